@@ -1,0 +1,1 @@
+"""Ascent's core: from a planned trellis to what carries it, when it fails and what to buy."""

@@ -1,0 +1,53 @@
+"""Every error the core raises on purpose."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+
+class AscentError(Exception):
+    """Something a person can put right."""
+
+
+@dataclass(frozen=True)
+class Problem:
+    """One wrong field: where it stands, what was given, what is allowed, and a suggestion."""
+
+    path: str
+    given: str
+    allowed: str
+    suggestion: str = ""
+
+    def __str__(self) -> str:
+        hint = f" {self.suggestion}" if self.suggestion else ""
+        return f"{self.path}: {self.given} is not accepted; {self.allowed}.{hint}"
+
+
+class InvalidPlan(AscentError):
+    """A plan with wrong fields; every one of them is named at once."""
+
+    def __init__(self, problems: Iterable[Problem]) -> None:
+        self.problems = tuple(problems)
+        super().__init__("\n".join(str(problem) for problem in self.problems))
+
+
+class UnreadableQuantity(AscentError):
+    """Text that is not a quantity of the kind asked for, or lies outside what is allowed."""
+
+    def __init__(self, text: str, allowed: str) -> None:
+        self.text = text
+        self.allowed = allowed
+        super().__init__(f"‘{text}’ was not understood; {allowed}")
+
+
+class BrokenTable(AscentError):
+    """A data table with a row or a cell that cannot be used."""
+
+
+class UnknownItem(AscentError):
+    """A key that is in no row of its table."""
+
+    def __init__(self, table: str, key: str, suggestion: str) -> None:
+        self.table, self.key, self.suggestion = table, key, suggestion
+        super().__init__(f"{table}: no row ‘{key}’; {suggestion}")

@@ -1,0 +1,90 @@
+"""Properties of cross-sections about the axis through the centroid."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+
+class SectionProperties(NamedTuple):
+    """Area [m²], second moment [m⁴] and section modulus [m³] one way, and the other way."""
+
+    A: float
+    I: float  # noqa: E741 - the field's own symbol
+    S: float
+    I_other: float
+    S_other: float
+
+
+def round_bar(d: float) -> SectionProperties:
+    """Return the properties of a solid round bar.
+
+    Args:
+        d: Diameter. [m]
+
+    Returns:
+        The properties, the same both ways.
+
+    Source: roark
+    """
+    second, modulus = math.pi * d**4 / 64, math.pi * d**3 / 32
+    return SectionProperties(math.pi * d**2 / 4, second, modulus, second, modulus)
+
+
+def tube(d: float, wall: float) -> SectionProperties:
+    """Return the properties of a round tube.
+
+    Args:
+        d: Outside diameter. [m]
+        wall: Wall thickness. [m]
+
+    Returns:
+        The properties, the same both ways.
+
+    Source: roark
+    """
+    inner = d - 2 * wall
+    second = math.pi * (d**4 - inner**4) / 64
+    return SectionProperties(math.pi * (d**2 - inner**2) / 4, second, 2 * second / d, second, 2 * second / d)
+
+
+def rectangle(width: float, depth: float) -> SectionProperties:
+    """Return the properties of a rectangle bent in the plane of its depth.
+
+    Args:
+        width: Side across the bending. [m]
+        depth: Side along the bending. [m]
+
+    Returns:
+        The properties, first as laid, then the other way.
+
+    Source: roark
+    """
+    return SectionProperties(
+        width * depth, width * depth**3 / 12, width * depth**2 / 6, depth * width**3 / 12, depth * width**2 / 6
+    )
+
+
+def tee(side: float, thickness: float) -> SectionProperties:
+    """Return the properties of an equal-leg tee bent in the plane of its stem, stem tip governing.
+
+    Args:
+        side: Flange width and overall depth. [m]
+        thickness: Thickness of flange and stem. [m]
+
+    Returns:
+        The properties, first in the stem's plane, then in the flange's.
+
+    Source: roark
+    """
+    flange, stem = side * thickness, (side - thickness) * thickness
+    area = flange + stem
+    centroid = (flange * thickness / 2 + stem * (side + thickness) / 2) / area
+    second = (
+        side * thickness**3 / 12
+        + flange * (centroid - thickness / 2) ** 2
+        + thickness * (side - thickness) ** 3 / 12
+        + stem * ((side + thickness) / 2 - centroid) ** 2
+    )
+    second_other = thickness * side**3 / 12 + (side - thickness) * thickness**3 / 12
+    return SectionProperties(area, second, second / (side - centroid), second_other, 2 * second_other / side)

@@ -1,0 +1,281 @@
+"""Reading and writing quantities as people write them; SI inside, people's units at the edges.
+
+Factors come from the units library; the small grammar in front of it covers what such libraries
+misread: feet and inches with fractions, wire gauges by named standard, Beaufort numbers.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import cache
+from typing import Literal
+
+import pint
+
+from .errors import UnreadableQuantity
+
+System = Literal["metric", "imperial"]
+Kind = Literal["length", "mass", "force", "speed", "wire", "moment", "pressure", "stress", "line_load", "ratio", "count", "angle"]
+
+
+@dataclass(frozen=True)
+class Style:
+    """How one kind is written in one system: unit, decimals, and the unit a bare number means."""
+
+    unit: str
+    symbol: str
+    decimals: int
+
+
+STYLES: dict[str, dict[System, Style]] = {
+    "length": {"metric": Style("metre", "m", 2), "imperial": Style("inch", "in", 0)},
+    "mass": {"metric": Style("kilogram", "kg", 1), "imperial": Style("pound", "lb", 1)},
+    "force": {"metric": Style("newton", "N", 0), "imperial": Style("force_pound", "lbf", 0)},
+    "speed": {"metric": Style("metre / second", "m/s", 0), "imperial": Style("mile / hour", "mph", 0)},
+    "moment": {"metric": Style("newton * metre", "N·m", 0), "imperial": Style("force_pound * foot", "lbf·ft", 0)},
+    "pressure": {"metric": Style("pascal", "Pa", 0), "imperial": Style("force_pound / foot ** 2", "lbf/ft²", 2)},
+    "stress": {"metric": Style("megapascal", "MPa", 0), "imperial": Style("kilopound_force_per_square_inch", "ksi", 1)},
+    "line_load": {"metric": Style("newton / metre", "N/m", 1), "imperial": Style("force_pound / foot", "lbf/ft", 2)},
+    "wire": {"metric": Style("millimetre", "mm", 2), "imperial": Style("inch", "in", 3)},
+    "angle": {"metric": Style("degree", "°", 0), "imperial": Style("degree", "°", 0)},
+}
+
+_UNIT_WORDS: dict[str, dict[str, str]] = {
+    "length": {
+        "m": "metre", "meter": "metre", "meters": "metre", "metre": "metre", "metres": "metre",
+        "cm": "centimetre", "mm": "millimetre", "km": "kilometre", "yd": "yard", "yard": "yard", "yards": "yard",
+        "in": "inch", "inch": "inch", "inches": "inch", '"': "inch", "″": "inch",
+        "ft": "foot", "foot": "foot", "feet": "foot", "'": "foot", "′": "foot",
+    },
+    "mass": {
+        "kg": "kilogram", "g": "gram", "t": "metric_ton", "lb": "pound", "lbs": "pound", "pound": "pound",
+        "pounds": "pound", "oz": "ounce", "ounce": "ounce", "ounces": "ounce",
+    },
+    "force": {"n": "newton", "kn": "kilonewton", "lbf": "force_pound", "kgf": "force_kilogram"},
+    "speed": {
+        "m/s": "metre / second", "mps": "metre / second", "km/h": "kilometre / hour", "kmh": "kilometre / hour",
+        "kph": "kilometre / hour", "mph": "mile / hour", "kn": "knot", "kt": "knot", "kts": "knot",
+        "knot": "knot", "knots": "knot", "ft/s": "foot / second",
+    },
+    "wire": {"mm": "millimetre", "in": "inch", "inch": "inch", '"': "inch"},
+}
+_EXAMPLES = {
+    "length": "write a length such as 1.2 m, 45 cm, 18 in, 6' 4 1/2\" or 5 ft",
+    "mass": "write a mass such as 3.5 kg, 800 g, 12 lb or 6 oz",
+    "force": "write a force such as 300 N, 0.3 kN, 35 lbf or 20 kgf",
+    "speed": "write a speed such as 15 m/s, 54 km/h, 34 mph, 30 knots or Beaufort 7",
+    "wire": "write a diameter such as 2.5 mm or 0.1 in, or a gauge with its standard: 12.5 W&M, 14 AWG, 12 SWG",
+}
+
+# Steel wire gauge (Washburn & Moen) and the former British standard gauge, mm; AWG has a formula.
+_WM_MM = {
+    4: 5.723, 5: 5.258, 6: 4.877, 7: 4.496, 8: 4.115, 9: 3.767, 10: 3.429, 11: 3.061, 12: 2.680, 12.5: 2.515,
+    13: 2.324, 14: 2.032, 15: 1.829, 16: 1.587, 17: 1.372, 18: 1.206, 19: 1.041, 20: 0.884, 21: 0.805, 22: 0.726, 24: 0.584,
+}
+_SWG_MM = {8: 4.064, 10: 3.251, 12: 2.642, 14: 2.032, 16: 1.626, 18: 1.219, 20: 0.914, 22: 0.711}
+BEAUFORT_TOP = (0.2, 1.5, 3.3, 5.4, 7.9, 10.7, 13.8, 17.1, 20.7, 24.4, 28.4, 32.6)
+BEAUFORT_NAMES = (
+    "calm", "a light air", "a light breeze", "a gentle breeze", "a moderate breeze", "a fresh breeze", "a strong breeze",
+    "a near gale", "a gale", "a severe gale", "a storm", "a violent storm", "a hurricane",
+)
+_NUMBER = r"[+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+)(?:[eE][+-]?\d+)?"
+_VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
+
+
+@cache
+def _registry() -> pint.UnitRegistry[float]:
+    registry: pint.UnitRegistry[float] = pint.UnitRegistry()
+    registry.define("kilopound_force_per_square_inch = 1000 * force_pound / inch ** 2")
+    return registry
+
+
+@cache
+def to_si(unit: str) -> float:
+    """Return how many SI units one `unit` is (an SI base or derived unit of the same dimension)."""
+    registry = _registry()
+    return float(registry.Quantity(1.0, unit).to_base_units().magnitude)
+
+
+def read(text: str, kind: str, system: System = "metric", low: float | None = None, high: float | None = None) -> float:
+    """Return the SI value of what a person wrote.
+
+    Args:
+        text: What was written, in any unit of the kind.
+        kind: Kind of quantity, one of the keys of `STYLES`, or "count" or "ratio".
+        system: Decides what a bare number means.
+        low: Least value allowed. [SI]
+        high: Greatest value allowed. [SI]
+
+    Raises:
+        UnreadableQuantity: The text is not such a quantity, or lies outside the bounds.
+    """
+    cleaned = _clean(text)
+    if kind in ("count", "ratio", "angle"):
+        value = _plain(cleaned.removesuffix("°"), text, "write a plain number" if kind != "count" else "write a whole number")
+        if kind == "count" and value != int(value):
+            raise UnreadableQuantity(text, "write a whole number")
+    elif kind not in _UNIT_WORDS:
+        value = _plain(cleaned, text, "write a plain number") * to_si(STYLES[kind][system].unit)
+    else:
+        value = _read_with_unit(cleaned, text, kind, system)
+    if not math.isfinite(value):
+        raise UnreadableQuantity(text, _EXAMPLES.get(kind, "write a finite number"))
+    if (low is not None and value < low - 1e-9) or (high is not None and value > high + 1e-9):
+        raise UnreadableQuantity(text, f"{between(low, high, kind, system)} is allowed")
+    return value
+
+
+def between(low: float | None, high: float | None, kind: str, system: System) -> str:
+    """Return the allowed range in words."""
+    if low is None:
+        return f"up to {write(high or 0.0, kind, system)}"
+    if high is None:
+        return f"{write(low, kind, system)} or more"
+    return f"{write(low, kind, system)} to {write(high, kind, system)}"
+
+
+def _clean(text: str) -> str:
+    for glyph, plain in _VULGAR.items():
+        text = text.replace(glyph, f" {plain}")
+    return " ".join(text.replace("−", "-").replace("’", "'").replace("”", '"').replace("''", '"').split()).lower()
+
+
+def _plain(cleaned: str, text: str, allowed: str) -> float:
+    if not re.fullmatch(_NUMBER, cleaned):
+        raise UnreadableQuantity(text, allowed)
+    return float(cleaned.replace(",", "."))
+
+
+def _read_with_unit(cleaned: str, text: str, kind: str, system: System) -> float:
+    if kind == "speed" and (found := re.fullmatch(r"(?:beaufort|bft|force|b) ?(\d+)", cleaned)):
+        return beaufort_mean(int(found[1]), text)
+    if kind == "wire" and (gauge := _read_gauge(cleaned, text)) is not None:
+        return gauge
+    total, rest = 0.0, cleaned
+    while rest:
+        amount, unit, rest = _take_term(rest, text, kind)
+        if unit is None:
+            if total or rest:
+                raise UnreadableQuantity(text, _EXAMPLES[kind])
+            unit = STYLES[kind][system].unit
+        if total and amount < 0:
+            raise UnreadableQuantity(text, _EXAMPLES[kind])
+        total += amount * to_si(unit)
+    if not cleaned:
+        raise UnreadableQuantity(text, _EXAMPLES[kind])
+    return total
+
+
+def _take_term(rest: str, text: str, kind: str) -> tuple[float, str | None, str]:
+    number = re.match(rf"({_NUMBER})?(?:(?:^| |-|(?<=\d) )?(\d+)/(\d+))?(?= |$|[^\d.,/])", rest) if "/" in rest else None
+    if number and (number[1] or number[2]) and number[0]:
+        amount = float((number[1] or "0").replace(",", "."))
+        if number[2]:
+            if int(number[3]) == 0:
+                raise UnreadableQuantity(text, _EXAMPLES[kind])
+            amount += float(Fraction(int(number[2]), int(number[3])))
+        end = number.end()
+    else:
+        simple = re.match(_NUMBER, rest)
+        if not simple:
+            raise UnreadableQuantity(text, _EXAMPLES[kind])
+        amount, end = float(simple[0].replace(",", ".")), simple.end()
+    rest = rest[end:].lstrip(" ")
+    word = re.match(r"[a-z/&°]+|[\"'′″]", rest)
+    if not word:
+        return amount, None, rest
+    unit = _UNIT_WORDS[kind].get(word[0])
+    if unit is None:
+        raise UnreadableQuantity(text, f"‘{word[0]}’ is not a unit of {kind}; {_EXAMPLES[kind]}")
+    return amount, unit, rest[word.end() :].lstrip(" ,-")
+
+
+def _read_gauge(cleaned: str, text: str) -> float | None:
+    found = re.fullmatch(rf"(?:no\.? ?|#)?({_NUMBER}) ?(ga\.?|gauge)? ?(w&m|wm|awg|swg|steel)?(?: ?(?:ga|gauge))?", cleaned)
+    if not found or (found[2] is None and found[3] is None):
+        return None
+    number = float(found[1].replace(",", "."))
+    standard = (found[3] or "").replace("wm", "w&m").replace("steel", "w&m")
+    if not standard:
+        raise UnreadableQuantity(text, "name the gauge's standard: W&M for steel fence wire, AWG for copper, SWG for British wire")
+    return gauge_diameter(number, standard, text)
+
+
+def gauge_diameter(number: float, standard: str, text: str = "") -> float:
+    """Return the diameter of a wire gauge.
+
+    Args:
+        number: Gauge number.
+        standard: "w&m" (steel wire gauge), "awg" or "swg".
+        text: What was written, for the error.
+
+    Returns:
+        Diameter. [m]
+
+    Raises:
+        UnreadableQuantity: No such gauge in that standard.
+    """
+    if standard == "awg" and 0 <= number <= 40:
+        return float(0.127e-3 * 92.0 ** ((36.0 - number) / 39.0))
+    table = {"w&m": _WM_MM, "swg": _SWG_MM}.get(standard, {})
+    if number not in table:
+        have = ", ".join(f"{n:g}" for n in table) or "0 to 40"
+        raise UnreadableQuantity(text or f"{number:g} {standard}", f"{standard.upper()} gauges known here: {have}")
+    return table[number] / 1000.0
+
+
+def beaufort_mean(number: int, text: str = "") -> float:
+    """Return the mean wind speed of a Beaufort number, m/s at 10 m (WMO: v = 0.836 B^1.5).
+
+    Raises:
+        UnreadableQuantity: Not 0 to 12.
+    """
+    if not 0 <= number <= 12:
+        raise UnreadableQuantity(text or f"Beaufort {number}", "Beaufort numbers run from 0 to 12")
+    return float(0.836 * number**1.5)
+
+
+def beaufort(mean: float) -> int:
+    """Return the Beaufort number of a mean wind speed at 10 m [m/s] (WMO class bounds)."""
+    return sum(mean > top for top in BEAUFORT_TOP)
+
+
+def write(value: float, kind: str, system: System = "metric") -> str:
+    """Return an SI value as people of that system write it, with its unit."""
+    if math.isinf(value):
+        return "beyond measure"
+    if kind == "count":
+        return f"{value:.0f}"
+    if kind == "ratio":
+        return f"{value:.2f}"
+    if kind == "length":
+        return _write_length(value, system)
+    style = STYLES[kind][system]
+    shown = value / to_si(style.unit)
+    decimals = style.decimals
+    if kind == "force" and system == "metric" and abs(shown) >= 1000:
+        return f"{shown / 1000:.2f} kN"
+    if kind in ("force", "moment", "pressure") and 0 < abs(shown) < 10:
+        decimals = max(decimals, 1)
+    gap = "" if style.symbol == "°" else " "
+    return f"{shown:.{decimals}f}{gap}{style.symbol}".replace("-", "−")
+
+
+def _write_length(value: float, system: System) -> str:
+    sign = "−" if value < 0 else ""
+    metres = abs(value)
+    if system == "metric":
+        if metres < 0.0995:
+            return f"{sign}{metres * 1000:.0f} mm"
+        return f"{sign}{metres:.2f} m"
+    sixteenths = round(metres / to_si("inch") * (16 if metres < 0.05 else 4)) * (1 if metres < 0.05 else 4)
+    feet, left = divmod(sixteenths, 192)
+    inches, part = divmod(left, 16)
+    fraction = Fraction(part, 16)
+    text = " ".join(p for p in (str(inches) if inches or not part else "", f"{fraction}" if part else "") if p)
+    if not feet:
+        return f"{sign}{text} in"
+    return f"{sign}{feet} ft" + (f" {text} in" if inches or part else "")

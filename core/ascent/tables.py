@@ -1,0 +1,460 @@
+"""The data tables: one CSV a table, one frozen row class each, every cell checked when read.
+
+A new post, mesh, tie, soil or crop is a new row; nothing else changes. Columns carry their unit in
+the name and are turned into SI here.
+"""
+
+from __future__ import annotations
+
+import csv
+import difflib
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, fields
+from functools import cache
+from pathlib import Path
+from typing import Any, Literal, TypeVar, get_args, get_origin, get_type_hints
+
+from .errors import BrokenTable, UnknownItem
+
+DATA = Path(__file__).parent / "data"
+Certainty = Literal["certain", "published", "judgement", "measured"]
+_SCALES = {
+    "_mm": 1e-3, "_mm2": 1e-6, "_mm3": 1e-9, "_mm4": 1e-12, "_GPa": 1e9, "_MPa": 1e6, "_kPa": 1e3, "_MN": 1e6,
+    "_kN_m3": 1e3, "_kPa_m": 1e3,
+}
+
+
+@dataclass(frozen=True)
+class Row:
+    """What every row of every table has."""
+
+    key: str
+    source: str
+    certainty: Certainty
+
+
+@dataclass(frozen=True)
+class Source(Row):
+    title: str
+    where: str
+    checked: str
+
+
+@dataclass(frozen=True)
+class Material(Row):
+    name: str
+    E: float
+    allow_gust: float
+    allow_sustained: float
+    factor_gust: float
+    factor_sustained: float
+    density_kg_m3: float
+
+
+@dataclass(frozen=True)
+class Section(Row):
+    A: float
+    I: float  # noqa: E741 - the field's own symbol
+    S: float
+    I_other: float
+    S_other: float
+
+
+@dataclass(frozen=True)
+class Post(Row):
+    name: str
+    shape: str
+    a: float
+    b: float
+    material: str
+    lengths_m: tuple[float, ...]
+    kg_m: float
+    soil_width: float
+    plate_m2: float
+    top_cap: bool
+    roles: tuple[str, ...]
+    life_dry: float
+    life_wet: float
+    price_m: float
+
+
+@dataclass(frozen=True)
+class MeshMaterial(Row):
+    name: str
+    E: float
+    break_: float
+    yield_: float
+    factor: float
+    efficiency: float
+
+
+@dataclass(frozen=True)
+class Mesh(Row):
+    name: str
+    kind: Literal["panel", "sheet", "roll", "net"]
+    wire: float
+    along: float
+    up: float
+    heights_m: tuple[float, ...]
+    lengths_m: tuple[float, ...]
+    kg_m2: float
+    material: str
+    hand: Literal["passes", "tight", "no"]
+    life_dry: float
+    life_wet: float
+    price_m2: float
+
+
+@dataclass(frozen=True)
+class Tie(Row):
+    name: str
+    use: tuple[str, ...]
+    break_N: float
+    strands: int
+    knot: float
+    season_new: float
+    season_end: float
+    factor: float
+    pack: int
+    price: float
+    length_m: float
+    fits: str
+    life_dry: float
+    life_wet: float
+
+
+@dataclass(frozen=True)
+class Wire(Row):
+    name: str
+    d: float
+    break_: float
+    E: float
+    factor: float
+    packs_m: tuple[float, ...]
+    price_m: float
+    life_dry: float
+    life_wet: float
+
+
+@dataclass(frozen=True)
+class Anchor(Row):
+    name: str
+    loose_N: float
+    loam_N: float
+    clay_N: float
+    gravel_N: float
+    factor: float
+    price: float
+
+
+@dataclass(frozen=True)
+class Soil(Row):
+    name: str
+    model: Literal["clay", "sand"]
+    cu: float
+    phi_deg: float
+    gamma: float
+    dry: float
+    moist: float
+    saturated: float
+    modulus: float
+    modulus_saturated: float
+    S: float
+    skin: float
+    bearing: float
+    anchor: str
+
+
+@dataclass(frozen=True)
+class Exposure(Row):
+    name: str
+    design_gust_m_s: float
+    forecast_ratio: float
+    where: str
+
+
+@dataclass(frozen=True)
+class Climate(Row):
+    name: str
+    months: tuple[float, ...]
+
+
+@dataclass(frozen=True)
+class Crop(Row):
+    name: str
+    family: str
+    habit: str
+    height_m: float
+    height_high_m: float
+    support_height_m: float
+    spacing_m: float
+    free_spacing_low_m: float
+    free_spacing_high_m: float
+    strand_max: float | None
+    opening_min: float | None
+    fruit_min: float | None
+    fruit_max: float | None
+    fruit_kg: float
+    fruit_heaviest_kg: float
+    shoot_kg: float
+    shoot_high_kg: float
+    free_shoot_kg: float | None
+    free_shoot_high_kg: float | None
+    yield_kg: float
+    yield_high_kg: float
+    free_yield_kg: float | None
+    free_yield_high_kg: float | None
+    hanging_share: float
+    carried_share: float
+    depth_m: float
+    cover: float
+    t50_d: float
+    t95_d: float
+    first_low_d: float
+    first_high_d: float
+    harvest_low_wk: float
+    harvest_high_wk: float
+    one_pick: bool
+    set_to_pick_d: float
+    rain_share: float
+    plant_low_d: float
+    plant_high_d: float
+    training: str
+    cap_group: str
+    face_limit_m2: float | None
+    mesh_score: int
+
+
+@dataclass(frozen=True)
+class FaceCap(Row):
+    shoot_kg_m2: float
+    shoot_high_kg_m2: float
+    fruit_kg_m2: float
+    fruit_high_kg_m2: float
+
+
+@dataclass(frozen=True)
+class DragPoint(Row):
+    solidity: float
+    drag: float
+
+
+@dataclass(frozen=True)
+class Constant(Row):
+    value: float
+    unit: str
+    what: str
+
+
+R = TypeVar("R", bound=Row)
+
+
+class Table(Mapping[str, R]):
+    """Rows by key, in the order of the file."""
+
+    def __init__(self, name: str, rows: dict[str, R]) -> None:
+        self.name = name
+        self._rows = rows
+
+    def __getitem__(self, key: str) -> R:
+        """Return the row of that key.
+
+        Raises:
+            UnknownItem: No such row; the nearest keys are suggested.
+        """
+        try:
+            return self._rows[key]
+        except KeyError:
+            near = difflib.get_close_matches(str(key), self._rows, 3, 0.3) or list(self._rows)[:3]
+            raise UnknownItem(self.name, str(key), f"did you mean {', '.join(near)}?") from None
+
+    def __contains__(self, key: object) -> bool:
+        return key in self._rows
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._rows)
+
+    def __len__(self) -> int:
+        return len(self._rows)
+
+
+@cache
+def _columns(row: type[Row]) -> dict[str, Any]:
+    hints = get_type_hints(row)
+    return {field.name: hints[field.name] for field in fields(row)}
+
+
+def _cell(text: str, kind: Any, scale: float) -> Any:
+    if type(None) in get_args(kind):
+        if not text:
+            return None
+        kind = next(arg for arg in get_args(kind) if arg is not type(None))
+    if get_origin(kind) is Literal:
+        if text not in get_args(kind):
+            raise ValueError(f"one of {', '.join(get_args(kind))}")
+        return text
+    if get_origin(kind) is tuple:
+        return tuple(_cell(part, get_args(kind)[0], scale) for part in text.split())
+    if kind is bool:
+        return {"yes": True, "no": False}[text]
+    if kind is float:
+        return float(text) * scale
+    if kind is str and not text:
+        raise ValueError("not empty")
+    return kind(text)
+
+
+def _load(name: str, row: type[R]) -> Table[R]:
+    path = DATA / f"{name}.csv"
+    rows: dict[str, R] = {}
+    with path.open(newline="", encoding="utf-8") as handle:
+        for line, record in enumerate(csv.DictReader(handle), start=2):
+            values = _values(path, line, record, row)
+            if values["key"] in rows:
+                raise BrokenTable(f"{path.name} line {line}: key ‘{values['key']}’ stands twice")
+            rows[values["key"]] = row(**values)
+    return Table(name, rows)
+
+
+def _values(path: Path, line: int, record: dict[str, str], row: type[Row]) -> dict[str, Any]:
+    bare = {}
+    for head in record:
+        suffix = next((s for s in sorted(_SCALES, key=len, reverse=True) if head.endswith(s)), "")
+        bare[head.removesuffix(suffix)] = (head, _SCALES.get(suffix, 1.0))
+    values: dict[str, Any] = {}
+    for name, kind in _columns(row).items():
+        head, scale = bare.get(name) or bare.get(name.rstrip("_")) or (name, 1.0)
+        if head not in record:
+            raise BrokenTable(f"{path.name}: no column for ‘{name}’")
+        try:
+            values[name] = _cell(record[head], kind, scale)
+        except (ValueError, KeyError, TypeError) as error:
+            raise BrokenTable(f"{path.name} line {line}, column {head}: ‘{record[head]}’ ({error})") from error
+    return values
+
+
+@cache
+def sources() -> Table[Source]:
+    path = DATA / "sources.csv"
+    with path.open(newline="", encoding="utf-8") as handle:
+        rows = {
+            r["key"]: Source(r["key"], r["key"], "certain", r["title"], r["where"], r["checked"]) for r in csv.DictReader(handle)
+        }
+    return Table("sources", rows)
+
+
+@cache
+def materials() -> Table[Material]:
+    return _load("materials", Material)
+
+
+@cache
+def sections() -> Table[Section]:
+    return _load("sections", Section)
+
+
+@cache
+def posts() -> Table[Post]:
+    return _load("posts", Post)
+
+
+@cache
+def mesh_materials() -> Table[MeshMaterial]:
+    return _load("mesh_materials", MeshMaterial)
+
+
+@cache
+def meshes() -> Table[Mesh]:
+    return _load("meshes", Mesh)
+
+
+@cache
+def ties() -> Table[Tie]:
+    return _load("ties", Tie)
+
+
+@cache
+def wires() -> Table[Wire]:
+    return _load("wires", Wire)
+
+
+@cache
+def anchors() -> Table[Anchor]:
+    return _load("anchors", Anchor)
+
+
+@cache
+def soils() -> Table[Soil]:
+    return _load("soils", Soil)
+
+
+@cache
+def exposures() -> Table[Exposure]:
+    return _load("exposures", Exposure)
+
+
+@cache
+def crops() -> Table[Crop]:
+    return _load("crops", Crop)
+
+
+@cache
+def face_caps() -> Table[FaceCap]:
+    return _load("face_caps", FaceCap)
+
+
+@cache
+def drag_points() -> tuple[DragPoint, ...]:
+    path = DATA / "drag.csv"
+    with path.open(newline="", encoding="utf-8") as handle:
+        return tuple(
+            DragPoint(r["solidity"], r["source"], "published", float(r["solidity"]), float(r["drag"])) for r in csv.DictReader(handle)
+        )
+
+
+@cache
+def climates() -> Table[Climate]:
+    path = DATA / "climates.csv"
+    with path.open(newline="", encoding="utf-8") as handle:
+        rows = {}
+        for r in csv.DictReader(handle):
+            months = tuple(float(r[m]) for m in "jan feb mar apr may jun jul aug sep oct nov dec".split())
+            rows[r["key"]] = Climate(r["key"], r["source"], "judgement", r["name"], months)
+    return Table("climates", rows)
+
+
+@cache
+def _constants() -> Table[Constant]:
+    return _load("factors", Constant)
+
+
+@cache
+def constant(key: str) -> float:
+    """Return a factor or limit by key, in the SI unit its row names."""
+    return _constants()[key].value
+
+
+ITEM_TABLES = {"posts": posts, "meshes": meshes, "ties": ties, "wires": wires, "anchors": anchors}
+
+
+def load_all() -> None:
+    """Read every table and check every cited source.
+
+    Raises:
+        BrokenTable: A row, a cell or a source key is wrong.
+    """
+    known = sources()
+    tables: list[Mapping[str, Row]] = [
+        materials(), sections(), posts(), mesh_materials(), meshes(), ties(), wires(), anchors(), soils(),
+        exposures(), crops(), face_caps(), climates(), _constants(),
+    ]  # fmt: skip
+    for table in tables:
+        for row in table.values():
+            if row.source not in known:
+                raise BrokenTable(f"{type(row).__name__} ‘{row.key}’ cites ‘{row.source}’, which is not in sources.csv")
+    for post in posts().values():
+        if post.material not in materials():
+            raise BrokenTable(f"posts.csv ‘{post.key}’: no material ‘{post.material}’")
+    for mesh in meshes().values():
+        if mesh.material not in mesh_materials():
+            raise BrokenTable(f"meshes.csv ‘{mesh.key}’: no material ‘{mesh.material}’")
