@@ -1,0 +1,108 @@
+"""Bending of posts and rails."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from .. import tables
+from ..loadpath import Check
+from ..mechanics import Array
+from . import sections
+
+
+def gust_moment(post: tables.Post, other_way: bool = False) -> tuple[float, float]:
+    """Return the ultimate moment of a post in a short gust, and its factor.
+
+    Args:
+        post: The post.
+        other_way: Bent the other way than usual.
+
+    Returns:
+        Ultimate moment [N·m] and the factor that makes it allowable.
+
+    Source: handbook-0.3
+    """
+    material = tables.materials()[post.material]
+    properties = sections.of_post(post)
+    modulus = properties.S_other if other_way else properties.S
+    return modulus * material.allow_gust * material.factor_gust, material.factor_gust
+
+
+def stiffness(post: tables.Post, other_way: bool = False) -> float:
+    """Return EI of a post [N·m²].
+
+    Source: handbook-3.2
+    """
+    properties = sections.of_post(post)
+    return tables.materials()[post.material].E * (properties.I_other if other_way else properties.I)
+
+
+def post_across(post: tables.Post, force: Array, height: Array, amplified: Array) -> Check:
+    """Return the check of a post bending at the soil line under wind across the row.
+
+    Source: handbook-3.2
+    """
+    ultimate, factor = gust_moment(post)
+    material = tables.materials()[post.material]
+    moment = force * height * amplified
+    return Check(
+        "post-bending-across", moment, ultimate, factor, "moment", material.source, material.certainty,
+        {"force": (force, "force"), "height": (height, "length"), "amplified": (amplified, "ratio"), "moment": (moment, "moment")},
+    )  # fmt: skip
+
+
+def post_along(post: tables.Post, force: Array, height: Array, posts: int) -> Check:
+    """Return the check of a post bending in wind along the row, shared by all posts, in its other way.
+
+    Source: handbook-1.6
+    """
+    ultimate, factor = gust_moment(post, other_way=True)
+    material = tables.materials()[post.material]
+    moment = force / posts * height
+    return Check(
+        "post-bending-along", moment, ultimate, factor, "moment", material.source, material.certainty,
+        {"force": (force, "force"), "height": (height, "length"), "posts": (float(posts), "count"), "moment": (moment, "moment")},
+    )  # fmt: skip
+
+
+def both_ways(post: tables.Post, across: Array, along: Array) -> Check:
+    """Return the check of an end post bent across the row and along it at once.
+
+    Source: handbook-0.3
+    """
+    ultimate, factor = gust_moment(post)
+    other, _ = gust_moment(post, other_way=True)
+    material = tables.materials()[post.material]
+    demand = across + along * ultimate / other
+    return Check(
+        "end-post-bending", demand, ultimate, factor, "moment", material.source, material.certainty,
+        {"across": (across, "moment"), "along": (along, "moment"), "other": (other / factor, "moment"), "moment": (demand, "moment")},
+    )  # fmt: skip
+
+
+def person_pull(post: tables.Post, top: float) -> Check:
+    """Return the check of a post that a person pulls at hand height in still air.
+
+    Source: handbook-0.4
+    """
+    ultimate, factor = gust_moment(post)
+    pull, height = tables.constant("person_pull"), min(tables.constant("hand_height"), top)
+    moment = np.full((1, 1, 1), pull * height)
+    return Check(
+        "person-pull-bending", moment, ultimate, factor, "moment", "handbook-0.4", "judgement",
+        {"force": (pull, "force"), "height": (height, "length"), "moment": (moment, "moment")},
+    )  # fmt: skip
+
+
+def rail(post: tables.Post, down: Array, side: Array, span: float) -> Check:
+    """Return the check of a top rail between posts, loaded down and sideways.
+
+    Source: timoshenko-beams
+    """
+    ultimate, factor = gust_moment(post, other_way=True)
+    load = np.hypot(down, side)
+    moment = load * span**2 / 8.0
+    return Check(
+        "rail-bending", moment, ultimate, factor, "moment", "timoshenko-beams", tables.materials()[post.material].certainty,
+        {"load": (load, "line_load"), "span": (span, "length"), "moment": (moment, "moment")},
+    )  # fmt: skip

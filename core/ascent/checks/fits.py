@@ -1,0 +1,118 @@
+"""What fits and what does not, apart from strength: hand and fruit through the mesh, reach, vine, posts."""
+
+from __future__ import annotations
+
+import math
+
+from .. import tables
+from ..loadpath import Remark
+from ..model import Planting
+from .bending import gust_moment
+
+_HAND_FREE = 0.125
+_HAND_TIGHT = 0.100
+
+
+def opening(mesh: tables.Mesh) -> float:
+    """Return the clear opening of a mesh, its shorter side. [m]
+
+    Source: handbook-parts-4.4
+    """
+    return min(mesh.along, mesh.up) - mesh.wire
+
+
+def of_planting(planting: Planting, mesh: tables.Mesh, mesh_top: float, length: float) -> list[Remark]:
+    """Return remarks on a crop and the mesh it climbs.
+
+    Source: handbook-parts-4.4
+    """
+    crop = tables.crops()[planting.crop]
+    name = {"crop": crop.name}
+    found = [*_through(crop, mesh), *_grip(crop, mesh), *_height(planting, crop, mesh_top)]
+    if crop.mesh_score <= 1:
+        found.append(Remark("crop-unsuited", "watch", words=name, source=crop.source))
+    lines = 2 if planting.side == "both" else 1
+    row = (math.ceil(planting.count / lines) - 1) * planting.spacing
+    if row > length + 1e-6:
+        values = {"count": (float(planting.count), "count"), "row": (row, "length"), "length": (length, "length")}
+        found.append(Remark("crowded-row", "wrong", values, name, "crops-3", ("length", "plantings.0.count")))
+    if crop.face_limit_m2 and planting.training == "pruned":
+        room = length * mesh_top / crop.face_limit_m2
+        if planting.count > 1.5 * room:
+            values = {"count": (float(planting.count), "count"), "room": (math.floor(room), "count")}
+            found.append(Remark("crowded-face", "watch", values, name, "crops-3", ("plantings.0.count",)))
+    return found
+
+
+def _through(crop: tables.Crop, mesh: tables.Mesh) -> list[Remark]:
+    clear = opening(mesh)
+    values = {"clear": (clear, "length"), "low": (crop.fruit_min or 0.0, "length"), "high": (crop.fruit_max or 0.0, "length")}
+    words = {"crop": crop.name, "mesh": mesh.name}
+    found = []
+    if clear < _HAND_TIGHT:
+        found.append(Remark("hand-no", "watch", values, words, "crops-5.6", ("mesh",)))
+    elif clear < _HAND_FREE:
+        found.append(Remark("hand-tight", "watch", values, words, "crops-5.6", ("mesh",)))
+    else:
+        found.append(Remark("hand-free", "fine", values, words, "crops-5.6"))
+    if crop.fruit_max and crop.fruit_min and crop.fruit_kg > 0.02:
+        if clear >= 1.3 * crop.fruit_max:
+            found.append(Remark("fruit-free", "fine", values, words, "crops-5.6"))
+        elif clear > 0.5 * crop.fruit_min:
+            found.append(Remark("fruit-trapped", "watch", values, words, "crops-5.6", ("mesh",)))
+        else:
+            found.append(Remark("fruit-outside", "fine", values, words, "crops-5.6"))
+    return found
+
+
+def _grip(crop: tables.Crop, mesh: tables.Mesh) -> list[Remark]:
+    values = {"wire": (mesh.wire, "wire"), "limit": (crop.strand_max or 0.0, "wire")}
+    if crop.strand_max is None:
+        return [] if crop.training != "TIE" else [Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4")]
+    if mesh.wire > crop.strand_max:
+        return [Remark("strand-thick", "watch", values, {"crop": crop.name}, crop.source, ("mesh",))]
+    return [Remark("strand-grips", "fine", values, {"crop": crop.name}, crop.source)]
+
+
+def _height(planting: Planting, crop: tables.Crop, mesh_top: float) -> list[Remark]:
+    values = {"vine": (crop.height_m, "length"), "top": (mesh_top, "length"), "over": (crop.height_m - mesh_top, "length"),
+              "reach": (tables.constant("reach"), "length")}  # fmt: skip
+    found = []
+    if crop.height_m > mesh_top + tables.constant("overtop_free"):
+        key = "vine-topped" if planting.training == "pruned" else "vine-overtops"
+        found.append(Remark(key, "watch", values, {"crop": crop.name}, "handbook-parts-4.3", ("mesh_height",)))
+    if mesh_top > tables.constant("reach"):
+        found.append(Remark("out-of-reach", "watch", values, source="handbook-parts-4.1", levers=("mesh_height", "bottom_gap")))
+    return found
+
+
+def of_fence(
+    mesh_key: str, height: float, gap: float, top: str, ends: str, tie_key: str, post: tables.Post, exposed: float, leaned_on: bool
+) -> list[Remark]:
+    """Return remarks on mesh, posts and ties of a fence.
+
+    Source: handbook-12
+    """
+    mesh, tie = tables.meshes()[mesh_key], tables.ties()[tie_key]
+    values = {"top": (gap + height, "length"), "exposed": (exposed, "length"), "over": (gap + height - exposed, "length")}
+    found = []
+    if gap + height > exposed + tables.constant("flap_margin"):
+        found.append(Remark("mesh-flaps", "wrong", values, {"post": post.name}, "handbook-12", ("mesh_height", "post", "depth")))
+    if height > max(mesh.heights_m) + 0.011:
+        stock = {"height": (height, "length"), "stock": (max(mesh.heights_m), "length")}
+        found.append(Remark("two-strips", "watch", stock, {"mesh": mesh.name}, mesh.source, ("mesh_height",)))
+    if mesh.kind == "net" and top == "none":
+        found.append(Remark("net-unhung", "wrong", words={"mesh": mesh.name}, source="handbook-12", levers=("top",)))
+    if mesh.kind in ("roll", "net") and ends == "plain":
+        found.append(Remark("roll-unbraced", "watch", words={"mesh": mesh.name}, source="handbook-parts-3.0", levers=("ends",)))
+    if tie.fits == "tee" and post.shape != "tee":
+        found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": post.name}, source=tie.source, levers=("tie",)))
+    if tie.fits == "timber" and post.material not in ("spf_graded", "softwood_stake", "hardwood_stake", "heartwood"):
+        found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": post.name}, source=tie.source, levers=("tie",)))
+    if not leaned_on:
+        ultimate, factor = gust_moment(post)
+        use = tables.constant("person_pull") * min(tables.constant("hand_height"), exposed) * factor / ultimate
+        if use > 1.0:
+            pull = {"pull": (tables.constant("person_pull"), "force"), "use": (use, "ratio")}
+            found.append(Remark("not-to-lean-on", "watch", pull, source="handbook-0.4", levers=("leaned_on", "post")))
+    return found

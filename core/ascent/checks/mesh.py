@@ -1,0 +1,87 @@
+"""Mesh between posts: its wires bend first and hang like cables once the belly grows."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from .. import tables
+from ..loadpath import Check
+from ..mechanics import Array, cable, section
+
+
+@dataclass(frozen=True)
+class MeshState:
+    """A mesh bay in the wind, arrays over cases.
+
+    belly: deflection at mid-bay. [m]
+    moment: bending of one level wire. [N·m]
+    tension: pull of one level wire. [N]
+    pull: pull of the whole mesh on its end post. [N]
+    """
+
+    belly: Array
+    moment: Array
+    tension: Array
+    pull: Array
+
+
+def wires_across(mesh: tables.Mesh, height: float) -> float:
+    """Return how many level wires a mesh of that height has."""
+    return max(round(height / mesh.up), 1) + 1.0
+
+
+def in_wind(mesh: tables.Mesh, pressure: Array, span: float, height: float, end_stiffness: Array) -> MeshState:
+    """Return how a bay of mesh bellies and pulls.
+
+    Args:
+        mesh: The mesh.
+        pressure: Wind on its face. [Pa]
+        span: Bay between posts. [m]
+        height: Height of the mesh. [m]
+        end_stiffness: Stiffness of an end post at the mesh's middle. [N/m]
+
+    Returns:
+        The state of the bay.
+
+    Source: handbook-12
+    """
+    material = tables.mesh_materials()[mesh.material]
+    bar = section.round_bar(mesh.wire)
+    wires = wires_across(mesh, height)
+    load = pressure * height / wires
+    axial = cable.effective_stiffness(material.E * bar.A, end_stiffness / wires, span)
+    bending = material.E * bar.I if mesh.kind != "net" else 1e-6
+    belly, moment, tension = cable.beam_cable(load, span, bending, axial)
+    return MeshState(belly, moment, tension, tension * wires)
+
+
+def wire_tension(mesh: tables.Mesh, state: MeshState, weight: Array, span: float) -> Check:
+    """Return the check of one level wire against its break, its share of the hanging crop included.
+
+    Source: handbook-12
+    """
+    material = tables.mesh_materials()[mesh.material]
+    area = math.pi * mesh.wire**2 / 4
+    tension = np.hypot(state.tension, weight)
+    return Check(
+        "mesh-tension", tension, area * material.break_ * material.efficiency, material.factor, "force", material.source, "judgement",
+        {"belly": (state.belly, "length"), "span": (span, "length"), "wind": (state.tension, "force"),
+         "weight": (weight, "force"), "tension": (tension, "force"), "wire": (mesh.wire, "wire")},
+    )  # fmt: skip
+
+
+def wire_bending(mesh: tables.Mesh, state: MeshState, span: float) -> Check:
+    """Return the check of one level wire bending to a lasting belly.
+
+    Source: handbook-12
+    """
+    material = tables.mesh_materials()[mesh.material]
+    modulus = section.round_bar(mesh.wire).S
+    stress = state.moment / modulus
+    return Check(
+        "mesh-bending", stress, material.yield_, 1 / 0.6, "stress", "handbook-12", "judgement",
+        {"moment": (state.moment, "moment"), "span": (span, "length"), "belly": (state.belly, "length"), "stress": (stress, "stress")},
+    )  # fmt: skip

@@ -1,0 +1,35 @@
+"""Section and allowable of a post from its row."""
+
+from __future__ import annotations
+
+from functools import cache
+
+from .. import tables
+from ..mechanics import section
+from ..mechanics.section import SectionProperties
+
+
+@cache
+def of_post(post: tables.Post) -> SectionProperties:
+    """Return the section of a post, strong or usual way first.
+
+    Source: handbook-3.1
+    """
+    match post.shape:
+        case "square" | "rect":
+            return section.rectangle(post.a, post.b)
+        case "round":
+            return section.round_bar(post.a)
+        case "tube":
+            return section.tube(post.a, post.b)
+        case "cane":
+            return section.tube(post.a, (post.a - post.b) / 2)
+        case "tee":
+            return section.tee(post.a, post.b)
+    row = tables.sections()[post.shape]
+    return SectionProperties(row.A, row.I, row.S, row.I_other, row.S_other)
+
+
+def perimeter(post: tables.Post) -> float:
+    """Return the length of a string round a post. [m]"""
+    return 3.1416 * post.a if post.shape in ("round", "tube", "cane") else 4.0 * post.a if post.shape == "square" else 2 * (post.a + 0.025)

@@ -1,0 +1,463 @@
+"""Mesh fence: panel, welded wire, concrete mesh or netting between driven posts in a straight row."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Annotated, ClassVar, Literal
+
+import numpy as np
+from pydantic import AfterValidator
+
+from .. import tables
+from ..checks import bending, embedment, fits, tension, ties
+from ..checks import mesh as mesh_checks
+from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, tributary
+from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
+from ..loadpath import Link, Remark, Service
+from ..loads import crop, face
+from ..loads.cases import Cases
+from ..loads.season import Season, season_of
+from ..mechanics import Array, column, wind
+from ..model import Planting, Site, Structure, Typed, day_of_year, month_day
+from ..patterns import posts
+from ..patterns.end_assembly import EndAssembly
+
+_PLANT_OFFSET = 0.10
+_STIFF_WIRE = 0.004
+
+
+def _row_of(table: str, role: str = "") -> AfterValidator:
+    def check(key: str) -> str:
+        found = tables.ITEM_TABLES[table]()[key]
+        roles = getattr(found, "roles", ()) or getattr(found, "use", ())
+        if role and role not in roles:
+            raise ValueError(f"a row of {table} that serves as {role} is allowed")
+        return key
+
+    return AfterValidator(check)
+
+
+class MeshFenceOptions(Typed):
+    """What must be decided of a mesh fence. Lengths in metres."""
+
+    length: float = measure("length", 3.6, 0.6, 30.0, 0.05)
+    mesh: Annotated[str, _row_of("meshes")] = item("meshes", "panel_large")
+    mesh_height: float = measure("length", 1.27, 0.3, 2.4, 0.01)
+    bottom_gap: float = measure("length", 0.15, 0.0, 0.5, 0.01)
+    post: Annotated[str, _row_of("posts", "post")] = item("posts", "tpost_2.1", "post")
+    post_spacing: float = measure("length", 1.22, 0.3, 4.0, 0.01)
+    depth: float = measure("length", 0.60, 0.15, 1.2, 0.01)
+    setting: Literal["driven", "tamped"] = choice("driven")
+    tie: Annotated[str, _row_of("ties", "mesh")] = item("ties", "tie_wire_16_double", "mesh")
+    ties_per_post: int = measure("count", 4, 2, 12, 1)
+    stem_tie: Annotated[str, _row_of("ties", "stem")] = item("ties", "twine_jute_3_loop", "stem")
+    top: Literal["none", "wire", "rail"] = choice("none")
+    wire: Annotated[str, _row_of("wires")] = item("wires", "wire_soft_125", when=("top", "wire"))
+    rail: Annotated[str, _row_of("posts", "rail")] = item("posts", "tube_emt_20", "rail", when=("top", "rail"))
+    ends: Literal["plain", "guy", "strut"] = choice("plain")
+    guy_wire: Annotated[str, _row_of("wires")] = item("wires", "wire_soft_125", when=("ends", "guy"))
+    anchor: Annotated[str, _row_of("anchors")] = item("anchors", "anchor_screw_30x4", when=("ends", "guy"))
+    strut: Annotated[str, _row_of("posts", "strut")] = item("posts", "post_sw_stake_38", "strut", when=("ends", "strut"))
+    leaned_on: bool = choice(False)
+
+
+@dataclass(frozen=True)
+class _Fence:
+    """Everything a mesh fence's checks need, worked out once for its cases."""
+
+    options: MeshFenceOptions
+    geometry: Geometry
+    structure: Structure
+    site: Site
+    cases: Cases
+
+    @cached_property
+    def post(self) -> tables.Post:
+        return tables.posts()[self.options.post]
+
+    @cached_property
+    def mesh(self) -> tables.Mesh:
+        return tables.meshes()[self.options.mesh]
+
+    @cached_property
+    def mesh_top(self) -> float:
+        return self.options.bottom_gap + self.options.mesh_height
+
+    @cached_property
+    def xs(self) -> Array:
+        return posts.stations(self.options.length, self.options.post_spacing)
+
+    @cached_property
+    def bay(self) -> float:
+        return float(self.xs[1])
+
+    @cached_property
+    def season(self) -> Season:
+        return season_of(self.site.garden, self.structure.plantings)
+
+    @cached_property
+    def standings(self) -> tuple[crop.Standing, ...]:
+        return tuple(
+            crop.planting_on_face(planting, self.season, index, self.mesh_top)
+            for index, planting in enumerate(self.structure.plantings)
+        )
+
+    @cached_property
+    def ground(self) -> embedment.Ground:
+        return embedment.ground_of(self.site.bed, self.options.setting)
+
+    @cached_property
+    def wind(self) -> face.FaceWind:
+        solidity = wind.mesh_solidity(self.mesh.wire, self.mesh.along, self.mesh.up)
+        return face.wind_on_face(self.standings, solidity, self.options.bottom_gap, self.mesh_top, self.cases)
+
+    @cached_property
+    def bay_weight(self) -> Array:
+        """Return what one bay hangs on an inner post: crop and mesh. [N]"""
+        total = np.asarray(self.mesh.kg_m2 * self.options.mesh_height * self.bay * tables.constant("gravity")).reshape(1, 1, 1)
+        for index, standing in enumerate(self.standings):
+            xs = np.array([plant.at[0] for plant in self.geometry.plants if plant.planting == index])
+            plants = tributary(self.xs, xs, self.bay / 2)
+            area = self.bay * max(float(np.max(standing.top)) - standing.bottom, 0.1)
+            total = total + crop.group_weight(standing, plants, area, self.cases.crop)
+        return np.asarray(total)
+
+    @cached_property
+    def rests_on_ground(self) -> bool:
+        return self.options.bottom_gap < 0.01 and self.mesh.wire >= _STIFF_WIRE
+
+    @cached_property
+    def ends(self) -> EndAssembly:
+        o = self.options
+        return EndAssembly(
+            o.ends, self.post, self.ground, o.depth, self.geometry.top, o.top == "rail",
+            tables.wires()[o.guy_wire], tables.anchors()[o.anchor], tables.posts()[o.strut],
+        )  # fmt: skip
+
+    @cached_property
+    def middle(self) -> float:
+        return self.options.bottom_gap + self.options.mesh_height / 2
+
+    @cached_property
+    def mesh_state(self) -> mesh_checks.MeshState:
+        stiffness = self.ends.stiffness(self.middle, self.cases)
+        return mesh_checks.in_wind(self.mesh, self.wind.pressure, self.bay, self.options.mesh_height, stiffness)
+
+    @cached_property
+    def tied_on(self) -> Array:
+        """Return days the ties have been up in each week, (W,): they go on with the first planting."""
+        return np.asarray(self.season.days - self.season.days[0] + 3.5)
+
+    def path(self) -> tuple[Link, ...]:
+        """Return the links from fruit to ground."""
+        links = [self._mesh(), self._ties(), *self._top(), self._posts(), self._soil(), *self._ends()]
+        if any(standing.crop.training == "TIE" for standing in self.standings):
+            links.insert(0, self._stem_ties())
+        if self.options.leaned_on:
+            links.append(self._person())
+        return tuple(links)
+
+    def _stem_ties(self) -> Link:
+        tie = tables.ties()[self.options.stem_tie]
+        tied = [(i, s) for i, s in enumerate(self.standings) if s.crop.training == "TIE"]
+        index, standing = max(tied, key=lambda pair: float(np.max(pair[1].high_kg)))
+        tall = max(float(np.max(standing.top)) - standing.bottom, 0.3)
+        count = math.ceil(tall / 0.3) + 1
+        weight = tables.constant("gravity") * standing.high_kg[None, :, None] * self.cases.crop
+        blown = self.wind.pressure * self.wind.leaf_height * standing.planting.spacing
+        days = np.maximum(self.season.growing_days(index), 0.0)
+        return Link(
+            "stem-tie", (), ("ties", tie.key), ("mesh",), ("stem_tie",), np.hypot(weight, blown),
+            (ties.stem_tie(tie, weight, blown, count, days),),
+        )  # fmt: skip
+
+    def _mesh(self) -> Link:
+        state = self.mesh_state
+        wires = mesh_checks.wires_across(self.mesh, self.options.mesh_height)
+        per_wire = self.bay_weight / wires if self.options.top == "none" and self.mesh.kind == "net" else np.zeros((1, 1, 1))
+        checks = [mesh_checks.wire_tension(self.mesh, state, per_wire, self.bay)]
+        if self.mesh.kind != "net":
+            checks.append(mesh_checks.wire_bending(self.mesh, state, self.bay))
+        return Link(
+            "mesh", keys(self.geometry.by_role("mesh")), ("meshes", self.mesh.key), ("mesh-tie", "end-post"), ("mesh", "post_spacing"),
+            np.hypot(self.wind.force * self.bay, self.bay_weight), tuple(checks),
+        )  # fmt: skip
+
+    def _ties(self) -> Link:
+        tie = tables.ties()[self.options.tie]
+        onto_posts = self.wind.pressure * self.options.mesh_height * self.bay
+        carried = self.rests_on_ground or self.options.top != "none"
+        weight = np.zeros((1, 1, 1)) if carried else self.bay_weight
+        next_link = ("post",) if self.options.top == "none" else ("top-line", "post")
+        return Link(
+            "mesh-tie", keys(self.geometry.by_role("tie")), ("ties", tie.key), next_link,
+            ("tie", "ties_per_post", "top", "post_spacing", "bottom_gap"), np.hypot(onto_posts, weight),
+            (ties.mesh_tie(tie, onto_posts, weight, self.options.ties_per_post, self.tied_on),),
+        )  # fmt: skip
+
+    def _top(self) -> list[Link]:
+        if self.options.top == "none":
+            return []
+        down = self.bay_weight / self.bay
+        if self.options.top == "wire":
+            wire = tables.wires()[self.options.wire]
+            load = np.hypot(down, self.wind.pressure * self.mesh.up / 2)
+            stiffness = self.ends.stiffness(self.mesh_top, self.cases)
+            checked, lever, row = tension.top_wire(wire, load, self.bay, stiffness), "wire", ("wires", wire.key)
+        else:
+            rail = tables.posts()[self.options.rail]
+            checked = bending.rail(rail, down, self.wind.pressure * self.options.mesh_height / 2, self.bay)
+            lever, row = "rail", ("posts", rail.key)
+        role: Literal["wire", "rail"] = "wire" if self.options.top == "wire" else "rail"
+        return [
+            Link("top-line", keys(self.geometry.by_role(role)), row, ("post",), (lever, "post_spacing"), down * self.bay, (checked,))
+        ]
+
+    def _posts(self) -> Link:
+        force = self.wind.force * self.bay
+        critical = column.euler_load(bending.stiffness(self.post), max(self.mesh_top, 0.3), 2.1)
+        amplified = column.amplification(self.bay_weight, critical)
+        along = self.wind.end + self.wind.skin * self.options.length
+        checks = (
+            bending.post_across(self.post, force, self.wind.height, amplified),
+            bending.post_along(self.post, along, self.wind.height, len(self.xs)),
+        )
+        inner = tuple(m.key for m in self.geometry.by_role("post"))
+        return Link("post", inner, ("posts", self.post.key), ("soil",), ("post", "post_spacing", "mesh_height"), force, checks)
+
+    def _soil(self) -> Link:
+        force = self.wind.force * self.bay
+        critical = column.euler_load(bending.stiffness(self.post), max(self.mesh_top, 0.3), 2.1)
+        height = self.wind.height * column.amplification(self.bay_weight, critical)
+        height = np.where(np.isfinite(height), height, 1e3)
+        check = embedment.grip(
+            "soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, tables.constant("soil_gust")
+        )  # fmt: skip
+        inner = tuple(m.key for m in self.geometry.by_role("post"))
+        return Link("soil", inner, None, (), ("depth", "post_spacing", "post", "mesh_height", "setting"), force, (check,))
+
+    def _ends(self) -> tuple[Link, ...]:
+        pull, height = self.mesh_state.pull, np.full((1, 1, 1), self.middle)
+        if self.options.top == "wire":
+            (top,) = self._top()
+            tight = np.asarray(top.checks[0].terms["pull"][0])
+            height = (pull * height + tight * self.mesh_top) / (pull + tight)
+            pull = pull + tight
+        across = self.wind.force * self.bay / 2
+        last = f"post-{len(self.xs)}"
+        return tuple(
+            Link(link.key, tuple({"post-first": "post-1", "post-last": last}.get(m, m) for m in link.members),
+                 link.item, link.hands_to, link.levers, link.carries, link.checks)
+            for link in self.ends.links(pull, height, across, self.wind.height, self.cases)
+        )  # fmt: skip
+
+    def _person(self) -> Link:
+        pull = tables.constant("person_pull")
+        grip_height = np.full((1, 1, 1), min(tables.constant("hand_height"), self.geometry.top))
+        force = np.full((1, 1, 1), pull)
+        checks = (
+            bending.person_pull(self.post, self.geometry.top),
+            embedment.grip("person-pull-grip", self.ground, self.post, self.options.depth, force, grip_height, self.cases,
+                           tables.constant("soil_gust")),
+        )  # fmt: skip
+        posts_ = keys(self.geometry.by_role("post"))
+        return Link("person", posts_, ("posts", self.post.key), ("soil",), ("post", "depth", "leaned_on"), force, checks)
+
+    def service(self) -> tuple[Service, ...]:
+        """Return the lean of a post's top and the belly of the mesh."""
+        force = self.wind.force * self.bay
+        lean = force * posts.lean_per_force(
+            self.post, self.ground, self.options.depth, self.wind.height, self.geometry.top, self.cases
+        )  # fmt: skip
+        return (
+            Service("lean", lean, self.geometry.top / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")),
+            Service("belly", self.mesh_state.belly, self.bay / tables.constant("belly_limit"), "handbook-12",
+                    ("post_spacing", "mesh", "ends")),
+        )  # fmt: skip
+
+
+class MeshFence(Family[MeshFenceOptions]):
+    """Mesh between posts."""
+
+    key: ClassVar[str] = "mesh-fence"
+    options = MeshFenceOptions
+
+    def propose(self, need: Need, site: Site) -> Proposal:
+        """Return a fence for a crop on one side of a bed, every value with its reason."""
+        plant = tables.crops()[need.crop]
+        spacing = plant.spacing_m if need.training == "pruned" else (plant.free_spacing_low_m + plant.free_spacing_high_m) / 2
+        lines = 2 if need.side == "both" else 1
+        clear = tables.constant("row_end_clear")
+        room = max(math.floor((min(site.bed.length, 30.0) - 2 * clear) / spacing + 1e-6) + 1, 1) * lines
+        count = need.count or room
+        length = min(max((math.ceil(count / lines) - 1) * spacing + 2 * clear, 0.9), site.bed.length, 30.0)
+        length = math.floor(length * 20 + 1e-6) / 20 if length >= site.bed.length else math.ceil(length * 20 - 1e-6) / 20
+        product = _mesh_for(plant)
+        gap = 0.15 if product.kind in ("panel", "sheet") else 0.05
+        wanted = min(plant.support_height_m, tables.constant("reach")) - gap
+        height = max((h for h in product.heights_m if h <= wanted + 0.1), default=min(product.heights_m))
+        fill = site.bed.fill_depth if site.bed.kind == "raised" else 0.0
+        depth = max(0.60, math.ceil((fill + 0.45) * 20) / 20)
+        post = _post_for(depth + gap + height)
+        bay = 1.22 if product.kind in ("panel", "sheet") else 1.0
+        planted = month_day(day_of_year(site.garden.last_frost) + round((plant.plant_low_d + plant.plant_high_d) / 2))
+        options = MeshFenceOptions(
+            length=length, mesh=product.key, mesh_height=height, bottom_gap=gap, post=post.key, post_spacing=bay, depth=depth,
+            tie="clip_tpost", ties_per_post=_tie_count(height), top="wire" if product.kind == "net" else "none",
+            ends="plain" if product.kind in ("panel", "sheet") or length <= 4.0 else "guy",
+        )  # fmt: skip
+        plantings = (
+            Planting(crop=plant.key, count=count, spacing=spacing, side=need.side, training=need.training, planted=planted),
+        )
+        reasons = {
+            "length": Reason("length", {"length": (length, "length"), "count": (count, "count"), "spacing": (spacing, "length")}),
+            "mesh": Reason("mesh", words={"crop": plant.name, "mesh": product.name}),
+            "mesh_height": Reason("mesh_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}),
+            "bottom_gap": Reason("bottom_gap"),
+            "post": Reason("post", {"needed": (depth + gap + height, "length")}, {"post": post.name}),
+            "post_spacing": Reason("post_spacing_panel" if bay > 1.1 else "post_spacing_roll", {"spacing": (bay, "length")}),
+            "depth": Reason("depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}),
+            "setting": Reason("setting"),
+            "tie": Reason("tie"),
+            "ties_per_post": Reason("ties_per_post", {"count": (_tie_count(height), "count"), "height": (height, "length")}),
+            "stem_tie": Reason("stem_tie"),
+            "top": Reason("top_net" if options.top == "wire" else "top"),
+            "ends": Reason("ends_roll" if options.ends == "guy" else "ends"),
+            "leaned_on": Reason("leaned_on"),
+            "plantings.0.count": Reason("count_asked" if need.count else "count", {"count": (count, "count"), "room": (room, "count")}),
+            "plantings.0.spacing": Reason("spacing", {"spacing": (spacing, "length")}, {"crop": plant.name}),
+            "plantings.0.planted": Reason("planted", {"low": (plant.plant_low_d, "count"), "high": (plant.plant_high_d, "count")}),
+        }
+        return Proposal(options, plantings, reasons)
+
+    def geometry(self, options: MeshFenceOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
+        """Return posts, mesh bays, ties, top line and ends in metres."""
+        post, product = tables.posts()[options.post], tables.meshes()[options.mesh]
+        xs = posts.stations(options.length, options.post_spacing)
+        low, high = options.bottom_gap, options.bottom_gap + options.mesh_height
+        bought = posts.stock_length(post, options.depth + high)
+        top = max(bought - options.depth, 0.2)
+        side = -1.0 if plantings[0].side == "right" else 1.0
+        y = side * post.soil_width / 2
+        members = posts.row(post, xs, options.depth, top, bought)
+        for index, (x0, x1) in enumerate(zip(xs[:-1], xs[1:], strict=True)):
+            a, b = float(x0), float(x1)
+            corners: tuple[Point, ...] = ((a, y, low), (b, y, low), (b, y, high), (a, y, high))
+            members.append(
+                Member(f"mesh-{index + 1}", "mesh", "meshes", product.key, corners, b - a, product.wire, "panel", (product.along, product.up))
+            )  # fmt: skip
+        members += [
+            Member(f"tie-{i + 1}-{j + 1}", "tie", "ties", options.tie, ((float(x), y, z),), shape="point")
+            for i, x in enumerate(xs)
+            for j, z in enumerate(_tie_heights(options, product, min(high, top)))
+        ]
+        if options.top != "none":
+            row, role = (tables.wires()[options.wire], "wire") if options.top == "wire" else (tables.posts()[options.rail], "rail")
+            line: tuple[Point, ...] = ((0.0, y, min(high, top)), (options.length, y, min(high, top)))
+            thick = row.d if isinstance(row, tables.Wire) else row.soil_width
+            table = "wires" if role == "wire" else "posts"
+            extra = 2.0 if role == "wire" else 0.0
+            members.append(Member("top-line", role, table, row.key, line, options.length + extra, thick))  # type: ignore[arg-type]
+        ends = EndAssembly(
+            options.ends, post, embedment.ground_of(site.bed, options.setting), options.depth, top, options.top == "rail",
+            tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut],
+        )  # fmt: skip
+        members += ends.members(options.length)
+        plants = tuple(
+            Plant(at, index) for index, planting in enumerate(plantings) for at in _places(planting, options.length)
+        )  # fmt: skip
+        tied = sum(
+            p.count * (math.ceil(max(min(tables.crops()[p.crop].height_m, high) - 0.3, 0.3) / 0.3) + 1)
+            for p in plantings if tables.crops()[p.crop].training == "TIE"
+        )  # fmt: skip
+        supplies = (Supply("stem-ties", "ties", options.stem_tie, tied),) if tied else ()
+        return Geometry(
+            tuple(members), plants, _dimensions(options, plantings, plants, xs, low, high), supplies, options.length, top, options.depth
+        )
+
+    def load_path(
+        self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> tuple[Link, ...]:
+        """Return the links from fruit to ground over the cases."""
+        return _Fence(options, geometry, structure, site, cases).path()
+
+    def service(
+        self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> tuple[Service, ...]:
+        """Return the lean of the posts and the belly of the mesh."""
+        return _Fence(options, geometry, structure, site, cases).service()
+
+    def remarks(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+        """Return what fits and what does not: hand, fruit, reach, vine, post, ground."""
+        found: list[Remark] = []
+        for planting in structure.plantings:
+            found += fits.of_planting(planting, tables.meshes()[options.mesh], options.bottom_gap + options.mesh_height, options.length)
+        found += fits.of_fence(options.mesh, options.mesh_height, options.bottom_gap, options.top, options.ends, options.tie,
+                               tables.posts()[options.post], geometry.top, options.leaned_on)  # fmt: skip
+        return tuple(found)
+
+    def cautions(self, geometry: Geometry) -> tuple[str, ...]:
+        """Return the cautions of building a fence of these members."""
+        found = ["services", "driving", "cut-ends"]
+        if geometry.by_role("guy"):
+            found.append("guys")
+        if geometry.by_role("cap"):
+            found.append("caps")
+        return (*found, "climb", "judgement")
+
+
+def _mesh_for(plant: tables.Crop) -> tables.Mesh:
+    """Return the mesh a crop starts with: fine for thin tendrils and small fruit, a hand's width for the rest."""
+    fine = plant.opening_min is not None and plant.opening_min < 0.075
+    low = plant.support_height_m <= 0.9
+    return tables.meshes()["weld_50x100_14" if fine or low else "panel_large"]
+
+
+def _post_for(needed: float) -> tables.Post:
+    rows = [row for row in tables.posts().values() if row.shape == "tee" and "light" not in row.key]
+    return min((row for row in rows if max(row.lengths_m) >= needed - 0.02), key=lambda row: row.lengths_m, default=rows[-1])
+
+
+def _tie_count(height: float) -> int:
+    """Return ties on a post for a mesh of that height (parts handbook 3.0)."""
+    return max(2, math.ceil(height / 0.45) + 1)
+
+
+def _tie_heights(options: MeshFenceOptions, product: tables.Mesh, top: float) -> list[float]:
+    """Return where ties stand: evenly up the mesh, each on one of its real wires."""
+    low = options.bottom_gap
+    spread = np.linspace(low, max(top, low + 0.1), options.ties_per_post)
+    return [low + min(round((z - low) / product.up) * product.up, max(top - low, 0.0)) for z in spread]
+
+
+def _places(planting: Planting, length: float) -> list[Point]:
+    """Return where plants stand: one line a side, two lines staggered by half a spacing."""
+    lines = {"left": (1.0,), "right": (-1.0,), "both": (1.0, -1.0)}[planting.side]
+    places: list[Point] = []
+    for number, side in enumerate(lines):
+        count = len(range(number, planting.count, len(lines)))
+        stagger = planting.spacing / 2 * number
+        start = (length - (count - 1) * planting.spacing) / 2 - (planting.spacing / 4 if len(lines) == 2 else 0.0) + stagger
+        places += [(start + i * planting.spacing, side * _PLANT_OFFSET, 0.0) for i in range(count)]
+    return places
+
+
+def _dimensions(
+    options: MeshFenceOptions, plantings: tuple[Planting, ...], plants: tuple[Plant, ...], xs: Array, low: float, high: float
+) -> tuple[Dimension, ...]:
+    end, bay = float(xs[-1]), float(xs[1])
+    found = [
+        Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.32),
+        Dimension("options.post_spacing", "elevation", (0, 0, high), (bay, 0, high), bay, 0.45),
+        Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.3),
+        Dimension("options.mesh_height", "elevation", (end, 0, low), (end, 0, high), options.mesh_height, 0.3),
+        Dimension("options.bottom_gap", "elevation", (end, 0, 0), (end, 0, low), low, 0.62),
+    ]
+    first = [plant for plant in plants if plant.planting == 0]
+    lines = 2 if plantings[0].side == "both" else 1
+    if len(first) > lines:
+        a, b = first[0].at, first[1].at
+        found.append(Dimension("plantings.0.spacing", "plan", a, b, plantings[0].spacing, 0.2 if a[1] > 0 else -0.2))
+    return tuple(found)

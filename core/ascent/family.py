@@ -1,0 +1,112 @@
+"""The protocol of a support family, and how its options describe themselves."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Any, ClassVar, Protocol, TypeVar
+
+import numpy as np
+from pydantic import Field
+
+from .geometry import Geometry, Member
+from .loadpath import Link, Remark, Service
+from .loads.cases import Cases
+from .mechanics import Array
+from .model import Planting, Site, Structure, Typed
+from .quantities import Kind
+
+@dataclass(frozen=True)
+class Reason:
+    """Why an option starts where it does: a text key with its numbers and words."""
+
+    key: str
+    values: Mapping[str, tuple[float, str]] = field(default_factory=dict)
+    words: Mapping[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Need:
+    """What a gardener asks for: a crop on one side of a bed."""
+
+    crop: str
+    count: int | None
+    side: str
+    training: str
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """A structure with every value filled in, and the reason for each."""
+
+    options: Typed
+    plantings: tuple[Planting, ...]
+    reasons: Mapping[str, Reason]
+
+
+def measure(kind: Kind, default: float, low: float, high: float, step: float) -> Any:
+    """Return an option that is a quantity with bounds and the step of its control, SI."""
+    return Field(default, ge=low, le=high, json_schema_extra={"kind": kind, "step": step})
+
+
+def item(table: str, default: str, role: str = "", when: tuple[str, str] | None = None) -> Any:
+    """Return an option chosen from a table; `role` narrows the rows, `when` the option it depends on."""
+    extra: dict[str, Any] = {"kind": "item", "table": table, "role": role}
+    if when:
+        extra["when"] = {"option": when[0], "is": when[1]}
+    return Field(default, json_schema_extra=extra)
+
+
+def choice(default: Any) -> Any:
+    """Return an option with a few named values, or a yes and no."""
+    return Field(default, json_schema_extra={"kind": "choice"})
+
+
+OptionsT = TypeVar("OptionsT", bound=Typed)
+
+
+class Family(Protocol[OptionsT]):
+    """One kind of trellis: pure functions from options to geometry, load path and words of caution."""
+
+    key: ClassVar[str]
+    options: type[OptionsT]
+
+    def propose(self, need: Need, site: Site) -> Proposal:
+        """Return the structure this family starts with for a need, each value with its reason."""
+        ...
+
+    def geometry(self, options: OptionsT, plantings: tuple[Planting, ...], site: Site) -> Geometry:
+        """Return the members, plants and measures."""
+        ...
+
+    def load_path(
+        self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> tuple[Link, ...]:
+        """Return the links from fruit to ground over the cases."""
+        ...
+
+    def service(
+        self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> tuple[Service, ...]:
+        """Return how far things move over the cases; the first is the lean of a post's top."""
+        ...
+
+    def remarks(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+        """Return what fits and what does not, apart from strength."""
+        ...
+
+    def cautions(self, geometry: Geometry) -> tuple[str, ...]:
+        """Return text keys of the cautions of building it."""
+        ...
+
+
+def tributary(xs: Array, plants: Array, half: float) -> int:
+    """Return the most plants within half a bay of any of the stations xs."""
+    if not len(plants):
+        return 0
+    return int(np.max(np.sum(np.abs(plants[None, :] - xs[:, None]) <= half + 1e-9, axis=1)))
+
+
+def keys(members: tuple[Member, ...]) -> tuple[str, ...]:
+    """Return the members' keys."""
+    return tuple(member.key for member in members)

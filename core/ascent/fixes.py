@@ -1,0 +1,131 @@
+"""Fixes: the next items and options that make a link hold, each with its new limit gust and its cost."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from pydantic import ValidationError
+
+from . import tables
+from .families import family_of
+from .model import Site, Structure
+from .parts import shopping, total
+from .report import Evaluation, evaluate
+
+_GAIN = 0.3  # m/s: less is not worth a gardener's work
+_TRIES = {"depth": (0.05, 0.10, 0.15, 0.25, 0.40), "ties_per_post": (1, 2, 4), "mesh_height": (-0.15, -0.3)}
+_BAYS_MORE = (1, 2, 4)
+
+
+@dataclass(frozen=True)
+class Fix:
+    """One change: option, its new value, limit gust of the whole and of the link after it [m/s], extra cost."""
+
+    option: str
+    value: Any
+    limit: float
+    link_limit: float
+    holds: bool
+    cost: float
+
+
+def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
+    """Return the changes that raise a link's limit gust, those that make it hold first, cheapest first.
+
+    For each lever of the link the next values are tried; of each lever the first that makes the link
+    hold at the design gust is kept, else the one that helps most.
+    """
+    link = next((link for link in before.links if link.key == key), None)
+    if link is None:
+        return ()
+    base_cost = total(shopping(before.geometry, before.site.garden.prices))
+    wanted = before.site.design_gust
+    found: list[Fix] = []
+    for option in link.levers:
+        tried = [fix for value in _next_values(before, option) if (fix := _try(before, key, option, value, base_cost))]
+        helpful = [fix for fix in tried if fix.link_limit >= float(np.min(before.limits[key][0])) + _GAIN]
+        holding = [fix for fix in helpful if fix.link_limit >= wanted]
+        if holding:
+            found.append(min(holding, key=lambda fix: (fix.cost, fix.link_limit)))
+        elif helpful:
+            found.append(max(helpful, key=lambda fix: fix.link_limit))
+    return tuple(sorted(found, key=lambda fix: (fix.link_limit < wanted, not fix.holds, fix.cost)))
+
+
+def _next_values(before: Evaluation, option: str) -> list[Any]:
+    now = getattr(before.options, option)
+    extra = _extra(before, option)
+    if option == "post_spacing":
+        length = float(getattr(before.options, "length", before.geometry.length))
+        bays = max(round(length / now + 0.499), 1)
+        return [round(length / (bays + more) + 0.004, 2) for more in _BAYS_MORE]
+    if option in _TRIES:
+        return [round(now + step, 3) for step in _TRIES[option]]
+    if extra.get("kind") == "item":
+        return _other_items(extra["table"], extra.get("role", ""), now)
+    annotation = type(before.options).model_fields[option].annotation
+    values = getattr(annotation, "__args__", (True, False) if annotation is bool else ())
+    return [value for value in values if value != now]
+
+
+def _extra(before: Evaluation, option: str) -> dict[str, Any]:
+    extra = type(before.options).model_fields[option].json_schema_extra
+    return extra if isinstance(extra, dict) else {}
+
+
+def _other_items(table: str, role: str, now: str) -> list[str]:
+    rows = tables.ITEM_TABLES[table]()
+    alike = getattr(rows[now], "kind", None)
+    found = []
+    for key, row in rows.items():
+        serves = (*getattr(row, "roles", ()), *getattr(row, "use", ()))
+        if key == now or (role and role not in serves):
+            continue
+        if table == "meshes" and alike in ("panel", "sheet") and getattr(row, "kind", None) not in ("panel", "sheet"):
+            continue
+        found.append(key)
+    return found
+
+
+def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float) -> Fix | None:
+    options = {**before.structure.options, option: value}
+    try:
+        family_of(before.structure.family).options.model_validate(options)
+    except ValidationError:
+        return None
+    after = evaluate(before.site, before.structure.model_copy(update={"options": options}))
+    worse = {remark.key for remark in after.remarks if remark.level == "wrong"} - {r.key for r in before.remarks}
+    limit = float(np.min(after.limit[0]))
+    if worse or limit < float(np.min(before.limit[0])) - 1e-6:
+        return None
+    link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
+    cost = total(shopping(after.geometry, before.site.garden.prices)) - base_cost
+    return Fix(option, value, limit, link_limit, after.state != "short", cost)
+
+
+def sized(site: Site, structure: Structure, rounds: int = 6) -> tuple[Structure, dict[str, str]]:
+    """Return a structure changed by its cheapest fixes until it holds, and the link each change was for.
+
+    Args:
+        site: Where it stands.
+        structure: Where to start.
+        rounds: How many changes at most.
+
+    Returns:
+        The structure, and {option: key of the link it was changed for}.
+    """
+    changed: dict[str, str] = {}
+    for _ in range(rounds):
+        now = evaluate(site, structure)
+        if now.state != "short":
+            break
+        key = now.weakest(now.worst_week)
+        fixes = [fix for fix in fixes_for(now, key) if fix.limit > float(np.min(now.limit[0])) + 1e-6 or fix.link_limit >= site.design_gust]
+        if not fixes:
+            break
+        best = fixes[0]
+        structure = structure.model_copy(update={"options": {**structure.options, best.option: best.value}})
+        changed[best.option] = key
+    return structure, changed

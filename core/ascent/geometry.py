@@ -1,0 +1,75 @@
+"""Where everything of a structure stands, in metres: x along the row, y across it, z up from the soil."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+Point = tuple[float, float, float]
+Role = Literal["post", "mesh", "rail", "wire", "tie", "guy", "strut", "anchor", "cap"]
+Shape = Literal["line", "panel", "point"]
+
+
+@dataclass(frozen=True)
+class Member:
+    """A physical piece: two ends, a panel by its corners, or a point.
+
+    buy_length is what must be bought or cut for it [m]; thickness is as seen from the side [m].
+    """
+
+    key: str
+    role: Role
+    table: str
+    item: str
+    points: tuple[Point, ...]
+    buy_length: float = 0.0
+    thickness: float = 0.0
+    shape: Shape = "line"
+    grid: tuple[float, float] | None = None
+
+
+@dataclass(frozen=True)
+class Plant:
+    """A plant's place, and which planting it belongs to."""
+
+    at: Point
+    planting: int
+
+
+@dataclass(frozen=True)
+class Dimension:
+    """A measure between two points that an option decides; `view` is where it is edited."""
+
+    option: str
+    view: Literal["elevation", "end", "plan"]
+    start: Point
+    end: Point
+    value: float
+    offset: float
+
+
+@dataclass(frozen=True)
+class Supply:
+    """Something bought by count that has no place of its own, such as ties on stems."""
+
+    key: str
+    table: str
+    item: str
+    count: int
+
+
+@dataclass(frozen=True)
+class Geometry:
+    """A structure laid out: members, plants, measures; `top` is where its posts end [m]."""
+
+    members: tuple[Member, ...]
+    plants: tuple[Plant, ...]
+    dimensions: tuple[Dimension, ...]
+    supplies: tuple[Supply, ...]
+    length: float
+    top: float
+    depth: float
+
+    def by_role(self, role: Role) -> tuple[Member, ...]:
+        """Return the members of one role, in order."""
+        return tuple(member for member in self.members if member.role == role)

@@ -1,0 +1,1 @@
+"""Loads as arrays over cases: axes (soil state, week, wind)."""

@@ -1,0 +1,58 @@
+"""The cases a structure is checked in, as arrays that broadcast to (soil state, week, wind)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from .. import tables
+from ..mechanics import Array
+from ..model import Site
+
+STATES = ("moist", "saturated")
+GUSTS: Array = np.arange(4.0, 45.01, 0.5)
+CROP_FACTORS: Array = np.geomspace(0.1, 20.0, 60)
+
+
+@dataclass(frozen=True)
+class Cases:
+    """Arrays over cases.
+
+    gust: gust at the plant, (1, 1, G). [m/s]
+    crop: factor on the expected shoot and fruit mass, (1, 1, G).
+    saturated: soil is soaked, (S, 1, 1).
+    """
+
+    gust: Array
+    crop: Array
+    saturated: Array
+
+    def soil_strength(self, soil: tables.Soil) -> Array:
+        """Return the share of its moist strength a soil has, (S, 1, 1)."""
+        return np.where(self.saturated > 0, soil.saturated, soil.moist)
+
+    def soil_modulus(self, soil: tables.Soil) -> Array:
+        """Return the modulus of lateral reaction, (S, 1, 1): N/m² for clay-type, N/m³ for sand-type."""
+        return np.where(self.saturated > 0, soil.modulus_saturated, soil.modulus)
+
+
+def _along_wind(values: Array) -> Array:
+    return np.asarray(values, dtype=float).reshape(1, 1, -1)
+
+
+def rising_gusts() -> Cases:
+    """Return the grid on which limit gusts are found: both soil states, gusts 4 to 45 m/s."""
+    return Cases(_along_wind(GUSTS), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1))
+
+
+def site_winds(site: Site) -> Cases:
+    """Return still air, working wind and design gust of a site, in both soil states."""
+    return Cases(
+        _along_wind(np.array([0.0, site.working_wind, site.design_gust])), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1)
+    )
+
+
+def rising_crop(site: Site) -> Cases:
+    """Return the grid on which crop margins are found: working wind, moist soil, more and more crop."""
+    return Cases(np.full((1, 1, 1), site.working_wind), _along_wind(CROP_FACTORS), np.zeros((1, 1, 1)))

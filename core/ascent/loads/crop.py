@@ -1,0 +1,103 @@
+"""What grows on a face, week by week: mass that hangs, leaf that catches wind, height reached."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from .. import tables
+from ..mechanics import Array, growth
+from ..model import Planting
+from .season import Season
+
+_HIGH_RAIN = 1.5  # wet leaves of a good year: 0.30 where a usual year has 0.20 (crops handbook 5.1)
+
+
+@dataclass(frozen=True)
+class Standing:
+    """One planting over the weeks, each array (W,).
+
+    plant_kg: shoot and fruit a typical wet plant hangs on its support. [kg]
+    high_kg: the same of a good plant in a good year. [kg]
+    face_kg_m2: most a square metre of face can carry of typical shoot and fruit. [kg/m²]
+    cover: leaf cover of the face.
+    top: height of the canopy. [m]
+    bottom: height below which the stem is bare. [m]
+    """
+
+    planting: Planting
+    crop: tables.Crop
+    plant_kg: Array
+    high_kg: Array
+    face_kg_m2: Array
+    cover: Array
+    top: Array
+    bottom: float
+
+
+def planting_on_face(planting: Planting, season: Season, index: int, face_top: float) -> Standing:
+    """Return a planting's course on a face.
+
+    Args:
+        planting: What is planted.
+        season: The structure's weeks.
+        index: Which planting of the structure it is.
+        face_top: Top of the face it climbs. [m]
+
+    Returns:
+        Mass, cover and height by week.
+
+    Source: crops-5.1
+    """
+    crop = tables.crops()[planting.crop]
+    free = planting.training == "free" and crop.free_shoot_kg is not None
+    day = season.growing_days(index)
+    alive = (day >= 0) & (day <= season.spans[index][1] - season.spans[index][0] + 3.5)
+    grown = growth.logistic(day, crop.t50_d, crop.t95_d) * alive
+    first = (crop.first_low_d + crop.first_high_d) / 2
+    harvest = 3.5 * (crop.harvest_low_wk + crop.harvest_high_wk)
+    fruit = growth.hanging_fruit(day, first, harvest, crop.set_to_pick_d, crop.one_pick) * alive * crop.hanging_share
+    shoot_kg, shoot_high = _pick(free, crop.shoot_kg, crop.free_shoot_kg), _pick(free, crop.shoot_high_kg, crop.free_shoot_high_kg)
+    yield_kg, yield_high = _pick(free, crop.yield_kg, crop.free_yield_kg), _pick(free, crop.yield_high_kg, crop.free_yield_high_kg)
+    carried = grown * crop.carried_share
+    caps = tables.face_caps()[crop.cap_group]
+    lines = 2.0 if planting.side == "both" else 1.0
+    leaf_share = (shoot_kg / planting.spacing * lines) / (crop.shoot_kg / crop.spacing_m)
+    overtop = tables.constant("overtop_free") if planting.training == "free" else 0.0
+    height = min(crop.height_m, face_top + overtop)
+    return Standing(
+        planting,
+        crop,
+        shoot_kg * (1 + crop.rain_share) * carried + yield_kg * fruit,
+        shoot_high * (1 + _HIGH_RAIN * crop.rain_share) * carried + yield_high * fruit,
+        caps.shoot_kg_m2 * (1 + crop.rain_share) * carried + caps.fruit_kg_m2 * fruit / max(crop.hanging_share, 1e-9),
+        np.minimum(growth.canopy_cover(crop.cover, leaf_share) * grown, tables.constant("cover_most")),
+        height * np.minimum(1.0, grown / 0.5),
+        tables.constant("stripped_pruned" if planting.training == "pruned" and crop.training == "TIE" else "stripped_free"),
+    )
+
+
+def _pick(free: bool, pruned: float, unpruned: float | None) -> float:
+    return unpruned if free and unpruned is not None else pruned
+
+
+def group_weight(standing: Standing, plants: float, area: float, crop_factor: Array) -> Array:
+    """Return the weight several plants hang on a member: one good plant, the rest typical, capped by light.
+
+    Args:
+        standing: The planting's course.
+        plants: Number of plants on the member.
+        area: Face they share. [m²]
+        crop_factor: Factor on the expected mass, broadcast to (S, W, G).
+
+    Returns:
+        Weight, (S, W, G). [N]
+
+    Source: handbook-2
+    """
+    if plants <= 0:
+        return np.zeros((1, len(standing.plant_kg), 1))
+    several = np.minimum(plants * standing.plant_kg, standing.face_kg_m2 * area)
+    mass = np.maximum(several, 0.0) + standing.high_kg - standing.plant_kg
+    return tables.constant("gravity") * mass[None, :, None] * crop_factor

@@ -1,0 +1,111 @@
+"""Wind on an upright leafy face, as arrays over cases."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from .. import tables
+from ..mechanics import Array, wind
+from .cases import Cases
+from .crop import Standing
+
+
+@dataclass(frozen=True)
+class FaceWind:
+    """Wind on one metre of row, arrays (S, W, G).
+
+    pressure: on the leafy part of the gross face. [Pa]
+    force: across the row, per metre of it. [N/m]
+    height: where that force acts. [m]
+    skin: along the row, per metre of it. [N/m]
+    end: along the row, on the end of the foliage. [N]
+    leaf_height: height of the leafy band. [m]
+    """
+
+    pressure: Array
+    force: Array
+    height: Array
+    skin: Array
+    end: Array
+    leaf_height: Array
+
+
+def drag_coefficient(solidity: Array) -> Array:
+    """Return the drag coefficient on the gross face of a long porous screen.
+
+    Args:
+        solidity: Solid share of the face.
+
+    Returns:
+        Drag coefficient, linear between the table's points.
+
+    Source: handbook-1.5
+    """
+    points = tables.drag_points()
+    return np.interp(solidity, [p.solidity for p in points], [p.drag for p in points])
+
+
+def leafy_pressure(gust: Array, mesh_solidity: float, cover: Array) -> Array:
+    """Return the wind pressure on the gross face of a mesh with leaves.
+
+    F/A = q [Cd(mesh) + (Cd(mesh with leaf) − Cd(mesh)) ψ]: leaves stream, wire does not.
+
+    Args:
+        gust: Gust at the plant. [m/s]
+        mesh_solidity: Solid share of the bare mesh.
+        cover: Leaf cover of the face.
+
+    Returns:
+        Pressure. [Pa]
+
+    Source: handbook-1.5
+    """
+    bare = drag_coefficient(np.asarray(mesh_solidity))
+    leafy = drag_coefficient(wind.mixed_solidity(mesh_solidity, cover))
+    return np.asarray(wind.gust_pressure(gust) * (bare + (leafy - bare) * wind.streamlining(gust)))
+
+
+def wind_on_face(standings: tuple[Standing, ...], mesh_solidity: float, mesh_bottom: float, mesh_top: float, cases: Cases) -> FaceWind:
+    """Return the wind on a face that carries one or several plantings.
+
+    Plantings whose leaves share the face overlap at random; the canopy reaches from the lowest bare
+    stem to the tallest plant.
+
+    Args:
+        standings: The plantings' courses.
+        mesh_solidity: Solid share of the bare mesh.
+        mesh_bottom: Bottom edge of the mesh. [m]
+        mesh_top: Top edge of the mesh. [m]
+        cases: The cases.
+
+    Returns:
+        Wind per metre of row.
+
+    Source: handbook-1.6
+    """
+    cover = np.minimum(wind.mixed_solidity(*(s.cover for s in standings)), tables.constant("cover_most"))[None, :, None]
+    top = np.max([s.top for s in standings], axis=0)[None, :, None]
+    bottom = min(s.bottom for s in standings)
+    depth = float(np.max([s.crop.depth_m for s in standings]))
+    leafy_height = np.maximum(top - bottom, 0.0)
+    on_leaf = leafy_pressure(cases.gust, mesh_solidity, cover)
+    on_bare = leafy_pressure(cases.gust, mesh_solidity, np.zeros((1, 1, 1)))
+    leaf_force = on_leaf * leafy_height
+    above = np.maximum(mesh_top - np.maximum(top, np.maximum(mesh_bottom, bottom)), 0.0)
+    below = max(min(bottom, mesh_top) - mesh_bottom, 0.0)
+    above_force, below_force = on_bare * above, on_bare * below
+    moment = (
+        leaf_force * (bottom + leafy_height / 2) + above_force * (mesh_top - above / 2) + below_force * (mesh_bottom + below / 2)
+    )
+    force = leaf_force + above_force + below_force
+    q_leaf = wind.gust_pressure(cases.gust) * wind.streamlining(cases.gust)
+    return FaceWind(
+        pressure=np.where(leafy_height > 0, on_leaf, on_bare),
+        force=force,
+        height=moment / np.maximum(force, 1e-12),
+        skin=tables.constant("along_skin") * q_leaf * leafy_height * cover / tables.constant("cover_most"),
+        end=leafy_pressure(cases.gust, 0.0, cover) * leafy_height * depth,
+        leaf_height=leafy_height,
+    )

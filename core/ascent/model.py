@@ -1,0 +1,151 @@
+"""The plan: what is wanted, typed. It is also the plan file (versioned JSON)."""
+
+from __future__ import annotations
+
+import datetime as dt
+import re
+from typing import Annotated, Any, Literal
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+from . import tables
+from .quantities import System
+
+FORMAT_VERSION = 1
+MAX_WEEKS = 45
+
+
+class Typed(BaseModel):
+    """Unknown fields and numbers that are not finite are errors."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, frozen=True)
+
+
+def _key_of(table: str) -> AfterValidator:
+    def check(key: str) -> str:
+        getattr(tables, table)()[key]
+        return key
+
+    return AfterValidator(check)
+
+
+def day_of_year(month_day: str) -> int:
+    """Return the day number of a month-day such as ‘05-04’ in a year without a leap day."""
+    month, day = month_day.split("-")
+    return dt.date(2001, int(month), int(day)).timetuple().tm_yday
+
+
+def month_day(day: int) -> str:
+    """Return the month-day of a day number; numbers past the year's ends wrap round."""
+    date = dt.date(2001, 1, 1) + dt.timedelta(days=(day - 1) % 365)
+    return f"{date:%m-%d}"
+
+
+def _real_date(text: str) -> str:
+    if not re.fullmatch(r"\d\d-\d\d", text):
+        raise ValueError("month and day such as 05-04 are allowed")
+    try:
+        day_of_year(text)
+    except ValueError as error:
+        raise ValueError(f"a day of the calendar such as 05-04 is allowed ({error})") from error
+    return text
+
+
+MonthDay = Annotated[str, AfterValidator(_real_date)]
+Name = Annotated[str, Field(min_length=1, max_length=120)]
+Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
+CropKey = Annotated[str, _key_of("crops")]
+SoilKey = Annotated[str, _key_of("soils")]
+ExposureKey = Annotated[str, _key_of("exposures")]
+ClimateKey = Annotated[str, _key_of("climates")]
+Side = Literal["left", "right", "both"]
+Training = Literal["pruned", "free"]
+
+
+class Planting(Typed):
+    """A crop on a structure."""
+
+    crop: CropKey
+    count: int = Field(ge=1, le=600)
+    spacing: float = Field(ge=0.03, le=3.0, description="between neighbours of one line, m")
+    side: Side = "right"
+    training: Training = "pruned"
+    planted: MonthDay
+
+
+class Structure(Typed):
+    """One support of a family, with its options and what grows on it."""
+
+    key: Key
+    name: Name
+    family: str
+    options: dict[str, Any]
+    plantings: tuple[Planting, ...] = Field(min_length=1, max_length=4)
+
+
+class Bed(Typed):
+    """Ground to grow in."""
+
+    key: Key
+    name: Name
+    kind: Literal["in-ground", "raised"] = "in-ground"
+    length: float = Field(ge=0.3, le=60.0, description="along the row, m")
+    width: float = Field(ge=0.2, le=20.0, description="m")
+    bearing: float = Field(90.0, ge=0.0, lt=360.0, description="direction of the bed's length from north, clockwise, degrees")
+    soil: SoilKey = "firm_loam"
+    fill: SoilKey = "raised_bed_mix"
+    fill_depth: float = Field(0.0, ge=0.0, le=1.2, description="bed fill above native soil, m")
+    exposure: ExposureKey | None = None
+    structures: tuple[Structure, ...] = Field((), max_length=50)
+
+
+class Garden(Typed):
+    """A place: frost dates, wind, people's units and currency."""
+
+    name: Name
+    latitude: float = Field(51.0, ge=-66.0, le=66.0)
+    last_frost: MonthDay = "04-24"
+    first_frost: MonthDay = "10-27"
+    exposure: ExposureKey = "ordinary"
+    climate: ClimateKey = "even"
+    design_gust: float | None = Field(None, ge=5.0, le=45.0, description="own once-in-ten-seasons gust at the plant, m/s")
+    units: System = "metric"
+    currency: str = Field("cu", min_length=1, max_length=8)
+    prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict)
+    beds: tuple[Bed, ...] = Field((), max_length=100)
+
+
+class Plan(Typed):
+    """A whole plan file."""
+
+    format: Literal["ascent-plan"]
+    version: Literal[1]
+    garden: Garden
+
+
+class Site(Typed):
+    """What a structure needs to know of where it stands: its bed and garden, one of each."""
+
+    garden: Garden
+    bed: Bed
+
+    @property
+    def exposure(self) -> tables.Exposure:
+        """Return the wind exposure of the bed, its own or the garden's."""
+        return tables.exposures()[self.bed.exposure or self.garden.exposure]
+
+    @property
+    def design_gust(self) -> float:
+        """Return the gust at the plant met once in ten growing seasons, m/s.
+
+        A garden's own figure belongs to its own exposure; a bed of another exposure scales it.
+        """
+        own = self.garden.design_gust
+        if own is None:
+            return self.exposure.design_gust_m_s
+        return own * self.exposure.design_gust_m_s / tables.exposures()[self.garden.exposure].design_gust_m_s
+
+    @property
+    def working_wind(self) -> float:
+        """Return the gust that comes about every week, m/s."""
+        return max(tables.constant("working_share") * self.design_gust, tables.constant("working_least"))

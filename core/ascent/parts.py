@@ -1,0 +1,143 @@
+"""What to buy: counts and lengths from the geometry, rounded to stock and packs, priced."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from . import tables
+from .geometry import Geometry, Member
+
+_CAP_PRICE = 0.8
+_WASTE = {"mesh": 1.05, "wire": 1.03, "tie": 1.10}
+
+
+@dataclass(frozen=True)
+class Part:
+    """One line of the shopping list.
+
+    count: pieces needed. length: of each piece bought [m], 0 where it has none.
+    packs: what to buy: number of packs, rolls or pieces, and `pack` says what one is.
+    """
+
+    key: str
+    name: str
+    use: str
+    count: int
+    length: float
+    packs: int
+    pack: str
+    pack_size: float
+    price: float
+
+    @property
+    def cost(self) -> float:
+        """Return the price of all packs."""
+        return self.packs * self.price
+
+
+def shopping(geometry: Geometry, prices: Mapping[str, float]) -> tuple[Part, ...]:
+    """Return the shopping list of a structure.
+
+    Args:
+        geometry: The structure laid out.
+        prices: The gardener's own price of one pack, by item key; it overrides the table.
+
+    Source: handbook-parts-3.0
+    """
+    found = [*_posts(geometry, prices), *_meshes(geometry, prices), *_wires(geometry, prices), *_ties(geometry, prices)]
+    for key, count in Counter(m.item for m in geometry.by_role("anchor")).items():
+        row = tables.anchors()[key]
+        found.append(_part(row.key, row.name, "anchor", count, 0.0, count, "piece", 1, row.price, prices))
+    if caps := len(geometry.by_role("cap")):
+        found.append(_part("cap", "post cap", "cap", caps, 0.0, caps, "piece", 1, _CAP_PRICE, prices))
+    return tuple(found)
+
+
+def total(parts: tuple[Part, ...]) -> float:
+    """Return the cost of all parts."""
+    return sum(part.cost for part in parts)
+
+
+def _part(
+    key: str, name: str, use: str, count: int, length: float, packs: int, pack: str, size: float, price: float,
+    prices: Mapping[str, float],
+) -> Part:  # fmt: skip
+    return Part(key, name, use, count, length, packs, pack, size, prices.get(key, round(price, 2)))
+
+
+def _posts(geometry: Geometry, prices: Mapping[str, float]) -> list[Part]:
+    found = []
+    bought = Counter((m.item, m.buy_length) for m in geometry.by_role("post"))
+    for (key, length), count in bought.items():
+        row = tables.posts()[key]
+        found.append(_part(key, row.name, "post", count, length, count, "piece", length, row.price_m * length, prices))
+    for role in ("rail", "strut"):
+        for key in {m.item for m in geometry.members if m.role == role}:
+            row = tables.posts()[key]
+            needs = [m.buy_length for m in geometry.members if m.role == role and m.item == key]
+            stock = _stock(row.lengths_m, max(needs))
+            pieces = math.ceil(sum(needs) / stock - 1e-6) if role == "rail" else len(needs)
+            found.append(_part(key, row.name, role, pieces, stock, pieces, "piece", stock, row.price_m * stock, prices))
+    return found
+
+
+def _stock(lengths: tuple[float, ...], needed: float) -> float:
+    return min((length for length in lengths if length >= needed - 1e-6), default=max(lengths))
+
+
+def _meshes(geometry: Geometry, prices: Mapping[str, float]) -> list[Part]:
+    bays = geometry.by_role("mesh")
+    if not bays:
+        return []
+    row = tables.meshes()[bays[0].item]
+    height = bays[0].points[2][2] - bays[0].points[0][2]
+    stock_height = min((h for h in row.heights_m if h >= height - 0.011), default=max(row.heights_m))
+    strips = math.ceil(height / stock_height - 0.01)
+    waste = 1.0 if row.kind in ("panel", "sheet") else _WASTE["mesh"]
+    if row.kind in ("panel", "sheet"):
+        length = min(row.lengths_m, key=lambda stock: (_sheets(bays, stock) * stock, stock))
+        packs = _sheets(bays, length) * strips
+    else:
+        run = sum(bay.buy_length for bay in bays) * waste * strips
+        length = min(row.lengths_m, key=lambda stock: (math.ceil(run / stock - 1e-6) * stock, stock))
+        packs = math.ceil(run / length - 1e-6)
+    price = row.price_m2 * length * stock_height
+    kind = {"panel": "panel", "sheet": "sheet", "roll": "roll", "net": "roll"}[row.kind]
+    return [_part(row.key, row.name, f"mesh, {stock_height:g} m high", packs, length, packs, kind, length, price, prices)]
+
+
+def _sheets(bays: tuple[Member, ...], stock: float) -> int:
+    """Return how many sheets a run takes when every joint must meet a post, or a cut one spans a long bay."""
+    bay = bays[0].buy_length
+    whole = math.floor(stock / bay + 0.02)
+    if whole >= 1:
+        return math.ceil(len(bays) / whole)
+    return math.ceil(len(bays) * bay / stock - 1e-6)
+
+
+def _wires(geometry: Geometry, prices: Mapping[str, float]) -> list[Part]:
+    found = []
+    for key in dict.fromkeys(m.item for m in geometry.members if m.table == "wires"):
+        row = tables.wires()[key]
+        need = sum(m.buy_length for m in geometry.members if m.item == key) * _WASTE["wire"]
+        pack = _stock(row.packs_m, need)
+        packs = math.ceil(need / pack - 1e-6)
+        found.append(_part(key, row.name, "wire", packs, round(need, 1), packs, "coil", pack, row.price_m * pack, prices))
+    return found
+
+
+def _ties(geometry: Geometry, prices: Mapping[str, float]) -> list[Part]:
+    found = []
+    counts = Counter(m.item for m in geometry.by_role("tie"))
+    wanted = [(key, "mesh tie", count) for key, count in counts.items()]
+    wanted += [(supply.item, "stem tie", supply.count) for supply in geometry.supplies]
+    for key, use, count in wanted:
+        row = tables.ties()[key]
+        need = math.ceil(count * _WASTE["tie"])
+        packs = math.ceil(need / row.pack)
+        pack = "pack" if row.pack > 1 else "piece"
+        found.append(_part(key, row.name, use, count, row.length_m, packs, pack, row.pack, row.price * row.pack, prices))
+    return found

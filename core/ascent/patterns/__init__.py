@@ -1,0 +1,1 @@
+"""Geometry and links that several families share."""

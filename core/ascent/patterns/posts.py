@@ -1,0 +1,60 @@
+"""A row of driven posts: where they stand, how long they are bought, how they give."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from .. import tables
+from ..checks import bending, embedment
+from ..checks.embedment import Ground
+from ..geometry import Member
+from ..loads.cases import Cases
+from ..mechanics import Array, beam
+
+LONGEST_POST = 3.7
+
+
+def stations(length: float, spacing: float) -> Array:
+    """Return the places of posts in equal bays no longer than the spacing, (n,). [m]
+
+    Source: handbook-parts-3.0
+    """
+    bays = max(math.ceil(length / spacing - 1e-6), 1)
+    return np.linspace(0.0, length, bays + 1)
+
+
+def stock_length(post: tables.Post, needed: float) -> float:
+    """Return the shortest stock length that reaches, else the longest there is. [m]"""
+    usable = [length for length in post.lengths_m if length <= LONGEST_POST]
+    return min((length for length in usable if length >= needed - 1e-6), default=max(usable))
+
+
+def row(post: tables.Post, xs: Array, depth: float, top: float, bought: float) -> list[Member]:
+    """Return the posts of a row, each from its foot in the soil to its top, and caps where tops are in reach of eyes."""
+    members = []
+    for index, x in enumerate(xs):
+        foot, head = (float(x), 0.0, -depth), (float(x), 0.0, top)
+        members.append(Member(f"post-{index + 1}", "post", "posts", post.key, (foot, head), bought, post.soil_width))
+        if post.top_cap and top < 2.0:
+            members.append(Member(f"cap-{index + 1}", "cap", "caps", "cap", (head,), shape="point"))
+    return members
+
+
+def lean_per_force(post: tables.Post, ground: Ground, depth: float, height: Array, top: float, cases: Cases) -> Array:
+    """Return the movement of a post's top per force across the row at a height, soil included. [m/N]
+
+    Source: handbook-6.5
+    """
+    move, turn = embedment.movement(ground, depth, height, cases)
+    return np.asarray(move + turn * top + beam.cantilever_tip(1.0, np.minimum(height, top), top, bending.stiffness(post)))
+
+
+def give_along(post: tables.Post, ground: Ground, depth: float, height: float, cases: Cases) -> Array:
+    """Return how an unbraced post gives at a height per force along the row there. [m/N]
+
+    Source: handbook-6.5
+    """
+    move, turn = embedment.movement(ground, depth, height, cases)
+    return np.asarray(move + turn * height + height**3 / (3 * bending.stiffness(post, other_way=True)))
