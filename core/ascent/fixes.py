@@ -17,6 +17,7 @@ from .report import Evaluation, evaluate
 _GAIN = 0.3  # m/s: less is not worth a gardener's work
 _TRIES = {"depth": (0.05, 0.10, 0.15, 0.25, 0.40), "ties_per_post": (1, 2, 4), "mesh_height": (-0.15, -0.3)}
 _BAYS_MORE = (1, 2, 4)
+_NOT_SIZED = ("mesh", "mesh_height", "bottom_gap", "leaned_on")  # what the gardener asked for stays
 
 
 @dataclass(frozen=True)
@@ -122,7 +123,11 @@ def sized(site: Site, structure: Structure, rounds: int = 6) -> tuple[Structure,
         if now.state != "short":
             break
         key = now.weakest(now.worst_week)
-        fixes = [fix for fix in fixes_for(now, key) if fix.limit > float(np.min(now.limit[0])) + 1e-6 or fix.link_limit >= site.design_gust]
+        raised = float(np.min(now.limit[0])) + 1e-6
+        fixes = [
+            fix for fix in fixes_for(now, key)
+            if fix.option not in _NOT_SIZED and (fix.limit > raised or fix.link_limit >= site.design_gust)
+        ]  # fmt: skip
         if not fixes:
             break
         best = fixes[0]

@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from . import tables
+from .errors import UnknownItem
 from .quantities import System
 
 FORMAT_VERSION = 1
@@ -23,7 +24,10 @@ class Typed(BaseModel):
 
 def _key_of(table: str) -> AfterValidator:
     def check(key: str) -> str:
-        getattr(tables, table)()[key]
+        try:
+            getattr(tables, table)()[key]
+        except UnknownItem as error:
+            raise ValueError(str(error)) from error
         return key
 
     return AfterValidator(check)

@@ -13,6 +13,7 @@ from pydantic import AfterValidator
 from .. import tables
 from ..checks import bending, embedment, fits, tension, ties
 from ..checks import mesh as mesh_checks
+from ..errors import UnknownItem
 from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, tributary
 from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
 from ..loadpath import Link, Remark, Service
@@ -30,7 +31,10 @@ _STIFF_WIRE = 0.004
 
 def _row_of(table: str, role: str = "") -> AfterValidator:
     def check(key: str) -> str:
-        found = tables.ITEM_TABLES[table]()[key]
+        try:
+            found = tables.ITEM_TABLES[table]()[key]
+        except UnknownItem as error:
+            raise ValueError(str(error)) from error
         roles = getattr(found, "roles", ()) or getattr(found, "use", ())
         if role and role not in roles:
             raise ValueError(f"a row of {table} that serves as {role} is allowed")
@@ -231,7 +235,6 @@ class _Fence:
         force = self.wind.force * self.bay
         critical = column.euler_load(bending.stiffness(self.post), max(self.mesh_top, 0.3), 2.1)
         height = self.wind.height * column.amplification(self.bay_weight, critical)
-        height = np.where(np.isfinite(height), height, 1e3)
         check = embedment.grip(
             "soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, tables.constant("soil_gust")
         )  # fmt: skip

@@ -20,6 +20,7 @@ class Standing:
 
     plant_kg: shoot and fruit a typical wet plant hangs on its support. [kg]
     high_kg: the same of a good plant in a good year. [kg]
+    fruit_kg: fruit alone of a typical plant. [kg]
     face_kg_m2: most a square metre of face can carry of typical shoot and fruit. [kg/m²]
     cover: leaf cover of the face.
     top: height of the canopy. [m]
@@ -30,6 +31,7 @@ class Standing:
     crop: tables.Crop
     plant_kg: Array
     high_kg: Array
+    fruit_kg: Array
     face_kg_m2: Array
     cover: Array
     top: Array
@@ -71,6 +73,7 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
         crop,
         shoot_kg * (1 + crop.rain_share) * carried + yield_kg * fruit,
         shoot_high * (1 + _HIGH_RAIN * crop.rain_share) * carried + yield_high * fruit,
+        yield_kg * fruit,
         caps.shoot_kg_m2 * (1 + crop.rain_share) * carried + caps.fruit_kg_m2 * fruit / max(crop.hanging_share, 1e-9),
         np.minimum(growth.canopy_cover(crop.cover, leaf_share) * grown, tables.constant("cover_most")),
         height * np.minimum(1.0, grown / 0.5),

@@ -33,9 +33,9 @@ def amplification(weight: Number, critical: float) -> Array:
         critical: Critical load of the column. [N]
 
     Returns:
-        Factor, at least 1; infinite where the column cannot stand.
+        Factor, at least 1; 1e9 where the column cannot stand, so that any side load is too much.
 
     Source: timoshenko-gere
     """
     share = np.asarray(weight, dtype=float) / critical
-    return np.where(share < 1.0, 1.0 / np.where(share < 1.0, 1.0 - share, 1.0), np.inf)
+    return np.where(share < 1.0, 1.0 / np.where(share < 1.0, 1.0 - share, 1.0), 1e9)

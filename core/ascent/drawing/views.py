@@ -1,0 +1,105 @@
+"""Elevation, plan and end view of a structure standing in its bed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Literal
+
+from ..geometry import Geometry, Member, Point
+from ..model import Bed, Typed
+
+ViewName = Literal["elevation", "plan", "end"]
+Flat = tuple[float, float]
+
+_PROJECT: dict[ViewName, Callable[[Point], Flat]] = {
+    "elevation": lambda p: (p[0], p[2]),
+    "plan": lambda p: (p[0], p[1]),
+    "end": lambda p: (p[1], p[2]),
+}
+
+
+class Mark(Typed):
+    """One inked thing: a member's outline in a view, metres."""
+
+    member: str
+    role: str
+    shape: Literal["line", "panel", "point"]
+    points: tuple[Flat, ...]
+    thickness: float
+    grid: Flat | None = None
+
+
+class Measure(Typed):
+    """A dimension line that edits an option; `text` is how its value is written."""
+
+    option: str
+    start: Flat
+    end: Flat
+    offset: float
+    value: float
+    text: str
+
+
+class PlantMark(Typed):
+    """A plant's foot in a view."""
+
+    planting: int
+    at: Flat
+
+
+class View(Typed):
+    """One drawing: marks, measures, plants, and the extent of bed and soil, metres."""
+
+    name: ViewName
+    marks: tuple[Mark, ...]
+    measures: tuple[Measure, ...]
+    plants: tuple[PlantMark, ...]
+    bed: tuple[Flat, Flat]
+    fill_depth: float
+    low: Flat
+    high: Flat
+
+
+def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float], str]) -> View:
+    """Return one view of a structure in its bed.
+
+    Args:
+        geometry: The structure laid out.
+        bed: The bed it stands in.
+        name: Which view.
+        write: Writes a length in the reader's units.
+    """
+    project = _PROJECT[name]
+    members = geometry.members if name != "end" else _first_end(geometry)
+    marks = tuple(
+        Mark(
+            member=m.key, role=m.role, shape=m.shape, points=tuple(project(p) for p in m.points), thickness=m.thickness,
+            grid=m.grid if name == "elevation" else None,
+        )
+        for m in members
+    )  # fmt: skip
+    measures = tuple(
+        Measure(option=d.option, start=project(d.start), end=project(d.end), offset=d.offset, value=d.value, text=write(d.value))
+        for d in geometry.dimensions
+        if d.view == name
+    )
+    plants = tuple(PlantMark(planting=p.planting, at=project(p.at)) for p in geometry.plants)
+    margin = max((bed.length - geometry.length) / 2, 0.0)
+    ends: dict[ViewName, tuple[Flat, Flat]] = {
+        "elevation": ((-margin, 0.0), (geometry.length + margin, 0.0)),
+        "plan": ((-margin, -bed.width / 2), (geometry.length + margin, bed.width / 2)),
+        "end": ((-bed.width / 2, 0.0), (bed.width / 2, 0.0)),
+    }
+    us = [u for mark in marks for u, _ in mark.points] + [p[0] for p in ends[name]]
+    vs = [v for mark in marks for _, v in mark.points] + [p[1] for p in ends[name]]
+    fill = bed.fill_depth if bed.kind == "raised" else 0.0
+    return View(
+        name=name, marks=marks, measures=measures, plants=plants, bed=ends[name], fill_depth=fill,
+        low=(min(us), min(vs)), high=(max(us), max(vs)),
+    )  # fmt: skip
+
+
+def _first_end(geometry: Geometry) -> tuple[Member, ...]:
+    """Return what is seen from the row's first end: one post, one bay edge, its ties and top."""
+    seen = ("post-1", "mesh-1", "cap-1", "top-line")
+    return tuple(m for m in geometry.members if m.key in seen or m.key.startswith("tie-1-"))

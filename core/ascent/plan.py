@@ -1,0 +1,94 @@
+"""The plan file: reading, checking, writing, and its JSON Schema."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from pydantic import ValidationError
+
+from .errors import InvalidPlan, Problem
+from .families import FAMILIES
+from .model import FORMAT_VERSION, Plan, Structure
+
+_ALLOWED = {
+    "extra_forbidden": "no field of that name belongs here",
+    "missing": "the field must be given",
+    "finite_number": "a finite number is allowed",
+    "json_invalid": "a JSON document is allowed",
+}
+
+
+def problems_of(error: ValidationError, prefix: tuple[str | int, ...] = ()) -> list[Problem]:
+    """Return the problems of a validation error, each with the path of its field."""
+    found = []
+    for each in error.errors(include_url=False):
+        path = "".join(f"[{p}]" if isinstance(p, int) else f".{p}" for p in (*prefix, *each["loc"])).lstrip(".")
+        kind = each["type"]
+        given = "nothing" if kind == "missing" else _short(each["input"])
+        found.append(Problem(path or "plan", given, _ALLOWED.get(kind, each["msg"].removeprefix("Value error, "))))
+    return found
+
+
+def _short(value: Any) -> str:
+    text = json.dumps(value, ensure_ascii=False, default=str)
+    return text if len(text) <= 60 else f"{text[:57]}…"
+
+
+def check_structure(structure: Structure, prefix: tuple[str | int, ...] = ()) -> list[Problem]:
+    """Return what is wrong with a structure's family and options."""
+    family = FAMILIES.get(structure.family)
+    if family is None:
+        path = ".".join((*map(str, prefix), "family"))
+        return [Problem(path, structure.family, f"one of {', '.join(FAMILIES)} is allowed")]
+    try:
+        family.options.model_validate(structure.options)
+    except ValidationError as error:
+        return problems_of(error, (*prefix, "options"))
+    return []
+
+
+def read_plan(text: str) -> Plan:
+    """Return the plan a document holds, its options filled in.
+
+    Raises:
+        InvalidPlan: Every wrong field is named with its path.
+    """
+    try:
+        document = json.loads(text)
+    except json.JSONDecodeError as error:
+        raise InvalidPlan([Problem("plan", f"line {error.lineno}", f"a JSON document is allowed ({error.msg})")]) from error
+    if isinstance(document, dict) and document.get("version") not in (None, FORMAT_VERSION):
+        raise InvalidPlan([Problem("version", _short(document["version"]), f"version {FORMAT_VERSION} is read by this program")])
+    try:
+        plan = Plan.model_validate(document)
+    except ValidationError as error:
+        raise InvalidPlan(problems_of(error)) from error
+    problems = [
+        problem
+        for i, bed in enumerate(plan.garden.beds)
+        for j, structure in enumerate(bed.structures)
+        for problem in check_structure(structure, ("garden", "beds", i, "structures", j))
+    ]
+    if problems:
+        raise InvalidPlan(problems)
+    return plan
+
+
+def write_plan(plan: Plan) -> str:
+    """Return a plan as its document."""
+    return json.dumps(plan.model_dump(mode="json"), indent=2, ensure_ascii=False) + "\n"
+
+
+def plan_schema() -> dict[str, Any]:
+    """Return the JSON Schema of the plan file, each family's options included."""
+    schema = Plan.model_json_schema()
+    structure = schema["$defs"]["Structure"]
+    structure["properties"]["family"] = {"enum": list(FAMILIES), "title": "Family"}
+    rules = []
+    for key, family in FAMILIES.items():
+        name = family.options.__name__
+        schema["$defs"][name] = family.options.model_json_schema()
+        rules.append({"if": {"properties": {"family": {"const": key}}}, "then": {"properties": {"options": {"$ref": f"#/$defs/{name}"}}}})
+    structure["allOf"] = rules
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Ascent plan", **schema}

@@ -1,0 +1,412 @@
+"""An evaluation as people read it: typed, in their units, ready for the screen and the command line."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+import numpy as np
+
+from . import tables
+from .drawing.views import View, view_of
+from .families import family_of
+from .loadpath import Check, Link
+from .loads.crop import planting_on_face
+from .mechanics import Array
+from .model import Site, Structure, Typed
+from .parts import Part, shopping, total
+from .quantities import BEAUFORT_NAMES, System, beaufort, write
+from .report import Evaluation, at, evaluate
+from .fixes import Fix, fixes_for
+from .texts import has, say, template
+
+State = Literal["holds", "close", "short"]
+_MOST = 45.0
+
+
+class Working(Typed):
+    """One check of a link, in words, as a formula and with its numbers."""
+
+    title: str
+    words: str
+    formula: str
+    numbers: str
+    compare: str
+    use: float
+    source: str
+    certainty: str
+
+
+class LinkReport(Typed):
+    """One link: its use by week at the design gust, the gust it holds to by week, and its working."""
+
+    key: str
+    title: str
+    item: str
+    members: tuple[str, ...]
+    hands_to: tuple[str, ...]
+    carries: float
+    carries_text: str
+    use: tuple[float, ...]
+    limit: tuple[float, ...]
+    limit_text: str
+    state: State
+    certainty: str
+    workings: tuple[Working, ...]
+
+
+class Week(Typed):
+    """One week of the season; gusts at the plant in m/s, and what stands on the face."""
+
+    date: str
+    label: str
+    short: str
+    limit: float
+    saturated: float
+    bare: float
+    weakest: str
+    usual: float
+    rare: float
+    lean: tuple[float, float, float]
+
+
+class Foliage(Typed):
+    """A planting by week: height, leaf cover and hanging mass of one plant."""
+
+    crop: str
+    name: str
+    habit: str
+    top: tuple[float, ...]
+    bottom: float
+    cover: tuple[float, ...]
+    depth: float
+    fruit_kg: tuple[float, ...]
+    fruit_size: float
+
+
+class RemarkReport(Typed):
+    """Something to know apart from strength."""
+
+    key: str
+    level: Literal["fine", "watch", "wrong"]
+    text: str
+    source: str
+    levers: tuple[str, ...]
+
+
+class PartReport(Typed):
+    """One line of the shopping list."""
+
+    key: str
+    name: str
+    use: str
+    count: int
+    buy: str
+    price: float
+    cost: float
+
+
+class Headline(Typed):
+    """The answer in a gardener's words."""
+
+    state: State
+    words: str
+    sentence: str
+    limit: float
+    limit_text: str
+    forecast_text: str
+    saturated_text: str
+    bare_text: str
+    margin_text: str
+    weakest: str
+    weakest_text: str
+    week: int
+    week_label: str
+    design_text: str
+    by: str
+
+
+class FixReport(Typed):
+    """One change that helps, with what it does and costs."""
+
+    option: str
+    value: Any
+    words: str
+    limit: float
+    limit_text: str
+    link_limit_text: str
+    holds: bool
+    cost: float
+    cost_text: str
+
+
+class Report(Typed):
+    """Everything a screen or a printed report shows of one structure."""
+
+    headline: Headline
+    links: tuple[LinkReport, ...]
+    weeks: tuple[Week, ...]
+    foliage: tuple[Foliage, ...]
+    design_gust: float
+    working_wind: float
+    remarks: tuple[RemarkReport, ...]
+    cautions: tuple[str, ...]
+    parts: tuple[PartReport, ...]
+    cost: float
+    cost_text: str
+    views: tuple[View, ...]
+    exaggeration: float
+    written: dict[str, str]
+
+
+def report_of(site: Site, evaluation: Evaluation, system: System, week: int | None = None) -> Report:
+    """Return the report of an evaluation, its workings at one week (the worst when none is named)."""
+    e = evaluation
+    chosen = e.worst_week if week is None else min(max(week, 0), e.season.weeks - 1)
+    parts = shopping(e.geometry, site.garden.prices)
+    family = family_of(e.structure.family)
+    length = lambda value: write(value, "length", system)  # noqa: E731 - one line says it
+    return Report(
+        headline=_headline(site, e, system),
+        links=tuple(_link(e, link, chosen, system) for link in e.links),
+        weeks=tuple(_week(e, index) for index in range(e.season.weeks)),
+        foliage=_foliage(e),
+        design_gust=site.design_gust,
+        working_wind=site.working_wind,
+        remarks=_remarks(e, system),
+        cautions=tuple(template(f"caution.{key}") for key in family.cautions(e.geometry)),
+        parts=tuple(_part(part, system) for part in parts),
+        cost=total(parts),
+        cost_text=money(total(parts), site.garden.currency),
+        views=tuple(view_of(e.geometry, site.bed, name, length) for name in ("elevation", "plan", "end")),
+        exaggeration=_exaggeration(e),
+        written=written(e.options, system),
+    )
+
+
+def written(options: Typed, system: System) -> dict[str, str]:
+    """Return every option's value in words."""
+    fields = type(options).model_fields
+    extras = {name: field.json_schema_extra for name, field in fields.items()}
+    return {name: option_text(getattr(options, name), extra, system) for name, extra in extras.items() if isinstance(extra, dict)}
+
+
+def money(amount: float, currency: str) -> str:
+    """Return an amount in the garden's currency."""
+    sign = "−" if amount < -0.004 else ""
+    return f"{sign}{abs(amount):.2f} {currency}"
+
+
+def gust_text(speed: float, system: System) -> str:
+    """Return a limit gust as a whole number with its unit; none in still air, ‘over’ past the grid."""
+    if speed <= 0.0:
+        return "falls short in still air"
+    if speed > _MOST:
+        return f"over {write(_MOST, 'speed', system)}"
+    return write(np.floor(speed + 1e-9) if system == "metric" else speed, "speed", system)
+
+
+def forecast(site: Site, speed: float, system: System) -> str:
+    """Return the forecast gust, at 10 m in the open, that a gust at the plant answers to."""
+    if not 0.0 < speed <= _MOST:
+        return ""
+    open_gust = speed / site.exposure.forecast_ratio
+    name = BEAUFORT_NAMES[beaufort(open_gust / 1.5)]
+    return f"a forecast gust of {write(open_gust, 'speed', system)}, {name}"
+
+
+def _headline(site: Site, e: Evaluation, system: System) -> Headline:
+    week = e.worst_week
+    key = e.weakest(week)
+    limit = float(e.limit[0, week])
+    link = next(link for link in e.links if link.key == key)
+    margin = min(float(np.min(values)) for values in e.margin.values())
+    first = min(e.margin, key=lambda k: float(np.min(e.margin[k])))
+    state = e.state
+    by = "by judgement" if any(check.certainty == "judgement" for check in link.checks) else ""
+    holds = gust_text(limit, system)
+    label = e.season.label(week)
+    goes = template(f"goes.{key}")
+    opening = f"Holds to a gust of {holds} at the plant" if limit > 0 else "Falls short in still air"
+    margin_text = "over 20 ×" if margin > 20 else "none" if margin <= 0 else f"{np.floor(margin * 10) / 10:.1f} ×"
+    carries = f"Carries {margin_text} the expected crop" if margin > 0 else "Falls short in the working wind whatever the crop"
+    return Headline(
+        state=state,
+        words={"holds": "holds", "close": "close", "short": "falls short"}[state],
+        sentence=f"{opening} in its worst week, {label}. {goes}{', ' + by if by else ''}. {carries}"
+        + (f"; {template('link.' + first).lower()} first." if 0 < margin <= 20 else "."),
+        limit=limit,
+        limit_text=holds,
+        forecast_text=forecast(site, limit, system),
+        saturated_text=gust_text(float(np.min(e.limit[1])), system),
+        bare_text=gust_text(float(np.min(e.bare_limit[0])), system),
+        margin_text=margin_text,
+        weakest=key,
+        weakest_text=goes,
+        week=week,
+        week_label=label,
+        design_text=write(site.design_gust, "speed", system),
+        by=by,
+    )
+
+
+def _grid_week(values: Array, state: int, weeks: int) -> list[float]:
+    row = np.broadcast_to(values[min(state, values.shape[0] - 1)], (weeks,))
+    return [_finite(float(v)) for v in row]
+
+
+def _finite(value: float, most: float = 99.0) -> float:
+    return round(min(value, most), 3)
+
+
+def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
+    weeks = e.season.weeks
+    use = np.broadcast_to(link.use, np.broadcast_shapes(link.use.shape, (1, weeks, 3)))[0, :, 2]
+    limit = float(e.limits[link.key][0, week])
+    greatest = float(np.max(use))
+    carries = at(link.carries, 0, week, 2)
+    worst = max(link.checks, key=lambda check: at(check.use, 0, week, 2))
+    return LinkReport(
+        key=link.key,
+        title=template(f"link.{link.key}"),
+        item=tables.ITEM_TABLES[link.item[0]]()[link.item[1]].name if link.item else _ground_name(e),  # type: ignore[attr-defined]
+        members=link.members,
+        hands_to=link.hands_to,
+        carries=_finite(carries, 1e6),
+        carries_text=write(carries, "force", system),
+        use=tuple(_finite(float(u)) for u in use),
+        limit=tuple(_grid_week(e.limits[link.key], 0, weeks)),
+        limit_text=gust_text(limit, system),
+        state="holds" if greatest <= 0.85 else "close" if greatest <= 1.0 else "short",
+        certainty=worst.certainty,
+        workings=tuple(_working(check, week, system) for check in sorted(link.checks, key=lambda c: -at(c.use, 0, week, 2))),
+    )
+
+
+def _ground_name(e: Evaluation) -> str:
+    return tables.soils()[e.site.bed.soil].name
+
+
+def _working(check: Check, week: int, system: System) -> Working:
+    values = {name: (at(value, 0, week, 2), kind) for name, (value, kind) in check.terms.items()}
+    allowed = at(np.asarray(check.capacity / np.asarray(check.factor, dtype=float)), 0, week, 2)
+    values["allowed"] = (allowed, check.quantity)
+    source = tables.sources()[check.source]
+    compare = f"check.{check.key}.compare"
+    return Working(
+        title=template(f"check.{check.key}.title"),
+        words=template(f"check.{check.key}.words"),
+        formula=template(f"check.{check.key}.formula"),
+        numbers=say(f"check.{check.key}.numbers", system, values),
+        compare=say(compare, system, values) if has(compare) else "",
+        use=_finite(at(check.use, 0, week, 2)),
+        source=f"{source.title}, {source.where}" + ("" if source.checked == "read" else f" ({source.checked})"),
+        certainty=check.certainty,
+    )
+
+
+def _week(e: Evaluation, index: int) -> Week:
+    date = e.season.date(index)
+    lean = e.service[0].amount
+    return Week(
+        date=f"{date:%m-%d}",
+        label=e.season.label(index),
+        short=f"{date.day} {date:%b}",
+        limit=_finite(float(e.limit[0, index])),
+        saturated=_finite(float(e.limit[1, index])),
+        bare=_finite(float(e.bare_limit[0, index])),
+        weakest=e.weakest(index),
+        usual=_finite(float(e.gusts["usual"][index])),
+        rare=_finite(float(e.gusts["rare"][index])),
+        lean=tuple(_finite(at(lean, 0, index, wind), 3.0) for wind in range(3)),
+    )
+
+
+def _foliage(e: Evaluation) -> tuple[Foliage, ...]:
+    tops = [m.points[2][2] for m in e.geometry.members if m.role == "mesh"]
+    found = []
+    for index, planting in enumerate(e.structure.plantings):
+        standing = planting_on_face(planting, e.season, index, max(tops, default=e.geometry.top))
+        crop = standing.crop
+        found.append(
+            Foliage(
+                crop=crop.key, name=crop.name, habit=crop.habit,
+                top=tuple(_finite(float(v)) for v in standing.top), bottom=standing.bottom,
+                cover=tuple(_finite(float(v)) for v in standing.cover), depth=crop.depth_m,
+                fruit_kg=tuple(_finite(float(v)) for v in standing.fruit_kg), fruit_size=crop.fruit_max or 0.01,
+            )
+        )  # fmt: skip
+    return tuple(found)
+
+
+def _remarks(e: Evaluation, system: System) -> tuple[RemarkReport, ...]:
+    found = [
+        RemarkReport(
+            key=r.key, level=r.level, text=_capital(say(f"remark.{r.key}", system, r.values, r.words)),
+            source=tables.sources()[r.source].title, levers=r.levers,
+        )
+        for r in e.remarks
+    ]  # fmt: skip
+    for service in e.service:
+        amount = float(np.max(np.broadcast_to(service.amount, np.broadcast_shapes(service.amount.shape, (1, 1, 3)))[0, :, 1]))
+        values = {"amount": (amount, "length"), "limit": (service.limit, "length")}
+        level: Literal["fine", "watch"] = "watch" if amount > service.limit else "fine"
+        found.append(
+            RemarkReport(
+                key=service.key, level=level, text=say(f"remark.{service.key}", system, values),
+                source=tables.sources()[service.source].title, levers=service.levers,
+            )
+        )  # fmt: skip
+    order = {"wrong": 0, "watch": 1, "fine": 2}
+    return tuple(sorted(found, key=lambda remark: order[remark.level]))
+
+
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]
+
+
+def _part(part: Part, system: System) -> PartReport:
+    size = write(part.pack_size, "length", system) if part.pack in ("panel", "sheet", "roll", "coil") or part.length else ""
+    of = f" of {part.pack_size:g}" if part.pack == "pack" else f" of {size}" if size else ""
+    plural = "" if part.packs == 1 else "s"
+    return PartReport(
+        key=part.key, name=part.name, use=part.use, count=part.count, buy=f"{part.packs} {part.pack}{plural}{of}",
+        price=part.price, cost=round(part.cost, 2),
+    )  # fmt: skip
+
+
+def _exaggeration(e: Evaluation) -> float:
+    """Return how many times bending is drawn larger, so that the working wind's lean can be seen."""
+    lean = max(float(np.max(np.asarray(e.service[0].amount)[..., 1])), 1e-6)
+    wanted = 0.06 * e.geometry.top / lean
+    return float(min((n for n in (1, 2, 5, 10, 20) if n >= wanted), default=20))
+
+
+def fix_reports(e: Evaluation, key: str, system: System) -> tuple[FixReport, ...]:
+    """Return the fixes of a link in words, with new limit gust and cost."""
+    return tuple(_fix(e, fix, system) for fix in fixes_for(e, key))
+
+
+def _fix(e: Evaluation, fix: Fix, system: System) -> FixReport:
+    extra = type(e.options).model_fields[fix.option].json_schema_extra
+    name = template(f"option.{fix.option}")
+    value = option_text(fix.value, extra if isinstance(extra, dict) else {}, system)
+    sign = "+" if fix.cost >= 0.005 else ""
+    return FixReport(
+        option=fix.option, value=fix.value, words=f"{name}: {value}", limit=_finite(fix.limit), limit_text=gust_text(fix.limit, system),
+        link_limit_text=gust_text(fix.link_limit, system), holds=fix.holds, cost=round(fix.cost, 2),
+        cost_text=sign + money(fix.cost, e.site.garden.currency),
+    )  # fmt: skip
+
+
+def option_text(value: Any, extra: dict[str, Any], system: System) -> str:
+    """Return an option's value in words."""
+    if extra.get("kind") == "item":
+        return str(tables.ITEM_TABLES[extra["table"]]()[value].name)  # type: ignore[attr-defined]
+    if isinstance(value, bool | str):
+        return template(f"value.{str(value).lower()}")
+    return write(float(value), extra.get("kind", "length"), system)
+
+
+def full_report(site: Site, structure: Structure, system: System, week: int | None = None) -> Report:
+    """Return the report of a structure at a site."""
+    return report_of(site, evaluate(site, structure), system, week)

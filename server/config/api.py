@@ -1,0 +1,71 @@
+"""The API: one typed document, one form of error."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.security import django_auth
+
+from ascent.errors import AscentError, InvalidPlan, Problem
+from gardens.api import router
+from gardens.schemas import ProblemOut, Problems
+from gardens.services import Stale
+
+api = NinjaAPI(title="Ascent", version="1", auth=django_auth, docs_url=None)
+api.add_router("", router)
+
+
+def _answer(request: HttpRequest, problems: list[Problem], status: int) -> HttpResponse:
+    body = Problems(problems=[ProblemOut(path=p.path, given=p.given, allowed=p.allowed, suggestion=p.suggestion) for p in problems])
+    return api.create_response(request, body, status=status)
+
+
+@api.exception_handler(ValidationError)
+def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    """Answer 422 with every wrong field: its path, what was given, what is allowed."""
+    return _answer(request, [_problem(each) for each in error.errors], 422)
+
+
+def _problem(each: dict[str, Any]) -> Problem:
+    path = ".".join(str(part) for part in each["loc"][2:]) or str(each["loc"][-1])
+    return Problem(path, str(each.get("input", ""))[:60], str(each["msg"]).removeprefix("Value error, "))
+
+
+@api.exception_handler(InvalidPlan)
+def invalid_plan(request: HttpRequest, error: InvalidPlan) -> HttpResponse:
+    """Answer 422 with the core's own problems."""
+    return _answer(request, list(error.problems), 422)
+
+
+@api.exception_handler(AscentError)
+def refused(request: HttpRequest, error: AscentError) -> HttpResponse:
+    """Answer 422 with what the core says of one value."""
+    given, allowed = getattr(error, "text", ""), getattr(error, "allowed", str(error))
+    return _answer(request, [Problem("value", given, allowed)], 422)
+
+
+@api.exception_handler(Stale)
+def stale(request: HttpRequest, error: Stale) -> HttpResponse:
+    """Answer 409 with what is saved now."""
+    return api.create_response(request, error.saved, status=409)
+
+
+@api.exception_handler(Http404)
+def missing(request: HttpRequest, _error: Http404) -> HttpResponse:
+    """Answer 404; also for what belongs to someone else."""
+    return _answer(request, [Problem("address", request.path, "something of your own gardens")], 404)
+
+
+@api.exception_handler(AuthenticationError)
+def signed_out(request: HttpRequest, _error: AuthenticationError) -> HttpResponse:
+    """Answer 401: sign in first."""
+    return _answer(request, [Problem("session", "signed out", "sign in first")], 401)
+
+
+@api.exception_handler(HttpError)
+def other(request: HttpRequest, error: HttpError) -> HttpResponse:
+    """Answer a malformed request in the same form."""
+    return _answer(request, [Problem("request", "unreadable", str(error))], error.status_code)

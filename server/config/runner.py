@@ -1,0 +1,43 @@
+"""The test runner: says at the end how many passed and failed, and never hangs."""
+
+from __future__ import annotations
+
+import faulthandler
+import unittest
+from typing import Any
+
+from django.test.runner import DiscoverRunner
+
+_LONGEST = 20 * 60
+
+
+class CountingResult(unittest.TextTestResult):
+    """Counts real successes."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.passed = 0
+
+    def addSuccess(self, test: unittest.TestCase) -> None:
+        super().addSuccess(test)
+        self.passed += 1
+
+
+class Runner(DiscoverRunner):
+    """Django's runner with a closing line that machines can read."""
+
+    def get_resultclass(self) -> type[unittest.TextTestResult]:
+        return CountingResult
+
+    def run_suite(self, suite: unittest.TestSuite, **kwargs: Any) -> CountingResult:
+        faulthandler.dump_traceback_later(_LONGEST, exit=True)
+        result: CountingResult = super().run_suite(suite, **kwargs)
+        self._counts = (result.passed, len({str(t) for t, _ in (*result.failures, *result.errors)}), len(result.skipped))
+        return result
+
+    def run_tests(self, *args: Any, **kwargs: Any) -> int:
+        failures = super().run_tests(*args, **kwargs)
+        faulthandler.cancel_dump_traceback_later()
+        passed, failed, skipped = self._counts
+        print(f"{passed} passed, {failed} failed" + (f", {skipped} skipped" if skipped else ""))
+        return failures or (1 if passed == 0 else 0)

@@ -1,0 +1,112 @@
+"""Settings: one application, told apart by ASCENT_MODE: demo, serve, dev or test."""
+
+from __future__ import annotations
+
+import os
+import re
+from pathlib import Path
+
+from csp.constants import NONCE, SELF
+
+from .home import home, secret_key
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+MODE = os.environ.get("ASCENT_MODE", "serve")
+DEMO = MODE in ("demo", "dev")
+DEBUG = MODE == "dev"
+HTTPS = os.environ.get("ASCENT_HTTPS") == "1"
+
+SECRET_KEY = secret_key()
+ALLOWED_HOSTS = os.environ.get("ASCENT_HOSTS", "127.0.0.1,localhost,[::1]").split(",")
+CSRF_TRUSTED_ORIGINS = [origin for origin in os.environ.get("ASCENT_ORIGINS", "").split(",") if origin]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "csp",
+    "accounts.apps.AccountsConfig",
+    "gardens.apps.GardensConfig",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "csp.middleware.CSPMiddleware",
+]
+ROOT_URLCONF = "config.urls"
+WSGI_APPLICATION = "config.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [ROOT / "server" / "config" / "templates"],
+        "OPTIONS": {"context_processors": ["django.template.context_processors.request", "csp.context_processors.nonce"]},
+    }
+]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": home() / {"demo": "demo.sqlite3", "dev": "demo.sqlite3"}.get(MODE, "ascent.sqlite3"),
+        "OPTIONS": {
+            "timeout": 5,
+            "transaction_mode": "IMMEDIATE",
+            "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;PRAGMA cache_size=-20000;",
+        },
+        "TEST": {"NAME": home() / "test.sqlite3"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
+]
+if MODE == "test":
+    PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+LANGUAGE_CODE = "en"
+USE_I18N = False
+USE_TZ = True
+
+STATIC_URL = "/static/"
+STATIC_ROOT = home() / "static"
+STATICFILES_DIRS = [ROOT / "client" / "dist"] if (ROOT / "client" / "dist").exists() else []
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {
+        "BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"
+        if MODE == "test"
+        else "whitenoise.storage.CompressedStaticFilesStorage"
+    },
+}
+
+
+def immutable(_path: str, url: str) -> bool:
+    """Return whether a static file's name carries its hash, so that it may be kept for good."""
+    return re.match(r"^/static/assets/.+-[\w-]{8}\.\w+$", url) is not None
+
+
+WHITENOISE_IMMUTABLE_FILE_TEST = immutable
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "script-src": [SELF],
+        "style-src": [SELF, NONCE],
+        "img-src": [SELF, "data:"],
+        "font-src": [SELF],
+        "frame-ancestors": ["'none'"],
+        "base-uri": [SELF],
+    }
+}
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+SECURE_SSL_REDIRECT = HTTPS
+SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
+SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = HTTPS
+TEST_RUNNER = "config.runner.Runner"

@@ -1,0 +1,24 @@
+"""Addresses: the API, and the client for everything else."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, JsonResponse
+from django.urls import path, re_path
+
+from accounts.views import session
+
+from .api import api
+from .spa import spa
+
+
+def unknown(_request: HttpRequest, rest: str) -> JsonResponse:
+    """Return the API's own 404."""
+    return JsonResponse({"problems": [{"path": "address", "given": rest, "allowed": "an address of the API", "suggestion": ""}]}, status=404)
+
+
+urlpatterns = [
+    path("api/session", session),
+    path("api/", api.urls),
+    re_path(r"^api/(?P<rest>.*)$", unknown),
+    re_path(r"^(?!api/|static/).*$", spa),
+]

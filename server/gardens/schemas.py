@@ -1,0 +1,233 @@
+"""What the API takes and gives, beyond the core's own types."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import Field
+
+from ascent.model import ExposureKey, Name, Planting, Side, SoilKey, Training, Typed
+from ascent.present import FixReport, Report
+from ascent.quantities import System
+
+State = Literal["holds", "close", "short"]
+
+
+class ProblemOut(Typed):
+    """One wrong field."""
+
+    path: str
+    given: str
+    allowed: str
+    suggestion: str
+
+
+class Problems(Typed):
+    """Every wrong field of a request."""
+
+    problems: list[ProblemOut]
+
+
+class StructureLine(Typed):
+    """A structure in a list: how strong, what goes first, when."""
+
+    id: int
+    name: str
+    crops: str
+    state: State
+    words: str
+    limit: str
+    forecast: str
+    design: str
+    weakest: str
+    week: str
+
+
+class BedOut(Typed):
+    """A bed in a list."""
+
+    id: int
+    name: str
+    words: str
+    sides: dict[str, str]
+    structures: list[StructureLine]
+
+
+class GardenOut(Typed):
+    """A garden with its beds and structures."""
+
+    id: int
+    name: str
+    units: System
+    currency: str
+    exposure: str
+    last_frost: str
+    first_frost: str
+    beds: list[BedOut]
+
+
+class GardenName(Typed):
+    """A garden in a list."""
+
+    id: int
+    name: str
+
+
+class GardenChange(Typed):
+    """What may be changed of a garden; what is left out stays."""
+
+    units: System | None = None
+    exposure: ExposureKey | None = None
+    currency: str | None = Field(None, min_length=1, max_length=8)
+    prices: dict[str, float] | None = None
+
+
+class BedIn(Typed):
+    """A new bed."""
+
+    name: Name
+    length: float = Field(ge=0.3, le=60.0)
+    width: float = Field(ge=0.2, le=20.0)
+    soil: SoilKey = "firm_loam"
+
+
+class Draft(Typed):
+    """A structure as it stands on the bench, with what the bench changes of its bed."""
+
+    name: Name
+    options: dict[str, Any]
+    plantings: tuple[Planting, ...] = Field(min_length=1, max_length=4)
+    soil: SoilKey
+    exposure: ExposureKey
+
+
+class StructureOut(Typed):
+    """A structure on the bench."""
+
+    id: int
+    garden: int
+    bed: int
+    bed_name: str
+    family: str
+    sides: dict[str, str]
+    units: System
+    revision: int
+    draft: Draft
+
+
+class DraftIn(Typed):
+    """A draft to evaluate in some week, or the worst."""
+
+    draft: Draft
+    week: int | None = Field(None, ge=0, le=60)
+
+
+class FixesIn(Typed):
+    """A draft and the link to mend."""
+
+    draft: Draft
+    link: str = Field(max_length=40)
+
+
+class FixesOut(Typed):
+    """Fixes of a link, cheapest that holds first."""
+
+    link: str
+    fixes: list[FixReport]
+
+
+class SaveIn(Typed):
+    """A draft to save, and the revision it started from."""
+
+    draft: Draft
+    revision: int
+
+
+class NeedIn(Typed):
+    """What a gardener wants to grow on a bed."""
+
+    crop: str = Field(max_length=40)
+    side: Side = "right"
+    training: Training = "pruned"
+    count: int | None = Field(None, ge=1, le=600)
+
+
+class ProposedValue(Typed):
+    """A value filled in, and why."""
+
+    option: str
+    label: str
+    value: str
+    reason: str
+
+
+class ProposalOut(Typed):
+    """A structure with everything filled in."""
+
+    draft: Draft
+    values: list[ProposedValue]
+    report: Report
+
+
+class QuantityIn(Typed):
+    """Text that a person wrote for a quantity, and what is allowed."""
+
+    text: str = Field(max_length=60)
+    kind: str = Field(max_length=20)
+    system: System = "metric"
+    low: float | None = None
+    high: float | None = None
+
+
+class QuantityOut(Typed):
+    """The quantity in SI, and as it is written."""
+
+    value: float
+    text: str
+
+
+class Choice(Typed):
+    """One value of a list."""
+
+    key: str
+    name: str
+    roles: list[str]
+
+
+class OptionField(Typed):
+    """One option of a family: what it is called, how it is edited, what is allowed."""
+
+    name: str
+    label: str
+    kind: str
+    step: float
+    low: float | None
+    high: float | None
+    table: str
+    role: str
+    when_option: str
+    when_is: str
+    choices: list[Choice]
+
+
+class FamilyOut(Typed):
+    """A family's options in order."""
+
+    key: str
+    options: list[OptionField]
+
+
+class Catalogue(Typed):
+    """Everything a picker lists."""
+
+    crops: list[Choice]
+    soils: list[Choice]
+    exposures: list[Choice]
+    tables: dict[str, list[Choice]]
+    families: list[FamilyOut]
+
+
+class Nothing(Typed):
+    """An empty answer, against which the live edit is measured."""
+
+    ok: bool = True
