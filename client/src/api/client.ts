@@ -1,0 +1,50 @@
+import createClient from "openapi-fetch";
+
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Report = Schemas["Report"];
+export type LinkReport = Schemas["LinkReport"];
+export type Draft = Schemas["Draft"];
+export type Planting = Schemas["Planting"];
+export type OptionField = Schemas["OptionField"];
+export type Problem = Schemas["ProblemOut"];
+export type View = Schemas["View"];
+export type Week = Schemas["Week"];
+
+/** What the server refused, field by field. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly problems: Problem[],
+    readonly saved: unknown = undefined,
+  ) {
+    super(problems.map((p) => `${p.path}: ${p.allowed}`).join("; ") || `answer ${status}`);
+  }
+}
+
+export function csrfToken(): string {
+  return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
+}
+
+export const api = createClient<paths>({ baseUrl: "/" });
+api.use({
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", csrfToken());
+    return request;
+  },
+});
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The answer's data, or the refusal as an error. */
+export async function taken<T>(asked: Promise<Answer<T>>): Promise<T> {
+  const { data, error, response } = await asked;
+  if (data !== undefined) return data;
+  const problems = (error as { problems?: Problem[] } | undefined)?.problems ?? [];
+  throw new Refused(response.status, problems, error);
+}

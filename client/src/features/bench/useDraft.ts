@@ -1,0 +1,105 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+
+import { api, Refused, taken, type Draft, type Problem, type Schemas } from "../../api/client";
+
+const MOST_STEPS = 200;
+const QUIET_MS = 450;
+
+interface Past {
+  back: Draft[];
+  now: Draft;
+  ahead: Draft[];
+  touched: string;
+}
+
+export type Saving = "saved" | "saving" | "refused" | "conflict" | "offline";
+
+/** The structure in hand: changed, undone, redone, and saved by itself once the hand rests. */
+export function useDraft(id: number, start: Schemas["StructureOut"]) {
+  const [past, setPast] = useState<Past>({ back: [], now: start.draft, ahead: [], touched: "" });
+  const [saving, setSaving] = useState<Saving>("saved");
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const [theirs, setTheirs] = useState<Schemas["StructureOut"] | null>(null);
+  const revision = useRef(start.revision);
+  const saved = useRef(JSON.stringify(start.draft));
+  const busy = useRef(false);
+
+  /** Change the draft; changes in one `grip` (one drag of one control) are one step of undo. */
+  const change = useCallback((next: Draft, grip = "") => {
+    setPast((p) => {
+      const same = grip !== "" && grip === p.touched;
+      return { back: same ? p.back : [...p.back.slice(-MOST_STEPS), p.now], now: next, ahead: [], touched: grip };
+    });
+  }, []);
+  const release = useCallback(() => setPast((p) => ({ ...p, touched: "" })), []);
+  const undo = useCallback(() => {
+    setPast((p) => {
+      const last = p.back.at(-1);
+      return last ? { back: p.back.slice(0, -1), now: last, ahead: [p.now, ...p.ahead], touched: "" } : p;
+    });
+  }, []);
+  const redo = useCallback(() => {
+    setPast((p) => {
+      const [next, ...rest] = p.ahead;
+      return next ? { back: [...p.back, p.now], now: next, ahead: rest, touched: "" } : p;
+    });
+  }, []);
+
+  const save = useCallback(
+    async (draft: Draft) => {
+      if (busy.current) return;
+      busy.current = true;
+      setSaving("saving");
+      try {
+        const out = await taken(api.PUT("/api/structures/{structure_id}", { params: { path: { structure_id: id } }, body: { draft, revision: revision.current } }));
+        revision.current = out.revision;
+        saved.current = JSON.stringify(draft);
+        setProblems([]);
+        setSaving("saved");
+      } catch (error) {
+        if (error instanceof Refused && error.status === 409) {
+          setTheirs(error.saved as Schemas["StructureOut"]);
+          setSaving("conflict");
+        } else if (error instanceof Refused) {
+          setProblems(error.problems);
+          setSaving("refused");
+        } else setSaving("offline");
+      } finally {
+        busy.current = false;
+      }
+    },
+    [id],
+  );
+  useEffect(() => {
+    if (saving === "conflict" || JSON.stringify(past.now) === saved.current) return;
+    const timer = setTimeout(() => void save(past.now), QUIET_MS);
+    return () => clearTimeout(timer);
+  }, [past.now, save, saving]);
+  useEffect(() => {
+    const keep = (event: BeforeUnloadEvent) => {
+      if (JSON.stringify(past.now) !== saved.current) {
+        void save(past.now);
+        event.preventDefault();
+      }
+    };
+    window.addEventListener("beforeunload", keep);
+    return () => window.removeEventListener("beforeunload", keep);
+  }, [past.now, save]);
+
+  /** After a conflict: keep mine over theirs, or take theirs. */
+  const settle = useCallback(
+    (mine: boolean) => {
+      if (!theirs) return;
+      revision.current = theirs.revision;
+      setTheirs(null);
+      setSaving("saved");
+      if (mine) void save(past.now);
+      else {
+        saved.current = JSON.stringify(theirs.draft);
+        change(theirs.draft);
+      }
+    },
+    [theirs, past.now, save, change],
+  );
+  return { draft: past.now, change, release, undo, redo, canUndo: past.back.length > 0, canRedo: past.ahead.length > 0, saving, problems, settle };
+}

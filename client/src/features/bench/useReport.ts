@@ -1,0 +1,32 @@
+import { useEffect, useRef, useState } from "react";
+
+import { Refused, type Draft, type Problem, type Report } from "../../api/client";
+import { reportOf } from "../../api/queries";
+
+/** The report of a draft, asked for while the hand is on the control: one question in flight, the latest wins. */
+export function useReport(id: number, draft: Draft, week: number | null, units: string) {
+  const [report, setReport] = useState<Report | null>(null);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const waiting = useRef<{ draft: Draft; week: number | null } | null>(null);
+  const asking = useRef(false);
+
+  useEffect(() => {
+    waiting.current = { draft, week };
+    const ask = async () => {
+      if (asking.current) return;
+      asking.current = true;
+      for (let next = waiting.current; next; next = waiting.current) {
+        waiting.current = null;
+        try {
+          setReport(await reportOf(id, next));
+          setProblems([]);
+        } catch (error) {
+          setProblems(error instanceof Refused ? error.problems : [{ path: "server", given: "", allowed: "the server did not answer", suggestion: "" }]);
+        }
+      }
+      asking.current = false;
+    };
+    void ask();
+  }, [id, draft, week, units]);
+  return { report, problems };
+}

@@ -1,0 +1,31 @@
+import { createTheme } from "@mui/material/styles";
+
+export const sans = '"Barlow", "Arial Narrow", Arial, sans-serif';
+export const narrow = '"Barlow Semi Condensed", "Arial Narrow", Arial, sans-serif';
+
+/** MUI, quiet: square, flat, inked. The colours that mean something live in app.css. */
+export const theme = createTheme({
+  cssVariables: { colorSchemeSelector: "data" },
+  colorSchemes: {
+    light: { palette: { primary: { main: "#14212b" }, background: { default: "#eef2f4", paper: "#eef2f4" }, text: { primary: "#14212b", secondary: "#46565f" } } },
+    dark: { palette: { primary: { main: "#e4ecf0" }, background: { default: "#0e161c", paper: "#0e161c" }, text: { primary: "#e4ecf0", secondary: "#a3b3bc" } } },
+  },
+  shape: { borderRadius: 0 },
+  typography: { fontFamily: sans, fontSize: 14, button: { textTransform: "none", fontWeight: 600, letterSpacing: 0 } },
+  components: {
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiButton: {
+      defaultProps: { disableElevation: true, color: "inherit" },
+      styleOverrides: { root: { padding: "6px 12px", minHeight: 36, lineHeight: 1.2, border: "1.5px solid currentColor", "&:hover": { backgroundColor: "var(--press)" } } },
+    },
+    MuiSlider: {
+      defaultProps: { size: "small", color: "primary" },
+      styleOverrides: {
+        root: { padding: "9px 0", height: 1.5 },
+        rail: { opacity: 1, backgroundColor: "var(--hair)" },
+        track: { border: 0, height: 3 },
+        thumb: { width: 9, height: 20, borderRadius: 0, boxShadow: "none", "&::before": { boxShadow: "none" }, "&:hover, &.Mui-focusVisible": { boxShadow: "0 0 0 4px var(--press)" } },
+      },
+    },
+  },
+});

@@ -1,0 +1,60 @@
+import { useColorScheme } from "@mui/material/styles";
+import { useQueryClient } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+
+import { api, taken } from "../api/client";
+import { signOut, useSession } from "../api/queries";
+
+/** A post, a line between, and what it carries: the mark. */
+const Mark = () => (
+  <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true">
+    <path d="M4 1v20M18 1v20M4 5q7 4 14 0M4 11q7 4 14 0" fill="none" stroke="currentColor" strokeWidth="2" />
+  </svg>
+);
+
+interface Props {
+  children: ReactNode;
+  garden?: { id: number; units: "metric" | "imperial" };
+}
+
+/** The line at the top: where one is, what was done, units and light. */
+export function Bar({ children, garden }: Props) {
+  const { mode, systemMode, setMode } = useColorScheme();
+  const session = useSession();
+  const queries = useQueryClient();
+  const dark = (mode === "system" ? systemMode : mode) === "dark";
+  const units = garden?.units === "imperial" ? "metric" : "imperial";
+  const changeUnits = async () => {
+    if (!garden) return;
+    await taken(api.PATCH("/api/gardens/{garden_id}", { params: { path: { garden_id: garden.id } }, body: { units } }));
+    await queries.invalidateQueries();
+  };
+  const leave = async () => {
+    await signOut();
+    queries.clear();
+    window.location.assign("/");
+  };
+  return (
+    <header className="bar noprint">
+      <Link to="/" className="wordmark" aria-label="Ascent, to the garden">
+        <Mark />
+        <span className="wide">Ascent</span>
+      </Link>
+      {children}
+      {garden && (
+        <button type="button" className="plain" onClick={() => void changeUnits()}>
+          {units === "imperial" ? "in feet and inches" : "in metres"}
+        </button>
+      )}
+      <button type="button" className="plain" onClick={() => setMode(dark ? "light" : "dark")}>
+        {dark ? "light" : "dark"}
+      </button>
+      {session.data?.demo === false && (
+        <button type="button" className="plain" onClick={() => void leave()}>
+          sign out
+        </button>
+      )}
+    </header>
+  );
+}

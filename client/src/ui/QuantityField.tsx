@@ -1,0 +1,85 @@
+import { useId, useState, type KeyboardEvent } from "react";
+
+import { api, Refused, taken } from "../api/client";
+
+interface Props {
+  label: string;
+  text: string;
+  value: number;
+  kind: string;
+  system: "metric" | "imperial";
+  low?: number | null | undefined;
+  high?: number | null | undefined;
+  step?: number;
+  hideLabel?: boolean;
+  focused?: boolean;
+  onValue: (value: number) => void;
+  onLeave?: () => void;
+}
+
+/** A quantity as people write it. The server reads it; what it refuses stays here with what is allowed. */
+export function QuantityField(props: Props) {
+  const { label, text, value, kind, system, low, high, step = 0, onValue, onLeave } = props;
+  const id = useId();
+  const [typed, setTyped] = useState<string | null>(null);
+  const [refusal, setRefusal] = useState("");
+
+  const commit = async () => {
+    if (typed === null || typed === text) {
+      setTyped(null);
+      onLeave?.();
+      return;
+    }
+    try {
+      const read = await taken(api.POST("/api/quantities/read", { body: { text: typed, kind, system, low: low ?? null, high: high ?? null } }));
+      setRefusal("");
+      setTyped(null);
+      onValue(read.value);
+      onLeave?.();
+    } catch (error) {
+      const problem = error instanceof Refused ? error.problems[0] : undefined;
+      setRefusal(problem ? `‘${typed}’ is refused: ${problem.allowed}.` : "The server did not answer.");
+    }
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === "Enter") void commit();
+    if (event.key === "Escape") {
+      setTyped(null);
+      setRefusal("");
+      onLeave?.();
+    }
+    const way = event.key === "ArrowUp" ? 1 : event.key === "ArrowDown" ? -1 : 0;
+    if (way && step) {
+      event.preventDefault();
+      onValue(Math.min(Math.max(value + way * step, low ?? -Infinity), high ?? Infinity));
+    }
+  };
+  return (
+    <div className="field">
+      <label htmlFor={id} hidden={props.hideLabel ?? false}>
+        {label}
+      </label>
+      <input
+        id={id}
+        className="input"
+        aria-label={label}
+        aria-invalid={refusal !== ""}
+        aria-describedby={refusal ? `${id}-refusal` : undefined}
+        value={typed ?? text}
+        // eslint-disable-next-line jsx-a11y/no-autofocus -- the field replaces the dimension that was pressed
+        autoFocus={props.focused ?? false}
+        inputMode="text"
+        autoComplete="off"
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => void commit()}
+        onKeyDown={onKeyDown}
+      />
+      {refusal && (
+        <span id={`${id}-refusal`} role="alert" className="refusal">
+          {refusal}
+        </span>
+      )}
+    </div>
+  );
+}
