@@ -12,7 +12,7 @@ from . import tables
 from .families import family_of
 from .model import Site, Structure
 from .parts import shopping, total
-from .report import Evaluation, evaluate
+from .report import Evaluation, evaluate, outline
 
 _GAIN = 0.3  # m/s: less is not worth a gardener's work
 _TRIES = {"depth": (0.05, 0.10, 0.15, 0.25, 0.40), "ties_per_post": (1, 2, 4), "mesh_height": (-0.15, -0.3)}
@@ -96,14 +96,14 @@ def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float
         family_of(before.structure.family).options.model_validate(options)
     except ValidationError:
         return None
-    after = evaluate(before.site, before.structure.model_copy(update={"options": options}))
+    after = outline(before.site, before.structure.model_copy(update={"options": options}))
     worse = {remark.key for remark in after.remarks if remark.level == "wrong"} - {r.key for r in before.remarks}
-    limit = float(np.min(after.limit[0]))
-    if worse or limit < float(np.min(before.limit[0])) - 1e-6:
+    limit = after.limit
+    if worse or limit + 0.05 < float(np.min(before.limit[0])) - 1e-6:
         return None
     link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
     cost = total(shopping(after.geometry, before.site.garden.prices)) - base_cost
-    return Fix(option, value, limit, link_limit, after.state != "short", cost)
+    return Fix(option, value, limit, link_limit, limit >= before.site.design_gust, cost)
 
 
 def sized(site: Site, structure: Structure, rounds: int = 6) -> tuple[Structure, dict[str, str]]:

@@ -118,6 +118,32 @@ def _by_gust(use: Array, weeks: int) -> Array:
     return first_crossing(np.broadcast_to(use, (2, weeks, len(grid))), grid)
 
 
+@dataclass(frozen=True)
+class Outline:
+    """The part of an evaluation that fixes compare: limits, geometry and remarks."""
+
+    geometry: Geometry
+    limits: dict[str, Array]
+    remarks: tuple[Remark, ...]
+
+    @property
+    def limit(self) -> float:
+        """Return the least limit gust of the season in moist soil. [m/s]"""
+        return float(min(np.min(limits[0]) for limits in self.limits.values()))
+
+
+def outline(site: Site, structure: Structure) -> Outline:
+    """Return the limits of a structure without the rest of its evaluation."""
+    family: Family[Typed] = family_of(structure.family)
+    options = family.options.model_validate(structure.options)
+    geometry = family.geometry(options, structure.plantings, site)
+    weeks = season_of(site.garden, structure.plantings).weeks
+    links = family.load_path(options, geometry, structure, site, case_sets.moist_gusts())
+    grid = case_sets.MOIST_GUSTS
+    limits = {link.key: first_crossing(np.broadcast_to(link.use, (1, weeks, len(grid))), grid) for link in links}
+    return Outline(geometry, limits, family.remarks(options, geometry, structure, site))
+
+
 def evaluate(site: Site, structure: Structure) -> Evaluation:
     """Return everything about a structure at a site: one call over arrays of cases."""
     family: Family[Typed] = family_of(structure.family)

@@ -37,8 +37,10 @@ class StructureLine(Typed):
     state: State
     words: str
     limit: str
+    limit_m_s: float
     forecast: str
     design: str
+    design_m_s: float
     weakest: str
     week: str
 

@@ -98,13 +98,13 @@ def _checked(structure: model.Structure) -> model.Structure:
 
 
 @lru_cache(maxsize=512)
-def _line(site_json: str, structure_json: str) -> dict[str, str]:
+def _line(site_json: str, structure_json: str) -> dict[str, Any]:
     site = model.Site.model_validate_json(site_json)
     report = full_report(site, model.Structure.model_validate_json(structure_json), site.garden.units)
     h = report.headline
     return {
         "state": h.state, "words": h.words, "limit": h.limit_text, "forecast": h.forecast_text, "design": h.design_text,
-        "weakest": h.weakest_text, "week": h.week_label,
+        "weakest": h.weakest_text, "week": h.week_label, "limit_m_s": min(h.limit, 45.0), "design_m_s": site.design_gust,
     }  # fmt: skip
 
 
@@ -131,7 +131,7 @@ def bed_out(bed: Bed) -> schemas.BedOut:
         structure = model.Structure(**row.document)
         crops = ", ".join(tables.crops()[p.crop].name for p in structure.plantings)
         found = _line(site.model_dump_json(), structure.model_dump_json())
-        lines.append(schemas.StructureLine(id=row.pk, name=structure.name, crops=crops, **found))  # type: ignore[arg-type]
+        lines.append(schemas.StructureLine(id=row.pk, name=structure.name, crops=crops, **found))
     return schemas.BedOut(id=bed.pk, name=site.bed.name, words=words, sides=sides(site.bed), structures=lines)
 
 

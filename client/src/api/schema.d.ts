@@ -876,12 +876,16 @@ export interface components {
             crops: string;
             /** Design */
             design: string;
+            /** Design M S */
+            design_m_s: number;
             /** Forecast */
             forecast: string;
             /** Id */
             id: number;
             /** Limit */
             limit: string;
+            /** Limit M S */
+            limit_m_s: number;
             /** Name */
             name: string;
             /**

@@ -90,7 +90,7 @@ export function Sheet({ view, report, week, wind, title, room, lit, weak, onPoin
   );
 }
 
-const AWAY = 62;
+const AWAY = 46;
 
 /** Where a measure's line runs: beside what it measures, upright or level. */
 function ends(measure: View["measures"][number], at: (p: Flat) => [number, number]): [number, number, number, number] {

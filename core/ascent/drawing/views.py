@@ -10,6 +10,7 @@ from ..model import Bed, Typed
 
 ViewName = Literal["elevation", "plan", "end"]
 Flat = tuple[float, float]
+_BED_SHOWN = 0.6  # of a long bed, past each end of the structure [m]
 
 _PROJECT: dict[ViewName, Callable[[Point], Flat]] = {
     "elevation": lambda p: (p[0], p[2]),
@@ -84,7 +85,7 @@ def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float
         if d.view == name
     )
     plants = tuple(PlantMark(planting=p.planting, at=project(p.at)) for p in geometry.plants)
-    margin = max((bed.length - geometry.length) / 2, 0.0)
+    margin = min(max((bed.length - geometry.length) / 2, 0.0), _BED_SHOWN)
     ends: dict[ViewName, tuple[Flat, Flat]] = {
         "elevation": ((-margin, 0.0), (geometry.length + margin, 0.0)),
         "plan": ((-margin, -bed.width / 2), (geometry.length + margin, bed.width / 2)),

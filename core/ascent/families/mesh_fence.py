@@ -454,9 +454,9 @@ def _dimensions(
     found = [
         Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.32),
         Dimension("options.post_spacing", "elevation", (0, 0, high), (bay, 0, high), bay, 0.45),
-        Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.3),
-        Dimension("options.mesh_height", "elevation", (end, 0, low), (end, 0, high), options.mesh_height, 0.3),
-        Dimension("options.bottom_gap", "elevation", (end, 0, 0), (end, 0, low), low, 0.62),
+        Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.6),
+        Dimension("options.mesh_height", "elevation", (end, 0, low), (end, 0, high), options.mesh_height, 0.75),
+        Dimension("options.bottom_gap", "elevation", (end, 0, 0), (end, 0, low), low, 1.6),
     ]
     first = [plant for plant in plants if plant.planting == 0]
     lines = 2 if plantings[0].side == "both" else 1

@@ -12,6 +12,7 @@ from ..model import Site
 
 STATES = ("moist", "saturated")
 GUSTS: Array = np.arange(4.0, 45.01, 0.5)
+MOIST_GUSTS: Array = np.arange(4.0, 46.0, 1.5)
 CROP_FACTORS: Array = np.geomspace(0.1, 20.0, 60)
 
 
@@ -44,6 +45,11 @@ def _along_wind(values: Array) -> Array:
 def rising_gusts() -> Cases:
     """Return the grid on which limit gusts are found: both soil states, gusts 4 to 45 m/s."""
     return Cases(_along_wind(GUSTS), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1))
+
+
+def moist_gusts() -> Cases:
+    """Return a coarser grid in moist soil alone, for comparing many structures."""
+    return Cases(_along_wind(MOIST_GUSTS), np.ones((1, 1, 1)), np.zeros((1, 1, 1)))
 
 
 def site_winds(site: Site) -> Cases:

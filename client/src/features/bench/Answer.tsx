@@ -8,27 +8,23 @@ export function Answer({ report }: { report: Report }) {
     <section className="answer" aria-label="What it holds" aria-live="polite">
       <div style={{ display: "flex", gap: 8, alignItems: "center" }}>
         <StateMark state={h.state} />
-        <span className={h.limit > 0 ? "big" : ""} style={{ fontWeight: 600 }}>
+        <span className={h.limit > 0 ? "big" : ""} style={{ fontWeight: 600, whiteSpace: h.limit > 0 ? "nowrap" : "normal" }}>
           {h.limit_text}
         </span>
         <span>
-          {h.words}
+          {h.words} at {h.design_text}
           <br />
           <span className="quiet" style={{ fontSize: 13 }}>
-            at {h.design_text}
+            {h.forecast_text}
           </span>
         </span>
       </div>
       <p style={{ fontSize: 14 }}>{h.sentence}</p>
       <dl>
-        <dt>forecast</dt>
-        <dd>{h.forecast_text || "any breeze"}</dd>
         <dt>after days of rain</dt>
         <dd>{h.saturated_text}</dd>
         <dt>without safety factors</dt>
         <dd>{h.bare_text}</dd>
-        <dt>crop margin</dt>
-        <dd>{h.margin_text}</dd>
       </dl>
     </section>
   );

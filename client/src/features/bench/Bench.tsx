@@ -21,7 +21,7 @@ interface Props {
 }
 
 const SAVING: Record<Saving, string> = { saved: "saved", saving: "saving…", refused: "not saved: see the marked value", conflict: "not saved", offline: "not saved: no answer from the server" };
-const WIDE = { left: 64, right: 84, top: 52, bottom: 40 };
+const WIDE = { left: 74, right: 138, top: 52, bottom: 44 };
 const SMALL = { left: 12, right: 12, top: 28, bottom: 12 };
 const SPEED = { metric: { factor: 1, unit: "m/s" }, imperial: { factor: 2.2369363, unit: "mph" } };
 
@@ -151,10 +151,10 @@ export function Bench({ structure, catalogue }: Props) {
             </>
           )}
         </div>
-        <aside className="path">
+        {report && <Answer report={report} />}
+        <aside className="path" aria-label="Load path">
           {report && (
             <>
-              <Answer report={report} />
               <Chain report={report} week={week} open={open} lit={litLink} onOpen={(key) => look("link", open === key ? null : key)} onPoint={(key) => setPointed({ link: key, member: null })} />
               <h2 style={{ marginTop: 10 }}>To know</h2>
               <ul className="notes">
@@ -170,7 +170,7 @@ export function Bench({ structure, catalogue }: Props) {
             </>
           )}
         </aside>
-        {report && <Tide report={report} week={week} speed={speed} onWeek={(next) => look("week", String(next))} />}
+        {report && <Tide report={report} week={week} units={units} speed={speed} onWeek={(next) => look("week", String(next))} />}
       </main>
     </>
   );

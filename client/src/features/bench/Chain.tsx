@@ -9,9 +9,9 @@ interface Props {
   onPoint: (key: string | null) => void;
 }
 
-const PITCH = 66;
-const HEAD = 58;
-const FOOT = 34;
+const PITCH = 61;
+const HEAD = 44;
+const FOOT = 28;
 const RING = { width: 24, height: 52 };
 
 interface Placed {
@@ -77,7 +77,7 @@ export function Chain({ report, week, open, lit, onOpen, onPoint }: Props) {
         const inner = RING.height - 18;
         const core = Math.min(use, 1) * inner;
         const ring = weak
-          ? `M${cx + half} ${top + 17}V${top + 12}a${half} ${half} 0 0 0 ${-2 * half} 0V${top + RING.height - 12}a${half} ${half} 0 0 0 ${2 * half} 0V${top + RING.height - 15}`
+          ? `M${cx + half + 5} ${top + 11}l-5 5V${top + 12}a${half} ${half} 0 0 0 ${-2 * half} 0V${top + RING.height - 12}a${half} ${half} 0 0 0 ${2 * half} 0v-4l5 5`
           : `M${cx - half} ${top + 12}a${half} ${half} 0 0 1 ${2 * half} 0V${top + RING.height - 12}a${half} ${half} 0 0 1 ${-2 * half} 0Z`;
         const state = use > 1 ? "falls short" : use > 0.85 ? "close" : "holds";
         const words = `${link.title}: ${state}, use ${use.toFixed(2)}${weak ? ", the weakest link" : ""}`;
@@ -103,13 +103,13 @@ export function Chain({ report, week, open, lit, onOpen, onPoint }: Props) {
             <rect x={cx - 3.5} y={top + RING.height - 9 - core} width={7} height={core} fill={ink} />
             <path d={`M${cx - 3.5} ${top + 9}h7v${inner}h-7z`} fill="none" stroke={ink} strokeWidth={0.8} opacity={0.5} />
             <path d={ring} fill="none" stroke={ink} strokeWidth={thick} strokeLinecap="butt" />
-            <text x={cx + 19} y={top + 15} fontSize={15} fontWeight={600} fill={ink}>
+            <text x={cx + 21} y={top + 15} fontSize={15} fontWeight={600} fill={ink}>
               {link.title}
             </text>
-            <text x={cx + 19} y={top + 31} fontSize={13.5} fill={weak ? ink : "var(--ink2)"} className="narrow">
+            <text x={cx + 21} y={top + 31} fontSize={13.5} fill={weak ? ink : "var(--ink2)"} className="narrow">
               {`${state}, ${use.toFixed(2)} used`}
             </text>
-            <text x={cx + 19} y={top + 46} fontSize={12.5} fill="var(--ink2)" className="narrow">
+            <text x={cx + 21} y={top + 46} fontSize={12.5} fill="var(--ink2)" className="narrow">
               {weak ? "opens first" : link.carries_text}
             </text>
           </g>

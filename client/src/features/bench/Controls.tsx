@@ -141,21 +141,23 @@ function PlantingFields({ index, planting, structure, catalogue, draft, onChange
         ]}
         onPick={(training) => set({ training: training as "free" })}
       />
-      <div className="field">
-        <label htmlFor={`planted-${index}`}>Planted on</label>
-        <input
-          id={`planted-${index}`}
-          type="date"
-          className="input"
-          value={`2001-${planting.planted}`}
-          min="2001-01-01"
-          max="2001-12-31"
-          onChange={(event) => {
-            const day = event.target.value.slice(5);
-            if (/^\d\d-\d\d$/.test(day) && day !== "02-29") set({ planted: day });
-          }}
-        />
-      </div>
+      <PlantedOn value={planting.planted} onDate={(planted) => set({ planted })} />
+    </div>
+  );
+}
+
+const MONTHS = ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
+const two = (n: number) => String(n).padStart(2, "0");
+
+function PlantedOn({ value, onDate }: { value: string; onDate: (date: string) => void }) {
+  const [month = 1, day = 1] = value.split("-").map(Number);
+  const last = new Date(2001, month, 0).getDate();
+  const days = Array.from({ length: last }, (_, i) => ({ key: two(i + 1), name: String(i + 1) }));
+  const put = (m: number, d: number) => onDate(`${two(m)}-${two(Math.min(d, new Date(2001, m, 0).getDate()))}`);
+  return (
+    <div style={{ display: "grid", gridTemplateColumns: "64px 1fr", gap: 10 }}>
+      <Pick label="Planted on" value={two(day)} choices={days} onPick={(key) => put(month, Number(key))} />
+      <Pick label="in" value={two(month)} choices={MONTHS.map((name, i) => ({ key: two(i + 1), name }))} onPick={(key) => put(Number(key), day)} />
     </div>
   );
 }

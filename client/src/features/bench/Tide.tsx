@@ -6,6 +6,7 @@ import { useSize } from "../../drawing/useSize";
 interface Props {
   report: Report;
   week: number;
+  units: { factor: number; unit: string };
   speed: (metresPerSecond: number) => string;
   onWeek: (week: number) => void;
 }
@@ -14,7 +15,7 @@ const HEIGHT = 168;
 const BOX = { left: 64, right: 18, top: 30, bottom: 28 };
 
 /** The season as a harbour: the quay's edge is the limit gust, the water the gusts each week brings. */
-export function Tide({ report, week, speed, onWeek }: Props) {
+export function Tide({ report, week, units, speed, onWeek }: Props) {
   const { ref, width } = useSize<HTMLDivElement>();
   const { weeks, design_gust: design } = report;
   const count = weeks.length;
@@ -50,6 +51,9 @@ export function Tide({ report, week, speed, onWeek }: Props) {
   const chosen = weeks[week];
   const free = worstWeek ? worstWeek.limit - design : 0;
   const shortest = Math.abs(free);
+  const shownMost = most * units.factor;
+  const pace = shownMost > 50 ? 20 : shownMost > 22 ? 10 : 5;
+  const marks = Array.from({ length: Math.floor(shownMost / pace) }, (_, i) => ({ at: ((i + 1) * pace) / units.factor, text: `${(i + 1) * pace} ${units.unit}` }));
   const every = Math.max(Math.ceil(58 / (inner / count)), 1);
   return (
     <div
@@ -78,7 +82,7 @@ export function Tide({ report, week, speed, onWeek }: Props) {
               <path d="M0 .5H34M0 7.5H34M10 .5V7.5M27 7.5V14.5" stroke="var(--stone2)" strokeWidth="1" fill="none" opacity=".7" />
             </pattern>
             <pattern id="flood" width="7" height="7" patternUnits="userSpaceOnUse">
-              <path d="M0 3.5q1.75 -2.5 3.5 0t3.5 0" stroke="var(--weak)" strokeWidth="1.3" fill="none" />
+              <path d="M0 3.5q1.75 -2.5 3.5 0t3.5 0" stroke="var(--ink)" strokeWidth="1" fill="none" opacity=".55" />
             </pattern>
             <clipPath id="above">
               <path d={`${stepped((w) => w.limit)}V0H${x(0)}Z`} />
@@ -102,12 +106,15 @@ export function Tide({ report, week, speed, onWeek }: Props) {
             </g>
           )}
           <text x={x(0) + 6} y={y(design) - 5} fontSize={12.5} fill="var(--ink)" className="narrow" style={{ paintOrder: "stroke" }} stroke="var(--paper)" strokeWidth={3}>
-            {`design gust ${speed(design)}, once in ten seasons`}
+            {width > 620 ? `design gust ${speed(design)}, once in ten seasons` : `design ${speed(design)}`}
           </text>
-          {[0.25, 0.5, 0.75, 1].map((part) => (
-            <text key={part} x={BOX.left - 8} y={y(part * most) + 4} fontSize={12} textAnchor="end" fill="var(--ink2)" className="narrow">
-              {speed(part * most)}
-            </text>
+          {marks.map((mark) => (
+            <g key={mark.text}>
+              <path d={`M${BOX.left - 5} ${y(mark.at)}h5`} stroke="var(--ink2)" />
+              <text x={BOX.left - 8} y={y(mark.at) + 4} fontSize={12.5} textAnchor="end" fill="var(--ink2)" className="narrow">
+                {mark.text}
+              </text>
+            </g>
           ))}
           {weeks.map((w, i) => (i % every === 0 ? (
             <text key={w.date} x={x(i) + 2} y={HEIGHT - 9} fontSize={12.5} fill="var(--ink2)" className="narrow">

@@ -4,6 +4,7 @@ import { useGarden } from "../../api/queries";
 import { Bar } from "../../ui/Bar";
 import { NotHere } from "../../ui/NotHere";
 import { StateMark } from "../../ui/StateMark";
+import { Freeboard } from "./Freeboard";
 import { NewBed } from "./NewBed";
 
 /** Beds and what stands on them: how strong, what goes first, when. */
@@ -45,6 +46,7 @@ export function GardenPage() {
                   </span>
                   <span>
                     <strong>{line.limit}</strong>
+                    <Freeboard limit={line.limit_m_s} design={line.design_m_s} />
                     <span className="quiet">
                       {line.words} at {line.design}
                     </span>
