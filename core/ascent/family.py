@@ -16,6 +16,7 @@ from .mechanics import Array
 from .model import Planting, Site, Structure, Typed
 from .quantities import Kind
 
+
 @dataclass(frozen=True)
 class Reason:
     """Why an option starts where it does: a text key with its numbers and words."""
@@ -79,15 +80,11 @@ class Family(Protocol[OptionsT]):
         """Return the members, plants and measures."""
         ...
 
-    def load_path(
-        self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases
-    ) -> tuple[Link, ...]:
+    def load_path(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> tuple[Link, ...]:
         """Return the links from fruit to ground over the cases."""
         ...
 
-    def service(
-        self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases
-    ) -> tuple[Service, ...]:
+    def service(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> tuple[Service, ...]:
         """Return how far things move over the cases; the first is the lean of a post's top."""
         ...
 

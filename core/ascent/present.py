@@ -7,8 +7,9 @@ from typing import Any, Literal
 import numpy as np
 
 from . import tables
-from .drawing.views import View, view_of
+from .drawing.views import VIEWS, View, view_of
 from .families import family_of
+from .fixes import Fix, fixes_for
 from .loadpath import Check, Link
 from .loads.crop import planting_on_face
 from .mechanics import Array
@@ -16,7 +17,6 @@ from .model import Site, Structure, Typed
 from .parts import Part, shopping, total
 from .quantities import BEAUFORT_NAMES, System, beaufort, write
 from .report import Evaluation, at, evaluate
-from .fixes import Fix, fixes_for
 from .texts import has, say, template
 
 State = Literal["holds", "close", "short"]
@@ -177,7 +177,7 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
         parts=tuple(_part(part, system) for part in parts),
         cost=total(parts),
         cost_text=money(total(parts), site.garden.currency),
-        views=tuple(view_of(e.geometry, site.bed, name, length) for name in ("elevation", "plan", "end")),
+        views=tuple(view_of(e.geometry, site.bed, name, length) for name in VIEWS),
         exaggeration=_exaggeration(e),
         written=written(e.options, system),
     )
@@ -268,7 +268,7 @@ def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
     return LinkReport(
         key=link.key,
         title=template(f"link.{link.key}"),
-        item=tables.ITEM_TABLES[link.item[0]]()[link.item[1]].name if link.item else _ground_name(e),  # type: ignore[attr-defined]
+        item=tables.ITEM_TABLES[link.item[0]]()[link.item[1]].name if link.item else _ground_name(e),
         members=link.members,
         hands_to=link.hands_to,
         carries=_finite(carries, 1e6),
@@ -401,7 +401,7 @@ def _fix(e: Evaluation, fix: Fix, system: System) -> FixReport:
 def option_text(value: Any, extra: dict[str, Any], system: System) -> str:
     """Return an option's value in words."""
     if extra.get("kind") == "item":
-        return str(tables.ITEM_TABLES[extra["table"]]()[value].name)  # type: ignore[attr-defined]
+        return str(tables.ITEM_TABLES[extra["table"]]()[value].name)
     if isinstance(value, bool | str):
         return template(f"value.{str(value).lower()}")
     return write(float(value), extra.get("kind", "length"), system)

@@ -6,11 +6,13 @@ misread: feet and inches with fractions, wire gauges by named standard, Beaufort
 
 from __future__ import annotations
 
+import csv
 import math
 import re
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cache
+from pathlib import Path
 from typing import Literal
 
 import pint
@@ -45,20 +47,54 @@ STYLES: dict[str, dict[System, Style]] = {
 
 _UNIT_WORDS: dict[str, dict[str, str]] = {
     "length": {
-        "m": "metre", "meter": "metre", "meters": "metre", "metre": "metre", "metres": "metre",
-        "cm": "centimetre", "mm": "millimetre", "km": "kilometre", "yd": "yard", "yard": "yard", "yards": "yard",
-        "in": "inch", "inch": "inch", "inches": "inch", '"': "inch", "″": "inch",
-        "ft": "foot", "foot": "foot", "feet": "foot", "'": "foot", "′": "foot",
+        "m": "metre",
+        "meter": "metre",
+        "meters": "metre",
+        "metre": "metre",
+        "metres": "metre",
+        "cm": "centimetre",
+        "mm": "millimetre",
+        "km": "kilometre",
+        "yd": "yard",
+        "yard": "yard",
+        "yards": "yard",
+        "in": "inch",
+        "inch": "inch",
+        "inches": "inch",
+        '"': "inch",
+        "″": "inch",
+        "ft": "foot",
+        "foot": "foot",
+        "feet": "foot",
+        "'": "foot",
+        "′": "foot",
     },
     "mass": {
-        "kg": "kilogram", "g": "gram", "t": "metric_ton", "lb": "pound", "lbs": "pound", "pound": "pound",
-        "pounds": "pound", "oz": "ounce", "ounce": "ounce", "ounces": "ounce",
+        "kg": "kilogram",
+        "g": "gram",
+        "t": "metric_ton",
+        "lb": "pound",
+        "lbs": "pound",
+        "pound": "pound",
+        "pounds": "pound",
+        "oz": "ounce",
+        "ounce": "ounce",
+        "ounces": "ounce",
     },
     "force": {"n": "newton", "kn": "kilonewton", "lbf": "force_pound", "kgf": "force_kilogram"},
     "speed": {
-        "m/s": "metre / second", "mps": "metre / second", "km/h": "kilometre / hour", "kmh": "kilometre / hour",
-        "kph": "kilometre / hour", "mph": "mile / hour", "kn": "knot", "kt": "knot", "kts": "knot",
-        "knot": "knot", "knots": "knot", "ft/s": "foot / second",
+        "m/s": "metre / second",
+        "mps": "metre / second",
+        "km/h": "kilometre / hour",
+        "kmh": "kilometre / hour",
+        "kph": "kilometre / hour",
+        "mph": "mile / hour",
+        "kn": "knot",
+        "kt": "knot",
+        "kts": "knot",
+        "knot": "knot",
+        "knots": "knot",
+        "ft/s": "foot / second",
     },
     "wire": {"mm": "millimetre", "in": "inch", "inch": "inch", '"': "inch"},
 }
@@ -70,16 +106,21 @@ _EXAMPLES = {
     "wire": "write a diameter such as 2.5 mm or 0.1 in, or a gauge with its standard: 12.5 W&M, 14 AWG, 12 SWG",
 }
 
-# Steel wire gauge (Washburn & Moen) and the former British standard gauge, mm; AWG has a formula.
-_WM_MM = {
-    4: 5.723, 5: 5.258, 6: 4.877, 7: 4.496, 8: 4.115, 9: 3.767, 10: 3.429, 11: 3.061, 12: 2.680, 12.5: 2.515,
-    13: 2.324, 14: 2.032, 15: 1.829, 16: 1.587, 17: 1.372, 18: 1.206, 19: 1.041, 20: 0.884, 21: 0.805, 22: 0.726, 24: 0.584,
-}
-_SWG_MM = {8: 4.064, 10: 3.251, 12: 2.642, 14: 2.032, 16: 1.626, 18: 1.219, 20: 0.914, 22: 0.711}
 BEAUFORT_TOP = (0.2, 1.5, 3.3, 5.4, 7.9, 10.7, 13.8, 17.1, 20.7, 24.4, 28.4, 32.6)
 BEAUFORT_NAMES = (
-    "calm", "a light air", "a light breeze", "a gentle breeze", "a moderate breeze", "a fresh breeze", "a strong breeze",
-    "a near gale", "a gale", "a severe gale", "a storm", "a violent storm", "a hurricane",
+    "calm",
+    "a light air",
+    "a light breeze",
+    "a gentle breeze",
+    "a moderate breeze",
+    "a fresh breeze",
+    "a strong breeze",
+    "a near gale",
+    "a gale",
+    "a severe gale",
+    "a storm",
+    "a violent storm",
+    "a hurricane",
 )
 _NUMBER = r"[+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+)(?:[eE][+-]?\d+)?"
 _VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
@@ -90,6 +131,13 @@ def _registry() -> pint.UnitRegistry[float]:
     registry: pint.UnitRegistry[float] = pint.UnitRegistry()
     registry.define("kilopound_force_per_square_inch = 1000 * force_pound / inch ** 2")
     return registry
+
+
+@cache
+def _gauges() -> dict[tuple[str, float], float]:
+    """Return the diameter of each gauge of the standards that have a table, m."""
+    with (Path(__file__).parent / "data" / "gauges.csv").open(newline="", encoding="utf-8") as handle:
+        return {(row["standard"], float(row["number"])): float(row["d_mm"]) / 1000.0 for row in csv.DictReader(handle)}
 
 
 @cache
@@ -220,11 +268,11 @@ def gauge_diameter(number: float, standard: str, text: str = "") -> float:
     """
     if standard == "awg" and 0 <= number <= 40:
         return float(0.127e-3 * 92.0 ** ((36.0 - number) / 39.0))
-    table = {"w&m": _WM_MM, "swg": _SWG_MM}.get(standard, {})
-    if number not in table:
-        have = ", ".join(f"{n:g}" for n in table) or "0 to 40"
+    known = {n: d for (name, n), d in _gauges().items() if name == standard}
+    if number not in known:
+        have = ", ".join(f"{n:g}" for n in known) or "0 to 40"
         raise UnreadableQuantity(text or f"{number:g} {standard}", f"{standard.upper()} gauges known here: {have}")
-    return table[number] / 1000.0
+    return known[number]
 
 
 def beaufort_mean(number: int, text: str = "") -> float:

@@ -43,12 +43,12 @@ class Evaluation:
     @property
     def limit(self) -> Array:
         """Return the limit gust of the whole, (S, W). [m/s]"""
-        return np.minimum.reduce(list(self.limits.values()))
+        return np.asarray(np.minimum.reduce(list(self.limits.values())))
 
     @property
     def bare_limit(self) -> Array:
         """Return the gust at which it would be expected to fail, (S, W). [m/s]"""
-        return np.minimum.reduce(list(self.bare.values()))
+        return np.asarray(np.minimum.reduce(list(self.bare.values())))
 
     @property
     def worst_week(self) -> int:

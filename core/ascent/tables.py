@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import csv
 import difflib
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, fields
 from functools import cache
 from pathlib import Path
@@ -19,8 +19,16 @@ from .errors import BrokenTable, UnknownItem
 DATA = Path(__file__).parent / "data"
 Certainty = Literal["certain", "published", "judgement", "measured"]
 _SCALES = {
-    "_mm": 1e-3, "_mm2": 1e-6, "_mm3": 1e-9, "_mm4": 1e-12, "_GPa": 1e9, "_MPa": 1e6, "_kPa": 1e3, "_MN": 1e6,
-    "_kN_m3": 1e3, "_kPa_m": 1e3,
+    "_mm": 1e-3,
+    "_mm2": 1e-6,
+    "_mm3": 1e-9,
+    "_mm4": 1e-12,
+    "_GPa": 1e9,
+    "_MPa": 1e6,
+    "_kPa": 1e3,
+    "_MN": 1e6,
+    "_kN_m3": 1e3,
+    "_kPa_m": 1e3,
 }
 
 
@@ -54,7 +62,7 @@ class Material(Row):
 @dataclass(frozen=True)
 class Section(Row):
     A: float
-    I: float  # noqa: E741 - the field's own symbol
+    I: float
     S: float
     I_other: float
     S_other: float
@@ -278,7 +286,6 @@ class Table(Mapping[str, R]):
         return len(self._rows)
 
 
-@cache
 def _columns(row: type[Row]) -> dict[str, Any]:
     hints = get_type_hints(row)
     return {field.name: hints[field.name] for field in fields(row)}
@@ -337,9 +344,7 @@ def _values(path: Path, line: int, record: dict[str, str], row: type[Row]) -> di
 def sources() -> Table[Source]:
     path = DATA / "sources.csv"
     with path.open(newline="", encoding="utf-8") as handle:
-        rows = {
-            r["key"]: Source(r["key"], r["key"], "certain", r["title"], r["where"], r["checked"]) for r in csv.DictReader(handle)
-        }
+        rows = {r["key"]: Source(r["key"], r["key"], "certain", r["title"], r["where"], r["checked"]) for r in csv.DictReader(handle)}
     return Table("sources", rows)
 
 
@@ -418,7 +423,7 @@ def climates() -> Table[Climate]:
     with path.open(newline="", encoding="utf-8") as handle:
         rows = {}
         for r in csv.DictReader(handle):
-            months = tuple(float(r[m]) for m in "jan feb mar apr may jun jul aug sep oct nov dec".split())
+            months = tuple(float(r[m]) for m in ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"])
             rows[r["key"]] = Climate(r["key"], r["source"], "judgement", r["name"], months)
     return Table("climates", rows)
 
@@ -434,7 +439,7 @@ def constant(key: str) -> float:
     return _constants()[key].value
 
 
-ITEM_TABLES = {"posts": posts, "meshes": meshes, "ties": ties, "wires": wires, "anchors": anchors}
+ITEM_TABLES: dict[str, Callable[[], Table[Any]]] = {"posts": posts, "meshes": meshes, "ties": ties, "wires": wires, "anchors": anchors}
 
 
 def load_all() -> None:

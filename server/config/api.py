@@ -4,15 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.http import Http404, HttpRequest, HttpResponse
-from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, HttpError, ValidationError
-from ninja.security import django_auth
-
 from ascent.errors import AscentError, InvalidPlan, Problem
+from django.http import Http404, HttpRequest, HttpResponse
 from gardens.api import router
 from gardens.schemas import ProblemOut, Problems
 from gardens.services import Stale
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.security import django_auth
 
 api = NinjaAPI(title="Ascent", version="1", auth=django_auth, docs_url=None)
 api.add_router("", router)

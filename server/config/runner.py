@@ -31,7 +31,8 @@ class Runner(DiscoverRunner):
 
     def run_suite(self, suite: unittest.TestSuite, **kwargs: Any) -> CountingResult:
         faulthandler.dump_traceback_later(_LONGEST, exit=True)
-        result: CountingResult = super().run_suite(suite, **kwargs)
+        result = super().run_suite(suite, **kwargs)
+        assert isinstance(result, CountingResult)  # noqa: S101 - get_resultclass says so
         self._counts = (result.passed, len({str(t) for t, _ in (*result.failures, *result.errors)}), len(result.skipped))
         return result
 

@@ -13,6 +13,7 @@ from .home import home, secret_key
 ROOT = Path(__file__).resolve().parent.parent.parent
 MODE = os.environ.get("ASCENT_MODE", "serve")
 DEMO = MODE in ("demo", "dev")
+DEMO_USER = "lantern-quay"
 DEBUG = MODE == "dev"
 HTTPS = os.environ.get("ASCENT_HTTPS") == "1"
 
@@ -26,6 +27,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.staticfiles",
     "csp",
+    "config",
     "accounts.apps.AccountsConfig",
     "gardens.apps.GardensConfig",
 ]

@@ -12,8 +12,6 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import ensure_csrf_cookie
 
-DEMO_USER = "lantern-quay"
-
 
 @cache
 def _manifest() -> dict[str, Any]:
@@ -28,10 +26,10 @@ def _manifest() -> dict[str, Any]:
 def spa(request: HttpRequest) -> HttpResponse:
     """Return the client's page."""
     if settings.DEMO and not request.user.is_authenticated:
-        user = get_user_model().objects.filter(username=DEMO_USER).first()
+        user = get_user_model().objects.filter(username=settings.DEMO_USER).first()
         if user:
             login(request, user)
-    entry = next((item for item in _manifest().values() if item.get("isEntry")), {})
+    entry: dict[str, Any] = next((item for item in _manifest().values() if item.get("isEntry")), {})
     response = render(request, "index.html", {"script": entry.get("file", ""), "styles": entry.get("css", []), "dev": settings.DEBUG})
     response["Cache-Control"] = "no-cache"
     return response

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
+from accounts.views import session
 from django.http import HttpRequest, JsonResponse
 from django.urls import path, re_path
-
-from accounts.views import session
 
 from .api import api
 from .spa import spa
@@ -13,7 +12,9 @@ from .spa import spa
 
 def unknown(_request: HttpRequest, rest: str) -> JsonResponse:
     """Return the API's own 404."""
-    return JsonResponse({"problems": [{"path": "address", "given": rest, "allowed": "an address of the API", "suggestion": ""}]}, status=404)
+    return JsonResponse(
+        {"problems": [{"path": "address", "given": rest, "allowed": "an address of the API", "suggestion": ""}]}, status=404
+    )
 
 
 urlpatterns = [

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
+from ascent.present import Report
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
-
-from ascent.present import Report
 
 from . import schemas, services
 

@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.core.checks import CheckMessage, Error, register
-
 from ascent import tables
 from ascent.errors import BrokenTable
+from django.core.checks import CheckMessage, Error, register
 
 
 @register()

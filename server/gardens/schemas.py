@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from pydantic import Field
-
 from ascent.model import ExposureKey, Name, Planting, Side, SoilKey, Training, Typed
 from ascent.present import FixReport, Report
 from ascent.quantities import System
+from pydantic import Field
 
 State = Literal["holds", "close", "short"]
 

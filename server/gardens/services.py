@@ -6,12 +6,7 @@ import csv
 import io
 from collections.abc import Sequence
 from functools import lru_cache
-from typing import Any
-
-from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
-from django.db import transaction
-from django.http import Http404
-from pydantic import ValidationError
+from typing import Any, TypeVar
 
 from ascent import model, tables
 from ascent.errors import InvalidPlan, Problem, UnknownItem
@@ -23,10 +18,15 @@ from ascent.present import Report, fix_reports, full_report, written
 from ascent.quantities import read, write
 from ascent.report import evaluate
 from ascent.texts import has, say, template
+from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
+from django.db import transaction
+from django.http import Http404
+from pydantic import ValidationError
 
 from . import schemas
 from .models import Bed, Garden, Structure
 
+Row = TypeVar("Row", Garden, Bed, Structure)
 Person = AbstractBaseUser | AnonymousUser
 _COMPASS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
 
@@ -64,7 +64,7 @@ def own_structure(person: Person, structure_id: int) -> Structure:
     return _found(rows.filter(bed__garden__owner_id=person.pk, pk=structure_id).first())
 
 
-def _found(row: Any) -> Any:
+def _found(row: Row | None) -> Row:
     if row is None:
         raise Http404
     return row
@@ -153,7 +153,7 @@ def structure_out(row: Structure) -> schemas.StructureOut:
         units=site.garden.units, revision=row.revision,
         draft=schemas.Draft(
             name=structure.name, options=_checked(structure).options, plantings=structure.plantings, soil=site.bed.soil,
-            exposure=site.exposure.key,  # type: ignore[arg-type]
+            exposure=site.exposure.key,
         ),
     )  # fmt: skip
 
@@ -309,9 +309,7 @@ def catalogue() -> schemas.Catalogue:
 
 
 def _choices(rows: Any) -> list[schemas.Choice]:
-    return [
-        schemas.Choice(key=row.key, name=row.name, roles=[*getattr(row, "roles", ()), *getattr(row, "use", ())]) for row in rows
-    ]
+    return [schemas.Choice(key=row.key, name=row.name, roles=[*getattr(row, "roles", ()), *getattr(row, "use", ())]) for row in rows]
 
 
 def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
@@ -329,4 +327,3 @@ def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
             )
         )  # fmt: skip
     return found
-

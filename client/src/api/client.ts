@@ -17,7 +17,7 @@ export class Refused extends Error {
   constructor(
     readonly status: number,
     readonly problems: Problem[],
-    readonly saved: unknown = undefined,
+    readonly saved?: unknown,
   ) {
     super(problems.map((p) => `${p.path}: ${p.allowed}`).join("; ") || `answer ${status}`);
   }

@@ -25,7 +25,10 @@ interface Props {
 export function Sheet({ view, report, week, wind, title, room, lit, weak, onPoint, onOpen, editor }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const [open, setOpen] = useState<string | null>(null);
-  const scale = useMemo(() => scaleOf(view, width, height, room), [view, width, height, room]);
+  const scale = useMemo(() => {
+    const tight = width < 500 ? 0.68 : 1; // a phone has no room to waste round the drawing
+    return scaleOf(view, width, height, { ...room, left: room.left * tight, right: room.right * tight });
+  }, [view, width, height, room]);
   const lean = (report.weeks[week]?.lean[wind] ?? 0) * report.exaggeration;
   const tall = view.high[1];
   const bend = (point: Flat): Flat => (view.name === "end" && point[1] > 0 ? [point[0] + lean * (0.35 * (point[1] / tall) + 0.65 * (point[1] / tall) ** 2), point[1]] : point);

@@ -92,9 +92,7 @@ def code_allowable(ground: Ground, post: tables.Post, depth: float, height: Arra
     return soil.ibc_pole(ground.native.S, post.soil_width, max(depth - ground.fill_depth, 0.0), height + ground.fill_depth)
 
 
-def grip(
-    key: str, ground: Ground, post: tables.Post, depth: float, force: Array, height: Array, cases: Cases, factor: float
-) -> Check:
+def grip(key: str, ground: Ground, post: tables.Post, depth: float, force: Array, height: Array, cases: Cases, factor: float) -> Check:
     """Return the check of a post's grip under a horizontal force at a height.
 
     Source: handbook-5.2

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Literal
+from typing import Literal, get_args
 
 from ..geometry import Geometry, Member, Point
 from ..model import Bed, Typed
 
 ViewName = Literal["elevation", "plan", "end"]
+VIEWS: tuple[ViewName, ...] = get_args(ViewName)
 Flat = tuple[float, float]
 _BED_SHOWN = 0.6  # of a long bed, past each end of the structure [m]
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
@@ -104,8 +105,7 @@ class _Fence:
     @cached_property
     def standings(self) -> tuple[crop.Standing, ...]:
         return tuple(
-            crop.planting_on_face(planting, self.season, index, self.mesh_top)
-            for index, planting in enumerate(self.structure.plantings)
+            crop.planting_on_face(planting, self.season, index, self.mesh_top) for index, planting in enumerate(self.structure.plantings)
         )
 
     @cached_property
@@ -215,9 +215,7 @@ class _Fence:
             checked = bending.rail(rail, down, self.wind.pressure * self.options.mesh_height / 2, self.bay)
             lever, row = "rail", ("posts", rail.key)
         role: Literal["wire", "rail"] = "wire" if self.options.top == "wire" else "rail"
-        return [
-            Link("top-line", keys(self.geometry.by_role(role)), row, ("post",), (lever, "post_spacing"), down * self.bay, (checked,))
-        ]
+        return [Link("top-line", keys(self.geometry.by_role(role)), row, ("post",), (lever, "post_spacing"), down * self.bay, (checked,))]
 
     def _posts(self) -> Link:
         force = self.wind.force * self.bay
@@ -311,9 +309,7 @@ class MeshFence(Family[MeshFenceOptions]):
             tie="clip_tpost", ties_per_post=_tie_count(height), top="wire" if product.kind == "net" else "none",
             ends="plain" if product.kind in ("panel", "sheet") or length <= 4.0 else "guy",
         )  # fmt: skip
-        plantings = (
-            Planting(crop=plant.key, count=count, spacing=spacing, side=need.side, training=need.training, planted=planted),
-        )
+        plantings = (Planting(crop=plant.key, count=count, spacing=spacing, side=need.side, training=need.training, planted=planted),)
         reasons = {
             "length": Reason("length", {"length": (length, "length"), "count": (count, "count"), "spacing": (spacing, "length")}),
             "mesh": Reason("mesh", words={"crop": plant.name, "mesh": product.name}),
@@ -345,7 +341,7 @@ class MeshFence(Family[MeshFenceOptions]):
         side = -1.0 if plantings[0].side == "right" else 1.0
         y = side * post.soil_width / 2
         members = posts.row(post, xs, options.depth, top, bought)
-        for index, (x0, x1) in enumerate(zip(xs[:-1], xs[1:], strict=True)):
+        for index, (x0, x1) in enumerate(pairwise(xs)):
             a, b = float(x0), float(x1)
             corners: tuple[Point, ...] = ((a, y, low), (b, y, low), (b, y, high), (a, y, high))
             members.append(
@@ -380,15 +376,11 @@ class MeshFence(Family[MeshFenceOptions]):
             tuple(members), plants, _dimensions(options, plantings, plants, xs, low, high), supplies, options.length, top, options.depth
         )
 
-    def load_path(
-        self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
-    ) -> tuple[Link, ...]:
+    def load_path(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> tuple[Link, ...]:
         """Return the links from fruit to ground over the cases."""
         return _Fence(options, geometry, structure, site, cases).path()
 
-    def service(
-        self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
-    ) -> tuple[Service, ...]:
+    def service(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> tuple[Service, ...]:
         """Return the lean of the posts and the belly of the mesh."""
         return _Fence(options, geometry, structure, site, cases).service()
 

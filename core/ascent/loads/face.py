@@ -96,9 +96,7 @@ def wind_on_face(standings: tuple[Standing, ...], mesh_solidity: float, mesh_bot
     above = np.maximum(mesh_top - np.maximum(top, np.maximum(mesh_bottom, bottom)), 0.0)
     below = max(min(bottom, mesh_top) - mesh_bottom, 0.0)
     above_force, below_force = on_bare * above, on_bare * below
-    moment = (
-        leaf_force * (bottom + leafy_height / 2) + above_force * (mesh_top - above / 2) + below_force * (mesh_bottom + below / 2)
-    )
+    moment = leaf_force * (bottom + leafy_height / 2) + above_force * (mesh_top - above / 2) + below_force * (mesh_bottom + below / 2)
     force = leaf_force + above_force + below_force
     q_leaf = wind.gust_pressure(cases.gust) * wind.streamlining(cases.gust)
     return FaceWind(

@@ -66,7 +66,7 @@ def season_of(garden: Garden, plantings: tuple[Planting, ...]) -> Season:
     spans = tuple(_span(garden, planting) for planting in plantings)
     start, end = min(s for s, _ in spans), max(e for _, e in spans)
     weeks = min(max(math.ceil((end - start) / 7), 1), MAX_WEEKS)
-    return Season(start + 7.0 * np.arange(weeks), spans, day_of_year(garden.last_frost))
+    return Season(np.asarray(start + 7.0 * np.arange(weeks), dtype=np.float64), spans, day_of_year(garden.last_frost))
 
 
 def weekly_gusts(site: Site, season: Season) -> dict[str, Array]:

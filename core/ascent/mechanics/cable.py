@@ -57,7 +57,7 @@ def loaded_tension(load: Number, span: float, pretension: Number, stiffness: Num
     tension = np.maximum(np.cbrt(right), pretension) + 1e-12
     for _ in range(12):
         tension = tension - (tension**2 * (tension - pretension) - right) / (3 * tension**2 - 2 * pretension * tension + 1e-12)
-    return tension
+    return np.asarray(tension)
 
 
 def beam_cable(load: Number, span: float, bending: float, axial: Number) -> tuple[Array, Array, Array]:
@@ -82,4 +82,4 @@ def beam_cable(load: Number, span: float, bending: float, axial: Number) -> tupl
     p, q = a / c, w / c
     root = np.sqrt((q / 2) ** 2 + (p / 3) ** 3)
     deflection = np.cbrt(q / 2 + root) + np.cbrt(q / 2 - root)
-    return deflection, a * deflection * span**2 / 8.0, axial * (8.0 / 3.0) * (deflection / span) ** 2
+    return np.asarray(deflection), a * deflection * span**2 / 8.0, axial * (8.0 / 3.0) * (deflection / span) ** 2

@@ -38,7 +38,7 @@ def smooth_step(u: Number) -> Array:
     Source: crops-5.1
     """
     t = np.clip(np.asarray(u, dtype=float), 0.0, 1.0)
-    return t**2 * (3.0 - 2.0 * t)
+    return np.asarray(t**2 * (3.0 - 2.0 * t))
 
 
 def hanging_fruit(day: Number, first: float, harvest: float, set_to_pick: float, one_pick: bool) -> Array:
@@ -62,7 +62,7 @@ def hanging_fruit(day: Number, first: float, harvest: float, set_to_pick: float,
         return np.where(t > first + harvest, 0.0, smooth_step((t - start) / (0.8 * set_to_pick)))
     rise = smooth_step((t - start) / (first + 0.25 * harvest - start))
     fall = 1.0 - 0.7 * np.clip((t - first - 0.7 * harvest) / (0.3 * harvest), 0.0, 1.0)
-    return rise * fall
+    return np.asarray(rise * fall)
 
 
 def canopy_cover(full_cover: float, leaf_share: Number) -> Array:

@@ -10,7 +10,7 @@ class SectionProperties(NamedTuple):
     """Area [m²], second moment [m⁴] and section modulus [m³] one way, and the other way."""
 
     A: float
-    I: float  # noqa: E741 - the field's own symbol
+    I: float
     S: float
     I_other: float
     S_other: float
@@ -60,9 +60,7 @@ def rectangle(width: float, depth: float) -> SectionProperties:
 
     Source: roark
     """
-    return SectionProperties(
-        width * depth, width * depth**3 / 12, width * depth**2 / 6, depth * width**3 / 12, depth * width**2 / 6
-    )
+    return SectionProperties(width * depth, width * depth**3 / 12, width * depth**2 / 6, depth * width**3 / 12, depth * width**2 / 6)
 
 
 def tee(side: float, thickness: float) -> SectionProperties:

@@ -53,7 +53,7 @@ def mixed_solidity(*shares: Number) -> Array:
     clear: Array = np.asarray(1.0)
     for share in shares:
         clear = clear * (1.0 - np.asarray(share, dtype=float))
-    return 1.0 - clear
+    return np.asarray(1.0 - clear)
 
 
 def streamlining(speed: Number) -> Array:
@@ -68,7 +68,7 @@ def streamlining(speed: Number) -> Array:
     Source: vogel-1989
     """
     v = np.maximum(np.asarray(speed, dtype=float), 8.0)
-    return np.maximum((v / 8.0) ** -0.4, 0.5)
+    return np.asarray(np.maximum((v / 8.0) ** -0.4, 0.5))
 
 
 def seasonal_share(probability: Number, weeks: float = 1.0) -> Array:
@@ -84,4 +84,4 @@ def seasonal_share(probability: Number, weeks: float = 1.0) -> Array:
     Source: en-1991-1-4
     """
     p = np.asarray(probability, dtype=float) ** weeks
-    return np.sqrt((1 - 0.2 * np.log(-np.log(p))) / (1 - 0.2 * np.log(-np.log(0.9))))
+    return np.asarray(np.sqrt((1 - 0.2 * np.log(-np.log(p))) / (1 - 0.2 * np.log(-np.log(0.9)))))

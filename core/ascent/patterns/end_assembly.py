@@ -73,9 +73,7 @@ class EndAssembly:
             elif self.kind == "strut":
                 foot = (x - outward * reach, 0.0, 0.0)
                 run = math.hypot(reach, hold)
-                found.append(
-                    Member(f"strut-{name}", "strut", "posts", self.strut.key, ((x, 0.0, hold), foot), run, self.strut.soil_width)
-                )
+                found.append(Member(f"strut-{name}", "strut", "posts", self.strut.key, ((x, 0.0, hold), foot), run, self.strut.soil_width))
         return found
 
     def links(self, pull: Array, pull_height: Array, across: Array, across_height: Array, cases: Cases) -> tuple[Link, ...]:

@@ -101,7 +101,7 @@ function Measured({ label, kind, low, high, step, value, text, system, grip, onV
         min={low}
         max={high}
         step={step}
-        onChange={(_, v) => onValue(round(v as number), grip)}
+        onChange={(_, v) => onValue(round(v), grip)}
         onChangeCommitted={onRelease}
       />
     </>
@@ -131,10 +131,10 @@ function PlantingFields({ index, planting, structure, catalogue, draft, onChange
       <div className="optrow">
         <Measured label="Plant spacing" kind="length" low={0.03} high={Math.max(1.5, planting.spacing)} step={0.01} value={planting.spacing} text={spacing} system={structure.units} grip={`spacing${index}`} onValue={(value, grip) => set({ spacing: value }, grip)} onRelease={onRelease} />
       </div>
-      <Pick label="Planted on the" value={planting.side ?? "right"} choices={Object.entries(structure.sides).map(([key, name]) => ({ key, name }))} onPick={(side) => set({ side: side as "left" })} />
+      <Pick label="Planted on the" value={planting.side} choices={Object.entries(structure.sides).map(([key, name]) => ({ key, name }))} onPick={(side) => set({ side: side as "left" })} />
       <Pick
         label="Pruning"
-        value={planting.training ?? "pruned"}
+        value={planting.training}
         choices={[
           { key: "pruned", name: "pruned" },
           { key: "free", name: "left to grow" },

@@ -55,13 +55,13 @@ export function NewFence() {
           <Pick label="Crop" value={need.crop} choices={catalogue.data?.crops ?? []} onPick={(crop) => setNeed({ ...need, crop })} />
           <Pick
             label="Planted on the"
-            value={need.side ?? "right"}
+            value={need.side}
             choices={Object.entries(bed.sides).map(([key, name]) => ({ key, name }))}
             onPick={(side) => setNeed({ ...need, side: side as "left" })}
           />
           <Pick
             label="Trained"
-            value={need.training ?? "pruned"}
+            value={need.training}
             choices={[
               { key: "pruned", name: "pruned, close together" },
               { key: "free", name: "left to grow, wider apart" },

@@ -11,7 +11,7 @@ export function SignIn() {
   const submit = async (event: SyntheticEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
-    const given = (name: string) => String(form.get(name) as string);
+    const given = (name: string) => (form.get(name) as string);
     try {
       queries.setQueryData(["session"], await signIn(given("name"), given("password")));
     } catch (error) {

@@ -7,12 +7,12 @@ import sys
 from argparse import ArgumentParser
 from typing import Any
 
+from ascent.model import Garden, Plan
 from django.contrib.auth import get_user_model
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError
 
-from ascent.model import Garden, Plan
 from gardens.services import load_plan
 
 

@@ -5,12 +5,11 @@ from __future__ import annotations
 from argparse import ArgumentParser
 from typing import Any
 
+from ascent.plan import read_plan
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand
 
-from ascent.plan import read_plan
-from config.spa import DEMO_USER
 from gardens.services import gardens_of, load_plan
 
 
@@ -27,8 +26,8 @@ class Command(BaseCommand):
         """Load it unless it is there."""
         users = get_user_model().objects
         if options["fresh"]:
-            users.filter(username=DEMO_USER).delete()
-        user, created = users.get_or_create(username=DEMO_USER)
+            users.filter(username=settings.DEMO_USER).delete()
+        user, created = users.get_or_create(username=settings.DEMO_USER)
         if created:
             user.set_unusable_password()
             user.save()

@@ -6,10 +6,10 @@ import json
 from argparse import ArgumentParser
 from typing import Any
 
+from ascent.plan import plan_schema
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 
-from ascent.plan import plan_schema
 from config.api import api
 
 
