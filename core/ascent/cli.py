@@ -37,7 +37,7 @@ def main(arguments: list[str] | None = None) -> int:
 
 
 def _check(path: Path, as_json: bool) -> int:
-    garden = read_plan(path.read_text(encoding="utf-8")).garden
+    garden = read_plan(path.read_bytes()).garden
     reports = {
         structure.key: (structure.name, bed.name, full_report(Site(garden=garden, bed=bed), structure, garden.units))
         for bed in garden.beds

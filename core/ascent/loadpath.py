@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -35,7 +36,7 @@ class Check:
     certainty: Certainty
     terms: Mapping[str, Term] = field(default_factory=dict)
 
-    @property
+    @cached_property
     def use(self) -> Array:
         """Return demand over allowable; infinite where nothing is left to carry it."""
         allowable = np.asarray(self.capacity / np.asarray(self.factor, dtype=float))
@@ -64,12 +65,12 @@ class Link:
     carries: Array
     checks: tuple[Check, ...]
 
-    @property
+    @cached_property
     def use(self) -> Array:
         """Return the greatest use of its checks."""
         return _greatest([check.use for check in self.checks])
 
-    @property
+    @cached_property
     def bare_use(self) -> Array:
         """Return the same with every factor set to 1: at 1 it would be expected to fail."""
         return _greatest([check.use / np.asarray(check.factor, dtype=float) for check in self.checks])

@@ -48,8 +48,11 @@ def check_structure(structure: Structure, prefix: tuple[str | int, ...] = ()) ->
     return []
 
 
-def read_plan(text: str) -> Plan:
-    """Return the plan a document holds, its options filled in.
+def read_plan(text: str | bytes) -> Plan:
+    """Return the plan a document holds.
+
+    Args:
+        text: The document, or its bytes in UTF-8.
 
     Raises:
         InvalidPlan: Every wrong field is named with its path.
@@ -58,6 +61,10 @@ def read_plan(text: str) -> Plan:
         document = json.loads(text)
     except json.JSONDecodeError as error:
         raise InvalidPlan([Problem("plan", f"line {error.lineno}", f"a JSON document is allowed ({error.msg})")]) from error
+    except UnicodeDecodeError as error:
+        raise InvalidPlan([Problem("plan", f"byte {error.start}", "text in UTF-8 is allowed")]) from error
+    except RecursionError as error:
+        raise InvalidPlan([Problem("plan", "lists in lists without end", "a plan of beds and structures is allowed")]) from error
     if isinstance(document, dict) and document.get("version") not in (None, FORMAT_VERSION):
         raise InvalidPlan([Problem("version", _short(document["version"]), f"version {FORMAT_VERSION} is read by this program")])
     try:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -40,12 +41,12 @@ class Evaluation:
     service: tuple[Service, ...]
     remarks: tuple[Remark, ...]
 
-    @property
+    @cached_property
     def limit(self) -> Array:
         """Return the limit gust of the whole, (S, W). [m/s]"""
         return np.asarray(np.minimum.reduce(list(self.limits.values())))
 
-    @property
+    @cached_property
     def bare_limit(self) -> Array:
         """Return the gust at which it would be expected to fail, (S, W). [m/s]"""
         return np.asarray(np.minimum.reduce(list(self.bare.values())))

@@ -56,7 +56,7 @@ class Material(Row):
     allow_sustained: float
     factor_gust: float
     factor_sustained: float
-    density_kg_m3: float
+    creep: float
 
 
 @dataclass(frozen=True)

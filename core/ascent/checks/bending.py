@@ -6,7 +6,7 @@ import numpy as np
 
 from .. import tables
 from ..loadpath import Check
-from ..mechanics import Array
+from ..mechanics import Array, beam
 from . import sections
 
 
@@ -80,6 +80,19 @@ def both_ways(post: tables.Post, across: Array, along: Array) -> Check:
     )  # fmt: skip
 
 
+def lasting(post: tables.Post, moment: Array) -> Check:
+    """Return the check of an end post that a pull along the row bends all season.
+
+    Source: handbook-0.3
+    """
+    material = tables.materials()[post.material]
+    modulus = sections.of_post(post).S_other
+    return Check(
+        "end-post-lasting", moment, modulus * material.allow_sustained * material.factor_sustained, material.factor_sustained, "moment",
+        material.source, material.certainty, {"moment": (moment, "moment")},
+    )  # fmt: skip
+
+
 def person_pull(post: tables.Post, top: float) -> Check:
     """Return the check of a post that a person pulls at hand height in still air.
 
@@ -101,8 +114,17 @@ def rail(post: tables.Post, down: Array, side: Array, span: float) -> Check:
     """
     ultimate, factor = gust_moment(post, other_way=True)
     load = np.hypot(down, side)
-    moment = load * span**2 / 8.0
+    moment = np.asarray(beam.span_moment(load, span))
     return Check(
         "rail-bending", moment, ultimate, factor, "moment", "timoshenko-beams", tables.materials()[post.material].certainty,
         {"load": (load, "line_load"), "span": (span, "length"), "moment": (moment, "moment")},
     )  # fmt: skip
+
+
+def rail_sag(post: tables.Post, down: Array, span: float) -> Array:
+    """Return how far a top rail sags between posts under a lasting load, creep included. [m]
+
+    Source: timoshenko-beams
+    """
+    creep = tables.materials()[post.material].creep
+    return np.asarray(creep * beam.span_sag(down, span, stiffness(post, other_way=True)))

@@ -74,14 +74,30 @@ def wire_tension(mesh: tables.Mesh, state: MeshState, weight: Array, span: float
 
 
 def wire_bending(mesh: tables.Mesh, state: MeshState, span: float) -> Check:
-    """Return the check of one level wire bending to a lasting belly.
+    """Return the check of one level wire bending across a bay.
+
+    Up to a belly of a thirtieth of the bay a wire is a beam; past that it hangs as a cable, and what
+    bends more stays bent but does not break: the belly is then judged by itself, not as strength.
 
     Source: handbook-12
     """
     material = tables.mesh_materials()[mesh.material]
     modulus = section.round_bar(mesh.wire).S
-    stress = state.moment / modulus
+    beam_share = np.minimum(1.0, span / tables.constant("beam_limit") / np.maximum(state.belly, 1e-9))
+    stress = state.moment * beam_share / modulus
     return Check(
         "mesh-bending", stress, material.yield_, 1 / 0.6, "stress", "handbook-12", "judgement",
-        {"moment": (state.moment, "moment"), "span": (span, "length"), "belly": (state.belly, "length"), "stress": (stress, "stress")},
+        {"moment": (state.moment * beam_share, "moment"), "span": (span, "length"), "belly": (state.belly, "length"), "stress": (stress, "stress")},
+    )  # fmt: skip
+
+
+def weld(mesh: tables.Mesh, tie_force: Array) -> Check:
+    """Return the check of the weld beside a tie: it takes what the tie takes.
+
+    Source: astm-a1064
+    """
+    ultimate = tables.constant("mesh_weld") * math.pi * mesh.wire**2 / 4
+    return Check(
+        "mesh-weld", tie_force, ultimate, tables.constant("weld"), "force", "astm-a1064", "published",
+        {"tie": (tie_force, "force"), "wire": (mesh.wire, "wire")},
     )  # fmt: skip

@@ -19,20 +19,34 @@ def wire_area(wire: tables.Wire) -> float:
     return math.pi * wire.d**2 / 4
 
 
-def top_wire(wire: tables.Wire, load: Array, span: float, end_stiffness: Array) -> Check:
+def wire_pull(wire: tables.Wire, load: Array, span: float, end_stiffness: Array) -> Array:
+    """Return the horizontal pull of a top wire, pulled up by hand, on its ends. [N]
+
+    Source: irvine-1981
+    """
+    axial = cable.effective_stiffness(wire.E * wire_area(wire), end_stiffness, span)
+    return cable.loaded_tension(load, span, tables.constant("wire_pretension"), axial)
+
+
+def wire_sag(pull: Array, load: Array, span: float) -> Array:
+    """Return the sag of a shallow wire under a uniform load. [m]
+
+    Source: irvine-1981
+    """
+    return np.asarray(load * span**2 / (8.0 * np.maximum(pull, 1e-9)))
+
+
+def top_wire(wire: tables.Wire, load: Array, span: float, pull: Array) -> Check:
     """Return the check of a wire along the top, pulled up by hand and loaded by crop and wind.
 
     Source: irvine-1981
     """
     pretension = tables.constant("wire_pretension")
-    axial = cable.effective_stiffness(wire.E * wire_area(wire), end_stiffness, span)
-    pull = cable.loaded_tension(load, span, pretension, axial)
     tension = np.hypot(pull, load * span / 2)
-    sag = load * span**2 / (8 * np.maximum(pull, 1e-9))
     return Check(
         "top-wire", tension, wire_area(wire) * wire.break_, wire.factor, "force", "irvine-1981", wire.certainty,
         {"load": (load, "line_load"), "span": (span, "length"), "pretension": (pretension, "force"), "pull": (pull, "force"),
-         "sag": (sag, "length"), "tension": (tension, "force")},
+         "sag": (wire_sag(pull, load, span), "length"), "tension": (tension, "force")},
     )  # fmt: skip
 
 

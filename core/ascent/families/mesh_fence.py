@@ -17,7 +17,7 @@ from ..checks import mesh as mesh_checks
 from ..errors import UnknownItem
 from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, tributary
 from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
-from ..loadpath import Link, Remark, Service
+from ..loadpath import Check, Link, Remark, Service
 from ..loads import crop, face
 from ..loads.cases import Cases
 from ..loads.season import Season, season_of
@@ -99,6 +99,11 @@ class _Fence:
         return float(self.xs[1])
 
     @cached_property
+    def carried(self) -> float:
+        """Return the length of row a post answers for: a bay, or half of one where the fence is a single bay. [m]"""
+        return self.bay if len(self.xs) > 2 else self.bay / 2
+
+    @cached_property
     def season(self) -> Season:
         return season_of(self.site.garden, self.structure.plantings)
 
@@ -119,12 +124,12 @@ class _Fence:
 
     @cached_property
     def bay_weight(self) -> Array:
-        """Return what one bay hangs on an inner post: crop and mesh. [N]"""
-        total = np.asarray(self.mesh.kg_m2 * self.options.mesh_height * self.bay * tables.constant("gravity")).reshape(1, 1, 1)
+        """Return what hangs on one post: crop and mesh. [N]"""
+        total = np.asarray(self.mesh.kg_m2 * self.options.mesh_height * self.carried * tables.constant("gravity")).reshape(1, 1, 1)
         for index, standing in enumerate(self.standings):
             xs = np.array([plant.at[0] for plant in self.geometry.plants if plant.planting == index])
             plants = tributary(self.xs, xs, self.bay / 2)
-            area = self.bay * max(float(np.max(standing.top)) - standing.bottom, 0.1)
+            area = self.carried * max(float(np.max(standing.top)) - standing.bottom, 0.1)
             total = total + crop.group_weight(standing, plants, area, self.cases.crop)
         return np.asarray(total)
 
@@ -134,11 +139,7 @@ class _Fence:
 
     @cached_property
     def ends(self) -> EndAssembly:
-        o = self.options
-        return EndAssembly(
-            o.ends, self.post, self.ground, o.depth, self.geometry.top, o.top == "rail",
-            tables.wires()[o.guy_wire], tables.anchors()[o.anchor], tables.posts()[o.strut],
-        )  # fmt: skip
+        return _ends_of(self.options, self.site, len(self.xs), self.geometry.top)
 
     @cached_property
     def middle(self) -> float:
@@ -184,43 +185,79 @@ class _Fence:
         checks = [mesh_checks.wire_tension(self.mesh, state, per_wire, self.bay)]
         if self.mesh.kind != "net":
             checks.append(mesh_checks.wire_bending(self.mesh, state, self.bay))
+        if self.mesh.material.startswith("welded"):
+            checks.append(mesh_checks.weld(self.mesh, self.tie_check.demand))
         return Link(
             "mesh", keys(self.geometry.by_role("mesh")), ("meshes", self.mesh.key), ("mesh-tie", "end-post"), ("mesh", "post_spacing"),
             np.hypot(self.wind.force * self.bay, self.bay_weight), tuple(checks),
         )  # fmt: skip
 
+    @cached_property
+    def onto_posts(self) -> Array:
+        """Return the wind on the mesh that a post's ties take. [N]"""
+        return np.asarray(self.wind.pressure * self.options.mesh_height * self.carried)
+
+    @cached_property
+    def tie_check(self) -> Check:
+        """Return the check of the top tie of a post."""
+        borne = self.rests_on_ground or self.options.top != "none"
+        weight = np.zeros((1, 1, 1)) if borne else self.bay_weight
+        return ties.mesh_tie(tables.ties()[self.options.tie], self.onto_posts, weight, self.options.ties_per_post, self.tied_on)
+
     def _ties(self) -> Link:
-        tie = tables.ties()[self.options.tie]
-        onto_posts = self.wind.pressure * self.options.mesh_height * self.bay
-        carried = self.rests_on_ground or self.options.top != "none"
-        weight = np.zeros((1, 1, 1)) if carried else self.bay_weight
         next_link = ("post",) if self.options.top == "none" else ("top-line", "post")
         return Link(
-            "mesh-tie", keys(self.geometry.by_role("tie")), ("ties", tie.key), next_link,
-            ("tie", "ties_per_post", "top", "post_spacing", "bottom_gap"), np.hypot(onto_posts, weight),
-            (ties.mesh_tie(tie, onto_posts, weight, self.options.ties_per_post, self.tied_on),),
+            "mesh-tie", keys(self.geometry.by_role("tie")), ("ties", self.options.tie), next_link,
+            ("tie", "ties_per_post", "top", "post_spacing", "bottom_gap"), self.onto_posts, (self.tie_check,),
         )  # fmt: skip
 
     def _top(self) -> list[Link]:
         if self.options.top == "none":
             return []
-        down = self.bay_weight / self.bay
         if self.options.top == "wire":
             wire = tables.wires()[self.options.wire]
-            load = np.hypot(down, self.wind.pressure * self.mesh.up / 2)
-            stiffness = self.ends.stiffness(self.mesh_top, self.cases)
-            checked, lever, row = tension.top_wire(wire, load, self.bay, stiffness), "wire", ("wires", wire.key)
+            checked, lever, row = tension.top_wire(wire, self.wire_load, self.bay, self.wire_pull), "wire", ("wires", wire.key)
         else:
             rail = tables.posts()[self.options.rail]
-            checked = bending.rail(rail, down, self.wind.pressure * self.options.mesh_height / 2, self.bay)
+            checked = bending.rail(rail, self.hung, self.wind.pressure * self.options.mesh_height / 2, self.bay)
             lever, row = "rail", ("posts", rail.key)
         role: Literal["wire", "rail"] = "wire" if self.options.top == "wire" else "rail"
-        return [Link("top-line", keys(self.geometry.by_role(role)), row, ("post",), (lever, "post_spacing"), down * self.bay, (checked,))]
+        return [
+            Link("top-line", keys(self.geometry.by_role(role)), row, ("post",), (lever, "post_spacing"), self.hung * self.bay, (checked,))
+        ]
+
+    @cached_property
+    def hung(self) -> Array:
+        """Return what hangs on a metre of top line. [N/m]"""
+        return np.asarray(self.bay_weight / self.carried)
+
+    @cached_property
+    def wire_load(self) -> Array:
+        """Return weight and wind on a metre of top wire. [N/m]"""
+        return np.asarray(np.hypot(self.hung, self.wind.pressure * self.mesh.up / 2))
+
+    @cached_property
+    def wire_pull(self) -> Array:
+        """Return the pull of the top wire on its ends. [N]"""
+        return self._pull_under(self.wire_load)
+
+    def _pull_under(self, load: Array) -> Array:
+        stiffness = self.ends.stiffness(self.mesh_top, self.cases)
+        return tension.wire_pull(tables.wires()[self.options.wire], load, self.bay, stiffness)
+
+    @cached_property
+    def across(self) -> Array:
+        """Return the wind across the row on one post. [N]"""
+        return np.asarray(self.wind.force * self.carried)
+
+    @cached_property
+    def amplified(self) -> Array:
+        """Return by how much the weight on a post raises its moment from the wind."""
+        critical = column.euler_load(bending.stiffness(self.post), max(self.mesh_top, 0.3), 2.1)
+        return column.amplification(self.bay_weight, critical)
 
     def _posts(self) -> Link:
-        force = self.wind.force * self.bay
-        critical = column.euler_load(bending.stiffness(self.post), max(self.mesh_top, 0.3), 2.1)
-        amplified = column.amplification(self.bay_weight, critical)
+        force, amplified = self.across, self.amplified
         along = self.wind.end + self.wind.skin * self.options.length
         checks = (
             bending.post_across(self.post, force, self.wind.height, amplified),
@@ -230,9 +267,7 @@ class _Fence:
         return Link("post", inner, ("posts", self.post.key), ("soil",), ("post", "post_spacing", "mesh_height"), force, checks)
 
     def _soil(self) -> Link:
-        force = self.wind.force * self.bay
-        critical = column.euler_load(bending.stiffness(self.post), max(self.mesh_top, 0.3), 2.1)
-        height = self.wind.height * column.amplification(self.bay_weight, critical)
+        force, height = self.across, self.wind.height * self.amplified
         check = embedment.grip(
             "soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, tables.constant("soil_gust")
         )  # fmt: skip
@@ -241,18 +276,13 @@ class _Fence:
 
     def _ends(self) -> tuple[Link, ...]:
         pull, height = self.mesh_state.pull, np.full((1, 1, 1), self.middle)
+        lasting = np.zeros((1, 1, 1))
         if self.options.top == "wire":
-            (top,) = self._top()
-            tight = np.asarray(top.checks[0].terms["pull"][0])
-            height = (pull * height + tight * self.mesh_top) / (pull + tight)
-            pull = pull + tight
+            lasting = self._pull_under(self.hung)
+            height = (pull * height + self.wire_pull * self.mesh_top) / (pull + self.wire_pull)
+            pull = pull + self.wire_pull
         across = self.wind.force * self.bay / 2
-        last = f"post-{len(self.xs)}"
-        return tuple(
-            Link(link.key, tuple({"post-first": "post-1", "post-last": last}.get(m, m) for m in link.members),
-                 link.item, link.hands_to, link.levers, link.carries, link.checks)
-            for link in self.ends.links(pull, height, across, self.wind.height, self.cases)
-        )  # fmt: skip
+        return self.ends.links(pull, height, across, self.wind.height, lasting, self.mesh_top, self.cases)
 
     def _person(self) -> Link:
         pull = tables.constant("person_pull")
@@ -268,15 +298,23 @@ class _Fence:
 
     def service(self) -> tuple[Service, ...]:
         """Return the lean of a post's top and the belly of the mesh."""
-        force = self.wind.force * self.bay
-        lean = force * posts.lean_per_force(
+        lean = self.across * posts.lean_per_force(
             self.post, self.ground, self.options.depth, self.wind.height, self.geometry.top, self.cases
         )  # fmt: skip
-        return (
+        found = [
             Service("lean", lean, self.geometry.top / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")),
             Service("belly", self.mesh_state.belly, self.bay / tables.constant("belly_limit"), "handbook-12",
                     ("post_spacing", "mesh", "ends")),
-        )  # fmt: skip
+        ]  # fmt: skip
+        if self.options.top != "none":
+            wired = self.options.top == "wire"
+            sag = (
+                tension.wire_sag(self.wire_pull, self.wire_load, self.bay)
+                if wired
+                else bending.rail_sag(tables.posts()[self.options.rail], self.hung, self.bay)
+            )
+            found.append(Service("top-sag", sag, self.bay / tables.constant("rail_sag_limit"), "handbook-4.2", ("post_spacing",)))
+        return tuple(found)
 
 
 class MeshFence(Family[MeshFenceOptions]):
@@ -350,7 +388,7 @@ class MeshFence(Family[MeshFenceOptions]):
         members += [
             Member(f"tie-{i + 1}-{j + 1}", "tie", "ties", options.tie, ((float(x), y, z),), shape="point")
             for i, x in enumerate(xs)
-            for j, z in enumerate(_tie_heights(options, product, min(high, top)))
+            for j, z in enumerate(_tie_heights(options, product, min(high, top), end=i in (0, len(xs) - 1)))
         ]
         if options.top != "none":
             row, role = (tables.wires()[options.wire], "wire") if options.top == "wire" else (tables.posts()[options.rail], "rail")
@@ -359,11 +397,7 @@ class MeshFence(Family[MeshFenceOptions]):
             table = "wires" if role == "wire" else "posts"
             extra = 2.0 if role == "wire" else 0.0
             members.append(Member("top-line", role, table, row.key, line, options.length + extra, thick))  # type: ignore[arg-type]
-        ends = EndAssembly(
-            options.ends, post, embedment.ground_of(site.bed, options.setting), options.depth, top, options.top == "rail",
-            tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut],
-        )  # fmt: skip
-        members += ends.members(options.length)
+        members += _ends_of(options, site, len(xs), top).members(options.length)
         plants = tuple(
             Plant(at, index) for index, planting in enumerate(plantings) for at in _places(planting, options.length)
         )  # fmt: skip
@@ -387,6 +421,9 @@ class MeshFence(Family[MeshFenceOptions]):
     def remarks(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: hand, fruit, reach, vine, post, ground."""
         found: list[Remark] = []
+        if options.length > site.bed.length + 1e-6:
+            values = {"length": (options.length, "length"), "bed": (site.bed.length, "length")}
+            found.append(Remark("beyond-bed", "wrong", values, source="handbook-parts-3.0", levers=("length",)))
         for planting in structure.plantings:
             found += fits.of_planting(planting, tables.meshes()[options.mesh], options.bottom_gap + options.mesh_height, options.length)
         found += fits.of_fence(options.mesh, options.mesh_height, options.bottom_gap, options.top, options.ends, options.tie,
@@ -401,6 +438,14 @@ class MeshFence(Family[MeshFenceOptions]):
         if geometry.by_role("cap"):
             found.append("caps")
         return (*found, "climb", "judgement")
+
+
+def _ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> EndAssembly:
+    return EndAssembly(
+        ("post-1", f"post-{posts_}"), options.ends, tables.posts()[options.post], embedment.ground_of(site.bed, options.setting),
+        options.depth, top, options.top == "rail", tables.wires()[options.guy_wire], tables.anchors()[options.anchor],
+        tables.posts()[options.strut],
+    )  # fmt: skip
 
 
 def _mesh_for(plant: tables.Crop) -> tables.Mesh:
@@ -420,10 +465,10 @@ def _tie_count(height: float) -> int:
     return max(2, math.ceil(height / 0.45) + 1)
 
 
-def _tie_heights(options: MeshFenceOptions, product: tables.Mesh, top: float) -> list[float]:
-    """Return where ties stand: evenly up the mesh, each on one of its real wires."""
+def _tie_heights(options: MeshFenceOptions, product: tables.Mesh, top: float, end: bool) -> list[float]:
+    """Return where ties stand: evenly up the mesh, each on one of its real wires; an end post has one more."""
     low = options.bottom_gap
-    spread = np.linspace(low, max(top, low + 0.1), options.ties_per_post)
+    spread = np.linspace(low, max(top, low + 0.1), options.ties_per_post + end)
     return [low + min(round((z - low) / product.up) * product.up, max(top - low, 0.0)) for z in spread]
 
 

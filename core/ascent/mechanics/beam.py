@@ -22,28 +22,6 @@ def cantilever_tip(force: Number, arm: Number, length: float, stiffness: float) 
     return force * arm**2 * (3 * length - arm) / (6 * stiffness)
 
 
-def cantilever_tip_band(load: Number, low: Number, high: Number, length: float, stiffness: float) -> Number:
-    """Return the tip deflection of a cantilever under a uniform load over part of its length.
-
-    Args:
-        load: Load per length. [N/m]
-        low: Where the load begins, from the fixed end. [m]
-        high: Where it ends. [m]
-        length: Length of the cantilever. [m]
-        stiffness: Bending stiffness EI. [N·m²]
-
-    Returns:
-        Deflection of the tip. [m]
-
-    Source: timoshenko-beams
-    """
-
-    def up_to(z: Number) -> Number:
-        return load / (6 * stiffness) * (length * z**3 - z**4 / 4)
-
-    return up_to(high) - up_to(low)
-
-
 def span_moment(load: Number, span: float) -> Number:
     """Return the greatest moment of a simple span under a uniform load.
 

@@ -7,22 +7,6 @@ import numpy as np
 from . import Array, Number
 
 
-def tension_at_sag(load: Number, span: float, sag: Number) -> Number:
-    """Return the horizontal tension of a shallow cable whose sag is known.
-
-    Args:
-        load: Load per length of span. [N/m]
-        span: Distance between supports. [m]
-        sag: Drop at mid-span, at most an eighth of the span. [m]
-
-    Returns:
-        Horizontal part of the tension. [N]
-
-    Source: irvine-1981
-    """
-    return load * span**2 / (8.0 * sag)
-
-
 def effective_stiffness(axial: float, end_stiffness: Number, span: float) -> Array:
     """Return the axial stiffness of a cable together with its two springy ends.
 

@@ -11,7 +11,7 @@ from .. import tables
 from ..checks import bending, embedment, tension
 from ..checks.embedment import Ground
 from ..geometry import Member
-from ..loadpath import Link
+from ..loadpath import Check, Link
 from ..loads.cases import Cases
 from ..mechanics import Array, ends
 from .posts import give_along
@@ -25,6 +25,7 @@ _STRUT_STIFFNESS = 50e3  # a strut's foot on a board in garden soil [N/m], judge
 class EndAssembly:
     """What holds the end posts against the row's own pull."""
 
+    posts: tuple[str, str]
     kind: str
     post: tables.Post
     ground: Ground
@@ -76,7 +77,17 @@ class EndAssembly:
                 found.append(Member(f"strut-{name}", "strut", "posts", self.strut.key, ((x, 0.0, hold), foot), run, self.strut.soil_width))
         return found
 
-    def links(self, pull: Array, pull_height: Array, across: Array, across_height: Array, cases: Cases) -> tuple[Link, ...]:
+    def _along(self, pull: Array, height: Array) -> tuple[Array, Array]:
+        """Return how a pull along the row bends the post, and what of it is left at its foot."""
+        if not self.propped:
+            return np.asarray(pull * height), pull
+        hold = self.hold_height
+        bent = pull * height * np.maximum(hold - height, 0.0) / hold
+        return np.asarray(bent), np.asarray(pull * np.maximum(1.0 - height / hold, 0.0))
+
+    def links(
+        self, pull: Array, pull_height: Array, across: Array, across_height: Array, lasting: Array, lasting_height: float, cases: Cases
+    ) -> tuple[Link, ...]:
         """Return the links from an end post to the ground.
 
         Args:
@@ -84,6 +95,8 @@ class EndAssembly:
             pull_height: Height of that pull. [m]
             across: Wind across the row on the end post. [N]
             across_height: Height of that wind. [m]
+            lasting: Pull along the row that stays all season, in still air. [N]
+            lasting_height: Height of the lasting pull. [m]
             cases: The cases.
 
         Returns:
@@ -91,30 +104,34 @@ class EndAssembly:
 
         Source: handbook-7.1
         """
-        hold = self.hold_height
-        if self.propped:
-            bent_along = pull * pull_height * np.maximum(hold - pull_height, 0.0) / hold
-            foot_along = pull * np.maximum(1.0 - pull_height / hold, 0.0)
-        else:
-            bent_along, foot_along = pull * pull_height, pull
+        bent_along, foot_along = self._along(pull, pull_height)
         across_moment = across * across_height
         foot = np.hypot(across, foot_along)
         foot_moment = np.hypot(across_moment, 0.0 if self.propped else bent_along)
         foot_height = foot_moment / np.maximum(foot, 1e-9)
-        posts = ("post-first", "post-last")
-        factor = tables.constant("soil_gust")
+        posts = self.posts
+        bent = [bending.both_ways(self.post, across_moment, bent_along)]
+        held = [self._grip("end-soil-grip", foot, foot_height, cases, "soil_gust")]
+        if np.any(lasting > 0):
+            lasting_bent, lasting_foot = self._along(lasting, np.full((1, 1, 1), lasting_height))
+            bent.append(bending.lasting(self.post, lasting_bent))
+            height = 0.0 if self.propped else lasting_height
+            held.append(self._grip("end-soil-lasting", lasting_foot, np.full((1, 1, 1), height), cases, "soil_sustained"))
         found = [
             Link("end-post", posts, ("posts", self.post.key), ("end-soil", *self._prop_keys()),
                  ("ends", "top", "post_spacing", "post", "mesh", "mesh_height"), np.hypot(across, pull),
-                 (bending.both_ways(self.post, across_moment, bent_along),)),
+                 tuple(bent)),
             Link("end-soil", posts, None, (), ("ends", "depth", "top", "post_spacing", "mesh", "mesh_height"), foot,
-                 (embedment.grip("end-soil-grip", self.ground, self.post, self.depth, foot, foot_height, cases, factor),)),
+                 tuple(held)),
         ]  # fmt: skip
         if self.kind == "guy":
             found += self._guy_links(pull, pull_height, cases)
         elif self.kind == "strut":
             found += self._strut_links(pull, pull_height, cases)
         return tuple(found)
+
+    def _grip(self, key: str, force: Array, height: Array, cases: Cases, factor: str) -> Check:
+        return embedment.grip(key, self.ground, self.post, self.depth, force, height, cases, tables.constant(factor))
 
     def _prop_keys(self) -> tuple[str, ...]:
         return {"guy": ("guy",), "strut": ("strut",)}.get(self.kind, ())
