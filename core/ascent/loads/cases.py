@@ -11,8 +11,9 @@ from ..mechanics import Array
 from ..model import Site
 
 STATES = ("moist", "saturated")
-GUSTS: Array = np.arange(4.0, 45.01, 0.5)
-MOIST_GUSTS: Array = np.arange(4.0, 46.0, 1.5)
+_CALM = (0.01, 1.0, 2.0, 3.0)  # a fence that cannot stand in a breeze is told from one that cannot stand at all
+GUSTS: Array = np.concatenate((_CALM, np.arange(4.0, 45.01, 0.5)))
+MOIST_GUSTS: Array = np.concatenate((_CALM, np.arange(4.0, 46.0, 1.5)))
 CROP_FACTORS: Array = np.geomspace(0.1, 20.0, 60)
 
 
@@ -43,7 +44,7 @@ def _along_wind(values: Array) -> Array:
 
 
 def rising_gusts() -> Cases:
-    """Return the grid on which limit gusts are found: both soil states, gusts 4 to 45 m/s."""
+    """Return the grid on which limit gusts are found: both soil states, gusts from next to nothing to 45 m/s."""
     return Cases(_along_wind(GUSTS), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1))
 
 

@@ -18,10 +18,10 @@ _HIGH_RAIN = 1.5  # wet leaves of a good year: 0.30 where a usual year has 0.20 
 class Standing:
     """One planting over the weeks, each array (W,).
 
-    plant_kg: shoot and fruit a typical wet plant hangs on its support. [kg]
-    high_kg: the same of a good plant in a good year. [kg]
-    fruit_kg: fruit alone of a typical plant. [kg]
-    face_kg_m2: most a square metre of face can carry of typical shoot and fruit. [kg/m²]
+    shoot_kg: wet shoot a typical plant hangs on its support. [kg]
+    fruit_kg: fruit a typical plant hangs on it. [kg]
+    high_kg: both, of a good plant in a good year. [kg]
+    face_shoot_kg_m2, face_fruit_kg_m2: the most of each that light feeds on a square metre of face. [kg/m²]
     cover: leaf cover of the face.
     top: height of the canopy. [m]
     bottom: height below which the stem is bare. [m]
@@ -29,13 +29,19 @@ class Standing:
 
     planting: Planting
     crop: tables.Crop
-    plant_kg: Array
-    high_kg: Array
+    shoot_kg: Array
     fruit_kg: Array
-    face_kg_m2: Array
+    high_kg: Array
+    face_shoot_kg_m2: Array
+    face_fruit_kg_m2: Array
     cover: Array
     top: Array
     bottom: float
+
+    @property
+    def plant_kg(self) -> Array:
+        """Return what a typical wet plant hangs on its support, (W,). [kg]"""
+        return self.shoot_kg + self.fruit_kg
 
 
 def planting_on_face(planting: Planting, season: Season, index: int, face_top: float) -> Standing:
@@ -71,10 +77,11 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
     return Standing(
         planting,
         crop,
-        shoot_kg * (1 + crop.rain_share) * carried + yield_kg * fruit,
-        shoot_high * (1 + _HIGH_RAIN * crop.rain_share) * carried + yield_high * fruit,
+        shoot_kg * (1 + crop.rain_share) * carried,
         yield_kg * fruit,
-        caps.shoot_kg_m2 * (1 + crop.rain_share) * carried + caps.fruit_kg_m2 * fruit / max(crop.hanging_share, 1e-9),
+        shoot_high * (1 + _HIGH_RAIN * crop.rain_share) * carried + yield_high * fruit,
+        caps.shoot_kg_m2 * (1 + crop.rain_share) * carried,
+        caps.fruit_kg_m2 * fruit / max(crop.hanging_share, 1e-9),
         np.minimum(growth.canopy_cover(crop.cover, leaf_share) * grown, tables.constant("cover_most")),
         height * np.minimum(1.0, grown / 0.5),
         tables.constant("stripped_pruned" if planting.training == "pruned" and crop.training == "TIE" else "stripped_free"),
@@ -83,6 +90,15 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
 
 def _pick(free: bool, pruned: float, unpruned: float | None) -> float:
     return unpruned if free and unpruned is not None else pruned
+
+
+def several(standing: Standing, plants: float, area: float) -> Array:
+    """Return what several typical plants hang on a face: shoot and fruit, each capped by light, (W,). [kg]
+
+    Source: crops-5.5
+    """
+    shoot = np.minimum(plants * standing.shoot_kg, standing.face_shoot_kg_m2 * area)
+    return np.asarray(shoot + np.minimum(plants * standing.fruit_kg, standing.face_fruit_kg_m2 * area))
 
 
 def group_weight(standing: Standing, plants: float, area: float, crop_factor: Array) -> Array:
@@ -97,10 +113,9 @@ def group_weight(standing: Standing, plants: float, area: float, crop_factor: Ar
     Returns:
         Weight, (S, W, G). [N]
 
-    Source: handbook-2
+    Source: crops-5.5
     """
     if plants <= 0:
-        return np.zeros((1, len(standing.plant_kg), 1))
-    several = np.minimum(plants * standing.plant_kg, standing.face_kg_m2 * area)
-    mass = np.maximum(several, 0.0) + standing.high_kg - standing.plant_kg
+        return np.zeros((1, len(standing.shoot_kg), 1))
+    mass = several(standing, plants, area) + standing.high_kg - standing.plant_kg
     return tables.constant("gravity") * mass[None, :, None] * crop_factor

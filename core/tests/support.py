@@ -1,0 +1,41 @@
+"""What several tests of the core start from."""
+
+from __future__ import annotations
+
+import unittest
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from ascent.model import Bed, Garden, Planting, Site, Structure
+from ascent.plan import read_plan
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+EXAMPLES = ROOT / "docs" / "examples"
+
+
+class NearTestCase(unittest.TestCase):
+    """Compares within a share of the expected value: 1 % unless the test says why not."""
+
+    def assertNear(self, found: Any, expected: float, share: float = 0.01) -> None:  # noqa: N802 - unittest's own style
+        """Fail when a number is further off than that share."""
+        value = float(np.asarray(found).ravel()[0])
+        self.assertLessEqual(abs(value - expected), abs(expected) * share, f"{value:.5g} against {expected:.5g}")
+
+
+def site(soil: str = "firm_loam", exposure: str = "ordinary", **bed: Any) -> Site:
+    """Return a bed of 12 m in a plain garden."""
+    row = Bed(key="bed", name="Bed", **{"length": 12.0, "width": 1.2, "soil": soil, **bed})
+    return Site(garden=Garden(name="Garden", exposure=exposure, beds=(row,)), bed=row)
+
+
+def fence(crop: str = "tom-slicer", count: int = 8, spacing: float = 0.45, training: str = "pruned", **options: Any) -> Structure:
+    """Return a mesh fence on 2.1 m T-posts 0.45 m deep, changed as asked."""
+    chosen = {"length": 3.6, "mesh": "mesh_conc_150_5", "mesh_height": 1.2, "post_spacing": 1.2, "depth": 0.45, **options}
+    planting = Planting(crop=crop, count=count, spacing=spacing, training=training, planted="05-04")
+    return Structure(key="fence", name="Fence", family="mesh-fence", options=chosen, plantings=(planting,))
+
+
+def demo() -> Garden:
+    """Return the demo garden."""
+    return read_plan((EXAMPLES / "lantern-quay.json").read_text(encoding="utf-8")).garden
