@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from functools import cache
 
 from .. import tables
@@ -32,4 +33,6 @@ def of_post(post: tables.Post) -> SectionProperties:
 
 def perimeter(post: tables.Post) -> float:
     """Return the length of a string round a post. [m]"""
-    return 3.1416 * post.a if post.shape in ("round", "tube", "cane") else 4.0 * post.a if post.shape == "square" else 2 * (post.a + 0.025)
+    if post.shape in ("round", "tube", "cane"):
+        return math.pi * post.a
+    return 2.0 * (post.a + post.b) if post.shape == "rect" else 4.0 * post.a

@@ -28,6 +28,7 @@ from ..patterns.end_assembly import EndAssembly
 
 _PLANT_OFFSET = 0.10
 _STIFF_WIRE = 0.004
+_LACING = 0.30  # between the ties along a top line [m]
 
 
 def _row_of(table: str, role: str = "") -> AfterValidator:
@@ -134,8 +135,18 @@ class _Fence:
         return np.asarray(total)
 
     @cached_property
+    def stiff(self) -> bool:
+        """Return whether the mesh carries its own load to the posts, as a panel does and a roll does not."""
+        return self.mesh.wire >= _STIFF_WIRE
+
+    @cached_property
+    def hangs_from_top(self) -> bool:
+        """Return whether the top line carries the weight: a rail does, a wire only where the mesh is limp."""
+        return self.options.top == "rail" or (self.options.top == "wire" and not self.stiff)
+
+    @cached_property
     def rests_on_ground(self) -> bool:
-        return self.options.bottom_gap < 0.01 and self.mesh.wire >= _STIFF_WIRE
+        return self.options.bottom_gap < 0.01 and self.stiff
 
     @cached_property
     def ends(self) -> EndAssembly:
@@ -200,7 +211,7 @@ class _Fence:
     @cached_property
     def tie_check(self) -> Check:
         """Return the check of the top tie of a post."""
-        borne = self.rests_on_ground or self.options.top != "none"
+        borne = self.rests_on_ground or self.hangs_from_top
         weight = np.zeros((1, 1, 1)) if borne else self.bay_weight
         return ties.mesh_tie(tables.ties()[self.options.tie], self.onto_posts, weight, self.options.ties_per_post, self.tied_on)
 
@@ -229,7 +240,7 @@ class _Fence:
     @cached_property
     def hung(self) -> Array:
         """Return what hangs on a metre of top line. [N/m]"""
-        return np.asarray(self.bay_weight / self.carried)
+        return np.asarray(self.bay_weight / self.carried if self.hangs_from_top else np.zeros((1, 1, 1)))
 
     @cached_property
     def wire_load(self) -> Array:
@@ -391,6 +402,12 @@ class MeshFence(Family[MeshFenceOptions]):
             for j, z in enumerate(_tie_heights(options, product, min(high, top), end=i in (0, len(xs) - 1)))
         ]
         if options.top != "none":
+            lacing = posts.stations(options.length, _LACING)[1:-1]
+            members += [
+                Member(f"lace-{n + 1}", "tie", "ties", options.tie, ((float(x), y, min(high, top)),), shape="point")
+                for n, x in enumerate(lacing)
+                if float(np.min(np.abs(xs - x))) > _LACING / 3
+            ]
             row, role = (tables.wires()[options.wire], "wire") if options.top == "wire" else (tables.posts()[options.rail], "rail")
             line: tuple[Point, ...] = ((0.0, y, min(high, top)), (options.length, y, min(high, top)))
             thick = row.d if isinstance(row, tables.Wire) else row.soil_width

@@ -51,3 +51,24 @@ def span_sag(load: Number, span: float, stiffness: float) -> Number:
     Source: timoshenko-beams
     """
     return 5 * load * span**4 / (384 * stiffness)
+
+
+def propped_give(arm: float, prop: float, stiffness: float) -> float:
+    """Return the movement per force of a beam hinged at its foot and at a prop, from its bending alone.
+
+    Between foot and prop a²b²/(3 EI L); past the prop c²(L + c)/(3 EI).
+
+    Args:
+        arm: Distance of the force from the foot. [m]
+        prop: Distance of the prop from the foot. [m]
+        stiffness: Bending stiffness EI. [N·m²]
+
+    Returns:
+        Movement where the force acts. [m/N]
+
+    Source: timoshenko-beams
+    """
+    past = arm - prop
+    if past > 0:
+        return past**2 * arm / (3 * stiffness)
+    return arm**2 * past**2 / (3 * stiffness * prop)

@@ -13,10 +13,11 @@ from ..checks.embedment import Ground
 from ..geometry import Member
 from ..loadpath import Check, Link
 from ..loads.cases import Cases
-from ..mechanics import Array, ends
+from ..mechanics import Array, beam, ends
 from .posts import give_along
 
 GUY_ANGLE = math.radians(45.0)
+STRUT_RUN = 1.5  # foot's distance over the height: a flat strut lifts its post less
 _RAIL_STIFFNESS = 100e3  # a top brace from post to post [N/m], structures handbook 6.5
 _STRUT_STIFFNESS = 50e3  # a strut's foot on a board in garden soil [N/m], judgement
 
@@ -47,8 +48,20 @@ class EndAssembly:
         return self.railed or self.kind != "plain"
 
     def stiffness(self, height: float, cases: Cases) -> Array:
-        """Return how stiffly the end stands against a pull at a height, (S, 1, 1). [N/m]"""
-        own = 1.0 / give_along(self.post, self.ground, self.depth, height, cases)
+        """Return how stiffly the end stands against a pull at a height, (S, 1, 1). [N/m]
+
+        A propped post is a beam from its foot in the soil to the prop; foot, prop and post each give.
+
+        Source: handbook-6.5
+        """
+        if not self.propped:
+            return np.asarray(1.0 / give_along(self.post, self.ground, self.depth, height, cases))
+        share = height / self.hold_height
+        foot, _ = embedment.movement(self.ground, self.depth, 0.0, cases)
+        bent = beam.propped_give(height, self.hold_height, bending.stiffness(self.post, other_way=True))
+        return np.asarray(1.0 / (foot * (1.0 - share) ** 2 + share**2 / self._prop_stiffness() + bent))
+
+    def _prop_stiffness(self) -> float:
         prop = 0.0
         if self.kind == "guy":
             run = self.hold_height / math.sin(GUY_ANGLE)
@@ -59,7 +72,7 @@ class EndAssembly:
             prop += _STRUT_STIFFNESS
         if self.railed:
             prop += _RAIL_STIFFNESS
-        return np.asarray(own + prop * (self.hold_height / height) ** 2)
+        return prop
 
     def members(self, length: float) -> list[Member]:
         """Return guys with anchors, or struts, at both ends."""
@@ -72,8 +85,8 @@ class EndAssembly:
                 found.append(Member(f"guy-{name}", "guy", "wires", self.guy_wire.key, ((x, 0.0, hold), foot), run, self.guy_wire.d))
                 found.append(Member(f"anchor-{name}", "anchor", "anchors", self.anchor.key, (foot,), shape="point"))
             elif self.kind == "strut":
-                foot = (x - outward * reach, 0.0, 0.0)
-                run = math.hypot(reach, hold)
+                foot = (x - outward * STRUT_RUN * hold, 0.0, 0.0)
+                run = math.hypot(STRUT_RUN * hold, hold)
                 found.append(Member(f"strut-{name}", "strut", "posts", self.strut.key, ((x, 0.0, hold), foot), run, self.strut.soil_width))
         return found
 
@@ -149,7 +162,7 @@ class EndAssembly:
         ]  # fmt: skip
 
     def _strut_links(self, pull: Array, pull_height: Array, cases: Cases) -> list[Link]:
-        reach = self.hold_height / math.tan(GUY_ANGLE)
+        reach = STRUT_RUN * self.hold_height
         held = pull * pull_height / self.hold_height
         compression, lift, _ = ends.strut_forces(held, self.hold_height, self.hold_height, reach)
         pushed, lifted = np.asarray(compression), np.asarray(lift)

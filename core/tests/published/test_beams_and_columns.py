@@ -44,6 +44,21 @@ class SpanTest(NearTestCase):
         self.assertNear(beam.span_sag(65.0, 2.4, 1069.0), 0.0263)
 
 
+class ProppedTest(NearTestCase):
+    def test_between_foot_and_prop_and_past_it(self):
+        """Unit-load theorem on a beam hinged at foot and prop, integrated by scipy."""
+        stiffness = 2562.0
+        for arm, prop in ((0.75, 1.4), (1.35, 1.12)):
+            foot = 1 - arm / prop
+
+            def moment(z: float, arm: float = arm, prop: float = prop, foot: float = foot) -> float:
+                return foot * z - max(z - arm, 0.0) + max(z - prop, 0.0) * arm / prop
+
+            span = [0.0, max(arm, prop)]
+            give, _ = quad(lambda z, m=moment: m(z) ** 2 / stiffness, *span, points=[min(arm, prop)])
+            self.assertNear(beam.propped_give(arm, prop, stiffness), give, 1e-6)
+
+
 class ColumnTest(NearTestCase):
     def test_canes_in_compression(self):
         """Structures handbook 9.3, allowable a third of Euler's load: 12 mm cane of 2.0 m 35.3 N, 16 mm of 1.8 m 137.8 N."""

@@ -6,10 +6,10 @@ import math
 
 import numpy as np
 from ascent import tables
-from ascent.checks import tension
+from ascent.checks import embedment, tension
 from ascent.mechanics import ends
 
-from tests.support import NearTestCase
+from tests.support import NearTestCase, site
 
 
 class GuyTest(NearTestCase):
@@ -44,15 +44,7 @@ class AnchorTest(NearTestCase):
             self.assertNear(check.use, 100 / working, 1e-6)
 
     def test_skin_friction_against_lifting(self):
-        """Structures handbook 5.7: a T-post 0.61 m deep in firm soil has 322 N ultimate (perimeter 0.14 m).
-
-        The product takes the perimeter from the section's outline (0.12 m), so 15 % less: cautious.
-        """
-        from ascent.checks import embedment
-
-        from tests.support import site
-
+        """Structures handbook 5.7: a T-post 0.61 m deep in firm soil has 322 N ultimate (perimeter 0.14 m)."""
         ground = embedment.ground_of(site().bed, "driven")
         check = tension.uplift(tables.posts()["tpost_2.1"], ground, 0.61, np.full((1, 1, 1), 100.0), np.ones((1, 1, 1)))
-        self.assertLessEqual(float(np.max(check.capacity)), 322)
-        self.assertNear(np.max(check.capacity), 322, 0.16)
+        self.assertNear(np.max(check.capacity), 322)

@@ -1,0 +1,180 @@
+"""What holds of every support family, run over the list: a new family gets these for free."""
+
+from __future__ import annotations
+
+import dataclasses
+import itertools
+
+import numpy as np
+from ascent import tables, texts
+from ascent.families import FAMILIES
+from ascent.family import Need
+from ascent.loads import cases
+from ascent.model import Structure
+from ascent.parts import shopping
+from ascent.present import full_report
+from ascent.report import evaluate, outline
+from pydantic import ValidationError
+
+from tests.support import NearTestCase, demo, site
+
+CROPS = ("tom-beef", "tom-slicer", "cuc-slice", "pea-snap", "bean-pole", "butternut", "melon")
+
+
+def proposals():
+    """Yield every family with what it proposes for several crops, sides and trainings."""
+    for family, crop, side in itertools.product(FAMILIES.values(), CROPS, ("left", "both")):
+        yield family, family.propose(Need(crop, None, side, "pruned"), site()), crop
+
+
+def structure_of(family, proposal) -> Structure:
+    return Structure(key="x", name="x", family=family.key, options=proposal.options.model_dump(), plantings=proposal.plantings)
+
+
+class OptionsTest(NearTestCase):
+    def test_every_option_has_kind_label_bounds_and_reason(self):
+        for family, proposal, _ in proposals():
+            for name, field in family.options.model_fields.items():
+                with self.subTest(family.key, option=name):
+                    extra = field.json_schema_extra
+                    self.assertIn(extra["kind"], {"length", "count", "item", "choice"})
+                    self.assertTrue(texts.template(f"option.{name}"))
+                    if extra["kind"] in ("length", "count"):
+                        self.assertEqual(len(field.metadata), 2, "a measure has both bounds")
+                        self.assertGreater(extra["step"], 0)
+                    if "when" not in extra:
+                        self.assertIn(name, proposal.reasons, "every filled-in value has its reason")
+
+    def test_reasons_read_as_sentences(self):
+        for _, proposal, crop in proposals():
+            for name, reason in proposal.reasons.items():
+                with self.subTest(crop, option=name):
+                    said = texts.say(f"reason.{reason.key}", "imperial", reason.values, reason.words)
+                    self.assertNotIn("{", said)
+                    self.assertTrue(said.endswith("."))
+
+    def test_values_outside_bounds_are_refused(self):
+        for family in FAMILIES.values():
+            for name, field in family.options.model_fields.items():
+                if field.json_schema_extra["kind"] not in ("length", "count"):
+                    continue
+                for value in (1e9, -1.0, float("nan"), float("inf")):
+                    with self.subTest(family.key, option=name, value=value), self.assertRaises(ValidationError):
+                        family.options.model_validate({name: value})
+
+
+class GeometryTest(NearTestCase):
+    def test_names_are_unique_and_points_finite(self):
+        for family, proposal, crop in proposals():
+            with self.subTest(family.key, crop=crop):
+                geometry = family.geometry(proposal.options, proposal.plantings, site())
+                keys = [m.key for m in geometry.members]
+                self.assertEqual(len(keys), len(set(keys)))
+                self.assertTrue(np.isfinite([p for m in geometry.members for p in m.points]).all())
+                self.assertTrue(all(plant.at[2] == 0.0 for plant in geometry.plants))
+                self.assertEqual(len(geometry.plants), sum(p.count for p in proposal.plantings))
+
+    def test_mirrored_side_mirrors_the_plants_and_changes_no_limit(self):
+        for family in FAMILIES.values():
+            limits, places = [], []
+            for side in ("left", "right"):
+                proposal = family.propose(Need("tom-slicer", None, side, "pruned"), site())
+                structure = structure_of(family, proposal)
+                found = outline(site(), structure)
+                limits.append(found.limit)
+                places.append([(p.at[0], p.at[1]) for p in found.geometry.plants])
+            self.assertNear(limits[0], limits[1], 1e-9)
+            self.assertEqual([(x, -y) for x, y in places[0]], places[1])
+
+
+class LoadPathTest(NearTestCase):
+    def test_every_link_reaches_the_ground_and_names_real_things(self):
+        for family, proposal, crop in proposals():
+            with self.subTest(family.key, crop=crop):
+                found = evaluate(site(), structure_of(family, proposal))
+                links = {link.key: link for link in found.links}
+                members = {m.key for m in found.geometry.members}
+                for link in links.values():
+                    self.assertLessEqual(set(link.members), members)
+                    self.assertLessEqual(set(link.levers), set(family.options.model_fields))
+                    step, seen = link, {link.key}
+                    while step.hands_to:
+                        step = links[step.hands_to[0]]
+                        self.assertNotIn(step.key, seen, "the path never turns back")
+                        seen.add(step.key)
+
+    def test_more_wind_and_more_crop_never_lower_a_use(self):
+        for family, proposal, crop in proposals():
+            structure = structure_of(family, proposal)
+            geometry = family.geometry(proposal.options, proposal.plantings, site())
+            for name, grid in (("gust", cases.rising_gusts()), ("crop", cases.rising_crop(site()))):
+                for link in family.load_path(proposal.options, geometry, structure, site(), grid):
+                    with self.subTest(family.key, crop=crop, rising=name, link=link.key):
+                        self.assertTrue(np.all(np.diff(link.use, axis=-1) >= -1e-9 * (1 + link.use[..., 1:])))
+
+    def test_softer_soil_never_raises_a_limit(self):
+        for family, proposal, crop in proposals():
+            found = evaluate(site(), structure_of(family, proposal))
+            with self.subTest(family.key, crop=crop):
+                self.assertTrue(np.all(found.limit[1] <= found.limit[0] + 1e-9))
+                self.assertTrue(np.all(found.bare_limit[0] >= found.limit[0] - 1e-9))
+
+    def test_every_source_is_known_and_every_text_is_there(self):
+        for family, proposal, crop in proposals():
+            for option_set in ({}, {"top": "wire", "ends": "guy"}, {"top": "rail", "ends": "strut", "leaned_on": True}):
+                if not set(option_set) <= set(family.options.model_fields):
+                    continue
+                options = {**proposal.options.model_dump(), **option_set}
+                structure = structure_of(family, dataclasses.replace(proposal, options=family.options(**options)))
+                for link in evaluate(site(), structure).links:
+                    for check in link.checks:
+                        with self.subTest(family.key, crop=crop, check=check.key):
+                            self.assertIn(check.source, tables.sources())
+                report = full_report(site(), structure, "imperial")
+                for working in (w for link in report.links for w in link.workings):
+                    self.assertNotIn("{", working.numbers + working.compare)
+                    self.assertTrue(working.formula and working.words and working.source)
+
+    def test_ground_takes_what_the_wind_brings(self):
+        """Equilibrium: wind across the row on all the face is what the posts hand to the soil."""
+        for family, proposal, crop in proposals():
+            structure = structure_of(family, proposal)
+            geometry = family.geometry(proposal.options, proposal.plantings, site())
+            links = {link.key: link for link in family.load_path(proposal.options, geometry, structure, site(), cases.site_winds(site()))}
+            if "soil" not in links or "mesh" not in links:
+                continue
+            with self.subTest(family.key, crop=crop):
+                count = len(geometry.by_role("post"))
+                bays = len(geometry.by_role("mesh"))
+                inner, end = np.max(links["soil"].carries), np.max(links["end-soil"].checks[0].terms["force"][0])
+                across_end = inner / 2 if count > 2 else inner
+                self.assertLessEqual(across_end, end + 1e-9, "an end post has at least its half bay")
+                taken = inner * (count - 2) + across_end * 2
+                self.assertNear(taken, inner * bays if count > 2 else inner * 2, 1e-9)
+
+
+class PartsTest(NearTestCase):
+    def test_every_member_that_is_bought_is_on_the_list(self):
+        for family, proposal, crop in proposals():
+            with self.subTest(family.key, crop=crop):
+                geometry = family.geometry(proposal.options, proposal.plantings, site())
+                parts = shopping(geometry, {})
+                self.assertLessEqual({m.item for m in geometry.members}, {part.key for part in parts})
+                self.assertTrue(all(part.packs * part.pack_size + 1e-9 >= part.count or part.pack != "pack" for part in parts))
+                self.assertTrue(all(part.cost >= 0 for part in parts))
+
+
+class DemoTest(NearTestCase):
+    def test_the_demo_has_every_family(self):
+        self.assertEqual({s.family for bed in demo().beds for s in bed.structures}, set(FAMILIES))
+
+    def test_the_demo_shows_one_that_holds_one_that_falls_short_and_one_far_too_strong(self):
+        states = {}
+        garden = demo()
+        for bed in garden.beds:
+            for structure in bed.structures:
+                found = evaluate(type(site())(garden=garden, bed=bed), structure)
+                states[structure.name] = (found.state, float(np.min(found.limit[0])) / found.site.design_gust)
+        self.assertEqual(sum(state == "short" for state, _ in states.values()), 1)
+        self.assertEqual(sum(share > 2.5 for _, share in states.values()), 1)
+        self.assertEqual(sum(state != "short" and share < 2 for state, share in states.values()), 1)

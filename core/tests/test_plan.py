@@ -1,0 +1,164 @@
+"""The plan file: schema, every wrong field named, and the command line's exit codes."""
+
+from __future__ import annotations
+
+import contextlib
+import copy
+import io
+import json
+import tempfile
+from pathlib import Path
+
+import jsonschema
+from ascent import cli
+from ascent.errors import InvalidPlan
+from ascent.plan import plan_schema, read_plan, write_plan
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.support import EXAMPLES, NearTestCase
+
+HOLDS = json.loads((EXAMPLES / "holds.json").read_text(encoding="utf-8"))
+
+
+def changed(path: tuple, value) -> str:
+    """Return the example with one field changed."""
+    document = copy.deepcopy(HOLDS)
+    step = document
+    for part in path[:-1]:
+        step = step[part]
+    step[path[-1]] = value
+    return json.dumps(document)
+
+
+def run(*words: str) -> tuple[int, str, str]:
+    """Return exit code, output and errors of the command line."""
+    out, err = io.StringIO(), io.StringIO()
+    with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+        code = cli.main(list(words))
+    return code, out.getvalue(), err.getvalue()
+
+
+class FormatTest(NearTestCase):
+    def test_examples_fit_the_published_schema_and_round_trip(self):
+        schema = json.loads((EXAMPLES.parent / "plan.schema.json").read_text(encoding="utf-8"))
+        self.assertEqual(schema, json.loads(json.dumps(plan_schema())))
+        jsonschema.Draft202012Validator.check_schema(schema)
+        for path in EXAMPLES.glob("*.json"):
+            with self.subTest(path.name):
+                text = path.read_text(encoding="utf-8")
+                jsonschema.validate(json.loads(text), schema)
+                plan = read_plan(text)
+                self.assertEqual(read_plan(write_plan(plan)), plan)
+
+    def test_there_are_three_examples(self):
+        self.assertEqual(len(list(EXAMPLES.glob("*.json"))), 3)
+
+    def test_schema_and_reader_refuse_alike(self):
+        schema = plan_schema()
+        bed = ("garden", "beds", 0)
+        for path, value in (((*bed, "length"), -1), ((*bed, "colour"), "red"), (("version",), 7), ((*bed, "structures", 0, "options", "depth"), 99)):
+            text = changed(path, value)
+            with self.subTest(path[-1]):
+                with self.assertRaises(jsonschema.ValidationError):
+                    jsonschema.validate(json.loads(text), schema)
+                with self.assertRaises(InvalidPlan):
+                    read_plan(text)
+
+
+class RefusalTest(NearTestCase):
+    def test_every_wrong_field_is_named_at_once_with_path_value_and_allowed(self):
+        document = json.loads(changed(("garden", "beds", 0, "length"), -2))
+        document["garden"]["last_frost"] = "13-40"
+        document["garden"]["beds"][0]["soil"] = "firm_lome"
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(json.dumps(document))
+        found = {p.path: p for p in caught.exception.problems}
+        self.assertEqual(set(found), {"garden.beds[0].length", "garden.last_frost", "garden.beds[0].soil"})
+        self.assertEqual(found["garden.beds[0].length"].given, "-2")
+        self.assertIn("greater than or equal to 0.3", found["garden.beds[0].length"].allowed)
+        self.assertIn("firm_loam", found["garden.beds[0].soil"].allowed)
+
+    def test_options_are_named_too(self):
+        for option, value in (("depth", 9), ("post", "tpost_9"), ("ends", "glue"), ("stray", 1), ("depth", "deep"), ("mesh", "clip_tpost")):
+            with self.subTest(option), self.assertRaises(InvalidPlan) as caught:
+                read_plan(changed(("garden", "beds", 0, "structures", 0, "options", option), value))
+            self.assertEqual([p.path for p in caught.exception.problems], [f"garden.beds[0].structures[0].options.{option}"])
+
+    def test_a_post_must_serve_as_what_it_is_used_for(self):
+        with self.assertRaises(InvalidPlan):
+            read_plan(changed(("garden", "beds", 0, "structures", 0, "options", "rail"), "cane_10"))
+
+    def test_infinite_and_missing_numbers(self):
+        text = json.dumps(HOLDS).replace('"length": 6.0', '"length": Infinity')
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(text)
+        self.assertEqual(caught.exception.problems[0].path, "garden.beds[0].length")
+
+    def test_unknown_family_and_version(self):
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(changed(("garden", "beds", 0, "structures", 0, "family"), "sky-hook"))
+        self.assertIn("mesh-fence", caught.exception.problems[0].allowed)
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(changed(("version",), 99))
+        self.assertEqual(caught.exception.problems[0].path, "version")
+
+    @settings(max_examples=150, deadline=None)
+    @given(st.binary(max_size=200))
+    def test_any_bytes_are_read_or_refused(self, data):
+        with contextlib.suppress(InvalidPlan):
+            read_plan(data)
+
+    def test_lists_without_end(self):
+        with self.assertRaises(InvalidPlan):
+            read_plan("[" * 200_000)
+
+    @settings(max_examples=150, deadline=None)
+    @given(st.data())
+    def test_a_damaged_plan_is_read_or_refused(self, data):
+        document = copy.deepcopy(HOLDS)
+        step = document
+        while isinstance(step, dict | list) and step:
+            key = data.draw(st.sampled_from(sorted(step) if isinstance(step, dict) else range(len(step))))
+            if not isinstance(step[key], dict | list) or data.draw(st.booleans()):
+                step[key] = data.draw(st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False) | st.text(max_size=5) | st.lists(st.integers(), max_size=2))
+                break
+            step = step[key]
+        with contextlib.suppress(InvalidPlan):
+            read_plan(json.dumps(document))
+
+
+class CommandLineTest(NearTestCase):
+    def test_exit_codes(self):
+        self.assertEqual(run("check", str(EXAMPLES / "holds.json"))[0], 0)
+        self.assertEqual(run("check", str(EXAMPLES / "falls-short.json"))[0], 1)
+        self.assertEqual(run("check", str(EXAMPLES / "lantern-quay.json"))[0], 1)
+
+    def test_what_is_wrong_goes_to_standard_error_with_its_path(self):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "plan.json"
+            path.write_text(changed(("garden", "beds", 0, "length"), -2), encoding="utf-8")
+            code, out, err = run("check", str(path))
+            self.assertEqual((code, out), (2, ""))
+            self.assertIn("garden.beds[0].length", err)
+            path.write_bytes(b"\xff\xfe\x00")
+            self.assertEqual(run("check", str(path))[0], 2)
+        code, _, err = run("check", "/nowhere/plan.json")
+        self.assertEqual(code, 2)
+        self.assertIn("/nowhere/plan.json", err)
+
+    def test_json_is_the_whole_report(self):
+        code, out, _ = run("check", str(EXAMPLES / "holds.json"), "--json")
+        report = json.loads(out)["lantern-row"]
+        self.assertEqual(code, 0)
+        self.assertEqual(report["headline"]["state"], "holds")
+        self.assertTrue({"links", "weeks", "parts", "views"} <= set(report))
+
+    def test_text_names_the_weakest_link(self):
+        _, out, _ = run("check", str(EXAMPLES / "falls-short.json"))
+        self.assertIn("falls short", out)
+        self.assertRegex(out, r"(?m)^  ! End soil grip .* use +\d\.\d\d ")
+        self.assertIn("After days of rain", out)
+
+    def test_schema_is_printed(self):
+        self.assertEqual(json.loads(run("schema")[1]), json.loads(json.dumps(plan_schema())))
