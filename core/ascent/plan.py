@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from pydantic import ValidationError
@@ -21,13 +22,31 @@ _ALLOWED = {
 
 def problems_of(error: ValidationError, prefix: tuple[str | int, ...] = ()) -> list[Problem]:
     """Return the problems of a validation error, each with the path of its field."""
+    return described([{**each, "loc": (*prefix, *each["loc"])} for each in error.errors(include_url=False)])
+
+
+def described(errors: Sequence[Mapping[str, Any]]) -> list[Problem]:
+    """Return the validation library's errors as problems; one that only follows from another is left out."""
+    places = [tuple(each["loc"]) for each in errors]
     found = []
-    for each in error.errors(include_url=False):
-        path = "".join(f"[{p}]" if isinstance(p, int) else f".{p}" for p in (*prefix, *each["loc"])).lstrip(".")
+    for each, loc in zip(errors, places, strict=True):
         kind = each["type"]
+        if kind == "too_short" and any(place[: len(loc)] == loc and place != loc for place in places):
+            continue
         given = "nothing" if kind == "missing" else _short(each["input"])
-        found.append(Problem(path or "plan", given, _ALLOWED.get(kind, each["msg"].removeprefix("Value error, "))))
+        found.append(Problem(path_of(loc) or "plan", given, _ALLOWED.get(kind) or _allowed(each["msg"])))
     return found
+
+
+def path_of(loc: Sequence[str | int]) -> str:
+    """Return a field's path as people read it: ‘garden.beds[0].length’."""
+    return "".join(f"[{part}]" if isinstance(part, int) else f".{part}" for part in loc).lstrip(".")
+
+
+def _allowed(message: str) -> str:
+    if message.startswith("Input should be "):
+        return message.removeprefix("Input should be ").replace("'", "") + " is allowed"
+    return message.removeprefix("Value error, ")
 
 
 def _short(value: Any) -> str:
@@ -39,8 +58,7 @@ def check_structure(structure: Structure, prefix: tuple[str | int, ...] = ()) ->
     """Return what is wrong with a structure's family and options."""
     family = FAMILIES.get(structure.family)
     if family is None:
-        path = ".".join((*map(str, prefix), "family"))
-        return [Problem(path, structure.family, f"one of {', '.join(FAMILIES)} is allowed")]
+        return [Problem(path_of((*prefix, "family")), structure.family, f"one of {', '.join(FAMILIES)} is allowed")]
     try:
         family.options.model_validate(structure.options)
     except ValidationError as error:
@@ -77,9 +95,23 @@ def read_plan(text: str | bytes) -> Plan:
         for j, structure in enumerate(bed.structures)
         for problem in check_structure(structure, ("garden", "beds", i, "structures", j))
     ]
+    problems += _repeated(plan)
     if problems:
         raise InvalidPlan(problems)
     return plan
+
+
+def _repeated(plan: Plan) -> list[Problem]:
+    """Return the keys that stand for two beds or two structures."""
+    found, seen = [], set()
+    for i, bed in enumerate(plan.garden.beds):
+        keys = [("bed", bed.key, f"garden.beds[{i}].key")]
+        keys += [("structure", s.key, f"garden.beds[{i}].structures[{j}].key") for j, s in enumerate(bed.structures)]
+        for kind, key, path in keys:
+            if (kind, key) in seen:
+                found.append(Problem(path, key, f"a key that no other {kind} has is allowed"))
+            seen.add((kind, key))
+    return found
 
 
 def write_plan(plan: Plan) -> str:

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import numpy as np
-from ascent.family import Need
 from ascent.families import FAMILIES
+from ascent.family import Need
 from ascent.fixes import fixes_for, sized
 from ascent.model import Structure
 from ascent.report import evaluate
@@ -22,7 +22,9 @@ class FixesTest(NearTestCase):
         self.assertTrue(self.fixes)
         for fix in self.fixes:
             with self.subTest(fix.option):
-                after = evaluate(site(), self.before.structure.model_copy(update={"options": {**self.before.structure.options, fix.option: fix.value}}))
+                after = evaluate(
+                    site(), self.before.structure.model_copy(update={"options": {**self.before.structure.options, fix.option: fix.value}})
+                )
                 self.assertGreater(fix.link_limit, float(np.min(self.before.limits[key][0])))
                 self.assertNear(fix.limit, float(np.min(after.limit[0])), 0.02)
 

@@ -57,7 +57,12 @@ class FormatTest(NearTestCase):
     def test_schema_and_reader_refuse_alike(self):
         schema = plan_schema()
         bed = ("garden", "beds", 0)
-        for path, value in (((*bed, "length"), -1), ((*bed, "colour"), "red"), (("version",), 7), ((*bed, "structures", 0, "options", "depth"), 99)):
+        for path, value in (
+            ((*bed, "length"), -1),
+            ((*bed, "colour"), "red"),
+            (("version",), 7),
+            ((*bed, "structures", 0, "options", "depth"), 99),
+        ):
             text = changed(path, value)
             with self.subTest(path[-1]):
                 with self.assertRaises(jsonschema.ValidationError):
@@ -95,6 +100,13 @@ class RefusalTest(NearTestCase):
             read_plan(text)
         self.assertEqual(caught.exception.problems[0].path, "garden.beds[0].length")
 
+    def test_a_key_that_stands_twice(self):
+        document = copy.deepcopy(HOLDS)
+        document["garden"]["beds"] *= 2
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(json.dumps(document))
+        self.assertEqual([p.path for p in caught.exception.problems], ["garden.beds[1].key", "garden.beds[1].structures[0].key"])
+
     def test_unknown_family_and_version(self):
         with self.assertRaises(InvalidPlan) as caught:
             read_plan(changed(("garden", "beds", 0, "structures", 0, "family"), "sky-hook"))
@@ -121,7 +133,14 @@ class RefusalTest(NearTestCase):
         while isinstance(step, dict | list) and step:
             key = data.draw(st.sampled_from(sorted(step) if isinstance(step, dict) else range(len(step))))
             if not isinstance(step[key], dict | list) or data.draw(st.booleans()):
-                step[key] = data.draw(st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False) | st.text(max_size=5) | st.lists(st.integers(), max_size=2))
+                step[key] = data.draw(
+                    st.none()
+                    | st.booleans()
+                    | st.integers()
+                    | st.floats(allow_nan=False)
+                    | st.text(max_size=5)
+                    | st.lists(st.integers(), max_size=2)
+                )
                 break
             step = step[key]
         with contextlib.suppress(InvalidPlan):

@@ -48,7 +48,14 @@ class ReadingTest(NearTestCase):
 
     def test_gauges_by_their_standard(self):
         """Structures handbook 6.1: no. 12 is 2.68 W&M, 2.05 AWG, 2.64 mm SWG; ASTM B258's formula for AWG."""
-        for text, mm in (("12 W&M", 2.68), ("12 AWG", 2.053), ("12 SWG", 2.642), ("12.5 ga W&M", 2.515), ("no. 14 awg", 1.628), ("2.5 mm", 2.5)):
+        for text, mm in (
+            ("12 W&M", 2.68),
+            ("12 AWG", 2.053),
+            ("12 SWG", 2.642),
+            ("12.5 ga W&M", 2.515),
+            ("no. 14 awg", 1.628),
+            ("2.5 mm", 2.5),
+        ):
             with self.subTest(text):
                 self.assertNear(read(text, "wire") * 1e3, mm, 0.002)
         for number, mm in ((10, 2.588), (16, 1.291), (18, 1.024), (20, 0.812), (22, 0.644)):
@@ -98,7 +105,9 @@ class WritingTest(NearTestCase):
         self.assertAlmostEqual(read(write(value, kind, system), kind, system), value, delta=max(step / 2, 5.1e-3 * value) + 1e-9)
 
     @settings(max_examples=400, deadline=None)
-    @given(st.text(alphabet="0123456789.,/'\" ftincmkgedlbx-+½″&", max_size=14), st.sampled_from(["length", "mass", "wire", "speed", "force"]))
+    @given(
+        st.text(alphabet="0123456789.,/'\" ftincmkgedlbx-+½″&", max_size=14), st.sampled_from(["length", "mass", "wire", "speed", "force"])
+    )
     def test_nothing_but_a_number_or_a_refusal(self, text, kind):
         try:
             value = read(text, kind)

@@ -52,7 +52,9 @@ class EvaluationTest(NearTestCase):
 
     def test_crop_margin_grows_no_wind(self):
         """In a calmer garden the same fence carries at least as much crop."""
-        margin = [min(float(np.min(m)) for m in evaluate(site(exposure=e), fence()).margin.values()) for e in ("open", "ordinary", "sheltered")]
+        margin = [
+            min(float(np.min(m)) for m in evaluate(site(exposure=e), fence()).margin.values()) for e in ("open", "ordinary", "sheltered")
+        ]
         self.assertLessEqual(margin[0], margin[1])
         self.assertLessEqual(margin[1], margin[2])
 
@@ -91,7 +93,9 @@ class EvaluationTest(NearTestCase):
 
     def test_two_bays_of_crop_on_a_post_that_cannot_stand(self):
         """A cane under a wet crop past its critical load: falls short, said in words, never an exception."""
-        found = full_report(site(), fence("kushaw", 10, 0.3, post="cane_10", mesh="panel_square_100", post_spacing=3.6, length=7.2), "metric")
+        found = full_report(
+            site(), fence("kushaw", 10, 0.3, post="cane_10", mesh="panel_square_100", post_spacing=3.6, length=7.2), "metric"
+        )
         self.assertEqual(found.headline.state, "short")
         self.assertIn("still air", found.headline.sentence)
 

@@ -8,6 +8,7 @@ from pathlib import Path
 from unittest import mock
 
 from ascent import tables
+from ascent.checks import sections
 from ascent.errors import BrokenTable, UnknownItem
 
 from tests.support import NearTestCase
@@ -32,8 +33,6 @@ class ContentTest(NearTestCase):
 
     def test_weights_of_steel_follow_from_their_sections(self):
         """Steel of 7850 kg/m³ (EN 1991-1-1, from memory) times area: bars, tubes and T-posts within 8 % (studs, paint)."""
-        from ascent.checks import sections
-
         for post in tables.posts().values():
             if post.material in ("rebar_500", "tube_steel", "tpost_steel") and "scaffold" not in post.key:
                 with self.subTest(post.key):

@@ -5,15 +5,26 @@ from __future__ import annotations
 from typing import Any
 
 from ascent.errors import AscentError, InvalidPlan, Problem
+from ascent.plan import described
 from django.http import Http404, HttpRequest, HttpResponse
 from gardens.api import router
 from gardens.schemas import ProblemOut, Problems
 from gardens.services import Stale
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
 from ninja.security import django_auth
 
-api = NinjaAPI(title="Ascent", version="1", auth=django_auth, docs_url=None)
+
+class Api(NinjaAPI):
+    """The framework's API, whose refusals keep what was given."""
+
+    def validation_error_from_error_contexts(self, error_contexts: list[ValidationErrorContext[Any]]) -> ValidationError:
+        """Return every wrong field of a request; the first two parts of its place are the framework's own."""
+        found = [each for context in error_contexts for each in context.pydantic_validation_error.errors(include_url=False)]
+        return ValidationError([{**each, "loc": each["loc"][1:]} for each in found])
+
+
+api = Api(title="Ascent", version="1", auth=django_auth, docs_url=None)
 api.add_router("", router)
 
 
@@ -25,12 +36,7 @@ def _answer(request: HttpRequest, problems: list[Problem], status: int) -> HttpR
 @api.exception_handler(ValidationError)
 def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
     """Answer 422 with every wrong field: its path, what was given, what is allowed."""
-    return _answer(request, [_problem(each) for each in error.errors], 422)
-
-
-def _problem(each: dict[str, Any]) -> Problem:
-    path = ".".join(str(part) for part in each["loc"][2:]) or str(each["loc"][-1])
-    return Problem(path, str(each.get("input", ""))[:60], str(each["msg"]).removeprefix("Value error, "))
+    return _answer(request, described(error.errors), 422)
 
 
 @api.exception_handler(InvalidPlan)

@@ -11,6 +11,7 @@ def home() -> Path:
     """Return the folder of data and secrets, made on first use and closed to others."""
     folder = Path(os.environ.get("ASCENT_HOME") or Path.home() / ".local" / "share" / "ascent")
     folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+    (folder / "static").mkdir(exist_ok=True)
     return folder
 
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from ascent.model import ExposureKey, Name, Planting, Side, SoilKey, Training, Typed
+from ascent.model import ClimateKey, ExposureKey, MonthDay, Name, Planting, Side, SoilKey, Training, Typed
 from ascent.present import FixReport, Report
-from ascent.quantities import System
+from ascent.quantities import Kind, System
 from pydantic import Field
 
 State = Literal["holds", "close", "short"]
@@ -62,6 +62,10 @@ class GardenOut(Typed):
     units: System
     currency: str
     exposure: str
+    climate: str
+    design_gust: float
+    design_gust_text: str
+    own_design_gust: bool
     last_frost: str
     first_frost: str
     beds: list[BedOut]
@@ -77,8 +81,13 @@ class GardenName(Typed):
 class GardenChange(Typed):
     """What may be changed of a garden; what is left out stays."""
 
+    name: Name | None = None
     units: System | None = None
     exposure: ExposureKey | None = None
+    climate: ClimateKey | None = None
+    design_gust: float | None = Field(None, ge=5.0, le=45.0)
+    last_frost: MonthDay | None = None
+    first_frost: MonthDay | None = None
     currency: str | None = Field(None, min_length=1, max_length=8)
     prices: dict[str, float] | None = None
 
@@ -90,6 +99,8 @@ class BedIn(Typed):
     length: float = Field(ge=0.3, le=60.0)
     width: float = Field(ge=0.2, le=20.0)
     soil: SoilKey = "firm_loam"
+    kind: Literal["in-ground", "raised"] = "in-ground"
+    fill_depth: float = Field(0.0, ge=0.0, le=1.2)
 
 
 class Draft(Typed):
@@ -174,7 +185,7 @@ class QuantityIn(Typed):
     """Text that a person wrote for a quantity, and what is allowed."""
 
     text: str = Field(max_length=60)
-    kind: str = Field(max_length=20)
+    kind: Kind
     system: System = "metric"
     low: float | None = None
     high: float | None = None
@@ -224,6 +235,7 @@ class Catalogue(Typed):
     crops: list[Choice]
     soils: list[Choice]
     exposures: list[Choice]
+    climates: list[Choice]
     tables: dict[str, list[Choice]]
     families: list[FamilyOut]
 

@@ -112,9 +112,11 @@ def garden_out(garden: Garden) -> schemas.GardenOut:
     """Return a garden with every structure's limit gust, weakest link and week."""
     document = model.Garden(**garden.document)
     beds = garden.beds.prefetch_related("structures")
+    gust = document.design_gust or tables.exposures()[document.exposure].design_gust_m_s
     return schemas.GardenOut(
         id=garden.pk, name=document.name, units=document.units, currency=document.currency, exposure=document.exposure,
-        last_frost=document.last_frost, first_frost=document.first_frost, beds=[bed_out(bed) for bed in beds],
+        climate=document.climate, design_gust=gust, design_gust_text=write(gust, "speed", document.units),
+        own_design_gust=document.design_gust is not None, last_frost=document.last_frost, first_frost=document.first_frost, beds=[bed_out(bed) for bed in beds],
     )  # fmt: skip
 
 
@@ -233,6 +235,8 @@ def build(bed: Bed, need: schemas.NeedIn) -> schemas.StructureOut:
     """Put the proposed structure on the bed."""
     structure, _ = _proposed(site_of(bed), need)
     row = Structure.objects.create(bed=bed, document=structure.model_dump(mode="json"))
+    row.document["key"] = f"{structure.family}-{row.pk}"
+    row.save(update_fields=["document"])
     return structure_out(row)
 
 
@@ -243,7 +247,7 @@ def change_garden(garden: Garden, change: schemas.GardenChange) -> schemas.Garde
     Raises:
         InvalidPlan: A wrong value, with its path.
     """
-    changes = {k: v for k, v in change.model_dump(mode="json").items() if v is not None}
+    changes = {k: v for k, v in change.model_dump(mode="json", exclude_unset=True).items() if v is not None or k == "design_gust"}
     if "prices" in changes:
         changes["prices"] = {**garden.document.get("prices", {}), **changes["prices"]}
     try:
@@ -254,10 +258,13 @@ def change_garden(garden: Garden, change: schemas.GardenChange) -> schemas.Garde
     return garden_out(garden)
 
 
+@transaction.atomic
 def add_bed(garden: Garden, sent: schemas.BedIn) -> schemas.GardenOut:
     """Add a bed to a garden."""
-    bed = model.Bed(key=f"bed-{garden.beds.count() + 1}", **sent.model_dump())
-    Bed.objects.create(garden=garden, document=bed.model_dump(mode="json", exclude={"structures"}))
+    bed = model.Bed(key="new", **sent.model_dump())
+    row = Bed.objects.create(garden=garden, document=bed.model_dump(mode="json", exclude={"structures"}))
+    row.document["key"] = f"bed-{row.pk}"
+    row.save(update_fields=["document"])
     return garden_out(garden)
 
 
@@ -302,6 +309,7 @@ def catalogue() -> schemas.Catalogue:
     return schemas.Catalogue(
         crops=_choices(tables.crops().values()),
         soils=_choices(tables.soils().values()),
+        climates=_choices(tables.climates().values()),
         exposures=[schemas.Choice(key=e.key, name=f"{e.name}: {e.where}", roles=[]) for e in tables.exposures().values()],
         tables={name: _choices(table().values()) for name, table in tables.ITEM_TABLES.items()},
         families=[schemas.FamilyOut(key=key, options=_fields(family.options)) for key, family in FAMILIES.items()],

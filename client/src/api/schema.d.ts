@@ -265,6 +265,17 @@ export interface components {
          * @description A new bed.
          */
         BedIn: {
+            /**
+             * Fill Depth
+             * @default 0
+             */
+            fill_depth: number;
+            /**
+             * Kind
+             * @default in-ground
+             * @enum {string}
+             */
+            kind: "in-ground" | "raised";
             /** Length */
             length: number;
             /** Name */
@@ -300,6 +311,8 @@ export interface components {
          * @description Everything a picker lists.
          */
         Catalogue: {
+            /** Climates */
+            climates: components["schemas"]["Choice"][];
             /** Crops */
             crops: components["schemas"]["Choice"][];
             /** Exposures */
@@ -434,10 +447,20 @@ export interface components {
          * @description What may be changed of a garden; what is left out stays.
          */
         GardenChange: {
+            /** Climate */
+            climate?: string | null;
             /** Currency */
             currency?: string | null;
+            /** Design Gust */
+            design_gust?: number | null;
             /** Exposure */
             exposure?: string | null;
+            /** First Frost */
+            first_frost?: string | null;
+            /** Last Frost */
+            last_frost?: string | null;
+            /** Name */
+            name?: string | null;
             /** Prices */
             prices?: {
                 [key: string]: number;
@@ -462,8 +485,14 @@ export interface components {
         GardenOut: {
             /** Beds */
             beds: components["schemas"]["BedOut"][];
+            /** Climate */
+            climate: string;
             /** Currency */
             currency: string;
+            /** Design Gust */
+            design_gust: number;
+            /** Design Gust Text */
+            design_gust_text: string;
             /** Exposure */
             exposure: string;
             /** First Frost */
@@ -474,6 +503,8 @@ export interface components {
             last_frost: string;
             /** Name */
             name: string;
+            /** Own Design Gust */
+            own_design_gust: boolean;
             /**
              * Units
              * @enum {string}
@@ -781,8 +812,11 @@ export interface components {
         QuantityIn: {
             /** High */
             high?: number | null;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle";
             /** Low */
             low?: number | null;
             /**

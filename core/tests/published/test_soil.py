@@ -122,7 +122,10 @@ class TwoLayerTest(NearTestCase):
 
     def test_against_scipy_integration(self):
         upper, lower, pivot = (0.0, 83e3), (270e3, 0.0), 0.7 * 0.75
-        total = quad(lambda z: upper[1] * z * abs(pivot - z), 0.15, 0.28)[0] + quad(lambda z: lower[0] * abs(pivot - z), 0.28, 0.75, points=[pivot])[0]
+        total = (
+            quad(lambda z: upper[1] * z * abs(pivot - z), 0.15, 0.28)[0]
+            + quad(lambda z: lower[0] * abs(pivot - z), 0.28, 0.75, points=[pivot])[0]
+        )
         found = soil.two_layer(upper, lower, 0.28, 0.05, 0.75, 1.0, 0.15)
         self.assertNear(found, total * 0.05 / (1.0 + pivot), 0.005)
 
@@ -159,6 +162,7 @@ class MovementTest(NearTestCase):
         """A rigid post on distributed springs: force and moment balance solved as two equations."""
         depth, height = 0.6, 1.0
         for grows, rule, modulus in ((False, soil.clay_movement, 2.01e6), (True, soil.sand_movement, 6.6e6)):
+
             def stiffness(z: float, grows: bool = grows, modulus: float = modulus) -> float:
                 return modulus * (z if grows else 1.0)
 

@@ -1,0 +1,51 @@
+"""A garden of one's own and a client that speaks the API."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ascent.plan import read_plan
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.test import TestCase
+
+from gardens.models import Garden, Structure
+from gardens.services import load_plan
+
+
+def demo_garden(owner: Any) -> Garden:
+    """Store the demo garden for an owner."""
+    return load_plan(owner, read_plan((settings.ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes()))
+
+
+class ApiTestCase(TestCase):
+    """Signed in as the owner of the demo garden; someone else has another."""
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        users = get_user_model().objects
+        cls.owner, cls.other = users.create_user("mara", password="tall-beans-9"), users.create_user("tobin", password="tall-peas-9")
+        cls.garden, cls.theirs = demo_garden(cls.owner), demo_garden(cls.other)
+        cls.bed = cls.garden.beds.get(document__name="Long Plot A")
+        cls.structure = Structure.objects.get(bed__garden=cls.garden, document__name="Lantern Row")
+
+    def setUp(self) -> None:
+        self.client.force_login(self.owner)
+
+    def call(self, method: str, path: str, body: Any = None, status: int = 200) -> Any:
+        """Call the API and return the answer's JSON, having checked its status."""
+        answer = getattr(self.client, method)(f"/api/{path}", body, content_type="application/json")
+        self.assertEqual(answer.status_code, status, answer.content[:400])
+        return answer.json() if "json" in answer["Content-Type"] else answer.content.decode()
+
+    def refused(self, method: str, path: str, body: Any, field: str, allowed: str = "") -> None:
+        """Expect 422 that names the field and says what is allowed."""
+        problems = self.call(method, path, body, 422)["problems"]
+        found = next((p for p in problems if p["path"] == field), None)
+        self.assertIsNotNone(found, problems)
+        self.assertIn(allowed, found["allowed"])
+
+    def draft(self) -> tuple[dict[str, Any], int]:
+        """Return the structure's draft and revision."""
+        out = self.call("get", f"structures/{self.structure.pk}")
+        return out["draft"], out["revision"]

@@ -1,0 +1,246 @@
+"""Each verb: works, refused with the field named, not yours, stale."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+
+from ascent.report import evaluate
+from django.conf import settings
+
+from gardens import services
+from gardens.models import Structure
+
+from .support import ApiTestCase
+
+FOREIGN = [
+    ("get", "gardens/{garden}"),
+    ("patch", "gardens/{garden}"),
+    ("post", "gardens/{garden}/beds"),
+    ("post", "beds/{bed}/proposal"),
+    ("post", "beds/{bed}/structures"),
+    ("get", "structures/{structure}"),
+    ("put", "structures/{structure}"),
+    ("delete", "structures/{structure}"),
+    ("post", "structures/{structure}/report"),
+    ("post", "structures/{structure}/fixes"),
+    ("get", "structures/{structure}/parts.csv"),
+]
+
+
+class OwnershipTest(ApiTestCase):
+    def bodies(self):
+        draft, revision = self.draft()
+        return {
+            ("patch", "gardens/{garden}"): {"units": "imperial"},
+            ("post", "gardens/{garden}/beds"): {"name": "New", "length": 3, "width": 1},
+            ("post", "beds/{bed}/proposal"): {"crop": "tom-beef"},
+            ("post", "beds/{bed}/structures"): {"crop": "tom-beef"},
+            ("put", "structures/{structure}"): {"draft": draft, "revision": revision},
+            ("post", "structures/{structure}/report"): {"draft": draft},
+            ("post", "structures/{structure}/fixes"): {"draft": draft, "link": "soil"},
+        }
+
+    def test_the_list_covers_every_path_that_names_a_thing(self):
+        """So that a new endpoint cannot be forgotten here."""
+        document = json.loads((settings.ROOT / "server" / "openapi.json").read_text(encoding="utf-8"))
+        named = {(verb, path) for path, verbs in document["paths"].items() for verb in verbs if "{" in path}
+        rename = {"garden_id": "garden", "bed_id": "bed", "structure_id": "structure"}
+        expected = set()
+        for verb, path in named:
+            short = path.removeprefix("/api/")
+            for long, name in rename.items():
+                short = short.replace(long, name)
+            expected.add((verb, short))
+        self.assertEqual(set(FOREIGN), expected)
+
+    def test_someone_elses_is_404_and_signed_out_is_401(self):
+        bodies = self.bodies()
+        theirs = Structure.objects.filter(bed__garden=self.theirs).first()
+        ids = {"garden": self.theirs.pk, "bed": theirs.bed_id, "structure": theirs.pk}
+        for verb, path in FOREIGN:
+            with self.subTest(verb=verb, path=path):
+                self.call(verb, path.format(**ids), bodies.get((verb, path)), 404)
+        self.client.logout()
+        for verb, path in FOREIGN:
+            with self.subTest(verb=verb, path=path, signed="out"):
+                self.call(verb, path.format(**ids), bodies.get((verb, path)), 401)
+        self.assertTrue(Structure.objects.filter(pk=theirs.pk).exists())
+
+    def test_only_own_gardens_are_listed(self):
+        self.assertEqual([g["id"] for g in self.call("get", "gardens")], [self.garden.pk])
+
+
+class GardenTest(ApiTestCase):
+    def test_list_of_beds_and_structures_says_gust_link_and_week(self):
+        out = self.call("get", f"gardens/{self.garden.pk}")
+        self.assertEqual(out["name"], "Lantern Quay")
+        lines = {line["name"]: line for bed in out["beds"] for line in bed["structures"]}
+        self.assertEqual({line["state"] for line in lines.values()}, {"holds", "short"})
+        for line in lines.values():
+            self.assertRegex(line["limit"], r"\d+ m/s")
+            self.assertIn("goes first", line["weakest"])
+            self.assertIn("week of", line["week"])
+        expected = evaluate(services.site_of(self.bed), services.model.Structure(**self.structure.document))
+        self.assertAlmostEqual(lines["Lantern Row"]["limit_m_s"], float(expected.limit[0].min()), places=6)
+
+    def test_change_of_units_frost_wind_currency_and_prices_is_kept(self):
+        self.call("patch", f"gardens/{self.garden.pk}", {"prices": {"tpost_2.1": 9.5}})
+        change = {"units": "imperial", "currency": "€", "exposure": "open", "climate": "even", "last_frost": "05-01", "name": "Quay"}
+        out = self.call("patch", f"gardens/{self.garden.pk}", {**change, "design_gust": 22.0, "prices": {"clip_tpost": 4.0}})
+        self.assertEqual({key: out[key] for key in change}, change)
+        self.assertEqual((out["design_gust"], out["own_design_gust"]), (22.0, True))
+        self.garden.refresh_from_db()
+        self.assertEqual(self.garden.document["prices"], {"tpost_2.1": 9.5, "clip_tpost": 4.0})
+        self.assertEqual(self.call("patch", f"gardens/{self.garden.pk}", {"design_gust": None})["own_design_gust"], False)
+
+    def test_refusals_change_nothing(self):
+        path = f"gardens/{self.garden.pk}"
+        self.refused("patch", path, {"exposure": "breezy"}, "exposure", "ordinary")
+        self.refused("patch", path, {"last_frost": "02-31"}, "last_frost", "calendar")
+        self.refused("patch", path, {"colour": "red"}, "colour")
+        self.refused("patch", path, {"prices": {"clip_tpost": -1}}, "prices.clip_tpost")
+        self.refused("patch", path, {"design_gust": 1e9}, "design_gust", "45")
+        before = self.garden.document
+        self.garden.refresh_from_db()
+        self.assertEqual(self.garden.document, before)
+
+    def test_a_new_bed(self):
+        out = self.call(
+            "post", f"gardens/{self.garden.pk}/beds", {"name": "Loft 9", "length": 3, "width": 1, "kind": "raised", "fill_depth": 0.3}
+        )
+        self.assertIn("raised 0.30 m", out["beds"][-1]["words"])
+        self.refused("post", f"gardens/{self.garden.pk}/beds", {"name": "", "length": 3, "width": 1}, "name")
+        self.refused("post", f"gardens/{self.garden.pk}/beds", {"name": "x", "length": 1e9, "width": 1}, "length", "60")
+
+
+class ProposalTest(ApiTestCase):
+    def test_everything_is_filled_in_with_its_reason(self):
+        out = self.call("post", f"beds/{self.bed.pk}/proposal", {"crop": "cuc-slice", "side": "left"})
+        self.assertEqual(len(out["values"]), len({row["option"] for row in out["values"]}))
+        self.assertTrue({"length", "mesh", "post", "post_spacing", "depth", "tie", "ends"} <= {row["option"] for row in out["values"]})
+        self.assertTrue(all(row["value"] and row["reason"].endswith(".") for row in out["values"]))
+        self.assertEqual(out["report"]["headline"]["state"], "holds")
+        self.assertEqual(Structure.objects.filter(bed=self.bed).count(), 1, "nothing is stored yet")
+
+    def test_build_puts_it_on_the_bed_with_a_key_of_its_own(self):
+        made = [self.call("post", f"beds/{self.bed.pk}/structures", {"crop": "bean-pole", "count": 12}) for _ in range(2)]
+        rows = [Structure.objects.get(pk=out["id"]) for out in made]
+        self.assertEqual(len({row.document["key"] for row in rows}), 2)
+        self.assertEqual(rows[0].document["plantings"][0]["count"], 12)
+
+    def test_refusals(self):
+        self.refused("post", f"beds/{self.bed.pk}/proposal", {"crop": "tom-beff"}, "crop", "tom-beef")
+        self.refused("post", f"beds/{self.bed.pk}/structures", {"crop": "tom-beef", "count": 10_000}, "count", "600")
+        self.refused("post", f"beds/{self.bed.pk}/proposal", {"crop": "tom-beef", "side": "top"}, "side")
+
+
+class StructureTest(ApiTestCase):
+    def path(self, rest: str = "") -> str:
+        return f"structures/{self.structure.pk}{rest}"
+
+    def test_save_grows_the_revision_and_is_read_back(self):
+        draft, revision = self.draft()
+        draft["options"]["depth"] = 0.75
+        draft["soil"] = "gravelly"
+        saved = self.call("put", self.path(), {"draft": draft, "revision": revision})
+        self.assertEqual((saved["revision"], saved["draft"]["options"]["depth"]), (revision + 1, 0.75))
+        self.assertEqual(self.draft()[0]["soil"], "gravelly")
+
+    def test_a_stale_save_gets_409_with_what_is_saved_and_changes_nothing(self):
+        draft, revision = self.draft()
+        first = {**draft, "name": "First"}
+        self.call("put", self.path(), {"draft": first, "revision": revision})
+        answer = self.call("put", self.path(), {"draft": {**draft, "name": "Second"}, "revision": revision}, 409)
+        self.assertEqual(answer["draft"]["name"], "First")
+        self.assertEqual(self.draft()[0]["name"], "First")
+
+    def test_a_refused_save_names_every_field_and_leaves_what_was_saved(self):
+        draft, revision = self.draft()
+        bad = {**draft, "options": {**draft["options"], "depth": 99, "post": "tpost_9"}}
+        problems = self.call("put", self.path(), {"draft": bad, "revision": revision}, 422)["problems"]
+        self.assertEqual({p["path"] for p in problems}, {"options.depth", "options.post"})
+        self.assertEqual(self.draft(), (draft, revision))
+
+    def test_report_follows_the_draft_and_stores_nothing(self):
+        draft, revision = self.draft()
+        weak = {**draft, "options": {**draft["options"], "post_spacing": 3.6}}
+        strong = self.call("post", self.path("/report"), {"draft": draft})
+        found = self.call("post", self.path("/report"), {"draft": weak, "week": 3})
+        self.assertLess(found["headline"]["limit"], strong["headline"]["limit"])
+        self.assertEqual(self.draft(), (draft, revision))
+
+    def test_fixes_are_priced_and_say_what_comes_out(self):
+        draft, _ = self.draft()
+        weak = {**draft, "options": {**draft["options"], "post_spacing": 2.4}}
+        fixes = self.call("post", self.path("/fixes"), {"draft": weak, "link": "post"})["fixes"]
+        self.assertTrue(any(fix["option"] == "post_spacing" and fix["holds"] for fix in fixes))
+        self.assertTrue(all("cu" in fix["cost_text"] and "m/s" in fix["limit_text"] for fix in fixes))
+
+    def test_the_impossible_is_refused_not_computed(self):
+        draft, _ = self.draft()
+        for option, value in (("length", 1e9), ("post_spacing", 1e-9), ("ties_per_post", 10**9)):
+            bad = {"draft": {**draft, "options": {**draft["options"], option: value}}}
+            self.refused("post", self.path("/report"), bad, f"options.{option}")
+        crowd = [{**draft["plantings"][0], "count": 10_000}]
+        self.refused("post", self.path("/report"), {"draft": {**draft, "plantings": crowd}}, "draft.plantings[0].count")
+
+    def test_numbers_that_are_not_finite(self):
+        draft, _ = self.draft()
+        text = json.dumps({"draft": draft}).replace('"length": 5.7', '"length": Infinity')
+        answer = self.client.post(f"/api/{self.path('/report')}", text, content_type="application/json")
+        self.assertEqual(answer.status_code, 422)
+
+    def test_malformed_json_has_the_same_form_of_error(self):
+        answer = self.client.post(f"/api/{self.path('/report')}", "{", content_type="application/json")
+        self.assertEqual(answer.status_code, 400)
+        self.assertEqual(answer.json()["problems"][0]["path"], "request")
+
+    def test_remove(self):
+        self.call("delete", self.path())
+        self.call("get", self.path(), status=404)
+
+    def test_parts_as_csv_add_up(self):
+        text = self.call("get", self.path("/parts.csv"))
+        rows = list(csv.DictReader(io.StringIO(text)))
+        self.assertEqual(rows[-1]["part"], "total")
+        self.assertAlmostEqual(sum(float(r["cost"]) for r in rows[:-1]), float(rows[-1]["cost"]), places=2)
+        self.assertIn("steel T-post 2.1 m", {r["part"] for r in rows})
+
+    def test_a_name_that_a_spreadsheet_would_run_is_only_text(self):
+        """The CSV holds catalogue names and numbers: nothing a person typed, so no formula can ride in it."""
+        draft, revision = self.draft()
+        self.call("put", self.path(), {"draft": {**draft, "name": "=1+1"}, "revision": revision})
+        self.assertNotIn("=1+1", self.call("get", self.path("/parts.csv")))
+
+
+class QuantityTest(ApiTestCase):
+    def test_read(self):
+        sent = {"text": "4' 6\"", "kind": "length", "system": "metric", "low": 0.3, "high": 2.4}
+        self.assertEqual(self.call("post", "quantities/read", sent), {"value": 1.3716, "text": "1.37 m"})
+
+    def test_refused_with_what_is_allowed(self):
+        self.refused("post", "quantities/read", {"text": "4 m", "kind": "length", "low": 0.3, "high": 2.4}, "value", "0.30 m to 2.40 m")
+        self.refused("post", "quantities/read", {"text": "tall", "kind": "length"}, "value", "such as")
+        self.refused("post", "quantities/read", {"text": "4", "kind": "flavour"}, "kind")
+
+    def test_catalogue_lists_what_a_picker_needs(self):
+        out = self.call("get", "catalogue")
+        self.assertGreaterEqual(len(out["crops"]), 12)
+        self.assertGreaterEqual(len(out["tables"]["posts"]), 20)
+        options = {field["name"]: field for field in out["families"][0]["options"]}
+        self.assertEqual((options["depth"]["low"], options["depth"]["high"]), (0.15, 1.2))
+        self.assertEqual(options["wire"]["when_is"], "wire")
+
+    def test_an_unknown_address_answers_in_the_same_form(self):
+        self.assertEqual(self.call("get", "nowhere", status=404)["problems"][0]["path"], "address")
+
+
+class RefusalTest(ApiTestCase):
+    def test_a_refusal_names_the_field_the_value_and_what_is_allowed(self):
+        sent = {"name": "x", "length": -4, "width": "wide"}
+        problems = {p["path"]: p for p in self.call("post", f"gardens/{self.garden.pk}/beds", sent, 422)["problems"]}
+        self.assertEqual(problems["length"]["given"], "-4")
+        self.assertEqual(problems["length"]["allowed"], "greater than or equal to 0.3 is allowed")
+        self.assertEqual(problems["width"]["given"], '"wide"')

@@ -1,0 +1,77 @@
+"""Demo, accounts, tables check and generated documents, from the command line."""
+
+from __future__ import annotations
+
+import io
+import sys
+from unittest import mock
+
+from ascent.errors import BrokenTable
+from django.contrib.auth import get_user_model
+from django.core.management import CommandError, call_command
+from django.test import TestCase, override_settings
+
+from gardens.checks import tables_load
+from gardens.models import Garden, Structure
+
+
+class DemoTest(TestCase):
+    def test_loads_once_keeps_what_was_entered_and_starts_over_when_asked(self):
+        call_command("demo")
+        structure = Structure.objects.first()
+        structure.document["name"] = "Renamed"
+        structure.save()
+        call_command("demo")
+        self.assertEqual((Garden.objects.count(), Structure.objects.count()), (1, 3))
+        self.assertTrue(Structure.objects.filter(document__name="Renamed").exists())
+        call_command("demo", fresh=True)
+        self.assertEqual((Garden.objects.count(), Structure.objects.count()), (1, 3))
+        self.assertFalse(Structure.objects.filter(document__name="Renamed").exists())
+
+    def test_nobody_can_sign_in_to_the_demo_with_a_password(self):
+        call_command("demo")
+        self.assertFalse(get_user_model().objects.get().has_usable_password())
+
+
+class AccountTest(TestCase):
+    def make(self, name: str, typed: str) -> str:
+        out = io.StringIO()
+        with mock.patch.object(sys, "stdin", io.StringIO(typed)):
+            call_command("account", name, stdout=out)
+        return out.getvalue()
+
+    def test_makes_an_account_with_an_empty_garden(self):
+        self.assertIn("mara", self.make("mara", "tall-beans-9\n"))
+        self.assertTrue(self.client.login(username="mara", password="tall-beans-9"))
+        garden = Garden.objects.get()
+        self.assertEqual((garden.owner.get_username(), garden.beds.count()), ("mara", 0))
+
+    def test_refuses_a_weak_password_and_a_taken_name(self):
+        with self.assertRaises(CommandError):
+            self.make("mara", "mara\n")
+        self.assertFalse(get_user_model().objects.exists())
+        self.make("mara", "tall-beans-9\n")
+        with self.assertRaises(CommandError) as caught:
+            self.make("mara", "tall-beans-9\n")
+        self.assertIn("already", str(caught.exception))
+
+
+class ChecksTest(TestCase):
+    def test_a_broken_table_stops_the_start(self):
+        self.assertEqual(tables_load(), [])
+        with mock.patch("gardens.checks.tables.load_all", side_effect=BrokenTable("posts.csv line 3")):
+            (found,) = tables_load()
+        self.assertIn("posts.csv line 3", found.msg)
+
+    def test_generated_documents_are_current_and_a_stale_one_is_named(self):
+        call_command("openapi", check=True)
+        with mock.patch("config.management.commands.openapi.plan_schema", return_value={}), self.assertRaises(CommandError) as caught:
+            call_command("openapi", check=True)
+        self.assertIn("docs/plan.schema.json", str(caught.exception))
+
+    @override_settings(
+        DEBUG=False, SECURE_SSL_REDIRECT=True, SESSION_COOKIE_SECURE=True, CSRF_COOKIE_SECURE=True, SECURE_HSTS_SECONDS=31536000,
+        SECURE_HSTS_INCLUDE_SUBDOMAINS=True, SECURE_HSTS_PRELOAD=True,
+    )  # fmt: skip
+    def test_clean_for_deployment_behind_https(self):
+        call_command("check", deploy=True, fail_level="WARNING")
