@@ -6,13 +6,13 @@ from dataclasses import dataclass
 from typing import Literal
 
 Point = tuple[float, float, float]
-Role = Literal["post", "mesh", "rail", "wire", "tie", "guy", "strut", "anchor", "cap"]
+Role = Literal["post", "mesh", "rail", "wire", "tie", "guy", "strut", "anchor", "cap", "grip"]
 Shape = Literal["line", "panel", "point"]
 
 
 @dataclass(frozen=True)
 class Member:
-    """A physical piece: two ends, a panel by its corners, or a point.
+    """A physical piece: two ends, a panel by its corners, or a point; a ‘grip’ is the soil that holds a post.
 
     buy_length is what must be bought or cut for it [m]; thickness is as seen from the side [m].
     """

@@ -218,14 +218,12 @@ def _read_with_unit(cleaned: str, text: str, kind: str, system: System) -> float
 
 
 def _take_term(rest: str, text: str, kind: str) -> tuple[float, str | None, str]:
-    number = re.match(rf"({_NUMBER})?(?:(?:^| |-|(?<=\d) )?(\d+)/(\d+))?(?= |$|[^\d.,/])", rest) if "/" in rest else None
-    if number and (number[1] or number[2]) and number[0]:
-        amount = float((number[1] or "0").replace(",", "."))
-        if number[2]:
-            if int(number[3]) == 0:
-                raise UnreadableQuantity(text, _EXAMPLES[kind])
-            amount += float(Fraction(int(number[2]), int(number[3])))
-        end = number.end()
+    fraction = re.match(rf"(?:({_NUMBER})[ -])?(\d+)/(\d+)(?=[^\d.,/]|$)", rest)
+    if fraction:
+        if int(fraction[3]) == 0:
+            raise UnreadableQuantity(text, _EXAMPLES[kind])
+        amount = float((fraction[1] or "0").replace(",", ".")) + float(Fraction(int(fraction[2]), int(fraction[3])))
+        end = fraction.end()
     else:
         simple = re.match(_NUMBER, rest)
         if not simple:

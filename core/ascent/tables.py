@@ -171,6 +171,7 @@ class Soil(Row):
     skin: float
     bearing: float
     anchor: str
+    hatch: Literal["clay", "loam", "sand", "gravel", "crumb"]
 
 
 @dataclass(frozen=True)

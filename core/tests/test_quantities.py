@@ -20,6 +20,7 @@ class ReadingTest(NearTestCase):
             "1.2 m": 1.2, "1,2m": 1.2, "120cm": 1.2, "1200 mm": 1.2, "1.2": 1.2, "18 in": 18 * inch, '18"': 18 * inch,
             "6'": 72 * inch, "6' 4\"": 76 * inch, "6' 4 1/2\"": 76.5 * inch, "6'4½\"": 76.5 * inch, "6 ft 2 in": 74 * inch,
             "5 1/2 ft": 66 * inch, "1/2 in": 0.5 * inch, "6′ 2″": 74 * inch, "6’2”": 74 * inch, "5-1/2 in": 5.5 * inch,
+            "15/16 in": 15 / 16 * inch, "1 15/16 in": 31 / 16 * inch,
             "2 yd": 72 * inch, "1 m 20 cm": 1.2, "1e0 m": 1.0,
         }.items():  # fmt: skip
             with self.subTest(text):
@@ -90,21 +91,21 @@ class WritingTest(NearTestCase):
             with self.subTest(text):
                 self.assertEqual(write(value, kind, system), text)
 
-    @settings(max_examples=300, deadline=None)
+    @settings(max_examples=300, deadline=None, derandomize=True)
     @given(st.floats(0.01, 60.0), st.sampled_from(["metric", "imperial"]))
     def test_a_length_that_is_written_is_read_back(self, value, system):
         """To what is shown: a centimetre (a millimetre when small), or a quarter inch."""
         back = read(write(value, "length", system), "length", system)
         self.assertAlmostEqual(back, value, delta=0.0051 if system == "metric" else 0.0254 / 8 + 1e-9)
 
-    @settings(max_examples=200, deadline=None)
+    @settings(max_examples=200, deadline=None, derandomize=True)
     @given(st.sampled_from(["mass", "force", "speed"]), st.floats(0.1, 900.0), st.sampled_from(["metric", "imperial"]))
     def test_other_kinds_are_read_back(self, kind, value, system):
         style = STYLES[kind][system]
         step = 10.0**-style.decimals * float(UNITS.Quantity(1, style.unit).to_base_units().magnitude)
         self.assertAlmostEqual(read(write(value, kind, system), kind, system), value, delta=max(step / 2, 5.1e-3 * value) + 1e-9)
 
-    @settings(max_examples=400, deadline=None)
+    @settings(max_examples=400, deadline=None, derandomize=True)
     @given(
         st.text(alphabet="0123456789.,/'\" ftincmkgedlbx-+½″&", max_size=14), st.sampled_from(["length", "mass", "wire", "speed", "force"])
     )

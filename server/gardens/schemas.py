@@ -42,6 +42,7 @@ class StructureLine(Typed):
     design_m_s: float
     weakest: str
     week: str
+    season: list[tuple[float, float]] = Field(description="limit gust and rough week’s gust, week by week, m/s")
 
 
 class BedOut(Typed):

@@ -923,6 +923,14 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Season
+             * @description limit gust and rough week’s gust, week by week, m/s
+             */
+            season: [
+                number,
+                number
+            ][];
+            /**
              * State
              * @enum {string}
              */
@@ -978,6 +986,8 @@ export interface components {
                     number
                 ]
             ];
+            /** Fill */
+            fill: string;
             /** Fill Depth */
             fill_depth: number;
             /** High */
@@ -1001,6 +1011,8 @@ export interface components {
             name: "elevation" | "plan" | "end";
             /** Plants */
             plants: components["schemas"]["PlantMark"][];
+            /** Soil */
+            soil: string;
         };
         /**
          * Week

@@ -7,6 +7,7 @@ from typing import Literal, get_args
 
 from ..geometry import Geometry, Member, Point
 from ..model import Bed, Typed
+from ..tables import soils
 
 ViewName = Literal["elevation", "plan", "end"]
 VIEWS: tuple[ViewName, ...] = get_args(ViewName)
@@ -58,6 +59,8 @@ class View(Typed):
     plants: tuple[PlantMark, ...]
     bed: tuple[Flat, Flat]
     fill_depth: float
+    soil: str
+    fill: str
     low: Flat
     high: Flat
 
@@ -97,11 +100,12 @@ def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float
     fill = bed.fill_depth if bed.kind == "raised" else 0.0
     return View(
         name=name, marks=marks, measures=measures, plants=plants, bed=ends[name], fill_depth=fill,
+        soil=soils()[bed.soil].hatch, fill=soils()[bed.fill].hatch,
         low=(min(us), min(vs)), high=(max(us), max(vs)),
     )  # fmt: skip
 
 
 def _first_end(geometry: Geometry) -> tuple[Member, ...]:
     """Return what is seen from the row's first end: one post, one bay edge, its ties and top."""
-    seen = ("post-1", "mesh-1", "cap-1", "top-line")
+    seen = ("post-1", "grip-1", "mesh-1", "cap-1", "top-line")
     return tuple(m for m in geometry.members if m.key in seen or m.key.startswith("tie-1-"))

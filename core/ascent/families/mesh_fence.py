@@ -274,16 +274,30 @@ class _Fence:
             bending.post_across(self.post, force, self.wind.height, amplified),
             bending.post_along(self.post, along, self.wind.height, len(self.xs)),
         )
-        inner = tuple(m.key for m in self.geometry.by_role("post"))
-        return Link("post", inner, ("posts", self.post.key), ("soil",), ("post", "post_spacing", "mesh_height"), force, checks)
+        return Link(
+            "post",
+            keys(self.geometry.by_role("post")),
+            ("posts", self.post.key),
+            ("soil",),
+            ("post", "post_spacing", "mesh_height"),
+            force,
+            checks,
+        )
 
     def _soil(self) -> Link:
         force, height = self.across, self.wind.height * self.amplified
         check = embedment.grip(
             "soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, tables.constant("soil_gust")
         )  # fmt: skip
-        inner = tuple(m.key for m in self.geometry.by_role("post"))
-        return Link("soil", inner, None, (), ("depth", "post_spacing", "post", "mesh_height", "setting"), force, (check,))
+        return Link(
+            "soil",
+            keys(self.geometry.by_role("grip")),
+            None,
+            (),
+            ("depth", "post_spacing", "post", "mesh_height", "setting"),
+            force,
+            (check,),
+        )
 
     def _ends(self) -> tuple[Link, ...]:
         pull, height = self.mesh_state.pull, np.full((1, 1, 1), self.middle)
@@ -459,7 +473,7 @@ class MeshFence(Family[MeshFenceOptions]):
 
 def _ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> EndAssembly:
     return EndAssembly(
-        ("post-1", f"post-{posts_}"), options.ends, tables.posts()[options.post], embedment.ground_of(site.bed, options.setting),
+        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, tables.posts()[options.post], embedment.ground_of(site.bed, options.setting),
         options.depth, top, options.top == "rail", tables.wires()[options.guy_wire], tables.anchors()[options.anchor],
         tables.posts()[options.strut],
     )  # fmt: skip

@@ -27,6 +27,7 @@ class EndAssembly:
     """What holds the end posts against the row's own pull."""
 
     posts: tuple[str, str]
+    grips: tuple[str, str]
     kind: str
     post: tables.Post
     ground: Ground
@@ -134,7 +135,7 @@ class EndAssembly:
             Link("end-post", posts, ("posts", self.post.key), ("end-soil", *self._prop_keys()),
                  ("ends", "top", "post_spacing", "post", "mesh", "mesh_height"), np.hypot(across, pull),
                  tuple(bent)),
-            Link("end-soil", posts, None, (), ("ends", "depth", "top", "post_spacing", "mesh", "mesh_height"), foot,
+            Link("end-soil", self.grips, None, (), ("ends", "depth", "top", "post_spacing", "mesh", "mesh_height"), foot,
                  tuple(held)),
         ]  # fmt: skip
         if self.kind == "guy":
@@ -170,6 +171,6 @@ class EndAssembly:
         return [
             Link("strut", ("strut-first", "strut-last"), ("posts", self.strut.key), ("strut-foot",), ("strut", "ends"), pushed,
                  (tension.strut(self.strut, pushed, math.hypot(reach, self.hold_height)),)),
-            Link("strut-foot", ("strut-first", "strut-last"), None, (), ("depth", "ends", "post_spacing"), lifted,
+            Link("strut-foot", self.grips, None, (), ("depth", "ends", "post_spacing"), lifted,
                  (tension.uplift(self.post, self.ground, self.depth, lifted, strength),)),
         ]  # fmt: skip

@@ -32,11 +32,12 @@ def stock_length(post: tables.Post, needed: float) -> float:
 
 
 def row(post: tables.Post, xs: Array, depth: float, top: float, bought: float) -> list[Member]:
-    """Return the posts of a row, each from its foot in the soil to its top, and caps where tops are in reach of eyes."""
+    """Return the posts of a row with the soil that grips them, and caps where tops are in reach of eyes."""
     members = []
     for index, x in enumerate(xs):
         foot, head = (float(x), 0.0, -depth), (float(x), 0.0, top)
         members.append(Member(f"post-{index + 1}", "post", "posts", post.key, (foot, head), bought, post.soil_width))
+        members.append(Member(f"grip-{index + 1}", "grip", "", "", (foot, (float(x), 0.0, 0.0)), thickness=3.0 * post.soil_width))
         if post.top_cap and top < 2.0:
             members.append(Member(f"cap-{index + 1}", "cap", "caps", "cap", (head,), shape="point"))
     return members
