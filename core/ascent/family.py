@@ -45,22 +45,22 @@ class Proposal:
     reasons: Mapping[str, Reason]
 
 
-def measure(kind: Kind, default: float, low: float, high: float, step: float) -> Any:
-    """Return an option that is a quantity with bounds and the step of its control, SI."""
-    return Field(default, ge=low, le=high, json_schema_extra={"kind": kind, "step": step})
+def measure(group: str, kind: Kind, default: float, low: float, high: float, step: float) -> Any:
+    """Return an option that is a quantity with bounds and the step of its control, SI; `group` is its heading."""
+    return Field(default, ge=low, le=high, json_schema_extra={"group": group, "kind": kind, "step": step})
 
 
-def item(table: str, default: str, role: str = "", when: tuple[str, str] | None = None) -> Any:
+def item(group: str, table: str, default: str, role: str = "", when: tuple[str, str] | None = None) -> Any:
     """Return an option chosen from a table; `role` narrows the rows, `when` the option it depends on."""
-    extra: dict[str, Any] = {"kind": "item", "table": table, "role": role}
+    extra: dict[str, Any] = {"group": group, "kind": "item", "table": table, "role": role}
     if when:
         extra["when"] = {"option": when[0], "is": when[1]}
     return Field(default, json_schema_extra=extra)
 
 
-def choice(default: Any) -> Any:
+def choice(group: str, default: Any) -> Any:
     """Return an option with a few named values, or a yes and no."""
-    return Field(default, json_schema_extra={"kind": "choice"})
+    return Field(default, json_schema_extra={"group": group, "kind": "choice"})
 
 
 OptionsT = TypeVar("OptionsT", bound=Typed)

@@ -164,7 +164,13 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
     chosen = e.worst_week if week is None else min(max(week, 0), e.season.weeks - 1)
     parts = shopping(e.geometry, site.garden.prices)
     family = family_of(e.structure.family)
-    length = lambda value: write(value, "length", system)  # noqa: E731 - one line says it
+
+    def length(value: float) -> str:
+        return write(value, "length", system)
+
+    def label(option: str) -> str:
+        return template(f"option.{option.split('.')[-1]}")
+
     return Report(
         headline=_headline(site, e, system),
         links=tuple(_link(e, link, chosen, system) for link in e.links),
@@ -177,9 +183,12 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
         parts=tuple(_part(part, system) for part in parts),
         cost=total(parts),
         cost_text=money(total(parts), site.garden.currency),
-        views=tuple(view_of(e.geometry, site.bed, name, length) for name in VIEWS),
+        views=tuple(view_of(e.geometry, site.bed, name, length, label) for name in VIEWS),
         exaggeration=_exaggeration(e),
-        written=written(e.options, system),
+        written={
+            **written(e.options, system),
+            **{f"plantings.{n}.spacing": write(p.spacing, "length", system) for n, p in enumerate(e.structure.plantings)},
+        },
     )
 
 
@@ -211,7 +220,7 @@ def forecast(site: Site, speed: float, system: System) -> str:
         return ""
     open_gust = speed / site.exposure.forecast_ratio
     name = BEAUFORT_NAMES[beaufort(open_gust / 1.5)]
-    return f"a forecast gust of {write(open_gust, 'speed', system)}, {name}"
+    return f"{write(open_gust, 'speed', system)}, {name}"
 
 
 def _headline(site: Site, e: Evaluation, system: System) -> Headline:

@@ -212,6 +212,7 @@ class OptionField(Typed):
 
     name: str
     label: str
+    group: str
     kind: str
     step: float
     low: float | None

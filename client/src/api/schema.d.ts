@@ -614,7 +614,7 @@ export interface components {
         };
         /**
          * Measure
-         * @description A dimension line that edits an option; `text` is how its value is written.
+         * @description A dimension line that edits an option; `text` is how its value is written, `label` what it is called.
          */
         Measure: {
             /** End */
@@ -622,6 +622,8 @@ export interface components {
                 number,
                 number
             ];
+            /** Label */
+            label: string;
             /** Offset */
             offset: number;
             /** Option */
@@ -676,6 +678,8 @@ export interface components {
         OptionField: {
             /** Choices */
             choices: components["schemas"]["Choice"][];
+            /** Group */
+            group: string;
             /** High */
             high: number | null;
             /** Kind */

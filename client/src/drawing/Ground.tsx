@@ -1,38 +1,56 @@
 import type { View } from "../api/client";
-import type { Scale } from "./scale";
+import { Hatch } from "./Hatch";
+import type { SheetLayout } from "./layout";
 
 interface Props {
-  view: View;
-  scale: Scale;
-  width: number;
-  height: number;
+  views: Record<View["name"], View>;
+  layout: SheetLayout;
 }
 
-/** Cut earth: native soil with its bedding strokes, any bed fill darker and behind its boards. */
-export function Ground({ view, scale, width, height }: Props) {
-  const [x0, top] = scale.at([view.bed[0][0], 0]);
-  const [x1] = scale.at([view.bed[1][0], 0]);
-  if (view.name === "plan") {
-    const [a, b] = [scale.at(view.bed[0]), scale.at(view.bed[1])];
-    return <rect x={a[0]} y={b[1]} width={b[0] - a[0]} height={a[1] - b[1]} fill="var(--soil)" stroke="var(--soil2)" strokeWidth={1.4} />;
-  }
-  const deep = view.fill_depth * scale.perMetre;
-  const strokes: string[] = [];
-  for (let row = 0; row * 15 + 12 < height - top; row += 1)
-    for (let x = (row % 2) * 21 + 6; x < width; x += 42) strokes.push(`M${x} ${(top + deep + row * 15 + 12).toFixed(0)}h${8 + ((row * 7 + x) % 9)}`);
+/** Earth cut open under side and end view, any bed fill between its boards, and the bed from above. */
+export function Ground({ views, layout }: Props) {
+  const { ground, at, box } = layout;
+  const fill = views.elevation.fill_depth * layout.perMetre;
+  const beds = (["elevation", "end"] as const).map((name) => {
+    const [[u0], [u1]] = views[name].bed;
+    const [least, most] = [box[name].x, box[name].x + box[name].width];
+    return { name, x0: Math.max(at[name]([u0, 0])[0], least), x1: Math.min(at[name]([u1, 0])[0], most) };
+  });
+  const board = Math.max(0.038 * layout.perMetre, 3);
+  const { plan } = box;
+  const surface = ground.y + fill;
   return (
     <g>
-      <rect x={0} y={top + deep} width={width} height={Math.max(height - top - deep, 0)} fill="var(--soil)" />
-      <path d={strokes.join("")} stroke="var(--soil2)" strokeWidth={1} opacity={0.5} />
-      {deep > 0 && (
-        <>
-          <rect x={x0} y={top} width={x1 - x0} height={deep} fill="var(--fill)" />
-          <path d={`M${x0} ${top - 6}v${deep + 6}M${x1} ${top - 6}v${deep + 6}`} stroke="var(--wood)" strokeWidth={Math.max(0.038 * scale.perMetre, 3)} />
-          <path d={`M0 ${top + deep}H${x0}M${x1} ${top + deep}H${width}`} stroke="var(--ink)" strokeWidth={1.5} />
-        </>
-      )}
-      <path d={deep > 0 ? `M${x0} ${top}H${x1}` : `M0 ${top}H${width}`} stroke="var(--ink)" strokeWidth={2} />
-      {deep === 0 && <path d={`M${x0} ${top - 4}v9M${x1} ${top - 4}v9`} stroke="var(--ink)" strokeWidth={1.4} />}
+      <defs>
+        <Hatch id="native" kind={views.elevation.soil} colour="var(--soil2)" />
+        <Hatch id="fill" kind={views.elevation.fill} colour="var(--soil3)" />
+        <linearGradient id="fade" x1="0" x2="0" y1="0" y2="1">
+          <stop offset="0.6" stopColor="#fff" />
+          <stop offset="1" stopColor="#000" />
+        </linearGradient>
+        <mask id="deep">
+          <rect x={0} y={surface} width={ground.width} height={Math.max(ground.height - fill, 0)} fill="url(#fade)" />
+        </mask>
+      </defs>
+      <g mask="url(#deep)">
+        <rect x={0} y={surface} width={ground.width} height={Math.max(ground.height - fill, 0)} fill="var(--soil)" />
+        <rect x={0} y={surface} width={ground.width} height={Math.max(ground.height - fill, 0)} fill="url(#native)" />
+      </g>
+      {fill === 0 && <path d={`M0 ${ground.y}H${ground.width}`} stroke="var(--ink)" strokeWidth={2} />}
+      {fill > 0 &&
+        beds.map(({ name, x0, x1 }) => (
+          <g key={name}>
+            <rect x={x0} y={ground.y} width={x1 - x0} height={fill} fill="var(--fill)" />
+            <rect x={x0} y={ground.y} width={x1 - x0} height={fill} fill="url(#fill)" />
+            <path d={`M${x0 - board / 2} ${ground.y - 5}V${surface}M${x1 + board / 2} ${ground.y - 5}V${surface}`} stroke="var(--wood)" strokeWidth={board} />
+            <path d={`M${x0} ${ground.y}H${x1}`} stroke="var(--ink)" strokeWidth={2} />
+          </g>
+        ))}
+      {fill > 0 && <path d={`M0 ${surface}H${beds[0]?.x0 ?? 0}M${beds[0]?.x1 ?? 0} ${surface}H${beds[1]?.x0 ?? 0}M${beds[1]?.x1 ?? 0} ${surface}H${ground.width}`} stroke="var(--ink)" strokeWidth={2} />}
+      {fill === 0 && beds.map(({ name, x0, x1 }) => <path key={name} d={`M${x0} ${ground.y - 5}v10M${x1} ${ground.y - 5}v10`} stroke="var(--ink)" strokeWidth={1.4} />)}
+      <rect x={plan.x} y={plan.y} width={plan.width} height={plan.height} fill={fill > 0 ? "var(--fill)" : "var(--soil)"} />
+      <rect x={plan.x} y={plan.y} width={plan.width} height={plan.height} fill={fill > 0 ? "url(#fill)" : "url(#native)"} />
+      <rect x={plan.x} y={plan.y} width={plan.width} height={plan.height} fill="none" stroke={fill > 0 ? "var(--wood)" : "var(--soil2)"} strokeWidth={fill > 0 ? board : 1.2} />
     </g>
   );
 }

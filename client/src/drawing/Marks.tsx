@@ -1,7 +1,8 @@
 import type { View } from "../api/client";
 import type { Flat, Scale } from "./scale";
 
-const INK: Record<string, string> = { post: "var(--metal)", rail: "var(--metal)", strut: "var(--wood)", mesh: "var(--metal)", wire: "var(--metal)", guy: "var(--metal)" };
+const INK: Record<string, string> = { post: "var(--metal)", rail: "var(--metal)", strut: "var(--wood)", mesh: "var(--metal)", wire: "var(--metal)", guy: "var(--metal)", grip: "var(--soil2)" };
+type Mark = View["marks"][number];
 
 interface Props {
   view: View;
@@ -13,9 +14,10 @@ interface Props {
   onOpen: (member: string) => void;
 }
 
-function grid(view: View["marks"][number], scale: Scale): string {
-  const [a, , c] = view.points;
-  if (!view.grid || !a || !c) return "";
+/** The wires of a panel, as one path. */
+function grid(mark: Mark, scale: Scale): string {
+  const [a, , c] = mark.points;
+  if (!mark.grid || !a || !c) return "";
   const [x0, z0] = a;
   const [x1, z1] = c;
   let d = "";
@@ -23,51 +25,67 @@ function grid(view: View["marks"][number], scale: Scale): string {
     const [p, q] = [scale.at(from), scale.at(to)];
     d += `M${p[0].toFixed(1)} ${p[1].toFixed(1)}L${q[0].toFixed(1)} ${q[1].toFixed(1)}`;
   };
-  for (let x = Math.ceil(x0 / view.grid[0] - 0.01) * view.grid[0]; x <= x1 + 0.001; x += view.grid[0]) line([x, z0], [x, z1]);
-  for (let z = z0; z <= z1 + 0.001; z += view.grid[1]) line([x0, z], [x1, z]);
+  for (let x = Math.ceil(x0 / mark.grid[0] - 0.01) * mark.grid[0]; x <= x1 + 0.001; x += mark.grid[0]) line([x, z0], [x, z1]);
+  for (let z = z0; z <= z1 + 0.001; z += mark.grid[1]) line([x0, z], [x1, z]);
   line([x0, z1], [x1, z1]);
   return d;
 }
 
+/** The wedge of soil that a leaning post pushes aside: on both sides as seen from the side, to leeward from the end. */
+function wedge(mark: Mark, view: View["name"], at: Scale["at"]): string {
+  const [foot, ground] = mark.points;
+  if (!foot || !ground) return "";
+  const deep = ground[1] - foot[1];
+  const [low, high] = [mark.thickness / 6, Math.max(mark.thickness / 2, 0.07)];
+  const corners: Flat[] =
+    view === "end"
+      ? [[foot[0], foot[1] + deep * 0.25], ground, [ground[0] + deep * 0.62, ground[1]]]
+      : [[foot[0] - low, foot[1]], [ground[0] - high, ground[1]], [ground[0] + high, ground[1]], [foot[0] + low, foot[1]]];
+  return corners.map((corner, i) => `${i ? "L" : "M"}${at(corner).map((n) => n.toFixed(1)).join(" ")}`).join("") + "Z";
+}
+
 /** The members of a view in ink; what a pointed-at link covers is heavier, the weakest is in the accent. */
 export function Marks({ view, scale, lit, weak, bend, onPoint, onOpen }: Props) {
-  const path = (points: readonly Flat[]) => points.map((point, i) => `${i ? "L" : "M"}${scale.at(bend(point)).map((n) => n.toFixed(1)).join(" ")}`).join("");
+  const { at } = scale;
+  const path = (points: readonly Flat[]) => points.map((point, i) => `${i ? "L" : "M"}${at(bend(point)).map((n) => n.toFixed(1)).join(" ")}`).join("");
+  const drawn = view.name === "plan" ? view.marks.filter((mark) => mark.role !== "grip") : view.marks;
+  const ordered = [...drawn].sort((a, b) => Number(b.role === "grip") - Number(a.role === "grip"));
   return (
     <g>
-      {view.marks.map((mark) => {
+      {ordered.map((mark) => {
         const on = lit.has(mark.member);
-        const ink = weak.has(mark.member) ? "var(--weak)" : on ? "var(--ink)" : (INK[mark.role] ?? "var(--ink)");
+        const hot = weak.has(mark.member);
+        const ink = hot ? "var(--weak)" : on ? "var(--ink)" : (INK[mark.role] ?? "var(--ink)");
         const events = { onPointerEnter: () => onPoint(mark.member), onPointerLeave: () => onPoint(null), onClick: () => onOpen(mark.member) };
+        const first = mark.points[0];
+        const second = mark.points[1];
+        if (!first) return null;
+        if (mark.role === "grip")
+          return <path key={mark.member} d={wedge(mark, view.name, at)} fill={hot ? "var(--weak)" : on ? "var(--ink)" : "var(--soil2)"} fillOpacity={hot ? 0.42 : on ? 0.3 : 0.16} stroke={ink} strokeWidth={hot || on ? 1.6 : 0.8} strokeDasharray={hot || on ? undefined : "3 3"} {...events} />;
         if (mark.shape === "panel") {
-          const d = mark.grid ? grid(mark, scale) : path(mark.points);
-          const wire = Math.max(mark.thickness * scale.perMetre, 0.55);
-          return <path key={mark.member} d={d} stroke={ink} strokeWidth={on ? wire + 0.9 : wire} opacity={on ? 1 : 0.85} fill="none" {...events} />;
+          const wire = Math.max(mark.thickness * scale.perMetre, 0.6);
+          return <path key={mark.member} d={mark.grid ? grid(mark, scale) : path(mark.points)} stroke={ink} strokeWidth={on || hot ? wire + 0.9 : wire} opacity={on || hot ? 1 : 0.8} fill="none" {...events} />;
         }
         if (mark.shape === "point") {
-          const first = mark.points[0];
-          if (!first) return null;
-          const [x, y] = scale.at(bend(first));
-          if (mark.role === "cap") return <rect key={mark.member} x={x - 4} y={y - 3} width={8} height={4} fill="var(--ink)" />;
-          if (mark.role === "anchor") return <path key={mark.member} d={`M${x} ${y}l6 16m-10-5l9-2m-6 7l8-2`} stroke={ink} strokeWidth={2} fill="none" {...events} />;
-          return <circle key={mark.member} cx={x} cy={y} r={on ? 4 : 2.2} fill={ink} {...events} />;
+          const [x, y] = at(bend(first));
+          if (mark.role === "cap") return <path key={mark.member} d={`M${x - 4.5} ${y}v-3.5h9v3.5z`} fill="var(--ink)" />;
+          if (mark.role === "anchor") return view.name === "plan" ? <circle key={mark.member} cx={x} cy={y} r={4} fill="none" stroke={ink} strokeWidth={2} {...events} /> : <path key={mark.member} d={`M${x} ${y}l7 19m-12 -7l11 -3m-8 9l10 -3`} stroke={ink} strokeWidth={2} fill="none" {...events} />;
+          return <circle key={mark.member} cx={x} cy={y} r={on || hot ? 4 : 2} fill={ink} {...events} />;
         }
-        const width = Math.max(mark.thickness * scale.perMetre, mark.role === "guy" || mark.role === "wire" ? 1.2 : 2.2);
-        const points = mark.points;
-        const foot = points[0];
-        const head = points[1];
-        if (!foot || !head) return null;
+        if (!second) return null;
+        const width = Math.max(mark.thickness * scale.perMetre, mark.role === "guy" || mark.role === "wire" ? 1.3 : 2.4);
         if (view.name === "plan" && mark.role === "post") {
-          const [x, y] = scale.at(foot);
-          const side = Math.max(width, 5);
-          return <rect key={mark.member} x={x - side / 2} y={y - side / 2} width={side} height={side} fill={ink} {...events} />;
+          const [x, y] = at(first);
+          const side = Math.max(width, 6);
+          return <rect key={mark.member} x={x - side / 2} y={y - side / 2} width={side} height={side} fill={hot ? ink : on ? "var(--ink)" : "var(--metal)"} {...events} />;
         }
-        const tall = mark.role === "post" && foot[1] < 0 && head[1] > 0;
-        const steps: Flat[] = tall ? Array.from({ length: 9 }, (_, i) => [foot[0], (head[1] * i) / 8] as const) : [...points];
+        const upright = mark.role === "post" && first[1] < 0 && second[1] > 0;
+        const steps: Flat[] = upright ? Array.from({ length: 9 }, (_, i) => [first[0], (second[1] * i) / 8] as const) : [...mark.points];
         return (
           <g key={mark.member} {...events}>
-            {tall && <path d={path([foot, [foot[0], 0]])} stroke={ink} strokeWidth={width} opacity={0.55} strokeDasharray={`${width * 1.4} ${width * 0.5}`} />}
+            {upright && <path d={path([first, [first[0], 0]])} stroke={ink} strokeWidth={width} strokeOpacity={0.75} strokeDasharray={`${Math.max(width * 1.5, 5)} 2.5`} fill="none" />}
             <path d={path(steps)} stroke={ink} strokeWidth={on ? width + 2 : width} fill="none" strokeLinejoin="round" />
-            <path d={path(tall ? [foot, ...steps] : steps)} stroke="transparent" strokeWidth={Math.max(width, 14)} fill="none" />
+            <path d={path(upright ? [first, ...steps] : steps)} stroke="transparent" strokeWidth={Math.max(width, 14)} fill="none" />
           </g>
         );
       })}

@@ -1,5 +1,3 @@
-import { useId } from "react";
-
 interface Props {
   label: string;
   value: string;
@@ -7,19 +5,18 @@ interface Props {
   onPick: (key: string) => void;
 }
 
-/** One of a list. */
+/** One of a list, in one row. */
 export function Pick({ label, value, choices, onPick }: Props) {
-  const id = useId();
   return (
-    <div className="field">
-      <label htmlFor={id}>{label}</label>
-      <select id={id} className="select" value={value} onChange={(event) => onPick(event.target.value)}>
+    <label className="row">
+      <span className="label">{label}</span>
+      <select className="select" value={value} title={choices.find((choice) => choice.key === value)?.name} onChange={(event) => onPick(event.target.value)}>
         {choices.map((choice) => (
           <option key={choice.key} value={choice.key}>
             {choice.name}
           </option>
         ))}
       </select>
-    </div>
+    </label>
   );
 }

@@ -1,19 +1,19 @@
 import { useId, useState, type KeyboardEvent } from "react";
 
-import { api, Refused, taken } from "../api/client";
+import { api, Refused, taken, type Schemas } from "../api/client";
 
 interface Props {
   label: string;
   text: string;
   value: number;
-  kind: string;
+  kind: Schemas["QuantityIn"]["kind"];
   system: "metric" | "imperial";
   low?: number | null | undefined;
   high?: number | null | undefined;
   step?: number;
   hideLabel?: boolean;
   focused?: boolean;
-  onValue: (value: number) => void;
+  onValue: (value: number, text: string) => void;
   onLeave?: () => void;
 }
 
@@ -34,7 +34,7 @@ export function QuantityField(props: Props) {
       const read = await taken(api.POST("/api/quantities/read", { body: { text: typed, kind, system, low: low ?? null, high: high ?? null } }));
       setRefusal("");
       setTyped(null);
-      onValue(read.value);
+      onValue(read.value, read.text);
       onLeave?.();
     } catch (error) {
       const problem = error instanceof Refused ? error.problems[0] : undefined;
@@ -51,7 +51,7 @@ export function QuantityField(props: Props) {
     const way = event.key === "ArrowUp" ? 1 : event.key === "ArrowDown" ? -1 : 0;
     if (way && step) {
       event.preventDefault();
-      onValue(Math.min(Math.max(value + way * step, low ?? -Infinity), high ?? Infinity));
+      onValue(Math.min(Math.max(value + way * step, low ?? -Infinity), high ?? Infinity), text);
     }
   };
   return (

@@ -12,7 +12,7 @@ from ..tables import soils
 ViewName = Literal["elevation", "plan", "end"]
 VIEWS: tuple[ViewName, ...] = get_args(ViewName)
 Flat = tuple[float, float]
-_BED_SHOWN = 0.6  # of a long bed, past each end of the structure [m]
+_BED_SHOWN = 0.3  # of a long bed, past each end of the structure [m]
 
 _PROJECT: dict[ViewName, Callable[[Point], Flat]] = {
     "elevation": lambda p: (p[0], p[2]),
@@ -33,9 +33,10 @@ class Mark(Typed):
 
 
 class Measure(Typed):
-    """A dimension line that edits an option; `text` is how its value is written."""
+    """A dimension line that edits an option; `text` is how its value is written, `label` what it is called."""
 
     option: str
+    label: str
     start: Flat
     end: Flat
     offset: float
@@ -65,7 +66,7 @@ class View(Typed):
     high: Flat
 
 
-def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float], str]) -> View:
+def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float], str], label: Callable[[str], str]) -> View:
     """Return one view of a structure in its bed.
 
     Args:
@@ -73,6 +74,7 @@ def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float
         bed: The bed it stands in.
         name: Which view.
         write: Writes a length in the reader's units.
+        label: Says what an option is called.
     """
     project = _PROJECT[name]
     members = geometry.members if name != "end" else _first_end(geometry)
@@ -84,7 +86,15 @@ def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float
         for m in members
     )  # fmt: skip
     measures = tuple(
-        Measure(option=d.option, start=project(d.start), end=project(d.end), offset=d.offset, value=d.value, text=write(d.value))
+        Measure(
+            option=d.option,
+            label=label(d.option),
+            start=project(d.start),
+            end=project(d.end),
+            offset=d.offset,
+            value=d.value,
+            text=write(d.value),
+        )
         for d in geometry.dimensions
         if d.view == name
     )

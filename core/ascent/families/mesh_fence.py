@@ -48,25 +48,25 @@ def _row_of(table: str, role: str = "") -> AfterValidator:
 class MeshFenceOptions(Typed):
     """What must be decided of a mesh fence. Lengths in metres."""
 
-    length: float = measure("length", 3.6, 0.6, 30.0, 0.05)
-    mesh: Annotated[str, _row_of("meshes")] = item("meshes", "panel_large")
-    mesh_height: float = measure("length", 1.27, 0.3, 2.4, 0.01)
-    bottom_gap: float = measure("length", 0.15, 0.0, 0.5, 0.01)
-    post: Annotated[str, _row_of("posts", "post")] = item("posts", "tpost_2.1", "post")
-    post_spacing: float = measure("length", 1.22, 0.3, 4.0, 0.01)
-    depth: float = measure("length", 0.60, 0.15, 1.2, 0.01)
-    setting: Literal["driven", "tamped"] = choice("driven")
-    tie: Annotated[str, _row_of("ties", "mesh")] = item("ties", "tie_wire_16_double", "mesh")
-    ties_per_post: int = measure("count", 4, 2, 12, 1)
-    stem_tie: Annotated[str, _row_of("ties", "stem")] = item("ties", "twine_jute_3_loop", "stem")
-    top: Literal["none", "wire", "rail"] = choice("none")
-    wire: Annotated[str, _row_of("wires")] = item("wires", "wire_soft_125", when=("top", "wire"))
-    rail: Annotated[str, _row_of("posts", "rail")] = item("posts", "tube_emt_20", "rail", when=("top", "rail"))
-    ends: Literal["plain", "guy", "strut"] = choice("plain")
-    guy_wire: Annotated[str, _row_of("wires")] = item("wires", "wire_soft_125", when=("ends", "guy"))
-    anchor: Annotated[str, _row_of("anchors")] = item("anchors", "anchor_screw_30x4", when=("ends", "guy"))
-    strut: Annotated[str, _row_of("posts", "strut")] = item("posts", "post_sw_stake_38", "strut", when=("ends", "strut"))
-    leaned_on: bool = choice(False)
+    length: float = measure("mesh", "length", 3.6, 0.6, 30.0, 0.05)
+    mesh: Annotated[str, _row_of("meshes")] = item("mesh", "meshes", "panel_large")
+    mesh_height: float = measure("mesh", "length", 1.27, 0.3, 2.4, 0.01)
+    bottom_gap: float = measure("mesh", "length", 0.15, 0.0, 0.5, 0.01)
+    post: Annotated[str, _row_of("posts", "post")] = item("posts", "posts", "tpost_2.1", "post")
+    post_spacing: float = measure("posts", "length", 1.22, 0.3, 4.0, 0.01)
+    depth: float = measure("posts", "length", 0.60, 0.15, 1.2, 0.01)
+    setting: Literal["driven", "tamped"] = choice("posts", "driven")
+    leaned_on: bool = choice("posts", False)
+    tie: Annotated[str, _row_of("ties", "mesh")] = item("ties", "ties", "tie_wire_16_double", "mesh")
+    ties_per_post: int = measure("ties", "count", 4, 2, 12, 1)
+    stem_tie: Annotated[str, _row_of("ties", "stem")] = item("ties", "ties", "twine_jute_3_loop", "stem")
+    top: Literal["none", "wire", "rail"] = choice("ends", "none")
+    wire: Annotated[str, _row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("top", "wire"))
+    rail: Annotated[str, _row_of("posts", "rail")] = item("ends", "posts", "tube_emt_20", "rail", when=("top", "rail"))
+    ends: Literal["plain", "guy", "strut"] = choice("ends", "plain")
+    guy_wire: Annotated[str, _row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("ends", "guy"))
+    anchor: Annotated[str, _row_of("anchors")] = item("ends", "anchors", "anchor_screw_30x4", when=("ends", "guy"))
+    strut: Annotated[str, _row_of("posts", "strut")] = item("ends", "posts", "post_sw_stake_38", "strut", when=("ends", "strut"))
 
 
 @dataclass(frozen=True)
@@ -530,5 +530,5 @@ def _dimensions(
     lines = 2 if plantings[0].side == "both" else 1
     if len(first) > lines:
         a, b = first[0].at, first[1].at
-        found.append(Dimension("plantings.0.spacing", "plan", a, b, plantings[0].spacing, 0.2 if a[1] > 0 else -0.2))
+        found.append(Dimension("plantings.0.spacing", "plan", a, b, plantings[0].spacing, 1.0 if a[1] > 0 else -1.0))
     return tuple(found)

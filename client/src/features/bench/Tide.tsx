@@ -2,59 +2,52 @@ import type { KeyboardEvent, PointerEvent } from "react";
 
 import type { Report } from "../../api/client";
 import { useSize } from "../../drawing/useSize";
+import { quayEdge, tideScale, waterline } from "../../drawing/tide";
+import type { SpeedWords } from "./speedWords";
 
 interface Props {
   report: Report;
   week: number;
-  units: { factor: number; unit: string };
-  speed: (metresPerSecond: number) => string;
+  speed: SpeedWords;
   onWeek: (week: number) => void;
 }
 
-const HEIGHT = 168;
-const BOX = { left: 64, right: 18, top: 30, bottom: 28 };
+const HEIGHT = 172;
+const STEPS: Record<string, number> = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 4, PageDown: -4 };
 
 /** The season as a harbour: the quay's edge is the limit gust, the water the gusts each week brings. */
-export function Tide({ report, week, units, speed, onWeek }: Props) {
+export function Tide({ report, week, speed, onWeek }: Props) {
   const { ref, width } = useSize<HTMLDivElement>();
   const { weeks, design_gust: design } = report;
   const count = weeks.length;
-  const most = Math.min(Math.max(design * 1.45, ...weeks.map((w) => w.rare * 1.15), Math.min(report.headline.limit * 1.3, design * 2.2)), 46);
-  const inner = Math.max(width - BOX.left - BOX.right, 50);
-  const x = (index: number) => BOX.left + (index / count) * inner;
-  const floor = HEIGHT - BOX.bottom;
-  const y = (value: number) => floor - (Math.min(value, most) / most) * (floor - BOX.top);
-  const stepped = (value: (w: (typeof weeks)[number]) => number) => weeks.map((w, i) => `${i ? "L" : "M"}${x(i).toFixed(1)} ${y(value(w)).toFixed(1)}H${x(i + 1).toFixed(1)}`).join("");
-  const water = (value: (w: (typeof weeks)[number]) => number, swell: number) => {
-    let d = `M${x(0)} ${floor}L${x(0)} ${y(value(weeks[0] ?? ({} as never)))}`;
-    weeks.forEach((w, i) => {
-      const next = weeks[i + 1] ?? w;
-      const [a, b] = [y(value(w)), y(value(next))];
-      const mid = (x(i) + x(i + 1)) / 2;
-      d += `Q${(x(i) + mid) / 2} ${a - swell} ${mid} ${(a + b) / 2}T${x(i + 1)} ${b}`;
-    });
-    return `${d}L${x(count)} ${floor}Z`;
-  };
-  const worst = weeks.reduce((least, w, i) => (w.limit < (weeks[least]?.limit ?? 99) ? i : least), 0);
-  const worstWeek = weeks[worst];
+  const wide = width > 620;
+  const box = { left: wide ? 66 : 48, right: wide ? 22 : 12, top: 34, bottom: 27, width, height: HEIGHT };
+  const most = Math.min(Math.max(design * 1.3, ...weeks.map((w) => w.rare * 1.12), Math.min(report.headline.limit * 1.25, design * 2.4)), 46);
+  const { x, y, floor, inner } = tideScale(box, count, most);
+  const to = (next: number) => onWeek(Math.min(Math.max(next, 0), count - 1));
   const drag = (event: PointerEvent<HTMLDivElement>) => {
-    const box = event.currentTarget.getBoundingClientRect();
-    onWeek(Math.min(Math.max(Math.floor(((event.clientX - box.left - BOX.left) / inner) * count), 0), count - 1));
+    const left = event.currentTarget.getBoundingClientRect().left + box.left;
+    to(Math.floor(((event.clientX - left) / inner) * count));
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    const step = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 4, PageDown: -4 }[event.key];
-    const to = event.key === "Home" ? 0 : event.key === "End" ? count - 1 : step === undefined ? null : week + step;
-    if (to === null) return;
+    const step = STEPS[event.key];
+    const next = event.key === "Home" ? 0 : event.key === "End" ? count - 1 : step === undefined ? null : week + step;
+    if (next === null) return;
     event.preventDefault();
-    onWeek(Math.min(Math.max(to, 0), count - 1));
+    to(next);
   };
   const chosen = weeks[week];
-  const free = worstWeek ? worstWeek.limit - design : 0;
-  const shortest = Math.abs(free);
-  const shownMost = most * units.factor;
-  const pace = shownMost > 50 ? 20 : shownMost > 22 ? 10 : 5;
-  const marks = Array.from({ length: Math.floor(shownMost / pace) }, (_, i) => ({ at: ((i + 1) * pace) / units.factor, text: `${(i + 1) * pace} ${units.unit}` }));
-  const every = Math.max(Math.ceil(58 / (inner / count)), 1);
+  const worst = report.headline.week;
+  const least = weeks[worst];
+  const free = (least?.limit ?? 0) - design;
+  const mid = (x(worst) + x(worst + 1)) / 2;
+  const pace = most * speed.factor > 50 ? 20 : most * speed.factor > 22 ? 10 : 5;
+  const marks = Array.from({ length: Math.floor((most * speed.factor) / pace) }, (_, i) => ({ at: ((i + 1) * pace) / speed.factor, text: `${(i + 1) * pace}` }));
+  const every = Math.max(Math.ceil(62 / (inner / count)), 1);
+  const edge = quayEdge(weeks.map((w) => w.limit), x, y);
+  const rough = waterline(weeks.map((w) => w.rare), x, y, floor, 2.6);
+  const usual = waterline(weeks.map((w) => w.usual), x, y, floor, 2.6);
+  const before = worst > count * 0.6;
   return (
     <div
       ref={ref}
@@ -65,7 +58,7 @@ export function Tide({ report, week, units, speed, onWeek }: Props) {
       aria-valuemin={0}
       aria-valuemax={count - 1}
       aria-valuenow={week}
-      aria-valuetext={chosen ? `${chosen.label}: holds to ${speed(chosen.limit)}` : ""}
+      aria-valuetext={chosen ? `${chosen.label}: holds to ${speed.say(chosen.limit)}` : ""}
       onKeyDown={onKeyDown}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -78,55 +71,76 @@ export function Tide({ report, week, units, speed, onWeek }: Props) {
       {width > 0 && (
         <svg width={width} height={HEIGHT} role="img" aria-label="Limit gust by week against the gusts of this garden" style={{ display: "block" }}>
           <defs>
-            <pattern id="courses" width="34" height="14" patternUnits="userSpaceOnUse">
-              <path d="M0 .5H34M0 7.5H34M10 .5V7.5M27 7.5V14.5" stroke="var(--stone2)" strokeWidth="1" fill="none" opacity=".7" />
+            <pattern id="courses" width="38" height="16" patternUnits="userSpaceOnUse">
+              <path d="M0 .5H38M0 8.5H38M12 .5V8.5M31 8.5V16.5" stroke="var(--stone2)" strokeWidth="1" fill="none" opacity=".75" />
             </pattern>
-            <pattern id="flood" width="7" height="7" patternUnits="userSpaceOnUse">
-              <path d="M0 3.5q1.75 -2.5 3.5 0t3.5 0" stroke="var(--ink)" strokeWidth="1" fill="none" opacity=".55" />
+            <pattern id="flood" width="12" height="9" patternUnits="userSpaceOnUse">
+              <path d="M0 4q3 -3.4 6 0t6 0" stroke="var(--water)" strokeWidth="1.5" fill="none" />
             </pattern>
             <clipPath id="above">
-              <path d={`${stepped((w) => w.limit)}V0H${x(0)}Z`} />
+              <path d={`${edge}V0H${x(0)}Z`} />
             </clipPath>
           </defs>
-          <path d={`${stepped((w) => w.limit)}V${floor}H${x(0)}Z`} fill="var(--stone)" />
-          <path d={`${stepped((w) => w.limit)}V${floor}H${x(0)}Z`} fill="url(#courses)" />
-          <path d={water((w) => w.rare, 3)} fill="var(--water2)" opacity={0.72} />
-          <path d={water((w) => w.usual, 3)} fill="var(--water)" opacity={0.85} />
-          <rect x={x(0)} y={y(design)} width={inner} height={floor - y(design)} fill="url(#flood)" clipPath="url(#above)" />
-          <path d={`M${x(0)} ${y(design)}H${x(count)}`} stroke="var(--water)" strokeWidth={1.8} strokeDasharray="9 4" />
-          <path d={stepped((w) => w.saturated)} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 3" fill="none" />
-          <path d={stepped((w) => w.limit)} stroke="var(--ink)" strokeWidth={3.2} fill="none" />
-          {worstWeek && (
-            <g stroke="var(--weak)" fill="none">
-              <path d={`M${(x(worst) + x(worst + 1)) / 2} ${y(design)}V${y(worstWeek.limit)}`} strokeWidth={3} />
-              <path d={`M${(x(worst) + x(worst + 1)) / 2 - 6} ${y(design)}h12M${(x(worst) + x(worst + 1)) / 2 - 6} ${y(worstWeek.limit)}h12`} strokeWidth={2} />
-              <text x={(x(worst) + x(worst + 1)) / 2 + (worst > count * 0.7 ? -10 : 10)} y={Math.min(y(design), y(worstWeek.limit)) - 6} fill="var(--weak)" stroke="none" fontSize={14} fontWeight={600} textAnchor={worst > count * 0.7 ? "end" : "start"}>
-                {free >= 0 ? `${speed(shortest)} to spare` : `${speed(shortest)} short`}
+          <path d={`${edge}V${floor}H${x(0)}Z`} fill="var(--stone)" />
+          <path d={`${edge}V${floor}H${x(0)}Z`} fill="url(#courses)" />
+          <rect x={x(0)} y={y(design)} width={inner} height={floor - y(design)} fill="var(--water2)" opacity={0.42} />
+          <path d={rough} fill="var(--water2)" opacity={0.85} />
+          <path d={usual} fill="var(--water)" opacity={0.9} />
+          <g clipPath="url(#above)">
+            <rect x={x(0)} y={y(design)} width={inner} height={floor - y(design)} fill="url(#flood)" />
+          </g>
+          <path d={quayEdge(weeks.map((w) => w.saturated), x, y)} stroke="var(--ink)" strokeWidth={1.3} strokeDasharray="2 3" fill="none" />
+          <path d={`M${x(0)} ${y(design)}H${x(count)}`} stroke="var(--water)" strokeWidth={2} />
+          <path d={edge} stroke="var(--ink)" strokeWidth={3.6} fill="none" />
+          <g className="tidenote">
+            <text x={x(0) + 8} y={y(design) - 6}>
+              {wide ? `design gust ${speed.say(design)}: once in ten seasons` : `design ${speed.say(design)}`}
+            </text>
+            {wide && (
+              <>
+                <text x={x(0) + 8} y={Math.max(y(weeks[0]?.rare ?? 0) + 13, y(design) + 12)}>
+                  a rough week, one in ten
+                </text>
+                <text x={x(0) + 8} y={y(weeks[0]?.usual ?? 0) + 18}>
+                  a usual week
+                </text>
+              </>
+            )}
+          </g>
+          {least && (
+            <g stroke="var(--ink)" fill="none">
+              <path d={`M${mid} ${y(design)}V${y(least.limit)}`} strokeWidth={3} />
+              <path d={`M${mid - 6} ${y(design)}h12M${mid - 6} ${y(least.limit)}h12`} strokeWidth={2.2} />
+              <text x={mid + (before ? -10 : 10)} y={(y(design) + y(least.limit)) / 2 + 5} fill="var(--ink)" strokeWidth={4} style={{ paintOrder: "stroke", stroke: "var(--paper)" }} fontSize={15} fontWeight={600} textAnchor={before ? "end" : "start"}>
+                {`${speed.say(Math.abs(free))} ${free >= 0 ? "to spare" : "short"}`}
               </text>
             </g>
           )}
-          <text x={x(0) + 6} y={y(design) - 5} fontSize={12.5} fill="var(--ink)" className="narrow" style={{ paintOrder: "stroke" }} stroke="var(--paper)" strokeWidth={3}>
-            {width > 620 ? `design gust ${speed(design)}, once in ten seasons` : `design ${speed(design)}`}
-          </text>
           {marks.map((mark) => (
             <g key={mark.text}>
-              <path d={`M${BOX.left - 5} ${y(mark.at)}h5`} stroke="var(--ink2)" />
-              <text x={BOX.left - 8} y={y(mark.at) + 4} fontSize={12.5} textAnchor="end" fill="var(--ink2)" className="narrow">
+              <path d={`M${box.left - 5} ${y(mark.at)}h5`} stroke="var(--ink2)" />
+              <text x={box.left - 9} y={y(mark.at) + 4} fontSize={12.5} textAnchor="end" fill="var(--ink2)" className="narrow">
                 {mark.text}
               </text>
             </g>
           ))}
-          {weeks.map((w, i) => (i % every === 0 ? (
-            <text key={w.date} x={x(i) + 2} y={HEIGHT - 9} fontSize={12.5} fill="var(--ink2)" className="narrow">
-              {w.short}
-            </text>
-          ) : null))}
+          <text x={box.left - 9} y={floor + 4} fontSize={12.5} textAnchor="end" fill="var(--ink2)" className="narrow">
+            {speed.unit}
+          </text>
+          <path d={`M${x(0)} ${floor}H${x(count)}`} stroke="var(--ink)" strokeWidth={1} />
+          {weeks.map((w, i) =>
+            i % every === 0 ? (
+              <text key={w.date} x={x(i) + 2} y={HEIGHT - 9} fontSize={12.5} fill="var(--ink2)" className="narrow">
+                {w.short}
+              </text>
+            ) : null,
+          )}
           <g>
-            <rect x={x(week)} y={BOX.top - 8} width={Math.max(inner / count, 3)} height={floor - BOX.top + 8} fill="var(--ink)" opacity={0.13} />
-            <path d={`M${x(week + 0.5)} ${BOX.top - 8}V${floor + 5}`} stroke="var(--ink)" strokeWidth={2} />
-            <rect x={x(week + 0.5) - 7} y={floor - 1} width={14} height={12} fill="var(--ink)" />
-            <text x={Math.min(Math.max(x(week + 0.5), BOX.left + 120), width - 140)} y={16} textAnchor="middle" fontSize={14} fontWeight={600} fill="var(--ink)">
-              {chosen ? `${chosen.label}: holds to ${speed(chosen.limit)}` : ""}
+            <rect x={x(week)} y={box.top - 8} width={Math.max(inner / count, 3)} height={floor - box.top + 8} fill="var(--ink)" opacity={0.14} />
+            <path d={`M${x(week + 0.5)} ${box.top - 8}V${floor}`} stroke="var(--ink)" strokeWidth={2} />
+            <path d={`M${x(week + 0.5) - 8} ${floor}h16v9l-8 6l-8 -6z`} fill="var(--ink)" />
+            <text x={Math.min(Math.max(x(week + 0.5), box.left + 120), width - 140)} y={19} textAnchor="middle" fontSize={14} fontWeight={600} fill="var(--ink)">
+              {chosen ? `${chosen.label}: holds to ${speed.say(chosen.limit)}` : ""}
             </text>
           </g>
         </svg>

@@ -3,7 +3,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { api, Refused, taken, type Draft, type Problem, type Schemas } from "../../api/client";
 
 const MOST_STEPS = 200;
-const QUIET_MS = 450;
+const QUIET_MS = 400;
+const AGAIN_MS = 3000;
 
 interface Past {
   back: Draft[];
@@ -14,15 +15,23 @@ interface Past {
 
 export type Saving = "saved" | "saving" | "refused" | "conflict" | "offline";
 
-/** The structure in hand: changed, undone, redone, and saved by itself once the hand rests. */
-export function useDraft(id: number, start: Schemas["StructureOut"]) {
+/**
+ * The structure in hand: changed, undone, redone, and saved by itself once the hand rests.
+ * What cannot be sent is kept and sent again; leaving the bench sends what is left.
+ */
+export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (saved: Schemas["StructureOut"]) => void) {
   const [past, setPast] = useState<Past>({ back: [], now: start.draft, ahead: [], touched: "" });
   const [saving, setSaving] = useState<Saving>("saved");
   const [problems, setProblems] = useState<Problem[]>([]);
   const [theirs, setTheirs] = useState<Schemas["StructureOut"] | null>(null);
   const revision = useRef(start.revision);
   const saved = useRef(JSON.stringify(start.draft));
+  const refused = useRef("");
   const busy = useRef(false);
+  const latest = useRef(start.draft);
+  useEffect(() => {
+    latest.current = past.now;
+  }, [past.now]);
 
   /** Change the draft; changes in one `grip` (one drag of one control) are one step of undo. */
   const change = useCallback((next: Draft, grip = "") => {
@@ -46,21 +55,26 @@ export function useDraft(id: number, start: Schemas["StructureOut"]) {
   }, []);
 
   const save = useCallback(
-    async (draft: Draft) => {
-      if (busy.current) return;
+    async (draft: Draft, leaving = false) => {
+      const text = JSON.stringify(draft);
+      if (busy.current || text === saved.current || text === refused.current) return;
       busy.current = true;
       setSaving("saving");
       try {
-        const out = await taken(api.PUT("/api/structures/{structure_id}", { params: { path: { structure_id: id } }, body: { draft, revision: revision.current } }));
+        const body = { draft, revision: revision.current };
+        const out = await taken(api.PUT("/api/structures/{structure_id}", { params: { path: { structure_id: id } }, body, keepalive: leaving }));
         revision.current = out.revision;
-        saved.current = JSON.stringify(draft);
+        saved.current = text;
+        refused.current = "";
         setProblems([]);
         setSaving("saved");
+        onSaved(out);
       } catch (error) {
         if (error instanceof Refused && error.status === 409) {
           setTheirs(error.saved as Schemas["StructureOut"]);
           setSaving("conflict");
-        } else if (error instanceof Refused) {
+        } else if (error instanceof Refused && error.status < 500) {
+          refused.current = text;
           setProblems(error.problems);
           setSaving("refused");
         } else setSaving("offline");
@@ -68,23 +82,21 @@ export function useDraft(id: number, start: Schemas["StructureOut"]) {
         busy.current = false;
       }
     },
-    [id],
+    [id, onSaved],
   );
   useEffect(() => {
-    if (saving === "conflict" || JSON.stringify(past.now) === saved.current) return;
-    const timer = setTimeout(() => void save(past.now), QUIET_MS);
+    if (saving === "conflict") return;
+    const timer = setTimeout(() => void save(past.now), saving === "offline" ? AGAIN_MS : QUIET_MS);
     return () => clearTimeout(timer);
   }, [past.now, save, saving]);
   useEffect(() => {
-    const keep = (event: BeforeUnloadEvent) => {
-      if (JSON.stringify(past.now) !== saved.current) {
-        void save(past.now);
-        event.preventDefault();
-      }
+    const flush = () => void save(latest.current, true);
+    window.addEventListener("pagehide", flush);
+    return () => {
+      window.removeEventListener("pagehide", flush);
+      flush();
     };
-    window.addEventListener("beforeunload", keep);
-    return () => window.removeEventListener("beforeunload", keep);
-  }, [past.now, save]);
+  }, [save]);
 
   /** After a conflict: keep mine over theirs, or take theirs. */
   const settle = useCallback(
@@ -93,13 +105,13 @@ export function useDraft(id: number, start: Schemas["StructureOut"]) {
       revision.current = theirs.revision;
       setTheirs(null);
       setSaving("saved");
-      if (mine) void save(past.now);
+      if (mine) saved.current = "";
       else {
         saved.current = JSON.stringify(theirs.draft);
         change(theirs.draft);
       }
     },
-    [theirs, past.now, save, change],
+    [theirs, change],
   );
   return { draft: past.now, change, release, undo, redo, canUndo: past.back.length > 0, canRedo: past.ahead.length > 0, saving, problems, settle };
 }

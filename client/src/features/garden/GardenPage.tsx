@@ -1,10 +1,12 @@
 import { Link, useParams } from "react-router";
 
+import type { Schemas } from "../../api/client";
 import { useGarden } from "../../api/queries";
 import { Bar } from "../../ui/Bar";
 import { NotHere } from "../../ui/NotHere";
 import { StateMark } from "../../ui/StateMark";
 import { Freeboard } from "./Freeboard";
+import { GardenSettings } from "./GardenSettings";
 import { NewBed } from "./NewBed";
 
 /** Beds and what stands on them: how strong, what goes first, when. */
@@ -20,17 +22,17 @@ export function GardenPage() {
       </Bar>
       <main className="page">
         <h1 style={{ overflowWrap: "anywhere" }}>{data.name}</h1>
-        <p className="quiet" style={{ margin: "4px 0 18px" }}>
-          Each structure with the gust it holds to at the plant, what goes first, and the week it is least.
-        </p>
+        <GardenSettings garden={data} />
         {data.beds.length === 0 && (
-          <p style={{ padding: "18px 0" }}>No bed yet. Give the first one a name and its size; then plan a fence on it.</p>
+          <p className="lead">
+            No bed yet. Give the first one a name and its size; the next step fills in a whole fence for it, every value with its reason.
+          </p>
         )}
         {data.beds.map((bed) => (
           <section key={bed.id} className="bedrow" aria-label={bed.name}>
             <div>
               <h2 style={{ overflowWrap: "anywhere" }}>{bed.name}</h2>
-              <p className="quiet" style={{ fontSize: 13.5 }}>
+              <p className="quiet" style={{ fontSize: 14, margin: "2px 0 6px" }}>
                 {bed.words}
               </p>
               <Link to={`/gardens/${data.id}/beds/${bed.id}/new`}>New fence on this bed</Link>
@@ -38,25 +40,7 @@ export function GardenPage() {
             <div>
               {bed.structures.length === 0 && <p className="quiet">Nothing stands here yet.</p>}
               {bed.structures.map((line) => (
-                <Link key={line.id} to={`/structures/${line.id}`} className="structureline">
-                  <StateMark state={line.state} />
-                  <span style={{ overflowWrap: "anywhere", minWidth: 0 }}>
-                    <strong style={{ fontSize: 16 }}>{line.name}</strong>
-                    <span className="quiet">{line.crops}</span>
-                  </span>
-                  <span>
-                    <strong>{line.limit}</strong>
-                    <Freeboard limit={line.limit_m_s} design={line.design_m_s} />
-                    <span className="quiet">
-                      {line.words} at {line.design}
-                    </span>
-                  </span>
-                  <span>
-                    {line.weakest}
-                    <br />
-                    <span className="quiet">{line.week}</span>
-                  </span>
-                </Link>
+                <StructureLine key={line.id} line={line} />
               ))}
             </div>
           </section>
@@ -64,5 +48,29 @@ export function GardenPage() {
         <NewBed garden={data} open={data.beds.length === 0} />
       </main>
     </>
+  );
+}
+
+function StructureLine({ line }: { line: Schemas["StructureLine"] }) {
+  return (
+    <Link to={`/structures/${line.id}`} className="structureline">
+      <StateMark state={line.state} />
+      <span style={{ overflowWrap: "anywhere", minWidth: 0 }}>
+        <strong>{line.name}</strong>
+        <span className="quiet">{line.crops}</span>
+      </span>
+      <span>
+        <strong>{line.limit}</strong>
+        <span className="quiet">
+          {line.words} at {line.design}
+        </span>
+      </span>
+      <Freeboard season={line.season} design={line.design_m_s} />
+      <span>
+        {line.weakest}
+        <br />
+        <span className="quiet">{line.week}</span>
+      </span>
+    </Link>
   );
 }

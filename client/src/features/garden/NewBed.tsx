@@ -12,13 +12,25 @@ interface Props {
   open: boolean;
 }
 
-/** A bed by name, size and soil; everything but the name is filled in. */
+const KINDS = [
+  { key: "in-ground", name: "in the ground" },
+  { key: "raised", name: "raised, with boards" },
+];
+const START = {
+  metric: { length: { value: 3.6, text: "3.60 m" }, width: { value: 1.2, text: "1.20 m" }, fill_depth: { value: 0.3, text: "0.30 m" } },
+  imperial: { length: { value: 3.6576, text: "12 ft" }, width: { value: 1.2192, text: "4 ft" }, fill_depth: { value: 0.3048, text: "1 ft" } },
+};
+const BOUNDS = { length: [0.3, 60], width: [0.2, 20], fill_depth: [0.05, 1.2] } as const;
+const LABELS = { length: "Length", width: "Width", fill_depth: "Filled to" };
+
+/** A bed by name, kind, size and soil; everything but the name is filled in. */
 export function NewBed({ garden, open }: Props) {
   const queries = useQueryClient();
   const catalogue = useCatalogue();
   const [shown, setShown] = useState(open);
   const [name, setName] = useState("");
-  const [size, setSize] = useState({ length: 3.6, width: 1.2 });
+  const [kind, setKind] = useState("in-ground");
+  const [size, setSize] = useState(START[garden.units]);
   const [soil, setSoil] = useState("firm_loam");
   const [refusal, setRefusal] = useState("");
   if (!shown)
@@ -29,9 +41,10 @@ export function NewBed({ garden, open }: Props) {
         </button>
       </p>
     );
+  const raised = kind === "raised";
   const add = async () => {
     try {
-      const body = { name: name.trim(), ...size, soil };
+      const body = { name: name.trim(), length: size.length.value, width: size.width.value, soil, kind: kind as "raised", fill_depth: raised ? size.fill_depth.value : 0 };
       queries.setQueryData(["garden", garden.id], await taken(api.POST("/api/gardens/{garden_id}/beds", { params: { path: { garden_id: garden.id } }, body })));
       setShown(false);
       setName("");
@@ -39,35 +52,34 @@ export function NewBed({ garden, open }: Props) {
       setRefusal(error instanceof Refused ? error.message : "The server did not answer.");
     }
   };
-  const written = (value: number) => (garden.units === "metric" ? `${value.toFixed(2)} m` : `${(value / 0.0254).toFixed(0)} in`);
+  const sides: (keyof typeof size)[] = raised ? ["length", "width", "fill_depth"] : ["length", "width"];
   return (
     <form
-      className="bedrow"
-      style={{ gridTemplateColumns: "repeat(auto-fit, minmax(150px, 1fr))", alignItems: "end" }}
+      className="newbed"
+      aria-label="New bed"
       onSubmit={(event) => {
         event.preventDefault();
         void add();
       }}
     >
-      <div className="field">
-        <label htmlFor="bed-name">Name of the bed</label>
-        <input id="bed-name" className="input" value={name} maxLength={120} required onChange={(event) => setName(event.target.value)} />
-      </div>
-      {(["length", "width"] as const).map((side) => (
-        <QuantityField
-          key={side}
-          label={side === "length" ? "Length" : "Width"}
-          text={written(size[side])}
-          value={size[side]}
-          kind="length"
-          system={garden.units}
-          low={side === "length" ? 0.3 : 0.2}
-          high={side === "length" ? 60 : 20}
-          onValue={(value) => setSize({ ...size, [side]: value })}
-        />
+      <h2>New bed</h2>
+      <label className="row">
+        <span className="label">Name</span>
+        <input className="input" value={name} maxLength={120} required onChange={(event) => setName(event.target.value)} />
+      </label>
+      <Pick label="Kind" value={kind} choices={KINDS} onPick={setKind} />
+      {sides.map((side) => (
+        <div key={side} className="row">
+          <span className="label" aria-hidden="true">
+            {LABELS[side]}
+          </span>
+          <QuantityField label={LABELS[side]} hideLabel text={size[side].text} value={size[side].value} kind="length" system={garden.units} low={BOUNDS[side][0]} high={BOUNDS[side][1]} onValue={(value, text) => setSize({ ...size, [side]: { value, text } })} />
+        </div>
       ))}
-      <Pick label="Soil" value={soil} choices={catalogue.data?.soils ?? []} onPick={setSoil} />
-      <Button type="submit">Add the bed</Button>
+      <Pick label={raised ? "Soil below" : "Soil"} value={soil} choices={catalogue.data?.soils ?? []} onPick={setSoil} />
+      <Button type="submit" sx={{ justifySelf: "start", mt: 1.5 }}>
+        Add the bed
+      </Button>
       {refusal && (
         <p role="alert" className="refusal">
           {refusal}

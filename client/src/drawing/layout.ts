@@ -1,0 +1,65 @@
+import type { View } from "../api/client";
+import type { Flat, Scale } from "./scale";
+
+export interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** Where the three views stand on one sheet, all to one scale: side and end share the ground, side and plan share the row. */
+export interface SheetLayout {
+  width: number;
+  height: number;
+  perMetre: number;
+  ground: Box;
+  at: Record<View["name"], Scale["at"]>;
+  box: Record<View["name"], Box>;
+}
+
+const LEAST = 46; // pixels a metre below which a long row is scrolled rather than shrunk
+const ROOM = { left: 62, top: 66, right: 8, below: 46, plan: 50, foot: 40 };
+const HALF = 0.52; // metres either side of the end view: the posts, the leaves and the bending
+
+export function sheetLayout(views: Record<View["name"], View>, tallest: number, width: number, height: number): SheetLayout {
+  const { elevation, plan } = views;
+  const narrow = width < 560;
+  const room = narrow ? { ...ROOM, left: 46, right: 4 } : ROOM;
+  const between = narrow ? 58 : 92;
+  const low = Math.min(elevation.low[1], -0.15);
+  const high = Math.max(elevation.high[1], tallest);
+  const long = elevation.high[0] - elevation.low[0];
+  const endHalf = HALF;
+  const wide = plan.high[1] - plan.low[1];
+  const fit = Math.min(
+    (width - room.left - between - room.right) / (long + 2 * endHalf),
+    (height - room.top - room.below - room.plan - room.foot) / (high - low + wide),
+  );
+  const perMetre = Math.max(fit, LEAST);
+  const inner = room.left + between + room.right + (long + 2 * endHalf) * perMetre;
+  const spare = Math.max((width - inner) / 2, 0);
+  const tall = room.top + (high - low) * perMetre + room.below + room.plan + wide * perMetre + room.foot;
+  const air = Math.max((height - tall) / 2, 0);
+  const left = room.left + spare - elevation.low[0] * perMetre;
+  const level = room.top + air + high * perMetre;
+  const soilFoot = level - low * perMetre + room.below;
+  const endAt = left + elevation.high[0] * perMetre + between + endHalf * perMetre;
+  const planAt = soilFoot + room.plan + plan.high[1] * perMetre;
+  return {
+    width: Math.max(inner, width),
+    height: Math.max(tall, height),
+    perMetre,
+    ground: { x: 0, y: level, width: Math.max(inner, width), height: soilFoot - level },
+    at: {
+      elevation: ([u, v]) => [left + u * perMetre, level - v * perMetre],
+      end: ([u, v]) => [endAt + u * perMetre, level - v * perMetre],
+      plan: ([u, v]: Flat) => [left + u * perMetre, planAt - v * perMetre],
+    },
+    box: {
+      elevation: { x: left + elevation.low[0] * perMetre, y: room.top + air, width: long * perMetre, height: level - room.top - air },
+      end: { x: endAt - endHalf * perMetre, y: room.top + air, width: 2 * endHalf * perMetre, height: level - room.top - air },
+      plan: { x: left + plan.low[0] * perMetre, y: soilFoot + room.plan, width: (plan.high[0] - plan.low[0]) * perMetre, height: wide * perMetre },
+    },
+  };
+}

@@ -1,0 +1,31 @@
+import Slider from "@mui/material/Slider";
+
+import { QuantityField } from "../../ui/QuantityField";
+
+interface Props {
+  label: string;
+  kind: "length" | "count";
+  low: number;
+  high: number;
+  step: number;
+  value: number;
+  text: string;
+  system: "metric" | "imperial";
+  grip: string;
+  onValue: (value: number, grip?: string) => void;
+  onRelease: () => void;
+}
+
+/** A quantity in one row: its name, a track to drag, and the figure to write over. */
+export function Measured({ label, kind, low, high, step, value, text, system, grip, onValue, onRelease }: Props) {
+  const round = (v: number) => Number(v.toFixed(4));
+  return (
+    <div className="row measured">
+      <span className="label" aria-hidden="true">
+        {label}
+      </span>
+      <Slider aria-label={`${label}, slide`} value={value} min={low} max={high} step={step} onChange={(_, v) => onValue(round(v), grip)} onChangeCommitted={onRelease} />
+      <QuantityField label={label} hideLabel text={text} value={value} kind={kind} system={system} low={low} high={high} step={step} onValue={(v) => onValue(round(v))} />
+    </div>
+  );
+}
