@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from . import tables
 from .families import family_of
+from .loads.cases import GUSTS
 from .model import Site, Structure
 from .parts import shopping, total
 from .report import Evaluation, evaluate, outline
@@ -49,9 +50,9 @@ def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
         helpful = [fix for fix in tried if fix.link_limit >= float(np.min(before.limits[key][0])) + _GAIN]
         holding = [fix for fix in helpful if fix.link_limit >= wanted]
         if holding:
-            found.append(min(holding, key=lambda fix: (fix.cost, fix.link_limit)))
+            found.append(_exactly(before, key, min(holding, key=lambda fix: (fix.cost, fix.link_limit))))
         elif helpful:
-            found.append(max(helpful, key=lambda fix: fix.link_limit))
+            found.append(_exactly(before, key, max(helpful, key=lambda fix: fix.link_limit)))
     return tuple(sorted(found, key=lambda fix: (fix.link_limit < wanted, not fix.holds, fix.cost)))
 
 
@@ -91,12 +92,12 @@ def _other_items(table: str, role: str, now: str) -> list[str]:
 
 
 def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float) -> Fix | None:
-    options = {**before.structure.options, option: value}
+    changed = _changed(before, option, value)
     try:
-        family_of(before.structure.family).options.model_validate(options)
+        family_of(changed.family).options.model_validate(changed.options)
     except ValidationError:
         return None
-    after = outline(before.site, before.structure.model_copy(update={"options": options}))
+    after = outline(before.site, changed)
     worse = {remark.key for remark in after.remarks if remark.level == "wrong"} - {r.key for r in before.remarks}
     limit = after.limit
     if worse or limit + 0.05 < float(np.min(before.limit[0])) - 1e-6:
@@ -104,6 +105,17 @@ def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float
     link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
     cost = total(shopping(after.geometry, before.site.garden.prices)) - base_cost
     return Fix(option, value, limit, link_limit, limit >= before.site.design_gust, cost)
+
+
+def _exactly(before: Evaluation, key: str, fix: Fix) -> Fix:
+    """Return a fix with its limits found on the same grid as those of the structure it mends."""
+    after = outline(before.site, _changed(before, fix.option, fix.value), GUSTS)
+    link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
+    return replace(fix, limit=after.limit, link_limit=link_limit, holds=after.limit >= before.site.design_gust)
+
+
+def _changed(before: Evaluation, option: str, value: Any) -> Structure:
+    return before.structure.model_copy(update={"options": {**before.structure.options, option: value}})
 
 
 def sized(site: Site, structure: Structure, rounds: int = 6) -> tuple[Structure, dict[str, str]]:

@@ -6,6 +6,7 @@ import math
 from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
 
 from . import tables
 from .geometry import Geometry, Member
@@ -18,8 +19,9 @@ _WASTE = {"mesh": 1.05, "wire": 1.03, "tie": 1.10}
 class Part:
     """One line of the shopping list.
 
-    count: pieces needed. length: of each piece bought [m], 0 where it has none.
+    count: pieces needed. length: of each piece [m], 0 where it has none.
     packs: what to buy: number of packs, rolls or pieces, and `pack` says what one is.
+    life: seasons it lasts, in soil where it stands in soil; 0 where no table says.
     """
 
     key: str
@@ -31,6 +33,7 @@ class Part:
     pack: str
     pack_size: float
     price: float
+    life: float
 
     @property
     def cost(self) -> float:
@@ -65,7 +68,15 @@ def _part(
     key: str, name: str, use: str, count: int, length: float, packs: int, pack: str, size: float, price: float,
     prices: Mapping[str, float],
 ) -> Part:  # fmt: skip
-    return Part(key, name, use, count, length, packs, pack, size, prices.get(key, round(price, 2)))
+    return Part(key, name, use, count, length, packs, pack, size, prices.get(key, round(price, 2)), _life(key))
+
+
+def _life(key: str) -> float:
+    for table in (tables.posts(), tables.meshes(), tables.wires(), tables.ties()):
+        if key in table:
+            row: Any = table[key]
+            return float(row.life_wet if isinstance(row, tables.Post) else row.life_dry)
+    return 0.0
 
 
 def _posts(geometry: Geometry, prices: Mapping[str, float]) -> list[Part]:
@@ -137,7 +148,11 @@ def _ties(geometry: Geometry, prices: Mapping[str, float]) -> list[Part]:
     for key, use, count in wanted:
         row = tables.ties()[key]
         need = math.ceil(count * _WASTE["tie"])
-        packs = math.ceil(need / row.pack)
-        pack = "pack" if row.pack > 1 else "piece"
-        found.append(_part(key, row.name, use, count, row.length_m, packs, pack, row.pack, row.price * row.pack, prices))
+        if row.packs_m:
+            spool = _stock(row.packs_m, need * row.length_m)
+            packs = math.ceil(need * row.length_m / spool - 1e-6)
+            found.append(_part(key, row.name, use, count, row.length_m, packs, "spool", spool, row.price * spool, prices))
+        else:
+            packs = math.ceil(need / row.pack)
+            found.append(_part(key, row.name, use, count, 0.0, packs, "pack", row.pack, row.price * row.pack, prices))
     return found

@@ -9,14 +9,15 @@ import numpy as np
 from . import tables
 from .drawing.views import VIEWS, View, view_of
 from .families import family_of
-from .fixes import Fix, fixes_for
+from .fixes import Fix, fixes_for, sized
 from .loadpath import Check, Link
+from .loads.cases import GUSTS
 from .loads.crop import planting_on_face
 from .mechanics import Array
 from .model import Site, Structure, Typed
 from .parts import Part, shopping, total
-from .quantities import BEAUFORT_NAMES, System, beaufort, write
-from .report import Evaluation, at, evaluate
+from .quantities import BEAUFORT_NAMES, BEAUFORT_TOP, System, beaufort, write
+from .report import Evaluation, at, evaluate, outline
 from .texts import has, say, template
 
 State = Literal["holds", "close", "short"]
@@ -103,6 +104,7 @@ class PartReport(Typed):
     buy: str
     price: float
     cost: float
+    lasts: str
 
 
 class Headline(Typed):
@@ -139,6 +141,16 @@ class FixReport(Typed):
     cost_text: str
 
 
+class Sizing(Typed):
+    """Changes that together make a structure hold, or as nearly as a few changes can."""
+
+    changes: dict[str, Any]
+    words: tuple[str, ...]
+    limit_text: str
+    holds: bool
+    cost_text: str
+
+
 class Report(Typed):
     """Everything a screen or a printed report shows of one structure."""
 
@@ -169,7 +181,7 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
         return write(value, "length", system)
 
     def label(option: str) -> str:
-        return template(f"option.{option.split('.')[-1]}")
+        return template(f"option.{option.rsplit('.', maxsplit=1)[-1]}")
 
     return Report(
         headline=_headline(site, e, system),
@@ -219,6 +231,8 @@ def forecast(site: Site, speed: float, system: System) -> str:
     if not 0.0 < speed <= _MOST:
         return ""
     open_gust = speed / site.exposure.forecast_ratio
+    if open_gust > 1.5 * BEAUFORT_TOP[-1]:
+        return "beyond a hurricane’s gusts"
     name = BEAUFORT_NAMES[beaufort(open_gust / 1.5)]
     return f"{write(open_gust, 'speed', system)}, {name}"
 
@@ -374,12 +388,14 @@ def _capital(text: str) -> str:
 
 
 def _part(part: Part, system: System) -> PartReport:
-    size = write(part.pack_size, "length", system) if part.pack in ("panel", "sheet", "roll", "coil") or part.length else ""
+    long = part.pack in ("panel", "sheet", "roll", "coil", "spool") or (part.pack == "piece" and part.length)
+    size = write(part.pack_size, "length", system) if long else ""
     of = f" of {part.pack_size:g}" if part.pack == "pack" else f" of {size}" if size else ""
     plural = "" if part.packs == 1 else "s"
+    cut = f", cut to {write(part.length, 'length', system)}" if part.pack == "spool" else ""
     return PartReport(
-        key=part.key, name=part.name, use=part.use, count=part.count, buy=f"{part.packs} {part.pack}{plural}{of}",
-        price=part.price, cost=round(part.cost, 2),
+        key=part.key, name=part.name, use=part.use, count=part.count, buy=f"{part.packs} {part.pack}{plural}{of}{cut}",
+        price=part.price, cost=round(part.cost, 2), lasts=f"{part.life:g} season{'' if part.life == 1 else 's'}" if part.life else "",
     )  # fmt: skip
 
 
@@ -404,6 +420,25 @@ def _fix(e: Evaluation, fix: Fix, system: System) -> FixReport:
         option=fix.option, value=fix.value, words=f"{name}: {value}", limit=_finite(fix.limit), limit_text=gust_text(fix.limit, system),
         link_limit_text=gust_text(fix.link_limit, system), holds=fix.holds, cost=round(fix.cost, 2),
         cost_text=sign + money(fix.cost, e.site.garden.currency),
+    )  # fmt: skip
+
+
+def sizing(site: Site, structure: Structure, system: System) -> Sizing:
+    """Return the cheapest changes, one after another, that make a structure hold, in words."""
+    family = family_of(structure.family)
+    after, changed = sized(site, structure)
+    options = family.options.model_validate(after.options)
+    before_cost, after_cost = (
+        total(shopping(family.geometry(family.options.model_validate(s.options), s.plantings, site), site.garden.prices))
+        for s in (structure, after)
+    )
+    limit = outline(site, after, GUSTS).limit
+    texts = written(options, system)
+    added = after_cost - before_cost
+    return Sizing(
+        changes={name: after.options[name] for name in changed}, words=tuple(f"{template(f'option.{name}')}: {texts[name]}" for name in changed),
+        limit_text=gust_text(limit, system), holds=limit >= site.design_gust,
+        cost_text=("+" if added >= 0.005 else "") + money(added, site.garden.currency),
     )  # fmt: skip
 
 

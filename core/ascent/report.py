@@ -133,14 +133,13 @@ class Outline:
         return float(min(np.min(limits[0]) for limits in self.limits.values()))
 
 
-def outline(site: Site, structure: Structure) -> Outline:
-    """Return the limits of a structure without the rest of its evaluation."""
+def outline(site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUSTS) -> Outline:
+    """Return the limits of a structure without the rest of its evaluation, on a coarse grid unless asked."""
     family: Family[Typed] = family_of(structure.family)
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, structure.plantings, site)
     weeks = season_of(site.garden, structure.plantings).weeks
-    links = family.load_path(options, geometry, structure, site, case_sets.moist_gusts())
-    grid = case_sets.MOIST_GUSTS
+    links = family.load_path(options, geometry, structure, site, case_sets.moist_gusts(grid))
     limits = {link.key: first_crossing(np.broadcast_to(link.use, (1, weeks, len(grid))), grid) for link in links}
     return Outline(geometry, limits, family.remarks(options, geometry, structure, site))
 

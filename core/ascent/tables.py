@@ -57,6 +57,7 @@ class Material(Row):
     factor_gust: float
     factor_sustained: float
     creep: float
+    stuff: Literal["wood", "cane", "metal"]
 
 
 @dataclass(frozen=True)
@@ -126,6 +127,7 @@ class Tie(Row):
     pack: int
     price: float
     length_m: float
+    packs_m: tuple[float, ...]
     fits: str
     life_dry: float
     life_wet: float

@@ -26,7 +26,7 @@ class FixesTest(NearTestCase):
                     site(), self.before.structure.model_copy(update={"options": {**self.before.structure.options, fix.option: fix.value}})
                 )
                 self.assertGreater(fix.link_limit, float(np.min(self.before.limits[key][0])))
-                self.assertNear(fix.limit, float(np.min(after.limit[0])), 0.02)
+                self.assertNear(fix.limit, float(np.min(after.limit[0])), 1e-6)
 
     def test_those_that_hold_come_first_and_the_cheapest_of_them_leads(self):
         wanted = self.before.site.design_gust

@@ -46,6 +46,18 @@ class MeshFencePartsTest(NearTestCase):
         found = parts_of(length=7.4, mesh="weld_50x100_16", post_spacing=1.25)["weld_50x100_16"]
         self.assertGreater(found.packs * found.length, 7.4 * 1.05)
 
+    def test_twine_is_bought_by_the_spool_and_cut(self):
+        """Parts handbook 2.5: jute comes in 50 and 100 m; 8 plants tied five or six times in 0.4 m lengths need one of 50."""
+        found = parts_of()["twine_jute_3_loop"]
+        self.assertEqual((found.packs, found.pack, found.pack_size, found.length), (1, "spool", 50.0, 0.4))
+        self.assertLessEqual(found.count * 1.1 * 0.4, 50.0)
+        self.assertGreaterEqual(found.count, 8 * 4)
+
+    def test_lives(self):
+        """Parts handbook 2.1 and 2.2: T-post 12 seasons in wet soil, light sheet 12 dry."""
+        found = parts_of()
+        self.assertEqual((found["tpost_2.1"].life, found["mesh_conc_150_5"].life), (12, 12))
+
     def test_stem_ties_for_crops_that_hold_on_to_nothing(self):
         self.assertIn("twine_jute_3_loop", parts_of())
         self.assertNotIn("twine_jute_3_loop", parts_of(crop="cuc-slice"))

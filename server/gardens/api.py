@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ascent.present import Report
+from ascent.present import Report, Sizing
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -95,6 +95,12 @@ def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> Re
 def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> schemas.FixesOut:
     """The fixes of one link of a draft."""
     return services.fixes_of(services.own_structure(request.user, structure_id), sent.draft, sent.link)
+
+
+@router.post("/structures/{structure_id}/sizing", response={200: Sizing, **_REFUSED})
+def sizing(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> Sizing:
+    """The changes that together make a draft hold; nothing is stored."""
+    return services.sizing_of(services.own_structure(request.user, structure_id), sent.draft)
 
 
 @router.get("/structures/{structure_id}/parts.csv")

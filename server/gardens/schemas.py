@@ -135,6 +135,12 @@ class DraftIn(Typed):
     week: int | None = Field(None, ge=0, le=60)
 
 
+class SizingIn(Typed):
+    """A draft to make hold."""
+
+    draft: Draft
+
+
 class FixesIn(Typed):
     """A draft and the link to mend."""
 

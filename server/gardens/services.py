@@ -14,7 +14,7 @@ from ascent.families import FAMILIES, family_of
 from ascent.family import Need
 from ascent.fixes import sized
 from ascent.plan import check_structure, problems_of
-from ascent.present import Report, fix_reports, full_report, written
+from ascent.present import Report, Sizing, fix_reports, full_report, sizing, written
 from ascent.quantities import read, write
 from ascent.report import evaluate
 from ascent.texts import has, say, template
@@ -174,6 +174,12 @@ def fixes_of(row: Structure, draft: schemas.Draft, link: str) -> schemas.FixesOu
     return schemas.FixesOut(link=link, fixes=list(fixes))
 
 
+def sizing_of(row: Structure, draft: schemas.Draft) -> Sizing:
+    """Return the changes that together make a draft hold."""
+    site = site_of(row.bed, draft)
+    return sizing(site, structure_of(row, draft), site.garden.units)
+
+
 @transaction.atomic
 def save(row: Structure, sent: schemas.SaveIn) -> schemas.StructureOut:
     """Save a draft and what it changes of the bed, all or nothing.
@@ -275,11 +281,11 @@ def parts_csv(row: Structure) -> str:
     report = report_of(row, out.draft, None)
     handle = io.StringIO()
     writer = csv.writer(handle)
-    writer.writerow(["part", "for", "needed", "buy", "price each", "cost", "currency"])
+    writer.writerow(["part", "for", "needed", "buy", "price each", "cost", "currency", "lasts"])
     currency = row.bed.garden.document.get("currency", "cu")
     for part in report.parts:
-        writer.writerow([part.name, part.use, part.count, part.buy, f"{part.price:.2f}", f"{part.cost:.2f}", currency])
-    writer.writerow(["total", "", "", "", "", f"{report.cost:.2f}", currency])
+        writer.writerow([part.name, part.use, part.count, part.buy, f"{part.price:.2f}", f"{part.cost:.2f}", currency, part.lasts])
+    writer.writerow(["total", "", "", "", "", f"{report.cost:.2f}", currency, ""])
     return handle.getvalue()
 
 

@@ -28,6 +28,7 @@ export const useGardens = () => useQuery({ queryKey: ["gardens"], queryFn: () =>
 export const useGarden = (id: number) =>
   useQuery({
     queryKey: ["garden", id],
+    enabled: id > 0,
     queryFn: () => taken(api.GET("/api/gardens/{garden_id}", { params: { path: { garden_id: id } } })),
   });
 

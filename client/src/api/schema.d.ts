@@ -256,6 +256,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/structures/{structure_id}/sizing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sizing
+         * @description The changes that together make a draft hold; nothing is stored.
+         */
+        post: operations["gardens_api_sizing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -609,6 +629,8 @@ export interface components {
              * @enum {string}
              */
             shape: "line" | "panel" | "point";
+            /** Stuff */
+            stuff: string;
             /** Thickness */
             thickness: number;
         };
@@ -714,6 +736,8 @@ export interface components {
             count: number;
             /** Key */
             key: string;
+            /** Lasts */
+            lasts: string;
             /** Name */
             name: string;
             /** Price */
@@ -904,6 +928,31 @@ export interface components {
             draft: components["schemas"]["Draft"];
             /** Revision */
             revision: number;
+        };
+        /**
+         * Sizing
+         * @description Changes that together make a structure hold, or as nearly as a few changes can.
+         */
+        Sizing: {
+            /** Changes */
+            changes: {
+                [key: string]: unknown;
+            };
+            /** Cost Text */
+            cost_text: string;
+            /** Holds */
+            holds: boolean;
+            /** Limit Text */
+            limit_text: string;
+            /** Words */
+            words: string[];
+        };
+        /**
+         * SizingIn
+         * @description A draft to make hold.
+         */
+        SizingIn: {
+            draft: components["schemas"]["Draft"];
         };
         /**
          * StructureLine
@@ -1706,6 +1755,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_sizing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sizing"];
                 };
             };
             /** @description Unauthorized */

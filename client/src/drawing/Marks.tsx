@@ -1,7 +1,8 @@
 import type { View } from "../api/client";
 import type { Flat, Scale } from "./scale";
 
-const INK: Record<string, string> = { post: "var(--metal)", rail: "var(--metal)", strut: "var(--wood)", mesh: "var(--metal)", wire: "var(--metal)", guy: "var(--metal)", grip: "var(--soil2)" };
+const INK: Record<string, string> = { metal: "var(--metal)", wood: "var(--wood)", cane: "var(--cane)", soil: "var(--soil2)" };
+const CORE = 2.2; // pixels of accent in the weakest link's members while it still holds
 type Mark = View["marks"][number];
 
 interface Props {
@@ -10,8 +11,9 @@ interface Props {
   lit: ReadonlySet<string>;
   weak: ReadonlySet<string>;
   bend: (point: Flat) => Flat;
-  onPoint: (member: string | null) => void;
-  onOpen: (member: string) => void;
+  short: boolean;
+  onPoint?: ((member: string | null) => void) | undefined;
+  onOpen?: ((member: string) => void) | undefined;
 }
 
 /** The wires of a panel, as one path. */
@@ -45,7 +47,7 @@ function wedge(mark: Mark, view: View["name"], at: Scale["at"]): string {
 }
 
 /** The members of a view in ink; what a pointed-at link covers is heavier, the weakest is in the accent. */
-export function Marks({ view, scale, lit, weak, bend, onPoint, onOpen }: Props) {
+export function Marks({ view, scale, lit, weak, short, bend, onPoint, onOpen }: Props) {
   const { at } = scale;
   const path = (points: readonly Flat[]) => points.map((point, i) => `${i ? "L" : "M"}${at(bend(point)).map((n) => n.toFixed(1)).join(" ")}`).join("");
   const drawn = view.name === "plan" ? view.marks.filter((mark) => mark.role !== "grip") : view.marks;
@@ -55,8 +57,9 @@ export function Marks({ view, scale, lit, weak, bend, onPoint, onOpen }: Props) 
       {ordered.map((mark) => {
         const on = lit.has(mark.member);
         const hot = weak.has(mark.member);
-        const ink = hot ? "var(--weak)" : on ? "var(--ink)" : (INK[mark.role] ?? "var(--ink)");
-        const events = { onPointerEnter: () => onPoint(mark.member), onPointerLeave: () => onPoint(null), onClick: () => onOpen(mark.member) };
+        const ink = hot ? "var(--weak)" : on ? "var(--ink)" : (INK[mark.stuff] ?? "var(--ink)");
+        const own = INK[mark.stuff] ?? "var(--ink)";
+        const events = onPoint && onOpen ? { onPointerEnter: () => onPoint(mark.member), onPointerLeave: () => onPoint(null), onClick: () => onOpen(mark.member) } : {};
         const first = mark.points[0];
         const second = mark.points[1];
         if (!first) return null;
@@ -77,10 +80,17 @@ export function Marks({ view, scale, lit, weak, bend, onPoint, onOpen }: Props) 
         if (view.name === "plan" && mark.role === "post") {
           const [x, y] = at(first);
           const side = Math.max(width, 6);
-          return <rect key={mark.member} x={x - side / 2} y={y - side / 2} width={side} height={side} fill={hot ? ink : on ? "var(--ink)" : "var(--metal)"} {...events} />;
+          return <rect key={mark.member} x={x - side / 2} y={y - side / 2} width={side} height={side} fill={ink} {...events} />;
         }
         const upright = mark.role === "post" && first[1] < 0 && second[1] > 0;
         const steps: Flat[] = upright ? Array.from({ length: 9 }, (_, i) => [first[0], (second[1] * i) / 8] as const) : [...mark.points];
+        if (hot && !short && width > CORE + 2)
+          return (
+            <g key={mark.member} {...events}>
+              <path d={path(upright ? [first, ...steps] : steps)} stroke={own} strokeWidth={width} fill="none" strokeLinejoin="round" />
+              <path d={path(upright ? [first, ...steps] : steps)} stroke={ink} strokeWidth={CORE} fill="none" strokeLinejoin="round" />
+            </g>
+          );
         return (
           <g key={mark.member} {...events}>
             {upright && <path d={path([first, [first[0], 0]])} stroke={ink} strokeWidth={width} strokeOpacity={0.75} strokeDasharray={`${Math.max(width * 1.5, 5)} 2.5`} fill="none" />}

@@ -20,16 +20,17 @@ interface Props {
   windText: string;
   lit: ReadonlySet<string>;
   weak: ReadonlySet<string>;
-  onPoint: (member: string | null) => void;
-  onOpen: (member: string) => void;
-  editor: (measure: Measure, close: () => void) => ReactNode;
+  short?: boolean;
+  onPoint?: (member: string | null) => void;
+  onOpen?: (member: string) => void;
+  editor?: (measure: Measure, close: () => void) => ReactNode;
 }
 
 const NAMES: readonly Name[] = ["elevation", "plan", "end"];
 const TITLES: Record<Name, string> = { elevation: "from the side", plan: "from above", end: "from the end" };
 
 /** The working drawing: side, end and plan on one sheet to one scale, with measures that can be touched. */
-export function Sheet({ report, week, wind, windText, lit, weak, onPoint, onOpen, editor }: Props) {
+export function Sheet({ report, week, wind, windText, lit, weak, short = false, onPoint, onOpen, editor }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const [open, setOpen] = useState<string | null>(null);
   const views = useMemo(() => Object.fromEntries(report.views.map((view) => [view.name, view])) as Record<Name, View>, [report.views]);
@@ -49,7 +50,7 @@ export function Sheet({ report, week, wind, windText, lit, weak, onPoint, onOpen
             <Ground views={views} layout={layout} />
             {NAMES.map((name) => (
               <g key={name}>
-                <Marks view={views[name]} scale={scales[name]} lit={lit} weak={weak} bend={name === "end" ? bend : still} onPoint={onPoint} onOpen={onOpen} />
+                <Marks view={views[name]} scale={scales[name]} lit={lit} weak={weak} short={short} bend={name === "end" ? bend : still} onPoint={onPoint} onOpen={onOpen} />
                 <Foliage view={views[name]} foliage={report.foliage} week={week} scale={scales[name]} lean={lean} />
                 <text x={name === "end" ? layout.box.end.x + layout.box.end.width / 2 : layout.box[name].x} y={name === "plan" ? layout.box.plan.y - 9 : Math.max(layout.box.elevation.y - 48, 18)} textAnchor={name === "end" ? "middle" : "start"} className="caption">
                   {TITLES[name]}
@@ -63,6 +64,12 @@ export function Sheet({ report, week, wind, windText, lit, weak, onPoint, onOpen
           </svg>
           {measures.map(({ measure, at }) => {
             const [x, y] = measureSpot(measure, at);
+            if (!editor)
+              return (
+                <span key={measure.option} className="measure still" style={{ left: x, top: y }}>
+                  {measure.text}
+                </span>
+              );
             return open === measure.option ? (
               <div key={measure.option} className="measureedit" style={{ left: Math.min(Math.max(x, 84), layout.width - 84), top: Math.max(y, 22) }}>
                 {editor(measure, () => setOpen(null))}

@@ -43,8 +43,9 @@ export function Bar({ children, garden }: Props) {
       </Link>
       {children}
       {garden && (
-        <button type="button" className="plain" onClick={() => void changeUnits()}>
-          {units === "imperial" ? "in feet and inches" : "in metres"}
+        <button type="button" className="plain" onClick={() => void changeUnits()} aria-label={units === "imperial" ? "in feet and inches" : "in metres"}>
+          <span className="wide">{units === "imperial" ? "in feet and inches" : "in metres"}</span>
+          <span className="slim">{units === "imperial" ? "ft" : "m"}</span>
         </button>
       )}
       <button type="button" className="plain" onClick={() => setMode(dark ? "light" : "dark")}>

@@ -7,7 +7,7 @@ from typing import Literal, get_args
 
 from ..geometry import Geometry, Member, Point
 from ..model import Bed, Typed
-from ..tables import soils
+from ..tables import materials, posts, soils
 
 ViewName = Literal["elevation", "plan", "end"]
 VIEWS: tuple[ViewName, ...] = get_args(ViewName)
@@ -26,6 +26,7 @@ class Mark(Typed):
 
     member: str
     role: str
+    stuff: str
     shape: Literal["line", "panel", "point"]
     points: tuple[Flat, ...]
     thickness: float
@@ -80,7 +81,7 @@ def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float
     members = geometry.members if name != "end" else _first_end(geometry)
     marks = tuple(
         Mark(
-            member=m.key, role=m.role, shape=m.shape, points=tuple(project(p) for p in m.points), thickness=m.thickness,
+            member=m.key, role=m.role, stuff=_stuff(m), shape=m.shape, points=tuple(project(p) for p in m.points), thickness=m.thickness,
             grid=m.grid if name == "elevation" else None,
         )
         for m in members
@@ -113,6 +114,13 @@ def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float
         soil=soils()[bed.soil].hatch, fill=soils()[bed.fill].hatch,
         low=(min(us), min(vs)), high=(max(us), max(vs)),
     )  # fmt: skip
+
+
+def _stuff(member: Member) -> str:
+    """Return what a member is drawn as: wood, cane, metal, or soil."""
+    if member.role == "grip":
+        return "soil"
+    return materials()[posts()[member.item].material].stuff if member.table == "posts" else "metal"
 
 
 def _first_end(geometry: Geometry) -> tuple[Member, ...]:

@@ -48,9 +48,9 @@ def rising_gusts() -> Cases:
     return Cases(_along_wind(GUSTS), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1))
 
 
-def moist_gusts() -> Cases:
-    """Return a coarser grid in moist soil alone, for comparing many structures."""
-    return Cases(_along_wind(MOIST_GUSTS), np.ones((1, 1, 1)), np.zeros((1, 1, 1)))
+def moist_gusts(grid: Array = MOIST_GUSTS) -> Cases:
+    """Return a grid in moist soil alone, a coarse one unless asked, for comparing many structures."""
+    return Cases(_along_wind(grid), np.ones((1, 1, 1)), np.zeros((1, 1, 1)))
 
 
 def site_winds(site: Site) -> Cases:

@@ -25,6 +25,7 @@ FOREIGN = [
     ("delete", "structures/{structure}"),
     ("post", "structures/{structure}/report"),
     ("post", "structures/{structure}/fixes"),
+    ("post", "structures/{structure}/sizing"),
     ("get", "structures/{structure}/parts.csv"),
 ]
 
@@ -40,6 +41,7 @@ class OwnershipTest(ApiTestCase):
             ("put", "structures/{structure}"): {"draft": draft, "revision": revision},
             ("post", "structures/{structure}/report"): {"draft": draft},
             ("post", "structures/{structure}/fixes"): {"draft": draft, "link": "soil"},
+            ("post", "structures/{structure}/sizing"): {"draft": draft},
         }
 
     def test_the_list_covers_every_path_that_names_a_thing(self):
@@ -177,6 +179,16 @@ class StructureTest(ApiTestCase):
         fixes = self.call("post", self.path("/fixes"), {"draft": weak, "link": "post"})["fixes"]
         self.assertTrue(any(fix["option"] == "post_spacing" and fix["holds"] for fix in fixes))
         self.assertTrue(all("cu" in fix["cost_text"] and "m/s" in fix["limit_text"] for fix in fixes))
+
+    def test_changes_together_make_it_hold_and_do_what_they_say(self):
+        draft, _ = self.draft()
+        weak = {**draft, "options": {**draft["options"], "post_spacing": 3.0, "depth": 0.3}}
+        found = self.call("post", self.path("/sizing"), {"draft": weak})
+        self.assertTrue(found["holds"])
+        self.assertEqual(len(found["words"]), len(found["changes"]))
+        after = self.call("post", self.path("/report"), {"draft": {**weak, "options": {**weak["options"], **found["changes"]}}})
+        self.assertEqual(after["headline"]["limit_text"], found["limit_text"])
+        self.assertNotEqual(after["headline"]["state"], "short")
 
     def test_the_impossible_is_refused_not_computed(self):
         draft, _ = self.draft()

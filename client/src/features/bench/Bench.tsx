@@ -11,7 +11,6 @@ import { Chain } from "./Chain";
 import { Controls } from "./Controls";
 import { LinkPanel } from "./LinkPanel";
 import { MeasureEditor } from "./MeasureEditor";
-import { putAt } from "./putAt";
 import { Remarks } from "./Remarks";
 import { speedWords } from "./speedWords";
 import { Tide } from "./Tide";
@@ -71,6 +70,7 @@ export function Bench({ structure, catalogue }: Props) {
   const speed = speedWords(structure.units);
   const fields = catalogue.families.find((each) => each.key === structure.family)?.options ?? [];
   const link = report?.links.find((each) => each.key === open);
+  const short = (report?.links.find((each) => each.key === weakest)?.use[week] ?? 0) > 1;
   const windSpeed = wind === 1 ? report?.working_wind : report?.design_gust;
   return (
     <>
@@ -103,7 +103,7 @@ export function Bench({ structure, catalogue }: Props) {
       <main className="bench">
         <div className="side">
           {link && report ? (
-            <LinkPanel structure={structure} draft={draft} link={link} weakest={link.key === weakest} week={report.weeks[week]?.label ?? ""} onFix={(option, value) => hand.change(putAt(draft, `options.${option}`, value))} onClose={() => look("link", null)} />
+            <LinkPanel structure={structure} draft={draft} link={link} weakest={link.key === weakest} short={report.headline.state === "short"} week={report.weeks[week]?.label ?? ""} onFix={(changes) => hand.change({ ...draft, options: { ...draft.options, ...changes } })} onClose={() => look("link", null)} />
           ) : (
             <Controls structure={structure} catalogue={catalogue} fields={fields} draft={draft} report={report} problems={[...problems, ...hand.problems]} onChange={hand.change} onRelease={hand.release} />
           )}
@@ -117,6 +117,7 @@ export function Bench({ structure, catalogue }: Props) {
               windText={speed.say(windSpeed ?? 0)}
               lit={lit}
               weak={weak}
+              short={short}
               onPoint={(member) => setPointed({ link: null, member })}
               onOpen={openMember}
               editor={(measure, close) => <MeasureEditor measure={measure} draft={draft} system={structure.units} fields={fields} onChange={hand.change} onClose={close} />}

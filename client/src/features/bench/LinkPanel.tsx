@@ -1,51 +1,54 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { api, taken, type Draft, type LinkReport, type Schemas } from "../../api/client";
+import { Together } from "./Together";
 
 interface Props {
   structure: Schemas["StructureOut"];
   draft: Draft;
   link: LinkReport;
   weakest: boolean;
+  short: boolean;
   week: string;
-  onFix: (option: string, value: unknown) => void;
+  onFix: (changes: Record<string, unknown>) => void;
   onClose: () => void;
 }
 
 const SURE: Record<string, string> = { certain: "mechanics, certain", published: "published values, about ± 20 %", judgement: "judgement, a factor of 2 either way", measured: "measured here" };
 
-/** An opened link: its working, its source, and what would make it hold, each one press. */
-export function LinkPanel({ structure, draft, link, weakest, week, onFix, onClose }: Props) {
+/** An opened link: what would make it hold, each one press, then its working, its source and how sure it is. */
+export function LinkPanel({ structure, draft, link, weakest, short, week, onFix, onClose }: Props) {
   const fixes = useQuery({
     queryKey: ["fixes", structure.id, link.key, draft, structure.units],
     queryFn: () => taken(api.POST("/api/structures/{structure_id}/fixes", { params: { path: { structure_id: structure.id } }, body: { draft, link: link.key } })),
   });
   return (
     <section aria-label={`Link: ${link.title}`}>
-      <button type="button" className="plain" onClick={onClose}>
+      <button type="button" className="plain" style={{ marginLeft: -6 }} onClick={onClose}>
         ← all controls
       </button>
-      <h1 className={weakest ? "weak" : undefined} style={{ fontSize: 23 }}>
+      <h1 className={weakest ? "weak" : undefined} style={{ fontSize: 24 }}>
         {link.title}
       </h1>
+      <p>{link.item}</p>
       <p className="quiet">
-        {link.item}. {weakest ? "The weakest link, " : "Holds to "}
-        {weakest ? `holds to ${link.limit_text}` : link.limit_text} in {week}.
+        {weakest ? "The weakest link: holds" : "Holds"} to {link.limit_text} in {week}.
       </p>
       <h2 style={{ marginTop: 14 }}>What would help</h2>
       {fixes.isPending && <p className="quiet">Trying the next sizes…</p>}
       {fixes.data?.fixes.length === 0 && <p className="quiet">Nothing one step away makes this link stronger.</p>}
       {fixes.data?.fixes.map((fix) => (
-        <button key={fix.option} type="button" className="fix" onClick={() => onFix(fix.option, fix.value)}>
+        <button key={fix.option} type="button" className="fix" onClick={() => onFix({ [fix.option]: fix.value })}>
           <strong>{fix.words}</strong>
           <span className="narrow">{fix.cost_text}</span>
-          <span className="quiet" style={{ gridColumn: "1 / 3", fontSize: 13.5 }}>
-            this link to {fix.link_limit_text}; the whole fence to {fix.limit_text}
+          <span className="quiet said">
+            this link to {fix.link_limit_text}; the whole to {fix.limit_text}
             {fix.holds ? ", holds" : ""}
           </span>
         </button>
       ))}
-      <h2 style={{ marginTop: 16 }}>The working</h2>
+      {short && fixes.data && !fixes.data.fixes.some((fix) => fix.holds) && <Together key={JSON.stringify(draft)} structure={structure} draft={draft} onFix={onFix} />}
+      <h2 style={{ marginTop: 18 }}>The working</h2>
       <p className="quiet" style={{ fontSize: 13 }}>
         At the design gust in {week}, moist soil.
       </p>

@@ -3,14 +3,20 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
-import { api, Refused, taken, type Schemas } from "../../api/client";
+import { api, Refused, taken, type Report, type Schemas } from "../../api/client";
 import { useCatalogue, useGarden } from "../../api/queries";
+import { Sheet } from "../../drawing/Sheet";
 import { Bar } from "../../ui/Bar";
 import { NotHere } from "../../ui/NotHere";
 import { Pick } from "../../ui/Pick";
-import { StateMark } from "../../ui/StateMark";
 
-/** Crop, side and count in; a whole fence out, each value with its reason. */
+const TRAINED = [
+  { key: "pruned", name: "pruned, close together" },
+  { key: "free", name: "left to grow, wider apart" },
+];
+const NONE: ReadonlySet<string> = new Set();
+
+/** Crop, side and count in; a whole fence out, drawn, each value with its reason. */
 export function NewFence() {
   const params = useParams();
   const gardenId = Number(params.gardenId);
@@ -21,9 +27,10 @@ export function NewFence() {
   const [need, setNeed] = useState<Schemas["NeedIn"]>({ crop: "tom-slicer", side: "right", training: "pruned", count: null });
   const [count, setCount] = useState("");
   const [building, setBuilding] = useState(false);
+  const [failed, setFailed] = useState("");
   const path = { path: { bed_id: bedId } };
   const proposal = useQuery({
-    queryKey: ["proposal", bedId, need],
+    queryKey: ["proposal", bedId, need, garden.data?.units],
     queryFn: () => taken(api.POST("/api/beds/{bed_id}/proposal", { params: path, body: need })),
     placeholderData: keepPreviousData,
   });
@@ -32,15 +39,22 @@ export function NewFence() {
   if (garden.isError || !bed) return <NotHere />;
   const build = async () => {
     setBuilding(true);
-    const made = await taken(api.POST("/api/beds/{bed_id}/structures", { params: path, body: need }));
-    await navigate(`/structures/${made.id}`);
+    try {
+      const made = await taken(api.POST("/api/beds/{bed_id}/structures", { params: path, body: need }));
+      await navigate(`/structures/${made.id}`);
+    } catch (error) {
+      setBuilding(false);
+      setFailed(error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.");
+    }
   };
-  const wrongCount = count !== "" && !/^\d{1,3}$/.test(count);
+  const readable = /^[1-9]\d{0,2}$/.test(count) && Number(count) <= 600;
+  const wrongCount = count !== "" && !readable;
   const ask = (text: string) => {
     setCount(text);
-    if (text === "" || /^[1-9]\d{0,2}$/.test(text)) setNeed({ ...need, count: text === "" ? null : Math.min(Number(text), 600) });
+    if (text === "" || (/^[1-9]\d{0,2}$/.test(text) && Number(text) <= 600)) setNeed({ ...need, count: text === "" ? null : Number(text) });
   };
   const data = proposal.data;
+  const report = data?.report as unknown as Report | undefined;
   return (
     <>
       <Bar garden={garden.data}>
@@ -48,76 +62,62 @@ export function NewFence() {
           <Link to={`/gardens/${gardenId}`}>{garden.data.name}</Link> / {bed.name}
         </span>
       </Bar>
-      <main className="page">
-        <h1>New fence on {bed.name}</h1>
-        <p className="quiet">{bed.words}</p>
-        <div style={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(190px, 1fr))", gap: "14px 24px", margin: "20px 0" }}>
-          <Pick label="Crop" value={need.crop} choices={catalogue.data?.crops ?? []} onPick={(crop) => setNeed({ ...need, crop })} />
-          <Pick
-            label="Planted on the"
-            value={need.side}
-            choices={Object.entries(bed.sides).map(([key, name]) => ({ key, name }))}
-            onPick={(side) => setNeed({ ...need, side: side as "left" })}
-          />
-          <Pick
-            label="Trained"
-            value={need.training}
-            choices={[
-              { key: "pruned", name: "pruned, close together" },
-              { key: "free", name: "left to grow, wider apart" },
-            ]}
-            onPick={(training) => setNeed({ ...need, training: training as "free" })}
-          />
-          <div className="field">
-            <label htmlFor="count">How many plants</label>
-            <input id="count" className="input" inputMode="numeric" placeholder="as many as fit" value={count} aria-invalid={wrongCount} onChange={(event) => ask(event.target.value)} />
-            {wrongCount && (
-              <span role="alert" className="refusal">
-                ‘{count}’ is refused: 1 to 600 plants.
-              </span>
-            )}
-          </div>
-        </div>
-        {proposal.isError && (
-          <p role="alert" className="refusal">
-            {proposal.error instanceof Refused ? proposal.error.message : "The server did not answer."}
+      <main className="propose">
+        <div className="asked">
+          <h1 style={{ overflowWrap: "anywhere" }}>New fence on {bed.name}</h1>
+          <p className="quiet" style={{ marginBottom: 14 }}>
+            {bed.words}
           </p>
-        )}
-        {!data && proposal.isFetching && <p className="quiet">Sizing a fence that holds…</p>}
-        {data && (
-          <section aria-busy={proposal.isFetching} style={{ opacity: proposal.isFetching ? 0.6 : 1 }}>
-            <div style={{ display: "flex", gap: 14, alignItems: "flex-start", borderTop: "1.5px solid var(--ink)", padding: "14px 0" }}>
-              <StateMark state={data.report.headline.state} />
-              <p style={{ flex: 1, fontSize: 17 }}>{data.report.headline.sentence}</p>
-              <Button onClick={() => void build()} disabled={building} sx={{ bgcolor: "var(--ink)", color: "var(--paper)", "&:hover": { bgcolor: "var(--ink2)" } }}>
-                Take it to the bench
-              </Button>
-            </div>
-            <table>
-              <thead>
-                <tr>
-                  <th>What</th>
-                  <th>Filled in</th>
-                  <th>Because</th>
-                </tr>
-              </thead>
-              <tbody>
-                {data.values.map((row) => (
-                  <tr key={row.option}>
-                    <td className="quiet">{row.label}</td>
-                    <td>
-                      <strong>{row.value}</strong>
-                    </td>
-                    <td>{row.reason}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            <p className="quiet" style={{ marginTop: 10 }}>
-              Everything can be changed on the bench. Parts about {data.report.cost_text}.
+          <Pick label="Crop" value={need.crop} choices={catalogue.data?.crops ?? []} onPick={(crop) => setNeed({ ...need, crop })} />
+          <Pick label="Planted on" value={need.side} choices={Object.entries(bed.sides).map(([key, name]) => ({ key, name }))} onPick={(side) => setNeed({ ...need, side: side as "left" })} />
+          <Pick label="Trained" value={need.training} choices={TRAINED} onPick={(training) => setNeed({ ...need, training: training as "free" })} />
+          <label className="row">
+            <span className="label">How many</span>
+            <input className="input" inputMode="numeric" placeholder="as many as fit" value={count} aria-invalid={wrongCount} aria-label="How many plants" onChange={(event) => ask(event.target.value)} />
+          </label>
+          {wrongCount && (
+            <p role="alert" className="refusal">
+              ‘{count}’ is refused: 1 to 600 plants.
             </p>
-          </section>
-        )}
+          )}
+          {proposal.isError && (
+            <p role="alert" className="refusal">
+              {proposal.error instanceof Refused ? proposal.error.message : "The server did not answer."}
+            </p>
+          )}
+          <p className="verdictline" aria-live="polite">
+            {report ? report.headline.sentence : "Sizing a fence that holds…"}
+          </p>
+          <Button onClick={() => void build()} disabled={building || !data || wrongCount} className="strong">
+            Take it to the bench
+          </Button>
+          {failed && (
+            <p role="alert" className="refusal">
+              {failed}
+            </p>
+          )}
+          {report && <p className="quiet" style={{ margin: "8px 0 0" }}>Parts about {report.cost_text}. Everything can be changed on the bench.</p>}
+        </div>
+        <section className="offered" aria-busy={proposal.isFetching} aria-label="What is filled in, and why">
+          {report && (
+            <div className="offeredsheet">
+              <Sheet report={report} week={report.headline.week} wind={0} windText="" lit={NONE} weak={NONE} />
+            </div>
+          )}
+          {data && (
+            <dl className="reasons">
+              {data.values.map((row) => (
+                <div key={row.option}>
+                  <dt>{row.label}</dt>
+                  <dd>
+                    <strong>{row.value}</strong>
+                    <span className="quiet">{row.reason}</span>
+                  </dd>
+                </div>
+              ))}
+            </dl>
+          )}
+        </section>
       </main>
     </>
   );

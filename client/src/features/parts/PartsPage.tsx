@@ -63,6 +63,7 @@ export function PartsPage() {
               <th>For</th>
               <th className="num">Needed</th>
               <th>Buy</th>
+              <th>Lasts</th>
               <th className="num">Price each, {currency}</th>
               <th className="num">Cost, {currency}</th>
             </tr>
@@ -74,6 +75,7 @@ export function PartsPage() {
                 <td className="quiet">{part.use}</td>
                 <td className="num">{part.count}</td>
                 <td>{part.buy}</td>
+                <td className="quiet">{part.lasts}</td>
                 <td className="num">
                   <input
                     className="input"
@@ -97,7 +99,7 @@ export function PartsPage() {
           </tbody>
           <tfoot>
             <tr>
-              <td colSpan={5}>
+              <td colSpan={6}>
                 <strong>Together</strong>
               </td>
               <td className="num">
