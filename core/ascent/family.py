@@ -7,14 +7,16 @@ from dataclasses import dataclass, field
 from typing import Any, ClassVar, Protocol, TypeVar
 
 import numpy as np
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
+from .errors import UnknownItem
 from .geometry import Geometry, Member
 from .loadpath import Link, Remark, Service
 from .loads.cases import Cases
 from .mechanics import Array
 from .model import Planting, Site, Structure, Typed
 from .quantities import Kind
+from .tables import ITEM_TABLES
 
 
 @dataclass(frozen=True)
@@ -56,6 +58,22 @@ def item(group: str, table: str, default: str, role: str = "", when: tuple[str, 
     if when:
         extra["when"] = {"option": when[0], "is": when[1]}
     return Field(default, json_schema_extra=extra)
+
+
+def row_of(table: str, role: str = "") -> AfterValidator:
+    """Return the check that an option names a row of a table, one that serves in a role if one is given."""
+
+    def check(key: str) -> str:
+        try:
+            found = ITEM_TABLES[table]()[key]
+        except UnknownItem as error:
+            raise ValueError(str(error)) from error
+        roles = getattr(found, "roles", ()) or getattr(found, "use", ())
+        if role and role not in roles:
+            raise ValueError(f"a row of {table} that serves as {role} is allowed")
+        return key
+
+    return AfterValidator(check)
 
 
 def choice(group: str, default: Any) -> Any:

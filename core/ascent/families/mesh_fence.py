@@ -5,68 +5,47 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import pairwise
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
-from pydantic import AfterValidator
 
 from .. import tables
 from ..checks import bending, embedment, fits, tension, ties
 from ..checks import mesh as mesh_checks
-from ..errors import UnknownItem
-from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, tributary
-from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
+from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, row_of, tributary
+from ..geometry import Dimension, Geometry, Plant
 from ..loadpath import Check, Link, Remark, Service
 from ..loads import crop, face
 from ..loads.cases import Cases
 from ..loads.season import Season, season_of
 from ..mechanics import Array, column, wind
 from ..model import Planting, Site, Structure, Typed, day_of_year, month_day
-from ..patterns import posts
+from ..patterns import mesh_face, plants, posts
 from ..patterns.end_assembly import EndAssembly
-
-_PLANT_OFFSET = 0.10
-_STIFF_WIRE = 0.004
-_LACING = 0.30  # between the ties along a top line [m]
-
-
-def _row_of(table: str, role: str = "") -> AfterValidator:
-    def check(key: str) -> str:
-        try:
-            found = tables.ITEM_TABLES[table]()[key]
-        except UnknownItem as error:
-            raise ValueError(str(error)) from error
-        roles = getattr(found, "roles", ()) or getattr(found, "use", ())
-        if role and role not in roles:
-            raise ValueError(f"a row of {table} that serves as {role} is allowed")
-        return key
-
-    return AfterValidator(check)
 
 
 class MeshFenceOptions(Typed):
     """What must be decided of a mesh fence. Lengths in metres."""
 
     length: float = measure("mesh", "length", 3.6, 0.6, 30.0, 0.05)
-    mesh: Annotated[str, _row_of("meshes")] = item("mesh", "meshes", "panel_large")
+    mesh: Annotated[str, row_of("meshes")] = item("mesh", "meshes", "panel_large")
     mesh_height: float = measure("mesh", "length", 1.27, 0.3, 2.4, 0.01)
     bottom_gap: float = measure("mesh", "length", 0.15, 0.0, 0.5, 0.01)
-    post: Annotated[str, _row_of("posts", "post")] = item("posts", "posts", "tpost_2.1", "post")
+    post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "tpost_2.1", "post")
     post_spacing: float = measure("posts", "length", 1.22, 0.3, 4.0, 0.01)
     depth: float = measure("posts", "length", 0.60, 0.15, 1.2, 0.01)
     setting: Literal["driven", "tamped"] = choice("posts", "driven")
     leaned_on: bool = choice("posts", False)
-    tie: Annotated[str, _row_of("ties", "mesh")] = item("ties", "ties", "tie_wire_16_double", "mesh")
+    tie: Annotated[str, row_of("ties", "mesh")] = item("ties", "ties", "tie_wire_16_double", "mesh")
     ties_per_post: int = measure("ties", "count", 4, 2, 12, 1)
-    stem_tie: Annotated[str, _row_of("ties", "stem")] = item("ties", "ties", "twine_jute_3_loop", "stem")
+    stem_tie: Annotated[str, row_of("ties", "stem")] = item("ties", "ties", "twine_jute_3_loop", "stem")
     top: Literal["none", "wire", "rail"] = choice("ends", "none")
-    wire: Annotated[str, _row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("top", "wire"))
-    rail: Annotated[str, _row_of("posts", "rail")] = item("ends", "posts", "tube_emt_20", "rail", when=("top", "rail"))
+    wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("top", "wire"))
+    rail: Annotated[str, row_of("posts", "rail")] = item("ends", "posts", "tube_emt_20", "rail", when=("top", "rail"))
     ends: Literal["plain", "guy", "strut"] = choice("ends", "plain")
-    guy_wire: Annotated[str, _row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("ends", "guy"))
-    anchor: Annotated[str, _row_of("anchors")] = item("ends", "anchors", "anchor_screw_30x4", when=("ends", "guy"))
-    strut: Annotated[str, _row_of("posts", "strut")] = item("ends", "posts", "post_sw_stake_38", "strut", when=("ends", "strut"))
+    guy_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("ends", "guy"))
+    anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "anchor_screw_30x4", when=("ends", "guy"))
+    strut: Annotated[str, row_of("posts", "strut")] = item("ends", "posts", "post_sw_stake_38", "strut", when=("ends", "strut"))
 
 
 @dataclass(frozen=True)
@@ -129,15 +108,15 @@ class _Fence:
         total = np.asarray(self.mesh.kg_m2 * self.options.mesh_height * self.carried * tables.constant("gravity")).reshape(1, 1, 1)
         for index, standing in enumerate(self.standings):
             xs = np.array([plant.at[0] for plant in self.geometry.plants if plant.planting == index])
-            plants = tributary(self.xs, xs, self.bay / 2)
+            count = tributary(self.xs, xs, self.bay / 2)
             area = self.carried * max(float(np.max(standing.top)) - standing.bottom, 0.1)
-            total = total + crop.group_weight(standing, plants, area, self.cases.crop)
+            total = total + crop.group_weight(standing, count, area, self.cases.crop)
         return np.asarray(total)
 
     @cached_property
     def stiff(self) -> bool:
         """Return whether the mesh carries its own load to the posts, as a panel does and a roll does not."""
-        return self.mesh.wire >= _STIFF_WIRE
+        return self.mesh.wire >= mesh_face.STIFF_WIRE
 
     @cached_property
     def hangs_from_top(self) -> bool:
@@ -180,7 +159,7 @@ class _Fence:
         tied = [(i, s) for i, s in enumerate(self.standings) if s.crop.training == "TIE"]
         index, standing = max(tied, key=lambda pair: float(np.max(pair[1].high_kg)))
         tall = max(float(np.max(standing.top)) - standing.bottom, 0.3)
-        count = math.ceil(tall / 0.3) + 1
+        count = plants.ties_on_stem(tall)
         weight = tables.constant("gravity") * standing.high_kg[None, :, None] * self.cases.crop
         blown = self.wind.pressure * self.wind.leaf_height * standing.planting.spacing
         days = np.maximum(self.season.growing_days(index), 0.0)
@@ -358,18 +337,18 @@ class MeshFence(Family[MeshFenceOptions]):
         count = need.count or room
         length = min(max((math.ceil(count / lines) - 1) * spacing + 2 * clear, 0.9), site.bed.length, 30.0)
         length = math.floor(length * 20 + 1e-6) / 20 if length >= site.bed.length else math.ceil(length * 20 - 1e-6) / 20
-        product = _mesh_for(plant)
+        product = mesh_face.mesh_for(plant)
         gap = 0.15 if product.kind in ("panel", "sheet") else 0.05
         wanted = min(plant.support_height_m, tables.constant("reach")) - gap
         height = max((h for h in product.heights_m if h <= wanted + 0.1), default=min(product.heights_m))
         fill = site.bed.fill_depth if site.bed.kind == "raised" else 0.0
         depth = max(0.60, math.ceil((fill + 0.45) * 20) / 20)
-        post = _post_for(depth + gap + height)
+        post = posts.driven_for(depth + gap + height)
         bay = 1.22 if product.kind in ("panel", "sheet") else 1.0
         planted = month_day(day_of_year(site.garden.last_frost) + round((plant.plant_low_d + plant.plant_high_d) / 2))
         options = MeshFenceOptions(
             length=length, mesh=product.key, mesh_height=height, bottom_gap=gap, post=post.key, post_spacing=bay, depth=depth,
-            tie="clip_tpost", ties_per_post=_tie_count(height), top="wire" if product.kind == "net" else "none",
+            tie="clip_tpost", ties_per_post=mesh_face.tie_count(height), top="wire" if product.kind == "net" else "none",
             ends="plain" if product.kind in ("panel", "sheet") or length <= 4.0 else "guy",
         )  # fmt: skip
         plantings = (Planting(crop=plant.key, count=count, spacing=spacing, side=need.side, training=need.training, planted=planted),)
@@ -383,7 +362,7 @@ class MeshFence(Family[MeshFenceOptions]):
             "depth": Reason("depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}),
             "setting": Reason("setting"),
             "tie": Reason("tie"),
-            "ties_per_post": Reason("ties_per_post", {"count": (_tie_count(height), "count"), "height": (height, "length")}),
+            "ties_per_post": Reason("ties_per_post", {"count": (mesh_face.tie_count(height), "count"), "height": (height, "length")}),
             "stem_tie": Reason("stem_tie"),
             "top": Reason("top_net" if options.top == "wire" else "top"),
             "ends": Reason("ends_roll" if options.ends == "guy" else "ends"),
@@ -404,42 +383,16 @@ class MeshFence(Family[MeshFenceOptions]):
         side = -1.0 if plantings[0].side == "right" else 1.0
         y = side * post.soil_width / 2
         members = posts.row(post, xs, options.depth, top, bought)
-        for index, (x0, x1) in enumerate(pairwise(xs)):
-            a, b = float(x0), float(x1)
-            corners: tuple[Point, ...] = ((a, y, low), (b, y, low), (b, y, high), (a, y, high))
-            members.append(
-                Member(f"mesh-{index + 1}", "mesh", "meshes", product.key, corners, b - a, product.wire, "panel", (product.along, product.up))
-            )  # fmt: skip
-        members += [
-            Member(f"tie-{i + 1}-{j + 1}", "tie", "ties", options.tie, ((float(x), y, z),), shape="point")
-            for i, x in enumerate(xs)
-            for j, z in enumerate(_tie_heights(options, product, min(high, top), end=i in (0, len(xs) - 1)))
-        ]
+        members += mesh_face.members(product, options.tie, options.ties_per_post, xs, y, low, high, top)
         if options.top != "none":
-            lacing = posts.stations(options.length, _LACING)[1:-1]
-            members += [
-                Member(f"lace-{n + 1}", "tie", "ties", options.tie, ((float(x), y, min(high, top)),), shape="point")
-                for n, x in enumerate(lacing)
-                if float(np.min(np.abs(xs - x))) > _LACING / 3
-            ]
-            row, role = (tables.wires()[options.wire], "wire") if options.top == "wire" else (tables.posts()[options.rail], "rail")
-            line: tuple[Point, ...] = ((0.0, y, min(high, top)), (options.length, y, min(high, top)))
-            thick = row.d if isinstance(row, tables.Wire) else row.soil_width
-            table = "wires" if role == "wire" else "posts"
-            extra = 2.0 if role == "wire" else 0.0
-            members.append(Member("top-line", role, table, row.key, line, options.length + extra, thick))  # type: ignore[arg-type]
+            z = min(high, top)
+            members += mesh_face.lacing(options.tie, options.length, xs, y, z)
+            members.append(mesh_face.top_line(options.top, options.wire, options.rail, options.length, y, z))
         members += _ends_of(options, site, len(xs), top).members(options.length)
-        plants = tuple(
-            Plant(at, index) for index, planting in enumerate(plantings) for at in _places(planting, options.length)
-        )  # fmt: skip
-        tied = sum(
-            p.count * (math.ceil(max(min(tables.crops()[p.crop].height_m, high) - 0.3, 0.3) / 0.3) + 1)
-            for p in plantings if tables.crops()[p.crop].training == "TIE"
-        )  # fmt: skip
-        supplies = (Supply("stem-ties", "ties", options.stem_tie, tied),) if tied else ()
-        return Geometry(
-            tuple(members), plants, _dimensions(options, plantings, plants, xs, low, high), supplies, options.length, top, options.depth
-        )
+        grown = plants.along(plantings, options.length)
+        supplies = plants.stem_ties(plantings, options.stem_tie, high, tables.constant("stripped_pruned"))
+        dimensions = _dimensions(options, plantings, grown, xs, low, high)
+        return Geometry(tuple(members), grown, dimensions, supplies, options.length, top, options.depth)
 
     def load_path(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> tuple[Link, ...]:
         """Return the links from fruit to ground over the cases."""
@@ -479,44 +432,8 @@ def _ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> 
     )  # fmt: skip
 
 
-def _mesh_for(plant: tables.Crop) -> tables.Mesh:
-    """Return the mesh a crop starts with: fine for thin tendrils and small fruit, a hand's width for the rest."""
-    fine = plant.opening_min is not None and plant.opening_min < 0.075
-    low = plant.support_height_m <= 0.9
-    return tables.meshes()["weld_50x100_14" if fine or low else "panel_large"]
-
-
-def _post_for(needed: float) -> tables.Post:
-    rows = [row for row in tables.posts().values() if row.shape == "tee" and "light" not in row.key]
-    return min((row for row in rows if max(row.lengths_m) >= needed - 0.02), key=lambda row: row.lengths_m, default=rows[-1])
-
-
-def _tie_count(height: float) -> int:
-    """Return ties on a post for a mesh of that height (parts handbook 3.0)."""
-    return max(2, math.ceil(height / 0.45) + 1)
-
-
-def _tie_heights(options: MeshFenceOptions, product: tables.Mesh, top: float, end: bool) -> list[float]:
-    """Return where ties stand: evenly up the mesh, each on one of its real wires; an end post has one more."""
-    low = options.bottom_gap
-    spread = np.linspace(low, max(top, low + 0.1), options.ties_per_post + end)
-    return [low + min(round((z - low) / product.up) * product.up, max(top - low, 0.0)) for z in spread]
-
-
-def _places(planting: Planting, length: float) -> list[Point]:
-    """Return where plants stand: one line a side, two lines staggered by half a spacing."""
-    lines = {"left": (1.0,), "right": (-1.0,), "both": (1.0, -1.0)}[planting.side]
-    places: list[Point] = []
-    for number, side in enumerate(lines):
-        count = len(range(number, planting.count, len(lines)))
-        stagger = planting.spacing / 2 * number
-        start = (length - (count - 1) * planting.spacing) / 2 - (planting.spacing / 4 if len(lines) == 2 else 0.0) + stagger
-        places += [(start + i * planting.spacing, side * _PLANT_OFFSET, 0.0) for i in range(count)]
-    return places
-
-
 def _dimensions(
-    options: MeshFenceOptions, plantings: tuple[Planting, ...], plants: tuple[Plant, ...], xs: Array, low: float, high: float
+    options: MeshFenceOptions, plantings: tuple[Planting, ...], grown: tuple[Plant, ...], xs: Array, low: float, high: float
 ) -> tuple[Dimension, ...]:
     end, bay = float(xs[-1]), float(xs[1])
     found = [
@@ -526,7 +443,7 @@ def _dimensions(
         Dimension("options.mesh_height", "elevation", (end, 0, low), (end, 0, high), options.mesh_height, 0.75),
         Dimension("options.bottom_gap", "elevation", (end, 0, 0), (end, 0, low), low, 1.6),
     ]
-    first = [plant for plant in plants if plant.planting == 0]
+    first = [plant for plant in grown if plant.planting == 0]
     lines = 2 if plantings[0].side == "both" else 1
     if len(first) > lines:
         a, b = first[0].at, first[1].at

@@ -31,6 +31,12 @@ def stock_length(post: tables.Post, needed: float) -> float:
     return min((length for length in usable if length >= needed - 1e-6), default=max(usable))
 
 
+def driven_for(needed: float) -> tables.Post:
+    """Return the shortest steel T-post that reaches, else the longest: what a driven row starts with."""
+    rows = [row for row in tables.posts().values() if row.shape == "tee" and "light" not in row.key]
+    return min((row for row in rows if max(row.lengths_m) >= needed - 0.02), key=lambda row: row.lengths_m, default=rows[-1])
+
+
 def row(post: tables.Post, xs: Array, depth: float, top: float, bought: float) -> list[Member]:
     """Return the posts of a row with the soil that grips them, and caps where tops are in reach of eyes."""
     members = []
