@@ -76,7 +76,7 @@ export function Bench({ structure, catalogue }: Props) {
     <>
       <Bar {...(garden.data ? { garden: garden.data } : {})}>
         <span className="grow trail">
-          <Link to={`/gardens/${structure.garden}`}>{garden.data?.name ?? "garden"}</Link> / {structure.bed_name} / <strong>{draft.name}</strong>
+          <Link to={`/gardens/${structure.garden}`}>{garden.data?.name ?? "garden"}</Link> / {structure.bed_name} / <h1>{draft.name}</h1>
         </span>
         <span className="quiet narrow saving" role="status">
           {SAVING[hand.saving]}

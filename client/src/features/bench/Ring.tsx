@@ -26,12 +26,12 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
   const sprung = `M${x + HALF + 5} ${y + 16}l-5 -1V${y + 12}a${HALF} ${HALF} 0 0 0 ${-2 * HALF} 0V${y + TALL - 12}a${HALF} ${HALF} 0 0 0 ${2 * HALF} 0v-3l5 -1`;
   const state = use > 1 ? "falls short" : use > 0.85 ? "close" : "holds";
   const used = use > 90 ? "over 90" : use.toFixed(2);
+  const words = weak ? `goes first, ${used} used` : `${state}, ${used} used`;
   return (
     <g
       className="chainlink"
       role="button"
       tabIndex={0}
-      aria-label={`${link.title}: ${state}, use ${used}${weak ? ", the weakest link" : ""}`}
       aria-pressed={open}
       onClick={() => onOpen(link.key)}
       onKeyDown={(event) => {
@@ -48,14 +48,16 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
       <rect x={x - 3} y={y + 10} width={6} height={INNER} fill="var(--paper)" stroke={ink} strokeWidth={0.8} strokeOpacity={0.55} />
       <rect x={x - 3} y={y + 10 + INNER - core} width={6} height={core} fill={ink} />
       <path d={weak ? sprung : closed} fill="none" stroke={ink} strokeWidth={thick} strokeLinecap="round" strokeLinejoin="round" />
-      <text x={x + 22} y={y + 17} fontSize={15} fontWeight={600} fill={ink}>
-        {link.title}
-      </text>
-      <text x={x + 22} y={y + 33} fontSize={13.5} fill={weak ? ink : "var(--ink2)"} className="narrow">
-        {weak ? `goes first, ${used} used` : `${state}, ${used} used`}
-      </text>
-      <text x={x + 22} y={y + 47} fontSize={12.5} fill="var(--ink2)" className="narrow">
-        {link.carries_text}
+      <text fill="var(--ink2)" className="narrow">
+        <tspan x={x + 22} y={y + 17} fontSize={15} fontWeight={600} fill={ink} className="wide-face">
+          {link.title}
+        </tspan>{" "}
+        <tspan x={x + 22} y={y + 33} fontSize={13.5} fill={weak ? ink : "var(--ink2)"}>
+          {words}
+        </tspan>{" "}
+        <tspan x={x + 22} y={y + 47} fontSize={12.5}>
+          {link.carries_text}
+        </tspan>
       </text>
     </g>
   );

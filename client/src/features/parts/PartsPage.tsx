@@ -56,7 +56,7 @@ export function PartsPage() {
           <Button href={`/api/structures/${id}/parts.csv`}>Save as CSV</Button>
           <Button onClick={() => window.print()}>Print</Button>
         </p>
-        <table>
+        <table className="parts">
           <thead>
             <tr>
               <th>Part</th>

@@ -1,0 +1,85 @@
+"""One headless Chromium for all browser tests, a fresh context for each; no console error goes unseen."""
+
+from __future__ import annotations
+
+import atexit
+import os
+import shutil
+from functools import cache
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from gardens.models import Structure
+from gardens.tests.support import demo_garden
+from playwright.sync_api import Browser, BrowserContext, Page, sync_playwright
+
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+_ARGUMENTS = [
+    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+    "--disable-sync", "--disable-dev-shm-usage",
+]  # fmt: skip
+
+
+@cache
+def browser() -> Browser:
+    """Return the one browser of this process."""
+    driver = sync_playwright().start()
+    found = driver.chromium.launch(executable_path=shutil.which("chromium"), args=_ARGUMENTS)
+    atexit.register(driver.stop)
+    atexit.register(found.close)
+    return found
+
+
+class BrowserTestCase(StaticLiveServerTestCase):
+    """A page of the built client, signed in as the owner of the demo garden."""
+
+    size = (1280, 800)
+    expected_errors = 0
+
+    def setUp(self) -> None:
+        self.owner = get_user_model().objects.create_user("mara", password="tall-beans-9")
+        self.garden = demo_garden(self.owner)
+        self.errors: list[str] = []
+        self.context = self.new_context()
+        self.sign_in(self.context)
+        self.page = self.new_page(self.context)
+
+    def tearDown(self) -> None:
+        self.context.close()
+        self.assertLessEqual(len(self.errors), self.expected_errors, self.errors)
+
+    def new_context(self, **options: Any) -> BrowserContext:
+        """Return a fresh context of this case's size."""
+        return browser().new_context(viewport={"width": self.size[0], "height": self.size[1]}, reduced_motion="reduce", **options)
+
+    def sign_in(self, context: BrowserContext) -> None:
+        """Put the owner's session into a context."""
+        self.client.force_login(self.owner)
+        cookie = self.client.cookies[settings.SESSION_COOKIE_NAME].value
+        context.add_cookies([{"name": settings.SESSION_COOKIE_NAME, "value": cookie, "url": self.live_server_url}])
+
+    def new_page(self, context: BrowserContext) -> Page:
+        """Return a page whose errors are kept for the end of the test."""
+        page = context.new_page()
+        page.set_default_timeout(15_000)
+        page.on("pageerror", lambda error: self.errors.append(str(error)))
+        page.on("console", lambda message: self.errors.append(message.text) if message.type == "error" else None)
+        return page
+
+    def open(self, path: str, page: Page | None = None) -> None:
+        """Go to an address of the client."""
+        (page or self.page).goto(f"{self.live_server_url}{path}")
+
+    def structure(self, name: str = "Lantern Row") -> str:
+        """Return the address of a structure of the demo."""
+        return f"/structures/{Structure.objects.get(bed__garden=self.garden, document__name=name).pk}"
+
+    def saved(self, page: Page | None = None) -> None:
+        """Wait until the page says that all is saved."""
+        (page or self.page).get_by_role("status").filter(has_text="saved").filter(has_not_text="not").wait_for()
+
+    def overflow(self) -> int:
+        """Return by how many pixels the page is wider than the window."""
+        return int(self.page.evaluate("document.documentElement.scrollWidth - window.innerWidth"))

@@ -1,0 +1,289 @@
+"""Whole jobs on the real page, from an empty bed to a list of what to buy."""
+
+from __future__ import annotations
+
+import csv
+import re
+from pathlib import Path
+
+from ascent.model import Garden, Plan
+from django.contrib.auth import get_user_model
+from gardens.models import Structure
+from gardens.services import load_plan
+from playwright.sync_api import expect
+
+from .browser import BrowserTestCase
+
+
+class FirstFenceTest(BrowserTestCase):
+    def test_from_signing_in_to_what_to_buy(self):
+        user = get_user_model().objects.create_user("tobin", password="tall-peas-9")
+        load_plan(user, Plan(format="ascent-plan", version=1, garden=Garden(name="Tobin’s garden")))
+        self.expected_errors = 2  # the refused password
+        context = self.new_context()
+        page = self.new_page(context)
+        self.open("/", page)
+        page.get_by_label("Name").fill("tobin")
+        page.get_by_label("Password").fill("wrong")
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("alert")).to_contain_text("do not belong together")
+        page.get_by_label("Password").fill("tall-peas-9")
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("heading", name="Tobin’s garden")).to_be_visible()
+        page.get_by_label("Name", exact=True).last.fill("Back bed")
+        page.get_by_label("Length").fill("12 ft")
+        page.get_by_role("button", name="Add the bed").click()
+        page.get_by_role("link", name="New fence on this bed").click()
+        page.get_by_label("Crop").select_option(label="Pole (snap) bean")
+        page.get_by_label("How many plants").fill("10")
+        expect(page.get_by_text("10 plants at 0.15 m")).to_be_visible()
+        page.get_by_role("button", name="Take it to the bench").click()
+        expect(page.get_by_label("What it holds")).to_contain_text("Holds to a gust of")
+        page.get_by_role("link", name=re.compile("^Parts")).click()
+        expect(page.get_by_role("heading", name=re.compile("Parts for Pole"))).to_be_visible()
+        with page.expect_download() as download:
+            page.get_by_role("link", name="Save as CSV").click()
+        rows = list(csv.DictReader(Path(download.value.path()).read_text().splitlines()))
+        self.assertEqual(rows[-1]["part"], "total")
+        self.assertGreater(float(rows[-1]["cost"]), 0)
+        context.close()
+
+    def test_without_a_mouse(self):
+        self.open("/")
+        page = self.page
+        link = page.get_by_role("region", name="Chandler’s").get_by_role("link", name="New fence on this bed")
+        for _ in range(40):
+            if link.evaluate("node => node === document.activeElement"):
+                break
+            page.keyboard.press("Tab")
+        page.keyboard.press("Enter")
+        build = page.get_by_role("button", name="Take it to the bench")
+        expect(build).to_be_enabled()
+        for _ in range(20):
+            if build.evaluate("node => node === document.activeElement"):
+                break
+            page.keyboard.press("Tab")
+        page.keyboard.press("Enter")
+        depth = page.get_by_label("Post depth", exact=True)
+        expect(depth).to_have_value("0.60 m")
+        for _ in range(60):
+            if depth.evaluate("node => node === document.activeElement"):
+                break
+            page.keyboard.press("Tab")
+        page.keyboard.type("27 in")
+        page.keyboard.press("Enter")
+        expect(depth).to_have_value("0.69 m")
+        self.saved()
+        ring = page.get_by_role("button", name=re.compile("goes first"))
+        ring.focus()
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("heading", name="What would help")).to_be_visible()
+
+
+class BenchTest(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.path = self.structure()
+        self.open(self.path)
+
+    def limit(self) -> str:
+        return self.page.locator(".verdict span").first.inner_text()
+
+    def options(self) -> dict:
+        return Structure.objects.get(pk=int(self.path.split("/")[-1])).document["options"]
+
+    def test_a_dimension_is_edited_on_the_drawing_in_any_unit_and_reload_shows_the_truth(self):
+        page = self.page
+        page.get_by_role("button", name="Change Post depth: 0.60 m").click()
+        page.get_by_label("Post depth").first.fill("2' 6\"")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("button", name="Change Post depth: 0.76 m")).to_be_visible()
+        self.saved()
+        page.reload()
+        expect(page.get_by_role("button", name="Change Post depth: 0.76 m")).to_be_visible()
+        self.assertAlmostEqual(self.options()["depth"], 0.762, places=4)
+
+    def test_what_cannot_be_read_is_refused_where_it_stands_and_what_was_saved_stays(self):
+        self.expected_errors = 2
+        page = self.page
+        field = page.get_by_label("Post spacing", exact=True)
+        for text, allowed in (("wide", "write a length such as"), ("9 m", "0.30 m to 4.00 m is allowed")):
+            field.fill(text)
+            page.keyboard.press("Enter")
+            expect(page.get_by_role("alert")).to_contain_text(f"‘{text}’ is refused")
+            expect(page.get_by_role("alert")).to_contain_text(allowed)
+            expect(field).to_have_value(text)
+        page.keyboard.press("Escape")
+        expect(field).to_have_value("1.22 m")
+        self.assertEqual(self.options()["post_spacing"], 1.22)
+
+    def test_everything_answers_while_the_hand_is_on_the_control(self):
+        page = self.page
+        expect(page.get_by_label("What it holds")).to_contain_text("holds at 15 m/s")
+        thumb = page.get_by_label("Post spacing, slide")
+        box = page.locator(".measured", has=thumb).locator(".MuiSlider-root").bounding_box()
+        page.mouse.move(box["x"] + box["width"] * 0.25, box["y"] + box["height"] / 2)
+        page.mouse.down()
+        page.mouse.move(box["x"] + box["width"] * 0.95, box["y"] + box["height"] / 2, steps=6)
+        expect(page.get_by_label("What it holds")).to_contain_text("falls short at 15 m/s")  # before the hand lets go
+        page.mouse.up()
+        self.saved()
+        page.keyboard.press("Control+z")  # one drag is one step
+        expect(page.get_by_label("Post spacing", exact=True)).to_have_value("1.22 m")
+
+    def test_fixes_are_pressed_undone_and_redone_by_key(self):
+        page = self.page
+        page.get_by_role("button", name=re.compile("goes first")).click()
+        before = self.limit()
+        page.locator(".fix").first.click()
+        expect(page.locator(".verdict span").first).not_to_have_text(before)
+        after = self.limit()
+        self.saved()
+        page.keyboard.press("Control+z")
+        expect(page.locator(".verdict span").first).to_have_text(before)
+        page.keyboard.press("Control+Shift+z")
+        expect(page.locator(".verdict span").first).to_have_text(after)
+
+    def test_an_opened_link_shows_formula_numbers_source_and_certainty(self):
+        page = self.page
+        page.get_by_role("button", name=re.compile("^Soil grip")).click()
+        panel = page.get_by_label("Link: Soil grip")
+        for text in ("Broms", "the soil gives", "building code", "judgement, a factor of 2 either way"):
+            expect(panel).to_contain_text(text)
+        self.assertIn("link=soil", page.url)
+        page.go_back()
+        expect(page.get_by_label("Post depth", exact=True)).to_be_visible()
+
+    def test_pointing_at_a_link_lights_its_members_and_the_other_way_round(self):
+        page = self.page
+        page.get_by_role("button", name=re.compile("^Post ties")).hover()
+        lit = page.locator(".paper svg circle[r='4']")
+        expect(lit.first).to_be_visible()
+        self.assertGreater(lit.count(), 20)
+
+    def test_several_changes_together_when_one_is_not_enough(self):
+        page = self.page
+        self.open(self.structure("Quay Fence"))
+        page.get_by_role("button", name=re.compile("goes first")).click()
+        page.get_by_role("button", name="Try several together").click()
+        together = page.locator(".fix", has_text="together to")
+        expect(together).to_contain_text("holds")
+        together.click()
+        expect(page.get_by_label("What it holds")).not_to_contain_text("falls short at")
+
+    def test_the_tide_is_dragged_and_keyed_and_its_week_is_in_the_address(self):
+        page = self.page
+        tide = page.get_by_role("slider", name="Week of the season")
+        expect(tide).to_have_attribute("aria-valuetext", re.compile("first week of September: holds to 19 m/s"))
+        tide.focus()
+        page.keyboard.press("Home")
+        expect(tide).to_have_attribute("aria-valuetext", re.compile("first week of May"))
+        self.assertIn("week=0", page.url)
+        box = tide.bounding_box()
+        page.mouse.click(box["x"] + box["width"] * 0.5, box["y"] + box["height"] * 0.5)
+        expect(tide).to_have_attribute("aria-valuetext", re.compile("July"))
+        link, text = page.url, tide.get_attribute("aria-valuetext")
+        self.open(link.removeprefix(self.live_server_url))
+        expect(page.get_by_role("slider", name="Week of the season")).to_have_attribute("aria-valuetext", text)
+
+    def test_leaves_grow_with_the_week(self):
+        page = self.page
+        leaves = page.locator(".paper svg path[fill='var(--leaf)']").first
+        tide = page.get_by_role("slider", name="Week of the season")
+        expect(leaves).to_be_attached()
+        full = len(leaves.get_attribute("d"))
+        tide.focus()
+        page.keyboard.press("Home")
+        expect(tide).to_have_attribute("aria-valuenow", "0")
+        self.assertLess(len(leaves.get_attribute("d") or ""), full / 3)
+
+    def test_a_change_is_kept_when_the_bench_is_left_at_once(self):
+        page = self.page
+        page.get_by_label("Ties on each post", exact=True).fill("6")
+        page.keyboard.press("Enter")
+        expect(page.get_by_label("Ties on each post", exact=True)).to_have_value("6")
+        page.get_by_role("link", name=re.compile("^Parts")).click()
+        expect(page.get_by_role("row", name=re.compile("wire clip for T-posts"))).to_contain_text("38")
+        page.go_back()
+        expect(page.get_by_label("Ties on each post", exact=True)).to_have_value("6")
+
+    def test_units_change_everywhere(self):
+        page = self.page
+        page.get_by_role("button", name="in feet and inches").click()
+        expect(page.get_by_role("button", name="Change Post depth: 1 ft 11 1/2 in")).to_be_visible()
+        expect(page.get_by_label("What it holds")).to_contain_text("mph")
+        page.get_by_role("button", name="in metres").click()
+        expect(page.get_by_role("button", name="Change Post depth: 0.60 m")).to_be_visible()
+
+    def test_removed_only_after_asking(self):
+        page = self.page
+        page.get_by_role("button", name="Remove from the bed").click()
+        page.get_by_role("button", name="keep it").click()
+        page.get_by_role("button", name="Remove from the bed").click()
+        page.get_by_role("button", name="yes, remove it").click()
+        expect(page.get_by_role("heading", name="Lantern Quay")).to_be_visible()
+        expect(page.get_by_text("Lantern Row")).to_have_count(0)
+
+
+class SavingTest(BrowserTestCase):
+    def change_ties(self, page, count: str) -> None:
+        field = page.get_by_label("Ties on each post", exact=True)
+        field.fill(count)
+        page.keyboard.press("Enter")
+        expect(field).to_have_value(count)
+
+    def test_two_pages_the_second_is_asked_and_nothing_is_lost(self):
+        self.expected_errors = 2
+        path = self.structure()
+        other = self.new_page(self.context)
+        self.open(path)
+        self.open(path, other)
+        self.change_ties(self.page, "5")
+        self.saved()
+        self.change_ties(other, "7")
+        expect(other.get_by_role("alert")).to_contain_text("Someone else saved")
+        other.get_by_role("button", name="keep mine").click()
+        self.saved(other)
+        self.page.reload()
+        expect(self.page.get_by_label("Ties on each post", exact=True)).to_have_value("7")
+
+    def test_when_the_server_is_away_what_was_entered_is_kept_and_sent_later(self):
+        self.expected_errors = 20
+        path = self.structure()
+        self.open(path)
+        expect(self.page.get_by_label("Ties on each post", exact=True)).to_have_value("4")
+        self.page.route("**/api/structures/*", lambda route: route.abort())
+        self.change_ties(self.page, "9")
+        expect(self.page.get_by_role("status")).to_contain_text("kept here")
+        self.page.unroute("**/api/structures/*")
+        self.saved()
+        self.assertEqual(Structure.objects.get(pk=int(path.split("/")[-1])).document["options"]["ties_per_post"], 9)
+
+
+class PriceTest(BrowserTestCase):
+    def test_an_own_price_is_kept_and_a_bad_one_refused(self):
+        self.open(f"{self.structure()}/parts")
+        page = self.page
+        field = page.get_by_label("Price of steel T-post 2.1 m")
+        field.fill("-3")
+        page.keyboard.press("Tab")
+        expect(page.get_by_role("alert")).to_contain_text("‘-3’ is refused: a price of 0 or more")
+        field.fill("10,50")
+        page.keyboard.press("Tab")
+        expect(page.get_by_role("row", name=re.compile("steel T-post 2.1 m"))).to_contain_text("63.00")
+        self.open(f"{self.structure()}/parts")
+        expect(page.get_by_label("Price of steel T-post 2.1 m")).to_have_value("10.50")
+
+    def test_the_garden_settings_are_kept(self):
+        self.open("/")
+        page = self.page
+        page.get_by_text("About this garden").click()
+        page.get_by_label("Currency").fill("€")
+        page.keyboard.press("Enter")
+        page.get_by_label("Design gust at the plant").fill("50 mph")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("button", name="back to the exposure’s own")).to_be_visible()
+        page.reload()
+        page.get_by_text("About this garden").click()
+        expect(page.get_by_label("Currency")).to_have_value("€")
+        expect(page.get_by_label("Design gust at the plant")).to_have_value("22 m/s")

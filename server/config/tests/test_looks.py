@@ -1,0 +1,84 @@
+"""Every screen in both themes and at phone width: nothing for axe to find, nothing wider than the window."""
+
+from __future__ import annotations
+
+import json
+
+from django.conf import settings
+from gardens.models import Bed, Structure
+from playwright.sync_api import expect
+
+from .browser import BrowserTestCase
+
+AXE = settings.ROOT / "client" / "node_modules" / "axe-core" / "axe.min.js"
+LONG = "Extraordinarilylongnamedfencebythefarthestquay" * 2
+
+
+class ScreensTest(BrowserTestCase):
+    def screens(self) -> dict[str, str]:
+        bed = Bed.objects.get(garden=self.garden, document__name="Chandler’s")
+        structure = self.structure()
+        return {
+            "Lantern Quay": f"/gardens/{self.garden.pk}",
+            "New fence on Chandler’s": f"/gardens/{self.garden.pk}/beds/{bed.pk}/new",
+            "Lantern Row": structure,
+            "Soil grip": f"{structure}?link=soil",
+            "Parts for Lantern Row": f"{structure}/parts",
+            "Nothing stands here": "/nowhere/at/all",
+        }
+
+    def visit(self, path: str, words: str) -> None:
+        self.open(path)
+        expect(self.page.get_by_text(words).first).to_be_visible()
+        expect(self.page.get_by_text("One moment…")).to_have_count(0)
+        self.page.wait_for_load_state("networkidle")
+
+    def test_axe_finds_nothing_in_either_theme(self):
+        for theme in ("light", "dark"):
+            self.page.emulate_media(color_scheme=theme)
+            for words, path in self.screens().items():
+                with self.subTest(path, theme=theme):
+                    self.visit(path, words)
+                    self.page.evaluate(AXE.read_text(encoding="utf-8"))
+                    found = self.page.evaluate(
+                        "async () => (await axe.run()).violations.map(v => [v.id, v.nodes.map(n => n.target.join(' '))])"
+                    )
+                    self.assertEqual(found, [], json.dumps(found, indent=1)[:2000])
+
+    def test_nothing_is_wider_than_a_phone(self):
+        self.page.set_viewport_size({"width": 390, "height": 844})
+        for words, path in self.screens().items():
+            with self.subTest(path):
+                self.visit(path, words)
+                self.assertLessEqual(self.overflow(), 0)
+
+    def test_a_very_long_name_breaks_nothing(self):
+        row = Structure.objects.get(bed__garden=self.garden, document__name="Lantern Row")
+        row.document["name"] = LONG
+        row.save()
+        for path in (f"/gardens/{self.garden.pk}", f"/structures/{row.pk}", f"/structures/{row.pk}/parts"):
+            for width in (1280, 390):
+                with self.subTest(path, width=width):
+                    self.page.set_viewport_size({"width": width, "height": 844})
+                    self.visit(path, LONG)
+                    self.assertLessEqual(self.overflow(), 0)
+
+    def test_an_empty_garden_says_what_to_do_next(self):
+        Bed.objects.filter(garden=self.garden).delete()
+        self.visit(f"/gardens/{self.garden.pk}", "No bed yet")
+        expect(self.page.get_by_role("button", name="Add the bed")).to_be_visible()
+
+    def test_the_theme_is_switched_and_remembered(self):
+        self.visit(f"/gardens/{self.garden.pk}", "Lantern Quay")
+        paper = "getComputedStyle(document.body).backgroundColor"
+        light = self.page.evaluate(paper)
+        self.page.get_by_role("button", name="dark").click()
+        self.assertNotEqual(self.page.evaluate(paper), light)
+        self.page.reload()
+        expect(self.page.get_by_role("button", name="light")).to_be_visible()
+
+    def test_the_parts_print_without_what_is_only_for_the_screen(self):
+        self.visit(f"{self.structure()}/parts", "Parts for Lantern Row")
+        self.page.emulate_media(media="print")
+        expect(self.page.get_by_role("button", name="Print")).not_to_be_visible()
+        expect(self.page.get_by_role("row", name="Together")).to_be_visible()
