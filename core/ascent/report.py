@@ -56,14 +56,23 @@ class Evaluation:
         """Return the week of least limit gust, moist soil."""
         return int(np.argmin(self.limit[0]))
 
-    def weakest(self, week: int, state: int = 0) -> str:
-        """Return the key of the weakest link in a week."""
-        return min(self.limits, key=lambda key: (float(self.limits[key][state, week]), -self.use_of(key, week)))
+    @cached_property
+    def _weakest(self) -> list[str]:
+        """Return the link of least limit gust in each week of moist soil; of equals the most used."""
+        keys = [link.key for link in self.links]
+        limits = np.array([self.limits[key][0] for key in keys])
+        uses = np.array([np.broadcast_to(_whole(link.use)[0, :, 2], limits.shape[1:]) for link in self.links])
+        first = np.lexsort((-uses, limits), axis=0)[0]
+        return [keys[index] for index in first]
 
-    def use_of(self, key: str, week: int, wind: int = 2, state: int = 0) -> float:
-        """Return a link's use in one case; winds are still, working, design."""
+    def weakest(self, week: int) -> str:
+        """Return the key of the weakest link in a week."""
+        return self._weakest[week]
+
+    def use_of(self, key: str, week: int) -> float:
+        """Return a link's use at the design gust in a week, moist soil."""
         use = next(link.use for link in self.links if link.key == key)
-        return float(at(use, state, week, wind))
+        return at(use, 0, week, 2)
 
     @property
     def greatest_use(self) -> float:
@@ -114,9 +123,10 @@ def first_crossing(uses: Array, xs: Array) -> Array:
     return np.where(never, np.inf, np.where(index == 0, 0.0, found))
 
 
-def _by_gust(use: Array, weeks: int) -> Array:
-    grid = case_sets.GUSTS
-    return first_crossing(np.broadcast_to(use, (2, weeks, len(grid))), grid)
+def _crossings(uses: dict[str, Array], shape: tuple[int, int], grid: Array) -> dict[str, Array]:
+    """Return where each link's use reaches 1 along a grid, all links at once, {key: shape}."""
+    together = np.stack([np.broadcast_to(use, (*shape, len(grid))) for use in uses.values()])
+    return dict(zip(uses, first_crossing(together, grid), strict=True))
 
 
 @dataclass(frozen=True)
@@ -140,7 +150,7 @@ def outline(site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUST
     geometry = family.geometry(options, structure.plantings, site)
     weeks = season_of(site.garden, structure.plantings).weeks
     links = family.load_path(options, geometry, structure, site, case_sets.moist_gusts(grid))
-    limits = {link.key: first_crossing(np.broadcast_to(link.use, (1, weeks, len(grid))), grid) for link in links}
+    limits = _crossings({link.key: link.use for link in links}, (1, weeks), grid)
     return Outline(geometry, limits, family.remarks(options, geometry, structure, site))
 
 
@@ -153,13 +163,14 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
     rising = family.load_path(options, geometry, structure, site, case_sets.rising_gusts())
     crop = family.load_path(options, geometry, structure, site, case_sets.rising_crop(site))
     winds = case_sets.site_winds(site)
-    factors = case_sets.CROP_FACTORS
+    both, grid = (2, season.weeks), case_sets.GUSTS
+    margins = _crossings({link.key: link.use for link in crop}, (1, season.weeks), case_sets.CROP_FACTORS)
     return Evaluation(
         site, structure, options, geometry, season, weekly_gusts(site, season),
         family.load_path(options, geometry, structure, site, winds),
-        {link.key: _by_gust(link.use, season.weeks) for link in rising},
-        {link.key: _by_gust(link.bare_use, season.weeks) for link in rising},
-        {link.key: first_crossing(np.broadcast_to(link.use, (1, season.weeks, len(factors))), factors)[0] for link in crop},
+        _crossings({link.key: link.use for link in rising}, both, grid),
+        _crossings({link.key: link.bare_use for link in rising}, both, grid),
+        {key: margin[0] for key, margin in margins.items()},
         family.service(options, geometry, structure, site, winds),
         family.remarks(options, geometry, structure, site),
     )  # fmt: skip

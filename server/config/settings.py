@@ -54,6 +54,7 @@ TEMPLATES = [
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
+        "CONN_MAX_AGE": None,
         "NAME": home() / {"demo": "demo.sqlite3", "dev": "demo.sqlite3"}.get(MODE, "ascent.sqlite3"),
         "OPTIONS": {
             "timeout": 5,

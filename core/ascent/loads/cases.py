@@ -12,9 +12,10 @@ from ..model import Site
 
 STATES = ("moist", "saturated")
 _CALM = (0.01, 1.0, 2.0, 3.0)  # a fence that cannot stand in a breeze is told from one that cannot stand at all
-GUSTS: Array = np.concatenate((_CALM, np.arange(4.0, 45.01, 0.5)))
-MOIST_GUSTS: Array = np.concatenate((_CALM, np.arange(4.0, 46.0, 1.5)))
-CROP_FACTORS: Array = np.geomspace(0.1, 20.0, 60)
+_KINK = (8.0,)  # leaves begin to stream here, so the law of the loads changes
+GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, 45.0, 44), _KINK)))
+MOIST_GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, 45.0, 24), _KINK)))
+CROP_FACTORS: Array = np.geomspace(0.1, 20.0, 40)
 
 
 @dataclass(frozen=True)

@@ -37,7 +37,12 @@ class Found(NamedTuple):
 
 def on_post(key: str, depth: float, leafy: Face, soil: str, saturated: bool = False, factors: bool = True) -> Found:
     """Return what a post under a leafy face does in a soil."""
-    grid, post, state = cases.rising_gusts(), tables.posts()[key], int(saturated)
+    gusts = np.unique(np.append(cases.GUSTS, 15.0))
+    grid, post, state = (
+        cases.Cases(gusts.reshape(1, 1, -1), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1)),
+        tables.posts()[key],
+        int(saturated),
+    )
     force = face.leafy_pressure(grid.gust, leafy.mesh, np.full((1, 1, 1), leafy.leaf)) * leafy.width * leafy.height
     height = np.full((1, 1, 1), leafy.centre)
     ground = embedment.ground_of(site(soil).bed, "driven")
@@ -45,9 +50,9 @@ def on_post(key: str, depth: float, leafy: Face, soil: str, saturated: bool = Fa
         bending.post_across(post, force, height, np.ones((1, 1, 1))),
         embedment.grip("soil-grip", ground, post, depth, force, height, grid, tables.constant("soil_gust")),
     )
-    uses = [np.broadcast_to(c.use / (1 if factors else c.factor), (2, 1, len(cases.GUSTS)))[state, 0] for c in checks]
-    at = int(np.argmin(np.abs(cases.GUSTS - 15.0)))
-    limit = first_crossing(np.maximum(*uses)[None], cases.GUSTS)[0]
+    uses = [np.broadcast_to(c.use / (1 if factors else c.factor), (2, 1, len(gusts)))[state, 0] for c in checks]
+    limit = first_crossing(np.maximum(*uses)[None], grid.gust[0, 0])[0]
+    at = int(np.argmin(np.abs(grid.gust[0, 0] - 15.0)))
     return Found(float(force[0, 0, at]), float(uses[0][at]), float(uses[1][at]), float(limit))
 
 

@@ -95,7 +95,7 @@ class BenchTest(BrowserTestCase):
     def test_a_dimension_is_edited_on_the_drawing_in_any_unit_and_reload_shows_the_truth(self):
         page = self.page
         page.get_by_role("button", name="Change Post depth: 0.60 m").click()
-        page.get_by_label("Post depth").first.fill("2' 6\"")
+        page.locator(".measureedit input").fill("2' 6\"")
         page.keyboard.press("Enter")
         expect(page.get_by_role("button", name="Change Post depth: 0.76 m")).to_be_visible()
         self.saved()
@@ -107,6 +107,7 @@ class BenchTest(BrowserTestCase):
         self.expected_errors = 2
         page = self.page
         field = page.get_by_label("Post spacing", exact=True)
+        expect(field).to_have_value("1.22 m")
         for text, allowed in (("wide", "write a length such as"), ("9 m", "0.30 m to 4.00 m is allowed")):
             field.fill(text)
             page.keyboard.press("Enter")
@@ -199,6 +200,7 @@ class BenchTest(BrowserTestCase):
 
     def test_a_change_is_kept_when_the_bench_is_left_at_once(self):
         page = self.page
+        expect(page.get_by_label("Ties on each post", exact=True)).to_have_value("4")
         page.get_by_label("Ties on each post", exact=True).fill("6")
         page.keyboard.press("Enter")
         expect(page.get_by_label("Ties on each post", exact=True)).to_have_value("6")
@@ -228,6 +230,7 @@ class BenchTest(BrowserTestCase):
 class SavingTest(BrowserTestCase):
     def change_ties(self, page, count: str) -> None:
         field = page.get_by_label("Ties on each post", exact=True)
+        expect(field).not_to_have_value("")
         field.fill(count)
         page.keyboard.press("Enter")
         expect(field).to_have_value(count)

@@ -22,6 +22,7 @@ export type Saving = "saved" | "saving" | "refused" | "conflict" | "offline";
 export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (saved: Schemas["StructureOut"]) => void) {
   const [past, setPast] = useState<Past>({ back: [], now: start.draft, ahead: [], touched: "" });
   const [saving, setSaving] = useState<Saving>("saved");
+  const [kept, setKept] = useState(start.draft);
   const [problems, setProblems] = useState<Problem[]>([]);
   const [theirs, setTheirs] = useState<Schemas["StructureOut"] | null>(null);
   const revision = useRef(start.revision);
@@ -57,7 +58,11 @@ export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (s
   const save = useCallback(
     async (draft: Draft, leaving = false) => {
       const text = JSON.stringify(draft);
-      if (busy.current || text === saved.current || text === refused.current) return;
+      if (busy.current || text === refused.current) return;
+      if (text === saved.current) {
+        setKept(draft);
+        return;
+      }
       busy.current = true;
       setSaving("saving");
       try {
@@ -65,6 +70,7 @@ export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (s
         const out = await taken(api.PUT("/api/structures/{structure_id}", { params: { path: { structure_id: id } }, body, keepalive: leaving }));
         revision.current = out.revision;
         saved.current = text;
+        setKept(draft);
         refused.current = "";
         setProblems([]);
         setSaving("saved");
@@ -85,10 +91,10 @@ export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (s
     [id, onSaved],
   );
   useEffect(() => {
-    if (saving === "conflict") return;
+    if (saving === "conflict" || kept === past.now) return;
     const timer = setTimeout(() => void save(past.now), saving === "offline" ? AGAIN_MS : QUIET_MS);
     return () => clearTimeout(timer);
-  }, [past.now, save, saving]);
+  }, [past.now, kept, save, saving]);
   useEffect(() => {
     const flush = () => void save(latest.current, true);
     window.addEventListener("pagehide", flush);
@@ -103,15 +109,13 @@ export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (s
     (mine: boolean) => {
       if (!theirs) return;
       revision.current = theirs.revision;
+      saved.current = JSON.stringify(theirs.draft);
+      setKept(theirs.draft);
       setTheirs(null);
       setSaving("saved");
-      if (mine) saved.current = "";
-      else {
-        saved.current = JSON.stringify(theirs.draft);
-        change(theirs.draft);
-      }
+      if (!mine) change(theirs.draft);
     },
     [theirs, change],
   );
-  return { draft: past.now, change, release, undo, redo, canUndo: past.back.length > 0, canRedo: past.ahead.length > 0, saving, problems, settle };
+  return { draft: past.now, change, release, undo, redo, canUndo: past.back.length > 0, canRedo: past.ahead.length > 0, saving: saving === "saved" && kept !== past.now ? "saving" : saving, problems, settle } as const;
 }

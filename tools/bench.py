@@ -1,0 +1,212 @@
+"""The budgets, measured: medians and ratios. Nothing here is asserted; a test never fails for being slow.
+
+Run by ./ascent bench, on this machine, with nothing else running.
+"""
+
+from __future__ import annotations
+
+import gzip
+import json
+import os
+import socket
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Callable
+from http.client import HTTPConnection
+from http.cookies import SimpleCookie
+from pathlib import Path
+from typing import Any
+
+import brotli
+
+ROOT = Path(__file__).resolve().parent.parent
+sys.path[:0] = [str(ROOT / "core")]
+
+from ascent.families import family_of  # noqa: E402
+from ascent.fixes import fixes_for, sized  # noqa: E402
+from ascent.loads import cases as case_sets  # noqa: E402
+from ascent.model import Site  # noqa: E402
+from ascent.plan import read_plan  # noqa: E402
+from ascent.present import full_report  # noqa: E402
+from ascent.report import evaluate  # noqa: E402
+
+WEEKS = 40
+
+
+def timed(do: Callable[[], Any], times: int) -> list[float]:
+    """Return the milliseconds of each run after one to warm up."""
+    do()
+    found = []
+    for _ in range(times):
+        start = time.perf_counter()
+        do()
+        found.append((time.perf_counter() - start) * 1e3)
+    return found
+
+
+def median(values: list[float]) -> float:
+    return statistics.median(values)
+
+
+def share(values: list[float], part: float) -> float:
+    return sorted(values)[min(int(len(values) * part), len(values) - 1)]
+
+
+def say(what: str, found: str, budget: str = "") -> None:
+    """Print one line of the table."""
+    print(f"{what:<62}{found:>26}   {budget}", flush=True)
+
+
+def core() -> None:
+    """Measure the core on the demo fence, its season stretched to 40 weeks by a second planting."""
+    garden = read_plan((ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes()).garden
+    bed = next(bed for bed in garden.beds if bed.name == "Long Plot A")
+    site, structure = Site(garden=garden, bed=bed), bed.structures[0]
+    first = structure.plantings[0]
+    later = first.model_copy(update={"crop": "fava", "planted": "01-20"})
+    long = structure.model_copy(update={"plantings": (later, first)})
+    family = family_of(structure.family)
+    options = family.options.model_validate(structure.options)
+    geometry = family.geometry(options, long.plantings, site)
+    weeks = evaluate(site, long).season.weeks
+
+    def path() -> None:
+        for link in family.load_path(options, geometry, long, site, case_sets.site_winds(site)):
+            _ = link.use
+
+    say(f"load path, {weeks} weeks × 3 winds × 2 soil states", f"{median(timed(path, 60)):.2f} ms", "≤ 10 ms (40 weeks)")
+    say(
+        f"whole evaluation with limit gusts ({weeks} weeks × {len(case_sets.GUSTS)} gusts × 2)",
+        f"{median(timed(lambda: evaluate(site, long), 30)):.1f} ms",
+    )
+    say(
+        f"report in words, drawings and parts ({evaluate(site, structure).season.weeks} weeks)",
+        f"{median(timed(lambda: full_report(site, structure, 'metric'), 30)):.1f} ms",
+    )
+    found = evaluate(site, structure)
+    say("fixes of the weakest link", f"{median(timed(lambda: fixes_for(found, found.weakest(found.worst_week)), 5)):.0f} ms")
+    weak = structure.model_copy(update={"options": {**structure.options, "post_spacing": 3.0, "depth": 0.3}})
+    say("several changes together, until it holds", f"{median(timed(lambda: sized(site, weak), 3)):.0f} ms")
+
+
+class Visitor:
+    """A kept connection to the server, signed in as the demo."""
+
+    def __init__(self, port: int) -> None:
+        self.connection = HTTPConnection("127.0.0.1", port, timeout=20)
+        self.cookies: SimpleCookie = SimpleCookie()
+        self.ask("GET", "/")
+
+    def ask(self, method: str, path: str, body: Any = None) -> bytes:
+        """Send one request and return the body of its answer."""
+        cookie = "; ".join(f"{key}={value.value}" for key, value in self.cookies.items())
+        headers = {"Cookie": cookie, "Content-Type": "application/json"}
+        if "csrftoken" in self.cookies:
+            headers["X-CSRFToken"] = self.cookies["csrftoken"].value
+        self.connection.request(method, path, json.dumps(body) if body is not None else None, headers)
+        answer = self.connection.getresponse()
+        for name, value in answer.getheaders():
+            if name.lower() == "set-cookie":
+                self.cookies.load(value)
+        data = answer.read()
+        if answer.status >= 400:
+            raise SystemExit(f"{method} {path} answered {answer.status}: {data[:200]!r}")
+        return data
+
+
+def server() -> None:
+    """Measure the live edit against an empty typed endpoint of the same server."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    with tempfile.TemporaryDirectory() as home:
+        environment = {
+            **os.environ,
+            "ASCENT_HOME": home,
+            "ASCENT_MODE": "demo",
+            "PYTHONPATH": f"{ROOT / 'core'}{os.pathsep}{ROOT / 'server'}",
+        }
+        for words in (["migrate", "-v0"], ["collectstatic", "--noinput", "-v0"], ["demo"]):
+            subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=environment, check=True, timeout=120)
+        command = [
+            str(Path(sys.executable).parent / "waitress-serve"),
+            f"--listen=127.0.0.1:{port}",
+            "--threads=4",
+            "config.wsgi:application",
+        ]
+        process = subprocess.Popen(command, cwd=ROOT / "server", env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        try:
+            wait_for(port)
+            visitor = Visitor(port)
+            measure(visitor)
+            sizes(port)
+        finally:
+            process.terminate()
+            process.wait(10)
+
+
+def wait_for(port: int) -> None:
+    """Wait until the server answers, at most 20 s."""
+    for _ in range(200):
+        try:
+            urllib.request.urlopen(f"http://127.0.0.1:{port}/", timeout=2)
+            return
+        except OSError:
+            time.sleep(0.1)
+    raise SystemExit("the server did not start")
+
+
+def measure(visitor: Visitor) -> None:
+    """Time the empty endpoint and live edits of the demo fence, each edit a value not asked before."""
+    garden = json.loads(visitor.ask("GET", "/api/gardens"))[0]["id"]
+    beds = json.loads(visitor.ask("GET", f"/api/gardens/{garden}"))["beds"]
+    structure = next(line["id"] for bed in beds for line in bed["structures"] if line["name"] == "Lantern Row")
+    draft = json.loads(visitor.ask("GET", f"/api/structures/{structure}"))["draft"]
+    empty = timed(lambda: visitor.ask("GET", "/api/empty"), 300)
+    depths = iter(range(10_000))
+
+    def edit() -> None:
+        changed = {**draft, "options": {**draft["options"], "depth": 0.4 + next(depths) * 1e-4}}
+        visitor.ask("POST", f"/api/structures/{structure}/report", {"draft": changed})
+
+    edits = timed(edit, 200)
+    say("empty typed endpoint: median, 95th percentile", f"{median(empty):.2f}, {share(empty, 0.95):.2f} ms")
+    say(
+        "live edit, request to response: median, 95th percentile",
+        f"{median(edits):.1f}, {share(edits, 0.95):.1f} ms",
+        "≤ 50 ms at the 95th",
+    )
+    say("live edit over empty endpoint", f"{median(edits) / median(empty):.0f} ×")
+    lists = timed(lambda: visitor.ask("GET", f"/api/gardens/{garden}"), 50)
+    say("the garden's list of three structures, kept", f"{median(lists):.1f} ms")
+
+
+def sizes(port: int) -> None:
+    """Measure what a first visit loads before a route's own chunk, as the server sends it."""
+    manifest = json.loads((ROOT / "client" / "dist" / ".vite" / "manifest.json").read_text(encoding="utf-8"))
+    entry = next(item for item in manifest.values() if item.get("isEntry"))
+    names = {entry["file"], *entry.get("css", [])}
+    waiting = list(entry.get("imports", []))
+    while waiting:
+        item = manifest[waiting.pop()]
+        names |= {item["file"], *item.get("css", [])}
+        waiting += item.get("imports", [])
+    total = 0
+    for name in sorted(names):
+        asked = urllib.request.Request(f"http://127.0.0.1:{port}/static/{name}", headers={"Accept-Encoding": "br"})
+        with urllib.request.urlopen(asked, timeout=10) as answer:
+            total += len(answer.read())
+    say("first load, script and style, as sent (brotli)", f"{total / 1000:.0f} kB", "≤ 300 kB")
+    bench = next(item for key, item in manifest.items() if "BenchPage" in key)
+    code = (ROOT / "client" / "dist" / bench["file"]).read_bytes()
+    say("the bench's own chunk: brotli, gzip", f"{len(brotli.compress(code)) / 1000:.0f}, {len(gzip.compress(code)) / 1000:.0f} kB")
+
+
+if __name__ == "__main__":
+    say("what", "median", "budget")
+    core()
+    server()
