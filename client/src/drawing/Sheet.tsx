@@ -66,7 +66,7 @@ export function Sheet({ report, week, wind, windText, lit, weak, short = false, 
             const [x, y] = measureSpot(measure, at);
             if (!editor)
               return (
-                <span key={measure.option} className="measure still" style={{ left: x, top: y }}>
+                <span key={measure.option} className="measure still" style={{ left: Math.min(Math.max(x, 30), layout.width - 30), top: y }}>
                   {measure.text}
                 </span>
               );

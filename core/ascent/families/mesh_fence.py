@@ -391,7 +391,7 @@ class MeshFence(Family[MeshFenceOptions]):
         members += _ends_of(options, site, len(xs), top).members(options.length)
         grown = plants.along(plantings, options.length)
         supplies = plants.stem_ties(plantings, options.stem_tie, high, tables.constant("stripped_pruned"))
-        dimensions = _dimensions(options, plantings, grown, xs, low, high)
+        dimensions = _dimensions(options, plantings, grown, xs, site.bed.width / 2)
         return Geometry(tuple(members), grown, dimensions, supplies, options.length, top, options.depth)
 
     def load_path(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> tuple[Link, ...]:
@@ -433,9 +433,10 @@ def _ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> 
 
 
 def _dimensions(
-    options: MeshFenceOptions, plantings: tuple[Planting, ...], grown: tuple[Plant, ...], xs: Array, low: float, high: float
+    options: MeshFenceOptions, plantings: tuple[Planting, ...], grown: tuple[Plant, ...], xs: Array, edge: float
 ) -> tuple[Dimension, ...]:
     end, bay = float(xs[-1]), float(xs[1])
+    low, high = options.bottom_gap, options.bottom_gap + options.mesh_height
     found = [
         Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.32),
         Dimension("options.post_spacing", "elevation", (0, 0, high), (bay, 0, high), bay, 0.45),
@@ -446,6 +447,9 @@ def _dimensions(
     first = [plant for plant in grown if plant.planting == 0]
     lines = 2 if plantings[0].side == "both" else 1
     if len(first) > lines:
-        a, b = first[0].at, first[1].at
-        found.append(Dimension("plantings.0.spacing", "plan", a, b, plantings[0].spacing, 1.0 if a[1] > 0 else -1.0))
+        (x0, y, _), (x1, _, _) = first[0].at, first[1].at
+        side = math.copysign(1.0, y)
+        found.append(
+            Dimension("plantings.0.spacing", "plan", (x0, side * edge, 0), (x1, side * edge, 0), plantings[0].spacing, side * 0.42)
+        )  # fmt: skip
     return tuple(found)
