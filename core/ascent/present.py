@@ -8,6 +8,7 @@ import numpy as np
 
 from . import tables
 from .drawing.views import VIEWS, View, view_of
+from .errors import UnreadableQuantity
 from .families import family_of
 from .fixes import Fix, fixes_for, sized
 from .loadpath import Check, Link
@@ -16,7 +17,19 @@ from .loads.crop import planting_on_face
 from .mechanics import Array
 from .model import Site, Structure, Typed
 from .parts import Part, shopping, total
-from .quantities import BEAUFORT_NAMES, BEAUFORT_TOP, System, beaufort, write
+from .quantities import (
+    BEAUFORT_NAMES,
+    BEAUFORT_TOP,
+    STYLES,
+    System,
+    beaufort,
+    beaufort_mean,
+    beaufort_number,
+    between,
+    read,
+    to_si,
+    write,
+)  # fmt: skip
 from .report import Evaluation, at, evaluate, outline
 from .texts import has, say, template
 
@@ -223,18 +236,48 @@ def gust_text(speed: float, system: System) -> str:
         return "falls short in still air"
     if speed > _MOST:
         return f"over {write(_MOST, 'speed', system)}"
-    return write(np.floor(speed + 1e-9) if system == "metric" else speed, "speed", system)
+    unit = to_si(STYLES["speed"][system].unit)
+    return write(np.floor(speed / unit + 1e-9) * unit, "speed", system)
 
 
 def forecast(site: Site, speed: float, system: System) -> str:
     """Return the forecast gust, at 10 m in the open, that a gust at the plant answers to."""
     if not 0.0 < speed <= _MOST:
         return ""
-    open_gust = speed / site.exposure.forecast_ratio
-    if open_gust > 1.5 * BEAUFORT_TOP[-1]:
+    open_gust, over_mean = speed / site.exposure.forecast_ratio, tables.constant("gust_over_mean")
+    if open_gust > over_mean * BEAUFORT_TOP[-1]:
         return "beyond a hurricane’s gusts"
-    name = BEAUFORT_NAMES[beaufort(open_gust / 1.5)]
+    name = BEAUFORT_NAMES[beaufort(open_gust / over_mean)]
     return f"{write(open_gust, 'speed', system)}, {name}"
+
+
+def read_gust(text: str, system: System, exposure: str, low: float, high: float) -> tuple[float, str]:
+    """Return the gust at the plant that a person wrote, and what was assumed if it was a Beaufort number.
+
+    A Beaufort number is a mean at 10 m in the open: its gust is half as strong again, and shelter takes its share.
+
+    Args:
+        text: What was written.
+        system: Decides what a bare number means.
+        exposure: Exposure of the place.
+        low, high: What is allowed. [m/s]
+
+    Raises:
+        UnreadableQuantity: It is no speed, or outside what is allowed.
+
+    Source: handbook-1.4
+    """
+    number = beaufort_number(text)
+    if number is None:
+        return read(text, "speed", system, low, high), ""
+    forecast_gust = tables.constant("gust_over_mean") * beaufort_mean(number, text)
+    gust = forecast_gust * tables.exposures()[exposure].forecast_ratio
+    if not low <= gust <= high:
+        raise UnreadableQuantity(
+            text, f"{between(low, high, 'speed', system)} at the plant is allowed, this is {write(gust, 'speed', system)}"
+        )
+    said = f"Beaufort {number}: a forecast gust of {write(forecast_gust, 'speed', system)}, taken as {write(gust, 'speed', system)} at the plant"
+    return gust, said
 
 
 def _headline(site: Site, e: Evaluation, system: System) -> Headline:

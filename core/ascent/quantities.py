@@ -198,8 +198,8 @@ def _plain(cleaned: str, text: str, allowed: str) -> float:
 
 
 def _read_with_unit(cleaned: str, text: str, kind: str, system: System) -> float:
-    if kind == "speed" and (found := re.fullmatch(r"(?:beaufort|bft|force|b) ?(\d+)", cleaned)):
-        return beaufort_mean(int(found[1]), text)
+    if kind == "speed" and (number := beaufort_number(text)) is not None:
+        return beaufort_mean(number, text)
     if kind == "wire" and (gauge := _read_gauge(cleaned, text)) is not None:
         return gauge
     total, rest = 0.0, cleaned
@@ -271,6 +271,12 @@ def gauge_diameter(number: float, standard: str, text: str = "") -> float:
         have = ", ".join(f"{n:g}" for n in known) or "0 to 40"
         raise UnreadableQuantity(text or f"{number:g} {standard}", f"{standard.upper()} gauges known here: {have}")
     return known[number]
+
+
+def beaufort_number(text: str) -> int | None:
+    """Return the number of a text such as ‘Beaufort 7’, or None when it is no such text."""
+    found = re.fullmatch(r"(?:beaufort|bft|force|b) ?(\d{1,3})", _clean(text))
+    return int(found[1]) if found else None
 
 
 def beaufort_mean(number: int, text: str = "") -> float:

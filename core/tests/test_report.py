@@ -9,7 +9,7 @@ from ascent.loads import cases, face
 from ascent.loads.season import season_of, weekly_gusts
 from ascent.mechanics import column
 from ascent.model import Garden, Planting, Site
-from ascent.present import full_report
+from ascent.present import full_report, gust_text
 from ascent.report import at, evaluate, first_crossing, outline
 from scipy.optimize import brentq
 
@@ -152,6 +152,11 @@ class HeadlineTest(NearTestCase):
         h = full_report(site(), fence(), "imperial").headline
         self.assertIn("mph", h.sentence)
         self.assertIn("mph", h.design_text)
+
+    def test_a_limit_is_never_rounded_up(self):
+        """19.6 m/s is 43.8 mph: 19 m/s and 43 mph."""
+        self.assertEqual((gust_text(19.6, "metric"), gust_text(19.6, "imperial")), ("19 m/s", "43 mph"))
+        self.assertEqual((gust_text(0.0, "metric"), gust_text(60.0, "imperial")), ("falls short in still air", "over 101 mph"))
 
     def test_never_safe_never_percent(self):
         """Structures handbook 15: 'Never safe, never a percentage of safety.'"""

@@ -196,13 +196,15 @@ class QuantityIn(Typed):
     system: System = "metric"
     low: float | None = None
     high: float | None = None
+    exposure: ExposureKey | None = Field(None, description="for a gust at the plant: where it blows")
 
 
 class QuantityOut(Typed):
-    """The quantity in SI, and as it is written."""
+    """The quantity in SI, as it is written, and what was assumed in reading it."""
 
     value: float
     text: str
+    said: str
 
 
 class Choice(Typed):

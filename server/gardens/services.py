@@ -14,7 +14,7 @@ from ascent.families import FAMILIES, family_of
 from ascent.family import Need
 from ascent.fixes import sized
 from ascent.plan import check_structure, problems_of
-from ascent.present import Report, Sizing, fix_reports, full_report, sizing, written
+from ascent.present import Report, Sizing, fix_reports, full_report, read_gust, sizing, written
 from ascent.quantities import read, write
 from ascent.report import evaluate
 from ascent.texts import has, say, template
@@ -295,8 +295,12 @@ def read_quantity(sent: schemas.QuantityIn) -> schemas.QuantityOut:
     Raises:
         UnreadableQuantity: It is none of that kind, or outside what is allowed.
     """
-    value = read(sent.text, sent.kind, sent.system, sent.low, sent.high)
-    return schemas.QuantityOut(value=value, text=write(value, sent.kind, sent.system))
+    said = ""
+    if sent.kind == "speed" and sent.exposure:
+        value, said = read_gust(sent.text, sent.system, sent.exposure, sent.low or 0.0, sent.high or 45.0)
+    else:
+        value = read(sent.text, sent.kind, sent.system, sent.low, sent.high)
+    return schemas.QuantityOut(value=value, text=write(value, sent.kind, sent.system), said=said)
 
 
 def load_plan(owner: AbstractBaseUser, plan: model.Plan) -> Garden:

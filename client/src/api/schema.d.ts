@@ -838,6 +838,11 @@ export interface components {
          * @description Text that a person wrote for a quantity, and what is allowed.
          */
         QuantityIn: {
+            /**
+             * Exposure
+             * @description for a gust at the plant: where it blows
+             */
+            exposure?: string | null;
             /** High */
             high?: number | null;
             /**
@@ -858,9 +863,11 @@ export interface components {
         };
         /**
          * QuantityOut
-         * @description The quantity in SI, and as it is written.
+         * @description The quantity in SI, as it is written, and what was assumed in reading it.
          */
         QuantityOut: {
+            /** Said */
+            said: string;
             /** Text */
             text: string;
             /** Value */

@@ -17,7 +17,8 @@ export function Ground({ views, layout }: Props) {
     return { name, x0: Math.max(at[name]([u0, 0])[0], least), x1: Math.min(at[name]([u1, 0])[0], most) };
   });
   const board = Math.max(0.038 * layout.perMetre, 3);
-  const { plan } = box;
+  const [least, most] = views.plan.bed.map(at.plan) as [[number, number], [number, number]];
+  const plan = { x: least[0], y: most[1], width: most[0] - least[0], height: least[1] - most[1] };
   const surface = ground.y + fill;
   return (
     <g>

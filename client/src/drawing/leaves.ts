@@ -18,6 +18,7 @@ export interface Leaves {
 }
 
 const MOST = 1500;
+const MOST_FRUIT = 420;
 
 /** Stems, leaves and fruit of one planting in one week, as a few long paths. */
 export function leavesOf(foliage: Schemas["Foliage"], feet: readonly Flat[], week: number, scale: Scale, spread: number): Leaves {
@@ -46,7 +47,7 @@ export function leavesOf(foliage: Schemas["Foliage"], feet: readonly Flat[], wee
       if (n % 3 === 0) leaves.light += d;
       else leaves.dark += d;
     }
-    const fruits = Math.min(Math.round(kilograms * 5), 9);
+    const fruits = Math.min(Math.round(kilograms * 5), 9, Math.ceil(MOST_FRUIT / feet.length));
     for (let n = 0; n < fruits; n += 1) {
       const height = low + (0.1 + 0.75 * random()) * (top - low);
       const u = foot[0] + (random() - 0.5) * spread * 0.7;

@@ -13,6 +13,7 @@ interface Props {
   step?: number;
   hideLabel?: boolean;
   focused?: boolean;
+  exposure?: string;
   onValue: (value: number, text: string) => void;
   onLeave?: () => void;
 }
@@ -23,6 +24,7 @@ export function QuantityField(props: Props) {
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [refusal, setRefusal] = useState("");
+  const [said, setSaid] = useState("");
 
   const commit = async () => {
     if (typed === null || typed === text) {
@@ -31,8 +33,9 @@ export function QuantityField(props: Props) {
       return;
     }
     try {
-      const read = await taken(api.POST("/api/quantities/read", { body: { text: typed, kind, system, low: low ?? null, high: high ?? null } }));
+      const read = await taken(api.POST("/api/quantities/read", { body: { text: typed, kind, system, low: low ?? null, high: high ?? null, exposure: props.exposure ?? null } }));
       setRefusal("");
+      setSaid(read.said);
       setTyped(null);
       onValue(read.value, read.text);
       onLeave?.();
@@ -75,6 +78,11 @@ export function QuantityField(props: Props) {
         onBlur={() => void commit()}
         onKeyDown={onKeyDown}
       />
+      {said && !refusal && (
+        <span role="status" className="quiet hint">
+          {said}
+        </span>
+      )}
       {refusal && (
         <span id={`${id}-refusal`} role="alert" className="refusal">
           {refusal}

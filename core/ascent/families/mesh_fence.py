@@ -207,14 +207,14 @@ class _Fence:
         if self.options.top == "wire":
             wire = tables.wires()[self.options.wire]
             checked, lever, row = tension.top_wire(wire, self.wire_load, self.bay, self.wire_pull), "wire", ("wires", wire.key)
+            load = self.wire_load
         else:
             rail = tables.posts()[self.options.rail]
             checked = bending.rail(rail, self.hung, self.wind.pressure * self.options.mesh_height / 2, self.bay)
             lever, row = "rail", ("posts", rail.key)
+            load = np.hypot(self.hung, self.wind.pressure * self.options.mesh_height / 2)
         role: Literal["wire", "rail"] = "wire" if self.options.top == "wire" else "rail"
-        return [
-            Link("top-line", keys(self.geometry.by_role(role)), row, ("post",), (lever, "post_spacing"), self.hung * self.bay, (checked,))
-        ]
+        return [Link("top-line", keys(self.geometry.by_role(role)), row, ("post",), (lever, "post_spacing"), load * self.bay, (checked,))]
 
     @cached_property
     def hung(self) -> Array:

@@ -230,7 +230,15 @@ class StructureTest(ApiTestCase):
 class QuantityTest(ApiTestCase):
     def test_read(self):
         sent = {"text": "4' 6\"", "kind": "length", "system": "metric", "low": 0.3, "high": 2.4}
-        self.assertEqual(self.call("post", "quantities/read", sent), {"value": 1.3716, "text": "1.37 m"})
+        self.assertEqual(self.call("post", "quantities/read", sent), {"value": 1.3716, "text": "1.37 m", "said": ""})
+
+    def test_a_beaufort_number_says_which_gust_at_the_plant_was_assumed(self):
+        """Structures handbook 1.4: near gale, forecast gust about 23 m/s, 14 m/s at the plant in a suburb."""
+        sent = {"text": "Beaufort 7", "kind": "speed", "exposure": "ordinary", "low": 5, "high": 45}
+        found = self.call("post", "quantities/read", sent)
+        self.assertAlmostEqual(found["value"], 14, delta=0.5)
+        self.assertIn("a forecast gust of 23 m/s, taken as 14 m/s at the plant", found["said"])
+        self.refused("post", "quantities/read", {**sent, "text": "Beaufort 1"}, "value", "5 m/s to 45 m/s at the plant")
 
     def test_refused_with_what_is_allowed(self):
         self.refused("post", "quantities/read", {"text": "4 m", "kind": "length", "low": 0.3, "high": 2.4}, "value", "0.30 m to 2.40 m")

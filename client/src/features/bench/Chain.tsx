@@ -41,10 +41,11 @@ export function Chain({ report, week, open, lit, onOpen, onPoint }: Props) {
           const next = at.get(to);
           if (!next) return null;
           const [x1, head] = [COLUMN[next.column], y(next.row) + 9];
-          const bar = x0 === x1 ? `M${x0} ${foot}V${head}` : `M${x0} ${foot}v12H${x1}V${head}`;
-          return <path key={link.key + to} d={bar} stroke="var(--ink)" strokeWidth={x0 === x1 ? 4.5 : 2.2} strokeLinejoin="round" strokeLinecap="round" fill="none" />;
+          const past = x0 === x1 && next.row > row + 1; // round the links between
+          const bar = past ? `M${x0 - 10} ${foot - 3}h-8V${head + 3}h8` : x0 === x1 ? `M${x0} ${foot}V${head}` : `M${x0} ${foot}v12H${x1}V${head}`;
+          return <path key={link.key + to} d={bar} stroke="var(--ink)" strokeWidth={x0 === x1 && !past ? 4.5 : 2.2} strokeLinejoin="round" strokeLinecap="round" fill="none" />;
         });
-        const toSoil = link.hands_to.length === 0 ? [<path key={`${link.key}-soil`} d={`M${x0} ${foot}V${level + 9}m-6 -6l6 6l6 -6`} stroke="var(--ink)" strokeWidth={2.2} fill="none" strokeLinejoin="round" strokeDasharray={foot + 30 < level ? "2 4" : undefined} />] : [];
+        const toSoil = link.hands_to.length === 0 ? [<path key={`${link.key}-soil`} d={row === rows - 1 ? `M${x0} ${foot}V${level + 9}m-6 -6l6 6l6 -6` : `M${x0} ${foot}v13m-9 0h18m-3 4l-4 5m-3 -5l-4 5m12 -10`} stroke="var(--ink)" strokeWidth={2.2} fill="none" strokeLinejoin="round" />] : [];
         return [...below, ...toSoil];
       })}
       {placed.map(({ link, column, row }) => (

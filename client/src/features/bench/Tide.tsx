@@ -94,7 +94,7 @@ export function Tide({ report, week, speed, onWeek }: Props) {
           <path d={edge} stroke="var(--ink)" strokeWidth={3.6} fill="none" />
           <g className="tidenote">
             <text x={x(0) + 8} y={y(design) - 6}>
-              {wide ? `design gust ${speed.say(design)}: once in ten seasons` : `design ${speed.say(design)}`}
+              {wide ? `design gust ${report.headline.design_text}: once in ten seasons` : `design ${report.headline.design_text}`}
             </text>
             {wide && (
               <>

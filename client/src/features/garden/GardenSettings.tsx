@@ -46,7 +46,7 @@ export function GardenSettings({ garden }: { garden: Schemas["GardenOut"] }) {
         <div className="row">
           <span className="label">Design gust</span>
           <span>
-            <QuantityField label="Design gust at the plant" hideLabel text={garden.design_gust_text} value={garden.design_gust} kind="speed" system={garden.units} low={5} high={45} onValue={(design_gust) => void keep({ design_gust })} />
+            <QuantityField label="Design gust at the plant" hideLabel text={garden.design_gust_text} value={garden.design_gust} kind="speed" exposure={garden.exposure} system={garden.units} low={5} high={45} onValue={(design_gust) => void keep({ design_gust })} />
             <span className="quiet hint">
               {garden.own_design_gust ? (
                 <button type="button" className="plain" onClick={() => void keep({ design_gust: null })}>
