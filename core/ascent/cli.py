@@ -11,7 +11,8 @@ from . import tables
 from .errors import AscentError
 from .model import Site
 from .plan import plan_schema, read_plan
-from .present import Report, full_report
+from .present import full_report
+from .readout import Report
 
 
 def main(arguments: list[str] | None = None) -> int:

@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 
 from .mechanics import Array
-from .tables import Certainty
+from .rows import Certainty
 
 Term = tuple[Array | float, str]
 Level = Literal["fine", "watch", "wrong"]

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
-from . import tables
+from . import rows, tables
 from .errors import UnknownItem
 from .quantities import System
 
@@ -134,7 +134,7 @@ class Site(Typed):
     bed: Bed
 
     @property
-    def exposure(self) -> tables.Exposure:
+    def exposure(self) -> rows.Exposure:
         """Return the wind exposure of the bed, its own or the garden's."""
         return tables.exposures()[self.bed.exposure or self.garden.exposure]
 

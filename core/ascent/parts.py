@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from . import tables
+from . import rows, tables
 from .geometry import Geometry, Member
 
 _CAP_PRICE = 0.8
@@ -75,7 +75,7 @@ def _life(key: str) -> float:
     for table in (tables.posts(), tables.meshes(), tables.wires(), tables.ties()):
         if key in table:
             row: Any = table[key]
-            return float(row.life_wet if isinstance(row, tables.Post) else row.life_dry)
+            return float(row.life_wet if isinstance(row, rows.Post) else row.life_dry)
     return 0.0
 
 

@@ -1,186 +1,26 @@
-"""An evaluation as people read it: typed, in their units, ready for the screen and the command line."""
+"""An evaluation as people read it, in their units."""
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Literal
 
 import numpy as np
 
 from . import tables
-from .drawing.views import VIEWS, View, view_of
-from .errors import UnreadableQuantity
+from .drawing.views import VIEWS, view_of
 from .families import family_of
 from .fixes import Fix, fixes_for, sized
 from .loadpath import Check, Link
 from .loads.cases import GUSTS
 from .loads.crop import planting_on_face
 from .mechanics import Array
-from .model import Site, Structure, Typed
+from .model import Site, Structure
 from .parts import Part, shopping, total
-from .quantities import (
-    BEAUFORT_NAMES,
-    BEAUFORT_TOP,
-    STYLES,
-    System,
-    beaufort,
-    beaufort_mean,
-    beaufort_number,
-    between,
-    read,
-    to_si,
-    write,
-)  # fmt: skip
+from .quantities import System, write
+from .readout import FixReport, Foliage, Headline, LinkReport, PartReport, RemarkReport, Report, Sizing, Week, Working
 from .report import Evaluation, at, evaluate, outline
 from .texts import has, say, template
-
-State = Literal["holds", "close", "short"]
-_MOST = 45.0
-
-
-class Working(Typed):
-    """One check of a link, in words, as a formula and with its numbers."""
-
-    title: str
-    words: str
-    formula: str
-    numbers: str
-    compare: str
-    use: float
-    source: str
-    certainty: str
-
-
-class LinkReport(Typed):
-    """One link: its use by week at the design gust, the gust it holds to by week, and its working."""
-
-    key: str
-    title: str
-    item: str
-    members: tuple[str, ...]
-    hands_to: tuple[str, ...]
-    carries: float
-    carries_text: str
-    use: tuple[float, ...]
-    limit: tuple[float, ...]
-    limit_text: str
-    state: State
-    certainty: str
-    workings: tuple[Working, ...]
-
-
-class Week(Typed):
-    """One week of the season; gusts at the plant in m/s, and what stands on the face."""
-
-    date: str
-    label: str
-    short: str
-    limit: float
-    saturated: float
-    bare: float
-    weakest: str
-    usual: float
-    rare: float
-    lean: tuple[float, float, float]
-
-
-class Foliage(Typed):
-    """A planting by week: height, leaf cover and hanging mass of one plant."""
-
-    crop: str
-    name: str
-    habit: str
-    top: tuple[float, ...]
-    bottom: float
-    cover: tuple[float, ...]
-    depth: float
-    fruit_kg: tuple[float, ...]
-    fruit_size: float
-
-
-class RemarkReport(Typed):
-    """Something to know apart from strength."""
-
-    key: str
-    level: Literal["fine", "watch", "wrong"]
-    text: str
-    source: str
-    levers: tuple[str, ...]
-
-
-class PartReport(Typed):
-    """One line of the shopping list."""
-
-    key: str
-    name: str
-    use: str
-    count: int
-    buy: str
-    price: float
-    cost: float
-    lasts: str
-
-
-class Headline(Typed):
-    """The answer in a gardener's words."""
-
-    state: State
-    words: str
-    sentence: str
-    limit: float
-    limit_text: str
-    forecast_text: str
-    saturated_text: str
-    bare_text: str
-    margin_text: str
-    weakest: str
-    weakest_text: str
-    week: int
-    week_label: str
-    design_text: str
-    by: str
-
-
-class FixReport(Typed):
-    """One change that helps, with what it does and costs."""
-
-    option: str
-    value: Any
-    words: str
-    limit: float
-    limit_text: str
-    link_limit_text: str
-    holds: bool
-    cost: float
-    cost_text: str
-
-
-class Sizing(Typed):
-    """Changes that together make a structure hold, or as nearly as a few changes can."""
-
-    changes: dict[str, Any]
-    words: tuple[str, ...]
-    limit_text: str
-    holds: bool
-    cost_text: str
-
-
-class Report(Typed):
-    """Everything a screen or a printed report shows of one structure."""
-
-    headline: Headline
-    links: tuple[LinkReport, ...]
-    weeks: tuple[Week, ...]
-    foliage: tuple[Foliage, ...]
-    design_gust: float
-    working_wind: float
-    remarks: tuple[RemarkReport, ...]
-    cautions: tuple[str, ...]
-    parts: tuple[PartReport, ...]
-    cost: float
-    cost_text: str
-    views: tuple[View, ...]
-    exaggeration: float
-    written: dict[str, str]
+from .wording import forecast, gust_text, money, option_text, written
 
 
 def report_of(site: Site, evaluation: Evaluation, system: System, week: int | None = None) -> Report:
@@ -215,69 +55,6 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
             **{f"plantings.{n}.spacing": write(p.spacing, "length", system) for n, p in enumerate(e.structure.plantings)},
         },
     )
-
-
-def written(options: Typed, system: System) -> dict[str, str]:
-    """Return every option's value in words."""
-    fields = type(options).model_fields
-    extras = {name: field.json_schema_extra for name, field in fields.items()}
-    return {name: option_text(getattr(options, name), extra, system) for name, extra in extras.items() if isinstance(extra, dict)}
-
-
-def money(amount: float, currency: str) -> str:
-    """Return an amount in the garden's currency."""
-    sign = "−" if amount < -0.004 else ""
-    return f"{sign}{abs(amount):.2f} {currency}"
-
-
-def gust_text(speed: float, system: System) -> str:
-    """Return a limit gust as a whole number with its unit; none in still air, ‘over’ past the grid."""
-    if speed <= 0.0:
-        return "falls short in still air"
-    if speed > _MOST:
-        return f"over {write(_MOST, 'speed', system)}"
-    unit = to_si(STYLES["speed"][system].unit)
-    return write(np.floor(speed / unit + 1e-9) * unit, "speed", system)
-
-
-def forecast(site: Site, speed: float, system: System) -> str:
-    """Return the forecast gust, at 10 m in the open, that a gust at the plant answers to."""
-    if not 0.0 < speed <= _MOST:
-        return ""
-    open_gust, over_mean = speed / site.exposure.forecast_ratio, tables.constant("gust_over_mean")
-    if open_gust > over_mean * BEAUFORT_TOP[-1]:
-        return "beyond a hurricane’s gusts"
-    name = BEAUFORT_NAMES[beaufort(open_gust / over_mean)]
-    return f"{write(open_gust, 'speed', system)}, {name}"
-
-
-def read_gust(text: str, system: System, exposure: str, low: float, high: float) -> tuple[float, str]:
-    """Return the gust at the plant that a person wrote, and what was assumed if it was a Beaufort number.
-
-    A Beaufort number is a mean at 10 m in the open: its gust is half as strong again, and shelter takes its share.
-
-    Args:
-        text: What was written.
-        system: Decides what a bare number means.
-        exposure: Exposure of the place.
-        low, high: What is allowed. [m/s]
-
-    Raises:
-        UnreadableQuantity: It is no speed, or outside what is allowed.
-
-    Source: handbook-1.4
-    """
-    number = beaufort_number(text)
-    if number is None:
-        return read(text, "speed", system, low, high), ""
-    forecast_gust = tables.constant("gust_over_mean") * beaufort_mean(number, text)
-    gust = forecast_gust * tables.exposures()[exposure].forecast_ratio
-    if not low <= gust <= high:
-        raise UnreadableQuantity(
-            text, f"{between(low, high, 'speed', system)} at the plant is allowed, this is {write(gust, 'speed', system)}"
-        )
-    said = f"Beaufort {number}: a forecast gust of {write(forecast_gust, 'speed', system)}, taken as {write(gust, 'speed', system)} at the plant"
-    return gust, said
 
 
 def _headline(site: Site, e: Evaluation, system: System) -> Headline:
@@ -483,15 +260,6 @@ def sizing(site: Site, structure: Structure, system: System) -> Sizing:
         limit_text=gust_text(limit, system), holds=limit >= site.design_gust,
         cost_text=("+" if added >= 0.005 else "") + money(added, site.garden.currency),
     )  # fmt: skip
-
-
-def option_text(value: Any, extra: dict[str, Any], system: System) -> str:
-    """Return an option's value in words."""
-    if extra.get("kind") == "item":
-        return str(tables.ITEM_TABLES[extra["table"]]()[value].name)
-    if isinstance(value, bool | str):
-        return template(f"value.{str(value).lower()}")
-    return write(float(value), extra.get("kind", "length"), system)
 
 
 def full_report(site: Site, structure: Structure, system: System, week: int | None = None) -> Report:

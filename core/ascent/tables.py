@@ -9,15 +9,33 @@ from __future__ import annotations
 import csv
 import difflib
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass, fields
+from dataclasses import fields
 from functools import cache
 from pathlib import Path
 from typing import Any, Literal, TypeVar, get_args, get_origin, get_type_hints
 
 from .errors import BrokenTable, UnknownItem
+from .rows import (
+    Anchor,
+    Climate,
+    Constant,
+    Crop,
+    DragPoint,
+    Exposure,
+    FaceCap,
+    Material,
+    Mesh,
+    MeshMaterial,
+    Post,
+    Row,
+    Section,
+    Soil,
+    Source,
+    Tie,
+    Wire,
+)  # fmt: skip
 
 DATA = Path(__file__).parent / "data"
-Certainty = Literal["certain", "published", "judgement", "measured"]
 _SCALES = {
     "_mm": 1e-3,
     "_mm2": 1e-6,
@@ -30,231 +48,6 @@ _SCALES = {
     "_kN_m3": 1e3,
     "_kPa_m": 1e3,
 }
-
-
-@dataclass(frozen=True)
-class Row:
-    """What every row of every table has."""
-
-    key: str
-    source: str
-    certainty: Certainty
-
-
-@dataclass(frozen=True)
-class Source(Row):
-    title: str
-    where: str
-    checked: str
-
-
-@dataclass(frozen=True)
-class Material(Row):
-    name: str
-    E: float
-    allow_gust: float
-    allow_sustained: float
-    factor_gust: float
-    factor_sustained: float
-    creep: float
-    stuff: Literal["wood", "cane", "metal"]
-
-
-@dataclass(frozen=True)
-class Section(Row):
-    A: float
-    I: float
-    S: float
-    I_other: float
-    S_other: float
-
-
-@dataclass(frozen=True)
-class Post(Row):
-    name: str
-    shape: str
-    a: float
-    b: float
-    material: str
-    lengths_m: tuple[float, ...]
-    kg_m: float
-    soil_width: float
-    plate_m2: float
-    top_cap: bool
-    roles: tuple[str, ...]
-    life_dry: float
-    life_wet: float
-    price_m: float
-
-
-@dataclass(frozen=True)
-class MeshMaterial(Row):
-    name: str
-    E: float
-    break_: float
-    yield_: float
-    factor: float
-    efficiency: float
-
-
-@dataclass(frozen=True)
-class Mesh(Row):
-    name: str
-    kind: Literal["panel", "sheet", "roll", "net"]
-    wire: float
-    along: float
-    up: float
-    heights_m: tuple[float, ...]
-    lengths_m: tuple[float, ...]
-    kg_m2: float
-    material: str
-    hand: Literal["passes", "tight", "no"]
-    life_dry: float
-    life_wet: float
-    price_m2: float
-
-
-@dataclass(frozen=True)
-class Tie(Row):
-    name: str
-    use: tuple[str, ...]
-    break_N: float
-    strands: int
-    knot: float
-    season_new: float
-    season_end: float
-    factor: float
-    pack: int
-    price: float
-    length_m: float
-    packs_m: tuple[float, ...]
-    fits: str
-    life_dry: float
-    life_wet: float
-
-
-@dataclass(frozen=True)
-class Wire(Row):
-    name: str
-    d: float
-    break_: float
-    E: float
-    factor: float
-    packs_m: tuple[float, ...]
-    price_m: float
-    life_dry: float
-    life_wet: float
-
-
-@dataclass(frozen=True)
-class Anchor(Row):
-    name: str
-    loose_N: float
-    loam_N: float
-    clay_N: float
-    gravel_N: float
-    factor: float
-    price: float
-
-
-@dataclass(frozen=True)
-class Soil(Row):
-    name: str
-    model: Literal["clay", "sand"]
-    cu: float
-    phi_deg: float
-    gamma: float
-    dry: float
-    moist: float
-    saturated: float
-    modulus: float
-    modulus_saturated: float
-    S: float
-    skin: float
-    bearing: float
-    anchor: str
-    hatch: Literal["clay", "loam", "sand", "gravel", "crumb"]
-
-
-@dataclass(frozen=True)
-class Exposure(Row):
-    name: str
-    design_gust_m_s: float
-    forecast_ratio: float
-    where: str
-
-
-@dataclass(frozen=True)
-class Climate(Row):
-    name: str
-    months: tuple[float, ...]
-
-
-@dataclass(frozen=True)
-class Crop(Row):
-    name: str
-    family: str
-    habit: str
-    height_m: float
-    height_high_m: float
-    support_height_m: float
-    spacing_m: float
-    free_spacing_low_m: float
-    free_spacing_high_m: float
-    strand_max: float | None
-    opening_min: float | None
-    fruit_min: float | None
-    fruit_max: float | None
-    fruit_kg: float
-    fruit_heaviest_kg: float
-    shoot_kg: float
-    shoot_high_kg: float
-    free_shoot_kg: float | None
-    free_shoot_high_kg: float | None
-    yield_kg: float
-    yield_high_kg: float
-    free_yield_kg: float | None
-    free_yield_high_kg: float | None
-    hanging_share: float
-    carried_share: float
-    depth_m: float
-    cover: float
-    t50_d: float
-    t95_d: float
-    first_low_d: float
-    first_high_d: float
-    harvest_low_wk: float
-    harvest_high_wk: float
-    one_pick: bool
-    set_to_pick_d: float
-    rain_share: float
-    plant_low_d: float
-    plant_high_d: float
-    training: str
-    cap_group: str
-    face_limit_m2: float | None
-    mesh_score: int
-
-
-@dataclass(frozen=True)
-class FaceCap(Row):
-    shoot_kg_m2: float
-    shoot_high_kg_m2: float
-    fruit_kg_m2: float
-    fruit_high_kg_m2: float
-
-
-@dataclass(frozen=True)
-class DragPoint(Row):
-    solidity: float
-    drag: float
-
-
-@dataclass(frozen=True)
-class Constant(Row):
-    value: float
-    unit: str
-    what: str
 
 
 R = TypeVar("R", bound=Row)

@@ -9,8 +9,9 @@ from ascent.loads import cases, face
 from ascent.loads.season import season_of, weekly_gusts
 from ascent.mechanics import column
 from ascent.model import Garden, Planting, Site
-from ascent.present import full_report, gust_text
+from ascent.present import full_report
 from ascent.report import at, evaluate, first_crossing, outline
+from ascent.wording import gust_text
 from scipy.optimize import brentq
 
 from tests.support import NearTestCase, fence, site

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from ascent.present import Report, Sizing
+from ascent.readout import Report, Sizing
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from . import schemas, services
+from .catalogue import catalogue as everything
 
 router = Router()
 _REFUSED = {401: schemas.Problems, 404: schemas.Problems, 422: schemas.Problems}
@@ -21,7 +22,7 @@ def empty(request: HttpRequest) -> schemas.Nothing:
 @router.get("/catalogue", response={200: schemas.Catalogue, 401: schemas.Problems})
 def catalogue(request: HttpRequest) -> schemas.Catalogue:
     """Everything a picker lists."""
-    return services.catalogue()
+    return everything()
 
 
 @router.post("/quantities/read", response={200: schemas.QuantityOut, 422: schemas.Problems})

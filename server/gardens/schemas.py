@@ -5,11 +5,9 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from ascent.model import ClimateKey, ExposureKey, MonthDay, Name, Planting, Side, SoilKey, Training, Typed
-from ascent.present import FixReport, Report
 from ascent.quantities import Kind, System
+from ascent.readout import FixReport, Report, State
 from pydantic import Field
-
-State = Literal["holds", "close", "short"]
 
 
 class ProblemOut(Typed):

@@ -4,20 +4,20 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Sequence
 from functools import lru_cache
 from typing import Any, TypeVar
 
 from ascent import model, tables
-from ascent.errors import InvalidPlan, Problem, UnknownItem
+from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES, family_of
 from ascent.family import Need
-from ascent.fixes import sized
+from ascent.offer import Offer, offer
 from ascent.plan import check_structure, problems_of
-from ascent.present import Report, Sizing, fix_reports, full_report, read_gust, sizing, written
+from ascent.present import fix_reports, full_report, sizing
 from ascent.quantities import read, write
+from ascent.readout import Report, Sizing
 from ascent.report import evaluate
-from ascent.texts import has, say, template
+from ascent.wording import read_gust
 from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
 from django.db import transaction
 from django.http import Http404
@@ -202,45 +202,23 @@ def save(row: Structure, sent: schemas.SaveIn) -> schemas.StructureOut:
 def proposal(bed: Bed, need: schemas.NeedIn) -> schemas.ProposalOut:
     """Return a structure for a need, sized until it holds, with the reason for every value."""
     site = site_of(bed)
-    structure, reasons = _proposed(site, need)
-    units = site.garden.units
-    options = family_of(structure.family).options.model_validate(structure.options)
-    texts = written(options, units)
-    values = [
-        schemas.ProposedValue(option=name, label=template(f"option.{name}"), value=texts[name], reason=reasons[name])
-        for name in texts
-        if name in reasons
-    ]
+    offered = _offered(site, need)
+    structure = offered.structure
     draft = schemas.Draft(
         name=structure.name, options=structure.options, plantings=structure.plantings, soil=site.bed.soil, exposure=site.exposure.key
     )
-    return schemas.ProposalOut(draft=draft, values=values, report=full_report(site, structure, units))
+    values = [schemas.ProposedValue(option=v.option, label=v.label, value=v.text, reason=v.reason) for v in offered.values]
+    return schemas.ProposalOut(draft=draft, values=values, report=full_report(site, structure, site.garden.units))
 
 
-def _proposed(site: model.Site, need: schemas.NeedIn) -> tuple[model.Structure, dict[str, str]]:
-    try:
-        crop = tables.crops()[need.crop]
-    except UnknownItem as error:
-        raise InvalidPlan([Problem("crop", need.crop, str(error))]) from error
-    family = next(iter(FAMILIES.values()))
-    offered = family.propose(Need(crop.key, need.count, need.side, need.training), site)
-    short_name = crop.name.split(",")[0].split(" (")[0]
-    start = model.Structure(
-        key="new", name=f"{short_name} fence", family=family.key, options=offered.options.model_dump(mode="json"),
-        plantings=offered.plantings,
-    )  # fmt: skip
-    structure, changed = sized(site, start)
-    units = site.garden.units
-    reasons = {name: say(f"reason.{r.key}", units, r.values, r.words) for name, r in offered.reasons.items()}
-    for option, link in changed.items():
-        reasons[option] = say("reason.sized", units, words={"link": template(f"link.{link}").lower()})
-    return structure, reasons
+def _offered(site: model.Site, need: schemas.NeedIn) -> Offer:
+    return offer(site, next(iter(FAMILIES)), Need(need.crop, need.count, need.side, need.training), site.garden.units)
 
 
 @transaction.atomic
 def build(bed: Bed, need: schemas.NeedIn) -> schemas.StructureOut:
     """Put the proposed structure on the bed."""
-    structure, _ = _proposed(site_of(bed), need)
+    structure = _offered(site_of(bed), need).structure
     row = Structure.objects.create(bed=bed, document=structure.model_dump(mode="json"))
     row.document["key"] = f"{structure.family}-{row.pk}"
     row.save(update_fields=["document"])
@@ -312,37 +290,3 @@ def load_plan(owner: AbstractBaseUser, plan: model.Plan) -> Garden:
             for structure in bed.structures:
                 Structure.objects.create(bed=row, document=_checked(structure).model_dump(mode="json"))
     return garden
-
-
-@lru_cache(maxsize=1)
-def catalogue() -> schemas.Catalogue:
-    """Return everything a picker lists."""
-    return schemas.Catalogue(
-        crops=_choices(tables.crops().values()),
-        soils=_choices(tables.soils().values()),
-        climates=_choices(tables.climates().values()),
-        exposures=[schemas.Choice(key=e.key, name=f"{e.name}: {e.where}", roles=[]) for e in tables.exposures().values()],
-        tables={name: _choices(table().values()) for name, table in tables.ITEM_TABLES.items()},
-        families=[schemas.FamilyOut(key=key, options=_fields(family.options)) for key, family in FAMILIES.items()],
-    )
-
-
-def _choices(rows: Any) -> list[schemas.Choice]:
-    return [schemas.Choice(key=row.key, name=row.name, roles=[*getattr(row, "roles", ()), *getattr(row, "use", ())]) for row in rows]
-
-
-def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
-    properties: dict[str, dict[str, Any]] = options.model_json_schema()["properties"]
-    found = []
-    for name, field in properties.items():
-        when = field.get("when", {})
-        values: Sequence[str] = field.get("enum") or (["true", "false"] if field.get("type") == "boolean" else [])
-        found.append(
-            schemas.OptionField(
-                name=name, label=template(f"option.{name}"), group=template(f"group.{field['group']}"), kind=field["kind"] if field.get("type") != "boolean" else "flag",
-                step=field.get("step", 0), low=field.get("minimum"), high=field.get("maximum"), table=field.get("table", ""),
-                role=field.get("role", ""), when_option=when.get("option", ""), when_is=when.get("is", ""),
-                choices=[schemas.Choice(key=v, name=template(f"value.{v}") if has(f"value.{v}") else v, roles=[]) for v in values],
-            )
-        )  # fmt: skip
-    return found

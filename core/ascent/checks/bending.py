@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
-from .. import tables
+from .. import rows, tables
 from ..loadpath import Check
 from ..mechanics import Array, beam
 from . import sections
 
 
-def gust_moment(post: tables.Post, other_way: bool = False) -> tuple[float, float]:
+def gust_moment(post: rows.Post, other_way: bool = False) -> tuple[float, float]:
     """Return the ultimate moment of a post in a short gust, and its factor.
 
     Args:
@@ -28,7 +28,7 @@ def gust_moment(post: tables.Post, other_way: bool = False) -> tuple[float, floa
     return modulus * material.allow_gust * material.factor_gust, material.factor_gust
 
 
-def stiffness(post: tables.Post, other_way: bool = False) -> float:
+def stiffness(post: rows.Post, other_way: bool = False) -> float:
     """Return EI of a post [N·m²].
 
     Source: handbook-3.2
@@ -37,7 +37,7 @@ def stiffness(post: tables.Post, other_way: bool = False) -> float:
     return tables.materials()[post.material].E * (properties.I_other if other_way else properties.I)
 
 
-def post_across(post: tables.Post, force: Array, height: Array, amplified: Array) -> Check:
+def post_across(post: rows.Post, force: Array, height: Array, amplified: Array) -> Check:
     """Return the check of a post bending at the soil line under wind across the row.
 
     Source: handbook-3.2
@@ -51,7 +51,7 @@ def post_across(post: tables.Post, force: Array, height: Array, amplified: Array
     )  # fmt: skip
 
 
-def post_along(post: tables.Post, force: Array, height: Array, posts: int) -> Check:
+def post_along(post: rows.Post, force: Array, height: Array, posts: int) -> Check:
     """Return the check of a post bending in wind along the row, shared by all posts, in its other way.
 
     Source: handbook-1.6
@@ -65,7 +65,7 @@ def post_along(post: tables.Post, force: Array, height: Array, posts: int) -> Ch
     )  # fmt: skip
 
 
-def both_ways(post: tables.Post, across: Array, along: Array) -> Check:
+def both_ways(post: rows.Post, across: Array, along: Array) -> Check:
     """Return the check of an end post bent across the row and along it at once.
 
     Source: handbook-0.3
@@ -80,7 +80,7 @@ def both_ways(post: tables.Post, across: Array, along: Array) -> Check:
     )  # fmt: skip
 
 
-def lasting(post: tables.Post, moment: Array) -> Check:
+def lasting(post: rows.Post, moment: Array) -> Check:
     """Return the check of an end post that a pull along the row bends all season.
 
     Source: handbook-0.3
@@ -93,7 +93,7 @@ def lasting(post: tables.Post, moment: Array) -> Check:
     )  # fmt: skip
 
 
-def person_pull(post: tables.Post, top: float) -> Check:
+def person_pull(post: rows.Post, top: float) -> Check:
     """Return the check of a post that a person pulls at hand height in still air.
 
     Source: handbook-0.4
@@ -107,7 +107,7 @@ def person_pull(post: tables.Post, top: float) -> Check:
     )  # fmt: skip
 
 
-def rail(post: tables.Post, down: Array, side: Array, span: float) -> Check:
+def rail(post: rows.Post, down: Array, side: Array, span: float) -> Check:
     """Return the check of a top rail between posts, loaded down and sideways.
 
     Source: timoshenko-beams
@@ -121,7 +121,7 @@ def rail(post: tables.Post, down: Array, side: Array, span: float) -> Check:
     )  # fmt: skip
 
 
-def rail_sag(post: tables.Post, down: Array, span: float) -> Array:
+def rail_sag(post: rows.Post, down: Array, span: float) -> Array:
     """Return how far a top rail sags between posts under a lasting load, creep included. [m]
 
     Source: timoshenko-beams

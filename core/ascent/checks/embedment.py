@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .. import tables
+from .. import rows, tables
 from ..loadpath import Check
 from ..loads.cases import Cases
 from ..mechanics import Array, soil
@@ -18,8 +18,8 @@ from ..model import Bed
 class Ground:
     """The soil a post stands in: native soil, any bed fill over it, and how the post was set."""
 
-    native: tables.Soil
-    fill: tables.Soil
+    native: rows.Soil
+    fill: rows.Soil
     fill_depth: float
     tamped: bool
 
@@ -35,7 +35,7 @@ def ground_of(bed: Bed, setting: str) -> Ground:
     return Ground(tables.soils()[bed.soil], tables.soils()[bed.fill], fill_depth, setting == "tamped")
 
 
-def lateral_ultimate(ground: Ground, post: tables.Post, depth: float, height: Array, cases: Cases) -> Array:
+def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases) -> Array:
     """Return the ultimate lateral load of a post at a height.
 
     Args:
@@ -69,7 +69,7 @@ def lateral_ultimate(ground: Ground, post: tables.Post, depth: float, height: Ar
     return np.asarray(load * strength * ground.setting)
 
 
-def _pressure(layer: tables.Soil, ground: Ground | None = None) -> tuple[float, float]:
+def _pressure(layer: rows.Soil, ground: Ground | None = None) -> tuple[float, float]:
     if layer.model == "clay":
         return 9.0 * layer.cu, 0.0
     slope = 3.0 * math.tan(math.pi / 4 + math.radians(layer.phi_deg) / 2) ** 2
@@ -84,7 +84,7 @@ def _plate_pressure(ground: Ground, at: float) -> float:
     return 1.5 * math.tan(math.pi / 4 + math.radians(layer.phi_deg) / 2) ** 2 * layer.gamma * at
 
 
-def code_allowable(ground: Ground, post: tables.Post, depth: float, height: Array) -> Array:
+def code_allowable(ground: Ground, post: rows.Post, depth: float, height: Array) -> Array:
     """Return what the building code would allow, as a comparison (for lasting structures). [N]
 
     Source: ibc-1807
@@ -92,7 +92,7 @@ def code_allowable(ground: Ground, post: tables.Post, depth: float, height: Arra
     return soil.ibc_pole(ground.native.S, post.soil_width, max(depth - ground.fill_depth, 0.0), height + ground.fill_depth)
 
 
-def grip(key: str, ground: Ground, post: tables.Post, depth: float, force: Array, height: Array, cases: Cases, factor: float) -> Check:
+def grip(key: str, ground: Ground, post: rows.Post, depth: float, force: Array, height: Array, cases: Cases, factor: float) -> Check:
     """Return the check of a post's grip under a horizontal force at a height.
 
     Source: handbook-5.2

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from .. import tables
+from .. import rows, tables
 from ..loadpath import Remark
 from ..model import Planting
 from .bending import gust_moment
@@ -13,7 +13,7 @@ _HAND_FREE = 0.125
 _HAND_TIGHT = 0.100
 
 
-def opening(mesh: tables.Mesh) -> float:
+def opening(mesh: rows.Mesh) -> float:
     """Return the clear opening of a mesh, its shorter side. [m]
 
     Source: handbook-parts-4.4
@@ -21,7 +21,7 @@ def opening(mesh: tables.Mesh) -> float:
     return min(mesh.along, mesh.up) - mesh.wire
 
 
-def of_planting(planting: Planting, mesh: tables.Mesh, mesh_top: float, length: float) -> list[Remark]:
+def of_planting(planting: Planting, mesh: rows.Mesh, mesh_top: float, length: float) -> list[Remark]:
     """Return remarks on a crop and the mesh it climbs.
 
     Source: handbook-parts-4.4
@@ -44,7 +44,7 @@ def of_planting(planting: Planting, mesh: tables.Mesh, mesh_top: float, length: 
     return found
 
 
-def _through(crop: tables.Crop, mesh: tables.Mesh) -> list[Remark]:
+def _through(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
     clear = opening(mesh)
     values = {"clear": (clear, "length"), "low": (crop.fruit_min or 0.0, "length"), "high": (crop.fruit_max or 0.0, "length")}
     words = {"crop": crop.name, "mesh": mesh.name}
@@ -65,7 +65,7 @@ def _through(crop: tables.Crop, mesh: tables.Mesh) -> list[Remark]:
     return found
 
 
-def _grip(crop: tables.Crop, mesh: tables.Mesh) -> list[Remark]:
+def _grip(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
     values = {"wire": (mesh.wire, "wire"), "limit": (crop.strand_max or 0.0, "wire")}
     if crop.strand_max is None:
         return [] if crop.training != "TIE" else [Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4")]
@@ -74,7 +74,7 @@ def _grip(crop: tables.Crop, mesh: tables.Mesh) -> list[Remark]:
     return [Remark("strand-grips", "fine", values, {"crop": crop.name}, crop.source)]
 
 
-def _height(planting: Planting, crop: tables.Crop, mesh_top: float) -> list[Remark]:
+def _height(planting: Planting, crop: rows.Crop, mesh_top: float) -> list[Remark]:
     values = {"vine": (crop.height_m, "length"), "top": (mesh_top, "length"), "over": (crop.height_m - mesh_top, "length"),
               "reach": (tables.constant("reach"), "length")}  # fmt: skip
     found = []
@@ -87,7 +87,7 @@ def _height(planting: Planting, crop: tables.Crop, mesh_top: float) -> list[Rema
 
 
 def of_fence(
-    mesh_key: str, height: float, gap: float, top: str, ends: str, tie_key: str, post: tables.Post, exposed: float, leaned_on: bool
+    mesh_key: str, height: float, gap: float, top: str, ends: str, tie_key: str, post: rows.Post, exposed: float, leaned_on: bool
 ) -> list[Remark]:
     """Return remarks on mesh, posts and ties of a fence.
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .. import tables
+from .. import rows, tables
 from ..loadpath import Check
 from ..mechanics import Array, cable, section
 
@@ -28,12 +28,12 @@ class MeshState:
     pull: Array
 
 
-def wires_across(mesh: tables.Mesh, height: float) -> float:
+def wires_across(mesh: rows.Mesh, height: float) -> float:
     """Return how many level wires a mesh of that height has."""
     return max(round(height / mesh.up), 1) + 1.0
 
 
-def in_wind(mesh: tables.Mesh, pressure: Array, span: float, height: float, end_stiffness: Array) -> MeshState:
+def in_wind(mesh: rows.Mesh, pressure: Array, span: float, height: float, end_stiffness: Array) -> MeshState:
     """Return how a bay of mesh bellies and pulls.
 
     Args:
@@ -58,7 +58,7 @@ def in_wind(mesh: tables.Mesh, pressure: Array, span: float, height: float, end_
     return MeshState(belly, moment, tension, tension * wires)
 
 
-def wire_tension(mesh: tables.Mesh, state: MeshState, weight: Array, span: float) -> Check:
+def wire_tension(mesh: rows.Mesh, state: MeshState, weight: Array, span: float) -> Check:
     """Return the check of one level wire against its break, its share of the hanging crop included.
 
     Source: handbook-12
@@ -73,7 +73,7 @@ def wire_tension(mesh: tables.Mesh, state: MeshState, weight: Array, span: float
     )  # fmt: skip
 
 
-def wire_bending(mesh: tables.Mesh, state: MeshState, span: float) -> Check:
+def wire_bending(mesh: rows.Mesh, state: MeshState, span: float) -> Check:
     """Return the check of one level wire bending across a bay.
 
     Up to a belly of a thirtieth of the bay a wire is a beam; past that it hangs as a cable, and what
@@ -91,7 +91,7 @@ def wire_bending(mesh: tables.Mesh, state: MeshState, span: float) -> Check:
     )  # fmt: skip
 
 
-def weld(mesh: tables.Mesh, tie_force: Array) -> Check:
+def weld(mesh: rows.Mesh, tie_force: Array) -> Check:
     """Return the check of the weld beside a tie: it takes what the tie takes.
 
     Source: astm-a1064

@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from functools import cache
 
-from .. import tables
+from .. import rows, tables
 from ..mechanics import section
 from ..mechanics.section import SectionProperties
 
 
 @cache
-def of_post(post: tables.Post) -> SectionProperties:
+def of_post(post: rows.Post) -> SectionProperties:
     """Return the section of a post, strong or usual way first.
 
     Source: handbook-3.1
@@ -31,7 +31,7 @@ def of_post(post: tables.Post) -> SectionProperties:
     return SectionProperties(row.A, row.I, row.S, row.I_other, row.S_other)
 
 
-def perimeter(post: tables.Post) -> float:
+def perimeter(post: rows.Post) -> float:
     """Return the length of a string round a post. [m]"""
     if post.shape in ("round", "tube", "cane"):
         return math.pi * post.a

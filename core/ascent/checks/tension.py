@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from .. import tables
+from .. import rows, tables
 from ..loadpath import Check
 from ..mechanics import Array, cable, column
 from . import bending
@@ -14,12 +14,12 @@ from .embedment import Ground
 from .sections import perimeter
 
 
-def wire_area(wire: tables.Wire) -> float:
+def wire_area(wire: rows.Wire) -> float:
     """Return the cross-section of a wire. [m²]"""
     return math.pi * wire.d**2 / 4
 
 
-def wire_pull(wire: tables.Wire, load: Array, span: float, end_stiffness: Array) -> Array:
+def wire_pull(wire: rows.Wire, load: Array, span: float, end_stiffness: Array) -> Array:
     """Return the horizontal pull of a top wire, pulled up by hand, on its ends. [N]
 
     Source: irvine-1981
@@ -36,7 +36,7 @@ def wire_sag(pull: Array, load: Array, span: float) -> Array:
     return np.asarray(load * span**2 / (8.0 * np.maximum(pull, 1e-9)))
 
 
-def top_wire(wire: tables.Wire, load: Array, span: float, pull: Array) -> Check:
+def top_wire(wire: rows.Wire, load: Array, span: float, pull: Array) -> Check:
     """Return the check of a wire along the top, pulled up by hand and loaded by crop and wind.
 
     Source: irvine-1981
@@ -50,7 +50,7 @@ def top_wire(wire: tables.Wire, load: Array, span: float, pull: Array) -> Check:
     )  # fmt: skip
 
 
-def guy(wire: tables.Wire, tension: Array, pull: Array, angle: float) -> Check:
+def guy(wire: rows.Wire, tension: Array, pull: Array, angle: float) -> Check:
     """Return the check of a guy against its break.
 
     Source: handbook-7.1
@@ -61,7 +61,7 @@ def guy(wire: tables.Wire, tension: Array, pull: Array, angle: float) -> Check:
     )  # fmt: skip
 
 
-def anchor_working(anchor: tables.Anchor, soil: tables.Soil) -> float:
+def anchor_working(anchor: rows.Anchor, soil: rows.Soil) -> float:
     """Return the working pull of an anchor in a class of soil. [N]
 
     Source: handbook-7.6
@@ -69,7 +69,7 @@ def anchor_working(anchor: tables.Anchor, soil: tables.Soil) -> float:
     return {"loose": anchor.loose_N, "loam": anchor.loam_N, "clay": anchor.clay_N, "gravel": anchor.gravel_N}[soil.anchor]
 
 
-def anchor(row: tables.Anchor, soil: tables.Soil, tension: Array, strength: Array) -> Check:
+def anchor(row: rows.Anchor, soil: rows.Soil, tension: Array, strength: Array) -> Check:
     """Return the check of a guy's anchor pulled in line with it.
 
     Source: handbook-7.6
@@ -80,7 +80,7 @@ def anchor(row: tables.Anchor, soil: tables.Soil, tension: Array, strength: Arra
     )  # fmt: skip
 
 
-def strut(post: tables.Post, compression: Array, length: float) -> Check:
+def strut(post: rows.Post, compression: Array, length: float) -> Check:
     """Return the check of a strut against buckling.
 
     Source: timoshenko-gere
@@ -93,7 +93,7 @@ def strut(post: tables.Post, compression: Array, length: float) -> Check:
     )  # fmt: skip
 
 
-def uplift(post: tables.Post, ground: Ground, depth: float, lift: Array, strength: Array) -> Check:
+def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, strength: Array) -> Check:
     """Return the check of an end post that its strut tries to pull out of the ground.
 
     Source: handbook-5.7

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from .. import tables
+from .. import rows, tables
 from ..loadpath import Check
 from ..mechanics import Array
 
 
-def strength(tie: tables.Tie, days: Array) -> Array:
+def strength(tie: rows.Tie, days: Array) -> Array:
     """Return the ultimate strength of a tie as the season wears it, (1, W, 1).
 
     Falls linearly from new to its end-of-season share over twenty weeks.
@@ -28,7 +28,7 @@ def strength(tie: tables.Tie, days: Array) -> Array:
     return np.asarray((tie.break_N * tie.strands * tie.knot * share).reshape(1, -1, 1))
 
 
-def mesh_tie(tie: tables.Tie, wind: Array, weight: Array, count: int, days: Array) -> Check:
+def mesh_tie(tie: rows.Tie, wind: Array, weight: Array, count: int, days: Array) -> Check:
     """Return the check of the top tie of an inner post: it takes the bay's weight and its share of wind.
 
     Source: handbook-12
@@ -44,7 +44,7 @@ def mesh_tie(tie: tables.Tie, wind: Array, weight: Array, count: int, days: Arra
     )  # fmt: skip
 
 
-def stem_tie(tie: tables.Tie, weight: Array, wind: Array, count: int, days: Array) -> Check:
+def stem_tie(tie: rows.Tie, weight: Array, wind: Array, count: int, days: Array) -> Check:
     """Return the check of the ties that hold one good plant to the mesh.
 
     Source: handbook-10.5

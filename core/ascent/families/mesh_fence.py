@@ -9,7 +9,7 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import tables
+from .. import rows, tables
 from ..checks import bending, embedment, fits, tension, ties
 from ..checks import mesh as mesh_checks
 from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, row_of, tributary
@@ -59,11 +59,11 @@ class _Fence:
     cases: Cases
 
     @cached_property
-    def post(self) -> tables.Post:
+    def post(self) -> rows.Post:
         return tables.posts()[self.options.post]
 
     @cached_property
-    def mesh(self) -> tables.Mesh:
+    def mesh(self) -> rows.Mesh:
         return tables.meshes()[self.options.mesh]
 
     @cached_property
@@ -369,7 +369,7 @@ class MeshFence(Family[MeshFenceOptions]):
             "leaned_on": Reason("leaned_on"),
             "plantings.0.count": Reason("count_asked" if need.count else "count", {"count": (count, "count"), "room": (room, "count")}),
             "plantings.0.spacing": Reason("spacing", {"spacing": (spacing, "length")}, {"crop": plant.name}),
-            "plantings.0.planted": Reason("planted", {"low": (plant.plant_low_d, "count"), "high": (plant.plant_high_d, "count")}),
+            "plantings.0.planted": plants.planting_reason(plant),
         }
         return Proposal(options, plantings, reasons)
 

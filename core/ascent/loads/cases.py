@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .. import tables
+from .. import rows
 from ..mechanics import Array
 from ..model import Site
 
@@ -31,11 +31,11 @@ class Cases:
     crop: Array
     saturated: Array
 
-    def soil_strength(self, soil: tables.Soil) -> Array:
+    def soil_strength(self, soil: rows.Soil) -> Array:
         """Return the share of its moist strength a soil has, (S, 1, 1)."""
         return np.where(self.saturated > 0, soil.saturated, soil.moist)
 
-    def soil_modulus(self, soil: tables.Soil) -> Array:
+    def soil_modulus(self, soil: rows.Soil) -> Array:
         """Return the modulus of lateral reaction, (S, 1, 1): N/m² for clay-type, N/m³ for sand-type."""
         return np.where(self.saturated > 0, soil.modulus_saturated, soil.modulus)
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .. import tables
+from .. import rows, tables
 from ..mechanics import Array, growth
 from ..model import Planting
 from .season import Season
@@ -28,7 +28,7 @@ class Standing:
     """
 
     planting: Planting
-    crop: tables.Crop
+    crop: rows.Crop
     shoot_kg: Array
     fruit_kg: Array
     high_kg: Array

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .. import tables
+from .. import rows, tables
 from ..checks import bending, embedment, tension
 from ..checks.embedment import Ground
 from ..geometry import Member
@@ -29,14 +29,14 @@ class EndAssembly:
     posts: tuple[str, str]
     grips: tuple[str, str]
     kind: str
-    post: tables.Post
+    post: rows.Post
     ground: Ground
     depth: float
     top: float
     railed: bool
-    guy_wire: tables.Wire
-    anchor: tables.Anchor
-    strut: tables.Post
+    guy_wire: rows.Wire
+    anchor: rows.Anchor
+    strut: rows.Post
 
     @property
     def hold_height(self) -> float:

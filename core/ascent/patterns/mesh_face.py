@@ -7,7 +7,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from .. import tables
+from .. import rows, tables
 from ..geometry import Member, Point
 from ..mechanics import Array
 from .posts import stations
@@ -17,7 +17,7 @@ _LACING = 0.30  # between the ties along a top line [m]
 _WIRE_ENDS = 2.0  # of wire for both its ends, with a hand's length to pull by [m]
 
 
-def mesh_for(plant: tables.Crop) -> tables.Mesh:
+def mesh_for(plant: rows.Crop) -> rows.Mesh:
     """Return the mesh a crop starts with: fine for thin tendrils and small fruit, a hand's width for the rest."""
     fine = plant.opening_min is not None and plant.opening_min < 0.075
     low = plant.support_height_m <= 0.9
@@ -29,7 +29,7 @@ def tie_count(height: float) -> int:
     return max(2, math.ceil(height / 0.45) + 1)
 
 
-def members(mesh: tables.Mesh, tie: str, ties: int, xs: Array, y: float, low: float, high: float, held: float) -> list[Member]:
+def members(mesh: rows.Mesh, tie: str, ties: int, xs: Array, y: float, low: float, high: float, held: float) -> list[Member]:
     """Return a row's mesh bays and their ties to the posts.
 
     Args:
@@ -53,7 +53,7 @@ def members(mesh: tables.Mesh, tie: str, ties: int, xs: Array, y: float, low: fl
     return found
 
 
-def _tie_heights(count: int, mesh: tables.Mesh, low: float, top: float) -> list[float]:
+def _tie_heights(count: int, mesh: rows.Mesh, low: float, top: float) -> list[float]:
     """Return where ties stand: evenly up the mesh, each on one of its real wires."""
     spread = np.linspace(low, max(top, low + 0.1), count)
     return [low + min(round((z - low) / mesh.up) * mesh.up, max(top - low, 0.0)) for z in spread]

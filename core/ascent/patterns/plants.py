@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 
-from .. import tables
+from .. import rows, tables
+from ..family import Reason
 from ..geometry import Plant, Point, Supply
 from ..model import Planting
 
@@ -43,3 +44,11 @@ def stem_ties(plantings: Iterable[Planting], tie: str, top: float, bare: float) 
         if tables.crops()[planting.crop].training == "TIE"
     )
     return (Supply("stem-ties", "ties", tie, count),) if count else ()
+
+
+def planting_reason(crop: rows.Crop) -> Reason:
+    """Return why a crop is planted when it is: so many days before or after the last frost."""
+    low, high = crop.plant_low_d, crop.plant_high_d
+    if high <= 0:
+        return Reason("planted_before", {"low": (-high, "count"), "high": (-low, "count")})
+    return Reason("planted", {"low": (low, "count"), "high": (high, "count")})

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from .. import tables
+from .. import rows, tables
 from ..checks import bending, embedment
 from ..checks.embedment import Ground
 from ..geometry import Member
@@ -25,19 +25,19 @@ def stations(length: float, spacing: float) -> Array:
     return np.linspace(0.0, length, bays + 1)
 
 
-def stock_length(post: tables.Post, needed: float) -> float:
+def stock_length(post: rows.Post, needed: float) -> float:
     """Return the shortest stock length that reaches, else the longest there is. [m]"""
     usable = [length for length in post.lengths_m if length <= LONGEST_POST]
     return min((length for length in usable if length >= needed - 1e-6), default=max(usable))
 
 
-def driven_for(needed: float) -> tables.Post:
+def driven_for(needed: float) -> rows.Post:
     """Return the shortest steel T-post that reaches, else the longest: what a driven row starts with."""
     rows = [row for row in tables.posts().values() if row.shape == "tee" and "light" not in row.key]
     return min((row for row in rows if max(row.lengths_m) >= needed - 0.02), key=lambda row: row.lengths_m, default=rows[-1])
 
 
-def row(post: tables.Post, xs: Array, depth: float, top: float, bought: float) -> list[Member]:
+def row(post: rows.Post, xs: Array, depth: float, top: float, bought: float) -> list[Member]:
     """Return the posts of a row with the soil that grips them, and caps where tops are in reach of eyes."""
     members = []
     for index, x in enumerate(xs):
@@ -49,7 +49,7 @@ def row(post: tables.Post, xs: Array, depth: float, top: float, bought: float) -
     return members
 
 
-def lean_per_force(post: tables.Post, ground: Ground, depth: float, height: Array, top: float, cases: Cases) -> Array:
+def lean_per_force(post: rows.Post, ground: Ground, depth: float, height: Array, top: float, cases: Cases) -> Array:
     """Return the movement of a post's top per force across the row at a height, soil included. [m/N]
 
     Source: handbook-6.5
@@ -58,7 +58,7 @@ def lean_per_force(post: tables.Post, ground: Ground, depth: float, height: Arra
     return np.asarray(move + turn * top + beam.cantilever_tip(1.0, np.minimum(height, top), top, bending.stiffness(post)))
 
 
-def give_along(post: tables.Post, ground: Ground, depth: float, height: float, cases: Cases) -> Array:
+def give_along(post: rows.Post, ground: Ground, depth: float, height: float, cases: Cases) -> Array:
     """Return how an unbraced post gives at a height per force along the row there. [m/N]
 
     Source: handbook-6.5

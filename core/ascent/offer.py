@@ -1,0 +1,78 @@
+"""What is offered for a need: a structure sized until it holds where it stands, and the reason for every value."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from . import tables
+from .errors import InvalidPlan, Problem, UnknownItem
+from .families import family_of
+from .family import Need
+from .fixes import sized
+from .model import Planting, Site, Structure
+from .quantities import System, write
+from .texts import say, template
+from .wording import day_text, written
+
+
+@dataclass(frozen=True)
+class Value:
+    """A value that was filled in: which, what it is called, how it is written, and why."""
+
+    option: str
+    label: str
+    text: str
+    reason: str
+
+
+@dataclass(frozen=True)
+class Offer:
+    """A structure, and every value of it with its reason."""
+
+    structure: Structure
+    values: tuple[Value, ...]
+
+
+def offer(site: Site, family_key: str, need: Need, system: System) -> Offer:
+    """Return the structure of a family that a need starts with, changed by its cheapest fixes until it holds.
+
+    Args:
+        site: Where it is to stand.
+        family_key: Which family.
+        need: What is to grow.
+        system: The reader's units.
+
+    Raises:
+        InvalidPlan: No such crop.
+        UnknownItem: No such family.
+    """
+    try:
+        crop = tables.crops()[need.crop]
+    except UnknownItem as error:
+        raise InvalidPlan([Problem("crop", need.crop, str(error))]) from error
+    family = family_of(family_key)
+    proposed = family.propose(need, site)
+    short_name = crop.name.split(",")[0].split(" (")[0]
+    start = Structure(
+        key="new", name=f"{short_name} fence", family=family.key, options=proposed.options.model_dump(mode="json"),
+        plantings=proposed.plantings,
+    )  # fmt: skip
+    structure, changed = sized(site, start)
+    reasons = {name: say(f"reason.{r.key}", system, r.values, r.words) for name, r in proposed.reasons.items()}
+    for option, link in changed.items():
+        reasons[option] = say("reason.sized", system, words={"link": template(f"link.{link}").lower()})
+    texts = {**_planted(structure.plantings, system), **written(family.options.model_validate(structure.options), system)}
+    values = tuple(
+        Value(name, template(f"option.{name.split('.')[-1]}"), text, reasons[name]) for name, text in texts.items() if name in reasons
+    )
+    return Offer(structure, values)
+
+
+def _planted(plantings: tuple[Planting, ...], system: System) -> dict[str, str]:
+    """Return what is filled in of the plants, in words."""
+    found = {}
+    for index, planting in enumerate(plantings):
+        found[f"plantings.{index}.count"] = str(planting.count)
+        found[f"plantings.{index}.spacing"] = write(planting.spacing, "length", system)
+        found[f"plantings.{index}.planted"] = day_text(planting.planted)
+    return found

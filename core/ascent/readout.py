@@ -1,0 +1,156 @@
+"""What a screen or a printed report is given of a structure: typed, in words, ready to show."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from .drawing.views import View
+from .model import Typed
+
+State = Literal["holds", "close", "short"]
+
+
+class Working(Typed):
+    """One check of a link, in words, as a formula and with its numbers."""
+
+    title: str
+    words: str
+    formula: str
+    numbers: str
+    compare: str
+    use: float
+    source: str
+    certainty: str
+
+
+class LinkReport(Typed):
+    """One link: its use by week at the design gust, the gust it holds to by week, and its working."""
+
+    key: str
+    title: str
+    item: str
+    members: tuple[str, ...]
+    hands_to: tuple[str, ...]
+    carries: float
+    carries_text: str
+    use: tuple[float, ...]
+    limit: tuple[float, ...]
+    limit_text: str
+    state: State
+    certainty: str
+    workings: tuple[Working, ...]
+
+
+class Week(Typed):
+    """One week of the season; gusts at the plant in m/s, and what stands on the face."""
+
+    date: str
+    label: str
+    short: str
+    limit: float
+    saturated: float
+    bare: float
+    weakest: str
+    usual: float
+    rare: float
+    lean: tuple[float, float, float]
+
+
+class Foliage(Typed):
+    """A planting by week: height, leaf cover and hanging mass of one plant."""
+
+    crop: str
+    name: str
+    habit: str
+    top: tuple[float, ...]
+    bottom: float
+    cover: tuple[float, ...]
+    depth: float
+    fruit_kg: tuple[float, ...]
+    fruit_size: float
+
+
+class RemarkReport(Typed):
+    """Something to know apart from strength."""
+
+    key: str
+    level: Literal["fine", "watch", "wrong"]
+    text: str
+    source: str
+    levers: tuple[str, ...]
+
+
+class PartReport(Typed):
+    """One line of the shopping list."""
+
+    key: str
+    name: str
+    use: str
+    count: int
+    buy: str
+    price: float
+    cost: float
+    lasts: str
+
+
+class Headline(Typed):
+    """The answer in a gardener's words."""
+
+    state: State
+    words: str
+    sentence: str
+    limit: float
+    limit_text: str
+    forecast_text: str
+    saturated_text: str
+    bare_text: str
+    margin_text: str
+    weakest: str
+    weakest_text: str
+    week: int
+    week_label: str
+    design_text: str
+    by: str
+
+
+class FixReport(Typed):
+    """One change that helps, with what it does and costs."""
+
+    option: str
+    value: Any
+    words: str
+    limit: float
+    limit_text: str
+    link_limit_text: str
+    holds: bool
+    cost: float
+    cost_text: str
+
+
+class Sizing(Typed):
+    """Changes that together make a structure hold, or as nearly as a few changes can."""
+
+    changes: dict[str, Any]
+    words: tuple[str, ...]
+    limit_text: str
+    holds: bool
+    cost_text: str
+
+
+class Report(Typed):
+    """Everything a screen or a printed report shows of one structure."""
+
+    headline: Headline
+    links: tuple[LinkReport, ...]
+    weeks: tuple[Week, ...]
+    foliage: tuple[Foliage, ...]
+    design_gust: float
+    working_wind: float
+    remarks: tuple[RemarkReport, ...]
+    cautions: tuple[str, ...]
+    parts: tuple[PartReport, ...]
+    cost: float
+    cost_text: str
+    views: tuple[View, ...]
+    exaggeration: float
+    written: dict[str, str]

@@ -1,0 +1,47 @@
+"""What a picker lists: crops, soils, exposures, items, and each family's options as its model describes them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import lru_cache
+from typing import Any
+
+from ascent import model, tables
+from ascent.families import FAMILIES
+from ascent.texts import has, template
+
+from . import schemas
+
+
+@lru_cache(maxsize=1)
+def catalogue() -> schemas.Catalogue:
+    """Return everything a picker lists."""
+    return schemas.Catalogue(
+        crops=_choices(tables.crops().values()),
+        soils=_choices(tables.soils().values()),
+        climates=_choices(tables.climates().values()),
+        exposures=[schemas.Choice(key=e.key, name=f"{e.name}: {e.where}", roles=[]) for e in tables.exposures().values()],
+        tables={name: _choices(table().values()) for name, table in tables.ITEM_TABLES.items()},
+        families=[schemas.FamilyOut(key=key, options=_fields(family.options)) for key, family in FAMILIES.items()],
+    )
+
+
+def _choices(rows: Any) -> list[schemas.Choice]:
+    return [schemas.Choice(key=row.key, name=row.name, roles=[*getattr(row, "roles", ()), *getattr(row, "use", ())]) for row in rows]
+
+
+def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
+    properties: dict[str, dict[str, Any]] = options.model_json_schema()["properties"]
+    found = []
+    for name, field in properties.items():
+        when = field.get("when", {})
+        values: Sequence[str] = field.get("enum") or (["true", "false"] if field.get("type") == "boolean" else [])
+        found.append(
+            schemas.OptionField(
+                name=name, label=template(f"option.{name}"), group=template(f"group.{field['group']}"), kind=field["kind"] if field.get("type") != "boolean" else "flag",
+                step=field.get("step", 0), low=field.get("minimum"), high=field.get("maximum"), table=field.get("table", ""),
+                role=field.get("role", ""), when_option=when.get("option", ""), when_is=when.get("is", ""),
+                choices=[schemas.Choice(key=v, name=template(f"value.{v}") if has(f"value.{v}") else v, roles=[]) for v in values],
+            )
+        )  # fmt: skip
+    return found
