@@ -7,23 +7,18 @@ from __future__ import annotations
 
 import gzip
 import json
-import os
-import socket
 import statistics
-import subprocess
 import sys
-import tempfile
 import time
 import urllib.request
 from collections.abc import Callable
 from http.client import HTTPConnection
 from http.cookies import SimpleCookie
-from pathlib import Path
 from typing import Any
 
 import brotli
+from served import ROOT, served
 
-ROOT = Path(__file__).resolve().parent.parent
 sys.path[:0] = [str(ROOT / "core")]
 
 from ascent.families import family_of  # noqa: E402
@@ -120,44 +115,9 @@ class Visitor:
 
 def server() -> None:
     """Measure the live edit against an empty typed endpoint of the same server."""
-    with socket.socket() as free:
-        free.bind(("127.0.0.1", 0))
-        port = free.getsockname()[1]
-    with tempfile.TemporaryDirectory() as home:
-        environment = {
-            **os.environ,
-            "ASCENT_HOME": home,
-            "ASCENT_MODE": "demo",
-            "PYTHONPATH": f"{ROOT / 'core'}{os.pathsep}{ROOT / 'server'}",
-        }
-        for words in (["migrate", "-v0"], ["collectstatic", "--noinput", "-v0"], ["demo"]):
-            subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=environment, check=True, timeout=120)
-        command = [
-            str(Path(sys.executable).parent / "waitress-serve"),
-            f"--listen=127.0.0.1:{port}",
-            "--threads=4",
-            "config.wsgi:application",
-        ]
-        process = subprocess.Popen(command, cwd=ROOT / "server", env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
-        try:
-            wait_for(port)
-            visitor = Visitor(port)
-            measure(visitor)
-            sizes(port)
-        finally:
-            process.terminate()
-            process.wait(10)
-
-
-def wait_for(port: int) -> None:
-    """Wait until the server answers, at most 20 s."""
-    for _ in range(200):
-        try:
-            urllib.request.urlopen(f"http://127.0.0.1:{port}/", timeout=2)
-            return
-        except OSError:
-            time.sleep(0.1)
-    raise SystemExit("the server did not start")
+    with served() as port:
+        measure(Visitor(port))
+        sizes(port)
 
 
 def measure(visitor: Visitor) -> None:

@@ -61,6 +61,11 @@ class FenceTest(NearTestCase):
         self.assertIn("beyond-bed", remarks(length=13.0, post_spacing=1.3))
         self.assertIn("crowded-row", remarks(count=30))
 
+    def test_guys_that_reach_past_the_bed(self):
+        """Structures handbook 7.6, trip hazard: a guy near a path is flagged."""
+        self.assertIn("guys-reach", remarks(site(length=3.8), ends="guy"))
+        self.assertNotIn("guys-reach", remarks(site(length=12.0), ends="guy"))
+
     def test_not_to_lean_on(self):
         """Structures handbook 14.20: a T-post is not a handrail; 89 mm is."""
         self.assertIn("not-to-lean-on", remarks())

@@ -19,7 +19,7 @@ export interface SheetLayout {
 }
 
 const LEAST = 38; // pixels a metre below which a long row is scrolled rather than shrunk
-const ROOM = { left: 62, top: 66, right: 8, below: 46, plan: 50, foot: 40 };
+const ROOM = { left: 62, top: 66, right: 14, below: 46, plan: 50, foot: 40 };
 const HALF = 0.52; // metres either side of the end view: the posts, the leaves and the bending
 
 export function sheetLayout(views: Record<View["name"], View>, tallest: number, width: number, height: number): SheetLayout {

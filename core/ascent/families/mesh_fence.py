@@ -408,6 +408,11 @@ class MeshFence(Family[MeshFenceOptions]):
         if options.length > site.bed.length + 1e-6:
             values = {"length": (options.length, "length"), "bed": (site.bed.length, "length")}
             found.append(Remark("beyond-bed", "wrong", values, source="handbook-parts-3.0", levers=("length",)))
+        if options.ends == "guy":
+            reach = max(max(m.points[0][0] for m in geometry.by_role("anchor")) - options.length, 0.0)
+            past = reach - (site.bed.length - options.length) / 2
+            if past > 0.05:
+                found.append(Remark("guys-reach", "watch", {"past": (past, "length")}, source="handbook-7.6", levers=("ends",)))
         for planting in structure.plantings:
             found += fits.of_planting(planting, tables.meshes()[options.mesh], options.bottom_gap + options.mesh_height, options.length)
         found += fits.of_fence(options.mesh, options.mesh_height, options.bottom_gap, options.top, options.ends, options.tie,

@@ -1,0 +1,57 @@
+"""The demo served on a free port with a home of its own, for measuring and for taking pictures."""
+
+from __future__ import annotations
+
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+
+
+@contextmanager
+def served() -> Iterator[int]:
+    """Serve a fresh demo and yield its port; nothing of it is kept."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    with tempfile.TemporaryDirectory() as home:
+        environment = {
+            **os.environ,
+            "ASCENT_HOME": home,
+            "ASCENT_MODE": "demo",
+            "PYTHONPATH": f"{ROOT / 'core'}{os.pathsep}{ROOT / 'server'}",
+        }
+        for words in (["migrate", "-v0"], ["collectstatic", "--noinput", "-v0"], ["demo"]):
+            subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=environment, check=True, timeout=120)
+        command = [
+            str(Path(sys.executable).parent / "waitress-serve"),
+            f"--listen=127.0.0.1:{port}",
+            "--threads=4",
+            "config.wsgi:application",
+        ]
+        process = subprocess.Popen(command, cwd=ROOT / "server", env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        try:
+            _wait_for(port)
+            yield port
+        finally:
+            process.terminate()
+            process.wait(10)
+
+
+def _wait_for(port: int) -> None:
+    """Wait until the server answers, at most 20 s."""
+    for _ in range(200):
+        try:
+            urllib.request.urlopen(f"http://127.0.0.1:{port}/", timeout=2)
+            return
+        except OSError:
+            time.sleep(0.1)
+    raise SystemExit("the server did not start")
