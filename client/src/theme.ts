@@ -21,10 +21,11 @@ export const theme = createTheme({
     MuiSlider: {
       defaultProps: { size: "small", color: "primary" },
       styleOverrides: {
-        root: { padding: "9px 0", height: 1.5 },
-        rail: { opacity: 1, backgroundColor: "var(--hair)" },
-        track: { border: 0, height: 3 },
-        thumb: { width: 9, height: 20, borderRadius: 0, boxShadow: "none", "&::before": { boxShadow: "none" }, "&:hover, &.Mui-focusVisible": { boxShadow: "0 0 0 4px var(--press)" } },
+        // a tape: ticks along it, a pointer on it
+        root: { padding: "9px 0", height: 9 },
+        rail: { opacity: 1, height: 9, borderRadius: 0, background: "repeating-linear-gradient(90deg, var(--hair) 0 1px, transparent 1px 6px) bottom / 100% 6px no-repeat, linear-gradient(var(--hair), var(--hair)) bottom / 100% 1px no-repeat" },
+        track: { border: 0, height: 2.5, borderRadius: 0, top: "auto", bottom: 9, transform: "none" },
+        thumb: { width: 9, height: 18, borderRadius: 0, boxShadow: "none", clipPath: "polygon(0 0, 100% 0, 100% 62%, 50% 100%, 0 62%)", "&::before": { boxShadow: "none" }, "&:hover, &.Mui-focusVisible": { boxShadow: "0 0 0 4px var(--press)" } },
       },
     },
   },

@@ -5,8 +5,11 @@ import { Link, useParams } from "react-router";
 
 import { api, Refused, taken } from "../../api/client";
 import { reportOf, useGarden, useStructure } from "../../api/queries";
+import { Sheet } from "../../drawing/Sheet";
 import { Bar } from "../../ui/Bar";
 import { NotHere } from "../../ui/NotHere";
+
+const NONE: ReadonlySet<string> = new Set();
 
 /** What to buy, with the gardener's own prices; prints and goes out as CSV. */
 export function PartsPage() {
@@ -56,6 +59,9 @@ export function PartsPage() {
           <Button href={`/api/structures/${id}/parts.csv`}>Save as CSV</Button>
           <Button onClick={() => window.print()}>Print</Button>
         </p>
+        <div className="partssheet">
+          <Sheet report={report.data} week={report.data.headline.week} wind={0} windText="" lit={NONE} weak={NONE} />
+        </div>
         <table className="parts">
           <thead>
             <tr>
