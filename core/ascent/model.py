@@ -14,6 +14,7 @@ from .quantities import System
 
 FORMAT_VERSION = 1
 MAX_WEEKS = 45
+MOST_PLANTS = 600
 
 
 class Typed(BaseModel):
@@ -70,7 +71,7 @@ class Planting(Typed):
     """A crop on a structure."""
 
     crop: CropKey
-    count: int = Field(ge=1, le=600)
+    count: int = Field(ge=1, le=MOST_PLANTS)
     spacing: float = Field(ge=0.03, le=3.0, description="between neighbours of one line, m")
     side: Side = "right"
     training: Training = "pruned"

@@ -77,7 +77,7 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
         words={"holds": "holds", "close": "close", "short": "falls short"}[state],
         sentence=f"{opening} in its worst week, {label}. {goes}{', ' + by if by else ''}. {carries}"
         + (f"; {template('link.' + first).lower()} first." if 0 < margin <= 20 else "."),
-        limit=limit,
+        limit=_finite(limit),
         limit_text=holds,
         forecast_text=forecast(site, limit, system),
         saturated_text=gust_text(float(np.min(e.limit[1])), system),

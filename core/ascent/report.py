@@ -43,8 +43,11 @@ class Evaluation:
 
     @cached_property
     def limit(self) -> Array:
-        """Return the limit gust of the whole, (S, W). [m/s]"""
-        return np.asarray(np.minimum.reduce(list(self.limits.values())))
+        """Return the limit gust of the whole, (S, W). [m/s]
+
+        Wet soil lets the ends give, which can relieve them; since the soil is wet by degrees, the lesser stands.
+        """
+        return np.minimum.accumulate(np.minimum.reduce(list(self.limits.values())), axis=0)
 
     @cached_property
     def bare_limit(self) -> Array:

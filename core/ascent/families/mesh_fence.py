@@ -19,7 +19,7 @@ from ..loads import crop, face
 from ..loads.cases import Cases
 from ..loads.season import Season, season_of
 from ..mechanics import Array, column, wind
-from ..model import Planting, Site, Structure, Typed, day_of_year, month_day
+from ..model import MOST_PLANTS, Planting, Site, Structure, Typed, day_of_year, month_day
 from ..patterns import mesh_face, plants, posts
 from ..patterns.end_assembly import EndAssembly
 
@@ -334,15 +334,18 @@ class MeshFence(Family[MeshFenceOptions]):
         lines = 2 if need.side == "both" else 1
         clear = tables.constant("row_end_clear")
         room = max(math.floor((min(site.bed.length, 30.0) - 2 * clear) / spacing + 1e-6) + 1, 1) * lines
+        room = min(room, MOST_PLANTS)
         count = need.count or room
-        length = min(max((math.ceil(count / lines) - 1) * spacing + 2 * clear, 0.9), site.bed.length, 30.0)
-        length = math.floor(length * 20 + 1e-6) / 20 if length >= site.bed.length else math.ceil(length * 20 - 1e-6) / 20
+        wanted_length = max((math.ceil(count / lines) - 1) * spacing + 2 * clear, 0.9)
+        bed_length = math.floor(min(site.bed.length, 30.0) * 20 + 1e-6) / 20
+        length = max(min(math.ceil(wanted_length * 20 - 1e-6) / 20, bed_length), 0.6)
         product = mesh_face.mesh_for(plant)
         gap = 0.15 if product.kind in ("panel", "sheet") else 0.05
         wanted = min(plant.support_height_m, tables.constant("reach")) - gap
         height = max((h for h in product.heights_m if h <= wanted + 0.1), default=min(product.heights_m))
         fill = site.bed.fill_depth if site.bed.kind == "raised" else 0.0
-        depth = max(0.60, math.ceil((fill + 0.45) * 20) / 20)
+        longest = max(posts.driven_for(math.inf).lengths_m)
+        depth = min(max(0.60, math.ceil((fill + 0.45) * 20) / 20), math.floor((longest - gap - height) * 20) / 20, 1.2)
         post = posts.driven_for(depth + gap + height)
         bay = 1.22 if product.kind in ("panel", "sheet") else 1.0
         planted = month_day(day_of_year(site.garden.last_frost) + round((plant.plant_low_d + plant.plant_high_d) / 2))

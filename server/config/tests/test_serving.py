@@ -1,0 +1,108 @@
+"""The application as it is really served: a production server in a process of its own, with its own home."""
+
+from __future__ import annotations
+
+import gzip
+import json
+import os
+import socket
+import stat
+import subprocess
+import sys
+import tempfile
+import time
+import unittest
+from http.client import HTTPConnection, HTTPResponse
+from pathlib import Path
+
+import brotli
+from django.conf import settings
+
+ROOT = settings.ROOT
+
+
+class ServingTest(unittest.TestCase):
+    """Starts the server once; every test only reads."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.home = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(cls.home.cleanup)
+        keep = {k: v for k, v in os.environ.items() if k != "DJANGO_ALLOW_ASYNC_UNSAFE"}
+        cls.environment = {
+            **keep,
+            "ASCENT_HOME": cls.home.name,
+            "ASCENT_MODE": "demo",
+            "PYTHONPATH": f"{ROOT / 'core'}{os.pathsep}{ROOT / 'server'}",
+        }
+        for words in (["migrate", "-v0"], ["collectstatic", "--noinput", "-v0"], ["demo"]):
+            subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=cls.environment, check=True, timeout=120)
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            cls.port = free.getsockname()[1]
+        command = [
+            str(Path(sys.executable).parent / "waitress-serve"),
+            f"--listen=127.0.0.1:{cls.port}",
+            "--threads=4",
+            "config.wsgi:application",
+        ]
+        cls.process = subprocess.Popen(
+            command, cwd=ROOT / "server", env=cls.environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
+        )
+        cls.addClassCleanup(cls.process.wait, 10)
+        cls.addClassCleanup(cls.process.terminate)
+        for _ in range(200):
+            with socket.socket() as asked:
+                if asked.connect_ex(("127.0.0.1", cls.port)) == 0:
+                    return
+            time.sleep(0.1)
+        raise AssertionError("the server did not start")
+
+    def ask(self, path: str, method: str = "GET", body: bytes | None = None, **headers: str) -> tuple[HTTPResponse, bytes]:
+        """Send one request; return the answer and its body as it came."""
+        connection = HTTPConnection("127.0.0.1", self.port, timeout=20)
+        self.addCleanup(connection.close)
+        connection.request(method, path, body, {name.replace("_", "-"): value for name, value in headers.items()})
+        answer = connection.getresponse()
+        return answer, answer.read()
+
+    def entry(self) -> str:
+        """Return the address of the client's first script."""
+        manifest = json.loads((ROOT / "client" / "dist" / ".vite" / "manifest.json").read_text(encoding="utf-8"))
+        return f"/static/{next(item['file'] for item in manifest.values() if item.get('isEntry'))}"
+
+    def test_the_client_is_hashed_compressed_and_kept_for_good(self):
+        for coding, unpack in (("br", brotli.decompress), ("gzip", gzip.decompress)):
+            answer, body = self.ask(self.entry(), Accept_Encoding=coding)
+            self.assertEqual((answer.status, answer.getheader("Content-Encoding")), (200, coding))
+            self.assertIn("immutable", answer.getheader("Cache-Control"))
+            plain = self.ask(self.entry())[1]
+            self.assertEqual(unpack(body), plain)
+            self.assertLess(len(body), len(plain) / 2)
+
+    def test_the_page_is_asked_for_each_time_and_names_only_its_own_files(self):
+        answer, body = self.ask("/structures/1")
+        self.assertEqual((answer.status, answer.getheader("Cache-Control")), (200, "no-cache"))
+        self.assertIn(self.entry().encode(), body)
+        self.assertIn("script-src 'self'", answer.getheader("Content-Security-Policy"))
+        self.assertEqual(answer.getheader("X-Content-Type-Options"), "nosniff")
+
+    def test_what_is_not_there_is_404(self):
+        self.assertEqual(self.ask("/static/assets/gone-12345678.js")[0].status, 404)
+        self.assertEqual(self.ask("/api/nowhere")[0].status, 404)
+
+    def test_a_host_that_is_not_ours_is_refused(self):
+        self.assertEqual(self.ask("/", Host="elsewhere.example")[0].status, 400)
+
+    def test_a_body_of_forty_megabytes_is_refused_at_once(self):
+        start = time.monotonic()
+        cookie = self.ask("/")[0].getheader("Set-Cookie")
+        answer, _ = self.ask("/api/session", "POST", b"x" * 40_000_000, Content_Type="application/json", Cookie=cookie or "")
+        self.assertIn(answer.status, (400, 403, 413))
+        self.assertLess(time.monotonic() - start, 15)
+
+    def test_the_secret_is_made_once_and_closed_to_others(self):
+        secret = Path(self.home.name) / "secret"
+        self.assertGreaterEqual(len(secret.read_text()), 50)
+        self.assertEqual(stat.S_IMODE(secret.stat().st_mode), 0o600)
+        self.assertFalse(list(ROOT.glob("*.sqlite3")))
