@@ -425,6 +425,8 @@ class MeshFence(Family[MeshFenceOptions]):
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of building a fence of these members."""
         found = ["services", "driving", "cut-ends"]
+        if any(tables.posts()[post.item].shape == "tee" for post in geometry.by_role("post")):
+            found.append("studs")
         if geometry.by_role("guy"):
             found.append("guys")
         if geometry.by_role("cap"):

@@ -7,9 +7,10 @@ import math
 import numpy as np
 from ascent import tables
 from ascent.checks import bending, sections
+from ascent.families import FAMILIES
 from ascent.mechanics import section
 
-from tests.support import NearTestCase
+from tests.support import NearTestCase, fence, site
 
 # key in posts.csv, I mm⁴, S mm³, EI N·m², allowable moment in a gust N·m: structures handbook 3.2
 TABLE_3_2 = [
@@ -62,6 +63,16 @@ class TableTest(NearTestCase):
         """Structures handbook 3.2: 'Ungraded garden stakes: × 0.6' of 112.6 N·m for 38 × 38."""
         ultimate, factor = bending.gust_moment(tables.posts()["post_sw_stake_38"])
         self.assertNear(ultimate / factor, 0.6 * 112.6)
+
+    def test_the_strong_way_of_a_t_post_is_told_to_the_builder(self):
+        """Structures handbook 3.1: the strong axis may be used only if the build step says that the studs face the row."""
+        post = sections.of_post(tables.posts()["tpost_2.1"])
+        self.assertNear(post.S_other / post.S, 0.67)
+        for key, told in (("tpost_2.1", True), ("post_round_75", False)):
+            structure = fence(post=key)
+            family = FAMILIES[structure.family]
+            geometry = family.geometry(family.options(**structure.options), structure.plantings, site())
+            self.assertEqual("studs" in family.cautions(geometry), told, key)
 
 
 class IntegralTest(NearTestCase):
