@@ -6,5 +6,5 @@ export default defineConfig(({ command }) => ({
   plugins: [react()],
   // the entry is named here so that the built manifest has it even though Django renders the page
   build: { manifest: true, assetsInlineLimit: 0, modulePreload: { polyfill: false }, target: "es2022" },
-  server: { port: 5173, strictPort: true, proxy: { "/api": "http://127.0.0.1:8000" } },
+  server: { host: "127.0.0.1", port: 5173, strictPort: true, proxy: { "/api": "http://127.0.0.1:8000" } },
 }));

@@ -5,9 +5,18 @@ from __future__ import annotations
 import json
 
 from django.conf import settings
-from django.contrib.auth import authenticate, login, logout
+from django.contrib.auth import authenticate, get_user_model, login, logout
 from django.http import HttpRequest, JsonResponse
+from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_http_methods
+
+
+def enter_demo(request: HttpRequest) -> None:
+    """Sign in whoever looks at the demo, which has one account and no password."""
+    if settings.DEMO and not request.user.is_authenticated:
+        user = get_user_model().objects.filter(username=settings.DEMO_USER).first()
+        if user:
+            login(request, user)
 
 
 def _state(request: HttpRequest) -> JsonResponse:
@@ -19,9 +28,12 @@ def _refusal(path: str, allowed: str, status: int) -> JsonResponse:
     return JsonResponse({"problems": [{"path": path, "given": "", "allowed": allowed, "suggestion": ""}]}, status=status)
 
 
+@ensure_csrf_cookie
 @require_http_methods(["GET", "POST", "DELETE"])
 def session(request: HttpRequest) -> JsonResponse:
     """Tell who is signed in; sign in with name and password; sign out."""
+    if request.method == "GET":
+        enter_demo(request)
     if request.method == "DELETE":
         logout(request)
     if request.method == "POST":

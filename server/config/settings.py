@@ -20,6 +20,8 @@ HTTPS = os.environ.get("ASCENT_HTTPS") == "1"
 SECRET_KEY = secret_key()
 ALLOWED_HOSTS = os.environ.get("ASCENT_HOSTS", "127.0.0.1,localhost,[::1]").split(",")
 CSRF_TRUSTED_ORIGINS = [origin for origin in os.environ.get("ASCENT_ORIGINS", "").split(",") if origin]
+if DEBUG:
+    CSRF_TRUSTED_ORIGINS.append("http://127.0.0.1:5173")
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -75,6 +77,7 @@ if MODE == "test":
 LANGUAGE_CODE = "en"
 USE_I18N = False
 USE_TZ = True
+TIME_ZONE = "UTC"
 
 STATIC_URL = "/static/"
 STATIC_ROOT = home() / "static"

@@ -6,8 +6,8 @@ import json
 from functools import cache
 from typing import Any
 
+from accounts.views import enter_demo
 from django.conf import settings
-from django.contrib.auth import get_user_model, login
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import ensure_csrf_cookie
@@ -25,10 +25,7 @@ def _manifest() -> dict[str, Any]:
 @ensure_csrf_cookie
 def spa(request: HttpRequest) -> HttpResponse:
     """Return the client's page."""
-    if settings.DEMO and not request.user.is_authenticated:
-        user = get_user_model().objects.filter(username=settings.DEMO_USER).first()
-        if user:
-            login(request, user)
+    enter_demo(request)
     entry: dict[str, Any] = next((item for item in _manifest().values() if item.get("isEntry")), {})
     response = render(request, "index.html", {"script": entry.get("file", ""), "styles": entry.get("css", []), "dev": settings.DEBUG})
     response["Cache-Control"] = "no-cache"
