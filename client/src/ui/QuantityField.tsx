@@ -73,6 +73,7 @@ export function QuantityField(props: Props) {
         autoFocus={props.focused ?? false}
         inputMode="text"
         autoComplete="off"
+        data-typing={typed !== null}
         onFocus={(event) => event.target.select()}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={() => void commit()}

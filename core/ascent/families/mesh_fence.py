@@ -303,7 +303,7 @@ class _Fence:
     def service(self) -> tuple[Service, ...]:
         """Return the lean of a post's top and the belly of the mesh."""
         lean = self.across * posts.lean_per_force(
-            self.post, self.ground, self.options.depth, self.wind.height, self.geometry.top, self.cases
+            self.post, self.ground, self.options.depth, self.wind.height, self.wind.leaf_height / 2, self.geometry.top, self.cases
         )  # fmt: skip
         found = [
             Service("lean", lean, self.geometry.top / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")),

@@ -5,12 +5,15 @@ from __future__ import annotations
 from . import Number
 
 
-def cantilever_tip(force: Number, arm: Number, length: float, stiffness: float) -> Number:
-    """Return the tip deflection of a cantilever under one transverse force.
+def cantilever_tip(force: Number, low: Number, high: Number, length: float, stiffness: float) -> Number:
+    """Return the tip deflection of a cantilever under a force spread evenly over part of its length.
+
+    With w = F/(z2 − z1): g(z2) − g(z1), g(z) = w/(6 EI) (L z³ − z⁴/4).
 
     Args:
         force: Transverse force. [N]
-        arm: Distance of the force from the fixed end, at most the length. [m]
+        low: Where it begins, from the fixed end. [m]
+        high: Where it ends, above its beginning and at most the length. [m]
         length: Length of the cantilever. [m]
         stiffness: Bending stiffness EI. [N·m²]
 
@@ -19,7 +22,11 @@ def cantilever_tip(force: Number, arm: Number, length: float, stiffness: float) 
 
     Source: timoshenko-beams
     """
-    return force * arm**2 * (3 * length - arm) / (6 * stiffness)
+
+    def up_to(z: Number) -> Number:
+        return length * z**3 - z**4 / 4
+
+    return force / (high - low) * (up_to(high) - up_to(low)) / (6 * stiffness)
 
 
 def span_moment(load: Number, span: float) -> Number:

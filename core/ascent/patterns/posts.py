@@ -49,13 +49,24 @@ def row(post: rows.Post, xs: Array, depth: float, top: float, bought: float) -> 
     return members
 
 
-def lean_per_force(post: rows.Post, ground: Ground, depth: float, height: Array, top: float, cases: Cases) -> Array:
-    """Return the movement of a post's top per force across the row at a height, soil included. [m/N]
+def lean_per_force(post: rows.Post, ground: Ground, depth: float, height: Array, half: Array, top: float, cases: Cases) -> Array:
+    """Return the movement of a post's top per force across the row, soil included. [m/N]
+
+    Args:
+        post: The post.
+        ground: What it stands in.
+        depth: How deep. [m]
+        height: Height of the force. [m]
+        half: Half the height of the face it is spread over. [m]
+        top: Height of the post. [m]
+        cases: The cases.
 
     Source: handbook-6.5
     """
     move, turn = embedment.movement(ground, depth, height, cases)
-    return np.asarray(move + turn * top + beam.cantilever_tip(1.0, np.minimum(height, top), top, bending.stiffness(post)))
+    low = np.clip(height - half, 0.0, 0.98 * top)
+    high = np.clip(height + half, low + 0.01 * top, top)
+    return np.asarray(move + turn * top + beam.cantilever_tip(1.0, low, high, top, bending.stiffness(post)))
 
 
 def give_along(post: rows.Post, ground: Ground, depth: float, height: float, cases: Cases) -> Array:

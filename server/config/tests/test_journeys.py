@@ -145,6 +145,16 @@ class BenchTest(BrowserTestCase):
         page.keyboard.press("Control+Shift+z")
         expect(page.locator(".verdict span").first).to_have_text(after)
 
+    def test_a_written_value_is_undone_by_key_from_where_the_hand_is(self):
+        page = self.page
+        field = page.get_by_label("Post depth", exact=True)
+        expect(field).to_have_value("0.60 m")
+        field.fill("80 cm")
+        page.keyboard.press("Enter")
+        expect(field).to_have_value("0.80 m")
+        page.keyboard.press("Control+z")
+        expect(field).to_have_value("0.60 m")
+
     def test_an_opened_link_shows_formula_numbers_source_and_certainty(self):
         page = self.page
         page.get_by_role("button", name=re.compile("^Soil grip")).click()

@@ -1,10 +1,10 @@
 import { useEffect } from "react";
 
-/** Ctrl or ⌘ with Z undoes, with Shift-Z or Y redoes; inside a text field the field keeps its own. */
+/** Ctrl or ⌘ with Z undoes, with Shift-Z or Y redoes; a field that is being written in keeps its own. */
 export function useUndoKeys(undo: () => void, redo: () => void) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLInputElement && event.target.type !== "range";
+      const typing = event.target instanceof HTMLInputElement && event.target.dataset.typing === "true";
       if (!(event.ctrlKey || event.metaKey) || typing) return;
       const key = event.key.toLowerCase();
       if (key === "z" && !event.shiftKey) undo();
