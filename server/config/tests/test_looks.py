@@ -45,6 +45,15 @@ class ScreensTest(BrowserTestCase):
                     )
                     self.assertEqual(found, [], json.dumps(found, indent=1)[:2000])
 
+    def test_signing_in_too(self):
+        self.context.clear_cookies()
+        for width in (1280, 390):
+            self.page.set_viewport_size({"width": width, "height": 844})
+            self.visit("/", "stand up in a storm")
+            self.page.evaluate(AXE.read_text(encoding="utf-8"))
+            self.assertEqual(self.page.evaluate("async () => (await axe.run()).violations.map(v => v.id)"), [])
+            self.assertLessEqual(self.overflow(), 0)
+
     def test_nothing_is_wider_than_a_phone(self):
         self.page.set_viewport_size({"width": 390, "height": 844})
         for words, path in self.screens().items():

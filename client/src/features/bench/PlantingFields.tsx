@@ -1,7 +1,7 @@
 import type { Draft, Planting, Schemas } from "../../api/client";
+import { DayOfYear } from "../../ui/DayOfYear";
 import { Pick } from "../../ui/Pick";
 import { Measured } from "./Measured";
-import { PlantedOn } from "./PlantedOn";
 import { putAt } from "./putAt";
 
 interface Props {
@@ -31,7 +31,7 @@ export function PlantingFields({ index, planting, structure, spacing, catalogue,
       <Measured label="Spacing" kind="length" low={0.03} high={Math.max(1.5, planting.spacing)} step={0.01} value={planting.spacing} text={spacing} system={structure.units} grip={`spacing${index}`} onValue={(value, grip) => set("spacing", value, grip)} onRelease={onRelease} />
       <Pick label="Side" value={planting.side} choices={Object.entries(structure.sides).map(([key, name]) => ({ key, name }))} onPick={(side) => set("side", side)} />
       <Pick label="Pruning" value={planting.training} choices={PRUNING} onPick={(training) => set("training", training)} />
-      <PlantedOn value={planting.planted} onDate={(planted) => set("planted", planted)} />
+      <DayOfYear label="Planted on" value={planting.planted} onDate={(planted) => set("planted", planted)} />
     </div>
   );
 }

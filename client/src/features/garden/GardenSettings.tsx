@@ -3,6 +3,7 @@ import { useState } from "react";
 
 import { api, Refused, taken, type Schemas } from "../../api/client";
 import { useCatalogue } from "../../api/queries";
+import { DayOfYear } from "../../ui/DayOfYear";
 import { Pick } from "../../ui/Pick";
 import { QuantityField } from "../../ui/QuantityField";
 
@@ -22,7 +23,7 @@ export function GardenSettings({ garden }: { garden: Schemas["GardenOut"] }) {
       setRefusal(error instanceof Refused ? error.message : "The server did not answer.");
     }
   };
-  const written = (label: string, name: "name" | "last_frost" | "first_frost" | "currency", hint?: string) => (
+  const written = (label: string, name: "name" | "currency") => (
     <label className="row">
       <span className="label">{label}</span>
       <input
@@ -30,7 +31,6 @@ export function GardenSettings({ garden }: { garden: Schemas["GardenOut"] }) {
         key={garden[name]}
         defaultValue={garden[name]}
         maxLength={name === "currency" ? 8 : 120}
-        placeholder={hint}
         onBlur={(event) => event.target.value !== garden[name] && void keep({ [name]: event.target.value.trim() })}
         onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
       />
@@ -58,8 +58,8 @@ export function GardenSettings({ garden }: { garden: Schemas["GardenOut"] }) {
             </span>
           </span>
         </div>
-        {written("Last frost", "last_frost", "month-day, such as 04-24")}
-        {written("First frost", "first_frost", "month-day, such as 10-27")}
+        <DayOfYear label="Last frost" value={garden.last_frost} onDate={(last_frost) => void keep({ last_frost })} />
+        <DayOfYear label="First frost" value={garden.first_frost} onDate={(first_frost) => void keep({ first_frost })} />
         {written("Currency", "currency")}
       </div>
       {refusal && (

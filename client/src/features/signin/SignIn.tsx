@@ -4,6 +4,7 @@ import { useState, type SyntheticEvent } from "react";
 
 import { Refused } from "../../api/client";
 import { signIn } from "../../api/queries";
+import { Hedge } from "./Hedge";
 
 export function SignIn() {
   const queries = useQueryClient();
@@ -20,7 +21,7 @@ export function SignIn() {
   };
   return (
     <main className="page">
-      <form onSubmit={(event) => void submit(event)} style={{ maxWidth: 320, display: "grid", gap: 16, marginTop: "12vh" }}>
+      <form onSubmit={(event) => void submit(event)} style={{ maxWidth: 320, display: "grid", gap: 16, marginTop: "8vh" }}>
         <h1>Ascent</h1>
         <p className="quiet">Trellises that carry the crop in August and stand up in a storm.</p>
         <div className="field">
@@ -36,8 +37,11 @@ export function SignIn() {
             {refusal}
           </p>
         )}
-        <Button type="submit">Sign in</Button>
+        <Button type="submit" className="strong">
+          Sign in
+        </Button>
       </form>
+      <Hedge />
     </main>
   );
 }

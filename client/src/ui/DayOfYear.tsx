@@ -4,25 +4,31 @@ const MONTHS = ["January", "February", "March", "April", "May", "June", "July", 
 const two = (n: number) => String(n).padStart(2, "0");
 const daysIn = (month: number) => new Date(2001, month, 0).getDate();
 
+interface Props {
+  label: string;
+  value: string;
+  onDate: (date: string) => void;
+}
+
 /** A day of the year, whichever year it is. */
-export function PlantedOn({ value, onDate }: { value: string; onDate: (date: string) => void }) {
+export function DayOfYear({ label, value, onDate }: Props) {
   const id = useId();
   const [month = 1, day = 1] = value.split("-").map(Number);
   const put = (m: number, d: number) => onDate(`${two(m)}-${two(Math.min(d, daysIn(m)))}`);
   return (
     <div className="row" role="group" aria-labelledby={id}>
       <span className="label" id={id}>
-        Planted on
+        {label}
       </span>
       <span style={{ display: "grid", gridTemplateColumns: "52px 1fr", gap: 8 }}>
-        <select className="select" aria-label="Day of planting" value={day} onChange={(event) => put(month, Number(event.target.value))}>
+        <select className="select" aria-label={`${label}, day`} value={day} onChange={(event) => put(month, Number(event.target.value))}>
           {Array.from({ length: daysIn(month) }, (_, i) => (
             <option key={i} value={i + 1}>
               {i + 1}
             </option>
           ))}
         </select>
-        <select className="select" aria-label="Month of planting" value={month} onChange={(event) => put(Number(event.target.value), day)}>
+        <select className="select" aria-label={`${label}, month`} value={month} onChange={(event) => put(Number(event.target.value), day)}>
           {MONTHS.map((name, i) => (
             <option key={name} value={i + 1}>
               {name}
