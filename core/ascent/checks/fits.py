@@ -107,7 +107,7 @@ def of_fence(
         found.append(Remark("roll-unbraced", "watch", words={"mesh": mesh.name}, source="handbook-parts-3.0", levers=("ends",)))
     if tie.fits == "tee" and post.shape != "tee":
         found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": post.name}, source=tie.source, levers=("tie",)))
-    if tie.fits == "timber" and post.material not in ("spf_graded", "softwood_stake", "hardwood_stake", "heartwood"):
+    if tie.fits == "timber" and tables.materials()[post.material].stuff != "wood":
         found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": post.name}, source=tie.source, levers=("tie",)))
     if not leaned_on:
         ultimate, factor = gust_moment(post)
