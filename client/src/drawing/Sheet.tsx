@@ -52,7 +52,7 @@ export function Sheet({ report, week, wind, windText, lit, weak, short = false, 
               <g key={name}>
                 <Marks view={views[name]} scale={scales[name]} lit={lit} weak={weak} short={short} bend={name === "end" ? bend : still} onPoint={onPoint} onOpen={onOpen} />
                 <Foliage view={views[name]} foliage={report.foliage} week={week} scale={scales[name]} lean={lean} />
-                <text x={name === "end" ? layout.box.end.x + layout.box.end.width / 2 : layout.box[name].x} y={name === "plan" ? layout.box.plan.y - 9 : Math.max(layout.box.elevation.y - 48, 18)} textAnchor={name === "end" ? "middle" : "start"} className="caption">
+                <text x={name === "end" ? layout.box.end.x + layout.box.end.width : layout.box[name].x} y={name === "plan" ? layout.box.plan.y - 9 : Math.max(layout.box.elevation.y - 48, 18)} textAnchor={name === "end" ? "end" : "start"} className="caption">
                   {TITLES[name]}
                 </text>
               </g>
@@ -60,7 +60,7 @@ export function Sheet({ report, week, wind, windText, lit, weak, short = false, 
             {measures.map(({ measure, at }) => (
               <path key={measure.option} d={measurePath(measure, at)} stroke="var(--ink)" strokeWidth={0.9} fill="none" />
             ))}
-            {wind !== 0 && <WindArrow x={layout.box.end.x} y={layout.at.end([0, tall * 0.62])[1]} strength={wind} text={windText} />}
+            {wind !== 0 && !layout.narrow && <WindArrow x={layout.box.end.x} y={layout.at.end([0, tall * 0.62])[1]} strength={wind} text={windText} />}
           </svg>
           {measures.map(({ measure, at }) => {
             const [x, y] = measureSpot(measure, at);

@@ -13,6 +13,7 @@ export interface SheetLayout {
   width: number;
   height: number;
   perMetre: number;
+  narrow: boolean;
   ground: Box;
   at: Record<View["name"], Scale["at"]>;
   box: Record<View["name"], Box>;
@@ -50,6 +51,7 @@ export function sheetLayout(views: Record<View["name"], View>, tallest: number, 
     width: Math.max(inner, width),
     height: Math.max(tall, height),
     perMetre,
+    narrow,
     ground: { x: 0, y: level, width: Math.max(inner, width), height: soilFoot - level },
     at: {
       elevation: ([u, v]) => [left + u * perMetre, level - v * perMetre],

@@ -129,7 +129,7 @@ export function Tide({ report, week, speed, onWeek }: Props) {
           </text>
           <path d={`M${x(0)} ${floor}H${x(count)}`} stroke="var(--ink)" strokeWidth={1} />
           {weeks.map((w, i) =>
-            i % every === 0 ? (
+            i % every === 0 && x(i) < width - 40 ? (
               <text key={w.date} x={x(i) + 2} y={HEIGHT - 9} fontSize={12.5} fill="var(--ink2)" className="narrow">
                 {w.short}
               </text>
