@@ -86,7 +86,16 @@ export function NewFence() {
             </p>
           )}
           <p className="verdictline" aria-live="polite">
-            {report ? report.headline.sentence : "Sizing a fence that holds…"}
+            {report ? (
+              <>
+                <strong>
+                  {report.headline.limit_text}: {report.headline.words} at {report.headline.design_text}.
+                </strong>{" "}
+                {report.headline.sentence}
+              </>
+            ) : (
+              "Sizing a fence that holds…"
+            )}
           </p>
           <Button onClick={() => void build()} disabled={building || !data || wrongCount} className="strong">
             Take it to the bench
