@@ -1,4 +1,4 @@
-"""The plan file: reading, checking, writing, and its JSON Schema."""
+"""The plan file: reading, checking, and its JSON Schema."""
 
 from __future__ import annotations
 
@@ -112,11 +112,6 @@ def _repeated(plan: Plan) -> list[Problem]:
                 found.append(Problem(path, key, f"a key that no other {kind} has is allowed"))
             seen.add((kind, key))
     return found
-
-
-def write_plan(plan: Plan) -> str:
-    """Return a plan as its document."""
-    return json.dumps(plan.model_dump(mode="json"), indent=2, ensure_ascii=False) + "\n"
 
 
 def plan_schema() -> dict[str, Any]:
