@@ -89,7 +89,16 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
         week_label=label,
         design_text=write(site.design_gust, "speed", system),
         by=by,
+        beside=_beside(e, week, key, system),
     )
+
+
+def _beside(e: Evaluation, week: int, weakest: str, system: System) -> str:
+    """Return why the weakest link is not the most used one, where that is so."""
+    most = max((link.key for link in e.links), key=lambda key: e.use_of(key, week))
+    if most == weakest:
+        return ""
+    return say("headline.beside", system, words={"most": template(f"link.{most}").lower(), "weakest": template(f"link.{weakest}").lower()})
 
 
 def _grid_week(values: Array, state: int, weeks: int) -> list[float]:

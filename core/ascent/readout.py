@@ -111,6 +111,7 @@ class Headline(Typed):
     week_label: str
     design_text: str
     by: str
+    beside: str
 
 
 class FixReport(Typed):

@@ -14,7 +14,7 @@ from ascent.report import at, evaluate, first_crossing, outline
 from ascent.wording import gust_text
 from scipy.optimize import brentq
 
-from tests.support import NearTestCase, fence, site
+from tests.support import NearTestCase, demo, fence, site
 
 
 class FirstCrossingTest(NearTestCase):
@@ -148,6 +148,12 @@ class HeadlineTest(NearTestCase):
         for part in ("Holds to a gust of", "m/s", "worst week", "goes first", "expected crop"):
             self.assertIn(part, h.sentence)
         self.assertRegex(h.forecast_text, r"^\d+ m/s, a .*(gale|storm|breeze)$")
+
+    def test_it_says_so_when_the_most_used_link_is_not_the_weakest(self):
+        garden = demo()
+        bed = next(bed for bed in garden.beds if bed.name == "Long Plot A")
+        found = full_report(Site(garden=garden, bed=bed), bed.structures[0], "metric")
+        self.assertEqual(found.headline.beside, "Used most at the design gust: post ties. First at its limit as the wind rises: post.")
 
     def test_imperial(self):
         h = full_report(site(), fence(), "imperial").headline

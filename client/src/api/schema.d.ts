@@ -538,6 +538,8 @@ export interface components {
         Headline: {
             /** Bare Text */
             bare_text: string;
+            /** Beside */
+            beside: string;
             /** By */
             by: string;
             /** Design Text */

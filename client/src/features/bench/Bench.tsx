@@ -139,6 +139,11 @@ export function Bench({ structure, catalogue }: Props) {
             <>
               <Answer report={report} />
               <Chain report={report} week={week} open={open} lit={litLink} onOpen={(key) => look("link", open === key ? null : key)} onPoint={(key) => setPointed({ link: key, member: null })} />
+              {report.headline.beside && (
+                <p className="quiet" style={{ fontSize: 13.5, marginTop: 6 }}>
+                  {report.headline.beside}
+                </p>
+              )}
               <Remarks report={report} />
             </>
           )}
