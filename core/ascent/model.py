@@ -65,14 +65,20 @@ ExposureKey = Annotated[str, _key_of("exposures")]
 ClimateKey = Annotated[str, _key_of("climates")]
 Side = Literal["left", "right", "both"]
 Training = Literal["pruned", "free"]
+PlantCount = Annotated[int, Field(ge=1, le=MOST_PLANTS)]
+PlantSpacing = Annotated[float, Field(ge=0.03, le=3.0)]
+BedLength = Annotated[float, Field(ge=0.3, le=60.0)]
+BedWidth = Annotated[float, Field(ge=0.2, le=20.0)]
+FillDepth = Annotated[float, Field(ge=0.0, le=1.2)]
+PlantGust = Annotated[float, Field(ge=5.0, le=45.0)]
 
 
 class Planting(Typed):
     """A crop on a structure."""
 
     crop: CropKey
-    count: int = Field(ge=1, le=MOST_PLANTS)
-    spacing: float = Field(ge=0.03, le=3.0, description="between neighbours of one line, m")
+    count: PlantCount
+    spacing: PlantSpacing = Field(description="between neighbours of one line, m")
     side: Side = "right"
     training: Training = "pruned"
     planted: MonthDay
@@ -94,12 +100,12 @@ class Bed(Typed):
     key: Key
     name: Name
     kind: Literal["in-ground", "raised"] = "in-ground"
-    length: float = Field(ge=0.3, le=60.0, description="along the row, m")
-    width: float = Field(ge=0.2, le=20.0, description="m")
+    length: BedLength = Field(description="along the row, m")
+    width: BedWidth = Field(description="m")
     bearing: float = Field(90.0, ge=0.0, lt=360.0, description="direction of the bed's length from north, clockwise, degrees")
     soil: SoilKey = "firm_loam"
     fill: SoilKey = "raised_bed_mix"
-    fill_depth: float = Field(0.0, ge=0.0, le=1.2, description="bed fill above native soil, m")
+    fill_depth: FillDepth = Field(0.0, description="bed fill above native soil, m")
     exposure: ExposureKey | None = None
     structures: tuple[Structure, ...] = Field((), max_length=50)
 
@@ -113,7 +119,7 @@ class Garden(Typed):
     first_frost: MonthDay = "10-27"
     exposure: ExposureKey = "ordinary"
     climate: ClimateKey = "even"
-    design_gust: float | None = Field(None, ge=5.0, le=45.0, description="own once-in-ten-seasons gust at the plant, m/s")
+    design_gust: PlantGust | None = Field(None, description="own once-in-ten-seasons gust at the plant, m/s")
     units: System = "metric"
     currency: str = Field("cu", min_length=1, max_length=8)
     prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict)

@@ -16,11 +16,11 @@ from .loads.crop import planting_on_face
 from .mechanics import Array
 from .model import Site, Structure
 from .parts import Part, shopping, total
-from .quantities import System, write
+from .quantities import STYLES, System, to_si, write
 from .readout import FixReport, Foliage, Headline, LinkReport, PartReport, RemarkReport, Report, Sizing, Week, Working
-from .report import Evaluation, at, evaluate, outline
+from .report import Evaluation, at, evaluate, outline, state_of
 from .texts import has, say, template
-from .wording import forecast, gust_text, money, option_text, written
+from .wording import forecast, gust_text, money, option_text, speed_text, written
 
 
 def report_of(site: Site, evaluation: Evaluation, system: System, week: int | None = None) -> Report:
@@ -39,10 +39,13 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
     return Report(
         headline=_headline(site, e, system),
         links=tuple(_link(e, link, chosen, system) for link in e.links),
-        weeks=tuple(_week(e, index) for index in range(e.season.weeks)),
+        weeks=tuple(_week(e, index, system) for index in range(e.season.weeks)),
         foliage=_foliage(e),
         design_gust=site.design_gust,
         working_wind=site.working_wind,
+        winds=(speed_text(0.0, system), speed_text(site.working_wind, system), speed_text(site.design_gust, system)),
+        speed_unit=STYLES["speed"][system].symbol,
+        speed_scale=1.0 / to_si(STYLES["speed"][system].unit),
         remarks=_remarks(e, system),
         cautions=tuple(template(f"caution.{key}") for key in family.cautions(e.geometry)),
         parts=tuple(_part(part, system) for part in parts),
@@ -82,6 +85,7 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
         forecast_text=forecast(site, limit, system),
         saturated_text=gust_text(float(np.min(e.limit[1])), system),
         bare_text=gust_text(float(np.min(e.bare_limit[0])), system),
+        spare_text=f"{speed_text(abs(limit - site.design_gust), system)} {'to spare' if limit >= site.design_gust else 'short'}",
         margin_text=margin_text,
         weakest=key,
         weakest_text=goes,
@@ -114,7 +118,6 @@ def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
     weeks = e.season.weeks
     use = np.broadcast_to(link.use, np.broadcast_shapes(link.use.shape, (1, weeks, 3)))[0, :, 2]
     limit = float(e.limits[link.key][0, week])
-    greatest = float(np.max(use))
     carries = at(link.carries, 0, week, 2)
     worst = max(link.checks, key=lambda check: at(check.use, 0, week, 2))
     return LinkReport(
@@ -128,7 +131,7 @@ def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
         use=tuple(_finite(float(u)) for u in use),
         limit=tuple(_grid_week(e.limits[link.key], 0, weeks)),
         limit_text=gust_text(limit, system),
-        state="holds" if greatest <= 0.85 else "close" if greatest <= 1.0 else "short",
+        states=tuple(state_of(float(u)) for u in use),
         certainty=worst.certainty,
         workings=tuple(_working(check, week, system) for check in sorted(link.checks, key=lambda c: -at(c.use, 0, week, 2))),
     )
@@ -156,7 +159,7 @@ def _working(check: Check, week: int, system: System) -> Working:
     )
 
 
-def _week(e: Evaluation, index: int) -> Week:
+def _week(e: Evaluation, index: int, system: System) -> Week:
     date = e.season.date(index)
     lean = e.service[0].amount
     return Week(
@@ -164,6 +167,7 @@ def _week(e: Evaluation, index: int) -> Week:
         label=e.season.label(index),
         short=f"{date.day} {date:%b}",
         limit=_finite(float(e.limit[0, index])),
+        limit_text=speed_text(float(e.limit[0, index]), system),
         saturated=_finite(float(e.limit[1, index])),
         bare=_finite(float(e.bare_limit[0, index])),
         weakest=e.weakest(index),

@@ -6,8 +6,7 @@ from typing import Any, Literal
 
 from .drawing.views import View
 from .model import Typed
-
-State = Literal["holds", "close", "short"]
+from .report import State
 
 
 class Working(Typed):
@@ -36,7 +35,7 @@ class LinkReport(Typed):
     use: tuple[float, ...]
     limit: tuple[float, ...]
     limit_text: str
-    state: State
+    states: tuple[State, ...]
     certainty: str
     workings: tuple[Working, ...]
 
@@ -48,6 +47,7 @@ class Week(Typed):
     label: str
     short: str
     limit: float
+    limit_text: str
     saturated: float
     bare: float
     weakest: str
@@ -104,6 +104,7 @@ class Headline(Typed):
     forecast_text: str
     saturated_text: str
     bare_text: str
+    spare_text: str
     margin_text: str
     weakest: str
     weakest_text: str
@@ -147,6 +148,9 @@ class Report(Typed):
     foliage: tuple[Foliage, ...]
     design_gust: float
     working_wind: float
+    winds: tuple[str, str, str]
+    speed_unit: str
+    speed_scale: float
     remarks: tuple[RemarkReport, ...]
     cautions: tuple[str, ...]
     parts: tuple[PartReport, ...]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Literal
 
 import numpy as np
 
@@ -16,7 +17,15 @@ from .loads.season import Season, season_of, weekly_gusts
 from .mechanics import Array
 from .model import Site, Structure, Typed
 
-HOLDS, CLOSE = 0.85, 1.0
+State = Literal["holds", "close", "short"]
+
+
+def state_of(use: float) -> State:
+    """Return what a use means: it holds, is close, or falls short.
+
+    Source: handbook-15
+    """
+    return "holds" if use <= 0.85 else "close" if use <= 1.0 else "short"
 
 
 @dataclass(frozen=True)
@@ -83,9 +92,9 @@ class Evaluation:
         return max(float(np.max(_whole(link.use)[0, :, 2])) for link in self.links)
 
     @property
-    def state(self) -> str:
+    def state(self) -> State:
         """Return whether it holds, is close, or falls short at the design gust."""
-        return "holds" if self.greatest_use <= HOLDS else "close" if self.greatest_use <= CLOSE else "short"
+        return state_of(self.greatest_use)
 
 
 def at(array: Array | float, state: int, week: int, wind: int) -> float:

@@ -57,6 +57,15 @@ def gust_text(speed: float, system: System) -> str:
     return write(np.floor(speed / unit + 1e-9) * unit, "speed", system)
 
 
+def speed_text(speed: float, system: System) -> str:
+    """Return a speed for a drawing, never rounded up: to a tenth below ten of its unit, else whole."""
+    if speed > _MOST:
+        return gust_text(speed, system)
+    style = STYLES["speed"][system]
+    shown = speed / to_si(style.unit) + 1e-9
+    return f"{np.floor(shown * 10) / 10:.1f} {style.symbol}" if shown < 10 else f"{np.floor(shown):.0f} {style.symbol}"
+
+
 def forecast(site: Site, speed: float, system: System) -> str:
     """Return the forecast gust, at 10 m in the open, that a gust at the plant answers to."""
     if not 0.0 < speed <= _MOST:

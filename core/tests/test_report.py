@@ -10,8 +10,8 @@ from ascent.loads.season import season_of, weekly_gusts
 from ascent.mechanics import column
 from ascent.model import Garden, Planting, Site
 from ascent.present import full_report
-from ascent.report import at, evaluate, first_crossing, outline
-from ascent.wording import gust_text
+from ascent.report import at, evaluate, first_crossing, outline, state_of
+from ascent.wording import gust_text, speed_text
 from scipy.optimize import brentq
 
 from tests.support import NearTestCase, demo, fence, site
@@ -164,6 +164,16 @@ class HeadlineTest(NearTestCase):
         """19.6 m/s is 43.8 mph: 19 m/s and 43 mph."""
         self.assertEqual((gust_text(19.6, "metric"), gust_text(19.6, "imperial")), ("19 m/s", "43 mph"))
         self.assertEqual((gust_text(0.0, "metric"), gust_text(60.0, "imperial")), ("falls short in still air", "over 101 mph"))
+
+    def test_speeds_on_the_drawing_are_floored_too(self):
+        """8.29 m/s is 18.5 mph; what is short is told apart from what is to spare."""
+        self.assertEqual((speed_text(8.29, "metric"), speed_text(8.29, "imperial")), ("8.2 m/s", "18 mph"))
+        self.assertTrue(full_report(site(), fence(), "metric").headline.spare_text.endswith(" m/s to spare"))
+        self.assertTrue(full_report(site(exposure="storm-swept"), fence(), "metric").headline.spare_text.endswith(" m/s short"))
+
+    def test_states_follow_the_handbooks_words(self):
+        """Structures handbook 15: holds to 0.85, close to 1.0, falls short above."""
+        self.assertEqual([state_of(use) for use in (0.85, 0.86, 1.0, 1.01)], ["holds", "close", "close", "short"])
 
     def test_never_safe_never_percent(self):
         """Structures handbook 15: 'Never safe, never a percentage of safety.'"""

@@ -22,6 +22,7 @@ def catalogue() -> schemas.Catalogue:
         climates=_choices(tables.climates().values()),
         exposures=[schemas.Choice(key=e.key, name=f"{e.name}: {e.where}", roles=[]) for e in tables.exposures().values()],
         tables={name: _choices(table().values()) for name, table in tables.ITEM_TABLES.items()},
+        bounds=_bounds(),
         families=[schemas.FamilyOut(key=key, options=_fields(family.options)) for key, family in FAMILIES.items()],
     )
 
@@ -44,4 +45,14 @@ def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
                 choices=[schemas.Choice(key=v, name=template(f"value.{v}") if has(f"value.{v}") else v, roles=[]) for v in values],
             )
         )  # fmt: skip
+    return found
+
+
+def _bounds() -> dict[str, schemas.Bounds]:
+    found = {}
+    for name, kind in (("planting", model.Planting), ("bed", model.Bed), ("garden", model.Garden)):
+        for field, schema in kind.model_json_schema()["properties"].items():
+            bounded = next((each for each in (schema, *schema.get("anyOf", ())) if {"minimum", "maximum"} <= set(each)), None)
+            if bounded:
+                found[f"{name}.{field}"] = schemas.Bounds(low=bounded["minimum"], high=bounded["maximum"])
     return found

@@ -4,9 +4,25 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from ascent.model import ClimateKey, ExposureKey, MonthDay, Name, Planting, Side, SoilKey, Training, Typed
+from ascent.model import (
+    BedLength,
+    BedWidth,
+    ClimateKey,
+    ExposureKey,
+    FillDepth,
+    MonthDay,
+    Name,
+    PlantCount,
+    PlantGust,
+    Planting,
+    Side,
+    SoilKey,
+    Training,
+    Typed,
+)  # fmt: skip
 from ascent.quantities import Kind, System
-from ascent.readout import FixReport, Report, State
+from ascent.readout import FixReport, Report
+from ascent.report import State
 from pydantic import Field
 
 
@@ -34,7 +50,6 @@ class StructureLine(Typed):
     state: State
     words: str
     limit: str
-    limit_m_s: float
     forecast: str
     design: str
     design_m_s: float
@@ -84,7 +99,7 @@ class GardenChange(Typed):
     units: System | None = None
     exposure: ExposureKey | None = None
     climate: ClimateKey | None = None
-    design_gust: float | None = Field(None, ge=5.0, le=45.0)
+    design_gust: PlantGust | None = None
     last_frost: MonthDay | None = None
     first_frost: MonthDay | None = None
     currency: str | None = Field(None, min_length=1, max_length=8)
@@ -95,11 +110,11 @@ class BedIn(Typed):
     """A new bed."""
 
     name: Name
-    length: float = Field(ge=0.3, le=60.0)
-    width: float = Field(ge=0.2, le=20.0)
+    length: BedLength
+    width: BedWidth
     soil: SoilKey = "firm_loam"
     kind: Literal["in-ground", "raised"] = "in-ground"
-    fill_depth: float = Field(0.0, ge=0.0, le=1.2)
+    fill_depth: FillDepth = 0.0
 
 
 class Draft(Typed):
@@ -166,7 +181,7 @@ class NeedIn(Typed):
     crop: str = Field(max_length=40)
     side: Side = "right"
     training: Training = "pruned"
-    count: int | None = Field(None, ge=1, le=600)
+    count: PlantCount | None = None
 
 
 class ProposedValue(Typed):
@@ -230,6 +245,13 @@ class OptionField(Typed):
     choices: list[Choice]
 
 
+class Bounds(Typed):
+    """What is allowed of a quantity, SI."""
+
+    low: float
+    high: float
+
+
 class FamilyOut(Typed):
     """A family's options in order."""
 
@@ -246,6 +268,7 @@ class Catalogue(Typed):
     climates: list[Choice]
     tables: dict[str, list[Choice]]
     families: list[FamilyOut]
+    bounds: dict[str, Bounds] = Field(description="of what is no option: ‘planting.count’, ‘bed.length’ and so on")
 
 
 class Nothing(Typed):

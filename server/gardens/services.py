@@ -104,7 +104,7 @@ def _line(site_json: str, structure_json: str) -> dict[str, Any]:
     h = report.headline
     return {
         "state": h.state, "words": h.words, "limit": h.limit_text, "forecast": h.forecast_text, "design": h.design_text,
-        "weakest": h.weakest_text, "week": h.week_label, "limit_m_s": min(h.limit, 45.0), "design_m_s": site.design_gust,
+        "weakest": h.weakest_text, "week": h.week_label, "design_m_s": site.design_gust,
         "season": [(week.limit, week.rare) for week in report.weeks],
     }  # fmt: skip
 

@@ -327,10 +327,27 @@ export interface components {
             words: string;
         };
         /**
+         * Bounds
+         * @description What is allowed of a quantity, SI.
+         */
+        Bounds: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+        };
+        /**
          * Catalogue
          * @description Everything a picker lists.
          */
         Catalogue: {
+            /**
+             * Bounds
+             * @description of what is no option: ‘planting.count’, ‘bed.length’ and so on
+             */
+            bounds: {
+                [key: string]: components["schemas"]["Bounds"];
+            };
             /** Climates */
             climates: components["schemas"]["Choice"][];
             /** Crops */
@@ -556,6 +573,8 @@ export interface components {
             saturated_text: string;
             /** Sentence */
             sentence: string;
+            /** Spare Text */
+            spare_text: string;
             /**
              * State
              * @enum {string}
@@ -595,11 +614,8 @@ export interface components {
             limit_text: string;
             /** Members */
             members: string[];
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "holds" | "close" | "short";
+            /** States */
+            states: ("holds" | "close" | "short")[];
             /** Title */
             title: string;
             /** Use */
@@ -918,10 +934,20 @@ export interface components {
             parts: components["schemas"]["PartReport"][];
             /** Remarks */
             remarks: components["schemas"]["RemarkReport"][];
+            /** Speed Scale */
+            speed_scale: number;
+            /** Speed Unit */
+            speed_unit: string;
             /** Views */
             views: components["schemas"]["View"][];
             /** Weeks */
             weeks: components["schemas"]["Week"][];
+            /** Winds */
+            winds: [
+                string,
+                string,
+                string
+            ];
             /** Working Wind */
             working_wind: number;
             /** Written */
@@ -980,8 +1006,6 @@ export interface components {
             id: number;
             /** Limit */
             limit: string;
-            /** Limit M S */
-            limit_m_s: number;
             /** Name */
             name: string;
             /**
@@ -1095,6 +1119,8 @@ export interface components {
             ];
             /** Limit */
             limit: number;
+            /** Limit Text */
+            limit_text: string;
             /** Rare */
             rare: number;
             /** Saturated */

@@ -118,6 +118,18 @@ class BenchTest(BrowserTestCase):
         expect(field).to_have_value("1.22 m")
         self.assertEqual(self.options()["post_spacing"], 1.22)
 
+    def test_more_plants_than_the_track_reaches_can_be_written(self):
+        self.expected_errors = 1
+        field = self.page.get_by_label("Plants", exact=True).last
+        expect(field).to_have_value("13")
+        field.fill("700")
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_role("alert")).to_contain_text("1 to 600 is allowed")
+        field.fill("80")
+        self.page.keyboard.press("Enter")
+        expect(field).to_have_value("80")
+        self.saved()
+
     def test_everything_answers_while_the_hand_is_on_the_control(self):
         page = self.page
         expect(page.get_by_label("What it holds")).to_contain_text("holds at 15 m/s")

@@ -85,7 +85,7 @@ class GardenTest(ApiTestCase):
             self.assertIn("goes first", line["weakest"])
             self.assertIn("week of", line["week"])
         expected = evaluate(services.site_of(self.bed), services.model.Structure(**self.structure.document))
-        self.assertAlmostEqual(lines["Lantern Row"]["limit_m_s"], float(expected.limit[0].min()), places=3)
+        self.assertAlmostEqual(min(limit for limit, _ in lines["Lantern Row"]["season"]), float(expected.limit[0].min()), places=3)
 
     def test_change_of_units_frost_wind_currency_and_prices_is_kept(self):
         self.call("patch", f"gardens/{self.garden.pk}", {"prices": {"tpost_2.1": 9.5}})
@@ -252,6 +252,8 @@ class QuantityTest(ApiTestCase):
         options = {field["name"]: field for field in out["families"][0]["options"]}
         self.assertEqual((options["depth"]["low"], options["depth"]["high"]), (0.15, 1.2))
         self.assertEqual(options["wire"]["when_is"], "wire")
+        self.assertEqual(out["bounds"]["planting.count"], {"low": 1, "high": 600})
+        self.assertLessEqual({"planting.spacing", "bed.length", "bed.width", "bed.fill_depth", "garden.design_gust"}, set(out["bounds"]))
 
     def test_an_unknown_address_answers_in_the_same_form(self):
         self.assertEqual(self.call("get", "nowhere", status=404)["problems"][0]["path"], "address")

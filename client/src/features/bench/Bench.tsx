@@ -12,7 +12,6 @@ import { Controls } from "./Controls";
 import { LinkPanel } from "./LinkPanel";
 import { MeasureEditor } from "./MeasureEditor";
 import { Remarks } from "./Remarks";
-import { speedWords } from "./speedWords";
 import { Tide } from "./Tide";
 import { useDraft, type Saving } from "./useDraft";
 import { useReport } from "./useReport";
@@ -67,11 +66,9 @@ export function Bench({ structure, catalogue }: Props) {
     const link = report?.links.filter((each) => each.members.includes(member)).sort((a, b) => (b.use[week] ?? 0) - (a.use[week] ?? 0))[0];
     if (link) look("link", link.key);
   };
-  const speed = speedWords(structure.units);
   const fields = catalogue.families.find((each) => each.key === structure.family)?.options ?? [];
   const link = report?.links.find((each) => each.key === open);
-  const short = (report?.links.find((each) => each.key === weakest)?.use[week] ?? 0) > 1;
-  const windSpeed = wind === 1 ? report?.working_wind : report?.design_gust;
+  const short = report?.links.find((each) => each.key === weakest)?.states[week] === "short";
   return (
     <>
       <Bar {...(garden.data ? { garden: garden.data } : {})}>
@@ -114,13 +111,13 @@ export function Bench({ structure, catalogue }: Props) {
               report={report}
               week={week}
               wind={wind}
-              windText={speed.say(windSpeed ?? 0)}
+              windText={report.winds[wind]}
               lit={lit}
               weak={weak}
               short={short}
               onPoint={(member) => setPointed({ link: null, member })}
               onOpen={openMember}
-              editor={(measure, close) => <MeasureEditor measure={measure} draft={draft} system={structure.units} fields={fields} onChange={hand.change} onClose={close} />}
+              editor={(measure, close) => <MeasureEditor measure={measure} draft={draft} system={structure.units} fields={fields} bounds={catalogue.bounds} onChange={hand.change} onClose={close} />}
             />
           )}
           <div className="stagefoot">
@@ -148,7 +145,7 @@ export function Bench({ structure, catalogue }: Props) {
             </>
           )}
         </aside>
-        {report && <Tide report={report} week={week} speed={speed} onWeek={(next) => look("week", String(next))} />}
+        {report && <Tide report={report} week={week} onWeek={(next) => look("week", String(next))} />}
       </main>
     </>
   );

@@ -1,4 +1,4 @@
-import type { Draft, OptionField, View } from "../../api/client";
+import type { Draft, OptionField, Schemas, View } from "../../api/client";
 import { QuantityField } from "../../ui/QuantityField";
 import { putAt } from "./putAt";
 
@@ -7,13 +7,15 @@ interface Props {
   draft: Draft;
   system: "metric" | "imperial";
   fields: readonly OptionField[];
+  bounds: Schemas["Catalogue"]["bounds"];
   onChange: (draft: Draft) => void;
   onClose: () => void;
 }
 
 /** A dimension opened for writing where it stands on the drawing. */
-export function MeasureEditor({ measure, draft, system, fields, onChange, onClose }: Props) {
+export function MeasureEditor({ measure, draft, system, fields, bounds, onChange, onClose }: Props) {
   const field = fields.find((each) => `options.${each.name}` === measure.option);
+  const allowed = field ?? bounds["planting.spacing"];
   return (
     <QuantityField
       label={measure.label}
@@ -21,8 +23,8 @@ export function MeasureEditor({ measure, draft, system, fields, onChange, onClos
       value={measure.value}
       kind="length"
       system={system}
-      low={field ? field.low : 0.03}
-      high={field ? field.high : 3}
+      low={allowed?.low}
+      high={allowed?.high}
       step={field?.step ?? 0.01}
       focused
       onLeave={onClose}

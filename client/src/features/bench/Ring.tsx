@@ -12,6 +12,7 @@ interface Props {
   onPoint: (key: string | null) => void;
 }
 
+const WORDS = { holds: "holds", close: "close", short: "falls short" };
 const HALF = 11;
 const TALL = 50;
 const INNER = TALL - 20;
@@ -24,7 +25,7 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
   const core = Math.min(use, 1) * INNER;
   const closed = `M${x - HALF} ${y + 12}a${HALF} ${HALF} 0 0 1 ${2 * HALF} 0V${y + TALL - 12}a${HALF} ${HALF} 0 0 1 ${-2 * HALF} 0Z`;
   const sprung = `M${x + HALF + 5} ${y + 16}l-5 -1V${y + 12}a${HALF} ${HALF} 0 0 0 ${-2 * HALF} 0V${y + TALL - 12}a${HALF} ${HALF} 0 0 0 ${2 * HALF} 0v-3l5 -1`;
-  const state = use > 1 ? "falls short" : use > 0.85 ? "close" : "holds";
+  const state = WORDS[link.states[week] ?? "holds"];
   const used = use > 90 ? "over 90" : use.toFixed(2);
   const words = weak ? `goes first, ${used} used` : `${state}, ${used} used`;
   return (

@@ -3,12 +3,10 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import type { Report } from "../../api/client";
 import { useSize } from "../../drawing/useSize";
 import { quayEdge, tideScale, waterline } from "../../drawing/tide";
-import type { SpeedWords } from "./speedWords";
 
 interface Props {
   report: Report;
   week: number;
-  speed: SpeedWords;
   onWeek: (week: number) => void;
 }
 
@@ -16,9 +14,9 @@ const HEIGHT = 172;
 const STEPS: Record<string, number> = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 4, PageDown: -4 };
 
 /** The season as a harbour: the quay's edge is the limit gust, the water the gusts each week brings. */
-export function Tide({ report, week, speed, onWeek }: Props) {
+export function Tide({ report, week, onWeek }: Props) {
   const { ref, width } = useSize<HTMLDivElement>();
-  const { weeks, design_gust: design } = report;
+  const { weeks, design_gust: design, speed_scale: scale } = report;
   const count = weeks.length;
   const wide = width > 620;
   const box = { left: wide ? 66 : 48, right: wide ? 22 : 12, top: 34, bottom: 27, width, height: HEIGHT };
@@ -39,10 +37,9 @@ export function Tide({ report, week, speed, onWeek }: Props) {
   const chosen = weeks[week];
   const worst = report.headline.week;
   const least = weeks[worst];
-  const free = (least?.limit ?? 0) - design;
   const mid = (x(worst) + x(worst + 1)) / 2;
-  const pace = most * speed.factor > 50 ? 20 : most * speed.factor > 22 ? 10 : 5;
-  const marks = Array.from({ length: Math.floor((most * speed.factor) / pace) }, (_, i) => ({ at: ((i + 1) * pace) / speed.factor, text: `${(i + 1) * pace}` }));
+  const pace = most * scale > 50 ? 20 : most * scale > 22 ? 10 : 5;
+  const marks = Array.from({ length: Math.floor((most * scale) / pace) }, (_, i) => ({ at: ((i + 1) * pace) / scale, text: `${(i + 1) * pace}` }));
   const every = Math.max(Math.ceil(62 / (inner / count)), 1);
   const edge = quayEdge(weeks.map((w) => w.limit), x, y);
   const rough = waterline(weeks.map((w) => w.rare), x, y, floor, 2.6);
@@ -58,7 +55,7 @@ export function Tide({ report, week, speed, onWeek }: Props) {
       aria-valuemin={0}
       aria-valuemax={count - 1}
       aria-valuenow={week}
-      aria-valuetext={chosen ? `${chosen.label}: holds to ${speed.say(chosen.limit)}` : ""}
+      aria-valuetext={chosen ? `${chosen.label}: holds to ${chosen.limit_text}` : ""}
       onKeyDown={onKeyDown}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -112,7 +109,7 @@ export function Tide({ report, week, speed, onWeek }: Props) {
               <path d={`M${mid} ${y(design)}V${y(least.limit)}`} strokeWidth={3} />
               <path d={`M${mid - 6} ${y(design)}h12M${mid - 6} ${y(least.limit)}h12`} strokeWidth={2.2} />
               <text x={mid + (before ? -10 : 10)} y={(y(design) + y(least.limit)) / 2 + 5} fill="var(--ink)" strokeWidth={4} style={{ paintOrder: "stroke", stroke: "var(--paper)" }} fontSize={15} fontWeight={600} textAnchor={before ? "end" : "start"}>
-                {`${speed.say(Math.abs(free))} ${free >= 0 ? "to spare" : "short"}`}
+                {report.headline.spare_text}
               </text>
             </g>
           )}
@@ -125,7 +122,7 @@ export function Tide({ report, week, speed, onWeek }: Props) {
             </g>
           ))}
           <text x={box.left - 9} y={floor + 4} fontSize={12.5} textAnchor="end" fill="var(--ink2)" className="narrow">
-            {speed.unit}
+            {report.speed_unit}
           </text>
           <path d={`M${x(0)} ${floor}H${x(count)}`} stroke="var(--ink)" strokeWidth={1} />
           {weeks.map((w, i) =>
@@ -140,7 +137,7 @@ export function Tide({ report, week, speed, onWeek }: Props) {
             <path d={`M${x(week + 0.5)} ${box.top - 8}V${floor}`} stroke="var(--ink)" strokeWidth={2} />
             <path d={`M${x(week + 0.5) - 8} ${floor}h16v9l-8 6l-8 -6z`} fill="var(--ink)" />
             <text x={Math.min(Math.max(x(week + 0.5), box.left + 120), width - 140)} y={19} textAnchor="middle" fontSize={14} fontWeight={600} fill="var(--ink)">
-              {chosen ? `${chosen.label}: holds to ${speed.say(chosen.limit)}` : ""}
+              {chosen ? `${chosen.label}: holds to ${chosen.limit_text}` : ""}
             </text>
           </g>
         </svg>

@@ -14,6 +14,7 @@ export function GardenSettings({ garden }: { garden: Schemas["GardenOut"] }) {
   const queries = useQueryClient();
   const catalogue = useCatalogue();
   const [refusal, setRefusal] = useState("");
+  const gusts = catalogue.data?.bounds["garden.design_gust"];
   const keep = async (body: Change) => {
     try {
       queries.setQueryData(["garden", garden.id], await taken(api.PATCH("/api/gardens/{garden_id}", { params: { path: { garden_id: garden.id } }, body })));
@@ -46,7 +47,7 @@ export function GardenSettings({ garden }: { garden: Schemas["GardenOut"] }) {
         <div className="row">
           <span className="label">Design gust</span>
           <span>
-            <QuantityField label="Design gust at the plant" hideLabel text={garden.design_gust_text} value={garden.design_gust} kind="speed" exposure={garden.exposure} system={garden.units} low={5} high={45} onValue={(design_gust) => void keep({ design_gust })} />
+            <QuantityField label="Design gust at the plant" hideLabel text={garden.design_gust_text} value={garden.design_gust} kind="speed" exposure={garden.exposure} system={garden.units} low={gusts?.low} high={gusts?.high} onValue={(design_gust) => void keep({ design_gust })} />
             <span className="quiet hint">
               {garden.own_design_gust ? (
                 <button type="button" className="plain" onClick={() => void keep({ design_gust: null })}>

@@ -20,7 +20,6 @@ const START = {
   metric: { length: { value: 3.6, text: "3.60 m" }, width: { value: 1.2, text: "1.20 m" }, fill_depth: { value: 0.3, text: "0.30 m" } },
   imperial: { length: { value: 3.6576, text: "12 ft" }, width: { value: 1.2192, text: "4 ft" }, fill_depth: { value: 0.3048, text: "1 ft" } },
 };
-const BOUNDS = { length: [0.3, 60], width: [0.2, 20], fill_depth: [0.05, 1.2] } as const;
 const LABELS = { length: "Length", width: "Width", fill_depth: "Filled to" };
 
 /** A bed by name, kind, size and soil; everything but the name is filled in. */
@@ -73,7 +72,7 @@ export function NewBed({ garden, open }: Props) {
           <span className="label" aria-hidden="true">
             {LABELS[side]}
           </span>
-          <QuantityField label={LABELS[side]} hideLabel text={size[side].text} value={size[side].value} kind="length" system={garden.units} low={BOUNDS[side][0]} high={BOUNDS[side][1]} onValue={(value, text) => setSize({ ...size, [side]: { value, text } })} />
+          <QuantityField label={LABELS[side]} hideLabel text={size[side].text} value={size[side].value} kind="length" system={garden.units} low={catalogue.data?.bounds[`bed.${side}`]?.low} high={catalogue.data?.bounds[`bed.${side}`]?.high} onValue={(value, text) => setSize({ ...size, [side]: { value, text } })} />
         </div>
       ))}
       <Pick label={raised ? "Soil below" : "Soil"} value={soil} choices={catalogue.data?.soils ?? []} onPick={setSoil} />

@@ -47,11 +47,12 @@ export function NewFence() {
       setFailed(error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.");
     }
   };
-  const readable = /^[1-9]\d{0,2}$/.test(count) && Number(count) <= 600;
-  const wrongCount = count !== "" && !readable;
+  const most = catalogue.data?.bounds["planting.count"]?.high ?? 1;
+  const readable = (text: string) => /^[1-9]\d*$/.test(text) && Number(text) <= most;
+  const wrongCount = count !== "" && !readable(count);
   const ask = (text: string) => {
     setCount(text);
-    if (text === "" || (/^[1-9]\d{0,2}$/.test(text) && Number(text) <= 600)) setNeed({ ...need, count: text === "" ? null : Number(text) });
+    if (text === "" || readable(text)) setNeed({ ...need, count: text === "" ? null : Number(text) });
   };
   const data = proposal.data;
   const report = data?.report as unknown as Report | undefined;
@@ -77,7 +78,7 @@ export function NewFence() {
           </label>
           {wrongCount && (
             <p role="alert" className="refusal">
-              ‘{count}’ is refused: 1 to 600 plants.
+              ‘{count}’ is refused: 1 to {most} plants.
             </p>
           )}
           {proposal.isError && (
