@@ -8,7 +8,6 @@ from __future__ import annotations
 import gzip
 import json
 import statistics
-import sys
 import time
 import urllib.request
 from collections.abc import Callable
@@ -17,17 +16,14 @@ from http.cookies import SimpleCookie
 from typing import Any
 
 import brotli
-from served import ROOT, served
-
-sys.path[:0] = [str(ROOT / "core")]
-
-from ascent.families import family_of  # noqa: E402
-from ascent.fixes import fixes_for, sized  # noqa: E402
-from ascent.loads import cases as case_sets  # noqa: E402
-from ascent.model import Site  # noqa: E402
-from ascent.plan import read_plan  # noqa: E402
-from ascent.present import full_report  # noqa: E402
-from ascent.report import evaluate  # noqa: E402
+from ascent.families import family_of
+from ascent.fixes import fixes_for, sized
+from ascent.loads import cases as case_sets
+from ascent.model import Site
+from ascent.plan import read_plan
+from ascent.present import full_report
+from ascent.report import evaluate
+from config.served import ROOT, served
 
 WEEKS = 40
 
@@ -115,7 +111,7 @@ class Visitor:
 
 def server() -> None:
     """Measure the live edit against an empty typed endpoint of the same server."""
-    with served() as port:
+    with served() as (port, _home):
         measure(Visitor(port))
         sizes(port)
 

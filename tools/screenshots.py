@@ -1,6 +1,6 @@
 """The pictures of docs/screenshots/, one for each main view, made anew from the demo.
 
-Run in the virtual environment of ./ascent test, after the client is built: .venv/bin/python tools/screenshots.py
+Run in the virtual environment of ./ascent test, after the client is built: PYTHONPATH=server .venv/bin/python tools/screenshots.py
 """
 
 from __future__ import annotations
@@ -9,8 +9,8 @@ import shutil
 from collections.abc import Callable
 from typing import NamedTuple
 
+from config.served import ROOT, served
 from playwright.sync_api import Page, sync_playwright
-from served import ROOT, served
 
 
 class Shot(NamedTuple):
@@ -43,7 +43,7 @@ def main() -> None:
     """Take them all."""
     folder = ROOT / "docs" / "screenshots"
     folder.mkdir(exist_ok=True)
-    with served() as port, sync_playwright() as driver:
+    with served() as (port, _home), sync_playwright() as driver:
         browser = driver.chromium.launch(executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-quic"])
         for shot in SHOTS:
             context = browser.new_context(viewport={"width": shot.size[0], "height": shot.size[1]}, color_scheme=shot.theme)

@@ -4,21 +4,14 @@ from __future__ import annotations
 
 import gzip
 import json
-import os
-import socket
 import stat
-import subprocess
-import sys
-import tempfile
 import time
 import unittest
 from http.client import HTTPConnection, HTTPResponse
-from pathlib import Path
 
 import brotli
-from django.conf import settings
 
-ROOT = settings.ROOT
+from config.served import ROOT, served
 
 
 class ServingTest(unittest.TestCase):
@@ -26,37 +19,7 @@ class ServingTest(unittest.TestCase):
 
     @classmethod
     def setUpClass(cls) -> None:
-        cls.home = tempfile.TemporaryDirectory()
-        cls.addClassCleanup(cls.home.cleanup)
-        keep = {k: v for k, v in os.environ.items() if k != "DJANGO_ALLOW_ASYNC_UNSAFE"}
-        cls.environment = {
-            **keep,
-            "ASCENT_HOME": cls.home.name,
-            "ASCENT_MODE": "demo",
-            "PYTHONPATH": f"{ROOT / 'core'}{os.pathsep}{ROOT / 'server'}",
-        }
-        for words in (["migrate", "-v0"], ["collectstatic", "--noinput", "-v0"], ["demo"]):
-            subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=cls.environment, check=True, timeout=120)
-        with socket.socket() as free:
-            free.bind(("127.0.0.1", 0))
-            cls.port = free.getsockname()[1]
-        command = [
-            str(Path(sys.executable).parent / "waitress-serve"),
-            f"--listen=127.0.0.1:{cls.port}",
-            "--threads=4",
-            "config.wsgi:application",
-        ]
-        cls.process = subprocess.Popen(
-            command, cwd=ROOT / "server", env=cls.environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
-        )
-        cls.addClassCleanup(cls.process.wait, 10)
-        cls.addClassCleanup(cls.process.terminate)
-        for _ in range(200):
-            with socket.socket() as asked:
-                if asked.connect_ex(("127.0.0.1", cls.port)) == 0:
-                    return
-            time.sleep(0.1)
-        raise AssertionError("the server did not start")
+        cls.port, cls.home = cls.enterClassContext(served())
 
     def ask(self, path: str, method: str = "GET", body: bytes | None = None, **headers: str) -> tuple[HTTPResponse, bytes]:
         """Send one request; return the answer and its body as it came."""
@@ -102,7 +65,7 @@ class ServingTest(unittest.TestCase):
         self.assertLess(time.monotonic() - start, 15)
 
     def test_the_secret_is_made_once_and_closed_to_others(self):
-        secret = Path(self.home.name) / "secret"
+        secret = self.home / "secret"
         self.assertGreaterEqual(len(secret.read_text()), 50)
         self.assertEqual(stat.S_IMODE(secret.stat().st_mode), 0o600)
         self.assertFalse(list(ROOT.glob("*.sqlite3")))

@@ -1,4 +1,4 @@
-"""The demo served on a free port with a home of its own, for measuring and for taking pictures."""
+"""The demo served on a free port with a home of its own, for tests, for measuring and for taking pictures."""
 
 from __future__ import annotations
 
@@ -13,12 +13,12 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-ROOT = Path(__file__).resolve().parent.parent
+ROOT = Path(__file__).resolve().parent.parent.parent
 
 
 @contextmanager
-def served() -> Iterator[int]:
-    """Serve a fresh demo and yield its port; nothing of it is kept."""
+def served() -> Iterator[tuple[int, Path]]:
+    """Serve a fresh demo and yield its port and its home; nothing of it is kept."""
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
@@ -40,7 +40,7 @@ def served() -> Iterator[int]:
         process = subprocess.Popen(command, cwd=ROOT / "server", env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         try:
             _wait_for(port)
-            yield port
+            yield port, Path(home)
         finally:
             process.terminate()
             process.wait(10)
