@@ -25,8 +25,6 @@ from ascent.present import full_report
 from ascent.report import evaluate
 from config.served import ROOT, served
 
-WEEKS = 40
-
 
 def timed(do: Callable[[], Any], times: int) -> list[float]:
     """Return the milliseconds of each run after one to warm up."""
