@@ -249,6 +249,15 @@ class BenchTest(BrowserTestCase):
         expect(page.get_by_text("Lantern Row")).to_have_count(0)
 
 
+class PhoneTest(BrowserTestCase):
+    size = (390, 844)
+
+    def test_a_pressed_link_is_seen_though_it_stands_far_below(self):
+        self.open(self.structure())
+        self.page.get_by_role("button", name=re.compile("goes first")).click()
+        expect(self.page.get_by_role("heading", name="What would help")).to_be_in_viewport()
+
+
 class SavingTest(BrowserTestCase):
     def change_ties(self, page, count: str) -> None:
         field = page.get_by_label("Ties on each post", exact=True)

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
 
 import { api, taken, type Draft, type LinkReport, type Schemas } from "../../api/client";
 import { Together } from "./Together";
@@ -22,8 +23,13 @@ export function LinkPanel({ structure, draft, link, weakest, short, week, onFix,
     queryKey: ["fixes", structure.id, link.key, draft, structure.units],
     queryFn: () => taken(api.POST("/api/structures/{structure_id}/fixes", { params: { path: { structure_id: structure.id } }, body: { draft, link: link.key } })),
   });
+  const panel = useRef<HTMLElement>(null);
+  useEffect(() => {
+    // on a phone the panel stands far below the chain that was pressed
+    if ((panel.current?.getBoundingClientRect().top ?? 0) > window.innerHeight) panel.current?.scrollIntoView();
+  }, [link.key]);
   return (
-    <section aria-label={`Link: ${link.title}`}>
+    <section ref={panel} aria-label={`Link: ${link.title}`}>
       <button type="button" className="plain" style={{ marginLeft: -6 }} onClick={onClose}>
         ← all controls
       </button>
