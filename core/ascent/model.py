@@ -6,13 +6,13 @@ import datetime as dt
 import re
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 
 from . import rows, tables
 from .errors import UnknownItem
 from .quantities import System
 
-FORMAT_VERSION = 1
+FORMAT_VERSION: Literal[2] = 2
 MAX_WEEKS = 45
 MOST_PLANTS = 600
 
@@ -71,6 +71,12 @@ BedLength = Annotated[float, Field(ge=0.3, le=60.0)]
 BedWidth = Annotated[float, Field(ge=0.2, le=20.0)]
 FillDepth = Annotated[float, Field(ge=0.0, le=1.2)]
 PlantGust = Annotated[float, Field(ge=5.0, le=45.0)]
+BedKind = Literal["in-ground", "raised", "container", "straw-bale"]
+FeatureKind = Literal["path", "wall", "fence", "drip-line", "water-pipe", "cable", "steel-post", "stump"]
+ROUND: tuple[FeatureKind, ...] = ("steel-post", "stump")
+Metres = Annotated[float, Field(ge=-500.0, le=500.0)]
+Spot = tuple[Metres, Metres]
+Bearing = Annotated[float, Field(ge=0.0, lt=360.0)]
 
 
 class Planting(Typed):
@@ -92,26 +98,63 @@ class Structure(Typed):
     family: str
     options: dict[str, Any]
     plantings: tuple[Planting, ...] = Field(min_length=1, max_length=4)
+    along: Metres = Field(0.0, description="its middle from the bed's middle, along the bed's bearing, m")
+    across: Metres = Field(0.0, description="its middle from the bed's middle, to the left of the bed's bearing, m")
+    turn: Bearing = Field(0.0, description="its row from the bed's bearing, clockwise, degrees")
 
 
-class Bed(Typed):
-    """Ground to grow in."""
+class BareBed(Typed):
+    """Ground to grow in, without what stands on it: a bed's own fields."""
 
     key: Key
     name: Name
-    kind: Literal["in-ground", "raised"] = "in-ground"
+    kind: BedKind = "in-ground"
     length: BedLength = Field(description="along the row, m")
     width: BedWidth = Field(description="m")
-    bearing: float = Field(90.0, ge=0.0, lt=360.0, description="direction of the bed's length from north, clockwise, degrees")
+    bearing: Bearing = Field(90.0, description="direction of the bed's length from north, clockwise, degrees")
+    x: Metres = Field(0.0, description="the bed's middle, east of the plan's origin, m")
+    y: Metres = Field(0.0, description="the bed's middle, north of the plan's origin, m")
+    board: float = Field(0.038, ge=0.0, le=0.3, description="thickness of its boards or sides, m")
     soil: SoilKey = "firm_loam"
     fill: SoilKey = "raised_bed_mix"
     fill_depth: FillDepth = Field(0.0, description="bed fill above native soil, m")
     exposure: ExposureKey | None = None
-    structures: tuple[Structure, ...] = Field((), max_length=50)
+
+    @property
+    def raised_by(self) -> float:
+        """Return how much fill stands above the native soil, m."""
+        return 0.0 if self.kind == "in-ground" else self.fill_depth
 
 
-class Garden(Typed):
-    """A place: frost dates, wind, people's units and currency."""
+class Bed(BareBed):
+    """A bed with its structures."""
+
+    structures: tuple[Structure, ...] = Field((), max_length=250)
+
+
+class Feature(Typed):
+    """What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie to.
+
+    A post or a stump is one point, everything else a line through two points or more.
+    """
+
+    key: Key
+    name: Name
+    kind: FeatureKind
+    points: tuple[Spot, ...] = Field(min_length=1, max_length=20)
+    width: float = Field(0.1, ge=0.005, le=20.0, description="of a path, a wall, a trunk; of a buried line its own thickness, m")
+    depth: float | None = Field(None, ge=0.0, le=5.0, description="of something buried, m; unknown when null")
+
+    @model_validator(mode="after")
+    def _enough_points(self) -> Feature:
+        lone = self.kind in ROUND
+        if lone != (len(self.points) == 1):
+            raise ValueError(f"{'one point' if lone else 'two points or more'} for a {self.kind} is allowed")
+        return self
+
+
+class Place(Typed):
+    """A place: frost dates, wind, people's units and currency; a garden's own fields."""
 
     name: Name
     latitude: float = Field(51.0, ge=-66.0, le=66.0)
@@ -122,23 +165,30 @@ class Garden(Typed):
     design_gust: PlantGust | None = Field(None, description="own once-in-ten-seasons gust at the plant, m/s")
     units: System = "metric"
     currency: str = Field("cu", min_length=1, max_length=8)
-    prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict)
-    beds: tuple[Bed, ...] = Field((), max_length=100)
+    prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict, max_length=500)
+    path_width: float = Field(0.6, ge=0.3, le=3.0, description="the least width of a path here, m")
+
+
+class Garden(Place):
+    """A garden with its beds and what else is on its plan."""
+
+    beds: tuple[Bed, ...] = Field((), max_length=400)
+    features: tuple[Feature, ...] = Field((), max_length=400)
 
 
 class Plan(Typed):
     """A whole plan file."""
 
     format: Literal["ascent-plan"]
-    version: Literal[1]
+    version: Literal[2]
     garden: Garden
 
 
 class Site(Typed):
     """What a structure needs to know of where it stands: its bed and garden, one of each."""
 
-    garden: Garden
-    bed: Bed
+    garden: Place
+    bed: BareBed
 
     @property
     def exposure(self) -> rows.Exposure:

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from . import rows, tables
-from .geometry import Geometry, Member
+from .geometry import Geometry, Member, Supply
 
 _CAP_PRICE = 0.8
 _WASTE = {"mesh": 1.05, "wire": 1.03, "tie": 1.10}
@@ -41,20 +41,23 @@ class Part:
         return self.packs * self.price
 
 
-def shopping(geometry: Geometry, prices: Mapping[str, float]) -> tuple[Part, ...]:
-    """Return the shopping list of a structure.
+def shopping(geometry: Geometry | Sequence[Geometry], prices: Mapping[str, float]) -> tuple[Part, ...]:
+    """Return the shopping list of a structure, or of several together with every pack rounded up once.
 
     Args:
-        geometry: The structure laid out.
+        geometry: The structure laid out, or several.
         prices: The gardener's own price of one pack, by item key; it overrides the table.
 
     Source: handbook-parts-3.0
     """
-    found = [*_posts(geometry, prices), *_meshes(geometry, prices), *_wires(geometry, prices), *_ties(geometry, prices)]
-    for key, count in Counter(m.item for m in geometry.by_role("anchor")).items():
+    all_ = [geometry] if isinstance(geometry, Geometry) else list(geometry)
+    members = [member for each in all_ for member in each.members]
+    found = [*_posts(members, prices), *_meshes(all_, prices), *_wires(members, prices)]
+    found += _ties(members, [supply for each in all_ for supply in each.supplies], prices)
+    for key, count in Counter(m.item for m in members if m.role == "anchor").items():
         row = tables.anchors()[key]
         found.append(_part(row.key, row.name, "anchor", count, 0.0, count, "piece", 1, row.price, prices))
-    if caps := len(geometry.by_role("cap")):
+    if caps := sum(m.role == "cap" for m in members):
         found.append(_part("cap", "post cap", "cap", caps, 0.0, caps, "piece", 1, _CAP_PRICE, prices))
     return tuple(found)
 
@@ -79,16 +82,16 @@ def _life(key: str) -> float:
     return 0.0
 
 
-def _posts(geometry: Geometry, prices: Mapping[str, float]) -> list[Part]:
+def _posts(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
     found = []
-    bought = Counter((m.item, m.buy_length) for m in geometry.by_role("post"))
+    bought = Counter((m.item, m.buy_length) for m in members if m.role == "post")
     for (key, length), count in bought.items():
         row = tables.posts()[key]
         found.append(_part(key, row.name, "post", count, length, count, "piece", length, row.price_m * length, prices))
     for role in ("rail", "strut"):
-        for key in {m.item for m in geometry.members if m.role == role}:
+        for key in dict.fromkeys(m.item for m in members if m.role == role):
             row = tables.posts()[key]
-            needs = [m.buy_length for m in geometry.members if m.role == role and m.item == key]
+            needs = [m.buy_length for m in members if m.role == role and m.item == key]
             stock = _stock(row.lengths_m, max(needs))
             pieces = math.ceil(sum(needs) / stock - 1e-6) if role == "rail" else len(needs)
             found.append(_part(key, row.name, role, pieces, stock, pieces, "piece", stock, row.price_m * stock, prices))
@@ -99,25 +102,30 @@ def _stock(lengths: tuple[float, ...], needed: float) -> float:
     return min((length for length in lengths if length >= needed - 1e-6), default=max(lengths))
 
 
-def _meshes(geometry: Geometry, prices: Mapping[str, float]) -> list[Part]:
-    bays = geometry.by_role("mesh")
-    if not bays:
-        return []
-    row = tables.meshes()[bays[0].item]
-    height = bays[0].points[2][2] - bays[0].points[0][2]
+def _meshes(geometries: Sequence[Geometry], prices: Mapping[str, float]) -> list[Part]:
+    """Return the mesh to buy: runs of one kind and height share their rolls; sheets are cut run by run."""
+    runs: dict[tuple[str, float], list[tuple[Member, ...]]] = {}
+    for geometry in geometries:
+        if bays := geometry.by_role("mesh"):
+            height = round(bays[0].points[2][2] - bays[0].points[0][2], 3)
+            runs.setdefault((bays[0].item, height), []).append(bays)
+    return [_mesh(tables.meshes()[key], height, bays, prices) for (key, height), bays in runs.items()]
+
+
+def _mesh(row: rows.Mesh, height: float, runs: Sequence[tuple[Member, ...]], prices: Mapping[str, float]) -> Part:
     stock_height = min((h for h in row.heights_m if h >= height - 0.011), default=max(row.heights_m))
     strips = math.ceil(height / stock_height - 0.01)
-    waste = 1.0 if row.kind in ("panel", "sheet") else _WASTE["mesh"]
     if row.kind in ("panel", "sheet"):
-        length = min(row.lengths_m, key=lambda stock: (_sheets(bays, stock) * stock, stock))
-        packs = _sheets(bays, length) * strips
+        counts = {stock: sum(_sheets(bays, stock) for bays in runs) for stock in row.lengths_m}
+        length = min(row.lengths_m, key=lambda stock: (counts[stock] * stock, stock))
+        packs = counts[length] * strips
     else:
-        run = sum(bay.buy_length for bay in bays) * waste * strips
+        run = sum(bay.buy_length for bays in runs for bay in bays) * _WASTE["mesh"] * strips
         length = min(row.lengths_m, key=lambda stock: (math.ceil(run / stock - 1e-6) * stock, stock))
         packs = math.ceil(run / length - 1e-6)
     price = row.price_m2 * length * stock_height
     kind = {"panel": "panel", "sheet": "sheet", "roll": "roll", "net": "roll"}[row.kind]
-    return [_part(row.key, row.name, f"mesh, {stock_height:g} m high", packs, length, packs, kind, length, price, prices)]
+    return _part(row.key, row.name, f"mesh, {stock_height:g} m high", packs, length, packs, kind, length, price, prices)
 
 
 def _sheets(bays: tuple[Member, ...], stock: float) -> int:
@@ -129,22 +137,25 @@ def _sheets(bays: tuple[Member, ...], stock: float) -> int:
     return math.ceil(len(bays) * bay / stock - 1e-6)
 
 
-def _wires(geometry: Geometry, prices: Mapping[str, float]) -> list[Part]:
+def _wires(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
     found = []
-    for key in dict.fromkeys(m.item for m in geometry.members if m.table == "wires"):
+    for key in dict.fromkeys(m.item for m in members if m.table == "wires"):
         row = tables.wires()[key]
-        need = sum(m.buy_length for m in geometry.members if m.item == key) * _WASTE["wire"]
+        need = sum(m.buy_length for m in members if m.item == key) * _WASTE["wire"]
         pack = _stock(row.packs_m, need)
         packs = math.ceil(need / pack - 1e-6)
         found.append(_part(key, row.name, "wire", packs, round(need, 1), packs, "coil", pack, row.price_m * pack, prices))
     return found
 
 
-def _ties(geometry: Geometry, prices: Mapping[str, float]) -> list[Part]:
+def _ties(members: Sequence[Member], supplies: Sequence[Supply], prices: Mapping[str, float]) -> list[Part]:
     found = []
-    counts = Counter(m.item for m in geometry.by_role("tie"))
+    counts = Counter(m.item for m in members if m.role == "tie")
     wanted = [(key, "mesh tie", count) for key, count in counts.items()]
-    wanted += [(supply.item, "stem tie", supply.count) for supply in geometry.supplies]
+    stems: Counter[str] = Counter()
+    for supply in supplies:
+        stems[supply.item] += supply.count
+    wanted += [(key, "stem tie", count) for key, count in stems.items()]
     for key, use, count in wanted:
         row = tables.ties()[key]
         need = math.ceil(count * _WASTE["tie"])

@@ -10,7 +10,8 @@ from pydantic import ValidationError
 
 from .errors import InvalidPlan, Problem
 from .families import FAMILIES
-from .model import FORMAT_VERSION, Plan, Structure
+from .model import FORMAT_VERSION, Garden, Plan, Structure
+from .upgrades import upgraded
 
 _ALLOWED = {
     "extra_forbidden": "no field of that name belongs here",
@@ -83,8 +84,11 @@ def read_plan(text: str | bytes) -> Plan:
         raise InvalidPlan([Problem("plan", f"byte {error.start}", "text in UTF-8 is allowed")]) from error
     except RecursionError as error:
         raise InvalidPlan([Problem("plan", "lists in lists without end", "a plan of beds and structures is allowed")]) from error
-    if isinstance(document, dict) and document.get("version") not in (None, FORMAT_VERSION):
-        raise InvalidPlan([Problem("version", _short(document["version"]), f"version {FORMAT_VERSION} is read by this program")])
+    if isinstance(document, dict):
+        document = upgraded(document)
+        if document.get("version") not in (None, FORMAT_VERSION):
+            allowed = f"version 1 to {FORMAT_VERSION} is read by this program"
+            raise InvalidPlan([Problem("version", _short(document["version"]), allowed)])
     try:
         plan = Plan.model_validate(document)
     except ValidationError as error:
@@ -104,6 +108,10 @@ def read_plan(text: str | bytes) -> Plan:
 def _repeated(plan: Plan) -> list[Problem]:
     """Return the keys that stand for two beds or two structures."""
     found, seen = [], set()
+    for i, feature in enumerate(plan.garden.features):
+        if ("feature", feature.key) in seen:
+            found.append(Problem(f"garden.features[{i}].key", feature.key, "a key that no other feature has is allowed"))
+        seen.add(("feature", feature.key))
     for i, bed in enumerate(plan.garden.beds):
         keys = [("bed", bed.key, f"garden.beds[{i}].key")]
         keys += [("structure", s.key, f"garden.beds[{i}].structures[{j}].key") for j, s in enumerate(bed.structures)]
@@ -112,6 +120,12 @@ def _repeated(plan: Plan) -> list[Problem]:
                 found.append(Problem(path, key, f"a key that no other {kind} has is allowed"))
             seen.add((kind, key))
     return found
+
+
+def write_plan(garden: Garden) -> str:
+    """Return a garden as a plan file."""
+    plan = Plan(format="ascent-plan", version=FORMAT_VERSION, garden=garden)
+    return json.dumps(plan.model_dump(mode="json"), indent=1, ensure_ascii=False) + "\n"
 
 
 def plan_schema() -> dict[str, Any]:

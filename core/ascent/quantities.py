@@ -20,7 +20,9 @@ import pint
 from .errors import UnreadableQuantity
 
 System = Literal["metric", "imperial"]
-Kind = Literal["length", "mass", "force", "speed", "wire", "moment", "pressure", "stress", "line_load", "ratio", "count", "angle"]
+Kind = Literal[
+    "length", "mass", "force", "speed", "wire", "moment", "pressure", "stress", "line_load", "ratio", "count", "angle", "area", "bearing"
+]
 
 
 @dataclass(frozen=True)
@@ -42,6 +44,7 @@ STYLES: dict[str, dict[System, Style]] = {
     "stress": {"metric": Style("megapascal", "MPa", 0), "imperial": Style("kilopound_force_per_square_inch", "ksi", 1)},
     "line_load": {"metric": Style("newton / metre", "N/m", 1), "imperial": Style("force_pound / foot", "lbf/ft", 2)},
     "wire": {"metric": Style("millimetre", "mm", 2), "imperial": Style("inch", "in", 3)},
+    "area": {"metric": Style("metre ** 2", "m²", 1), "imperial": Style("foot ** 2", "ft²", 0)},
     "angle": {"metric": Style("degree", "°", 0), "imperial": Style("degree", "°", 0)},
 }
 
@@ -122,6 +125,8 @@ BEAUFORT_NAMES = (
     "a violent storm",
     "a hurricane",
 )
+_POINTS = ("N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW")
+_BARE = {"count": "{:.0f}", "ratio": "{:.2f}", "bearing": "{:.0f}°"}
 _NUMBER = r"[+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+)(?:[eE][+-]?\d+)?"
 _VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
 
@@ -161,8 +166,10 @@ def read(text: str, kind: str, system: System = "metric", low: float | None = No
         UnreadableQuantity: The text is not such a quantity, or lies outside the bounds.
     """
     cleaned = _clean(text)
-    if kind in ("count", "ratio", "angle"):
-        value = _plain(cleaned.removesuffix("°"), text, "write a plain number" if kind != "count" else "write a whole number")
+    if kind == "bearing" and cleaned.upper() in _POINTS:
+        value = 22.5 * _POINTS.index(cleaned.upper())
+    elif kind in ("count", "ratio", "angle", "bearing"):
+        value = _plain(cleaned.removesuffix("°").strip(), text, "write a plain number" if kind != "count" else "write a whole number")
         if kind == "count" and value != int(value):
             raise UnreadableQuantity(text, "write a whole number")
     elif kind not in _UNIT_WORDS:
@@ -299,10 +306,8 @@ def write(value: float, kind: str, system: System = "metric") -> str:
     """Return an SI value as people of that system write it, with its unit."""
     if math.isinf(value):
         return "beyond measure"
-    if kind == "count":
-        return f"{value:.0f}"
-    if kind == "ratio":
-        return f"{value:.2f}"
+    if kind in _BARE:
+        return _BARE[kind].format(value).replace("-", "−")
     if kind == "length":
         return _write_length(value, system)
     style = STYLES[kind][system]

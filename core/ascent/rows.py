@@ -227,6 +227,12 @@ class DragPoint(Row):
 
 
 @dataclass(frozen=True)
+class KeepClear(Row):
+    name: str
+    keep: float
+
+
+@dataclass(frozen=True)
 class Constant(Row):
     value: float
     unit: str

@@ -23,6 +23,7 @@ from .rows import (
     DragPoint,
     Exposure,
     FaceCap,
+    KeepClear,
     Material,
     Mesh,
     MeshMaterial,
@@ -225,6 +226,11 @@ def climates() -> Table[Climate]:
 
 
 @cache
+def keep_clear() -> Table[KeepClear]:
+    return _load("keep_clear", KeepClear)
+
+
+@cache
 def _constants() -> Table[Constant]:
     return _load("factors", Constant)
 
@@ -247,7 +253,7 @@ def load_all() -> None:
     known = sources()
     tables: list[Mapping[str, Row]] = [
         materials(), sections(), posts(), mesh_materials(), meshes(), ties(), wires(), anchors(), soils(),
-        exposures(), crops(), face_caps(), climates(), _constants(),
+        exposures(), crops(), face_caps(), climates(), keep_clear(), _constants(),
     ]  # fmt: skip
     for table in tables:
         for row in table.values():

@@ -11,7 +11,7 @@ from .. import rows, tables
 from ..loadpath import Check
 from ..loads.cases import Cases
 from ..mechanics import Array, soil
-from ..model import Bed
+from ..model import BareBed
 
 
 @dataclass(frozen=True)
@@ -29,10 +29,10 @@ class Ground:
         return tables.constant("dug_soil") if self.tamped else 1.0
 
 
-def ground_of(bed: Bed, setting: str) -> Ground:
-    """Return the ground of a bed for posts set in that way."""
-    fill_depth = bed.fill_depth if bed.kind == "raised" else 0.0
-    return Ground(tables.soils()[bed.soil], tables.soils()[bed.fill], fill_depth, setting == "tamped")
+def ground_of(bed: BareBed, setting: str) -> Ground:
+    """Return the ground of a bed for posts set in that way; a container has nothing but its mix to hold a post."""
+    native = bed.fill if bed.kind == "container" else bed.soil
+    return Ground(tables.soils()[native], tables.soils()[bed.fill], bed.raised_by, setting == "tamped")
 
 
 def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases) -> Array:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Literal, get_args
 
 from ..geometry import Geometry, Member, Point
-from ..model import Bed, Typed
+from ..model import BareBed, Typed
 from ..tables import materials, posts, soils
 
 ViewName = Literal["elevation", "plan", "end"]
@@ -67,7 +67,7 @@ class View(Typed):
     high: Flat
 
 
-def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float], str], label: Callable[[str], str]) -> View:
+def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[float], str], label: Callable[[str], str]) -> View:
     """Return one view of a structure in its bed.
 
     Args:
@@ -81,7 +81,7 @@ def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float
     members = geometry.members if name != "end" else _first_end(geometry)
     marks = tuple(
         Mark(
-            member=m.key, role=m.role, stuff=_stuff(m), shape=m.shape, points=tuple(project(p) for p in m.points), thickness=m.thickness,
+            member=m.key, role=m.role, stuff=stuff_of(m), shape=m.shape, points=tuple(project(p) for p in m.points), thickness=m.thickness,
             grid=m.grid if name == "elevation" else None,
         )
         for m in members
@@ -108,15 +108,14 @@ def view_of(geometry: Geometry, bed: Bed, name: ViewName, write: Callable[[float
     }
     us = [u for mark in marks for u, _ in mark.points] + [p[0] for p in ends[name]]
     vs = [v for mark in marks for _, v in mark.points] + [p[1] for p in ends[name]]
-    fill = bed.fill_depth if bed.kind == "raised" else 0.0
     return View(
-        name=name, marks=marks, measures=measures, plants=plants, bed=ends[name], fill_depth=fill,
+        name=name, marks=marks, measures=measures, plants=plants, bed=ends[name], fill_depth=bed.raised_by,
         soil=soils()[bed.soil].hatch, fill=soils()[bed.fill].hatch,
         low=(min(us), min(vs)), high=(max(us), max(vs)),
     )  # fmt: skip
 
 
-def _stuff(member: Member) -> str:
+def stuff_of(member: Member) -> str:
     """Return what a member is drawn as: wood, cane, metal, or soil."""
     if member.role == "grip":
         return "soil"

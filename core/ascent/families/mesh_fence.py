@@ -343,7 +343,7 @@ class MeshFence(Family[MeshFenceOptions]):
         gap = 0.15 if product.kind in ("panel", "sheet") else 0.05
         wanted = min(plant.support_height_m, tables.constant("reach")) - gap
         height = max((h for h in product.heights_m if h <= wanted + 0.1), default=min(product.heights_m))
-        fill = site.bed.fill_depth if site.bed.kind == "raised" else 0.0
+        fill = site.bed.raised_by
         longest = max(posts.driven_for(math.inf).lengths_m)
         depth = min(max(0.60, math.ceil((fill + 0.45) * 20) / 20), math.floor((longest - gap - height) * 20) / 20, 1.2)
         post = posts.driven_for(depth + gap + height)
@@ -411,6 +411,9 @@ class MeshFence(Family[MeshFenceOptions]):
         if options.length > site.bed.length + 1e-6:
             values = {"length": (options.length, "length"), "bed": (site.bed.length, "length")}
             found.append(Remark("beyond-bed", "wrong", values, source="handbook-parts-3.0", levers=("length",)))
+        if site.bed.kind == "container" and options.depth > site.bed.raised_by:
+            values = {"depth": (options.depth, "length"), "fill": (site.bed.raised_by, "length")}
+            found.append(Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=("depth",)))
         if options.ends == "guy":
             reach = max(max(m.points[0][0] for m in geometry.by_role("anchor")) - options.length, 0.0)
             past = reach - (site.bed.length - options.length) / 2

@@ -10,17 +10,17 @@ import numpy as np
 
 from .. import tables
 from ..mechanics import Array, wind
-from ..model import MAX_WEEKS, Garden, Planting, Site, day_of_year
+from ..model import MAX_WEEKS, Place, Planting, Site, day_of_year
 
 _ORDINALS = ("first", "second", "third", "fourth", "last")
 
 
-def _offset(garden: Garden, month_day: str) -> int:
+def _offset(garden: Place, month_day: str) -> int:
     """Return days from the last frost, between −182 and +182."""
     return (day_of_year(month_day) - day_of_year(garden.last_frost) + 182) % 365 - 182
 
 
-def _span(garden: Garden, planting: Planting) -> tuple[int, int]:
+def _span(garden: Place, planting: Planting) -> tuple[int, int]:
     crop = tables.crops()[planting.crop]
     start = _offset(garden, planting.planted)
     first = (crop.first_low_d + crop.first_high_d) / 2
@@ -61,7 +61,7 @@ class Season:
         return self.days + 3.5 - self.spans[planting][0]
 
 
-def season_of(garden: Garden, plantings: tuple[Planting, ...]) -> Season:
+def season_of(garden: Place, plantings: tuple[Planting, ...]) -> Season:
     """Return the weeks from the first planting to the last clearing."""
     spans = tuple(_span(garden, planting) for planting in plantings)
     start, end = min(s for s, _ in spans), max(e for _, e in spans)

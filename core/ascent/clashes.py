@@ -1,0 +1,300 @@
+"""What is in the way of what on the plan: narrow paths, posts over buried lines, guys to trip on, ground taken twice."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+import numpy as np
+import shapely
+from shapely import ops
+
+from . import tables
+from .model import ROUND, Feature, Garden, Typed
+from .plot import Flat, Laid, bed_outline, keep_of
+from .quantities import System, write
+from .texts import say
+
+_TOUCH = 0.05  # beds nearer than this are one bed to walk round [m]
+_FACING = 0.3  # beds face one another over at least this length [m]
+_SHARE = 0.15  # of a bed's part out of reach before it is said
+_PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends there [m]
+_AROUND = 2.0  # of free ground around the plan [m]
+_FAR = 6.0  # beyond this no distance is shown [m]
+_NEAREST = 4
+
+
+@dataclass(frozen=True)
+class Clash:
+    """One thing in the way of another: a text key with its numbers and names, the things it is about, and where."""
+
+    key: str
+    level: Literal["watch", "wrong"]
+    things: tuple[str, ...]
+    at: Flat
+    values: Mapping[str, tuple[float, str]] = field(default_factory=dict)
+    words: Mapping[str, str] = field(default_factory=dict)
+
+
+class Warned(Typed):
+    """A clash in words."""
+
+    key: str
+    level: Literal["watch", "wrong"]
+    things: tuple[str, ...]
+    at: Flat
+    text: str
+
+
+class Gap(Typed):
+    """The distance from a thing to a neighbour, between their nearest points."""
+
+    to: str
+    start: Flat
+    end: Flat
+    text: str
+
+
+class _Ground:
+    """A garden's shapes, made once for all rules."""
+
+    def __init__(self, garden: Garden, laid: Sequence[Laid]) -> None:
+        self.garden, self.laid = garden, laid
+        self.beds = [(bed, shapely.Polygon(bed_outline(bed))) for bed in garden.beds]
+        self.features = [(feature, shape_of(feature)) for feature in garden.features]
+        self.paths = [(feature, shape) for feature, shape in self.features if feature.kind == "path"]
+        self.barriers = [shape for feature, shape in self.features if feature.kind in ("wall", "fence")]
+
+
+def shape_of(feature: Feature) -> Any:
+    """Return the ground a feature takes."""
+    if feature.kind in ROUND:
+        return shapely.Point(feature.points[0]).buffer(feature.width / 2)
+    return shapely.LineString(feature.points).buffer(feature.width / 2, cap_style="flat", join_style="mitre")
+
+
+def clashes(garden: Garden, laid: Sequence[Laid]) -> list[Clash]:
+    """Return everything that is in the way of something, the worse first."""
+    ground = _Ground(garden, laid)
+    rules = (_narrow_gaps, _narrow_paths, _over_buried, _over_paths, _taken_twice, _past_bed, _closed_off)
+    found = [clash for rule in rules for clash in rule(ground)]
+    return sorted(found, key=lambda clash: clash.level != "wrong")
+
+
+def warned(found: Iterable[Clash], system: System) -> tuple[Warned, ...]:
+    """Return clashes in words and the reader's units."""
+    return tuple(
+        Warned(key=c.key, level=c.level, things=c.things, at=c.at, text=say(f"clash.{c.key}", system, c.values, c.words)) for c in found
+    )
+
+
+def gaps(garden: Garden, laid: Sequence[Laid], key: str, system: System) -> tuple[Gap, ...]:
+    """Return the distances from one thing to its nearest neighbours, shortest first."""
+    ground = _Ground(garden, laid)
+    shapes = {bed.key: shape for bed, shape in ground.beds} | {feature.key: shape for feature, shape in ground.features}
+    shapes |= {each.structure.key: each.ground for each in laid}
+    if key not in shapes:
+        return ()
+    own = shapes[key]
+    home = next((each.bed.key for each in laid if each.structure.key == key), "")
+    guests = {each.structure.key for each in laid if each.bed.key == key}
+    others = {k: s for k, s in shapes.items() if k not in {key, home, *guests}}
+    near = sorted((own.distance(shape), k) for k, shape in others.items())
+    found: list[Gap] = []
+    for distance, other in near:
+        if 0.0 < distance < _FAR and len(found) < _NEAREST:
+            start, end = (_flat(point) for point in ops.nearest_points(own, shapes[other]))
+            found.append(Gap(to=other, start=start, end=end, text=write(distance, "length", system)))
+    return tuple(found)
+
+
+def _flat(point: Any) -> Flat:
+    return round(float(point.x), 3), round(float(point.y), 3)
+
+
+def _middle(a: Flat, b: Flat) -> Flat:
+    return (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
+
+
+def _pairs(shapes: Sequence[Any], distance: float) -> Iterator[tuple[int, int]]:
+    """Return the pairs of shapes within a distance of one another."""
+    if len(shapes) < 2:
+        return
+    tree = shapely.STRtree(shapes)
+    for i, j in tree.query(shapes, predicate="dwithin", distance=distance).T:
+        if i < j:
+            yield int(i), int(j)
+
+
+def _narrow_gaps(ground: _Ground) -> Iterator[Clash]:
+    """Beds that leave less than the garden's own path between them, source handbook-parts-4.1."""
+    least = ground.garden.path_width
+    for i, j in _pairs([shape for _, shape in ground.beds], least - 0.005):
+        (a, shape_a), (b, shape_b) = ground.beds[i], ground.beds[j]
+        distance = float(shape_a.distance(shape_b))
+        facing = shape_a.boundary.intersection(shape_b.buffer(distance + 0.05)).length
+        if distance < _TOUCH or facing < _FACING:
+            continue
+        start, end = (_flat(p) for p in ops.nearest_points(shape_a, shape_b))
+        yield Clash("narrow-gap", "watch", (a.key, b.key), _middle(start, end), {"gap": (distance, "length"), "least": (least, "length")},
+                    {"a": a.name, "b": b.name})  # fmt: skip
+
+
+def _narrow_paths(ground: _Ground) -> Iterator[Clash]:
+    """Paths laid too narrow, or squeezed by what reaches into them."""
+    least = ground.garden.path_width
+    solid = [(bed.key, bed.name, shape) for bed, shape in ground.beds]
+    solid += [(f.key, f.name, shape) for f, shape in ground.features if f.kind in ("wall", "fence")]
+    solid += [(e.structure.key, e.structure.name, shapely.LineString(e.row).buffer(e.leaves, cap_style="flat")) for e in ground.laid]
+    for path, shape in ground.paths:
+        if path.width < least - 0.005:
+            values = {"width": (path.width, "length"), "least": (least, "length")}
+            yield Clash("narrow-path", "watch", (path.key,), _flat(shape.representative_point()), values, {"path": path.name})
+            continue
+        for key, name, other in solid:
+            free = _free_width(path, shape, other)
+            if free < least - 0.005:
+                spot = _flat(shape.intersection(other).representative_point())
+                values = {"free": (free, "length"), "least": (least, "length")}
+                yield Clash("squeezed-path", "watch", (path.key, key), spot, values, {"path": path.name, "other": name})
+
+
+def _free_width(path: Feature, shape: Any, other: Any) -> float:
+    """Return the width left of a path beside something that reaches into it. [m]"""
+    if shape.intersection(other).area < 1e-4:
+        return path.width
+    free = path.width
+    for start, end in zip(path.points, path.points[1:], strict=False):
+        long = math.dist(start, end)
+        if long < 1e-6:
+            continue
+        lane = shapely.LineString((start, end)).buffer(path.width / 2, cap_style="flat")
+        inside = lane.intersection(other)
+        if inside.area < 1e-4:
+            continue
+        along = np.array([(end[0] - start[0]) / long, (end[1] - start[1]) / long])
+        sides = (shapely.get_coordinates(inside) - np.array(start)) @ np.array([-along[1], along[0]])
+        free = min(free, max(path.width / 2 - float(sides.max()), path.width / 2 + float(sides.min()), 0.0))
+    return free
+
+
+def _over_buried(ground: _Ground) -> Iterator[Clash]:
+    """Driven things too near to what is buried, source handbook-parts-4.6."""
+    spare = tables.constant("service_depth_spare")
+    buried = [(f, shapely.LineString(f.points)) for f in ground.garden.features if keep_of(f) > 0]
+    for each in ground.laid:
+        driven = [(m, each.spot(m.points[0][0], m.points[0][1])) for m in each.geometry.members if m.role in ("post", "anchor", "strut")]
+        for feature, line in buried:
+            keep = keep_of(feature)
+            near = []
+            for member, spot in driven:
+                shallow = member.role == "post" and feature.depth is not None and each.geometry.depth < feature.depth - spare
+                away = float(line.distance(shapely.Point(spot))) - feature.width / 2
+                if away < keep - 0.005 and not shallow:
+                    near.append((max(away, 0.0), member.role, spot))
+            if near:
+                away, role, spot = min(near)
+                values = {"away": (away, "length"), "keep": (keep, "length"), "count": (float(len(near)), "count")}
+                words = {"what": {"post": "a post", "anchor": "an anchor", "strut": "a strut"}[role], "structure": each.structure.name,
+                         "line": feature.name}  # fmt: skip
+                level: Literal["watch", "wrong"] = "watch" if feature.kind == "drip-line" else "wrong"
+                yield Clash(f"near-{feature.kind}", level, (each.structure.key, feature.key), spot, values, words)
+
+
+def _over_paths(ground: _Ground) -> Iterator[Clash]:
+    """Guys to trip on and feet in the way, source handbook-parts-4.7."""
+    clear = tables.constant("guy_headroom")
+    for each in ground.laid:
+        for path, shape in ground.paths:
+            for member in each.geometry.members:
+                if member.role not in ("guy", "strut", "post", "anchor"):
+                    continue
+                ends = [each.spot(p[0], p[1]) for p in member.points]
+                leaning = member.role in ("guy", "strut")
+                line = shapely.LineString(ends) if leaning else shapely.Point(ends[0])
+                crossed = shape.intersection(line)
+                if crossed.is_empty or (leaning and crossed.length < 1e-3):
+                    continue
+                spot = _flat(crossed.representative_point())
+                key = "guy-over-path" if leaning else "foot-in-path"
+                words = {"what": {"guy": "A guy", "strut": "A strut", "post": "A post", "anchor": "An anchor"}[member.role],
+                         "structure": each.structure.name, "path": path.name}  # fmt: skip
+                yield Clash(key, "wrong", (each.structure.key, path.key), spot, {"clear": (clear, "length")}, words)
+                break
+
+
+def _taken_twice(ground: _Ground) -> Iterator[Clash]:
+    """Two structures in the same ground."""
+    shapes = [each.ground for each in ground.laid]
+    for i, j in _pairs(shapes, 0.0):
+        shared = shapes[i].intersection(shapes[j])
+        if shared.area < 0.002:
+            continue
+        a, b = ground.laid[i].structure, ground.laid[j].structure
+        x0, y0, x1, y1 = shared.bounds
+        over = math.hypot(x1 - x0, y1 - y0)
+        yield Clash("taken-twice", "wrong", (a.key, b.key), _flat(shared.representative_point()), {"over": (over, "length")},
+                    {"a": a.name, "b": b.name})  # fmt: skip
+
+
+def _past_bed(ground: _Ground) -> Iterator[Clash]:
+    """Rows that end beyond their bed's boards."""
+    beds = [shape for _, shape in ground.beds]
+    tree = shapely.STRtree(beds)
+    for each in ground.laid:
+        row = shapely.LineString(each.row)
+        past = row.difference(shapely.union_all([beds[i] for i in tree.query(row, predicate="intersects")]))
+        if past.length > 0.05:
+            yield Clash("past-bed", "watch", (each.structure.key, each.bed.key), _flat(past.representative_point()),
+                        {"past": (past.length, "length")}, {"structure": each.structure.name, "bed": each.bed.name})  # fmt: skip
+
+
+def _closed_off(ground: _Ground) -> Iterator[Clash]:
+    """Beds or parts of beds that nobody can get to, source handbook-parts-4.1."""
+    rows = [shapely.LineString(each.row).buffer(0.02, cap_style="flat") for each in ground.laid]
+    if not ground.beds:
+        return
+    cuts = [shapely.LineString((each.spot(-_PAST_ROW, 0.0), each.spot(each.geometry.length + _PAST_ROW, 0.0))).buffer(0.005)
+            for each in ground.laid]  # fmt: skip
+    with_rows, without = _walks(ground, rows), _walks(ground, [])
+    tree = shapely.STRtree(rows) if rows else None
+    for bed, shape in ground.beds:
+        crossing = [int(i) for i in tree.query(shape, predicate="intersects")] if tree else []
+        parts = shape.difference(shapely.union_all([cuts[i] for i in crossing])) if crossing else shape
+        for part in shapely.get_parts(parts):
+            beyond = _unreached(part, with_rows)
+            if beyond.area < max(_SHARE * part.area, 0.05):
+                continue
+            spot = _flat(beyond.representative_point())
+            before = _unreached(shape, without).intersection(part)
+            if beyond.area - before.area > 0.05:
+                by = min(ground.laid, key=lambda each: shapely.LineString(each.row).distance(beyond)).structure
+                values = {"area": (float(beyond.area), "area"), "reach": (tables.constant("arm_reach"), "length")}
+                yield Clash("closed-off", "watch", (by.key, bed.key), spot, values, {"structure": by.name, "bed": bed.name})
+            elif before.area > 0.9 * part.area:
+                yield Clash("no-way-to", "watch", (bed.key,), spot, {}, {"bed": bed.name})
+            else:
+                values = {"area": (float(beyond.area), "area"), "reach": (tables.constant("arm_reach"), "length")}
+                yield Clash("out-of-reach", "watch", (bed.key,), spot, values, {"bed": bed.name})
+
+
+def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
+    """Return the ground a person walks, and a hand's breadth past it: the connected part that meets most beds."""
+    half = tables.constant("foot_path") / 2
+    solid = shapely.union_all([shape for _, shape in ground.beds] + ground.barriers + list(rows))
+    low_x, low_y, high_x, high_y = solid.bounds
+    around = shapely.box(low_x - _AROUND, low_y - _AROUND, high_x + _AROUND, high_y + _AROUND)
+    free = around.difference(solid.buffer(half - 0.005, join_style="mitre"))
+    parts = list(shapely.get_parts(free))
+    beds = shapely.STRtree([shape for _, shape in ground.beds])
+    met = [len(beds.query(part, predicate="dwithin", distance=half + 0.02)) for part in parts]
+    return parts[int(np.argmax(met))].buffer(half + 0.02, join_style="mitre")
+
+
+def _unreached(part: Any, walk: Any) -> Any:
+    """Return what of a bed's part no arm reaches from where a person walks."""
+    low_x, low_y, high_x, high_y = part.bounds
+    edge = part.boundary.intersection(shapely.clip_by_rect(walk, low_x - 0.1, low_y - 0.1, high_x + 0.1, high_y + 0.1))
+    return part if edge.is_empty else part.difference(edge.buffer(tables.constant("arm_reach")))
