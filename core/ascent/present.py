@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Literal
 
 import numpy as np
@@ -10,6 +11,7 @@ from . import tables
 from .drawing.views import VIEWS, view_of
 from .families import family_of
 from .fixes import Fix, fixes_for, sized
+from .geometry import Geometry
 from .loadpath import Check, Link
 from .loads.cases import GUSTS
 from .loads.crop import planting_on_face
@@ -28,7 +30,6 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
     e = evaluation
     chosen = e.worst_week if week is None else min(max(week, 0), e.season.weeks - 1)
     parts = shopping(e.geometry, site.garden.prices)
-    family = family_of(e.structure.family)
 
     def length(value: float) -> str:
         return write(value, "length", system)
@@ -47,8 +48,8 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
         speed_unit=STYLES["speed"][system].symbol,
         speed_scale=1.0 / to_si(STYLES["speed"][system].unit),
         remarks=_remarks(e, system),
-        cautions=tuple(template(f"caution.{key}") for key in family.cautions(e.geometry)),
-        parts=tuple(_part(part, system) for part in parts),
+        cautions=cautions_of(e.structure.family, e.geometry),
+        parts=part_reports(parts, system),
         cost=total(parts),
         cost_text=money(total(parts), site.garden.currency),
         views=tuple(view_of(e.geometry, site.bed, name, length, label) for name in VIEWS),
@@ -58,6 +59,23 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
             **{f"plantings.{n}.spacing": write(p.spacing, "length", system) for n, p in enumerate(e.structure.plantings)},
         },
     )
+
+
+def standing(site: Site, structure: Structure, system: System) -> tuple[Headline, list[tuple[float, float]]]:
+    """Return how a structure stands in a list: its headline, and by week its limit gust and a rough week's gust. [m/s]"""
+    e = evaluate(site, structure)
+    season = [(_finite(float(e.limit[0, week])), _finite(float(e.gusts["rare"][week]))) for week in range(e.season.weeks)]
+    return _headline(site, e, system), season
+
+
+def part_reports(parts: Iterable[Part], system: System) -> tuple[PartReport, ...]:
+    """Return the lines of a shopping list in words."""
+    return tuple(_part(part, system) for part in parts)
+
+
+def cautions_of(family: str, geometry: Geometry) -> tuple[str, ...]:
+    """Return what to take care of in building a structure."""
+    return tuple(template(f"caution.{key}") for key in family_of(family).cautions(geometry))
 
 
 def _headline(site: Site, e: Evaluation, system: System) -> Headline:

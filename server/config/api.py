@@ -4,27 +4,33 @@ from __future__ import annotations
 
 from typing import Any
 
+from accounts.api import router as accounts
+from accounts.services import WAIT, NotTogether, TooMany
 from ascent.errors import AscentError, InvalidPlan, Problem
 from ascent.plan import described
 from django.http import Http404, HttpRequest, HttpResponse
 from gardens.api import router
+from gardens.api.visitor import VisitorAuth
 from gardens.schemas import ProblemOut, Problems
-from gardens.services import Stale
+from gardens.services.edits import CannotUndo, Stale
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
-from ninja.security import django_auth
 
 
 class Api(NinjaAPI):
     """The framework's API, whose refusals keep what was given."""
 
     def validation_error_from_error_contexts(self, error_contexts: list[ValidationErrorContext[Any]]) -> ValidationError:
-        """Return every wrong field of a request; the first two parts of its place are the framework's own."""
-        found = [each for context in error_contexts for each in context.pydantic_validation_error.errors(include_url=False)]
-        return ValidationError([{**each, "loc": each["loc"][1:]} for each in found])
+        """Return every wrong field of a request; of a body the first part of its place is the framework's own."""
+        found = []
+        for context in error_contexts:
+            own = 1 if getattr(context.model, "__ninja_param_source__", "") == "body" else 0
+            found += [{**each, "loc": each["loc"][own:]} for each in context.pydantic_validation_error.errors(include_url=False)]
+        return ValidationError(found)
 
 
-api = Api(title="Ascent", version="1", auth=django_auth, docs_url=None)
+api = Api(title="Ascent", version="1", auth=VisitorAuth(), docs_url=None)
+api.add_router("", accounts)
 api.add_router("", router)
 
 
@@ -55,13 +61,31 @@ def refused(request: HttpRequest, error: AscentError) -> HttpResponse:
 @api.exception_handler(Stale)
 def stale(request: HttpRequest, error: Stale) -> HttpResponse:
     """Answer 409 with what is saved now."""
-    return api.create_response(request, error.saved, status=409)
+    return api.create_response(request, error.answer, status=409)
+
+
+@api.exception_handler(NotTogether)
+def not_together(request: HttpRequest, _error: NotTogether) -> HttpResponse:
+    """Answer 401: name and password do not belong together."""
+    return _answer(request, [Problem("password", "", "name and password do not belong together")], 401)
+
+
+@api.exception_handler(TooMany)
+def too_many(request: HttpRequest, _error: TooMany) -> HttpResponse:
+    """Answer 429: too many wrong passwords."""
+    return _answer(request, [Problem("password", "", WAIT)], 429)
+
+
+@api.exception_handler(CannotUndo)
+def cannot_undo(request: HttpRequest, error: CannotUndo) -> HttpResponse:
+    """Answer 409: what would be undone is no longer there to undo."""
+    return _answer(request, [Problem("undo", "", str(error))], 409)
 
 
 @api.exception_handler(Http404)
 def missing(request: HttpRequest, _error: Http404) -> HttpResponse:
     """Answer 404; also for what belongs to someone else."""
-    return _answer(request, [Problem("address", request.path, "something of your own gardens")], 404)
+    return _answer(request, [Problem("address", request.path, "a garden of yours, or one shared with you to do that")], 404)
 
 
 @api.exception_handler(AuthenticationError)

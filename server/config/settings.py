@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import os
 import re
 from pathlib import Path
@@ -28,6 +29,7 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "axes",
     "csp",
     "config",
     "accounts.apps.AccountsConfig",
@@ -43,6 +45,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "csp.middleware.CSPMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
@@ -61,12 +64,28 @@ DATABASES = {
         "OPTIONS": {
             "timeout": 5,
             "transaction_mode": "IMMEDIATE",
-            "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;PRAGMA cache_size=-20000;",
+            "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=FULL;PRAGMA cache_size=-20000;",
         },
         "TEST": {"NAME": home() / "test.sqlite3"},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = dt.timedelta(minutes=15)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_HTTP_RESPONSE_CODE = 429
+AXES_LOCKOUT_CALLABLE = "accounts.services.locked_out"
+AXES_VERBOSE = False
+LOGGING = {"version": 1, "disable_existing_loggers": False, "loggers": {"axes": {"level": "CRITICAL" if MODE == "test" else "WARNING"}}}
+SIGN_UP = os.environ.get("ASCENT_SIGN_UP", "1") == "1"
+SLOW_RATE = "1000/h" if MODE == "test" else "30/h"
+PASSWORD_RESET_TIMEOUT = 3 * 86_400
+MAIL_FOLDER = home() / "mail"
+EMAIL_BACKEND = "django.core.mail.backends.filebased.EmailBackend"
+EMAIL_FILE_PATH = MAIL_FOLDER
+DEFAULT_FROM_EMAIL = "ascent@localhost"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
@@ -110,6 +129,7 @@ CONTENT_SECURITY_POLICY = {
         "base-uri": [SELF],
     }
 }
+DATA_UPLOAD_MAX_MEMORY_SIZE = 4_000_000
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
 SECURE_SSL_REDIRECT = HTTPS

@@ -6,7 +6,7 @@ import json
 from functools import cache
 from typing import Any
 
-from accounts.views import enter_demo
+from accounts.services import state as session_state
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
@@ -25,7 +25,7 @@ def _manifest() -> dict[str, Any]:
 @ensure_csrf_cookie
 def spa(request: HttpRequest) -> HttpResponse:
     """Return the client's page."""
-    enter_demo(request)
+    session_state(request)
     entry: dict[str, Any] = next((item for item in _manifest().values() if item.get("isEntry")), {})
     response = render(request, "index.html", {"script": entry.get("file", ""), "styles": entry.get("css", []), "dev": settings.DEBUG})
     response["Cache-Control"] = "no-cache"

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from accounts.views import session
 from django.http import HttpRequest, JsonResponse
 from django.urls import path, re_path
 
@@ -18,7 +17,6 @@ def unknown(_request: HttpRequest, rest: str) -> JsonResponse:
 
 
 urlpatterns = [
-    path("api/session", session),
     path("api/", api.urls),
     re_path(r"^api/(?P<rest>.*)$", unknown),
     re_path(r"^(?!api/|static/).*$", spa),

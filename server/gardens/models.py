@@ -1,4 +1,4 @@
-"""Gardens as stored: who owns them, and the core's own documents."""
+"""Gardens as stored: who may see them, the core's own documents, and every change made to them."""
 
 from __future__ import annotations
 
@@ -7,37 +7,83 @@ from django.db import models
 
 
 class Garden(models.Model):
-    """A garden of one owner; `document` is the core's Garden without its beds."""
+    """A garden of one owner; `document` is the core's Place. `changes` counts the changes made so far."""
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="gardens")
     document = models.JSONField()
+    revision = models.PositiveIntegerField(default=1)
+    changes = models.PositiveIntegerField(default=0)
 
     def __str__(self) -> str:
         return str(self.document.get("name", "garden"))
 
 
-class Bed(models.Model):
-    """A bed; `document` is the core's Bed without its structures."""
+class Thing(models.Model):
+    """A bed, a feature or a structure of a garden; `document` is the core's own, `home` the key of a structure's bed.
 
-    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="beds")
-    document = models.JSONField()
+    `revision` grows with every save. A thing that was taken away and is put back keeps its number, so that its address stays.
+    """
 
-    class Meta:
-        ordering = ("pk",)
+    BED, FEATURE, STRUCTURE = "bed", "feature", "structure"
 
-    def __str__(self) -> str:
-        return str(self.document.get("name", "bed"))
-
-
-class Structure(models.Model):
-    """A structure; `document` is the core's Structure. `revision` grows with every save."""
-
-    bed = models.ForeignKey(Bed, on_delete=models.CASCADE, related_name="structures")
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="things")
+    kind = models.CharField(max_length=10, choices=[(k, k) for k in (BED, FEATURE, STRUCTURE)])
+    key = models.CharField(max_length=64)
+    home = models.CharField(max_length=64, blank=True, default="")
     document = models.JSONField()
     revision = models.PositiveIntegerField(default=1)
 
     class Meta:
         ordering = ("pk",)
+        constraints = [models.UniqueConstraint(fields=("garden", "kind", "key"), name="one_thing_a_key")]
 
     def __str__(self) -> str:
-        return str(self.document.get("name", "structure"))
+        return str(self.document.get("name", self.kind))
+
+
+class Change(models.Model):
+    """One saved change of a garden: who, when, and every thing before and after.
+
+    `way` tells a change from its undoing; `fate` says whether it stands, is undone, or is undone for good.
+    """
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="log")
+    number = models.PositiveIntegerField()
+    who = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
+    when = models.DateTimeField(auto_now_add=True)
+    way = models.CharField(max_length=8, choices=[(w, w) for w in ("do", "undo", "redo", "restore", "import")], default="do")
+    about = models.PositiveIntegerField(null=True)
+    fate = models.CharField(max_length=8, choices=[(f, f) for f in ("stands", "undone", "gone")], default="stands")
+    edits = models.JSONField()
+
+    class Meta:
+        ordering = ("-number",)
+        constraints = [models.UniqueConstraint(fields=("garden", "number"), name="one_change_a_number")]
+
+    def __str__(self) -> str:
+        return f"{self.garden} {self.number}"
+
+
+class Share(models.Model):
+    """Someone besides the owner who may read a garden, or change it too."""
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="shares")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="shares")
+    may_edit = models.BooleanField(default=False)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=("garden", "person"), name="one_share_a_person")]
+
+    def __str__(self) -> str:
+        return f"{self.garden} for {self.person}"
+
+
+class ReadLink(models.Model):
+    """An address by which anyone may read a garden until it is withdrawn."""
+
+    garden = models.OneToOneField(Garden, on_delete=models.CASCADE, related_name="link")
+    token = models.CharField(max_length=64, unique=True)
+    made = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return f"link to {self.garden}"

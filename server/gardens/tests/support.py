@@ -9,8 +9,8 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.test import TestCase
 
-from gardens.models import Garden, Structure
-from gardens.services import load_plan
+from gardens.models import Garden, Thing
+from gardens.services.state import load_plan
 
 
 def demo_garden(owner: Any) -> Garden:
@@ -26,8 +26,8 @@ class ApiTestCase(TestCase):
         users = get_user_model().objects
         cls.owner, cls.other = users.create_user("mara", password="tall-beans-9"), users.create_user("tobin", password="tall-peas-9")
         cls.garden, cls.theirs = demo_garden(cls.owner), demo_garden(cls.other)
-        cls.bed = cls.garden.beds.get(document__name="Long Plot A")
-        cls.structure = Structure.objects.get(bed__garden=cls.garden, document__name="Lantern Row")
+        cls.bed = cls.garden.things.get(kind="bed", document__name="Long Plot A")
+        cls.structure = Thing.objects.get(garden=cls.garden, document__name="Lantern Row")
 
     def setUp(self) -> None:
         self.client.force_login(self.owner)

@@ -9,7 +9,7 @@ from django.contrib.auth import get_user_model
 from django.db import connection, connections
 from django.test import Client, TransactionTestCase
 
-from gardens.models import Structure
+from gardens.models import Thing
 
 from .support import demo_garden
 
@@ -20,12 +20,12 @@ class DatabaseTest(TransactionTestCase):
             found = {}
             for name in ("journal_mode", "synchronous", "foreign_keys", "busy_timeout"):
                 found[name] = cursor.execute(f"PRAGMA {name}").fetchone()[0]
-        self.assertEqual(found, {"journal_mode": "wal", "synchronous": 1, "foreign_keys": 1, "busy_timeout": 5000})
+        self.assertEqual(found, {"journal_mode": "wal", "synchronous": 2, "foreign_keys": 1, "busy_timeout": 5000})
 
     def test_of_two_saves_from_one_revision_one_wins_and_one_is_told(self):
         user = get_user_model().objects.create_user("mara")
         demo_garden(user)
-        structure = Structure.objects.first()
+        structure = Thing.objects.filter(kind="structure").first()
         path = f"/api/structures/{structure.pk}"
         client = Client()
         client.force_login(user)

@@ -13,7 +13,7 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError
 
-from gardens.services import load_plan
+from gardens.services.state import load_plan
 
 
 class Command(BaseCommand):
@@ -39,5 +39,5 @@ class Command(BaseCommand):
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from error
         user = users.create_user(name, password=password)
-        load_plan(user, Plan(format="ascent-plan", version=1, garden=Garden(name=f"{name}’s garden")))
+        load_plan(user, Plan(format="ascent-plan", version=2, garden=Garden(name=f"{name}’s garden")))
         self.stdout.write(f"Account ‘{name}’ made.")

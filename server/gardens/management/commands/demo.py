@@ -10,7 +10,8 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand
 
-from gardens.services import gardens_of, load_plan
+from gardens.models import Garden
+from gardens.services.state import load_plan
 
 
 class Command(BaseCommand):
@@ -31,6 +32,6 @@ class Command(BaseCommand):
         if created:
             user.set_unusable_password()
             user.save()
-        if not gardens_of(user):
+        if not Garden.objects.filter(owner=user).exists():
             plan = settings.ROOT / "docs" / "examples" / "lantern-quay.json"
             load_plan(user, read_plan(plan.read_text(encoding="utf-8")))

@@ -1,28 +1,13 @@
-"""What the API takes and gives, beyond the core's own types."""
+"""What the API takes and gives of one structure on the bench, and of pickers."""
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Any
 
-from ascent.model import (
-    BedLength,
-    BedWidth,
-    ClimateKey,
-    ExposureKey,
-    FillDepth,
-    MonthDay,
-    Name,
-    PlantCount,
-    PlantGust,
-    Planting,
-    Side,
-    SoilKey,
-    Training,
-    Typed,
-)  # fmt: skip
+from ascent.changes import Difference
+from ascent.model import ExposureKey, Name, PlantCount, Planting, Side, SoilKey, Training, Typed
 from ascent.quantities import Kind, System
 from ascent.readout import FixReport, Report
-from ascent.report import State
 from pydantic import Field
 
 
@@ -41,82 +26,6 @@ class Problems(Typed):
     problems: list[ProblemOut]
 
 
-class StructureLine(Typed):
-    """A structure in a list: how strong, what goes first, when."""
-
-    id: int
-    name: str
-    crops: str
-    state: State
-    words: str
-    limit: str
-    forecast: str
-    design: str
-    design_m_s: float
-    weakest: str
-    week: str
-    season: list[tuple[float, float]] = Field(description="limit gust and rough week’s gust, week by week, m/s")
-
-
-class BedOut(Typed):
-    """A bed in a list."""
-
-    id: int
-    name: str
-    words: str
-    sides: dict[str, str]
-    structures: list[StructureLine]
-
-
-class GardenOut(Typed):
-    """A garden with its beds and structures."""
-
-    id: int
-    name: str
-    units: System
-    currency: str
-    exposure: str
-    climate: str
-    design_gust: float
-    design_gust_text: str
-    own_design_gust: bool
-    last_frost: str
-    first_frost: str
-    beds: list[BedOut]
-
-
-class GardenName(Typed):
-    """A garden in a list."""
-
-    id: int
-    name: str
-
-
-class GardenChange(Typed):
-    """What may be changed of a garden; what is left out stays."""
-
-    name: Name | None = None
-    units: System | None = None
-    exposure: ExposureKey | None = None
-    climate: ClimateKey | None = None
-    design_gust: PlantGust | None = None
-    last_frost: MonthDay | None = None
-    first_frost: MonthDay | None = None
-    currency: str | None = Field(None, min_length=1, max_length=8)
-    prices: dict[str, float] | None = None
-
-
-class BedIn(Typed):
-    """A new bed."""
-
-    name: Name
-    length: BedLength
-    width: BedWidth
-    soil: SoilKey = "firm_loam"
-    kind: Literal["in-ground", "raised"] = "in-ground"
-    fill_depth: FillDepth = 0.0
-
-
 class Draft(Typed):
     """A structure as it stands on the bench, with what the bench changes of its bed."""
 
@@ -131,14 +40,23 @@ class StructureOut(Typed):
     """A structure on the bench."""
 
     id: int
+    key: str
     garden: int
-    bed: int
+    bed: str
     bed_name: str
     family: str
     sides: dict[str, str]
     units: System
     revision: int
+    may_edit: bool
     draft: Draft
+
+
+class StructureConflict(Typed):
+    """What someone else saved meanwhile, and the fields in which it differs from what was sent (before: theirs)."""
+
+    saved: StructureOut
+    differences: list[Difference]
 
 
 class DraftIn(Typed):

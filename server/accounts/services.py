@@ -1,0 +1,186 @@
+"""Accounts by Django's own forms: making, signing in, passwords, deleting; and the letters of the mail stand-in."""
+
+from __future__ import annotations
+
+import datetime as dt
+import email
+import email.policy
+from typing import Any
+
+from ascent.errors import InvalidPlan, Problem
+from axes.handlers.proxy import AxesProxyHandler
+from django import forms
+from django.conf import settings
+from django.contrib.auth import authenticate, get_user_model, login, logout, update_session_auth_hash
+from django.contrib.auth.forms import BaseUserCreationForm, PasswordChangeForm, PasswordResetForm, SetPasswordForm
+from django.contrib.auth.tokens import default_token_generator
+from django.db import transaction
+from django.http import HttpRequest, JsonResponse
+from django.utils.encoding import force_str
+from django.utils.http import urlsafe_base64_decode
+
+from . import schemas
+
+_PATHS = {
+    "username": "name", "email": "mail", "password1": "password", "password2": "password", "old_password": "old", "new_password1": "new",
+    "new_password2": "new", "__all__": "name",
+}  # fmt: skip
+_LETTERS = 20
+WAIT = "too many tries; wait a quarter of an hour"
+_LEFT = "left"
+
+
+class NotTogether(Exception):
+    """Name and password do not belong together."""
+
+
+class TooMany(Exception):
+    """Too many tries; wait."""
+
+
+class NewAccount(BaseUserCreationForm):  # type: ignore[type-arg]
+    """Django's form with a mail address."""
+
+    email = forms.EmailField(required=False)
+
+    class Meta:
+        model = get_user_model()
+        fields = ("username", "email")
+
+
+def _valid(form: Any) -> Any:
+    """Return a form that holds, or raise InvalidPlan with every wrong field."""
+    if not form.is_valid():
+        problems = {}
+        for field, errors in form.errors.items():
+            problems[_PATHS.get(field, field)] = Problem(_PATHS.get(field, field), "", " ".join(str(each) for each in errors).rstrip("."))
+        raise InvalidPlan(problems.values())
+    return form
+
+
+def state(request: HttpRequest) -> schemas.SessionOut:
+    """Return who is signed in; the demo lets its visitor in unless they have left."""
+    if not request.session.get(_LEFT):
+        enter_demo(request)
+    user = request.user
+    signed_in = user.is_authenticated
+    return schemas.SessionOut(
+        name=user.get_username() if signed_in else None, mail=getattr(user, "email", "") if signed_in else "", demo=settings.DEMO,
+        sign_up=settings.SIGN_UP,
+    )  # fmt: skip
+
+
+def enter_demo(request: HttpRequest) -> None:
+    """Sign in whoever looks at the demo, whose first account has no password."""
+    if settings.DEMO and not request.user.is_authenticated:
+        user = get_user_model().objects.filter(username=settings.DEMO_USER).first()
+        if user:
+            login(request, user, backend=settings.AUTHENTICATION_BACKENDS[-1])
+
+
+def sign_in(request: HttpRequest, sent: schemas.SignIn) -> schemas.SessionOut:
+    """Sign in.
+
+    Raises:
+        TooMany: Too many wrong tries from there for that name.
+        NotTogether: Name and password do not belong together.
+    """
+    if not AxesProxyHandler.is_allowed(request, {"username": sent.name}):
+        raise TooMany
+    user = authenticate(request, username=sent.name, password=sent.password)
+    if user is None:
+        raise NotTogether
+    login(request, user)
+    return state(request)
+
+
+def locked_out(_request: HttpRequest, *_args: Any) -> JsonResponse:
+    """Return the answer to the try that was one too many, in the API's own form."""
+    problem = schemas.Refusal(path="password", given="", allowed=WAIT, suggestion="")
+    return JsonResponse(schemas.Refusals(problems=[problem]).model_dump(), status=429)
+
+
+def sign_out(request: HttpRequest) -> schemas.SessionOut:
+    """Sign out; of the demo too, until one asks to be let in again."""
+    logout(request)
+    request.session[_LEFT] = True
+    return state(request)
+
+
+def enter_again(request: HttpRequest) -> schemas.SessionOut:
+    """Back into the demo."""
+    request.session.pop(_LEFT, None)
+    return state(request)
+
+
+def sign_up(request: HttpRequest, sent: schemas.SignUp) -> schemas.SessionOut:
+    """Make an account and sign in.
+
+    Raises:
+        InvalidPlan: Every wrong field, or accounts are not made here.
+    """
+    if not settings.SIGN_UP:
+        raise InvalidPlan([Problem("name", "", "accounts are made by whoever runs this server")])
+    data = {"username": sent.name, "email": sent.mail, "password1": sent.password, "password2": sent.password}
+    user = _valid(NewAccount(data)).save()
+    login(request, user, backend=settings.AUTHENTICATION_BACKENDS[-1])
+    return state(request)
+
+
+def change_password(request: HttpRequest, sent: schemas.PasswordChange) -> None:
+    """Change one's password; other sessions end."""
+    data = {"old_password": sent.old, "new_password1": sent.new, "new_password2": sent.new}
+    user = _valid(PasswordChangeForm(request.user, data)).save()
+    update_session_auth_hash(request, user)
+
+
+def ask_reset(request: HttpRequest, sent: schemas.ResetAsked) -> None:
+    """Send the link that sets a new password, if the address is an account's; the answer does not tell."""
+    _valid(form := PasswordResetForm({"email": sent.mail}))
+    form.save(
+        subject_template_name="reset_subject.txt", email_template_name="reset_letter.txt", use_https=request.is_secure(),
+        domain_override=request.get_host(),
+    )  # fmt: skip
+
+
+def reset(sent: schemas.ResetDone) -> None:
+    """Set a new password by a link that was sent.
+
+    Raises:
+        InvalidPlan: The link is used up or wrong, or the password is too weak.
+    """
+    try:
+        user = get_user_model().objects.filter(pk=force_str(urlsafe_base64_decode(sent.who))).first()
+    except (ValueError, OverflowError):
+        user = None
+    if user is None or not default_token_generator.check_token(user, sent.token):
+        raise InvalidPlan([Problem("token", "", "a link that is less than three days old and not yet used is allowed")])
+    _valid(SetPasswordForm(user, {"new_password1": sent.password, "new_password2": sent.password})).save()
+
+
+@transaction.atomic
+def delete_account(request: HttpRequest, sent: schemas.PasswordProof) -> None:
+    """Delete one's account with all its gardens.
+
+    Raises:
+        InvalidPlan: The password is not the account's.
+    """
+    user: Any = request.user
+    if not user.check_password(sent.password):
+        raise InvalidPlan([Problem("password", "", "the account’s own password")])
+    logout(request)
+    user.delete()
+
+
+def letters() -> list[schemas.Letter]:
+    """Return the latest letters that the mail stand-in wrote, newest first."""
+    folder = settings.MAIL_FOLDER
+    files = sorted(folder.glob("*.log"), key=lambda path: path.stat().st_mtime, reverse=True)[:_LETTERS] if folder.exists() else []
+    found = []
+    for path in files:
+        message = email.message_from_bytes(path.read_bytes().rstrip(b"-\n") + b"\n", policy=email.policy.default)
+        body = message.get_body(("plain",))
+        when = dt.datetime.fromtimestamp(path.stat().st_mtime, dt.UTC)
+        text = body.get_content() if body else ""
+        found.append(schemas.Letter(when=when, to=str(message["To"]), subject=str(message["Subject"]), text=text.strip()))
+    return found

@@ -1,0 +1,14 @@
+"""The API of gardens: every function finds what the visitor may see, then asks a service."""
+
+from __future__ import annotations
+
+from ninja import Router
+
+from .gardens import router as gardens
+from .history import router as history
+from .people import router as people
+from .structures import router as structures
+
+router = Router()
+for each in (gardens, history, people, structures):
+    router.add_router("", each)

@@ -1,0 +1,118 @@
+"""Gardens and their plans."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router
+from pydantic import Field
+
+from .. import schemas
+from ..catalogue import catalogue as everything
+from ..services import access, edits, garden, owned, structures
+from .visitor import REFUSED, visitor_of
+
+router = Router()
+_Conflict = {409: schemas.Conflict}
+Hour = Annotated[float, Field(ge=0.0, le=24.0)]
+Date = Annotated[str, Field(max_length=5)]
+
+
+@router.get("/empty", response=schemas.Nothing)
+def empty(request: HttpRequest) -> schemas.Nothing:
+    """Answer nothing, typed: what a round trip costs by itself."""
+    return schemas.Nothing()
+
+
+@router.get("/catalogue", response={200: schemas.Catalogue, 401: schemas.Problems})
+def catalogue(request: HttpRequest) -> schemas.Catalogue:
+    """Everything a picker lists."""
+    return everything()
+
+
+@router.get("/method", response={200: schemas.Method, 401: schemas.Problems})
+def method(request: HttpRequest) -> schemas.Method:
+    """How Ascent reckons, from docs/method.md."""
+    return schemas.Method(html=garden.method_html())
+
+
+@router.post("/quantities/read", response={200: schemas.QuantityOut, 401: schemas.Problems, 422: schemas.Problems})
+def read_quantity(request: HttpRequest, sent: schemas.QuantityIn) -> schemas.QuantityOut:
+    """Read what a person wrote."""
+    return structures.read_quantity(sent)
+
+
+@router.get("/gardens", response={200: list[schemas.GardenName], 401: schemas.Problems})
+def gardens(request: HttpRequest) -> list[schemas.GardenName]:
+    """The gardens the visitor may see, their own first."""
+    return [
+        schemas.GardenName(id=g.garden.pk, name=str(g.garden), role=g.role, owner=g.garden.owner.get_username())
+        for g in access.gardens_of(visitor_of(request))
+    ]
+
+
+@router.post("/gardens", response={200: schemas.GardenOut, **REFUSED})
+def new_garden(request: HttpRequest, sent: schemas.PlaceChange) -> schemas.GardenOut:
+    """Make an empty garden."""
+    visitor = visitor_of(request)
+    return garden.garden_out(owned.new_garden(visitor, sent), visitor)
+
+
+@router.get("/gardens/{garden_id}", response={200: schemas.GardenOut, **REFUSED})
+def one_garden(request: HttpRequest, garden_id: int) -> schemas.GardenOut:
+    """One garden with its plan."""
+    visitor = visitor_of(request)
+    return garden.garden_out(access.garden_for(visitor, garden_id), visitor)
+
+
+@router.delete("/gardens/{garden_id}", response={200: schemas.Nothing, **REFUSED})
+def remove_garden(request: HttpRequest, garden_id: int) -> schemas.Nothing:
+    """Delete a garden with all that is in it; only its owner can."""
+    owned.remove_garden(access.garden_for(visitor_of(request), garden_id, "owner").garden)
+    return schemas.Nothing()
+
+
+@router.post("/gardens/{garden_id}/edits", response={200: schemas.EditsOut, **_Conflict, **REFUSED})
+def save_edits(request: HttpRequest, garden_id: int, sent: schemas.EditsIn) -> schemas.EditsOut:
+    """Save edits of the plan, all or none; 409 with both versions when someone else was first."""
+    visitor = visitor_of(request)
+    return edits.save(access.garden_for(visitor, garden_id, "edit"), sent, visitor)
+
+
+@router.post("/gardens/{garden_id}/draft", response={200: schemas.PlotOut, **REFUSED})
+def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> schemas.PlotOut:
+    """The plan with edits that are not stored, while a hand is moving something."""
+    return edits.draft(access.garden_for(visitor_of(request), garden_id), sent)
+
+
+@router.get("/gardens/{garden_id}/lines", response={200: list[schemas.StructureLine], **REFUSED})
+def lines(request: HttpRequest, garden_id: int, asked: Query[schemas.LinesAsked]) -> list[schemas.StructureLine]:
+    """How structures stand: those named, at most forty a call."""
+    return garden.lines(access.garden_for(visitor_of(request), garden_id), asked.keys)
+
+
+@router.get("/gardens/{garden_id}/shade", response={200: schemas.ShadeOut, **REFUSED})
+def shade(request: HttpRequest, garden_id: int, date: Date, hour: Hour = 15.0) -> schemas.ShadeOut:
+    """Shadows at an hour of a day, and each bed's hours of sun on it."""
+    return garden.shade_out(access.garden_for(visitor_of(request), garden_id), date, hour)
+
+
+@router.get("/gardens/{garden_id}/parts", response={200: schemas.GardenParts, **REFUSED})
+def parts(request: HttpRequest, garden_id: int) -> schemas.GardenParts:
+    """What to buy for the whole garden."""
+    return garden.parts_out(access.garden_for(visitor_of(request), garden_id))
+
+
+@router.get("/gardens/{garden_id}/parts.csv", response={200: str, **REFUSED})
+def parts_csv(request: HttpRequest, garden_id: int, by_structure: bool = False) -> HttpResponse:
+    """The garden's shopping list as CSV."""
+    text = garden.parts_csv(access.garden_for(visitor_of(request), garden_id), by_structure)
+    return file_answer(text, "text/csv; charset=utf-8", f"parts-garden-{garden_id}.csv")
+
+
+def file_answer(text: str, kind: str, name: str) -> HttpResponse:
+    """Return a text as a file to keep."""
+    answer = HttpResponse(text, content_type=kind)
+    answer["Content-Disposition"] = f'attachment; filename="{name}"'
+    return answer

@@ -1,0 +1,77 @@
+"""Structures on the bench."""
+
+from __future__ import annotations
+
+from ascent.readout import Report, Sizing
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from .. import schemas
+from ..services import access, structures
+from .gardens import file_answer
+from .visitor import REFUSED, visitor_of
+
+router = Router()
+
+
+@router.post("/gardens/{garden_id}/beds/{bed}/proposal", response={200: schemas.ProposalOut, **REFUSED})
+def propose(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn) -> schemas.ProposalOut:
+    """A structure for a need, everything filled in with its reason; nothing is stored."""
+    return structures.proposal(access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent)
+
+
+@router.post("/gardens/{garden_id}/beds/{bed}/structures", response={200: schemas.StructureOut, **REFUSED})
+def build(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn) -> schemas.StructureOut:
+    """Put the proposed structure on the bed."""
+    visitor = visitor_of(request)
+    return structures.build(access.garden_for(visitor, garden_id, "edit"), bed, sent, visitor)
+
+
+@router.get("/structures/{structure_id}", response={200: schemas.StructureOut, **REFUSED})
+def structure(request: HttpRequest, structure_id: int) -> schemas.StructureOut:
+    """A structure as the bench takes it up."""
+    return structures.structure_out(*access.structure_for(visitor_of(request), structure_id))
+
+
+@router.put("/structures/{structure_id}", response={200: schemas.StructureOut, 409: schemas.StructureConflict, **REFUSED})
+def save(request: HttpRequest, structure_id: int, sent: schemas.SaveIn) -> schemas.StructureOut:
+    """Save a draft; 409 with what is saved, and where it differs, when someone else was first."""
+    visitor = visitor_of(request)
+    return structures.save(*access.structure_for(visitor, structure_id, "edit"), sent, visitor)
+
+
+@router.delete("/structures/{structure_id}", response={200: schemas.Nothing, **REFUSED})
+def remove(request: HttpRequest, structure_id: int) -> schemas.Nothing:
+    """Take a structure off its bed."""
+    visitor = visitor_of(request)
+    structures.remove(*access.structure_for(visitor, structure_id, "edit"), visitor)
+    return schemas.Nothing()
+
+
+@router.post("/structures/{structure_id}/report", response={200: Report, **REFUSED})
+def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> HttpResponse:
+    """Evaluate a draft; nothing is stored."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    found = structures.report_of(row, sent.draft, sent.week)
+    return HttpResponse(found.model_dump_json(), content_type="application/json")  # a second validation would cost a third of a live edit
+
+
+@router.post("/structures/{structure_id}/fixes", response={200: schemas.FixesOut, **REFUSED})
+def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> schemas.FixesOut:
+    """The fixes of one link of a draft."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return structures.fixes_of(row, sent.draft, sent.link)
+
+
+@router.post("/structures/{structure_id}/sizing", response={200: Sizing, **REFUSED})
+def sizing(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> Sizing:
+    """The changes that together make a draft hold; nothing is stored."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return structures.sizing_of(row, sent.draft)
+
+
+@router.get("/structures/{structure_id}/parts.csv", response={200: str, **REFUSED})
+def parts_csv(request: HttpRequest, structure_id: int) -> HttpResponse:
+    """The shopping list as CSV."""
+    row, granted = access.structure_for(visitor_of(request), structure_id)
+    return file_answer(structures.parts_csv(row, granted), "text/csv; charset=utf-8", f"parts-{row.pk}.csv")

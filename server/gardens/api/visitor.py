@@ -1,0 +1,46 @@
+"""Whoever asks: signed in, or come by a read-only link. Both are known by the session's cookie, so both are checked against forgery."""
+
+from __future__ import annotations
+
+from typing import cast
+
+from django.conf import settings
+from django.http import HttpRequest
+from ninja.security import APIKeyCookie
+
+from .. import schemas
+from ..services.access import Visitor
+
+REFUSED = {401: schemas.Problems, 404: schemas.Problems, 422: schemas.Problems}
+_TOKENS = "looks"
+_MOST_TOKENS = 20
+
+
+class VisitorAuth(APIKeyCookie):
+    """Let in whoever is signed in or has opened a read-only link."""
+
+    param_name = settings.SESSION_COOKIE_NAME
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Visitor | None:
+        """Return the visitor, None of nobody."""
+        visitor = Visitor(request.user, tuple(request.session.get(_TOKENS, ())))
+        return visitor if visitor.pk is not None or visitor.tokens else None
+
+
+class Passing(VisitorAuth):
+    """Let anyone in, having checked that the request comes from our own page."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Visitor | None:
+        """Return the visitor, also when it is nobody."""
+        return Visitor(request.user)
+
+
+def visitor_of(request: HttpRequest) -> Visitor:
+    """Return the visitor that the request was let in as."""
+    return cast(Visitor, request.auth)  # type: ignore[attr-defined]
+
+
+def remember(request: HttpRequest, token: str) -> None:
+    """Keep a read-only link for this session."""
+    tokens = [each for each in request.session.get(_TOKENS, ()) if each != token]
+    request.session[_TOKENS] = [*tokens, token][-_MOST_TOKENS:]

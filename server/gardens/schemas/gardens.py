@@ -1,0 +1,369 @@
+"""What the API takes and gives of a garden and its plan."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Annotated, Any, Literal
+
+from ascent.changes import Difference
+from ascent.clashes import Gap, Warned
+from ascent.model import (
+    BareBed,
+    Bearing,
+    BedKind,
+    BedLength,
+    BedWidth,
+    ClimateKey,
+    ExposureKey,
+    Feature,
+    FeatureKind,
+    FillDepth,
+    Key,
+    Metres,
+    MonthDay,
+    Name,
+    Place,
+    PlantGust,
+    SoilKey,
+    Spot,
+    Typed,
+)  # fmt: skip
+from ascent.plot import PlotDrawing
+from ascent.quantities import System
+from ascent.readout import PartReport
+from ascent.report import State
+from pydantic import Field
+
+from .people import Role
+
+MOST_EDITS = 400
+MOST_TEXT = 3_000_000
+Act = Literal["add", "change", "remove"]
+Revision = Annotated[int, Field(ge=0, le=10**9)]
+
+
+class PlaceChange(Typed):
+    """What changes of a garden's own fields; what is left out stays."""
+
+    name: Name | None = None
+    latitude: float | None = Field(None, ge=-66.0, le=66.0)
+    last_frost: MonthDay | None = None
+    first_frost: MonthDay | None = None
+    exposure: ExposureKey | None = None
+    climate: ClimateKey | None = None
+    design_gust: PlantGust | None = None
+    units: System | None = None
+    currency: str | None = Field(None, min_length=1, max_length=8)
+    prices: dict[Annotated[str, Field(max_length=64)], Annotated[float, Field(ge=0.0, le=1e6)]] | None = Field(None, max_length=500)
+    path_width: float | None = Field(None, ge=0.3, le=3.0)
+
+
+class BedChange(Typed):
+    """What changes of a bed; what is left out stays."""
+
+    name: Name | None = None
+    kind: BedKind | None = None
+    length: BedLength | None = None
+    width: BedWidth | None = None
+    bearing: Bearing | None = None
+    x: Metres | None = None
+    y: Metres | None = None
+    board: float | None = Field(None, ge=0.0, le=0.3)
+    soil: SoilKey | None = None
+    fill: SoilKey | None = None
+    fill_depth: FillDepth | None = None
+    exposure: ExposureKey | None = None
+
+
+class FeatureChange(Typed):
+    """What changes of a feature; what is left out stays."""
+
+    name: Name | None = None
+    kind: FeatureKind | None = None
+    points: tuple[Spot, ...] | None = Field(None, min_length=1, max_length=20)
+    width: float | None = Field(None, ge=0.005, le=20.0)
+    depth: float | None = Field(None, ge=0.0, le=5.0)
+
+
+class StructureChange(Typed):
+    """What changes of a structure: its bed, its place, single options; what is left out stays."""
+
+    name: Name | None = None
+    bed: Key | None = None
+    along: Metres | None = None
+    across: Metres | None = None
+    turn: Bearing | None = None
+    options: dict[Annotated[str, Field(max_length=40)], Any] | None = Field(None, max_length=60)
+
+
+class PlaceEdit(Typed):
+    """A change of a garden's own fields."""
+
+    kind: Literal["place"]
+    revision: Revision | None = None
+    change: PlaceChange
+
+
+class BedEdit(Typed):
+    """A bed added (as a copy, with what stands on it, when `copy_of` names one), changed, or removed with what stands on it."""
+
+    kind: Literal["bed"]
+    act: Act = "change"
+    key: Key
+    copy_of: Key | None = None
+    revision: Revision | None = None
+    change: BedChange = Field(default_factory=BedChange)
+
+
+class FeatureEdit(Typed):
+    """A feature added, copied, changed or removed."""
+
+    kind: Literal["feature"]
+    act: Act = "change"
+    key: Key
+    copy_of: Key | None = None
+    revision: Revision | None = None
+    change: FeatureChange = Field(default_factory=FeatureChange)
+
+
+class StructureEdit(Typed):
+    """A structure copied, moved, changed or removed; one is added by planning a support on a bed."""
+
+    kind: Literal["structure"]
+    act: Act = "change"
+    key: Key
+    copy_of: Key | None = None
+    revision: Revision | None = None
+    change: StructureChange = Field(default_factory=StructureChange)
+
+
+Edit = Annotated[PlaceEdit | BedEdit | FeatureEdit | StructureEdit, Field(discriminator="kind")]
+
+
+class EditsIn(Typed):
+    """Edits that are saved together or not at all."""
+
+    edits: tuple[Edit, ...] = Field(min_length=1, max_length=MOST_EDITS)
+
+
+class DraftEditsIn(Typed):
+    """Edits to look at; nothing is stored. `about` is the thing whose distances are wanted."""
+
+    edits: tuple[Edit, ...] = Field((), max_length=MOST_EDITS)
+    about: str = Field("", max_length=64)
+
+
+class LinesAsked(Typed):
+    """The structures whose lines are wanted; all when none is named."""
+
+    keys: list[Annotated[str, Field(max_length=64)]] = Field(default_factory=list, max_length=50)
+
+
+class StructureLine(Typed):
+    """How a structure stands: how strong, what goes first, when."""
+
+    key: str
+    crops: str
+    state: State
+    words: str
+    limit: str
+    forecast: str
+    design: str
+    design_m_s: float
+    weakest: str
+    week: str
+    cost: str
+    season: list[tuple[float, float]] = Field(description="limit gust and rough week’s gust, week by week, m/s")
+
+
+class StructureRow(Typed):
+    """A structure as the plan and the list know it."""
+
+    id: int
+    key: str
+    revision: int
+    name: str
+    bed: str
+    crops: str
+    along: float
+    across: float
+    turn: float
+    stretch: str
+    length: float
+
+
+class BedRow(Typed):
+    """A bed as the plan and the list know it."""
+
+    key: str
+    revision: int
+    words: str
+    sides: dict[str, str]
+    fields: BareBed
+
+
+class FeatureRow(Typed):
+    """A feature as the plan and the list know it."""
+
+    key: str
+    revision: int
+    words: str
+    fields: Feature
+
+
+class PlaceRow(Typed):
+    """A garden's own fields, and how its gust is written."""
+
+    revision: int
+    design_gust: float
+    design_gust_text: str
+    fields: Place
+
+
+class GardenOut(Typed):
+    """A garden: its own fields, what is on its plan, what is in the way, and what the person can undo."""
+
+    id: int
+    role: Role
+    owner: str
+    name: str
+    units: System
+    number: int
+    place: PlaceRow
+    beds: list[BedRow]
+    features: list[FeatureRow]
+    structures: list[StructureRow]
+    plot: PlotDrawing
+    warnings: tuple[Warned, ...]
+    undo: str | None
+    redo: str | None
+
+
+class EditsOut(Typed):
+    """The garden after edits, and the keys of what was added."""
+
+    garden: GardenOut
+    made: list[str]
+
+
+class PlotOut(Typed):
+    """A plan that is not stored: with its warnings and the distances of one thing."""
+
+    plot: PlotDrawing
+    warnings: tuple[Warned, ...]
+    gaps: tuple[Gap, ...]
+    problems: tuple[str, ...] = ()
+
+
+class ThingConflict(Typed):
+    """A thing that someone else changed meanwhile: its present revision, and fields that differ (before: theirs, after: mine)."""
+
+    kind: str
+    key: str
+    name: str
+    revision: int | None = Field(description="null when it was taken away")
+    differences: list[Difference]
+
+
+class Conflict(Typed):
+    """Edits that were not saved: the garden as it is now, and what stands against them."""
+
+    garden: GardenOut
+    things: list[ThingConflict]
+
+
+class ChangeOut(Typed):
+    """One entry of a garden's history."""
+
+    number: int
+    when: dt.datetime
+    who: str
+    way: str
+    words: str
+
+
+class Past(Typed):
+    """A garden as it was after a change, and what has become of it since, in words."""
+
+    number: int
+    when: dt.datetime | None
+    who: str
+    words: str
+    plot: PlotDrawing
+    since: list[str]
+
+
+class BedShade(Typed):
+    """Hours of sun of a bed, in words."""
+
+    bed: str
+    text: str
+    lost: float
+    open: float
+
+
+class ShadeOut(Typed):
+    """The sun and the shadows at an hour of a day."""
+
+    words: str
+    altitude: float
+    azimuth: float
+    rises: float
+    sets: float
+    shadows: list[tuple[tuple[tuple[float, float], ...], float]] = Field(description="outline and cover of each shadow")
+    beds: list[BedShade]
+
+
+class StructureParts(Typed):
+    """What one structure takes."""
+
+    id: int
+    name: str
+    parts: tuple[PartReport, ...]
+    cost: float
+
+
+class GardenParts(Typed):
+    """What a whole garden takes: together, every pack rounded once, and by structure."""
+
+    currency: str
+    together: tuple[PartReport, ...]
+    cost: float
+    apart: float = Field(description="what the structures cost bought one by one")
+    saved_text: str
+    structures: list[StructureParts]
+    cautions: list[str]
+
+
+class ImportIn(Typed):
+    """A file's text to take in: a plan, or a table of beds, plantings or materials."""
+
+    what: Literal["plan", "beds", "plantings", "materials"] = "plan"
+    text: str = Field(max_length=MOST_TEXT)
+    take_away: bool = Field(False, description="also take away what the file does not have")
+
+
+class ImportLine(Typed):
+    """One thing that an import adds, changes or takes away."""
+
+    act: Act
+    words: str
+
+
+class ImportOut(Typed):
+    """What an import does, before it does it; `number` says which state of the garden that was reckoned from."""
+
+    number: int
+    lines: list[ImportLine]
+
+
+class ImportDo(ImportIn):
+    """An import that was looked at."""
+
+    number: Revision
+
+
+class Method(Typed):
+    """How Ascent reckons, as HTML."""
+
+    html: str

@@ -1,0 +1,225 @@
+"""What a garden looks like: its plan, its lines, its shade, its shopping."""
+
+from __future__ import annotations
+
+import csv
+import io
+from functools import lru_cache
+from typing import Any
+
+import markdown_it
+from ascent import model, tables
+from ascent.clashes import clashes, gaps, warned
+from ascent.errors import InvalidPlan, Problem
+from ascent.parts import shopping, total
+from ascent.plot import Laid, geometry_of, laid_out, plot_of
+from ascent.present import cautions_of, part_reports, standing
+from ascent.quantities import System, write
+from ascent.shade import Shade, shade_of
+from ascent.wording import day_text, money
+from django.conf import settings
+
+from .. import schemas
+from ..models import Change, Garden
+from .access import Granted, Visitor
+from .state import PLACE, Held, state_of, whole, words_of
+
+_COMPASS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
+_DONE = ("do", "restore", "import")
+MOST_LINES = 40
+
+
+def last_change(garden: Garden, visitor: Visitor) -> Change | None:
+    """Return the person's last change that still stands."""
+    return Change.objects.filter(garden=garden, who_id=visitor.pk, way__in=_DONE, fate="stands").order_by("-number").first()
+
+
+def next_redo(garden: Garden, visitor: Visitor) -> Change | None:
+    """Return the change of the person that was undone last."""
+    return Change.objects.filter(garden=garden, who_id=visitor.pk, way__in=_DONE, fate="undone").order_by("number").first()
+
+
+def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
+    """Return a garden with its plan and what is in the way on it."""
+    garden = granted.garden
+    state = state_of(garden)
+    core = whole(state)
+    laid = laid_out(core)
+    last, redo = (last_change(garden, visitor), next_redo(garden, visitor)) if granted.role != "read" else (None, None)
+    return schemas.GardenOut(
+        id=garden.pk, role=granted.role, owner=garden.owner.get_username(), name=core.name, units=core.units, number=garden.changes,
+        place=_place(state[PLACE], core), beds=[_bed(held, core) for held in state.values() if held.kind == "bed"],
+        features=[_feature(held, core.units) for held in state.values() if held.kind == "feature"],
+        structures=[_structure(state["structure", each.structure.key], each) for each in laid],
+        plot=plot_of(core, laid), warnings=warned(clashes(core, laid), core.units),
+        undo=words_of(last.edits, core.units) if last else None, redo=words_of(redo.edits, core.units) if redo else None,
+    )  # fmt: skip
+
+
+def _place(held: Held, core: model.Garden) -> schemas.PlaceRow:
+    gust = core.design_gust or tables.exposures()[core.exposure].design_gust_m_s
+    fields = model.Place.model_validate(held.document)
+    return schemas.PlaceRow(revision=held.revision, design_gust=gust, design_gust_text=write(gust, "speed", core.units), fields=fields)
+
+
+def _bed(held: Held, core: model.Garden) -> schemas.BedRow:
+    bed = model.BareBed.model_validate(held.document)
+    site = model.Site(garden=core, bed=bed)
+    units = core.units
+    over = f", {_RAISED[bed.kind]} {write(bed.fill_depth, 'length', units)} over" if bed.kind in _RAISED else ","
+    soil = tables.soils()[bed.fill if bed.kind == "container" else bed.soil].name
+    words = f"{write(bed.length, 'length', units)} × {write(bed.width, 'length', units)}{over} {soil}, {site.exposure.name}"
+    return schemas.BedRow(key=held.key, revision=held.revision, words=words, sides=sides(bed), fields=bed)
+
+
+_RAISED = {"raised": "raised", "straw-bale": "straw bales", "container": "container filled"}
+
+
+def _feature(held: Held, units: System) -> schemas.FeatureRow:
+    feature = model.Feature.model_validate(held.document)
+    words = feature.kind.replace("-", " ")
+    if feature.depth is not None:
+        words += f", {write(feature.depth, 'length', units)} deep"
+    return schemas.FeatureRow(key=held.key, revision=held.revision, words=words, fields=feature)
+
+
+def _structure(held: Held, laid: Laid) -> schemas.StructureRow:
+    structure = laid.structure
+    return schemas.StructureRow(
+        id=held.id or 0, key=held.key, revision=held.revision, name=structure.name, bed=held.home, crops=_crops(structure),
+        along=structure.along, across=structure.across, turn=structure.turn, length=laid.geometry.length,
+        stretch="length" if "length" in structure.options else "",
+    )  # fmt: skip
+
+
+def _crops(structure: model.Structure) -> str:
+    return ", ".join(tables.crops()[planting.crop].name for planting in structure.plantings)
+
+
+def sides(bed: model.BareBed, turn: float = 0.0) -> dict[str, str]:
+    """Return what the two sides of a row in a bed are called, by compass."""
+
+    def name(bearing: float) -> str:
+        return f"{_COMPASS[round(bearing / 45) % 8]} side"
+
+    bearing = bed.bearing + turn
+    return {"left": name(bearing - 90), "right": name(bearing + 90), "both": "both sides"}
+
+
+def plot_out(core: model.Garden, about: str = "", problems: tuple[str, ...] = ()) -> schemas.PlotOut:
+    """Return a plan with its warnings, and the distances of one thing on it."""
+    laid = laid_out(core)
+    return schemas.PlotOut(
+        plot=plot_of(core, laid), warnings=warned(clashes(core, laid), core.units),
+        gaps=gaps(core, laid, about, core.units) if about else (), problems=problems,
+    )  # fmt: skip
+
+
+@lru_cache(maxsize=2048)
+def _line(site_json: str, structure_json: str) -> dict[str, Any]:
+    site = model.Site.model_validate_json(site_json)
+    structure = model.Structure.model_validate_json(structure_json)
+    h, season = standing(site, structure, site.garden.units)
+    cost = total(shopping(geometry_of(site.bed, structure), site.garden.prices))
+    return {
+        "state": h.state, "words": h.words, "limit": h.limit_text, "forecast": h.forecast_text, "design": h.design_text,
+        "weakest": h.weakest_text, "week": h.week_label, "design_m_s": site.design_gust, "cost": money(cost, site.garden.currency),
+        "season": season,
+    }  # fmt: skip
+
+
+def lines(granted: Granted, keys: list[str]) -> list[schemas.StructureLine]:
+    """Return how structures stand: those named, or as many as one call takes, so that a large garden comes in by and by."""
+    core = whole(state_of(granted.garden))
+    place = model.Place.model_validate(granted.garden.document)
+    found: list[schemas.StructureLine] = []
+    for bed in core.beds:
+        bare = model.BareBed.model_validate(bed.model_dump(exclude={"structures"}) | {"x": 0.0, "y": 0.0})
+        site_json = model.Site(garden=place, bed=bare).model_dump_json()
+        for structure in bed.structures:
+            if len(found) < MOST_LINES and (structure.key in keys or not keys):
+                still = structure.model_copy(update={"along": 0.0, "across": 0.0, "turn": 0.0})
+                line = _line(site_json, still.model_dump_json())
+                found.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
+    return found
+
+
+def shade_out(granted: Granted, date: str, hour: float) -> schemas.ShadeOut:
+    """Return the shadows at an hour of a day, and the hours of sun of each bed, in words.
+
+    Raises:
+        InvalidPlan: No such day.
+    """
+    core = whole(state_of(granted.garden))
+    shade = shade_of(core, laid_out(core), _day(date), hour)
+    beds = [schemas.BedShade(bed=b.bed, text=_sun_text(b.open, b.lost), lost=round(b.lost, 2), open=b.open) for b in shade.beds]
+    return schemas.ShadeOut(
+        words=_sun_words(date, hour, shade), altitude=shade.altitude, azimuth=shade.azimuth, rises=shade.rises, sets=shade.sets,
+        shadows=[(s.outline, s.cover) for s in shade.shadows], beds=beds,
+    )  # fmt: skip
+
+
+def _day(date: str) -> str:
+    try:
+        model.day_of_year(date)
+    except ValueError as error:
+        raise InvalidPlan([Problem("date", date, "month and day such as 08-15 are allowed")]) from error
+    return date
+
+
+def _sun_text(open_hours: float, lost: float) -> str:
+    return f"{open_hours - lost:.1f} of {open_hours:.1f} h of sun"
+
+
+def _sun_words(date: str, hour: float, shade: Shade) -> str:
+    minutes = round(hour * 60)
+    where = _COMPASS[round(shade.azimuth / 45) % 8]
+    up = f"the sun {shade.altitude:.0f}° high in the {where}" if shade.altitude > 0 else "the sun is down"
+    return f"{day_text(date)}, {minutes // 60}:{minutes % 60:02d} sun time: {up}"
+
+
+def parts_out(granted: Granted) -> schemas.GardenParts:
+    """Return what to buy for the whole garden: together, and structure by structure."""
+    core = whole(state_of(granted.garden))
+    ids = dict(granted.garden.things.filter(kind="structure").values_list("key", "pk"))
+    laid = laid_out(core)
+    together = shopping([each.geometry for each in laid], core.prices)
+    single = [(each, shopping(each.geometry, core.prices)) for each in laid]
+    apart = sum(total(parts) for _, parts in single)
+    cautions = dict.fromkeys(text for each in laid for text in cautions_of(each.structure.family, each.geometry))
+    structures = [
+        schemas.StructureParts(
+            id=ids[each.structure.key], name=each.structure.name, parts=part_reports(parts, core.units), cost=round(total(parts), 2)
+        )
+        for each, parts in single
+    ]
+    return schemas.GardenParts(
+        currency=core.currency, together=part_reports(together, core.units), cost=round(total(together), 2), apart=round(apart, 2),
+        saved_text=money(apart - total(together), core.currency), structures=structures, cautions=list(cautions),
+    )  # fmt: skip
+
+
+def parts_csv(granted: Granted, by_structure: bool) -> str:
+    """Return the garden's shopping list as CSV, together or by structure."""
+    found = parts_out(granted)
+    handle = io.StringIO()
+    writer = csv.writer(handle)
+    writer.writerow(["structure", "part", "for", "needed", "buy", "price each", "cost", "currency", "lasts"])
+    rows = [(_text(s.name), p) for s in found.structures for p in s.parts] if by_structure else [("all", p) for p in found.together]
+    for name, part in rows:
+        cost = (f"{part.price:.2f}", f"{part.cost:.2f}", found.currency)
+        writer.writerow([name, part.name, part.use, part.count, part.buy, *cost, part.lasts])
+    writer.writerow(["total", "", "", "", "", "", f"{found.apart if by_structure else found.cost:.2f}", found.currency, ""])
+    return handle.getvalue()
+
+
+def _text(name: str) -> str:
+    """Return a person's text so that no spreadsheet takes it for a formula."""
+    return f"'{name}" if name[:1] in "=+-@\t\r" else name
+
+
+@lru_cache(maxsize=1)
+def method_html() -> str:
+    """Return docs/method.md as HTML; raw HTML in it stays text."""
+    text = (settings.ROOT / "docs" / "method.md").read_text(encoding="utf-8")
+    return str(markdown_it.MarkdownIt("commonmark", {"html": False}).enable("table").render(text))

@@ -1,0 +1,204 @@
+"""A structure on the bench: read, evaluated, proposed, built, saved."""
+
+from __future__ import annotations
+
+import csv
+import io
+from dataclasses import replace
+
+from ascent import model
+from ascent.changes import differences
+from ascent.errors import InvalidPlan, Problem
+from ascent.families import FAMILIES
+from ascent.family import Need
+from ascent.offer import Offer, offer
+from ascent.plot import placed
+from ascent.present import fix_reports, full_report, sizing
+from ascent.quantities import read, write
+from ascent.readout import Report, Sizing
+from ascent.report import evaluate
+from ascent.wording import read_gust
+from django.db import transaction
+from django.http import Http404
+
+from .. import schemas
+from ..models import Garden, Thing
+from .access import Granted, Visitor
+from .edits import Stale, free_key
+from .garden import sides
+from .state import Held, checked, commit, state_of, whole
+
+
+def site_of(row: Thing, sent: schemas.Draft | None = None) -> model.Site:
+    """Return a structure's bed and garden as the core knows them, with what a draft changes of the bed."""
+    bed = Thing.objects.filter(garden_id=row.garden_id, kind=Thing.BED, key=row.home).values_list("document", flat=True).first()
+    if bed is None:
+        raise Http404
+    changes = {"soil": sent.soil, "exposure": sent.exposure} if sent else {}
+    return model.Site(garden=model.Place(**row.garden.document), bed=model.BareBed(**{**bed, **changes}))
+
+
+def structure_of(row: Thing, sent: schemas.Draft) -> model.Structure:
+    """Return a draft as the core's structure, where the stored one stands.
+
+    Raises:
+        InvalidPlan: A wrong option, with its path.
+    """
+    changed = {"name": sent.name, "options": sent.options, "plantings": sent.plantings}
+    return checked(model.Structure.model_validate(row.document).model_copy(update=changed))
+
+
+def structure_out(row: Thing, granted: Granted) -> schemas.StructureOut:
+    """Return a structure as the bench takes it up."""
+    site = site_of(row)
+    structure = checked(model.Structure.model_validate(row.document))
+    return schemas.StructureOut(
+        id=row.pk, key=row.key, garden=row.garden_id, bed=row.home, bed_name=site.bed.name, family=structure.family,
+        sides=sides(site.bed, structure.turn), units=site.garden.units, revision=row.revision, may_edit=granted.role != "read",
+        draft=_draft(structure, site),
+    )  # fmt: skip
+
+
+def _draft(structure: model.Structure, site: model.Site) -> schemas.Draft:
+    return schemas.Draft(
+        name=structure.name, options=structure.options, plantings=structure.plantings, soil=site.bed.soil, exposure=site.exposure.key
+    )
+
+
+def report_of(row: Thing, sent: schemas.Draft, week: int | None) -> Report:
+    """Return the report of a draft."""
+    site = site_of(row, sent)
+    return full_report(site, structure_of(row, sent), site.garden.units, week)
+
+
+def fixes_of(row: Thing, sent: schemas.Draft, link: str) -> schemas.FixesOut:
+    """Return the fixes of one link of a draft.
+
+    Raises:
+        InvalidPlan: The structure has no such link.
+    """
+    site = site_of(row, sent)
+    found = evaluate(site, structure_of(row, sent))
+    known = [each.key for each in found.links]
+    if link not in known:
+        raise InvalidPlan([Problem("link", link, f"one of {', '.join(known)} is allowed")])
+    return schemas.FixesOut(link=link, fixes=list(fix_reports(found, link, site.garden.units)))
+
+
+def sizing_of(row: Thing, sent: schemas.Draft) -> Sizing:
+    """Return the changes that together make a draft hold."""
+    site = site_of(row, sent)
+    return sizing(site, structure_of(row, sent), site.garden.units)
+
+
+@transaction.atomic
+def save(row: Thing, granted: Granted, sent: schemas.SaveIn, visitor: Visitor) -> schemas.StructureOut:
+    """Save a draft and what it changes of the bed, all or nothing.
+
+    Raises:
+        Stale: The structure was saved by someone else since.
+    """
+    garden = Garden.objects.get(pk=granted.garden.pk)
+    state = state_of(garden)
+    held = state.get((Thing.STRUCTURE, row.key))
+    if held is None:
+        raise Http404
+    structure = structure_of(row, sent.draft)
+    row.refresh_from_db()
+    if held.revision != sent.revision:
+        saved = model.Structure.model_validate(held.document)
+        units = model.Place.model_validate(garden.document).units
+        found = [each for each in differences(saved, structure, units) if each.path not in ("along", "across", "turn")]
+        raise Stale(schemas.StructureConflict(saved=structure_out(row, granted), differences=found))
+    stands = {name: held.document[name] for name in ("along", "across", "turn") if name in held.document}
+    bed = state[Thing.BED, held.home]
+    after = {
+        **state,
+        held.ref: replace(held, document={**structure.model_dump(mode="json"), **stands}),
+        bed.ref: replace(bed, document={**bed.document, **_of_bed(bed, sent.draft, garden)}),
+    }
+    commit(garden, state, after, visitor.pk)
+    row.refresh_from_db()
+    return structure_out(row, granted)
+
+
+def _of_bed(bed: Held, sent: schemas.Draft, garden: Garden) -> dict[str, str]:
+    """Return what a draft changes of its bed; an exposure that is the garden's own stays the garden's."""
+    own = bed.document.get("exposure")
+    exposure = {} if own is None and sent.exposure == garden.document.get("exposure", "ordinary") else {"exposure": sent.exposure}
+    return {"soil": sent.soil, **exposure}
+
+
+def _bed_of(garden: Garden, key: str) -> tuple[model.Garden, model.Bed]:
+    core = whole(state_of(garden))
+    bed = next((bed for bed in core.beds if bed.key == key), None)
+    if bed is None:
+        raise Http404
+    return core, bed
+
+
+def _site(core: model.Garden, bed: model.Bed) -> model.Site:
+    return model.Site(garden=core, bed=bed)
+
+
+def proposal(granted: Granted, key: str, need: schemas.NeedIn) -> schemas.ProposalOut:
+    """Return a structure for a need on a bed, sized until it holds, with the reason for every value."""
+    core, bed = _bed_of(granted.garden, key)
+    site = _site(core, bed)
+    offered = _offered(site, need)
+    values = [schemas.ProposedValue(option=v.option, label=v.label, value=v.text, reason=v.reason) for v in offered.values]
+    report = full_report(site, offered.structure, site.garden.units)
+    return schemas.ProposalOut(draft=_draft(offered.structure, site), values=values, report=report)
+
+
+def _offered(site: model.Site, need: schemas.NeedIn) -> Offer:
+    return offer(site, next(iter(FAMILIES)), Need(need.crop, need.count, need.side, need.training), site.garden.units)
+
+
+@transaction.atomic
+def build(granted: Granted, key: str, need: schemas.NeedIn, visitor: Visitor) -> schemas.StructureOut:
+    """Put the proposed structure on the bed, on ground that nothing else takes if there is any."""
+    garden = Garden.objects.get(pk=granted.garden.pk)
+    core, bed = _bed_of(garden, key)
+    offered = _offered(_site(core, bed), need).structure
+    state = state_of(garden)
+    structure = placed(core, bed, offered.model_copy(update={"key": free_key(state, Thing.STRUCTURE, offered.name)}))
+    held = Held(Thing.STRUCTURE, structure.key, bed.key, structure.model_dump(mode="json"))
+    commit(garden, state, {**state, held.ref: held}, visitor.pk)
+    row = Thing.objects.get(garden=garden, kind=Thing.STRUCTURE, key=structure.key)
+    return structure_out(row, granted)
+
+
+@transaction.atomic
+def remove(row: Thing, granted: Granted, visitor: Visitor) -> None:
+    """Take a structure off its bed; it can be put back."""
+    garden = Garden.objects.get(pk=granted.garden.pk)
+    state = state_of(garden)
+    commit(garden, state, {ref: held for ref, held in state.items() if ref != (Thing.STRUCTURE, row.key)}, visitor.pk)
+
+
+def parts_csv(row: Thing, granted: Granted) -> str:
+    """Return the shopping list of a saved structure as CSV."""
+    report = report_of(row, structure_out(row, granted).draft, None)
+    handle = io.StringIO()
+    writer = csv.writer(handle)
+    writer.writerow(["part", "for", "needed", "buy", "price each", "cost", "currency", "lasts"])
+    currency = row.garden.document.get("currency", "cu")
+    for part in report.parts:
+        writer.writerow([part.name, part.use, part.count, part.buy, f"{part.price:.2f}", f"{part.cost:.2f}", currency, part.lasts])
+    writer.writerow(["total", "", "", "", "", f"{report.cost:.2f}", currency, ""])
+    return handle.getvalue()
+
+
+def read_quantity(sent: schemas.QuantityIn) -> schemas.QuantityOut:
+    """Return what a person wrote as a quantity.
+
+    Raises:
+        UnreadableQuantity: It is none of that kind, or outside what is allowed.
+    """
+    said = ""
+    if sent.kind == "speed" and sent.exposure:
+        value, said = read_gust(sent.text, sent.system, sent.exposure, sent.low or 0.0, sent.high or 45.0)
+    else:
+        value = read(sent.text, sent.kind, sent.system, sent.low, sent.high)
+    return schemas.QuantityOut(value=value, text=write(value, sent.kind, sent.system), said=said)

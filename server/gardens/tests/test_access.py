@@ -1,0 +1,155 @@
+"""Accounts × endpoints, made from the API's own document: a new endpoint is in it by itself."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from config.api import api
+from django.contrib.auth import get_user_model
+from django.test import Client
+
+from gardens.models import Garden, Share, Thing
+from gardens.services.access import make_link
+
+from .support import ApiTestCase
+
+# what a reader may send although it is no GET: nothing of it is stored
+LOOKS = {("post", "/draft"), ("post", "/report"), ("post", "/fixes"), ("post", "/sizing"), ("post", "/import/preview")}
+# what concerns no garden: each is tested where it belongs
+ELSEWHERE = ("/api/session", "/api/account", "/api/letters", "/api/look", "/api/empty", "/api/catalogue", "/api/method", "/api/quantities")
+
+
+def sample(schema: dict[str, Any], document: dict[str, Any]) -> Any:
+    """Return the least value that fits a schema."""
+    if "$ref" in schema:
+        return sample(document["components"]["schemas"][schema["$ref"].rsplit("/", 1)[-1]], document)
+    if fixed := [schema[name] for name in ("default", "const") if name in schema] or schema.get("enum"):
+        return fixed[0]
+    if options := schema.get("anyOf") or schema.get("oneOf"):
+        return sample(options[0], document)
+    kind = schema.get("type")
+    if kind == "object":
+        return {name: sample(schema["properties"][name], document) for name in schema.get("required", ())}
+    if kind == "array":
+        return [sample(schema["items"], document)] * schema.get("minItems", 0)
+    return {"string": "x", "integer": schema.get("minimum", 1), "number": schema.get("minimum", 1.0), "boolean": False}.get(kind)
+
+
+class MatrixTest(ApiTestCase):
+    """Owner, someone who may change, someone who may read, a visitor by link, a stranger, and nobody."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        users = get_user_model().objects
+        self.people: dict[str, Client] = {"owner": self.client}
+        for name, may_edit in (("editor", True), ("reader", False), ("stranger", None)):
+            user = users.create_user(name)
+            if may_edit is not None:
+                Share.objects.create(garden=self.garden, person=user, may_edit=may_edit)
+            self.people[name] = Client()
+            self.people[name].force_login(user)
+        token = make_link(self.garden).link
+        self.people["visitor"], self.people["nobody"] = Client(), Client()
+        answer = self.people["visitor"].post("/api/look", {"token": token}, content_type="application/json")
+        self.assertEqual(answer.status_code, 200, answer.content)
+        self.document = api.get_openapi_schema(path_prefix="/api/")
+
+    def endpoints(self):
+        """Yield each verb and path that concerns a garden, with a body that fits."""
+        draft, revision = self.draft()
+        bodies = {"Draft": draft}
+        for path, verbs in self.document["paths"].items():
+            if path.startswith(ELSEWHERE) or path == "/api/gardens":
+                continue
+            for verb, operation in verbs.items():
+                schema = operation.get("requestBody", {}).get("content", {}).get("application/json", {}).get("schema")
+                body = sample(schema, self.document) if schema else None
+                if isinstance(body, dict):
+                    body |= {name: value for name, value in (("draft", bodies["Draft"]), ("revision", revision)) if name in body}
+                    if "crop" in body:
+                        body["crop"] = "tom-beef"
+                query = "?date=08-10" if path.endswith("/shade") else ""
+                yield verb, path, query, body
+
+    def ask(self, who: str, verb: str, path: str, query: str, body: Any) -> int:
+        address = path.format(
+            garden_id=self.garden.pk, structure_id=self.structure.pk, bed=self.bed.key, number=0, name="reader", what="beds"
+        )
+        return getattr(self.people[who], verb)(address + query, body, content_type="application/json").status_code
+
+    def test_someone_elses_is_404_never_403(self):
+        count = 0
+        for verb, path, query, body in self.endpoints():
+            with self.subTest(verb=verb, path=path):
+                count += 1
+                writes = verb != "get" and not any(verb == v and path.endswith(end) for v, end in LOOKS)
+                owners = path.endswith(("/people", "/people/{name}", "/link")) or (verb, path) == ("delete", "/api/gardens/{garden_id}")
+                self.assertEqual(self.ask("nobody", verb, path, query, body), 401)
+                self.assertEqual(self.ask("stranger", verb, path, query, body), 404)
+                for who in ("reader", "visitor"):
+                    found = self.ask(who, verb, path, query, body)
+                    self.assertEqual(found == 404, writes or owners, f"{who} got {found}")
+                    self.assertNotIn(found, (401, 403))
+                if owners:
+                    self.assertEqual(self.ask("editor", verb, path, query, body), 404)
+        self.assertGreater(count, 20)
+        self.assertTrue(Garden.objects.filter(pk=self.garden.pk).exists())
+        self.assertTrue(Thing.objects.filter(pk=self.structure.pk).exists())
+
+    def test_nothing_a_stranger_sends_is_told_apart_from_a_garden_that_is_not_there(self):
+        for verb, path, query, body in self.endpoints():
+            with self.subTest(verb=verb, path=path):
+                address = path.format(garden_id=10**9, structure_id=10**9, bed=self.bed.key, number=0, name="reader", what="beds")
+                self.assertEqual(getattr(self.client, verb)(address + query, body, content_type="application/json").status_code, 404)
+
+    def test_whoever_may_change_can(self):
+        sent = {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"name": "Cove"}}]}
+        for who, expected in (("editor", 200), ("owner", 200), ("reader", 404), ("visitor", 404)):
+            answer = self.people[who].post(f"/api/gardens/{self.garden.pk}/edits", sent, content_type="application/json")
+            self.assertEqual(answer.status_code, expected, who)
+
+
+class SharingTest(ApiTestCase):
+    def path(self, rest: str = "") -> str:
+        return f"gardens/{self.garden.pk}{rest}"
+
+    def as_other(self) -> Client:
+        client = Client()
+        client.force_login(self.other)
+        return client
+
+    def test_shared_to_read_then_to_change_then_taken_back(self):
+        tobin = self.as_other()
+        self.assertEqual(self.call("put", self.path("/people"), {"name": "tobin"})["shares"], [{"name": "tobin", "may_edit": False}])
+        self.assertEqual([g["role"] for g in tobin.get("/api/gardens").json()], ["owner", "read"])
+        self.assertEqual(tobin.get(f"/api/{self.path()}").json()["role"], "read")
+        self.assertFalse(tobin.get(f"/api/structures/{self.structure.pk}").json()["may_edit"])
+        self.call("put", self.path("/people"), {"name": "tobin", "may_edit": True})
+        self.assertEqual(tobin.get(f"/api/{self.path()}").json()["role"], "edit")
+        self.assertEqual(self.call("delete", self.path("/people/tobin"))["shares"], [])
+        self.assertEqual(tobin.get(f"/api/{self.path()}").status_code, 404)
+
+    def test_only_with_an_account_that_is_somebody_elses(self):
+        self.refused("put", self.path("/people"), {"name": "nobody-here"}, "name", "account")
+        self.refused("put", self.path("/people"), {"name": "mara"}, "name", "somebody else")
+
+    def test_a_link_is_long_opens_for_reading_and_is_withdrawn(self):
+        token = self.call("post", self.path("/link"))["link"]
+        self.assertGreaterEqual(len(token), 40)
+        visitor = Client()
+        self.assertEqual(visitor.get(f"/api/{self.path()}").status_code, 401)
+        self.assertEqual(visitor.post("/api/look", {"token": token[:-1] + "!"}, content_type="application/json").status_code, 404)
+        found = visitor.post("/api/look", {"token": token}, content_type="application/json").json()
+        self.assertEqual(found, {"id": self.garden.pk, "name": "Lantern Quay", "role": "read", "owner": "mara"})
+        self.assertEqual(visitor.get(f"/api/{self.path()}").json()["role"], "read")
+        self.assertNotEqual(self.call("post", self.path("/link"))["link"], token, "a new one withdraws the old one")
+        self.assertEqual(visitor.get(f"/api/{self.path()}").status_code, 404)
+        self.assertIsNone(self.call("delete", self.path("/link"))["link"])
+
+    def test_a_link_gives_no_more_than_its_garden(self):
+        token = self.call("post", self.path("/link"))["link"]
+        visitor = Client()
+        visitor.post("/api/look", {"token": token}, content_type="application/json")
+        self.assertEqual(visitor.get(f"/api/gardens/{self.theirs.pk}").status_code, 404)
+        self.assertEqual(len(visitor.get("/api/gardens").json()), 1)
+        self.assertEqual(visitor.post("/api/gardens", {}, content_type="application/json").status_code, 404)

@@ -1,0 +1,208 @@
+"""Edits of the plan: all or none, stale ones shown in both versions, undone, done again, and kept in the history."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.test import Client
+
+from gardens.models import Change, Thing
+
+from .support import ApiTestCase
+
+
+class EditTestCase(ApiTestCase):
+    def path(self, rest: str = "") -> str:
+        return f"gardens/{self.garden.pk}{rest}"
+
+    def edit(self, *edits: dict[str, Any], status: int = 200) -> Any:
+        return self.call("post", self.path("/edits"), {"edits": edits}, status)
+
+    def bed_fields(self, key: str, out: Any = None) -> dict[str, Any]:
+        garden = out or self.call("get", self.path())
+        return next(bed["fields"] for bed in garden["beds"] if bed["key"] == key)
+
+    def move(self, x: float, **more: Any) -> Any:
+        return self.edit({"kind": "bed", "key": "cove-bed", "change": {"x": x}, **more})["garden"]
+
+
+class EditTest(EditTestCase):
+    def test_move_turn_resize(self):
+        out = self.edit({"kind": "bed", "key": "cove-bed", "change": {"x": 20.0, "bearing": 45.0, "length": 4.2}})["garden"]
+        fields = self.bed_fields("cove-bed", out)
+        self.assertEqual((fields["x"], fields["bearing"], fields["length"], fields["name"]), (20.0, 45.0, 4.2, "Cove Bed"))
+        self.assertEqual(next(b["revision"] for b in out["beds"] if b["key"] == "cove-bed"), 2)
+
+    def test_add_bed_and_path_together_with_keys_of_their_names(self):
+        bed = {"kind": "bed", "act": "add", "key": "new", "change": {"name": "Tide Bed", "length": 3.0, "width": 1.0}}
+        walk = {"kind": "feature", "act": "add", "key": "new",
+                "change": {"name": "Sea wall", "kind": "path", "points": [[0, 0], [4, 0]], "width": 0.9}}  # fmt: skip
+        out = self.edit(bed, walk)
+        self.assertEqual(out["made"], ["tide-bed", "sea-wall-2"], "a name that is taken gets a number")
+        self.assertEqual(out["garden"]["features"][-1]["fields"]["kind"], "path")
+
+    def test_a_bed_is_copied_with_what_stands_on_it(self):
+        out = self.edit({"kind": "bed", "act": "add", "key": "copy", "copy_of": "long-plot-a", "change": {"y": 30.0}})
+        self.assertEqual(out["made"], ["long-plot-a-2"])
+        copies = [s for s in out["garden"]["structures"] if s["bed"] == "long-plot-a-2"]
+        self.assertEqual([s["name"] for s in copies], ["Lantern Row"])
+        self.assertNotEqual(copies[0]["id"], self.structure.pk)
+
+    def test_a_structure_is_moved_stretched_copied_and_put_on_another_bed(self):
+        out = self.edit({"kind": "structure", "key": "lantern-row", "change": {"along": 0.1, "turn": 180.0, "options": {"length": 4.8}}})[
+            "garden"
+        ]
+        row = next(s for s in out["structures"] if s["key"] == "lantern-row")
+        self.assertEqual((row["along"], row["turn"], row["length"]), (0.1, 180.0, 4.8))
+        self.structure.refresh_from_db()
+        self.assertEqual(self.structure.document["options"]["post"], "tpost_2.1", "other options stay")
+        out = self.edit({"kind": "structure", "act": "add", "key": "c", "copy_of": "lantern-row", "change": {"bed": "chandlers"}})
+        self.assertEqual(next(s for s in out["garden"]["structures"] if s["key"] == out["made"][0])["bed"], "chandlers")
+        self.edit({"kind": "structure", "key": "lantern-row", "change": {"bed": "nowhere"}}, status=422)
+
+    def test_removing_a_bed_takes_what_stands_on_it_and_undo_brings_both_back(self):
+        before = self.call("get", self.path())
+        out = self.edit({"kind": "bed", "act": "remove", "key": "long-plot-a"})["garden"]
+        self.assertNotIn("lantern-row", [s["key"] for s in out["structures"]])
+        self.call("get", f"structures/{self.structure.pk}", status=404)
+        back = self.call("post", self.path("/undo"))
+        self.assertEqual([b["fields"] for b in sorted(back["beds"], key=lambda b: b["key"])],
+                         [b["fields"] for b in sorted(before["beds"], key=lambda b: b["key"])])  # fmt: skip
+        self.assertEqual(self.call("get", f"structures/{self.structure.pk}")["key"], "lantern-row", "its address is the same")
+
+    def test_all_or_none(self):
+        good = {"kind": "bed", "key": "cove-bed", "change": {"name": "Changed"}}
+        bad = {"kind": "structure", "key": "lantern-row", "change": {"options": {"depth": 99, "post": "tpost_9"}}}
+        found = {p["path"] for p in self.edit(good, bad, status=422)["problems"]}
+        self.assertEqual(found, {"edits[1].structure.change.options.depth", "edits[1].structure.change.options.post"})
+        self.assertEqual(self.bed_fields("cove-bed")["name"], "Cove Bed")
+        self.assertEqual(Change.objects.filter(garden=self.garden).count(), 0)
+
+    def test_nothing_different_is_no_change(self):
+        self.move(self.bed_fields("cove-bed")["x"])
+        self.assertEqual(Change.objects.count(), 0)
+
+    def test_the_impossible_is_refused(self):
+        for change, field in (({"x": 1e9}, "x"), ({"length": 1e9}, "length"), ({"bearing": 400}, "bearing")):
+            found = self.edit({"kind": "bed", "key": "cove-bed", "change": change}, status=422)["problems"]
+            self.assertEqual(found[0]["path"], f"edits[0].bed.change.{field}")
+        many = [{"kind": "bed", "act": "add", "key": "b", "change": {"name": "b", "length": 1, "width": 1}}] * 390
+        self.assertIn("400", self.edit(*many, status=422)["problems"][0]["allowed"])
+        self.edit(*[many[0]] * 401, status=422)
+
+    def test_a_draft_shows_warnings_and_distances_and_stores_nothing(self):
+        edit = {"kind": "bed", "key": "loft-bed-2", "change": {"x": 6.4}}
+        out = self.call("post", self.path("/draft"), {"edits": [edit], "about": "loft-bed-2"})
+        self.assertTrue(any(w["key"] == "narrow-gap" and "Loft Bed 2" in w["text"] for w in out["warnings"]))
+        self.assertEqual({gap["to"]: gap["text"] for gap in out["gaps"]}["loft-bed-1"], "0.52 m")
+        self.assertEqual(self.bed_fields("loft-bed-2")["x"], 7.2)
+        wrong = {"kind": "bed", "key": "loft-bed-2", "change": {"name": ""}}
+        self.call("post", self.path("/draft"), {"edits": [wrong]}, 422)
+
+
+class StaleTest(EditTestCase):
+    def test_both_versions_field_by_field_and_nothing_saved(self):
+        self.move(20.0, revision=1)
+        edit = {"kind": "bed", "key": "cove-bed", "revision": 1, "change": {"x": 22.0, "name": "Mine"}}
+        other = {"kind": "bed", "key": "chandlers", "revision": 1, "change": {"name": "Also mine"}}
+        out = self.edit(edit, other, status=409)
+        (thing,) = out["things"]
+        self.assertEqual((thing["key"], thing["revision"]), ("cove-bed", 2))
+        self.assertEqual({d["path"]: (d["before"], d["after"]) for d in thing["differences"]},
+                         {"x": ("20.00 m", "22.00 m"), "name": ("Cove Bed", "Mine")})  # fmt: skip
+        self.assertEqual(self.bed_fields("chandlers", out["garden"])["name"], "Chandler’s")
+        self.edit({**edit, "revision": 2}, other)
+
+    def test_a_thing_that_is_gone(self):
+        self.edit({"kind": "bed", "act": "remove", "key": "cove-bed"})
+        out = self.edit({"kind": "bed", "key": "cove-bed", "revision": 1, "change": {"name": "Mine"}}, status=409)
+        self.assertIsNone(out["things"][0]["revision"])
+
+
+class UndoTest(EditTestCase):
+    def test_back_and_forth(self):
+        for x in (20.0, 21.0, 22.0):
+            self.move(x)
+        out = self.call("post", self.path("/undo"))
+        self.assertEqual((self.bed_fields("cove-bed", out)["x"], out["undo"], out["redo"]), (21.0, "Cove Bed: moved", "Cove Bed: moved"))
+        self.assertEqual(self.bed_fields("cove-bed", self.call("post", self.path("/undo")))["x"], 20.0)
+        self.assertEqual(self.bed_fields("cove-bed", self.call("post", self.path("/redo")))["x"], 21.0)
+        self.assertEqual(self.bed_fields("cove-bed", self.call("post", self.path("/redo")))["x"], 22.0)
+        self.assertIn("nothing to redo", self.call("post", self.path("/redo"), status=409)["problems"][0]["allowed"])
+
+    def test_a_new_change_ends_redoing(self):
+        self.move(20.0)
+        self.move(21.0)
+        self.call("post", self.path("/undo"))
+        self.move(23.0)
+        self.call("post", self.path("/redo"), status=409)
+        self.assertEqual(self.bed_fields("cove-bed", self.call("post", self.path("/undo")))["x"], 20.0)
+        self.assertEqual(self.bed_fields("cove-bed", self.call("post", self.path("/undo")))["x"], 7.6)
+
+    def test_one_undoes_one_s_own_and_not_over_somebody_elses(self):
+        self.call("put", self.path("/people"), {"name": "tobin", "may_edit": True})
+        tobin = Client()
+        tobin.force_login(self.other)
+        self.move(20.0)
+        sent = {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"name": "Tobin’s"}}]}
+        tobin.post(f"/api/{self.path('/edits')}", sent, content_type="application/json")
+        self.assertIn("changed again since", self.call("post", self.path("/undo"), status=409)["problems"][0]["allowed"])
+        self.assertEqual(tobin.post(f"/api/{self.path('/undo')}", content_type="application/json").status_code, 200)
+        self.assertEqual(self.bed_fields("cove-bed", self.call("post", self.path("/undo")))["x"], 7.6)
+
+    def test_what_the_bench_saved_is_undone_from_the_plan_too(self):
+        draft, revision = self.draft()
+        draft["options"]["depth"] = 0.75
+        self.call("put", f"structures/{self.structure.pk}", {"draft": draft, "revision": revision})
+        self.assertEqual(self.call("get", self.path())["undo"], "Lantern Row: post depth 0.60 m → 0.75 m")
+        self.call("post", self.path("/undo"))
+        self.assertEqual(self.draft()[0]["options"]["depth"], 0.6)
+
+
+class HistoryTest(EditTestCase):
+    def test_who_when_and_what_looked_at_and_restored(self):
+        self.move(20.0)
+        self.edit({"kind": "bed", "act": "remove", "key": "long-plot-a"})
+        self.edit({"kind": "place", "change": {"name": "Quay", "path_width": 0.9}})
+        log = self.call("get", self.path("/history"))
+        self.assertEqual([each["number"] for each in log], [3, 2, 1])
+        self.assertEqual(log[0]["words"], "Quay: name Lantern Quay → Quay, least path 0.75 m → 0.90 m")
+        self.assertEqual({each["who"] for each in log}, {"mara"})
+        self.assertIn("Long Plot A taken away", log[1]["words"])
+        past = self.call("get", self.path("/history/1"))
+        self.assertIn("lantern-row", [s["key"] for s in past["plot"]["structures"]])
+        self.assertEqual(len(past["since"]), 2)
+        out = self.call("post", self.path("/history/1/restore"))
+        self.assertEqual((out["name"], self.bed_fields("cove-bed", out)["x"], out["number"]), ("Lantern Quay", 20.0, 4))
+        self.assertIn("lantern-row", [s["key"] for s in out["structures"]])
+        self.assertIn("Back to 1", self.call("get", self.path("/history"))[0]["words"])
+        self.assertEqual(self.call("post", self.path("/undo"))["name"], "Quay", "restoring can be undone")
+
+    def test_how_it_began_and_what_never_was(self):
+        self.move(20.0)
+        began = self.call("get", self.path("/history/0"))
+        self.assertEqual(next(b["middle"] for b in began["plot"]["beds"] if b["key"] == "cove-bed"), [7.6, 8.3])
+        self.call("get", self.path("/history/2"), status=404)
+
+    def test_long_histories_come_page_by_page(self):
+        for n in range(55):
+            self.move(10.0 + n)
+        first = self.call("get", self.path("/history"))
+        second = self.call("get", self.path(f"/history?before={first[-1]['number']}"))
+        self.assertEqual((len(first), len(second), second[-1]["number"]), (50, 5, 1))
+
+    def test_every_state_can_be_restored(self):
+        """Whatever was done, the state after each change comes back as it was."""
+        states = [self.call("get", self.path())["plot"]]
+        edits = (
+            {"kind": "bed", "key": "cove-bed", "change": {"x": 20.0}},
+            {"kind": "bed", "act": "add", "key": "n", "copy_of": "cove-bed", "change": {"x": 25.0}},
+            {"kind": "structure", "key": "lantern-row", "change": {"bed": "chandlers", "along": 1.0}},
+            {"kind": "bed", "act": "remove", "key": "chandlers"},
+            {"kind": "feature", "act": "remove", "key": "sea-wall"},
+        )
+        states += [self.edit(edit)["garden"]["plot"] for edit in edits]
+        by_key = lambda plot: {kind: sorted(plot[kind], key=lambda t: t["key"]) for kind in ("beds", "features", "structures")}  # noqa: E731
+        for number in (2, 5, 0, 3, 1, 4):
+            self.assertEqual(by_key(self.call("post", self.path(f"/history/{number}/restore"))["plot"]), by_key(states[number]), number)
+        self.assertEqual(Thing.objects.filter(garden=self.garden, kind="structure").count(), 7 + 0)
