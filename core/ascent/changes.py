@@ -48,6 +48,11 @@ def differences(before: Typed, after: Typed, system: System) -> tuple[Difference
     )
 
 
+def written_fields(thing: Typed, system: System) -> dict[str, str]:
+    """Return every field of a thing by path, as it is written."""
+    return {path: text for path, (_, text) in _fields(thing, system).items()}
+
+
 def sentence(before: Typed | None, after: Typed | None, system: System) -> str:
     """Return a change in one sentence: made, taken away, or what is different now."""
     thing = after or before

@@ -222,8 +222,7 @@ def keep_of(feature: Feature) -> float:
 
     Source: handbook-parts-4.6
     """
-    table = tables.keep_clear()
-    return table[feature.kind].keep if feature.kind in table else 0.0
+    return tables.features()[feature.kind].keep
 
 
 def _extent(points: Sequence[Spot]) -> tuple[Flat, Flat]:

@@ -227,8 +227,10 @@ class DragPoint(Row):
 
 
 @dataclass(frozen=True)
-class KeepClear(Row):
+class FeatureKind(Row):
     name: str
+    group: Literal["path", "barrier", "buried", "tie-off"]
+    width: float
     keep: float
 
 

@@ -23,7 +23,7 @@ from .rows import (
     DragPoint,
     Exposure,
     FaceCap,
-    KeepClear,
+    FeatureKind,
     Material,
     Mesh,
     MeshMaterial,
@@ -226,8 +226,8 @@ def climates() -> Table[Climate]:
 
 
 @cache
-def keep_clear() -> Table[KeepClear]:
-    return _load("keep_clear", KeepClear)
+def features() -> Table[FeatureKind]:
+    return _load("features", FeatureKind)
 
 
 @cache
@@ -253,7 +253,7 @@ def load_all() -> None:
     known = sources()
     tables: list[Mapping[str, Row]] = [
         materials(), sections(), posts(), mesh_materials(), meshes(), ties(), wires(), anchors(), soils(),
-        exposures(), crops(), face_caps(), climates(), keep_clear(), _constants(),
+        exposures(), crops(), face_caps(), climates(), features(), _constants(),
     ]  # fmt: skip
     for table in tables:
         for row in table.values():

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from functools import lru_cache
-from typing import Any
+from typing import Any, get_args
 
 from ascent import model, tables
 from ascent.families import FAMILIES
@@ -17,6 +17,11 @@ from . import schemas
 def catalogue() -> schemas.Catalogue:
     """Return everything a picker lists."""
     return schemas.Catalogue(
+        bed_kinds=[schemas.Choice(key=key, name=template(f"bed-kind.{key}"), roles=[]) for key in get_args(model.BedKind)],
+        feature_kinds=[
+            schemas.FeatureChoice(key=row.key, name=row.name, group=row.group, width=row.width, round=row.key in model.ROUND)
+            for row in tables.features().values()
+        ],
         crops=_choices(tables.crops().values()),
         soils=_choices(tables.soils().values()),
         climates=_choices(tables.climates().values()),
@@ -50,7 +55,13 @@ def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
 
 def _bounds() -> dict[str, schemas.Bounds]:
     found = {}
-    for name, kind in (("planting", model.Planting), ("bed", model.Bed), ("garden", model.Garden)):
+    for name, kind in (
+        ("planting", model.Planting),
+        ("bed", model.BareBed),
+        ("feature", model.Feature),
+        ("structure", model.Structure),
+        ("garden", model.Place),
+    ):
         for field, schema in kind.model_json_schema()["properties"].items():
             bounded = next((each for each in (schema, *schema.get("anyOf", ())) if {"minimum", "maximum"} <= set(each)), None)
             if bounded:

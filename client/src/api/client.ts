@@ -11,6 +11,13 @@ export type OptionField = Schemas["OptionField"];
 export type Problem = Schemas["ProblemOut"];
 export type View = Schemas["View"];
 export type Week = Schemas["Week"];
+export type Garden = Schemas["GardenOut"];
+export type Edit = Schemas["EditsIn"]["edits"][number];
+export type ThingEdit = Exclude<Edit, Schemas["PlaceEdit"]>;
+export type BedMark = Schemas["BedMark"];
+export type FeatureMark = Schemas["FeatureMark"];
+export type StructureMark = Schemas["StructureMark"];
+export type StructureLine = Schemas["StructureLine"];
 
 /** What the server refused, field by field. */
 export class Refused extends Error {
@@ -40,6 +47,9 @@ interface Answer<T> {
   error?: unknown;
   response: Response;
 }
+
+/** The answer's data as the document types it: the client library widens pairs of numbers to lists. */
+export const exactly = async <T>(asked: Promise<Answer<unknown>>): Promise<T> => (await taken(asked)) as T;
 
 /** The answer's data, or the refusal as an error. */
 export async function taken<T>(asked: Promise<Answer<T>>): Promise<T> {

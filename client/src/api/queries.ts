@@ -1,24 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 
-import { api, csrfToken, Refused, taken, type Draft, type Problem, type Report } from "./client";
+import { api, exactly, taken, type Draft, type Garden, type Report, type Schemas, type StructureLine } from "./client";
 
-export interface Session {
-  name: string | null;
-  demo: boolean;
-}
-
-async function session(method: "GET" | "POST" | "DELETE", body?: object): Promise<Session> {
-  const init: RequestInit = { method, headers: { "X-CSRFToken": csrfToken(), "Content-Type": "application/json" } };
-  if (body) init.body = JSON.stringify(body);
-  const answer = await fetch("/api/session", init);
-  const sent = (await answer.json()) as Session & { problems?: Problem[] };
-  if (!answer.ok) throw new Refused(answer.status, sent.problems ?? []);
-  return sent;
-}
-
-export const signIn = (name: string, password: string) => session("POST", { name, password });
-export const signOut = () => session("DELETE");
-export const useSession = () => useQuery({ queryKey: ["session"], queryFn: () => session("GET"), staleTime: Infinity });
+export const useSession = () => useQuery({ queryKey: ["session"], queryFn: () => taken(api.GET("/api/session")), staleTime: Infinity });
 
 export const useCatalogue = () =>
   useQuery({ queryKey: ["catalogue"], queryFn: () => taken(api.GET("/api/catalogue")), staleTime: Infinity });
@@ -29,8 +13,25 @@ export const useGarden = (id: number) =>
   useQuery({
     queryKey: ["garden", id],
     enabled: id > 0,
-    queryFn: () => taken(api.GET("/api/gardens/{garden_id}", { params: { path: { garden_id: id } } })),
+    queryFn: () => exactly<Garden>(api.GET("/api/gardens/{garden_id}", { params: { path: { garden_id: id } } })),
   });
+
+const AT_ONCE = 12;
+
+/** How the structures of a garden stand, a dozen at a time, so that a large garden comes in by and by. */
+export function useLines(garden: Garden): Map<string, StructureLine> {
+  const keys = garden.structures.map((each) => each.key);
+  const dozens = Array.from({ length: Math.ceil(keys.length / AT_ONCE) }, (_, i) => keys.slice(i * AT_ONCE, (i + 1) * AT_ONCE));
+  const revisions = new Map(garden.structures.map((each) => [each.key, `${each.key}/${each.revision}/${garden.beds.find((bed) => bed.key === each.bed)?.revision ?? 0}`]));
+  return useQueries({
+    queries: dozens.map((dozen) => ({
+      queryKey: ["lines", garden.id, garden.place.revision, dozen.map((key) => revisions.get(key))],
+      placeholderData: (before: StructureLine[] | undefined) => before,
+      queryFn: () => exactly<StructureLine[]>(api.GET("/api/gardens/{garden_id}/lines", { params: { path: { garden_id: garden.id }, query: { keys: dozen } } })),
+    })),
+    combine: (found) => new Map(found.flatMap((each) => each.data ?? []).map((line) => [line.key, line])),
+  });
+}
 
 export const useStructure = (id: number) =>
   useQuery({
@@ -38,6 +39,10 @@ export const useStructure = (id: number) =>
     queryFn: () => taken(api.GET("/api/structures/{structure_id}", { params: { path: { structure_id: id } } })),
   });
 
-/** The report of a draft. The client library widens pairs of numbers to lists; the document says pairs. */
-export const reportOf = async (id: number, body: { draft: Draft; week: number | null }): Promise<Report> =>
-  (await taken(api.POST("/api/structures/{structure_id}/report", { params: { path: { structure_id: id } }, body }))) as unknown as Report;
+/** The report of a draft. */
+export const reportOf = (id: number, body: { draft: Draft; week: number | null }) =>
+  exactly<Report>(api.POST("/api/structures/{structure_id}/report", { params: { path: { structure_id: id } }, body }));
+
+/** Change a garden's own fields. */
+export const changePlace = async (id: number, change: Schemas["PlaceChange"]) =>
+  (await exactly<Schemas["EditsOut"]>(api.POST("/api/gardens/{garden_id}/edits", { params: { path: { garden_id: id } }, body: { edits: [{ kind: "place", change }] } }))).garden;

@@ -4,7 +4,7 @@
  */
 
 export interface paths {
-    "/api/beds/{bed_id}/proposal": {
+    "/api/account": {
         parameters: {
             query?: never;
             header?: never;
@@ -14,17 +14,41 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Propose
-         * @description A structure for a need, everything filled in with its reason; nothing is stored.
+         * Sign Up
+         * @description Make an account and sign in.
          */
-        post: operations["gardens_api_propose"];
+        post: operations["accounts_api_sign_up"];
+        /**
+         * Delete Account
+         * @description Delete one's account with all its gardens.
+         */
+        delete: operations["accounts_api_delete_account"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Password
+         * @description Change one's password.
+         */
+        put: operations["accounts_api_change_password"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/beds/{bed_id}/structures": {
+    "/api/account/reset": {
         parameters: {
             query?: never;
             header?: never;
@@ -32,12 +56,16 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
         /**
-         * Build
-         * @description Put the proposed structure on the bed.
+         * Reset
+         * @description Set a new password by the link that was sent.
          */
-        post: operations["gardens_api_build"];
+        put: operations["accounts_api_reset"];
+        /**
+         * Ask Reset
+         * @description Ask for the link that sets a new password.
+         */
+        post: operations["accounts_api_ask_reset"];
         delete?: never;
         options?: never;
         head?: never;
@@ -55,7 +83,7 @@ export interface paths {
          * Catalogue
          * @description Everything a picker lists.
          */
-        get: operations["gardens_api_catalogue"];
+        get: operations["gardens_api_gardens_catalogue"];
         put?: never;
         post?: never;
         delete?: never;
@@ -75,7 +103,7 @@ export interface paths {
          * Empty
          * @description Answer nothing, typed: what a round trip costs by itself.
          */
-        get: operations["gardens_api_empty"];
+        get: operations["gardens_api_gardens_empty"];
         put?: never;
         post?: never;
         delete?: never;
@@ -93,11 +121,35 @@ export interface paths {
         };
         /**
          * Gardens
-         * @description The person's gardens.
+         * @description The gardens the visitor may see, their own first.
          */
-        get: operations["gardens_api_gardens"];
+        get: operations["gardens_api_gardens_gardens"];
         put?: never;
-        post?: never;
+        /**
+         * New Garden
+         * @description Make an empty garden.
+         */
+        post: operations["gardens_api_gardens_new_garden"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New From Plan
+         * @description Make a garden of a plan file.
+         */
+        post: operations["gardens_api_exchange_new_from_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -112,23 +164,23 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Garden
-         * @description One garden with its beds and structures.
+         * One Garden
+         * @description One garden with its plan.
          */
-        get: operations["gardens_api_garden"];
+        get: operations["gardens_api_gardens_one_garden"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Remove Garden
+         * @description Delete a garden with all that is in it; only its owner can.
+         */
+        delete: operations["gardens_api_gardens_remove_garden"];
         options?: never;
         head?: never;
-        /**
-         * Change Garden
-         * @description Change a garden's units, exposure, currency or prices.
-         */
-        patch: operations["gardens_api_change_garden"];
+        patch?: never;
         trace?: never;
     };
-    "/api/gardens/{garden_id}/beds": {
+    "/api/gardens/{garden_id}/beds/{bed}/proposal": {
         parameters: {
             query?: never;
             header?: never;
@@ -138,10 +190,478 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Add Bed
-         * @description Add a bed.
+         * Propose
+         * @description A structure for a need, everything filled in with its reason; nothing is stored.
          */
-        post: operations["gardens_api_add_bed"];
+        post: operations["gardens_api_structures_propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/beds/{bed}/structures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Build
+         * @description Put the proposed structure on the bed.
+         */
+        post: operations["gardens_api_structures_build"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draft
+         * @description The plan with edits that are not stored, while a hand is moving something.
+         */
+        post: operations["gardens_api_gardens_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save Edits
+         * @description Save edits of the plan, all or none; 409 with both versions when someone else was first.
+         */
+        post: operations["gardens_api_gardens_save_edits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description The latest changes, or those before a number.
+         */
+        get: operations["gardens_api_history_changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/history/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Past
+         * @description The plan as it was after a change; 0 is how it began.
+         */
+        get: operations["gardens_api_history_past"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/history/{number}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore
+         * @description Make the garden as it was after a change.
+         */
+        post: operations["gardens_api_history_restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Take a file in that was looked at; 409 when the garden was changed since.
+         */
+        post: operations["gardens_api_exchange_take_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/import/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What a file would add, change and take away; nothing is stored.
+         */
+        post: operations["gardens_api_exchange_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lines
+         * @description How structures stand: those named, at most forty a call.
+         */
+        get: operations["gardens_api_gardens_lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Link
+         * @description Make a read-only link; an old one is withdrawn.
+         */
+        post: operations["gardens_api_people_make_link"];
+        /**
+         * Withdraw Link
+         * @description Withdraw the read-only link.
+         */
+        delete: operations["gardens_api_people_withdraw_link"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts
+         * @description What to buy for the whole garden.
+         */
+        get: operations["gardens_api_gardens_parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts Csv
+         * @description The garden's shopping list as CSV.
+         */
+        get: operations["gardens_api_gardens_parts_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description Who may see the garden; only its owner is told.
+         */
+        get: operations["gardens_api_people_people"];
+        /**
+         * Share
+         * @description Share the garden with a named account, to read or to change.
+         */
+        put: operations["gardens_api_people_share"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/people/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unshare
+         * @description Take a share back.
+         */
+        delete: operations["gardens_api_people_unshare"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/plan.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description The whole garden as a plan file.
+         */
+        get: operations["gardens_api_exchange_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/plot.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plot
+         * @description The plan as SVG.
+         */
+        get: operations["gardens_api_exchange_plot"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo
+         * @description Do again what was undone last.
+         */
+        post: operations["gardens_api_history_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/shade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shade
+         * @description Shadows at an hour of a day, and each bed's hours of sun on it.
+         */
+        get: operations["gardens_api_gardens_shade"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/tables/{what}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table
+         * @description Beds, plantings or materials as CSV.
+         */
+        get: operations["gardens_api_exchange_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Undo the visitor's last change that still stands.
+         */
+        post: operations["gardens_api_history_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Letters
+         * @description The letters of the mail stand-in; only a demo or a development server shows them.
+         */
+        get: operations["accounts_api_letters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description Open a read-only link: this session may read its garden until the link is withdrawn.
+         */
+        post: operations["gardens_api_people_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Method
+         * @description How Ascent reckons, from docs/method.md.
+         */
+        get: operations["gardens_api_gardens_method"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -161,7 +681,55 @@ export interface paths {
          * Read Quantity
          * @description Read what a person wrote.
          */
-        post: operations["gardens_api_read_quantity"];
+        post: operations["gardens_api_gardens_read_quantity"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Session
+         * @description Who is signed in.
+         */
+        get: operations["accounts_api_session"];
+        put?: never;
+        /**
+         * Sign In
+         * @description Sign in.
+         */
+        post: operations["accounts_api_sign_in"];
+        /**
+         * Sign Out
+         * @description Sign out.
+         */
+        delete: operations["accounts_api_sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter Again
+         * @description Back into the demo.
+         */
+        post: operations["accounts_api_enter_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -179,18 +747,18 @@ export interface paths {
          * Structure
          * @description A structure as the bench takes it up.
          */
-        get: operations["gardens_api_structure"];
+        get: operations["gardens_api_structures_structure"];
         /**
          * Save
-         * @description Save a draft; 409 with what is saved when someone else was first.
+         * @description Save a draft; 409 with what is saved, and where it differs, when someone else was first.
          */
-        put: operations["gardens_api_save"];
+        put: operations["gardens_api_structures_save"];
         post?: never;
         /**
          * Remove
          * @description Take a structure off its bed.
          */
-        delete: operations["gardens_api_remove"];
+        delete: operations["gardens_api_structures_remove"];
         options?: never;
         head?: never;
         patch?: never;
@@ -209,7 +777,7 @@ export interface paths {
          * Fixes
          * @description The fixes of one link of a draft.
          */
-        post: operations["gardens_api_fixes"];
+        post: operations["gardens_api_structures_fixes"];
         delete?: never;
         options?: never;
         head?: never;
@@ -227,7 +795,7 @@ export interface paths {
          * Parts Csv
          * @description The shopping list as CSV.
          */
-        get: operations["gardens_api_parts_csv"];
+        get: operations["gardens_api_structures_parts_csv"];
         put?: never;
         post?: never;
         delete?: never;
@@ -249,7 +817,7 @@ export interface paths {
          * Report
          * @description Evaluate a draft; nothing is stored.
          */
-        post: operations["gardens_api_report"];
+        post: operations["gardens_api_structures_report"];
         delete?: never;
         options?: never;
         head?: never;
@@ -269,7 +837,27 @@ export interface paths {
          * Sizing
          * @description The changes that together make a draft hold; nothing is stored.
          */
-        post: operations["gardens_api_sizing"];
+        post: operations["gardens_api_structures_sizing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/structures/{structure_id}/views.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Views
+         * @description A structure's views as SVG.
+         */
+        get: operations["gardens_api_exchange_views"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -281,22 +869,47 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * BedIn
-         * @description A new bed.
+         * BareBed
+         * @description Ground to grow in, without what stands on it: a bed's own fields.
          */
-        BedIn: {
+        BareBed: {
+            /**
+             * Bearing
+             * @description direction of the bed's length from north, clockwise, degrees
+             * @default 90
+             */
+            bearing: number;
+            /**
+             * Board
+             * @description thickness of its boards or sides, m
+             * @default 0.038
+             */
+            board: number;
+            /** Exposure */
+            exposure?: string | null;
+            /**
+             * Fill
+             * @default raised_bed_mix
+             */
+            fill: string;
             /**
              * Fill Depth
+             * @description bed fill above native soil, m
              * @default 0
              */
             fill_depth: number;
+            /** Key */
+            key: string;
             /**
              * Kind
              * @default in-ground
              * @enum {string}
              */
-            kind: "in-ground" | "raised";
-            /** Length */
+            kind: "in-ground" | "raised" | "container" | "straw-bale";
+            /**
+             * Length
+             * @description along the row, m
+             */
             length: number;
             /** Name */
             name: string;
@@ -305,26 +918,147 @@ export interface components {
              * @default firm_loam
              */
             soil: string;
+            /**
+             * Width
+             * @description m
+             */
+            width: number;
+            /**
+             * X
+             * @description the bed's middle, east of the plan's origin, m
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @description the bed's middle, north of the plan's origin, m
+             * @default 0
+             */
+            y: number;
+        };
+        /**
+         * BedChange
+         * @description What changes of a bed; what is left out stays.
+         */
+        BedChange: {
+            /** Bearing */
+            bearing?: number | null;
+            /** Board */
+            board?: number | null;
+            /** Exposure */
+            exposure?: string | null;
+            /** Fill */
+            fill?: string | null;
+            /** Fill Depth */
+            fill_depth?: number | null;
+            /** Kind */
+            kind?: ("in-ground" | "raised" | "container" | "straw-bale") | null;
+            /** Length */
+            length?: number | null;
+            /** Name */
+            name?: string | null;
+            /** Soil */
+            soil?: string | null;
+            /** Width */
+            width?: number | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+        };
+        /**
+         * BedEdit
+         * @description A bed added (as a copy, with what stands on it, when `copy_of` names one), changed, or removed with what stands on it.
+         */
+        BedEdit: {
+            /**
+             * Act
+             * @default change
+             * @enum {string}
+             */
+            act: "add" | "change" | "remove";
+            change?: components["schemas"]["BedChange"];
+            /** Copy Of */
+            copy_of?: string | null;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bed";
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
+         * BedMark
+         * @description A bed from above.
+         */
+        BedMark: {
+            /** Bearing */
+            bearing: number;
+            /** Board */
+            board: number;
+            /** Hatch */
+            hatch: string;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "in-ground" | "raised" | "container" | "straw-bale";
+            /** Length */
+            length: number;
+            /** Middle */
+            middle: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
             /** Width */
             width: number;
         };
         /**
-         * BedOut
-         * @description A bed in a list.
+         * BedRow
+         * @description A bed as the plan and the list know it.
          */
-        BedOut: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
+        BedRow: {
+            fields: components["schemas"]["BareBed"];
+            /** Key */
+            key: string;
+            /** Revision */
+            revision: number;
             /** Sides */
             sides: {
                 [key: string]: string;
             };
-            /** Structures */
-            structures: components["schemas"]["StructureLine"][];
             /** Words */
             words: string;
+            /** Written */
+            written: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * BedShade
+         * @description Hours of sun of a bed, in words.
+         */
+        BedShade: {
+            /** Bed */
+            bed: string;
+            /** Lost */
+            lost: number;
+            /** Open */
+            open: number;
+            /** Text */
+            text: string;
         };
         /**
          * Bounds
@@ -341,6 +1075,8 @@ export interface components {
          * @description Everything a picker lists.
          */
         Catalogue: {
+            /** Bed Kinds */
+            bed_kinds: components["schemas"]["Choice"][];
             /**
              * Bounds
              * @description of what is no option: ‘planting.count’, ‘bed.length’ and so on
@@ -356,12 +1092,33 @@ export interface components {
             exposures: components["schemas"]["Choice"][];
             /** Families */
             families: components["schemas"]["FamilyOut"][];
+            /** Feature Kinds */
+            feature_kinds: components["schemas"]["FeatureChoice"][];
             /** Soils */
             soils: components["schemas"]["Choice"][];
             /** Tables */
             tables: {
                 [key: string]: components["schemas"]["Choice"][];
             };
+        };
+        /**
+         * ChangeOut
+         * @description One entry of a garden's history.
+         */
+        ChangeOut: {
+            /** Number */
+            number: number;
+            /** Way */
+            way: string;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
         };
         /**
          * Choice
@@ -374,6 +1131,40 @@ export interface components {
             name: string;
             /** Roles */
             roles: string[];
+        };
+        /**
+         * Conflict
+         * @description Edits that were not saved: the garden as it is now, and what stands against them.
+         */
+        Conflict: {
+            garden: components["schemas"]["GardenOut"];
+            /** Things */
+            things: components["schemas"]["ThingConflict"][];
+        };
+        /**
+         * Difference
+         * @description One field that differs: its path in the thing, what it is called, and both values as written.
+         */
+        Difference: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Label */
+            label: string;
+            /** Path */
+            path: string;
+        };
+        /**
+         * Done
+         * @description It is done.
+         */
+        Done: {
+            /**
+             * Ok
+             * @default true
+             */
+            ok: boolean;
         };
         /**
          * Draft
@@ -394,6 +1185,22 @@ export interface components {
             soil: string;
         };
         /**
+         * DraftEditsIn
+         * @description Edits to look at; nothing is stored. `about` is the thing whose distances are wanted.
+         */
+        DraftEditsIn: {
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /**
+             * Edits
+             * @default []
+             */
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"])[];
+        };
+        /**
          * DraftIn
          * @description A draft to evaluate in some week, or the worst.
          */
@@ -401,6 +1208,23 @@ export interface components {
             draft: components["schemas"]["Draft"];
             /** Week */
             week?: number | null;
+        };
+        /**
+         * EditsIn
+         * @description Edits that are saved together or not at all.
+         */
+        EditsIn: {
+            /** Edits */
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"])[];
+        };
+        /**
+         * EditsOut
+         * @description The garden after edits, and the keys of what was added.
+         */
+        EditsOut: {
+            garden: components["schemas"]["GardenOut"];
+            /** Made */
+            made: string[];
         };
         /**
          * FamilyOut
@@ -411,6 +1235,141 @@ export interface components {
             key: string;
             /** Options */
             options: components["schemas"]["OptionField"][];
+        };
+        /**
+         * Feature
+         * @description What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie to.
+         *
+         *     A post or a stump is one point, everything else a line through two points or more.
+         */
+        Feature: {
+            /**
+             * Depth
+             * @description of something buried, m; unknown when null
+             */
+            depth?: number | null;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "path" | "wall" | "fence" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump";
+            /** Name */
+            name: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Width
+             * @description of a path, a wall, a trunk; of a buried line its own thickness, m
+             * @default 0.1
+             */
+            width: number;
+        };
+        /**
+         * FeatureChange
+         * @description What changes of a feature; what is left out stays.
+         */
+        FeatureChange: {
+            /** Depth */
+            depth?: number | null;
+            /** Kind */
+            kind?: ("path" | "wall" | "fence" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump") | null;
+            /** Name */
+            name?: string | null;
+            /** Points */
+            points?: [
+                number,
+                number
+            ][] | null;
+            /** Width */
+            width?: number | null;
+        };
+        /**
+         * FeatureChoice
+         * @description A kind of thing on the plan: what it is called, which sort it is, and how wide one starts.
+         */
+        FeatureChoice: {
+            /** Group */
+            group: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Round */
+            round: boolean;
+            /** Width */
+            width: number;
+        };
+        /**
+         * FeatureEdit
+         * @description A feature added, copied, changed or removed.
+         */
+        FeatureEdit: {
+            /**
+             * Act
+             * @default change
+             * @enum {string}
+             */
+            act: "add" | "change" | "remove";
+            change?: components["schemas"]["FeatureChange"];
+            /** Copy Of */
+            copy_of?: string | null;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "feature";
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
+         * FeatureMark
+         * @description A path, wall, fence, buried line, post or stump from above; `keep` is the distance to stay off.
+         */
+        FeatureMark: {
+            /** Keep */
+            keep: number;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "path" | "wall" | "fence" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump";
+            /** Name */
+            name: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Round */
+            round: boolean;
+            /** Width */
+            width: number;
+        };
+        /**
+         * FeatureRow
+         * @description A feature as the plan and the list know it.
+         */
+        FeatureRow: {
+            fields: components["schemas"]["Feature"];
+            /** Key */
+            key: string;
+            /** Revision */
+            revision: number;
+            /** Words */
+            words: string;
+            /** Written */
+            written: {
+                [key: string]: string;
+            };
         };
         /**
          * FixReport
@@ -480,73 +1439,102 @@ export interface components {
             top: number[];
         };
         /**
-         * GardenChange
-         * @description What may be changed of a garden; what is left out stays.
+         * Gap
+         * @description The distance from a thing to a neighbour, between their nearest points.
          */
-        GardenChange: {
-            /** Climate */
-            climate?: string | null;
-            /** Currency */
-            currency?: string | null;
-            /** Design Gust */
-            design_gust?: number | null;
-            /** Exposure */
-            exposure?: string | null;
-            /** First Frost */
-            first_frost?: string | null;
-            /** Last Frost */
-            last_frost?: string | null;
-            /** Name */
-            name?: string | null;
-            /** Prices */
-            prices?: {
-                [key: string]: number;
-            } | null;
-            /** Units */
-            units?: ("metric" | "imperial") | null;
+        Gap: {
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** Text */
+            text: string;
+            /** To */
+            to: string;
         };
         /**
          * GardenName
-         * @description A garden in a list.
+         * @description A garden in a list: whose it is, and what the person may do in it.
          */
         GardenName: {
             /** Id */
             id: number;
             /** Name */
             name: string;
+            /** Owner */
+            owner: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "edit" | "read";
         };
         /**
          * GardenOut
-         * @description A garden with its beds and structures.
+         * @description A garden: its own fields, what is on its plan, what is in the way, and what the person can undo.
          */
         GardenOut: {
             /** Beds */
-            beds: components["schemas"]["BedOut"][];
-            /** Climate */
-            climate: string;
-            /** Currency */
-            currency: string;
-            /** Design Gust */
-            design_gust: number;
-            /** Design Gust Text */
-            design_gust_text: string;
-            /** Exposure */
-            exposure: string;
-            /** First Frost */
-            first_frost: string;
+            beds: components["schemas"]["BedRow"][];
+            /** Features */
+            features: components["schemas"]["FeatureRow"][];
             /** Id */
             id: number;
-            /** Last Frost */
-            last_frost: string;
             /** Name */
             name: string;
-            /** Own Design Gust */
-            own_design_gust: boolean;
+            /** Number */
+            number: number;
+            /** Owner */
+            owner: string;
+            place: components["schemas"]["PlaceRow"];
+            plot: components["schemas"]["PlotDrawing"];
+            /** Redo */
+            redo: string | null;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "edit" | "read";
+            /** Structures */
+            structures: components["schemas"]["StructureRow"][];
+            /** Undo */
+            undo: string | null;
             /**
              * Units
              * @enum {string}
              */
             units: "metric" | "imperial";
+            /** Warnings */
+            warnings: components["schemas"]["Warned"][];
+        };
+        /**
+         * GardenParts
+         * @description What a whole garden takes: together, every pack rounded once, and by structure.
+         */
+        GardenParts: {
+            /**
+             * Apart
+             * @description what the structures cost bought one by one
+             */
+            apart: number;
+            /** Cautions */
+            cautions: string[];
+            /** Cost */
+            cost: number;
+            /** Currency */
+            currency: string;
+            /** Saved Text */
+            saved_text: string;
+            /** Structures */
+            structures: components["schemas"]["StructureParts"][];
+            /** Together */
+            together: components["schemas"]["PartReport"][];
         };
         /**
          * Headline
@@ -592,6 +1580,96 @@ export interface components {
             words: string;
         };
         /**
+         * ImportDo
+         * @description An import that was looked at.
+         */
+        ImportDo: {
+            /** Number */
+            number: number;
+            /**
+             * Take Away
+             * @description also take away what the file does not have
+             * @default false
+             */
+            take_away: boolean;
+            /** Text */
+            text: string;
+            /**
+             * What
+             * @default plan
+             * @enum {string}
+             */
+            what: "plan" | "beds" | "plantings" | "materials";
+        };
+        /**
+         * ImportIn
+         * @description A file's text to take in: a plan, or a table of beds, plantings or materials.
+         */
+        ImportIn: {
+            /**
+             * Take Away
+             * @description also take away what the file does not have
+             * @default false
+             */
+            take_away: boolean;
+            /** Text */
+            text: string;
+            /**
+             * What
+             * @default plan
+             * @enum {string}
+             */
+            what: "plan" | "beds" | "plantings" | "materials";
+        };
+        /**
+         * ImportLine
+         * @description One thing that an import adds, changes or takes away.
+         */
+        ImportLine: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "add" | "change" | "remove";
+            /** Words */
+            words: string;
+        };
+        /**
+         * ImportOut
+         * @description What an import does, before it does it; `number` says which state of the garden that was reckoned from.
+         */
+        ImportOut: {
+            /** Lines */
+            lines: components["schemas"]["ImportLine"][];
+            /** Number */
+            number: number;
+        };
+        /**
+         * Letter
+         * @description A mail that the stand-in wrote to a file.
+         */
+        Letter: {
+            /** Subject */
+            subject: string;
+            /** Text */
+            text: string;
+            /** To */
+            to: string;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+        };
+        /**
+         * LinesAsked
+         * @description The structures whose lines are wanted; all when none is named.
+         */
+        LinesAsked: {
+            /** Keys */
+            keys?: string[];
+        };
+        /**
          * LinkReport
          * @description One link: its use by week at the design gust, the gust it holds to by week, and its working.
          */
@@ -622,6 +1700,14 @@ export interface components {
             use: number[];
             /** Workings */
             workings: components["schemas"]["Working"][];
+        };
+        /**
+         * LookIn
+         * @description The token of a read-only link.
+         */
+        LookIn: {
+            /** Token */
+            token: string;
         };
         /**
          * Mark
@@ -677,6 +1763,14 @@ export interface components {
             text: string;
             /** Value */
             value: number;
+        };
+        /**
+         * Method
+         * @description How Ascent reckons, as HTML.
+         */
+        Method: {
+            /** Html */
+            html: string;
         };
         /**
          * NeedIn
@@ -764,6 +1858,171 @@ export interface components {
             use: string;
         };
         /**
+         * PasswordChange
+         * @description The old password and the new.
+         */
+        PasswordChange: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+        };
+        /**
+         * PasswordProof
+         * @description The password once more, before something that cannot be undone.
+         */
+        PasswordProof: {
+            /** Password */
+            password: string;
+        };
+        /**
+         * Past
+         * @description A garden as it was after a change, and what has become of it since, in words.
+         */
+        Past: {
+            /** Number */
+            number: number;
+            plot: components["schemas"]["PlotDrawing"];
+            /** Since */
+            since: string[];
+            /** When */
+            when: string | null;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * People
+         * @description Who may see a garden, and the token of its read-only link if there is one.
+         */
+        People: {
+            /** Link */
+            link: string | null;
+            /** Shares */
+            shares: components["schemas"]["ShareOut"][];
+        };
+        /**
+         * Place
+         * @description A place: frost dates, wind, people's units and currency; a garden's own fields.
+         */
+        Place: {
+            /**
+             * Climate
+             * @default even
+             */
+            climate: string;
+            /**
+             * Currency
+             * @default cu
+             */
+            currency: string;
+            /**
+             * Design Gust
+             * @description own once-in-ten-seasons gust at the plant, m/s
+             */
+            design_gust?: number | null;
+            /**
+             * Exposure
+             * @default ordinary
+             */
+            exposure: string;
+            /**
+             * First Frost
+             * @default 10-27
+             */
+            first_frost: string;
+            /**
+             * Last Frost
+             * @default 04-24
+             */
+            last_frost: string;
+            /**
+             * Latitude
+             * @default 51
+             */
+            latitude: number;
+            /** Name */
+            name: string;
+            /**
+             * Path Width
+             * @description the least width of a path here, m
+             * @default 0.6
+             */
+            path_width: number;
+            /** Prices */
+            prices?: {
+                [key: string]: number;
+            };
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /**
+         * PlaceChange
+         * @description What changes of a garden's own fields; what is left out stays.
+         */
+        PlaceChange: {
+            /** Climate */
+            climate?: string | null;
+            /** Currency */
+            currency?: string | null;
+            /** Design Gust */
+            design_gust?: number | null;
+            /** Exposure */
+            exposure?: string | null;
+            /** First Frost */
+            first_frost?: string | null;
+            /** Last Frost */
+            last_frost?: string | null;
+            /** Latitude */
+            latitude?: number | null;
+            /** Name */
+            name?: string | null;
+            /** Path Width */
+            path_width?: number | null;
+            /** Prices */
+            prices?: {
+                [key: string]: number;
+            } | null;
+            /** Units */
+            units?: ("metric" | "imperial") | null;
+        };
+        /**
+         * PlaceEdit
+         * @description A change of a garden's own fields.
+         */
+        PlaceEdit: {
+            change: components["schemas"]["PlaceChange"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "place";
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
+         * PlaceRow
+         * @description A garden's own fields, and how its gust is written.
+         */
+        PlaceRow: {
+            /** Design Gust */
+            design_gust: number;
+            /** Design Gust Text */
+            design_gust_text: string;
+            fields: components["schemas"]["Place"];
+            /** Revision */
+            revision: number;
+            /** Written */
+            written: {
+                [key: string]: string;
+            };
+        };
+        /**
          * PlantMark
          * @description A plant's foot in a view.
          */
@@ -804,6 +2063,51 @@ export interface components {
              * @enum {string}
              */
             training: "pruned" | "free";
+        };
+        /**
+         * PlotDrawing
+         * @description Everything on the plan, and how far it reaches.
+         */
+        PlotDrawing: {
+            /** Beds */
+            beds: components["schemas"]["BedMark"][];
+            /** Features */
+            features: components["schemas"]["FeatureMark"][];
+            /** High */
+            high: [
+                number,
+                number
+            ];
+            /** Low */
+            low: [
+                number,
+                number
+            ];
+            /** Structures */
+            structures: components["schemas"]["StructureMark"][];
+        };
+        /**
+         * PlotOut
+         * @description A plan that is not stored: with its warnings and the distances of one thing.
+         */
+        PlotOut: {
+            /** Gaps */
+            gaps: components["schemas"]["Gap"][];
+            plot: components["schemas"]["PlotDrawing"];
+            /**
+             * Problems
+             * @default []
+             */
+            problems: string[];
+            /** Warnings */
+            warnings: components["schemas"]["Warned"][];
+            /**
+             * Written
+             * @description every field of the thing it is about, as it is written
+             */
+            written: {
+                [key: string]: string;
+            };
         };
         /**
          * ProblemOut
@@ -867,7 +2171,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle";
+            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "bearing";
             /** Low */
             low?: number | null;
             /**
@@ -890,6 +2194,28 @@ export interface components {
             text: string;
             /** Value */
             value: number;
+        };
+        /**
+         * Refusal
+         * @description One wrong field.
+         */
+        Refusal: {
+            /** Allowed */
+            allowed: string;
+            /** Given */
+            given: string;
+            /** Path */
+            path: string;
+            /** Suggestion */
+            suggestion: string;
+        };
+        /**
+         * Refusals
+         * @description Every wrong field of a request.
+         */
+        Refusals: {
+            /** Problems */
+            problems: components["schemas"]["Refusal"][];
         };
         /**
          * RemarkReport
@@ -956,6 +2282,26 @@ export interface components {
             };
         };
         /**
+         * ResetAsked
+         * @description Where to send the link that sets a new password.
+         */
+        ResetAsked: {
+            /** Mail */
+            mail: string;
+        };
+        /**
+         * ResetDone
+         * @description The link's two parts, and the new password.
+         */
+        ResetDone: {
+            /** Password */
+            password: string;
+            /** Token */
+            token: string;
+            /** Who */
+            who: string;
+        };
+        /**
          * SaveIn
          * @description A draft to save, and the revision it started from.
          */
@@ -963,6 +2309,97 @@ export interface components {
             draft: components["schemas"]["Draft"];
             /** Revision */
             revision: number;
+        };
+        /**
+         * SessionOut
+         * @description Who is signed in, and what this installation offers.
+         */
+        SessionOut: {
+            /** Demo */
+            demo: boolean;
+            /** Mail */
+            mail: string;
+            /** Name */
+            name: string | null;
+            /** Sign Up */
+            sign_up: boolean;
+        };
+        /**
+         * ShadeOut
+         * @description The sun and the shadows at an hour of a day.
+         */
+        ShadeOut: {
+            /** Altitude */
+            altitude: number;
+            /** Azimuth */
+            azimuth: number;
+            /** Beds */
+            beds: components["schemas"]["BedShade"][];
+            /** Rises */
+            rises: number;
+            /** Sets */
+            sets: number;
+            /**
+             * Shadows
+             * @description outline and cover of each shadow
+             */
+            shadows: [
+                [
+                    number,
+                    number
+                ][],
+                number
+            ][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * ShareIn
+         * @description Whom to share a garden with, and whether they may change it.
+         */
+        ShareIn: {
+            /**
+             * May Edit
+             * @default false
+             */
+            may_edit: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ShareOut
+         * @description Someone a garden is shared with.
+         */
+        ShareOut: {
+            /** May Edit */
+            may_edit: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
+         * SignIn
+         * @description A name and its password.
+         */
+        SignIn: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * SignUp
+         * @description A new account; the mail address is for setting a new password.
+         */
+        SignUp: {
+            /**
+             * Mail
+             * @default
+             */
+            mail: string;
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
         };
         /**
          * Sizing
@@ -990,10 +2427,80 @@ export interface components {
             draft: components["schemas"]["Draft"];
         };
         /**
+         * Stroke
+         * @description A member from above: a line, or a point where it stands upright.
+         */
+        Stroke: {
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Role */
+            role: string;
+            /** Stuff */
+            stuff: string;
+        };
+        /**
+         * StructureChange
+         * @description What changes of a structure: its bed, its place, single options; what is left out stays.
+         */
+        StructureChange: {
+            /** Across */
+            across?: number | null;
+            /** Along */
+            along?: number | null;
+            /** Bed */
+            bed?: string | null;
+            /** Name */
+            name?: string | null;
+            /** Options */
+            options?: {
+                [key: string]: unknown;
+            } | null;
+            /** Turn */
+            turn?: number | null;
+        };
+        /**
+         * StructureConflict
+         * @description What someone else saved meanwhile, and the fields in which it differs from what was sent (before: theirs).
+         */
+        StructureConflict: {
+            /** Differences */
+            differences: components["schemas"]["Difference"][];
+            saved: components["schemas"]["StructureOut"];
+        };
+        /**
+         * StructureEdit
+         * @description A structure copied, moved, changed or removed; one is added by planning a support on a bed.
+         */
+        StructureEdit: {
+            /**
+             * Act
+             * @default change
+             * @enum {string}
+             */
+            act: "add" | "change" | "remove";
+            change?: components["schemas"]["StructureChange"];
+            /** Copy Of */
+            copy_of?: string | null;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "structure";
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
          * StructureLine
-         * @description A structure in a list: how strong, what goes first, when.
+         * @description How a structure stands: how strong, what goes first, when.
          */
         StructureLine: {
+            /** Cost */
+            cost: string;
             /** Crops */
             crops: string;
             /** Design */
@@ -1002,12 +2509,10 @@ export interface components {
             design_m_s: number;
             /** Forecast */
             forecast: string;
-            /** Id */
-            id: number;
+            /** Key */
+            key: string;
             /** Limit */
             limit: string;
-            /** Name */
-            name: string;
             /**
              * Season
              * @description limit gust and rough week’s gust, week by week, m/s
@@ -1029,12 +2534,51 @@ export interface components {
             words: string;
         };
         /**
+         * StructureMark
+         * @description A structure from above; `row` runs from its first end to its last, `stretch` is the option its length is.
+         */
+        StructureMark: {
+            /** Bearing */
+            bearing: number;
+            /** Bed */
+            bed: string;
+            /** Key */
+            key: string;
+            /** Middle */
+            middle: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** Plants */
+            plants: [
+                number,
+                number
+            ][];
+            /** Row */
+            row: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
+            /** Stretch */
+            stretch: string;
+            /** Strokes */
+            strokes: components["schemas"]["Stroke"][];
+        };
+        /**
          * StructureOut
          * @description A structure on the bench.
          */
         StructureOut: {
             /** Bed */
-            bed: number;
+            bed: string;
             /** Bed Name */
             bed_name: string;
             draft: components["schemas"]["Draft"];
@@ -1044,6 +2588,10 @@ export interface components {
             garden: number;
             /** Id */
             id: number;
+            /** Key */
+            key: string;
+            /** May Edit */
+            may_edit: boolean;
             /** Revision */
             revision: number;
             /** Sides */
@@ -1055,6 +2603,71 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "imperial";
+        };
+        /**
+         * StructureParts
+         * @description What one structure takes.
+         */
+        StructureParts: {
+            /** Cost */
+            cost: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["PartReport"][];
+        };
+        /**
+         * StructureRow
+         * @description A structure as the plan and the list know it.
+         */
+        StructureRow: {
+            /** Across */
+            across: number;
+            /** Along */
+            along: number;
+            /** Bed */
+            bed: string;
+            /** Crops */
+            crops: string;
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Length */
+            length: number;
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number;
+            /** Stretch */
+            stretch: string;
+            /** Turn */
+            turn: number;
+            /** Written */
+            written: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * ThingConflict
+         * @description A thing that someone else changed meanwhile: its present revision, and fields that differ (before: theirs, after: mine).
+         */
+        ThingConflict: {
+            /** Differences */
+            differences: components["schemas"]["Difference"][];
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /**
+             * Revision
+             * @description null when it was taken away
+             */
+            revision: number | null;
         };
         /**
          * View
@@ -1099,6 +2712,28 @@ export interface components {
             plants: components["schemas"]["PlantMark"][];
             /** Soil */
             soil: string;
+        };
+        /**
+         * Warned
+         * @description A clash in words.
+         */
+        Warned: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Key */
+            key: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "watch" | "wrong";
+            /** Text */
+            text: string;
+            /** Things */
+            things: string[];
         };
         /**
          * Week
@@ -1163,12 +2798,546 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    gardens_api_propose: {
+    accounts_api_sign_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignUp"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+        };
+    };
+    accounts_api_delete_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordProof"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+        };
+    };
+    accounts_api_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+        };
+    };
+    accounts_api_reset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResetDone"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+        };
+    };
+    accounts_api_ask_reset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResetAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_empty: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nothing"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_gardens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenName"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_new_garden: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_exchange_new_from_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_one_garden: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                bed_id: number;
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_remove_garden: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nothing"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_structures_propose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+                bed: string;
             };
             cookie?: never;
         };
@@ -1216,12 +3385,13 @@ export interface operations {
             };
         };
     };
-    gardens_api_build: {
+    gardens_api_structures_build: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                bed_id: number;
+                garden_id: number;
+                bed: string;
             };
             cookie?: never;
         };
@@ -1269,134 +3439,7 @@ export interface operations {
             };
         };
     };
-    gardens_api_catalogue: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Catalogue"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-        };
-    };
-    gardens_api_empty: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Nothing"];
-                };
-            };
-        };
-    };
-    gardens_api_gardens: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["GardenName"][];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-        };
-    };
-    gardens_api_garden: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                garden_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["GardenOut"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-        };
-    };
-    gardens_api_change_garden: {
+    gardens_api_gardens_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -1407,7 +3450,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GardenChange"];
+                "application/json": components["schemas"]["DraftEditsIn"];
             };
         };
         responses: {
@@ -1417,7 +3460,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GardenOut"];
+                    "application/json": components["schemas"]["PlotOut"];
                 };
             };
             /** @description Unauthorized */
@@ -1449,7 +3492,7 @@ export interface operations {
             };
         };
     };
-    gardens_api_add_bed: {
+    gardens_api_gardens_save_edits: {
         parameters: {
             query?: never;
             header?: never;
@@ -1460,7 +3503,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BedIn"];
+                "application/json": components["schemas"]["EditsIn"];
             };
         };
         responses: {
@@ -1470,7 +3513,67 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GardenOut"];
+                    "application/json": components["schemas"]["EditsOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Conflict"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_history_changes: {
+        parameters: {
+            query?: {
+                before?: number | null;
+            };
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeOut"][];
                 };
             };
             /** @description Unauthorized */
@@ -1502,7 +3605,1057 @@ export interface operations {
             };
         };
     };
-    gardens_api_read_quantity: {
+    gardens_api_history_past: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Past"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_history_restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_exchange_take_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportDo"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Conflict"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_exchange_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_lines: {
+        parameters: {
+            query?: {
+                keys?: string[];
+            };
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StructureLine"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_people_make_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_people_withdraw_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenParts"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_parts_csv: {
+        parameters: {
+            query?: {
+                by_structure?: boolean;
+            };
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_people_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_people_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_people_unshare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_exchange_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_exchange_plot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_history_redo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_shade: {
+        parameters: {
+            query: {
+                date: string;
+                hour?: number;
+            };
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShadeOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_exchange_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+                what: "beds" | "plantings" | "materials";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_history_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    accounts_api_letters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letter"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+        };
+    };
+    gardens_api_people_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenName"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_method: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Method"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_read_quantity: {
         parameters: {
             query?: never;
             header?: never;
@@ -1524,6 +4677,15 @@ export interface operations {
                     "application/json": components["schemas"]["QuantityOut"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -1535,7 +4697,118 @@ export interface operations {
             };
         };
     };
-    gardens_api_structure: {
+    accounts_api_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+        };
+    };
+    accounts_api_sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusals"];
+                };
+            };
+        };
+    };
+    accounts_api_sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+        };
+    };
+    accounts_api_enter_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+        };
+    };
+    gardens_api_structures_structure: {
         parameters: {
             query?: never;
             header?: never;
@@ -1584,7 +4857,7 @@ export interface operations {
             };
         };
     };
-    gardens_api_save: {
+    gardens_api_structures_save: {
         parameters: {
             query?: never;
             header?: never;
@@ -1632,7 +4905,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StructureOut"];
+                    "application/json": components["schemas"]["StructureConflict"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1646,7 +4919,7 @@ export interface operations {
             };
         };
     };
-    gardens_api_remove: {
+    gardens_api_structures_remove: {
         parameters: {
             query?: never;
             header?: never;
@@ -1695,7 +4968,7 @@ export interface operations {
             };
         };
     };
-    gardens_api_fixes: {
+    gardens_api_structures_fixes: {
         parameters: {
             query?: never;
             header?: never;
@@ -1748,7 +5021,7 @@ export interface operations {
             };
         };
     };
-    gardens_api_parts_csv: {
+    gardens_api_structures_parts_csv: {
         parameters: {
             query?: never;
             header?: never;
@@ -1764,11 +5037,40 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
             };
         };
     };
-    gardens_api_report: {
+    gardens_api_structures_report: {
         parameters: {
             query?: never;
             header?: never;
@@ -1821,7 +5123,7 @@ export interface operations {
             };
         };
     };
-    gardens_api_sizing: {
+    gardens_api_structures_sizing: {
         parameters: {
             query?: never;
             header?: never;
@@ -1843,6 +5145,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sizing"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_exchange_views: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Unauthorized */

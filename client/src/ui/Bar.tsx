@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 
 import { api, taken } from "../api/client";
-import { signOut, useSession } from "../api/queries";
+import { changePlace, useSession } from "../api/queries";
 
 /** A post, a line between, and what it carries: the mark. */
 const Mark = () => (
@@ -15,7 +15,7 @@ const Mark = () => (
 
 interface Props {
   children: ReactNode;
-  garden?: { id: number; units: "metric" | "imperial" };
+  garden?: { id: number; units: "metric" | "imperial"; role: "owner" | "edit" | "read" };
 }
 
 /** The line at the top: where one is, what was done, units and light. */
@@ -27,11 +27,11 @@ export function Bar({ children, garden }: Props) {
   const units = garden?.units === "imperial" ? "metric" : "imperial";
   const changeUnits = async () => {
     if (!garden) return;
-    await taken(api.PATCH("/api/gardens/{garden_id}", { params: { path: { garden_id: garden.id } }, body: { units } }));
+    await changePlace(garden.id, { units });
     await queries.invalidateQueries();
   };
   const leave = async () => {
-    await signOut();
+    await taken(api.DELETE("/api/session"));
     queries.clear();
     window.location.assign("/");
   };
@@ -42,7 +42,10 @@ export function Bar({ children, garden }: Props) {
         <span className="wide">Ascent</span>
       </Link>
       {children}
-      {garden && (
+      <button type="button" className="plain" title="Ctrl K or /" onClick={() => window.dispatchEvent(new Event("ascent-palette"))}>
+        find
+      </button>
+      {garden && garden.role !== "read" && (
         <button type="button" className="plain" onClick={() => void changeUnits()} aria-label={units === "imperial" ? "in feet and inches" : "in metres"}>
           <span className="wide">{units === "imperial" ? "in feet and inches" : "in metres"}</span>
           <span className="slim">{units === "imperial" ? "ft" : "m"}</span>
@@ -51,10 +54,15 @@ export function Bar({ children, garden }: Props) {
       <button type="button" className="plain" onClick={() => setMode(dark ? "light" : "dark")}>
         {dark ? "light" : "dark"}
       </button>
-      {session.data?.demo === false && (
-        <button type="button" className="plain" onClick={() => void leave()}>
-          sign out
-        </button>
+      {session.data?.name && (
+        <>
+          <Link to="/account" className="plain" aria-label={`Account of ${session.data.name}`}>
+            account
+          </Link>
+          <button type="button" className="plain" onClick={() => void leave()}>
+            sign out
+          </button>
+        </>
       )}
     </header>
   );

@@ -1,4 +1,4 @@
-import { useId, useState, type KeyboardEvent } from "react";
+import { useEffect, useId, useRef, useState, type KeyboardEvent } from "react";
 
 import { api, Refused, taken, type Schemas } from "../api/client";
 
@@ -26,6 +26,12 @@ export function QuantityField(props: Props) {
   const [refusal, setRefusal] = useState("");
   const [said, setSaid] = useState("");
 
+  // while the server reads, another field may change what this one's change is put on
+  const latest = useRef(onValue);
+  useEffect(() => {
+    latest.current = onValue;
+  }, [onValue]);
+
   const commit = async () => {
     if (typed === null || typed === text) {
       setTyped(null);
@@ -37,7 +43,7 @@ export function QuantityField(props: Props) {
       setRefusal("");
       setSaid(read.said);
       setTyped(null);
-      onValue(read.value, read.text);
+      latest.current(read.value, read.text);
       onLeave?.();
     } catch (error) {
       const problem = error instanceof Refused ? error.problems[0] : undefined;

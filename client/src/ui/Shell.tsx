@@ -1,12 +1,20 @@
 import { Outlet } from "react-router";
 
-import { useSession } from "../api/queries";
+import { useGardens, useSession } from "../api/queries";
 import { SignIn } from "../features/signin/SignIn";
+import { Commander } from "./Commander";
 
-/** Everything inside needs someone signed in. */
+/** Everything inside needs someone signed in, or a read-only link opened before. */
 export function Shell() {
   const session = useSession();
-  if (session.isPending) return <p className="page quiet">One moment…</p>;
+  const gardens = useGardens();
+  if (session.isPending || gardens.isPending) return <p className="page quiet">One moment…</p>;
   if (session.isError) return <p className="page">The server does not answer. Is it running? Then reload this page.</p>;
-  return session.data.name === null ? <SignIn /> : <Outlet />;
+  if (session.data.name === null && !gardens.data?.length) return <SignIn />;
+  return (
+    <>
+      <Outlet />
+      <Commander />
+    </>
+  );
 }

@@ -11,9 +11,9 @@ from typing import Any
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
-from gardens.models import Structure
+from gardens.models import Thing
 from gardens.tests.support import demo_garden
-from playwright.sync_api import Browser, BrowserContext, Page, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, sync_playwright
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 _ARGUMENTS = [
@@ -68,13 +68,33 @@ class BrowserTestCase(StaticLiveServerTestCase):
         page.on("console", lambda message: self.errors.append(message.text) if message.type == "error" else None)
         return page
 
+    def plan(self, chosen: str = "", page: Page | None = None) -> None:
+        """Open the plan of the garden, with a thing chosen."""
+        self.open(f"/gardens/{self.garden.pk}{f'?on={chosen}' if chosen else ''}", page)
+
+    def item(self, key: str) -> Locator:
+        """Return a thing on the plan."""
+        return self.page.locator(f"[data-item='{key}']")
+
+    def fields(self, key: str) -> dict[str, Any]:
+        """Return a thing as it is stored."""
+        return Thing.objects.get(garden=self.garden, key=key).document
+
+    def tab_to(self, target: Locator, most: int = 80, page: Page | None = None, key: str = "Tab") -> None:
+        """Press Tab, or Shift+Tab, until a control has the focus."""
+        for _ in range(most):
+            if target.count() and target.evaluate("node => node === document.activeElement"):
+                return
+            (page or self.page).keyboard.press(key)
+        raise AssertionError("Tab never came there")
+
     def open(self, path: str, page: Page | None = None) -> None:
         """Go to an address of the client."""
         (page or self.page).goto(f"{self.live_server_url}{path}")
 
     def structure(self, name: str = "Lantern Row") -> str:
         """Return the address of a structure of the demo."""
-        return f"/structures/{Structure.objects.get(bed__garden=self.garden, document__name=name).pk}"
+        return f"/structures/{Thing.objects.get(garden=self.garden, kind=Thing.STRUCTURE, document__name=name).pk}"
 
     def saved(self, page: Page | None = None) -> None:
         """Wait until the page says that all is saved."""

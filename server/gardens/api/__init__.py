@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from ninja import Router
 
+from .exchange import router as exchange
 from .gardens import router as gardens
 from .history import router as history
 from .people import router as people
 from .structures import router as structures
 
 router = Router()
-for each in (gardens, history, people, structures):
+for each in (exchange, gardens, history, people, structures):
     router.add_router("", each)

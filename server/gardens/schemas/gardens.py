@@ -182,6 +182,7 @@ class StructureRow(Typed):
     id: int
     key: str
     revision: int
+    written: dict[str, str]
     name: str
     bed: str
     crops: str
@@ -197,6 +198,7 @@ class BedRow(Typed):
 
     key: str
     revision: int
+    written: dict[str, str]
     words: str
     sides: dict[str, str]
     fields: BareBed
@@ -207,6 +209,7 @@ class FeatureRow(Typed):
 
     key: str
     revision: int
+    written: dict[str, str]
     words: str
     fields: Feature
 
@@ -215,6 +218,7 @@ class PlaceRow(Typed):
     """A garden's own fields, and how its gust is written."""
 
     revision: int
+    written: dict[str, str]
     design_gust: float
     design_gust_text: str
     fields: Place
@@ -252,6 +256,7 @@ class PlotOut(Typed):
     plot: PlotDrawing
     warnings: tuple[Warned, ...]
     gaps: tuple[Gap, ...]
+    written: dict[str, str] = Field(description="every field of the thing it is about, as it is written")
     problems: tuple[str, ...] = ()
 
 

@@ -177,9 +177,21 @@ class FamilyOut(Typed):
     options: list[OptionField]
 
 
+class FeatureChoice(Typed):
+    """A kind of thing on the plan: what it is called, which sort it is, and how wide one starts."""
+
+    key: str
+    name: str
+    group: str
+    width: float
+    round: bool
+
+
 class Catalogue(Typed):
     """Everything a picker lists."""
 
+    bed_kinds: list[Choice]
+    feature_kinds: list[FeatureChoice]
     crops: list[Choice]
     soils: list[Choice]
     exposures: list[Choice]

@@ -9,6 +9,7 @@ from typing import Any
 
 import markdown_it
 from ascent import model, tables
+from ascent.changes import written_fields
 from ascent.clashes import clashes, gaps, warned
 from ascent.errors import InvalidPlan, Problem
 from ascent.parts import shopping, total
@@ -50,7 +51,7 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
         id=garden.pk, role=granted.role, owner=garden.owner.get_username(), name=core.name, units=core.units, number=garden.changes,
         place=_place(state[PLACE], core), beds=[_bed(held, core) for held in state.values() if held.kind == "bed"],
         features=[_feature(held, core.units) for held in state.values() if held.kind == "feature"],
-        structures=[_structure(state["structure", each.structure.key], each) for each in laid],
+        structures=[_structure(state["structure", each.structure.key], each, core.units) for each in laid],
         plot=plot_of(core, laid), warnings=warned(clashes(core, laid), core.units),
         undo=words_of(last.edits, core.units) if last else None, redo=words_of(redo.edits, core.units) if redo else None,
     )  # fmt: skip
@@ -59,7 +60,13 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
 def _place(held: Held, core: model.Garden) -> schemas.PlaceRow:
     gust = core.design_gust or tables.exposures()[core.exposure].design_gust_m_s
     fields = model.Place.model_validate(held.document)
-    return schemas.PlaceRow(revision=held.revision, design_gust=gust, design_gust_text=write(gust, "speed", core.units), fields=fields)
+    return schemas.PlaceRow(
+        revision=held.revision,
+        written=written_fields(fields, core.units),
+        design_gust=gust,
+        design_gust_text=write(gust, "speed", core.units),
+        fields=fields,
+    )
 
 
 def _bed(held: Held, core: model.Garden) -> schemas.BedRow:
@@ -69,7 +76,9 @@ def _bed(held: Held, core: model.Garden) -> schemas.BedRow:
     over = f", {_RAISED[bed.kind]} {write(bed.fill_depth, 'length', units)} over" if bed.kind in _RAISED else ","
     soil = tables.soils()[bed.fill if bed.kind == "container" else bed.soil].name
     words = f"{write(bed.length, 'length', units)} × {write(bed.width, 'length', units)}{over} {soil}, {site.exposure.name}"
-    return schemas.BedRow(key=held.key, revision=held.revision, words=words, sides=sides(bed), fields=bed)
+    return schemas.BedRow(
+        key=held.key, revision=held.revision, written=written_fields(bed, units), words=words, sides=sides(bed), fields=bed
+    )
 
 
 _RAISED = {"raised": "raised", "straw-bale": "straw bales", "container": "container filled"}
@@ -80,15 +89,15 @@ def _feature(held: Held, units: System) -> schemas.FeatureRow:
     words = feature.kind.replace("-", " ")
     if feature.depth is not None:
         words += f", {write(feature.depth, 'length', units)} deep"
-    return schemas.FeatureRow(key=held.key, revision=held.revision, words=words, fields=feature)
+    return schemas.FeatureRow(key=held.key, revision=held.revision, written=written_fields(feature, units), words=words, fields=feature)
 
 
-def _structure(held: Held, laid: Laid) -> schemas.StructureRow:
+def _structure(held: Held, laid: Laid, units: System) -> schemas.StructureRow:
     structure = laid.structure
     return schemas.StructureRow(
         id=held.id or 0, key=held.key, revision=held.revision, name=structure.name, bed=held.home, crops=_crops(structure),
         along=structure.along, across=structure.across, turn=structure.turn, length=laid.geometry.length,
-        stretch="length" if "length" in structure.options else "",
+        stretch="length" if "length" in structure.options else "", written=written_fields(structure, units),
     )  # fmt: skip
 
 
@@ -109,7 +118,10 @@ def sides(bed: model.BareBed, turn: float = 0.0) -> dict[str, str]:
 def plot_out(core: model.Garden, about: str = "", problems: tuple[str, ...] = ()) -> schemas.PlotOut:
     """Return a plan with its warnings, and the distances of one thing on it."""
     laid = laid_out(core)
+    things: list[Any] = [*core.beds, *core.features, *(each.structure for each in laid)]
+    thing = next((each for each in things if each.key == about), None)
     return schemas.PlotOut(
+        written=written_fields(thing, core.units) if thing else {},
         plot=plot_of(core, laid), warnings=warned(clashes(core, laid), core.units),
         gaps=gaps(core, laid, about, core.units) if about else (), problems=problems,
     )  # fmt: skip

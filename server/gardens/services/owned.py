@@ -12,11 +12,11 @@ from ..models import Garden
 from .access import MOST_GARDENS, Granted, Visitor
 
 
-@transaction.atomic
-def new_garden(visitor: Visitor, sent: schemas.PlaceChange) -> Granted:
-    """Make an empty garden for whoever is signed in.
+def room_for_another(visitor: Visitor) -> int:
+    """Return the account that gets one more garden; refuse one too many, and any for a visitor without an account.
 
     Raises:
+        Http404: Nobody is signed in.
         InvalidPlan: They have as many as one account may have.
     """
     if visitor.pk is None:
@@ -24,8 +24,15 @@ def new_garden(visitor: Visitor, sent: schemas.PlaceChange) -> Granted:
     count = Garden.objects.filter(owner_id=visitor.pk).count()
     if count >= MOST_GARDENS:
         raise InvalidPlan([Problem("gardens", str(count), f"{MOST_GARDENS} of one account are allowed")])
+    return visitor.pk
+
+
+@transaction.atomic
+def new_garden(visitor: Visitor, sent: schemas.PlaceChange) -> Granted:
+    """Make an empty garden for whoever is signed in."""
+    owner = room_for_another(visitor)
     place = model.Place.model_validate({"name": "My garden", **sent.model_dump(mode="json", exclude_none=True)})
-    return Granted(Garden.objects.create(owner_id=visitor.pk, document=place.model_dump(mode="json")), "owner")
+    return Granted(Garden.objects.create(owner_id=owner, document=place.model_dump(mode="json")), "owner")
 
 
 def remove_garden(garden: Garden) -> None:

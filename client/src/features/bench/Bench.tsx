@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import { useGarden } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
 import { Bar } from "../../ui/Bar";
+import { Conflicts } from "../../ui/Conflicts";
 import { Answer } from "./Answer";
 import { Chain } from "./Chain";
 import { Controls } from "./Controls";
@@ -15,7 +16,7 @@ import { Remarks } from "./Remarks";
 import { Tide } from "./Tide";
 import { useDraft, type Saving } from "./useDraft";
 import { useReport } from "./useReport";
-import { useUndoKeys } from "./useUndoKeys";
+import { useUndoKeys } from "../../ui/useUndoKeys";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -32,10 +33,11 @@ export function Bench({ structure, catalogue }: Props) {
     (saved: Schemas["StructureOut"]) => {
       queries.setQueryData(["structure", saved.id], saved);
       void queries.invalidateQueries({ queryKey: ["garden"] });
+      void queries.invalidateQueries({ queryKey: ["history"] });
     },
     [queries],
   );
-  const hand = useDraft(structure.id, structure, onSaved);
+  const hand = useDraft(structure, onSaved);
   const { draft, undo, redo } = hand;
   const garden = useGarden(structure.garden);
   const [params, setParams] = useSearchParams();
@@ -75,28 +77,24 @@ export function Bench({ structure, catalogue }: Props) {
         <span className="grow trail">
           <Link to={`/gardens/${structure.garden}`}>{garden.data?.name ?? "garden"}</Link> / {structure.bed_name} / <h1>{draft.name}</h1>
         </span>
-        <span className="quiet narrow saving" role="status">
-          {SAVING[hand.saving]}
-        </span>
-        <button type="button" className="plain" onClick={undo} disabled={!hand.canUndo} title="Ctrl Z">
-          undo
-        </button>
-        <button type="button" className="plain" onClick={redo} disabled={!hand.canRedo} title="Ctrl Shift Z">
-          redo
-        </button>
+        {structure.may_edit ? (
+          <>
+            <span className="quiet narrow saving" role="status">
+              {SAVING[hand.saving]}
+            </span>
+            <button type="button" className="plain" onClick={undo} disabled={!hand.canUndo} title="Ctrl Z">
+              undo
+            </button>
+            <button type="button" className="plain" onClick={redo} disabled={!hand.canRedo} title="Ctrl Shift Z">
+              redo
+            </button>
+          </>
+        ) : (
+          <span className="quiet narrow saving">you may look and try; nothing is saved</span>
+        )}
         <Link to={`/structures/${structure.id}/parts`}>Parts{report ? `, ${report.cost_text}` : ""}</Link>
       </Bar>
-      {hand.saving === "conflict" && (
-        <div className="conflict" role="alert">
-          <span>Someone else saved this structure meanwhile.</span>
-          <button type="button" className="plain" onClick={() => hand.settle(true)}>
-            keep mine
-          </button>
-          <button type="button" className="plain" onClick={() => hand.settle(false)}>
-            take theirs
-          </button>
-        </div>
-      )}
+      {hand.conflict && <Conflicts things={[{ kind: "structure", key: structure.key, name: draft.name, revision: hand.conflict.saved.revision, differences: hand.conflict.differences }]} mineFirst={hand.mineFirst} onSettle={(keep) => hand.settle((path) => keep("structure", structure.key, path))} />}
       <main className="bench">
         <div className="side">
           {link && report ? (

@@ -1,8 +1,11 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 
 import { api, Refused, taken, type Draft, type Problem, type Schemas } from "../../api/client";
+import { putAt } from "./putAt";
+import { valueAt } from "./valueAt";
 
 const MOST_STEPS = 200;
+const KEPT_STEPS = 60;
 const QUIET_MS = 400;
 const AGAIN_MS = 3000;
 
@@ -15,16 +18,38 @@ interface Past {
 
 export type Saving = "saved" | "saving" | "refused" | "conflict" | "offline";
 
+const store = (id: number) => `ascent-steps-${id}`;
+
+/** The steps of this structure kept for this tab, so that undo works across a reload; none when it was saved elsewhere since. */
+function remembered(start: Schemas["StructureOut"]): Past {
+  const fresh: Past = { back: [], now: start.draft, ahead: [], touched: "" };
+  try {
+    const kept = JSON.parse(sessionStorage.getItem(store(start.id)) ?? "null") as Past | null;
+    return kept && JSON.stringify(kept.now) === JSON.stringify(start.draft) ? { ...kept, touched: "" } : fresh;
+  } catch {
+    return fresh;
+  }
+}
+
+function remember(id: number, past: Past): void {
+  try {
+    sessionStorage.setItem(store(id), JSON.stringify({ ...past, back: past.back.slice(-KEPT_STEPS), ahead: past.ahead.slice(0, KEPT_STEPS) }));
+  } catch {
+    sessionStorage.removeItem(store(id));
+  }
+}
+
 /**
  * The structure in hand: changed, undone, redone, and saved by itself once the hand rests.
  * What cannot be sent is kept and sent again; leaving the bench sends what is left.
  */
-export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (saved: Schemas["StructureOut"]) => void) {
-  const [past, setPast] = useState<Past>({ back: [], now: start.draft, ahead: [], touched: "" });
+export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schemas["StructureOut"]) => void) {
+  const { id } = start;
+  const [past, setPast] = useState<Past>(() => remembered(start));
   const [saving, setSaving] = useState<Saving>("saved");
   const [kept, setKept] = useState(start.draft);
   const [problems, setProblems] = useState<Problem[]>([]);
-  const [theirs, setTheirs] = useState<Schemas["StructureOut"] | null>(null);
+  const [conflict, setConflict] = useState<Schemas["StructureConflict"] | null>(null);
   const revision = useRef(start.revision);
   const saved = useRef(JSON.stringify(start.draft));
   const refused = useRef("");
@@ -32,7 +57,8 @@ export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (s
   const latest = useRef(start.draft);
   useEffect(() => {
     latest.current = past.now;
-  }, [past.now]);
+    remember(id, past);
+  }, [id, past]);
 
   /** Change the draft; changes in one `grip` (one drag of one control) are one step of undo. */
   const change = useCallback((next: Draft, grip = "") => {
@@ -58,7 +84,7 @@ export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (s
   const save = useCallback(
     async (draft: Draft, leaving = false) => {
       const text = JSON.stringify(draft);
-      if (busy.current || text === refused.current) return;
+      if (busy.current || text === refused.current || !start.may_edit) return;
       if (text === saved.current) {
         setKept(draft);
         return;
@@ -77,7 +103,7 @@ export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (s
         onSaved(out);
       } catch (error) {
         if (error instanceof Refused && error.status === 409) {
-          setTheirs(error.saved as Schemas["StructureOut"]);
+          setConflict(error.saved as Schemas["StructureConflict"]);
           setSaving("conflict");
         } else if (error instanceof Refused && error.status < 500) {
           refused.current = text;
@@ -88,7 +114,7 @@ export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (s
         busy.current = false;
       }
     },
-    [id, onSaved],
+    [id, onSaved, start.may_edit],
   );
   useEffect(() => {
     if (saving === "conflict" || kept === past.now) return;
@@ -104,18 +130,27 @@ export function useDraft(id: number, start: Schemas["StructureOut"], onSaved: (s
     };
   }, [save]);
 
-  /** After a conflict: keep mine over theirs, or take theirs. */
+  /** Whether a field was changed here since it was last saved: of a field that only they changed, theirs comes first. */
+  const mineFirst = useCallback(
+    (_kind: string, _key: string, path: string) => JSON.stringify(valueAt(past.now, path)) !== JSON.stringify(valueAt(JSON.parse(saved.current) as Draft, path)),
+    [past.now],
+  );
+
+  /** After a conflict: mine where it is kept, theirs elsewhere; that is then saved. */
   const settle = useCallback(
-    (mine: boolean) => {
-      if (!theirs) return;
+    (keep: (path: string) => boolean) => {
+      if (!conflict) return;
+      const theirs = conflict.saved;
       revision.current = theirs.revision;
       saved.current = JSON.stringify(theirs.draft);
       setKept(theirs.draft);
-      setTheirs(null);
+      setConflict(null);
       setSaving("saved");
-      if (!mine) change(theirs.draft);
+      const paths = conflict.differences.map((each) => each.path).filter((path) => !keep(path));
+      const sameCrops = theirs.draft.plantings.length === past.now.plantings.length;
+      change(paths.reduce((draft, path) => (path.startsWith("plantings") && !sameCrops ? { ...draft, plantings: theirs.draft.plantings } : putAt(draft, path, valueAt(theirs.draft, path))), past.now));
     },
-    [theirs, change],
+    [conflict, change, past.now],
   );
-  return { draft: past.now, change, release, undo, redo, canUndo: past.back.length > 0, canRedo: past.ahead.length > 0, saving: saving === "saved" && kept !== past.now ? "saving" : saving, problems, settle } as const;
+  return { draft: past.now, change, release, undo, redo, canUndo: past.back.length > 0, canRedo: past.ahead.length > 0, saving: saving === "saved" && kept !== past.now ? "saving" : saving, problems, conflict, mineFirst, settle } as const;
 }

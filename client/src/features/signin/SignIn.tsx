@@ -2,44 +2,92 @@ import Button from "@mui/material/Button";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type SyntheticEvent } from "react";
 
-import { Refused } from "../../api/client";
-import { signIn } from "../../api/queries";
+import { api, Refused, taken } from "../../api/client";
+import { useSession } from "../../api/queries";
+import { Letters } from "../../ui/Letters";
 import { Hedge } from "./Hedge";
 
+type Way = "in" | "up" | "forgot";
+const DO: Record<Way, string> = { in: "Sign in", up: "Make the account", forgot: "Send a link" };
+
+/** The door: sign in, make an account, or ask for a new password. */
 export function SignIn() {
   const queries = useQueryClient();
-  const [refusal, setRefusal] = useState("");
+  const session = useSession();
+  const [way, setWay] = useState<Way>("in");
+  const [refusals, setRefusals] = useState<{ path: string; allowed: string }[]>([]);
+  const [sent, setSent] = useState(false);
+  const enter = async (asked: Promise<{ name: string | null; mail: string; demo: boolean; sign_up: boolean }>) => {
+    queries.setQueryData(["session"], await asked);
+  };
   const submit = async (event: SyntheticEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
-    const given = (name: string) => (form.get(name) as string);
+    const given = (name: string) => (form.get(name) ?? "") as string;
     try {
-      queries.setQueryData(["session"], await signIn(given("name"), given("password")));
+      if (way === "in") await enter(taken(api.POST("/api/session", { body: { name: given("name"), password: given("password") } })));
+      else if (way === "up") await enter(taken(api.POST("/api/account", { body: { name: given("name"), mail: given("mail"), password: given("password") } })));
+      else {
+        await taken(api.POST("/api/account/reset", { body: { mail: given("mail") } }));
+        setSent(true);
+      }
+      setRefusals([]);
     } catch (error) {
-      setRefusal(error instanceof Refused ? (error.problems[0]?.allowed ?? "refused") : "the server does not answer");
+      setRefusals(error instanceof Refused ? error.problems : [{ path: "", allowed: "the server does not answer" }]);
     }
   };
+  const go = (next: Way) => {
+    setWay(next);
+    setRefusals([]);
+    setSent(false);
+  };
+  const refusal = (path: string) => refusals.filter((each) => each.path === path || (path === "password" && !["name", "mail"].includes(each.path)));
+  const field = (name: "name" | "mail" | "password", label: string, more: React.InputHTMLAttributes<HTMLInputElement>) => (
+    <div className="field">
+      <label htmlFor={name}>{label}</label>
+      <input id={name} name={name} className="input" aria-invalid={refusal(name).length > 0} {...more} />
+      {refusal(name).map((each) => (
+        <p key={each.allowed} role="alert" className="refusal">
+          {each.allowed}
+        </p>
+      ))}
+    </div>
+  );
   return (
     <main className="page">
-      <form onSubmit={(event) => void submit(event)} style={{ maxWidth: 320, display: "grid", gap: 16, marginTop: "8vh" }}>
+      <form onSubmit={(event) => void submit(event)} className="door">
         <h1>Ascent</h1>
         <p className="quiet">Trellises that carry the crop in August and stand up in a storm.</p>
-        <div className="field">
-          <label htmlFor="name">Name</label>
-          <input id="name" name="name" className="input" autoComplete="username" required />
-        </div>
-        <div className="field">
-          <label htmlFor="password">Password</label>
-          <input id="password" name="password" type="password" className="input" autoComplete="current-password" required />
-        </div>
-        {refusal && (
-          <p role="alert" className="refusal">
-            {refusal}
-          </p>
-        )}
+        {way !== "forgot" && field("name", "Name", { autoComplete: "username", required: true, maxLength: 150 })}
+        {way !== "in" && field("mail", way === "up" ? "Mail, for a forgotten password" : "Mail", { type: "email", autoComplete: "email", required: way === "forgot" })}
+        {way !== "forgot" && field("password", "Password", { type: "password", autoComplete: way === "up" ? "new-password" : "current-password", required: true, ...(way === "up" ? { minLength: 8 } : {}) })}
+        {sent && <p role="status">If an account has that address, a link is on its way; it holds for three days.</p>}
         <Button type="submit" className="strong">
-          Sign in
+          {DO[way]}
         </Button>
+        <p className="actions">
+          {way !== "in" && (
+            <button type="button" className="plain" onClick={() => go("in")}>
+              sign in instead
+            </button>
+          )}
+          {way === "in" && session.data?.sign_up && (
+            <button type="button" className="plain" onClick={() => go("up")}>
+              make an account
+            </button>
+          )}
+          {way === "in" && (
+            <button type="button" className="plain" onClick={() => go("forgot")}>
+              forgotten password
+            </button>
+          )}
+          {session.data?.demo && (
+            <button type="button" className="plain" onClick={() => void enter(taken(api.POST("/api/session/demo")))}>
+              back into the demo
+            </button>
+          )}
+        </p>
+        {session.data?.demo && <Letters />}
       </form>
       <Hedge />
     </main>

@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
-import { api, Refused, taken, type Report, type Schemas } from "../../api/client";
+import { api, exactly, Refused, taken, type Report, type Schemas } from "../../api/client";
 import { useCatalogue, useGarden } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
 import { Bar } from "../../ui/Bar";
@@ -20,7 +20,7 @@ const NONE: ReadonlySet<string> = new Set();
 export function NewFence() {
   const params = useParams();
   const gardenId = Number(params.gardenId);
-  const bedId = Number(params.bedId);
+  const bedKey = params.bedKey ?? "";
   const garden = useGarden(gardenId);
   const catalogue = useCatalogue();
   const navigate = useNavigate();
@@ -28,19 +28,19 @@ export function NewFence() {
   const [count, setCount] = useState("");
   const [building, setBuilding] = useState(false);
   const [failed, setFailed] = useState("");
-  const path = { path: { bed_id: bedId } };
+  const path = { path: { garden_id: gardenId, bed: bedKey } };
   const proposal = useQuery({
-    queryKey: ["proposal", bedId, need, garden.data?.units],
-    queryFn: () => taken(api.POST("/api/beds/{bed_id}/proposal", { params: path, body: need })),
+    queryKey: ["proposal", gardenId, bedKey, need, garden.data?.units],
+    queryFn: () => exactly<Schemas["ProposalOut"]>(api.POST("/api/gardens/{garden_id}/beds/{bed}/proposal", { params: path, body: need })),
     placeholderData: keepPreviousData,
   });
-  const bed = garden.data?.beds.find((each) => each.id === bedId);
+  const bed = garden.data?.beds.find((each) => each.key === bedKey);
   if (garden.isPending) return <p className="page quiet">One moment…</p>;
   if (garden.isError || !bed) return <NotHere />;
   const build = async () => {
     setBuilding(true);
     try {
-      const made = await taken(api.POST("/api/beds/{bed_id}/structures", { params: path, body: need }));
+      const made = await taken(api.POST("/api/gardens/{garden_id}/beds/{bed}/structures", { params: path, body: need }));
       await navigate(`/structures/${made.id}`);
     } catch (error) {
       setBuilding(false);
@@ -55,17 +55,17 @@ export function NewFence() {
     if (text === "" || readable(text)) setNeed({ ...need, count: text === "" ? null : Number(text) });
   };
   const data = proposal.data;
-  const report = data?.report as unknown as Report | undefined;
+  const report: Report | undefined = data?.report;
   return (
     <>
       <Bar garden={garden.data}>
         <span className="grow trail">
-          <Link to={`/gardens/${gardenId}`}>{garden.data.name}</Link> / {bed.name}
+          <Link to={`/gardens/${gardenId}`}>{garden.data.name}</Link> / {bed.fields.name}
         </span>
       </Bar>
       <main className="propose">
         <div className="asked">
-          <h1 style={{ overflowWrap: "anywhere" }}>New fence on {bed.name}</h1>
+          <h1 style={{ overflowWrap: "anywhere" }}>A support for {bed.fields.name}</h1>
           <p className="quiet" style={{ marginBottom: 14 }}>
             {bed.words}
           </p>

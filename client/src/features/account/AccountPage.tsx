@@ -1,0 +1,111 @@
+import Button from "@mui/material/Button";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState, type SyntheticEvent } from "react";
+import { Link, useNavigate } from "react-router";
+
+import { api, exactly, Refused, taken, type Garden } from "../../api/client";
+import { useGardens, useSession } from "../../api/queries";
+import { Bar } from "../../ui/Bar";
+import { Letters } from "../../ui/Letters";
+
+const ROLES = { owner: "", edit: "you may change it", read: "you may look" };
+
+/** One's gardens, password, and the account's end. */
+export function AccountPage() {
+  const session = useSession();
+  const gardens = useGardens();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [said, setSaid] = useState("");
+  if (!session.data || !gardens.data) return <p className="page quiet">One moment…</p>;
+  const tell = (error: unknown) => setSaid(error instanceof Refused ? error.problems.map((p) => `${p.path}: ${p.allowed}`).join(". ") || "refused" : "The server did not answer.");
+  const given = (event: SyntheticEvent<HTMLFormElement>, name: string) => new FormData(event.currentTarget).get(name) as string;
+  const newGarden = async () => {
+    try {
+      const made = await exactly<Garden>(api.POST("/api/gardens", { body: { name: `${session.data.name ?? "My"}’s garden` } }));
+      await queries.invalidateQueries({ queryKey: ["gardens"] });
+      await navigate(`/gardens/${made.id}`);
+    } catch (error) {
+      tell(error);
+    }
+  };
+  const changePassword = async (event: SyntheticEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = event.currentTarget;
+    try {
+      await taken(api.PUT("/api/account/password", { body: { old: given(event, "old"), new: given(event, "new") } }));
+      form.reset();
+      setSaid("The password is changed; other devices are signed out.");
+    } catch (error) {
+      tell(error);
+    }
+  };
+  const leaveForGood = async (event: SyntheticEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    try {
+      await taken(api.DELETE("/api/account", { body: { password: given(event, "password") } }));
+      window.location.assign("/");
+    } catch (error) {
+      tell(error);
+    }
+  };
+  return (
+    <>
+      <Bar>
+        <span className="grow" />
+      </Bar>
+      <main className="page narrowpage">
+        <h1>{session.data.name}</h1>
+        {session.data.mail && <p className="quiet">{session.data.mail}</p>}
+        {said && (
+          <p role="status" className="refusal">
+            {said}
+          </p>
+        )}
+        <h2>Gardens</h2>
+        <ul className="people">
+          {gardens.data.map((garden) => (
+            <li key={garden.id}>
+              <Link to={`/gardens/${garden.id}`}>{garden.name}</Link>
+              {garden.role !== "owner" && (
+                <span className="quiet">
+                  of {garden.owner}; {ROLES[garden.role]}
+                </span>
+              )}
+            </li>
+          ))}
+        </ul>
+        <p className="actions">
+          <Button onClick={() => void newGarden()}>New garden</Button>
+        </p>
+        {session.data.demo ? (
+          <p className="quiet">The demo’s own account has no password. Sign out to make an account of your own and try the rest.</p>
+        ) : (
+          <></>
+        )}
+        <h2>Password</h2>
+        <form onSubmit={(event) => void changePassword(event)} aria-label="Change the password">
+          <label className="row">
+            <span className="label">Now</span>
+            <input className="input" type="password" name="old" autoComplete="current-password" required />
+          </label>
+          <label className="row">
+            <span className="label">New</span>
+            <input className="input" type="password" name="new" autoComplete="new-password" required minLength={8} />
+          </label>
+          <Button type="submit">Change the password</Button>
+        </form>
+        <h2>The end of this account</h2>
+        <p className="quiet">Deletes the account with all its gardens and their history, at once and for good.</p>
+        <form onSubmit={(event) => void leaveForGood(event)} aria-label="Delete the account">
+          <label className="row">
+            <span className="label">Password</span>
+            <input className="input" type="password" name="password" autoComplete="current-password" required />
+          </label>
+          <Button type="submit">Delete the account</Button>
+        </form>
+        {session.data.demo && <Letters />}
+      </main>
+    </>
+  );
+}

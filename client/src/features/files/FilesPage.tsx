@@ -1,0 +1,236 @@
+import Button from "@mui/material/Button";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState, type ChangeEvent, type DragEvent } from "react";
+import { useNavigate, useParams } from "react-router";
+
+import { api, exactly, Refused, taken, type Garden, type Problem, type Schemas } from "../../api/client";
+import { useGarden } from "../../api/queries";
+import { GardenBar } from "../../ui/GardenBar";
+import { NotHere } from "../../ui/NotHere";
+
+type What = Schemas["ImportIn"]["what"];
+interface Taken {
+  name: string;
+  text: string;
+  what: What;
+}
+
+const TABLES = ["beds", "plantings", "materials"] as const;
+const KINDS: { key: What; name: string }[] = [
+  { key: "plan", name: "a plan file" },
+  { key: "beds", name: "a table of beds" },
+  { key: "plantings", name: "a table of plantings" },
+  { key: "materials", name: "a table of materials" },
+];
+const MARKS = { add: "+", change: "~", remove: "−" };
+const MOST_BYTES = 3_000_000;
+
+/** What a file most likely is, from its first line. */
+function guess(text: string): What {
+  if (/^\s*\{/.test(text)) return "plan";
+  const head = (text.split("\n", 1)[0] ?? "").toLowerCase();
+  if (head.includes("crop")) return "plantings";
+  return head.includes("item") ? "materials" : "beds";
+}
+
+/** The garden out as files, and files in: what an import does is shown before it is done. */
+export function FilesPage() {
+  const id = Number(useParams().gardenId);
+  const garden = useGarden(id);
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [file, setFile] = useState<Taken | null>(null);
+  const [takeAway, setTakeAway] = useState(false);
+  const [preview, setPreview] = useState<Schemas["ImportOut"] | null>(null);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const [said, setSaid] = useState("");
+  const [over, setOver] = useState(false);
+  const params = { path: { garden_id: id } };
+  if (garden.isError) return <NotHere />;
+  if (!garden.data) return <p className="page quiet">One moment…</p>;
+  const canEdit = garden.data.role !== "read";
+
+  const failed = (error: unknown) => {
+    setPreview(null);
+    if (error instanceof Refused && error.problems.length) setProblems(error.problems);
+    else setSaid("The server did not answer; nothing was taken in.");
+  };
+  const look = async (next: Taken, away: boolean) => {
+    setFile(next);
+    setTakeAway(away);
+    setProblems([]);
+    setSaid("");
+    try {
+      setPreview(await taken(api.POST("/api/gardens/{garden_id}/import/preview", { params, body: { what: next.what, text: next.text, take_away: away } })));
+    } catch (error) {
+      failed(error);
+    }
+  };
+  const open = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    if (chosen.size > MOST_BYTES) {
+      setSaid(`${chosen.name} is larger than 3 MB; a garden’s plan is far smaller.`);
+      return;
+    }
+    const text = await chosen.text();
+    await look({ name: chosen.name, text, what: guess(text) }, false);
+  };
+  const takeIn = async () => {
+    if (!file || !preview) return;
+    try {
+      const fresh = await exactly<Garden>(api.POST("/api/gardens/{garden_id}/import", { params, body: { what: file.what, text: file.text, take_away: takeAway, number: preview.number } }));
+      queries.setQueryData(["garden", id], fresh);
+      void queries.invalidateQueries({ queryKey: ["structure"] });
+      setFile(null);
+      setPreview(null);
+      setSaid("Taken in as one change; undo on the plan takes it back.");
+    } catch (error) {
+      if (error instanceof Refused && error.status === 409) {
+        setSaid("The garden was changed meanwhile; this is what the file does now.");
+        await look(file, takeAway);
+      } else failed(error);
+    }
+  };
+  const asNew = async () => {
+    if (!file) return;
+    try {
+      const made = await exactly<Garden>(api.POST("/api/gardens/import", { body: { what: "plan", text: file.text, take_away: false } }));
+      await queries.invalidateQueries({ queryKey: ["gardens"] });
+      await navigate(`/gardens/${made.id}`);
+    } catch (error) {
+      failed(error);
+    }
+  };
+  return (
+    <>
+      <GardenBar garden={garden.data} />
+      <main className="page">
+        <h1>Files</h1>
+        <div className="filegrid">
+          <section aria-label="Out">
+            <h2>Out</h2>
+            <p className="quiet">The plan file holds everything of this garden, open and documented. Tables open in any spreadsheet.</p>
+            <p className="actions">
+              <Button href={`/api/gardens/${id}/plan.json`}>Plan file</Button>
+              <Button href={`/api/gardens/${id}/plot.svg`}>Plan as a drawing</Button>
+            </p>
+            <p className="actions">
+              {TABLES.map((what) => (
+                <Button key={what} href={`/api/gardens/${id}/tables/${what}.csv`}>
+                  {what}.csv
+                </Button>
+              ))}
+            </p>
+          </section>
+          {canEdit && (
+            <section aria-label="In">
+              <h2>In</h2>
+              <p className="quiet">A plan file or one of the tables. You see what it does before anything is changed.</p>
+              <div
+                className="drop"
+                data-over={over}
+                onDragOver={(event: DragEvent) => {
+                  event.preventDefault();
+                  setOver(true);
+                }}
+                onDragLeave={() => setOver(false)}
+                onDrop={(event: DragEvent) => {
+                  event.preventDefault();
+                  setOver(false);
+                  void open(event.dataTransfer.files[0]);
+                }}
+              >
+                <label>
+                  Choose a file, or drop one here{" "}
+                  <input
+                    type="file"
+                    accept=".json,.csv,.txt,.tsv"
+                    onChange={(event: ChangeEvent<HTMLInputElement>) => {
+                      void open(event.target.files?.[0]);
+                      event.target.value = "";
+                    }}
+                  />
+                </label>
+              </div>
+            </section>
+          )}
+        </div>
+        {said && (
+          <p role="status" className="refusal">
+            {said}
+          </p>
+        )}
+        {file && (
+          <section aria-label="What the file does">
+            <h2>{file.name}</h2>
+            <div className="actions">
+              <label className="row" style={{ width: 320 }}>
+                <span className="label">It is</span>
+                <select className="select" value={file.what} onChange={(event) => void look({ ...file, what: event.target.value as What }, takeAway)}>
+                  {KINDS.map((kind) => (
+                    <option key={kind.key} value={kind.key}>
+                      {kind.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              {file.what !== "plantings" && (
+                <label className="radio">
+                  <input type="checkbox" checked={takeAway} onChange={(event) => void look(file, event.target.checked)} /> also take away what it does not have
+                </label>
+              )}
+            </div>
+            {problems.length > 0 && (
+              <div role="alert">
+                <p>
+                  <strong>Not taken in; nothing was changed.</strong> {problems.length === 1 ? "One place is" : `${problems.length} places are`} wrong:
+                </p>
+                <ul className="notes">
+                  {problems.map((problem, i) => (
+                    <li key={i} data-mark="!">
+                      <strong>{problem.path}</strong>: {problem.given} is not accepted; {problem.allowed}.
+                    </li>
+                  ))}
+                </ul>
+              </div>
+            )}
+            {preview && (
+              <>
+                {preview.lines.length === 0 ? (
+                  <p>It changes nothing: everything in it is here already.</p>
+                ) : (
+                  <ul className="notes" aria-label="What it would do">
+                    {preview.lines.map((line, i) => (
+                      <li key={i} data-mark={MARKS[line.act]}>
+                        {line.words}
+                      </li>
+                    ))}
+                  </ul>
+                )}
+                <p className="actions">
+                  {preview.lines.length > 0 && <Button onClick={() => void takeIn()}>Take it in</Button>}
+                  {file.what === "plan" && (
+                    <button type="button" className="plain" onClick={() => void asNew()}>
+                      make it a garden of its own instead
+                    </button>
+                  )}
+                  <button
+                    type="button"
+                    className="plain"
+                    onClick={() => {
+                      setFile(null);
+                      setPreview(null);
+                      setProblems([]);
+                    }}
+                  >
+                    leave it
+                  </button>
+                </p>
+              </>
+            )}
+          </section>
+        )}
+      </main>
+    </>
+  );
+}

@@ -1,0 +1,114 @@
+import Button from "@mui/material/Button";
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { useParams, useSearchParams } from "react-router";
+
+import { api, exactly, Refused, type Garden, type Schemas } from "../../api/client";
+import { useGarden } from "../../api/queries";
+import { StillPlan } from "../../drawing/StillPlan";
+import { GardenBar } from "../../ui/GardenBar";
+import { NotHere } from "../../ui/NotHere";
+
+const when = (text: string) => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }).format(new Date(text));
+
+/** Everything that was changed, by whom and when; an old state is looked at and, if wanted, made the present one. */
+export function HistoryPage() {
+  const id = Number(useParams().gardenId);
+  const garden = useGarden(id);
+  const queries = useQueryClient();
+  const [params, setParams] = useSearchParams();
+  const [said, setSaid] = useState("");
+  const log = useInfiniteQuery({
+    queryKey: ["history", id, garden.data?.number],
+    enabled: garden.data !== undefined,
+    initialPageParam: null as number | null,
+    placeholderData: keepPreviousData,
+    getNextPageParam: (page: Schemas["ChangeOut"][]) => (page.length === 50 ? (page.at(-1)?.number ?? null) : null),
+    queryFn: ({ pageParam }) => exactly<Schemas["ChangeOut"][]>(api.GET("/api/gardens/{garden_id}/history", { params: { path: { garden_id: id }, query: pageParam === null ? {} : { before: pageParam } } })),
+  });
+  const asked = params.get("at");
+  const number = asked === null ? null : Number(asked);
+  const past = useQuery({
+    queryKey: ["past", id, number, garden.data?.units],
+    enabled: number !== null && Number.isInteger(number),
+    placeholderData: keepPreviousData,
+    queryFn: () => exactly<Schemas["Past"]>(api.GET("/api/gardens/{garden_id}/history/{number}", { params: { path: { garden_id: id, number: number ?? 0 } } })),
+  });
+  const changes = useMemo(() => log.data?.pages.flat() ?? [], [log.data]);
+  if (garden.isError) return <NotHere />;
+  if (!garden.data) return <p className="page quiet">One moment…</p>;
+  const look = (next: number | null) => setParams(next === null ? {} : { at: String(next) }, { replace: true });
+  const restore = async () => {
+    try {
+      const fresh = await exactly<Garden>(api.POST("/api/gardens/{garden_id}/history/{number}/restore", { params: { path: { garden_id: id, number: number ?? 0 } } }));
+      queries.setQueryData(["garden", id], fresh);
+      void queries.invalidateQueries({ queryKey: ["structure"] });
+      setSaid("Restored. That is a change like any other: undo takes it back.");
+      look(null);
+    } catch (error) {
+      setSaid(error instanceof Refused ? error.message : "The server did not answer.");
+    }
+  };
+  return (
+    <>
+      <GardenBar garden={garden.data} />
+      <main className="page history">
+        <div>
+          <h1>History</h1>
+          {said && (
+            <p role="status" className="refusal">
+              {said}
+            </p>
+          )}
+          {changes.length === 0 && !log.isPending && <p className="lead">Nothing has been changed yet. Every saved change is listed here, with who made it and when.</p>}
+          <ol className="log" reversed>
+            {changes.map((change) => (
+              <li key={change.number}>
+                <button type="button" aria-pressed={number === change.number} className="logline" onClick={() => look(number === change.number ? null : change.number)}>
+                  <span className="quiet narrow">{when(change.when)}</span>
+                  <span>{change.words}</span>
+                  <span className="quiet">{change.who}</span>
+                </button>
+              </li>
+            ))}
+            {changes.length > 0 && !log.hasNextPage && (
+              <li>
+                <button type="button" aria-pressed={number === 0} className="logline" onClick={() => look(number === 0 ? null : 0)}>
+                  <span className="quiet narrow">before</span>
+                  <span>as it began</span>
+                  <span />
+                </button>
+              </li>
+            )}
+          </ol>
+          {log.hasNextPage && (
+            <button type="button" className="plain" onClick={() => void log.fetchNextPage()}>
+              older changes
+            </button>
+          )}
+        </div>
+        {number !== null && past.data && (
+          <section aria-label="The garden then" className="then">
+            <h2>{past.data.number === 0 ? "As it began" : `After: ${past.data.words}`}</h2>
+            <div className="thenplan">
+              <StillPlan plot={past.data.plot} imperial={garden.data.units === "imperial"} />
+            </div>
+            {past.data.since.length > 0 && garden.data.role !== "read" && (
+              <p className="actions">
+                <Button onClick={() => void restore()}>Make it so again</Button>
+              </p>
+            )}
+            <h3>{past.data.since.length ? "Changed since" : "Nothing was changed since"}</h3>
+            <ul className="notes">
+              {past.data.since.map((words, i) => (
+                <li key={i} data-mark="·">
+                  {words}
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </main>
+    </>
+  );
+}

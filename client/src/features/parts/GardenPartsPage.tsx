@@ -1,0 +1,76 @@
+import Button from "@mui/material/Button";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link, useParams, useSearchParams } from "react-router";
+
+import { api, exactly, Refused, type Schemas } from "../../api/client";
+import { changePlace, useGarden } from "../../api/queries";
+import { GardenBar } from "../../ui/GardenBar";
+import { NotHere } from "../../ui/NotHere";
+import { Cautions } from "./Cautions";
+import { PartsTable } from "./PartsTable";
+
+/** What to buy for the whole garden: together with every pack rounded up once, or structure by structure. */
+export function GardenPartsPage() {
+  const id = Number(useParams().gardenId);
+  const garden = useGarden(id);
+  const queries = useQueryClient();
+  const [params, setParams] = useSearchParams();
+  const apart = params.get("by") === "structure";
+  const parts = useQuery({ queryKey: ["parts", "garden", id, garden.data?.number, garden.data?.units], enabled: garden.data !== undefined, queryFn: () => exactly<Schemas["GardenParts"]>(api.GET("/api/gardens/{garden_id}/parts", { params: { path: { garden_id: id } } })) });
+  if (garden.isError || parts.isError) return <NotHere />;
+  if (!garden.data || !parts.data) return <p className="page quiet">One moment…</p>;
+  const { data } = parts;
+  const setPrice = async (key: string, price: number) => {
+    try {
+      queries.setQueryData(["garden", id], await changePlace(id, { prices: { [key]: price } }));
+      return "";
+    } catch (error) {
+      return error instanceof Refused ? error.message : "The server did not answer.";
+    }
+  };
+  const onPrice = garden.data.role === "read" ? undefined : setPrice;
+  return (
+    <>
+      <GardenBar garden={garden.data} />
+      <main className="page">
+        <h1>Shopping list</h1>
+        {data.structures.length === 0 ? (
+          <p className="lead">
+            Nothing stands in this garden yet. <Link to={`/gardens/${id}`}>Plan a support on a bed</Link>; what it takes is listed here.
+          </p>
+        ) : (
+          <>
+            <p className="quiet">
+              {data.structures.length} structures. Bought together it is {data.saved_text} less than one by one, because every pack is rounded up once.
+            </p>
+            <div className="noprint actions">
+              <span className="choices" role="group" aria-label="How it is listed">
+                <button type="button" aria-pressed={!apart} onClick={() => setParams({}, { replace: true })}>
+                  together
+                </button>
+                <button type="button" aria-pressed={apart} onClick={() => setParams({ by: "structure" }, { replace: true })}>
+                  by structure
+                </button>
+              </span>
+              <Button href={`/api/gardens/${id}/parts.csv${apart ? "?by_structure=true" : ""}`}>Save as CSV</Button>
+              <Button onClick={() => window.print()}>Print</Button>
+            </div>
+            {apart ? (
+              data.structures.map((each) => (
+                <section key={each.id} aria-label={each.name}>
+                  <h2 className="partsname">
+                    <Link to={`/structures/${each.id}/parts`}>{each.name}</Link>
+                  </h2>
+                  <PartsTable parts={each.parts} cost={each.cost} currency={data.currency} onPrice={onPrice} />
+                </section>
+              ))
+            ) : (
+              <PartsTable parts={data.together} cost={data.cost} currency={data.currency} onPrice={onPrice} />
+            )}
+            <Cautions texts={data.cautions} />
+          </>
+        )}
+      </main>
+    </>
+  );
+}

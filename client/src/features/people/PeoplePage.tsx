@@ -1,0 +1,117 @@
+import Button from "@mui/material/Button";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState, type SyntheticEvent } from "react";
+import { useNavigate, useParams } from "react-router";
+
+import { api, Refused, taken, type Schemas } from "../../api/client";
+import { useGarden } from "../../api/queries";
+import { GardenBar } from "../../ui/GardenBar";
+import { NotHere } from "../../ui/NotHere";
+
+/** Who may look at a garden or change it, the read-only link, and the garden's end. */
+export function PeoplePage() {
+  const id = Number(useParams().gardenId);
+  const garden = useGarden(id);
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [refusal, setRefusal] = useState("");
+  const [mayEdit, setMayEdit] = useState(false);
+  const [sure, setSure] = useState("");
+  const params = { path: { garden_id: id } };
+  const people = useQuery({ queryKey: ["people", id], queryFn: () => taken(api.GET("/api/gardens/{garden_id}/people", { params })) });
+  if (garden.isError || people.isError) return <NotHere />;
+  if (!garden.data || !people.data) return <p className="page quiet">One moment…</p>;
+  const run = async (asked: () => Promise<Schemas["People"]>) => {
+    try {
+      queries.setQueryData(["people", id], await asked());
+      setRefusal("");
+      return true;
+    } catch (error) {
+      setRefusal(error instanceof Refused ? (error.problems.map((p) => `‘${p.given}’ is refused: ${p.allowed}.`).join(" ") || "refused") : "The server did not answer.");
+      return false;
+    }
+  };
+  const share = (name: string, edit: boolean) => run(() => taken(api.PUT("/api/gardens/{garden_id}/people", { params, body: { name, may_edit: edit } })));
+  const submit = async (event: SyntheticEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = event.currentTarget;
+    if (await share((new FormData(form).get("name") as string).trim(), mayEdit)) form.reset();
+  };
+  const remove = async () => {
+    await taken(api.DELETE("/api/gardens/{garden_id}", { params }));
+    queries.removeQueries({ queryKey: ["garden", id] });
+    await queries.invalidateQueries({ queryKey: ["gardens"] });
+    await navigate("/");
+  };
+  const link = people.data.link ? `${window.location.origin}/look/${people.data.link}` : "";
+  return (
+    <>
+      <GardenBar garden={garden.data} />
+      <main className="page narrowpage">
+        <h1>People</h1>
+        {refusal && (
+          <p role="alert" className="refusal">
+            {refusal}
+          </p>
+        )}
+        <h2>Shared with</h2>
+        {people.data.shares.length === 0 && <p className="quiet">Nobody yet. Only you see this garden.</p>}
+        <ul className="people">
+          {people.data.shares.map((each) => (
+            <li key={each.name}>
+              <strong>{each.name}</strong>
+              <span className="choices" role="group" aria-label={`What ${each.name} may do`}>
+                {[false, true].map((edit) => (
+                  <button key={String(edit)} type="button" aria-pressed={each.may_edit === edit} onClick={() => void share(each.name, edit)}>
+                    {edit ? "may change" : "may look"}
+                  </button>
+                ))}
+              </span>
+              <button type="button" className="plain" onClick={() => void run(() => taken(api.DELETE("/api/gardens/{garden_id}/people/{name}", { params: { path: { garden_id: id, name: each.name } } })))}>
+                take back
+              </button>
+            </li>
+          ))}
+        </ul>
+        <form onSubmit={(event) => void submit(event)} aria-label="Share with an account" className="shareform">
+          <label className="row">
+            <span className="label">Account</span>
+            <input className="input" name="name" maxLength={150} required autoComplete="off" />
+          </label>
+          <label className="radio">
+            <input type="checkbox" checked={mayEdit} onChange={(event) => setMayEdit(event.target.checked)} /> may change it too
+          </label>
+          <Button type="submit">Share</Button>
+        </form>
+        <h2>A link to look at it</h2>
+        {link ? (
+          <>
+            <p className="quiet">Whoever has this address can look at the garden without an account, and change nothing.</p>
+            <input className="input" aria-label="The link" readOnly value={link} onFocus={(event) => event.target.select()} />
+            <p className="actions">
+              <Button onClick={() => void run(() => taken(api.DELETE("/api/gardens/{garden_id}/link", { params })))}>Withdraw it</Button>
+              <button type="button" className="plain" onClick={() => void run(() => taken(api.POST("/api/gardens/{garden_id}/link", { params })))}>
+                a new one instead
+              </button>
+            </p>
+          </>
+        ) : (
+          <p className="actions">
+            <Button onClick={() => void run(() => taken(api.POST("/api/gardens/{garden_id}/link", { params })))}>Make a link</Button>
+          </p>
+        )}
+        <h2>The end of this garden</h2>
+        <p className="quiet">Deleting takes everything with it: beds, structures, history, shares. Save its plan file first if you may want it back. Write its name to go on.</p>
+        <label className="row">
+          <span className="label">Name</span>
+          <input className="input" value={sure} onChange={(event) => setSure(event.target.value)} placeholder={garden.data.name} autoComplete="off" />
+        </label>
+        <p className="actions">
+          <Button disabled={sure !== garden.data.name} onClick={() => void remove()}>
+            Delete this garden
+          </Button>
+        </p>
+      </main>
+    </>
+  );
+}

@@ -1,0 +1,69 @@
+import { Link } from "react-router";
+
+import type { Garden, Schemas } from "../../api/client";
+import { NameRow } from "../../ui/NameRow";
+import { Pick } from "../../ui/Pick";
+import { QuantityRow } from "../../ui/QuantityRow";
+import { ThingActions } from "./ThingActions";
+import { changeOf } from "./placing";
+import type { PlanHand } from "./usePlan";
+
+interface Props {
+  garden: Garden;
+  bed: Garden["beds"][number];
+  written: Record<string, string>;
+  plan: PlanHand;
+  catalogue: Schemas["Catalogue"];
+  canEdit: boolean;
+}
+
+type Field = "length" | "width" | "x" | "y" | "bearing" | "fill_depth" | "board";
+const SIZES: [Field, string][] = [
+  ["length", "Length"],
+  ["width", "Width"],
+  ["bearing", "Bearing"],
+  ["x", "East"],
+  ["y", "North"],
+];
+const RAISED: [Field, string][] = [
+  ["fill_depth", "Filled to"],
+  ["board", "Board"],
+];
+
+/** A bed by number: what it is, how large, where, and of what earth. */
+export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Props) {
+  const fields = { ...bed.fields, ...(plan.wanted.get(bed.key) as Partial<Schemas["BareBed"]> | undefined) };
+  const change = (what: Schemas["BedChange"]) => plan.put(changeOf("bed", bed.key, what));
+  const raised = fields.kind !== "in-ground";
+  const rows = garden.structures.filter((row) => row.bed === bed.key);
+  return (
+    <div className="ledger">
+      <h1 className="thingname">{fields.name}</h1>
+      <p className="quiet">{bed.words}</p>
+      {canEdit && (
+        <p className="primary">
+          <Link className="strong button" to={`/gardens/${garden.id}/beds/${bed.key}/new`}>
+            Plan a support
+          </Link>
+        </p>
+      )}
+      {rows.map((row) => (
+        <p key={row.key}>
+          <Link to={`/structures/${row.id}`}>{row.name} on the bench</Link>
+        </p>
+      ))}
+      <fieldset disabled={!canEdit} className="bare">
+        <h2>Bed</h2>
+        <NameRow value={fields.name} onName={(name) => change({ name })} />
+        <Pick label="Kind" value={fields.kind} choices={catalogue.bed_kinds} onPick={(kind) => change({ kind: kind as "raised", ...(kind !== "in-ground" && !fields.fill_depth ? { fill_depth: 0.3 } : {}) })} />
+        {[...SIZES, ...(raised ? RAISED : [])].map(([name, label]) => (
+          <QuantityRow key={name} label={label} text={written[name] ?? ""} value={fields[name]} kind={name === "bearing" ? "bearing" : "length"} system={garden.units} low={catalogue.bounds[`bed.${name}`]?.low} high={name === "bearing" ? 359.9 : catalogue.bounds[`bed.${name}`]?.high} step={name === "bearing" ? 5 : 0.05} onValue={(value) => change({ [name]: value })} />
+        ))}
+        <Pick label={raised ? "Soil below" : "Soil"} value={fields.soil} choices={catalogue.soils} onPick={(soil) => change({ soil })} />
+        {raised && <Pick label="Fill" value={fields.fill} choices={catalogue.soils} onPick={(fill) => change({ fill })} />}
+        <Pick label="Exposure" value={fields.exposure ?? ""} choices={[{ key: "", name: "the garden’s own" }, ...catalogue.exposures]} onPick={(exposure) => change({ exposure: exposure || null })} />
+      </fieldset>
+      {canEdit && <ThingActions kind="bed" thing={{ key: bed.key, name: fields.name }} plan={plan} shift={{ x: fields.x, y: fields.y - fields.width - garden.place.fields.path_width }} />}
+    </div>
+  );
+}

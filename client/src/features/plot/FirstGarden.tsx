@@ -1,0 +1,23 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { Navigate } from "react-router";
+
+import { api, exactly, type Garden } from "../../api/client";
+import { useGardens, useSession } from "../../api/queries";
+
+/** The start: straight into the person's garden; someone who has none gets an empty one. */
+export function FirstGarden() {
+  const session = useSession();
+  const gardens = useGardens();
+  const queries = useQueryClient();
+  const making = useRef(false);
+  const first = gardens.data?.[0];
+  const name = session.data?.name;
+  const none = gardens.data?.length === 0 && name;
+  useEffect(() => {
+    if (!none || making.current) return;
+    making.current = true;
+    void exactly<Garden>(api.POST("/api/gardens", { body: { name: `${name}’s garden` } })).then(() => queries.invalidateQueries({ queryKey: ["gardens"] }));
+  }, [none, name, queries]);
+  return first ? <Navigate to={`/gardens/${first.id}`} replace /> : <p className="page quiet">One moment…</p>;
+}

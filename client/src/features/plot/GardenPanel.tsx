@@ -1,0 +1,76 @@
+import type { Garden, Schemas } from "../../api/client";
+import type { Flat } from "../../drawing/scale";
+import { AddGlyph } from "./AddGlyph";
+import { GardenFields } from "./GardenFields";
+import { changeOf } from "./placing";
+import type { PlanHand } from "./usePlan";
+
+interface Props {
+  garden: Garden;
+  plan: PlanHand;
+  catalogue: Schemas["Catalogue"];
+  canEdit: boolean;
+  onChoose: (key: string) => void;
+}
+
+const LONG = 3;
+
+/** The garden when nothing on it is chosen: what is in the way, what can be added, and what all of it shares. */
+export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Props) {
+  const { low, high } = garden.plot;
+  const corner: Flat = [low[0], low[1]];
+  const addBed = () => {
+    const imperial = garden.units === "imperial";
+    const [length, width] = imperial ? [3.6576, 1.2192] : [3.6, 1.2];
+    const empty = garden.beds.length + garden.features.length === 0;
+    const middle = empty ? [0, 0] : [low[0] + length / 2, low[1] - garden.place.fields.path_width - width / 2];
+    plan.put({ ...changeOf("bed", "bed", { name: `Bed ${garden.beds.length + 1}`, length, width, x: round(middle[0] ?? 0), y: round(middle[1] ?? 0) }), act: "add" });
+  };
+  const addFeature = (kind: Schemas["FeatureChoice"]) => {
+    const y = round(corner[1] - 0.6);
+    const points: Flat[] = kind.round ? [[round(corner[0]), y]] : [[round(corner[0]), y], [round(Math.max(corner[0] + LONG, high[0])), y]];
+    plan.put({ ...changeOf("feature", kind.key, { name: kind.name.charAt(0).toUpperCase() + kind.name.slice(1), kind: kind.key as Schemas["Feature"]["kind"], points: points as [number, number][], width: kind.width }), act: "add" });
+  };
+  return (
+    <div className="ledger">
+      <h1 className="thingname">{garden.name}</h1>
+      {garden.role !== "owner" && (
+        <p className="quiet">
+          {garden.owner}’s garden; you may {garden.role === "edit" ? "look and change" : "look"}.
+        </p>
+      )}
+      {plan.warnings.length > 0 && (
+        <>
+          <h2>In the way</h2>
+          <ul className="notes">
+            {plan.warnings.map((warning, i) => (
+              <li key={i} data-mark={warning.level === "wrong" ? "▶" : "▷"}>
+                <button type="button" className="worded" onClick={() => warning.things[0] && onChoose(warning.things[0])}>
+                  {warning.text}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {canEdit && (
+        <>
+          <h2>Add</h2>
+          <div className="adders">
+            <button type="button" className="adder" onClick={addBed}>
+              <AddGlyph kind="bed" /> bed
+            </button>
+            {catalogue.feature_kinds.map((kind) => (
+              <button key={kind.key} type="button" className="adder" onClick={() => addFeature(kind)}>
+                <AddGlyph kind={kind.key} /> {kind.name}
+              </button>
+            ))}
+          </div>
+          <GardenFields garden={garden} plan={plan} catalogue={catalogue} />
+        </>
+      )}
+    </div>
+  );
+}
+
+const round = (metres: number) => Math.round(metres * 20) / 20;

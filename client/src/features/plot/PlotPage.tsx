@@ -1,0 +1,153 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+
+import { api, exactly, type Garden, type Schemas } from "../../api/client";
+import { useCatalogue, useGarden, useLines } from "../../api/queries";
+import { Bar } from "../../ui/Bar";
+import { Conflicts } from "../../ui/Conflicts";
+import { GardenLinks } from "../../ui/GardenLinks";
+import { localCommands } from "../../ui/localCommands";
+import { NotHere } from "../../ui/NotHere";
+import { useUndoKeys } from "../../ui/useUndoKeys";
+import { BedPanel } from "./BedPanel";
+import { FeaturePanel } from "./FeaturePanel";
+import { GardenPanel } from "./GardenPanel";
+import { Plan } from "./Plan";
+import { Roll } from "./Roll";
+import { changeOf } from "./placing";
+import { monthDay, ShadeBar, SHADE_START, type Moment } from "./ShadeBar";
+import { StructurePanel } from "./StructurePanel";
+import { usePlan, type Saving } from "./usePlan";
+import { Welcome } from "./Welcome";
+
+const SAVING: Record<Saving, string> = { saved: "saved", saving: "saving…", conflict: "not saved", offline: "no answer from the server: kept here, trying again" };
+
+/** The garden in plan, with what is chosen on the left and how everything stands on the right. */
+export function PlotPage() {
+  const garden = useGarden(Number(useParams().gardenId));
+  const catalogue = useCatalogue();
+  if (garden.isError) return <NotHere />;
+  if (!garden.data || !catalogue.data) return <p className="page quiet">One moment…</p>;
+  return <Plot key={garden.data.id} garden={garden.data} catalogue={catalogue.data} />;
+}
+
+function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catalogue"] }) {
+  const plan = usePlan(garden);
+  const lines = useLines(garden);
+  const navigate = useNavigate();
+  const [params, setParams] = useSearchParams();
+  const [moment, setMoment] = useState<Moment | null>(null);
+  const [skipped, setSkipped] = useState(false);
+  const chosen = params.get("on");
+  const canEdit = garden.role !== "read";
+  const kind = garden.beds.some((each) => each.key === chosen) ? "bed" : garden.structures.some((each) => each.key === chosen) ? "structure" : garden.features.some((each) => each.key === chosen) ? "feature" : null;
+  const choose = (key: string | null) =>
+    setParams(
+      (now) => {
+        if (key === null) now.delete("on");
+        else now.set("on", key);
+        return now;
+      },
+      { replace: true },
+    );
+  useUndoKeys(plan.undo, plan.redo);
+  const made = plan.made.at(-1);
+  useEffect(() => {
+    if (made) choose(made);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each thing that is made
+  }, [made]);
+  const greeted = useRef("");
+  useEffect(() => {
+    // what was just made is named first
+    if (!made || chosen !== made || greeted.current === made) return;
+    greeted.current = made;
+    document.querySelector<HTMLInputElement>(".plot .side input")?.select();
+  }, [made, chosen]);
+  const shade = useQuery({
+    queryKey: ["shade", garden.id, garden.number, moment],
+    enabled: moment !== null,
+    placeholderData: keepPreviousData,
+    queryFn: () => exactly<Schemas["ShadeOut"]>(api.GET("/api/gardens/{garden_id}/shade", { params: { path: { garden_id: garden.id }, query: { date: monthDay(moment?.day ?? 1), hour: moment?.hour ?? 12 } } })),
+  });
+  const { undo, redo, put } = plan;
+  useEffect(
+    () =>
+      canEdit
+        ? localCommands.offer([
+            { name: "Undo", hint: garden.undo ?? "nothing to undo", keys: "Ctrl Z", run: undo },
+            { name: "Redo", hint: garden.redo ?? "nothing to redo", keys: "Ctrl Shift Z", run: redo },
+            { name: "Shade", hint: "on the plan", run: () => setMoment((now) => (now ? null : SHADE_START)) },
+            ...(chosen && kind
+              ? [
+                  { name: "Copy", hint: "what is chosen", run: () => put({ ...changeOf(kind, `${chosen}-copy`.slice(0, 64), {}), act: "add", copy_of: chosen }) },
+                  { name: "Take away", hint: "what is chosen", keys: "Delete", run: () => put({ ...changeOf(kind, chosen, {}), act: "remove" }) },
+                ]
+              : []),
+          ])
+        : undefined,
+    [canEdit, garden.undo, garden.redo, undo, redo, put, chosen, kind],
+  );
+  const bed = garden.beds.find((each) => each.key === chosen);
+  const row = garden.structures.find((each) => each.key === chosen);
+  const feature = garden.features.find((each) => each.key === chosen);
+  const open = (key: string) => {
+    const found = garden.structures.find((each) => each.key === key);
+    if (found) void navigate(`/structures/${found.id}`);
+    else document.querySelector<HTMLElement>(".plot .side input")?.focus();
+  };
+  const shared = { garden, plan, catalogue, canEdit };
+  const empty = garden.beds.length + garden.features.length === 0 && canEdit && !skipped && plan.idle;
+  return (
+    <>
+      <Bar garden={garden}>
+        <span className="grow trail" />
+        {canEdit && (
+          <>
+            <span className="quiet narrow saving" role="status">
+              {SAVING[plan.saving]}
+            </span>
+            <button type="button" className="plain" onClick={plan.undo} disabled={garden.undo === null || !plan.idle} title={garden.undo ? `Ctrl Z: undo “${garden.undo}”` : "Ctrl Z"}>
+              undo
+            </button>
+            <button type="button" className="plain" onClick={plan.redo} disabled={garden.redo === null || !plan.idle} title={garden.redo ? `Ctrl Shift Z: “${garden.redo}” again` : "Ctrl Shift Z"}>
+              redo
+            </button>
+          </>
+        )}
+        <GardenLinks garden={garden} />
+      </Bar>
+      {plan.refusal && (
+        <p role="alert" className="strip">
+          {plan.refusal}
+        </p>
+      )}
+      {plan.conflict && <Conflicts things={plan.conflict.things} onSettle={plan.settle} />}
+      {empty ? (
+        <Welcome garden={garden} catalogue={catalogue} onSkip={() => setSkipped(true)} />
+      ) : (
+        <main className="plot">
+          <div className="side">
+            {bed && <BedPanel key={bed.key} bed={bed} written={plan.written ?? bed.written} {...shared} />}
+            {row && <StructurePanel key={row.key} row={row} line={lines.get(row.key)} written={plan.written ?? row.written} {...shared} />}
+            {feature && <FeaturePanel key={feature.key} feature={feature} written={plan.written ?? feature.written} {...shared} />}
+            {!bed && !row && !feature && <GardenPanel onChoose={choose} {...shared} />}
+          </div>
+          <div className="stage">
+            <Plan garden={garden} plan={plan} lines={lines} chosen={chosen} onChoose={choose} onOpen={open} shade={moment ? shade.data : undefined} canEdit={canEdit} />
+            <ShadeBar shade={shade.data} moment={moment} onMoment={setMoment} />
+          </div>
+          <aside className="path" aria-label="Beds and structures">
+            {garden.beds.length === 0 && <p className="quiet">No bed yet. Add one on the left; the next step plans a support on it.</p>}
+            <Roll garden={garden} lines={lines} chosen={chosen} canEdit={canEdit} onChoose={choose} />
+            {garden.structures.length > 0 && (
+              <p className="rollfoot">
+                <Link to={`/gardens/${garden.id}/parts`}>Shopping list of the whole garden</Link>
+              </p>
+            )}
+          </aside>
+        </main>
+      )}
+    </>
+  );
+}

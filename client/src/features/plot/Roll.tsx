@@ -1,0 +1,61 @@
+import { Link } from "react-router";
+
+import type { Garden, StructureLine } from "../../api/client";
+import { StateMark } from "../../ui/StateMark";
+import { Freeboard } from "./Freeboard";
+
+interface Props {
+  garden: Garden;
+  lines: Map<string, StructureLine>;
+  chosen: string | null;
+  canEdit: boolean;
+  onChoose: (key: string) => void;
+}
+
+/** Every bed, and how what stands on it stands. */
+export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
+  return (
+    <>
+      {garden.beds.map((bed) => {
+        const rows = garden.structures.filter((row) => row.bed === bed.key);
+        return (
+          <section key={bed.key} className="rollbed" aria-label={bed.fields.name}>
+            <h2>
+              <button type="button" className="worded" aria-pressed={chosen === bed.key} onClick={() => onChoose(bed.key)}>
+                {bed.fields.name}
+              </button>
+              {canEdit && rows.length === 0 && (
+                <Link className="aside" to={`/gardens/${garden.id}/beds/${bed.key}/new`} aria-label={`Plan a support on ${bed.fields.name}`}>
+                  plan a support
+                </Link>
+              )}
+            </h2>
+            {rows.map((row) => {
+              const line = lines.get(row.key);
+              return (
+                <Link key={row.key} to={`/structures/${row.id}`} className="rollline" data-chosen={chosen === row.key}>
+                  {line ? <StateMark state={line.state} /> : <span className="rollwait" />}
+                  <span className="rollwords">
+                    <strong>{row.name}</strong>
+                    {line ? (
+                      <>
+                        <span className="big">{line.limit}</span>
+                        <span className="quiet">
+                          {line.words} at {line.design}
+                        </span>
+                        <Freeboard season={line.season} design={line.design_m_s} />
+                        <span>{line.weakest}</span>
+                      </>
+                    ) : (
+                      <span className="quiet">reckoning…</span>
+                    )}
+                  </span>
+                </Link>
+              );
+            })}
+          </section>
+        );
+      })}
+    </>
+  );
+}

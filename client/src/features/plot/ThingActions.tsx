@@ -1,0 +1,23 @@
+import { changeOf, type Kind } from "./placing";
+import type { PlanHand } from "./usePlan";
+
+interface Props {
+  kind: Kind;
+  thing: { key: string; name: string };
+  plan: PlanHand;
+  shift: object;
+}
+
+/** Copy and take away; both can be undone. */
+export function ThingActions({ kind, thing, plan, shift }: Props) {
+  return (
+    <p className="actions">
+      <button type="button" className="plain" onClick={() => plan.put({ ...changeOf(kind, `${thing.key}-copy`.slice(0, 64), shift), act: "add", copy_of: thing.key })} title="a copy, a step beside it">
+        copy
+      </button>
+      <button type="button" className="plain" onClick={() => plan.put({ ...changeOf(kind, thing.key, {}), act: "remove" })} title="Delete">
+        take away
+      </button>
+    </p>
+  );
+}

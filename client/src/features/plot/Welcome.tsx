@@ -1,0 +1,130 @@
+import Button from "@mui/material/Button";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+
+import { api, exactly, Refused, type Edit, type Garden, type Schemas } from "../../api/client";
+import { DayOfYear } from "../../ui/DayOfYear";
+import { Pick } from "../../ui/Pick";
+import { QuantityRow } from "../../ui/QuantityRow";
+
+interface Props {
+  garden: Garden;
+  catalogue: Schemas["Catalogue"];
+  onSkip: () => void;
+}
+
+type Sized = { value: number; text: string };
+const START: Record<"metric" | "imperial", { length: Sized; width: Sized }> = {
+  metric: { length: { value: 3.6, text: "3.60 m" }, width: { value: 1.2, text: "1.20 m" } },
+  imperial: { length: { value: 3.6576, text: "12 ft" }, width: { value: 1.2192, text: "4 ft" } },
+};
+const UNITS = [
+  { key: "metric", name: "metres" },
+  { key: "imperial", name: "feet and inches" },
+];
+
+/** An empty garden's start: where it is, how the wind blows, the first bed. Everything is filled in and can be skipped. */
+export function Welcome({ garden, catalogue, onSkip }: Props) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const { fields, written } = garden.place;
+  const [name, setName] = useState(fields.name);
+  const [units, setUnits] = useState(garden.units);
+  const [latitude, setLatitude] = useState<Sized>({ value: fields.latitude, text: written.latitude ?? "" });
+  const [frosts, setFrosts] = useState({ last_frost: fields.last_frost, first_frost: fields.first_frost });
+  const [exposure, setExposure] = useState(fields.exposure);
+  const [bed, setBed] = useState("First bed");
+  const [soil, setSoil] = useState("firm_loam");
+  const [size, setSize] = useState(START[garden.units]);
+  const [refusal, setRefusal] = useState("");
+  const begin = async (thenPlan: boolean) => {
+    const place: Schemas["PlaceChange"] = { name: name.trim() || fields.name, units, latitude: latitude.value, exposure, ...frosts };
+    const edits: Edit[] = [
+      { kind: "place", change: place },
+      { kind: "bed", act: "add", key: "bed", change: { name: bed.trim() || "First bed", length: size.length.value, width: size.width.value, soil } },
+    ];
+    try {
+      const out = await exactly<Schemas["EditsOut"]>(api.POST("/api/gardens/{garden_id}/edits", { params: { path: { garden_id: garden.id } }, body: { edits } }));
+      queries.setQueryData(["garden", garden.id], out.garden);
+      void queries.invalidateQueries({ queryKey: ["gardens"] });
+      if (thenPlan && out.made[0]) await navigate(`/gardens/${garden.id}/beds/${out.made[0]}/new`);
+    } catch (error) {
+      setRefusal(error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.");
+    }
+  };
+  const sizes: ["length" | "width", string][] = [
+    ["length", "Length"],
+    ["width", "Width"],
+  ];
+  return (
+    <main className="page welcome">
+      <h1>A new garden</h1>
+      <p className="lead">Three short things, all filled in already. Change what is different where you are; anything can wait.</p>
+      <form
+        aria-label="A new garden"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void begin(true);
+        }}
+      >
+        <section aria-label="Where">
+          <h2>Where it is</h2>
+          <label className="row">
+            <span className="label">Garden</span>
+            <input className="input" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
+          </label>
+          <Pick
+            label="Measured in"
+            value={units}
+            choices={UNITS}
+            onPick={(key) => {
+              setUnits(key as "metric");
+              setSize(START[key as "metric"]);
+            }}
+          />
+          <QuantityRow label="Latitude" text={latitude.text} value={latitude.value} kind="bearing" system={units} low={-66} high={66} onValue={(value, text) => setLatitude({ value, text })} />
+          <DayOfYear label="Last frost" value={frosts.last_frost} onDate={(last_frost) => setFrosts({ ...frosts, last_frost })} />
+          <DayOfYear label="First frost" value={frosts.first_frost} onDate={(first_frost) => setFrosts({ ...frosts, first_frost })} />
+        </section>
+        <section aria-label="Wind">
+          <h2>How the wind gets at it</h2>
+          <div role="radiogroup" aria-label="Exposure">
+            {catalogue.exposures.map((each) => (
+              <label key={each.key} className="radio">
+                <input type="radio" name="exposure" checked={exposure === each.key} onChange={() => setExposure(each.key)} /> {each.name}
+              </label>
+            ))}
+          </div>
+        </section>
+        <section aria-label="First bed">
+          <h2>The first bed</h2>
+          <label className="row">
+            <span className="label">Name</span>
+            <input className="input" value={bed} maxLength={120} onChange={(event) => setBed(event.target.value)} />
+          </label>
+          {sizes.map(([side, label]) => (
+            <QuantityRow key={side} label={label} text={size[side].text} value={size[side].value} kind="length" system={units} low={catalogue.bounds[`bed.${side}`]?.low} high={catalogue.bounds[`bed.${side}`]?.high} onValue={(value, text) => setSize({ ...size, [side]: { value, text } })} />
+          ))}
+          <Pick label="Soil" value={soil} choices={catalogue.soils} onPick={setSoil} />
+        </section>
+        <p className="actions">
+          <Button type="submit" className="strong">
+            Plan its first support
+          </Button>
+          <button type="button" className="plain" onClick={() => void begin(false)}>
+            just make the bed
+          </button>
+          <button type="button" className="plain" onClick={onSkip}>
+            skip all this
+          </button>
+        </p>
+        {refusal && (
+          <p role="alert" className="refusal">
+            {refusal}
+          </p>
+        )}
+      </form>
+    </main>
+  );
+}

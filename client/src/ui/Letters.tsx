@@ -1,0 +1,25 @@
+import { useQuery } from "@tanstack/react-query";
+
+import { api, taken } from "../api/client";
+
+/** What the mail stand-in wrote: shown by a demo or a development server only. */
+export function Letters() {
+  const letters = useQuery({ queryKey: ["letters"], queryFn: () => taken(api.GET("/api/letters")), refetchInterval: 5000 });
+  if (!letters.data?.length) return null;
+  return (
+    <section aria-label="Letters">
+      <h2>Letters</h2>
+      <p className="quiet">This demo sends no mail; what it would send stands here.</p>
+      {letters.data.map((letter) => (
+        <details key={letter.when + letter.to}>
+          <summary>
+            {letter.subject}, to {letter.to}
+          </summary>
+          <pre className="letter">
+            {letter.text.split(/(https?:\/\/\S+)/).map((part, i) => (part.startsWith("http") ? <a key={i} href={new URL(part).pathname}>{part}</a> : part))}
+          </pre>
+        </details>
+      ))}
+    </section>
+  );
+}

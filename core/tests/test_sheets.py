@@ -1,0 +1,166 @@
+"""Tables in and out with the quirks of spreadsheets, drawings as SVG, changes in words."""
+
+from __future__ import annotations
+
+import csv
+import io
+import unittest
+import xml.etree.ElementTree as ET
+
+from ascent.changes import differences, sentence
+from ascent.errors import InvalidPlan
+from ascent.plot import plot_of
+from ascent.present import full_report
+from ascent.sheets import COLUMNS, read_table, write_table
+from ascent.svg import plan_svg, views_svg
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.support import EXAMPLES, demo, fence, site
+
+
+def refused(garden, what, text, system="metric") -> dict[str, str]:
+    """Return what is refused of a table: allowed by path."""
+    try:
+        read_table(garden, what, text, system)
+    except InvalidPlan as error:
+        return {problem.path: problem.allowed for problem in error.problems}
+    return {}
+
+
+class RoundTripTest(unittest.TestCase):
+    def test_every_table_in_either_system_comes_back_as_it_went_out(self):
+        garden = demo().model_copy(update={"prices": {"tpost_2.1": 9.5, "clip_tpost": 0.0}})
+        for what in COLUMNS:
+            for system in ("metric", "imperial"):
+                with self.subTest(what, system=system):
+                    self.assertEqual(read_table(garden, what, write_table(garden, what, system), system, take_away=True), garden)
+
+    def test_every_column_is_documented(self):
+        text = (EXAMPLES.parent / "plan-file.md").read_text(encoding="utf-8")
+        for what, columns in COLUMNS.items():
+            for column in columns:
+                self.assertIn(f"`{column.head}`", text, what)
+
+    def test_a_name_is_never_a_formula(self):
+        garden = demo()
+        beds = (garden.beds[0].model_copy(update={"name": "=2+3"}), *garden.beds[1:])
+        risky = garden.model_copy(update={"beds": beds})
+        text = write_table(risky, "beds", "metric")
+        self.assertEqual(next(csv.DictReader(io.StringIO(text)))["name"], "'=2+3")
+        self.assertEqual(read_table(risky, "beds", text, "metric"), risky)
+
+
+class QuirksTest(unittest.TestCase):
+    """How the same table comes out of different spreadsheets; common practice, no source."""
+
+    def bed(self, text: str, system: str = "metric"):
+        return read_table(demo(), "beds", text, system).beds[-1]
+
+    def test_semicolons_decimal_commas_bom_and_units_in_cells(self):
+        for text in (
+            "name,length,width\nNew,3.6,1.2\n",
+            "\ufeffname;length;width\r\nNew;3,6;1,2\r\n",
+            "Name\tLength (cm)\tWidth [cm]\nNew\t360\t120\n",
+            "name,length,width\nNew,360 cm,1200 mm\n\n,,\n",
+            'NAME,LENGTH,WIDTH\nNew,"3,6 m","1,2"\n',
+            "width,remarks,length,name\n1.2,sunny,3.6,New\n",
+        ):
+            with self.subTest(text):
+                bed = self.bed(text)
+                self.assertEqual((bed.name, bed.length, bed.width, bed.key), ("New", 3.6, 1.2, "new"))
+
+    def test_feet_and_inches(self):
+        for text in ("name,length,width\nNew,12,4' 6\"\n", "name,length (ft),width (ft)\nNew,12,4.5\n"):
+            bed = self.bed(text.replace("New,12,4'", "New,12 ft,4'"), "imperial")
+            self.assertAlmostEqual(bed.length, 3.6576, places=4)
+            self.assertAlmostEqual(bed.width, 1.3716, places=4)
+
+    def test_soil_by_name_bearing_by_compass_and_kind_in_words(self):
+        bed = self.bed("name,length,width,soil,bearing,kind,filled to\nNew,3,1,Firm loam,NE,Straw bales,45 cm\n")
+        self.assertEqual((bed.soil, bed.bearing, bed.kind, bed.fill_depth), ("firm_loam", 45.0, "straw-bale", 0.45))
+
+    def test_a_bed_of_the_same_key_or_name_is_changed_not_doubled(self):
+        garden = read_table(demo(), "beds", "name,length,width\nCove Bed,4,1.2\n", "metric")
+        self.assertEqual(len(garden.beds), len(demo().beds))
+        cove = next(bed for bed in garden.beds if bed.key == "cove-bed")
+        self.assertEqual((cove.length, len(cove.structures), cove.kind), (4.0, 1, "raised"))
+
+    def test_plantings_by_name_of_structure_and_crop_and_by_any_date(self):
+        for date in ("05-04", "2026-05-04", "4.5.", "4.5.2026"):
+            text = f"structure,crop,plants,spacing,planted\nLantern Row,Pole (snap) bean,20.0,15 cm,{date}\n"
+            garden = read_table(demo(), "plantings", text, "metric")
+            (planting,) = next(s for bed in garden.beds for s in bed.structures if s.key == "lantern-row").plantings
+            self.assertEqual((planting.crop, planting.count, planting.spacing, planting.planted), ("bean-pole", 20, 0.15, "05-04"))
+
+    def test_only_prices_that_differ_become_one_s_own(self):
+        text = write_table(demo(), "materials", "metric").replace("clip_tpost,", "clip_tpost,", 1)
+        self.assertEqual(read_table(demo(), "materials", text, "metric").prices, {})
+        garden = read_table(demo(), "materials", "item;price\ntpost_2.1;9,75\ntpost_1.8;\n", "metric")
+        self.assertEqual(garden.prices, {"tpost_2.1": 9.75})
+
+
+class RefusalTest(unittest.TestCase):
+    def test_every_wrong_cell_at_once_by_row_and_column(self):
+        text = "name,length,width,soil\nA,4 furlongs,1,firm_loam\nB,900,1,firm_lome\n,3,,\n"
+        found = refused(demo(), "beds", text)
+        self.assertLessEqual({"row 2, length", "row 4, name", "row 4, width"}, set(found))
+        self.assertIn("firm_loam", refused(demo(), "beds", "name,length,width,soil\nB,9,1,firm_lome\n")["row 2, soil"])
+        self.assertIn("60", refused(demo(), "beds", "name,length,width\nB,900,1\n")["row 2, length"])
+
+    def test_headings_that_are_missing_are_named(self):
+        found = refused(demo(), "plantings", "a,b\n1,2\n")
+        self.assertIn("structure, crop, plants, spacing, planted must be there", found["plantings, headings"])
+
+    def test_what_does_not_exist(self):
+        plantings = "structure,crop,plants,spacing,planted\nNowhere,bean-pole,2,0.2,05-04\nlantern-row,bean-poll,2,0.2,31.2.\n"
+        found = refused(demo(), "plantings", plantings)
+        self.assertLessEqual({"row 2, structure", "row 3, crop", "row 3, planted"}, set(found))
+        self.assertIn("row 2, item", refused(demo(), "materials", "item,price\ngold,1\n"))
+        self.assertIn("row 3, key", refused(demo(), "beds", "key,name,length,width\na,A,3,1\na,B,3,1\n"))
+        self.assertIn("beds", refused(demo(), "beds", "name,length,width\n" + "x,1,1\n" * 5001))
+
+    @given(st.text(alphabet=st.characters(codec="utf-8"), max_size=200))
+    @settings(max_examples=150, deadline=None)
+    def test_no_text_is_more_than_refused(self, text):
+        for what in COLUMNS:
+            refused(demo(), what, text)
+            refused(demo(), what, f"{','.join(c.head for c in COLUMNS[what])}\n{text}")
+
+
+class SvgTest(unittest.TestCase):
+    def test_the_plan_names_what_is_on_it_and_has_a_scale(self):
+        garden = demo()
+        for system, unit in (("metric", "m"), ("imperial", "ft")):
+            root = ET.fromstring(plan_svg(plot_of(garden), garden.name, system))  # noqa: S314 - our own
+            words = {text.text for text in root.iter("{http://www.w3.org/2000/svg}text")}
+            self.assertLessEqual({bed.name for bed in garden.beds} | {f.name for f in garden.features} | {"N"}, words)
+            self.assertTrue(any(text.endswith(f" {unit}") for text in words))
+
+    def test_the_views_carry_their_measures_and_stay_on_the_paper(self):
+        report = full_report(site(), fence(ends="guy", top="wire"), "metric")
+        root = ET.fromstring(views_svg(report.views, "A & B <fence>", "metric"))  # noqa: S314 - our own
+        words = [text.text for text in root.iter("{http://www.w3.org/2000/svg}text")]
+        self.assertLessEqual({"3.60 m", "1.20 m", "0.45 m"}, set(words))
+        _, _, width, height = map(float, root.attrib["viewBox"].split())
+        for text in root.iter("{http://www.w3.org/2000/svg}text"):
+            self.assertTrue(0 <= float(text.attrib["x"]) <= width)
+            self.assertTrue(0 <= float(text.attrib["y"]) <= height)
+
+
+class ChangesTest(unittest.TestCase):
+    def test_in_words_and_units(self):
+        old = fence()
+        new = old.model_copy(update={"options": {**old.options, "depth": 0.6, "tie": "twine_jute_3_loop"}, "along": 1.0, "name": "New"})
+        self.assertEqual(sentence(old, new, "metric"), "New: moved, name Fence → New, post depth 0.45 m → 0.60 m, "
+                         "ties to the post doubled 16-gauge tie wire → jute 3 mm figure of eight")  # fmt: skip
+        self.assertEqual(sentence(None, new, "metric"), "New added")
+        self.assertEqual(sentence(new, None, "metric"), "New taken away")
+
+    def test_field_by_field_and_nothing_else(self):
+        garden = demo()
+        bed = garden.beds[0]
+        found = differences(bed, bed.model_copy(update={"soil": "sandy", "length": 20.0, "exposure": None}), "imperial")
+        self.assertEqual([(d.path, d.before, d.after) for d in found],
+                         [("length", "78 ft 9 in", "65 ft 7 1/2 in"), ("exposure", "open", "–")])  # fmt: skip
+        self.assertEqual(differences(bed, bed, "metric"), ())

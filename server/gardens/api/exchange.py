@@ -1,0 +1,61 @@
+"""Files in and out."""
+
+from __future__ import annotations
+
+from ascent.sheets import What
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from .. import schemas
+from ..services import access, exchange
+from .gardens import file_answer
+from .visitor import REFUSED, visitor_of
+
+router = Router()
+
+
+@router.get("/gardens/{garden_id}/plan.json", response={200: str, **REFUSED})
+def plan(request: HttpRequest, garden_id: int) -> HttpResponse:
+    """The whole garden as a plan file."""
+    text = exchange.plan_text(access.garden_for(visitor_of(request), garden_id))
+    return file_answer(text, "application/json", f"garden-{garden_id}.plan.json")
+
+
+@router.get("/gardens/{garden_id}/tables/{what}.csv", response={200: str, **REFUSED})
+def table(request: HttpRequest, garden_id: int, what: What) -> HttpResponse:
+    """Beds, plantings or materials as CSV."""
+    text = exchange.table_text(access.garden_for(visitor_of(request), garden_id), what)
+    return file_answer(text, "text/csv; charset=utf-8", f"garden-{garden_id}-{what}.csv")
+
+
+@router.get("/gardens/{garden_id}/plot.svg", response={200: str, **REFUSED})
+def plot(request: HttpRequest, garden_id: int) -> HttpResponse:
+    """The plan as SVG."""
+    text = exchange.plot_svg(access.garden_for(visitor_of(request), garden_id))
+    return file_answer(text, "image/svg+xml", f"garden-{garden_id}.svg")
+
+
+@router.get("/structures/{structure_id}/views.svg", response={200: str, **REFUSED})
+def views(request: HttpRequest, structure_id: int) -> HttpResponse:
+    """A structure's views as SVG."""
+    row, granted = access.structure_for(visitor_of(request), structure_id)
+    return file_answer(exchange.structure_svg(row, granted), "image/svg+xml", f"structure-{row.pk}.svg")
+
+
+@router.post("/gardens/{garden_id}/import/preview", response={200: schemas.ImportOut, **REFUSED})
+def preview(request: HttpRequest, garden_id: int, sent: schemas.ImportIn) -> schemas.ImportOut:
+    """What a file would add, change and take away; nothing is stored."""
+    return exchange.preview(access.garden_for(visitor_of(request), garden_id, "edit"), sent)
+
+
+@router.post("/gardens/{garden_id}/import", response={200: schemas.GardenOut, 409: schemas.Conflict, **REFUSED})
+def take_in(request: HttpRequest, garden_id: int, sent: schemas.ImportDo) -> schemas.GardenOut:
+    """Take a file in that was looked at; 409 when the garden was changed since."""
+    visitor = visitor_of(request)
+    return exchange.take_in(access.garden_for(visitor, garden_id, "edit"), sent, visitor)
+
+
+@router.post("/gardens/import", response={200: schemas.GardenOut, **REFUSED})
+def new_from_plan(request: HttpRequest, sent: schemas.ImportIn) -> schemas.GardenOut:
+    """Make a garden of a plan file."""
+    return exchange.new_from_plan(visitor_of(request), sent)
