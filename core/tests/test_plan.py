@@ -181,3 +181,72 @@ class CommandLineTest(NearTestCase):
 
     def test_schema_is_printed(self):
         self.assertEqual(json.loads(run("schema")[1]), json.loads(json.dumps(plan_schema())))
+
+
+class DamageTest(NearTestCase):
+    """Plan files damaged at random: each is read, or refused with every wrong path; never anything else."""
+
+    DEMO = json.loads((EXAMPLES / "lantern-quay.json").read_text(encoding="utf-8"))
+    WRONG = (None, -1, 1e9, "", "x" * 200, [], {}, True, [[]], {"a": 1}, 3.7, "firm_lome", "-05", float("1e308"))
+
+    @staticmethod
+    def places(document, path=()):
+        """Yield the path of everything in a document."""
+        for key, value in document.items() if isinstance(document, dict) else enumerate(document):
+            yield (*path, key)
+            if isinstance(value, dict | list):
+                yield from DamageTest.places(value, (*path, key))
+
+    @given(st.data())
+    @settings(max_examples=2000, deadline=None)
+    def test_two_thousand_damaged_files(self, data):
+        document = copy.deepcopy(self.DEMO)
+        garden = document["garden"]
+        garden["beds"], garden["features"] = garden["beds"][:3], garden["features"][:3]
+        places = list(self.places(document))
+        for _ in range(data.draw(st.integers(1, 4))):
+            path = data.draw(st.sampled_from(places))
+            step = document
+            try:
+                for part in path[:-1]:
+                    step = step[part]
+                if data.draw(st.booleans()) and isinstance(step, dict):
+                    del step[path[-1]]
+                else:
+                    step[path[-1]] = copy.deepcopy(data.draw(st.sampled_from(self.WRONG)))
+            except (KeyError, IndexError, TypeError):
+                continue  # an earlier damage took the place away
+        try:
+            plan = read_plan(json.dumps(document))
+        except InvalidPlan as error:
+            self.assertTrue(error.problems)
+            self.assertTrue(all(problem.path and problem.allowed for problem in error.problems))
+        else:
+            self.assertEqual(read_plan(plan.model_dump_json()), plan)
+
+    @given(st.binary(max_size=300))
+    @settings(max_examples=200, deadline=None)
+    def test_any_bytes(self, content):
+        with contextlib.suppress(InvalidPlan):
+            read_plan(content)
+
+    def test_every_wrong_path_at_once(self):
+        document = copy.deepcopy(self.DEMO)
+        garden = document["garden"]
+        garden["beds"][0]["length"], garden["beds"][4]["soil"] = -1, "mud"
+        garden["features"][1]["points"], garden["latitude"] = [[0, 0]], 99
+        garden["beds"][1]["structures"][0]["plantings"][0]["count"] = 0
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(json.dumps(document))
+        paths = {problem.path for problem in caught.exception.problems}
+        self.assertEqual(paths, {
+            "garden.latitude", "garden.beds[0].length", "garden.beds[4].soil", "garden.features[1]",
+            "garden.beds[1].structures[0].plantings[0].count",
+        })  # fmt: skip
+
+    def test_an_older_file_is_brought_up_and_a_newer_one_refused(self):
+        old = (EXAMPLES.parent.parent / "core" / "tests" / "old" / "plan-1.json").read_text(encoding="utf-8")
+        self.assertEqual(read_plan(old).version, 2)
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(old.replace('"version": 1', '"version": 3'))
+        self.assertIn("version 1 to 2", str(caught.exception))

@@ -16,25 +16,34 @@ from pathlib import Path
 ROOT = Path(__file__).resolve().parent.parent.parent
 
 
+def demo_home(home: str, *, with_client: bool = True) -> dict[str, str]:
+    """Make a home with the demo in it; return the environment that a process needs to use it."""
+    path = f"{ROOT / 'core'}{os.pathsep}{ROOT / 'server'}"
+    environment = {**os.environ, "ASCENT_HOME": home, "ASCENT_MODE": "demo", "PYTHONPATH": path}
+    steps = [["migrate", "-v0"], *([["collectstatic", "--noinput", "-v0"]] if with_client else []), ["demo"]]
+    for words in steps:
+        subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=environment, check=True, timeout=120)
+    return environment
+
+
+def free_port() -> int:
+    """Return a port that nothing uses now."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        return int(free.getsockname()[1])
+
+
 @contextmanager
 def served() -> Iterator[tuple[int, Path]]:
     """Serve a fresh demo and yield its port and its home; nothing of it is kept."""
-    with socket.socket() as free:
-        free.bind(("127.0.0.1", 0))
-        port = free.getsockname()[1]
+    port = free_port()
     with tempfile.TemporaryDirectory() as home:
-        environment = {
-            **os.environ,
-            "ASCENT_HOME": home,
-            "ASCENT_MODE": "demo",
-            "PYTHONPATH": f"{ROOT / 'core'}{os.pathsep}{ROOT / 'server'}",
-        }
-        for words in (["migrate", "-v0"], ["collectstatic", "--noinput", "-v0"], ["demo"]):
-            subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=environment, check=True, timeout=120)
+        environment = demo_home(home)
         command = [
             str(Path(sys.executable).parent / "waitress-serve"),
             f"--listen=127.0.0.1:{port}",
             "--threads=4",
+            "--max-request-body-size=4000000",
             "config.wsgi:application",
         ]
         process = subprocess.Popen(command, cwd=ROOT / "server", env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
