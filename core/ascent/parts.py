@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from . import rows, tables
@@ -22,6 +22,7 @@ class Part:
     count: pieces needed. length: of each piece [m], 0 where it has none.
     packs: what to buy: number of packs, rolls or pieces, and `pack` says what one is.
     life: seasons it lasts, in soil where it stands in soil; 0 where no table says.
+    price_key: what the gardener's own price of it is kept under: item and size of the pack.
     """
 
     key: str
@@ -34,6 +35,7 @@ class Part:
     pack_size: float
     price: float
     life: float
+    price_key: str
 
     @property
     def cost(self) -> float:
@@ -46,7 +48,7 @@ def shopping(geometry: Geometry | Sequence[Geometry], prices: Mapping[str, float
 
     Args:
         geometry: The structure laid out, or several.
-        prices: The gardener's own price of one pack, by item key; it overrides the table.
+        prices: The gardener's own price of one pack, by item and size or by item; it overrides the table.
 
     Source: handbook-parts-3.0
     """
@@ -71,7 +73,9 @@ def _part(
     key: str, name: str, use: str, count: int, length: float, packs: int, pack: str, size: float, price: float,
     prices: Mapping[str, float],
 ) -> Part:  # fmt: skip
-    return Part(key, name, use, count, length, packs, pack, size, prices.get(key, round(price, 2)), _life(key))
+    sized = f"{key}@{size:g}" if pack != "pack" and size != 1 else key
+    own = prices.get(sized, prices.get(key, round(price, 2)))
+    return Part(key, name, use, count, length, packs, pack, size, own, _life(key), sized)
 
 
 def _life(key: str) -> float:
@@ -125,7 +129,9 @@ def _mesh(row: rows.Mesh, height: float, runs: Sequence[tuple[Member, ...]], pri
         packs = math.ceil(run / length - 1e-6)
     price = row.price_m2 * length * stock_height
     kind = {"panel": "panel", "sheet": "sheet", "roll": "roll", "net": "roll"}[row.kind]
-    return _part(row.key, row.name, f"mesh, {stock_height:g} m high", packs, length, packs, kind, length, price, prices)
+    part = _part(row.key, row.name, f"mesh, {stock_height:g} m high", packs, length, packs, kind, length, price, prices)
+    sized = f"{part.price_key}x{stock_height:g}"
+    return replace(part, price=prices.get(sized, part.price), price_key=sized)
 
 
 def _sheets(bays: tuple[Member, ...], stock: float) -> int:

@@ -325,7 +325,7 @@ def _write_length(value: float, system: System) -> str:
     sign = "−" if value < 0 else ""
     metres = abs(value)
     if system == "metric":
-        if metres < 0.0995:
+        if 0.0 < metres < 0.0995:
             return f"{sign}{metres * 1000:.0f} mm"
         return f"{sign}{metres:.2f} m"
     sixteenths = round(metres / to_si("inch") * (16 if metres < 0.05 else 4)) * (1 if metres < 0.05 else 4)

@@ -81,9 +81,10 @@ class RemarkReport(Typed):
 
 
 class PartReport(Typed):
-    """One line of the shopping list."""
+    """One line of the shopping list; `price_key` is what an own price of it is kept under."""
 
     key: str
+    price_key: str
     name: str
     use: str
     count: int

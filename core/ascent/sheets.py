@@ -95,6 +95,8 @@ def _materials(garden: Garden) -> Iterable[dict[str, Any]]:
             own = key in garden.prices
             price = garden.prices.get(key, getattr(row, "price", None))
             yield {"item": key, "name": row.name, "table": name, "price": price, "own": "yes" if own else ""}
+            sized = [own_key for own_key in garden.prices if own_key.startswith(f"{key}@")]
+            yield from ({"item": k, "name": row.name, "table": name, "price": garden.prices[k], "own": "yes"} for k in sized)
 
 
 _ROWS: dict[str, Callable[[Garden], Iterable[dict[str, Any]]]] = {"beds": _beds, "plantings": _plantings, "materials": _materials}
@@ -281,7 +283,7 @@ def _take_materials(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
         if "price" not in row:
             continue
         item, price = row["item"], float(row["price"])
-        if item not in known:
+        if item.split("@")[0] not in known:
             problems.append(Problem(f"row {number}, item", item, "the key of a post, mesh, tie, wire or anchor is allowed"))
         elif not 0.0 <= price <= 1e6:
             problems.append(Problem(f"row {number}, price", f"{price:g}", "0 to 1000000 is allowed"))

@@ -177,4 +177,4 @@ class DemoTest(NearTestCase):
                 states[structure.name] = (found.state, float(np.min(found.limit[0])) / found.site.design_gust)
         self.assertEqual(sum(state == "short" for state, _ in states.values()), 1)
         self.assertEqual(sum(share > 2.5 for _, share in states.values()), 1)
-        self.assertEqual(sum(state != "short" and share < 2 for state, share in states.values()), 1)
+        self.assertGreaterEqual(sum(state != "short" and share < 2 for state, share in states.values()), 1)

@@ -1837,7 +1837,7 @@ export interface components {
         };
         /**
          * PartReport
-         * @description One line of the shopping list.
+         * @description One line of the shopping list; `price_key` is what an own price of it is kept under.
          */
         PartReport: {
             /** Buy */
@@ -1854,6 +1854,8 @@ export interface components {
             name: string;
             /** Price */
             price: number;
+            /** Price Key */
+            price_key: string;
             /** Use */
             use: string;
         };

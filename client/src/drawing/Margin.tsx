@@ -40,6 +40,7 @@ export function Margin({ scale, width, height, middle, imperial }: Props) {
         </text>
       </g>
       <g transform={`translate(${width - 26} ${height - 40})`}>
+        <rect x={-14} y={-22} width={28} height={62} fill="var(--paper)" opacity={0.86} />
         <path d="M0 22V-16M0 -16l-5.5 12M0 -16l5.5 12" stroke="var(--ink)" strokeWidth={1.6} fill="none" />
         <text y={36} textAnchor="middle" className="caption ink">
           N

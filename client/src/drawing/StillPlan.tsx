@@ -8,13 +8,14 @@ import { StructureShape } from "./StructureShape";
 import { useSize } from "./useSize";
 
 const EDGE = 24;
+const FOOT = 40; // pixels below, for the scale bar
 
 /** A plan to look at: everything on it, as large as there is room. */
 export function StillPlan({ plot, imperial }: { plot: Garden["plot"]; imperial: boolean }) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const [low, high] = [plot.low, plot.high];
-  const perMetre = Math.max(Math.min((width - 2 * EDGE) / (high[0] - low[0]), (height - 2 * EDGE) / (high[1] - low[1])), 1);
-  const middle: Flat = [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2];
+  const perMetre = Math.max(Math.min((width - 2 * EDGE) / (high[0] - low[0]), (height - EDGE - FOOT) / (high[1] - low[1])), 1);
+  const middle: Flat = [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2 - (FOOT - EDGE) / 2 / perMetre];
   const scale = { perMetre, at: ([x, y]: Flat): [number, number] => [width / 2 + (x - middle[0]) * perMetre, height / 2 - (y - middle[1]) * perMetre] };
   return (
     <div ref={ref} style={{ height: "100%" }}>

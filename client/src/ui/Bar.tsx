@@ -1,6 +1,6 @@
 import { useColorScheme } from "@mui/material/styles";
 import { useQueryClient } from "@tanstack/react-query";
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 
 import { api, taken } from "../api/client";
@@ -22,6 +22,7 @@ interface Props {
 export function Bar({ children, garden }: Props) {
   const { mode, systemMode, setMode } = useColorScheme();
   const session = useSession();
+  const [open, setOpen] = useState(false);
   const queries = useQueryClient();
   const dark = (mode === "system" ? systemMode : mode) === "dark";
   const units = garden?.units === "imperial" ? "metric" : "imperial";
@@ -42,13 +43,16 @@ export function Bar({ children, garden }: Props) {
         <span className="wide">Ascent</span>
       </Link>
       {children}
+      <button type="button" className="plain slim" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? "less" : "more"}
+      </button>
+      <div className="barmore" data-open={open}>
       <button type="button" className="plain" title="Ctrl K or /" onClick={() => window.dispatchEvent(new Event("ascent-palette"))}>
         find
       </button>
       {garden && garden.role !== "read" && (
-        <button type="button" className="plain" onClick={() => void changeUnits()} aria-label={units === "imperial" ? "in feet and inches" : "in metres"}>
-          <span className="wide">{units === "imperial" ? "in feet and inches" : "in metres"}</span>
-          <span className="slim">{units === "imperial" ? "ft" : "m"}</span>
+        <button type="button" className="plain" onClick={() => void changeUnits()}>
+          {units === "imperial" ? "in feet and inches" : "in metres"}
         </button>
       )}
       <button type="button" className="plain" onClick={() => setMode(dark ? "light" : "dark")}>
@@ -64,6 +68,7 @@ export function Bar({ children, garden }: Props) {
           </button>
         </>
       )}
+      </div>
     </header>
   );
 }

@@ -116,7 +116,7 @@ class _Applying:
     def _conflict(self, edit: Any, held: Held | None, change: dict[str, Any], act: str) -> schemas.ThingConflict:
         key = getattr(edit, "key", "place")
         if held is None:
-            return schemas.ThingConflict(kind=edit.kind, key=key, name=change.get("name", key), revision=None, differences=[])
+            return schemas.ThingConflict(kind=edit.kind, key=key, name=str(change.get("name") or key), revision=None, differences=[])
         mine = {k: v for k, v in change.items() if k != "bed"} if act == "change" else {}
         try:
             found = differences(held.typed, MODELS[held.kind].model_validate(_merged(held.document, mine)), self.system)

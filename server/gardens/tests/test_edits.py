@@ -117,6 +117,8 @@ class StaleTest(EditTestCase):
         self.edit({"kind": "bed", "act": "remove", "key": "cove-bed"})
         out = self.edit({"kind": "bed", "key": "cove-bed", "revision": 1, "change": {"name": "Mine"}}, status=409)
         self.assertIsNone(out["things"][0]["revision"])
+        self.edit({"kind": "bed", "key": "cove-bed", "change": {"name": None}}, status=409)  # found by random requests
+        self.edit({"kind": "bed", "key": "chandlers", "change": {"name": None}}, status=422)
 
 
 class UndoTest(EditTestCase):

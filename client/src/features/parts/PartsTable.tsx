@@ -44,11 +44,11 @@ export function PartsTable({ parts, cost, currency, onPrice }: Props) {
             <td className="quiet">{part.lasts}</td>
             <td className="num">
               {onPrice ? (
-                <input className="input" style={{ textAlign: "right", width: 84 }} aria-label={`Price of ${part.name}`} aria-invalid={refusal?.key === part.key} defaultValue={part.price.toFixed(2)} key={part.price} inputMode="decimal" onBlur={(event) => void setPrice(part.key, event.target.value, part.price)} />
+                <input className="input" style={{ textAlign: "right", width: 84 }} aria-label={`Price of ${part.name}, ${part.buy}`} aria-invalid={refusal?.key === part.price_key} defaultValue={part.price.toFixed(2)} key={part.price} inputMode="decimal" onBlur={(event) => void setPrice(part.price_key, event.target.value, part.price)} />
               ) : (
                 part.price.toFixed(2)
               )}
-              {refusal?.key === part.key && (
+              {refusal?.key === part.price_key && (
                 <p role="alert" className="refusal">
                   {refusal.text}
                 </p>

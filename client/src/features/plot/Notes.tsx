@@ -10,6 +10,7 @@ const ROOM = 7; // pixels a letter takes
 const GLYPH = 0.56;
 const ASIDE = 0.86; // of a line's length, where its name is less likely to meet a bed's
 const PAST_HANDLE = 34;
+const LEGIBLE = 13; // pixels a metre below which only marks are drawn, no words
 
 interface NamesProps {
   plot: Garden["plot"];
@@ -32,8 +33,7 @@ export function Names({ plot, placing, lines, scale, chosen, shade, width }: Nam
         if (!a || !b) return null;
         const [[x0, y0], [x1, y1]] = [scale.at(a), scale.at(b)];
         const long = Math.hypot(x1 - x0, y1 - y0);
-        if (!feature.round && long < feature.name.length * ROOM + 20 && chosen !== feature.key) return null;
-        if (feature.round && scale.perMetre < 16 && chosen !== feature.key) return null;
+        if (chosen !== feature.key && (scale.perMetre < LEGIBLE || (!feature.round && long < feature.name.length * ROOM + 20))) return null;
         const turn = level((Math.atan2(y1 - y0, x1 - x0) * 180) / Math.PI);
         const onPath = feature.kind === "path";
         const part = onPath ? 0.5 : ASIDE;
@@ -48,6 +48,7 @@ export function Names({ plot, placing, lines, scale, chosen, shade, width }: Nam
         const place = placing.bed(bed);
         const [long, wide] = [bed.length * scale.perMetre, bed.width * scale.perMetre];
         const text = sun.get(bed.key) ?? bed.name;
+        if (chosen === bed.key && !sun.size) return null; // its name stands beside the plan, its handles here
         if (chosen !== bed.key && (Math.max(long, wide) < text.length * ROOM * 0.86 || Math.min(long, wide) < 8)) return null;
         const turn = level(place.bearing - 90);
         const below = Math.cos(((turn - (place.bearing - 90)) * Math.PI) / 180) > 0 ? -1 : 1;
@@ -66,7 +67,7 @@ export function Names({ plot, placing, lines, scale, chosen, shade, width }: Nam
         const upright = Math.abs(Math.cos((place.bearing * Math.PI) / 180)) > 0.7;
         const ends = [-1, 1].map((sign) => scale.at(beside(place.middle, place.bearing, sign * half, 0)));
         const [x, y] = ends.sort((p, q) => (upright ? p[1] - q[1] : q[0] - p[0]))[0] ?? [0, 0];
-        const shown = scale.perMetre > 9 || chosen === row.key;
+        const shown = scale.perMetre > LEGIBLE || chosen === row.key;
         const off = chosen === row.key ? PAST_HANDLE : 0;
         return (
           <g key={row.key} transform={upright ? `translate(${(x - 16).toFixed(1)} ${(y - 17 - off).toFixed(1)})` : `translate(${(x + 14 + off).toFixed(1)} ${y.toFixed(1)})`}>
