@@ -117,8 +117,8 @@ def server() -> None:
 def measure(visitor: Visitor) -> None:
     """Time the empty endpoint and live edits of the demo fence, each edit a value not asked before."""
     garden = json.loads(visitor.ask("GET", "/api/gardens"))[0]["id"]
-    beds = json.loads(visitor.ask("GET", f"/api/gardens/{garden}"))["beds"]
-    structure = next(line["id"] for bed in beds for line in bed["structures"] if line["name"] == "Lantern Row")
+    rows = json.loads(visitor.ask("GET", f"/api/gardens/{garden}"))["structures"]
+    structure = next(row["id"] for row in rows if row["name"] == "Lantern Row")
     draft = json.loads(visitor.ask("GET", f"/api/structures/{structure}"))["draft"]
     empty = timed(lambda: visitor.ask("GET", "/api/empty"), 300)
     depths = iter(range(10_000))
@@ -135,8 +135,53 @@ def measure(visitor: Visitor) -> None:
         "≤ 50 ms at the 95th",
     )
     say("live edit over empty endpoint", f"{median(edits) / median(empty):.0f} ×")
-    lists = timed(lambda: visitor.ask("GET", f"/api/gardens/{garden}"), 50)
-    say("the garden's list of three structures, kept", f"{median(lists):.1f} ms")
+    plan(visitor, garden, f"the demo garden, {len(rows)} structures")
+    plan(visitor, crowd(visitor, garden), "a garden of 200 structures")
+
+
+def crowd(visitor: Visitor, garden: int) -> int:
+    """Make a garden of 200 structures, by its plan file, and return its number."""
+    document = json.loads(visitor.ask("GET", f"/api/gardens/{garden}/plan.json"))
+    home = next(bed for bed in document["garden"]["beds"] if bed["key"] == "long-plot-a")
+    row = home["structures"][0]
+    document["garden"]["beds"] = [
+        {**home, "key": f"bed-{n}", "name": f"Bed {n}", "x": 7.0 * (n % 14), "y": 2.0 * (n // 14), "structures": [
+            {**row, "key": f"row-{n}", "name": f"Row {n}", "options": {**row["options"], "depth": 0.5 + n * 1e-3}}
+        ]}
+        for n in range(200)
+    ]  # fmt: skip
+    return int(json.loads(visitor.ask("POST", "/api/gardens/import", {"text": json.dumps(document)}))["id"])
+
+
+def plan(visitor: Visitor, garden: int, which: str) -> None:
+    """Time the plan of a garden: opened, moved on, saved, shaded, its lines reckoned for the first time and again."""
+    path = f"/api/gardens/{garden}"
+    out = json.loads(visitor.ask("GET", path))
+    keys = [row["key"] for row in out["structures"]]
+    bed = out["beds"][1]
+    places = iter(range(100_000))
+
+    def edit() -> dict[str, Any]:
+        return {"kind": "bed", "key": bed["key"], "change": {"x": bed["fields"]["x"] + next(places) * 1e-3}}
+
+    say(
+        f"{which}: opened, {len(visitor.ask('GET', path)) / 1000:.0f} kB",
+        f"{median(timed(lambda: visitor.ask('GET', path), 12)):.0f} ms",
+        "≤ 1 s",
+    )
+    moved = timed(lambda: visitor.ask("POST", f"{path}/draft", {"edits": [edit()], "about": bed["key"]}), 20)
+    say("   while a bed is carried: median, 95th percentile", f"{median(moved):.0f}, {share(moved, 0.95):.0f} ms")
+    say("   a change saved", f"{median(timed(lambda: visitor.ask('POST', f'{path}/edits', {'edits': [edit()]}), 12)):.0f} ms")
+    say("   shade of a day", f"{median(timed(lambda: visitor.ask('GET', f'{path}/shade?date=08-10&hour=15'), 5)):.0f} ms")
+    start = time.perf_counter()
+    dozens = ["&".join(f"keys={key}" for key in keys[i : i + 12]) for i in range(0, len(keys), 12)]
+    visitor.ask("GET", f"{path}/lines?{dozens[0]}")
+    first = time.perf_counter() - start
+    for dozen in dozens[1:]:
+        visitor.ask("GET", f"{path}/lines?{dozen}")
+    say("   how they stand, first dozen, all", f"{first * 1e3:.0f}, {(time.perf_counter() - start) * 1e3:.0f} ms")
+    again = timed(lambda: [visitor.ask("GET", f"{path}/lines?{dozen}") for dozen in dozens], 5)
+    say("   how they stand, known", f"{median(again):.0f} ms")
 
 
 def sizes(port: int) -> None:
@@ -155,9 +200,10 @@ def sizes(port: int) -> None:
         with urllib.request.urlopen(asked, timeout=10) as answer:
             total += len(answer.read())
     say("first load, script and style, as sent (brotli)", f"{total / 1000:.0f} kB", "≤ 300 kB")
-    bench = next(item for key, item in manifest.items() if "BenchPage" in key)
-    code = (ROOT / "client" / "dist" / bench["file"]).read_bytes()
-    say("the bench's own chunk: brotli, gzip", f"{len(brotli.compress(code)) / 1000:.0f}, {len(gzip.compress(code)) / 1000:.0f} kB")
+    for name, page in (("the bench's own chunk: brotli, gzip", "BenchPage"), ("the plan's own chunk: brotli, gzip", "PlotPage")):
+        item = next(item for key, item in manifest.items() if page in key)
+        code = (ROOT / "client" / "dist" / item["file"]).read_bytes()
+        say(name, f"{len(brotli.compress(code)) / 1000:.0f}, {len(gzip.compress(code)) / 1000:.0f} kB")
 
 
 if __name__ == "__main__":

@@ -66,6 +66,11 @@ class _Ground:
         self.features = [(feature, shape_of(feature)) for feature in garden.features]
         self.paths = [(feature, shape) for feature, shape in self.features if feature.kind == "path"]
         self.barriers = [shape for feature, shape in self.features if feature.kind in ("wall", "fence")]
+        self._reaches = shapely.STRtree([each.reach for each in laid])
+
+    def near(self, shape: Any, distance: float) -> list[Laid]:
+        """Return the structures that reach within a distance of a shape."""
+        return [self.laid[i] for i in sorted(self._reaches.query(shape, predicate="dwithin", distance=distance))]
 
 
 def shape_of(feature: Feature) -> Any:
@@ -148,12 +153,14 @@ def _narrow_paths(ground: _Ground) -> Iterator[Clash]:
     solid = [(bed.key, bed.name, shape) for bed, shape in ground.beds]
     solid += [(f.key, f.name, shape) for f, shape in ground.features if f.kind in ("wall", "fence")]
     solid += [(e.structure.key, e.structure.name, shapely.LineString(e.row).buffer(e.leaves, cap_style="flat")) for e in ground.laid]
+    tree = shapely.STRtree([shape for _, _, shape in solid])
     for path, shape in ground.paths:
         if path.width < least - 0.005:
             values = {"width": (path.width, "length"), "least": (least, "length")}
             yield Clash("narrow-path", "watch", (path.key,), _flat(shape.representative_point()), values, {"path": path.name})
             continue
-        for key, name, other in solid:
+        for i in sorted(tree.query(shape, predicate="intersects")):
+            key, name, other = solid[i]
             free = _free_width(path, shape, other)
             if free < least - 0.005:
                 spot = _flat(shape.intersection(other).representative_point())
@@ -183,20 +190,23 @@ def _free_width(path: Feature, shape: Any, other: Any) -> float:
 def _over_buried(ground: _Ground) -> Iterator[Clash]:
     """Driven things too near to what is buried, source handbook-parts-4.6."""
     spare = tables.constant("service_depth_spare")
-    buried = [(f, shapely.LineString(f.points)) for f in ground.garden.features if keep_of(f) > 0]
-    for each in ground.laid:
-        driven = [(m, each.spot(m.points[0][0], m.points[0][1])) for m in each.geometry.members if m.role in ("post", "anchor", "strut")]
-        for feature, line in buried:
-            keep = keep_of(feature)
-            near = []
-            for member, spot in driven:
-                shallow = member.role == "post" and feature.depth is not None and each.geometry.depth < feature.depth - spare
-                away = float(line.distance(shapely.Point(spot))) - feature.width / 2
-                if away < keep - 0.005 and not shallow:
-                    near.append((max(away, 0.0), member.role, spot))
+    for feature in ground.garden.features:
+        keep = keep_of(feature)
+        if not keep:
+            continue
+        line = shapely.LineString(feature.points)
+        for each in ground.near(line, keep + feature.width):
+            driven = [(m, ends[0]) for m, ends in each.lines if m.role in ("post", "anchor", "strut")]
+            away = shapely.distance(line, shapely.points([spot for _, spot in driven])) - feature.width / 2
+            shallow = feature.depth is not None and each.geometry.depth < feature.depth - spare
+            near = [
+                (max(float(distance), 0.0), member.role, spot)
+                for (member, spot), distance in zip(driven, away, strict=True)
+                if distance < keep - 0.005 and not (shallow and member.role == "post")
+            ]
             if near:
-                away, role, spot = min(near)
-                values = {"away": (away, "length"), "keep": (keep, "length"), "count": (float(len(near)), "count")}
+                least, role, spot = min(near)
+                values = {"away": (least, "length"), "keep": (keep, "length"), "count": (float(len(near)), "count")}
                 words = {"what": {"post": "a post", "anchor": "an anchor", "strut": "a strut"}[role], "structure": each.structure.name,
                          "line": feature.name}  # fmt: skip
                 level: Literal["watch", "wrong"] = "watch" if feature.kind == "drip-line" else "wrong"
@@ -205,24 +215,26 @@ def _over_buried(ground: _Ground) -> Iterator[Clash]:
 
 def _over_paths(ground: _Ground) -> Iterator[Clash]:
     """Guys to trip on and feet in the way, source handbook-parts-4.7."""
-    clear = tables.constant("guy_headroom")
-    for each in ground.laid:
-        for path, shape in ground.paths:
-            for member in each.geometry.members:
-                if member.role not in ("guy", "strut", "post", "anchor"):
-                    continue
-                ends = [each.spot(p[0], p[1]) for p in member.points]
-                leaning = member.role in ("guy", "strut")
-                line = shapely.LineString(ends) if leaning else shapely.Point(ends[0])
-                crossed = shape.intersection(line)
-                if crossed.is_empty or (leaning and crossed.length < 1e-3):
-                    continue
-                spot = _flat(crossed.representative_point())
-                key = "guy-over-path" if leaning else "foot-in-path"
-                words = {"what": {"guy": "A guy", "strut": "A strut", "post": "A post", "anchor": "An anchor"}[member.role],
-                         "structure": each.structure.name, "path": path.name}  # fmt: skip
-                yield Clash(key, "wrong", (each.structure.key, path.key), spot, {"clear": (clear, "length")}, words)
-                break
+    for path, shape in ground.paths:
+        for each in ground.near(shape, 0.0):
+            found = next((clash for member, ends in each.lines if (clash := _crossing(each, member.role, ends, path, shape))), None)
+            if found:
+                yield found
+
+
+def _crossing(each: Laid, role: str, ends: Sequence[Flat], path: Feature, shape: Any) -> Clash | None:
+    """Return the clash of one member with a path, if there is one."""
+    if role not in ("guy", "strut", "post", "anchor"):
+        return None
+    leaning = role in ("guy", "strut")
+    crossed = shape.intersection(shapely.LineString(ends) if leaning else shapely.Point(ends[0]))
+    if crossed.is_empty or (leaning and crossed.length < 1e-3):
+        return None
+    what = {"guy": "A guy", "strut": "A strut", "post": "A post", "anchor": "An anchor"}[role]
+    words = {"what": what, "structure": each.structure.name, "path": path.name}
+    values = {"clear": (tables.constant("guy_headroom"), "length")}
+    key = "guy-over-path" if leaning else "foot-in-path"
+    return Clash(key, "wrong", (each.structure.key, path.key), _flat(crossed.representative_point()), values, words)
 
 
 def _taken_twice(ground: _Ground) -> Iterator[Clash]:

@@ -14,7 +14,7 @@ import shapely
 from . import tables
 from .drawing.views import stuff_of
 from .families import family_of
-from .geometry import Geometry
+from .geometry import Geometry, Member
 from .mechanics import Array
 from .model import ROUND, BareBed, Bed, BedKind, Feature, FeatureKind, Garden, Place, Site, Spot, Structure, Typed
 
@@ -111,7 +111,23 @@ class Laid:
         """Return one point of the structure on the plan."""
         return spots(self.frame.out(np.array([[x, y]])))[0]
 
-    @property
+    @cached_property
+    def lines(self) -> tuple[tuple[Member, list[Flat]], ...]:
+        """Return its members with their points on the plan."""
+        members = self.geometry.members
+        flat = spots(self.frame.out(np.array([(p[0], p[1]) for m in members for p in m.points])))
+        ends = np.cumsum([0, *(len(m.points) for m in members)])
+        return tuple((m, flat[a:b]) for m, a, b in zip(members, ends, ends[1:], strict=False))
+
+    @cached_property
+    def reach(self) -> shapely.Polygon:
+        """Return the upright box round everything of it, guys and anchors too."""
+        points = np.array([p for _, ends in self.lines for p in ends])
+        (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
+        (low_x, low_y), (high_x, high_y) = (x0 - _THIN, y0 - _THIN), (x1 + _THIN, y1 + _THIN)
+        return shapely.Polygon(((low_x, low_y), (high_x, low_y), (high_x, high_y), (low_x, high_y)))
+
+    @cached_property
     def row(self) -> tuple[Flat, Flat]:
         """Return its two ends."""
         first, last = spots(self.frame.out(np.array([[0.0, 0.0], [self.geometry.length, 0.0]])))
@@ -246,10 +262,9 @@ def _bed(bed: Bed) -> BedMark:
 def _structure(laid: Laid) -> StructureMark:
     geometry, out = laid.geometry, laid.frame.out
     strokes = []
-    for member in geometry.members:
+    for member, flat in laid.lines:
         if member.role in ("grip", "cap", "tie"):
             continue
-        flat = spots(out(np.array([(p[0], p[1]) for p in member.points])))
         ends = (flat[0], flat[0]) if member.role == "post" else (flat[0], max(flat, key=lambda p: math.dist(p, flat[0])))
         upright = ends[0] == ends[1]
         strokes.append(Stroke(role=member.role, stuff=stuff_of(member), points=ends[:1] if upright else ends))
