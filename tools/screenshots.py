@@ -5,6 +5,7 @@ Run in the virtual environment of ./ascent test, after the client is built: PYTH
 
 from __future__ import annotations
 
+import re
 import shutil
 from collections.abc import Callable
 from typing import NamedTuple
@@ -28,14 +29,45 @@ def together(page: Page) -> None:
     page.get_by_text("together to").wait_for()
 
 
+def palette(page: Page) -> None:
+    page.keyboard.press("Control+k")
+    page.keyboard.type("cove")
+    page.get_by_role("option").first.wait_for()
+
+
+def shaded(page: Page) -> None:
+    page.get_by_role("button", name="shade").click()
+    page.locator(".shadewords", has_text="sun time").wait_for()
+
+
+def carried(page: Page) -> None:
+    box = page.locator("[data-item=loft-bed-2] path").first.bounding_box()
+    assert box
+    x, y = box["x"] + 3, box["y"] + box["height"] - 12
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 60, y - 6, steps=8)
+    page.mouse.move(x + 66, y - 8, steps=3)
+    page.locator(".plannames text", has_text=" m").first.wait_for()
+
+
 SHOTS = [
-    Shot("garden", "/"),
-    Shot("new-fence", "/gardens/1/beds/3/new"),
-    Shot("bench", "/structures/1"),
-    Shot("bench-dark", "/structures/3", theme="dark"),
-    Shot("link", "/structures/1?link=end-soil", first=together),
-    Shot("parts", "/structures/2/parts"),
-    Shot("phone", "/structures/2", size=(390, 844)),
+    Shot("plan", "/gardens/1"),
+    Shot("plan-carried", "/gardens/1?on=loft-bed-2", first=carried),
+    Shot("plan-shade-dark", "/gardens/1?on=long-plot-a", theme="dark", first=shaded),
+    Shot("plan-phone", "/gardens/1", size=(390, 844)),
+    Shot("new-garden", "/account", first=lambda page: page.get_by_role("button", name="New garden").click()),
+    Shot("new-fence", "/gardens/1/beds/chandlers/new"),
+    Shot("bench", "/structures/{lantern-row}"),
+    Shot("bench-dark", "/structures/{quay-fence}", theme="dark"),
+    Shot("link", "/structures/{quay-fence}?link=end-soil", first=together),
+    Shot("bench-phone", "/structures/{lantern-row}", size=(390, 844)),
+    Shot("parts", "/structures/{lantern-row}/parts"),
+    Shot("shopping", "/gardens/1/parts"),
+    Shot("history", "/gardens/1/history?at=0"),
+    Shot("files", "/gardens/1/files"),
+    Shot("people", "/gardens/1/people", first=lambda page: page.get_by_role("button", name="Make a link").click()),
+    Shot("palette", "/gardens/1", first=palette),
 ]
 
 
@@ -45,10 +77,15 @@ def main() -> None:
     folder.mkdir(exist_ok=True)
     with served() as (port, _home), sync_playwright() as driver:
         browser = driver.chromium.launch(executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-quic"])
+        page = browser.new_page()
+        page.goto(f"http://127.0.0.1:{port}/")
+        rows = page.evaluate("fetch('/api/gardens/1').then(answer => answer.json()).then(garden => garden.structures)")
+        ids = {row["key"]: row["id"] for row in rows}
         for shot in SHOTS:
             context = browser.new_context(viewport={"width": shot.size[0], "height": shot.size[1]}, color_scheme=shot.theme)
             page = context.new_page()
-            page.goto(f"http://127.0.0.1:{port}{shot.path}")
+            path = re.sub(r"\{([\w-]+)\}", lambda found: str(ids[found[1]]), shot.path)
+            page.goto(f"http://127.0.0.1:{port}{path}")
             page.wait_for_load_state("networkidle")
             if shot.first:
                 shot.first(page)

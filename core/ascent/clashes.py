@@ -271,25 +271,27 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
     cuts = [shapely.LineString((each.spot(-_PAST_ROW, 0.0), each.spot(each.geometry.length + _PAST_ROW, 0.0))).buffer(0.005)
             for each in ground.laid]  # fmt: skip
     with_rows, without = _walks(ground, rows), _walks(ground, [])
-    tree = shapely.STRtree(rows) if rows else None
-    for bed, shape in ground.beds:
-        crossing = [int(i) for i in tree.query(shape, predicate="intersects")] if tree else []
-        parts = shape.difference(shapely.union_all([cuts[i] for i in crossing])) if crossing else shape
-        for part in shapely.get_parts(parts):
-            beyond = _unreached(part, with_rows)
-            if beyond.area < max(_SHARE * part.area, 0.05):
-                continue
-            spot = _flat(beyond.representative_point())
-            before = _unreached(shape, without).intersection(part)
-            if beyond.area - before.area > 0.05:
-                by = min(ground.laid, key=lambda each: shapely.LineString(each.row).distance(beyond)).structure
-                values = {"area": (float(beyond.area), "area"), "reach": (tables.constant("arm_reach"), "length")}
-                yield Clash("closed-off", "watch", (by.key, bed.key), spot, values, {"structure": by.name, "bed": bed.name})
-            elif before.area > 0.9 * part.area:
-                yield Clash("no-way-to", "watch", (bed.key,), spot, {}, {"bed": bed.name})
-            else:
-                values = {"area": (float(beyond.area), "area"), "reach": (tables.constant("arm_reach"), "length")}
-                yield Clash("out-of-reach", "watch", (bed.key,), spot, values, {"bed": bed.name})
+    tree = shapely.STRtree(cuts)
+    parts = [(bed, shape, part) for bed, shape in ground.beds for part in _parts(shape, [cuts[i] for i in tree.query(shape, "intersects")])]
+    beyonds = _unreached([part for _, _, part in parts], with_rows)
+    for (bed, shape, part), beyond in zip(parts, beyonds, strict=True):
+        if beyond.area < max(_SHARE * part.area, 0.05):
+            continue
+        before = _unreached([shape], without)[0].intersection(part)
+        key, words = "out-of-reach", {"bed": bed.name}
+        things: tuple[str, ...] = (bed.key,)
+        if beyond.area - before.area > 0.05:
+            by = min(ground.laid, key=lambda each: shapely.LineString(each.row).distance(beyond)).structure
+            key, things, words = "closed-off", (by.key, bed.key), {"structure": by.name, "bed": bed.name}
+        elif before.area > 0.9 * part.area:
+            key = "no-way-to"
+        values = {"area": (float(beyond.area), "area"), "reach": (tables.constant("arm_reach"), "length")}
+        yield Clash(key, "watch", things, _flat(beyond.representative_point()), values, words)
+
+
+def _parts(shape: Any, cuts: Sequence[Any]) -> list[Any]:
+    """Return the parts into which rows cut a bed."""
+    return list(shapely.get_parts(shape.difference(shapely.union_all(cuts)))) if cuts else [shape]
 
 
 def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
@@ -305,8 +307,9 @@ def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
     return parts[int(np.argmax(met))].buffer(half + 0.02, join_style="mitre")
 
 
-def _unreached(part: Any, walk: Any) -> Any:
-    """Return what of a bed's part no arm reaches from where a person walks."""
-    low_x, low_y, high_x, high_y = part.bounds
-    edge = part.boundary.intersection(shapely.clip_by_rect(walk, low_x - 0.1, low_y - 0.1, high_x + 0.1, high_y + 0.1))
-    return part if edge.is_empty else part.difference(edge.buffer(tables.constant("arm_reach")))
+def _unreached(parts: Sequence[Any], walk: Any) -> Any:
+    """Return what of each part no arm reaches from where a person walks, as an array of shapes."""
+    boxes = shapely.bounds(parts) + np.array([-0.1, -0.1, 0.1, 0.1])
+    near = [shapely.clip_by_rect(walk, *box) for box in boxes]
+    edges = shapely.intersection(shapely.boundary(parts), near)
+    return shapely.difference(parts, shapely.buffer(edges, tables.constant("arm_reach"), quad_segs=4))

@@ -148,7 +148,7 @@ class Laid:
 
 def spots(points: Array) -> list[Flat]:
     """Return points of the plan to the millimetre."""
-    return [(round(float(x), 3), round(float(y), 3)) for x, y in points]
+    return [(x, y) for x, y in np.round(np.asarray(points, dtype=float), 3).tolist()]
 
 
 def bed_frame(bed: BareBed) -> Frame:

@@ -127,6 +127,8 @@ CONTENT_SECURITY_POLICY = {
         "font-src": [SELF],
         "frame-ancestors": ["'none'"],
         "base-uri": [SELF],
+        "form-action": [SELF],
+        "object-src": ["'none'"],
     }
 }
 DATA_UPLOAD_MAX_MEMORY_SIZE = 4_000_000

@@ -47,7 +47,11 @@ class ServingTest(unittest.TestCase):
         answer, body = self.ask("/structures/1")
         self.assertEqual((answer.status, answer.getheader("Cache-Control")), (200, "no-cache"))
         self.assertIn(self.entry().encode(), body)
-        self.assertIn("script-src 'self'", answer.getheader("Content-Security-Policy"))
+        policy = answer.getheader("Content-Security-Policy")
+        self.assertIn("script-src 'self';", policy)
+        self.assertNotIn("unsafe", policy)
+        self.assertEqual(answer.getheader("X-Frame-Options"), "DENY")
+        self.assertEqual(answer.getheader("Referrer-Policy"), "same-origin")
         self.assertEqual(answer.getheader("X-Content-Type-Options"), "nosniff")
 
     def test_what_is_not_there_is_404(self):

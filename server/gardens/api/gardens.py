@@ -11,7 +11,7 @@ from pydantic import Field
 from .. import schemas
 from ..catalogue import catalogue as everything
 from ..services import access, edits, garden, owned, structures
-from .visitor import REFUSED, visitor_of
+from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
 _Conflict = {409: schemas.Conflict}
@@ -60,10 +60,10 @@ def new_garden(request: HttpRequest, sent: schemas.PlaceChange) -> schemas.Garde
 
 
 @router.get("/gardens/{garden_id}", response={200: schemas.GardenOut, **REFUSED})
-def one_garden(request: HttpRequest, garden_id: int) -> schemas.GardenOut:
+def one_garden(request: HttpRequest, garden_id: int) -> HttpResponse:
     """One garden with its plan."""
     visitor = visitor_of(request)
-    return garden.garden_out(access.garden_for(visitor, garden_id), visitor)
+    return answer(garden.garden_out(access.garden_for(visitor, garden_id), visitor))
 
 
 @router.delete("/gardens/{garden_id}", response={200: schemas.Nothing, **REFUSED})
@@ -74,16 +74,16 @@ def remove_garden(request: HttpRequest, garden_id: int) -> schemas.Nothing:
 
 
 @router.post("/gardens/{garden_id}/edits", response={200: schemas.EditsOut, **_Conflict, **REFUSED})
-def save_edits(request: HttpRequest, garden_id: int, sent: schemas.EditsIn) -> schemas.EditsOut:
+def save_edits(request: HttpRequest, garden_id: int, sent: schemas.EditsIn) -> HttpResponse:
     """Save edits of the plan, all or none; 409 with both versions when someone else was first."""
     visitor = visitor_of(request)
-    return edits.save(access.garden_for(visitor, garden_id, "edit"), sent, visitor)
+    return answer(edits.save(access.garden_for(visitor, garden_id, "edit"), sent, visitor))
 
 
 @router.post("/gardens/{garden_id}/draft", response={200: schemas.PlotOut, **REFUSED})
-def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> schemas.PlotOut:
+def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> HttpResponse:
     """The plan with edits that are not stored, while a hand is moving something."""
-    return edits.draft(access.garden_for(visitor_of(request), garden_id), sent)
+    return answer(edits.draft(access.garden_for(visitor_of(request), garden_id), sent))
 
 
 @router.get("/gardens/{garden_id}/lines", response={200: list[schemas.StructureLine], **REFUSED})
@@ -113,6 +113,6 @@ def parts_csv(request: HttpRequest, garden_id: int, by_structure: bool = False) 
 
 def file_answer(text: str, kind: str, name: str) -> HttpResponse:
     """Return a text as a file to keep."""
-    answer = HttpResponse(text, content_type=kind)
-    answer["Content-Disposition"] = f'attachment; filename="{name}"'
-    return answer
+    found = HttpResponse(text, content_type=kind)
+    found["Content-Disposition"] = f'attachment; filename="{name}"'
+    return found

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import Field
 
 from .. import schemas
 from ..services import access, edits, history
-from .visitor import REFUSED, visitor_of
+from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
 _Refused = {409: schemas.Problems, **REFUSED}
@@ -18,17 +18,17 @@ Number = Annotated[int, Field(ge=0, le=10**9)]
 
 
 @router.post("/gardens/{garden_id}/undo", response={200: schemas.GardenOut, **_Refused})
-def undo(request: HttpRequest, garden_id: int) -> schemas.GardenOut:
+def undo(request: HttpRequest, garden_id: int) -> HttpResponse:
     """Undo the visitor's last change that still stands."""
     visitor = visitor_of(request)
-    return edits.undo(access.garden_for(visitor, garden_id, "edit"), visitor)
+    return answer(edits.undo(access.garden_for(visitor, garden_id, "edit"), visitor))
 
 
 @router.post("/gardens/{garden_id}/redo", response={200: schemas.GardenOut, **_Refused})
-def redo(request: HttpRequest, garden_id: int) -> schemas.GardenOut:
+def redo(request: HttpRequest, garden_id: int) -> HttpResponse:
     """Do again what was undone last."""
     visitor = visitor_of(request)
-    return edits.redo(access.garden_for(visitor, garden_id, "edit"), visitor)
+    return answer(edits.redo(access.garden_for(visitor, garden_id, "edit"), visitor))
 
 
 @router.get("/gardens/{garden_id}/history", response={200: list[schemas.ChangeOut], **REFUSED})

@@ -142,18 +142,22 @@ def _line(site_json: str, structure_json: str) -> dict[str, Any]:
 
 def lines(granted: Granted, keys: list[str]) -> list[schemas.StructureLine]:
     """Return how structures stand: those named, or as many as one call takes, so that a large garden comes in by and by."""
-    core = whole(state_of(granted.garden))
+    state = state_of(granted.garden)
     place = model.Place.model_validate(granted.garden.document)
-    found: list[schemas.StructureLine] = []
-    for bed in core.beds:
-        bare = model.BareBed.model_validate(bed.model_dump(exclude={"structures"}) | {"x": 0.0, "y": 0.0})
-        site_json = model.Site(garden=place, bed=bare).model_dump_json()
-        for structure in bed.structures:
-            if len(found) < MOST_LINES and (structure.key in keys or not keys):
-                still = structure.model_copy(update={"along": 0.0, "across": 0.0, "turn": 0.0})
-                line = _line(site_json, still.model_dump_json())
-                found.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
+    wanted = [held for held in state.values() if held.kind == "structure" and (held.key in keys or not keys)][:MOST_LINES]
+    sites = {home: _site_json(place, state["bed", home].document) for home in {held.home for held in wanted}}
+    found = []
+    for held in wanted:
+        structure = model.Structure.model_validate(held.document)
+        still = structure.model_copy(update={"along": 0.0, "across": 0.0, "turn": 0.0})
+        line = _line(sites[held.home], still.model_dump_json())
+        found.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
     return found
+
+
+def _site_json(place: model.Place, bed: dict[str, Any]) -> str:
+    """Return a bed and its garden, wherever on the plan the bed lies."""
+    return model.Site(garden=place, bed=model.BareBed.model_validate({**bed, "x": 0.0, "y": 0.0})).model_dump_json()
 
 
 def shade_out(granted: Granted, date: str, hour: float) -> schemas.ShadeOut:

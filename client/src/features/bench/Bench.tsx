@@ -140,6 +140,9 @@ export function Bench({ structure, catalogue }: Props) {
                 </p>
               )}
               <Remarks report={report} />
+              <p className="hint">
+                <Link to="/method">How Ascent reckons</Link>
+              </p>
             </>
           )}
         </aside>

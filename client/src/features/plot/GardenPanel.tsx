@@ -1,3 +1,5 @@
+import { Link } from "react-router";
+
 import type { Garden, Schemas } from "../../api/client";
 import type { Flat } from "../../drawing/scale";
 import { AddGlyph } from "./AddGlyph";
@@ -69,6 +71,9 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
           <GardenFields garden={garden} plan={plan} catalogue={catalogue} />
         </>
       )}
+      <p className="hint keys">
+        Keys: <kbd>Tab</kbd> goes from thing to thing, arrows move it by 10 cm (<kbd>Shift</kbd> 1 m, <kbd>Alt</kbd> 1 cm), <kbd>[</kbd> <kbd>]</kbd> turn, <kbd>Enter</kbd> opens, <kbd>Delete</kbd> takes away, <kbd>+</kbd> <kbd>−</kbd> <kbd>0</kbd> zoom, <kbd>Ctrl K</kbd> finds anything. <Link to="/method">How Ascent reckons</Link>
+      </p>
     </div>
   );
 }
