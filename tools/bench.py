@@ -11,8 +11,6 @@ import statistics
 import time
 import urllib.request
 from collections.abc import Callable
-from http.client import HTTPConnection
-from http.cookies import SimpleCookie
 from typing import Any
 
 import brotli
@@ -23,7 +21,7 @@ from ascent.model import Site
 from ascent.plan import read_plan
 from ascent.present import full_report
 from ascent.report import evaluate
-from config.served import ROOT, served
+from config.served import ROOT, Visit, served
 
 
 def timed(do: Callable[[], Any], times: int) -> list[float]:
@@ -82,28 +80,14 @@ def core() -> None:
     say("several changes together, until it holds", f"{median(timed(lambda: sized(site, weak), 3)):.0f} ms")
 
 
-class Visitor:
-    """A kept connection to the server, signed in as the demo."""
+class Visitor(Visit):
+    """A visit whose every answer must be good."""
 
-    def __init__(self, port: int) -> None:
-        self.connection = HTTPConnection("127.0.0.1", port, timeout=20)
-        self.cookies: SimpleCookie = SimpleCookie()
-        self.ask("GET", "/")
-
-    def ask(self, method: str, path: str, body: Any = None) -> bytes:
+    def get(self, method: str, path: str, body: Any = None) -> bytes:
         """Send one request and return the body of its answer."""
-        cookie = "; ".join(f"{key}={value.value}" for key, value in self.cookies.items())
-        headers = {"Cookie": cookie, "Content-Type": "application/json"}
-        if "csrftoken" in self.cookies:
-            headers["X-CSRFToken"] = self.cookies["csrftoken"].value
-        self.connection.request(method, path, json.dumps(body) if body is not None else None, headers)
-        answer = self.connection.getresponse()
-        for name, value in answer.getheaders():
-            if name.lower() == "set-cookie":
-                self.cookies.load(value)
-        data = answer.read()
-        if answer.status >= 400:
-            raise SystemExit(f"{method} {path} answered {answer.status}: {data[:200]!r}")
+        status, data = self.ask(method, path, body)
+        if status >= 400:
+            raise SystemExit(f"{method} {path} answered {status}: {data[:200]!r}")
         return data
 
 
@@ -116,16 +100,16 @@ def server() -> None:
 
 def measure(visitor: Visitor) -> None:
     """Time the empty endpoint and live edits of the demo fence, each edit a value not asked before."""
-    garden = json.loads(visitor.ask("GET", "/api/gardens"))[0]["id"]
-    rows = json.loads(visitor.ask("GET", f"/api/gardens/{garden}"))["structures"]
+    garden = json.loads(visitor.get("GET", "/api/gardens"))[0]["id"]
+    rows = json.loads(visitor.get("GET", f"/api/gardens/{garden}"))["structures"]
     structure = next(row["id"] for row in rows if row["name"] == "Lantern Row")
-    draft = json.loads(visitor.ask("GET", f"/api/structures/{structure}"))["draft"]
-    empty = timed(lambda: visitor.ask("GET", "/api/empty"), 300)
+    draft = json.loads(visitor.get("GET", f"/api/structures/{structure}"))["draft"]
+    empty = timed(lambda: visitor.get("GET", "/api/empty"), 300)
     depths = iter(range(10_000))
 
     def edit() -> None:
         changed = {**draft, "options": {**draft["options"], "depth": 0.4 + next(depths) * 1e-4}}
-        visitor.ask("POST", f"/api/structures/{structure}/report", {"draft": changed})
+        visitor.get("POST", f"/api/structures/{structure}/report", {"draft": changed})
 
     edits = timed(edit, 200)
     say("empty typed endpoint: median, 95th percentile", f"{median(empty):.2f}, {share(empty, 0.95):.2f} ms")
@@ -141,7 +125,7 @@ def measure(visitor: Visitor) -> None:
 
 def crowd(visitor: Visitor, garden: int) -> int:
     """Make a garden of 200 structures, by its plan file, and return its number."""
-    document = json.loads(visitor.ask("GET", f"/api/gardens/{garden}/plan.json"))
+    document = json.loads(visitor.get("GET", f"/api/gardens/{garden}/plan.json"))
     home = next(bed for bed in document["garden"]["beds"] if bed["key"] == "long-plot-a")
     row = home["structures"][0]
     document["garden"]["beds"] = [
@@ -150,13 +134,13 @@ def crowd(visitor: Visitor, garden: int) -> int:
         ]}
         for n in range(200)
     ]  # fmt: skip
-    return int(json.loads(visitor.ask("POST", "/api/gardens/import", {"text": json.dumps(document)}))["id"])
+    return int(json.loads(visitor.get("POST", "/api/gardens/import", {"text": json.dumps(document)}))["id"])
 
 
 def plan(visitor: Visitor, garden: int, which: str) -> None:
     """Time the plan of a garden: opened, moved on, saved, shaded, its lines reckoned for the first time and again."""
     path = f"/api/gardens/{garden}"
-    out = json.loads(visitor.ask("GET", path))
+    out = json.loads(visitor.get("GET", path))
     keys = [row["key"] for row in out["structures"]]
     bed = out["beds"][1]
     places = iter(range(100_000))
@@ -165,22 +149,22 @@ def plan(visitor: Visitor, garden: int, which: str) -> None:
         return {"kind": "bed", "key": bed["key"], "change": {"x": bed["fields"]["x"] + next(places) * 1e-3}}
 
     say(
-        f"{which}: opened, {len(visitor.ask('GET', path)) / 1000:.0f} kB",
-        f"{median(timed(lambda: visitor.ask('GET', path), 12)):.0f} ms",
+        f"{which}: opened, {len(visitor.get('GET', path)) / 1000:.0f} kB",
+        f"{median(timed(lambda: visitor.get('GET', path), 12)):.0f} ms",
         "≤ 1 s",
     )
-    moved = timed(lambda: visitor.ask("POST", f"{path}/draft", {"edits": [edit()], "about": bed["key"]}), 20)
+    moved = timed(lambda: visitor.get("POST", f"{path}/draft", {"edits": [edit()], "about": bed["key"]}), 20)
     say("   while a bed is carried: median, 95th percentile", f"{median(moved):.0f}, {share(moved, 0.95):.0f} ms")
-    say("   a change saved", f"{median(timed(lambda: visitor.ask('POST', f'{path}/edits', {'edits': [edit()]}), 12)):.0f} ms")
-    say("   shade of a day", f"{median(timed(lambda: visitor.ask('GET', f'{path}/shade?date=08-10&hour=15'), 5)):.0f} ms")
+    say("   a change saved", f"{median(timed(lambda: visitor.get('POST', f'{path}/edits', {'edits': [edit()]}), 12)):.0f} ms")
+    say("   shade of a day", f"{median(timed(lambda: visitor.get('GET', f'{path}/shade?date=08-10&hour=15'), 5)):.0f} ms")
     start = time.perf_counter()
     dozens = ["&".join(f"keys={key}" for key in keys[i : i + 12]) for i in range(0, len(keys), 12)]
-    visitor.ask("GET", f"{path}/lines?{dozens[0]}")
+    visitor.get("GET", f"{path}/lines?{dozens[0]}")
     first = time.perf_counter() - start
     for dozen in dozens[1:]:
-        visitor.ask("GET", f"{path}/lines?{dozen}")
+        visitor.get("GET", f"{path}/lines?{dozen}")
     say("   how they stand, first dozen, all", f"{first * 1e3:.0f}, {(time.perf_counter() - start) * 1e3:.0f} ms")
-    again = timed(lambda: [visitor.ask("GET", f"{path}/lines?{dozen}") for dozen in dozens], 5)
+    again = timed(lambda: [visitor.get("GET", f"{path}/lines?{dozen}") for dozen in dozens], 5)
     say("   how they stand, known", f"{median(again):.0f} ms")
 
 

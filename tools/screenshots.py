@@ -32,7 +32,7 @@ def together(page: Page) -> None:
 def palette(page: Page) -> None:
     page.keyboard.press("Control+k")
     page.keyboard.type("cove")
-    page.get_by_role("option").first.wait_for()
+    page.locator(".palettebox li").first.wait_for()
 
 
 def shaded(page: Page) -> None:

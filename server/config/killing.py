@@ -18,11 +18,9 @@ import time
 from contextlib import closing, suppress
 from dataclasses import dataclass, field
 from http.client import HTTPConnection, HTTPException
-from http.cookies import SimpleCookie
 from pathlib import Path
-from typing import Any
 
-from .served import ROOT, demo_home, free_port
+from .served import ROOT, Visit, demo_home, free_port
 
 _FORKING = """
 import os, signal, sys
@@ -79,27 +77,6 @@ class _Writer(threading.Thread):
                 status, _ = visit.ask("POST", "/api/gardens/1/edits", {"edits": [{"kind": "bed", "key": self.bed, "change": change}]})
                 if status == 200:
                     self.acknowledged, self.count = self.sent, self.count + 1
-
-
-class Visit:
-    """A kept connection, let in as the demo."""
-
-    def __init__(self, port: int) -> None:
-        self.connection = HTTPConnection("127.0.0.1", port, timeout=_PATIENCE)
-        self.cookies: SimpleCookie = SimpleCookie()
-        self.ask("GET", "/")
-
-    def ask(self, method: str, path: str, body: Any = None) -> tuple[int, bytes]:
-        """Send one request; return status and body of the answer."""
-        headers = {"Cookie": "; ".join(f"{key}={value.value}" for key, value in self.cookies.items()), "Content-Type": "application/json"}
-        if "csrftoken" in self.cookies:
-            headers["X-CSRFToken"] = self.cookies["csrftoken"].value
-        self.connection.request(method, path, json.dumps(body) if body is not None else None, headers)
-        answer = self.connection.getresponse()
-        for name, value in answer.getheaders():
-            if name.lower() == "set-cookie":
-                self.cookies.load(value)
-        return answer.status, answer.read()
 
 
 def kill_while_writing(times: int, seed: int = 0) -> Tally:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import socket
 import subprocess
@@ -11,7 +12,10 @@ import time
 import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
+from http.client import HTTPConnection
+from http.cookies import SimpleCookie
 from pathlib import Path
+from typing import Any
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 
@@ -31,6 +35,27 @@ def free_port() -> int:
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         return int(free.getsockname()[1])
+
+
+class Visit:
+    """A kept connection, let in as the demo."""
+
+    def __init__(self, port: int) -> None:
+        self.connection = HTTPConnection("127.0.0.1", port, timeout=20)
+        self.cookies: SimpleCookie = SimpleCookie()
+        self.ask("GET", "/")
+
+    def ask(self, method: str, path: str, body: Any = None) -> tuple[int, bytes]:
+        """Send one request; return status and body of the answer."""
+        headers = {"Cookie": "; ".join(f"{key}={value.value}" for key, value in self.cookies.items()), "Content-Type": "application/json"}
+        if "csrftoken" in self.cookies:
+            headers["X-CSRFToken"] = self.cookies["csrftoken"].value
+        self.connection.request(method, path, json.dumps(body) if body is not None else None, headers)
+        answer = self.connection.getresponse()
+        for name, value in answer.getheaders():
+            if name.lower() == "set-cookie":
+                self.cookies.load(value)
+        return answer.status, answer.read()
 
 
 @contextmanager

@@ -92,7 +92,9 @@ class PlotTest(BrowserTestCase):
         self.assertEqual((self.fields("marrow-bed")["x"], self.fields("marrow-bed")["y"]), (17.9, 13.0))
         self.assertEqual(Change.objects.filter(garden=self.garden).count(), 1, "keys that follow one another are one change")
         self.page.keyboard.press("Control+k")
+        expect(self.page.get_by_label("Go anywhere")).to_be_visible()
         self.page.keyboard.type("copy")
+        expect(self.page.locator(".palettebox li[aria-selected=true]")).to_contain_text("Copy")
         self.page.keyboard.press("Enter")
         expect(self.page.get_by_role("heading", name="Marrow Bed 2", level=1)).to_be_visible()
         self.item("marrow-bed-2").focus()
@@ -302,18 +304,23 @@ class PagesTest(BrowserTestCase):
         self.open(self.structure())
         expect(self.page.get_by_label("What it holds")).to_be_visible()
         self.page.keyboard.press("Control+k")
-        self.page.keyboard.type("shopping")
-        self.page.keyboard.press("Enter")
+        self.find("shopping", "Shopping list")
         expect(self.page.get_by_role("heading", name="Shopping list")).to_be_visible()
         self.page.keyboard.press("/")
-        self.page.keyboard.type("quay fence bench")
-        self.page.keyboard.press("Enter")
+        self.find("quay fence bench", "Quay Fence")
         expect(self.page.get_by_role("heading", name="Quay Fence")).to_be_visible()
         self.page.keyboard.press("Control+k")
         self.page.keyboard.type("no such thing")
         expect(self.page.get_by_text("Nothing is called that")).to_be_visible()
         self.page.keyboard.press("Escape")
         expect(self.page.get_by_role("dialog")).to_have_count(0)
+
+    def find(self, text: str, name: str) -> None:
+        """Type into the palette and take what comes first."""
+        expect(self.page.locator(".palettebox input")).to_be_focused()
+        self.page.keyboard.type(text)
+        expect(self.page.locator(".palettebox li[aria-selected=true]")).to_contain_text(name)
+        self.page.keyboard.press("Enter")
 
     def test_password_changed_and_account_deleted(self):
         self.open("/account")

@@ -104,36 +104,33 @@ class PlaceEdit(Typed):
     change: PlaceChange
 
 
-class BedEdit(Typed):
+class ThingEdit(Typed):
+    """What every edit of a thing has: the thing, what is done with it, and the revision it started from."""
+
+    act: Act = "change"
+    key: Key
+    copy_of: Key | None = None
+    revision: Revision | None = None
+
+
+class BedEdit(ThingEdit):
     """A bed added (as a copy, with what stands on it, when `copy_of` names one), changed, or removed with what stands on it."""
 
     kind: Literal["bed"]
-    act: Act = "change"
-    key: Key
-    copy_of: Key | None = None
-    revision: Revision | None = None
     change: BedChange = Field(default_factory=BedChange)
 
 
-class FeatureEdit(Typed):
+class FeatureEdit(ThingEdit):
     """A feature added, copied, changed or removed."""
 
     kind: Literal["feature"]
-    act: Act = "change"
-    key: Key
-    copy_of: Key | None = None
-    revision: Revision | None = None
     change: FeatureChange = Field(default_factory=FeatureChange)
 
 
-class StructureEdit(Typed):
+class StructureEdit(ThingEdit):
     """A structure copied, moved, changed or removed; one is added by planning a support on a bed."""
 
     kind: Literal["structure"]
-    act: Act = "change"
-    key: Key
-    copy_of: Key | None = None
-    revision: Revision | None = None
     change: StructureChange = Field(default_factory=StructureChange)
 
 

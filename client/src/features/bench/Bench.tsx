@@ -23,7 +23,7 @@ interface Props {
   catalogue: Schemas["Catalogue"];
 }
 
-const SAVING: Record<Saving, string> = { saved: "saved", saving: "saving…", refused: "not saved: see the marked value", conflict: "not saved", offline: "no answer from the server: kept here, trying again" };
+const SAVING: Record<Saving, string> = { saved: "saved", saving: "saving…", refused: "not saved: see the marked value", conflict: "not saved", offline: "no answer from the server: kept here, trying again", out: "signed out: kept here; sign in again in another tab" };
 const WINDS = ["still air", "working wind", "design gust"] as const;
 
 /** The bench: controls, the drawing, the chain and the tide round one structure in hand. */
@@ -98,7 +98,7 @@ export function Bench({ structure, catalogue }: Props) {
       <main className="bench">
         <div className="side">
           {link && report ? (
-            <LinkPanel structure={structure} draft={draft} link={link} weakest={link.key === weakest} short={report.headline.state === "short"} week={report.weeks[week]?.label ?? ""} onFix={(changes) => hand.change({ ...draft, options: { ...draft.options, ...changes } })} onClose={() => look("link", null)} />
+            <LinkPanel structure={structure} draft={draft} link={link} weakest={link.key === weakest} short={report.headline.state === "short"} week={report.weeks[week]?.label ?? ""} onFix={(changes) => hand.change((now) => ({ ...now, options: { ...now.options, ...changes } }))} onClose={() => look("link", null)} />
           ) : (
             <Controls structure={structure} catalogue={catalogue} fields={fields} draft={draft} report={report} problems={[...problems, ...hand.problems]} onChange={hand.change} onRelease={hand.release} />
           )}
@@ -115,7 +115,7 @@ export function Bench({ structure, catalogue }: Props) {
               short={short}
               onPoint={(member) => setPointed({ link: null, member })}
               onOpen={openMember}
-              editor={(measure, close) => <MeasureEditor measure={measure} draft={draft} system={structure.units} fields={fields} bounds={catalogue.bounds} onChange={hand.change} onClose={close} />}
+              editor={(measure, close) => <MeasureEditor measure={measure} system={structure.units} fields={fields} bounds={catalogue.bounds} onChange={hand.change} onClose={close} />}
             />
           )}
           <div className="stagefoot">

@@ -6,6 +6,7 @@ import { Pick } from "../../ui/Pick";
 import { Measured } from "./Measured";
 import { PlantingFields } from "./PlantingFields";
 import { putAt } from "./putAt";
+import type { ChangeDraft } from "./useDraft";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -14,26 +15,27 @@ interface Props {
   draft: Draft;
   report: Report | null;
   problems: Problem[];
-  onChange: (draft: Draft, grip?: string) => void;
+  onChange: ChangeDraft;
   onRelease: () => void;
 }
 
 /** Everything that can be decided, in one ruled list; every control answers while it is held. */
 export function Controls({ structure, catalogue, fields, draft, report, problems, onChange, onRelease }: Props) {
+  const rename = (name: string) => onChange((now) => ({ ...now, name }), "name");
   const shown = fields.filter((field) => !field.when_option || draft.options[field.when_option] === field.when_is);
   const groups = [...new Set(shown.map((field) => field.group))];
   return (
     <div className="ledger">
       <label className="row">
         <span className="label">Name</span>
-        <input className="input" value={draft.name} maxLength={120} onChange={(event) => event.target.value !== "" && onChange({ ...draft, name: event.target.value }, "name")} onBlur={onRelease} />
+        <input className="input" value={draft.name} maxLength={120} onChange={(event) => event.target.value !== "" && rename(event.target.value)} onBlur={onRelease} />
       </label>
       {draft.plantings.map((planting, index) => (
-        <PlantingFields key={index} index={index} planting={planting} structure={structure} spacing={report?.written[`plantings.${index}.spacing`] ?? ""} catalogue={catalogue} draft={draft} onChange={onChange} onRelease={onRelease} />
+        <PlantingFields key={index} index={index} planting={planting} structure={structure} spacing={report?.written[`plantings.${index}.spacing`] ?? ""} catalogue={catalogue} onChange={onChange} onRelease={onRelease} />
       ))}
       <h2>Bed</h2>
-      <Pick label="Soil" value={draft.soil} choices={catalogue.soils} onPick={(soil) => onChange({ ...draft, soil })} />
-      <Pick label="Exposure" value={draft.exposure} choices={catalogue.exposures} onPick={(exposure) => onChange({ ...draft, exposure })} />
+      <Pick label="Soil" value={draft.soil} choices={catalogue.soils} onPick={(soil) => onChange((now) => ({ ...now, soil }))} />
+      <Pick label="Exposure" value={draft.exposure} choices={catalogue.exposures} onPick={(exposure) => onChange((now) => ({ ...now, exposure }))} />
       {groups.map((group) => (
         <div key={group} role="group" aria-label={group}>
           <h2>{group}</h2>
@@ -48,7 +50,7 @@ export function Controls({ structure, catalogue, fields, draft, report, problems
                 catalogue={catalogue}
                 system={structure.units}
                 problem={problems.find((problem) => problem.path.endsWith(`options.${field.name}`))}
-                onValue={(value, grip) => onChange(putAt(draft, `options.${field.name}`, value), grip)}
+                onValue={(value, grip) => onChange((now) => putAt(now, `options.${field.name}`, value), grip)}
                 onRelease={onRelease}
               />
             ))}

@@ -1,19 +1,19 @@
-import type { Draft, OptionField, Schemas, View } from "../../api/client";
+import type { OptionField, Schemas, View } from "../../api/client";
 import { QuantityField } from "../../ui/QuantityField";
 import { putAt } from "./putAt";
+import type { ChangeDraft } from "./useDraft";
 
 interface Props {
   measure: View["measures"][number];
-  draft: Draft;
   system: "metric" | "imperial";
   fields: readonly OptionField[];
   bounds: Schemas["Catalogue"]["bounds"];
-  onChange: (draft: Draft) => void;
+  onChange: ChangeDraft;
   onClose: () => void;
 }
 
 /** A dimension opened for writing where it stands on the drawing. */
-export function MeasureEditor({ measure, draft, system, fields, bounds, onChange, onClose }: Props) {
+export function MeasureEditor({ measure, system, fields, bounds, onChange, onClose }: Props) {
   const field = fields.find((each) => `options.${each.name}` === measure.option);
   const allowed = field ?? bounds["planting.spacing"];
   return (
@@ -28,7 +28,7 @@ export function MeasureEditor({ measure, draft, system, fields, bounds, onChange
       step={field?.step ?? 0.01}
       focused
       onLeave={onClose}
-      onValue={(value) => onChange(putAt(draft, measure.option, Number(value.toFixed(4))))}
+      onValue={(value) => onChange((now) => putAt(now, measure.option, Number(value.toFixed(4))))}
     />
   );
 }

@@ -1,8 +1,9 @@
-import type { Draft, Planting, Schemas } from "../../api/client";
+import type { Planting, Schemas } from "../../api/client";
 import { DayOfYear } from "../../ui/DayOfYear";
 import { Pick } from "../../ui/Pick";
 import { Measured } from "./Measured";
 import { putAt } from "./putAt";
+import type { ChangeDraft } from "./useDraft";
 
 interface Props {
   index: number;
@@ -10,8 +11,7 @@ interface Props {
   structure: Schemas["StructureOut"];
   spacing: string;
   catalogue: Schemas["Catalogue"];
-  draft: Draft;
-  onChange: (draft: Draft, grip?: string) => void;
+  onChange: ChangeDraft;
   onRelease: () => void;
 }
 
@@ -21,8 +21,8 @@ const PRUNING = [
 ];
 
 /** One planting: which crop, how many, how far apart, on which side, trained how, planted when. */
-export function PlantingFields({ index, planting, structure, spacing, catalogue, draft, onChange, onRelease }: Props) {
-  const set = (name: keyof Planting, value: unknown, grip?: string) => onChange(putAt(draft, `plantings.${index}.${name}`, value), grip);
+export function PlantingFields({ index, planting, structure, spacing, catalogue, onChange, onRelease }: Props) {
+  const set = (name: keyof Planting, value: unknown, grip?: string) => onChange((now) => putAt(now, `plantings.${index}.${name}`, value), grip);
   const allowed = (name: string) => catalogue.bounds[`planting.${name}`] ?? { low: 0, high: 0 };
   return (
     <div role="group" aria-label="Plants">

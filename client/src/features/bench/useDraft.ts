@@ -16,7 +16,10 @@ interface Past {
   touched: string;
 }
 
-export type Saving = "saved" | "saving" | "refused" | "conflict" | "offline";
+/** Changes the draft from what it is at that moment, so that two changes that cross lose nothing. */
+export type ChangeDraft = (make: (now: Draft) => Draft, grip?: string) => void;
+
+export type Saving = "saved" | "saving" | "refused" | "conflict" | "offline" | "out";
 
 const store = (id: number) => `ascent-steps-${id}`;
 
@@ -61,10 +64,10 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
   }, [id, past]);
 
   /** Change the draft; changes in one `grip` (one drag of one control) are one step of undo. */
-  const change = useCallback((next: Draft, grip = "") => {
+  const change = useCallback<ChangeDraft>((make, grip = "") => {
     setPast((p) => {
       const same = grip !== "" && grip === p.touched;
-      return { back: same ? p.back : [...p.back.slice(-MOST_STEPS), p.now], now: next, ahead: [], touched: grip };
+      return { back: same ? p.back : [...p.back.slice(-MOST_STEPS), p.now], now: make(p.now), ahead: [], touched: grip };
     });
   }, []);
   const release = useCallback(() => setPast((p) => ({ ...p, touched: "" })), []);
@@ -105,7 +108,8 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
         if (error instanceof Refused && error.status === 409) {
           setConflict(error.saved as Schemas["StructureConflict"]);
           setSaving("conflict");
-        } else if (error instanceof Refused && error.status < 500) {
+        } else if (error instanceof Refused && (error.status === 401 || error.status === 403)) setSaving("out");
+        else if (error instanceof Refused && error.status < 500) {
           refused.current = text;
           setProblems(error.problems);
           setSaving("refused");
@@ -118,7 +122,7 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
   );
   useEffect(() => {
     if (saving === "conflict" || kept === past.now) return;
-    const timer = setTimeout(() => void save(past.now), saving === "offline" ? AGAIN_MS : QUIET_MS);
+    const timer = setTimeout(() => void save(past.now), saving === "offline" || saving === "out" ? AGAIN_MS : QUIET_MS);
     return () => clearTimeout(timer);
   }, [past.now, kept, save, saving]);
   useEffect(() => {
@@ -148,7 +152,9 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
       setSaving("saved");
       const paths = conflict.differences.map((each) => each.path).filter((path) => !keep(path));
       const sameCrops = theirs.draft.plantings.length === past.now.plantings.length;
-      change(paths.reduce((draft, path) => (path.startsWith("plantings") && !sameCrops ? { ...draft, plantings: theirs.draft.plantings } : putAt(draft, path, valueAt(theirs.draft, path))), past.now));
+      change((mine) =>
+        paths.reduce((draft, path) => (path.startsWith("plantings") && !sameCrops ? { ...draft, plantings: theirs.draft.plantings } : putAt(draft, path, valueAt(theirs.draft, path))), mine),
+      );
     },
     [conflict, change, past.now],
   );

@@ -7,6 +7,7 @@ import { api, exactly, Refused, taken, type Garden, type Problem, type Schemas }
 import { useGarden } from "../../api/queries";
 import { GardenBar } from "../../ui/GardenBar";
 import { NotHere } from "../../ui/NotHere";
+import { Pick } from "../../ui/Pick";
 
 type What = Schemas["ImportIn"]["what"];
 interface Taken {
@@ -164,16 +165,9 @@ export function FilesPage() {
           <section aria-label="What the file does">
             <h2>{file.name}</h2>
             <div className="actions">
-              <label className="row" style={{ width: 320 }}>
-                <span className="label">It is</span>
-                <select className="select" value={file.what} onChange={(event) => void look({ ...file, what: event.target.value as What }, takeAway)}>
-                  {KINDS.map((kind) => (
-                    <option key={kind.key} value={kind.key}>
-                      {kind.name}
-                    </option>
-                  ))}
-                </select>
-              </label>
+              <div style={{ width: 320 }}>
+                <Pick label="It is" value={file.what} choices={KINDS} onPick={(what) => void look({ ...file, what: what as What }, takeAway)} />
+              </div>
               {file.what !== "plantings" && (
                 <label className="radio">
                   <input type="checkbox" checked={takeAway} onChange={(event) => void look(file, event.target.checked)} /> also take away what it does not have

@@ -20,10 +20,11 @@ interface NamesProps {
   chosen: string | null;
   shade: Schemas["ShadeOut"] | undefined;
   width: number;
+  busy: boolean;
 }
 
 /** Names of beds and features, and each structure's link with the gust it holds to. */
-export function Names({ plot, placing, lines, scale, chosen, shade, width }: NamesProps) {
+export function Names({ plot, placing, lines, scale, chosen, shade, width, busy }: NamesProps) {
   const sun = new Map(shade?.beds.map((bed) => [bed.bed, bed.text]));
   return (
     <g pointerEvents="none" className="plannames">
@@ -54,7 +55,7 @@ export function Names({ plot, placing, lines, scale, chosen, shade, width }: Nam
         const below = Math.cos(((turn - (place.bearing - 90)) * Math.PI) / 180) > 0 ? -1 : 1;
         const edge = scale.at(beside(place.middle, place.bearing, 0, below * (bed.width / 2 + bed.board)));
         return (
-          <text key={bed.key} transform={`translate(${edge[0].toFixed(1)} ${edge[1].toFixed(1)}) rotate(${turn.toFixed(1)})`} y={13} textAnchor="middle" className={`caption${chosen === bed.key ? " ink" : ""}`}>
+          <text key={bed.key} transform={`translate(${edge[0].toFixed(1)} ${edge[1].toFixed(1)}) rotate(${turn.toFixed(1)})`} y={chosen === bed.key ? 30 : 13} textAnchor="middle" className={`caption${chosen === bed.key ? " ink" : ""}`}>
             {text}
           </text>
         );
@@ -68,7 +69,9 @@ export function Names({ plot, placing, lines, scale, chosen, shade, width }: Nam
         const ends = [-1, 1].map((sign) => scale.at(beside(place.middle, place.bearing, sign * half, 0)));
         const [x, y] = ends.sort((p, q) => (upright ? p[1] - q[1] : q[0] - p[0]))[0] ?? [0, 0];
         const shown = scale.perMetre > LEGIBLE || chosen === row.key;
-        const off = chosen === row.key ? PAST_HANDLE : 0;
+        const taken = chosen === row.key || chosen === row.bed;
+        if (taken && busy) return null; // distances are written here now
+        const off = taken ? PAST_HANDLE : 0;
         return (
           <g key={row.key} transform={upright ? `translate(${(x - 16).toFixed(1)} ${(y - 17 - off).toFixed(1)})` : `translate(${(x + 14 + off).toFixed(1)} ${y.toFixed(1)})`}>
             <g transform={`scale(${GLYPH}) translate(-12 -20)`}>
@@ -97,8 +100,14 @@ function level(degrees: number): number {
 export function Shadows({ shade, scale }: { shade: Schemas["ShadeOut"]; scale: Scale }) {
   return (
     <g pointerEvents="none">
+      <pattern id="shadow-lines" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
+        <path d="M0 3H6" stroke="var(--ink)" strokeWidth="1" />
+      </pattern>
       {shade.shadows.map(([outline, cover], i) => (
-        <path key={i} d={pathOf(outline, scale.at)} fill="var(--shadow)" opacity={0.12 + 0.4 * cover} />
+        <g key={i} opacity={0.25 + 0.5 * cover}>
+          <path d={pathOf(outline, scale.at)} fill="var(--shadow)" opacity={0.45} />
+          <path d={pathOf(outline, scale.at)} fill="url(#shadow-lines)" opacity={0.7} />
+        </g>
       ))}
     </g>
   );

@@ -127,7 +127,7 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
               <StructureShape structure={row} scale={scale} chosen={chosen === row.key} />
             </g>
           ))}
-          <Names plot={plot} placing={placing} lines={lines} scale={scale} chosen={chosen} shade={shade} width={width} />
+          <Names plot={plot} placing={placing} lines={lines} scale={scale} chosen={chosen} shade={shade} width={width} busy={plan.hand !== null} />
           <Guides guides={drag.guides} scale={scale} />
           <Gaps gaps={plan.gaps} scale={scale} />
           <WarningMarks warnings={plan.warnings} scale={scale} chosen={chosen} />

@@ -21,7 +21,7 @@ import { StructurePanel } from "./StructurePanel";
 import { usePlan, type Saving } from "./usePlan";
 import { Welcome } from "./Welcome";
 
-const SAVING: Record<Saving, string> = { saved: "saved", saving: "saving…", conflict: "not saved", offline: "no answer from the server: kept here, trying again" };
+const SAVING: Record<Saving, string> = { saved: "saved", saving: "saving…", conflict: "not saved", offline: "no answer from the server: kept here, trying again", out: "signed out: kept here; sign in again in another tab" };
 
 /** The garden in plan, with what is chosen on the left and how everything stands on the right. */
 export function PlotPage() {

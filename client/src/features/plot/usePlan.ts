@@ -4,8 +4,9 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, exactly, Refused, type Edit, type Garden, type Schemas, type ThingEdit } from "../../api/client";
 
 const AGAIN_MS = 3000;
+const SIGNED_OUT = new Set([401, 403]);
 
-export type Saving = "saved" | "saving" | "conflict" | "offline";
+export type Saving = "saved" | "saving" | "conflict" | "offline" | "out";
 type Conflict = Schemas["Conflict"];
 type PlotOut = Schemas["PlotOut"];
 
@@ -82,7 +83,7 @@ export function usePlan(garden: Garden) {
     busy.current = true;
     const count = pending.length;
     sending.current = count;
-    setSaving((now) => (now === "offline" ? now : "saving"));
+    setSaving((now) => (now === "offline" || now === "out" ? now : "saving"));
     const edits = pending.map((edit, i) => (edit.revision == null && !pending.slice(0, i).some((each) => same(each, edit)) && (edit.kind === "place" || edit.act !== "add") ? { ...edit, revision: revisionOf(garden, edit) ?? null } : edit));
     const drop = () => setPending((now) => now.slice(count));
     try {
@@ -95,8 +96,12 @@ export function usePlan(garden: Garden) {
       if (error instanceof Refused && error.status === 409) {
         setConflict(error.saved as Conflict);
         setSaving("conflict");
-      } else if (error instanceof Refused && error.status < 500) {
-        drop();
+      } else if (error instanceof Refused && SIGNED_OUT.has(error.status)) setSaving("out");
+      else if (error instanceof Refused && error.status < 500) {
+        // what is wrong is let go and said; what was sent together with it goes out again
+        const wrong = new Set(error.problems.map((p) => Number(/^edits\[(\d+)\]/.exec(p.path)?.[1] ?? -1)));
+        if (!wrong.size) wrong.add(-1);
+        setPending((now) => now.filter((_, i) => i >= count || (!wrong.has(-1) && !wrong.has(i))));
         setRefusal(error.problems.map((p) => `${p.path.split(".").at(-1) ?? ""} ${p.given}: ${p.allowed}`).join("; "));
         setSaving("saved");
       } else setSaving("offline");
@@ -108,7 +113,7 @@ export function usePlan(garden: Garden) {
 
   useEffect(() => {
     if (!pending.length || saving === "conflict") return;
-    const timer = setTimeout(() => void send(), saving === "offline" ? AGAIN_MS : 0);
+    const timer = setTimeout(() => void send(), saving === "offline" || saving === "out" ? AGAIN_MS : 0);
     return () => clearTimeout(timer);
   }, [pending, saving, send]);
 
