@@ -188,6 +188,56 @@ class PlotTest(BrowserTestCase):
         self.wait_for("many-100", "x", lambda x: x == round(40.0 + 7 * (100 % 14) + 0.1, 3))
 
 
+class TouchTest(BrowserTestCase):
+    size = (390, 844)
+
+    def test_a_finger_moves_the_plan_two_zoom_it_and_only_what_is_chosen_is_carried(self):
+        context = self.new_context(has_touch=True, is_mobile=True)
+        self.sign_in(context)
+        page = self.new_page(context)
+        self.plan("", page)
+        bed = page.locator("[data-item=chandlers] path").first
+        expect(bed).to_be_visible()
+        hand = context.new_cdp_session(page)
+
+        def touch(kind: str, *points: tuple[float, float]) -> None:
+            spots = [{"x": x, "y": y, "id": n} for n, (x, y) in enumerate(points)]
+            hand.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": spots})
+
+        def middle() -> tuple[float, float]:
+            box = bed.bounding_box()
+            return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+        def carry(x: float, y: float, dx: float, dy: float) -> None:
+            touch("touchStart", (x, y))
+            for n in range(1, 9):
+                touch("touchMove", (x + dx * n / 8, y + dy * n / 8))
+                page.wait_for_timeout(16)
+            touch("touchEnd")
+            page.wait_for_timeout(300)
+
+        x, y = middle()
+        carry(x, y, 0, 50)
+        self.assertAlmostEqual(middle()[1] - y, 50, delta=6)
+        wide = bed.bounding_box()["width"]
+        x, y = middle()
+        touch("touchStart", (x - 30, y), (x + 30, y))
+        for n in range(1, 11):
+            touch("touchMove", (x - 30 - 6 * n, y), (x + 30 + 6 * n, y))
+            page.wait_for_timeout(16)
+        touch("touchEnd")
+        page.wait_for_timeout(300)
+        self.assertAlmostEqual(bed.bounding_box()["width"] / wide, 3.0, delta=0.3)
+        self.assertEqual(Change.objects.count(), 0)
+        page.touchscreen.tap(*middle())
+        expect(page.get_by_role("heading", name="Chandler’s", level=1)).to_be_visible()
+        x, y = middle()
+        carry(x + 20, y, 0, 40)
+        self.saved(page)
+        self.assertLess(self.fields("chandlers")["y"], 16.0)
+        context.close()
+
+
 class TogetherTest(BrowserTestCase):
     def test_two_people_move_the_same_bed(self):
         self.expected_errors = 1

@@ -67,10 +67,11 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
     className: "planitem",
     onPointerDown: (event: PointerEvent) => {
       if (event.button !== 0) return;
-      const wasChosen = chosen === key;
-      onChoose(key);
-      if (canEdit && (event.pointerType !== "touch" || wasChosen)) drag.begin(event, kind, key, { part: "whole" });
+      // a finger on what is not chosen yet may be about to move the plan: it chooses when it is lifted
+      if (event.pointerType !== "touch") onChoose(key);
+      if (canEdit && (event.pointerType !== "touch" || chosen === key)) drag.begin(event, kind, key, { part: "whole" });
     },
+    onClick: () => onChoose(key),
     onDoubleClick: () => onOpen(key),
     onFocus: (event: React.FocusEvent) => {
       if (event.currentTarget.matches(":focus-visible")) onChoose(key);
