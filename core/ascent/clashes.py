@@ -310,6 +310,6 @@ def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
 def _unreached(parts: Sequence[Any], walk: Any) -> Any:
     """Return what of each part no arm reaches from where a person walks, as an array of shapes."""
     boxes = shapely.bounds(parts) + np.array([-0.1, -0.1, 0.1, 0.1])
-    near = [shapely.clip_by_rect(walk, *box) for box in boxes]
+    near = shapely.make_valid([shapely.clip_by_rect(walk, *box) for box in boxes])  # a clip may touch itself
     edges = shapely.intersection(shapely.boundary(parts), near)
     return shapely.difference(parts, shapely.buffer(edges, tables.constant("arm_reach"), quad_segs=4))

@@ -148,8 +148,8 @@ class Feature(Typed):
     @model_validator(mode="after")
     def _enough_points(self) -> Feature:
         lone = self.kind in ROUND
-        if lone != (len(self.points) == 1):
-            raise ValueError(f"{'one point' if lone else 'two points or more'} for a {self.kind} is allowed")
+        if lone != (len(self.points) == 1) or (not lone and len(set(self.points)) < 2):
+            raise ValueError(f"{'one point' if lone else 'two points or more that differ'} for a {self.kind} is allowed")
         return self
 
 

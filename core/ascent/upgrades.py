@@ -34,7 +34,7 @@ def lay_out(beds: list[Any]) -> list[Any]:
 
 
 def _number(value: Any, usual: float) -> float:
-    good = isinstance(value, int | float) and not isinstance(value, bool) and abs(value) < 200
+    good = isinstance(value, int | float) and not isinstance(value, bool) and abs(value) < 1000
     return float(value) if good else usual
 
 

@@ -5,7 +5,10 @@ from __future__ import annotations
 import math
 
 from ascent.families import FAMILIES
+from ascent.model import Garden
 from ascent.parts import shopping, total
+from ascent.plot import geometry_of
+from ascent.sheets import read_table, write_table
 
 from tests.support import NearTestCase, fence, site
 
@@ -76,3 +79,26 @@ class MeshFencePartsTest(NearTestCase):
         geometry = family.geometry(family.options(**structure.options), structure.plantings, site())
         dear, plain = shopping(geometry, {"tpost_2.1": 100.0}), shopping(geometry, {})
         self.assertAlmostEqual(total(dear) - total(plain), 4 * (100.0 - round(2.13 * 5.63, 2)), places=6)
+
+
+class OwnPriceTest(NearTestCase):
+    """An own price belongs to an item in one size; one kept for the item alone still counts."""
+
+    def test_one_size_s_price_is_not_another_s(self):
+        home = site("firm_loam")
+        low, high = (geometry_of(home.bed, fence(mesh="weld_50x100_14", mesh_height=height)) for height in (0.9, 1.5))
+        parts = [part for part in shopping([low, high], {}) if part.key == "weld_50x100_14"]
+        self.assertEqual(len({part.price_key for part in parts}), 2)
+        own = {parts[0].price_key: 99.0}
+        found = {part.price_key: part.price for part in shopping([low, high], own)}
+        self.assertEqual(found[parts[0].price_key], 99.0)
+        self.assertEqual(found[parts[1].price_key], parts[1].price)
+
+    def test_a_price_kept_for_the_item_alone_counts_for_every_size(self):
+        found = shopping(geometry_of(site("firm_loam").bed, fence()), {"tpost_2.1": 7.5})
+        self.assertEqual(next(part.price for part in found if part.key == "tpost_2.1"), 7.5)
+
+    def test_own_prices_out_and_in_as_a_table(self):
+        garden = Garden(name="g", prices={"weld_50x100_14@7.6x1.5": 21.0, "tpost_2.1": 7.5})
+        again = read_table(garden, "materials", write_table(garden, "materials", "metric"), "metric", take_away=True)
+        self.assertEqual(again.prices, garden.prices)

@@ -116,3 +116,24 @@ class WritingTest(NearTestCase):
             return
         self.assertEqual(value, value)
         self.assertNotIn(value, (float("inf"), float("-inf")))
+
+
+class BearingTest(NearTestCase):
+    """Degrees from north clockwise, or the sixteen points; common practice, no source."""
+
+    def test_points_and_degrees(self):
+        for text, expected in (("N", 0), ("ne", 45), ("E", 90), ("SSW", 202.5), ("W", 270), ("nnw", 337.5), ("90", 90), ("45°", 45),
+                               ("12,5 °", 12.5), ("-35", -35)):  # fmt: skip
+            self.assertEqual(read(text, "bearing"), expected, text)
+
+    def test_what_is_none(self):
+        for text in ("north-ish", "NEE", "", "12 m"):
+            with self.assertRaises(UnreadableQuantity):
+                read(text, "bearing")
+        with self.assertRaises(UnreadableQuantity):
+            read("400", "bearing", "metric", 0, 359.9)
+
+    def test_written(self):
+        self.assertEqual([write(v, "bearing") for v in (0, 45.4, -35)], ["0°", "45°", "−35°"])
+        self.assertEqual((write(10.0, "area", "metric"), write(10.0, "area", "imperial")), ("10.0 m²", "108 ft²"))
+        self.assertEqual((write(0.0, "length"), write(0.085, "length"), write(0.0, "length", "imperial")), ("0.00 m", "85 mm", "0 in"))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -205,8 +204,8 @@ def words_of(edits: list[Document], system: System) -> str:
 
 
 def _said(edit: Document, system: System) -> str:
-    read: Callable[[Document | None], model.Typed | None] = lambda d: MODELS[edit["kind"]].model_validate(d) if d else None  # noqa: E731
-    before, after = read(edit["before"]), read(edit["after"])
+    kind = MODELS[edit["kind"]]
+    before, after = (kind.model_validate(edit[side]) if edit[side] else None for side in ("before", "after"))
     if edit["home_before"] != edit["home_after"] and before and after:
         return f"{getattr(after, 'name', '')}: to another bed"
     return sentence(before, after, system)

@@ -137,14 +137,10 @@ def _bed_of(garden: Garden, key: str) -> tuple[model.Garden, model.Bed]:
     return core, bed
 
 
-def _site(core: model.Garden, bed: model.Bed) -> model.Site:
-    return model.Site(garden=core, bed=bed)
-
-
 def proposal(granted: Granted, key: str, need: schemas.NeedIn) -> schemas.ProposalOut:
     """Return a structure for a need on a bed, sized until it holds, with the reason for every value."""
     core, bed = _bed_of(granted.garden, key)
-    site = _site(core, bed)
+    site = model.Site(garden=core, bed=bed)
     offered = _offered(site, need)
     values = [schemas.ProposedValue(option=v.option, label=v.label, value=v.text, reason=v.reason) for v in offered.values]
     report = full_report(site, offered.structure, site.garden.units)
@@ -160,7 +156,7 @@ def build(granted: Granted, key: str, need: schemas.NeedIn, visitor: Visitor) ->
     """Put the proposed structure on the bed, on ground that nothing else takes if there is any."""
     garden = Garden.objects.get(pk=granted.garden.pk)
     core, bed = _bed_of(garden, key)
-    offered = _offered(_site(core, bed), need).structure
+    offered = _offered(model.Site(garden=core, bed=bed), need).structure
     state = state_of(garden)
     structure = placed(core, bed, offered.model_copy(update={"key": free_key(state, Thing.STRUCTURE, offered.name)}))
     held = Held(Thing.STRUCTURE, structure.key, bed.key, structure.model_dump(mode="json"))

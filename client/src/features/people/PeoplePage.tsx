@@ -39,8 +39,7 @@ export function PeoplePage() {
   };
   const remove = async () => {
     await taken(api.DELETE("/api/gardens/{garden_id}", { params }));
-    queries.removeQueries({ queryKey: ["garden", id] });
-    await queries.invalidateQueries({ queryKey: ["gardens"] });
+    queries.setQueryData<Schemas["GardenName"][]>(["gardens"], (now) => now?.filter((each) => each.id !== id));
     await navigate("/");
   };
   const link = people.data.link ? `${window.location.origin}/look/${people.data.link}` : "";

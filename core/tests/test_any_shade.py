@@ -1,0 +1,81 @@
+"""Shade by its symmetries: morning and afternoon, north and south, more leaves and fewer."""
+
+from __future__ import annotations
+
+import unittest
+
+import numpy as np
+from ascent.model import Bed, Garden, day_of_year
+from ascent.shade import Canopy, hours_of_sun, shadows_of, sun_at
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+FEW = settings(max_examples=12, deadline=None, suppress_health_check=list(HealthCheck))
+DAYS = st.integers(1, 365)
+LATITUDES = st.floats(25, 60)
+
+
+def sheet(x0: float, y0: float, x1: float, y1: float, top: float = 1.8, cover: float = 1.0) -> Canopy:
+    corners = np.array([[x0, y0, 0.0], [x1, y1, 0.0], [x1, y1, top], [x0, y0, top]])
+    return Canopy("row", corners, cover)
+
+
+def lost(latitude: float, day: int, leaves: list[Canopy], x: float, y: float) -> float:
+    bed = Bed(key="b", name="b", length=2.0, width=0.8, x=x, y=y)
+    return hours_of_sun(Garden(name="g", latitude=latitude, beds=(bed,)), leaves, day)[0].lost
+
+
+class SymmetryTest(unittest.TestCase):
+    @given(LATITUDES, DAYS, st.floats(0.5, 5.5))
+    @FEW
+    def test_the_sun_stands_as_high_before_noon_as_after(self, latitude, day, hours):
+        (before, after), (east, west) = sun_at(latitude, day, np.array([12.0 - hours, 12.0 + hours]))
+        self.assertAlmostEqual(before, after, delta=0.25)  # its declination moves on in between
+        self.assertAlmostEqual(east, 360.0 - west, delta=0.5)
+
+    @given(LATITUDES, DAYS)
+    @FEW
+    def test_a_row_that_runs_north_takes_as_much_from_the_west_as_from_the_east(self, latitude, day):
+        row = [sheet(0, -6, 0, 6)]
+        self.assertAlmostEqual(lost(latitude, day, row, -1.5, 0.0), lost(latitude, day, row, 1.5, 0.0), delta=0.26)
+
+    @given(st.floats(38, 60), DAYS)
+    @FEW
+    def test_half_a_year_and_the_other_hemisphere_turn_the_shade_round(self, latitude, day):
+        row = [sheet(-6, 0, 6, 0)]
+        north = lost(latitude, day, row, 0.0, 1.0)
+        south = lost(-latitude, (day + 182) % 365 + 1, row, 0.0, -1.0)
+        self.assertAlmostEqual(north, south, delta=1.1)  # the seasons are not quite of one length
+
+    @given(LATITUDES, DAYS, st.floats(0.1, 0.9), st.floats(0.5, 2.5))
+    @FEW
+    def test_more_leaf_and_more_height_never_give_more_sun(self, latitude, day, cover, top):
+        thin, dense = (lost(latitude, day, [sheet(-5, 0, 5, 0, top, share)], 0.0, 1.0) for share in (cover, min(cover + 0.1, 1.0)))
+        tall = lost(latitude, day, [sheet(-5, 0, 5, 0, top + 0.4, cover)], 0.0, 1.0)
+        self.assertLessEqual(thin, dense + 1e-9)
+        self.assertLessEqual(thin, tall + 1e-9)
+
+    @given(LATITUDES, DAYS, st.integers(1, 6))
+    @FEW
+    def test_no_more_is_taken_than_there_is(self, latitude, day, count):
+        rows = [sheet(-4, n * 0.3, 4, n * 0.3) for n in range(count)]
+        bed = Bed(key="b", name="b", length=2.0, width=0.8, y=1.0)
+        (sun,) = hours_of_sun(Garden(name="g", latitude=latitude, beds=(bed,)), rows, day)
+        self.assertTrue(0.0 <= sun.lost <= sun.open <= 24.0)
+
+    def test_a_shadow_is_as_long_as_the_sun_is_low(self):
+        """A stick of 1 m throws 1 m at 45° and 1.73 m at 30°; common knowledge, no source."""
+        for altitude, length in ((45.0, 1.0), (30.0, 1.7321), (60.0, 0.5774)):
+            (shape,) = shadows_of([sheet(0, 0, 1, 0, top=1.0)], altitude, 180.0)
+            self.assertAlmostEqual(shape.bounds[3], length, places=3)
+
+    def test_midsummer_is_longer_than_midwinter_north_and_shorter_south(self):
+        for latitude, longer in ((50.0, "06-21"), (-50.0, "12-21")):
+            shorter = "12-21" if longer == "06-21" else "06-21"
+            long, short = (
+                hours_of_sun(Garden(name="g", latitude=latitude, beds=(Bed(key="b", name="b", length=1, width=1),)), [], day_of_year(d))[
+                    0
+                ].open
+                for d in (longer, shorter)
+            )
+            self.assertGreater(long, short + 6)
