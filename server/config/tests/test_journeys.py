@@ -334,6 +334,10 @@ class SavingTest(BrowserTestCase):
         self.change_ties(self.page, "9")
         expect(self.page.get_by_role("status")).to_contain_text("kept here")
         self.page.unroute("**/api/structures/*")
+        self.page.route("**/api/structures/*", lambda route: route.abort() if route.request.method == "PUT" else route.continue_())
+        self.page.reload()  # nor is it lost by a reload
+        expect(self.page.get_by_label("Ties on each post", exact=True)).to_have_value("9")
+        self.page.unroute("**/api/structures/*")
         self.saved()
         self.assertEqual(Thing.objects.get(pk=int(path.split("/")[-1])).document["options"]["ties_per_post"], 9)
 

@@ -75,9 +75,12 @@ class ScreensTest(BrowserTestCase):
 
     def test_a_very_long_name_breaks_nothing(self):
         row = Thing.objects.get(garden=self.garden, document__name="Lantern Row")
-        row.document["name"] = LONG
-        row.save()
-        for path in (f"/gardens/{self.garden.pk}", f"/structures/{row.pk}", f"/structures/{row.pk}/parts"):
+        for thing in (row, *Thing.objects.filter(garden=self.garden, key__in=("long-plot-a", "quay-walk"))):
+            thing.document["name"] = LONG
+            thing.save()
+        garden = f"/gardens/{self.garden.pk}"
+        plans = [garden, f"{garden}?on=lantern-row", f"{garden}?on=long-plot-a", f"{garden}?on=quay-walk", f"{garden}/parts?by=structure"]
+        for path in (*plans, f"/structures/{row.pk}", f"/structures/{row.pk}/parts"):
             for width in (1280, 390):
                 with self.subTest(path, width=width):
                     self.page.set_viewport_size({"width": width, "height": 844})

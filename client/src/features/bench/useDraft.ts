@@ -23,20 +23,30 @@ export type Saving = "saved" | "saving" | "refused" | "conflict" | "offline" | "
 
 const store = (id: number) => `ascent-steps-${id}`;
 
-/** The steps of this structure kept for this tab, so that undo works across a reload; none when it was saved elsewhere since. */
+interface Kept {
+  revision: number;
+  past: Past;
+}
+
+/**
+ * The steps of this structure kept for this tab, so that undo works across a reload and what could not be sent is not
+ * lost by one; none when it was saved elsewhere since.
+ */
 function remembered(start: Schemas["StructureOut"]): Past {
   const fresh: Past = { back: [], now: start.draft, ahead: [], touched: "" };
   try {
-    const kept = JSON.parse(sessionStorage.getItem(store(start.id)) ?? "null") as Past | null;
-    return kept && JSON.stringify(kept.now) === JSON.stringify(start.draft) ? { ...kept, touched: "" } : fresh;
+    const kept = JSON.parse(sessionStorage.getItem(store(start.id)) ?? "null") as Kept | null;
+    const fits = kept && (kept.revision === start.revision || JSON.stringify(kept.past.now) === JSON.stringify(start.draft));
+    return fits ? { ...kept.past, touched: "" } : fresh;
   } catch {
     return fresh;
   }
 }
 
-function remember(id: number, past: Past): void {
+function remember(id: number, past: Past, revision: number): void {
   try {
-    sessionStorage.setItem(store(id), JSON.stringify({ ...past, back: past.back.slice(-KEPT_STEPS), ahead: past.ahead.slice(0, KEPT_STEPS) }));
+    const short = { ...past, back: past.back.slice(-KEPT_STEPS), ahead: past.ahead.slice(0, KEPT_STEPS) };
+    sessionStorage.setItem(store(id), JSON.stringify({ revision, past: short } satisfies Kept));
   } catch {
     sessionStorage.removeItem(store(id));
   }
@@ -60,8 +70,8 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
   const latest = useRef(start.draft);
   useEffect(() => {
     latest.current = past.now;
-    remember(id, past);
-  }, [id, past]);
+    remember(id, past, revision.current);
+  }, [id, past, kept]);
 
   /** Change the draft; changes in one `grip` (one drag of one control) are one step of undo. */
   const change = useCallback<ChangeDraft>((make, grip = "") => {

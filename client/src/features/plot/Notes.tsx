@@ -1,7 +1,7 @@
 import type { Garden, Schemas, StructureLine } from "../../api/client";
 import { pathOf } from "../../drawing/BedShape";
 import { LinkGlyph } from "../../drawing/LinkGlyph";
-import { beside } from "../../drawing/plan";
+import { beside, inFrame } from "../../drawing/plan";
 import type { Scale } from "../../drawing/scale";
 import type { Guide } from "../../drawing/snap";
 import type { Placing } from "./placing";
@@ -64,7 +64,7 @@ export function Names({ plot, placing, lines, scale, chosen, shade, width, busy 
         const line = lines.get(row.key);
         if (!line) return null;
         const place = placing.structure(row);
-        const half = Math.hypot(row.row[1][0] - row.row[0][0], row.row[1][1] - row.row[0][1]) / 2;
+        const half = Math.max(...row.strokes.flatMap((stroke) => stroke.points).map((point) => Math.abs(inFrame(point, row.middle, row.bearing)[0])));
         const upright = Math.abs(Math.cos((place.bearing * Math.PI) / 180)) > 0.7;
         const ends = [-1, 1].map((sign) => scale.at(beside(place.middle, place.bearing, sign * half, 0)));
         const [x, y] = ends.sort((p, q) => (upright ? p[1] - q[1] : q[0] - p[0]))[0] ?? [0, 0];
