@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
@@ -24,6 +24,7 @@ _PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends t
 _AROUND = 2.0  # of free ground around the plan [m]
 _FAR = 6.0  # beyond this no distance is shown [m]
 _NEAREST = 4
+_GRAIN = 1e-4  # to which overlays are rounded, so that touching edges cannot cross [m]
 
 
 @dataclass(frozen=True)
@@ -84,8 +85,16 @@ def clashes(garden: Garden, laid: Sequence[Laid]) -> list[Clash]:
     """Return everything that is in the way of something, the worse first."""
     ground = _Ground(garden, laid)
     rules = (_narrow_gaps, _narrow_paths, _over_buried, _over_paths, _taken_twice, _past_bed, _closed_off)
-    found = [clash for rule in rules for clash in rule(ground)]
+    found = [clash for rule in rules for clash in _said(rule, ground)]
     return sorted(found, key=lambda clash: clash.level != "wrong")
+
+
+def _said(rule: Callable[[_Ground], Iterable[Clash]], ground: _Ground) -> list[Clash]:
+    """Return what a rule finds; where the geometry library cannot decide, it says nothing rather than stop the plan."""
+    try:
+        return list(rule(ground))
+    except shapely.errors.GEOSException:
+        return []
 
 
 def warned(found: Iterable[Clash], system: System) -> tuple[Warned, ...]:
@@ -281,12 +290,17 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
         key, words = "out-of-reach", {"bed": bed.name}
         things: tuple[str, ...] = (bed.key,)
         if beyond.area - before.area > 0.05:
-            by = min(ground.laid, key=lambda each: shapely.LineString(each.row).distance(beyond)).structure
+            by = _nearest_row(ground, bed.key, beyond).structure
             key, things, words = "closed-off", (by.key, bed.key), {"structure": by.name, "bed": bed.name}
         elif before.area > 0.9 * part.area:
             key = "no-way-to"
         values = {"area": (float(beyond.area), "area"), "reach": (tables.constant("arm_reach"), "length")}
         yield Clash(key, "watch", things, _flat(beyond.representative_point()), values, words)
+
+
+def _nearest_row(ground: _Ground, bed: str, shape: Any) -> Laid:
+    """Return the structure whose row is nearest to a shape; of equals one that stands on that bed."""
+    return min(ground.laid, key=lambda each: (round(float(shapely.LineString(each.row).distance(shape)), 2), each.bed.key != bed))
 
 
 def _parts(shape: Any, cuts: Sequence[Any]) -> list[Any]:
@@ -304,12 +318,12 @@ def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
     parts = list(shapely.get_parts(free))
     beds = shapely.STRtree([shape for _, shape in ground.beds])
     met = [len(beds.query(part, predicate="dwithin", distance=half + 0.02)) for part in parts]
-    return parts[int(np.argmax(met))].buffer(half + 0.02, join_style="mitre")
+    return parts[int(np.argmax(met))].buffer(half + 0.02, quad_segs=3)
 
 
 def _unreached(parts: Sequence[Any], walk: Any) -> Any:
     """Return what of each part no arm reaches from where a person walks, as an array of shapes."""
-    boxes = shapely.bounds(parts) + np.array([-0.1, -0.1, 0.1, 0.1])
-    near = shapely.make_valid([shapely.clip_by_rect(walk, *box) for box in boxes])  # a clip may touch itself
-    edges = shapely.intersection(shapely.boundary(parts), near)
-    return shapely.difference(parts, shapely.buffer(edges, tables.constant("arm_reach"), quad_segs=4))
+    x0, y0, x1, y1 = (shapely.bounds(parts) + np.array([-0.1, -0.1, 0.1, 0.1])).T
+    near = shapely.buffer(shapely.intersection(walk, shapely.box(x0, y0, x1, y1), grid_size=_GRAIN), 0.0)  # its areas alone
+    edges = shapely.intersection(shapely.boundary(parts), near, grid_size=_GRAIN)
+    return shapely.difference(parts, shapely.buffer(edges, tables.constant("arm_reach"), quad_segs=4), grid_size=_GRAIN)

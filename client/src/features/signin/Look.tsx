@@ -14,7 +14,6 @@ export function Look() {
   useEffect(() => {
     void (async () => {
       try {
-        await taken(api.GET("/api/session"));
         const garden = await taken(api.POST("/api/look", { body: { token } }));
         await queries.invalidateQueries();
         await navigate(`/gardens/${garden.id}`, { replace: true });

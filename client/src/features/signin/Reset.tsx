@@ -13,7 +13,6 @@ export function Reset() {
     event.preventDefault();
     const password = new FormData(event.currentTarget).get("password") as string;
     try {
-      await taken(api.GET("/api/session"));
       await taken(api.PUT("/api/account/reset", { body: { who, token, password } }));
       setDone(true);
     } catch (error) {
