@@ -211,6 +211,11 @@ def plot_of(garden: Garden, laid: Sequence[Laid] | None = None) -> PlotDrawing:
     return PlotDrawing(beds=beds, features=features, structures=structures, low=low, high=high)
 
 
+def stretch_of(structure: Structure) -> Literal["length", ""]:
+    """Return the option that is a structure's length on the plan, empty where it has none."""
+    return "length" if "length" in family_of(structure.family).options.model_fields else ""
+
+
 def room_for(garden: Garden, length: float, width: float) -> Flat:
     """Return where the middle of a new bed may lie: below everything, a path's width off, in line with its left edge."""
     drawing = plot_of(garden)
@@ -269,9 +274,8 @@ def _structure(laid: Laid) -> StructureMark:
         upright = ends[0] == ends[1]
         strokes.append(Stroke(role=member.role, stuff=stuff_of(member), points=ends[:1] if upright else ends))
     middle = ((laid.row[0][0] + laid.row[1][0]) / 2, (laid.row[0][1] + laid.row[1][1]) / 2)
-    stretch: Literal["length", ""] = "length" if "length" in family_of(laid.structure.family).options.model_fields else ""
     return StructureMark(
         key=laid.structure.key, name=laid.structure.name, bed=laid.bed.key, row=laid.row, middle=middle, bearing=laid.frame.bearing,
-        strokes=tuple(strokes), stretch=stretch,
+        strokes=tuple(strokes), stretch=stretch_of(laid.structure),
         plants=tuple(spots(out(np.array([(p.at[0], p.at[1]) for p in geometry.plants])))) if geometry.plants else (),
     )  # fmt: skip

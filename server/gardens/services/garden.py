@@ -13,7 +13,7 @@ from ascent.changes import written_fields
 from ascent.clashes import clashes, gaps, warned
 from ascent.errors import InvalidPlan, Problem
 from ascent.parts import shopping, total
-from ascent.plot import Laid, geometry_of, laid_out, plot_of
+from ascent.plot import Laid, geometry_of, laid_out, plot_of, stretch_of
 from ascent.present import cautions_of, part_reports, standing
 from ascent.quantities import System, write
 from ascent.shade import Shade, shade_of
@@ -97,7 +97,7 @@ def _structure(held: Held, laid: Laid, units: System) -> schemas.StructureRow:
     return schemas.StructureRow(
         id=held.id or 0, key=held.key, revision=held.revision, name=structure.name, bed=held.home, crops=_crops(structure),
         along=structure.along, across=structure.across, turn=structure.turn, length=laid.geometry.length,
-        stretch="length" if "length" in structure.options else "", written=written_fields(structure, units),
+        stretch=stretch_of(structure), written=written_fields(structure, units),
     )  # fmt: skip
 
 
