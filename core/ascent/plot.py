@@ -216,9 +216,9 @@ def stretch_of(structure: Structure) -> Literal["length", ""]:
     return "length" if "length" in family_of(structure.family).options.model_fields else ""
 
 
-def room_for(garden: Garden, length: float, width: float) -> Flat:
+def room_for(garden: Garden, length: float, width: float, drawing: PlotDrawing | None = None) -> Flat:
     """Return where the middle of a new bed may lie: below everything, a path's width off, in line with its left edge."""
-    drawing = plot_of(garden)
+    drawing = drawing or plot_of(garden)
     if not (garden.beds or garden.features):
         return 0.0, 0.0
     (left, low), _ = drawing.low, drawing.high

@@ -1501,6 +1501,14 @@ export interface components {
              * @enum {string}
              */
             role: "owner" | "edit" | "read";
+            /**
+             * Room
+             * @description the north-west corner of free ground for something new
+             */
+            room: [
+                number,
+                number
+            ];
             /** Structures */
             structures: components["schemas"]["StructureRow"][];
             /** Undo */

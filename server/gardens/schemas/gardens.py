@@ -235,6 +235,7 @@ class GardenOut(Typed):
     features: list[FeatureRow]
     structures: list[StructureRow]
     plot: PlotDrawing
+    room: tuple[float, float] = Field(description="the north-west corner of free ground for something new")
     warnings: tuple[Warned, ...]
     undo: str | None
     redo: str | None

@@ -13,7 +13,7 @@ from ascent.changes import written_fields
 from ascent.clashes import clashes, gaps, warned
 from ascent.errors import InvalidPlan, Problem
 from ascent.parts import shopping, total
-from ascent.plot import Laid, geometry_of, laid_out, plot_of, stretch_of
+from ascent.plot import Laid, geometry_of, laid_out, plot_of, room_for, stretch_of
 from ascent.present import cautions_of, part_reports, standing
 from ascent.quantities import System, write
 from ascent.shade import Shade, shade_of
@@ -46,13 +46,14 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     state = state_of(garden)
     core = whole(state)
     laid = laid_out(core)
+    drawing = plot_of(core, laid)
     last, redo = (last_change(garden, visitor), next_redo(garden, visitor)) if granted.role != "read" else (None, None)
     return schemas.GardenOut(
         id=garden.pk, role=granted.role, owner=garden.owner.get_username(), name=core.name, units=core.units, number=garden.changes,
         place=_place(state[PLACE], core), beds=[_bed(held, core) for held in state.values() if held.kind == "bed"],
         features=[_feature(held, core.units) for held in state.values() if held.kind == "feature"],
         structures=[_structure(state["structure", each.structure.key], each, core.units) for each in laid],
-        plot=plot_of(core, laid), warnings=warned(clashes(core, laid), core.units),
+        plot=drawing, room=room_for(core, 0.0, 0.0, drawing), warnings=warned(clashes(core, laid), core.units),
         undo=words_of(last.edits, core.units) if last else None, redo=words_of(redo.edits, core.units) if redo else None,
     )  # fmt: skip
 

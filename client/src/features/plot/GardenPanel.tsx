@@ -19,18 +19,15 @@ const LONG = 3;
 
 /** The garden when nothing on it is chosen: what is in the way, what can be added, and what all of it shares. */
 export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Props) {
-  const { low, high } = garden.plot;
-  const corner: Flat = [low[0], low[1]];
+  const [west, north] = garden.room;
   const addBed = () => {
     const imperial = garden.units === "imperial";
     const [length, width] = imperial ? [3.6576, 1.2192] : [3.6, 1.2];
-    const empty = garden.beds.length + garden.features.length === 0;
-    const middle = empty ? [0, 0] : [low[0] + length / 2, low[1] - garden.place.fields.path_width - width / 2];
-    plan.put({ ...changeOf("bed", "bed", { name: `Bed ${garden.beds.length + 1}`, length, width, x: round(middle[0] ?? 0), y: round(middle[1] ?? 0) }), act: "add" });
+    plan.put({ ...changeOf("bed", "bed", { name: `Bed ${garden.beds.length + 1}`, length, width, x: round(west + length / 2), y: round(north - width / 2) }), act: "add" });
   };
   const addFeature = (kind: Schemas["FeatureChoice"]) => {
-    const y = round(corner[1] - 0.6);
-    const points: Flat[] = kind.round ? [[round(corner[0]), y]] : [[round(corner[0]), y], [round(Math.max(corner[0] + LONG, high[0])), y]];
+    const start: Flat = [round(west), round(north)];
+    const points: Flat[] = kind.round ? [start] : [start, [round(Math.max(west + LONG, garden.plot.high[0])), start[1]]];
     plan.put({ ...changeOf("feature", kind.key, { name: kind.name.charAt(0).toUpperCase() + kind.name.slice(1), kind: kind.key as Schemas["Feature"]["kind"], points: points as [number, number][], width: kind.width }), act: "add" });
   };
   return (

@@ -48,9 +48,15 @@ export function usePlan(garden: Garden) {
   const [view, setView] = useState<PlotOut | null>(null);
   const busy = useRef(false);
   const sending = useRef(0);
+  // the garden as last heard of, which may be ahead of what is drawn: an edit's revision is taken from it
+  const heard = useRef(garden);
+  useEffect(() => {
+    if (garden.number >= heard.current.number) heard.current = garden;
+  }, [garden]);
 
   const take = useCallback(
     (fresh: Garden) => {
+      heard.current = fresh;
       queries.setQueryData(["garden", fresh.id], fresh);
       void queries.invalidateQueries({ queryKey: ["structure"] });
       void queries.invalidateQueries({ queryKey: ["shade", fresh.id] });
@@ -67,10 +73,10 @@ export function usePlan(garden: Garden) {
         const one = free && joined(free, edit);
         if (one) return [...now.slice(0, -1), one];
         const first = !now.some((each) => same(each, edit)) && !(edit.kind !== "place" && edit.act === "add");
-        return [...now, first ? { ...edit, revision: revisionOf(garden, edit) ?? null } : edit];
+        return [...now, first ? { ...edit, revision: revisionOf(heard.current, edit) ?? null } : edit];
       });
     },
-    [garden],
+    [],
   );
 
   useEffect(() => {
@@ -84,7 +90,7 @@ export function usePlan(garden: Garden) {
     const count = pending.length;
     sending.current = count;
     setSaving((now) => (now === "offline" || now === "out" ? now : "saving"));
-    const edits = pending.map((edit, i) => (edit.revision == null && !pending.slice(0, i).some((each) => same(each, edit)) && (edit.kind === "place" || edit.act !== "add") ? { ...edit, revision: revisionOf(garden, edit) ?? null } : edit));
+    const edits = pending.map((edit, i) => (edit.revision == null && !pending.slice(0, i).some((each) => same(each, edit)) && (edit.kind === "place" || edit.act !== "add") ? { ...edit, revision: revisionOf(heard.current, edit) ?? null } : edit));
     const drop = () => setPending((now) => now.slice(count));
     try {
       const out = await exactly<Schemas["EditsOut"]>(api.POST("/api/gardens/{garden_id}/edits", { params: { path: { garden_id: garden.id } }, body: { edits } }));
@@ -109,7 +115,7 @@ export function usePlan(garden: Garden) {
       busy.current = false;
       sending.current = 0;
     }
-  }, [pending, garden, take]);
+  }, [pending, garden.id, take]);
 
   useEffect(() => {
     if (!pending.length || saving === "conflict") return;
