@@ -62,7 +62,7 @@ def core() -> None:
     weeks = evaluate(site, long).season.weeks
 
     def path() -> None:
-        for link in family.load_path(options, geometry, long, site, case_sets.site_winds(site)):
+        for link in family.loaded(options, geometry, long, site, case_sets.site_winds(site)).path():
             _ = link.use
 
     say(f"load path, {weeks} weeks × 3 winds × 2 soil states", f"{median(timed(path, 60)):.2f} ms", "≤ 10 ms (40 weeks)")

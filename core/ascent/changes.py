@@ -7,6 +7,7 @@ from typing import Any
 
 from . import tables
 from .families import family_of
+from .family import extra_of
 from .model import BareBed, Feature, Place, Planting, Structure, Typed
 from .quantities import System, write
 from .texts import has, template
@@ -98,10 +99,9 @@ def _of_structure(structure: Structure, system: System) -> dict[str, tuple[Any, 
     found = {
         name: (getattr(structure, name), _text(name, getattr(structure, name), system)) for name in ("name", "along", "across", "turn")
     }
-    for name, field in options.model_fields.items():
-        extra = field.json_schema_extra if isinstance(field.json_schema_extra, dict) else {}
+    for name in options.model_fields:
         value = getattr(given, name)
-        found[f"options.{name}"] = (value, option_text(value, extra, system))
+        found[f"options.{name}"] = (value, option_text(value, extra_of(options, name), system))
     for index, planting in enumerate(structure.plantings):
         for name in Planting.model_fields:
             value = getattr(planting, name)

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import Any, ClassVar, Protocol, TypeVar
+from typing import Any, ClassVar, Literal, Protocol, TypeVar
 
 import numpy as np
 from pydantic import AfterValidator, Field
@@ -13,6 +13,7 @@ from .errors import UnknownItem
 from .geometry import Geometry, Member
 from .loadpath import Link, Remark, Service
 from .loads.cases import Cases
+from .loads.crop import Standing
 from .mechanics import Array
 from .model import Planting, Site, Structure, Typed
 from .quantities import Kind
@@ -47,17 +48,37 @@ class Proposal:
     reasons: Mapping[str, Reason]
 
 
-def measure(group: str, kind: Kind, default: float, low: float, high: float, step: float) -> Any:
-    """Return an option that is a quantity with bounds and the step of its control, SI; `group` is its heading."""
-    return Field(default, ge=low, le=high, json_schema_extra={"group": group, "kind": kind, "step": step})
+When = tuple[str, tuple[str, ...]]
+DEEPER = (0.05, 0.10, 0.15, 0.25, 0.40)  # what fixes add to the depth of a post [m]
 
 
-def item(group: str, table: str, default: str, role: str = "", when: tuple[str, str] | None = None) -> Any:
+def _extra(group: str, kind: str, when: When | None, asked: bool, **more: Any) -> dict[str, Any]:
+    """Return what an option says of itself; `asked` for what a gardener chose, which sizing leaves alone."""
+    needed = {"when": {"option": when[0], "is": list(when[1])}} if when else {}
+    return {"group": group, "kind": kind, **more, **needed, **({"asked": True} if asked else {})}
+
+
+def measure(
+    group: str, kind: Kind, default: float, low: float, high: float, step: float, *, tries: Sequence[float] | Literal["bays"] = (),
+    when: When | None = None, asked: bool = False,
+) -> Any:  # fmt: skip
+    """Return an option that is a quantity with bounds and the step of its control, SI.
+
+    Args:
+        group: Its heading.
+        kind: What it is a quantity of.
+        default, low, high, step: In SI.
+        tries: What fixes add to it, or ‘bays’ for a spacing that is closed up bay by bay.
+        when: The option it depends on, and the values of that.
+        asked: Whether it is the gardener's own choice.
+    """
+    more = {"step": step, **({"tries": tries if tries == "bays" else list(tries)} if tries else {})}
+    return Field(default, ge=low, le=high, json_schema_extra=_extra(group, kind, when, asked, **more))
+
+
+def item(group: str, table: str, default: str, role: str = "", *, when: When | None = None, asked: bool = False) -> Any:
     """Return an option chosen from a table; `role` narrows the rows, `when` the option it depends on."""
-    extra: dict[str, Any] = {"group": group, "kind": "item", "table": table, "role": role}
-    if when:
-        extra["when"] = {"option": when[0], "is": when[1]}
-    return Field(default, json_schema_extra=extra)
+    return Field(default, json_schema_extra=_extra(group, "item", when, asked, table=table, role=role))
 
 
 def row_of(table: str, role: str = "") -> AfterValidator:
@@ -76,12 +97,29 @@ def row_of(table: str, role: str = "") -> AfterValidator:
     return AfterValidator(check)
 
 
-def choice(group: str, default: Any) -> Any:
+def choice(group: str, default: Any, *, when: When | None = None, asked: bool = False) -> Any:
     """Return an option with a few named values, or a yes and no."""
-    return Field(default, json_schema_extra={"group": group, "kind": "choice"})
+    return Field(default, json_schema_extra=_extra(group, "choice", when, asked))
 
 
 OptionsT = TypeVar("OptionsT", bound=Typed)
+
+
+class Loaded(Protocol):
+    """A structure under the loads of its cases."""
+
+    @property
+    def standings(self) -> tuple[Standing, ...]:
+        """Return the course of everything that grows on it, by planting; living supports come last."""
+        ...
+
+    def path(self) -> tuple[Link, ...]:
+        """Return the links from fruit to ground."""
+        ...
+
+    def service(self) -> tuple[Service, ...]:
+        """Return how far things move; the first is the lean of the top."""
+        ...
 
 
 class Family(Protocol[OptionsT]):
@@ -98,12 +136,8 @@ class Family(Protocol[OptionsT]):
         """Return the members, plants and measures."""
         ...
 
-    def load_path(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> tuple[Link, ...]:
-        """Return the links from fruit to ground over the cases."""
-        ...
-
-    def service(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> tuple[Service, ...]:
-        """Return how far things move over the cases; the first is the lean of a post's top."""
+    def loaded(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> Loaded:
+        """Return the structure under the loads of the cases."""
         ...
 
     def remarks(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
@@ -113,6 +147,13 @@ class Family(Protocol[OptionsT]):
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return text keys of the cautions of building it."""
         ...
+
+
+def extra_of(options: Typed | type[Typed], name: str) -> dict[str, Any]:
+    """Return what an option says of itself."""
+    kind = options if isinstance(options, type) else type(options)
+    extra = kind.model_fields[name].json_schema_extra
+    return extra if isinstance(extra, dict) else {}
 
 
 def tributary(xs: Array, plants: Array, half: float) -> int:

@@ -10,15 +10,14 @@ from pydantic import ValidationError
 
 from . import tables
 from .families import family_of
+from .family import extra_of
 from .loads.cases import GUSTS
 from .model import Site, Structure
 from .parts import shopping, total
 from .report import Evaluation, evaluate, outline
 
 _GAIN = 0.3  # m/s: less is not worth a gardener's work
-_TRIES = {"depth": (0.05, 0.10, 0.15, 0.25, 0.40), "ties_per_post": (1, 2, 4), "mesh_height": (-0.15, -0.3)}
 _BAYS_MORE = (1, 2, 4)
-_NOT_SIZED = ("mesh", "mesh_height", "bottom_gap", "leaned_on")  # what the gardener asked for stays
 
 
 @dataclass(frozen=True)
@@ -58,23 +57,19 @@ def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
 
 def _next_values(before: Evaluation, option: str) -> list[Any]:
     now = getattr(before.options, option)
-    extra = _extra(before, option)
-    if option == "post_spacing":
+    extra = extra_of(before.options, option)
+    tries = extra.get("tries", ())
+    if tries == "bays":
         length = float(getattr(before.options, "length", before.geometry.length))
         bays = max(round(length / now + 0.499), 1)
         return [round(length / (bays + more) + 0.004, 2) for more in _BAYS_MORE]
-    if option in _TRIES:
-        return [round(now + step, 3) for step in _TRIES[option]]
+    if tries:
+        return [round(now + step, 3) for step in tries]
     if extra.get("kind") == "item":
         return _other_items(extra["table"], extra.get("role", ""), now)
     annotation = type(before.options).model_fields[option].annotation
     values = getattr(annotation, "__args__", (True, False) if annotation is bool else ())
     return [value for value in values if value != now]
-
-
-def _extra(before: Evaluation, option: str) -> dict[str, Any]:
-    extra = type(before.options).model_fields[option].json_schema_extra
-    return extra if isinstance(extra, dict) else {}
 
 
 def _other_items(table: str, role: str, now: str) -> list[str]:
@@ -138,7 +133,7 @@ def sized(site: Site, structure: Structure, rounds: int = 6) -> tuple[Structure,
         raised = float(np.min(now.limit[0])) + 1e-6
         fixes = [
             fix for fix in fixes_for(now, key)
-            if fix.option not in _NOT_SIZED and (fix.limit > raised or fix.link_limit >= site.design_gust)
+            if not extra_of(now.options, fix.option).get("asked") and (fix.limit > raised or fix.link_limit >= site.design_gust)
         ]  # fmt: skip
         if not fixes:
             break

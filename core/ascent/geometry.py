@@ -6,15 +6,19 @@ from dataclasses import dataclass
 from typing import Literal
 
 Point = tuple[float, float, float]
-Role = Literal["post", "mesh", "rail", "wire", "tie", "guy", "strut", "anchor", "cap", "grip"]
-Shape = Literal["line", "panel", "point"]
+Role = Literal[
+    "post", "mesh", "rail", "wire", "tie", "guy", "strut", "anchor", "cap", "grip", "arm", "string", "run", "panel", "ring", "stem", "fitting"
+]  # fmt: skip
+Shape = Literal["line", "panel", "point", "wires"]
 
 
 @dataclass(frozen=True)
 class Member:
     """A physical piece: two ends, a panel by its corners, or a point; a ‘grip’ is the soil that holds a post.
 
-    buy_length is what must be bought or cut for it [m]; thickness is as seen from the side [m].
+    buy_length is what must be bought or cut for it [m]; thickness is as seen from the side [m]; `lines` are
+    drawn where one line does not say it: the wires of a bent panel, the rings of a cage; one that `sags`
+    hangs between its points as deep as the week's load pulls it.
     """
 
     key: str
@@ -26,14 +30,17 @@ class Member:
     thickness: float = 0.0
     shape: Shape = "line"
     grid: tuple[float, float] | None = None
+    lines: tuple[tuple[Point, ...], ...] = ()
+    sags: bool = False
 
 
 @dataclass(frozen=True)
 class Plant:
-    """A plant's place, and which planting it belongs to."""
+    """A plant's place, which planting it belongs to, and the way it climbs: straight up where no way is given."""
 
     at: Point
     planting: int
+    way: tuple[Point, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -50,17 +57,18 @@ class Dimension:
 
 @dataclass(frozen=True)
 class Supply:
-    """Something bought by count that has no place of its own, such as ties on stems."""
+    """Something bought by count that has no place of its own, such as ties on stems; length is of each piece [m]."""
 
     key: str
     table: str
     item: str
     count: int
+    length: float = 0.0
 
 
 @dataclass(frozen=True)
 class Geometry:
-    """A structure laid out: members, plants, measures; `top` is where its posts end [m]."""
+    """A structure laid out: members, plants, measures; `top` is where it ends, `climb` what a plant can climb [m]."""
 
     members: tuple[Member, ...]
     plants: tuple[Plant, ...]
@@ -69,6 +77,7 @@ class Geometry:
     length: float
     top: float
     depth: float
+    climb: float
 
     def by_role(self, role: Role) -> tuple[Member, ...]:
         """Return the members of one role, in order."""

@@ -10,11 +10,11 @@ import numpy as np
 from . import tables
 from .drawing.views import VIEWS, view_of
 from .families import family_of
+from .family import extra_of
 from .fixes import Fix, fixes_for, sized
 from .geometry import Geometry
 from .loadpath import Check, Link
 from .loads.cases import GUSTS
-from .loads.crop import planting_on_face
 from .mechanics import Array
 from .model import Site, Structure
 from .parts import Part, shopping, total
@@ -196,10 +196,8 @@ def _week(e: Evaluation, index: int, system: System) -> Week:
 
 
 def _foliage(e: Evaluation) -> tuple[Foliage, ...]:
-    tops = [m.points[2][2] for m in e.geometry.members if m.role == "mesh"]
     found = []
-    for index, planting in enumerate(e.structure.plantings):
-        standing = planting_on_face(planting, e.season, index, max(tops, default=e.geometry.top))
+    for standing in e.standings:
         crop = standing.crop
         found.append(
             Foliage(
@@ -263,9 +261,8 @@ def fix_reports(e: Evaluation, key: str, system: System) -> tuple[FixReport, ...
 
 
 def _fix(e: Evaluation, fix: Fix, system: System) -> FixReport:
-    extra = type(e.options).model_fields[fix.option].json_schema_extra
     name = template(f"option.{fix.option}")
-    value = option_text(fix.value, extra if isinstance(extra, dict) else {}, system)
+    value = option_text(fix.value, extra_of(e.options, fix.option), system)
     sign = "+" if fix.cost >= 0.005 else ""
     return FixReport(
         option=fix.option, value=fix.value, words=f"{name}: {value}", limit=_finite(fix.limit), limit_text=gust_text(fix.limit, system),

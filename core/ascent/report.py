@@ -13,6 +13,7 @@ from .family import Family
 from .geometry import Geometry
 from .loadpath import Link, Remark, Service
 from .loads import cases as case_sets
+from .loads.crop import Standing
 from .loads.season import Season, season_of, weekly_gusts
 from .mechanics import Array
 from .model import Site, Structure, Typed
@@ -49,6 +50,7 @@ class Evaluation:
     margin: dict[str, Array]
     service: tuple[Service, ...]
     remarks: tuple[Remark, ...]
+    standings: tuple[Standing, ...]
 
     @cached_property
     def limit(self) -> Array:
@@ -161,7 +163,7 @@ def outline(site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUST
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, structure.plantings, site)
     weeks = season_of(site.garden, structure.plantings).weeks
-    links = family.load_path(options, geometry, structure, site, case_sets.moist_gusts(grid))
+    links = family.loaded(options, geometry, structure, site, case_sets.moist_gusts(grid)).path()
     limits = _crossings({link.key: link.use for link in links}, (1, weeks), grid)
     return Outline(geometry, limits, family.remarks(options, geometry, structure, site))
 
@@ -172,17 +174,20 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, structure.plantings, site)
     season = season_of(site.garden, structure.plantings)
-    rising = family.load_path(options, geometry, structure, site, case_sets.rising_gusts())
-    crop = family.load_path(options, geometry, structure, site, case_sets.rising_crop(site))
-    winds = case_sets.site_winds(site)
+    rising, crop, here = (
+        family.loaded(options, geometry, structure, site, cases)
+        for cases in (case_sets.rising_gusts(), case_sets.rising_crop(site), case_sets.site_winds(site))
+    )
+    gusts = rising.path()
     both, grid = (2, season.weeks), case_sets.GUSTS
-    margins = _crossings({link.key: link.use for link in crop}, (1, season.weeks), case_sets.CROP_FACTORS)
+    margins = _crossings({link.key: link.use for link in crop.path()}, (1, season.weeks), case_sets.CROP_FACTORS)
     return Evaluation(
         site, structure, options, geometry, season, weekly_gusts(site, season),
-        family.load_path(options, geometry, structure, site, winds),
-        _crossings({link.key: link.use for link in rising}, both, grid),
-        _crossings({link.key: link.bare_use for link in rising}, both, grid),
+        here.path(),
+        _crossings({link.key: link.use for link in gusts}, both, grid),
+        _crossings({link.key: link.bare_use for link in gusts}, both, grid),
         {key: margin[0] for key, margin in margins.items()},
-        family.service(options, geometry, structure, site, winds),
+        here.service(),
         family.remarks(options, geometry, structure, site),
+        here.standings,
     )  # fmt: skip

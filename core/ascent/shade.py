@@ -95,9 +95,8 @@ def canopies(garden: Garden, laid: Sequence[Laid], day: int) -> list[Canopy]:
         week = math.floor(((day - season.last_frost - season.days[0] + 182) % 365 - 182) / 7)
         if not 0 <= week < season.weeks:
             continue
-        tops = [m.points[2][2] for m in each.geometry.members if m.role == "mesh"]
         for index, planting in enumerate(each.structure.plantings):
-            standing = planting_on_face(planting, season, index, max(tops, default=each.geometry.top))
+            standing = planting_on_face(planting, season, index, each.geometry.climb)
             places = np.array([plant.at[:2] for plant in each.geometry.plants if plant.planting == index])
             top, cover = float(standing.top[week]), float(standing.cover[week])
             if not len(places) or cover < 0.02 or top <= standing.bottom:

@@ -108,7 +108,7 @@ class LoadPathTest(NearTestCase):
             structure = structure_of(family, proposal)
             geometry = family.geometry(proposal.options, proposal.plantings, site())
             for name, grid in (("gust", cases.rising_gusts()), ("crop", cases.rising_crop(site()))):
-                for link in family.load_path(proposal.options, geometry, structure, site(), grid):
+                for link in family.loaded(proposal.options, geometry, structure, site(), grid).path():
                     with self.subTest(family.key, crop=crop, rising=name, link=link.key):
                         self.assertTrue(np.all(np.diff(link.use, axis=-1) >= -1e-9 * (1 + link.use[..., 1:])))
 
@@ -140,7 +140,7 @@ class LoadPathTest(NearTestCase):
         for family, proposal, crop in proposals():
             structure = structure_of(family, proposal)
             geometry = family.geometry(proposal.options, proposal.plantings, site())
-            links = {link.key: link for link in family.load_path(proposal.options, geometry, structure, site(), cases.site_winds(site()))}
+            links = {link.key: link for link in family.loaded(proposal.options, geometry, structure, site(), cases.site_winds(site())).path()}
             if "soil" not in links or "mesh" not in links:
                 continue
             with self.subTest(family.key, crop=crop):

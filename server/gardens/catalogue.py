@@ -46,7 +46,7 @@ def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
             schemas.OptionField(
                 name=name, label=template(f"option.{name}"), group=template(f"group.{field['group']}"), kind=field["kind"] if field.get("type") != "boolean" else "flag",
                 step=field.get("step", 0), low=field.get("minimum"), high=field.get("maximum"), table=field.get("table", ""),
-                role=field.get("role", ""), when_option=when.get("option", ""), when_is=when.get("is", ""),
+                role=field.get("role", ""), when_option=when.get("option", ""), when_is=when.get("is", []),
                 choices=[schemas.Choice(key=v, name=template(f"value.{v}") if has(f"value.{v}") else v, roles=[]) for v in values],
             )
         )  # fmt: skip

@@ -1839,7 +1839,7 @@ export interface components {
             /** Table */
             table: string;
             /** When Is */
-            when_is: string;
+            when_is: string[];
             /** When Option */
             when_option: string;
         };

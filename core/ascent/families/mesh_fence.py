@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from functools import cached_property
 from typing import Annotated, ClassVar, Literal
 
@@ -12,51 +11,44 @@ import numpy as np
 from .. import rows, tables
 from ..checks import bending, embedment, fits, tension, ties
 from ..checks import mesh as mesh_checks
-from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, row_of, tributary
+from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
 from ..geometry import Dimension, Geometry, Plant
 from ..loadpath import Check, Link, Remark, Service
-from ..loads import crop, face
+from ..loads import face
 from ..loads.cases import Cases
-from ..loads.season import Season, season_of
 from ..mechanics import Array, column, wind
 from ..model import MOST_PLANTS, Planting, Site, Structure, Typed, day_of_year, month_day
 from ..patterns import mesh_face, plants, posts
 from ..patterns.end_assembly import EndAssembly
+from ..patterns.stand import Stand
 
 
 class MeshFenceOptions(Typed):
     """What must be decided of a mesh fence. Lengths in metres."""
 
-    length: float = measure("mesh", "length", 3.6, 0.6, 30.0, 0.05)
-    mesh: Annotated[str, row_of("meshes")] = item("mesh", "meshes", "panel_large")
-    mesh_height: float = measure("mesh", "length", 1.27, 0.3, 2.4, 0.01)
-    bottom_gap: float = measure("mesh", "length", 0.15, 0.0, 0.5, 0.01)
+    length: float = measure("mesh", "length", 3.6, 0.6, 30.0, 0.05, asked=True)
+    mesh: Annotated[str, row_of("meshes")] = item("mesh", "meshes", "panel_large", asked=True)
+    mesh_height: float = measure("mesh", "length", 1.27, 0.3, 2.4, 0.01, tries=(-0.15, -0.3), asked=True)
+    bottom_gap: float = measure("mesh", "length", 0.15, 0.0, 0.5, 0.01, asked=True)
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "tpost_2.1", "post")
-    post_spacing: float = measure("posts", "length", 1.22, 0.3, 4.0, 0.01)
-    depth: float = measure("posts", "length", 0.60, 0.15, 1.2, 0.01)
+    post_spacing: float = measure("posts", "length", 1.22, 0.3, 4.0, 0.01, tries="bays")
+    depth: float = measure("posts", "length", 0.60, 0.15, 1.2, 0.01, tries=DEEPER)
     setting: Literal["driven", "tamped"] = choice("posts", "driven")
-    leaned_on: bool = choice("posts", False)
+    leaned_on: bool = choice("posts", False, asked=True)
     tie: Annotated[str, row_of("ties", "mesh")] = item("ties", "ties", "tie_wire_16_double", "mesh")
-    ties_per_post: int = measure("ties", "count", 4, 2, 12, 1)
+    ties_per_post: int = measure("ties", "count", 4, 2, 12, 1, tries=(1, 2, 4))
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("ties", "ties", "twine_jute_3_loop", "stem")
     top: Literal["none", "wire", "rail"] = choice("ends", "none")
-    wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("top", "wire"))
-    rail: Annotated[str, row_of("posts", "rail")] = item("ends", "posts", "tube_emt_20", "rail", when=("top", "rail"))
+    wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("top", ("wire",)))
+    rail: Annotated[str, row_of("posts", "rail")] = item("ends", "posts", "tube_emt_20", "rail", when=("top", ("rail",)))
     ends: Literal["plain", "guy", "strut"] = choice("ends", "plain")
-    guy_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("ends", "guy"))
-    anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "anchor_screw_30x4", when=("ends", "guy"))
-    strut: Annotated[str, row_of("posts", "strut")] = item("ends", "posts", "post_sw_stake_38", "strut", when=("ends", "strut"))
+    guy_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("ends", ("guy",)))
+    anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "anchor_screw_30x4", when=("ends", ("guy",)))
+    strut: Annotated[str, row_of("posts", "strut")] = item("ends", "posts", "post_sw_stake_38", "strut", when=("ends", ("strut",)))
 
 
-@dataclass(frozen=True)
-class _Fence:
+class _Fence(Stand[MeshFenceOptions]):
     """Everything a mesh fence's checks need, worked out once for its cases."""
-
-    options: MeshFenceOptions
-    geometry: Geometry
-    structure: Structure
-    site: Site
-    cases: Cases
 
     @cached_property
     def post(self) -> rows.Post:
@@ -84,20 +76,6 @@ class _Fence:
         return self.bay if len(self.xs) > 2 else self.bay / 2
 
     @cached_property
-    def season(self) -> Season:
-        return season_of(self.site.garden, self.structure.plantings)
-
-    @cached_property
-    def standings(self) -> tuple[crop.Standing, ...]:
-        return tuple(
-            crop.planting_on_face(planting, self.season, index, self.mesh_top) for index, planting in enumerate(self.structure.plantings)
-        )
-
-    @cached_property
-    def ground(self) -> embedment.Ground:
-        return embedment.ground_of(self.site.bed, self.options.setting)
-
-    @cached_property
     def wind(self) -> face.FaceWind:
         solidity = wind.mesh_solidity(self.mesh.wire, self.mesh.along, self.mesh.up)
         return face.wind_on_face(self.standings, solidity, self.options.bottom_gap, self.mesh_top, self.cases)
@@ -105,13 +83,8 @@ class _Fence:
     @cached_property
     def bay_weight(self) -> Array:
         """Return what hangs on one post: crop and mesh. [N]"""
-        total = np.asarray(self.mesh.kg_m2 * self.options.mesh_height * self.carried * tables.constant("gravity")).reshape(1, 1, 1)
-        for index, standing in enumerate(self.standings):
-            xs = np.array([plant.at[0] for plant in self.geometry.plants if plant.planting == index])
-            count = tributary(self.xs, xs, self.bay / 2)
-            area = self.carried * max(float(np.max(standing.top)) - standing.bottom, 0.1)
-            total = total + crop.group_weight(standing, count, area, self.cases.crop)
-        return np.asarray(total)
+        mesh = self.mesh.kg_m2 * self.options.mesh_height * self.carried * tables.constant("gravity")
+        return np.asarray(mesh + self.crop_weight(self.xs, self.bay / 2, self.carried))
 
     @cached_property
     def stiff(self) -> bool:
@@ -140,11 +113,6 @@ class _Fence:
         stiffness = self.ends.stiffness(self.middle, self.cases)
         return mesh_checks.in_wind(self.mesh, self.wind.pressure, self.bay, self.options.mesh_height, stiffness)
 
-    @cached_property
-    def tied_on(self) -> Array:
-        """Return days the ties have been up in each week, (W,): they go on with the first planting."""
-        return np.asarray(self.season.days - self.season.days[0] + 3.5)
-
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
         links = [self._mesh(), self._ties(), *self._top(), self._posts(), self._soil(), *self._ends()]
@@ -160,7 +128,7 @@ class _Fence:
         index, standing = max(tied, key=lambda pair: float(np.max(pair[1].high_kg)))
         tall = max(float(np.max(standing.top)) - standing.bottom, 0.3)
         count = plants.ties_on_stem(tall)
-        weight = tables.constant("gravity") * standing.high_kg[None, :, None] * self.cases.crop
+        weight = self.plant_weight(standing)
         blown = self.wind.pressure * self.wind.leaf_height * standing.planting.spacing
         days = np.maximum(self.season.growing_days(index), 0.0)
         return Link(
@@ -395,15 +363,11 @@ class MeshFence(Family[MeshFenceOptions]):
         grown = plants.along(plantings, options.length)
         supplies = plants.stem_ties(plantings, options.stem_tie, high, tables.constant("stripped_pruned"))
         dimensions = _dimensions(options, plantings, grown, xs, site.bed.width / 2)
-        return Geometry(tuple(members), grown, dimensions, supplies, options.length, top, options.depth)
+        return Geometry(tuple(members), grown, dimensions, supplies, options.length, top, options.depth, climb=high)
 
-    def load_path(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> tuple[Link, ...]:
-        """Return the links from fruit to ground over the cases."""
-        return _Fence(options, geometry, structure, site, cases).path()
-
-    def service(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> tuple[Service, ...]:
-        """Return the lean of the posts and the belly of the mesh."""
-        return _Fence(options, geometry, structure, site, cases).service()
+    def loaded(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Fence:
+        """Return the fence under the loads of the cases."""
+        return _Fence(options, geometry, structure, site, cases)
 
     def remarks(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: hand, fruit, reach, vine, post, ground."""

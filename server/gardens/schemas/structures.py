@@ -159,7 +159,7 @@ class OptionField(Typed):
     table: str
     role: str
     when_option: str
-    when_is: str
+    when_is: list[str]
     choices: list[Choice]
 
 

@@ -22,7 +22,7 @@ interface Props {
 /** Everything that can be decided, in one ruled list; every control answers while it is held. */
 export function Controls({ structure, catalogue, fields, draft, report, problems, onChange, onRelease }: Props) {
   const rename = (name: string) => onChange((now) => ({ ...now, name }), "name");
-  const shown = fields.filter((field) => !field.when_option || draft.options[field.when_option] === field.when_is);
+  const shown = fields.filter((field) => !field.when_option || field.when_is.includes(String(draft.options[field.when_option])));
   const groups = [...new Set(shown.map((field) => field.group))];
   return (
     <div className="ledger">
