@@ -25,6 +25,7 @@ class Check:
     factor: what capacity is divided by.
     source: row of sources.csv.
     terms: numbers of the working, each an array over cases with its kind of quantity.
+    rests_on: row of uncertainties.csv that its capacity stands or falls with.
     """
 
     key: str
@@ -35,6 +36,7 @@ class Check:
     source: str
     certainty: Certainty
     terms: Mapping[str, Term] = field(default_factory=dict)
+    rests_on: str = "steel"
 
     @cached_property
     def use(self) -> Array:
@@ -47,6 +49,14 @@ class Check:
 
 
 @dataclass(frozen=True)
+class Arrow:
+    """A place on the structure and the direction of a force there; x along the row, y across, z up."""
+
+    at: tuple[float, float, float]
+    towards: tuple[float, float, float]
+
+
+@dataclass(frozen=True)
 class Link:
     """One thing on the load path.
 
@@ -55,6 +65,7 @@ class Link:
     hands_to: keys of the links that take its load.
     levers: options that can strengthen it.
     carries: force through it, over cases [N].
+    arrows: where its force is drawn, and which way it goes.
     """
 
     key: str
@@ -64,6 +75,7 @@ class Link:
     levers: tuple[str, ...]
     carries: Array
     checks: tuple[Check, ...]
+    arrows: tuple[Arrow, ...] = ()
 
     @cached_property
     def use(self) -> Array:

@@ -11,8 +11,8 @@ from typing import Any
 from . import rows, tables
 from .geometry import Geometry, Member, Supply
 
-_CAP_PRICE = 0.8
-_WASTE = {"mesh": 1.05, "wire": 1.03, "tie": 1.10}
+_WASTE = {"mesh": 1.05, "wires": 1.03, "twines": 1.05, "tie": 1.10}
+_BY_PIECE = ("anchors", "cages", "hosts")
 
 
 @dataclass(frozen=True)
@@ -54,14 +54,11 @@ def shopping(geometry: Geometry | Sequence[Geometry], prices: Mapping[str, float
     """
     all_ = [geometry] if isinstance(geometry, Geometry) else list(geometry)
     members = [member for each in all_ for member in each.members]
-    found = [*_posts(members, prices), *_meshes(all_, prices), *_wires(members, prices)]
-    found += _ties(members, [supply for each in all_ for supply in each.supplies], prices)
-    for key, count in Counter(m.item for m in members if m.role == "anchor").items():
-        row = tables.anchors()[key]
-        found.append(_part(row.key, row.name, "anchor", count, 0.0, count, "piece", 1, row.price, prices))
-    if caps := sum(m.role == "cap" for m in members):
-        found.append(_part("cap", "post cap", "cap", caps, 0.0, caps, "piece", 1, _CAP_PRICE, prices))
-    return tuple(found)
+    supplies = [supply for each in all_ for supply in each.supplies]
+    found = [*_posts(members, prices), *_meshes(all_, prices)]
+    for table, pack in (("wires", "coil"), ("twines", "spool")):
+        found += _by_length(table, pack, members, supplies, prices)
+    return (*found, *_ties(members, supplies, prices), *_pieces(members, supplies, prices))
 
 
 def total(parts: tuple[Part, ...]) -> float:
@@ -79,27 +76,40 @@ def _part(
 
 
 def _life(key: str) -> float:
-    for table in (tables.posts(), tables.meshes(), tables.wires(), tables.ties()):
-        if key in table:
-            row: Any = table[key]
-            return float(row.life_wet if isinstance(row, rows.Post) else row.life_dry)
+    for table in tables.ITEM_TABLES.values():
+        if key in table():
+            row: Any = table()[key]
+            return float(row.life_wet if isinstance(row, rows.Post) else getattr(row, "life_dry", 0.0))
     return 0.0
 
 
 def _posts(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
+    """Return posts by the length they are bought in, rails joined out of stock lengths, struts and arms cut from them."""
     found = []
-    bought = Counter((m.item, m.buy_length) for m in members if m.role == "post")
+    bought = Counter((m.item, m.buy_length) for m in members if m.role == "post" and m.table == "posts")
     for (key, length), count in bought.items():
         row = tables.posts()[key]
         found.append(_part(key, row.name, "post", count, length, count, "piece", length, row.price_m * length, prices))
-    for role in ("rail", "strut"):
-        for key in dict.fromkeys(m.item for m in members if m.role == role):
+    for role in ("rail", "strut", "arm"):
+        for key in dict.fromkeys(m.item for m in members if m.role == role and m.table == "posts"):
             row = tables.posts()[key]
             needs = [m.buy_length for m in members if m.role == role and m.item == key]
             stock = _stock(row.lengths_m, max(needs))
-            pieces = math.ceil(sum(needs) / stock - 1e-6) if role == "rail" else len(needs)
+            pieces = math.ceil(sum(needs) / stock - 1e-6) if role == "rail" else _cut(needs, stock)
             found.append(_part(key, row.name, role, pieces, stock, pieces, "piece", stock, row.price_m * stock, prices))
     return found
+
+
+def _cut(needs: Sequence[float], stock: float) -> int:
+    """Return how many stock lengths some pieces are cut from, the longest first, each from the first that has room."""
+    left: list[float] = []
+    for need in sorted(needs, reverse=True):
+        place = next((i for i, room in enumerate(left) if room >= need - 1e-6), None)
+        if place is None:
+            left.append(max(stock - need, 0.0))
+        else:
+            left[place] -= need
+    return len(left)
 
 
 def _stock(lengths: tuple[float, ...], needed: float) -> float:
@@ -143,24 +153,52 @@ def _sheets(bays: tuple[Member, ...], stock: float) -> int:
     return math.ceil(len(bays) * bay / stock - 1e-6)
 
 
-def _wires(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
+def _by_length(
+    table: str, pack: str, members: Sequence[Member], supplies: Sequence[Supply], prices: Mapping[str, float]
+) -> list[Part]:  # fmt: skip
+    """Return wire or twine: every length of a kind together, with its waste, in the pack that leaves the least."""
+    needs: dict[str, float] = {}
+    for member in members:
+        if member.table == table:
+            needs[member.item] = needs.get(member.item, 0.0) + member.buy_length
+    for supply in supplies:
+        if supply.table == table:
+            needs[supply.item] = needs.get(supply.item, 0.0) + supply.count * supply.length
     found = []
-    for key in dict.fromkeys(m.item for m in members if m.table == "wires"):
-        row = tables.wires()[key]
-        need = sum(m.buy_length for m in members if m.item == key) * _WASTE["wire"]
-        pack = _stock(row.packs_m, need)
-        packs = math.ceil(need / pack - 1e-6)
-        found.append(_part(key, row.name, "wire", packs, round(need, 1), packs, "coil", pack, row.price_m * pack, prices))
+    for key, bare in needs.items():
+        row: Any = tables.ITEM_TABLES[table]()[key]
+        need = bare * _WASTE[table]
+        size = _stock(row.packs_m, need)
+        packs = math.ceil(need / size - 1e-6)
+        use = "wire" if table == "wires" else "string"
+        found.append(_part(key, row.name, use, packs, round(need, 1), packs, pack, size, row.price_m * size, prices))
+    return found
+
+
+def _pieces(members: Sequence[Member], supplies: Sequence[Supply], prices: Mapping[str, float]) -> list[Part]:
+    """Return what is bought by the piece: anchors, cages, fittings; the small ones by the pack."""
+    counts: Counter[tuple[str, str, str]] = Counter((m.table, m.item, m.role) for m in members if m.table in (*_BY_PIECE, "fittings"))
+    for supply in supplies:
+        if supply.table in (*_BY_PIECE, "fittings"):
+            counts[(supply.table, supply.item, supply.key.replace("-", " "))] += supply.count
+    found = []
+    for (table, key, use), count in counts.items():
+        row: Any = tables.ITEM_TABLES[table]()[key]
+        pack = getattr(row, "pack", 1)
+        packs = math.ceil(count * (_WASTE["tie"] if pack > 1 else 1.0) / pack)
+        price = getattr(row, "price", 0.0) * pack
+        found.append(_part(key, row.name, use, count, 0.0, packs, "pack" if pack > 1 else "piece", pack, price, prices))
     return found
 
 
 def _ties(members: Sequence[Member], supplies: Sequence[Supply], prices: Mapping[str, float]) -> list[Part]:
     found = []
-    counts = Counter(m.item for m in members if m.role == "tie")
+    counts = Counter(m.item for m in members if m.table == "ties")
     wanted = [(key, "mesh tie", count) for key, count in counts.items()]
     stems: Counter[str] = Counter()
     for supply in supplies:
-        stems[supply.item] += supply.count
+        if supply.table == "ties":
+            stems[supply.item] += supply.count
     wanted += [(key, "stem tie", count) for key, count in stems.items()]
     for key, use, count in wanted:
         row = tables.ties()[key]

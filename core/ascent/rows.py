@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -134,6 +135,88 @@ class Anchor(Row):
 
 
 @dataclass(frozen=True)
+class Twine(Row):
+    name: str
+    d: float
+    break_N: float
+    stretch: float
+    season_end: float
+    packs_m: tuple[float, ...]
+    price_m: float
+    roles: tuple[str, ...]
+    life_dry: float
+    life_wet: float
+
+
+@dataclass(frozen=True)
+class Fitting(Row):
+    name: str
+    working_N: float
+    factor: float
+    kg: float
+    pack: int
+    price: float
+    roles: tuple[str, ...]
+    life_dry: float
+    life_wet: float
+
+
+@dataclass(frozen=True)
+class Cage(Row):
+    name: str
+    wire: float
+    height_m: float
+    diameter_m: float
+    leg_m: float
+    legs: int
+    along: float
+    up: float
+    kg: float
+    yield_: float
+    life_dry: float
+    life_wet: float
+    price: float
+
+
+@dataclass(frozen=True)
+class Host(Row):
+    name: str
+    stem_Nm: float
+    root_plate_m: float
+    carries_kg: float
+    start_low_d: float
+    start_high_d: float
+    ready_low_m: float
+    ready_high_m: float
+    least_rows: int
+    fades_d: float
+
+
+@dataclass(frozen=True)
+class Cover(Row):
+    name: str
+    solidity: float
+    kg_m2: float
+
+
+@dataclass(frozen=True)
+class Suit(Row):
+    """How well each family of support suits a crop: 0 no, 1 possible with work, 2 good, 3 best."""
+
+    scores: Mapping[str, int]
+
+
+@dataclass(frozen=True)
+class Uncertainty(Row):
+    """Something that is not well known: between which factors it lies, and whether it changes a load or a strength."""
+
+    name: str
+    low: float
+    high: float
+    acts: Literal["load", "strength"]
+
+
+@dataclass(frozen=True)
 class Soil(Row):
     name: str
     model: Literal["clay", "sand"]
@@ -209,7 +292,6 @@ class Crop(Row):
     training: str
     cap_group: str
     face_limit_m2: float | None
-    mesh_score: int
 
 
 @dataclass(frozen=True)

@@ -275,7 +275,7 @@ def _date(text: str) -> str:
 
 
 def _take_materials(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take_away: bool) -> Garden:
-    known = {key for table in tables.ITEM_TABLES.values() for key in table()} | {"cap"}
+    known = {key for table in tables.ITEM_TABLES.values() for key in table()}
     prices: dict[str, float] = {} if take_away else dict(garden.prices)
     usual = {row["item"]: row["price"] for row in _materials(garden.model_copy(update={"prices": {}}))}
     problems: list[Problem] = []
@@ -284,7 +284,7 @@ def _take_materials(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
             continue
         item, price = row["item"], float(row["price"])
         if item.split("@")[0] not in known:
-            problems.append(Problem(f"row {number}, item", item, "the key of a post, mesh, tie, wire or anchor is allowed"))
+            problems.append(Problem(f"row {number}, item", item, f"the key of a row of {', '.join(tables.ITEM_TABLES)} is allowed"))
         elif not 0.0 <= price <= 1e6:
             problems.append(Problem(f"row {number}, price", f"{price:g}", "0 to 1000000 is allowed"))
         elif str(row.get("own", "")).lower() in ("yes", "true", "1", "x") or _differs(price, usual.get(item)):

@@ -17,13 +17,17 @@ from typing import Any, Literal, TypeVar, get_args, get_origin, get_type_hints
 from .errors import BrokenTable, UnknownItem
 from .rows import (
     Anchor,
+    Cage,
     Climate,
     Constant,
+    Cover,
     Crop,
     DragPoint,
     Exposure,
     FaceCap,
     FeatureKind,
+    Fitting,
+    Host,
     Material,
     Mesh,
     MeshMaterial,
@@ -32,7 +36,10 @@ from .rows import (
     Section,
     Soil,
     Source,
+    Suit,
     Tie,
+    Twine,
+    Uncertainty,
     Wire,
 )  # fmt: skip
 
@@ -186,6 +193,47 @@ def anchors() -> Table[Anchor]:
 
 
 @cache
+def twines() -> Table[Twine]:
+    return _load("twines", Twine)
+
+
+@cache
+def fittings() -> Table[Fitting]:
+    return _load("fittings", Fitting)
+
+
+@cache
+def cages() -> Table[Cage]:
+    return _load("cages", Cage)
+
+
+@cache
+def hosts() -> Table[Host]:
+    return _load("hosts", Host)
+
+
+@cache
+def covers() -> Table[Cover]:
+    return _load("covers", Cover)
+
+
+@cache
+def uncertainties() -> Table[Uncertainty]:
+    return _load("uncertainties", Uncertainty)
+
+
+@cache
+def suits() -> Table[Suit]:
+    path = DATA / "suits.csv"
+    with path.open(newline="", encoding="utf-8") as handle:
+        rows = {}
+        for r in csv.DictReader(handle):
+            key, source, _ = r.pop("key"), r.pop("source"), r.pop("certainty")
+            rows[key] = Suit(key, source, "judgement", {family: int(score) for family, score in r.items()})
+    return Table("suits", rows)
+
+
+@cache
 def soils() -> Table[Soil]:
     return _load("soils", Soil)
 
@@ -241,7 +289,10 @@ def constant(key: str) -> float:
     return _constants()[key].value
 
 
-ITEM_TABLES: dict[str, Callable[[], Table[Any]]] = {"posts": posts, "meshes": meshes, "ties": ties, "wires": wires, "anchors": anchors}
+ITEM_TABLES: dict[str, Callable[[], Table[Any]]] = {
+    "posts": posts, "meshes": meshes, "ties": ties, "wires": wires, "anchors": anchors, "twines": twines, "fittings": fittings,
+    "cages": cages, "hosts": hosts, "covers": covers,
+}  # fmt: skip
 
 
 def load_all() -> None:
@@ -253,7 +304,8 @@ def load_all() -> None:
     known = sources()
     tables: list[Mapping[str, Row]] = [
         materials(), sections(), posts(), mesh_materials(), meshes(), ties(), wires(), anchors(), soils(),
-        exposures(), crops(), face_caps(), climates(), features(), _constants(),
+        exposures(), crops(), face_caps(), climates(), features(), _constants(), twines(), fittings(), cages(), hosts(), covers(),
+        suits(), uncertainties(),
     ]  # fmt: skip
     for table in tables:
         for row in table.values():
@@ -262,6 +314,8 @@ def load_all() -> None:
     for post in posts().values():
         if post.material not in materials():
             raise BrokenTable(f"posts.csv ‘{post.key}’: no material ‘{post.material}’")
+    if missing := set(crops()) ^ set(suits()):
+        raise BrokenTable(f"suits.csv and crops.csv differ: {', '.join(sorted(missing))}")
     for mesh in meshes().values():
         if mesh.material not in mesh_materials():
             raise BrokenTable(f"meshes.csv ‘{mesh.key}’: no material ‘{mesh.material}’")

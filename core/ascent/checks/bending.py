@@ -28,6 +28,12 @@ def gust_moment(post: rows.Post, other_way: bool = False) -> tuple[float, float]
     return modulus * material.allow_gust * material.factor_gust, material.factor_gust
 
 
+def stuff_of(post: rows.Post) -> str:
+    """Return the row of uncertainties.csv that a post's strength stands or falls with."""
+    stuff = tables.materials()[post.material].stuff
+    return "steel" if stuff == "metal" else stuff
+
+
 def stiffness(post: rows.Post, other_way: bool = False) -> float:
     """Return EI of a post [N·m²].
 
@@ -48,6 +54,7 @@ def post_across(post: rows.Post, force: Array, height: Array, amplified: Array) 
     return Check(
         "post-bending-across", moment, ultimate, factor, "moment", material.source, material.certainty,
         {"force": (force, "force"), "height": (height, "length"), "amplified": (amplified, "ratio"), "moment": (moment, "moment")},
+        stuff_of(post),
     )  # fmt: skip
 
 
@@ -62,6 +69,7 @@ def post_along(post: rows.Post, force: Array, height: Array, posts: int) -> Chec
     return Check(
         "post-bending-along", moment, ultimate, factor, "moment", material.source, material.certainty,
         {"force": (force, "force"), "height": (height, "length"), "posts": (float(posts), "count"), "moment": (moment, "moment")},
+        stuff_of(post),
     )  # fmt: skip
 
 
@@ -77,6 +85,7 @@ def both_ways(post: rows.Post, across: Array, along: Array) -> Check:
     return Check(
         "end-post-bending", demand, ultimate, factor, "moment", material.source, material.certainty,
         {"across": (across, "moment"), "along": (along, "moment"), "other": (other / factor, "moment"), "moment": (demand, "moment")},
+        stuff_of(post),
     )  # fmt: skip
 
 
@@ -89,7 +98,7 @@ def lasting(post: rows.Post, moment: Array) -> Check:
     modulus = sections.of_post(post).S_other
     return Check(
         "end-post-lasting", moment, modulus * material.allow_sustained * material.factor_sustained, material.factor_sustained, "moment",
-        material.source, material.certainty, {"moment": (moment, "moment")},
+        material.source, material.certainty, {"moment": (moment, "moment")}, stuff_of(post),
     )  # fmt: skip
 
 
@@ -104,6 +113,7 @@ def person_pull(post: rows.Post, top: float) -> Check:
     return Check(
         "person-pull-bending", moment, ultimate, factor, "moment", "handbook-0.4", "judgement",
         {"force": (pull, "force"), "height": (height, "length"), "moment": (moment, "moment")},
+        stuff_of(post),
     )  # fmt: skip
 
 
@@ -118,6 +128,7 @@ def rail(post: rows.Post, down: Array, side: Array, span: float) -> Check:
     return Check(
         "rail-bending", moment, ultimate, factor, "moment", "timoshenko-beams", tables.materials()[post.material].certainty,
         {"load": (load, "line_load"), "span": (span, "length"), "moment": (moment, "moment")},
+        stuff_of(post),
     )  # fmt: skip
 
 

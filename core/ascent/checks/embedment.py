@@ -105,6 +105,7 @@ def grip(key: str, ground: Ground, post: rows.Post, depth: float, force: Array, 
             "width": (post.soil_width, "length"), "factor": (factor, "ratio"), "allowed": (ultimate / factor, "force"),
             "code": (code_allowable(ground, post, depth, height), "force"),
         },
+        "soil",
     )  # fmt: skip
 
 

@@ -29,7 +29,7 @@ def of_planting(planting: Planting, mesh: rows.Mesh, mesh_top: float, length: fl
     crop = tables.crops()[planting.crop]
     name = {"crop": crop.name}
     found = [*_through(crop, mesh), *_grip(crop, mesh), *_height(planting, crop, mesh_top)]
-    if crop.mesh_score <= 1:
+    if tables.suits()[crop.key].scores["mesh-fence"] <= 1:
         found.append(Remark("crop-unsuited", "watch", words=name, source=crop.source))
     lines = 2 if planting.side == "both" else 1
     row = (math.ceil(planting.count / lines) - 1) * planting.spacing

@@ -76,7 +76,7 @@ def anchor(row: rows.Anchor, soil: rows.Soil, tension: Array, strength: Array) -
     """
     ultimate = anchor_working(row, soil) * row.factor * strength
     return Check(
-        "anchor", tension, ultimate, row.factor, "force", row.source, row.certainty, {"tension": (tension, "force")},
+        "anchor", tension, ultimate, row.factor, "force", row.source, row.certainty, {"tension": (tension, "force")}, "anchor",
     )  # fmt: skip
 
 
@@ -90,6 +90,7 @@ def strut(post: rows.Post, compression: Array, length: float) -> Check:
     return Check(
         "strut", compression, critical, tables.constant("column"), "force", "timoshenko-gere", "judgement",
         {"length": (length, "length"), "critical": (critical, "force"), "compression": (compression, "force")},
+        bending.stuff_of(post),
     )  # fmt: skip
 
 
@@ -102,5 +103,5 @@ def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, strength:
     ultimate = ground.native.skin * perimeter(post) * gripping * strength * ground.setting
     return Check(
         "uplift", lift, ultimate, tables.constant("skin_friction"), "force", "handbook-5.7", "judgement",
-        {"lift": (lift, "force"), "depth": (gripping, "length"), "ultimate": (ultimate, "force")},
+        {"lift": (lift, "force"), "depth": (gripping, "length"), "ultimate": (ultimate, "force")}, "skin",
     )  # fmt: skip

@@ -40,7 +40,7 @@ def mesh_tie(tie: rows.Tie, wind: Array, weight: Array, count: int, days: Array)
     return Check(
         "mesh-tie", demand, strength(tie, days), tie.factor, "force", tie.source, tie.certainty,
         {"wind": (wind, "force"), "count": (float(count), "count"), "each": (each, "force"), "down": (down, "force"),
-         "demand": (demand, "force")},
+         "demand": (demand, "force")}, "twine",
     )  # fmt: skip
 
 
@@ -53,5 +53,5 @@ def stem_tie(tie: rows.Tie, weight: Array, wind: Array, count: int, days: Array)
     demand = np.hypot(weight, wind) / count * uneven
     return Check(
         "stem-tie", demand, strength(tie, days), tie.factor, "force", tie.source, tie.certainty,
-        {"weight": (weight, "force"), "wind": (wind, "force"), "count": (float(count), "count"), "demand": (demand, "force")},
+        {"weight": (weight, "force"), "wind": (wind, "force"), "count": (float(count), "count"), "demand": (demand, "force")}, "twine",
     )  # fmt: skip

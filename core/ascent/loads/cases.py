@@ -25,11 +25,15 @@ class Cases:
     gust: gust at the plant, (1, 1, G). [m/s]
     crop: factor on the expected shoot and fruit mass, (1, 1, G).
     saturated: soil is soaked, (S, 1, 1).
+    leaf: factor on the wind's pull at leaves, to see what hangs on it.
+    stiffness: factor on how stiffly soil, ends and props stand.
     """
 
     gust: Array
     crop: Array
     saturated: Array
+    leaf: float = 1.0
+    stiffness: float = 1.0
 
     def soil_strength(self, soil: rows.Soil) -> Array:
         """Return the share of its moist strength a soil has, (S, 1, 1)."""
@@ -37,7 +41,7 @@ class Cases:
 
     def soil_modulus(self, soil: rows.Soil) -> Array:
         """Return the modulus of lateral reaction, (S, 1, 1): N/m² for clay-type, N/m³ for sand-type."""
-        return np.where(self.saturated > 0, soil.modulus_saturated, soil.modulus)
+        return self.stiffness * np.where(self.saturated > 0, soil.modulus_saturated, soil.modulus)
 
 
 def _along_wind(values: Array) -> Array:

@@ -92,18 +92,19 @@ def wind_on_face(standings: tuple[Standing, ...], mesh_solidity: float, mesh_bot
     leafy_height = np.maximum(top - bottom, 0.0)
     on_leaf = leafy_pressure(cases.gust, mesh_solidity, cover)
     on_bare = leafy_pressure(cases.gust, mesh_solidity, np.zeros((1, 1, 1)))
+    on_leaf = on_bare + cases.leaf * (on_leaf - on_bare)
     leaf_force = on_leaf * leafy_height
     above = np.maximum(mesh_top - np.maximum(top, np.maximum(mesh_bottom, bottom)), 0.0)
     below = max(min(bottom, mesh_top) - mesh_bottom, 0.0)
     above_force, below_force = on_bare * above, on_bare * below
     moment = leaf_force * (bottom + leafy_height / 2) + above_force * (mesh_top - above / 2) + below_force * (mesh_bottom + below / 2)
     force = leaf_force + above_force + below_force
-    q_leaf = wind.gust_pressure(cases.gust) * wind.streamlining(cases.gust)
+    q_leaf = cases.leaf * wind.gust_pressure(cases.gust) * wind.streamlining(cases.gust)
     return FaceWind(
         pressure=np.where(leafy_height > 0, on_leaf, on_bare),
         force=force,
         height=moment / np.maximum(force, 1e-12),
         skin=tables.constant("along_skin") * q_leaf * leafy_height * cover / tables.constant("cover_most"),
-        end=leafy_pressure(cases.gust, 0.0, cover) * leafy_height * depth,
+        end=cases.leaf * leafy_pressure(cases.gust, 0.0, cover) * leafy_height * depth,
         leaf_height=leafy_height,
     )

@@ -45,7 +45,7 @@ def row(post: rows.Post, xs: Array, depth: float, top: float, bought: float) -> 
         members.append(Member(f"post-{index + 1}", "post", "posts", post.key, (foot, head), bought, post.soil_width))
         members.append(Member(f"grip-{index + 1}", "grip", "", "", (foot, (float(x), 0.0, 0.0)), thickness=3.0 * post.soil_width))
         if post.top_cap and top < 2.0:
-            members.append(Member(f"cap-{index + 1}", "cap", "caps", "cap", (head,), shape="point"))
+            members.append(Member(f"cap-{index + 1}", "cap", "fittings", "cap", (head,), shape="point"))
     return members
 
 
