@@ -5,14 +5,15 @@ from __future__ import annotations
 import argparse
 import json
 import sys
+from collections.abc import Sequence
 from pathlib import Path
 
 from . import tables
 from .errors import AscentError
 from .model import Site
 from .plan import plan_schema, read_plan
-from .present import full_report
-from .readout import Report
+from .present import full_report, rests_on
+from .readout import Report, Rest
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -39,20 +40,21 @@ def main(arguments: list[str] | None = None) -> int:
 
 def _check(path: Path, as_json: bool) -> int:
     garden = read_plan(path.read_bytes()).garden
+    standing = [(bed, structure) for bed in garden.beds for structure in bed.structures]
     reports = {
         structure.key: (structure.name, bed.name, full_report(Site(garden=garden, bed=bed), structure, garden.units))
-        for bed in garden.beds
-        for structure in bed.structures
+        for bed, structure in standing
     }
     if as_json:
         print(json.dumps({key: report.model_dump(mode="json") for key, (_, _, report) in reports.items()}, ensure_ascii=False))
     else:
-        for name, bed, report in reports.values():
-            print("\n".join(_lines(name, bed, report)))
+        for bed, structure in standing:
+            rests = rests_on(Site(garden=garden, bed=bed), structure, garden.units)
+            print("\n".join(_lines(structure.name, bed.name, reports[structure.key][2], rests)))
     return int(any(report.headline.state == "short" for _, _, report in reports.values()))
 
 
-def _lines(name: str, bed: str, report: Report) -> list[str]:
+def _lines(name: str, bed: str, report: Report, rests: Sequence[Rest]) -> list[str]:
     h = report.headline
     lines = [f"{name}, {bed}: {h.words} (design gust {h.design_text})", f"  {h.sentence}"]
     lines.append(f"  After days of rain: {h.saturated_text}. Without safety factors: {h.bare_text}.")
@@ -61,5 +63,6 @@ def _lines(name: str, bed: str, report: Report) -> list[str]:
         for link in report.links
     ]
     lines += [f"  {remark.level}: {remark.text}" for remark in report.remarks if remark.level != "fine"]
+    lines.append("  Rests most on: " + "; ".join(f"{rest.name}, {rest.low_text} to {rest.high_text} by {rest.certainty}" for rest in rests))
     lines.append(f"  Parts: {report.cost_text}")
     return [*lines, ""]

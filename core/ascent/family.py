@@ -121,6 +121,10 @@ class Loaded(Protocol):
         """Return how far things move; the first is the lean of the top."""
         ...
 
+    def balance(self) -> tuple[Array, Array]:
+        """Return what is put on the whole structure across its row, and what its feet are asked for of it, over cases."""
+        ...
+
 
 class Family(Protocol[OptionsT]):
     """One kind of trellis: pure functions from options to geometry, load path and words of caution."""

@@ -54,7 +54,7 @@ def offer(site: Site, family_key: str, need: Need, system: System) -> Offer:
     proposed = family.propose(need, site)
     short_name = crop.name.split(",")[0].split(" (")[0]
     start = Structure(
-        key="new", name=f"{short_name} fence", family=family.key, options=proposed.options.model_dump(mode="json"),
+        key="new", name=f"{short_name} {template(f'family.{family.key}.noun')}", family=family.key, options=proposed.options.model_dump(mode="json"),
         plantings=proposed.plantings,
     )  # fmt: skip
     structure, changed = sized(site, start)

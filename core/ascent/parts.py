@@ -55,7 +55,7 @@ def shopping(geometry: Geometry | Sequence[Geometry], prices: Mapping[str, float
     all_ = [geometry] if isinstance(geometry, Geometry) else list(geometry)
     members = [member for each in all_ for member in each.members]
     supplies = [supply for each in all_ for supply in each.supplies]
-    found = [*_posts(members, prices), *_meshes(all_, prices)]
+    found = [*_posts(members, prices), *_meshes(all_, prices), *_panels(members, prices), *_cylinders(members, prices)]
     for table, pack in (("wires", "coil"), ("twines", "spool")):
         found += _by_length(table, pack, members, supplies, prices)
     return (*found, *_ties(members, supplies, prices), *_pieces(members, supplies, prices))
@@ -142,6 +142,36 @@ def _mesh(row: rows.Mesh, height: float, runs: Sequence[tuple[Member, ...]], pri
     part = _part(row.key, row.name, f"mesh, {stock_height:g} m high", packs, length, packs, kind, length, price, prices)
     sized = f"{part.price_key}x{stock_height:g}"
     return replace(part, price=prices.get(sized, part.price), price_key=sized)
+
+
+def _panels(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
+    """Return bent panels, each one piece of stock."""
+    found = []
+    for key, length in dict.fromkeys((m.item, round(m.buy_length, 3)) for m in members if m.role == "panel"):
+        row = tables.meshes()[key]
+        count = sum(m.role == "panel" and m.item == key and round(m.buy_length, 3) == length for m in members)
+        stock, height = _stock(row.lengths_m, length), max(row.heights_m)
+        part = _part(key, row.name, "bent panel", count, length, count, "panel", stock, row.price_m2 * stock * height, prices)
+        sized = f"{part.price_key}x{height:g}"
+        found.append(replace(part, price=prices.get(sized, part.price), price_key=sized))
+    return found
+
+
+def _cylinders(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
+    """Return rolls for cages cut from mesh: as many whole cylinders as each roll gives."""
+    found = []
+    for key in dict.fromkeys(m.item for m in members if m.role == "ring" and m.table == "meshes"):
+        row = tables.meshes()[key]
+        rings = [m for m in members if m.role == "ring" and m.item == key]
+        around, height = max(m.buy_length for m in rings), max(m.points[1][2] for m in rings)
+        stock_height = min((h for h in row.heights_m if h >= height - 0.011), default=max(row.heights_m))
+        packs = {long: math.ceil(len(rings) / max(math.floor(long / around + 1e-6), 1)) for long in row.lengths_m if long >= around}
+        long = min(packs, key=lambda stock: (packs[stock] * stock, stock), default=max(row.lengths_m))
+        count = packs.get(long, len(rings))
+        part = _part(row.key, row.name, f"cages, {stock_height:g} m high", len(rings), around, count, "roll", long, row.price_m2 * long * stock_height, prices)
+        sized = f"{part.price_key}x{stock_height:g}"
+        found.append(replace(part, price=prices.get(sized, part.price), price_key=sized))
+    return found
 
 
 def _sheets(bays: tuple[Member, ...], stock: float) -> int:

@@ -5,24 +5,29 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Literal
 
+import math
+
 import numpy as np
 
 from . import tables
-from .drawing.views import VIEWS, view_of
+from .drawing.views import VIEWS, project, view_of
 from .families import family_of
 from .family import extra_of
 from .fixes import Fix, fixes_for, sized
 from .geometry import Geometry
-from .loadpath import Check, Link
+from .loadpath import Arrow, Check, Link
 from .loads.cases import GUSTS
 from .mechanics import Array
 from .model import Site, Structure
 from .parts import Part, shopping, total
 from .quantities import STYLES, System, to_si, write
-from .readout import FixReport, Foliage, Headline, LinkReport, PartReport, RemarkReport, Report, Sizing, Week, Working
-from .report import Evaluation, at, evaluate, outline, state_of
+from .readout import ArrowMark, FixReport, Foliage, Headline, LinkReport, PartReport, RemarkReport, Report, Rest, Sizing, Week, Working
+from .report import Evaluation, at, evaluate, outline, sensitivity, state_of
 from .texts import has, say, template
 from .wording import forecast, gust_text, money, option_text, speed_text, written
+
+
+_SEEN = 0.2  # of an arrow, below which a view does not draw it
 
 
 def report_of(site: Site, evaluation: Evaluation, system: System, week: int | None = None) -> Report:
@@ -152,7 +157,16 @@ def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
         states=tuple(state_of(float(u)) for u in use),
         certainty=worst.certainty,
         workings=tuple(_working(check, week, system) for check in sorted(link.checks, key=lambda c: -at(c.use, 0, week, 2))),
+        arrows=tuple(mark for arrow in link.arrows for mark in _arrow(arrow)),
     )
+
+
+def _arrow(arrow: Arrow) -> list[ArrowMark]:
+    """Return an arrow in each view that sees its direction."""
+    x, y, z = arrow.towards
+    size = math.sqrt(x * x + y * y + z * z)
+    ways = {name: project(name, (x / size, y / size, z / size)) for name in VIEWS}
+    return [ArrowMark(view=name, at=project(name, arrow.at), towards=way) for name, way in ways.items() if math.hypot(*way) > _SEEN]
 
 
 def _ground_name(e: Evaluation) -> str:
@@ -191,8 +205,15 @@ def _week(e: Evaluation, index: int, system: System) -> Week:
         weakest=e.weakest(index),
         usual=_finite(float(e.gusts["usual"][index])),
         rare=_finite(float(e.gusts["rare"][index])),
-        lean=tuple(_finite(at(lean, 0, index, wind), 3.0) for wind in range(3)),
+        lean=_of_winds(lean, index),
+        sag=_of_winds(next((service.amount for service in e.service if service.key == "sag"), 0.0), index),
     )
+
+
+def _of_winds(amount: Array | float, week: int) -> tuple[float, float, float]:
+    """Return a movement in still air, working wind and design gust of a week. [m]"""
+    still, working, design = (_finite(at(amount, 0, week, wind), 3.0) for wind in range(3))
+    return still, working, design
 
 
 def _foliage(e: Evaluation) -> tuple[Foliage, ...]:
@@ -293,3 +314,12 @@ def sizing(site: Site, structure: Structure, system: System) -> Sizing:
 def full_report(site: Site, structure: Structure, system: System, week: int | None = None) -> Report:
     """Return the report of a structure at a site."""
     return report_of(site, evaluate(site, structure), system, week)
+
+
+def rests_on(site: Site, structure: Structure, system: System, most: int = 3) -> tuple[Rest, ...]:
+    """Return the inputs that move the limit gust most, in words."""
+    found = sensitivity(site, structure)[:most]
+    return tuple(
+        Rest(name=row.name, low_text=gust_text(low, system), high_text=gust_text(high, system), spread=_finite(abs(high - low)), certainty=row.certainty)
+        for row, low, high in found
+    )

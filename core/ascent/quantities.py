@@ -45,7 +45,6 @@ STYLES: dict[str, dict[System, Style]] = {
     "line_load": {"metric": Style("newton / metre", "N/m", 1), "imperial": Style("force_pound / foot", "lbf/ft", 2)},
     "wire": {"metric": Style("millimetre", "mm", 2), "imperial": Style("inch", "in", 3)},
     "area": {"metric": Style("metre ** 2", "m²", 1), "imperial": Style("foot ** 2", "ft²", 0)},
-    "angle": {"metric": Style("degree", "°", 0), "imperial": Style("degree", "°", 0)},
 }
 
 _UNIT_WORDS: dict[str, dict[str, str]] = {
@@ -84,6 +83,7 @@ _UNIT_WORDS: dict[str, dict[str, str]] = {
         "ounce": "ounce",
         "ounces": "ounce",
     },
+    "line_load": {"n/m": "newton / metre", "kn/m": "kilonewton / metre", "kg/m": "kilogram_force / metre", "lbf/ft": "force_pound / foot"},
     "force": {"n": "newton", "kn": "kilonewton", "lbf": "force_pound", "kgf": "force_kilogram"},
     "speed": {
         "m/s": "metre / second",
@@ -104,6 +104,7 @@ _UNIT_WORDS: dict[str, dict[str, str]] = {
 _EXAMPLES = {
     "length": "write a length such as 1.2 m, 45 cm, 18 in, 6' 4 1/2\" or 5 ft",
     "mass": "write a mass such as 3.5 kg, 800 g, 12 lb or 6 oz",
+    "line_load": "write a load per length such as 100 N/m, 10 kg/m or 7 lbf/ft",
     "force": "write a force such as 300 N, 0.3 kN, 35 lbf or 20 kgf",
     "speed": "write a speed such as 15 m/s, 54 km/h, 34 mph, 30 knots or Beaufort 7",
     "wire": "write a diameter such as 2.5 mm or 0.1 in, or a gauge with its standard: 12.5 W&M, 14 AWG, 12 SWG",
@@ -126,7 +127,7 @@ BEAUFORT_NAMES = (
     "a hurricane",
 )
 _POINTS = ("N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW")
-_BARE = {"count": "{:.0f}", "ratio": "{:.2f}", "bearing": "{:.0f}°"}
+_BARE = {"count": "{:.0f}", "ratio": "{:.2f}", "bearing": "{:.0f}°", "angle": "{:.0f}°"}
 _NUMBER = r"[+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+)(?:[eE][+-]?\d+)?"
 _VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
 
@@ -317,8 +318,7 @@ def write(value: float, kind: str, system: System = "metric") -> str:
         return f"{shown / 1000:.2f} kN"
     if kind in ("force", "moment", "pressure") and 0 < abs(shown) < 10:
         decimals = max(decimals, 1)
-    gap = "" if style.symbol == "°" else " "
-    return f"{shown:.{decimals}f}{gap}{style.symbol}".replace("-", "−")
+    return f"{shown:.{decimals}f} {style.symbol}".replace("-", "−")
 
 
 def _write_length(value: float, system: System) -> str:

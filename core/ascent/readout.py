@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from .drawing.views import View
+from .drawing.views import View, ViewName
 from .model import Typed
 from .report import State
 
@@ -20,6 +20,14 @@ class Working(Typed):
     use: float
     source: str
     certainty: str
+
+
+class ArrowMark(Typed):
+    """A force drawn in a view: where, and which way; the direction's length is what of it that view sees."""
+
+    view: ViewName
+    at: tuple[float, float]
+    towards: tuple[float, float]
 
 
 class LinkReport(Typed):
@@ -38,6 +46,7 @@ class LinkReport(Typed):
     states: tuple[State, ...]
     certainty: str
     workings: tuple[Working, ...]
+    arrows: tuple[ArrowMark, ...]
 
 
 class Week(Typed):
@@ -54,6 +63,7 @@ class Week(Typed):
     usual: float
     rare: float
     lean: tuple[float, float, float]
+    sag: tuple[float, float, float]
 
 
 class Foliage(Typed):
@@ -128,6 +138,16 @@ class FixReport(Typed):
     holds: bool
     cost: float
     cost_text: str
+
+
+class Rest(Typed):
+    """An input that is not well known, and the limit gust if it were as low or as high as it may be."""
+
+    name: str
+    low_text: str
+    high_text: str
+    spread: float
+    certainty: str
 
 
 class Sizing(Typed):

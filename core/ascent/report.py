@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
 import numpy as np
 
+from . import tables
 from .families import family_of
 from .family import Family
 from .geometry import Geometry
@@ -17,7 +18,9 @@ from .loads.crop import Standing
 from .loads.season import Season, season_of, weekly_gusts
 from .mechanics import Array
 from .model import Site, Structure, Typed
+from .rows import Uncertainty
 
+_MOST = 60.0  # past the grid of gusts: ‘over’ [m/s]
 State = Literal["holds", "close", "short"]
 
 
@@ -191,3 +194,40 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
         family.remarks(options, geometry, structure, site),
         here.standings,
     )  # fmt: skip
+
+
+def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, float, float], ...]:
+    """Return what is not well known, with the limit gust at its low and its high end, the widest spread first.
+
+    What acts on loads is reckoned anew; what a strength rests on scales the uses of the checks that rest on it.
+
+    Source: handbook-15
+    """
+    family: Family[Typed] = family_of(structure.family)
+    options = family.options.model_validate(structure.options)
+    geometry = family.geometry(options, structure.plantings, site)
+    weeks = season_of(site.garden, structure.plantings).weeks
+    moist = case_sets.moist_gusts()
+
+    def least(links: tuple[Link, ...], key: str = "", factor: float = 1.0) -> float:
+        uses = {link.key: np.maximum.reduce(np.broadcast_arrays(*(c.use / (factor if c.rests_on == key else 1.0) for c in link.checks)))
+                for link in links}  # fmt: skip
+        limits = _crossings(uses, (1, weeks), case_sets.MOIST_GUSTS)
+        return float(min(np.min(each) for each in limits.values()))
+
+    def under(key: str, factor: float) -> tuple[Link, ...]:
+        changed = replace(moist, crop=moist.crop * factor) if key == "crop" else replace(moist, **{key: factor})
+        return family.loaded(options, geometry, structure, site, changed).path()
+
+    usual = family.loaded(options, geometry, structure, site, moist).path()
+    cited = {check.rests_on for link in usual for check in link.checks}
+    found = []
+    for row in tables.uncertainties().values():
+        if row.acts == "load":
+            ends = least(under(row.key, row.low)), least(under(row.key, row.high))
+        elif row.key in cited:
+            ends = least(usual, row.key, row.low), least(usual, row.key, row.high)
+        else:
+            continue
+        found.append((row, *(min(end, _MOST) for end in ends)))
+    return tuple(sorted(found, key=lambda each: -abs(each[2] - each[1])))

@@ -132,6 +132,11 @@ class Anchor(Row):
     gravel_N: float
     factor: float
     price: float
+    mass_kg: float
+    top_m: float
+    height_m: float
+    width_m: float
+    length_m: float
 
 
 @dataclass(frozen=True)

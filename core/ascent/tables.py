@@ -14,7 +14,10 @@ from functools import cache
 from pathlib import Path
 from typing import Any, Literal, TypeVar, get_args, get_origin, get_type_hints
 
+import numpy as np
+
 from .errors import BrokenTable, UnknownItem
+from .mechanics import Array
 from .rows import (
     Anchor,
     Cage,
@@ -231,6 +234,21 @@ def suits() -> Table[Suit]:
             key, source, _ = r.pop("key"), r.pop("source"), r.pop("certainty")
             rows[key] = Suit(key, source, "judgement", {family: int(score) for family, score in r.items()})
     return Table("suits", rows)
+
+
+@cache
+def arches() -> tuple[Array, Array, dict[str, Array]]:
+    """Return the table of bent panels: holds (m,), openings (n,), and each figure over both, (m, n).
+
+    All of a strip of unit length and stiffness; made by tools/arch_table.py.
+    """
+    with (DATA / "arches.csv").open(newline="", encoding="utf-8") as handle:
+        rows = [{name: float(value) for name, value in r.items()} for r in csv.DictReader(handle)]
+    holds, openings = sorted({r["hold"] for r in rows}), sorted({r["opening"] for r in rows})
+    names = [name for name in rows[0] if name not in ("hold", "opening")]
+    found = {(r["hold"], r["opening"]): r for r in rows}
+    grids = {name: np.array([[found[h, o][name] for o in openings] for h in holds]) for name in names}
+    return np.array(holds), np.array(openings), grids
 
 
 @cache

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import dataclasses
 import itertools
+from functools import cache
+from typing import get_args
 
 import numpy as np
 from ascent import tables, texts
@@ -18,13 +20,24 @@ from pydantic import ValidationError
 
 from tests.support import NearTestCase, demo, site
 
-CROPS = ("tom-beef", "tom-slicer", "cuc-slice", "pea-snap", "bean-pole", "butternut", "melon")
+CROPS = ("tom-slicer", "tom-det", "pea-snap", "bean-pole", "butternut", "blackberry")
 
 
+@cache
 def proposals():
-    """Yield every family with what it proposes for several crops, sides and trainings."""
-    for family, crop, side in itertools.product(FAMILIES.values(), CROPS, ("left", "both")):
-        yield family, family.propose(Need(crop, None, side, "pruned"), site()), crop
+    """Return every family with what it proposes for several crops and sides."""
+    wanted = itertools.product(FAMILIES.values(), CROPS, ("left", "both"))
+    return [(family, family.propose(Need(crop, None, side, "pruned"), site()), crop) for family, crop, side in wanted]
+
+
+def variants():
+    """Yield every family with each value of each of its choices in turn, on what it proposes for one crop."""
+    for family in FAMILIES.values():
+        proposal = family.propose(Need("tom-slicer", None, "both", "pruned"), site())
+        for name, field in family.options.model_fields.items():
+            values = get_args(field.annotation) if field.json_schema_extra["kind"] == "choice" else ()
+            for value in values or ((True, False) if field.annotation is bool else ()):
+                yield family, dataclasses.replace(proposal, options=proposal.options.model_copy(update={name: value})), f"{name}={value}"
 
 
 def structure_of(family, proposal) -> Structure:
@@ -37,9 +50,9 @@ class OptionsTest(NearTestCase):
             for name, field in family.options.model_fields.items():
                 with self.subTest(family.key, option=name):
                     extra = field.json_schema_extra
-                    self.assertIn(extra["kind"], {"length", "count", "item", "choice"})
+                    self.assertIn(extra["kind"], {"length", "count", "force", "angle", "line_load", "item", "choice"})
                     self.assertTrue(texts.template(f"option.{name}"))
-                    if extra["kind"] in ("length", "count"):
+                    if extra["kind"] not in ("item", "choice"):
                         self.assertEqual(len(field.metadata), 2, "a measure has both bounds")
                         self.assertGreater(extra["step"], 0)
                     if "when" not in extra:
@@ -56,7 +69,7 @@ class OptionsTest(NearTestCase):
     def test_values_outside_bounds_are_refused(self):
         for family in FAMILIES.values():
             for name, field in family.options.model_fields.items():
-                if field.json_schema_extra["kind"] not in ("length", "count"):
+                if field.json_schema_extra["kind"] in ("item", "choice"):
                     continue
                 for value in (1e9, -1.0, float("nan"), float("inf")):
                     with self.subTest(family.key, option=name, value=value), self.assertRaises(ValidationError):
@@ -72,7 +85,8 @@ class GeometryTest(NearTestCase):
                 self.assertEqual(len(keys), len(set(keys)))
                 self.assertTrue(np.isfinite([p for m in geometry.members for p in m.points]).all())
                 self.assertTrue(all(plant.at[2] == 0.0 for plant in geometry.plants))
-                self.assertEqual(len(geometry.plants), sum(p.count for p in proposal.plantings))
+                planted = [plant for plant in geometry.plants if plant.planting < len(proposal.plantings)]
+                self.assertEqual(len(planted), sum(p.count for p in proposal.plantings))
 
     def test_mirrored_side_mirrors_the_plants_and_changes_no_limit(self):
         for family in FAMILIES.values():
@@ -82,9 +96,11 @@ class GeometryTest(NearTestCase):
                 structure = structure_of(family, proposal)
                 found = outline(site(), structure)
                 limits.append(found.limit)
-                places.append([(p.at[0], p.at[1]) for p in found.geometry.plants])
-            self.assertNear(limits[0], limits[1], 1e-9)
-            self.assertEqual([(x, -y) for x, y in places[0]], places[1])
+                planted = [p.at for p in found.geometry.plants if p.planting == 0]
+                places.append(np.array([(x, y if side == "left" else -y) for x, y, _ in planted]))
+            with self.subTest(family.key):
+                self.assertNear(limits[0], limits[1], 1e-9)
+                np.testing.assert_allclose(places[0], places[1], atol=1e-9)
 
 
 class LoadPathTest(NearTestCase):
@@ -110,7 +126,8 @@ class LoadPathTest(NearTestCase):
             for name, grid in (("gust", cases.rising_gusts()), ("crop", cases.rising_crop(site()))):
                 for link in family.loaded(proposal.options, geometry, structure, site(), grid).path():
                     with self.subTest(family.key, crop=crop, rising=name, link=link.key):
-                        self.assertTrue(np.all(np.diff(link.use, axis=-1) >= -1e-9 * (1 + link.use[..., 1:])))
+                        use = np.minimum(link.use, 1e12)
+                        self.assertTrue(np.all(np.diff(use, axis=-1) >= -1e-6 * (1 + use[..., 1:])))
 
     def test_softer_soil_never_raises_a_limit(self):
         for family, proposal, crop in proposals():
@@ -120,37 +137,35 @@ class LoadPathTest(NearTestCase):
                 self.assertTrue(np.all(found.bare_limit[0] >= found.limit[0] - 1e-9))
 
     def test_every_source_is_known_and_every_text_is_there(self):
-        for family, proposal, crop in proposals():
-            for option_set in ({}, {"top": "wire", "ends": "guy"}, {"top": "rail", "ends": "strut", "leaned_on": True}):
-                if not set(option_set) <= set(family.options.model_fields):
-                    continue
-                options = {**proposal.options.model_dump(), **option_set}
-                structure = structure_of(family, dataclasses.replace(proposal, options=family.options(**options)))
+        for family, proposal, what in (*variants(), *proposals()):
+            structure = structure_of(family, proposal)
+            with self.subTest(family.key, what=what):
                 for link in evaluate(site(), structure).links:
                     for check in link.checks:
-                        with self.subTest(family.key, crop=crop, check=check.key):
-                            self.assertIn(check.source, tables.sources())
+                        self.assertIn(check.source, tables.sources())
+                        self.assertIn(check.rests_on, tables.uncertainties())
                 report = full_report(site(), structure, "imperial")
                 for working in (w for link in report.links for w in link.workings):
                     self.assertNotIn("{", working.numbers + working.compare)
                     self.assertTrue(working.formula and working.words and working.source)
 
-    def test_ground_takes_what_the_wind_brings(self):
-        """Equilibrium: wind across the row on all the face is what the posts hand to the soil."""
+    def test_each_choice_draws_reckons_and_buys(self):
+        for family, proposal, what in variants():
+            with self.subTest(family.key, what=what):
+                found = evaluate(site(), structure_of(family, proposal))
+                self.assertFalse(any(np.isnan(check.use).any() for link in found.links for check in link.checks))
+                keys = {link.key for link in found.links}
+                self.assertTrue(all(set(link.hands_to) <= keys for link in found.links), "every link hands to one that is there")
+                self.assertTrue(shopping(found.geometry, {}))
+
+    def test_ground_takes_what_is_put_on(self):
+        """Equilibrium: what wind and lean put on the whole structure is what its feet are asked for, in every case."""
         for family, proposal, crop in proposals():
             structure = structure_of(family, proposal)
             geometry = family.geometry(proposal.options, proposal.plantings, site())
-            links = {link.key: link for link in family.loaded(proposal.options, geometry, structure, site(), cases.site_winds(site())).path()}
-            if "soil" not in links or "mesh" not in links:
-                continue
+            put_on, taken = family.loaded(proposal.options, geometry, structure, site(), cases.site_winds(site())).balance()
             with self.subTest(family.key, crop=crop):
-                count = len(geometry.by_role("post"))
-                bays = len(geometry.by_role("mesh"))
-                inner, end = np.max(links["soil"].carries), np.max(links["end-soil"].checks[0].terms["force"][0])
-                across_end = inner / 2 if count > 2 else inner
-                self.assertLessEqual(across_end, end + 1e-9, "an end post has at least its half bay")
-                taken = inner * (count - 2) + across_end * 2
-                self.assertNear(taken, inner * bays if count > 2 else inner * 2, 1e-9)
+                np.testing.assert_allclose(*np.broadcast_arrays(put_on, taken), rtol=1e-9, atol=1e-9)
 
 
 class PartsTest(NearTestCase):

@@ -6,7 +6,7 @@ import numpy as np
 
 from .. import rows, tables
 from ..loadpath import Check
-from ..mechanics import Array, beam
+from ..mechanics import Array, beam, column
 from . import sections
 
 
@@ -102,6 +102,22 @@ def lasting(post: rows.Post, moment: Array) -> Check:
     )  # fmt: skip
 
 
+def pushed(post: rows.Post, push: Array, length: float, across: Array) -> Check:
+    """Return the check of an end post that its guy pushes down on while the wind bends it.
+
+    Source: timoshenko-gere
+    """
+    weak = min(stiffness(post), stiffness(post, other_way=True))
+    critical = column.euler_load(weak, length)
+    ultimate, factor = gust_moment(post)
+    demand = push * tables.constant("column") / critical + across * factor / ultimate
+    return Check(
+        "end-post-pushed", demand, 1.0, 1.0, "ratio", "timoshenko-gere", "judgement",
+        {"push": (push, "force"), "length": (length, "length"), "critical": (critical, "force"), "across": (across, "moment"),
+         "demand": (demand, "ratio")}, stuff_of(post),
+    )  # fmt: skip
+
+
 def person_pull(post: rows.Post, top: float) -> Check:
     """Return the check of a post that a person pulls at hand height in still air.
 
@@ -139,3 +155,70 @@ def rail_sag(post: rows.Post, down: Array, span: float) -> Array:
     """
     creep = tables.materials()[post.material].creep
     return np.asarray(creep * beam.span_sag(down, span, stiffness(post, other_way=True)))
+
+
+def beam_in_gust(post: rows.Post, down: Array, side: Array, span: float) -> Check:
+    """Return the check of a beam laid on edge: crop bends it down while the wind on the strings bends it flat.
+
+    Source: timoshenko-beams
+    """
+    strong, factor = gust_moment(post)
+    weak, _ = gust_moment(post, other_way=True)
+    upright, level = beam.span_moment(down, span), beam.span_moment(side, span)
+    demand = np.asarray(upright + level * strong / weak)
+    return Check(
+        "beam-gust", demand, strong, factor, "moment", "timoshenko-beams", tables.materials()[post.material].certainty,
+        {"down": (down, "line_load"), "side": (side, "line_load"), "span": (span, "length"), "upright": (upright, "moment"),
+         "level": (level, "moment"), "moment": (demand, "moment")}, stuff_of(post),
+    )  # fmt: skip
+
+
+def beam_lasting(post: rows.Post, down: Array, span: float) -> Check:
+    """Return the check of a beam on edge under what hangs on it all season.
+
+    Source: timoshenko-beams
+    """
+    material = tables.materials()[post.material]
+    moment = np.asarray(beam.span_moment(down, span))
+    return Check(
+        "beam-lasting", moment, sections.of_post(post).S * material.allow_sustained * material.factor_sustained, material.factor_sustained,
+        "moment", material.source, material.certainty,
+        {"down": (down, "line_load"), "span": (span, "length"), "moment": (moment, "moment")}, stuff_of(post),
+    )  # fmt: skip
+
+
+def beam_sag(post: rows.Post, down: Array, span: float) -> Array:
+    """Return how far a beam on edge sags under a lasting load, creep included. [m]
+
+    Source: timoshenko-beams
+    """
+    return np.asarray(tables.materials()[post.material].creep * beam.span_sag(down, span, stiffness(post)))
+
+
+def screwed(row: rows.Fitting, moment: Array, gap: float) -> Check:
+    """Return the check of two rows of screws that hold an upright on a board as a couple.
+
+    Source: handbook-13
+    """
+    each = moment / gap
+    return Check(
+        "screwed", each, row.working_N * row.factor, row.factor, "force", row.source, row.certainty,
+        {"moment": (moment, "moment"), "gap": (gap, "length"), "each": (each, "force")}, "screws",
+    )  # fmt: skip
+
+
+def racking(post: rows.Post, force: Array, height: float, posts: int, weight: Array) -> Check:
+    """Return the check of a frame without a brace in its own plane: its posts bend their other way, and lean under the crop.
+
+    Source: handbook-9.5
+    """
+    ultimate, factor = gust_moment(post, other_way=True)
+    critical = column.euler_load(stiffness(post, other_way=True), height, 2.1)
+    amplified = column.amplification(weight, critical)
+    moment = np.asarray(force * height / posts * amplified)
+    material = tables.materials()[post.material]
+    return Check(
+        "racking", moment, ultimate, factor, "moment", "handbook-9.5", material.certainty,
+        {"force": (force, "force"), "posts": (float(posts), "count"), "height": (height, "length"), "amplified": (amplified, "ratio"),
+         "moment": (moment, "moment")}, stuff_of(post),
+    )  # fmt: skip

@@ -12,16 +12,18 @@ from ..loadpath import Check
 from ..loads.cases import Cases
 from ..mechanics import Array, soil
 from ..model import BareBed
+from . import sections
 
 
 @dataclass(frozen=True)
 class Ground:
-    """The soil a post stands in: native soil, any bed fill over it, and how the post was set."""
+    """The soil a post stands in: native soil, any bed fill over it, how the post was set, and the top that is not counted."""
 
     native: rows.Soil
     fill: rows.Soil
     fill_depth: float
     tamped: bool
+    ignored: float
 
     @property
     def setting(self) -> float:
@@ -32,7 +34,7 @@ class Ground:
 def ground_of(bed: BareBed, setting: str) -> Ground:
     """Return the ground of a bed for posts set in that way; a container has nothing but its mix to hold a post."""
     native = bed.fill if bed.kind == "container" else bed.soil
-    return Ground(tables.soils()[native], tables.soils()[bed.fill], bed.raised_by, setting == "tamped")
+    return Ground(tables.soils()[native], tables.soils()[bed.fill], bed.raised_by, setting == "tamped", tables.constant("ignored_tilled"))
 
 
 def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases) -> Array:
@@ -50,7 +52,7 @@ def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Arra
 
     Source: handbook-5.3
     """
-    ignored = tables.constant("ignored_tilled")
+    ignored = ground.ignored
     native = ground.native
     width = post.soil_width
     if ground.fill_depth > 0.02:
@@ -106,6 +108,23 @@ def grip(key: str, ground: Ground, post: rows.Post, depth: float, force: Array, 
             "code": (code_allowable(ground, post, depth, height), "force"),
         },
         "soil",
+    )  # fmt: skip
+
+
+def bearing(post: rows.Post, ground: Ground, depth: float, push: Array, cases: Cases, pad: float = 0.0) -> Check:
+    """Return the check that a post pushed down does not sink: friction on its side, the soil under its foot, plate or pad [m²].
+
+    Source: handbook-5.7
+    """
+    native = ground.native
+    collared = post.soil_width > 2.0 * post.a
+    area = (math.pi * post.soil_width**2 / 4 if collared else max(sections.of_post(post).A, pad)) + post.plate_m2
+    gripping = max(depth - max(ground.ignored, ground.fill_depth), 0.0)
+    tip = 9.0 * native.cu * area if native.model == "clay" else 40.0 * native.gamma * depth * area
+    ultimate = (native.skin * sections.perimeter(post) * gripping + tip) * cases.soil_strength(native) * ground.setting
+    return Check(
+        "end-bearing", push, ultimate, tables.constant("skin_friction"), "force", "handbook-5.7", "judgement",
+        {"push": (push, "force"), "depth": (gripping, "length"), "ultimate": (ultimate, "force")}, "skin",
     )  # fmt: skip
 
 

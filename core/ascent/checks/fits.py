@@ -6,7 +6,8 @@ import math
 
 from .. import rows, tables
 from ..loadpath import Remark
-from ..model import Planting
+from ..model import BareBed, Planting
+from ..texts import template
 from .bending import gust_moment
 
 _HAND_FREE = 0.125
@@ -27,21 +28,99 @@ def of_planting(planting: Planting, mesh: rows.Mesh, mesh_top: float, length: fl
     Source: handbook-parts-4.4
     """
     crop = tables.crops()[planting.crop]
-    name = {"crop": crop.name}
-    found = [*_through(crop, mesh), *_grip(crop, mesh), *_height(planting, crop, mesh_top)]
-    if tables.suits()[crop.key].scores["mesh-fence"] <= 1:
-        found.append(Remark("crop-unsuited", "watch", words=name, source=crop.source))
+    found = [*_through(crop, mesh), *_grip(crop, mesh), *of_height(planting, mesh_top, ("mesh_height", "bottom_gap"))]
+    found += [*of_suit(planting, "mesh-fence"), *of_row(planting, length)]
+    return [*found, *of_face(planting, length * mesh_top)]
+
+
+def of_face(planting: Planting, area: float) -> list[Remark]:
+    """Return a remark where more plants share a face than light feeds.
+
+    Source: crops-3
+    """
+    crop = tables.crops()[planting.crop]
+    if not crop.face_limit_m2 or planting.training != "pruned":
+        return []
+    room = area / crop.face_limit_m2
+    if planting.count <= 1.5 * room:
+        return []
+    values = {"count": (float(planting.count), "count"), "room": (math.floor(room), "count")}
+    return [Remark("crowded-face", "watch", values, {"crop": crop.name}, "crops-3", ("plantings.0.count",))]
+
+
+def of_through(planting: Planting, mesh: rows.Mesh) -> list[Remark]:
+    """Return remarks on hand, fruit and tendril at a mesh.
+
+    Source: handbook-parts-4.4
+    """
+    crop = tables.crops()[planting.crop]
+    return [*_through(crop, mesh), *_grip(crop, mesh)]
+
+
+def of_suit(planting: Planting, family: str) -> list[Remark]:
+    """Return a remark where a crop is seldom grown on this kind of support.
+
+    Source: crops-2
+    """
+    crop = tables.crops()[planting.crop]
+    if tables.suits()[planting.crop].scores[family] > 1:
+        return []
+    return [Remark("crop-unsuited", "watch", words={"crop": crop.name, "family": template(f"family.{family}.name").lower()}, source="crops-2")]
+
+
+def of_row(planting: Planting, length: float) -> list[Remark]:
+    """Return a remark where more plants stand in a row than it is long for.
+
+    Source: crops-3
+    """
     lines = 2 if planting.side == "both" else 1
     row = (math.ceil(planting.count / lines) - 1) * planting.spacing
-    if row > length + 1e-6:
-        values = {"count": (float(planting.count), "count"), "row": (row, "length"), "length": (length, "length")}
-        found.append(Remark("crowded-row", "wrong", values, name, "crops-3", ("length", "plantings.0.count")))
-    if crop.face_limit_m2 and planting.training == "pruned":
-        room = length * mesh_top / crop.face_limit_m2
-        if planting.count > 1.5 * room:
-            values = {"count": (float(planting.count), "count"), "room": (math.floor(room), "count")}
-            found.append(Remark("crowded-face", "watch", values, name, "crops-3", ("plantings.0.count",)))
+    if row <= length + 1e-6:
+        return []
+    values = {"count": (float(planting.count), "count"), "row": (row, "length"), "length": (length, "length")}
+    words = {"crop": tables.crops()[planting.crop].name}
+    return [Remark("crowded-row", "wrong", values, words, "crops-3", ("length", "plantings.0.count"))]
+
+
+def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[Remark]:
+    """Return remarks on how high a crop grows, how high its support is, and what a hand reaches.
+
+    Source: handbook-parts-4.3
+    """
+    crop = tables.crops()[planting.crop]
+    values = {"vine": (crop.height_m, "length"), "top": (top, "length"), "over": (crop.height_m - top, "length"),
+              "reach": (tables.constant("reach"), "length")}  # fmt: skip
+    found = []
+    if crop.height_m > top + tables.constant("overtop_free"):
+        key = "vine-topped" if planting.training == "pruned" else "vine-overtops"
+        found.append(Remark(key, "watch", values, {"crop": crop.name}, "handbook-parts-4.3", levers[:1]))
+    if top > tables.constant("reach"):
+        found.append(Remark("out-of-reach", "watch", values, source="handbook-parts-4.1", levers=levers))
     return found
+
+
+def of_ground(bed: BareBed, length: float, depth: float, levers: tuple[str, ...] = ("length", "depth")) -> list[Remark]:
+    """Return remarks where a structure is longer than its bed or deeper than its container.
+
+    Source: handbook-parts-3.0
+    """
+    found = []
+    if length > bed.length + 1e-6:
+        values = {"length": (length, "length"), "bed": (bed.length, "length")}
+        found.append(Remark("beyond-bed", "wrong", values, source="handbook-parts-3.0", levers=levers[:1]))
+    if bed.kind == "container" and depth > bed.raised_by:
+        values = {"depth": (depth, "length"), "fill": (bed.raised_by, "length")}
+        found.append(Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=levers[1:]))
+    return found
+
+
+def of_guys(bed: BareBed, length: float, reach: float) -> list[Remark]:
+    """Return a remark where guys end past the bed.
+
+    Source: handbook-7.6
+    """
+    past = reach - (bed.length - length) / 2
+    return [Remark("guys-reach", "watch", {"past": (past, "length")}, source="handbook-7.6", levers=("ends",))] if past > 0.05 else []
 
 
 def _through(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
@@ -72,18 +151,6 @@ def _grip(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
     if mesh.wire > crop.strand_max:
         return [Remark("strand-thick", "watch", values, {"crop": crop.name}, crop.source, ("mesh",))]
     return [Remark("strand-grips", "fine", values, {"crop": crop.name}, crop.source)]
-
-
-def _height(planting: Planting, crop: rows.Crop, mesh_top: float) -> list[Remark]:
-    values = {"vine": (crop.height_m, "length"), "top": (mesh_top, "length"), "over": (crop.height_m - mesh_top, "length"),
-              "reach": (tables.constant("reach"), "length")}  # fmt: skip
-    found = []
-    if crop.height_m > mesh_top + tables.constant("overtop_free"):
-        key = "vine-topped" if planting.training == "pruned" else "vine-overtops"
-        found.append(Remark(key, "watch", values, {"crop": crop.name}, "handbook-parts-4.3", ("mesh_height",)))
-    if mesh_top > tables.constant("reach"):
-        found.append(Remark("out-of-reach", "watch", values, source="handbook-parts-4.1", levers=("mesh_height", "bottom_gap")))
-    return found
 
 
 def of_fence(

@@ -8,7 +8,8 @@ import numpy as np
 
 from .. import rows, tables
 from ..loadpath import Check
-from ..mechanics import Array, cable, column
+from ..loads.cases import Cases
+from ..mechanics import Array, anchors, cable, column
 from . import bending
 from .embedment import Ground
 from .sections import perimeter
@@ -50,33 +51,65 @@ def top_wire(wire: rows.Wire, load: Array, span: float, pull: Array) -> Check:
     )  # fmt: skip
 
 
-def guy(wire: rows.Wire, tension: Array, pull: Array, angle: float) -> Check:
+def guy(wire: rows.Wire, tension: Array, angle: float) -> Check:
     """Return the check of a guy against its break.
 
     Source: handbook-7.1
     """
     return Check(
         "guy", tension, wire_area(wire) * wire.break_, wire.factor, "force", "handbook-7.1", wire.certainty,
-        {"pull": (pull, "force"), "angle": (math.degrees(angle), "angle"), "tension": (tension, "force")},
+        {"angle": (math.degrees(angle), "angle"), "tension": (tension, "force")},
     )  # fmt: skip
 
 
-def anchor_working(anchor: rows.Anchor, soil: rows.Soil) -> float:
-    """Return the working pull of an anchor in a class of soil. [N]
+def brace_wire(wire: rows.Wire, tension: Array, push: Array) -> Check:
+    """Return the check of an H-brace's diagonal wire against its break.
+
+    Source: handbook-7.3
+    """
+    return Check(
+        "brace-wire", tension, wire_area(wire) * wire.break_, wire.factor, "force", "handbook-7.3", wire.certainty,
+        {"push": (push, "force"), "tension": (tension, "force")},
+    )  # fmt: skip
+
+
+def _buried(anchor: rows.Anchor, soil: rows.Soil) -> anchors.Held:
+    """Return what a buried weight holds in a soil; clay rammed back is taken as loose earth of 30°."""
+    phi = math.radians(soil.phi_deg or tables.constant("rammed_phi"))
+    return anchors.deadman(anchor.mass_kg, anchor.top_m, anchor.height_m, anchor.width_m, anchor.length_m, phi, soil.gamma)
+
+
+def anchor_working(anchor: rows.Anchor, soil: rows.Soil, angle: float) -> float:
+    """Return the working pull of an anchor in a class of soil, in line with a guy. [N]
 
     Source: handbook-7.6
     """
+    if anchor.top_m:
+        held = _buried(anchor, soil)
+        return min(held.up / math.sin(angle), held.along / math.cos(angle)) / anchor.factor
     return {"loose": anchor.loose_N, "loam": anchor.loam_N, "clay": anchor.clay_N, "gravel": anchor.gravel_N}[soil.anchor]
 
 
-def anchor(row: rows.Anchor, soil: rows.Soil, tension: Array, strength: Array) -> Check:
-    """Return the check of a guy's anchor pulled in line with it.
+def anchor(row: rows.Anchor, soil: rows.Soil, tension: Array, angle: float, cases: Cases) -> tuple[Check, ...]:
+    """Return the checks of a guy's anchor: pulled in line with it, or lifted and ploughed through the soil.
 
     Source: handbook-7.6
     """
-    ultimate = anchor_working(row, soil) * row.factor * strength
-    return Check(
-        "anchor", tension, ultimate, row.factor, "force", row.source, row.certainty, {"tension": (tension, "force")}, "anchor",
+    strength = cases.soil_strength(soil)
+    if not row.top_m:
+        ultimate = anchor_working(row, soil, angle) * row.factor * strength
+        return (
+            Check("anchor", tension, ultimate, row.factor, "force", row.source, row.certainty, {"tension": (tension, "force")}, "anchor"),
+        )
+    held = _buried(row, soil)
+    stones = row.mass_kg * tables.constant("gravity")
+    up, along = stones + (held.up - stones) * strength, held.along * strength
+    lifted, dragged = tension * math.sin(angle), tension * math.cos(angle)
+    return (
+        Check("deadman-lift", lifted, up, row.factor, "force", "handbook-7.6", "certain",
+              {"lift": (lifted, "force"), "stones": (stones, "force"), "hold": (up, "force")}, "weight"),
+        Check("deadman-drag", dragged, along, row.factor, "force", "handbook-7.6", "judgement",
+              {"drag": (dragged, "force"), "hold": (along, "force")}, "soil"),
     )  # fmt: skip
 
 
@@ -104,4 +137,42 @@ def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, strength:
     return Check(
         "uplift", lift, ultimate, tables.constant("skin_friction"), "force", "handbook-5.7", "judgement",
         {"lift": (lift, "force"), "depth": (gripping, "length"), "ultimate": (ultimate, "force")}, "skin",
+    )  # fmt: skip
+
+
+def main_wire(wire: rows.Wire, down: Array, side: Array, span: float, pull: Array) -> Check:
+    """Return the check of a wire that carries a crop, and the wind on it, between its posts.
+
+    Source: handbook-6.4
+    """
+    load = np.hypot(down, side)
+    tension = np.hypot(pull, load * span / 2)
+    return Check(
+        "main-wire", tension, wire_area(wire) * wire.break_, wire.factor, "force", "handbook-6.4", wire.certainty,
+        {"down": (down, "line_load"), "side": (side, "line_load"), "span": (span, "length"), "pull": (pull, "force"),
+         "sag": (wire_sag(pull, down, span), "length"), "flat": (pull / np.maximum(load * span, 1e-9), "ratio"), "tension": (tension, "force")},
+    )  # fmt: skip
+
+
+def cold_wire(wire: rows.Wire, pull: Array, pretension: float) -> Check:
+    """Return the check of a bare wire on the first cold night after it was tightened.
+
+    Source: handbook-6.6
+    """
+    return Check(
+        "cold-wire", pull, wire_area(wire) * wire.break_, wire.factor, "force", "handbook-6.6", wire.certainty,
+        {"pretension": (pretension, "force"), "colder": (tables.constant("cold"), "count"), "pull": (pull, "force")},
+    )  # fmt: skip
+
+
+def prop(post: rows.Post, push: Array, length: float) -> Check:
+    """Return the check of a prop under the middle of a bay against buckling.
+
+    Source: timoshenko-gere
+    """
+    weak = min(bending.stiffness(post), bending.stiffness(post, other_way=True))
+    critical = column.euler_load(weak, length)
+    return Check(
+        "prop", push, critical, tables.constant("column"), "force", "timoshenko-gere", "judgement",
+        {"push": (push, "force"), "length": (length, "length"), "critical": (critical, "force")}, bending.stuff_of(post),
     )  # fmt: skip

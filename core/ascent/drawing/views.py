@@ -12,6 +12,10 @@ from ..tables import materials, posts, soils
 ViewName = Literal["elevation", "plan", "end"]
 VIEWS: tuple[ViewName, ...] = get_args(ViewName)
 Flat = tuple[float, float]
+_STANDING = ("post", "panel", "ring", "stem")
+_BESIDE = ("guy", "strut", "anchor")
+_NEAR = 0.03  # of the first station, to stand at it [m]
+_THIN = 0.002
 _BED_SHOWN = 0.3  # of a long bed, past each end of the structure [m]
 
 _PROJECT: dict[ViewName, Callable[[Point], Flat]] = {
@@ -27,10 +31,12 @@ class Mark(Typed):
     member: str
     role: str
     stuff: str
-    shape: Literal["line", "panel", "point"]
+    shape: Literal["line", "panel", "point", "wires"]
     points: tuple[Flat, ...]
     thickness: float
     grid: Flat | None = None
+    lines: tuple[tuple[Flat, ...], ...] = ()
+    sags: bool = False
 
 
 class Measure(Typed):
@@ -46,10 +52,11 @@ class Measure(Typed):
 
 
 class PlantMark(Typed):
-    """A plant's foot in a view."""
+    """A plant's foot in a view, and the way it climbs from there; straight up where none is given."""
 
     planting: int
     at: Flat
+    way: tuple[Flat, ...] = ()
 
 
 class View(Typed):
@@ -82,7 +89,7 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
     marks = tuple(
         Mark(
             member=m.key, role=m.role, stuff=stuff_of(m), shape=m.shape, points=tuple(project(p) for p in m.points), thickness=m.thickness,
-            grid=m.grid if name == "elevation" else None,
+            grid=m.grid if name == "elevation" else None, lines=_flattened(m, project), sags=m.sags and name == "elevation",
         )
         for m in members
     )  # fmt: skip
@@ -99,15 +106,17 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
         for d in geometry.dimensions
         if d.view == name
     )
-    plants = tuple(PlantMark(planting=p.planting, at=project(p.at)) for p in geometry.plants)
+    plants = tuple(
+        PlantMark(planting=p.planting, at=project(p.at), way=tuple(project(q) for q in p.way) if name != "plan" else ()) for p in geometry.plants
+    )
     margin = min(max((bed.length - geometry.length) / 2, 0.0), _BED_SHOWN)
     ends: dict[ViewName, tuple[Flat, Flat]] = {
         "elevation": ((-margin, 0.0), (geometry.length + margin, 0.0)),
         "plan": ((-margin, -bed.width / 2), (geometry.length + margin, bed.width / 2)),
         "end": ((-bed.width / 2, 0.0), (bed.width / 2, 0.0)),
     }
-    us = [u for mark in marks for u, _ in mark.points] + [p[0] for p in ends[name]]
-    vs = [v for mark in marks for _, v in mark.points] + [p[1] for p in ends[name]]
+    corners = [p for mark in marks for line in (mark.points, *mark.lines) for p in line] + list(ends[name])
+    us, vs = [u for u, _ in corners], [v for _, v in corners]
     return View(
         name=name, marks=marks, measures=measures, plants=plants, bed=ends[name], fill_depth=bed.raised_by,
         soil=soils()[bed.soil].hatch, fill=soils()[bed.fill].hatch,
@@ -115,14 +124,43 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
     )  # fmt: skip
 
 
+def project(name: ViewName, point: Point) -> Flat:
+    """Return a point as a view sees it."""
+    return _PROJECT[name](point)
+
+
+def _flattened(member: Member, project: Callable[[Point], Flat]) -> tuple[tuple[Flat, ...], ...]:
+    """Return a member's own lines in a view: those that fall on one another once, straight ones by their ends."""
+    found: dict[tuple[Flat, ...], None] = {}
+    for line in member.lines:
+        flat = [(round(u, 3), round(v, 3)) for u, v in map(project, line)]
+        us, vs = [u for u, _ in flat], [v for _, v in flat]
+        if max(us) - min(us) < _THIN and max(vs) - min(vs) < _THIN:
+            continue
+        if max(us) - min(us) < _THIN:
+            flat = [(us[0], min(vs)), (us[0], max(vs))]
+        elif max(vs) - min(vs) < _THIN:
+            flat = [(min(us), vs[0]), (max(us), vs[0])]
+        found[tuple(flat)] = None
+    return tuple(found)
+
+
 def stuff_of(member: Member) -> str:
-    """Return what a member is drawn as: wood, cane, metal, or soil."""
+    """Return what a member is drawn as: wood, cane, metal, twine, leaf, or soil."""
     if member.role == "grip":
         return "soil"
-    return materials()[posts()[member.item].material].stuff if member.table == "posts" else "metal"
+    if member.table == "posts":
+        return materials()[posts()[member.item].material].stuff
+    return {"twines": "twine", "hosts": "leaf"}.get(member.table, "metal")
 
 
 def _first_end(geometry: Geometry) -> tuple[Member, ...]:
-    """Return what is seen from the row's first end: one post, one bay edge, its ties and top."""
-    seen = ("post-1", "grip-1", "mesh-1", "cap-1", "top-line")
-    return tuple(m for m in geometry.members if m.key in seen or m.key.startswith("tie-1-"))
+    """Return what is seen from the row's first end: what stands at its first station, and what passes it."""
+    stations = [m.points[0][0] for m in geometry.members if m.role in _STANDING]
+    first = min(stations, default=0.0)
+    return tuple(m for m in geometry.members if m.role not in _BESIDE and _passes(m, first))
+
+
+def _passes(member: Member, station: float) -> bool:
+    xs = [x for line in (member.points, *member.lines) for x, _, _ in line]
+    return min(xs) <= station + _NEAR and max(xs) >= station - _NEAR

@@ -6,9 +6,16 @@ from typing import Any
 
 from ..errors import UnknownItem
 from ..family import Family
+from .cage import Cages
+from .drop_strings import DropStrings
+from .living_support import LivingSupport
 from .mesh_fence import MeshFence
+from .panel_arch import PanelArch
+from .stake import Stake
+from .weave import Weave
+from .wire_trellis import WireTrellis
 
-FAMILIES: dict[str, Family[Any]] = {family.key: family for family in (MeshFence(),)}
+FAMILIES: dict[str, Family[Any]] = {family.key: family for family in (MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake())}
 
 
 def family_of(key: str) -> Family[Any]:

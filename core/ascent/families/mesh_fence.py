@@ -17,7 +17,7 @@ from ..loadpath import Check, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, column, wind
-from ..model import MOST_PLANTS, Planting, Site, Structure, Typed, day_of_year, month_day
+from ..model import Planting, Site, Structure, Typed
 from ..patterns import mesh_face, plants, posts
 from ..patterns.end_assembly import EndAssembly
 from ..patterns.stand import Stand
@@ -288,6 +288,12 @@ class _Fence(Stand[MeshFenceOptions]):
             found.append(Service("top-sag", sag, self.bay / tables.constant("rail_sag_limit"), "handbook-4.2", ("post_spacing",)))
         return tuple(found)
 
+    def balance(self) -> tuple[Array, Array]:
+        """Return the wind across the fence, and what its posts take of it. [N]"""
+        inner = max(len(self.xs) - 2, 0)
+        ends = self.wind.force * self.bay / 2 if inner else self.across
+        return self.wind.force * self.options.length, self.across * inner + 2 * ends
+
 
 class MeshFence(Family[MeshFenceOptions]):
     """Mesh between posts."""
@@ -297,16 +303,8 @@ class MeshFence(Family[MeshFenceOptions]):
 
     def propose(self, need: Need, site: Site) -> Proposal:
         """Return a fence for a crop on one side of a bed, every value with its reason."""
-        plant = tables.crops()[need.crop]
-        spacing = plant.spacing_m if need.training == "pruned" else (plant.free_spacing_low_m + plant.free_spacing_high_m) / 2
-        lines = 2 if need.side == "both" else 1
-        clear = tables.constant("row_end_clear")
-        room = max(math.floor((min(site.bed.length, 30.0) - 2 * clear) / spacing + 1e-6) + 1, 1) * lines
-        room = min(room, MOST_PLANTS)
-        count = need.count or room
-        wanted_length = max((math.ceil(count / lines) - 1) * spacing + 2 * clear, 0.9)
-        bed_length = math.floor(min(site.bed.length, 30.0) * 20 + 1e-6) / 20
-        length = max(min(math.ceil(wanted_length * 20 - 1e-6) / 20, bed_length), 0.6)
+        row = plants.sown(need, site, longest=30.0)
+        plant, length = row.crop, row.length
         product = mesh_face.mesh_for(plant)
         gap = 0.15 if product.kind in ("panel", "sheet") else 0.05
         wanted = min(plant.support_height_m, tables.constant("reach")) - gap
@@ -316,15 +314,13 @@ class MeshFence(Family[MeshFenceOptions]):
         depth = min(max(0.60, math.ceil((fill + 0.45) * 20) / 20), math.floor((longest - gap - height) * 20) / 20, 1.2)
         post = posts.driven_for(depth + gap + height)
         bay = 1.22 if product.kind in ("panel", "sheet") else 1.0
-        planted = month_day(day_of_year(site.garden.last_frost) + round((plant.plant_low_d + plant.plant_high_d) / 2))
         options = MeshFenceOptions(
             length=length, mesh=product.key, mesh_height=height, bottom_gap=gap, post=post.key, post_spacing=bay, depth=depth,
             tie="clip_tpost", ties_per_post=mesh_face.tie_count(height), top="wire" if product.kind == "net" else "none",
             ends="plain" if product.kind in ("panel", "sheet") or length <= 4.0 else "guy",
         )  # fmt: skip
-        plantings = (Planting(crop=plant.key, count=count, spacing=spacing, side=need.side, training=need.training, planted=planted),)
         reasons = {
-            "length": Reason("length", {"length": (length, "length"), "count": (count, "count"), "spacing": (spacing, "length")}),
+            **row.reasons,
             "mesh": Reason("mesh", words={"crop": plant.name, "mesh": product.name}),
             "mesh_height": Reason("mesh_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}),
             "bottom_gap": Reason("bottom_gap"),
@@ -338,11 +334,8 @@ class MeshFence(Family[MeshFenceOptions]):
             "top": Reason("top_net" if options.top == "wire" else "top"),
             "ends": Reason("ends_roll" if options.ends == "guy" else "ends"),
             "leaned_on": Reason("leaned_on"),
-            "plantings.0.count": Reason("count_asked" if need.count else "count", {"count": (count, "count"), "room": (room, "count")}),
-            "plantings.0.spacing": Reason("spacing", {"spacing": (spacing, "length")}, {"crop": plant.name}),
-            "plantings.0.planted": plants.planting_reason(plant),
         }
-        return Proposal(options, plantings, reasons)
+        return Proposal(options, row.plantings, reasons)
 
     def geometry(self, options: MeshFenceOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
         """Return posts, mesh bays, ties, top line and ends in metres."""
@@ -371,18 +364,10 @@ class MeshFence(Family[MeshFenceOptions]):
 
     def remarks(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: hand, fruit, reach, vine, post, ground."""
-        found: list[Remark] = []
-        if options.length > site.bed.length + 1e-6:
-            values = {"length": (options.length, "length"), "bed": (site.bed.length, "length")}
-            found.append(Remark("beyond-bed", "wrong", values, source="handbook-parts-3.0", levers=("length",)))
-        if site.bed.kind == "container" and options.depth > site.bed.raised_by:
-            values = {"depth": (options.depth, "length"), "fill": (site.bed.raised_by, "length")}
-            found.append(Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=("depth",)))
+        found = fits.of_ground(site.bed, options.length, options.depth)
         if options.ends == "guy":
-            reach = max(max(m.points[0][0] for m in geometry.by_role("anchor")) - options.length, 0.0)
-            past = reach - (site.bed.length - options.length) / 2
-            if past > 0.05:
-                found.append(Remark("guys-reach", "watch", {"past": (past, "length")}, source="handbook-7.6", levers=("ends",)))
+            reach = max(m.points[0][0] for m in geometry.by_role("anchor")) - options.length
+            found += fits.of_guys(site.bed, options.length, reach)
         for planting in structure.plantings:
             found += fits.of_planting(planting, tables.meshes()[options.mesh], options.bottom_gap + options.mesh_height, options.length)
         found += fits.of_fence(options.mesh, options.mesh_height, options.bottom_gap, options.top, options.ends, options.tie,
@@ -401,11 +386,20 @@ class MeshFence(Family[MeshFenceOptions]):
         return (*found, "climb", "judgement")
 
 
+_END_LEVERS = {
+    "post": ("ends", "top", "post_spacing", "post", "mesh", "mesh_height"),
+    "soil": ("ends", "depth", "top", "post_spacing", "mesh", "mesh_height"),
+    "prop": ("anchor", "ends", "post_spacing"),
+    "lift": ("depth", "ends", "post_spacing"),
+}
+
+
 def _ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> EndAssembly:
+    railed = options.top == "rail"
     return EndAssembly(
-        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, tables.posts()[options.post], embedment.ground_of(site.bed, options.setting),
-        options.depth, top, options.top == "rail", tables.wires()[options.guy_wire], tables.anchors()[options.anchor],
-        tables.posts()[options.strut],
+        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, tables.posts()[options.post],
+        embedment.ground_of(site.bed, options.setting), options.depth, top if railed else tables.constant("brace_height") * top,
+        tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, railed,
     )  # fmt: skip
 
 
@@ -414,19 +408,11 @@ def _dimensions(
 ) -> tuple[Dimension, ...]:
     end, bay = float(xs[-1]), float(xs[1])
     low, high = options.bottom_gap, options.bottom_gap + options.mesh_height
-    found = [
+    found = (
         Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.32),
         Dimension("options.post_spacing", "elevation", (0, 0, high), (bay, 0, high), bay, 0.45),
         Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.6),
         Dimension("options.mesh_height", "elevation", (end, 0, low), (end, 0, high), options.mesh_height, 0.75),
         Dimension("options.bottom_gap", "elevation", (end, 0, 0), (end, 0, low), low, 1.6),
-    ]
-    first = [plant for plant in grown if plant.planting == 0]
-    lines = 2 if plantings[0].side == "both" else 1
-    if len(first) > lines:
-        (x0, y, _), (x1, _, _) = first[0].at, first[1].at
-        side = math.copysign(1.0, y)
-        found.append(
-            Dimension("plantings.0.spacing", "plan", (x0, side * edge, 0), (x1, side * edge, 0), plantings[0].spacing, side * 0.42)
-        )  # fmt: skip
-    return tuple(found)
+    )
+    return (*found, *plants.spacing_dimension(plantings, grown, edge))

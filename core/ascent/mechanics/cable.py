@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from . import Array, Number
@@ -67,3 +69,156 @@ def beam_cable(load: Number, span: float, bending: float, axial: Number) -> tupl
     root = np.sqrt((q / 2) ** 2 + (p / 3) ** 3)
     deflection = np.cbrt(q / 2 + root) + np.cbrt(q / 2 - root)
     return np.asarray(deflection), a * deflection * span**2 / 8.0, axial * (8.0 / 3.0) * (deflection / span) ** 2
+
+
+def sag_pull(load: Number, span: float, sag: Number) -> Number:
+    """Return the horizontal tension of a shallow cable whose sag is given, w L²/(8 f).
+
+    Args:
+        load: Load per length of span. [N/m]
+        span: Distance between supports. [m]
+        sag: Drop at mid-span, at most an eighth of the span. [m]
+
+    Returns:
+        Horizontal tension. [N]
+
+    Source: handbook-6.2
+    """
+    return load * span**2 / (8.0 * sag)
+
+
+def parabola_length(span: float, sag: Number) -> Number:
+    """Return the length of a shallow cable along its curve, L (1 + 8/3 (f/L)² − 32/5 (f/L)⁴).
+
+    Args:
+        span: Distance between supports. [m]
+        sag: Drop at mid-span, at most an eighth of the span. [m]
+
+    Returns:
+        Length. [m]
+
+    Source: handbook-6.2
+    """
+    share = sag / span
+    return span * (1.0 + 8.0 / 3.0 * share**2 - 32.0 / 5.0 * share**4)
+
+
+def heat_slack(span: float, change: float, expansion: float) -> float:
+    """Return the extra length of a wire that is warmer than on the day it was tightened; negative when colder.
+
+    Args:
+        span: Distance between supports. [m]
+        change: How much warmer. [K]
+        expansion: Thermal expansion. [1/K]
+
+    Returns:
+        Extra length. [m]
+
+    Source: handbook-6.6
+    """
+    return span * change * expansion
+
+
+def elastic_tension(
+    load: Number, span: float, pretension: Number, axial: float, end_stiffness: Number, spans: int = 1, slack: float = 0.0
+) -> Array:
+    """Return the horizontal tension of an elastic wire that slides over its supports between two springy ends.
+
+    With H the tension, u = w L/(2H): (½ (√(1+u²) + asinh(u)/u) − H/EA (1 + u²/3)) r = 1/(1 + T0/EA) + slack/L,
+    r = 1 − 2 (H − T0)/(k n L): the length the load needs is what stretching, slack and the ends give. All cases
+    at once by Newton's method in ln H, from the shallow cable's answer.
+
+    Args:
+        load: Load per length of span. [N/m]
+        span: Distance between supports. [m]
+        pretension: Tension with no load. [N]
+        axial: Axial stiffness EA of the wire. [N]
+        end_stiffness: Stiffness of each end. [N/m]
+        spans: Number of equal spans.
+        slack: Extra length in a span, from stretching or heat; negative when it is colder. [m]
+
+    Returns:
+        Horizontal tension. [N]
+
+    Source: handbook-6.4
+    """
+    w, k = np.asarray(load, dtype=float), np.asarray(end_stiffness, dtype=float)
+    start = loaded_tension(w, span, np.maximum(pretension - slack / span * axial, 1.0), effective_stiffness(axial, k, spans * span))
+    need = 1.0 / (1.0 + np.asarray(pretension) / axial) + slack / span
+    log = np.log(np.maximum(start, 1e-3))
+    for _ in range(9):
+        pull = np.exp(log)
+        u = np.maximum(w * span / (2.0 * pull), 1e-5)
+        root = np.sqrt(1.0 + u**2)
+        arc = np.arcsinh(u) / u
+        give = 2.0 / (k * spans * span)
+        left = 1.0 - give * (pull - pretension)
+        length, strain = 0.5 * (root + arc), pull / axial
+        error = (length - strain * (1.0 + u**2 / 3.0)) * left - need
+        slope = (-0.5 * (root - arc) - strain * (1.0 - u**2 / 3.0)) * left - (length - strain * (1.0 + u**2 / 3.0)) * give * pull
+        log = log - np.clip(error / slope, -0.7, 0.7)
+    return np.exp(log)
+
+
+def point_tension(
+    loads: Array, places: Array, span: float, pretension: float, axial: float, end_stiffness: Number
+) -> tuple[Array, Array]:
+    """Return the horizontal tension and the sag of an elastic wire under point loads, springy ends included.
+
+    The shear V is constant between the loads; Σ (√(1+(V/H)²) − H/EA (1+(V/H)²)) Δx r = L/(1 + T0/EA), bisected in ln H.
+
+    Args:
+        loads: Point loads, (..., n). [N]
+        places: Where they hang, from the first support, (n,). [m]
+        span: Distance between supports. [m]
+        pretension: Tension with no load. [N]
+        axial: Axial stiffness EA. [N]
+        end_stiffness: Stiffness of each end. [N/m]
+
+    Returns:
+        Horizontal tension [N] and greatest sag [m], (...).
+
+    Source: handbook-6.4
+    """
+    p = np.asarray(loads, dtype=float)
+    steps = np.diff(np.concatenate(([0.0], places, [span])))
+    first = np.sum(p * (span - places) / span, axis=-1, keepdims=True)
+    shear = first - np.concatenate((np.zeros_like(first), np.cumsum(p, axis=-1)), axis=-1)
+    need = span / (1.0 + pretension / axial)
+    shape = np.broadcast_shapes(first.shape[:-1], np.shape(end_stiffness))
+    low, high = np.full(shape, np.log(1e-3)), np.full(shape, np.log(0.2 * axial))
+    for _ in range(60):
+        middle = (low + high) / 2
+        pull = np.exp(middle)[..., None]
+        squared = (shear / pull) ** 2
+        left = np.maximum(1.0 - 2.0 * (np.exp(middle) - pretension) / (np.asarray(end_stiffness) * span), 0.0)
+        length = np.sum((np.sqrt(1.0 + squared) - pull / axial * (1.0 + squared)) * steps, axis=-1) * left
+        low, high = np.where(length > need, middle, low), np.where(length > need, high, middle)
+    pull = np.exp((low + high) / 2)
+    moments = np.cumsum(shear * steps, axis=-1)
+    left = 1.0 - 2.0 * (pull - pretension) / (np.asarray(end_stiffness) * span)
+    return pull, np.max(moments, axis=-1) / pull * left
+
+
+def catenary_pull(load: float, span: float, length: float) -> float:
+    """Return the horizontal tension of a hanging line of given length that does not stretch, 2a sinh(L/2a) = S.
+
+    Args:
+        load: Weight per length of line. [N/m]
+        span: Distance between supports at one height. [m]
+        length: Length of the line, longer than the span. [m]
+
+    Returns:
+        Horizontal tension H = w a. [N]
+
+    Source: handbook-6.2
+    """
+    low, high = math.log(1e-3 * span), math.log(1e4 * span)
+    for _ in range(100):
+        middle = math.exp((low + high) / 2)
+        half = span / (2 * middle)
+        if half < 300 and 2 * middle * math.sinh(half) < length:
+            high = math.log(middle)
+        else:
+            low = math.log(middle)
+    return load * math.exp((low + high) / 2)

@@ -9,11 +9,12 @@ import numpy as np
 from .. import rows, tables
 from ..checks import bending, embedment
 from ..checks.embedment import Ground
-from ..geometry import Member
+from ..geometry import Member, Point
 from ..loads.cases import Cases
 from ..mechanics import Array, beam
 
 LONGEST_POST = 3.7
+_EYES = 2.0  # tops below this are capped [m], parts handbook 7
 
 
 def stations(length: float, spacing: float) -> Array:
@@ -37,15 +38,32 @@ def driven_for(needed: float) -> rows.Post:
     return min((row for row in rows if max(row.lengths_m) >= needed - 0.02), key=lambda row: row.lengths_m, default=rows[-1])
 
 
-def row(post: rows.Post, xs: Array, depth: float, top: float, bought: float) -> list[Member]:
+def row(post: rows.Post, xs: Array, depth: float, top: float, bought: float, first: int = 1) -> list[Member]:
     """Return the posts of a row with the soil that grips them, and caps where tops are in reach of eyes."""
     members = []
-    for index, x in enumerate(xs):
-        foot, head = (float(x), 0.0, -depth), (float(x), 0.0, top)
-        members.append(Member(f"post-{index + 1}", "post", "posts", post.key, (foot, head), bought, post.soil_width))
-        members.append(Member(f"grip-{index + 1}", "grip", "", "", (foot, (float(x), 0.0, 0.0)), thickness=3.0 * post.soil_width))
-        if post.top_cap and top < 2.0:
-            members.append(Member(f"cap-{index + 1}", "cap", "fittings", "cap", (head,), shape="point"))
+    for number, x in enumerate(map(float, xs), start=first):
+        members += standing(post, number, (x, 0.0, -depth), (x, 0.0, top), bought)
+    return members
+
+
+def end(post: rows.Post, number: int, foot: Point, head: Point) -> list[Member]:
+    """Return an end post of its own, which may lean; it leans about the ground line."""
+    lean = (head[0] - foot[0]) / max(head[2], 1e-9)
+    foot = (foot[0] + lean * foot[2], foot[1], foot[2])
+    long = math.dist(foot, head)
+    return standing(post, number, foot, head, stock_length(post, long))
+
+
+def standing(post: rows.Post, number: int, foot: Point, head: Point, bought: float) -> list[Member]:
+    """Return one post from foot to head, the soil that grips it, and its cap where its top is in reach of eyes."""
+    share = -foot[2] / (head[2] - foot[2])
+    ground = (foot[0] + share * (head[0] - foot[0]), foot[1], 0.0)
+    members = [
+        Member(f"post-{number}", "post", "posts", post.key, (foot, head), bought, post.soil_width),
+        Member(f"grip-{number}", "grip", "", "", (foot, ground), thickness=3.0 * post.soil_width),
+    ]
+    if post.top_cap and head[2] < _EYES:
+        members.append(Member(f"cap-{number}", "cap", "fittings", "cap", (head,), shape="point"))
     return members
 
 

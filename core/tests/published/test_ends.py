@@ -7,6 +7,7 @@ import math
 import numpy as np
 from ascent import tables
 from ascent.checks import embedment, tension
+from ascent.loads import cases
 from ascent.mechanics import ends
 
 from tests.support import NearTestCase, site
@@ -40,7 +41,7 @@ class AnchorTest(NearTestCase):
         """Structures handbook 7.6: a 30-inch, 4-inch helix works at 200, 500, 1800, 1200 N in loose, loam, clay, gravel."""
         anchor = tables.anchors()["anchor_screw_30x4"]
         for soil, working in (("sandy", 200), ("firm_loam", 500), ("firm_clay", 1800), ("gravelly", 1200)):
-            check = tension.anchor(anchor, tables.soils()[soil], np.full((1, 1, 1), 100.0), np.ones((1, 1, 1)))
+            (check,) = tension.anchor(anchor, tables.soils()[soil], np.full((1, 1, 1), 100.0), math.pi / 4, cases.moist_gusts())
             self.assertNear(check.use, 100 / working, 1e-6)
 
     def test_skin_friction_against_lifting(self):

@@ -1,0 +1,162 @@
+"""A panel bent to an arch: its figures, when it sways away, how sharply its wires bend, what its feet must take."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+import numpy as np
+
+from .. import rows, tables
+from ..loadpath import Check
+from ..mechanics import Array, Number, interpolation, section
+from . import ties
+
+_TIED = 0.03  # of the length: a tie lower than this is reckoned as one at this height
+
+
+class Figures(NamedTuple):
+    """A bent panel by its length, span and the height of its ties, without weight.
+
+    rise: of the crown over the feet. [m]
+    foot, tie: outward push on one foot, and on one side's ties. [N]
+    radius: of the sharpest bend. [m]
+    widest: width where it bulges most. [m]
+    energy: what it holds, bent. [J]
+    sway: weight per metre of arc at which it sways away. [N/m]
+    drop: how far the crown comes down per weight. [m per N/m]
+    tie_gain: what weight on one half adds to the push on a tie. [N per N/m]
+    shift: how far the crown moves over when only one half is loaded. [m per N/m]
+    """
+
+    rise: Array
+    foot: Array
+    tie: Array
+    radius: Array
+    widest: Array
+    energy: Array
+    sway: Array
+    drop: Array
+    tie_gain: Array
+    shift: Array
+
+
+def bending_stiffness(mesh: rows.Mesh, width: float) -> float:
+    """Return EI of a panel bent along its length: the wires that run that way. [N·m²]
+
+    Source: handbook-8.2
+    """
+    wires = max(math.floor(width / mesh.up + 1e-6), 2)
+    return wires * tables.mesh_materials()[mesh.material].E * section.round_bar(mesh.wire).I
+
+
+def figures(length: Number, span: Number, hold: Number, stiffness: float) -> Figures:
+    """Return the figures of bent panels, over arrays of lengths, spans and tie heights.
+
+    Args:
+        length: Of the panel. [m]
+        span: Between its feet. [m]
+        hold: Height at which it is tied upright; 0 where its feet only stand against stops. [m]
+        stiffness: EI of the whole panel. [N·m²]
+
+    Source: handbook-8.2
+    """
+    long = np.asarray(length, dtype=float)
+    share = np.asarray(hold, dtype=float) / long
+    share = np.where(share > 0.005, np.maximum(share, _TIED), 0.0)
+    holds, openings, grids = tables.arches()
+    opening = np.asarray(span, dtype=float) / long / (1.0 - 2.0 * share)
+
+    def read(name: str) -> Array:
+        return interpolation.between(holds, openings, grids[name], share, opening)
+
+    force, load = stiffness / long**2, stiffness / long**3
+    return Figures(
+        read("rise") * long, read("foot") * force, read("tie") * force, long / read("curvature"), read("widest") * long,
+        read("energy") * stiffness / long, read("sway") * load, read("drop") * long / load, read("tie_gain") * force / load,
+        read("shift") * long / load,
+    )  # fmt: skip
+
+
+def fits(length: float, span: float, hold: float) -> bool:
+    """Return whether a panel of that length can be bent so: neither stretched flat nor pinched past the table."""
+    opening = span / length / (1.0 - 2.0 * hold / length)
+    _, openings, _ = tables.arches()
+    return bool(openings[0] <= opening <= openings[-1] and hold / length <= 0.25)
+
+
+def sway(found: Figures, weight: Array) -> Check:
+    """Return the check that an arch under its crop keeps its shape.
+
+    Source: handbook-8.5
+    """
+    return Check(
+        "arch-sway", weight, found.sway, tables.constant("sway"), "line_load", "handbook-8.5", "judgement",
+        {"weight": (weight, "line_load"), "critical": (found.sway, "line_load"), "rise": (found.rise, "length")}, "sway",
+    )  # fmt: skip
+
+
+def bend(found: Figures, mesh: rows.Mesh) -> Check:
+    """Return the check that a panel's wires are not bent so sharply that their welds pop.
+
+    Source: handbook-8.4
+    """
+    least = np.full((1, 1, 1), tables.constant("bend_least") * mesh.wire)
+    return Check(
+        "arch-bend", least, found.radius, 1.0, "length", "handbook-8.4", "judgement",
+        {"radius": (found.radius, "length"), "least": (least, "length"), "wire": (mesh.wire, "wire")},
+    )  # fmt: skip
+
+
+def tied(tie: rows.Tie, push: Array, wind: Array, count: int, bears: bool, days: Array) -> Check:
+    """Return the check of the ties of one post: a post outside the panel bears the push, one inside only holds by its ties.
+
+    Args:
+        tie: The tie.
+        push: Outward push of the panel on the post, inward negative. [N]
+        wind: On the post. [N]
+        count: Ties on the post.
+        bears: Whether the post stands outside the panel.
+        days: Since the ties were put on, (W,). [d]
+
+    Source: handbook-8.7
+    """
+    pulled = np.where(bears & (push > 0), np.maximum(wind - push, 0.0), np.abs(push) + wind)
+    demand = pulled * tables.constant("tie_uneven") / count
+    return Check(
+        "arch-tie", demand, ties.strength(tie, days), tie.factor, "force", "handbook-8.7", tie.certainty,
+        {"push": (push, "force"), "wind": (wind, "force"), "pulled": (pulled, "force"), "count": (float(count), "count"),
+         "demand": (demand, "force")}, "twine",
+    )  # fmt: skip
+
+
+def lap(tie: rows.Tie, wind: Array, count: int, days: Array) -> Check:
+    """Return the check of the ties that join two panels at their lap.
+
+    Source: handbook-8.7
+    """
+    demand = wind * tables.constant("lap_share") / count * tables.constant("tie_uneven")
+    return Check(
+        "arch-lap", demand, ties.strength(tie, days), tie.factor, "force", "handbook-8.7", "judgement",
+        {"wind": (wind, "force"), "count": (float(count), "count"), "demand": (demand, "force")}, "twine",
+    )  # fmt: skip
+
+
+def lifted(wind: Array, height: Array, weight: float, span: float) -> Array:
+    """Return what lifts the windward feet of an arch: the wind's moment less its bare weight's. [N]
+
+    Source: handbook-8.7
+    """
+    return np.asarray(np.maximum(wind * height - weight * span / 2, 0.0) / span)
+
+
+def sling(row: rows.Fitting, fruit: float, crop_factor: Array) -> Check:
+    """Return the check of the sling of the heaviest fruit: it swings, and its cloth is wet.
+
+    Source: handbook-13
+    """
+    demand = np.asarray(tables.constant("sling_demand") * tables.constant("gravity") * fruit * np.ones_like(crop_factor))
+    return Check(
+        "sling", demand, row.working_N * row.factor, row.factor, "force", row.source, row.certainty,
+        {"fruit": (fruit, "mass"), "demand": (demand, "force")}, "twine",
+    )  # fmt: skip

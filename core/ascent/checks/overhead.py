@@ -1,0 +1,34 @@
+"""What strings hang on overhead: wires twisted together, and a bar that belongs to a house."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from .. import rows, tables
+from ..loadpath import Check
+from ..mechanics import Array
+from .tension import wire_area, wire_sag
+
+
+def twisted(wire: rows.Wire, strands: float, share: float, load: Array, span: float, pull: Array) -> Check:
+    """Return the check of an overhead wire, or of two twisted together: they never share evenly.
+
+    Source: handbook-6.1
+    """
+    tension = np.hypot(pull, load * span / 2)
+    return Check(
+        "overhead-wire", tension, strands * share * wire_area(wire) * wire.break_, wire.factor, "force", "handbook-6.1", wire.certainty,
+        {"load": (load, "line_load"), "span": (span, "length"), "pull": (pull, "force"), "sag": (wire_sag(pull, load, span), "length"),
+         "flat": (pull / np.maximum(load * span, 1e-9), "ratio"), "strands": (strands, "count"), "tension": (tension, "force")},
+    )  # fmt: skip
+
+
+def purlin(load: Array, allowed: float) -> Check:
+    """Return the check of a house's own bar against the load its owner says it may carry.
+
+    Source: handbook-parts-4.1
+    """
+    return Check(
+        "purlin", load, max(allowed, 1e-9), 1.0, "line_load", "handbook-parts-4.1", "measured",
+        {"load": (load, "line_load"), "told": (allowed, "line_load")}, tables.uncertainties()["steel"].key,
+    )  # fmt: skip

@@ -1,0 +1,398 @@
+"""Drop strings: one string a plant from a beam, a wire or a house's own bar; wound or clipped, and let down as the stem grows."""
+
+from __future__ import annotations
+
+import math
+from functools import cached_property
+from itertools import pairwise
+from typing import Annotated, ClassVar, Literal
+
+import numpy as np
+
+from .. import rows, tables
+from ..checks import bending, embedment, fits, overhead, strings, tension
+from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
+from ..geometry import Dimension, Geometry, Member, Plant, Supply
+from ..loadpath import Arrow, Link, Remark, Service
+from ..loads import face
+from ..loads.cases import Cases
+from ..mechanics import Array, cable, column
+from ..model import Planting, Site, Structure, Typed
+from ..patterns import plants, posts
+from ..patterns import strings as hung
+from ..patterns.end_assembly import EndAssembly
+from ..patterns.stand import Stand
+
+_ON_POSTS = ("beam", "wire")
+_MOST_BEAM = 3.6  # a beam needs no anchors up to this span [m], parts handbook 3.8
+_TWISTED = 0.9  # of two wires twisted together, each keeps this, structures handbook 6.1
+
+
+class DropStringsOptions(Typed):
+    """What must be decided of drop strings. Lengths in metres, loads in newtons per metre."""
+
+    length: float = measure("top", "length", 3.0, 0.6, 30.0, 0.05, asked=True)
+    top: Literal["beam", "wire", "house"] = choice("top", "beam", asked=True)
+    top_height: float = measure("top", "length", 2.10, 1.0, 3.2, 0.01, tries=(-0.1, -0.2), asked=True)
+    beam: Annotated[str, row_of("posts", "rail")] = item("top", "posts", "post_lumber_38x89", "rail", when=("top", ("beam",)))
+    wire: Annotated[str, row_of("wires")] = item("top", "wires", "wire_soft_125", when=("top", ("wire",)))
+    doubled: bool = choice("top", True, when=("top", ("wire",)))
+    pretension: float = measure("top", "force", 100.0, 20.0, 600.0, 10.0, tries=(-50.0,), when=("top", ("wire",)))
+    purlin_load: float = measure("top", "line_load", 100.0, 0.0, 2000.0, 10.0, when=("top", ("house",)), asked=True)
+    string: Annotated[str, row_of("twines", "string")] = item("strings", "twines", "pp_greenhouse", "string")
+    attach: Literal["clip", "twist"] = choice("strings", "clip")
+    stem_tie: Annotated[str, row_of("ties", "stem")] = item("strings", "ties", "clip_spring_small", "stem", when=("attach", ("clip",)))
+    hung_by: Literal["knot", "hook"] = choice("strings", "knot")
+    hook: Annotated[str, row_of("fittings", "string-top")] = item("strings", "fittings", "hook_s_4", "string-top", when=("hung_by", ("hook",)))
+    foot_held: Literal["peg", "loop"] = choice("strings", "peg")
+    base: Annotated[str, row_of("fittings", "peg")] = item("strings", "fittings", "peg_wire", "peg", when=("foot_held", ("peg",)))
+    lower: bool = choice("strings", False, asked=True)
+    stem_length: float = measure("strings", "length", 3.5, 1.5, 10.0, 0.1, when=("lower", ("true",)), asked=True)
+    zigzag: float = measure("strings", "length", 0.0, 0.0, 0.6, 0.01, asked=True)
+    post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "post_lumber_89", "post", when=("top", _ON_POSTS))
+    post_spacing: float = measure("posts", "length", 2.4, 0.6, 4.0, 0.01, tries="bays", when=("top", _ON_POSTS))
+    footing: Literal["soil", "bed"] = choice("posts", "soil", when=("top", _ON_POSTS))
+    depth: float = measure("posts", "length", 0.60, 0.2, 1.2, 0.01, tries=DEEPER, when=("footing", ("soil",)))
+    setting: Literal["driven", "tamped"] = choice("posts", "tamped", when=("footing", ("soil",)))
+    screws: Annotated[str, row_of("fittings", "joint")] = item("posts", "fittings", "screws_76_pair", "joint", when=("footing", ("bed",)))
+    screw_gap: float = measure("posts", "length", 0.15, 0.05, 0.4, 0.01, tries=(0.05, 0.1, 0.2), when=("footing", ("bed",)))
+    joint: Annotated[str, row_of("fittings", "joint")] = item("posts", "fittings", "bolt_carriage_m8", "joint", when=("top", ("beam",)))
+    prop: bool = choice("posts", False, when=("top", _ON_POSTS))
+    brace: Literal["none", "diagonal", "back-tie"] = choice("ends", "diagonal", when=("top", ("beam",)))
+    ends: Literal["plain", "guy", "strut", "top-brace"] = choice("ends", "guy", when=("top", ("wire",)))
+    guy_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_9", when=("ends", ("guy",)))
+    anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "deadman_stones_30", when=("ends", ("guy",)))
+    strut: Annotated[str, row_of("posts", "strut")] = item("ends", "posts", "post_sw_stake_38", "strut", when=("ends", ("strut", "top-brace")))
+
+
+class _Strung(Stand[DropStringsOptions]):
+    """Everything the checks of drop strings need, worked out once for its cases."""
+
+    @cached_property
+    def post(self) -> rows.Post:
+        return tables.posts()[self.options.post]
+
+    @cached_property
+    def xs(self) -> Array:
+        return posts.stations(self.options.length, self.options.post_spacing)
+
+    @cached_property
+    def bay(self) -> float:
+        return float(self.xs[1])
+
+    @property
+    def span(self) -> float:
+        """Return what the beam or wire spans: a bay, or half of one over a prop. [m]"""
+        return self.bay / 2 if self.options.prop else self.bay
+
+    @cached_property
+    def wind(self) -> face.FaceWind:
+        return face.wind_on_face(self.standings, 0.0, 0.0, self.options.top_height, self.cases)
+
+    @cached_property
+    def bay_weight(self) -> Array:
+        """Return the crop that hangs in a bay. [N]"""
+        return self.crop_weight((self.xs[1:] + self.xs[:-1]) / 2, self.bay / 2, self.bay)
+
+    @cached_property
+    def down(self) -> Array:
+        """Return crop and the beam's own weight on a metre of it. [N/m]"""
+        own = tables.posts()[self.options.beam].kg_m * tables.constant("gravity") if self.options.top == "beam" else 0.0
+        return np.asarray(self.bay_weight / self.bay + own)
+
+    @cached_property
+    def side(self) -> Array:
+        """Return the wind that the strings hand to a metre of beam. [N/m]"""
+        return np.asarray(tables.constant("string_share") * self.wind.force)
+
+    @cached_property
+    def on_post(self) -> Array:
+        """Return the crop that hangs on an inner post; the only bay hangs half on each. [N]"""
+        return np.asarray(self.down * self.bay if len(self.xs) > 2 else self.down * self.bay / 2)
+
+    @cached_property
+    def across(self) -> Array:
+        """Return the wind across the row on one post. [N]"""
+        return np.asarray(self.side * (self.bay if len(self.xs) > 2 else self.bay / 2))
+
+    @cached_property
+    def along(self) -> Array:
+        """Return the wind along the row, the half of it that the strings hand upward. [N]"""
+        return np.asarray(tables.constant("string_share") * (self.wind.end + self.wind.skin * self.options.length))
+
+    @cached_property
+    def height(self) -> Array:
+        return np.full((1, 1, 1), self.options.top_height)
+
+    @cached_property
+    def amplified(self) -> Array:
+        critical = column.euler_load(bending.stiffness(self.post), self.options.top_height, 2.1)
+        return column.amplification(self.on_post, critical)
+
+    @cached_property
+    def ends(self) -> EndAssembly:
+        return _ends_of(self.options, self.site, len(self.xs))
+
+    @cached_property
+    def strands(self) -> float:
+        return 2.0 if self.options.doubled else 1.0
+
+    def _pull(self, load: Array) -> Array:
+        wire = tables.wires()[self.options.wire]
+        axial = self.strands * wire.E * tension.wire_area(wire)
+        stiffness = self.ends.stiffness(self.options.top_height, self.cases)
+        return cable.elastic_tension(load, self.bay, self.options.pretension, axial, stiffness, len(self.xs) - 1)
+
+    def _load(self, side: Array) -> Array:
+        return np.hypot(self.down / 2 if self.options.prop else self.down, side)
+
+    @cached_property
+    def pull(self) -> Array:
+        """Return the pull of the wire. [N]"""
+        return self._pull(self._load(self.side))
+
+    def path(self) -> tuple[Link, ...]:
+        """Return the links from fruit to ground."""
+        twine, peg = tables.twines()[self.options.string], tables.fittings()[self.options.base]
+        stem = tables.ties()[self.options.stem_tie] if self.options.attach == "clip" else None
+        hook = tables.fittings()[self.options.hook] if self.options.hung_by == "hook" else None
+        to = {"beam": "beam", "wire": "wire", "house": "purlin"}[self.options.top]
+        links = hung.string_links(self, self.wind.pressure, self.wind.leaf_height, twine, stem, hook, peg if self.options.foot_held == "peg" else None, to)
+        if self.options.top == "house":
+            return (*links, self._purlin())
+        top = (self._beam(), self._joint()) if self.options.top == "beam" else (self._wire(),)
+        return (*links, *top, self._post(), *self._footing(), *(self._ends() if self.options.top == "wire" else ()))
+
+    def _purlin(self) -> Link:
+        load = np.hypot(self.bay_weight / self.bay, self.side)
+        return Link("purlin", (), None, (), ("purlin_load",), load * self.options.length,
+                    (overhead.purlin(load, self.options.purlin_load),))  # fmt: skip
+
+    def _beam(self) -> Link:
+        beam = tables.posts()[self.options.beam]
+        checks = (bending.beam_in_gust(beam, self.down, self.side, self.span), bending.beam_lasting(beam, self.down, self.span))
+        middle = (self.bay / 2, 0.0, self.options.top_height)
+        return Link("beam", keys(self.geometry.by_role("rail")), ("posts", beam.key), ("joint",), ("beam", "prop", "post_spacing"),
+                    np.hypot(self.down, self.side) * self.bay, checks, (Arrow(middle, (0.0, 0.0, -1.0)),))  # fmt: skip
+
+    def _joint(self) -> Link:
+        row, demand = tables.fittings()[self.options.joint], np.hypot(self.on_post, self.across)
+        return Link("joint", keys(self.geometry.by_role("fitting")), ("fittings", row.key), ("post",), ("joint", "post_spacing"), demand,
+                    (strings.fitting("joint", row, demand),))  # fmt: skip
+
+    def _wire(self) -> Link:
+        wire = tables.wires()[self.options.wire]
+        check = overhead.twisted(wire, self.strands, _TWISTED if self.options.doubled else 1.0, self._load(self.side), self.bay, self.pull)
+        return Link("wire", keys(self.geometry.by_role("wire")), ("wires", wire.key), ("post", "end-post"), ("wire", "doubled", "post_spacing", "prop"),
+                    np.hypot(self.down, self.side) * self.bay, (check,))  # fmt: skip
+
+    def _post(self) -> Link:
+        checks = [bending.post_across(self.post, self.across, self.height, self.amplified)]
+        if self.options.top == "beam" and self.options.brace == "none":
+            checks.append(bending.racking(self.post, self.along, self.options.top_height, len(self.xs), self.on_post))
+        below = "soil" if self.options.footing == "soil" else "board"
+        return Link("post", keys(self.geometry.by_role("post")), ("posts", self.post.key), (below,), ("post", "brace", "post_spacing", "top_height"),
+                    np.hypot(self.across, self.on_post), tuple(checks))  # fmt: skip
+
+    def _footing(self) -> tuple[Link, ...]:
+        members = keys(self.geometry.by_role("grip"))
+        if self.options.footing == "bed":
+            row, moment = tables.fittings()[self.options.screws], np.asarray(self.across * self.height * self.amplified)
+            return (Link("board", members, ("fittings", row.key), (), ("screws", "screw_gap", "post_spacing"), self.across,
+                         (bending.screwed(row, moment, self.options.screw_gap),)),)  # fmt: skip
+        check = embedment.grip("soil-grip", self.ground, self.post, self.options.depth, self.across, self.height * self.amplified, self.cases,
+                               tables.constant("soil_gust"))  # fmt: skip
+        return (Link("soil", members, None, (), ("depth", "post_spacing", "post", "setting"), self.across, (check,)),)
+
+    def _ends(self) -> tuple[Link, ...]:
+        still = self._pull(self._load(self.nothing))
+        return self.ends.links(self.pull, self.height, self.across / 2, self.height, still, self.options.top_height, self.cases, self.on_post / 2)
+
+    def service(self) -> tuple[Service, ...]:
+        """Return the lean of the posts and the sag of beam or wire."""
+        if self.options.top == "house":
+            return (Service("lean", 0.0 * self.side, self.options.top_height / tables.constant("sway_limit"), "handbook-4.2", ()),)
+        lean = self.across * posts.lean_per_force(self.post, self.ground, max(self.options.depth, 0.3), self.height, np.full((1, 1, 1), 0.01),
+                                                  self.options.top_height, self.cases)  # fmt: skip
+        if self.options.top == "beam":
+            sag, limit = bending.beam_sag(tables.posts()[self.options.beam], self.down, self.span), self.span / tables.constant("beam_sag_limit")
+        else:
+            sag, limit = tension.wire_sag(self.pull, self.down, self.span), self.span / tables.constant("belly_limit")
+        return (
+            Service("lean", lean, self.options.top_height / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")),
+            Service("sag", sag, limit, "handbook-parts-3.9", ("prop", "post_spacing")),
+        )
+
+    def balance(self) -> tuple[Array, Array]:
+        """Return the wind across the row that strings hand upward, and what the posts take of it. [N]"""
+        put_on = self.side * self.options.length
+        if self.options.top == "house":
+            return put_on, put_on
+        inner = max(len(self.xs) - 2, 0)
+        return put_on, self.across * inner + (self.across / 2 if inner else self.across) * 2
+
+
+class DropStrings(Family[DropStringsOptions]):
+    """Strings from above."""
+
+    key: ClassVar[str] = "drop-strings"
+    options = DropStringsOptions
+
+    def propose(self, need: Need, site: Site) -> Proposal:
+        """Return strings from a beam for a crop on a bed, every value with its reason."""
+        row = plants.sown(need, site, longest=30.0)
+        crop, fill = row.crop, site.bed.raised_by
+        beam = row.length <= 2 * _MOST_BEAM
+        height = round(min(max(crop.support_height_m, 1.2), 2.10) * 20) / 20
+        boards = site.bed.kind == "raised" and site.bed.board >= 0.03
+        depth = min(max(0.60, math.ceil((fill + 0.50) * 20) / 20), 1.2)
+        bays = math.ceil(row.length / 2.4 - 1e-6)
+        options = DropStringsOptions(
+            length=row.length, top="beam" if beam else "wire", top_height=height, depth=depth, post_spacing=round(max(row.length / bays, 0.6) + 0.004, 2),
+            zigzag=0.46 if need.side == "both" else 0.0, pretension=100.0,
+        )  # fmt: skip
+        reasons = {
+            **row.reasons,
+            "top": Reason("top_beam" if beam else "top_wire", {"span": (_MOST_BEAM, "length")}),
+            "top_height": Reason("top_height", {"support": (crop.support_height_m, "length"), "height": (height, "length")}),
+            "string": Reason("string"),
+            "attach": Reason("attach"),
+            "hung_by": Reason("hung_by"),
+            "foot_held": Reason("foot_held"),
+            "lower": Reason("lower"),
+            "zigzag": Reason("zigzag_both" if need.side == "both" else "zigzag"),
+            "footing": Reason("footing_raised" if boards else "footing"),
+        }
+        return Proposal(options, row.plantings, reasons)
+
+    def geometry(self, options: DropStringsOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
+        """Return posts, beam or wire, strings and plants in metres."""
+        xs, height, post = posts.stations(options.length, options.post_spacing), options.top_height, tables.posts()[options.post]
+        offset = options.zigzag / 2 if options.zigzag > 2 * plants.OFFSET else plants.OFFSET
+        grown = plants.along(plantings, options.length, offset)
+        members = hung.members(options.string, grown, dict.fromkeys(range(len(grown)), 0.0), height, _spare(options))
+        depth = options.depth if options.footing == "soil" else 0.0
+        if options.top != "house":
+            members += posts.row(post, xs, max(depth, 0.02), height, posts.stock_length(post, depth + height))
+            members += _top(options, xs)
+            if options.prop:
+                members += [
+                    Member(f"prop-{n + 1}", "strut", "posts", post.key, ((x, 0.0, 0.0), (x, 0.0, height)), height, post.soil_width)
+                    for n, x in enumerate((a + b) / 2 for a, b in pairwise(map(float, xs)))
+                ]  # fmt: skip
+        if options.top == "wire":
+            members += _ends_of(options, site, len(xs)).members(options.length)
+        bare = tables.constant("stripped_pruned")
+        supplies = [] if options.attach == "twist" else list(plants.stem_ties(plantings, options.stem_tie, height, bare))
+        if options.hung_by == "hook":
+            supplies.append(Supply("string-hook", "fittings", options.hook, len(grown)))
+        if options.foot_held == "peg":
+            supplies.append(Supply("string-peg", "fittings", options.base, len(grown)))
+        if options.top != "house" and options.footing == "bed":
+            supplies.append(Supply("post-screws", "fittings", options.screws, 2 * len(xs)))
+        return Geometry(tuple(members), grown, _dimensions(options, plantings, grown, xs, site.bed.width / 2), tuple(supplies), options.length,
+                        height, depth if options.top != "house" else 0.0, climb=height)  # fmt: skip
+
+    def loaded(self, options: DropStringsOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Strung:
+        """Return the strings under the loads of the cases."""
+        return _Strung(options, geometry, structure, site, cases)
+
+    def remarks(self, options: DropStringsOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+        """Return what fits and what does not: reach, the base of the string, the room that lowered stems want."""
+        on_posts = options.top != "house"
+        found = fits.of_ground(site.bed, options.length, options.depth if on_posts and options.footing == "soil" else 0.0)
+        if on_posts and options.footing == "bed" and site.bed.kind != "raised":
+            found.append(Remark("no-board", "wrong", source="handbook-13", levers=("footing",)))
+        if options.top == "wire" and options.ends == "guy":
+            found += fits.of_guys(site.bed, options.length, _ends_of(options, site, 2).reach())
+        if options.top == "wire" and options.ends == "plain":
+            found.append(Remark("ends-unbraced", "watch", source="handbook-7.5", levers=("ends",)))
+        if not on_posts:
+            found.append(Remark("house-asked", "watch", source="handbook-parts-4.1"))
+        if options.top == "beam" and options.brace == "none":
+            found.append(Remark("unbraced-frame", "watch", source="handbook-9.5", levers=("brace",)))
+        if options.foot_held == "loop":
+            found.append(Remark("stem-loop", "watch", source="handbook-13", levers=("foot_held",)))
+        if options.attach == "twist":
+            found.append(Remark("wound-stems", "fine", source="crops-4"))
+        if options.lower:
+            room = max(options.stem_length - options.top_height, 0.0)
+            values = {"stem": (options.stem_length, "length"), "room": (min(room, 1.2), "length"), "shift": (room, "length")}
+            found.append(Remark("lowered", "fine", values, source="crops-4"))
+        for planting in structure.plantings:
+            crop = tables.crops()[planting.crop]
+            found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
+            found += [] if options.lower else fits.of_height(planting, options.top_height, ("top_height", "lower"))
+            if crop.training == "TIE":
+                found.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
+        return tuple(found)
+
+    def cautions(self, geometry: Geometry) -> tuple[str, ...]:
+        """Return the cautions of building this."""
+        found = ["services", "step"]
+        if geometry.by_role("guy"):
+            found.append("guys")
+        return (*found, "climb", "judgement")
+
+
+_END_LEVERS = {
+    "post": ("ends", "post", "post_spacing"),
+    "soil": ("depth", "ends", "post", "post_spacing"),
+    "prop": ("anchor", "post_spacing", "pretension"),
+    "lift": ("depth", "ends", "post"),
+}
+
+
+def _spare(options: DropStringsOptions) -> float:
+    """Return the length of string wound up to be let down. [m]"""
+    return max(options.stem_length - options.top_height, 0.0) if options.lower else 0.0
+
+
+def _ends_of(options: DropStringsOptions, site: Site, posts_: int) -> EndAssembly:
+    railed = options.ends == "top-brace"
+    depth = options.depth if options.footing == "soil" else 0.30
+    return EndAssembly(
+        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), "plain" if options.ends == "top-brace" else options.ends,
+        tables.posts()[options.post], embedment.ground_of(site.bed, options.setting), depth, options.top_height,
+        tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, railed,
+    )  # fmt: skip
+
+
+def _top(options: DropStringsOptions, xs: Array) -> list[Member]:
+    """Return the beam with its joints and brace, or the wire."""
+    z, end = options.top_height, float(xs[-1])
+    if options.top == "wire":
+        row, strands = tables.wires()[options.wire], 2 if options.doubled else 1
+        line = tuple((float(x), 0.0, z) for x in xs)
+        found = [Member("wire-1", "wire", "wires", row.key, line, strands * (options.length + 2 * 0.65) * 1.03, row.d * strands, sags=True)]
+        if options.ends == "top-brace":
+            brace = tables.posts()[options.strut]
+            found.append(Member("top-brace", "rail", "posts", brace.key, ((0.0, 0.0, z + 0.05), (end, 0.0, z + 0.05)), options.length, brace.soil_width))
+        return found
+    beam = tables.posts()[options.beam]
+    found = [Member("beam", "rail", "posts", beam.key, tuple((float(x), 0.0, z) for x in xs), options.length, beam.b, sags=True)]
+    found += [Member(f"joint-{n + 1}", "fitting", "fittings", options.joint, ((float(x), 0.0, z),), shape="point") for n, x in enumerate(xs)]
+    if options.brace != "none":
+        bay, wire = float(xs[1]), tables.wires()["wire_soft_125"]
+        run, across = min(bay, 1.2), options.brace == "diagonal"
+        far = (0.0, 0.0, z) if across else (0.0, 0.0, z)
+        foot = (run, 0.0, 0.1) if across else (-run, 0.0, 0.0)
+        found.append(Member("brace-first", "guy", "wires", wire.key, (far, foot), math.hypot(run, z) + 1.0, wire.d))
+        other = (end - run, 0.0, 0.1) if across else (end + run, 0.0, 0.0)
+        found.append(Member("brace-last", "guy", "wires", wire.key, ((end, 0.0, z), other), math.hypot(run, z) + 1.0, wire.d))
+    return found
+
+
+def _dimensions(
+    options: DropStringsOptions, plantings: tuple[Planting, ...], grown: tuple[Plant, ...], xs: Array, edge: float
+) -> tuple[Dimension, ...]:
+    end, bay, height = float(xs[-1]), float(xs[1]), options.top_height
+    found = [
+        Dimension("options.length", "elevation", (0, 0, -0.3), (end, 0, -0.3), end, -0.6),
+        Dimension("options.top_height", "elevation", (end, 0, 0), (end, 0, height), height, 0.9),
+    ]
+    if options.top != "house":
+        found.append(Dimension("options.post_spacing", "elevation", (0, 0, height), (bay, 0, height), bay, 0.6))
+        if options.footing == "soil":
+            found.append(Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.6))
+    return (*found, *plants.spacing_dimension(plantings, grown, edge))

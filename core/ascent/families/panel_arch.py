@@ -1,0 +1,434 @@
+"""Panel arch: welded panels bent over a path or a bed, one or several in a tunnel, their feet held by posts, boards, blocks or soil."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from functools import cached_property
+from typing import Annotated, ClassVar, Literal
+
+import numpy as np
+
+from .. import rows, tables
+from ..checks import arches, bending, embedment, fits, footings, tension
+from ..checks import mesh as mesh_checks
+from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
+from ..geometry import Dimension, Geometry, Member, Plant, Supply
+from ..loadpath import Arrow, Link, Remark, Service
+from ..loads import crop, face
+from ..loads.cases import Cases
+from ..mechanics import Array, wind
+from ..model import Planting, Site, Structure, Typed
+from ..patterns import bent_panel, plants, posts
+from ..patterns.stand import Stand
+
+_POSTS = 4  # a panel
+_BLOCK = 0.19  # height of a hollow block [m], parts handbook 2.8
+_BURIED = 0.25  # of a panel's ends in the ground [m]
+_HEAVY = 0.5  # a fruit from which slings are usual [kg], crops handbook 5.4
+_LAP_EVERY = 0.6  # between the ties of a lap [m], parts handbook 3.0
+
+
+class PanelArchOptions(Typed):
+    """What must be decided of a panel arch. Lengths in metres."""
+
+    panel: Annotated[str, row_of("meshes")] = item("panel", "meshes", "panel_large", asked=True)
+    panel_length: float = measure("panel", "length", 4.88, 2.0, 6.1, 0.01, asked=True)
+    panel_width: float = measure("panel", "length", 1.27, 0.6, 1.5, 0.01, asked=True)
+    panels: int = measure("panel", "count", 1, 1, 6, 1, asked=True)
+    overlap: float = measure("panel", "length", 0.20, 0.0, 0.6, 0.01, when=("panels", ("2", "3", "4", "5", "6")), asked=True)
+    lap_tie: Annotated[str, row_of("ties", "mesh")] = item("panel", "ties", "tie_cable_7.6_uv", "mesh", when=("panels", ("2", "3", "4", "5", "6")))
+    span: float = measure("arch", "length", 1.22, 0.6, 2.6, 0.01, tries=(-0.15, 0.15, 0.3), asked=True)
+    hold: Literal["held", "free"] = choice("arch", "held")
+    hold_height: float = measure("arch", "length", 0.91, 0.15, 1.3, 0.01, tries=(0.15, 0.3, -0.15), when=("hold", ("held",)))
+    foot: Literal["posts", "board", "block", "buried"] = choice("feet", "posts")
+    panel_side: Literal["inside", "outside"] = choice("feet", "inside", when=("foot", ("posts",)))
+    post: Annotated[str, row_of("posts", "post")] = item("feet", "posts", "tpost_light_1.5", "post", when=("foot", ("posts",)))
+    depth: float = measure("feet", "length", 0.60, 0.2, 1.2, 0.01, tries=DEEPER, when=("foot", ("posts",)))
+    setting: Literal["driven", "tamped"] = choice("feet", "driven", when=("foot", ("posts",)))
+    inset: float = measure("feet", "length", 0.125, 0.0, 0.3, 0.005, when=("foot", ("posts",)), asked=True)
+    tie: Annotated[str, row_of("ties", "mesh")] = item("feet", "ties", "clip_tpost", "mesh", when=("foot", ("posts",)))
+    ties_per_post: int = measure("feet", "count", 2, 1, 6, 1, tries=(1, 2), when=("foot", ("posts",)))
+    board: Annotated[str, row_of("posts", "rail")] = item("feet", "posts", "post_lumber_38x140", "rail", when=("foot", ("board",)))
+    cleat: Annotated[str, row_of("fittings", "foot")] = item("feet", "fittings", "cleat_wood", "foot", when=("foot", ("board",)))
+    cover: Literal["none", "shade_50", "sheet"] = choice("cover", "none", asked=True)
+    sling: Annotated[str, row_of("fittings", "sling")] = item("cover", "fittings", "sling_knotted", "sling")
+    stem_tie: Annotated[str, row_of("ties", "stem")] = item("cover", "ties", "twine_jute_3_loop", "stem")
+
+
+class _Arch(Stand[PanelArchOptions]):
+    """Everything a panel arch's checks need, worked out once for its cases."""
+
+    @cached_property
+    def mesh(self) -> rows.Mesh:
+        return tables.meshes()[self.options.panel]
+
+    @cached_property
+    def post(self) -> rows.Post:
+        return tables.posts()[self.options.post]
+
+    @cached_property
+    def hold(self) -> float:
+        return _hold(self.options, self.site)
+
+    @cached_property
+    def figures(self) -> arches.Figures:
+        stiffness = arches.bending_stiffness(self.mesh, self.options.panel_width)
+        return arches.figures(self.options.panel_length, self.options.span, self.hold, stiffness)
+
+    @cached_property
+    def rise(self) -> float:
+        return float(self.figures.rise) - (_BURIED if self.options.foot == "buried" else 0.0)
+
+    @cached_property
+    def bare_weight(self) -> float:
+        """Return the weight of one panel. [N]"""
+        return self.mesh.kg_m2 * self.options.panel_width * self.options.panel_length * tables.constant("gravity")
+
+    @cached_property
+    def crop(self) -> Array:
+        """Return the weight of crop on the fullest panel. [N]"""
+        starts = np.array(_starts(self.options)) + self.options.panel_width / 2
+        total = self.nothing
+        for index, standing in enumerate(self.standings):
+            count = int(np.max(np.sum(np.abs(self.places(index)[None, :] - starts[:, None]) <= self.options.panel_width / 2 + 1e-9, axis=1)))
+            area = self.options.panel_width * self.options.panel_length * (1.0 if standing.planting.side == "both" else 0.5)
+            total = total + crop.group_weight(standing, count, area, self.cases.crop)
+        return np.asarray(total)
+
+    @cached_property
+    def upright(self) -> tuple[crop.Standing, ...]:
+        """Return the plantings as the wind sees them: one side's leaves, as high as they have climbed."""
+        shape, found = _shape(self.options, self.site), []
+        for index, planting in enumerate(self.structure.plantings):
+            one = planting.model_copy(update={"side": "right"})
+            course = crop.planting_on_face(one, self.season, index, self.geometry.climb)
+            found.append(replace(course, top=np.minimum(bent_panel.height_at(shape, self.options.panel_length, course.top), self.rise)))
+        return tuple(found)
+
+    @cached_property
+    def wind(self) -> face.FaceWind:
+        solidity = wind.mesh_solidity(self.mesh.wire, self.mesh.along, self.mesh.up)
+        if self.options.cover != "none":
+            solidity = float(wind.mixed_solidity(solidity, tables.covers()[self.options.cover].solidity))
+        return face.wind_on_face(self.upright, solidity, 0.0, self.rise, self.cases)
+
+    @cached_property
+    def across(self) -> Array:
+        """Return the wind across one panel. [N]"""
+        return np.asarray(self.wind.force * self.options.panel_width)
+
+    @cached_property
+    def push(self) -> Array:
+        """Return the greatest outward push at one side's ties, one half loaded and the other bare. [N]"""
+        one_side = self.figures.tie_gain * self.crop / (self.options.panel_length / 2) / 2
+        upright, loaded = self.figures.tie, self.figures.tie + one_side
+        return np.asarray(np.where(np.abs(loaded) > np.abs(upright), loaded, upright))
+
+    @cached_property
+    def lift(self) -> Array:
+        """Return what lifts one side's feet. [N]"""
+        return arches.lifted(self.across, self.wind.height, self.bare_weight, self.options.span)
+
+    def path(self) -> tuple[Link, ...]:
+        """Return the links from fruit to ground."""
+        feet = {"posts": self._onto_posts, "board": self._onto_board, "block": self._onto_blocks, "buried": self._into_soil}[self.options.foot]()
+        first = feet[0].key
+        links = [self._panel(("lap", first) if self.options.panels > 1 else (first,))]
+        if self.options.panels > 1:
+            links.append(self._lap(first))
+        heaviest = max(tables.crops()[p.crop].fruit_heaviest_kg for p in self.structure.plantings)
+        if heaviest > _HEAVY:
+            row = tables.fittings()[self.options.sling]
+            check = arches.sling(row, heaviest, self.cases.crop)
+            links.insert(0, Link("sling", (), ("fittings", row.key), ("panel",), ("sling",), check.demand, (check, mesh_checks.weld(self.mesh, check.demand))))
+        return (*links, *feet)
+
+    def _panel(self, below: tuple[str, ...]) -> Link:
+        weight = (self.crop + self.bare_weight) / self.options.panel_length
+        checks = (arches.sway(self.figures, weight), arches.bend(self.figures, self.mesh))
+        crown = (self.options.panel_width / 2, 0.0, self.rise)
+        return Link("panel", keys(self.geometry.by_role("panel")), ("meshes", self.mesh.key), below,
+                    ("hold_height", "hold", "foot", "span"), self.crop + self.bare_weight, checks, (Arrow(crown, (0.0, 0.0, -1.0)),))  # fmt: skip
+
+    def _lap(self, below: str) -> Link:
+        tie, count = tables.ties()[self.options.lap_tie], _lap_ties(self.options)
+        return Link("lap", tuple(m.key for m in self.geometry.by_role("tie") if m.key.startswith("lap")), ("ties", tie.key), (below,), ("lap_tie",),
+                    self.across * tables.constant("lap_share"), (arches.lap(tie, self.across, count, self.tied_on),))  # fmt: skip
+
+    def _onto_posts(self) -> list[Link]:
+        tie, share, blown = tables.ties()[self.options.tie], self.push / 2, self.across / 4
+        bears = self.options.panel_side == "inside"
+        tied = arches.tied(tie, share, blown, self.options.ties_per_post, bears, self.tied_on)
+        force, height = np.abs(share) + blown, np.full((1, 1, 1), max(self.hold, 0.05))
+        lasting, gust = tables.constant("soil_sustained"), tables.constant("soil_gust")
+        strength = self.cases.soil_strength(self.ground.native)
+        along = (self.wind.end + self.wind.skin * _total(self.options)) * 2
+        posts_, grips = keys(self.geometry.by_role("post")), keys(self.geometry.by_role("grip"))
+        side = (self.options.inset, self.options.span / 2, self.hold)
+        outward = (Arrow(side, (0.0, 1.0, 0.0)),)
+        still = np.broadcast_to(np.abs(share), np.broadcast_shapes(share.shape, (1, 1, 1)))
+        lifted = self.lift / 2
+        return [
+            Link("tie", tuple(m.key for m in self.geometry.by_role("tie") if m.key.startswith("tie")), ("ties", tie.key), ("post", "hold-down"),
+                 ("tie", "ties_per_post", "panel_side", "hold_height"), force, (tied,), outward),
+            Link("post", posts_, ("posts", self.post.key), ("soil",), ("post", "hold_height", "span"), force,
+                 (bending.post_across(self.post, force, height, np.ones((1, 1, 1))), bending.lasting(self.post, still * height),
+                  bending.post_along(self.post, along, height, _POSTS * self.options.panels)), outward),
+            Link("soil", grips, None, (), ("depth", "post", "hold_height", "setting"), force,
+                 (embedment.grip("soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, gust),
+                  embedment.grip("soil-lasting", self.ground, self.post, self.options.depth, still, height, self.cases, lasting)), outward),
+            Link("hold-down", grips, None, (), ("depth", "post"), lifted,
+                 (tension.uplift(self.post, self.ground, self.options.depth, lifted, strength),),
+                 (Arrow((self.options.inset, -self.options.span / 2, 0.0), (0.0, 0.0, 1.0)),)),
+        ]  # fmt: skip
+
+    def _thrust(self) -> Array:
+        """Return the outward push of one foot and its ties together, wind included. [N]"""
+        return np.asarray(np.abs(self.figures.foot + self.push) + self.across / 2)
+
+    def _onto_board(self) -> list[Link]:
+        cleat, board = tables.fittings()[self.options.cleat], tables.posts()[self.options.board]
+        force = self._thrust()
+        still = np.abs(self.figures.foot + self.push)
+        free = self.site.bed.length if self.site.bed.raised_by > 0.1 else footings.STAKES_APART
+        return [
+            Link("cleat", keys(self.geometry.by_role("fitting")), ("fittings", cleat.key), ("board",), ("cleat", "span"), force,
+                 (footings.cleats(cleat, force, self.lift, 2),)),
+            Link("board", keys(self.geometry.by_role("rail")), ("posts", board.key), (), ("board", "span"), force,
+                 (footings.board(board, still, self.options.panel_width, free),)),
+        ]  # fmt: skip
+
+    def _onto_blocks(self) -> list[Link]:
+        force = self._thrust()
+        weight = 2 * tables.constant("block_mass") * tables.constant("gravity")
+        return [Link("block", keys(self.geometry.by_role("fitting")), None, (), ("foot", "span"), force,
+                     (footings.slides(force, weight), footings.lifts(self.lift, weight)))]  # fmt: skip
+
+    def _into_soil(self) -> list[Link]:
+        force = np.maximum(np.abs(self.push), np.abs(self.figures.foot)) + self.across / 2
+        wires = max(math.floor(self.options.panel_width / self.mesh.up + 1e-6), 2)
+        return [Link("buried", (), None, (), ("foot", "span"), force,
+                     footings.buried(self.ground, self.mesh, wires, _BURIED, force, self.lift, self.cases))]  # fmt: skip
+
+    def service(self) -> tuple[Service, ...]:
+        """Return the sway of the crown in the wind, how far it comes down, and how far it moves over when one side is bare."""
+        load = self.crop / self.options.panel_length
+        give = 0.0 * self.nothing
+        if self.options.foot == "posts" and self.hold > 0.05:
+            bent = posts.lean_per_force(self.post, self.ground, self.options.depth, np.full((1, 1, 1), self.hold), np.full((1, 1, 1), 0.01),
+                                        max(self.hold, 0.2), self.cases)  # fmt: skip
+            give = self.across / 4 * bent * self.rise / max(self.hold, 0.2)
+        lean = np.asarray(give + 0.0 * self.across)
+        levers = ("hold_height", "post", "depth")
+        return (
+            Service("arch-lean", lean, self.rise / tables.constant("sway_limit"), "handbook-4.2", levers),
+            Service("crown-drop", np.asarray(np.maximum(self.figures.drop * load, 0.0)), self.options.span / tables.constant("rail_sag_limit") * 2, "handbook-8.5", levers),
+            Service("one-side-shift", np.asarray(np.abs(self.figures.shift * load)), self.rise / tables.constant("belly_limit"), "handbook-8.5", levers),
+        )  # fmt: skip
+
+    def balance(self) -> tuple[Array, Array]:
+        """Return the wind across all panels, and what the feet of each take of it. [N]"""
+        put_on = self.wind.force * self.options.panel_width * self.options.panels
+        return put_on, (self.across / 4) * _POSTS * self.options.panels
+
+
+class PanelArch(Family[PanelArchOptions]):
+    """Panels bent over."""
+
+    key: ClassVar[str] = "panel-arch"
+    options = PanelArchOptions
+
+    def propose(self, need: Need, site: Site) -> Proposal:
+        """Return an arch for a crop on a bed, every value with its reason."""
+        panel = tables.meshes()["panel_large"]
+        width, overlap = panel.heights_m[0], 0.20
+        row = plants.sown(need, site, longest=6 * width)
+        panels = max(min(math.ceil((row.length - overlap - 0.3) / (width - overlap)), 6), 1)
+        while panels > 1 and panels * width - (panels - 1) * overlap > site.bed.length + 1e-6:
+            panels -= 1
+        over_bed = site.bed.raised_by > 0.1 and 0.8 <= site.bed.width <= 2.2
+        span = round(site.bed.width - 0.02, 2) if over_bed else 1.22
+        fill = site.bed.raised_by
+        depth = min(max(0.60, math.ceil((fill + 0.45) * 20) / 20), 1.2)
+        post = next((key for key in ("tpost_light_1.5", "tpost_light_1.8", "tpost_2.1") if max(tables.posts()[key].lengths_m) >= depth + 0.91), "tpost_2.4")
+        options = PanelArchOptions(panels=panels, span=span, depth=depth, post=post)
+        total = _total(options)
+        lines = 2 if need.side == "both" else 1
+        apart = row.plantings[0].spacing
+        room = max(math.floor((total - 2 * tables.constant("row_end_clear")) / apart + 1e-6) + 1, 1) * lines
+        planting = row.plantings[0].model_copy(update={"count": min(need.count or room, 600)})
+        rise = float(arches.figures(4.88, span, 0.91, arches.bending_stiffness(panel, width)).rise)
+        reasons = {
+            **{name: reason for name, reason in row.reasons.items() if name != "length"},
+            "plantings.0.count": Reason("count_asked" if need.count else "count", {"count": (planting.count, "count")}),
+            "panel": Reason("arch_panel", words={"crop": row.crop.name}),
+            "panel_length": Reason("panel_length", {"rise": (rise, "length"), "span": (span, "length")}),
+            "panel_width": Reason("panel_width"),
+            "panels": Reason("panels", {"count": (panels, "count"), "length": (total, "length")}),
+            "span": Reason("span_bed" if over_bed else "span", {"span": (span, "length")}),
+            "hold": Reason("hold"),
+            "foot": Reason("foot"),
+            "cover": Reason("cover"),
+            "sling": Reason("sling", {"fruit": (row.crop.fruit_heaviest_kg, "mass")}),
+            "stem_tie": Reason("stem_tie"),
+        }
+        return Proposal(options, (planting,), reasons)
+
+    def geometry(self, options: PanelArchOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
+        """Return panels, feet, ties and plants in metres."""
+        mesh, shape, hold = tables.meshes()[options.panel], _shape(options, site), _hold(options, site)
+        members, total = [], _total(options)
+        for n, x in enumerate(_starts(options)):
+            members.append(bent_panel.member(mesh, n + 1, shape, options.panel_length, options.panel_width, x))
+            members += _feet(options, n, x, hold)
+        for n, x in enumerate(_starts(options)[1:]):
+            along = np.linspace(0, len(shape) - 1, _lap_ties(options)).round().astype(int)
+            members += [Member(f"lap-{n + 1}-{i + 1}", "tie", "ties", options.lap_tie, ((x + options.overlap / 2, *shape[k]),), shape="point")
+                        for i, k in enumerate(along)]  # fmt: skip
+        offset = options.span / 2 + plants.OFFSET
+        grown = tuple(
+            Plant(p.at, p.planting, bent_panel.way_up(shape, p.at[0], math.copysign(1.0, p.at[1]), p.at))
+            for p in plants.along(plantings, total, offset)
+        )
+        rise = max(z for _, z in shape)
+        dimensions = (
+            Dimension("options.span", "end", (0, -options.span / 2, 0), (0, options.span / 2, 0), options.span, -0.6),
+            *((Dimension("options.hold_height", "end", (0, options.span / 2, 0), (0, options.span / 2, hold), hold, 0.8),)
+              if options.foot == "posts" and options.hold == "held" else ()),
+            *((Dimension("options.depth", "end", (0, options.span / 2, -options.depth), (0, options.span / 2, 0), options.depth, 0.8),)
+              if options.foot == "posts" else ()),
+            Dimension("options.panel_width", "elevation", (0, 0, rise), (options.panel_width, 0, rise), options.panel_width, 0.5),
+        )  # fmt: skip
+        depth = options.depth if options.foot == "posts" else 0.0
+        return Geometry(tuple(members), grown, (*dimensions, *plants.spacing_dimension(plantings, grown, offset + 0.2)), _supplies(options, plantings),
+                        total, rise, depth, climb=options.panel_length / 2)  # fmt: skip
+
+    def loaded(self, options: PanelArchOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Arch:
+        """Return the arch under the loads of the cases."""
+        return _Arch(options, geometry, structure, site, cases)
+
+    def remarks(self, options: PanelArchOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+        """Return what fits and what does not: head height above all, and the spring that a bent panel is."""
+        mesh, hold = tables.meshes()[options.panel], _hold(options, site)
+        found_ = arches.figures(options.panel_length, options.span, hold, arches.bending_stiffness(mesh, options.panel_width))
+        rise = geometry.top
+        found = fits.of_ground(site.bed, 0.0, options.depth if options.foot == "posts" else 0.0)
+        if not arches.fits(options.panel_length, options.span, hold):
+            values = {"length": (options.panel_length, "length"), "span": (options.span, "length"), "hold": (hold, "length")}
+            found.append(Remark("arch-impossible", "wrong", values, source="handbook-8.2", levers=("span", "panel_length", "hold_height")))
+        heavy = any(tables.crops()[p.crop].fruit_heaviest_kg > _HEAVY for p in structure.plantings)
+        hang = tables.constant("hang" if heavy else "hang_small")
+        clear = rise - hang
+        values = {"rise": (rise, "length"), "clear": (clear, "length"), "hang": (hang, "length"), "wide": (_width_at(options, site, 1.8), "length"),
+                  "set": (tables.constant("set_rise"), "length")}  # fmt: skip
+        level: Literal["fine", "watch"] = "fine" if clear >= tables.constant("headroom_least") else "watch"
+        found.append(Remark("arch-headroom" if level == "fine" else "arch-duck", level, values, source="handbook-8.3", levers=("panel_length", "span")))
+        found.append(Remark("arch-width", "fine", values, source="handbook-8.3"))
+        found.append(Remark("arch-spring", "watch", {"push": (float(np.abs(found_.foot + found_.tie)), "force"), "energy": (float(found_.energy), "count")},
+                            source="handbook-8.6"))  # fmt: skip
+        gentle = tables.constant("bend_gentle") * mesh.wire
+        if float(found_.radius) < gentle:
+            radius = {"radius": (float(found_.radius), "length"), "gentle": (gentle, "length")}
+            found.append(Remark("arch-sharp", "watch", radius, {"mesh": mesh.name}, "handbook-8.4", ("span", "panel_length")))
+        if options.foot != "posts" and options.hold == "held" and hold < 0.3:
+            found.append(Remark("arch-low-hold", "watch", {"hold": (hold, "length")}, source="handbook-8.5", levers=("foot",)))
+        if options.cover != "none":
+            found.append(Remark("cover-off", "watch", source="handbook-parts-2.2", levers=("cover",)))
+        tie = tables.ties()[options.tie]
+        if options.foot == "posts" and tie.fits == "tee" and tables.posts()[options.post].shape != "tee":
+            found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": tables.posts()[options.post].name}, source=tie.source, levers=("tie",)))
+        for planting in structure.plantings:
+            found += [*fits.of_through(planting, mesh), *fits.of_suit(planting, self.key), *fits.of_row(planting, _total(options))]
+            found += fits.of_face(planting, _total(options) * options.panel_length)
+            if heavy:
+                found.append(Remark("slings", "fine", {"fruit": (tables.crops()[planting.crop].fruit_heaviest_kg, "mass")}, source="handbook-parts-4.5"))
+        return tuple(found)
+
+    def cautions(self, geometry: Geometry) -> tuple[str, ...]:
+        """Return the cautions of building an arch of these members."""
+        found = ["services", "driving"] if geometry.by_role("post") else []
+        return (*found, "spring", "cut-ends", "hanging-fruit", "climb", "judgement")
+
+
+def _hold(options: PanelArchOptions, site: Site) -> float:
+    """Return the height at which the panel is held upright, above its own feet. [m]"""
+    if options.foot == "buried":
+        return _BURIED
+    if options.hold == "free":
+        return 0.0
+    if options.foot == "posts":
+        return options.hold_height
+    board = max(site.bed.raised_by, tables.posts()[options.board].b)
+    return min(board, options.hold_height) if options.foot == "board" else _BLOCK
+
+
+def _shape(options: PanelArchOptions, site: Site) -> bent_panel.Curve:
+    """Return the curve of the panels above the soil; where no such bend is possible, a half ellipse that only shows so."""
+    hold = _hold(options, site)
+    sunk = _BURIED if options.foot == "buried" else 0.0
+    if not arches.fits(options.panel_length, options.span, hold):
+        angles = np.linspace(math.pi, 0.0, 61)
+        rise = max((options.panel_length - options.span) / 2, 0.3)
+        return tuple((options.span / 2 * math.cos(a), rise * math.sin(a)) for a in angles)
+    return tuple((y, z - sunk) for y, z in bent_panel.curve(options.panel_length, options.span, hold))
+
+
+def _starts(options: PanelArchOptions) -> list[float]:
+    return [n * (options.panel_width - options.overlap) for n in range(options.panels)]
+
+
+def _total(options: PanelArchOptions) -> float:
+    """Return the length of the tunnel. [m]"""
+    return options.panels * options.panel_width - (options.panels - 1) * options.overlap
+
+
+def _lap_ties(options: PanelArchOptions) -> int:
+    return math.ceil(options.panel_length / _LAP_EVERY) + 1
+
+
+def _width_at(options: PanelArchOptions, site: Site, height: float) -> float:
+    """Return how wide the arch is at a height. [m]"""
+    wide = [abs(y) for y, z in _shape(options, site) if z >= height]
+    return 2 * max(wide) if wide else 0.0
+
+
+def _feet(options: PanelArchOptions, panel: int, x: float, hold: float) -> list[Member]:
+    """Return what holds the feet of one panel, on both sides."""
+    found: list[Member] = []
+    row = tables.posts()[options.post]
+    out = 1.0 if options.panel_side == "inside" else -1.0
+    for side in (1.0, -1.0):
+        y = side * (options.span / 2 + out * row.soil_width / 2)
+        edges = (x + options.inset, x + options.panel_width - options.inset)
+        if options.foot == "posts":
+            bought = posts.stock_length(row, options.depth + max(hold, 0.2))
+            for at in edges:
+                number = panel * _POSTS + len(found) // (2 + options.ties_per_post) + 1
+                foot, head = (at, y, -options.depth), (at, y, max(hold, 0.2))
+                found.append(Member(f"post-{number}", "post", "posts", row.key, (foot, head), bought, row.soil_width))
+                found.append(Member(f"grip-{number}", "grip", "", "", (foot, (at, y, 0.0)), thickness=3.0 * row.soil_width))
+                found += [Member(f"tie-{number}-{i + 1}", "tie", "ties", options.tie, ((at, side * options.span / 2, z),), shape="point")
+                          for i, z in enumerate(np.linspace(max(hold, 0.2), 0.05, options.ties_per_post).tolist())]  # fmt: skip
+        elif options.foot == "board":
+            board = tables.posts()[options.board]
+            name = "left" if side > 0 else "right"
+            line = ((x, side * (options.span / 2 + 0.02), 0.05), (x + options.panel_width, side * (options.span / 2 + 0.02), 0.05))
+            found.append(Member(f"board-{panel + 1}-{name}", "rail", "posts", board.key, line, options.panel_width, board.b))
+            found += [Member(f"cleat-{panel + 1}-{name}-{i + 1}", "fitting", "fittings", options.cleat, ((at, side * options.span / 2, 0.1),), shape="point")
+                      for i, at in enumerate(edges)]  # fmt: skip
+        elif options.foot == "block":
+            found += [Member(f"block-{panel + 1}-{'left' if side > 0 else 'right'}-{i + 1}", "fitting", "fittings", "block_hollow",
+                             ((at, side * (options.span / 2 + 0.1), _BLOCK / 2),), shape="point") for i, at in enumerate(edges)]  # fmt: skip
+    return found
+
+
+def _supplies(options: PanelArchOptions, plantings: tuple[Planting, ...]) -> tuple[Supply, ...]:
+    bare = tables.constant("stripped_pruned")
+    found = list(plants.stem_ties(plantings, options.stem_tie, options.panel_length / 2, bare))
+    for planting in plantings:
+        row = tables.crops()[planting.crop]
+        if row.fruit_heaviest_kg > _HEAVY:
+            fruit = math.ceil(planting.count * row.yield_kg / max(row.fruit_kg, 0.1) * 1.1)
+            found.append(Supply("sling", "fittings", options.sling, fruit))
+    return tuple(found)

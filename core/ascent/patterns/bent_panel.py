@@ -1,0 +1,61 @@
+"""A panel bent over: its curve, drawn; its wires; the way a vine takes up it."""
+
+from __future__ import annotations
+
+import math
+from functools import lru_cache
+
+import numpy as np
+
+from .. import rows
+from ..geometry import Member, Point
+from ..mechanics import Array, rod
+
+_LINKS = 60  # of the drawn curve; the figures come from the table
+_HELD = 0.005  # of the length: lower ties hold nothing
+
+Curve = tuple[tuple[float, float], ...]
+
+
+@lru_cache(maxsize=256)
+def curve(length: float, span: float, hold: float) -> Curve:
+    """Return a bent panel from one foot to the other: across, from its middle, and up. [m]
+
+    Args:
+        length: Of the panel. [m]
+        span: Between its feet. [m]
+        hold: Height at which it is tied upright. [m]
+    """
+    shape = rod.bent(span / length, links=_LINKS)
+    for held in np.linspace(0.03, hold / length, 4) if hold / length > _HELD else ():
+        shape = rod.bent(span / length, float(held), links=_LINKS, start=shape)
+    return tuple((float(x) * length - span / 2, float(y) * length) for x, y in zip(shape.x, shape.y, strict=True))
+
+
+def height_at(shape: Curve, length: float, climbed: Array) -> Array:
+    """Return how high a vine stands that has climbed so far along a panel from its foot. [m]"""
+    along = np.linspace(0.0, length, len(shape))
+    up = np.maximum.accumulate([y for _, y in shape[: len(shape) // 2 + 1]])
+    return np.interp(climbed, along[: len(up)], up)
+
+
+def member(mesh: rows.Mesh, number: int, shape: Curve, length: float, width: float, x: float) -> Member:
+    """Return one bent panel from x on, drawn by its wires."""
+    long = max(math.floor(width / mesh.up + 1e-6), 2)
+    stations = [x + i * width / (long - 1) for i in range(long)]
+    lines: list[tuple[Point, ...]] = [tuple((station, y, z) for y, z in shape) for station in stations]
+    along = np.linspace(0.0, length, len(shape))
+    ys, zs = np.array(shape).T
+    for s in np.arange(0.0, length + 1e-6, mesh.along):
+        y, z = float(np.interp(s, along, ys)), float(np.interp(s, along, zs))
+        lines.append(((x, y, z), (x + width, y, z)))
+    left, right = shape[0], shape[-1]
+    corners = ((x, *left), (x + width, *left), (x + width, *right), (x, *right))
+    return Member(f"panel-{number}", "panel", "meshes", mesh.key, corners, length, mesh.wire, "wires", lines=tuple(lines))
+
+
+def way_up(shape: Curve, x: float, side: float, foot: Point) -> tuple[Point, ...]:
+    """Return the way of a vine from its foot up the nearer side of a panel to the crown."""
+    half = shape[: len(shape) // 2 + 1]
+    outward = [(x, side * abs(y) if z < 0.1 else -side * y if side > 0 else y, z) for y, z in half]
+    return (foot, *outward[2:])

@@ -1,0 +1,27 @@
+"""A structure in a container: how heavy the pot is when it is lightest, and whether it goes over."""
+
+from __future__ import annotations
+
+from .. import tables
+from ..checks import tipping
+from ..loadpath import Arrow, Link
+from ..mechanics import Array
+from ..model import BareBed
+
+
+def link(bed: BareBed, force: Array, height: Array) -> list[Link]:
+    """Return the link of a container that may tip, none for ground that cannot.
+
+    Args:
+        bed: The bed.
+        force: Wind on everything in it. [N]
+        height: Of that wind above the mix. [m]
+
+    Source: handbook-10.4
+    """
+    if bed.kind != "container":
+        return []
+    mass = tables.constant("dry_mix") * bed.length * bed.width * max(bed.raised_by, 0.05)
+    base = tables.constant("pot_base") * min(bed.length, bed.width)
+    edge = (0.0, base / 2, 0.0)
+    return [Link("pot", (), None, (), ("depth",), force, (tipping.pot(force, height, mass, base, bed.raised_by),), (Arrow(edge, (0.0, 1.0, 0.0)),))]

@@ -1,0 +1,87 @@
+"""Strings hung from above, one a plant: where they hang, what they are cut to, and the links down to them."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from .. import rows, tables
+from ..checks import strings, ties
+from ..family import keys
+from ..geometry import Member, Plant
+from ..loadpath import Link
+from ..loads.crop import Standing
+from ..mechanics import Array
+from .plants import ties_on_stem
+from .stand import OptionsT, Stand
+
+FOOT = 0.05  # of a string above the soil [m]
+_ENDS = 0.40  # of string for the knot at the top and the loop or peg at the base [m], parts handbook 3.0
+
+
+def members(twine: str, plants: tuple[Plant, ...], at: dict[int, float], top: float, spare: float = 0.0) -> list[Member]:
+    """Return a string from above to each plant.
+
+    Args:
+        twine: Key of the twine.
+        plants: The plants.
+        at: Where across the row a plant's string hangs, by its number. [m]
+        top: Height it hangs from. [m]
+        spare: Length wound up at the top, to be let down. [m]
+    """
+    length = round(top - FOOT + spare + _ENDS, 3)
+    return [
+        Member(f"string-{n + 1}", "string", "twines", twine, ((plant.at[0], at[n], top), (plant.at[0], plant.at[1], FOOT)), length, 0.002)
+        for n, plant in enumerate(plants)
+    ]
+
+
+def string_links(
+    stand: Stand[OptionsT], pressure: Array, leafy: Array, twine: rows.Twine, stem: rows.Tie | None, hook: rows.Fitting | None,
+    peg: rows.Fitting | None, to: str,
+) -> list[Link]:  # fmt: skip
+    """Return the links from a plant's stem to what its string hangs on, and to its base.
+
+    Args:
+        stand: The structure under its loads.
+        pressure: Wind on the leafy face. [Pa]
+        leafy: Height of the leafy band. [m]
+        twine: The strings.
+        stem: What holds a stem to its string, none where it is wound round it.
+        hook: What the string hangs on, none where it is knotted to the line.
+        peg: What holds its base, none where it is tied to the stem.
+        to: Key of the link that carries the strings.
+
+    Source: handbook-2
+    """
+    index, heaviest = max(enumerate(stand.standings), key=lambda pair: float(np.max(pair[1].high_kg)))
+    weight = stand.plant_weight(heaviest)
+    blown = pressure * leafy * heaviest.planting.spacing
+    upper = tables.constant("string_share") * blown
+    members_ = stand.geometry.by_role("string")
+    below = (to, "base") if peg else (to,)
+    found = [
+        Link("string", keys(members_), ("twines", twine.key), below, ("string",), np.hypot(weight, upper),
+             (strings.string(twine, weight, upper, stand.tied_on),)),
+    ]  # fmt: skip
+    if stem and heaviest.crop.training == "TIE":
+        found.insert(0, _stem(stand, heaviest, index, stem, weight, blown))
+    if hook:
+        demand = np.hypot(weight, upper)
+        found[-1] = _onto(found[-1], "hook")
+        found.append(Link("hook", keys(stand.geometry.by_role("fitting")), ("fittings", hook.key), (to,), ("hook",), demand,
+                          (strings.fitting("hook", hook, demand),)))  # fmt: skip
+    if peg:
+        demand = tables.constant("base_share") * weight
+        found.append(Link("base", (), ("fittings", peg.key), (), ("base",), demand, (strings.fitting("base", peg, demand),)))
+    return found
+
+
+def _onto(link: Link, key: str) -> Link:
+    return Link(link.key, link.members, link.item, (key, *link.hands_to[1:]), link.levers, link.carries, link.checks, link.arrows)
+
+
+def _stem(stand: Stand[OptionsT], standing: Standing, index: int, tie: rows.Tie, weight: Array, blown: Array) -> Link:
+    count = ties_on_stem(max(float(np.max(standing.top)) - standing.bottom, 0.3))
+    days = np.maximum(stand.season.growing_days(index), 0.0)
+    return Link("stem-tie", (), ("ties", tie.key), ("string",), ("stem_tie",), np.hypot(weight, blown),
+                (ties.stem_tie(tie, weight, blown, count, days),))  # fmt: skip

@@ -1,0 +1,58 @@
+"""Make the table of bent panels, core/ascent/data/arches.csv: shapes, pushes and sway of a strip of unit length and stiffness.
+
+Run by hand when the method changes; core/tests/published/test_arches.py works some of its rows out again.
+"""
+
+from __future__ import annotations
+
+import csv
+import sys
+from pathlib import Path
+
+import numpy as np
+from ascent.mechanics import rod
+
+OPENINGS = np.round(np.arange(0.15, 0.801, 0.05), 3)  # span over what is left of the length above the ties
+HOLDS = (0.0, 0.03, 0.045, 0.06, 0.08, 0.10, 0.125, 0.15, 0.175, 0.20, 0.225, 0.25)
+OUT = Path(__file__).resolve().parent.parent / "core" / "ascent" / "data" / "arches.csv"
+LINKS = 120
+
+
+def row(opening: float, hold: float) -> dict[str, float]:
+    """Return the figures of one strip."""
+    span = opening * (1.0 - 2.0 * hold)
+    free = rod.bent(span, links=LINKS)
+    for held in np.arange(0.02, hold + 1e-9, 0.01):
+        free = rod.bent(span, float(held), links=LINKS, start=free)
+    free = rod.bent(span, hold, links=LINKS, start=free) if hold else free
+    critical = rod.sway_weight(free, span, hold, links=LINKS)
+    some = 0.2 * critical
+    loaded = rod.bent(span, hold, some, some, LINKS, free)
+    one = free
+    for share in (0.25, 0.5, 0.75, 1.0):
+        one = rod.bent(span, hold, some * share, 0.0, LINKS, one)
+    top = int(np.argmax(free.y))
+    return {
+        "opening": opening, "hold": hold, "rise": free.y.max(), "foot": free.foot, "tie": free.tie, "curvature": free.curvature,
+        "widest": free.x.max() - free.x.min(), "energy": free.energy, "sway": critical, "drop": (free.y.max() - loaded.y.max()) / some,
+        "tie_gain": (max(one.tie, one.other_tie, key=abs) - free.tie) / some, "shift": (one.x[top] - free.x[top]) / some,
+    }  # fmt: skip
+
+
+def main() -> None:
+    """Write the table."""
+    found = []
+    for hold in HOLDS:
+        for opening in OPENINGS:
+            try:
+                found.append(row(float(opening), hold))
+            except (ArithmeticError, np.linalg.LinAlgError) as error:
+                sys.exit(f"opening {opening}, hold {hold}: {error}")
+    with OUT.open("w", newline="", encoding="utf-8") as handle:
+        writer = csv.DictWriter(handle, list(found[0]), lineterminator="\n")
+        writer.writeheader()
+        writer.writerows({name: f"{value:.5g}" for name, value in each.items()} for each in found)
+
+
+if __name__ == "__main__":
+    main()
