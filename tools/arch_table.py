@@ -49,9 +49,11 @@ def main() -> None:
             except (ArithmeticError, np.linalg.LinAlgError) as error:
                 sys.exit(f"opening {opening}, hold {hold}: {error}")
     with OUT.open("w", newline="", encoding="utf-8") as handle:
-        writer = csv.DictWriter(handle, list(found[0]), lineterminator="\n")
+        writer = csv.DictWriter(handle, [*found[0], "source", "certainty"], lineterminator="\n")
         writer.writeheader()
-        writer.writerows({name: f"{value:.5g}" for name, value in each.items()} for each in found)
+        writer.writerows(
+            {**{name: f"{value:.5g}" for name, value in each.items()}, "source": "handbook-8.2", "certainty": "certain"} for each in found
+        )
 
 
 if __name__ == "__main__":

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from . import tables
+from . import rows, tables
+from .drawing.sketch import Sketch, sketch_of
 from .errors import InvalidPlan, Problem, UnknownItem
-from .families import family_of
+from .families import FAMILIES, family_of
 from .family import Need
 from .fixes import sized
 from .model import Planting, Site, Structure
@@ -33,6 +34,52 @@ class Offer:
     values: tuple[Value, ...]
 
 
+@dataclass(frozen=True)
+class Support:
+    """One kind of support as it would stand on a bed: in words, as a picture, and how well it suits the crop, 0 to 3."""
+
+    family: str
+    name: str
+    what: str
+    suits: str
+    weak: str
+    score: int
+    score_text: str
+    sketch: Sketch
+
+
+_SHOWN = 3.0  # of a long row in its picture [m]
+
+
+def choices(site: Site, need: Need) -> list[Support]:
+    """Return every kind of support for a need, those that suit the crop best first, each as a picture of its first stretch.
+
+    Raises:
+        InvalidPlan: No such crop.
+    """
+    _crop(need)
+    scores = tables.suits()[need.crop].scores
+    bed = site.bed.model_copy(update={"length": min(site.bed.length, _SHOWN)})
+    short = Site(garden=site.garden, bed=bed)
+    found = []
+    for key, family in FAMILIES.items():
+        proposed = family.propose(need, short)
+        geometry = family.geometry(proposed.options, proposed.plantings, short)
+        words = {name: template(f"family.{key}.{name}") for name in ("name", "what", "suits", "weak")}
+        score = scores[key]
+        found.append(
+            Support(key, **words, score=score, score_text=template(f"suit.{score}"), sketch=sketch_of(geometry, bed.length, bed.width))
+        )
+    return sorted(found, key=lambda support: -support.score)
+
+
+def _crop(need: Need) -> rows.Crop:
+    try:
+        return tables.crops()[need.crop]
+    except UnknownItem as error:
+        raise InvalidPlan([Problem("crop", need.crop, str(error))]) from error
+
+
 def offer(site: Site, family_key: str, need: Need, system: System) -> Offer:
     """Return the structure of a family that a need starts with, changed by its cheapest fixes until it holds.
 
@@ -46,11 +93,7 @@ def offer(site: Site, family_key: str, need: Need, system: System) -> Offer:
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
-    try:
-        crop = tables.crops()[need.crop]
-    except UnknownItem as error:
-        raise InvalidPlan([Problem("crop", need.crop, str(error))]) from error
-    family = family_of(family_key)
+    crop, family = _crop(need), family_of(family_key)
     proposed = family.propose(need, site)
     short_name = crop.name.split(",")[0].split(" (")[0]
     start = Structure(

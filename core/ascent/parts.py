@@ -168,7 +168,18 @@ def _cylinders(members: Sequence[Member], prices: Mapping[str, float]) -> list[P
         packs = {long: math.ceil(len(rings) / max(math.floor(long / around + 1e-6), 1)) for long in row.lengths_m if long >= around}
         long = min(packs, key=lambda stock: (packs[stock] * stock, stock), default=max(row.lengths_m))
         count = packs.get(long, len(rings))
-        part = _part(row.key, row.name, f"cages, {stock_height:g} m high", len(rings), around, count, "roll", long, row.price_m2 * long * stock_height, prices)
+        part = _part(
+            row.key,
+            row.name,
+            f"cages, {stock_height:g} m high",
+            len(rings),
+            around,
+            count,
+            "roll",
+            long,
+            row.price_m2 * long * stock_height,
+            prices,
+        )
         sized = f"{part.price_key}x{stock_height:g}"
         found.append(replace(part, price=prices.get(sized, part.price), price_key=sized))
     return found

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 from typing import Literal
-
-import math
 
 import numpy as np
 
@@ -25,7 +24,6 @@ from .readout import ArrowMark, FixReport, Foliage, Headline, LinkReport, PartRe
 from .report import Evaluation, at, evaluate, outline, sensitivity, state_of
 from .texts import has, say, template
 from .wording import forecast, gust_text, money, option_text, speed_text, written
-
 
 _SEEN = 0.2  # of an arrow, below which a view does not draw it
 
@@ -320,6 +318,12 @@ def rests_on(site: Site, structure: Structure, system: System, most: int = 3) ->
     """Return the inputs that move the limit gust most, in words."""
     found = sensitivity(site, structure)[:most]
     return tuple(
-        Rest(name=row.name, low_text=gust_text(low, system), high_text=gust_text(high, system), spread=_finite(abs(high - low)), certainty=row.certainty)
+        Rest(
+            name=row.name,
+            low_text=gust_text(low, system),
+            high_text=gust_text(high, system),
+            spread=_finite(abs(high - low)),
+            certainty=row.certainty,
+        )
         for row, low, high in found
     )

@@ -216,7 +216,9 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
         return float(min(np.min(each) for each in limits.values()))
 
     def under(key: str, factor: float) -> tuple[Link, ...]:
-        changed = replace(moist, crop=moist.crop * factor) if key == "crop" else replace(moist, **{key: factor})
+        changed = {
+            "crop": replace(moist, crop=moist.crop * factor), "leaf": replace(moist, leaf=factor), "stiffness": replace(moist, stiffness=factor),
+        }[key]  # fmt: skip
         return family.loaded(options, geometry, structure, site, changed).path()
 
     usual = family.loaded(options, geometry, structure, site, moist).path()
@@ -229,5 +231,5 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
             ends = least(usual, row.key, row.low), least(usual, row.key, row.high)
         else:
             continue
-        found.append((row, *(min(end, _MOST) for end in ends)))
+        found.append((row, min(ends[0], _MOST), min(ends[1], _MOST)))
     return tuple(sorted(found, key=lambda each: -abs(each[2] - each[1])))

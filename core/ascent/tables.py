@@ -243,7 +243,7 @@ def arches() -> tuple[Array, Array, dict[str, Array]]:
     All of a strip of unit length and stiffness; made by tools/arch_table.py.
     """
     with (DATA / "arches.csv").open(newline="", encoding="utf-8") as handle:
-        rows = [{name: float(value) for name, value in r.items()} for r in csv.DictReader(handle)]
+        rows = [{name: float(value) for name, value in r.items() if name not in ("source", "certainty")} for r in csv.DictReader(handle)]
     holds, openings = sorted({r["hold"] for r in rows}), sorted({r["opening"] for r in rows})
     names = [name for name in rows[0] if name not in ("hold", "opening")]
     found = {(r["hold"], r["opening"]): r for r in rows}

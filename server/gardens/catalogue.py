@@ -28,7 +28,12 @@ def catalogue() -> schemas.Catalogue:
         exposures=[schemas.Choice(key=e.key, name=f"{e.name}: {e.where}", roles=[]) for e in tables.exposures().values()],
         tables={name: _choices(table().values()) for name, table in tables.ITEM_TABLES.items()},
         bounds=_bounds(),
-        families=[schemas.FamilyOut(key=key, options=_fields(family.options)) for key, family in FAMILIES.items()],
+        families=[
+            schemas.FamilyOut(
+                key=key, name=template(f"family.{key}.name"), noun=template(f"family.{key}.noun"), options=_fields(family.options)
+            )
+            for key, family in FAMILIES.items()
+        ],
     )
 
 
@@ -47,10 +52,18 @@ def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
                 name=name, label=template(f"option.{name}"), group=template(f"group.{field['group']}"), kind=field["kind"] if field.get("type") != "boolean" else "flag",
                 step=field.get("step", 0), low=field.get("minimum"), high=field.get("maximum"), table=field.get("table", ""),
                 role=field.get("role", ""), when_option=when.get("option", ""), when_is=when.get("is", []),
-                choices=[schemas.Choice(key=v, name=template(f"value.{v}") if has(f"value.{v}") else v, roles=[]) for v in values],
+                choices=[_value(name, v) for v in values], help=template(f"help.{name}") if has(f"help.{name}") else "",
             )
         )  # fmt: skip
     return found
+
+
+def _value(option: str, value: str) -> schemas.Choice:
+    """Return one value of an option, with what it gains where growers are divided."""
+    gain = f"gain.{option}.{value}"
+    return schemas.Choice(
+        key=value, name=template(f"value.{value}") if has(f"value.{value}") else value, roles=[], gain=template(gain) if has(gain) else ""
+    )
 
 
 def _bounds() -> dict[str, schemas.Bounds]:

@@ -220,6 +220,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/beds/{bed}/supports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Supports
+         * @description Every kind of support as it would stand on a bed; nothing is stored.
+         */
+        post: operations["gardens_api_structures_supports"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/draft": {
         parameters: {
             query?: never;
@@ -824,6 +844,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/structures/{structure_id}/rests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rests
+         * @description What the limit gust of a draft rests on most.
+         */
+        post: operations["gardens_api_structures_rests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/structures/{structure_id}/sizing": {
         parameters: {
             query?: never;
@@ -868,6 +908,27 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * ArrowMark
+         * @description A force drawn in a view: where, and which way; the direction's length is what of it that view sees.
+         */
+        ArrowMark: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Towards */
+            towards: [
+                number,
+                number
+            ];
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "elevation" | "plan" | "end";
+        };
         /**
          * BareBed
          * @description Ground to grow in, without what stands on it: a bed's own fields.
@@ -1125,6 +1186,12 @@ export interface components {
          * @description One value of a list.
          */
         Choice: {
+            /**
+             * Gain
+             * @description what this side of a choice gains
+             * @default
+             */
+            gain: string;
             /** Key */
             key: string;
             /** Name */
@@ -1140,6 +1207,26 @@ export interface components {
             garden: components["schemas"]["GardenOut"];
             /** Things */
             things: components["schemas"]["ThingConflict"][];
+        };
+        /**
+         * CropIn
+         * @description What a gardener wants to grow on a bed, on whatever supports it.
+         */
+        CropIn: {
+            /** Crop */
+            crop: string;
+            /**
+             * Side
+             * @default right
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Training
+             * @default pruned
+             * @enum {string}
+             */
+            training: "pruned" | "free";
         };
         /**
          * Difference
@@ -1233,6 +1320,10 @@ export interface components {
         FamilyOut: {
             /** Key */
             key: string;
+            /** Name */
+            name: string;
+            /** Noun */
+            noun: string;
             /** Options */
             options: components["schemas"]["OptionField"][];
         };
@@ -1682,6 +1773,8 @@ export interface components {
          * @description One link: its use by week at the design gust, the gust it holds to by week, and its working.
          */
         LinkReport: {
+            /** Arrows */
+            arrows: components["schemas"]["ArrowMark"][];
             /** Carries */
             carries: number;
             /** Carries Text */
@@ -1727,6 +1820,14 @@ export interface components {
                 number,
                 number
             ] | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: [
+                number,
+                number
+            ][][];
             /** Member */
             member: string;
             /** Points */
@@ -1737,10 +1838,15 @@ export interface components {
             /** Role */
             role: string;
             /**
+             * Sags
+             * @default false
+             */
+            sags: boolean;
+            /**
              * Shape
              * @enum {string}
              */
-            shape: "line" | "panel" | "point";
+            shape: "line" | "panel" | "point" | "wires";
             /** Stuff */
             stuff: string;
             /** Thickness */
@@ -1782,13 +1888,15 @@ export interface components {
         };
         /**
          * NeedIn
-         * @description What a gardener wants to grow on a bed.
+         * @description What a gardener wants to grow on a bed, and on which kind of support.
          */
         NeedIn: {
             /** Count */
             count?: number | null;
             /** Crop */
             crop: string;
+            /** Family */
+            family: string;
             /**
              * Side
              * @default right
@@ -1822,6 +1930,8 @@ export interface components {
             choices: components["schemas"]["Choice"][];
             /** Group */
             group: string;
+            /** Help */
+            help: string;
             /** High */
             high: number | null;
             /** Kind */
@@ -2034,7 +2144,7 @@ export interface components {
         };
         /**
          * PlantMark
-         * @description A plant's foot in a view.
+         * @description A plant's foot in a view, and the way it climbs from there; straight up where none is given.
          */
         PlantMark: {
             /** At */
@@ -2044,6 +2154,14 @@ export interface components {
             ];
             /** Planting */
             planting: number;
+            /**
+             * Way
+             * @default []
+             */
+            way: [
+                number,
+                number
+            ][];
         };
         /**
          * Planting
@@ -2312,6 +2430,30 @@ export interface components {
             who: string;
         };
         /**
+         * Rest
+         * @description An input that is not well known, and the limit gust if it were as low or as high as it may be.
+         */
+        Rest: {
+            /** Certainty */
+            certainty: string;
+            /** High Text */
+            high_text: string;
+            /** Low Text */
+            low_text: string;
+            /** Name */
+            name: string;
+            /** Spread */
+            spread: number;
+        };
+        /**
+         * RestsOut
+         * @description The inputs that move a draft's limit gust most.
+         */
+        RestsOut: {
+            /** Rests */
+            rests: components["schemas"]["Rest"][];
+        };
+        /**
          * SaveIn
          * @description A draft to save, and the revision it started from.
          */
@@ -2437,8 +2579,36 @@ export interface components {
             draft: components["schemas"]["Draft"];
         };
         /**
+         * Sketch
+         * @description A structure at a glance: its strokes, its leaves as spots, the ground line of its bed, and how far it reaches.
+         */
+        Sketch: {
+            /** Ground */
+            ground: [
+                number,
+                number
+            ][];
+            /** High */
+            high: [
+                number,
+                number
+            ];
+            /** Leaves */
+            leaves: [
+                number,
+                number
+            ][];
+            /** Low */
+            low: [
+                number,
+                number
+            ];
+            /** Strokes */
+            strokes: components["schemas"]["Stroke"][];
+        };
+        /**
          * Stroke
-         * @description A member from above: a line, or a point where it stands upright.
+         * @description A line of the sketch, metres.
          */
         Stroke: {
             /** Points */
@@ -2450,6 +2620,8 @@ export interface components {
             role: string;
             /** Stuff */
             stuff: string;
+            /** Thickness */
+            thickness: number;
         };
         /**
          * StructureChange
@@ -2661,6 +2833,35 @@ export interface components {
             };
         };
         /**
+         * SupportOut
+         * @description One kind of support as it would stand on a bed: a picture of it, and how well it suits the crop.
+         */
+        SupportOut: {
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /** Score */
+            score: number;
+            /** Score Text */
+            score_text: string;
+            sketch: components["schemas"]["Sketch"];
+            /** Suits */
+            suits: string;
+            /** Weak */
+            weak: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * SupportsOut
+         * @description Every kind of support for a crop, those that suit it best first.
+         */
+        SupportsOut: {
+            /** Supports */
+            supports: components["schemas"]["SupportOut"][];
+        };
+        /**
          * ThingConflict
          * @description A thing that someone else changed meanwhile: its present revision, and fields that differ (before: theirs, after: mine).
          */
@@ -2768,6 +2969,12 @@ export interface components {
             limit_text: string;
             /** Rare */
             rare: number;
+            /** Sag */
+            sag: [
+                number,
+                number,
+                number
+            ];
             /** Saturated */
             saturated: number;
             /** Short */
@@ -3418,6 +3625,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StructureOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_structures_supports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+                bed: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CropIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupportsOut"];
                 };
             };
             /** @description Unauthorized */
@@ -5102,6 +5363,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_structures_rests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestsOut"];
                 };
             };
             /** @description Unauthorized */

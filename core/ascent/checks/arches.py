@@ -158,5 +158,5 @@ def sling(row: rows.Fitting, fruit: float, crop_factor: Array) -> Check:
     demand = np.asarray(tables.constant("sling_demand") * tables.constant("gravity") * fruit * np.ones_like(crop_factor))
     return Check(
         "sling", demand, row.working_N * row.factor, row.factor, "force", row.source, row.certainty,
-        {"fruit": (fruit, "mass"), "demand": (demand, "force")}, "twine",
+        {"fruit": (fruit, "mass"), "demand": (demand, "force")},
     )  # fmt: skip

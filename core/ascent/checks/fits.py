@@ -65,7 +65,9 @@ def of_suit(planting: Planting, family: str) -> list[Remark]:
     crop = tables.crops()[planting.crop]
     if tables.suits()[planting.crop].scores[family] > 1:
         return []
-    return [Remark("crop-unsuited", "watch", words={"crop": crop.name, "family": template(f"family.{family}.name").lower()}, source="crops-2")]
+    return [
+        Remark("crop-unsuited", "watch", words={"crop": crop.name, "family": template(f"family.{family}.name").lower()}, source="crops-2")
+    ]
 
 
 def of_row(planting: Planting, length: float) -> list[Remark]:

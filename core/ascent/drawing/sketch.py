@@ -55,7 +55,12 @@ def sketch_of(geometry: Geometry, length: float, width: float) -> Sketch:
     leaves = [spot for plant in geometry.plants for spot in _leaves(plant, geometry.climb)]
     thinned = leaves[:: max(math.ceil(len(leaves) / _MOST_LEAVES), 1)]
     middle, half = geometry.length / 2, length / 2
-    corners = [(middle - half, -width / 2, 0.0), (middle + half, -width / 2, 0.0), (middle + half, width / 2, 0.0), (middle - half, width / 2, 0.0)]
+    corners = [
+        (middle - half, -width / 2, 0.0),
+        (middle + half, -width / 2, 0.0),
+        (middle + half, width / 2, 0.0),
+        (middle - half, width / 2, 0.0),
+    ]
     ground = tuple(seen(corner) for corner in corners)
     points = np.array([p for stroke in strokes for p in stroke.points] + thinned + list(ground))
     (low_u, low_v), (high_u, high_v) = points.min(axis=0).tolist(), points.max(axis=0).tolist()

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Literal, get_args
 
+import numpy as np
+
 from ..geometry import Geometry, Member, Point
 from ..model import BareBed, Typed
 from ..tables import materials, posts, soils
@@ -18,11 +20,7 @@ _NEAR = 0.03  # of the first station, to stand at it [m]
 _THIN = 0.002
 _BED_SHOWN = 0.3  # of a long bed, past each end of the structure [m]
 
-_PROJECT: dict[ViewName, Callable[[Point], Flat]] = {
-    "elevation": lambda p: (p[0], p[2]),
-    "plan": lambda p: (p[0], p[1]),
-    "end": lambda p: (p[1], p[2]),
-}
+_AXES: dict[ViewName, tuple[int, int]] = {"elevation": (0, 2), "plan": (0, 1), "end": (1, 2)}
 
 
 class Mark(Typed):
@@ -84,12 +82,16 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
         write: Writes a length in the reader's units.
         label: Says what an option is called.
     """
-    project = _PROJECT[name]
+    first, second = _AXES[name]
+
+    def flat(point: Point) -> Flat:
+        return point[first], point[second]
+
     members = geometry.members if name != "end" else _first_end(geometry)
     marks = tuple(
         Mark(
-            member=m.key, role=m.role, stuff=stuff_of(m), shape=m.shape, points=tuple(project(p) for p in m.points), thickness=m.thickness,
-            grid=m.grid if name == "elevation" else None, lines=_flattened(m, project), sags=m.sags and name == "elevation",
+            member=m.key, role=m.role, stuff=stuff_of(m), shape=m.shape, points=tuple(map(flat, m.points)), thickness=m.thickness,
+            grid=m.grid if name == "elevation" else None, lines=_flattened(m, name), sags=m.sags and name == "elevation",
         )
         for m in members
     )  # fmt: skip
@@ -97,8 +99,8 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
         Measure(
             option=d.option,
             label=label(d.option),
-            start=project(d.start),
-            end=project(d.end),
+            start=flat(d.start),
+            end=flat(d.end),
             offset=d.offset,
             value=d.value,
             text=write(d.value),
@@ -107,7 +109,7 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
         if d.view == name
     )
     plants = tuple(
-        PlantMark(planting=p.planting, at=project(p.at), way=tuple(project(q) for q in p.way) if name != "plan" else ()) for p in geometry.plants
+        PlantMark(planting=p.planting, at=flat(p.at), way=tuple(map(flat, p.way)) if name != "plan" else ()) for p in geometry.plants
     )
     margin = min(max((bed.length - geometry.length) / 2, 0.0), _BED_SHOWN)
     ends: dict[ViewName, tuple[Flat, Flat]] = {
@@ -126,22 +128,25 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
 
 def project(name: ViewName, point: Point) -> Flat:
     """Return a point as a view sees it."""
-    return _PROJECT[name](point)
+    first, second = _AXES[name]
+    return point[first], point[second]
 
 
-def _flattened(member: Member, project: Callable[[Point], Flat]) -> tuple[tuple[Flat, ...], ...]:
+def _flattened(member: Member, name: ViewName) -> tuple[tuple[Flat, ...], ...]:
     """Return a member's own lines in a view: those that fall on one another once, straight ones by their ends."""
+    if not member.lines:
+        return ()
+    points = np.round(np.array([point for line in member.lines for point in line])[:, _AXES[name]], 3)
+    ends = np.cumsum([0, *(len(line) for line in member.lines)])
+    low, high = np.minimum.reduceat(points, ends[:-1]).tolist(), np.maximum.reduceat(points, ends[:-1]).tolist()
+    places = [(u, v) for u, v in points.tolist()]
     found: dict[tuple[Flat, ...], None] = {}
-    for line in member.lines:
-        flat = [(round(u, 3), round(v, 3)) for u, v in map(project, line)]
-        us, vs = [u for u, _ in flat], [v for _, v in flat]
-        if max(us) - min(us) < _THIN and max(vs) - min(vs) < _THIN:
-            continue
-        if max(us) - min(us) < _THIN:
-            flat = [(us[0], min(vs)), (us[0], max(vs))]
-        elif max(vs) - min(vs) < _THIN:
-            flat = [(min(us), vs[0]), (max(us), vs[0])]
-        found[tuple(flat)] = None
+    for (u0, v0), (u1, v1), start, end in zip(low, high, ends[:-1].tolist(), ends[1:].tolist(), strict=True):
+        wide, tall = u1 - u0 >= _THIN, v1 - v0 >= _THIN
+        if wide and tall:
+            found[tuple(places[start:end])] = None
+        elif wide or tall:
+            found[((u0, v0), (u1, v1))] = None
     return tuple(found)
 
 

@@ -15,7 +15,9 @@ from .stake import Stake
 from .weave import Weave
 from .wire_trellis import WireTrellis
 
-FAMILIES: dict[str, Family[Any]] = {family.key: family for family in (MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake())}
+FAMILIES: dict[str, Family[Any]] = {
+    family.key: family for family in (MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake())
+}
 
 
 def family_of(key: str) -> Family[Any]:

@@ -21,7 +21,7 @@ from ..patterns import plants, posts, pots
 from ..patterns.stand import Stand
 
 _LAP = 0.15  # of a cylinder's seam [m], parts handbook 3.7
-_ROUND = 12  # sides a ring is drawn with
+_ROUND = 8  # sides a ring is drawn with
 _LINK = 0.70  # of twine for a link, twice round [m], parts handbook 3.7
 _BRANCHES = 4.0  # that lie on a ring
 
@@ -39,7 +39,9 @@ class CageOptions(Typed):
     rows: int = measure("raft", "count", 1, 1, 8, 1, asked=True)
     row_spacing: float = measure("raft", "length", 0.75, 0.3, 1.5, 0.01, asked=True)
     link: Literal["none", "row", "grid", "diagonal"] = choice("raft", "none")
-    link_twine: Annotated[str, row_of("twines", "run")] = item("raft", "twines", "sisal_2.5", "run", when=("link", ("row", "grid", "diagonal")))
+    link_twine: Annotated[str, row_of("twines", "run")] = item(
+        "raft", "twines", "sisal_2.5", "run", when=("link", ("row", "grid", "diagonal"))
+    )
     link_height: float = measure("raft", "length", 0.9, 0.3, 1.5, 0.01, when=("link", ("row", "grid", "diagonal")), asked=True)
     stakes: int = measure("stakes", "count", 0, 0, 3, 1, tries=(1, 2))
     stake: Annotated[str, row_of("posts", "post")] = item("stakes", "posts", "rod_rebar_12", "post", when=("stakes", ("1", "2", "3")))
@@ -84,7 +86,7 @@ class _Caged(Stand[CageOptions]):
     @cached_property
     def force(self) -> Array:
         """Return the wind on one cage: a flat face as wide as the cage or the plant that has outgrown it. [N]"""
-        wide = max(max(min(s.planting.spacing, s.crop.depth_m) for s in self.standings), self.cage.diameter_m)
+        wide = max(*(min(s.planting.spacing, s.crop.depth_m) for s in self.standings), self.cage.diameter_m)
         return np.asarray(self.wind.force * wide)
 
     @cached_property
@@ -169,7 +171,9 @@ class _Caged(Stand[CageOptions]):
     def _stake(self) -> list[Link]:
         """Return the stakes: what the cages' weight does not hold, their stakes take at the height of their ties."""
         count = self.options.stakes * self.deep
-        resting = (self.deep * self.weight * ((self.deep - 1) * self.apart + self.cage.diameter_m) / 2 + self.legs) / tables.constant("dead_weight")
+        resting = (self.deep * self.weight * ((self.deep - 1) * self.apart + self.cage.diameter_m) / 2 + self.legs) / tables.constant(
+            "dead_weight"
+        )
         taken = np.maximum(self.column - resting, 0.0) / count / self.tied_at
         height = np.full((1, 1, 1), self.tied_at)
         members, grips = keys(self.geometry.by_role("post")), keys(self.geometry.by_role("grip"))
@@ -240,7 +244,9 @@ class Cages(Family[CageOptions]):
                 angle = 2 * math.pi * k / options.stakes + math.pi / 2
                 side = -1.0 if plantings[0].side == "right" else 1.0
                 x, y = plant.at[0] + 0.45 * row.diameter_m * math.cos(angle), plant.at[1] + side * 0.45 * row.diameter_m * math.sin(angle)
-                members += posts.standing(stake, n * options.stakes + k + 1, (x, y, -options.depth), (x, y, min(top, stood + 0.1)), top + options.depth)
+                members += posts.standing(
+                    stake, n * options.stakes + k + 1, (x, y, -options.depth), (x, y, min(top, stood + 0.1)), top + options.depth
+                )
         members += _links(options, grown)
         first = grown[0].at
         dimensions = [
@@ -249,13 +255,21 @@ class Cages(Family[CageOptions]):
         ]
         if options.made == "cut":
             half = options.diameter / 2
-            dimensions.append(Dimension("options.diameter", "elevation", (first[0] - half, 0, stood), (first[0] + half, 0, stood), options.diameter, 0.5))
-            dimensions.append(Dimension("options.height", "elevation", (first[0] - half, 0, -options.leg), (first[0] - half, 0, stood), options.height, -0.6))
+            dimensions.append(
+                Dimension("options.diameter", "elevation", (first[0] - half, 0, stood), (first[0] + half, 0, stood), options.diameter, 0.5)
+            )
+            dimensions.append(
+                Dimension(
+                    "options.height", "elevation", (first[0] - half, 0, -options.leg), (first[0] - half, 0, stood), options.height, -0.6
+                )
+            )
         if options.stakes:
             dimensions.append(Dimension("options.depth", "elevation", (first[0], 0, -options.depth), (first[0], 0, 0), options.depth, -0.6))
         if options.rows > 1:
             edge = -(options.rows - 1) * options.row_spacing / 2
-            dimensions.append(Dimension("options.row_spacing", "end", (edge, 0, 0), (edge + options.row_spacing, 0, 0), options.row_spacing, -0.6))
+            dimensions.append(
+                Dimension("options.row_spacing", "end", (edge, 0, 0), (edge + options.row_spacing, 0, 0), options.row_spacing, -0.6)
+            )
         depth = max(options.depth if options.stakes else 0.0, row.leg_m)
         supplies = (Supply("upper-weave", "twines", options.link_twine, 2, 2.1 * options.length),) if options.above == "weave" else ()
         return Geometry(tuple(members), grown, tuple(dimensions), supplies, options.length, stood, depth, climb=stood + 0.1)
@@ -279,10 +293,16 @@ class Cages(Family[CageOptions]):
             found += [*fits.of_suit(planting, self.key)]
             if planting.spacing < row.diameter_m - 0.02:
                 values = {"spacing": (planting.spacing, "length"), "wide": (row.diameter_m, "length")}
-                found.append(Remark("cages-touch", "wrong", values, source="handbook-parts-3.7", levers=("plantings.0.spacing", "diameter")))
+                found.append(
+                    Remark("cages-touch", "wrong", values, source="handbook-parts-3.7", levers=("plantings.0.spacing", "diameter"))
+                )
             per_row = math.ceil(planting.count / options.rows)
             if (per_row - 1) * planting.spacing > options.length + 1e-6:
-                values = {"count": (float(planting.count), "count"), "row": ((per_row - 1) * planting.spacing, "length"), "length": (options.length, "length")}
+                values = {
+                    "count": (float(planting.count), "count"),
+                    "row": ((per_row - 1) * planting.spacing, "length"),
+                    "length": (options.length, "length"),
+                }
                 found.append(Remark("crowded-row", "wrong", values, {"crop": crop.name}, "crops-3", ("length", "plantings.0.count")))
             if crop.height_m > geometry.top + 0.3:
                 values = {"vine": (crop.height_m, "length"), "top": (geometry.top, "length")}
@@ -290,7 +310,15 @@ class Cages(Family[CageOptions]):
             if row.wire <= 0.003 and crop.shoot_kg >= 1.2 and row.along > 0.2:
                 found.append(Remark("cage-light", "watch", {"wire": (row.wire, "wire")}, {"crop": crop.name}, "crops-2", ("cage",)))
         if min(row.along, row.up) - row.wire < 0.1:
-            found.append(Remark("hand-no", "watch", {"clear": (min(row.along, row.up) - row.wire, "length")}, source="crops-5.6", levers=("cage", "mesh")))
+            found.append(
+                Remark(
+                    "hand-no",
+                    "watch",
+                    {"clear": (min(row.along, row.up) - row.wire, "length")},
+                    source="crops-5.6",
+                    levers=("cage", "mesh"),
+                )
+            )
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
@@ -335,7 +363,8 @@ def _drawn(options: CageOptions, row: rows.Cage, number: int, at: Point) -> Memb
     rings = max(min(round(stood / row.up), 8), 2)
     angles = np.linspace(0, 2 * math.pi, _ROUND + 1)
     lines: list[tuple[Point, ...]] = [
-        tuple((x + half * math.cos(a), y + half * math.sin(a), z) for a in angles) for z in np.linspace(stood / rings, stood, rings).tolist()
+        tuple((x + half * math.cos(a), y + half * math.sin(a), z) for a in angles)
+        for z in np.linspace(stood / rings, stood, rings).tolist()
     ]
     uprights = max(min(row.legs or 8, 10), 3)
     for a in np.linspace(0, 2 * math.pi, uprights, endpoint=False):
@@ -355,7 +384,7 @@ def _links(options: CageOptions, grown: tuple[Plant, ...]) -> list[Member]:
     per_row = math.ceil(len(grown) / options.rows)
     at = {divmod(n, per_row): plant.at for n, plant in enumerate(grown)}
     steps = [(0, 1)] + ([(1, 0)] if options.link in ("grid", "diagonal") else []) + ([(1, 1)] if options.link == "diagonal" else [])
-    found = []
+    found: list[Member] = []
     for (row, place), (x, y, _) in at.items():
         for down, along in steps:
             other = at.get((row + down, place + along))

@@ -43,7 +43,9 @@ class DropStringsOptions(Typed):
     attach: Literal["clip", "twist"] = choice("strings", "clip")
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("strings", "ties", "clip_spring_small", "stem", when=("attach", ("clip",)))
     hung_by: Literal["knot", "hook"] = choice("strings", "knot")
-    hook: Annotated[str, row_of("fittings", "string-top")] = item("strings", "fittings", "hook_s_4", "string-top", when=("hung_by", ("hook",)))
+    hook: Annotated[str, row_of("fittings", "string-top")] = item(
+        "strings", "fittings", "hook_s_4", "string-top", when=("hung_by", ("hook",))
+    )
     foot_held: Literal["peg", "loop"] = choice("strings", "peg")
     base: Annotated[str, row_of("fittings", "peg")] = item("strings", "fittings", "peg_wire", "peg", when=("foot_held", ("peg",)))
     lower: bool = choice("strings", False, asked=True)
@@ -62,7 +64,9 @@ class DropStringsOptions(Typed):
     ends: Literal["plain", "guy", "strut", "top-brace"] = choice("ends", "guy", when=("top", ("wire",)))
     guy_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_9", when=("ends", ("guy",)))
     anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "deadman_stones_30", when=("ends", ("guy",)))
-    strut: Annotated[str, row_of("posts", "strut")] = item("ends", "posts", "post_sw_stake_38", "strut", when=("ends", ("strut", "top-brace")))
+    strut: Annotated[str, row_of("posts", "strut")] = item(
+        "ends", "posts", "post_sw_stake_38", "strut", when=("ends", ("strut", "top-brace"))
+    )
 
 
 class _Strung(Stand[DropStringsOptions]):
@@ -157,7 +161,9 @@ class _Strung(Stand[DropStringsOptions]):
         stem = tables.ties()[self.options.stem_tie] if self.options.attach == "clip" else None
         hook = tables.fittings()[self.options.hook] if self.options.hung_by == "hook" else None
         to = {"beam": "beam", "wire": "wire", "house": "purlin"}[self.options.top]
-        links = hung.string_links(self, self.wind.pressure, self.wind.leaf_height, twine, stem, hook, peg if self.options.foot_held == "peg" else None, to)
+        links = hung.string_links(
+            self, self.wind.pressure, self.wind.leaf_height, twine, stem, hook, peg if self.options.foot_held == "peg" else None, to
+        )
         if self.options.top == "house":
             return (*links, self._purlin())
         top = (self._beam(), self._joint()) if self.options.top == "beam" else (self._wire(),)
@@ -206,7 +212,9 @@ class _Strung(Stand[DropStringsOptions]):
 
     def _ends(self) -> tuple[Link, ...]:
         still = self._pull(self._load(self.nothing))
-        return self.ends.links(self.pull, self.height, self.across / 2, self.height, still, self.options.top_height, self.cases, self.on_post / 2)
+        return self.ends.links(
+            self.pull, self.height, self.across / 2, self.height, still, self.options.top_height, self.cases, self.on_post / 2
+        )
 
     def service(self) -> tuple[Service, ...]:
         """Return the lean of the posts and the sag of beam or wire."""
@@ -215,11 +223,16 @@ class _Strung(Stand[DropStringsOptions]):
         lean = self.across * posts.lean_per_force(self.post, self.ground, max(self.options.depth, 0.3), self.height, np.full((1, 1, 1), 0.01),
                                                   self.options.top_height, self.cases)  # fmt: skip
         if self.options.top == "beam":
-            sag, limit = bending.beam_sag(tables.posts()[self.options.beam], self.down, self.span), self.span / tables.constant("beam_sag_limit")
+            sag, limit = (
+                bending.beam_sag(tables.posts()[self.options.beam], self.down, self.span),
+                self.span / tables.constant("beam_sag_limit"),
+            )
         else:
             sag, limit = tension.wire_sag(self.pull, self.down, self.span), self.span / tables.constant("belly_limit")
         return (
-            Service("lean", lean, self.options.top_height / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")),
+            Service(
+                "lean", lean, self.options.top_height / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")
+            ),
             Service("sag", sag, limit, "handbook-parts-3.9", ("prop", "post_spacing")),
         )
 
@@ -367,17 +380,22 @@ def _top(options: DropStringsOptions, xs: Array) -> list[Member]:
         found = [Member("wire-1", "wire", "wires", row.key, line, strands * (options.length + 2 * 0.65) * 1.03, row.d * strands, sags=True)]
         if options.ends == "top-brace":
             brace = tables.posts()[options.strut]
-            found.append(Member("top-brace", "rail", "posts", brace.key, ((0.0, 0.0, z + 0.05), (end, 0.0, z + 0.05)), options.length, brace.soil_width))
+            found.append(
+                Member(
+                    "top-brace", "rail", "posts", brace.key, ((0.0, 0.0, z + 0.05), (end, 0.0, z + 0.05)), options.length, brace.soil_width
+                )
+            )
         return found
     beam = tables.posts()[options.beam]
     found = [Member("beam", "rail", "posts", beam.key, tuple((float(x), 0.0, z) for x in xs), options.length, beam.b, sags=True)]
-    found += [Member(f"joint-{n + 1}", "fitting", "fittings", options.joint, ((float(x), 0.0, z),), shape="point") for n, x in enumerate(xs)]
+    found += [
+        Member(f"joint-{n + 1}", "fitting", "fittings", options.joint, ((float(x), 0.0, z),), shape="point") for n, x in enumerate(xs)
+    ]
     if options.brace != "none":
         bay, wire = float(xs[1]), tables.wires()["wire_soft_125"]
         run, across = min(bay, 1.2), options.brace == "diagonal"
-        far = (0.0, 0.0, z) if across else (0.0, 0.0, z)
         foot = (run, 0.0, 0.1) if across else (-run, 0.0, 0.0)
-        found.append(Member("brace-first", "guy", "wires", wire.key, (far, foot), math.hypot(run, z) + 1.0, wire.d))
+        found.append(Member("brace-first", "guy", "wires", wire.key, ((0.0, 0.0, z), foot), math.hypot(run, z) + 1.0, wire.d))
         other = (end - run, 0.0, 0.1) if across else (end + run, 0.0, 0.0)
         found.append(Member("brace-last", "guy", "wires", wire.key, ((end, 0.0, z), other), math.hypot(run, z) + 1.0, wire.d))
     return found

@@ -71,10 +71,14 @@ class _Block(Stand[LivingSupportOptions]):
         first, hosts = self.structure.plantings[0], _grid(self.options)
         row = tables.crops()[self.host.key]
         longer = replace(self.season, spans=(*self.season.spans, (start - self.options.head_start, max(end, start + 1))))
-        sown = Planting(crop=row.key, count=min(len(hosts), 600), spacing=self.options.host_spacing, training="pruned", planted=first.planted)
+        sown = Planting(
+            crop=row.key, count=min(len(hosts), 600), spacing=self.options.host_spacing, training="pruned", planted=first.planted
+        )
         course = crop.planting_on_face(sown, longer, len(self.season.spans), row.height_m)
         cover = course.cover * (1.0 - _WITHERED * self.ripening)
-        return replace(course, cover=cover, shoot_kg=np.zeros_like(course.top), fruit_kg=np.zeros_like(course.top), high_kg=np.zeros_like(course.top))
+        return replace(
+            course, cover=cover, shoot_kg=np.zeros_like(course.top), fruit_kg=np.zeros_like(course.top), high_kg=np.zeros_like(course.top)
+        )
 
     @cached_property
     def standings(self) -> tuple[crop.Standing, ...]:
@@ -156,7 +160,10 @@ class _Block(Stand[LivingSupportOptions]):
         stalks = keys(self.geometry.by_role("stem"))
         below = ("roots", "backup") if self.backed else ("roots",)
         levers = ("host", "backup", "rows", "host_spacing")
-        checks = (lodging.stem(self.host, force * self.left, height, self.leaning * self.left, self.grown), lodging.carried(self.host, self.vine))
+        checks = (
+            lodging.stem(self.host, force * self.left, height, self.leaning * self.left, self.grown),
+            lodging.carried(self.host, self.vine),
+        )
         found = [
             Link("host", stalks, ("hosts", self.host.key), below, levers, force, checks,
                  (Arrow((_EDGE, 0.0, 1.0), (0.0, 1.0, 0.0)),)),
@@ -277,7 +284,7 @@ class LivingSupport(Family[LivingSupportOptions]):
         found = [Remark(key, level, sizes, name, "crops-10", ("head_start",))]  # type: ignore[arg-type]
         found += fits.of_ground(site.bed, options.length, 0.0)
         if options.rows < host.least_rows:
-            values = {"rows": (options.rows, "count"), "least": (host.least_rows, "count")}
+            values = {"rows": (float(options.rows), "count"), "least": (float(host.least_rows), "count")}
             found.append(Remark("block-not-row", "watch", values, name, "crops-10", ("rows",)))
         for planting in structure.plantings:
             crop_ = tables.crops()[planting.crop]
@@ -285,8 +292,8 @@ class LivingSupport(Family[LivingSupportOptions]):
             if crop_.habit == "twiner" and crop_.shoot_kg > 0.5 and options.host == "corn":
                 found.append(Remark("host-overwhelmed", "wrong", words={**name, "crop": crop_.name}, source="crops-10", levers=("host",)))
             if crop_.height_m > geometry.climb + 0.6:
-                values = {"vine": (crop_.height_m, "length"), "top": (geometry.climb, "length")}
-                found.append(Remark("vine-tops-host", "watch", values, {**name, "crop": crop_.name}, "crops-10", ("host",)))
+                tall_vine = {"vine": (crop_.height_m, "length"), "top": (geometry.climb, "length")}
+                found.append(Remark("vine-tops-host", "watch", tall_vine, {**name, "crop": crop_.name}, "crops-10", ("host",)))
         if options.below != "bare":
             found.append(Remark(f"below-{options.below}", "fine", source="handbook-parts-3.13"))
         found.append(Remark("host-unsure", "watch", words=name, source="crops-10"))
@@ -312,7 +319,9 @@ def _grid(options: LivingSupportOptions) -> list[tuple[float, float, int]]:
     count = max(math.floor((options.length - 2 * _EDGE) / options.host_spacing + 1e-6) + 1, 1)
     start = (options.length - (count - 1) * options.host_spacing) / 2
     return [
-        (start + i * options.host_spacing, row * options.row_spacing - _half(options), row) for row in range(options.rows) for i in range(count)
+        (start + i * options.host_spacing, row * options.row_spacing - _half(options), row)
+        for row in range(options.rows)
+        for i in range(count)
     ]
 
 
@@ -341,7 +350,7 @@ def _fenced(options: LivingSupportOptions) -> list[Member]:
     post, twine = tables.posts()[options.post], tables.twines()[options.backup_twine]
     xs, y, top = posts.stations(options.length, options.post_spacing), _half(options) + 0.2, _BACKUP_HEIGHTS[0] + 0.1
     bought = posts.stock_length(post, options.depth + top)
-    found = []
+    found: list[Member] = []
     for side in (1.0, -1.0):
         for x in map(float, xs):
             found += posts.standing(post, len(found) + 1, (x, side * y, -options.depth), (x, side * y, bought - options.depth), bought)

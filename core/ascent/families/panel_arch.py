@@ -37,7 +37,9 @@ class PanelArchOptions(Typed):
     panel_width: float = measure("panel", "length", 1.27, 0.6, 1.5, 0.01, asked=True)
     panels: int = measure("panel", "count", 1, 1, 6, 1, asked=True)
     overlap: float = measure("panel", "length", 0.20, 0.0, 0.6, 0.01, when=("panels", ("2", "3", "4", "5", "6")), asked=True)
-    lap_tie: Annotated[str, row_of("ties", "mesh")] = item("panel", "ties", "tie_cable_7.6_uv", "mesh", when=("panels", ("2", "3", "4", "5", "6")))
+    lap_tie: Annotated[str, row_of("ties", "mesh")] = item(
+        "panel", "ties", "tie_cable_7.6_uv", "mesh", when=("panels", ("2", "3", "4", "5", "6"))
+    )
     span: float = measure("arch", "length", 1.22, 0.6, 2.6, 0.01, tries=(-0.15, 0.15, 0.3), asked=True)
     hold: Literal["held", "free"] = choice("arch", "held")
     hold_height: float = measure("arch", "length", 0.91, 0.15, 1.3, 0.01, tries=(0.15, 0.3, -0.15), when=("hold", ("held",)))
@@ -86,12 +88,14 @@ class _Arch(Stand[PanelArchOptions]):
         return self.mesh.kg_m2 * self.options.panel_width * self.options.panel_length * tables.constant("gravity")
 
     @cached_property
-    def crop(self) -> Array:
+    def hanging(self) -> Array:
         """Return the weight of crop on the fullest panel. [N]"""
         starts = np.array(_starts(self.options)) + self.options.panel_width / 2
         total = self.nothing
         for index, standing in enumerate(self.standings):
-            count = int(np.max(np.sum(np.abs(self.places(index)[None, :] - starts[:, None]) <= self.options.panel_width / 2 + 1e-9, axis=1)))
+            count = int(
+                np.max(np.sum(np.abs(self.places(index)[None, :] - starts[:, None]) <= self.options.panel_width / 2 + 1e-9, axis=1))
+            )
             area = self.options.panel_width * self.options.panel_length * (1.0 if standing.planting.side == "both" else 0.5)
             total = total + crop.group_weight(standing, count, area, self.cases.crop)
         return np.asarray(total)
@@ -121,7 +125,7 @@ class _Arch(Stand[PanelArchOptions]):
     @cached_property
     def push(self) -> Array:
         """Return the greatest outward push at one side's ties, one half loaded and the other bare. [N]"""
-        one_side = self.figures.tie_gain * self.crop / (self.options.panel_length / 2) / 2
+        one_side = self.figures.tie_gain * self.hanging / (self.options.panel_length / 2) / 2
         upright, loaded = self.figures.tie, self.figures.tie + one_side
         return np.asarray(np.where(np.abs(loaded) > np.abs(upright), loaded, upright))
 
@@ -132,7 +136,9 @@ class _Arch(Stand[PanelArchOptions]):
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
-        feet = {"posts": self._onto_posts, "board": self._onto_board, "block": self._onto_blocks, "buried": self._into_soil}[self.options.foot]()
+        feet = {"posts": self._onto_posts, "board": self._onto_board, "block": self._onto_blocks, "buried": self._into_soil}[
+            self.options.foot
+        ]()
         first = feet[0].key
         links = [self._panel(("lap", first) if self.options.panels > 1 else (first,))]
         if self.options.panels > 1:
@@ -141,15 +147,26 @@ class _Arch(Stand[PanelArchOptions]):
         if heaviest > _HEAVY:
             row = tables.fittings()[self.options.sling]
             check = arches.sling(row, heaviest, self.cases.crop)
-            links.insert(0, Link("sling", (), ("fittings", row.key), ("panel",), ("sling",), check.demand, (check, mesh_checks.weld(self.mesh, check.demand))))
+            links.insert(
+                0,
+                Link(
+                    "sling",
+                    (),
+                    ("fittings", row.key),
+                    ("panel",),
+                    ("sling",),
+                    check.demand,
+                    (check, mesh_checks.weld(self.mesh, check.demand)),
+                ),
+            )
         return (*links, *feet)
 
     def _panel(self, below: tuple[str, ...]) -> Link:
-        weight = (self.crop + self.bare_weight) / self.options.panel_length
+        weight = (self.hanging + self.bare_weight) / self.options.panel_length
         checks = (arches.sway(self.figures, weight), arches.bend(self.figures, self.mesh))
         crown = (self.options.panel_width / 2, 0.0, self.rise)
         return Link("panel", keys(self.geometry.by_role("panel")), ("meshes", self.mesh.key), below,
-                    ("hold_height", "hold", "foot", "span"), self.crop + self.bare_weight, checks, (Arrow(crown, (0.0, 0.0, -1.0)),))  # fmt: skip
+                    ("hold_height", "hold", "foot", "span"), self.hanging + self.bare_weight, checks, (Arrow(crown, (0.0, 0.0, -1.0)),))  # fmt: skip
 
     def _lap(self, below: str) -> Link:
         tie, count = tables.ties()[self.options.lap_tie], _lap_ties(self.options)
@@ -213,7 +230,7 @@ class _Arch(Stand[PanelArchOptions]):
 
     def service(self) -> tuple[Service, ...]:
         """Return the sway of the crown in the wind, how far it comes down, and how far it moves over when one side is bare."""
-        load = self.crop / self.options.panel_length
+        load = self.hanging / self.options.panel_length
         give = 0.0 * self.nothing
         if self.options.foot == "posts" and self.hold > 0.05:
             bent = posts.lean_per_force(self.post, self.ground, self.options.depth, np.full((1, 1, 1), self.hold), np.full((1, 1, 1), 0.01),
@@ -251,7 +268,10 @@ class PanelArch(Family[PanelArchOptions]):
         span = round(site.bed.width - 0.02, 2) if over_bed else 1.22
         fill = site.bed.raised_by
         depth = min(max(0.60, math.ceil((fill + 0.45) * 20) / 20), 1.2)
-        post = next((key for key in ("tpost_light_1.5", "tpost_light_1.8", "tpost_2.1") if max(tables.posts()[key].lengths_m) >= depth + 0.91), "tpost_2.4")
+        post = next(
+            (key for key in ("tpost_light_1.5", "tpost_light_1.8", "tpost_2.1") if max(tables.posts()[key].lengths_m) >= depth + 0.91),
+            "tpost_2.4",
+        )
         options = PanelArchOptions(panels=panels, span=span, depth=depth, post=post)
         total = _total(options)
         lines = 2 if need.side == "both" else 1
@@ -323,7 +343,11 @@ class PanelArch(Family[PanelArchOptions]):
         values = {"rise": (rise, "length"), "clear": (clear, "length"), "hang": (hang, "length"), "wide": (_width_at(options, site, 1.8), "length"),
                   "set": (tables.constant("set_rise"), "length")}  # fmt: skip
         level: Literal["fine", "watch"] = "fine" if clear >= tables.constant("headroom_least") else "watch"
-        found.append(Remark("arch-headroom" if level == "fine" else "arch-duck", level, values, source="handbook-8.3", levers=("panel_length", "span")))
+        found.append(
+            Remark(
+                "arch-headroom" if level == "fine" else "arch-duck", level, values, source="handbook-8.3", levers=("panel_length", "span")
+            )
+        )
         found.append(Remark("arch-width", "fine", values, source="handbook-8.3"))
         found.append(Remark("arch-spring", "watch", {"push": (float(np.abs(found_.foot + found_.tie)), "force"), "energy": (float(found_.energy), "count")},
                             source="handbook-8.6"))  # fmt: skip
@@ -337,12 +361,24 @@ class PanelArch(Family[PanelArchOptions]):
             found.append(Remark("cover-off", "watch", source="handbook-parts-2.2", levers=("cover",)))
         tie = tables.ties()[options.tie]
         if options.foot == "posts" and tie.fits == "tee" and tables.posts()[options.post].shape != "tee":
-            found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": tables.posts()[options.post].name}, source=tie.source, levers=("tie",)))
+            found.append(
+                Remark(
+                    "clip-misfit",
+                    "wrong",
+                    words={"tie": tie.name, "post": tables.posts()[options.post].name},
+                    source=tie.source,
+                    levers=("tie",),
+                )
+            )
         for planting in structure.plantings:
             found += [*fits.of_through(planting, mesh), *fits.of_suit(planting, self.key), *fits.of_row(planting, _total(options))]
             found += fits.of_face(planting, _total(options) * options.panel_length)
             if heavy:
-                found.append(Remark("slings", "fine", {"fruit": (tables.crops()[planting.crop].fruit_heaviest_kg, "mass")}, source="handbook-parts-4.5"))
+                found.append(
+                    Remark(
+                        "slings", "fine", {"fruit": (tables.crops()[planting.crop].fruit_heaviest_kg, "mass")}, source="handbook-parts-4.5"
+                    )
+                )
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:

@@ -114,7 +114,15 @@ class _Staked(Stand[StakeOptions]):
         """Return the lean of the stake's top."""
         lean = self.force * posts.lean_per_force(self.stake, self.ground, self.options.depth, self.wind.height, self.wind.leaf_height / 2,
                                                  self.options.height, self.cases)  # fmt: skip
-        return (Service("lean", np.minimum(lean, self.options.height), self.options.height / tables.constant("sway_limit"), "handbook-4.2", ("stake", "depth")),)
+        return (
+            Service(
+                "lean",
+                np.minimum(lean, self.options.height),
+                self.options.height / tables.constant("sway_limit"),
+                "handbook-4.2",
+                ("stake", "depth"),
+            ),
+        )
 
     def balance(self) -> tuple[Array, Array]:
         """Return the wind across all plants, and what their stakes take of it. [N]"""
@@ -169,7 +177,12 @@ class Stake(Family[StakeOptions]):
             members += _bars(options, members)
         tall = options.height
         count = sum(
-            math.ceil((math.ceil(max(min(tables.crops()[p.crop].height_m, tall) - 0.2, 0.2) / options.tie_step) + 1) * options.stems * p.count * _SPARE_TIES)
+            math.ceil(
+                (math.ceil(max(min(tables.crops()[p.crop].height_m, tall) - 0.2, 0.2) / options.tie_step) + 1)
+                * options.stems
+                * p.count
+                * _SPARE_TIES
+            )
             for p in plantings
         )
         first = members[0].points[0]
@@ -197,7 +210,15 @@ class Stake(Family[StakeOptions]):
         keep = min(0.10 + 0.0075 * options.set_late, 0.45)
         if options.set_late > 0 and options.offset < keep:
             values = {"keep": (keep, "length"), "days": (options.set_late, "count"), "offset": (options.offset, "length")}
-            found.append(Remark("roots-cut", "wrong" if options.set_late > 14 else "watch", values, source="handbook-parts-4.11", levers=("offset", "set_late")))
+            found.append(
+                Remark(
+                    "roots-cut",
+                    "wrong" if options.set_late > 14 else "watch",
+                    values,
+                    source="handbook-parts-4.11",
+                    levers=("offset", "set_late"),
+                )
+            )
         if site.bed.kind == "container":
             found.append(Remark("pot-rim", "watch", source="handbook-10.4", levers=("depth",)))
         for planting in structure.plantings:

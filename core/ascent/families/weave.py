@@ -35,7 +35,9 @@ class WeaveOptions(Typed):
     first_run: float = measure("runs", "length", 0.25, 0.1, 0.6, 0.01, asked=True)
     run_step: float = measure("runs", "length", 0.20, 0.1, 0.5, 0.01, tries=(-0.05, -0.08))
     top_run: float = measure("runs", "length", 1.05, 0.2, 2.2, 0.01, tries=(0.1, 0.2, -0.1), asked=True)
-    twine: Annotated[str, row_of("twines", "run")] = item("runs", "twines", "sisal_2.5", "run", when=("style", ("basket", "corral", "eight", "front-back")))
+    twine: Annotated[str, row_of("twines", "run")] = item(
+        "runs", "twines", "sisal_2.5", "run", when=("style", ("basket", "corral", "eight", "front-back"))
+    )
     cane: Annotated[str, row_of("posts", "rail")] = item("runs", "posts", "cane_20", "rail", when=("style", ("ladder",)))
     rung_tie: Annotated[str, row_of("ties", "mesh")] = item("runs", "ties", "twine_sisal_loop", "mesh", when=("style", ("ladder",)))
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "post_hw_stake_38", "post")
@@ -140,7 +142,9 @@ class _Woven(Stand[WeaveOptions]):
         members, grips = keys(self.geometry.by_role("post")), keys(self.geometry.by_role("grip"))
         checks = (bending.post_across(self.post, force, height, np.ones((1, 1, 1))),)
         side = (Arrow((self.bay, 0.0, float(np.mean(self.heights))), (0.0, 1.0, 0.0)),)
-        grip = embedment.grip("soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, tables.constant("soil_gust"))
+        grip = embedment.grip(
+            "soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, tables.constant("soil_gust")
+        )
         links = [
             first,
             Link("post", members, ("posts", self.post.key), ("soil",), ("post", "post_spacing", "top_run"), force, checks, side),
@@ -163,7 +167,10 @@ class _Woven(Stand[WeaveOptions]):
     def _ends(self) -> tuple[Link, ...]:
         total = np.sum(self.pulls, axis=0)
         height = np.sum(self.pulls * self.heights[:, None, None, None], axis=0) / np.maximum(total, 1e-9)
-        still = np.sum(self._pulls(self.own * self.placed * self.heights[:, None, None, None] * (self.leaning / self.squares)[None]) * self.placed, axis=0)
+        still = np.sum(
+            self._pulls(self.own * self.placed * self.heights[:, None, None, None] * (self.leaning / self.squares)[None]) * self.placed,
+            axis=0,
+        )
         force, at = self.on_post
         twice = 2.0 if self.options.ends == "double" else 1.0
         return self.ends.links(total / twice, height, force / 2 / twice, at, still / twice, float(np.mean(self.heights)), self.cases)
@@ -187,8 +194,7 @@ class _Woven(Stand[WeaveOptions]):
         """Return the moment of wind and lean about the ground, and what the posts take of it. [N·m]"""
         force, height = self.on_post
         inner = max(len(self.xs) - 2, 0)
-        ends = 2 * (force / 2 if inner else force / 2) * height
-        return self.moment * self.options.length, force * height * inner + ends
+        return self.moment * self.options.length, force * height * (inner + 2 * 0.5)
 
 
 class Weave(Family[WeaveOptions]):
@@ -207,7 +213,7 @@ class Weave(Family[WeaveOptions]):
         top = round(min(max(0.9 * min(crop.support_height_m, 1.8), 0.25), 1.65) * 20) / 20
         first = min(0.25, top)
         depth = min(max(0.45, math.ceil((fill + 0.35) * 20) / 20), 1.2)
-        options = WeaveOptions(length=row.length, style=style, post_spacing=bay, top_run=top, first_run=first, depth=depth)  # type: ignore[arg-type]
+        options = WeaveOptions(length=row.length, style=style, post_spacing=bay, top_run=top, first_run=first, depth=depth)
         reasons = {
             **row.reasons,
             "style": Reason(f"style_{style.replace('-', '_')}", words={"crop": crop.name}),
@@ -267,7 +273,15 @@ class Weave(Family[WeaveOptions]):
         if options.ends == "plain":
             found.append(Remark("ends-lean-in", "watch", source="handbook-parts-3.10", levers=("ends",)))
         if options.first_run > 0.30:
-            found.append(Remark("first-run-late", "watch", {"height": (options.first_run, "length")}, source="handbook-parts-3.10", levers=("first_run",)))
+            found.append(
+                Remark(
+                    "first-run-late",
+                    "watch",
+                    {"height": (options.first_run, "length")},
+                    source="handbook-parts-3.10",
+                    levers=("first_run",),
+                )
+            )
         gap = posts.stations(options.length, options.post_spacing)[1]
         for planting in structure.plantings:
             crop = tables.crops()[planting.crop]
@@ -276,7 +290,11 @@ class Weave(Family[WeaveOptions]):
                 found.append(Remark("many-between", "watch", {"count": (between, "count")}, source="crops-4", levers=("post_spacing",)))
             found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
             if crop.height_m > options.top_run + 0.35:
-                values = {"vine": (crop.height_m, "length"), "top": (options.top_run, "length"), "over": (crop.height_m - options.top_run, "length")}
+                values = {
+                    "vine": (crop.height_m, "length"),
+                    "top": (options.top_run, "length"),
+                    "over": (crop.height_m - options.top_run, "length"),
+                }
                 found.append(Remark("tops-flop", "watch", values, {"crop": crop.name}, "handbook-parts-3.10", ("top_run", "extension")))
         return tuple(found)
 
@@ -323,7 +341,10 @@ def _runs(options: WeaveOptions, xs: Array, post: rows.Post) -> list[Member]:
         if options.style == "ladder":
             cane = tables.posts()[options.cane]
             found.append(Member(f"rung-{n + 1}", "rail", "posts", cane.key, ((0.0, _SIDE, z), (end, _SIDE, z)), end, cane.soil_width))
-            found += [Member(f"tie-{n + 1}-{i + 1}", "tie", "ties", options.rung_tie, ((float(x), _SIDE, z),), shape="point") for i, x in enumerate(xs)]
+            found += [
+                Member(f"tie-{n + 1}-{i + 1}", "tie", "ties", options.rung_tie, ((float(x), _SIDE, z),), shape="point")
+                for i, x in enumerate(xs)
+            ]
             continue
         there: list[Point] = [(float(x), side * _crossing(options, i), z) for i, x in enumerate(xs)]
         back: list[Point] = [(x, -y, z) for x, y, _ in reversed(there)]

@@ -12,8 +12,8 @@ import numpy as np
 from .. import rows, tables
 from ..checks import arms, bending, embedment, fits, strings, tension
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point
-from ..loadpath import Arrow, Link, Remark, Service
+from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
+from ..loadpath import Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, cable, column
@@ -46,7 +46,9 @@ class WireTrellisOptions(Typed):
     tensioner: Annotated[str, row_of("fittings", "tensioner")] = item("wires", "fittings", "strainer_ratchet", "tensioner")
     safety_wire: bool = choice("wires", True)
     crop_on: Literal["strings", "wires"] = choice("strings", "strings", asked=True)
-    string: Annotated[str, row_of("twines", "string")] = item("strings", "twines", "pp_greenhouse", "string", when=("crop_on", ("strings",)))
+    string: Annotated[str, row_of("twines", "string")] = item(
+        "strings", "twines", "pp_greenhouse", "string", when=("crop_on", ("strings",))
+    )
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("strings", "ties", "clip_spring_small", "stem")
     base: Annotated[str, row_of("fittings", "peg")] = item("strings", "fittings", "peg_wire", "peg", when=("crop_on", ("strings",)))
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "post_round_75", "post")
@@ -187,7 +189,11 @@ class _Row(Stand[WireTrellisOptions]):
         links: list[Link] = []
         onto = "arm" if self.lines == 2 else "wire"
         if self.strung:
-            twine, tie, peg = (tables.twines()[self.options.string], tables.ties()[self.options.stem_tie], tables.fittings()[self.options.base])
+            twine, tie, peg = (
+                tables.twines()[self.options.string],
+                tables.ties()[self.options.stem_tie],
+                tables.fittings()[self.options.base],
+            )
             links += hung.string_links(self, self.wind.pressure, self.wind.leaf_height, twine, tie, None, peg, "wire")
         links.append(self._wire(("seat", "tensioner") if self.lines == 1 else (onto, "tensioner")))
         if self.lines == 2:
@@ -264,9 +270,13 @@ class _Row(Stand[WireTrellisOptions]):
         come_in = (np.maximum(self.pull - self.options.pretension, 0.0)) / self.end_stiffness
         levers = ("post_spacing", "props", "pretension", "ends")
         return (
-            Service("lean", lean, self.options.top_height / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")),
+            Service(
+                "lean", lean, self.options.top_height / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")
+            ),
             Service("sag", sag, span / tables.constant("belly_limit"), "handbook-parts-3.9", levers),
-            Service("come-in", come_in, self.options.top_height / tables.constant("sway_limit"), "handbook-6.5", ("ends", "end_depth", "anchor")),
+            Service(
+                "come-in", come_in, self.options.top_height / tables.constant("sway_limit"), "handbook-6.5", ("ends", "end_depth", "anchor")
+            ),
         )
 
     def balance(self) -> tuple[Array, Array]:
@@ -442,17 +452,17 @@ def _arms(options: WireTrellisOptions, xs: Array) -> list[Member]:
     return found
 
 
-def _small(options: WireTrellisOptions, grown: tuple[Plant, ...]) -> tuple[plants.Supply, ...]:
+def _small(options: WireTrellisOptions, grown: tuple[Plant, ...]) -> tuple[Supply, ...]:
     """Return what has no place of its own: tensioners, pegs, bolts of the knees."""
     lines = 2 if options.lines == "tee" else 1
-    found = [plants.Supply("tensioner", "fittings", options.tensioner, options.wires * lines)]
+    found = [Supply("tensioner", "fittings", options.tensioner, options.wires * lines)]
     if options.crop_on == "strings":
-        found.append(plants.Supply("string-peg", "fittings", options.base, len(grown)))
+        found.append(Supply("string-peg", "fittings", options.base, len(grown)))
     if options.ends in _GUYED:
-        found.append(plants.Supply("foot-stone", "fittings", "foot_stone", 2))
+        found.append(Supply("foot-stone", "fittings", "foot_stone", 2))
     if lines == 2:
         arms_ = len(posts.stations(options.length, options.post_spacing))
-        found.append(plants.Supply("knee-bolt", "fittings", options.knee, 4 * arms_))
+        found.append(Supply("knee-bolt", "fittings", options.knee, 4 * arms_))
     return tuple(found)
 
 

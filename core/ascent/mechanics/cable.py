@@ -160,9 +160,7 @@ def elastic_tension(
     return np.exp(log)
 
 
-def point_tension(
-    loads: Array, places: Array, span: float, pretension: float, axial: float, end_stiffness: Number
-) -> tuple[Array, Array]:
+def point_tension(loads: Array, places: Array, span: float, pretension: float, axial: float, end_stiffness: Number) -> tuple[Array, Array]:
     """Return the horizontal tension and the sag of an elastic wire under point loads, springy ends included.
 
     The shear V is constant between the loads; Σ (√(1+(V/H)²) − H/EA (1+(V/H)²)) Δx r = L/(1 + T0/EA), bisected in ln H.

@@ -11,7 +11,6 @@ import numpy as np
 
 from . import Array
 
-
 _EVEN, _NEAR = 1e-6, 0.15  # of a symmetric strip, and of the next shape on its path [rad]
 
 

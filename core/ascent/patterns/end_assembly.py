@@ -127,7 +127,11 @@ class EndAssembly:
             elif self.kind == "strut":
                 reach = tables.constant("strut_run") * self.hold
                 foot = (x - outward * reach, 0.0, 0.0)
-                found.append(Member(f"strut-{name}", "strut", "posts", self.strut.key, (top, foot), math.hypot(reach, self.hold), self.strut.soil_width))
+                found.append(
+                    Member(
+                        f"strut-{name}", "strut", "posts", self.strut.key, (top, foot), math.hypot(reach, self.hold), self.strut.soil_width
+                    )
+                )
             elif self.kind == "brace":
                 inner, own = (x - outward * self.run, 0.0, self.hold), (x, 0.0, self.hold)
                 found.append(Member(f"strut-{name}", "strut", "posts", self.strut.key, (own, inner), self.run, self.strut.soil_width))
@@ -226,6 +230,8 @@ class EndAssembly:
 
     def _strut_links(self, held: _Held, pushed: Array, top: Point, cases: Cases) -> list[Link]:
         strength = cases.soil_strength(self.ground.native)
+        checks: tuple[Check, ...]
+        members: tuple[str, ...]
         if self.kind == "brace":
             checks = (tension.strut(self.strut, pushed, self.run), tension.brace_wire(self.guy_wire, held.tight, pushed))
             members = ("strut-first", "strut-last", "guy-first", "guy-last")

@@ -24,4 +24,15 @@ def link(bed: BareBed, force: Array, height: Array) -> list[Link]:
     mass = tables.constant("dry_mix") * bed.length * bed.width * max(bed.raised_by, 0.05)
     base = tables.constant("pot_base") * min(bed.length, bed.width)
     edge = (0.0, base / 2, 0.0)
-    return [Link("pot", (), None, (), ("depth",), force, (tipping.pot(force, height, mass, base, bed.raised_by),), (Arrow(edge, (0.0, 1.0, 0.0)),))]
+    return [
+        Link(
+            "pot",
+            (),
+            None,
+            (),
+            ("depth",),
+            force,
+            (tipping.pot(force, height, mass, base, bed.raised_by),),
+            (Arrow(edge, (0.0, 1.0, 0.0)),),
+        )
+    ]

@@ -14,6 +14,12 @@ from .visitor import REFUSED, answer, visitor_of
 router = Router()
 
 
+@router.post("/gardens/{garden_id}/beds/{bed}/supports", response={200: schemas.SupportsOut, **REFUSED})
+def supports(request: HttpRequest, garden_id: int, bed: str, sent: schemas.CropIn) -> schemas.SupportsOut:
+    """Every kind of support as it would stand on a bed; nothing is stored."""
+    return structures.supports(access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent)
+
+
 @router.post("/gardens/{garden_id}/beds/{bed}/proposal", response={200: schemas.ProposalOut, **REFUSED})
 def propose(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn) -> schemas.ProposalOut:
     """A structure for a need, everything filled in with its reason; nothing is stored."""
@@ -61,6 +67,13 @@ def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> sch
     """The fixes of one link of a draft."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.fixes_of(row, sent.draft, sent.link)
+
+
+@router.post("/structures/{structure_id}/rests", response={200: schemas.RestsOut, **REFUSED})
+def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> schemas.RestsOut:
+    """What the limit gust of a draft rests on most."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return structures.rests_of(row, sent.draft)
 
 
 @router.post("/structures/{structure_id}/sizing", response={200: Sizing, **REFUSED})

@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 from ascent.changes import Difference
+from ascent.drawing.sketch import Sketch
 from ascent.model import ExposureKey, Name, PlantCount, Planting, Side, SoilKey, Training, Typed
 from ascent.quantities import Kind, System
-from ascent.readout import FixReport, Report
+from ascent.readout import FixReport, Report, Rest
 from pydantic import Field
 
 
@@ -79,6 +80,12 @@ class FixesIn(Typed):
     link: str = Field(max_length=40)
 
 
+class RestsOut(Typed):
+    """The inputs that move a draft's limit gust most."""
+
+    rests: list[Rest]
+
+
 class FixesOut(Typed):
     """Fixes of a link, cheapest that holds first."""
 
@@ -94,12 +101,40 @@ class SaveIn(Typed):
 
 
 class NeedIn(Typed):
-    """What a gardener wants to grow on a bed."""
+    """What a gardener wants to grow on a bed, and on which kind of support."""
 
+    family: str = Field(max_length=40)
     crop: str = Field(max_length=40)
     side: Side = "right"
     training: Training = "pruned"
     count: PlantCount | None = None
+
+
+class CropIn(Typed):
+    """What a gardener wants to grow on a bed, on whatever supports it."""
+
+    crop: str = Field(max_length=40)
+    side: Side = "right"
+    training: Training = "pruned"
+
+
+class SupportOut(Typed):
+    """One kind of support as it would stand on a bed: a picture of it, and how well it suits the crop."""
+
+    family: str
+    name: str
+    what: str
+    suits: str
+    weak: str
+    score: int
+    score_text: str
+    sketch: Sketch
+
+
+class SupportsOut(Typed):
+    """Every kind of support for a crop, those that suit it best first."""
+
+    supports: list[SupportOut]
 
 
 class ProposedValue(Typed):
@@ -144,6 +179,7 @@ class Choice(Typed):
     key: str
     name: str
     roles: list[str]
+    gain: str = Field("", description="what this side of a choice gains")
 
 
 class OptionField(Typed):
@@ -161,6 +197,7 @@ class OptionField(Typed):
     when_option: str
     when_is: list[str]
     choices: list[Choice]
+    help: str
 
 
 class Bounds(Typed):
@@ -174,6 +211,8 @@ class FamilyOut(Typed):
     """A family's options in order."""
 
     key: str
+    name: str
+    noun: str
     options: list[OptionField]
 
 

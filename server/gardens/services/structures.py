@@ -11,9 +11,9 @@ from ascent.changes import differences
 from ascent.errors import InvalidPlan, Problem
 from ascent.families import FAMILIES
 from ascent.family import Need
-from ascent.offer import Offer, offer
+from ascent.offer import Offer, choices, offer
 from ascent.plot import placed
-from ascent.present import fix_reports, full_report, sizing
+from ascent.present import fix_reports, full_report, rests_on, sizing
 from ascent.quantities import read, write
 from ascent.readout import Report, Sizing
 from ascent.report import evaluate
@@ -148,7 +148,32 @@ def proposal(granted: Granted, key: str, need: schemas.NeedIn) -> schemas.Propos
 
 
 def _offered(site: model.Site, need: schemas.NeedIn) -> Offer:
-    return offer(site, next(iter(FAMILIES)), Need(need.crop, need.count, need.side, need.training), site.garden.units)
+    if need.family not in FAMILIES:
+        raise InvalidPlan([Problem("family", need.family, f"one of {', '.join(FAMILIES)} is allowed")])
+    return offer(site, need.family, Need(need.crop, need.count, need.side, need.training), site.garden.units)
+
+
+def supports(granted: Granted, key: str, sent: schemas.CropIn) -> schemas.SupportsOut:
+    """Return every kind of support as it would stand on a bed, those that suit the crop best first.
+
+    Raises:
+        InvalidPlan: No such crop.
+    """
+    core, bed = _bed_of(granted.garden, key)
+    need = Need(sent.crop, None, sent.side, sent.training)
+    return schemas.SupportsOut(
+        supports=[
+            schemas.SupportOut(family=each.family, name=each.name, what=each.what, suits=each.suits, weak=each.weak, score=each.score,
+                               score_text=each.score_text, sketch=each.sketch)
+            for each in choices(model.Site(garden=core, bed=bed), need)
+        ]
+    )  # fmt: skip
+
+
+def rests_of(row: Thing, sent: schemas.Draft) -> schemas.RestsOut:
+    """Return what a draft's limit gust rests on most."""
+    site = site_of(row, sent)
+    return schemas.RestsOut(rests=list(rests_on(site, structure_of(row, sent), site.garden.units)))
 
 
 @transaction.atomic
