@@ -14,7 +14,7 @@ export const router = createBrowserRouter([
     children: [
       { index: true, lazy: async () => ({ Component: (await import("./features/plot/FirstGarden")).FirstGarden }) },
       { path: "gardens/:gardenId", lazy: async () => ({ Component: (await import("./features/plot/PlotPage")).PlotPage }) },
-      { path: "gardens/:gardenId/beds/:bedKey/new", lazy: async () => ({ Component: (await import("./features/support/NewFence")).NewFence }) },
+      { path: "gardens/:gardenId/beds/:bedKey/new", lazy: async () => ({ Component: (await import("./features/support/NewSupport")).NewSupport }) },
       { path: "gardens/:gardenId/parts", lazy: async () => ({ Component: (await import("./features/parts/GardenPartsPage")).GardenPartsPage }) },
       { path: "gardens/:gardenId/history", lazy: async () => ({ Component: (await import("./features/history/HistoryPage")).HistoryPage }) },
       { path: "gardens/:gardenId/files", lazy: async () => ({ Component: (await import("./features/files/FilesPage")).FilesPage }) },

@@ -2,7 +2,7 @@ import { useMemo } from "react";
 
 import type { Report, View } from "../api/client";
 import { leavesOf } from "./leaves";
-import type { Flat, Scale } from "./scale";
+import type { Scale } from "./scale";
 
 interface Props {
   view: View;
@@ -17,10 +17,11 @@ export function Foliage({ view, foliage, week, scale, lean }: Props) {
   const plants = useMemo(
     () =>
       foliage.map((crop, index) => {
-        const feet = view.plants.filter((plant) => plant.planting === index).map((plant) => plant.at);
+        const plants = view.plants.filter((plant) => plant.planting === index);
+        const feet = plants.map((plant) => plant.at);
         const gap = feet.length > 1 && view.name === "elevation" ? Math.abs((feet[1]?.[0] ?? 0) - (feet[0]?.[0] ?? 0)) : crop.depth;
-        const sides = [...new Map(feet.map((foot) => [foot[0].toFixed(2), foot])).values()];
-        const shown: Flat[] = view.name === "end" ? sides : feet;
+        const sides = [...new Map(plants.map((plant) => [plant.at[0].toFixed(2), plant])).values()];
+        const shown = view.name === "end" ? sides : plants;
         const spread = view.name === "elevation" ? Math.max(gap, 0.08) : (crop.depth * 0.8) / sides.length;
         return { feet, leaves: view.name === "plan" ? null : leavesOf(crop, shown, week, scale, view.name === "end" ? spread : Math.max(gap, 0.08)), crop };
       }),

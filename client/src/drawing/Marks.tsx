@@ -1,8 +1,9 @@
 import type { View } from "../api/client";
+import { INK } from "./inks";
 import type { Flat, Scale } from "./scale";
 
-const INK: Record<string, string> = { metal: "var(--metal)", wood: "var(--wood)", cane: "var(--cane)", soil: "var(--soil2)" };
 const CORE = 2.2; // pixels of accent in the weakest link's members while it still holds
+const THIN = new Set(["guy", "wire", "string", "run"]);
 type Mark = View["marks"][number];
 
 interface Props {
@@ -11,6 +12,7 @@ interface Props {
   lit: ReadonlySet<string>;
   weak: ReadonlySet<string>;
   bend: (point: Flat) => Flat;
+  sag: number;
   short: boolean;
   onPoint?: ((member: string | null) => void) | undefined;
   onOpen?: ((member: string) => void) | undefined;
@@ -46,8 +48,24 @@ function wedge(mark: Mark, view: View["name"], at: Scale["at"]): string {
   return corners.map((corner, i) => `${i ? "L" : "M"}${at(corner).map((n) => n.toFixed(1)).join(" ")}`).join("") + "Z";
 }
 
+/** A line that hangs between its points: as deep as the sag in the widest span, less in narrower ones. */
+function hanging(points: readonly Flat[], sag: number, at: Scale["at"]): string {
+  const spans = points.slice(1).map((point, i) => Math.abs(point[0] - (points[i]?.[0] ?? 0)));
+  const widest = Math.max(...spans, 1e-9);
+  return points
+    .map((point, i) => {
+      const [x, y] = at(point);
+      const before = points[i - 1];
+      if (!before) return `M${x.toFixed(1)} ${y.toFixed(1)}`;
+      const low = sag * ((spans[i - 1] ?? 0) / widest) ** 2;
+      const [cx, cy] = at([(before[0] + point[0]) / 2, (before[1] + point[1]) / 2 - 2 * low]);
+      return `Q${cx.toFixed(1)} ${cy.toFixed(1)} ${x.toFixed(1)} ${y.toFixed(1)}`;
+    })
+    .join("");
+}
+
 /** The members of a view in ink; what a pointed-at link covers is heavier, the weakest is in the accent. */
-export function Marks({ view, scale, lit, weak, short, bend, onPoint, onOpen }: Props) {
+export function Marks({ view, scale, lit, weak, short, bend, sag, onPoint, onOpen }: Props) {
   const { at } = scale;
   const path = (points: readonly Flat[]) => points.map((point, i) => `${i ? "L" : "M"}${at(bend(point)).map((n) => n.toFixed(1)).join(" ")}`).join("");
   const drawn = view.name === "plan" ? view.marks.filter((mark) => mark.role !== "grip") : view.marks;
@@ -69,6 +87,15 @@ export function Marks({ view, scale, lit, weak, short, bend, onPoint, onOpen }: 
           const wire = Math.max(mark.thickness * scale.perMetre, 0.6);
           return <path key={mark.member} d={mark.grid ? grid(mark, scale) : path(mark.points)} stroke={ink} strokeWidth={on || hot ? wire + 0.9 : wire} opacity={on || hot ? 1 : 0.8} fill="none" {...events} />;
         }
+        if (mark.shape === "wires") {
+          const wire = Math.max(mark.thickness * scale.perMetre, 0.7);
+          return (
+            <g key={mark.member} {...events}>
+              <path d={mark.lines.map(path).join("")} stroke={ink} strokeWidth={on || hot ? wire + 0.9 : wire} opacity={on || hot ? 1 : 0.8} fill="none" />
+              <path d={mark.lines.map(path).join("")} stroke="transparent" strokeWidth={7} fill="none" />
+            </g>
+          );
+        }
         if (mark.shape === "point") {
           const [x, y] = at(bend(first));
           if (mark.role === "cap") return <path key={mark.member} d={`M${x - 4.5} ${y}v-3.5h9v3.5z`} fill="var(--ink)" />;
@@ -76,14 +103,20 @@ export function Marks({ view, scale, lit, weak, short, bend, onPoint, onOpen }: 
           return <circle key={mark.member} cx={x} cy={y} r={on || hot ? 4 : 2} fill={ink} {...events} />;
         }
         if (!second) return null;
-        const width = Math.max(mark.thickness * scale.perMetre, mark.role === "guy" || mark.role === "wire" ? 1.3 : 2.4);
+        const width = Math.max(mark.thickness * scale.perMetre, THIN.has(mark.role) ? 1.3 : 2.4);
         if (view.name === "plan" && mark.role === "post") {
           const [x, y] = at(first);
           const side = Math.max(width, 6);
           return <rect key={mark.member} x={x - side / 2} y={y - side / 2} width={side} height={side} fill={ink} {...events} />;
         }
+        if (view.name === "plan" && first[0] === second[0] && first[1] === second[1]) {
+          const [x, y] = at(first);
+          return <circle key={mark.member} cx={x} cy={y} r={Math.max(width / 2, 2)} fill={ink} {...events} />;
+        }
+        if (mark.sags) return <path key={mark.member} d={hanging(mark.points, sag, at)} stroke={ink} strokeWidth={on || hot ? width + 1 : width} fill="none" strokeLinejoin="round" {...events} />;
         const upright = mark.role === "post" && first[1] < 0 && second[1] > 0;
-        const steps: Flat[] = upright ? Array.from({ length: 9 }, (_, i) => [first[0], (second[1] * i) / 8] as const) : [...mark.points];
+        const ground: Flat = [first[0] + ((second[0] - first[0]) * -first[1]) / Math.max(second[1] - first[1], 1e-9), 0];
+        const steps: Flat[] = upright ? Array.from({ length: 9 }, (_, i) => [ground[0] + ((second[0] - ground[0]) * i) / 8, (second[1] * i) / 8] as const) : [...mark.points];
         if (hot && !short && width > CORE + 2)
           return (
             <g key={mark.member} {...events}>
@@ -93,7 +126,7 @@ export function Marks({ view, scale, lit, weak, short, bend, onPoint, onOpen }: 
           );
         return (
           <g key={mark.member} {...events}>
-            {upright && <path d={path([first, [first[0], 0]])} stroke={ink} strokeWidth={width} strokeOpacity={0.75} strokeDasharray={`${Math.max(width * 1.5, 5)} 2.5`} fill="none" />}
+            {upright && <path d={path([first, ground])} stroke={ink} strokeWidth={width} strokeOpacity={0.75} strokeDasharray={`${Math.max(width * 1.5, 5)} 2.5`} fill="none" />}
             <path d={path(steps)} stroke={ink} strokeWidth={on ? width + 2 : width} fill="none" strokeLinejoin="round" />
             <path d={path(upright ? [first, ...steps] : steps)} stroke="transparent" strokeWidth={Math.max(width, 14)} fill="none" />
           </g>

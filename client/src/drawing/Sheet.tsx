@@ -1,6 +1,7 @@
 import { useMemo, useState, type ReactNode } from "react";
 
 import type { Report, View } from "../api/client";
+import { Arrows } from "./Arrows";
 import { Foliage } from "./Foliage";
 import { Ground } from "./Ground";
 import { sheetLayout } from "./layout";
@@ -21,6 +22,7 @@ interface Props {
   lit: ReadonlySet<string>;
   weak: ReadonlySet<string>;
   short?: boolean;
+  arrows?: readonly string[];
   onPoint?: (member: string | null) => void;
   onOpen?: (member: string) => void;
   editor?: (measure: Measure, close: () => void) => ReactNode;
@@ -30,14 +32,17 @@ const NAMES: readonly Name[] = ["elevation", "plan", "end"];
 const TITLES: Record<Name, string> = { elevation: "from the side", plan: "from above", end: "from the end" };
 
 /** The working drawing: side, end and plan on one sheet to one scale, with measures that can be touched. */
-export function Sheet({ report, week, wind, windText, lit, weak, short = false, onPoint, onOpen, editor }: Props) {
+export function Sheet({ report, week, wind, windText, lit, weak, short = false, arrows = [], onPoint, onOpen, editor }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const [open, setOpen] = useState<string | null>(null);
   const views = useMemo(() => Object.fromEntries(report.views.map((view) => [view.name, view])) as Record<Name, View>, [report.views]);
-  const tallest = Math.max(...report.foliage.flatMap((foliage) => foliage.top));
+  const upright = views.elevation.plants.every((plant) => plant.way.length < 2);
+  const tallest = upright ? Math.max(...report.foliage.flatMap((foliage) => foliage.top)) : 0;
   const layout = useMemo(() => sheetLayout(views, tallest, width, height), [views, tallest, width, height]);
   const scales = useMemo(() => Object.fromEntries(NAMES.map((name) => [name, { perMetre: layout.perMetre, at: layout.at[name] }])) as Record<Name, { perMetre: number; at: (p: Flat) => [number, number] }>, [layout]);
   const lean = (report.weeks[week]?.lean[wind] ?? 0) * report.exaggeration;
+  const sag = report.weeks[week]?.sag[wind] ?? 0;
+  const weakest = report.weeks[week]?.weakest ?? "";
   const tall = views.end.high[1];
   const still = (point: Flat): Flat => point;
   const bend = (point: Flat): Flat => (point[1] > 0 ? [point[0] + lean * (0.35 * (point[1] / tall) + 0.65 * (point[1] / tall) ** 2), point[1]] : point);
@@ -50,8 +55,9 @@ export function Sheet({ report, week, wind, windText, lit, weak, short = false, 
             <Ground views={views} layout={layout} />
             {NAMES.map((name) => (
               <g key={name}>
-                <Marks view={views[name]} scale={scales[name]} lit={lit} weak={weak} short={short} bend={name === "end" ? bend : still} onPoint={onPoint} onOpen={onOpen} />
+                <Marks view={views[name]} scale={scales[name]} lit={lit} weak={weak} short={short} sag={sag} bend={name === "end" ? bend : still} onPoint={onPoint} onOpen={onOpen} />
                 <Foliage view={views[name]} foliage={report.foliage} week={week} scale={scales[name]} lean={lean} />
+                <Arrows report={report} view={name} scale={scales[name]} shown={arrows} weakest={weakest} />
                 <text x={name === "end" ? layout.box.end.x + layout.box.end.width : layout.box[name].x} y={name === "plan" ? layout.box.plan.y - 9 : Math.max(layout.box.elevation.y - 48, 18)} textAnchor={name === "end" ? "end" : "start"} className="caption">
                   {TITLES[name]}
                 </text>

@@ -21,7 +21,8 @@ export interface SheetLayout {
 
 const LEAST = 38; // pixels a metre below which a long row is scrolled rather than shrunk
 const ROOM = { left: 62, top: 66, right: 14, below: 46, plan: 50, foot: 40 };
-const HALF = 0.52; // metres either side of the end view: the posts, the leaves and the bending
+const HALF = 0.52; // metres either side of the end view at the least: the posts, the leaves and the bending
+const LEAVES = 0.22; // metres past what stands there
 
 export function sheetLayout(views: Record<View["name"], View>, tallest: number, width: number, height: number): SheetLayout {
   const { elevation, plan } = views;
@@ -31,7 +32,7 @@ export function sheetLayout(views: Record<View["name"], View>, tallest: number, 
   const low = Math.min(elevation.low[1], -0.15);
   const high = Math.max(elevation.high[1], tallest);
   const long = elevation.high[0] - elevation.low[0];
-  const endHalf = HALF;
+  const endHalf = Math.max(HALF, ...views.end.marks.flatMap((mark) => [...mark.points, ...mark.lines.flat()].map((point) => Math.abs(point[0]) + LEAVES)));
   const wide = plan.high[1] - plan.low[1];
   const fit = Math.min(
     (width - room.left - between - room.right) / (long + 2 * endHalf),

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from ..geometry import Geometry, Plant, Point
+from ..geometry import Geometry, Member, Plant, Point
 from ..model import Typed
 from .views import Flat, stuff_of
 
@@ -14,6 +14,7 @@ _AROUND, _ABOVE = math.radians(28.0), math.radians(16.0)
 _UNSEEN = ("grip", "cap", "tie", "fitting")
 _LEAF_EVERY = 0.16  # along a plant's way [m]
 _MOST_LEAVES = 700
+_WIRES = 6  # each way that stand for the wires of a panel
 
 
 class Stroke(Typed):
@@ -48,7 +49,7 @@ def sketch_of(geometry: Geometry, length: float, width: float) -> Sketch:
     for member in geometry.members:
         if member.role in _UNSEEN or member.shape == "point":
             continue
-        lines = member.lines or (member.points if member.shape == "line" else (*member.points, member.points[0]),)
+        lines = member.lines or _lines(member)
         for line in lines:
             above = [(x, y, max(z, 0.0)) for x, y, z in line]
             strokes.append(Stroke(role=member.role, stuff=stuff_of(member), thickness=member.thickness, points=tuple(map(seen, above))))
@@ -65,6 +66,16 @@ def sketch_of(geometry: Geometry, length: float, width: float) -> Sketch:
     points = np.array([p for stroke in strokes for p in stroke.points] + thinned + list(ground))
     (low_u, low_v), (high_u, high_v) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
     return Sketch(strokes=tuple(strokes), leaves=tuple(thinned), ground=ground, low=(low_u, low_v), high=(high_u, high_v))
+
+
+def _lines(member: Member) -> tuple[tuple[Point, ...], ...]:
+    """Return what a member is drawn by: its line, or the edges of a panel with some of its wires."""
+    if member.shape == "line":
+        return (member.points,)
+    a, b, c, d = (np.array(point) for point in member.points[:4])
+    along = [(a + (b - a) * s, d + (c - d) * s) for s in np.linspace(0, 1, _WIRES + 1)]
+    up = [(a + (d - a) * s, b + (c - b) * s) for s in np.linspace(0, 1, _WIRES + 1)]
+    return tuple((tuple(map(float, p)), tuple(map(float, q))) for p, q in (*along, *up))  # type: ignore[misc]
 
 
 def _leaves(plant: Plant, climb: float) -> list[Flat]:

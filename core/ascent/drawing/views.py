@@ -14,7 +14,7 @@ from ..tables import materials, posts, soils
 ViewName = Literal["elevation", "plan", "end"]
 VIEWS: tuple[ViewName, ...] = get_args(ViewName)
 Flat = tuple[float, float]
-_STANDING = ("post", "panel", "ring", "stem")
+_STANDING = ("panel", "ring", "stem")
 _BESIDE = ("guy", "strut", "anchor")
 _NEAR = 0.03  # of the first station, to stand at it [m]
 _THIN = 0.002
@@ -161,8 +161,8 @@ def stuff_of(member: Member) -> str:
 
 def _first_end(geometry: Geometry) -> tuple[Member, ...]:
     """Return what is seen from the row's first end: what stands at its first station, and what passes it."""
-    stations = [m.points[0][0] for m in geometry.members if m.role in _STANDING]
-    first = min(stations, default=0.0)
+    posts_ = [m.points[0][0] for m in geometry.members if m.role == "post"]
+    first = min(posts_ or [m.points[0][0] for m in geometry.members if m.role in _STANDING], default=0.0)
     return tuple(m for m in geometry.members if m.role not in _BESIDE and _passes(m, first))
 
 

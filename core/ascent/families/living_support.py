@@ -36,9 +36,9 @@ class LivingSupportOptions(Typed):
     second: Annotated[str, row_of("hosts")] = item("hosts", "hosts", "sunflower", when=("mix", ("alternate",)), asked=True)
     head_start: int = measure("hosts", "count", 18, 0, 45, 1, tries=(7, 14), asked=True)
     length: float = measure("block", "length", 3.0, 0.6, 12.0, 0.05, asked=True)
-    rows: int = measure("block", "count", 4, 1, 10, 1, tries=(1, 2, 3))
+    rows: int = measure("block", "count", 4, 1, 10, 1, tries=(1, 2, 3), asked=True)
     row_spacing: float = measure("block", "length", 0.75, 0.25, 1.2, 0.01, asked=True)
-    host_spacing: float = measure("block", "length", 0.30, 0.15, 0.6, 0.01, tries=(-0.05, -0.1))
+    host_spacing: float = measure("block", "length", 0.30, 0.15, 0.6, 0.01, tries=(-0.05, -0.1), asked=True)
     below: Literal["bare", "squash", "greens"] = choice("block", "bare", asked=True)
     backup: Literal["none", "strings"] = choice("backup", "none")
     backup_twine: Annotated[str, row_of("twines", "run")] = item("backup", "twines", "polyester_3", "run", when=("backup", ("strings",)))
@@ -283,6 +283,9 @@ class LivingSupport(Family[LivingSupportOptions]):
             key, level = "host-tall", "watch"
         found = [Remark(key, level, sizes, name, "crops-10", ("head_start",))]  # type: ignore[arg-type]
         found += fits.of_ground(site.bed, options.length, 0.0)
+        if 2 * _half(options) > site.bed.width + 1e-6:
+            wide = {"wide": (2 * _half(options), "length"), "bed": (site.bed.width, "length")}
+            found.append(Remark("block-wide", "wrong", wide, source="handbook-parts-3.13", levers=("rows", "row_spacing")))
         if options.rows < host.least_rows:
             values = {"rows": (float(options.rows), "count"), "least": (float(host.least_rows), "count")}
             found.append(Remark("block-not-row", "watch", values, name, "crops-10", ("rows",)))

@@ -104,6 +104,5 @@ def spacing_dimension(plantings: tuple[Planting, ...], grown: tuple[Plant, ...],
     lines = 2 if plantings[0].side == "both" else 1
     if len(first) <= lines:
         return ()
-    (x0, y, _), (x1, _, _) = first[0].at, first[1].at
-    side = math.copysign(1.0, y)
-    return (Dimension("plantings.0.spacing", "plan", (x0, side * edge, 0), (x1, side * edge, 0), plantings[0].spacing, side * 0.42),)
+    (x0, _, _), (x1, _, _) = first[0].at, first[1].at
+    return (Dimension("plantings.0.spacing", "plan", (x0, -edge, 0), (x1, -edge, 0), plantings[0].spacing, -0.42),)

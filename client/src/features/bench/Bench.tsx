@@ -13,6 +13,7 @@ import { Controls } from "./Controls";
 import { LinkPanel } from "./LinkPanel";
 import { MeasureEditor } from "./MeasureEditor";
 import { Remarks } from "./Remarks";
+import { Rests } from "./Rests";
 import { Tide } from "./Tide";
 import { useDraft, type Saving } from "./useDraft";
 import { useReport } from "./useReport";
@@ -113,6 +114,7 @@ export function Bench({ structure, catalogue }: Props) {
               lit={lit}
               weak={weak}
               short={short}
+              arrows={[...new Set([weakest, litLink ?? open ?? ""])]}
               onPoint={(member) => setPointed({ link: null, member })}
               onOpen={openMember}
               editor={(measure, close) => <MeasureEditor measure={measure} system={structure.units} fields={fields} bounds={catalogue.bounds} onChange={hand.change} onClose={close} />}
@@ -140,6 +142,7 @@ export function Bench({ structure, catalogue }: Props) {
                 </p>
               )}
               <Remarks report={report} />
+              <Rests structure={structure} draft={draft} />
               <p className="hint">
                 <Link to="/method">How Ascent reckons</Link>
               </p>

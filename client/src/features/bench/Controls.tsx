@@ -19,7 +19,7 @@ interface Props {
   onRelease: () => void;
 }
 
-/** Everything that can be decided, in one ruled list; every control answers while it is held. */
+/** Everything that can be decided, in one ruled list; every control answers while it is held, and says what its side gains. */
 export function Controls({ structure, catalogue, fields, draft, report, problems, onChange, onRelease }: Props) {
   const rename = (name: string) => onChange((now) => ({ ...now, name }), "name");
   const shown = fields.filter((field) => !field.when_option || field.when_is.includes(String(draft.options[field.when_option])));
@@ -75,20 +75,23 @@ interface RowProps {
 function OptionRow({ field, value, text, catalogue, system, problem, onValue, onRelease }: RowProps) {
   const { label } = field;
   const items = (catalogue.tables[field.table] ?? []).filter((row) => !field.role || row.roles.includes(field.role));
+  const gain = field.choices.find((choice) => choice.key === String(value))?.gain;
   return (
-    <>
+    <div className="option">
       {field.kind === "item" && <Pick label={label} value={String(value)} choices={items} onPick={onValue} />}
       {field.kind === "choice" && <Pick label={label} value={String(value)} choices={field.choices} onPick={onValue} />}
       {field.kind === "flag" && <Pick label={label} value={String(value)} choices={field.choices} onPick={(key) => onValue(key === "true")} />}
-      {(field.kind === "length" || field.kind === "count") && (
+      {(field.kind === "length" || field.kind === "count" || field.kind === "force" || field.kind === "angle" || field.kind === "line_load") && (
         <Measured label={label} kind={field.kind} low={field.low ?? 0} high={field.high ?? 1} step={field.step} value={Number(value)} text={text} system={system} grip={field.name} onValue={onValue} onRelease={onRelease} />
       )}
+      {gain && <p className="gain">{gain}</p>}
+      {field.help && <p className="help">{field.help}</p>}
       {problem && (
         <p role="alert" className="refusal">
           {`${problem.given} is refused: ${problem.allowed}`}
         </p>
       )}
-    </>
+    </div>
   );
 }
 

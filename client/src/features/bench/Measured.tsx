@@ -4,7 +4,7 @@ import { QuantityField } from "../../ui/QuantityField";
 
 interface Props {
   label: string;
-  kind: "length" | "count";
+  kind: "length" | "count" | "force" | "angle" | "line_load";
   low: number;
   high: number;
   reach?: number;

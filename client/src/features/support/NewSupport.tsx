@@ -1,7 +1,7 @@
 import Button from "@mui/material/Button";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
 import { api, exactly, Refused, taken, type Report, type Schemas } from "../../api/client";
 import { useCatalogue, useGarden } from "../../api/queries";
@@ -9,6 +9,7 @@ import { Sheet } from "../../drawing/Sheet";
 import { Bar } from "../../ui/Bar";
 import { NotHere } from "../../ui/NotHere";
 import { Pick } from "../../ui/Pick";
+import { Kinds } from "./Kinds";
 
 const TRAINED = [
   { key: "pruned", name: "pruned, close together" },
@@ -16,27 +17,47 @@ const TRAINED = [
 ];
 const NONE: ReadonlySet<string> = new Set();
 
-/** Crop, side and count in; a whole fence out, drawn, each value with its reason. */
-export function NewFence() {
+/** Crop, side and count in, a picture of the support pressed; the whole of it out, drawn, each value with its reason. */
+export function NewSupport() {
   const params = useParams();
   const gardenId = Number(params.gardenId);
   const bedKey = params.bedKey ?? "";
   const garden = useGarden(gardenId);
   const catalogue = useCatalogue();
   const navigate = useNavigate();
-  const [need, setNeed] = useState<Schemas["NeedIn"]>({ crop: "tom-slicer", side: "right", training: "pruned", count: null });
+  const [search, setSearch] = useSearchParams();
+  const [crop, setCrop] = useState<Schemas["CropIn"]>({ crop: search.get("crop") ?? "tom-slicer", side: "right", training: "pruned" });
   const [count, setCount] = useState("");
   const [building, setBuilding] = useState(false);
   const [failed, setFailed] = useState("");
   const path = { path: { garden_id: gardenId, bed: bedKey } };
+  const kinds = useQuery({
+    queryKey: ["supports", gardenId, bedKey, crop],
+    queryFn: () => exactly<Schemas["SupportsOut"]>(api.POST("/api/gardens/{garden_id}/beds/{bed}/supports", { params: path, body: crop })),
+    placeholderData: keepPreviousData,
+  });
+  const family = search.get("on") ?? kinds.data?.supports[0]?.family ?? "";
+  const most = catalogue.data?.bounds["planting.count"]?.high ?? 1;
+  const readable = (text: string) => /^[1-9]\d*$/.test(text) && Number(text) <= most;
+  const wrongCount = count !== "" && !readable(count);
+  const need: Schemas["NeedIn"] = { ...crop, family, count: count !== "" && readable(count) ? Number(count) : null };
   const proposal = useQuery({
     queryKey: ["proposal", gardenId, bedKey, need, garden.data?.units],
+    enabled: family !== "",
     queryFn: () => exactly<Schemas["ProposalOut"]>(api.POST("/api/gardens/{garden_id}/beds/{bed}/proposal", { params: path, body: need })),
     placeholderData: keepPreviousData,
   });
   const bed = garden.data?.beds.find((each) => each.key === bedKey);
   if (garden.isPending) return <p className="page quiet">One moment…</p>;
   if (garden.isError || !bed) return <NotHere />;
+  const choose = (key: string) =>
+    setSearch(
+      (now) => {
+        now.set("on", key);
+        return now;
+      },
+      { replace: true },
+    );
   const build = async () => {
     setBuilding(true);
     try {
@@ -47,15 +68,10 @@ export function NewFence() {
       setFailed(error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.");
     }
   };
-  const most = catalogue.data?.bounds["planting.count"]?.high ?? 1;
-  const readable = (text: string) => /^[1-9]\d*$/.test(text) && Number(text) <= most;
-  const wrongCount = count !== "" && !readable(count);
-  const ask = (text: string) => {
-    setCount(text);
-    if (text === "" || readable(text)) setNeed({ ...need, count: text === "" ? null : Number(text) });
-  };
   const data = proposal.data;
   const report: Report | undefined = data?.report;
+  const chosen = kinds.data?.supports.find((each) => each.family === family);
+  const refused = [proposal.error, kinds.error].find((error) => error);
   return (
     <>
       <Bar garden={garden.data}>
@@ -69,21 +85,21 @@ export function NewFence() {
           <p className="quiet" style={{ marginBottom: 14 }}>
             {bed.words}
           </p>
-          <Pick label="Crop" value={need.crop} choices={catalogue.data?.crops ?? []} onPick={(crop) => setNeed({ ...need, crop })} />
-          <Pick label="Planted on" value={need.side} choices={Object.entries(bed.sides).map(([key, name]) => ({ key, name }))} onPick={(side) => setNeed({ ...need, side: side as "left" })} />
-          <Pick label="Trained" value={need.training} choices={TRAINED} onPick={(training) => setNeed({ ...need, training: training as "free" })} />
+          <Pick label="Crop" value={crop.crop} choices={catalogue.data?.crops ?? []} onPick={(key) => setCrop({ ...crop, crop: key })} />
+          <Pick label="Planted on" value={crop.side} choices={Object.entries(bed.sides).map(([key, name]) => ({ key, name }))} onPick={(side) => setCrop({ ...crop, side: side as "left" })} />
+          <Pick label="Trained" value={crop.training} choices={TRAINED} onPick={(training) => setCrop({ ...crop, training: training as "free" })} />
           <label className="row">
             <span className="label">How many</span>
-            <input className="input" inputMode="numeric" placeholder="as many as fit" value={count} aria-invalid={wrongCount} aria-label="How many plants" onChange={(event) => ask(event.target.value)} />
+            <input className="input" inputMode="numeric" placeholder="as many as fit" value={count} aria-invalid={wrongCount} aria-label="How many plants" onChange={(event) => setCount(event.target.value)} />
           </label>
           {wrongCount && (
             <p role="alert" className="refusal">
               ‘{count}’ is refused: 1 to {most} plants.
             </p>
           )}
-          {proposal.isError && (
+          {refused && (
             <p role="alert" className="refusal">
-              {proposal.error instanceof Refused ? proposal.error.message : "The server did not answer."}
+              {refused instanceof Refused ? refused.message : "The server did not answer."}
             </p>
           )}
           <p className="verdictline" aria-live="polite">
@@ -95,10 +111,10 @@ export function NewFence() {
                 {report.headline.sentence}
               </>
             ) : (
-              "Sizing a fence that holds…"
+              "Sizing one that holds…"
             )}
           </p>
-          <Button onClick={() => void build()} disabled={building || !data || wrongCount} className="strong">
+          <Button onClick={() => void build()} disabled={building || !data || wrongCount || proposal.isPlaceholderData} className="strong">
             Take it to the bench
           </Button>
           {failed && (
@@ -108,26 +124,34 @@ export function NewFence() {
           )}
           {report && <p className="quiet" style={{ margin: "8px 0 0" }}>Parts about {report.cost_text}. Everything can be changed on the bench.</p>}
         </div>
-        <section className="offered" aria-busy={proposal.isFetching} aria-label="What is filled in, and why">
-          {report && (
-            <div className="offeredsheet">
-              <Sheet report={report} week={report.headline.week} wind={0} windText="" lit={NONE} weak={NONE} />
-            </div>
-          )}
-          {data && (
-            <dl className="reasons">
-              {data.values.map((row) => (
-                <div key={row.option}>
-                  <dt>{row.label}</dt>
-                  <dd>
-                    <strong>{row.value}</strong>
-                    <span className="quiet">{row.reason}</span>
-                  </dd>
-                </div>
-              ))}
-            </dl>
-          )}
-        </section>
+        <div className="offered">
+          <Kinds supports={kinds.data?.supports ?? []} chosen={family} onChoose={choose} />
+          <section aria-busy={proposal.isFetching} aria-label="What is filled in, and why">
+            {chosen && (
+              <p className="kindwords">
+                {chosen.what} <span className="quiet">{chosen.suits} {chosen.weak}</span>
+              </p>
+            )}
+            {report && (
+              <div className="offeredsheet">
+                <Sheet report={report} week={report.headline.week} wind={0} windText="" lit={NONE} weak={NONE} />
+              </div>
+            )}
+            {data && (
+              <dl className="reasons">
+                {data.values.map((row) => (
+                  <div key={row.option}>
+                    <dt>{row.label}</dt>
+                    <dd>
+                      <strong>{row.value}</strong>
+                      <span className="quiet">{row.reason}</span>
+                    </dd>
+                  </div>
+                ))}
+              </dl>
+            )}
+          </section>
+        </div>
       </main>
     </>
   );
