@@ -82,6 +82,9 @@ class PlotDrawing(Typed):
     high: Flat
 
 
+_UNSEEN = ("grip", "cap", "tie", "fitting", "string")
+
+
 @dataclass(frozen=True)
 class Frame:
     """Where a row lies on the plan: its first end, and the way it runs, degrees from north clockwise."""
@@ -268,11 +271,16 @@ def _structure(laid: Laid) -> StructureMark:
     geometry, out = laid.geometry, laid.frame.out
     strokes = []
     for member, flat in laid.lines:
-        if member.role in ("grip", "cap", "tie"):
+        if member.role in _UNSEEN:
             continue
-        ends = (flat[0], flat[0]) if member.role == "post" else (flat[0], max(flat, key=lambda p: math.dist(p, flat[0])))
-        upright = ends[0] == ends[1]
-        strokes.append(Stroke(role=member.role, stuff=stuff_of(member), points=ends[:1] if upright else ends))
+        if member.role == "ring":
+            flat = spots(out(np.array(member.lines[0])[:, :2]))
+        elif member.role == "panel":
+            flat = [*flat, flat[0]]
+        elif member.role != "run":
+            flat = [flat[0], flat[0] if member.role == "post" else max(flat, key=lambda p: math.dist(p, flat[0]))]
+        upright = all(spot == flat[0] for spot in flat)
+        strokes.append(Stroke(role=member.role, stuff=stuff_of(member), points=tuple(flat[:1] if upright else flat)))
     middle = ((laid.row[0][0] + laid.row[1][0]) / 2, (laid.row[0][1] + laid.row[1][1]) / 2)
     return StructureMark(
         key=laid.structure.key, name=laid.structure.name, bed=laid.bed.key, row=laid.row, middle=middle, bearing=laid.frame.bearing,

@@ -1,9 +1,9 @@
 import type { StructureMark } from "../api/client";
 import { pathOf } from "./BedShape";
+import { INK } from "./inks";
 import type { Scale } from "./scale";
 
-const INK: Record<string, string> = { metal: "var(--metal)", wood: "var(--wood)", cane: "var(--cane)" };
-const HEAVY = new Set(["rail", "strut"]);
+const HEAVY = new Set(["rail", "strut", "arm"]);
 
 /** A structure from above: its mesh and wires as lines, its posts as squares, its guys with their anchors, its plants as dots. */
 export function StructureShape({ structure, scale, chosen }: { structure: StructureMark; scale: Scale; chosen: boolean }) {
@@ -22,6 +22,7 @@ export function StructureShape({ structure, scale, chosen }: { structure: Struct
       )}
       {uprights.map((stroke, i) => {
         const [x, y] = at(stroke.points[0] ?? [0, 0]);
+        if (stroke.role === "stem") return <circle key={i} cx={x} cy={y} r={2} fill={INK[stroke.stuff] ?? "var(--ink)"} />;
         return stroke.role === "anchor" ? <circle key={i} cx={x} cy={y} r={4} stroke={chosen ? "var(--ink)" : "var(--metal)"} strokeWidth={2} /> : <rect key={i} x={x - side / 2} y={y - side / 2} width={side} height={side} fill={chosen ? "var(--ink)" : (INK[stroke.stuff] ?? "var(--ink)")} />;
       })}
     </g>

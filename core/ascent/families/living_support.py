@@ -218,11 +218,13 @@ class LivingSupport(Family[LivingSupportOptions]):
         heavy = tables.crops()[need.crop].shoot_kg > 0.5
         host = tables.hosts()["sunflower" if heavy else "corn"]
         apart = max(tables.crops()[host.key].spacing_m, 0.15)
+        usual = round((host.start_low_d + host.start_high_d) / 2)
+        ahead = next((days for days in range(usual, 46) if _tall(host.key, days) >= host.ready_low_m), 45)
         row_spacing = round(min(0.75, max((site.bed.width - 0.2) / 3, 0.25)), 2)
         rows_ = max(min(math.floor((site.bed.width - 0.2) / row_spacing + 1e-6) + 1, 4), 1)
         length = min(max(math.floor(min(site.bed.length, 12.0) * 20 + 1e-6) / 20, 0.6), 12.0)
         options = LivingSupportOptions(
-            host=host.key, head_start=round((host.start_low_d + host.start_high_d) / 2), length=length, rows=rows_, row_spacing=row_spacing,
+            host=host.key, head_start=ahead, length=length, rows=rows_, row_spacing=row_spacing,
             host_spacing=apart,
         )  # fmt: skip
         hosts = len(_grid(options))
@@ -275,8 +277,8 @@ class LivingSupport(Family[LivingSupportOptions]):
     def remarks(self, options: LivingSupportOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: the timing above all, and how little is known."""
         host, first = tables.hosts()[options.host], structure.plantings[0]
-        row, name = tables.crops()[options.host], {"host": tables.hosts()[options.host].name, "crop": tables.crops()[first.crop].name}
-        tall = row.height_m * min(1.0, float(growth.logistic(options.head_start, row.t50_d, row.t95_d)) / 0.5)
+        name = {"host": tables.hosts()[options.host].name, "crop": tables.crops()[first.crop].name}
+        tall = _tall(options.host, options.head_start)
         sizes = {"tall": (tall, "length"), "low": (host.ready_low_m, "length"), "high": (host.ready_high_m, "length")}
         key, level = ("host-small", "wrong") if tall < 0.8 * host.ready_low_m else ("host-ready", "fine")
         if tall > 2.5 * host.ready_high_m:
@@ -306,6 +308,12 @@ class LivingSupport(Family[LivingSupportOptions]):
         """Return the cautions of growing a living support."""
         found = ("services", "driving") if geometry.by_role("post") else ()
         return (*found, "lodged", "judgement")
+
+
+def _tall(host: str, days: int) -> float:
+    """Return how tall a host stands so many days after it was sown. [m]"""
+    row = tables.crops()[host]
+    return row.height_m * min(1.0, float(growth.logistic(days, row.t50_d, row.t95_d)) / 0.5)
 
 
 def _soil(site: Site) -> str:

@@ -54,7 +54,8 @@ class Shape(NamedTuple):
 
 
 class _Rod:
-    def __init__(self, span: float, hold: float, left: float, right: float, links: int) -> None:
+    def __init__(self, span: float, hold: float, left: float, right: float, links: int, rest: Array | None) -> None:
+        self.rest = np.zeros(links - 1) if rest is None else np.diff(rest)
         self.n, self.ds, self.span, self.hold = links, 1.0 / links, span, hold
         weights = np.concatenate((np.full(links // 2, left), np.full(links - links // 2, right))) * self.ds
         # the weight of a link hangs at its middle: link j lifts all that comes after it, and half of its own
@@ -98,7 +99,7 @@ class _Rod:
     def system(self, t: Array, multipliers: Array) -> tuple[Array, Array, Array, Array]:
         n, ds = self.n, self.ds
         bend = np.zeros(n)
-        turn = np.diff(t) / ds
+        turn = (np.diff(t) - self.rest) / ds
         bend[:-1] -= turn
         bend[1:] += turn
         values, grads, hessians = self.constraints(t)
@@ -134,7 +135,10 @@ class _Rod:
         return float(np.linalg.eigvalsh(free @ hess @ free.T)[0])
 
 
-def bent(span: float, hold: float = 0.0, left: float = 0.0, right: float = 0.0, links: int = 160, start: Shape | None = None) -> Shape:
+def bent(
+    span: float, hold: float = 0.0, left: float = 0.0, right: float = 0.0, links: int = 160, start: Shape | None = None,
+    rest: Array | None = None,
+) -> Shape:  # fmt: skip
     """Return the shape of a strip of unit length bent up between two stops, tied upright at a height or not.
 
     The energy ½∫κ² ds + ∫w y ds is made stationary under the constraints by Newton's method; the reactions
@@ -147,13 +151,14 @@ def bent(span: float, hold: float = 0.0, left: float = 0.0, right: float = 0.0, 
         right: Of the right half.
         links: Links of the chain.
         start: A shape near by, to start from.
+        rest: Angles of its links before it was bent, (links,); straight where none are given. [rad]
 
     Returns:
         The shape.
 
     Source: handbook-8.5
     """
-    rod = _Rod(span, hold, left, right, links)
+    rod = _Rod(span, hold, left, right, links, rest)
     count = 4 if hold > 0 else 2
     t, multipliers = np.linspace(1.9, -1.9, links), np.zeros(count)
     if start is not None:

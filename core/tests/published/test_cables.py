@@ -9,6 +9,7 @@ from ascent import tables
 from ascent.checks import mesh as mesh_checks
 from ascent.checks import tension
 from ascent.mechanics import cable
+from moorpy.Catenary import catenary
 from scipy.optimize import brentq
 
 from tests.support import NearTestCase
@@ -107,3 +108,86 @@ class GaugeTest(NearTestCase):
         """Structures handbook 6.7: sisal works at 45 N a leg at the season's end: 450 × 0.5 × 0.6 / 3."""
         tie = tables.ties()["twine_sisal_loop"]
         self.assertNear(tie.break_N * tie.knot * tie.season_end / tie.factor, 45)
+
+
+class PretensionedWireTest(NearTestCase):
+    """Structures handbook 6.4, 12.5 gauge wire (EA 993.2 kN) over 6 m: H [N] for rigid and springy ends."""
+
+    TABLE = {
+        20: (840.8, 1045, 595.4, 531.3),
+        40: (1334, 1523, 743.5, 597.9),
+        65: (1843, 2026, 918.7, 691.2),
+        117: (2725, 2902, 1238, 876.2),
+    }
+
+    def test_table(self):
+        for load, row in self.TABLE.items():
+            for (pretension, ends), expected in zip(((1e-3, 1e12), (500.0, 1e12), (500.0, 20e3), (500.0, 5e3)), row, strict=True):
+                with self.subTest(load=load, ends=ends):
+                    self.assertNear(cable.elastic_tension(load, 6.0, pretension, 993.2e3, ends), expected)
+
+    def test_spans(self):
+        """w 65, T0 300, k 20 kN/m: 390 N over 2 m, 489.8 over 3 m, 821.7 over 6 m."""
+        for span, expected in ((2.0, 390), (3.0, 489.8), (6.0, 821.7)):
+            self.assertNear(cable.elastic_tension(65.0, span, 300.0, 993.2e3, 20e3), expected)
+
+    def test_barbed_wire_of_the_practice_case(self):
+        """14.4: barbed 12.5 gauge, T0 300, 49.5 N/m: rigid 1867 N, ends 20 kN/m 713 N; 88.8 N/m: 2701 and 986 N."""
+        axial = 150e9 * 9.937e-6
+        for load, rigid, springy in ((49.5, 1867, 713), (88.8, 2701, 986)):
+            self.assertNear(cable.elastic_tension(load, 6.0, 300.0, axial, 1e12), rigid)
+            self.assertNear(cable.elastic_tension(load, 6.0, 300.0, axial, 20e3), springy)
+
+    def test_arrays_answer_as_one_by_one(self):
+        """Against a root finder on the same equation, for loads, ends and slack of many kinds."""
+        loads, ends = np.geomspace(0.5, 400.0, 7), np.array([[1e3], [20e3], [1e9]])
+        found = cable.elastic_tension(loads, 4.0, 150.0, 500e3, ends, spans=3, slack=0.004)
+        for i, k in enumerate(ends[:, 0]):
+            for j, w in enumerate(loads):
+
+                def error(pull, w=w, k=k):
+                    u = w * 4.0 / (2 * pull)
+                    arc = np.arcsinh(u) / u
+                    left = 1 - 2 * (pull - 150.0) / (k * 12.0)
+                    return (0.5 * (math.sqrt(1 + u * u) + arc) - pull / 500e3 * (1 + u * u / 3)) * left - 1 / (1 + 150 / 500e3) - 0.001
+
+                self.assertNear(found[i, j], brentq(error, 1e-3, 1e5), 1e-6)
+
+    def test_elastic_catenary(self):
+        """Irvine 1981 1.4: L = H S0/EA + (2H/w) asinh(w S0/2H); handbook 6.3: w 65, L 6, S0 6.03: 1024.0 N, sag 0.286 m."""
+        pull = brentq(lambda h: h * 6.03 / 993.2e3 + 2 * h / 65 * math.asinh(65 * 6.03 / (2 * h)) - 6.0, 100, 1e5)
+        self.assertNear(pull, 1024.0)
+        self.assertNear(cable.elastic_tension(65.0, 6.0, 1e-3, 993.2e3, 1e12, slack=0.03), pull, 0.005)
+
+    def test_cold(self):
+        """Handbook 6.6: 30 K colder, straight, rigid ends: +357.6 N."""
+        slack = cable.heat_slack(6.0, -30.0, 12e-6)
+        self.assertNear(cable.elastic_tension(1e-3, 6.0, 500.0, 993.2e3, 1e12, slack=slack) - 500.0, 357.6)
+
+    def test_point_loads(self):
+        """Handbook 6.4: 40/60/40 N at the quarters of 3 m, EA 2e5, T0 200: 733.6 N, sag 0.102 m; 14.6: seven of 29.7 N on two twisted wires."""
+        pull, sag = cable.point_tension(np.array([40.0, 60.0, 40.0]), np.array([0.75, 1.5, 2.25]), 3.0, 200.0, 2e5, 1e12)
+        self.assertNear(pull, 733.6)
+        self.assertNear(sag, 0.102)
+        places = 2.95 * (np.arange(7) + 0.5) / 7
+        axial = 2 * 200e9 * math.pi * 0.0009**2 / 4
+        for ends, expected, low in ((1e12, 786, 0.10), (100e3, 564, 0.14), (20e3, 371, 0.21), (5e3, 240, 0.32)):
+            pull, sag = cable.point_tension(np.full(7, 29.7), places, 2.95, 20.0, axial, ends)
+            self.assertNear(pull, expected, 0.02)
+            self.assertAlmostEqual(float(sag), low, delta=0.01)
+
+    def test_parabola_and_length(self):
+        """Handbook 6.2: w 50, L 6, f 0.15: 1500 N, 6.010 m; 6.3, inextensible: S 6.05 671.7 N, 6.02 1061, 6.10 475.5."""
+        self.assertNear(cable.sag_pull(50.0, 6.0, 0.15), 1500, 1e-9)
+        self.assertNear(cable.parabola_length(6.0, 0.15), 6.010, 1e-4)
+        for length, expected in ((6.05, 671.7), (6.02, 1061), (6.10, 475.5)):
+            self.assertNear(cable.catenary_pull(50.0, 6.0, length), expected)
+
+
+class CatenaryLibraryTest(NearTestCase):
+    def test_a_mooring_library_agrees(self):
+        """MoorPy (independent, for moored floats): an elastic line hung level between two points, its weight, which is per length of line, as our load per span."""
+        for load, length, axial in ((50.0, 6.05, 1e6), (65.0, 6.03, 993.2e3), (20.0, 6.2, 2e5)):
+            horizontal = abs(catenary(6.0, 0.0, length, axial, load, CB=-10.0)[0])
+            with self.subTest(load=load):
+                self.assertNear(cable.elastic_tension(load * length / 6.0, 6.0, 1e-3, axial, 1e12, slack=length - 6.0), horizontal, 0.01)

@@ -67,6 +67,8 @@ class MatrixTest(ApiTestCase):
                     body |= {name: value for name, value in (("draft", bodies["Draft"]), ("revision", revision)) if name in body}
                     if "crop" in body:
                         body["crop"] = "tom-beef"
+                    if "family" in body:
+                        body["family"] = "stake"
                 query = "?date=08-10" if path.endswith("/shade") else ""
                 yield verb, path, query, body
 

@@ -45,6 +45,24 @@ class FirstFenceTest(BrowserTestCase):
         expect(page.get_by_role("region", name="First bed")).to_contain_text("Pole fence")
         context.close()
 
+    def test_a_kind_is_chosen_by_its_picture_and_says_what_each_side_gains(self):
+        page = self.page
+        self.open(f"/gardens/{self.garden.pk}/beds/chandlers/new")
+        page.get_by_label("Crop", exact=True).select_option(label="Winter squash, butternut")
+        kinds = page.get_by_role("group", name="Kind of support")
+        expect(kinds.get_by_role("button")).to_have_count(8)
+        kinds.get_by_role("button", name=re.compile("Panel arch")).click()
+        expect(page.get_by_text("Welded panels bent over a path")).to_be_visible()
+        expect(page.get_by_text("A panel is as", exact=False).or_(page.get_by_text("The stock length"))).to_be_visible()
+        page.get_by_role("button", name="Take it to the bench").click()
+        expect(page.get_by_role("button", name=re.compile("^Bent panel"))).to_be_visible()
+        expect(page.get_by_text("the posts take the push")).to_be_visible()
+        page.get_by_label("Feet in", exact=True).select_option(label="boards")
+        expect(page.get_by_label("Feet held by", exact=True)).to_be_visible()
+        expect(page.get_by_label("Post depth", exact=True)).to_have_count(0)
+        expect(page.get_by_role("button", name=re.compile("^Cleats"))).to_be_visible()
+        expect(page.get_by_role("region", name="What this rests on").get_by_role("listitem")).to_have_count(3)
+
     def test_everything_of_the_start_can_be_skipped(self):
         Thing.objects.filter(garden=self.garden).delete()
         self.plan()

@@ -1,0 +1,109 @@
+"""What holds a guy: structures handbook 7.2, 7.3, 7.6; Das; Meyerhof & Adams; and by statics."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from ascent import tables
+from ascent.checks import tension
+from ascent.loads import cases
+from ascent.mechanics import anchors, ends, lodging
+
+from tests.support import NearTestCase
+
+DEGREE = math.pi / 180
+
+
+class LeaningPostTest(NearTestCase):
+    def test_worked_values(self):
+        """7.2: H 2000, ψ 70°, β 45°: T 2073.7, N 1560.4, foot 533.7; H 800, ψ 75°: 892.3, 653.2, 169.1."""
+        for pull, lean, expected in ((2000.0, 70, (2073.7, 1560.4, 533.7)), (800.0, 75, (892.3, 653.2, 169.1))):
+            for found, value in zip(ends.leaning_forces(pull, 0.0, lean * DEGREE, 45 * DEGREE), expected, strict=True):
+                self.assertNear(found, value)
+
+    def test_joint_is_in_balance(self):
+        """At the top of the post guy, post, pull and weight cancel, whatever the angles."""
+        for lean, angle, weight in ((65, 40, 120.0), (80, 55, 0.0)):
+            tight, push, foot = ends.leaning_forces(900.0, weight, lean * DEGREE, angle * DEGREE)
+            self.assertNear(push * math.cos(lean * DEGREE), foot, 1e-9)
+            self.assertNear(push * math.sin(lean * DEGREE), tight * math.sin(angle * DEGREE) + weight, 1e-9)
+            self.assertNear(tight * math.cos(angle * DEGREE) + push * math.cos(lean * DEGREE), 900.0, 1e-9)
+
+    def test_an_upright_post_is_a_guyed_one(self):
+        tight, push, foot = ends.leaning_forces(1000.0, 0.0, math.pi / 2, 45 * DEGREE)
+        self.assertNear(tight, 1414)
+        self.assertNear(push, 1000)
+        self.assertLess(abs(foot), 1e-9)
+
+
+class BraceTest(NearTestCase):
+    def test_worked_values(self):
+        """7.3: H 2000, h 1.2, L 2.4: rail 2000, wire 2236, uplift 1000; H 800: 800, 894, 400."""
+        for pull, expected in ((2000.0, (2000, 2236, 1000)), (800.0, (800, 894, 400))):
+            for found, value in zip(ends.brace_forces(pull, 1.2, 1.2, 2.4), expected, strict=True):
+                self.assertNear(found, value)
+
+
+class DeadmanTest(NearTestCase):
+    def test_worked_values(self):
+        """7.6: 30 kg at 0.40 m in 30°, 16 kN/m³: 1062 N up, 2240 N along; 60 kg at 0.50 m in 32°, 17 kN/m³: 2629 and 5862 N."""
+        for given, up, along in (((30, 0.4, 0.25, 0.4, 0.3, 30, 16e3), 1062, 2240), ((60, 0.5, 0.3, 0.6, 0.4, 32, 17e3), 2629, 5862)):
+            found = anchors.deadman(*given[:5], given[5] * DEGREE, given[6])
+            self.assertNear(found.up, up)
+            self.assertNear(found.along, along)
+
+    def test_allowed_at_a_guy_of_45_degrees(self):
+        """7.6: the 30 kg stone allows 1001.5 N at 45° in medium soil; ours lies in loam of 17 kN/m³ rammed back at 30°."""
+        row, soil = tables.anchors()["deadman_stones_30"], tables.soils()["firm_loam"]
+        up = 30 * 9.81 + 17e3 * 0.4 * 0.4 * 0.3
+        self.assertNear(tension.anchor_working(row, soil, 45 * DEGREE), up / math.sin(45 * DEGREE) / 1.5, 1e-6)
+        lift, drag = tension.anchor(row, soil, np.full((1, 1, 1), 1000.0), 45 * DEGREE, cases.moist_gusts())
+        self.assertAlmostEqual(float(lift.use[0, 0, 0]), 0.998, delta=0.06)
+        self.assertAlmostEqual(float(drag.use[0, 0, 0]), 0.474, delta=0.04)
+
+
+class HelixTest(NearTestCase):
+    def test_clay(self):
+        """7.6 after Das: D 0.1016, H 0.70 m, cu 15…100 kPa: 1005, 2011, 3351, 5027, 6703 N."""
+        for cu, expected in ((15, 1005), (30, 2011), (50, 3351), (75, 5027), (100, 6703)):
+            self.assertNear(anchors.helix_clay(cu * 1e3, 0.1016, 0.70), expected)
+
+    def test_sand(self):
+        """7.6 after Meyerhof & Adams 1968: φ 28/30/35/38°, γ 17: 500, 604, 1059, 1700 N."""
+        for phi, expected in ((28, 500), (30, 604), (35, 1059), (38, 1700)):
+            self.assertNear(anchors.helix_sand(phi * DEGREE, 17e3, 0.1016, 0.70), expected)
+
+    def test_shallow_clay_tends_to_the_weightless_plate(self):
+        """Das: Nc reaches 9 at a depth of 7.5 diameters, and no more."""
+        self.assertNear(anchors.helix_clay(30e3, 0.1, 0.75), anchors.helix_clay(30e3, 0.1, 2.0), 1e-9)
+
+
+class WeightAndStakeTest(NearTestCase):
+    def test_weight_on_the_ground(self):
+        """7.6: 20 kg, μ 0.45, β 0/30/45/60°: 88.3, 80.9, 86.1, 99.2 N; 25 kg bag, μ 0.5: 122.6, 109.9, 115.6, 131.4."""
+        for mass, friction, row in ((20, 0.45, (88.3, 80.9, 86.1, 99.2)), (25, 0.5, (122.6, 109.9, 115.6, 131.4))):
+            for angle, expected in zip((0, 30, 45, 60), row, strict=True):
+                slides, lifts = anchors.weight_on_ground(mass * 9.81, friction, angle * DEGREE)
+                self.assertNear(min(slides, lifts), expected)
+
+    def test_driven_stake(self):
+        """7.6: 12 mm bar 0.6 m in firm loam, guy at 45°, H 623.3, Q 103.7: leaning 0/15/30° 125.7, 161.0, 247.1 N."""
+        for lean, expected in ((0, 125.7), (15, 161.0), (30, 247.1)):
+            self.assertNear(anchors.driven_stake(623.3, 103.7, 45 * DEGREE, lean * DEGREE), expected)
+
+
+class LodgingTest(NearTestCase):
+    def test_root_plate(self):
+        """Baker and others 1998 (value from memory): a wheat root plate of 40 mm in soil of 25 kPa turns at about 0.7 N·m."""
+        self.assertNear(lodging.root_anchorage(25e3, 0.04), 0.688)
+
+    def test_a_plant_that_bends_sheds_wind(self):
+        """Vogel 1989: with an exponent of −1 drag grows with the first power of speed."""
+        speeds = np.array([10.0, 20.0])
+        drag = speeds**2 * lodging.free_streamlining(speeds)
+        self.assertNear(drag[1] / drag[0], 2.0, 1e-9)
+
+    def test_rows_behind_rows(self):
+        """Structures handbook 1.6: the sum over n rows is 1 + 0.4 (n − 1)."""
+        self.assertNear(lodging.row_shelter(4, 0.4) * 4, 2.2, 1e-9)
