@@ -6,6 +6,7 @@ Run by ./ascent bench, on this machine, with nothing else running.
 from __future__ import annotations
 
 import gzip
+import itertools
 import json
 import statistics
 import time
@@ -15,13 +16,17 @@ from typing import Any
 
 import brotli
 from ascent.families import family_of
+from ascent.family import Need
 from ascent.fixes import fixes_for, sized
+from ascent.geometry import Geometry
 from ascent.loads import cases as case_sets
-from ascent.model import Site
+from ascent.model import Site, Structure
+from ascent.offer import choices
 from ascent.plan import read_plan
 from ascent.present import full_report
-from ascent.report import evaluate
+from ascent.report import evaluate, sensitivity
 from config.served import ROOT, Visit, served
+from Pynite import FEModel3D
 
 
 def timed(do: Callable[[], Any], times: int) -> list[float]:
@@ -48,36 +53,100 @@ def say(what: str, found: str, budget: str = "") -> None:
     print(f"{what:<62}{found:>26}   {budget}", flush=True)
 
 
+def stretched(structure: Structure) -> Structure:
+    """Return a structure with a second planting, which makes its season about forty weeks long."""
+    first = structure.plantings[0]
+    late = first.model_copy(update={"planted": "06-20"})
+    early = first.model_copy(update={"crop": "fava", "planted": "01-20"})
+    return structure.model_copy(update={"plantings": (early, late)})
+
+
 def core() -> None:
-    """Measure the core on the demo fence, its season stretched to 40 weeks by a second planting."""
+    """Measure every family on a structure of the demo, its season stretched, beside a general frame library on the same cases."""
     garden = read_plan((ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes()).garden
+    seen: set[str] = set()
+    print(
+        f"{'family':<16}{'weeks':>6}{'load path ms':>14}{'evaluation ms':>15}{'report ms':>11}{'links':>7}{'options':>9}{'lines':>7}{'frame library':>15}"
+    )
+    for bed in garden.beds:
+        for structure in bed.structures:
+            if structure.family not in seen:
+                seen.add(structure.family)
+                family_row(Site(garden=garden, bed=bed), structure)
     bed = next(bed for bed in garden.beds if bed.name == "Long Plot A")
     site, structure = Site(garden=garden, bed=bed), bed.structures[0]
-    first = structure.plantings[0]
-    later = first.model_copy(update={"crop": "fava", "planted": "01-20"})
-    long = structure.model_copy(update={"plantings": (later, first)})
-    family = family_of(structure.family)
-    options = family.options.model_validate(structure.options)
-    geometry = family.geometry(options, long.plantings, site)
-    weeks = evaluate(site, long).season.weeks
-
-    def path() -> None:
-        for link in family.loaded(options, geometry, long, site, case_sets.site_winds(site)).path():
-            _ = link.use
-
-    say(f"load path, {weeks} weeks × 3 winds × 2 soil states", f"{median(timed(path, 60)):.2f} ms", "≤ 10 ms (40 weeks)")
-    say(
-        f"whole evaluation with limit gusts ({weeks} weeks × {len(case_sets.GUSTS)} gusts × 2)",
-        f"{median(timed(lambda: evaluate(site, long), 30)):.1f} ms",
-    )
-    say(
-        f"report in words, drawings and parts ({evaluate(site, structure).season.weeks} weeks)",
-        f"{median(timed(lambda: full_report(site, structure, 'metric'), 30)):.1f} ms",
-    )
     found = evaluate(site, structure)
     say("fixes of the weakest link", f"{median(timed(lambda: fixes_for(found, found.weakest(found.worst_week)), 5)):.0f} ms")
     weak = structure.model_copy(update={"options": {**structure.options, "post_spacing": 3.0, "depth": 0.3}})
-    say("several changes together, until it holds", f"{median(timed(lambda: sized(site, weak), 3)):.0f} ms")
+    say("several changes together, until it holds", f"{median(timed(lambda: sized(site, weak), 3)):.0f} ms", "≤ 1 s")
+    say("what it rests on", f"{median(timed(lambda: sensitivity(site, structure), 5)):.0f} ms")
+    need = Need("tom-slicer", None, "right", "pruned")
+    say("every kind as a picture", f"{median(timed(lambda: choices(site, need), 5)):.0f} ms", "≤ 3 s")
+
+
+def family_row(site: Site, structure: Structure) -> None:
+    """Print one family: its load path over about 40 weeks × 3 winds × 2 soil states, and the frame library's time over ours."""
+    long = stretched(structure)
+    family = family_of(structure.family)
+    options = family.options.model_validate(structure.options)
+    geometry = family.geometry(options, long.plantings, site)
+    winds = case_sets.site_winds(site)
+
+    def path() -> None:
+        for link in family.loaded(options, geometry, long, site, winds).path():
+            _ = link.use
+
+    ours = median(timed(path, 40))
+    found = evaluate(site, long)
+    whole = median(timed(lambda: evaluate(site, long), 15))
+    words = median(timed(lambda: full_report(site, structure, "metric"), 10))
+    model = frame_of(geometry, found.season.weeks * 3)
+    start = time.perf_counter()
+    model.analyze_linear()
+    theirs = (time.perf_counter() - start) * 1e3
+    lines = len((ROOT / "core" / "ascent" / "families" / f"{family.key.replace('-', '_')}.py").read_text().splitlines())
+    print(
+        f"{family.key:<16}{found.season.weeks:>6}{ours:>14.2f}{whole:>15.1f}{words:>11.1f}{len(found.links):>7}{len(family.options.model_fields):>9}"
+        f"{lines:>7}{theirs / ours:>13.0f} ×",
+        flush=True,
+    )
+
+
+def frame_of(geometry: Geometry, cases: int) -> FEModel3D:
+    """Return what of a structure a frame library can stand up, with one load case for each week and wind."""
+    model = FEModel3D()
+    model.add_material("m", 2e11, 8e10, 0.3, 7850)
+    model.add_section("s", 1e-4, 1e-8, 1e-8, 2e-8)
+    names: dict[tuple[float, float, float], str] = {}
+
+    def node(point: tuple[float, float, float]) -> str:
+        x, y, z = point
+        place = (round(x, 3), round(y, 3), round(max(z, 0.0), 3))
+        if place not in names:
+            names[place] = f"n{len(names)}"
+            model.add_node(names[place], *place)
+            if place[2] <= 0.06:
+                model.def_support(names[place], True, True, True, True, True, True)
+        return names[place]
+
+    standing = [m for m in geometry.members if m.role in ("post", "stem", "rail", "arm", "panel", "ring")]
+    count = 0
+    for member in standing:
+        for line in member.lines[:1] if member.role == "panel" else member.lines[-3:] if member.role == "ring" else (member.points,):
+            for a, b in itertools.pairwise(line):
+                if node(a) != node(b):
+                    model.add_member(f"m{count}", node(a), node(b), "m", "s")
+                    count += 1
+    free = [name for (_, _, z), name in names.items() if z > 0.06]
+    held = {end for member in model.members.values() for end in (member.i_node.name, member.j_node.name)}
+    for name in free:
+        if name not in held:
+            model.def_support(name, True, True, True, True, True, True)
+    for case in range(cases):
+        for name in free:
+            model.add_node_load(name, "FY", 10.0 + case, f"c{case}")
+        model.add_load_combo(f"c{case}", {f"c{case}": 1.0})
+    return model
 
 
 class Visitor(Visit):

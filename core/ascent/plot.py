@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from typing import Literal
@@ -273,17 +273,23 @@ def _structure(laid: Laid) -> StructureMark:
     for member, flat in laid.lines:
         if member.role in _UNSEEN:
             continue
-        if member.role == "ring":
-            flat = spots(out(np.array(member.lines[0])[:, :2]))
-        elif member.role == "panel":
-            flat = [*flat, flat[0]]
-        elif member.role != "run":
-            flat = [flat[0], flat[0] if member.role == "post" else max(flat, key=lambda p: math.dist(p, flat[0]))]
-        upright = all(spot == flat[0] for spot in flat)
-        strokes.append(Stroke(role=member.role, stuff=stuff_of(member), points=tuple(flat[:1] if upright else flat)))
+        line = _line(member, flat, out)
+        upright = all(spot == line[0] for spot in line)
+        strokes.append(Stroke(role=member.role, stuff=stuff_of(member), points=tuple(line[:1] if upright else line)))
     middle = ((laid.row[0][0] + laid.row[1][0]) / 2, (laid.row[0][1] + laid.row[1][1]) / 2)
     return StructureMark(
         key=laid.structure.key, name=laid.structure.name, bed=laid.bed.key, row=laid.row, middle=middle, bearing=laid.frame.bearing,
         strokes=tuple(strokes), stretch=stretch_of(laid.structure),
         plants=tuple(spots(out(np.array([(p.at[0], p.at[1]) for p in geometry.plants])))) if geometry.plants else (),
     )  # fmt: skip
+
+
+def _line(member: Member, flat: list[Flat], out: Callable[[Array], Array]) -> list[Flat]:
+    """Return what a member is from above: a ring, the outline of a panel, a run with all its turns, else its two ends."""
+    if member.role == "ring":
+        return spots(out(np.array(member.lines[0])[:, :2]))
+    if member.role == "panel":
+        return [*flat, flat[0]]
+    if member.role == "run":
+        return flat
+    return [flat[0], flat[0] if member.role == "post" else max(flat, key=lambda p: math.dist(p, flat[0]))]

@@ -131,7 +131,7 @@ class IntegratorTest(NearTestCase):
         span, hold = 1.219 / LENGTH, 0.914 / LENGTH
         shape = rod.bent(span, hold, start=rod.bent(span))
 
-        def slopes(s, y, p):
+        def slopes(_, y, p):
             # two stretches of unit parameter: foot to tie (of arc a), tie to crown (of arc ½ − a); state θ, κ, x, y twice
             foot, tie, arc = p
             leg, crown = arc, 0.5 - arc
@@ -141,7 +141,7 @@ class IntegratorTest(NearTestCase):
                 crown * k2, -crown * (foot + tie) * np.sin(t2), crown * np.cos(t2), crown * np.sin(t2),
             ))  # fmt: skip
 
-        def ends(a, b, p):
+        def ends(a, b, _):
             return np.array(
                 [a[1], a[2], a[3], b[2], b[3] - hold, a[4] - b[0], a[5] - b[1], a[6] - b[2], a[7] - b[3], b[4], b[6] - span / 2]
             )

@@ -12,7 +12,7 @@ import jsonschema
 import schemathesis
 from django.db import transaction
 from django.test import Client
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 from schemathesis.generation import GenerationMode
 
@@ -32,6 +32,7 @@ class Fuzz:
         self.schema = schemathesis.openapi.from_dict(self.document)
         self.counts: Counter[int] = Counter()
         self.cookies = copy.deepcopy(client.cookies)
+        self.validators: dict[str, Any] = {}
 
     def operations(self) -> list[Any]:
         """Return every operation of the API."""
@@ -48,6 +49,7 @@ class Fuzz:
                 database=None,
                 suppress_health_check=list(HealthCheck),
                 derandomize=self.examples < LONG,
+                phases=(Phase.generate, Phase.shrink),
             )
             @given(case=strategy, real=st.integers(0, 5))
             def send(case: Any, real: int) -> None:
@@ -93,7 +95,16 @@ class Fuzz:
         schema = PROBLEMS if said is None else said.get("content", {}).get("application/json", {}).get("schema", {})
         if schema.get("type") == "string":
             return  # a file
-        jsonschema.validate(answer.json(), {**schema, "components": self.document["components"]})
+        error = jsonschema.exceptions.best_match(self.validator(schema).iter_errors(answer.json()))
+        assert error is None, f"{told}: {error}"
+
+    def validator(self, schema: dict[str, Any]) -> Any:
+        """Return what checks answers against one schema of the document, made once."""
+        key = json.dumps(schema, sort_keys=True)
+        if key not in self.validators:
+            whole = {**schema, "components": self.document["components"]}
+            self.validators[key] = jsonschema.validators.validator_for(whole)(whole)
+        return self.validators[key]
 
 
 def _query(query: dict[str, Any]) -> str:
