@@ -2604,11 +2604,11 @@ export interface components {
                 number
             ];
             /** Strokes */
-            strokes: components["schemas"]["Stroke"][];
+            strokes: components["schemas"]["Trace"][];
         };
         /**
          * Stroke
-         * @description A line of the sketch, metres.
+         * @description A member from above: a line, or a point where it stands upright.
          */
         Stroke: {
             /** Points */
@@ -2620,8 +2620,6 @@ export interface components {
             role: string;
             /** Stuff */
             stuff: string;
-            /** Thickness */
-            thickness: number;
         };
         /**
          * StructureChange
@@ -2879,6 +2877,23 @@ export interface components {
              * @description null when it was taken away
              */
             revision: number | null;
+        };
+        /**
+         * Trace
+         * @description A line of the sketch, metres.
+         */
+        Trace: {
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Role */
+            role: string;
+            /** Stuff */
+            stuff: string;
+            /** Thickness */
+            thickness: number;
         };
         /**
          * View

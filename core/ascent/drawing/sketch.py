@@ -17,7 +17,7 @@ _MOST_LEAVES = 700
 _WIRES = 6  # each way that stand for the wires of a panel
 
 
-class Stroke(Typed):
+class Trace(Typed):
     """A line of the sketch, metres."""
 
     role: str
@@ -29,7 +29,7 @@ class Stroke(Typed):
 class Sketch(Typed):
     """A structure at a glance: its strokes, its leaves as spots, the ground line of its bed, and how far it reaches."""
 
-    strokes: tuple[Stroke, ...]
+    strokes: tuple[Trace, ...]
     leaves: tuple[Flat, ...]
     ground: tuple[Flat, ...]
     low: Flat
@@ -52,7 +52,7 @@ def sketch_of(geometry: Geometry, length: float, width: float) -> Sketch:
         lines = member.lines or _lines(member)
         for line in lines:
             above = [(x, y, max(z, 0.0)) for x, y, z in line]
-            strokes.append(Stroke(role=member.role, stuff=stuff_of(member), thickness=member.thickness, points=tuple(map(seen, above))))
+            strokes.append(Trace(role=member.role, stuff=stuff_of(member), thickness=member.thickness, points=tuple(map(seen, above))))
     leaves = [spot for plant in geometry.plants for spot in _leaves(plant, geometry.climb)]
     thinned = leaves[:: max(math.ceil(len(leaves) / _MOST_LEAVES), 1)]
     middle, half = geometry.length / 2, length / 2
