@@ -283,6 +283,8 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
     tree = shapely.STRtree(cuts)
     parts = [(bed, shape, part) for bed, shape in ground.beds for part in _parts(shape, [cuts[i] for i in tree.query(shape, "intersects")])]
     beyonds = _unreached([part for _, _, part in parts], with_rows)
+    said: dict[tuple[str, ...], list[Any]] = {}
+    named: dict[tuple[str, ...], dict[str, str]] = {}
     for (bed, shape, part), beyond in zip(parts, beyonds, strict=True):
         if beyond.area < max(_SHARE * part.area, 0.05):
             continue
@@ -294,8 +296,12 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
             key, things, words = "closed-off", (by.key, bed.key), {"structure": by.name, "bed": bed.name}
         elif before.area > 0.9 * part.area:
             key = "no-way-to"
-        values = {"area": (float(beyond.area), "area"), "reach": (tables.constant("arm_reach"), "length")}
-        yield Clash(key, "watch", things, _flat(beyond.representative_point()), values, words)
+        said.setdefault((key, *things), []).append(beyond)
+        named[(key, *things)] = words
+    for told, pieces in said.items():
+        area, largest = sum(float(piece.area) for piece in pieces), max(pieces, key=lambda piece: float(piece.area))
+        values = {"area": (area, "area"), "reach": (tables.constant("arm_reach"), "length")}
+        yield Clash(told[0], "watch", told[1:], _flat(largest.representative_point()), values, named[told])
 
 
 def _nearest_row(ground: _Ground, bed: str, shape: Any) -> Laid:

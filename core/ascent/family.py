@@ -48,6 +48,36 @@ class Proposal:
     reasons: Mapping[str, Reason]
 
 
+@dataclass(frozen=True)
+class Ask:
+    """One number of a wish, SI: what it is, where it starts and what is allowed."""
+
+    name: str
+    kind: Kind
+    start: float
+    low: float
+    high: float
+    step: float
+
+
+@dataclass(frozen=True)
+class Wish:
+    """What a gardener may ask of a structure the other way round: the result given, the options sought."""
+
+    key: str
+    asks: tuple[Ask, ...]
+
+
+@dataclass(frozen=True)
+class Way:
+    """One way towards a wish: the sentences that tell it, whether it gets there, the options to change, what comes of it."""
+
+    says: tuple[str, ...]
+    reaches: bool
+    changes: Mapping[str, float]
+    values: Mapping[str, tuple[float, str]]
+
+
 When = tuple[str, tuple[str, ...]]
 DEEPER = (0.05, 0.10, 0.15, 0.25, 0.40)  # what fixes add to the depth of a post [m]
 
@@ -131,6 +161,7 @@ class Family(Protocol[OptionsT]):
 
     key: ClassVar[str]
     options: type[OptionsT]
+    wishes: ClassVar[tuple[Wish, ...]] = ()
 
     def propose(self, need: Need, site: Site) -> Proposal:
         """Return the structure this family starts with for a need, each value with its reason."""
@@ -151,6 +182,10 @@ class Family(Protocol[OptionsT]):
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return text keys of the cautions of building it."""
         ...
+
+    def ways(self, wish: str, wanted: Mapping[str, float], options: OptionsT, structure: Structure, site: Site) -> tuple[Way, ...]:
+        """Return the ways to one of the family's wishes from where its options stand, the best first."""
+        raise NotImplementedError
 
 
 def extra_of(options: Typed | type[Typed], name: str) -> dict[str, Any]:

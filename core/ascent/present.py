@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from typing import Literal
 
 import numpy as np
 
 from . import tables
 from .drawing.views import VIEWS, project, view_of
+from .errors import InvalidPlan, Problem
 from .families import family_of
 from .family import extra_of
 from .fixes import Fix, fixes_for, sized
@@ -20,7 +21,22 @@ from .mechanics import Array
 from .model import Site, Structure
 from .parts import Part, shopping, total
 from .quantities import STYLES, System, to_si, write
-from .readout import ArrowMark, FixReport, Foliage, Headline, LinkReport, PartReport, RemarkReport, Report, Rest, Sizing, Week, Working
+from .readout import (
+    ArrowMark,
+    FixReport,
+    Foliage,
+    Headline,
+    LinkReport,
+    PartReport,
+    RemarkReport,
+    Report,
+    Rest,
+    Sizing,
+    WayReport,
+    Week,
+    WishReport,
+    Working,
+)
 from .report import Evaluation, at, evaluate, outline, sensitivity, state_of
 from .texts import has, say, template
 from .wording import forecast, gust_text, money, option_text, speed_text, written
@@ -327,3 +343,39 @@ def rests_on(site: Site, structure: Structure, system: System, most: int = 3) ->
         )
         for row, low, high in found
     )
+
+
+def ways_to(site: Site, structure: Structure, key: str, wanted: Mapping[str, float], system: System) -> WishReport:
+    """Return the ways to a wish, in words.
+
+    Args:
+        site: Where the structure stands.
+        structure: As it is.
+        key: The wish, one of its family's.
+        wanted: The numbers of the wish, SI.
+        system: The reader's units.
+
+    Raises:
+        InvalidPlan: No such wish, or a number of it missing or out of its bounds.
+    """
+    family = family_of(structure.family)
+    wish = next((each for each in family.wishes if each.key == key), None)
+    if wish is None:
+        allowed = ", ".join(each.key for each in family.wishes)
+        raise InvalidPlan([Problem("wish", key, f"one of {allowed} is allowed" if allowed else "no wish is known for this kind")])
+    problems = []
+    for ask in wish.asks:
+        value = wanted.get(ask.name)
+        if value is None or not ask.low <= value <= ask.high:
+            allowed = f"{write(ask.low, ask.kind, system)} to {write(ask.high, ask.kind, system)} is allowed"
+            problems.append(Problem(f"wanted.{ask.name}", "nothing" if value is None else str(value), allowed))
+    if problems:
+        raise InvalidPlan(problems)
+    found = family.ways(key, wanted, family.options.model_validate(structure.options), structure, site)
+    return WishReport(
+        written={ask.name: write(wanted[ask.name], ask.kind, system) for ask in wish.asks},
+        ways=tuple(
+            WayReport(text=" ".join(say(f"way.{key}.{each}", system, way.values) for each in way.says), reaches=way.reaches, changes=dict(way.changes))
+            for way in found
+        ),
+    )  # fmt: skip

@@ -140,6 +140,21 @@ class FixReport(Typed):
     cost_text: str
 
 
+class WayReport(Typed):
+    """One way towards a wish, in words, with the changes that go there."""
+
+    text: str
+    reaches: bool
+    changes: dict[str, float]
+
+
+class WishReport(Typed):
+    """The numbers of a wish as people write them, and the ways to it, the best first."""
+
+    written: dict[str, str]
+    ways: tuple[WayReport, ...]
+
+
 class Rest(Typed):
     """An input that is not well known, and the limit gust if it were as low or as high as it may be."""
 

@@ -4,17 +4,19 @@ from __future__ import annotations
 
 import dataclasses
 import itertools
+import re
 from functools import cache
 from typing import get_args
 
 import numpy as np
 from ascent import tables, texts
+from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.family import Need
 from ascent.loads import cases
 from ascent.model import Structure
 from ascent.parts import shopping
-from ascent.present import full_report
+from ascent.present import full_report, ways_to
 from ascent.report import evaluate, outline
 from pydantic import ValidationError
 
@@ -177,6 +179,37 @@ class PartsTest(NearTestCase):
                 self.assertLessEqual({m.item for m in geometry.members if m.item}, {part.key for part in parts})
                 self.assertTrue(all(part.packs * part.pack_size + 1e-9 >= part.count or part.pack != "pack" for part in parts))
                 self.assertTrue(all(part.cost >= 0 for part in parts))
+
+
+class WishTest(NearTestCase):
+    def test_every_way_can_be_taken_and_gives_what_it_says(self):
+        """The remark that follows from the changed options is the judge: it does not know of the wish."""
+        for family in (each for each in FAMILIES.values() if each.wishes):
+            for crop, wish, share in itertools.product(CROPS[:2], family.wishes, (0.0, 0.4, 1.0)):
+                structure = structure_of(family, family.propose(Need(crop, None, "both", "pruned"), site()))
+                wanted = {ask.name: ask.low + share * (ask.high - ask.low) for ask in wish.asks}
+                found = ways_to(site(), structure, wish.key, wanted, "metric")
+                self.assertTrue(found.ways)
+                self.assertEqual(set(found.written), set(wanted))
+                for way in found.ways:
+                    with self.subTest(family.key, crop=crop, wanted=wanted, way=way.text):
+                        report = full_report(
+                            site(), structure.model_copy(update={"options": {**structure.options, **way.changes}}), "metric"
+                        )
+                        said = re.search(r"([\d.]+) m clear", way.text)[1]
+                        self.assertIn(f"{said} m is clear", " ".join(remark.text for remark in report.remarks))
+                        self.assertEqual(way.reaches, float(said) >= wanted["clear"] - 0.006)
+
+    def test_what_is_asked_out_of_bounds_is_refused_by_name(self):
+        structure = structure_of(FAMILIES["panel-arch"], FAMILIES["panel-arch"].propose(Need("tom-slicer", None, "both", "pruned"), site()))
+        for wish, wanted, path in (
+            ("moon", {}, "wish"),
+            ("headroom", {"clear": 2.0}, "wanted.path"),
+            ("headroom", {"clear": 9.0, "path": 1.0}, "wanted.clear"),
+        ):
+            with self.assertRaises(InvalidPlan) as caught:
+                ways_to(site(), structure, wish, wanted, "metric")
+            self.assertEqual([problem.path for problem in caught.exception.problems], [path])
 
 
 class DemoTest(NearTestCase):

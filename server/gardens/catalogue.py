@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import asdict
 from functools import lru_cache
 from typing import Any, get_args
 
 from ascent import model, tables
 from ascent.families import FAMILIES
+from ascent.family import Wish
 from ascent.texts import has, template
 
 from . import schemas
@@ -30,7 +32,11 @@ def catalogue() -> schemas.Catalogue:
         bounds=_bounds(),
         families=[
             schemas.FamilyOut(
-                key=key, name=template(f"family.{key}.name"), noun=template(f"family.{key}.noun"), options=_fields(family.options)
+                key=key,
+                name=template(f"family.{key}.name"),
+                noun=template(f"family.{key}.noun"),
+                options=_fields(family.options),
+                wishes=[_wish(wish) for wish in family.wishes],
             )
             for key, family in FAMILIES.items()
         ],
@@ -56,6 +62,11 @@ def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
             )
         )  # fmt: skip
     return found
+
+
+def _wish(wish: Wish) -> schemas.WishField:
+    asks = [schemas.AskField(label=template(f"wish.{wish.key}.{ask.name}"), **asdict(ask)) for ask in wish.asks]
+    return schemas.WishField(key=wish.key, name=template(f"wish.{wish.key}.name"), asks=asks)
 
 
 def _value(option: str, value: str) -> schemas.Choice:

@@ -904,6 +904,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/structures/{structure_id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ways
+         * @description The ways from a draft to what is wished of it; nothing is stored.
+         */
+        post: operations["gardens_api_structures_ways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -928,6 +948,29 @@ export interface components {
              * @enum {string}
              */
             view: "elevation" | "plan" | "end";
+        };
+        /**
+         * AskField
+         * @description One number of a wish: what it is called, how it is edited, what is allowed, SI.
+         */
+        AskField: {
+            /** High */
+            high: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "bearing";
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Start */
+            start: number;
+            /** Step */
+            step: number;
         };
         /**
          * BareBed
@@ -1315,7 +1358,7 @@ export interface components {
         };
         /**
          * FamilyOut
-         * @description A family's options in order.
+         * @description A family's options in order, and its wishes.
          */
         FamilyOut: {
             /** Key */
@@ -1326,6 +1369,8 @@ export interface components {
             noun: string;
             /** Options */
             options: components["schemas"]["OptionField"][];
+            /** Wishes */
+            wishes: components["schemas"]["WishField"][];
         };
         /**
          * Feature
@@ -2962,6 +3007,20 @@ export interface components {
             things: string[];
         };
         /**
+         * WayReport
+         * @description One way towards a wish, in words, with the changes that go there.
+         */
+        WayReport: {
+            /** Changes */
+            changes: {
+                [key: string]: number;
+            };
+            /** Reaches */
+            reaches: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
          * Week
          * @description One week of the season; gusts at the plant in m/s, and what stands on the face.
          */
@@ -2998,6 +3057,43 @@ export interface components {
             usual: number;
             /** Weakest */
             weakest: string;
+        };
+        /**
+         * WishField
+         * @description What may be asked of a family the other way round.
+         */
+        WishField: {
+            /** Asks */
+            asks: components["schemas"]["AskField"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * WishIn
+         * @description What is wished of a draft: its family's wish, with its numbers, SI.
+         */
+        WishIn: {
+            draft: components["schemas"]["Draft"];
+            /** Wanted */
+            wanted: {
+                [key: string]: number;
+            };
+            /** Wish */
+            wish: string;
+        };
+        /**
+         * WishReport
+         * @description The numbers of a wish as people write them, and the ways to it, the best first.
+         */
+        WishReport: {
+            /** Ways */
+            ways: components["schemas"]["WayReport"][];
+            /** Written */
+            written: {
+                [key: string]: string;
+            };
         };
         /**
          * Working
@@ -5533,6 +5629,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_structures_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WishReport"];
                 };
             };
             /** @description Unauthorized */

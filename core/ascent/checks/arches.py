@@ -78,11 +78,12 @@ def figures(length: Number, span: Number, hold: Number, stiffness: float) -> Fig
     )  # fmt: skip
 
 
-def fits(length: float, span: float, hold: float) -> bool:
+def fits(length: Number, span: Number, hold: Number) -> Array:
     """Return whether a panel of that length can be bent so: neither stretched flat nor pinched past the table."""
-    opening = span / length / (1.0 - 2.0 * hold / length)
+    share = np.asarray(hold, dtype=float) / length
+    opening = np.asarray(span, dtype=float) / length / np.maximum(1.0 - 2.0 * share, 1e-9)
     _, openings, _ = tables.arches()
-    return bool(openings[0] <= opening <= openings[-1] and hold / length <= 0.25)
+    return np.asarray((openings[0] <= opening) & (opening <= openings[-1]) & (share <= 0.25))
 
 
 def sway(found: Figures, weight: Array) -> Check:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import replace
 from functools import cached_property
 from typing import Annotated, ClassVar, Literal
@@ -12,7 +13,7 @@ import numpy as np
 from .. import rows, tables
 from ..checks import arches, bending, embedment, fits, footings, tension
 from ..checks import mesh as mesh_checks
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
+from ..family import DEEPER, Ask, Family, Need, Proposal, Reason, Way, Wish, choice, item, keys, measure, row_of
 from ..geometry import Dimension, Geometry, Member, Plant, Supply
 from ..loadpath import Arrow, Link, Remark, Service
 from ..loads import crop, face
@@ -26,6 +27,7 @@ _POSTS = 4  # a panel
 _BLOCK = 0.19  # height of a hollow block [m], parts handbook 2.8
 _BURIED = 0.25  # of a panel's ends in the ground [m]
 _HEAVY = 0.5  # a fruit from which slings are usual [kg], crops handbook 5.4
+_HOLDS = (0.6, 0.91, 1.2)  # heights worth trying to hold a panel upright [m]
 _LAP_EVERY = 0.6  # between the ties of a lap [m], parts handbook 3.0
 
 
@@ -255,6 +257,9 @@ class PanelArch(Family[PanelArchOptions]):
 
     key: ClassVar[str] = "panel-arch"
     options = PanelArchOptions
+    wishes: ClassVar[tuple[Wish, ...]] = (
+        Wish("headroom", (Ask("clear", "length", 1.8, 1.2, 2.4, 0.01), Ask("path", "length", 1.2, 0.6, 2.4, 0.01))),
+    )
 
     def propose(self, need: Need, site: Site) -> Proposal:
         """Return an arch for a crop on a bed, every value with its reason."""
@@ -337,8 +342,7 @@ class PanelArch(Family[PanelArchOptions]):
         if not arches.fits(options.panel_length, options.span, hold):
             values = {"length": (options.panel_length, "length"), "span": (options.span, "length"), "hold": (hold, "length")}
             found.append(Remark("arch-impossible", "wrong", values, source="handbook-8.2", levers=("span", "panel_length", "hold_height")))
-        heavy = any(tables.crops()[p.crop].fruit_heaviest_kg > _HEAVY for p in structure.plantings)
-        hang = tables.constant("hang" if heavy else "hang_small")
+        hang = _hang(structure)
         clear = rise - hang
         values = {"rise": (rise, "length"), "clear": (clear, "length"), "hang": (hang, "length"), "wide": (_width_at(options, site, 1.8), "length"),
                   "set": (tables.constant("set_rise"), "length")}  # fmt: skip
@@ -373,18 +377,47 @@ class PanelArch(Family[PanelArchOptions]):
         for planting in structure.plantings:
             found += [*fits.of_through(planting, mesh), *fits.of_suit(planting, self.key), *fits.of_row(planting, _total(options))]
             found += fits.of_face(planting, _total(options) * options.panel_length)
-            if heavy:
-                found.append(
-                    Remark(
-                        "slings", "fine", {"fruit": (tables.crops()[planting.crop].fruit_heaviest_kg, "mass")}, source="handbook-parts-4.5"
-                    )
-                )
+            heaviest = tables.crops()[planting.crop].fruit_heaviest_kg
+            if heaviest > _HEAVY:
+                found.append(Remark("slings", "fine", {"fruit": (heaviest, "mass")}, source="handbook-parts-4.5"))
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of building an arch of these members."""
         found = ["services", "driving"] if geometry.by_role("post") else []
         return (*found, "spring", "cut-ends", "hanging-fruit", "climb", "judgement")
+
+    def ways(self, wish: str, wanted: Mapping[str, float], options: PanelArchOptions, structure: Structure, site: Site) -> tuple[Way, ...]:
+        """Return the panel as it is bought, and one cut or joined to measure, that leave so much clear over such a path.
+
+        Source: handbook-8.8
+        """
+        mesh, hang = tables.meshes()[options.panel], _hang(structure)
+        sunk = _BURIED if options.foot == "buried" else 0.0
+        reach = bent_panel.Reach(wanted["path"], wanted["clear"] + hang + sunk)
+        hold = _hold(options, site)
+        held = (hold, *(h for h in _HOLDS if h > hold)) if options.foot == "posts" and options.hold == "held" else (hold,)
+        squares = np.arange(math.ceil(2.0 / mesh.along), math.floor(6.1 / mesh.along) + 1) * mesh.along
+        cut = [x for x in squares.tolist() if all(abs(x - sold) > mesh.along / 2 for sold in mesh.lengths_m)]
+        found = []
+        for key, lengths in (("bought", [x for x in mesh.lengths_m if 2.0 <= x <= 6.1]), ("cut", cut)):
+            bent = bent_panel.reaching(reach, lengths, np.array(held))
+            if bent is None:
+                continue
+            clear = bent.rise - sunk - hang
+            values = {name: (v, "length") for name, v in {**bent._asdict(), "clear": clear, "hang": hang}.items()}
+            changes = {"panel_length": bent.length, "span": bent.span, **({"hold_height": bent.hold} if len(held) > 1 else {})}
+            name = "longer" if key == "cut" and bent.length > max(mesh.lengths_m) else key
+            reaches = clear >= wanted["clear"] - 5e-3
+            says = (name, *(("held",) if len(held) > 1 else ()), "clear", *(() if reaches else ("most",)))
+            found.append(Way(says, reaches, changes, values))
+        return tuple(sorted(found, key=lambda way: not way.reaches))
+
+
+def _hang(structure: Structure) -> float:
+    """Return how far below the crown fruit and leaves hang. [m]"""
+    heavy = any(tables.crops()[p.crop].fruit_heaviest_kg > _HEAVY for p in structure.plantings)
+    return tables.constant("hang" if heavy else "hang_small")
 
 
 def _hold(options: PanelArchOptions, site: Site) -> float:

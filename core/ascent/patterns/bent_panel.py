@@ -3,18 +3,39 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 
 from .. import rows
+from ..checks import arches
 from ..geometry import Member, Point
 from ..mechanics import Array, rod
 
 _LINKS = 60  # of the drawn curve; the figures come from the table
 _HELD = 0.005  # of the length: lower ties hold nothing
 
+_SPANS = (0.6, 2.6, 0.01)  # of an arch worth looking at [m]
+
 Curve = tuple[tuple[float, float], ...]
+
+
+class Reach(NamedTuple):
+    """What an arch is to give: the path it spans and the rise of its crown. [m]"""
+
+    path: float
+    rise: float
+
+
+class Bent(NamedTuple):
+    """A way to bend a panel, and the rise of its crown. [m]"""
+
+    length: float
+    span: float
+    hold: float
+    rise: float
 
 
 @lru_cache(maxsize=256)
@@ -37,6 +58,32 @@ def height_at(shape: Curve, length: float, climbed: Array) -> Array:
     along = np.linspace(0.0, length, len(shape))
     up = np.maximum.accumulate([y for _, y in shape[: len(shape) // 2 + 1]])
     return np.interp(climbed, along[: len(up)], up)
+
+
+def reaching(reach: Reach, lengths: Sequence[float] | Array, holds: Array) -> Bent | None:
+    """Return the bend that spans a path and reaches a rise, or the highest there is; None where no panel can be bent so.
+
+    Of those that reach it the shortest panel, held lowest, over the widest span, which is the gentlest bend.
+
+    Args:
+        reach: Wanted.
+        lengths: Of the panels there are. [m]
+        holds: Heights at which they may be tied upright. [m]
+
+    Source: handbook-8.8, the table of bent panels read backwards
+    """
+    low, high, step = _SPANS
+    spans = np.arange(round(max(reach.path, low) / step), round(high / step) + 1) * step
+    long, held, wide = (each.ravel() for each in np.meshgrid(np.asarray(lengths, dtype=float), holds, spans, indexing="ij"))
+    may = arches.fits(long, wide, held)
+    if not np.any(may):
+        return None
+    long, held, wide = long[may], held[may], wide[may]
+    rise = arches.figures(long, wide, held, 1.0).rise
+    enough = rise >= reach.rise - 1e-6
+    order = np.lexsort((-wide, held, long)) if np.any(enough) else np.argsort(-rise)
+    best = next(i for i in order.tolist() if enough[i] or not np.any(enough))
+    return Bent(*(round(float(v[best]), 4) for v in (long, wide, held, rise)))
 
 
 def member(mesh: rows.Mesh, number: int, shape: Curve, length: float, width: float, x: float) -> Member:

@@ -10,6 +10,7 @@ import numpy as np
 from ascent import tables
 from ascent.checks import arches
 from ascent.mechanics import rod
+from ascent.patterns import bent_panel
 from Pynite import FEModel3D
 from scipy.integrate import solve_bvp
 from scipy.optimize import brentq
@@ -96,10 +97,16 @@ class StandardPanelTest(NearTestCase):
         self.assertAlmostEqual(float(half.x[80] - full.x[80]) * LENGTH, 0.008, delta=0.001)
         self.assertNear(max(half.tie, half.other_tie) * STIFFNESS / LENGTH**2, 177)
 
-    def test_inverse(self):
-        """8.8: a rise of 1.90 m on 4.877 m wants a span of 1.964 m, pinned."""
-        span = brentq(lambda s: float(arches.figures(LENGTH, s, 0.0, STIFFNESS).rise) - 1.90, 1.2, 2.6)
-        self.assertNear(span, 1.964)
+    def test_read_backwards(self):
+        """Structures handbook 8.8: pinned, 1.90 m on the standard panel 1.964 m wide; 2.2 m on 1.6 m takes 5.496 m; never over 0.4031 L."""
+        none = np.array([0.0])
+        self.assertNear(bent_panel.reaching(bent_panel.Reach(1.2, 1.90), [LENGTH], none).span, 1.964, 0.01)
+        long = bent_panel.reaching(bent_panel.Reach(1.6, 2.2), np.arange(5.3, 5.7, 0.004), none)
+        self.assertGreaterEqual(long.rise, 2.2)
+        self.assertLess(long.length, 5.496 + 0.02)
+        highest = bent_panel.reaching(bent_panel.Reach(0.6, 9.0), [LENGTH], none)
+        self.assertNear(highest.rise, 0.4031 * LENGTH, 0.003)
+        self.assertIsNone(bent_panel.reaching(bent_panel.Reach(2.5, 1.0), [2.0], none))
 
     def test_folk_rule_promises_too_much(self):
         """8.3: a semicircle on straight legs promises 0.13 m too much at 4 ft between stops, and is right to 50 mm tied at 0.9 m."""

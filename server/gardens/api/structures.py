@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ascent.readout import Report, Sizing
+from ascent.readout import Report, Sizing, WishReport
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -74,6 +74,13 @@ def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> sc
     """What the limit gust of a draft rests on most."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.rests_of(row, sent.draft)
+
+
+@router.post("/structures/{structure_id}/ways", response={200: WishReport, **REFUSED})
+def ways(request: HttpRequest, structure_id: int, sent: schemas.WishIn) -> WishReport:
+    """The ways from a draft to what is wished of it; nothing is stored."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return structures.ways_of(row, sent)
 
 
 @router.post("/structures/{structure_id}/sizing", response={200: Sizing, **REFUSED})

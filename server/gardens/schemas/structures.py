@@ -86,6 +86,14 @@ class RestsOut(Typed):
     rests: list[Rest]
 
 
+class WishIn(Typed):
+    """What is wished of a draft: its family's wish, with its numbers, SI."""
+
+    draft: Draft
+    wish: str = Field(max_length=40)
+    wanted: dict[str, float]
+
+
 class FixesOut(Typed):
     """Fixes of a link, cheapest that holds first."""
 
@@ -207,13 +215,34 @@ class Bounds(Typed):
     high: float
 
 
+class AskField(Typed):
+    """One number of a wish: what it is called, how it is edited, what is allowed, SI."""
+
+    name: str
+    label: str
+    kind: Kind
+    start: float
+    low: float
+    high: float
+    step: float
+
+
+class WishField(Typed):
+    """What may be asked of a family the other way round."""
+
+    key: str
+    name: str
+    asks: list[AskField]
+
+
 class FamilyOut(Typed):
-    """A family's options in order."""
+    """A family's options in order, and its wishes."""
 
     key: str
     name: str
     noun: str
     options: list[OptionField]
+    wishes: list[WishField]
 
 
 class FeatureChoice(Typed):

@@ -13,9 +13,9 @@ from ascent.families import FAMILIES
 from ascent.family import Need
 from ascent.offer import Offer, choices, offer
 from ascent.plot import placed
-from ascent.present import fix_reports, full_report, rests_on, sizing
+from ascent.present import fix_reports, full_report, rests_on, sizing, ways_to
 from ascent.quantities import read, write
-from ascent.readout import Report, Sizing
+from ascent.readout import Report, Sizing, WishReport
 from ascent.report import evaluate
 from ascent.wording import read_gust
 from django.db import transaction
@@ -174,6 +174,16 @@ def rests_of(row: Thing, sent: schemas.Draft) -> schemas.RestsOut:
     """Return what a draft's limit gust rests on most."""
     site = site_of(row, sent)
     return schemas.RestsOut(rests=list(rests_on(site, structure_of(row, sent), site.garden.units)))
+
+
+def ways_of(row: Thing, sent: schemas.WishIn) -> WishReport:
+    """Return the ways from a draft to what is wished of it.
+
+    Raises:
+        InvalidPlan: No such wish, or a number of it missing or out of its bounds.
+    """
+    site = site_of(row, sent.draft)
+    return ways_to(site, structure_of(row, sent.draft), sent.wish, sent.wanted, site.garden.units)
 
 
 @transaction.atomic

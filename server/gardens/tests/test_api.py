@@ -144,6 +144,20 @@ class ProposalTest(ApiTestCase):
                 self.assertEqual(len(rests), 3)
                 self.assertGreaterEqual(rests[0]["spread"], rests[2]["spread"])
 
+    def test_a_wish_is_read_backwards(self):
+        need = {"family": "panel-arch", "crop": "bean-pole", "side": "both"}
+        made = self.call("post", f"gardens/{self.garden.pk}/beds/chandlers/structures", need)
+        catalogue = self.call("get", "catalogue")
+        (wish,) = next(each["wishes"] for each in catalogue["families"] if each["key"] == "panel-arch")
+        wanted = {ask["name"]: ask["start"] for ask in wish["asks"]}
+        out = self.call("post", f"structures/{made['id']}/ways", {"draft": made["draft"], "wish": wish["key"], "wanted": wanted})
+        self.assertEqual(out["written"]["clear"], "1.80 m")
+        self.assertTrue(out["ways"][0]["reaches"])
+        taken = {**made["draft"], "options": {**made["draft"]["options"], **out["ways"][0]["changes"]}}
+        self.call("put", f"structures/{made['id']}", {"draft": taken, "revision": made["revision"]})
+        wrong = {"draft": made["draft"], "wish": wish["key"], "wanted": {**wanted, "path": 30}}
+        self.refused("post", f"structures/{made['id']}/ways", wrong, "wanted.path", "0.60 m to 2.40 m")
+
     def test_refusals(self):
         self.refused(
             "post",

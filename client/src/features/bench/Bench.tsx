@@ -69,7 +69,7 @@ export function Bench({ structure, catalogue }: Props) {
     const link = report?.links.filter((each) => each.members.includes(member)).sort((a, b) => (b.use[week] ?? 0) - (a.use[week] ?? 0))[0];
     if (link) look("link", link.key);
   };
-  const fields = catalogue.families.find((each) => each.key === structure.family)?.options ?? [];
+  const family = catalogue.families.find((each) => each.key === structure.family);
   const link = report?.links.find((each) => each.key === open);
   const short = report?.links.find((each) => each.key === weakest)?.states[week] === "short";
   return (
@@ -100,8 +100,8 @@ export function Bench({ structure, catalogue }: Props) {
         <div className="side">
           {link && report ? (
             <LinkPanel structure={structure} draft={draft} link={link} weakest={link.key === weakest} short={report.headline.state === "short"} week={report.weeks[week]?.label ?? ""} onFix={(changes) => hand.change((now) => ({ ...now, options: { ...now.options, ...changes } }))} onClose={() => look("link", null)} />
-          ) : (
-            <Controls structure={structure} catalogue={catalogue} fields={fields} draft={draft} report={report} problems={[...problems, ...hand.problems]} onChange={hand.change} onRelease={hand.release} />
+          ) : family && (
+            <Controls structure={structure} catalogue={catalogue} family={family} draft={draft} report={report} problems={[...problems, ...hand.problems]} onChange={hand.change} onRelease={hand.release} />
           )}
         </div>
         <div className="stage">
@@ -117,7 +117,7 @@ export function Bench({ structure, catalogue }: Props) {
               arrows={[...new Set([weakest, litLink ?? open ?? ""])]}
               onPoint={(member) => setPointed({ link: null, member })}
               onOpen={openMember}
-              editor={(measure, close) => <MeasureEditor measure={measure} system={structure.units} fields={fields} bounds={catalogue.bounds} onChange={hand.change} onClose={close} />}
+              editor={(measure, close) => <MeasureEditor measure={measure} system={structure.units} fields={family?.options ?? []} bounds={catalogue.bounds} onChange={hand.change} onClose={close} />}
             />
           )}
           <div className="stagefoot">

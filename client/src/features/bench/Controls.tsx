@@ -7,11 +7,12 @@ import { Measured } from "./Measured";
 import { PlantingFields } from "./PlantingFields";
 import { putAt } from "./putAt";
 import type { ChangeDraft } from "./useDraft";
+import { Wishes } from "./Wishes";
 
 interface Props {
   structure: Schemas["StructureOut"];
   catalogue: Schemas["Catalogue"];
-  fields: readonly OptionField[];
+  family: Schemas["FamilyOut"];
   draft: Draft;
   report: Report | null;
   problems: Problem[];
@@ -20,9 +21,9 @@ interface Props {
 }
 
 /** Everything that can be decided, in one ruled list; every control answers while it is held, and says what its side gains. */
-export function Controls({ structure, catalogue, fields, draft, report, problems, onChange, onRelease }: Props) {
+export function Controls({ structure, catalogue, family, draft, report, problems, onChange, onRelease }: Props) {
   const rename = (name: string) => onChange((now) => ({ ...now, name }), "name");
-  const shown = fields.filter((field) => !field.when_option || field.when_is.includes(String(draft.options[field.when_option])));
+  const shown = family.options.filter((field) => !field.when_option || field.when_is.includes(String(draft.options[field.when_option])));
   const groups = [...new Set(shown.map((field) => field.group))];
   return (
     <div className="ledger">
@@ -36,6 +37,7 @@ export function Controls({ structure, catalogue, fields, draft, report, problems
       <h2>Bed</h2>
       <Pick label="Soil" value={draft.soil} choices={catalogue.soils} onPick={(soil) => onChange((now) => ({ ...now, soil }))} />
       <Pick label="Exposure" value={draft.exposure} choices={catalogue.exposures} onPick={(exposure) => onChange((now) => ({ ...now, exposure }))} />
+      <Wishes structure={structure} wishes={family.wishes} draft={draft} onTake={(changes) => onChange((now) => ({ ...now, options: { ...now.options, ...changes } }))} />
       {groups.map((group) => (
         <div key={group} role="group" aria-label={group}>
           <h2>{group}</h2>

@@ -1,10 +1,11 @@
 import Slider from "@mui/material/Slider";
 
+import type { Schemas } from "../../api/client";
 import { QuantityField } from "../../ui/QuantityField";
 
 interface Props {
   label: string;
-  kind: "length" | "count" | "force" | "angle" | "line_load";
+  kind: Schemas["QuantityIn"]["kind"];
   low: number;
   high: number;
   reach?: number;

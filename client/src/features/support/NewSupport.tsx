@@ -81,48 +81,52 @@ export function NewSupport() {
       </Bar>
       <main className="propose">
         <div className="asked">
-          <h1 style={{ overflowWrap: "anywhere" }}>A support for {bed.fields.name}</h1>
-          <p className="quiet" style={{ marginBottom: 14 }}>
-            {bed.words}
-          </p>
-          <Pick label="Crop" value={crop.crop} choices={catalogue.data?.crops ?? []} onPick={(key) => setCrop({ ...crop, crop: key })} />
-          <Pick label="Planted on" value={crop.side} choices={Object.entries(bed.sides).map(([key, name]) => ({ key, name }))} onPick={(side) => setCrop({ ...crop, side: side as "left" })} />
-          <Pick label="Trained" value={crop.training} choices={TRAINED} onPick={(training) => setCrop({ ...crop, training: training as "free" })} />
-          <label className="row">
-            <span className="label">How many</span>
-            <input className="input" inputMode="numeric" placeholder="as many as fit" value={count} aria-invalid={wrongCount} aria-label="How many plants" onChange={(event) => setCount(event.target.value)} />
-          </label>
-          {wrongCount && (
-            <p role="alert" className="refusal">
-              ‘{count}’ is refused: 1 to {most} plants.
+          <div className="asks">
+            <h1 style={{ overflowWrap: "anywhere" }}>A support for {bed.fields.name}</h1>
+            <p className="quiet" style={{ marginBottom: 14 }}>
+              {bed.words}
             </p>
-          )}
-          {refused && (
-            <p role="alert" className="refusal">
-              {refused instanceof Refused ? refused.message : "The server did not answer."}
-            </p>
-          )}
-          <p className="verdictline" aria-live="polite">
-            {report ? (
-              <>
-                <strong>
-                  {report.headline.limit_text}: {report.headline.words} at {report.headline.design_text}.
-                </strong>{" "}
-                {report.headline.sentence}
-              </>
-            ) : (
-              "Sizing one that holds…"
+            <Pick label="Crop" value={crop.crop} choices={catalogue.data?.crops ?? []} onPick={(key) => setCrop({ ...crop, crop: key })} />
+            <Pick label="Planted on" value={crop.side} choices={Object.entries(bed.sides).map(([key, name]) => ({ key, name }))} onPick={(side) => setCrop({ ...crop, side: side as "left" })} />
+            <Pick label="Trained" value={crop.training} choices={TRAINED} onPick={(training) => setCrop({ ...crop, training: training as "free" })} />
+            <label className="row">
+              <span className="label">How many</span>
+              <input className="input" inputMode="numeric" placeholder="as many as fit" value={count} aria-invalid={wrongCount} aria-label="How many plants" onChange={(event) => setCount(event.target.value)} />
+            </label>
+            {wrongCount && (
+              <p role="alert" className="refusal">
+                ‘{count}’ is refused: 1 to {most} plants.
+              </p>
             )}
-          </p>
-          <Button onClick={() => void build()} disabled={building || !data || wrongCount || proposal.isPlaceholderData} className="strong">
-            Take it to the bench
-          </Button>
-          {failed && (
-            <p role="alert" className="refusal">
-              {failed}
+            {refused && (
+              <p role="alert" className="refusal">
+                {refused instanceof Refused ? refused.message : "The server did not answer."}
+              </p>
+            )}
+          </div>
+          <div className="verdict">
+            <p className="verdictline" aria-live="polite">
+              {report ? (
+                <>
+                  <strong>
+                    {report.headline.limit_text}: {report.headline.words} at {report.headline.design_text}.
+                  </strong>{" "}
+                  {report.headline.sentence}
+                </>
+              ) : (
+                "Sizing one that holds…"
+              )}
             </p>
-          )}
-          {report && <p className="quiet" style={{ margin: "8px 0 0" }}>Parts about {report.cost_text}. Everything can be changed on the bench.</p>}
+            <Button onClick={() => void build()} disabled={building || !data || wrongCount || proposal.isPlaceholderData} className="strong">
+              Take it to the bench
+            </Button>
+            {failed && (
+              <p role="alert" className="refusal">
+                {failed}
+              </p>
+            )}
+            {report && <p className="quiet" style={{ margin: "8px 0 0" }}>Parts about {report.cost_text}. Everything can be changed on the bench.</p>}
+          </div>
         </div>
         <div className="offered">
           <Kinds supports={kinds.data?.supports ?? []} chosen={family} onChoose={choose} />
