@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, ClassVar, Literal, Protocol, TypeVar
 
@@ -61,14 +61,6 @@ class Ask:
 
 
 @dataclass(frozen=True)
-class Wish:
-    """What a gardener may ask of a structure the other way round: the result given, the options sought."""
-
-    key: str
-    asks: tuple[Ask, ...]
-
-
-@dataclass(frozen=True)
 class Way:
     """One way towards a wish: the sentences that tell it, whether it gets there, the options to change, what comes of it."""
 
@@ -76,6 +68,18 @@ class Way:
     reaches: bool
     changes: Mapping[str, float]
     values: Mapping[str, tuple[float, str]]
+
+
+@dataclass(frozen=True)
+class Wish:
+    """What a gardener may ask of a structure the other way round: the result given, the options sought.
+
+    ways: from the numbers wanted, a family's options, the structure and its site to the ways there, the best first.
+    """
+
+    key: str
+    asks: tuple[Ask, ...]
+    ways: Callable[[Mapping[str, float], Any, Structure, Site], tuple[Way, ...]]
 
 
 When = tuple[str, tuple[str, ...]]
@@ -182,10 +186,6 @@ class Family(Protocol[OptionsT]):
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return text keys of the cautions of building it."""
         ...
-
-    def ways(self, wish: str, wanted: Mapping[str, float], options: OptionsT, structure: Structure, site: Site) -> tuple[Way, ...]:
-        """Return the ways to one of the family's wishes from where its options stand, the best first."""
-        raise NotImplementedError
 
 
 def extra_of(options: Typed | type[Typed], name: str) -> dict[str, Any]:

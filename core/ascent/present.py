@@ -371,7 +371,7 @@ def ways_to(site: Site, structure: Structure, key: str, wanted: Mapping[str, flo
             problems.append(Problem(f"wanted.{ask.name}", "nothing" if value is None else str(value), allowed))
     if problems:
         raise InvalidPlan(problems)
-    found = family.ways(key, wanted, family.options.model_validate(structure.options), structure, site)
+    found = wish.ways(wanted, family.options.model_validate(structure.options), structure, site)
     return WishReport(
         written={ask.name: write(wanted[ask.name], ask.kind, system) for ask in wish.asks},
         ways=tuple(

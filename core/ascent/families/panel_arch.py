@@ -252,13 +252,40 @@ class _Arch(Stand[PanelArchOptions]):
         return put_on, (self.across / 4) * _POSTS * self.options.panels
 
 
+def _headroom(wanted: Mapping[str, float], options: PanelArchOptions, structure: Structure, site: Site) -> tuple[Way, ...]:
+    """Return the panel as it is bought, and one cut or joined to measure, that leave so much clear over such a path.
+
+    Source: handbook-8.8
+    """
+    mesh, hang = tables.meshes()[options.panel], _hang(structure)
+    sunk = _BURIED if options.foot == "buried" else 0.0
+    reach = bent_panel.Reach(wanted["path"], wanted["clear"] + hang + sunk)
+    hold = _hold(options, site)
+    held = (hold, *(h for h in _HOLDS if h > hold)) if options.foot == "posts" and options.hold == "held" else (hold,)
+    squares = np.arange(math.ceil(2.0 / mesh.along), math.floor(6.1 / mesh.along) + 1) * mesh.along
+    cut = [x for x in squares.tolist() if all(abs(x - sold) > mesh.along / 2 for sold in mesh.lengths_m)]
+    found = []
+    for key, lengths in (("bought", [x for x in mesh.lengths_m if 2.0 <= x <= 6.1]), ("cut", cut)):
+        bent = bent_panel.reaching(reach, lengths, np.array(held))
+        if bent is None:
+            continue
+        clear = bent.rise - sunk - hang
+        values = {name: (v, "length") for name, v in {**bent._asdict(), "clear": clear, "hang": hang}.items()}
+        changes = {"panel_length": bent.length, "span": bent.span, **({"hold_height": bent.hold} if len(held) > 1 else {})}
+        name = "longer" if key == "cut" and bent.length > max(mesh.lengths_m) else key
+        reaches = clear >= wanted["clear"] - 5e-3
+        says = (name, *(("held",) if len(held) > 1 else ()), "clear", *(() if reaches else ("most",)))
+        found.append(Way(says, reaches, changes, values))
+    return tuple(sorted(found, key=lambda way: not way.reaches))
+
+
 class PanelArch(Family[PanelArchOptions]):
     """Panels bent over."""
 
     key: ClassVar[str] = "panel-arch"
     options = PanelArchOptions
     wishes: ClassVar[tuple[Wish, ...]] = (
-        Wish("headroom", (Ask("clear", "length", 1.8, 1.2, 2.4, 0.01), Ask("path", "length", 1.2, 0.6, 2.4, 0.01))),
+        Wish("headroom", (Ask("clear", "length", 1.8, 1.2, 2.4, 0.01), Ask("path", "length", 1.2, 0.6, 2.4, 0.01)), _headroom),
     )
 
     def propose(self, need: Need, site: Site) -> Proposal:
@@ -386,32 +413,6 @@ class PanelArch(Family[PanelArchOptions]):
         """Return the cautions of building an arch of these members."""
         found = ["services", "driving"] if geometry.by_role("post") else []
         return (*found, "spring", "cut-ends", "hanging-fruit", "climb", "judgement")
-
-    def ways(self, wish: str, wanted: Mapping[str, float], options: PanelArchOptions, structure: Structure, site: Site) -> tuple[Way, ...]:
-        """Return the panel as it is bought, and one cut or joined to measure, that leave so much clear over such a path.
-
-        Source: handbook-8.8
-        """
-        mesh, hang = tables.meshes()[options.panel], _hang(structure)
-        sunk = _BURIED if options.foot == "buried" else 0.0
-        reach = bent_panel.Reach(wanted["path"], wanted["clear"] + hang + sunk)
-        hold = _hold(options, site)
-        held = (hold, *(h for h in _HOLDS if h > hold)) if options.foot == "posts" and options.hold == "held" else (hold,)
-        squares = np.arange(math.ceil(2.0 / mesh.along), math.floor(6.1 / mesh.along) + 1) * mesh.along
-        cut = [x for x in squares.tolist() if all(abs(x - sold) > mesh.along / 2 for sold in mesh.lengths_m)]
-        found = []
-        for key, lengths in (("bought", [x for x in mesh.lengths_m if 2.0 <= x <= 6.1]), ("cut", cut)):
-            bent = bent_panel.reaching(reach, lengths, np.array(held))
-            if bent is None:
-                continue
-            clear = bent.rise - sunk - hang
-            values = {name: (v, "length") for name, v in {**bent._asdict(), "clear": clear, "hang": hang}.items()}
-            changes = {"panel_length": bent.length, "span": bent.span, **({"hold_height": bent.hold} if len(held) > 1 else {})}
-            name = "longer" if key == "cut" and bent.length > max(mesh.lengths_m) else key
-            reaches = clear >= wanted["clear"] - 5e-3
-            says = (name, *(("held",) if len(held) > 1 else ()), "clear", *(() if reaches else ("most",)))
-            found.append(Way(says, reaches, changes, values))
-        return tuple(sorted(found, key=lambda way: not way.reaches))
 
 
 def _hang(structure: Structure) -> float:
