@@ -45,29 +45,6 @@ class FirstFenceTest(BrowserTestCase):
         expect(page.get_by_role("region", name="First bed")).to_contain_text("Pole fence")
         context.close()
 
-    def test_a_kind_is_chosen_by_its_picture_and_says_what_each_side_gains(self):
-        page = self.page
-        self.open(f"/gardens/{self.garden.pk}/beds/chandlers/new")
-        page.get_by_label("Crop", exact=True).select_option(label="Winter squash, butternut")
-        kinds = page.get_by_role("group", name="Kind of support")
-        expect(kinds.get_by_role("button")).to_have_count(8)
-        kinds.get_by_role("button", name=re.compile("Panel arch")).click()
-        expect(page.get_by_text("Welded panels bent over a path")).to_be_visible()
-        expect(page.get_by_text("Posts take the push outward and hold the arch down.")).to_be_visible()
-        page.get_by_role("button", name="Take it to the bench").click()
-        expect(page.get_by_role("button", name=re.compile("^Bent panel"))).to_be_visible()
-        expect(page.get_by_text("holds out and down")).to_be_visible()
-        page.get_by_role("button", name="I want: headroom over a path").click()
-        ways = page.get_by_role("group", name="headroom over a path")
-        expect(ways.get_by_text("1.80 m clear under what hangs")).to_be_visible()
-        ways.get_by_role("button", name="take this").first.click()
-        expect(page.get_by_text(re.compile("1.80 m is clear"))).to_be_visible()
-        page.get_by_label("Feet in", exact=True).select_option(label="boards")
-        expect(page.get_by_label("Feet held by", exact=True)).to_be_visible()
-        expect(page.get_by_label("Post depth", exact=True)).to_have_count(0)
-        expect(page.get_by_role("button", name=re.compile("^Cleats"))).to_be_visible()
-        expect(page.get_by_role("region", name="What this rests on").get_by_role("listitem")).to_have_count(3)
-
     def test_everything_of_the_start_can_be_skipped(self):
         Thing.objects.filter(garden=self.garden).delete()
         self.plan()
@@ -119,6 +96,29 @@ class BenchTest(BrowserTestCase):
 
     def options(self) -> dict:
         return Thing.objects.get(pk=int(self.path.split("/")[-1])).document["options"]
+
+    def test_a_kind_is_chosen_by_its_picture_and_says_what_each_side_gains(self):
+        page = self.page
+        self.open(f"/gardens/{self.garden.pk}/beds/chandlers/new")
+        page.get_by_role("combobox", name="Crop", exact=True).select_option(label="Winter squash, butternut")
+        kinds = page.get_by_role("group", name="Kind of support")
+        expect(kinds.get_by_role("button")).to_have_count(8)
+        kinds.get_by_role("button", name=re.compile("Panel arch")).click()
+        expect(page.get_by_text("Welded panels bent over a path")).to_be_visible()
+        expect(page.get_by_text("Posts take the push outward and hold the arch down.")).to_be_visible()
+        page.get_by_role("button", name="Take it to the bench").click()
+        expect(page.get_by_role("button", name=re.compile("^Bent panel"))).to_be_visible()
+        expect(page.get_by_text("holds out and down")).to_be_visible()
+        page.get_by_role("button", name="I want: headroom over a path").click()
+        ways = page.get_by_role("group", name="headroom over a path")
+        expect(ways.get_by_text("1.80 m clear under what hangs")).to_be_visible()
+        ways.get_by_role("button", name="take this").first.click()
+        expect(page.get_by_text(re.compile("1.80 m is clear"))).to_be_visible()
+        page.get_by_role("combobox", name="Feet in", exact=True).select_option(label="boards")
+        expect(page.get_by_role("combobox", name="Feet held by", exact=True)).to_be_visible()
+        expect(page.get_by_role("textbox", name="Post depth")).to_have_count(0)
+        expect(page.get_by_role("button", name=re.compile("^Cleats"))).to_be_visible()
+        expect(page.get_by_role("region", name="What this rests on").get_by_role("listitem")).to_have_count(3)
 
     def test_a_dimension_is_edited_on_the_drawing_in_any_unit_and_reload_shows_the_truth(self):
         page = self.page
