@@ -9,8 +9,8 @@ import numpy as np
 
 from .. import rows, tables
 from ..loadpath import Check
-from ..mechanics import Array, Number, interpolation, section
-from . import ties
+from ..mechanics import Array, Number, column, interpolation, section
+from . import bending, ties
 
 _TIED = 0.03  # of the length: a tie lower than this is reckoned as one at this height
 
@@ -161,3 +161,80 @@ def sling(row: rows.Fitting, fruit: float, crop_factor: Array) -> Check:
         "sling", demand, row.working_N * row.factor, row.factor, "force", row.source, row.certainty,
         {"fruit": (fruit, "mass"), "demand": (demand, "force")},
     )  # fmt: skip
+
+
+_CROWN = (0.5 - 1.0 / math.pi) / 2  # crown moment of a two-hinged half circle under a weight there, per weight and span
+_OVER_SAG = 0.05  # of their bay, that lines over the top may hang down
+
+
+def spread(weight: Array) -> Array:
+    """Return the outward push at each foot of a half circle with a weight at its crown. [N]
+
+    Source: roark, two-hinged circular arch: H = P/π
+    """
+    return np.asarray(weight / math.pi)
+
+
+def tube_critical(row: rows.Post, rise: float, stiff: float) -> float:
+    """Return the weight under which a tube arch sways away. [N]
+
+    Its legs are stiff at the crown; at the soil they are hinged, or kept upright by posts as high as `stiff`.
+
+    Source: handbook-9.5
+    """
+    return 2.0 * column.euler_load(bending.stiffness(row), max(rise - stiff, 0.1), 1.0 if stiff else 2.0)
+
+
+def tube(row: rows.Post, wind: Array, height: Array, weight: Array, span: float, rise: float, stiff: float) -> Check:
+    """Return the check of a tube arch bent by the wind across it and by the crop at its crown.
+
+    Args:
+        row: The tube.
+        wind: Across one arch. [N]
+        height: At which it acts. [m]
+        weight: Of arch and crop. [N]
+        span: From foot to foot. [m]
+        rise: Of the crown. [m]
+        stiff: Height up to which posts keep the legs upright; above them they bend both ways. [m]
+
+    Source: handbook-9.5 for the wind, roark for the crown
+    """
+    ultimate, factor = bending.gust_moment(row)
+    amplified = column.amplification(weight, tube_critical(row, rise, stiff))
+    lever = np.maximum(height - stiff, 0.1) / (2.0 if stiff else 1.0)
+    hung = weight * span * _CROWN
+    demand = np.asarray(wind / 2 * lever * amplified + hung)
+    return Check(
+        "arch-tube", demand, ultimate, factor, "moment", "handbook-9.5", tables.materials()[row.material].certainty,
+        {"wind": (wind, "force"), "lever": (lever, "length"), "amplified": (amplified, "ratio"), "weight": (weight, "force"),
+         "span": (span, "length"), "hung": (hung, "moment"), "demand": (demand, "moment")}, bending.stuff_of(row),
+    )  # fmt: skip
+
+
+def tube_sway(row: rows.Post, weight: Array, rise: float, stiff: float) -> Check:
+    """Return the check that a tube arch keeps its shape under its crop.
+
+    Source: handbook-9.5
+    """
+    critical = tube_critical(row, rise, stiff)
+    return Check(
+        "arch-tube-sway", weight, critical, tables.constant("sway"), "force", "handbook-9.5", "judgement",
+        {"weight": (weight, "force"), "critical": (critical, "force"), "rise": (rise, "length")}, bending.stuff_of(row),
+    )  # fmt: skip
+
+
+def tube_sway_per_force(row: rows.Post, height: Array, rise: float, stiff: float) -> Array:
+    """Return how far the crown of a tube arch moves over per force across it. [m/N]
+
+    Source: handbook-9.5
+    """
+    free = max(rise - stiff, 0.1)
+    return np.asarray(np.maximum(height - stiff, 0.1) * free**2 / ((24.0 if stiff else 6.0) * bending.stiffness(row)))
+
+
+def over_pull(load: Array, bay: float) -> Array:
+    """Return the pull of a line over the top that hangs down by a twentieth of its bay. [N]
+
+    Source: irvine-1981
+    """
+    return np.asarray(load * bay / (8.0 * _OVER_SAG))

@@ -11,16 +11,16 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import rows, tables
-from ..checks import arches, bending, embedment, fits, footings, tension
+from ..checks import arches, bending, embedment, fits, footings, tension, ties
 from ..checks import mesh as mesh_checks
-from ..family import DEEPER, Ask, Family, Need, Proposal, Reason, Way, Wish, choice, item, keys, measure, row_of
+from ..family import DEEPER, Ask, Family, Need, Proposal, Reason, Way, Wish, choice, item, keys, measure, row_of, tributary
 from ..geometry import Dimension, Geometry, Member, Plant, Supply
 from ..loadpath import Arrow, Link, Remark, Service
 from ..loads import crop, face
 from ..loads.cases import Cases
 from ..mechanics import Array, wind
 from ..model import Planting, Site, Structure, Typed
-from ..patterns import bent_panel, plants, posts
+from ..patterns import bent_panel, plants, posts, tube_arch
 from ..patterns.stand import Stand
 
 _POSTS = 4  # a panel
@@ -28,6 +28,7 @@ _BLOCK = 0.19  # height of a hollow block [m], parts handbook 2.8
 _BURIED = 0.25  # of a panel's ends in the ground [m]
 _HEAVY = 0.5  # a fruit from which slings are usual [kg], crops handbook 5.4
 _HOLDS = (0.6, 0.91, 1.2)  # heights worth trying to hold a panel upright [m]
+_STIFF = 0.3  # of a post beside a leg, from which it keeps the leg upright [m]
 _LAP_EVERY = 0.6  # between the ties of a lap [m], parts handbook 3.0
 
 
@@ -35,13 +36,21 @@ class PanelArchOptions(Typed):
     """What must be decided of a panel arch. Lengths in metres."""
 
     panel: Annotated[str, row_of("meshes")] = item("panel", "meshes", "panel_large", asked=True)
-    panel_length: float = measure("panel", "length", 4.88, 2.0, 6.1, 0.01, asked=True)
-    panel_width: float = measure("panel", "length", 1.27, 0.6, 1.5, 0.01, asked=True)
-    panels: int = measure("panel", "count", 1, 1, 6, 1, asked=True)
+    frame: Literal["sprung", "tubes"] = choice("panel", "sprung", asked=True)
+    panel_length: float = measure("panel", "length", 4.88, 2.0, 6.1, 0.01, when=("frame", ("sprung",)), asked=True)
+    panel_width: float = measure("panel", "length", 1.27, 0.6, 1.5, 0.01, when=("frame", ("sprung",)), asked=True)
+    panels: int = measure("panel", "count", 1, 1, 6, 1, when=("frame", ("sprung",)), asked=True)
     overlap: float = measure("panel", "length", 0.20, 0.0, 0.6, 0.01, when=("panels", ("2", "3", "4", "5", "6")), asked=True)
     lap_tie: Annotated[str, row_of("ties", "mesh")] = item(
         "panel", "ties", "tie_cable_7.6_uv", "mesh", when=("panels", ("2", "3", "4", "5", "6"))
     )
+    tube: Annotated[str, row_of("posts", "arch")] = item("arch", "posts", "tube_arch_16", "arch", when=("frame", ("tubes",)))
+    tube_rise: float = measure("arch", "length", 2.2, 1.2, 2.8, 0.01, when=("frame", ("tubes",)), asked=True)
+    arches: int = measure("arch", "count", 2, 2, 8, 1, when=("frame", ("tubes",)), asked=True)
+    arch_spacing: float = measure("arch", "length", 1.0, 0.4, 1.5, 0.05, tries=(-0.1, -0.2, -0.3), when=("frame", ("tubes",)))
+    clad: float = measure("arch", "length", 2.0, 0.5, 3.0, 0.05, when=("frame", ("tubes",)), asked=True)
+    clad_tie: Annotated[str, row_of("ties", "mesh")] = item("arch", "ties", "tie_cable_7.6_uv", "mesh", when=("frame", ("tubes",)))
+    over_wire: Annotated[str, row_of("wires")] = item("arch", "wires", "wire_soft_14", when=("frame", ("tubes",)))
     span: float = measure("arch", "length", 1.22, 0.6, 2.6, 0.01, tries=(-0.15, 0.15, 0.3), asked=True)
     hold: Literal["held", "free"] = choice("arch", "held")
     hold_height: float = measure("arch", "length", 0.91, 0.15, 1.3, 0.01, tries=(0.15, 0.3, -0.15), when=("hold", ("held",)))
@@ -76,6 +85,21 @@ class _Arch(Stand[PanelArchOptions]):
         return _hold(self.options, self.site)
 
     @cached_property
+    def width(self) -> float:
+        """Return the length of tunnel that one bent panel answers for. [m]"""
+        return self.options.panel_width
+
+    @cached_property
+    def arc(self) -> float:
+        """Return the length from foot to foot along it. [m]"""
+        return self.options.panel_length
+
+    @cached_property
+    def legs(self) -> int:
+        """Return the posts that hold one of them on each side."""
+        return _POSTS // 2
+
+    @cached_property
     def figures(self) -> arches.Figures:
         stiffness = arches.bending_stiffness(self.mesh, self.options.panel_width)
         return arches.figures(self.options.panel_length, self.options.span, self.hold, stiffness)
@@ -87,18 +111,16 @@ class _Arch(Stand[PanelArchOptions]):
     @cached_property
     def bare_weight(self) -> float:
         """Return the weight of one panel. [N]"""
-        return self.mesh.kg_m2 * self.options.panel_width * self.options.panel_length * tables.constant("gravity")
+        return self.mesh.kg_m2 * self.width * self.arc * tables.constant("gravity")
 
     @cached_property
     def hanging(self) -> Array:
-        """Return the weight of crop on the fullest panel. [N]"""
-        starts = np.array(_starts(self.options)) + self.options.panel_width / 2
+        """Return the weight of crop on the fullest one. [N]"""
+        middles = np.array(_middles(self.options))
         total = self.nothing
         for index, standing in enumerate(self.standings):
-            count = int(
-                np.max(np.sum(np.abs(self.places(index)[None, :] - starts[:, None]) <= self.options.panel_width / 2 + 1e-9, axis=1))
-            )
-            area = self.options.panel_width * self.options.panel_length * (1.0 if standing.planting.side == "both" else 0.5)
+            count = tributary(middles, self.places(index), self.width / 2)
+            area = self.width * self.arc * (1.0 if standing.planting.side == "both" else 0.5)
             total = total + crop.group_weight(standing, count, area, self.cases.crop)
         return np.asarray(total)
 
@@ -109,7 +131,7 @@ class _Arch(Stand[PanelArchOptions]):
         for index, planting in enumerate(self.structure.plantings):
             one = planting.model_copy(update={"side": "right"})
             course = crop.planting_on_face(one, self.season, index, self.geometry.climb)
-            found.append(replace(course, top=np.minimum(bent_panel.height_at(shape, self.options.panel_length, course.top), self.rise)))
+            found.append(replace(course, top=np.minimum(bent_panel.height_at(shape, self.arc, course.top), self.rise)))
         return tuple(found)
 
     @cached_property
@@ -121,8 +143,8 @@ class _Arch(Stand[PanelArchOptions]):
 
     @cached_property
     def across(self) -> Array:
-        """Return the wind across one panel. [N]"""
-        return np.asarray(self.wind.force * self.options.panel_width)
+        """Return the wind across one of them. [N]"""
+        return np.asarray(self.wind.force * self.width)
 
     @cached_property
     def push(self) -> Array:
@@ -130,6 +152,16 @@ class _Arch(Stand[PanelArchOptions]):
         one_side = self.figures.tie_gain * self.hanging / (self.options.panel_length / 2) / 2
         upright, loaded = self.figures.tie, self.figures.tie + one_side
         return np.asarray(np.where(np.abs(loaded) > np.abs(upright), loaded, upright))
+
+    @cached_property
+    def lever(self) -> Array:
+        """Return the height at which one of them bends its posts. [m]"""
+        return np.full((1, 1, 1), max(self.hold, 0.05))
+
+    @cached_property
+    def foot_push(self) -> Array:
+        """Return the outward push of a foot itself, below its ties. [N]"""
+        return self.figures.foot
 
     @cached_property
     def lift(self) -> Array:
@@ -141,27 +173,20 @@ class _Arch(Stand[PanelArchOptions]):
         feet = {"posts": self._onto_posts, "board": self._onto_board, "block": self._onto_blocks, "buried": self._into_soil}[
             self.options.foot
         ]()
-        first = feet[0].key
-        links = [self._panel(("lap", first) if self.options.panels > 1 else (first,))]
-        if self.options.panels > 1:
-            links.append(self._lap(first))
+        links = self.carried(feet[0].key)
         heaviest = max(tables.crops()[p.crop].fruit_heaviest_kg for p in self.structure.plantings)
         if heaviest > _HEAVY:
             row = tables.fittings()[self.options.sling]
             check = arches.sling(row, heaviest, self.cases.crop)
-            links.insert(
-                0,
-                Link(
-                    "sling",
-                    (),
-                    ("fittings", row.key),
-                    ("panel",),
-                    ("sling",),
-                    check.demand,
-                    (check, mesh_checks.weld(self.mesh, check.demand)),
-                ),
-            )
+            checks = (check, mesh_checks.weld(self.mesh, check.demand))
+            links.insert(0, Link("sling", (), ("fittings", row.key), (links[0].key,), ("sling",), check.demand, checks))
         return (*links, *feet)
+
+    def carried(self, first: str) -> list[Link]:
+        """Return what carries the crop to its feet, of which the first link is named."""
+        if self.options.panels == 1:
+            return [self._panel((first,))]
+        return [self._panel(("lap", first)), self._lap(first)]
 
     def _panel(self, below: tuple[str, ...]) -> Link:
         weight = (self.hanging + self.bare_weight) / self.options.panel_length
@@ -176,46 +201,47 @@ class _Arch(Stand[PanelArchOptions]):
                     self.across * tables.constant("lap_share"), (arches.lap(tie, self.across, count, self.tied_on),))  # fmt: skip
 
     def _onto_posts(self) -> list[Link]:
-        tie, share, blown = tables.ties()[self.options.tie], self.push / 2, self.across / 4
+        tie, share, blown = tables.ties()[self.options.tie], self.push / self.legs, self.across / (2 * self.legs)
         bears = self.options.panel_side == "inside"
         tied = arches.tied(tie, share, blown, self.options.ties_per_post, bears, self.tied_on)
-        force, height = np.abs(share) + blown, np.full((1, 1, 1), max(self.hold, 0.05))
+        force, height = np.abs(share) + blown, self.lever
         lasting, gust = tables.constant("soil_sustained"), tables.constant("soil_gust")
         strength = self.cases.soil_strength(self.ground.native)
         along = (self.wind.end + self.wind.skin * _total(self.options)) * 2
         posts_, grips = keys(self.geometry.by_role("post")), keys(self.geometry.by_role("grip"))
-        side = (self.options.inset, self.options.span / 2, self.hold)
+        x = self.geometry.by_role("grip")[0].points[0][0]
+        side = (x, self.options.span / 2, self.hold)
         outward = (Arrow(side, (0.0, 1.0, 0.0)),)
         still = np.broadcast_to(np.abs(share), np.broadcast_shapes(share.shape, (1, 1, 1)))
-        lifted = self.lift / 2
+        lifted = self.lift / self.legs
         return [
             Link("tie", tuple(m.key for m in self.geometry.by_role("tie") if m.key.startswith("tie")), ("ties", tie.key), ("post", "hold-down"),
                  ("tie", "ties_per_post", "panel_side", "hold_height"), force, (tied,), outward),
             Link("post", posts_, ("posts", self.post.key), ("soil",), ("post", "hold_height", "span"), force,
                  (bending.post_across(self.post, force, height, np.ones((1, 1, 1))), bending.lasting(self.post, still * height),
-                  bending.post_along(self.post, along, height, _POSTS * self.options.panels)), outward),
+                  bending.post_along(self.post, along, height, len(posts_))), outward),
             Link("soil", grips, None, (), ("depth", "post", "hold_height", "setting"), force,
                  (embedment.grip("soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, gust),
                   embedment.grip("soil-lasting", self.ground, self.post, self.options.depth, still, height, self.cases, lasting)), outward),
             Link("hold-down", grips, None, (), ("depth", "post"), lifted,
                  (tension.uplift(self.post, self.ground, self.options.depth, lifted, strength),),
-                 (Arrow((self.options.inset, -self.options.span / 2, 0.0), (0.0, 0.0, 1.0)),)),
+                 (Arrow((x, -self.options.span / 2, 0.0), (0.0, 0.0, 1.0)),)),
         ]  # fmt: skip
 
     def _thrust(self) -> Array:
         """Return the outward push of one foot and its ties together, wind included. [N]"""
-        return np.asarray(np.abs(self.figures.foot + self.push) + self.across / 2)
+        return np.asarray(np.abs(self.foot_push + self.push) + self.across / 2)
 
     def _onto_board(self) -> list[Link]:
         cleat, board = tables.fittings()[self.options.cleat], tables.posts()[self.options.board]
         force = self._thrust()
-        still = np.abs(self.figures.foot + self.push)
+        still = np.abs(self.foot_push + self.push)
         free = self.site.bed.length if self.site.bed.raised_by > 0.1 else footings.STAKES_APART
         return [
             Link("cleat", keys(self.geometry.by_role("fitting")), ("fittings", cleat.key), ("board",), ("cleat", "span"), force,
                  (footings.cleats(cleat, force, self.lift, 2),)),
             Link("board", keys(self.geometry.by_role("rail")), ("posts", board.key), (), ("board", "span"), force,
-                 (footings.board(board, still, self.options.panel_width, free),)),
+                 (footings.board(board, still, self.width, free),)),
         ]  # fmt: skip
 
     def _onto_blocks(self) -> list[Link]:
@@ -225,20 +251,23 @@ class _Arch(Stand[PanelArchOptions]):
                      (footings.slides(force, weight), footings.lifts(self.lift, weight)))]  # fmt: skip
 
     def _into_soil(self) -> list[Link]:
-        force = np.maximum(np.abs(self.push), np.abs(self.figures.foot)) + self.across / 2
+        force = np.maximum(np.abs(self.push), np.abs(self.foot_push)) + self.across / 2
         wires = max(math.floor(self.options.panel_width / self.mesh.up + 1e-6), 2)
         return [Link("buried", (), None, (), ("foot", "span"), force,
                      footings.buried(self.ground, self.mesh, wires, _BURIED, force, self.lift, self.cases))]  # fmt: skip
 
+    def give(self) -> Array:
+        """Return how far the crown moves over because the posts do. [m]"""
+        if self.options.foot != "posts" or self.hold <= 0.05:
+            return np.asarray(0.0 * self.across)
+        height, half = np.full((1, 1, 1), self.hold), np.full((1, 1, 1), 0.01)
+        bent = posts.lean_per_force(self.post, self.ground, self.options.depth, height, half, max(self.hold, 0.2), self.cases)
+        return np.asarray(self.across / (2 * self.legs) * bent * self.rise / max(self.hold, 0.2))
+
     def service(self) -> tuple[Service, ...]:
         """Return the sway of the crown in the wind, how far it comes down, and how far it moves over when one side is bare."""
         load = self.hanging / self.options.panel_length
-        give = 0.0 * self.nothing
-        if self.options.foot == "posts" and self.hold > 0.05:
-            bent = posts.lean_per_force(self.post, self.ground, self.options.depth, np.full((1, 1, 1), self.hold), np.full((1, 1, 1), 0.01),
-                                        max(self.hold, 0.2), self.cases)  # fmt: skip
-            give = self.across / 4 * bent * self.rise / max(self.hold, 0.2)
-        lean = np.asarray(give + 0.0 * self.across)
+        lean = self.give()
         levers = ("hold_height", "post", "depth")
         return (
             Service("arch-lean", lean, self.rise / tables.constant("sway_limit"), "handbook-4.2", levers),
@@ -248,8 +277,92 @@ class _Arch(Stand[PanelArchOptions]):
 
     def balance(self) -> tuple[Array, Array]:
         """Return the wind across all panels, and what the feet of each take of it. [N]"""
-        put_on = self.wind.force * self.options.panel_width * self.options.panels
-        return put_on, (self.across / 4) * _POSTS * self.options.panels
+        count = len(_middles(self.options))
+        return self.wind.force * self.width * count, self.across / (2 * self.legs) * (2 * self.legs * count)
+
+
+class _TubeArch(_Arch):
+    """Tube arches as they are bought, joined by mesh up their sides and lines over their tops."""
+
+    @cached_property
+    def tube(self) -> rows.Post:
+        return tables.posts()[self.options.tube]
+
+    @cached_property
+    def width(self) -> float:
+        return self.options.arch_spacing * (1.0 if self.options.arches > 2 else 0.5)
+
+    @cached_property
+    def arc(self) -> float:
+        return tube_arch.arc_length(_shape(self.options, self.site))
+
+    @cached_property
+    def legs(self) -> int:
+        return 1
+
+    @cached_property
+    def rise(self) -> float:
+        return self.options.tube_rise
+
+    @cached_property
+    def bare_weight(self) -> float:
+        """Return the weight of one arch and its mesh. [N]"""
+        mesh = self.mesh.kg_m2 * self.width * 2 * min(self.options.clad, self.arc / 2)
+        return (self.tube.kg_m * self.arc + mesh) * tables.constant("gravity")
+
+    @cached_property
+    def push(self) -> Array:
+        """Return how all the fruit at the crown spreads the legs. [N]"""
+        return arches.spread(self.hanging + self.bare_weight)
+
+    @cached_property
+    def foot_push(self) -> Array:
+        return self.nothing
+
+    @cached_property
+    def stiff(self) -> float:
+        """Return the height up to which posts keep the legs upright. [m]"""
+        return self.hold if self.options.foot == "posts" and self.hold > _STIFF else 0.0
+
+    @cached_property
+    def lever(self) -> Array:
+        """Return the height at which the legs bend their posts: they bend both ways above them, turning half way up. [m]"""
+        return np.asarray(self.stiff + np.maximum(self.wind.height - self.stiff, 0.1) / (2 if self.stiff else 1))
+
+    def carried(self, first: str) -> list[Link]:
+        """Return mesh, lines and tube."""
+        tie, wire = tables.ties()[self.options.clad_tie], tables.wires()[self.options.over_wire]
+        count = tube_arch.ties_per_tube(self.options.clad)
+        tied = ties.mesh_tie(tie, self.across, self.hanging / count, count, self.tied_on)
+        clads = tuple(m.key for m in self.geometry.by_role("tie") if m.key.startswith("clad"))
+        crown = (self.geometry.length / 2, 0.0, self.rise)
+        weight = self.hanging + self.bare_weight
+        tube = Link(
+            "tube", keys(self.geometry.by_role("arm")), ("posts", self.tube.key), (first,), ("tube", "arch_spacing", "hold_height"), weight,
+            (arches.tube(self.tube, self.across, self.wind.height, weight, self.options.span, self.rise, self.stiff),
+             arches.tube_sway(self.tube, weight, self.rise, self.stiff)),
+            (Arrow(crown, (0.0, 1.0, 0.0)),),
+        )  # fmt: skip
+        links = [Link("clad", clads, ("ties", tie.key), ("tube",), ("clad_tie", "arch_spacing"), self.across, (tied,))]
+        if over := keys(self.geometry.by_role("wire")):
+            down = self.hanging * tables.constant("crown_share") / self.width / len(over)
+            pull = arches.over_pull(down, self.options.arch_spacing)
+            checked = tension.main_wire(wire, down, 0.0 * down, self.options.arch_spacing, pull)
+            links.append(Link("wire", over, ("wires", wire.key), ("tube",), ("over_wire", "arch_spacing"), checked.demand, (checked,)))
+        return [*links, tube]
+
+    def _into_soil(self) -> list[Link]:
+        force, height = self.push + self.across / 2, np.full((1, 1, 1), 0.05)
+        grip = embedment.grip("soil-grip", self.ground, self.tube, _BURIED, force, height, self.cases, tables.constant("soil_gust"))
+        lifted = tension.uplift(self.tube, self.ground, _BURIED, self.lift, self.cases.soil_strength(self.ground.native))
+        return [Link("buried", (), None, (), ("foot", "span"), force, (grip, lifted))]
+
+    def service(self) -> tuple[Service, ...]:
+        """Return the sway of the crown in the wind."""
+        lean = self.give() + self.across * arches.tube_sway_per_force(self.tube, self.wind.height, self.rise, self.stiff)
+        return (
+            Service("arch-lean", np.asarray(lean), self.rise / tables.constant("sway_limit"), "handbook-9.5", ("tube", "arch_spacing")),
+        )
 
 
 def _headroom(wanted: Mapping[str, float], options: PanelArchOptions, structure: Structure, site: Site) -> tuple[Way, ...]:
@@ -257,6 +370,8 @@ def _headroom(wanted: Mapping[str, float], options: PanelArchOptions, structure:
 
     Source: handbook-8.8
     """
+    if options.frame == "tubes":
+        return ()  # its rise is its maker's
     mesh, hang = tables.meshes()[options.panel], _hang(structure)
     sunk = _BURIED if options.foot == "buried" else 0.0
     reach = bent_panel.Reach(wanted["path"], wanted["clear"] + hang + sunk)
@@ -315,6 +430,7 @@ class PanelArch(Family[PanelArchOptions]):
             **{name: reason for name, reason in row.reasons.items() if name != "length"},
             "plantings.0.count": Reason("count_asked" if need.count else "count", {"count": (planting.count, "count")}),
             "panel": Reason("arch_panel", words={"crop": row.crop.name}),
+            "frame": Reason("frame"),
             "panel_length": Reason("panel_length", {"rise": (rise, "length"), "span": (span, "length")}),
             "panel_width": Reason("panel_width"),
             "panels": Reason("panels", {"count": (panels, "count"), "length": (total, "length")}),
@@ -331,9 +447,16 @@ class PanelArch(Family[PanelArchOptions]):
         """Return panels, feet, ties and plants in metres."""
         mesh, shape, hold = tables.meshes()[options.panel], _shape(options, site), _hold(options, site)
         members, total = [], _total(options)
+        if options.frame == "tubes":
+            stations, sunk = _middles(options), _BURIED if options.foot == "buried" else 0.0
+            tube, over = tables.posts()[options.tube], options.over_wire
+            members += tube_arch.members(tube, mesh, options.clad_tie, over, shape, stations, options.clad, sunk)
+            for n, x in enumerate(stations):
+                members += _feet(options, n, (x,), (x - 0.15, x + 0.15), hold)
         for n, x in enumerate(_starts(options)):
             members.append(bent_panel.member(mesh, n + 1, shape, options.panel_length, options.panel_width, x))
-            members += _feet(options, n, x, hold)
+            edges = (x + options.inset, x + options.panel_width - options.inset)
+            members += _feet(options, n, edges, (x, x + options.panel_width), hold)
         for n, x in enumerate(_starts(options)[1:]):
             along = np.linspace(0, len(shape) - 1, _lap_ties(options)).round().astype(int)
             members += [Member(f"lap-{n + 1}-{i + 1}", "tie", "ties", options.lap_tie, ((x + options.overlap / 2, *shape[k]),), shape="point")
@@ -350,15 +473,16 @@ class PanelArch(Family[PanelArchOptions]):
               if options.foot == "posts" and options.hold == "held" else ()),
             *((Dimension("options.depth", "end", (0, options.span / 2, -options.depth), (0, options.span / 2, 0), options.depth, 0.8),)
               if options.foot == "posts" else ()),
-            Dimension("options.panel_width", "elevation", (0, 0, rise), (options.panel_width, 0, rise), options.panel_width, 0.5),
+            _bay(options, rise),
         )  # fmt: skip
         depth = options.depth if options.foot == "posts" else 0.0
-        return Geometry(tuple(members), grown, (*dimensions, *plants.spacing_dimension(plantings, grown, offset + 0.2)), _supplies(options, plantings),
-                        total, rise, depth, climb=options.panel_length / 2)  # fmt: skip
+        return Geometry(tuple(members), grown, (*dimensions, *plants.spacing_dimension(plantings, grown, offset + 0.2)), _supplies(options, plantings, _arc(options, site)),
+                        total, rise, depth, climb=_arc(options, site) / 2)  # fmt: skip
 
     def loaded(self, options: PanelArchOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Arch:
         """Return the arch under the loads of the cases."""
-        return _Arch(options, geometry, structure, site, cases)
+        kind = _Arch if options.frame == "sprung" else _TubeArch
+        return kind(options, geometry, structure, site, cases)
 
     def remarks(self, options: PanelArchOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: head height above all, and the spring that a bent panel is."""
@@ -366,7 +490,8 @@ class PanelArch(Family[PanelArchOptions]):
         found_ = arches.figures(options.panel_length, options.span, hold, arches.bending_stiffness(mesh, options.panel_width))
         rise = geometry.top
         found = fits.of_ground(site.bed, 0.0, options.depth if options.foot == "posts" else 0.0)
-        if not arches.fits(options.panel_length, options.span, hold):
+        sprung = options.frame == "sprung"
+        if sprung and not arches.fits(options.panel_length, options.span, hold):
             values = {"length": (options.panel_length, "length"), "span": (options.span, "length"), "hold": (hold, "length")}
             found.append(Remark("arch-impossible", "wrong", values, source="handbook-8.2", levers=("span", "panel_length", "hold_height")))
         hang = _hang(structure)
@@ -379,14 +504,10 @@ class PanelArch(Family[PanelArchOptions]):
                 "arch-headroom" if level == "fine" else "arch-duck", level, values, source="handbook-8.3", levers=("panel_length", "span")
             )
         )
-        found.append(Remark("arch-width", "fine", values, source="handbook-8.3"))
-        found.append(Remark("arch-spring", "watch", {"push": (float(np.abs(found_.foot + found_.tie)), "force"), "energy": (float(found_.energy), "count")},
-                            source="handbook-8.6"))  # fmt: skip
-        gentle = tables.constant("bend_gentle") * mesh.wire
-        if float(found_.radius) < gentle:
-            radius = {"radius": (float(found_.radius), "length"), "gentle": (gentle, "length")}
-            found.append(Remark("arch-sharp", "watch", radius, {"mesh": mesh.name}, "handbook-8.4", ("span", "panel_length")))
-        if options.foot != "posts" and options.hold == "held" and hold < 0.3:
+        found.append(Remark("arch-width" if sprung else "arch-wide", "fine", values, source="handbook-8.3"))
+        if sprung:
+            found += _sprung(found_, mesh)
+        if sprung and options.foot != "posts" and options.hold == "held" and hold < 0.3:
             found.append(Remark("arch-low-hold", "watch", {"hold": (hold, "length")}, source="handbook-8.5", levers=("foot",)))
         if options.cover != "none":
             found.append(Remark("cover-off", "watch", source="handbook-parts-2.2", levers=("cover",)))
@@ -403,7 +524,7 @@ class PanelArch(Family[PanelArchOptions]):
             )
         for planting in structure.plantings:
             found += [*fits.of_through(planting, mesh), *fits.of_suit(planting, self.key), *fits.of_row(planting, _total(options))]
-            found += fits.of_face(planting, _total(options) * options.panel_length)
+            found += fits.of_face(planting, _total(options) * _arc(options, site))
             heaviest = tables.crops()[planting.crop].fruit_heaviest_kg
             if heaviest > _HEAVY:
                 found.append(Remark("slings", "fine", {"fruit": (heaviest, "mass")}, source="handbook-parts-4.5"))
@@ -412,7 +533,18 @@ class PanelArch(Family[PanelArchOptions]):
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of building an arch of these members."""
         found = ["services", "driving"] if geometry.by_role("post") else []
-        return (*found, "spring", "cut-ends", "hanging-fruit", "climb", "judgement")
+        return (*found, *(("spring",) if geometry.by_role("panel") else ()), "cut-ends", "hanging-fruit", "climb", "judgement")
+
+
+def _sprung(found: arches.Figures, mesh: rows.Mesh) -> list[Remark]:
+    """Return what is to be said of a panel that is bent by hand."""
+    push, energy = float(np.abs(found.foot + found.tie)), float(found.energy)
+    said = [Remark("arch-spring", "watch", {"push": (push, "force"), "energy": (energy, "count")}, source="handbook-8.6")]
+    gentle = tables.constant("bend_gentle") * mesh.wire
+    if float(found.radius) < gentle:
+        radius = {"radius": (float(found.radius), "length"), "gentle": (gentle, "length")}
+        said.append(Remark("arch-sharp", "watch", radius, {"mesh": mesh.name}, "handbook-8.4", ("span", "panel_length")))
+    return said
 
 
 def _hang(structure: Structure) -> float:
@@ -435,6 +567,8 @@ def _hold(options: PanelArchOptions, site: Site) -> float:
 
 def _shape(options: PanelArchOptions, site: Site) -> bent_panel.Curve:
     """Return the curve of the panels above the soil; where no such bend is possible, a half ellipse that only shows so."""
+    if options.frame == "tubes":
+        return tube_arch.curve(options.span, options.tube_rise)
     hold = _hold(options, site)
     sunk = _BURIED if options.foot == "buried" else 0.0
     if not arches.fits(options.panel_length, options.span, hold):
@@ -445,12 +579,34 @@ def _shape(options: PanelArchOptions, site: Site) -> bent_panel.Curve:
 
 
 def _starts(options: PanelArchOptions) -> list[float]:
-    return [n * (options.panel_width - options.overlap) for n in range(options.panels)]
+    """Return where the panels start along the tunnel; none where tubes stand. [m]"""
+    count = options.panels if options.frame == "sprung" else 0
+    return [n * (options.panel_width - options.overlap) for n in range(count)]
+
+
+def _middles(options: PanelArchOptions) -> list[float]:
+    """Return the middles of what is bent, along the tunnel. [m]"""
+    if options.frame == "sprung":
+        return [x + options.panel_width / 2 for x in _starts(options)]
+    return [n * options.arch_spacing for n in range(options.arches)]
 
 
 def _total(options: PanelArchOptions) -> float:
     """Return the length of the tunnel. [m]"""
+    if options.frame == "tubes":
+        return (options.arches - 1) * options.arch_spacing
     return options.panels * options.panel_width - (options.panels - 1) * options.overlap
+
+
+def _arc(options: PanelArchOptions, site: Site) -> float:
+    """Return the length from foot to foot along the arch. [m]"""
+    return options.panel_length if options.frame == "sprung" else tube_arch.arc_length(_shape(options, site))
+
+
+def _bay(options: PanelArchOptions, rise: float) -> Dimension:
+    """Return the measure of one panel, or from tube to tube."""
+    name, wide = ("panel_width", options.panel_width) if options.frame == "sprung" else ("arch_spacing", options.arch_spacing)
+    return Dimension(f"options.{name}", "elevation", (0, 0, rise), (wide, 0, rise), wide, 0.5)
 
 
 def _lap_ties(options: PanelArchOptions) -> int:
@@ -463,18 +619,17 @@ def _width_at(options: PanelArchOptions, site: Site, height: float) -> float:
     return 2 * max(wide) if wide else 0.0
 
 
-def _feet(options: PanelArchOptions, panel: int, x: float, hold: float) -> list[Member]:
-    """Return what holds the feet of one panel, on both sides."""
+def _feet(options: PanelArchOptions, panel: int, edges: tuple[float, ...], board_ends: tuple[float, float], hold: float) -> list[Member]:
+    """Return what holds the feet of one panel or tube, on both sides, at the places where its edges stand."""
     found: list[Member] = []
     row = tables.posts()[options.post]
     out = 1.0 if options.panel_side == "inside" else -1.0
     for side in (1.0, -1.0):
         y = side * (options.span / 2 + out * row.soil_width / 2)
-        edges = (x + options.inset, x + options.panel_width - options.inset)
         if options.foot == "posts":
             bought = posts.stock_length(row, options.depth + max(hold, 0.2))
             for at in edges:
-                number = panel * _POSTS + len(found) // (2 + options.ties_per_post) + 1
+                number = panel * 2 * len(edges) + len(found) // (2 + options.ties_per_post) + 1
                 foot, head = (at, y, -options.depth), (at, y, max(hold, 0.2))
                 found.append(Member(f"post-{number}", "post", "posts", row.key, (foot, head), bought, row.soil_width))
                 found.append(Member(f"grip-{number}", "grip", "", "", (foot, (at, y, 0.0)), thickness=3.0 * row.soil_width))
@@ -483,8 +638,9 @@ def _feet(options: PanelArchOptions, panel: int, x: float, hold: float) -> list[
         elif options.foot == "board":
             board = tables.posts()[options.board]
             name = "left" if side > 0 else "right"
-            line = ((x, side * (options.span / 2 + 0.02), 0.05), (x + options.panel_width, side * (options.span / 2 + 0.02), 0.05))
-            found.append(Member(f"board-{panel + 1}-{name}", "rail", "posts", board.key, line, options.panel_width, board.b))
+            y, (start, end) = side * (options.span / 2 + 0.02), board_ends
+            line = ((start, y, 0.05), (end, y, 0.05))
+            found.append(Member(f"board-{panel + 1}-{name}", "rail", "posts", board.key, line, end - start, board.b))
             found += [Member(f"cleat-{panel + 1}-{name}-{i + 1}", "fitting", "fittings", options.cleat, ((at, side * options.span / 2, 0.1),), shape="point")
                       for i, at in enumerate(edges)]  # fmt: skip
         elif options.foot == "block":
@@ -493,9 +649,9 @@ def _feet(options: PanelArchOptions, panel: int, x: float, hold: float) -> list[
     return found
 
 
-def _supplies(options: PanelArchOptions, plantings: tuple[Planting, ...]) -> tuple[Supply, ...]:
+def _supplies(options: PanelArchOptions, plantings: tuple[Planting, ...], arc: float) -> tuple[Supply, ...]:
     bare = tables.constant("stripped_pruned")
-    found = list(plants.stem_ties(plantings, options.stem_tie, options.panel_length / 2, bare))
+    found = list(plants.stem_ties(plantings, options.stem_tie, arc / 2, bare))
     for planting in plantings:
         row = tables.crops()[planting.crop]
         if row.fruit_heaviest_kg > _HEAVY:

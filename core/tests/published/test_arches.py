@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+import dataclasses
 import math
 import random
 
@@ -185,3 +186,39 @@ class FrameLibraryTest(NearTestCase):
         model.def_support(f"n{links}", True, True, True, True, True, False)
         model.analyze_linear()
         self.assertNear(-model.nodes[f"n{links // 2}"].DY["Combo 1"], float(shape.y.max() - loaded.y.max()), 0.02)
+
+
+class TubeArchTest(NearTestCase):
+    """A tube arch, its legs as a portal and its crown as a half circle."""
+
+    def test_portal(self):
+        """Structures handbook 9.5: 38 × 38 mm, 1.8 m, 60 N, 250 N: hinged 43.4 mm, 60.6 N·m, 2299 N; rigid 9.9 mm, 27.8 N·m."""
+        row = dataclasses.replace(tables.posts()["post_sw_stake_38"], material="spf_graded")
+        wind, height, weight = np.array([60.0]), np.array([1.8]), np.array([250.0])
+        for stiff, moment, sway in ((0.0, 60.6, 0.0434), (1e-9, 27.8, 0.0099)):
+            self.assertNear(arches.tube(row, wind, height, weight, 0.0, 1.8, stiff).demand, moment, 0.01)
+            amplified = 1 / (1 - 250 / arches.tube_critical(row, 1.8, stiff))
+            self.assertNear(60 * arches.tube_sway_per_force(row, height, 1.8, stiff) * amplified, sway, 0.02)
+        self.assertNear(arches.tube_critical(row, 1.8, 0.0), 2299, 0.01)
+
+    def test_half_circle_under_its_crown(self):
+        """Roark, two-hinged circular arch (value from memory): H = P/π; and the frame library's moment at the crown."""
+        radius, load = 0.61, 100.0
+        frame = FEModel3D()
+        frame.add_material("steel", 200e9, 77e9, 0.3, 7850)
+        frame.add_section("tube", 1e-2, 1e-8, 1e-8, 1e-8)
+        count = 60
+        for n in range(count + 1):
+            angle = math.pi * n / count
+            frame.add_node(f"n{n}", -radius * math.cos(angle), radius * math.sin(angle), 0)
+        for n in range(count):
+            frame.add_member(f"m{n}", f"n{n}", f"n{n + 1}", "steel", "tube")
+        for foot in ("n0", f"n{count}"):
+            frame.def_support(foot, True, True, True, True, True, False)
+        frame.add_node_load(f"n{count // 2}", "FY", -load)
+        frame.analyze_linear()
+        self.assertNear(abs(frame.nodes["n0"].RxnFX["Combo 1"]), float(arches.spread(np.array(load))), 0.01)
+        row = tables.posts()["tube_arch_16"]
+        hung = arches.tube(row, np.array([0.0]), np.array([1.0]), np.array([load]), 2 * radius, radius, 0.0).demand
+        crown = frame.members[f"m{count // 2}"]
+        self.assertNear(max(abs(crown.max_moment("Mz", "Combo 1")), abs(crown.min_moment("Mz", "Combo 1"))), float(hung[0]), 0.01)

@@ -23,7 +23,11 @@ interface Props {
 /** Everything that can be decided, in one ruled list; every control answers while it is held, and says what its side gains. */
 export function Controls({ structure, catalogue, family, draft, report, problems, onChange, onRelease }: Props) {
   const rename = (name: string) => onChange((now) => ({ ...now, name }), "name");
-  const shown = family.options.filter((field) => !field.when_option || field.when_is.includes(String(draft.options[field.when_option])));
+  const asked = (field: OptionField): boolean => {
+    const parent = family.options.find((each) => each.name === field.when_option);
+    return !parent || (asked(parent) && field.when_is.includes(String(draft.options[parent.name])));
+  };
+  const shown = family.options.filter(asked);
   const groups = [...new Set(shown.map((field) => field.group))];
   return (
     <div className="ledger">
