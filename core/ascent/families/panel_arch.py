@@ -333,7 +333,6 @@ class _TubeArch(_Arch):
         """Return mesh, lines and tube."""
         tie, wire = tables.ties()[self.options.clad_tie], tables.wires()[self.options.over_wire]
         count = tube_arch.ties_per_tube(self.options.clad)
-        tied = ties.mesh_tie(tie, self.across, self.hanging / count, count, self.tied_on)
         clads = tuple(m.key for m in self.geometry.by_role("tie") if m.key.startswith("clad"))
         crown = (self.geometry.length / 2, 0.0, self.rise)
         weight = self.hanging + self.bare_weight
@@ -343,13 +342,13 @@ class _TubeArch(_Arch):
              arches.tube_sway(self.tube, weight, self.rise, self.stiff)),
             (Arrow(crown, (0.0, 1.0, 0.0)),),
         )  # fmt: skip
-        links = [Link("clad", clads, ("ties", tie.key), ("tube",), ("clad_tie", "arch_spacing"), self.across, (tied,))]
+        checks = [ties.mesh_tie(tie, self.across, self.hanging / count, count, self.tied_on)]
         if over := keys(self.geometry.by_role("wire")):
+            bay = self.options.arch_spacing
             down = self.hanging * tables.constant("crown_share") / self.width / len(over)
-            pull = arches.over_pull(down, self.options.arch_spacing)
-            checked = tension.main_wire(wire, down, 0.0 * down, self.options.arch_spacing, pull)
-            links.append(Link("wire", over, ("wires", wire.key), ("tube",), ("over_wire", "arch_spacing"), checked.demand, (checked,)))
-        return [*links, tube]
+            checks.append(tension.main_wire(wire, down, 0.0 * down, bay, arches.over_pull(down, bay)))
+        levers = ("clad_tie", "over_wire", "arch_spacing")
+        return [Link("clad", (*clads, *over), ("ties", tie.key), ("tube",), levers, self.across, tuple(checks)), tube]
 
     def _into_soil(self) -> list[Link]:
         force, height = self.push + self.across / 2, np.full((1, 1, 1), 0.05)

@@ -61,7 +61,7 @@ def members(
     for n, x in enumerate(stations):
         whole = ((shape[0][0], -sunk), *shape, (shape[-1][0], -sunk)) if sunk else shape
         way = tuple((x, y, z) for y, z in whole)
-        found.append(Member(f"tube-{n + 1}", "arm", "posts", tube.key, (way[0], way[-1]), length + 2 * sunk, tube.a, lines=(way,)))
+        found.append(Member(f"tube-{n + 1}", "arm", "posts", tube.key, (way[0], way[-1]), length + 2 * sunk, tube.a, "wires", lines=(way,)))
         for m, s in enumerate((*up, *(length - up))):
             found.append(Member(f"clad-{n + 1}-{m + 1}", "tie", "ties", tie, ((x, *_at(shape, float(s))),), shape="point"))
     first, last = stations[0], stations[-1]
