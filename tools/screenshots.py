@@ -29,6 +29,11 @@ def together(page: Page) -> None:
     page.get_by_text("together to").wait_for()
 
 
+def headroom(page: Page) -> None:
+    page.get_by_role("button", name="I want: headroom over a path").click()
+    page.get_by_role("button", name="take this").first.wait_for()
+
+
 def palette(page: Page) -> None:
     page.keyboard.press("Control+k")
     page.keyboard.type("cove")
@@ -57,9 +62,11 @@ SHOTS = [
     Shot("plan-shade-dark", "/gardens/1?on=long-plot-a", theme="dark", first=shaded),
     Shot("plan-phone", "/gardens/1", size=(390, 844)),
     Shot("new-garden", "/account", first=lambda page: page.get_by_role("button", name="New garden").click()),
-    Shot("new-fence", "/gardens/1/beds/chandlers/new"),
+    Shot("new-support", "/gardens/1/beds/chandlers/new?on=wire-trellis"),
     Shot("bench", "/structures/{lantern-row}"),
     Shot("bench-dark", "/structures/{quay-fence}", theme="dark"),
+    Shot("bench-arch", "/structures/{lantern-arch}", first=headroom),
+    Shot("bench-wire", "/structures/{chandlers-wire}"),
     Shot("link", "/structures/{quay-fence}?link=end-soil", first=together),
     Shot("bench-phone", "/structures/{lantern-row}", size=(390, 844)),
     Shot("parts", "/structures/{lantern-row}/parts"),

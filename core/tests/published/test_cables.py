@@ -186,8 +186,8 @@ class PretensionedWireTest(NearTestCase):
 
 class CatenaryLibraryTest(NearTestCase):
     def test_a_mooring_library_agrees(self):
-        """MoorPy (independent, for moored floats): an elastic line hung level between two points, its weight, which is per length of line, as our load per span."""
-        for load, length, axial in ((50.0, 6.05, 1e6), (65.0, 6.03, 993.2e3), (20.0, 6.2, 2e5)):
+        """MoorPy (independent, for moored floats): a level elastic line of some weight per length, ours per span; 1 % up to a sag of a twelfth, 1.5 % at a ninth."""
+        for load, length, axial, share in ((50.0, 6.05, 1e6, 0.01), (65.0, 6.03, 993.2e3, 0.01), (20.0, 6.2, 2e5, 0.015)):
             horizontal = abs(catenary(6.0, 0.0, length, axial, load, CB=-10.0)[0])
             with self.subTest(load=load):
-                self.assertNear(cable.elastic_tension(load * length / 6.0, 6.0, 1e-3, axial, 1e12, slack=length - 6.0), horizontal, 0.01)
+                self.assertNear(cable.elastic_tension(load * length / 6.0, 6.0, 1e-3, axial, 1e12, slack=length - 6.0), horizontal, share)
