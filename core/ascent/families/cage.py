@@ -44,7 +44,7 @@ class CageOptions(Typed):
     )
     link_height: float = measure("raft", "length", 0.9, 0.3, 1.5, 0.01, when=("link", ("row", "grid", "diagonal")), asked=True)
     stakes: int = measure("stakes", "count", 0, 0, 3, 1, tries=(1, 2))
-    stake: Annotated[str, row_of("posts", "post")] = item("stakes", "posts", "rod_rebar_12", "post", when=("stakes", ("1", "2", "3")))
+    stake: Annotated[str, row_of("posts", "stake")] = item("stakes", "posts", "rod_rebar_12", "stake", when=("stakes", ("1", "2", "3")))
     depth: float = measure("stakes", "length", 0.45, 0.15, 0.9, 0.01, tries=DEEPER, when=("stakes", ("1", "2", "3")))
     setting: Literal["driven", "tamped"] = choice("stakes", "driven", when=("stakes", ("1", "2", "3")))
     above: Literal["none", "weave", "ring"] = choice("raft", "none", asked=True)

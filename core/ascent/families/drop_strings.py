@@ -283,7 +283,9 @@ class DropStrings(Family[DropStringsOptions]):
         xs, height, post = posts.stations(options.length, options.post_spacing), options.top_height, tables.posts()[options.post]
         offset = options.zigzag / 2 if options.zigzag > 2 * plants.OFFSET else plants.OFFSET
         grown = plants.along(plantings, options.length, offset)
-        members = hung.members(options.string, grown, dict.fromkeys(range(len(grown)), 0.0), height, _spare(options))
+        at = dict.fromkeys(range(len(grown)), 0.0)
+        members = hung.members(options.string, grown, at, height, _spare(options))
+        grown = hung.climbing(grown, at, height)
         depth = options.depth if options.footing == "soil" else 0.0
         if options.top != "house":
             members += posts.row(post, xs, max(depth, 0.02), height, posts.stock_length(post, depth + height))

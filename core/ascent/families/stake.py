@@ -27,7 +27,7 @@ class StakeOptions(Typed):
     """What must be decided of a row of stakes. Lengths in metres."""
 
     length: float = measure("row", "length", 3.6, 0.3, 30.0, 0.05, asked=True)
-    stake: Annotated[str, row_of("posts", "post")] = item("stakes", "posts", "post_hw_stake_25", "post")
+    stake: Annotated[str, row_of("posts", "stake")] = item("stakes", "posts", "post_hw_stake_25", "stake")
     height: float = measure("stakes", "length", 1.3, 0.3, 2.4, 0.01, tries=(-0.1, -0.2), asked=True)
     depth: float = measure("stakes", "length", 0.45, 0.15, 1.2, 0.01, tries=DEEPER)
     setting: Literal["driven", "tamped"] = choice("stakes", "driven")

@@ -358,6 +358,7 @@ class WireTrellis(Family[WireTrellisOptions]):
         if options.crop_on == "strings":
             at = {n: math.copysign(half, plant.at[1]) if tee else 0.0 for n, plant in enumerate(grown)}
             members += hung.members(options.string, grown, at, height)
+            grown = hung.climbing(grown, at, height)
         bare = tables.constant("stripped_pruned")
         supplies = (*plants.stem_ties(plantings, options.stem_tie, height, bare), *_small(options, grown))
         dimensions = _dimensions(options, plantings, grown, xs, site.bed.width / 2)

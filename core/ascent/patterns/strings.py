@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import math
+from dataclasses import replace
+
 import numpy as np
 
 from .. import rows, tables
@@ -28,11 +31,17 @@ def members(twine: str, plants: tuple[Plant, ...], at: dict[int, float], top: fl
         top: Height it hangs from. [m]
         spare: Length wound up at the top, to be let down. [m]
     """
-    length = round(top - FOOT + spare + _ENDS, 3)
-    return [
-        Member(f"string-{n + 1}", "string", "twines", twine, ((plant.at[0], at[n], top), (plant.at[0], plant.at[1], FOOT)), length, 0.002)
-        for n, plant in enumerate(plants)
-    ]
+    found = []
+    for n, plant in enumerate(plants):
+        x, y, _ = plant.at
+        length = round(math.hypot(top - FOOT, at[n] - y) + spare + _ENDS, 3)
+        found.append(Member(f"string-{n + 1}", "string", "twines", twine, ((x, at[n], top), (x, y, FOOT)), length, 0.002))
+    return found
+
+
+def climbing(plants: tuple[Plant, ...], at: dict[int, float], top: float) -> tuple[Plant, ...]:
+    """Return the plants with the way that each takes: up its string."""
+    return tuple(replace(plant, way=(plant.at, (plant.at[0], at[n], top))) for n, plant in enumerate(plants))
 
 
 def string_links(

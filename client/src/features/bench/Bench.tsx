@@ -70,6 +70,7 @@ export function Bench({ structure, catalogue }: Props) {
     if (link) look("link", link.key);
   };
   const family = catalogue.families.find((each) => each.key === structure.family);
+  const larger = report?.exaggeration ?? 1;
   const link = report?.links.find((each) => each.key === open);
   const short = report?.links.find((each) => each.key === weakest)?.states[week] === "short";
   return (
@@ -128,7 +129,7 @@ export function Bench({ structure, catalogue }: Props) {
                 </button>
               ))}
             </span>
-            <span>{wind === 0 ? "No wind, no bending." : `Bending drawn ${report?.exaggeration ?? 1} times larger than it is.`}</span>
+            <span>{wind === 0 ? "No wind, no bending." : larger > 1 ? `Bending drawn ${larger} times larger than it is.` : "Bending drawn as large as it is."}</span>
           </div>
         </div>
         <aside className="path" aria-label="Load path">
