@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import itertools
+
 import numpy as np
+from ascent import tables
 from ascent.families import FAMILIES
-from ascent.family import Need
+from ascent.family import Need, extra_of
 from ascent.fixes import fixes_for, sized
 from ascent.model import Structure
+from ascent.parts import shopping, total
 from ascent.report import evaluate
 
 from tests.support import NearTestCase, fence, site
@@ -55,3 +59,52 @@ class SizedTest(NearTestCase):
     def test_what_already_holds_is_left_alone(self):
         structure, changed = sized(site(exposure="sheltered"), fence(depth=0.6))
         self.assertEqual((structure, changed), (fence(depth=0.6), {}))
+
+
+class EveryFamilyTest(NearTestCase):
+    """The same for every kind of support, on a sheltered loam and in an open sand that holds little."""
+
+    def started(self, family, crop: str, where) -> Structure:
+        offered = family.propose(Need(crop, None, "right", "pruned"), where)
+        return Structure(key="x", name="x", family=family.key, options=offered.options.model_dump(), plantings=offered.plantings)
+
+    def test_sizing_never_weakens_and_leaves_alone_what_was_asked(self):
+        for family, (soil, exposure) in itertools.product(FAMILIES.values(), (("firm_loam", "ordinary"), ("sandy", "open"))):
+            with self.subTest(family.key, soil=soil):
+                where = site(soil, exposure)
+                start = self.started(family, "tom-slicer", where)
+                structure, changed = sized(where, start)
+                before, after = evaluate(where, start), evaluate(where, structure)
+                self.assertGreaterEqual(float(np.min(after.limit[0])), float(np.min(before.limit[0])) - 0.1)
+                differs = {name for name, value in structure.options.items() if value != start.options[name]}
+                self.assertEqual(differs, set(changed))
+                self.assertFalse([name for name in changed if extra_of(family.options, name).get("asked")])
+                self.assertEqual(structure.plantings, start.plantings)
+
+    def test_what_suits_a_crop_best_is_offered_so_that_it_holds(self):
+        """Firm loam, ordinary exposure: each kind on the first crop that the crops handbook gives its best mark."""
+        for family in FAMILIES.values():
+            marks = {key: row.scores[family.key] for key, row in tables.suits().items()}
+            crop = max(marks, key=lambda key: marks[key])
+            with self.subTest(family.key, crop=crop):
+                structure, _ = sized(site(), self.started(family, crop, site()))
+                found = evaluate(site(), structure)
+                self.assertNotEqual(found.state, "short")
+                self.assertFalse([remark.key for remark in found.remarks if remark.level == "wrong"])
+
+    def test_fixes_of_the_weakest_link_do_what_they_say(self):
+        for family in FAMILIES.values():
+            where = site("sandy", "open")
+            before = evaluate(where, self.started(family, "bean-pole", where))
+            if before.state != "short":
+                continue
+            key = before.weakest(before.worst_week)
+            for fix in fixes_for(before, key):
+                with self.subTest(family.key, link=key, option=fix.option):
+                    changed = before.structure.model_copy(update={"options": {**before.structure.options, fix.option: fix.value}})
+                    family.options.model_validate(changed.options)
+                    after = evaluate(where, changed)
+                    self.assertNear(fix.limit, float(np.min(after.limit[0])), 1e-6)
+                    cost = total(shopping(after.geometry, {})) - total(shopping(before.geometry, {}))
+                    self.assertAlmostEqual(fix.cost, cost, places=6)
+                    self.assertEqual(fix.holds, fix.limit >= where.design_gust)

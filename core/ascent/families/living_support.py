@@ -42,9 +42,9 @@ class LivingSupportOptions(Typed):
     below: Literal["bare", "squash", "greens"] = choice("block", "bare", asked=True)
     backup: Literal["none", "strings"] = choice("backup", "none")
     backup_twine: Annotated[str, row_of("twines", "run")] = item("backup", "twines", "polyester_3", "run", when=("backup", ("strings",)))
-    post: Annotated[str, row_of("posts", "post")] = item("backup", "posts", "post_hw_stake_38", "post", when=("backup", ("strings",)))
-    post_spacing: float = measure("backup", "length", 1.5, 0.6, 4.0, 0.05, tries="bays", when=("backup", ("strings",)))
-    depth: float = measure("backup", "length", 0.45, 0.2, 0.9, 0.01, tries=DEEPER, when=("backup", ("strings",)))
+    post: Annotated[str, row_of("posts", "post")] = item("backup", "posts", "tpost_1.8", "post", when=("backup", ("strings",)))
+    post_spacing: float = measure("backup", "length", 1.0, 0.6, 4.0, 0.05, tries="bays", when=("backup", ("strings",)))
+    depth: float = measure("backup", "length", 0.60, 0.2, 0.9, 0.01, tries=DEEPER, when=("backup", ("strings",)))
 
 
 class _Block(Stand[LivingSupportOptions]):

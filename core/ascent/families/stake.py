@@ -20,6 +20,7 @@ from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts, pots
 from ..patterns.stand import Stand
 
+_FIRST_TIE = 0.25  # above the soil [m], parts handbook 3.6
 _SPARE_TIES = 1.2  # ties used over a season over those that stand at its end, parts handbook 3.6
 
 
@@ -83,7 +84,7 @@ class _Staked(Stand[StakeOptions]):
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
         tie, tall = tables.ties()[self.options.stem_tie], float(np.max([np.max(s.top) for s in self.standings]))
-        count = math.ceil(max(min(tall, self.options.height) - 0.2, 0.2) / self.options.tie_step) + 1
+        count = _ties_on_stem(self.options, tall)
         members, grips = keys(self.geometry.by_role("post")), keys(self.geometry.by_role("grip"))
         height = np.asarray(self.wind.height)
         first = self.geometry.by_role("post")[0].points[1]
@@ -175,15 +176,8 @@ class Stake(Family[StakeOptions]):
             members += posts.standing(row, n + 1, (x, y, -options.depth), (x, y, top), bought)
         if options.bar == "bar":
             members += _bars(options, members)
-        tall = options.height
         count = sum(
-            math.ceil(
-                (math.ceil(max(min(tables.crops()[p.crop].height_m, tall) - 0.2, 0.2) / options.tie_step) + 1)
-                * options.stems
-                * p.count
-                * _SPARE_TIES
-            )
-            for p in plantings
+            math.ceil(_ties_on_stem(options, tables.crops()[p.crop].height_m) * options.stems * p.count * _SPARE_TIES) for p in plantings
         )
         first = members[0].points[0]
         dimensions = (
@@ -243,6 +237,11 @@ def _plants(options: StakeOptions, plantings: tuple[Planting, ...]) -> tuple[Pla
     """Return the plants: one line under the row, or two lines as far apart as the plants of a line."""
     apart = max(p.spacing for p in plantings) / 2 if any(p.side == "both" for p in plantings) else 0.0
     return plants.along(plantings, options.length, max(apart, 0.0))
+
+
+def _ties_on_stem(options: StakeOptions, tall: float) -> int:
+    """Return the ties of one stem that has grown so tall (parts handbook 3.6)."""
+    return max(math.floor((min(tall, options.height) - _FIRST_TIE) / options.tie_step + 1e-6), 0) + 1
 
 
 def _bars(options: StakeOptions, standing: list[Member]) -> list[Member]:

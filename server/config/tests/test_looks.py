@@ -33,6 +33,7 @@ class ScreensTest(BrowserTestCase):
             "How Ascent reckons": "/method",
             "Lantern Row": structure,
             "Soil grip": f"{structure}?link=soil",
+            "headroom over a path": self.structure("Lantern Arch"),
             "Parts for Lantern Row": f"{structure}/parts",
             "Nothing stands here": "/nowhere/at/all",
         }
