@@ -93,6 +93,10 @@ class ArchTest(Worked):
     def test_sway(self):
         self.assertNear((404 / 4.88) * 2 / 313.7, self.use("panel", "arch-sway"))
 
+    def test_all_fruit_at_the_crown(self):
+        self.assertNear(self.term("panel", "arch-crown", "weight"), (140 + 264 / 0.53) / 4.88, 0.01)
+        self.assertNear(self.use("panel", "arch-crown"), 131 / (314 / 1.25), 0.01)
+
 
 class StringsTest(Worked):
     name = "Twine Beam"

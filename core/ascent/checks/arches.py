@@ -97,6 +97,24 @@ def sway(found: Figures, weight: Array) -> Check:
     )  # fmt: skip
 
 
+def crown(found: Figures, bare: float, fruit: Array, length: float) -> Check:
+    """Return the check that an arch keeps its shape though all its fruit hangs in the crown third.
+
+    Args:
+        found: The bent panel.
+        bare: Its own weight. [N]
+        fruit: What hangs on it. [N]
+        length: Of the panel. [m]
+
+    Source: handbook-8.5, worked out with the rod: weight in the crown third counts nearly double
+    """
+    weight = (bare + fruit / tables.constant("crown_all")) / length
+    return Check(
+        "arch-crown", weight, found.sway, tables.constant("sway_crown"), "line_load", "handbook-8.5", "judgement",
+        {"weight": (weight, "line_load"), "critical": (found.sway, "line_load"), "rise": (found.rise, "length")}, "sway",
+    )  # fmt: skip
+
+
 def bend(found: Figures, mesh: rows.Mesh) -> Check:
     """Return the check that a panel's wires are not bent so sharply that their welds pop.
 

@@ -190,7 +190,8 @@ class _Arch(Stand[PanelArchOptions]):
 
     def _panel(self, below: tuple[str, ...]) -> Link:
         weight = (self.hanging + self.bare_weight) / self.options.panel_length
-        checks = (arches.sway(self.figures, weight), arches.bend(self.figures, self.mesh))
+        heavy = arches.crown(self.figures, self.bare_weight, self.hanging, self.options.panel_length)
+        checks = (arches.sway(self.figures, weight), heavy, arches.bend(self.figures, self.mesh))
         crown = (self.options.panel_width / 2, 0.0, self.rise)
         return Link("panel", keys(self.geometry.by_role("panel")), ("meshes", self.mesh.key), below,
                     ("hold_height", "hold", "foot", "span"), self.hanging + self.bare_weight, checks, (Arrow(crown, (0.0, 0.0, -1.0)),))  # fmt: skip

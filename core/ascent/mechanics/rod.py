@@ -54,10 +54,13 @@ class Shape(NamedTuple):
 
 
 class _Rod:
-    def __init__(self, span: float, hold: float, left: float, right: float, links: int, rest: Array | None) -> None:
+    def __init__(self, span: float, hold: float, left: float, right: float, links: int, rest: Array | None, crown: float | None) -> None:
         self.rest = np.zeros(links - 1) if rest is None else np.diff(rest)
         self.n, self.ds, self.span, self.hold = links, 1.0 / links, span, hold
         weights = np.concatenate((np.full(links // 2, left), np.full(links - links // 2, right))) * self.ds
+        if crown is not None:
+            middle = np.abs((np.arange(links) + 0.5) / links - 0.5) < 1.0 / 6.0
+            weights = weights * np.where(middle, 3.0 * crown, 1.5 * (1.0 - crown))
         # the weight of a link hangs at its middle: link j lifts all that comes after it, and half of its own
         after = np.concatenate((np.cumsum(weights[::-1])[::-1][1:], [0.0]))
         self.lift = self.ds * (after + weights / 2)
@@ -137,7 +140,7 @@ class _Rod:
 
 def bent(
     span: float, hold: float = 0.0, left: float = 0.0, right: float = 0.0, links: int = 160, start: Shape | None = None,
-    rest: Array | None = None,
+    rest: Array | None = None, crown: float | None = None,
 ) -> Shape:  # fmt: skip
     """Return the shape of a strip of unit length bent up between two stops, tied upright at a height or not.
 
@@ -152,13 +155,14 @@ def bent(
         links: Links of the chain.
         start: A shape near by, to start from.
         rest: Angles of its links before it was bent, (links,); straight where none are given. [rad]
+        crown: Share of the weight that hangs in the crown third; spread evenly where none is given.
 
     Returns:
         The shape.
 
     Source: handbook-8.5
     """
-    rod = _Rod(span, hold, left, right, links, rest)
+    rod = _Rod(span, hold, left, right, links, rest, crown)
     count = 4 if hold > 0 else 2
     t, multipliers = np.linspace(1.9, -1.9, links), np.zeros(count)
     if start is not None:
@@ -171,7 +175,7 @@ def bent(
     return Shape(t, x, y, multipliers, rod.stability(t, multipliers))
 
 
-def sway_weight(shape: Shape, span: float, hold: float, most: float = 2000.0, links: int = 160) -> float:
+def sway_weight(shape: Shape, span: float, hold: float, most: float = 2000.0, links: int = 160, crown: float | None = None) -> float:
     """Return the weight per length at which a bent strip sways away, by bisection along its symmetric path.
 
     Args:
@@ -180,16 +184,17 @@ def sway_weight(shape: Shape, span: float, hold: float, most: float = 2000.0, li
         hold: Height of the tie, over the strip's length.
         most: Weight to stop at, w L³/EI.
         links: Links of the chain.
+        crown: Share of the weight that hangs in the crown third; spread evenly where none is given.
 
     Returns:
-        Critical weight, w L³/EI.
+        Critical weight, spread over its length, w L³/EI.
 
     Source: handbook-8.5
     """
     low, step, now = 0.0, 16.0, shape
     while low < most:
         try:
-            found = bent(span, hold, low + step, low + step, links, now)
+            found = bent(span, hold, low + step, low + step, links, now, crown=crown)
         except (ArithmeticError, np.linalg.LinAlgError):
             found = None
         even = found is not None and float(np.max(np.abs(found.angles + found.angles[::-1]))) < _EVEN

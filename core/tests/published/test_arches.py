@@ -98,6 +98,19 @@ class StandardPanelTest(NearTestCase):
         self.assertAlmostEqual(float(half.x[80] - full.x[80]) * LENGTH, 0.008, delta=0.001)
         self.assertNear(max(half.tie, half.other_tie) * STIFFNESS / LENGTH**2, 177)
 
+    def test_weight_in_the_crown_third(self):
+        """Our own rod, whose sway weights are checked above: 40 % of the fruit there costs a tenth at most, all of it nearly half."""
+        for span, hold in ((0.25, 0.0), (0.25, 0.1875), (0.375, 0.0615), (0.5, 0.1875)):
+            shape = rod.bent(span, links=60)
+            for held in np.linspace(0.03, hold, 4) if hold else ():
+                shape = rod.bent(span, float(held), links=60, start=shape)
+            even, top, all_ = (rod.sway_weight(shape, span, hold, links=60, crown=share) for share in (None, 0.4, 1.0))
+            with self.subTest(span=span, hold=hold):
+                self.assertNear(rod.sway_weight(shape, span, hold, links=60, crown=1 / 3), even, 0.01)
+                self.assertGreater(top / even, 0.9)
+                self.assertGreaterEqual(all_ / even, tables.constant("crown_all") - 1e-3)
+        self.assertNear(all_ / even, 0.577, 0.01)
+
     def test_read_backwards(self):
         """Structures handbook 8.8: pinned, 1.90 m on the standard panel 1.964 m wide; 2.2 m on 1.6 m takes 5.496 m; never over 0.4031 L."""
         none = np.array([0.0])
