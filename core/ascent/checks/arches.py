@@ -9,7 +9,7 @@ import numpy as np
 
 from .. import rows, tables
 from ..loadpath import Check
-from ..mechanics import Array, Number, column, interpolation, section
+from ..mechanics import Array, Number, cable, column, interpolation, section
 from . import bending, ties
 
 _TIED = 0.03  # of the length: a tie lower than this is reckoned as one at this height
@@ -182,7 +182,7 @@ def sling(row: rows.Fitting, fruit: float, crop_factor: Array) -> Check:
 
 
 _CROWN = (0.5 - 1.0 / math.pi) / 2  # crown moment of a two-hinged half circle under a weight there, per weight and span
-_OVER_SAG = 0.05  # of their bay, that lines over the top may hang down
+_OVER_SAG = 0.05  # of their bay, that lines over the top hang down
 
 
 def spread(weight: Array) -> Array:
@@ -253,6 +253,6 @@ def tube_sway_per_force(row: rows.Post, height: Array, rise: float, stiff: float
 def over_pull(load: Array, bay: float) -> Array:
     """Return the pull of a line over the top that hangs down by a twentieth of its bay. [N]
 
-    Source: irvine-1981
+    Source: handbook-6.2
     """
-    return np.asarray(load * bay / (8.0 * _OVER_SAG))
+    return np.asarray(cable.sag_pull(load, bay, _OVER_SAG * bay))

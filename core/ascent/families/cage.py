@@ -176,12 +176,11 @@ class _Caged(Stand[CageOptions]):
         )
         taken = np.maximum(self.column - resting, 0.0) / count / self.tied_at
         height = np.full((1, 1, 1), self.tied_at)
-        members, grips = keys(self.geometry.by_role("post")), keys(self.geometry.by_role("grip"))
+        members = keys(self.geometry.by_role("post"))
         return [
             Link("stake", members, ("posts", self.stake.key), ("soil",), ("stake", "stakes"), taken,
                  (bending.post_across(self.stake, taken, height, np.ones((1, 1, 1))),)),
-            Link("soil", grips, None, (), ("depth", "stakes", "stake"), taken,
-                 (embedment.grip("soil-grip", self.ground, self.stake, self.options.depth, taken, height, self.cases, tables.constant("soil_gust")),)),
+            self.soil_grip(self.stake, self.options.depth, taken, height, ("depth", "stakes", "stake")),
         ]  # fmt: skip
 
     def service(self) -> tuple[Service, ...]:

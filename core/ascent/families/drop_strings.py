@@ -9,19 +9,19 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
+from .. import tables
 from ..checks import bending, embedment, fits, overhead, strings, tension
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
 from ..geometry import Dimension, Geometry, Member, Plant, Supply
 from ..loadpath import Arrow, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
-from ..mechanics import Array, cable, column
+from ..mechanics import Array, cable
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts
 from ..patterns import strings as hung
 from ..patterns.end_assembly import EndAssembly
-from ..patterns.stand import Stand
+from ..patterns.stand import PostRow
 
 _ON_POSTS = ("beam", "wire")
 _MOST_BEAM = 3.6  # a beam needs no anchors up to this span [m], parts handbook 3.8
@@ -69,20 +69,8 @@ class DropStringsOptions(Typed):
     )
 
 
-class _Strung(Stand[DropStringsOptions]):
+class _Strung(PostRow[DropStringsOptions]):
     """Everything the checks of drop strings need, worked out once for its cases."""
-
-    @cached_property
-    def post(self) -> rows.Post:
-        return tables.posts()[self.options.post]
-
-    @cached_property
-    def xs(self) -> Array:
-        return posts.stations(self.options.length, self.options.post_spacing)
-
-    @cached_property
-    def bay(self) -> float:
-        return float(self.xs[1])
 
     @property
     def span(self) -> float:
@@ -112,12 +100,12 @@ class _Strung(Stand[DropStringsOptions]):
     @cached_property
     def on_post(self) -> Array:
         """Return the crop that hangs on an inner post; the only bay hangs half on each. [N]"""
-        return np.asarray(self.down * self.bay if len(self.xs) > 2 else self.down * self.bay / 2)
+        return np.asarray(self.down * self.carried)
 
     @cached_property
     def across(self) -> Array:
         """Return the wind across the row on one post. [N]"""
-        return np.asarray(self.side * (self.bay if len(self.xs) > 2 else self.bay / 2))
+        return np.asarray(self.side * self.carried)
 
     @cached_property
     def along(self) -> Array:
@@ -130,8 +118,7 @@ class _Strung(Stand[DropStringsOptions]):
 
     @cached_property
     def amplified(self) -> Array:
-        critical = column.euler_load(bending.stiffness(self.post), self.options.top_height, 2.1)
-        return column.amplification(self.on_post, critical)
+        return self.amplified_by(self.on_post, self.options.top_height)
 
     @cached_property
     def ends(self) -> EndAssembly:
@@ -201,14 +188,13 @@ class _Strung(Stand[DropStringsOptions]):
                     np.hypot(self.across, self.on_post), tuple(checks))  # fmt: skip
 
     def _footing(self) -> tuple[Link, ...]:
-        members = keys(self.geometry.by_role("grip"))
         if self.options.footing == "bed":
+            members = keys(self.geometry.by_role("grip"))
             row, moment = tables.fittings()[self.options.screws], np.asarray(self.across * self.height * self.amplified)
             return (Link("board", members, ("fittings", row.key), (), ("screws", "screw_gap", "post_spacing"), self.across,
                          (bending.screwed(row, moment, self.options.screw_gap),)),)  # fmt: skip
-        check = embedment.grip("soil-grip", self.ground, self.post, self.options.depth, self.across, self.height * self.amplified, self.cases,
-                               tables.constant("soil_gust"))  # fmt: skip
-        return (Link("soil", members, None, (), ("depth", "post_spacing", "post", "setting"), self.across, (check,)),)
+        levers = ("depth", "post_spacing", "post", "setting")
+        return (self.soil_grip(self.post, self.options.depth, self.across, self.height * self.amplified, levers),)
 
     def _ends(self) -> tuple[Link, ...]:
         still = self._pull(self._load(self.nothing))
@@ -230,9 +216,7 @@ class _Strung(Stand[DropStringsOptions]):
         else:
             sag, limit = tension.wire_sag(self.pull, self.down, self.span), self.span / tables.constant("belly_limit")
         return (
-            Service(
-                "lean", lean, self.options.top_height / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")
-            ),
+            self.lean_of(lean, self.options.top_height),
             Service("sag", sag, limit, "handbook-parts-3.9", ("prop", "post_spacing")),
         )
 

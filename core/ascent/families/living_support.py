@@ -10,7 +10,7 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import rows, tables
-from ..checks import bending, embedment, fits, lodging
+from ..checks import bending, fits, lodging
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
 from ..geometry import Dimension, Geometry, Member, Plant
 from ..loadpath import Arrow, Link, Remark, Service
@@ -180,15 +180,13 @@ class _Block(Stand[LivingSupportOptions]):
         pull = runs.tension(twine, self.onto_strings, span, len(xs) - 1, 1.0 / give)
         inner, corner = self.onto_strings * span, np.hypot(pull, self.onto_strings * span / 2)
         worst = np.maximum(inner, corner)
-        gust = tables.constant("soil_gust")
         members = keys(self.geometry.by_role("post"))
         return (
             Link("backup", keys(self.geometry.by_role("run")), ("twines", twine.key), ("post",), ("backup_twine", "post_spacing"), pull,
                  (runs.run(twine, self.onto_strings, span, pull, self.tied_on),)),
             Link("post", members, ("posts", post.key), ("soil",), ("post", "post_spacing"), worst,
                  (bending.post_across(post, worst, height, np.ones((1, 1, 1))),)),
-            Link("soil", keys(self.geometry.by_role("grip")), None, (), ("depth", "post", "post_spacing"), worst,
-                 (embedment.grip("soil-grip", self.ground, post, self.options.depth, worst, height, self.cases, gust),)),
+            self.soil_grip(post, self.options.depth, worst, height, ("depth", "post", "post_spacing")),
         )  # fmt: skip
 
     def service(self) -> tuple[Service, ...]:

@@ -16,11 +16,11 @@ from ..geometry import Dimension, Geometry, Plant
 from ..loadpath import Check, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
-from ..mechanics import Array, column, wind
+from ..mechanics import Array, wind
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import mesh_face, plants, posts
 from ..patterns.end_assembly import EndAssembly
-from ..patterns.stand import Stand
+from ..patterns.stand import PostRow
 
 
 class MeshFenceOptions(Typed):
@@ -47,12 +47,8 @@ class MeshFenceOptions(Typed):
     strut: Annotated[str, row_of("posts", "strut")] = item("ends", "posts", "post_sw_stake_38", "strut", when=("ends", ("strut",)))
 
 
-class _Fence(Stand[MeshFenceOptions]):
+class _Fence(PostRow[MeshFenceOptions]):
     """Everything a mesh fence's checks need, worked out once for its cases."""
-
-    @cached_property
-    def post(self) -> rows.Post:
-        return tables.posts()[self.options.post]
 
     @cached_property
     def mesh(self) -> rows.Mesh:
@@ -61,19 +57,6 @@ class _Fence(Stand[MeshFenceOptions]):
     @cached_property
     def mesh_top(self) -> float:
         return self.options.bottom_gap + self.options.mesh_height
-
-    @cached_property
-    def xs(self) -> Array:
-        return posts.stations(self.options.length, self.options.post_spacing)
-
-    @cached_property
-    def bay(self) -> float:
-        return float(self.xs[1])
-
-    @cached_property
-    def carried(self) -> float:
-        """Return the length of row a post answers for: a bay, or half of one where the fence is a single bay. [m]"""
-        return self.bay if len(self.xs) > 2 else self.bay / 2
 
     @cached_property
     def wind(self) -> face.FaceWind:
@@ -211,8 +194,7 @@ class _Fence(Stand[MeshFenceOptions]):
     @cached_property
     def amplified(self) -> Array:
         """Return by how much the weight on a post raises its moment from the wind."""
-        critical = column.euler_load(bending.stiffness(self.post), max(self.mesh_top, 0.3), 2.1)
-        return column.amplification(self.bay_weight, critical)
+        return self.amplified_by(self.bay_weight, max(self.mesh_top, 0.3))
 
     def _posts(self) -> Link:
         force, amplified = self.across, self.amplified
@@ -232,19 +214,8 @@ class _Fence(Stand[MeshFenceOptions]):
         )
 
     def _soil(self) -> Link:
-        force, height = self.across, self.wind.height * self.amplified
-        check = embedment.grip(
-            "soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, tables.constant("soil_gust")
-        )  # fmt: skip
-        return Link(
-            "soil",
-            keys(self.geometry.by_role("grip")),
-            None,
-            (),
-            ("depth", "post_spacing", "post", "mesh_height", "setting"),
-            force,
-            (check,),
-        )
+        levers = ("depth", "post_spacing", "post", "mesh_height", "setting")
+        return self.soil_grip(self.post, self.options.depth, self.across, self.wind.height * self.amplified, levers)
 
     def _ends(self) -> tuple[Link, ...]:
         pull, height = self.mesh_state.pull, np.full((1, 1, 1), self.middle)
@@ -274,7 +245,7 @@ class _Fence(Stand[MeshFenceOptions]):
             self.post, self.ground, self.options.depth, self.wind.height, self.wind.leaf_height / 2, self.geometry.top, self.cases
         )  # fmt: skip
         found = [
-            Service("lean", lean, self.geometry.top / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")),
+            self.lean_of(lean, self.geometry.top),
             Service("belly", self.mesh_state.belly, self.bay / tables.constant("belly_limit"), "handbook-12",
                     ("post_spacing", "mesh", "ends")),
         ]  # fmt: skip

@@ -9,7 +9,7 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import rows, tables
-from ..checks import bending, embedment, fits, ties
+from ..checks import bending, fits, ties
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
 from ..geometry import Dimension, Geometry, Member, Plant, Supply
 from ..loadpath import Arrow, Link, Remark, Service
@@ -85,7 +85,7 @@ class _Staked(Stand[StakeOptions]):
         """Return the links from fruit to ground."""
         tie, tall = tables.ties()[self.options.stem_tie], float(np.max([np.max(s.top) for s in self.standings]))
         count = _ties_on_stem(self.options, tall)
-        members, grips = keys(self.geometry.by_role("post")), keys(self.geometry.by_role("grip"))
+        members, below = keys(self.geometry.by_role("post")), ("pot",) if self.site.bed.kind == "container" else ()
         height = np.asarray(self.wind.height)
         first = self.geometry.by_role("post")[0].points[1]
         side = (Arrow((first[0], first[1], min(self.options.height, 1.0)), (0.0, 1.0, 0.0)),)
@@ -95,9 +95,8 @@ class _Staked(Stand[StakeOptions]):
                  (ties.stem_tie(tie, self.weight, self.force, count, self.tied_on),)),
             Link("stake", members, ("posts", self.stake.key), ("soil",), levers, self.force,
                  (bending.post_across(self.stake, self.force, height, self.amplified), bending.lasting(self.stake, self.one_side)), side),
-            Link("soil", grips, None, ("pot",) if self.site.bed.kind == "container" else (), ("depth", "stake", "height", "setting"), self.force,
-                 (embedment.grip("soil-grip", self.ground, self.stake, self.options.depth, self.force, height * self.amplified, self.cases,
-                                 tables.constant("soil_gust")),), side),
+            self.soil_grip(self.stake, self.options.depth, self.force, height * self.amplified, ("depth", "stake", "height", "setting"),
+                           arrows=side, below=below),
         ]  # fmt: skip
         if self.options.bar == "bar":
             found.insert(1, self._bar())

@@ -19,7 +19,7 @@ from ..mechanics import Array, beam, cable
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts, runs
 from ..patterns.end_assembly import EndAssembly
-from ..patterns.stand import Stand
+from ..patterns.stand import PostRow
 
 _STIFF = ("upright", "self", "stiff")  # habits that hold half of themselves
 _SIDE = 0.03  # of a run from the row [m], parts handbook 3.10
@@ -51,20 +51,8 @@ class WeaveOptions(Typed):
     extension: Literal["none", "canes"] = choice("ends", "none", asked=True)
 
 
-class _Woven(Stand[WeaveOptions]):
+class _Woven(PostRow[WeaveOptions]):
     """Everything the checks of a weave need, worked out once for its cases."""
-
-    @cached_property
-    def post(self) -> rows.Post:
-        return tables.posts()[self.options.post]
-
-    @cached_property
-    def xs(self) -> Array:
-        return posts.stations(self.options.length, self.options.post_spacing)
-
-    @cached_property
-    def bay(self) -> float:
-        return float(self.xs[1])
 
     @cached_property
     def heights(self) -> Array:
@@ -139,16 +127,13 @@ class _Woven(Stand[WeaveOptions]):
         """Return the links from plant to ground."""
         first = self._rung() if self.options.style == "ladder" else self._run()
         force, height = self.on_post
-        members, grips = keys(self.geometry.by_role("post")), keys(self.geometry.by_role("grip"))
+        members = keys(self.geometry.by_role("post"))
         checks = (bending.post_across(self.post, force, height, np.ones((1, 1, 1))),)
         side = (Arrow((self.bay, 0.0, float(np.mean(self.heights))), (0.0, 1.0, 0.0)),)
-        grip = embedment.grip(
-            "soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, tables.constant("soil_gust")
-        )
         links = [
             first,
             Link("post", members, ("posts", self.post.key), ("soil",), ("post", "post_spacing", "top_run"), force, checks, side),
-            Link("soil", grips, None, (), ("depth", "post_spacing", "post", "setting"), force, (grip,), side),
+            self.soil_grip(self.post, self.options.depth, force, height, ("depth", "post_spacing", "post", "setting"), arrows=side),
         ]
         return (*links, *(() if self.options.style == "ladder" else self._ends()))
 
@@ -186,7 +171,7 @@ class _Woven(Stand[WeaveOptions]):
         else:
             belly = np.max(self.loads, axis=0) * self.bay**2 / (8 * np.maximum(np.max(self.pulls, axis=0), 1.0))
         return (
-            Service("lean", np.minimum(lean, top), top / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")),
+            self.lean_of(lean, top),
             Service("run-belly", belly, self.bay / 10, "handbook-11", ("post_spacing", "twine", "run_step")),
         )
 

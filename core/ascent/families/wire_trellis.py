@@ -16,12 +16,12 @@ from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
 from ..loadpath import Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
-from ..mechanics import Array, cable, column
+from ..mechanics import Array, cable
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts
 from ..patterns import strings as hung
 from ..patterns.end_assembly import EndAssembly, Kind
-from ..patterns.stand import Stand
+from ..patterns.stand import PostRow
 
 _LEAST_STRUNG = 1.2  # below this a crop is tied to the wires rather than strung from the top one [m]
 _GUYED = ("guy", "lean")
@@ -68,24 +68,12 @@ class WireTrellisOptions(Typed):
     strut: Annotated[str, row_of("posts", "strut")] = item("ends", "posts", "post_round_75", "strut", when=("ends", ("strut", "brace")))
 
 
-class _Row(Stand[WireTrellisOptions]):
+class _Row(PostRow[WireTrellisOptions]):
     """Everything a wire trellis's checks need, worked out once for its cases."""
-
-    @cached_property
-    def post(self) -> rows.Post:
-        return tables.posts()[self.options.post]
 
     @cached_property
     def wire(self) -> rows.Wire:
         return tables.wires()[self.options.wire]
-
-    @cached_property
-    def xs(self) -> Array:
-        return posts.stations(self.options.length, self.options.post_spacing)
-
-    @cached_property
-    def bay(self) -> float:
-        return float(self.xs[1])
 
     @property
     def strung(self) -> bool:
@@ -135,8 +123,7 @@ class _Row(Stand[WireTrellisOptions]):
     @cached_property
     def end_stiffness(self) -> Array:
         """Return how stiffly each end stands for one of the wires that pull at it. [N/m]"""
-        pulling = (1 if self.strung else self.options.wires) * self.lines
-        return np.asarray(self.ends.stiffness(self.options.top_height, self.cases) / pulling)
+        return np.asarray(self.ends.stiffness(self.options.top_height, self.cases) / self.pulling)
 
     def _pull(self, load: Array, slack: float = 0.0) -> Array:
         axial = self.wire.E * tension.wire_area(self.wire)
@@ -181,8 +168,7 @@ class _Row(Stand[WireTrellisOptions]):
 
     @cached_property
     def amplified(self) -> Array:
-        critical = column.euler_load(bending.stiffness(self.post), self.options.top_height, 2.1)
-        return column.amplification(self.bay_weight, critical)
+        return self.amplified_by(self.bay_weight, self.options.top_height)
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
@@ -247,10 +233,8 @@ class _Row(Stand[WireTrellisOptions]):
 
     def _soil(self) -> Link:
         force, height = self.across
-        check = embedment.grip("soil-grip", self.ground, self.post, self.options.depth, force, height * self.amplified, self.cases,
-                               tables.constant("soil_gust"))  # fmt: skip
         levers = ("depth", "post_spacing", "post", "top_height", "setting")
-        return Link("soil", keys(self.geometry.by_role("grip")), None, (), levers, force, (check,))
+        return self.soil_grip(self.post, self.options.depth, force, height * self.amplified, levers)
 
     def _ends(self) -> tuple[Link, ...]:
         force, height = self.across
@@ -270,9 +254,7 @@ class _Row(Stand[WireTrellisOptions]):
         come_in = (np.maximum(self.pull - self.options.pretension, 0.0)) / self.end_stiffness
         levers = ("post_spacing", "props", "pretension", "ends")
         return (
-            Service(
-                "lean", lean, self.options.top_height / tables.constant("sway_limit"), "handbook-4.2", ("depth", "post", "post_spacing")
-            ),
+            self.lean_of(lean, self.options.top_height),
             Service("sag", sag, span / tables.constant("belly_limit"), "handbook-parts-3.9", levers),
             Service(
                 "come-in", come_in, self.options.top_height / tables.constant("sway_limit"), "handbook-6.5", ("ends", "end_depth", "anchor")

@@ -4,21 +4,38 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Generic, TypeVar
+from typing import Generic, Protocol, TypeVar
 
 import numpy as np
 
-from .. import tables
-from ..checks import embedment
-from ..family import tributary
+from .. import rows, tables
+from ..checks import bending, embedment
+from ..family import keys, tributary
 from ..geometry import Geometry
+from ..loadpath import Arrow, Link, Service
 from ..loads import crop
 from ..loads.cases import Cases
 from ..loads.season import Season, season_of
-from ..mechanics import Array
-from ..model import Site, Structure, Typed
+from ..mechanics import Array, column
+from ..model import Site, Structure
+from .posts import stations
 
-OptionsT = TypeVar("OptionsT", bound=Typed)
+OptionsT = TypeVar("OptionsT")
+_SWAYS = 2.1  # effective length of a post that stands in soil, structures handbook 4.2
+
+
+class RowOptions(Protocol):
+    """What the options of every row of posts have."""
+
+    @property
+    def length(self) -> float: ...
+    @property
+    def post(self) -> str: ...
+    @property
+    def post_spacing(self) -> float: ...
+
+
+RowT = TypeVar("RowT", bound=RowOptions)
 
 
 @dataclass(frozen=True)
@@ -86,3 +103,53 @@ class Stand(Generic[OptionsT]):
     def plant_weight(self, standing: crop.Standing) -> Array:
         """Return what one good plant hangs on its own string, tie or stake, (1, W, G). [N]"""
         return np.asarray(tables.constant("gravity") * standing.high_kg[None, :, None] * self.cases.crop)
+
+    def soil_grip(
+        self, post: rows.Post, depth: float, force: Array, height: Array, levers: tuple[str, ...], *, arrows: tuple[Arrow, ...] = (),
+        below: tuple[str, ...] = (),
+    ) -> Link:  # fmt: skip
+        """Return the link of the soil that holds posts against the wind across the row.
+
+        Args:
+            post: The post.
+            depth: In the soil. [m]
+            force, height: On one post, and where it acts. [N] and [m]
+            levers: Options that strengthen it.
+            arrows: That show it.
+            below: What it stands in, if not the ground.
+        """
+        check = embedment.grip("soil-grip", self.ground, post, depth, force, height, self.cases, tables.constant("soil_gust"))
+        return Link("soil", keys(self.geometry.by_role("grip")), None, below, levers, force, (check,), arrows)
+
+
+class PostRow(Stand[RowT]):
+    """A row of posts at even bays, and what every such row works out."""
+
+    @cached_property
+    def post(self) -> rows.Post:
+        """Return the line post."""
+        return tables.posts()[self.options.post]
+
+    @cached_property
+    def xs(self) -> Array:
+        """Return the stations of the posts, (n,). [m]"""
+        return stations(self.options.length, self.options.post_spacing)
+
+    @cached_property
+    def bay(self) -> float:
+        """Return the distance from post to post. [m]"""
+        return float(self.xs[1])
+
+    @cached_property
+    def carried(self) -> float:
+        """Return the length of row a post answers for: a bay, or half of one where the row is a single bay. [m]"""
+        return self.bay if len(self.xs) > 2 else self.bay / 2
+
+    def amplified_by(self, weight: Array, top: float) -> Array:
+        """Return by how much a weight at the top of a post raises its moment from the wind."""
+        return column.amplification(weight, column.euler_load(bending.stiffness(self.post), top, _SWAYS))
+
+    def lean_of(self, moved: Array, top: float) -> Service:
+        """Return how far the tops of the posts may move in the working wind."""
+        levers = ("depth", "post", "post_spacing")
+        return Service("lean", np.minimum(moved, top), top / tables.constant("sway_limit"), "handbook-4.2", levers)
