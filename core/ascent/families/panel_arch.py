@@ -11,21 +11,19 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import rows, tables
-from ..checks import arches, bending, embedment, fits, footings, tension, ties
+from ..checks import arches, embedment, fits, footings, tension, ties
 from ..checks import mesh as mesh_checks
 from ..family import DEEPER, Ask, Family, Need, Proposal, Reason, Way, Wish, choice, item, keys, measure, row_of, tributary
 from ..geometry import Dimension, Geometry, Member, Plant, Supply
-from ..loadpath import Arrow, Link, Remark, Service
+from ..loadpath import Arrow, Check, Link, Remark, Service
 from ..loads import crop, face
 from ..loads.cases import Cases
 from ..mechanics import Array, wind
 from ..model import Planting, Site, Structure, Typed
-from ..patterns import bent_panel, plants, posts, tube_arch
+from ..patterns import arch_feet, bent_panel, plants, tube_arch
 from ..patterns.stand import Stand
 
 _POSTS = 4  # a panel
-_BLOCK = 0.19  # height of a hollow block [m], parts handbook 2.8
-_BURIED = 0.25  # of a panel's ends in the ground [m]
 _HEAVY = 0.5  # a fruit from which slings are usual [kg], crops handbook 5.4
 _HOLDS = (0.6, 0.91, 1.2)  # heights worth trying to hold a panel upright [m]
 _STIFF = 0.3  # of a post beside a leg, from which it keeps the leg upright [m]
@@ -77,12 +75,8 @@ class _Arch(Stand[PanelArchOptions]):
         return tables.meshes()[self.options.panel]
 
     @cached_property
-    def post(self) -> rows.Post:
-        return tables.posts()[self.options.post]
-
-    @cached_property
     def hold(self) -> float:
-        return _hold(self.options, self.site)
+        return arch_feet.held_at(self.options, self.site.bed)
 
     @cached_property
     def width(self) -> float:
@@ -106,7 +100,7 @@ class _Arch(Stand[PanelArchOptions]):
 
     @cached_property
     def rise(self) -> float:
-        return float(self.figures.rise) - (_BURIED if self.options.foot == "buried" else 0.0)
+        return float(self.figures.rise) - arch_feet.sunk(self.options)
 
     @cached_property
     def bare_weight(self) -> float:
@@ -164,15 +158,20 @@ class _Arch(Stand[PanelArchOptions]):
         return self.figures.foot
 
     @cached_property
-    def lift(self) -> Array:
-        """Return what lifts one side's feet. [N]"""
-        return arches.lifted(self.across, self.wind.height, self.bare_weight, self.options.span)
+    def feet(self) -> arch_feet.ArchFeet:
+        """Return what comes to the feet of one of them."""
+        along = (self.wind.end + self.wind.skin * _total(self.options)) * 2
+        lift = arches.lifted(self.across, self.wind.height, self.bare_weight, self.options.span)
+        return arch_feet.ArchFeet(self.hold, self.legs, self.width, self.push, self.foot_push, self.across, along, lift, self.lever)
+
+    @cached_property
+    def give(self) -> Array:
+        """Return how far the crown moves over because the posts do. [m]"""
+        return arch_feet.give(self, self.options, self.feet, self.rise)
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
-        feet = {"posts": self._onto_posts, "board": self._onto_board, "block": self._onto_blocks, "buried": self._into_soil}[
-            self.options.foot
-        ]()
+        feet = arch_feet.links(self, self.options, self.feet, self.buried)
         links = self.carried(feet[0].key)
         heaviest = max(tables.crops()[p.crop].fruit_heaviest_kg for p in self.structure.plantings)
         if heaviest > _HEAVY:
@@ -201,77 +200,17 @@ class _Arch(Stand[PanelArchOptions]):
         return Link("lap", tuple(m.key for m in self.geometry.by_role("tie") if m.key.startswith("lap")), ("ties", tie.key), (below,), ("lap_tie",),
                     self.across * tables.constant("lap_share"), (arches.lap(tie, self.across, count, self.tied_on),))  # fmt: skip
 
-    def _onto_posts(self) -> list[Link]:
-        tie, share, blown = tables.ties()[self.options.tie], self.push / self.legs, self.across / (2 * self.legs)
-        bears = self.options.panel_side == "inside"
-        tied = arches.tied(tie, share, blown, self.options.ties_per_post, bears, self.tied_on)
-        force, height = np.abs(share) + blown, self.lever
-        lasting, gust = tables.constant("soil_sustained"), tables.constant("soil_gust")
-        strength = self.cases.soil_strength(self.ground.native)
-        along = (self.wind.end + self.wind.skin * _total(self.options)) * 2
-        posts_, grips = keys(self.geometry.by_role("post")), keys(self.geometry.by_role("grip"))
-        x = self.geometry.by_role("grip")[0].points[0][0]
-        side = (x, self.options.span / 2, self.hold)
-        outward = (Arrow(side, (0.0, 1.0, 0.0)),)
-        still = np.broadcast_to(np.abs(share), np.broadcast_shapes(share.shape, (1, 1, 1)))
-        lifted = self.lift / self.legs
-        return [
-            Link("tie", tuple(m.key for m in self.geometry.by_role("tie") if m.key.startswith("tie")), ("ties", tie.key), ("post", "hold-down"),
-                 ("tie", "ties_per_post", "panel_side", "hold_height"), force, (tied,), outward),
-            Link("post", posts_, ("posts", self.post.key), ("soil",), ("post", "hold_height", "span"), force,
-                 (bending.post_across(self.post, force, height, np.ones((1, 1, 1))), bending.lasting(self.post, still * height),
-                  bending.post_along(self.post, along, height, len(posts_))), outward),
-            Link("soil", grips, None, (), ("depth", "post", "hold_height", "setting"), force,
-                 (embedment.grip("soil-grip", self.ground, self.post, self.options.depth, force, height, self.cases, gust),
-                  embedment.grip("soil-lasting", self.ground, self.post, self.options.depth, still, height, self.cases, lasting)), outward),
-            Link("hold-down", grips, None, (), ("depth", "post"), lifted,
-                 (tension.uplift(self.post, self.ground, self.options.depth, lifted, strength),),
-                 (Arrow((x, -self.options.span / 2, 0.0), (0.0, 0.0, 1.0)),)),
-        ]  # fmt: skip
-
-    def _thrust(self) -> Array:
-        """Return the outward push of one foot and its ties together, wind included. [N]"""
-        return np.asarray(np.abs(self.foot_push + self.push) + self.across / 2)
-
-    def _onto_board(self) -> list[Link]:
-        cleat, board = tables.fittings()[self.options.cleat], tables.posts()[self.options.board]
-        force = self._thrust()
-        still = np.abs(self.foot_push + self.push)
-        free = self.site.bed.length if self.site.bed.raised_by > 0.1 else footings.STAKES_APART
-        return [
-            Link("cleat", keys(self.geometry.by_role("fitting")), ("fittings", cleat.key), ("board",), ("cleat", "span"), force,
-                 (footings.cleats(cleat, force, self.lift, 2),)),
-            Link("board", keys(self.geometry.by_role("rail")), ("posts", board.key), (), ("board", "span"), force,
-                 (footings.board(board, still, self.width, free),)),
-        ]  # fmt: skip
-
-    def _onto_blocks(self) -> list[Link]:
-        force = self._thrust()
-        weight = 2 * tables.constant("block_mass") * tables.constant("gravity")
-        return [Link("block", keys(self.geometry.by_role("fitting")), None, (), ("foot", "span"), force,
-                     (footings.slides(force, weight), footings.lifts(self.lift, weight)))]  # fmt: skip
-
-    def _into_soil(self) -> list[Link]:
-        force = np.maximum(np.abs(self.push), np.abs(self.foot_push)) + self.across / 2
+    def buried(self, force: Array) -> tuple[Check, ...]:
+        """Return the checks of the wires' ends in the soil, which push aside so much of it."""
         wires = max(math.floor(self.options.panel_width / self.mesh.up + 1e-6), 2)
-        return [Link("buried", (), None, (), ("foot", "span"), force,
-                     footings.buried(self.ground, self.mesh, wires, _BURIED, force, self.lift, self.cases))]  # fmt: skip
-
-    def give(self) -> Array:
-        """Return how far the crown moves over because the posts do. [m]"""
-        if self.options.foot != "posts" or self.hold <= 0.05:
-            return np.asarray(0.0 * self.across)
-        height, half = np.full((1, 1, 1), self.hold), np.full((1, 1, 1), 0.01)
-        bent = posts.lean_per_force(self.post, self.ground, self.options.depth, height, half, max(self.hold, 0.2), self.cases)
-        return np.asarray(self.across / (2 * self.legs) * bent * self.rise / max(self.hold, 0.2))
+        return footings.buried(self.ground, self.mesh, wires, arch_feet.BURIED, force, self.feet.lift, self.cases)
 
     def service(self) -> tuple[Service, ...]:
         """Return the sway of the crown in the wind, how far it comes down, and how far it moves over when one side is bare."""
         load = self.hanging / self.options.panel_length
-        lean = self.give()
         levers = ("hold_height", "post", "depth")
         return (
-            Service("arch-lean", lean, self.rise / tables.constant("sway_limit"), "handbook-4.2", levers),
+            Service("arch-lean", self.give, self.rise / tables.constant("sway_limit"), "handbook-4.2", levers),
             Service("crown-drop", np.asarray(np.maximum(self.figures.drop * load, 0.0)), self.options.span / tables.constant("rail_sag_limit") * 2, "handbook-8.5", levers),
             Service("one-side-shift", np.asarray(np.abs(self.figures.shift * load)), self.rise / tables.constant("belly_limit"), "handbook-8.5", levers),
         )  # fmt: skip
@@ -279,7 +218,7 @@ class _Arch(Stand[PanelArchOptions]):
     def balance(self) -> tuple[Array, Array]:
         """Return the wind across all panels, and what the feet of each take of it. [N]"""
         count = len(_middles(self.options))
-        return self.wind.force * self.width * count, self.across / (2 * self.legs) * (2 * self.legs * count)
+        return self.wind.force * self.width * count, self.feet.blown * (2 * self.legs * count)
 
 
 class _TubeArch(_Arch):
@@ -351,15 +290,18 @@ class _TubeArch(_Arch):
         levers = ("clad_tie", "over_wire", "arch_spacing")
         return [Link("clad", (*clads, *over), ("ties", tie.key), ("tube",), levers, self.across, tuple(checks)), tube]
 
-    def _into_soil(self) -> list[Link]:
-        force, height = self.push + self.across / 2, np.full((1, 1, 1), 0.05)
-        grip = embedment.grip("soil-grip", self.ground, self.tube, _BURIED, force, height, self.cases, tables.constant("soil_gust"))
-        lifted = tension.uplift(self.tube, self.ground, _BURIED, self.lift, self.cases.soil_strength(self.ground.native))
-        return [Link("buried", (), None, (), ("foot", "span"), force, (grip, lifted))]
+    def buried(self, force: Array) -> tuple[Check, ...]:
+        """Return the checks of the legs in the soil: what pushes them aside, and what lifts them."""
+        height, gust = np.full((1, 1, 1), 0.05), tables.constant("soil_gust")
+        strength = self.cases.soil_strength(self.ground.native)
+        return (
+            embedment.grip("soil-grip", self.ground, self.tube, arch_feet.BURIED, force, height, self.cases, gust),
+            tension.uplift(self.tube, self.ground, arch_feet.BURIED, self.feet.lift, strength),
+        )
 
     def service(self) -> tuple[Service, ...]:
         """Return the sway of the crown in the wind."""
-        lean = self.give() + self.across * arches.tube_sway_per_force(self.tube, self.wind.height, self.rise, self.stiff)
+        lean = self.give + self.across * arches.tube_sway_per_force(self.tube, self.wind.height, self.rise, self.stiff)
         return (
             Service("arch-lean", np.asarray(lean), self.rise / tables.constant("sway_limit"), "handbook-9.5", ("tube", "arch_spacing")),
         )
@@ -373,9 +315,9 @@ def _headroom(wanted: Mapping[str, float], options: PanelArchOptions, structure:
     if options.frame == "tubes":
         return ()  # its rise is its maker's
     mesh, hang = tables.meshes()[options.panel], _hang(structure)
-    sunk = _BURIED if options.foot == "buried" else 0.0
+    sunk = arch_feet.sunk(options)
     reach = bent_panel.Reach(wanted["path"], wanted["clear"] + hang + sunk)
-    hold = _hold(options, site)
+    hold = arch_feet.held_at(options, site.bed)
     held = (hold, *(h for h in _HOLDS if h > hold)) if options.foot == "posts" and options.hold == "held" else (hold,)
     squares = np.arange(math.ceil(2.0 / mesh.along), math.floor(6.1 / mesh.along) + 1) * mesh.along
     cut = [x for x in squares.tolist() if all(abs(x - sold) > mesh.along / 2 for sold in mesh.lengths_m)]
@@ -445,18 +387,18 @@ class PanelArch(Family[PanelArchOptions]):
 
     def geometry(self, options: PanelArchOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
         """Return panels, feet, ties and plants in metres."""
-        mesh, shape, hold = tables.meshes()[options.panel], _shape(options, site), _hold(options, site)
+        mesh, shape, hold = tables.meshes()[options.panel], _shape(options, site), arch_feet.held_at(options, site.bed)
         members, total = [], _total(options)
         if options.frame == "tubes":
-            stations, sunk = _middles(options), _BURIED if options.foot == "buried" else 0.0
+            stations, sunk = _middles(options), arch_feet.sunk(options)
             tube, over = tables.posts()[options.tube], options.over_wire
             members += tube_arch.members(tube, mesh, options.clad_tie, over, shape, stations, options.clad, sunk)
             for n, x in enumerate(stations):
-                members += _feet(options, n, (x,), (x - 0.15, x + 0.15), hold)
+                members += arch_feet.members(options, n, (x,), (x - 0.15, x + 0.15), hold)
         for n, x in enumerate(_starts(options)):
             members.append(bent_panel.member(mesh, n + 1, shape, options.panel_length, options.panel_width, x))
             edges = (x + options.inset, x + options.panel_width - options.inset)
-            members += _feet(options, n, edges, (x, x + options.panel_width), hold)
+            members += arch_feet.members(options, n, edges, (x, x + options.panel_width), hold)
         for n, x in enumerate(_starts(options)[1:]):
             along = np.linspace(0, len(shape) - 1, _lap_ties(options)).round().astype(int)
             members += [Member(f"lap-{n + 1}-{i + 1}", "tie", "ties", options.lap_tie, ((x + options.overlap / 2, *shape[k]),), shape="point")
@@ -486,7 +428,7 @@ class PanelArch(Family[PanelArchOptions]):
 
     def remarks(self, options: PanelArchOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: head height above all, and the spring that a bent panel is."""
-        mesh, hold = tables.meshes()[options.panel], _hold(options, site)
+        mesh, hold = tables.meshes()[options.panel], arch_feet.held_at(options, site.bed)
         found_ = arches.figures(options.panel_length, options.span, hold, arches.bending_stiffness(mesh, options.panel_width))
         rise = geometry.top
         found = fits.of_ground(site.bed, 0.0, options.depth if options.foot == "posts" else 0.0)
@@ -553,24 +495,11 @@ def _hang(structure: Structure) -> float:
     return tables.constant("hang" if heavy else "hang_small")
 
 
-def _hold(options: PanelArchOptions, site: Site) -> float:
-    """Return the height at which the panel is held upright, above its own feet. [m]"""
-    if options.foot == "buried":
-        return _BURIED
-    if options.hold == "free":
-        return 0.0
-    if options.foot == "posts":
-        return options.hold_height
-    board = max(site.bed.raised_by, tables.posts()[options.board].b)
-    return min(board, options.hold_height) if options.foot == "board" else _BLOCK
-
-
 def _shape(options: PanelArchOptions, site: Site) -> bent_panel.Curve:
     """Return the curve of the panels above the soil; where no such bend is possible, a half ellipse that only shows so."""
     if options.frame == "tubes":
         return tube_arch.curve(options.span, options.tube_rise)
-    hold = _hold(options, site)
-    sunk = _BURIED if options.foot == "buried" else 0.0
+    hold, sunk = arch_feet.held_at(options, site.bed), arch_feet.sunk(options)
     if not arches.fits(options.panel_length, options.span, hold):
         angles = np.linspace(math.pi, 0.0, 61)
         rise = max((options.panel_length - options.span) / 2, 0.3)
@@ -617,36 +546,6 @@ def _width_at(options: PanelArchOptions, site: Site, height: float) -> float:
     """Return how wide the arch is at a height. [m]"""
     wide = [abs(y) for y, z in _shape(options, site) if z >= height]
     return 2 * max(wide) if wide else 0.0
-
-
-def _feet(options: PanelArchOptions, panel: int, edges: tuple[float, ...], board_ends: tuple[float, float], hold: float) -> list[Member]:
-    """Return what holds the feet of one panel or tube, on both sides, at the places where its edges stand."""
-    found: list[Member] = []
-    row = tables.posts()[options.post]
-    out = 1.0 if options.panel_side == "inside" else -1.0
-    for side in (1.0, -1.0):
-        y = side * (options.span / 2 + out * row.soil_width / 2)
-        if options.foot == "posts":
-            bought = posts.stock_length(row, options.depth + max(hold, 0.2))
-            for at in edges:
-                number = panel * 2 * len(edges) + len(found) // (2 + options.ties_per_post) + 1
-                foot, head = (at, y, -options.depth), (at, y, max(hold, 0.2))
-                found.append(Member(f"post-{number}", "post", "posts", row.key, (foot, head), bought, row.soil_width))
-                found.append(Member(f"grip-{number}", "grip", "", "", (foot, (at, y, 0.0)), thickness=3.0 * row.soil_width))
-                found += [Member(f"tie-{number}-{i + 1}", "tie", "ties", options.tie, ((at, side * options.span / 2, z),), shape="point")
-                          for i, z in enumerate(np.linspace(max(hold, 0.2), 0.05, options.ties_per_post).tolist())]  # fmt: skip
-        elif options.foot == "board":
-            board = tables.posts()[options.board]
-            name = "left" if side > 0 else "right"
-            y, (start, end) = side * (options.span / 2 + 0.02), board_ends
-            line = ((start, y, 0.05), (end, y, 0.05))
-            found.append(Member(f"board-{panel + 1}-{name}", "rail", "posts", board.key, line, end - start, board.b))
-            found += [Member(f"cleat-{panel + 1}-{name}-{i + 1}", "fitting", "fittings", options.cleat, ((at, side * options.span / 2, 0.1),), shape="point")
-                      for i, at in enumerate(edges)]  # fmt: skip
-        elif options.foot == "block":
-            found += [Member(f"block-{panel + 1}-{'left' if side > 0 else 'right'}-{i + 1}", "fitting", "fittings", "block_hollow",
-                             ((at, side * (options.span / 2 + 0.1), _BLOCK / 2),), shape="point") for i, at in enumerate(edges)]  # fmt: skip
-    return found
 
 
 def _supplies(options: PanelArchOptions, plantings: tuple[Planting, ...], arc: float) -> tuple[Supply, ...]:
