@@ -283,25 +283,24 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
     tree = shapely.STRtree(cuts)
     parts = [(bed, shape, part) for bed, shape in ground.beds for part in _parts(shape, [cuts[i] for i in tree.query(shape, "intersects")])]
     beyonds = _unreached([part for _, _, part in parts], with_rows)
-    said: dict[tuple[str, ...], list[Any]] = {}
-    named: dict[tuple[str, ...], dict[str, str]] = {}
+    found: dict[tuple[str, tuple[tuple[str, str, str], ...]], list[Any]] = {}
     for (bed, shape, part), beyond in zip(parts, beyonds, strict=True):
         if beyond.area < max(_SHARE * part.area, 0.05):
             continue
         before = _unreached([shape], without)[0].intersection(part)
-        key, words = "out-of-reach", {"bed": bed.name}
-        things: tuple[str, ...] = (bed.key,)
+        key = "out-of-reach"
+        about: tuple[tuple[str, str, str], ...] = (("bed", bed.key, bed.name),)
         if beyond.area - before.area > 0.05:
             by = _nearest_row(ground, bed.key, beyond).structure
-            key, things, words = "closed-off", (by.key, bed.key), {"structure": by.name, "bed": bed.name}
+            key, about = "closed-off", (("structure", by.key, by.name), *about)
         elif before.area > 0.9 * part.area:
             key = "no-way-to"
-        said.setdefault((key, *things), []).append(beyond)
-        named[(key, *things)] = words
-    for told, pieces in said.items():
+        found.setdefault((key, about), []).append(beyond)
+    for (key, about), pieces in found.items():
         area, largest = sum(float(piece.area) for piece in pieces), max(pieces, key=lambda piece: float(piece.area))
         values = {"area": (area, "area"), "reach": (tables.constant("arm_reach"), "length")}
-        yield Clash(told[0], "watch", told[1:], _flat(largest.representative_point()), values, named[told])
+        things, words = tuple(thing for _, thing, _ in about), {role: name for role, _, name in about}
+        yield Clash(key, "watch", things, _flat(largest.representative_point()), values, words)
 
 
 def _nearest_row(ground: _Ground, bed: str, shape: Any) -> Laid:

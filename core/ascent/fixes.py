@@ -60,7 +60,7 @@ def _next_values(before: Evaluation, option: str) -> list[Any]:
     extra = extra_of(before.options, option)
     tries = extra.get("tries", ())
     if tries == "bays":
-        length = float(getattr(before.options, "length", before.geometry.length))
+        length = before.geometry.length
         bays = max(round(length / now + 0.499), 1)
         return [round(length / (bays + more) + 0.004, 2) for more in _BAYS_MORE]
     if tries:

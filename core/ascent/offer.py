@@ -10,7 +10,7 @@ from .errors import InvalidPlan, Problem, UnknownItem
 from .families import FAMILIES, family_of
 from .family import Need
 from .fixes import sized
-from .model import Planting, Site, Structure
+from .model import Planting, Site, Structure, Typed
 from .quantities import System, write
 from .texts import say, template
 from .wording import day_text, written
@@ -34,8 +34,7 @@ class Offer:
     values: tuple[Value, ...]
 
 
-@dataclass(frozen=True)
-class Support:
+class Support(Typed):
     """One kind of support as it would stand on a bed: in words, as a picture, and how well it suits the crop, 0 to 3."""
 
     family: str
@@ -68,7 +67,9 @@ def choices(site: Site, need: Need) -> list[Support]:
         words = {name: template(f"family.{key}.{name}") for name in ("name", "what", "suits", "weak")}
         score = scores[key]
         found.append(
-            Support(key, **words, score=score, score_text=template(f"suit.{score}"), sketch=sketch_of(geometry, bed.length, bed.width))
+            Support(
+                family=key, **words, score=score, score_text=template(f"suit.{score}"), sketch=sketch_of(geometry, bed.length, bed.width)
+            )
         )
     return sorted(found, key=lambda support: -support.score)
 

@@ -368,7 +368,7 @@ def ways_to(site: Site, structure: Structure, key: str, wanted: Mapping[str, flo
         value = wanted.get(ask.name)
         if value is None or not ask.low <= value <= ask.high:
             allowed = f"{write(ask.low, ask.kind, system)} to {write(ask.high, ask.kind, system)} is allowed"
-            problems.append(Problem(f"wanted.{ask.name}", "nothing" if value is None else str(value), allowed))
+            problems.append(Problem(f"wanted.{ask.name}", "nothing" if value is None else write(value, ask.kind, system), allowed))
     if problems:
         raise InvalidPlan(problems)
     found = wish.ways(wanted, family.options.model_validate(structure.options), structure, site)

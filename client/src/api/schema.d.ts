@@ -2876,10 +2876,10 @@ export interface components {
             };
         };
         /**
-         * SupportOut
-         * @description One kind of support as it would stand on a bed: a picture of it, and how well it suits the crop.
+         * Support
+         * @description One kind of support as it would stand on a bed: in words, as a picture, and how well it suits the crop, 0 to 3.
          */
-        SupportOut: {
+        Support: {
             /** Family */
             family: string;
             /** Name */
@@ -2902,7 +2902,7 @@ export interface components {
          */
         SupportsOut: {
             /** Supports */
-            supports: components["schemas"]["SupportOut"][];
+            supports: components["schemas"]["Support"][];
         };
         /**
          * ThingConflict

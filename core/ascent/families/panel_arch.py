@@ -23,7 +23,7 @@ from ..model import Planting, Site, Structure, Typed
 from ..patterns import arch_feet, bent_panel, plants, tube_arch
 from ..patterns.stand import Stand
 
-_POSTS = 4  # a panel
+_LEGS = 2  # posts on each side of a panel
 _HEAVY = 0.5  # a fruit from which slings are usual [kg], crops handbook 5.4
 _HOLDS = (0.6, 0.91, 1.2)  # heights worth trying to hold a panel upright [m]
 _STIFF = 0.3  # of a post beside a leg, from which it keeps the leg upright [m]
@@ -91,7 +91,7 @@ class _Arch(Stand[PanelArchOptions]):
     @cached_property
     def legs(self) -> int:
         """Return the posts that hold one of them on each side."""
-        return _POSTS // 2
+        return _LEGS
 
     @cached_property
     def figures(self) -> arches.Figures:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from ascent.changes import Difference
-from ascent.drawing.sketch import Sketch
 from ascent.model import ExposureKey, Name, PlantCount, Planting, Side, SoilKey, Training, Typed
+from ascent.offer import Support
 from ascent.quantities import Kind, System
 from ascent.readout import FixReport, Report, Rest
 from pydantic import Field
@@ -126,23 +126,10 @@ class CropIn(Typed):
     training: Training = "pruned"
 
 
-class SupportOut(Typed):
-    """One kind of support as it would stand on a bed: a picture of it, and how well it suits the crop."""
-
-    family: str
-    name: str
-    what: str
-    suits: str
-    weak: str
-    score: int
-    score_text: str
-    sketch: Sketch
-
-
 class SupportsOut(Typed):
     """Every kind of support for a crop, those that suit it best first."""
 
-    supports: list[SupportOut]
+    supports: list[Support]
 
 
 class ProposedValue(Typed):

@@ -161,13 +161,7 @@ def supports(granted: Granted, key: str, sent: schemas.CropIn) -> schemas.Suppor
     """
     core, bed = _bed_of(granted.garden, key)
     need = Need(sent.crop, None, sent.side, sent.training)
-    return schemas.SupportsOut(
-        supports=[
-            schemas.SupportOut(family=each.family, name=each.name, what=each.what, suits=each.suits, weak=each.weak, score=each.score,
-                               score_text=each.score_text, sketch=each.sketch)
-            for each in choices(model.Site(garden=core, bed=bed), need)
-        ]
-    )  # fmt: skip
+    return schemas.SupportsOut(supports=choices(model.Site(garden=core, bed=bed), need))
 
 
 def rests_of(row: Thing, sent: schemas.Draft) -> schemas.RestsOut:

@@ -2,7 +2,7 @@ import type { Schemas } from "../../api/client";
 import { Glance } from "../../drawing/Glance";
 
 interface Props {
-  supports: readonly Schemas["SupportOut"][];
+  supports: readonly Schemas["Support"][];
   chosen: string;
   onChoose: (family: string) => void;
 }
