@@ -20,7 +20,7 @@ from .loads.cases import GUSTS
 from .mechanics import Array
 from .model import Site, Structure
 from .parts import Part, shopping, total
-from .quantities import STYLES, System, to_si, write
+from .quantities import STYLES, System, between, to_si, write
 from .readout import (
     ArrowMark,
     FixReport,
@@ -367,7 +367,7 @@ def ways_to(site: Site, structure: Structure, key: str, wanted: Mapping[str, flo
     for ask in wish.asks:
         value = wanted.get(ask.name)
         if value is None or not ask.low <= value <= ask.high:
-            allowed = f"{write(ask.low, ask.kind, system)} to {write(ask.high, ask.kind, system)} is allowed"
+            allowed = f"{between(ask.low, ask.high, ask.kind, system)} is allowed"
             problems.append(Problem(f"wanted.{ask.name}", "nothing" if value is None else write(value, ask.kind, system), allowed))
     if problems:
         raise InvalidPlan(problems)

@@ -21,7 +21,21 @@ from .errors import UnreadableQuantity
 
 System = Literal["metric", "imperial"]
 Kind = Literal[
-    "length", "mass", "force", "speed", "wire", "moment", "pressure", "stress", "line_load", "ratio", "count", "angle", "area", "bearing"
+    "length",
+    "mass",
+    "force",
+    "speed",
+    "wire",
+    "moment",
+    "pressure",
+    "stress",
+    "line_load",
+    "ratio",
+    "count",
+    "angle",
+    "area",
+    "bearing",
+    "cooling",
 ]
 
 
@@ -44,6 +58,7 @@ STYLES: dict[str, dict[System, Style]] = {
     "stress": {"metric": Style("megapascal", "MPa", 0), "imperial": Style("kilopound_force_per_square_inch", "ksi", 1)},
     "line_load": {"metric": Style("newton / metre", "N/m", 1), "imperial": Style("force_pound / foot", "lbf/ft", 2)},
     "wire": {"metric": Style("millimetre", "mm", 2), "imperial": Style("inch", "in", 3)},
+    "cooling": {"metric": Style("kelvin", "°C", 0), "imperial": Style("delta_degree_Fahrenheit", "°F", 0)},
     "area": {"metric": Style("metre ** 2", "m²", 1), "imperial": Style("foot ** 2", "ft²", 0)},
 }
 

@@ -4,17 +4,19 @@ from __future__ import annotations
 
 import dataclasses
 import itertools
+import math
 import re
 from functools import cache
 from typing import get_args
 
 import numpy as np
 from ascent import tables, texts
+from ascent.drawing.sketch import seen, sketch_of
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.family import Need
 from ascent.loads import cases
-from ascent.model import Structure
+from ascent.model import Site, Structure
 from ascent.parts import shopping
 from ascent.present import full_report, ways_to
 from ascent.report import evaluate, outline
@@ -179,6 +181,91 @@ class PartsTest(NearTestCase):
                 self.assertLessEqual({m.item for m in geometry.members if m.item}, {part.key for part in parts})
                 self.assertTrue(all(part.packs * part.pack_size + 1e-9 >= part.count or part.pack != "pack" for part in parts))
                 self.assertTrue(all(part.cost >= 0 for part in parts))
+
+
+class WordsTest(NearTestCase):
+    """What is said of the demo's structures, in both systems of units."""
+
+    METRIC, IMPERIAL = r"\d (m|cm|mm|kg|N|kN|N/m|N·m|m/s|MPa|°C|K)\b", r"\d (in|ft|lb|lbf|lbf·ft|lbf/ft|mph|°F)\b"
+
+    def said(self, system: str):
+        """Yield every sentence with numbers of every structure."""
+        garden = demo()
+        for bed in garden.beds:
+            for structure in bed.structures:
+                report = full_report(Site(garden=garden, bed=bed), structure, system)
+                yield from ((structure.name, remark.text) for remark in report.remarks)
+                yield from ((structure.name, working.numbers) for link in report.links for working in link.workings)
+                yield structure.name, report.headline.sentence
+
+    def test_nobody_reads_the_other_systems_units(self):
+        for system, foreign in (("metric", self.IMPERIAL), ("imperial", self.METRIC)):
+            for name, text in self.said(system):
+                self.assertIsNone(re.search(foreign, text), f"{name}, {system}: {text}")
+
+    def test_a_square_is_of_the_number_and_its_unit(self):
+        """1.27 m² is an area; the square of 1.27 m is (1.27 m)²."""
+        for name, text in self.said("metric"):
+            self.assertIsNone(re.search(r"\d (m|N)²(?!\))(?= ÷| \+|\))", text), f"{name}: {text}")
+
+    def test_nothing_is_left_unfilled(self):
+        for system in ("metric", "imperial"):
+            for name, text in self.said(system):
+                self.assertNotRegex(text, r"[{}]|nan|\binf\b", f"{name}, {system}")
+
+
+class DependsTest(NearTestCase):
+    def test_what_an_option_depends_on_is_there_and_can_be_so(self):
+        for family in FAMILIES.values():
+            for name, field in family.options.model_fields.items():
+                when = field.json_schema_extra.get("when")
+                if not when:
+                    continue
+                with self.subTest(family.key, option=name):
+                    parent = family.options.model_fields[when["option"]]
+                    self.assertNotEqual(when["option"], name)
+                    for value in when["is"]:
+                        read = {"true": True, "false": False}.get(value, int(value) if value.isdigit() else value)
+                        options = family.options.model_validate({when["option"]: read})
+                        self.assertEqual(str(getattr(options, when["option"])).lower(), value)
+                    self.assertTrue(parent.json_schema_extra["group"])
+
+    def test_nothing_depends_on_itself_through_others(self):
+        for family in FAMILIES.values():
+            parents = {n: f.json_schema_extra.get("when", {}).get("option") for n, f in family.options.model_fields.items()}
+            for name, parent in parents.items():
+                reached, at = {name}, parent
+                while at:
+                    self.assertNotIn(at, reached, f"{family.key}: {name}")
+                    reached.add(at)
+                    at = parents[at]
+
+
+class SketchTest(NearTestCase):
+    """The picture that a kind of support is chosen by."""
+
+    def test_everything_drawn_lies_within_its_frame_and_above_the_ground(self):
+        for family, proposal, crop in proposals():
+            geometry = family.geometry(proposal.options, proposal.plantings, site())
+            sketch = sketch_of(geometry, 12.0, 1.2)
+            with self.subTest(family.key, crop=crop):
+                self.assertTrue(sketch.strokes)
+                for u, v in (*(p for stroke in sketch.strokes for p in stroke.points), *sketch.leaves, *sketch.ground):
+                    self.assertTrue(sketch.low[0] - 1e-6 <= u <= sketch.high[0] + 1e-6)
+                    self.assertTrue(sketch.low[1] - 1e-6 <= v <= sketch.high[1] + 1e-6)
+                self.assertEqual(len(sketch.ground), 4)
+
+    def test_height_is_seen_from_a_little_above(self):
+        """An upright metre is drawn cos 16° long, what lies farther back higher."""
+        (u0, v0), (u1, v1) = seen((0.0, 0.0, 0.0)), seen((0.0, 0.0, 1.0))
+        self.assertNear(v1 - v0, math.cos(math.radians(16.0)), 2e-3)
+        self.assertEqual(u0, u1)
+        self.assertGreater(seen((0.0, 1.0, 0.0))[1], v0)
+
+    def test_a_picture_is_small_enough_to_send(self):
+        for family, proposal, _ in proposals():
+            geometry = family.geometry(proposal.options, proposal.plantings, site())
+            self.assertLessEqual(len(sketch_of(geometry, 12.0, 1.2).leaves), 700)
 
 
 class WishTest(NearTestCase):

@@ -960,7 +960,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "bearing";
+            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "bearing" | "cooling";
             /** Label */
             label: string;
             /** Low */
@@ -2344,7 +2344,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "bearing";
+            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "bearing" | "cooling";
             /** Low */
             low?: number | null;
             /**

@@ -161,7 +161,7 @@ def cold_wire(wire: rows.Wire, pull: Array, pretension: float) -> Check:
     """
     return Check(
         "cold-wire", pull, wire_area(wire) * wire.break_, wire.factor, "force", "handbook-6.6", wire.certainty,
-        {"pretension": (pretension, "force"), "colder": (tables.constant("cold"), "count"), "pull": (pull, "force")},
+        {"pretension": (pretension, "force"), "colder": (tables.constant("cold"), "cooling"), "pull": (pull, "force")},
     )  # fmt: skip
 
 

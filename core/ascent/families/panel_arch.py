@@ -26,6 +26,7 @@ from ..patterns.stand import Stand
 _LEGS = 2  # posts on each side of a panel
 _HEAVY = 0.5  # a fruit from which slings are usual [kg], crops handbook 5.4
 _HOLDS = (0.6, 0.91, 1.2)  # heights worth trying to hold a panel upright [m]
+_HEAD = 1.8  # height of a head, at which the width of an arch is given [m], structures handbook 8.3
 _STIFF = 0.3  # of a post beside a leg, from which it keeps the leg upright [m]
 _LAP_EVERY = 0.6  # between the ties of a lap [m], parts handbook 3.0
 
@@ -438,7 +439,7 @@ class PanelArch(Family[PanelArchOptions]):
             found.append(Remark("arch-impossible", "wrong", values, source="handbook-8.2", levers=("span", "panel_length", "hold_height")))
         hang = _hang(structure)
         clear = rise - hang
-        values = {"rise": (rise, "length"), "clear": (clear, "length"), "hang": (hang, "length"), "wide": (_width_at(options, site, 1.8), "length"),
+        values = {"rise": (rise, "length"), "clear": (clear, "length"), "hang": (hang, "length"), "wide": (_width_at(options, site, _HEAD), "length"), "head": (_HEAD, "length"),
                   "set": (tables.constant("set_rise"), "length")}  # fmt: skip
         level: Literal["fine", "watch"] = "fine" if clear >= tables.constant("headroom_least") else "watch"
         found.append(
