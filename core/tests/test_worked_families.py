@@ -152,6 +152,11 @@ class StakeTest(Worked):
         f = 0.5 * (math.sqrt((4 * arm + 2 * active) ** 2 + 4 * active**2) - (4 * arm + 2 * active))
         self.assertNear(25.57 * 1.5 / (9 * 30e3 * 0.025 * f), self.use("soil", "soil-grip"), 0.02)
 
+    def test_ties(self):
+        self.assertEqual(self.term("stem-tie", "stem-tie", "count"), 3)
+        self.assertNear(self.term("stem-tie", "stem-tie", "demand"), math.hypot(8.04, 25.6) / 3 * 1.5)
+        self.assertNear(self.use("stem-tie", "stem-tie"), 0.277)
+
 
 class LivingTest(Worked):
     name = "Corn Block"
