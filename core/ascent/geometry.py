@@ -68,7 +68,12 @@ class Supply:
 
 @dataclass(frozen=True)
 class Geometry:
-    """A structure laid out: members, plants, measures; `top` is where it ends, `climb` what a plant can climb [m]."""
+    """A structure laid out: members, plants, measures.
+
+    top: where it ends. [m]
+    climb: what a plant can climb. [m]
+    unit: how far along the row its first piece reaches that belongs together, as it is seen from the end. [m]
+    """
 
     members: tuple[Member, ...]
     plants: tuple[Plant, ...]
@@ -78,6 +83,7 @@ class Geometry:
     top: float
     depth: float
     climb: float
+    unit: float = 0.0
 
     def by_role(self, role: Role) -> tuple[Member, ...]:
         """Return the members of one role, in order."""

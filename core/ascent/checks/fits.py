@@ -9,6 +9,7 @@ from ..loadpath import Remark
 from ..model import BareBed, Planting
 from ..texts import template
 from .bending import gust_moment
+from .legs import smooth
 
 _HAND_FREE = 0.125
 _HAND_TIGHT = 0.100
@@ -67,6 +68,43 @@ def of_suit(planting: Planting, family: str) -> list[Remark]:
         return []
     return [
         Remark("crop-unsuited", "watch", words={"crop": crop.name, "family": template(f"family.{family}.name").lower()}, source="crops-2")
+    ]
+
+
+def of_tying(planting: Planting) -> list[Remark]:
+    """Return a remark where a crop cannot hold on by itself.
+
+    Source: crops-4
+    """
+    crop = tables.crops()[planting.crop]
+    if crop.training not in ("TIE", "STAKE", "STALK"):
+        return []
+    return [Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4")]
+
+
+def of_stock(row: rows.Post, needed: float, levers: tuple[str, ...]) -> list[Remark]:
+    """Return a remark where a pole is wanted longer than it comes.
+
+    Source: handbook-parts-2.1
+    """
+    longest = max(row.lengths_m)
+    if longest >= needed - 0.05:
+        return []
+    values = {"long": (longest, "length"), "needed": (needed, "length")}
+    return [Remark("stake-short", "wrong", values, {"stake": row.name}, "handbook-parts-2.1", levers)]
+
+
+def of_lashing(row: rows.Post, notched: bool) -> list[Remark]:
+    """Return a remark where a lashing lies on a pole that it slides along.
+
+    Source: handbook-13
+    """
+    if notched or not smooth(row):
+        return []
+    return [
+        Remark(
+            "lashing-slides", "watch", {"slip": (tables.constant("cane_slip"), "force")}, {"pole": row.name}, "handbook-13", ("notched",)
+        )
     ]
 
 

@@ -127,13 +127,22 @@ def strut(post: rows.Post, compression: Array, length: float) -> Check:
     )  # fmt: skip
 
 
+def friction(post: rows.Post, ground: Ground, depth: float, strength: Array) -> Array:
+    """Return the pull at which a post slides out of the ground, by the soil's friction on its sides. [N]
+
+    Source: handbook-5.7
+    """
+    gripping = max(depth - max(tables.constant("ignored_tilled"), ground.fill_depth), 0.0)
+    return np.asarray(ground.native.skin * perimeter(post) * gripping * strength * ground.setting)
+
+
 def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, strength: Array) -> Check:
     """Return the check of an end post that its strut tries to pull out of the ground.
 
     Source: handbook-5.7
     """
     gripping = max(depth - max(tables.constant("ignored_tilled"), ground.fill_depth), 0.0)
-    ultimate = ground.native.skin * perimeter(post) * gripping * strength * ground.setting
+    ultimate = friction(post, ground, depth, strength)
     return Check(
         "uplift", lift, ultimate, tables.constant("skin_friction"), "force", "handbook-5.7", "judgement",
         {"lift": (lift, "force"), "depth": (gripping, "length"), "ultimate": (ultimate, "force")}, "skin",

@@ -163,9 +163,9 @@ def _first_end(geometry: Geometry) -> tuple[Member, ...]:
     """Return what is seen from the row's first end: what stands at its first station, and what passes it."""
     posts_ = [m.points[0][0] for m in geometry.members if m.role == "post"]
     first = min(posts_ or [m.points[0][0] for m in geometry.members if m.role in _STANDING], default=0.0)
-    return tuple(m for m in geometry.members if m.role not in _BESIDE and _passes(m, first))
+    return tuple(m for m in geometry.members if m.role not in _BESIDE and _passes(m, first, first + geometry.unit))
 
 
-def _passes(member: Member, station: float) -> bool:
+def _passes(member: Member, start: float, end: float) -> bool:
     xs = [x for line in (member.points, *member.lines) for x, _, _ in line]
-    return min(xs) <= station + _NEAR and max(xs) >= station - _NEAR
+    return min(xs) <= end + _NEAR and max(xs) >= start - _NEAR

@@ -12,12 +12,16 @@ from .living_support import LivingSupport
 from .mesh_fence import MeshFence
 from .panel_arch import PanelArch
 from .stake import Stake
+from .tripod import Tripod
 from .weave import Weave
 from .wire_trellis import WireTrellis
 
 FAMILIES: dict[str, Family[Any]] = {
-    family.key: family for family in (MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake())
-}
+    family.key: family
+    for family in (
+        MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake(), Tripod(),
+    )
+}  # fmt: skip
 
 
 def family_of(key: str) -> Family[Any]:

@@ -98,26 +98,11 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
-        links = [self._mesh(), self._ties(), *self._top(), self._posts(), self._soil(), *self._ends()]
-        if any(standing.crop.training == "TIE" for standing in self.standings):
-            links.insert(0, self._stem_ties())
+        stems = self.stem_ties(self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "mesh")
+        links = [*stems, self._mesh(), self._ties(), *self._top(), self._posts(), self._soil(), *self._ends()]
         if self.options.leaned_on:
             links.append(self._person())
         return tuple(links)
-
-    def _stem_ties(self) -> Link:
-        tie = tables.ties()[self.options.stem_tie]
-        tied = [(i, s) for i, s in enumerate(self.standings) if s.crop.training == "TIE"]
-        index, standing = max(tied, key=lambda pair: float(np.max(pair[1].high_kg)))
-        tall = max(float(np.max(standing.top)) - standing.bottom, 0.3)
-        count = plants.ties_on_stem(tall)
-        weight = self.plant_weight(standing)
-        blown = self.wind.pressure * self.wind.leaf_height * standing.planting.spacing
-        days = np.maximum(self.season.growing_days(index), 0.0)
-        return Link(
-            "stem-tie", (), ("ties", tie.key), ("mesh",), ("stem_tie",), np.hypot(weight, blown),
-            (ties.stem_tie(tie, weight, blown, count, days),),
-        )  # fmt: skip
 
     def _mesh(self) -> Link:
         state = self.mesh_state

@@ -57,7 +57,7 @@ def end(post: rows.Post, number: int, foot: Point, head: Point) -> list[Member]:
 def standing(post: rows.Post, number: int, foot: Point, head: Point, bought: float) -> list[Member]:
     """Return one post from foot to head, the soil that grips it, and its cap where its top is in reach of eyes."""
     share = -foot[2] / (head[2] - foot[2])
-    ground = (foot[0] + share * (head[0] - foot[0]), foot[1], 0.0)
+    ground = (foot[0] + share * (head[0] - foot[0]), foot[1] + share * (head[1] - foot[1]), 0.0)
     members = [
         Member(f"post-{number}", "post", "posts", post.key, (foot, head), bought, post.soil_width),
         Member(f"grip-{number}", "grip", "", "", (foot, ground), thickness=3.0 * post.soil_width),

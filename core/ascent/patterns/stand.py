@@ -9,7 +9,7 @@ from typing import Generic, Protocol, TypeVar
 import numpy as np
 
 from .. import rows, tables
-from ..checks import bending, embedment
+from ..checks import bending, embedment, ties
 from ..family import keys, tributary
 from ..geometry import Geometry
 from ..loadpath import Arrow, Link, Service
@@ -18,6 +18,7 @@ from ..loads.cases import Cases
 from ..loads.season import Season, season_of
 from ..mechanics import Array, column
 from ..model import Site, Structure
+from .plants import ties_on_stem
 from .posts import stations
 
 OptionsT = TypeVar("OptionsT")
@@ -103,6 +104,25 @@ class Stand(Generic[OptionsT]):
     def plant_weight(self, standing: crop.Standing) -> Array:
         """Return what one good plant hangs on its own string, tie or stake, (1, W, G). [N]"""
         return np.asarray(tables.constant("gravity") * standing.high_kg[None, :, None] * self.cases.crop)
+
+    def stem_ties(self, key: str, pressure: Array, leafy: Array, to: str) -> list[Link]:
+        """Return the link of the ties that hold the heaviest plant that cannot hold on by itself, none where all can.
+
+        Args:
+            key: Of the tie.
+            pressure: Wind on the leafy face. [Pa]
+            leafy: Height of the leafy band. [m]
+            to: Key of the link they hand their load to.
+        """
+        tied = [(i, s) for i, s in enumerate(self.standings) if s.crop.training == "TIE"]
+        if not tied:
+            return []
+        index, standing = max(tied, key=lambda pair: float(np.max(pair[1].high_kg)))
+        row, count = tables.ties()[key], ties_on_stem(max(float(np.max(standing.top)) - standing.bottom, 0.3))
+        weight, blown = self.plant_weight(standing), pressure * leafy * standing.planting.spacing
+        days = np.maximum(self.season.growing_days(index), 0.0)
+        check = ties.stem_tie(row, weight, blown, count, days)
+        return [Link("stem-tie", (), ("ties", row.key), (to,), ("stem_tie",), np.hypot(weight, blown), (check,))]
 
     def soil_grip(
         self, post: rows.Post, depth: float, force: Array, height: Array, levers: tuple[str, ...], *, arrows: tuple[Arrow, ...] = (),

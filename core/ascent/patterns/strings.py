@@ -8,13 +8,11 @@ from dataclasses import replace
 import numpy as np
 
 from .. import rows, tables
-from ..checks import strings, ties
+from ..checks import strings
 from ..family import keys
 from ..geometry import Member, Plant
 from ..loadpath import Link
-from ..loads.crop import Standing
 from ..mechanics import Array
-from .plants import ties_on_stem
 from .stand import OptionsT, Stand
 
 FOOT = 0.05  # of a string above the soil [m]
@@ -62,7 +60,7 @@ def string_links(
 
     Source: handbook-2
     """
-    index, heaviest = max(enumerate(stand.standings), key=lambda pair: float(np.max(pair[1].high_kg)))
+    heaviest = max(stand.standings, key=lambda each: float(np.max(each.high_kg)))
     weight = stand.plant_weight(heaviest)
     blown = pressure * leafy * heaviest.planting.spacing
     upper = tables.constant("string_share") * blown
@@ -72,8 +70,8 @@ def string_links(
         Link("string", keys(members_), ("twines", twine.key), below, ("string",), np.hypot(weight, upper),
              (strings.string(twine, weight, upper, stand.tied_on),)),
     ]  # fmt: skip
-    if stem and heaviest.crop.training == "TIE":
-        found.insert(0, _stem(stand, heaviest, index, stem, weight, blown))
+    if stem:
+        found = [*stand.stem_ties(stem.key, pressure, leafy, "string"), *found]
     if hook:
         demand = np.hypot(weight, upper)
         found[-1] = _onto(found[-1], "hook")
@@ -87,10 +85,3 @@ def string_links(
 
 def _onto(link: Link, key: str) -> Link:
     return Link(link.key, link.members, link.item, (key, *link.hands_to[1:]), link.levers, link.carries, link.checks, link.arrows)
-
-
-def _stem(stand: Stand[OptionsT], standing: Standing, index: int, tie: rows.Tie, weight: Array, blown: Array) -> Link:
-    count = ties_on_stem(max(float(np.max(standing.top)) - standing.bottom, 0.3))
-    days = np.maximum(stand.season.growing_days(index), 0.0)
-    return Link("stem-tie", (), ("ties", tie.key), ("string",), ("stem_tie",), np.hypot(weight, blown),
-                (ties.stem_tie(tie, weight, blown, count, days),))  # fmt: skip
