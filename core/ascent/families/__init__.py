@@ -7,6 +7,7 @@ from typing import Any
 from ..errors import UnknownItem
 from ..family import Family
 from .cage import Cages
+from .crossed_poles import CrossedPoles
 from .drop_strings import DropStrings
 from .living_support import LivingSupport
 from .mesh_fence import MeshFence
@@ -20,6 +21,7 @@ FAMILIES: dict[str, Family[Any]] = {
     family.key: family
     for family in (
         MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake(), Tripod(),
+        CrossedPoles(),
     )
 }  # fmt: skip
 

@@ -9,6 +9,7 @@ import numpy as np
 
 from .. import rows, tables
 from ..checks import legs
+from ..checks.embedment import Ground
 from ..family import keys
 from ..geometry import Member, Point
 from ..loadpath import Arrow, Link, Service
@@ -31,6 +32,7 @@ class Splayed:
     resting: weight that is always there. [N]
     force, lever: wind on all of them, and where. [N] and [m]
     tied: what a foot's tie to a rim is allowed, beside the soil. [N]
+    footing: what stands in the soil and the soil, where that is not the pole itself in the bed's ground.
     """
 
     legs: int
@@ -43,6 +45,7 @@ class Splayed:
     force: Array
     lever: Array
     tied: Array | float = 0.0
+    footing: tuple[rows.Post, Ground] | None = None
 
     @property
     def angle(self) -> float:
@@ -109,8 +112,9 @@ def links(
     side = (Arrow((first[1][0], first[1][1], poles.height / 2), (0.0, 1.0, 0.0)),)
     resting = np.asarray(poles.resting * splay.tipping_arm(poles.radius, poles.legs))
     tied = poles.tied * tables.constant("skin_friction")
-    pulled = (legs.pulled(post, stand.ground, poles.depth, stand.cases) + tied) * splay.lever(poles.legs) * poles.radius
-    stood, bent = legs.stood(post, stand.ground, poles.depth, poles.lever, poles.legs, stand.cases)
+    footing, ground = poles.footing or (post, stand.ground)
+    pulled = (legs.pulled(footing, ground, poles.depth, stand.cases) + tied) * splay.lever(poles.legs) * poles.radius
+    stood, bent = legs.stood(footing, ground, poles.depth, poles.lever, poles.legs, stand.cases)
     twine, notched = binding
     return [
         Link("pole", standing, ("posts", post.key), ("lashing", "feet"), levers["pole"], push,

@@ -1,0 +1,393 @@
+"""Crossed poles: a row of poles crossed in pairs with a ridge in their V, canes or strings between; of tube for good."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from functools import cached_property
+from typing import Annotated, ClassVar, Literal
+
+import numpy as np
+
+from .. import rows, tables
+from ..checks import bending, embedment, fits, tension
+from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
+from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
+from ..loadpath import Arrow, Check, Link, Remark, Service
+from ..loads import face
+from ..loads.cases import Cases
+from ..mechanics import Array, wind
+from ..model import Planting, Site, Structure, Typed
+from ..patterns import plants, posts, splayed
+from ..patterns import strings as hung
+from ..patterns.end_assembly import COLLAR, EndAssembly
+from ..patterns.stand import Stand
+
+_OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.5
+_LASH = 10.0  # lengths of twine per width of both poles of a square lashing, parts handbook 3.0
+_LASH_ENDS = 0.4  # of twine at its ends [m], parts handbook 3.0
+_OVERHANG = 0.2  # of the ridge past the end pairs [m], parts handbook 3.5
+_TALL = 1.9  # where poles cross and a hand still ties them [m], parts handbook 3.5
+_LAP = 0.3  # of two lengths of ridge [m], parts handbook 3.5
+
+
+class CrossedPolesOptions(Typed):
+    """What must be decided of crossed poles. Lengths in metres."""
+
+    length: float = measure("row", "length", 3.0, 0.3, 20.0, 0.05, asked=True)
+    pair_spacing: float = measure("row", "length", 0.30, 0.15, 2.4, 0.01, tries="bays")
+    spread: float = measure("poles", "length", 0.60, 0.3, 1.2, 0.01, tries=(0.1, 0.2, 0.3))
+    pole: Annotated[str, row_of("posts", "pole")] = item("poles", "posts", "cane_16", "pole")
+    pole_length: float = measure("poles", "length", 2.4, 1.2, 3.6, 0.01, tries=(-0.2, -0.4), asked=True)
+    footing: Literal["soil", "concrete"] = choice("poles", "soil")
+    depth: float = measure("poles", "length", 0.30, 0.1, 0.9, 0.01, tries=DEEPER)
+    tail: float = measure("poles", "length", 0.20, 0.05, 0.5, 0.01, asked=True)
+    notched: bool = choice("binding", False)
+    binding: Annotated[str, row_of("twines", "run")] = item("binding", "twines", "sisal_2.5", "run")
+    ridge: Literal["none", "pole", "wire"] = choice("ridge", "pole")
+    ridge_pole: Annotated[str, row_of("posts", "rail")] = item("ridge", "posts", "cane_20", "rail", when=("ridge", ("pole",)))
+    ridge_wire: Annotated[str, row_of("wires")] = item("ridge", "wires", "wire_soft_125", when=("ridge", ("wire",)))
+    between: Literal["poles", "strings"] = choice("ridge", "poles", asked=True)
+    string: Annotated[str, row_of("twines", "string")] = item("ridge", "twines", "sisal_2.5", "string", when=("between", ("strings",)))
+    base: Annotated[str, row_of("fittings", "peg")] = item("ridge", "fittings", "peg_wire", "peg", when=("between", ("strings",)))
+    stem_tie: Annotated[str, row_of("ties", "stem")] = item("ridge", "ties", "twine_jute_3_loop", "stem")
+    brace: Literal["none", "diagonal", "guy"] = choice("ends", "diagonal")
+    brace_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_14", when=("brace", ("diagonal", "guy")))
+    anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "anchor_screw_15x3", when=("brace", ("guy",)))
+
+
+class _Crossed(Stand[CrossedPolesOptions]):
+    """Everything the checks of crossed poles need, worked out once for its cases."""
+
+    @cached_property
+    def height(self) -> float:
+        return _height(self.options)
+
+    @cached_property
+    def post(self) -> rows.Post:
+        return tables.posts()[self.options.pole]
+
+    @cached_property
+    def xs(self) -> Array:
+        return posts.stations(self.options.length, self.options.pair_spacing)
+
+    @cached_property
+    def bay(self) -> float:
+        return float(self.xs[1])
+
+    @cached_property
+    def carried(self) -> float:
+        """Return the length of row that a pair answers for. [m]"""
+        return self.bay if len(self.xs) > 2 else self.bay / 2
+
+    @cached_property
+    def wind(self) -> face.FaceWind:
+        return face.wind_on_face(self.standings, 0.0, 0.0, self.height, self.cases)
+
+    @cached_property
+    def bare_weight(self) -> float:
+        """Return the weight of a pair and its stretch of ridge. [N]"""
+        ridge = tables.posts()[self.options.ridge_pole].kg_m * self.carried if self.options.ridge == "pole" else 0.0
+        return (2 * self.post.kg_m * self.options.pole_length + ridge) * tables.constant("gravity")
+
+    @cached_property
+    def hanging(self) -> Array:
+        """Return the weight of crop on a pair. [N]"""
+        return self.crop_weight(self.xs, self.bay / 2, self.carried)
+
+    @cached_property
+    def shoot(self) -> Array:
+        """Return the weight of usual shoots on a pair, which is always there, (1, W, 1). [N]"""
+        share = self.carried / self.options.length
+        total = sum((s.shoot_kg * s.planting.count * share for s in self.standings), np.zeros(self.season.weeks))
+        return np.asarray(tables.constant("gravity") * total[None, :, None])
+
+    @cached_property
+    def blown(self) -> tuple[Array, Array]:
+        """Return the wind across the row on a pair and where it acts, [N] and [m]."""
+        bare = tables.constant("pole_drag") * wind.gust_pressure(self.cases.gust) * self.post.soil_width * 2 * self.height
+        leafy = self.wind.force * self.carried
+        lever = np.minimum(self.wind.height, self.height)
+        return np.asarray(leafy + bare), np.asarray((leafy * lever + bare * self.height / 2 + 1e-12) / (leafy + bare + 1e-12))
+
+    @cached_property
+    def footing(self) -> tuple[rows.Post, embedment.Ground]:
+        """Return what stands in the soil, and the soil: a collar of concrete is wide and grips from the top."""
+        if self.options.footing == "concrete":
+            return replace(self.post, soil_width=COLLAR), replace(self.ground, ignored=0.0)
+        return self.post, self.ground
+
+    @cached_property
+    def poles(self) -> splayed.Splayed:
+        force, lever = self.blown
+        resting = np.asarray(self.bare_weight + 0.5 * self.shoot)
+        return splayed.Splayed(2, self.options.spread / 2, self.height, self.post, self.options.depth, self.hanging + self.bare_weight, resting,
+                               force, lever, footing=self.footing)  # fmt: skip
+
+    @cached_property
+    def along(self) -> Array:
+        """Return the wind along the row, brought to the ridge. [N]"""
+        depth = max(float(np.max([s.crop.depth_m for s in self.standings])), 0.05)
+        broad = max(self.options.spread / 2 / depth, 1.0)
+        force = self.wind.end * broad + 2 * self.wind.skin * self.options.length
+        return np.asarray(force * np.minimum(self.wind.height, self.height) / self.height)
+
+    @cached_property
+    def down(self) -> Array:
+        """Return the crop that a metre of ridge carries where strings hang from it. [N/m]"""
+        return np.asarray(self.hanging / self.carried)
+
+    @cached_property
+    def side(self) -> Array:
+        """Return the wind that the strings hand to a metre of ridge. [N/m]"""
+        return np.asarray(tables.constant("string_share") * self.wind.force)
+
+    @cached_property
+    def ends(self) -> EndAssembly:
+        return _ends_of(self.options, self.site, len(self.xs))
+
+    def _wire_pull(self, load: Array) -> Array:
+        wire = tables.wires()[self.options.ridge_wire]
+        return tension.wire_pull(wire, load, self.bay, self.ends.stiffness(self.height, self.cases))
+
+    def path(self) -> tuple[Link, ...]:
+        """Return the links from vine to ground."""
+        levers = {
+            "pole": ("pole", "pair_spacing", "pole_length", "brace", "spread"),
+            "lashing": ("notched", "binding", "pair_spacing", "spread"),
+            "feet": ("depth", "spread", "footing", "pair_spacing", "pole"),
+        }
+        binding = (tables.twines()[self.options.binding], self.options.notched)
+        stand = splayed.links(self, self.poles, binding, levers)
+        if self.options.brace == "none":
+            stand[0] = replace(stand[0], checks=(*stand[0].checks, self._racking()))
+        return (*self._vines(), *stand, *self._along())
+
+    def _vines(self) -> list[Link]:
+        """Return the links above the poles: stem ties, or strings and the ridge they hang from."""
+        if self.options.between == "poles":
+            return self.stem_ties(self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "pole")
+        twine, peg = tables.twines()[self.options.string], tables.fittings()[self.options.base]
+        stem = tables.ties()[self.options.stem_tie]
+        to = "pole" if self.options.ridge == "none" else "ridge"
+        strung = hung.string_links(self, self.wind.pressure, self.wind.leaf_height, twine, stem, None, peg, to)
+        return [*strung, *([self._ridge()] if self.options.ridge != "none" else [])]
+
+    def _ridge(self) -> Link:
+        middle = (Arrow((self.bay / 2, 0.0, self.height), (0.0, 0.0, -1.0)),)
+        carries = np.hypot(self.down, self.side) * self.bay
+        if self.options.ridge == "pole":
+            row = tables.posts()[self.options.ridge_pole]
+            return Link("ridge", keys(self.geometry.by_role("rail")), ("posts", row.key), ("pole",), ("ridge_pole", "pair_spacing"), carries,
+                        (bending.rail(row, self.down, self.side, self.bay), bending.beam_lasting(row, self.down, self.bay)), middle)  # fmt: skip
+        wire = tables.wires()[self.options.ridge_wire]
+        pull = self._wire_pull(np.hypot(self.down, self.side))
+        check = tension.main_wire(wire, self.down, self.side, self.bay, pull)
+        return Link("ridge", keys(self.geometry.by_role("wire")), ("wires", wire.key), ("pole", "end-post"), ("ridge_wire", "pair_spacing"), carries,
+                    (check,), middle)  # fmt: skip
+
+    def _racking(self) -> Check:
+        count = 2 * len(self.xs)
+        return bending.racking(self.post, self.along, self.height, count, (self.hanging + self.bare_weight) / 2)
+
+    def _along(self) -> list[Link]:
+        """Return what holds the row along itself: a diagonal at each end, or guys."""
+        if self.options.brace == "diagonal":
+            wire, run = tables.wires()[self.options.brace_wire], _run(self.options)
+            tight = self.along / 2 * math.hypot(run, self.height) / run
+            check = tension.brace_wire(wire, tight, self.along / 2)
+            found = [Link("brace", keys(self.geometry.by_role("guy")), ("wires", wire.key), ("feet",), ("brace_wire",), tight, (check,))]
+        else:
+            found = []
+        if self.options.brace != "guy" and self.options.ridge != "wire":
+            return found
+        pull = self.along if self.options.brace == "guy" else self.nothing
+        lasting = self.nothing
+        if self.options.ridge == "wire":
+            pull, lasting = pull + self._wire_pull(np.hypot(self.down, self.side)), self._wire_pull(self.down + 0.0 * self.side)
+        height = np.full((1, 1, 1), self.height)
+        return [*found, *self.ends.links(pull, height, self.nothing, height, lasting, self.height, self.cases)]
+
+    def service(self) -> tuple[Service, ...]:
+        """Return how far the ridge moves over, and how far it sags where strings hang from it."""
+        found = [splayed.lean(self, self.poles, ("spread", "depth"))]
+        if self.options.between == "strings" and self.options.ridge == "pole":
+            sag = bending.beam_sag(tables.posts()[self.options.ridge_pole], self.down, self.bay)
+            found.append(
+                Service("ridge-sag", sag, self.bay / tables.constant("rail_sag_limit"), "handbook-9.4", ("ridge_pole", "pair_spacing"))
+            )
+        return tuple(found)
+
+    def balance(self) -> tuple[Array, Array]:
+        """Return the wind's moment on all pairs, and what their feet make of it. [N·m]"""
+        pairs = max(len(self.xs) - 2, 0) + 1.0
+        return self.poles.force * self.poles.lever * pairs, self.poles.taken * pairs
+
+
+class CrossedPoles(Family[CrossedPolesOptions]):
+    """Pairs of poles with a ridge."""
+
+    key: ClassVar[str] = "crossed-poles"
+    options = CrossedPolesOptions
+
+    def propose(self, need: Need, site: Site) -> Proposal:
+        """Return crossed poles for a crop on a bed, every value with its reason."""
+        bed, plant = site.bed, tables.crops()[need.crop]
+        spread = round(min(max(bed.width - 0.1, 0.3), 0.6), 2)
+        depth = round(min(0.30 + bed.raised_by, 0.9 if bed.kind != "container" else max(bed.raised_by - 0.05, 0.1)), 2)
+        wanted = min(plant.support_height_m, _TALL) + depth + 0.2
+        long = min((each for each in (1.8, 2.1, 2.4, 3.0) if each >= wanted - 0.1), default=3.0)
+        pole = "cane_16" if long <= 2.4 else "cane_20"
+        row = plants.sown(need, site, longest=20.0, shortest=0.3)
+        apart = row.plantings[0].spacing
+        spacing = round(min(max(apart, 0.20), 0.60, max(row.length, 0.15)), 2)
+        options = CrossedPolesOptions(length=row.length, pair_spacing=spacing, spread=spread, pole=pole, pole_length=long, depth=depth,
+                                      ridge_pole="cane_20")  # fmt: skip
+        reasons = {
+            **row.reasons,
+            "pair_spacing": Reason("pair_spacing", {"spacing": (spacing, "length")}),
+            "spread": Reason("spread", {"spread": (spread, "length")}),
+            "pole": Reason("pole", {"length": (long, "length")}, {"pole": tables.posts()[pole].name}),
+            "pole_length": Reason("pole_length", {"support": (plant.support_height_m, "length"), "length": (long, "length")}),
+            "footing": Reason("footing_poles"),
+            "depth": Reason("depth_poles", {"depth": (depth, "length")}),
+            "tail": Reason("tail_v"),
+            "notched": Reason("notched"),
+            "binding": Reason("binding"),
+            "ridge": Reason("ridge"),
+            "between": Reason("between"),
+            "stem_tie": Reason("stem_tie"),
+            "brace": Reason("brace_row"),
+        }
+        return Proposal(options, row.plantings, reasons)
+
+    def geometry(self, options: CrossedPolesOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
+        """Return pairs, ridge, braces, any strings, and plants in metres."""
+        post, height, half = tables.posts()[options.pole], _height(options), options.spread / 2
+        xs, members = posts.stations(options.length, options.pair_spacing), []
+        for n, x in enumerate(map(float, xs)):
+            for k, side in enumerate((1.0, -1.0)):
+                at = x + side * post.soil_width / 2
+                members += splayed.pole(post, 2 * n + k + 1, (at, side * half, 0.0), (at, 0.0, height), options.depth, options.pole_length)
+            lash = _LASH_ENDS + _LASH * 2 * post.soil_width
+            knot: tuple[Point, ...] = ((x - post.soil_width, 0.0, height), (x + post.soil_width, 0.0, height))
+            members.append(Member(f"lashing-{n + 1}", "run", "twines", options.binding, knot, lash, 0.015))
+        members += _ridge_of(options, height)
+        grown = plants.along(plantings, options.length, half + _OUTSIDE)
+        supplies = list(plants.stem_ties(plantings, options.stem_tie, height, tables.constant("stripped_pruned")))
+        if options.between == "strings":
+            at_ = dict.fromkeys(range(len(grown)), 0.0)
+            members += hung.members(options.string, grown, at_, height)
+            supplies.append(Supply("string-peg", "fittings", options.base, len(grown)))
+        grown = tuple(Plant(p.at, p.planting, (p.at, (p.at[0], 0.0, height))) for p in grown)
+        members += _braces(options, height)
+        members += _ends_of(options, site, len(xs)).members(options.length) if options.brace == "guy" else []
+        end, bay = float(xs[-1]), float(xs[1])
+        top = max(z for m in members if m.role == "post" for _, _, z in m.points)
+        dimensions = (
+            Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.6),
+            Dimension("options.pair_spacing", "elevation", (0, 0, top), (bay, 0, top), bay, 0.4),
+            Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.8),
+            Dimension("options.spread", "end", (-half, 0, -options.depth), (half, 0, -options.depth), options.spread, -0.5),
+            *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
+        )
+        return Geometry(tuple(members), grown, dimensions, tuple(supplies), options.length, top, options.depth, climb=height,
+                        unit=2 * post.soil_width)  # fmt: skip
+
+    def loaded(self, options: CrossedPolesOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Crossed:
+        """Return the poles under the loads of the cases."""
+        return _Crossed(options, geometry, structure, site, cases)
+
+    def remarks(self, options: CrossedPolesOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+        """Return what fits and what does not: poles long enough, a ridge to hang on, a row that does not go down like cards."""
+        row, height = tables.posts()[options.pole], _height(options)
+        found = fits.of_ground(site.bed, options.length, options.depth)
+        found += [*fits.of_stock(row, options.pole_length, ("pole", "pole_length")), *fits.of_lashing(row, options.notched)]
+        if options.brace == "none":
+            found.append(Remark("row-racks", "watch", source="handbook-9.4", levers=("brace",)))
+        if options.brace == "guy":
+            found += fits.of_guys(site.bed, options.length, _ends_of(options, site, 2).reach())
+        if options.ridge == "wire" and options.brace != "guy":
+            found.append(Remark("ridge-wire-ends", "wrong", source="handbook-7.5", levers=("brace",)))
+        if options.between == "strings" and options.ridge == "none":
+            found.append(Remark("strings-unhung", "wrong", source="handbook-parts-3.5", levers=("ridge",)))
+        if options.spread > site.bed.width + 1e-6:
+            wide = {"wide": (options.spread, "length"), "bed": (site.bed.width, "length")}
+            found.append(Remark("poles-past-bed", "watch", wide, source="handbook-parts-3.5", levers=("spread",)))
+        if options.footing == "concrete":
+            found.append(Remark("concrete-waits", "watch", source="handbook-parts-2.8"))
+        else:
+            found.append(Remark("feet-unsure", "watch", source="handbook-15", levers=("depth", "footing")))
+        for planting in structure.plantings:
+            found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length), *fits.of_tying(planting)]
+            found += fits.of_height(planting, height, ("pole_length",))
+        return tuple(found)
+
+    def cautions(self, geometry: Geometry) -> tuple[str, ...]:
+        """Return the cautions of setting up poles."""
+        found = ["services", "poles-eyes", "step"]
+        if geometry.by_role("anchor"):
+            found.append("guys")
+        if geometry.by_role("cap"):
+            found.append("caps")
+        return (*found, "climb", "judgement")
+
+
+_END_LEVERS = {
+    "post": ("brace", "pole", "pair_spacing"),
+    "soil": ("depth", "brace", "footing"),
+    "prop": ("anchor", "pair_spacing"),
+    "lift": ("depth", "brace"),
+}
+
+
+def _height(options: CrossedPolesOptions) -> float:
+    """Return the height at which the poles cross. [m]"""
+    long = options.pole_length - options.depth - options.tail
+    return math.sqrt(max(long**2 - (options.spread / 2) ** 2, 0.16))
+
+
+def _run(options: CrossedPolesOptions) -> float:
+    """Return the distance along the row of a diagonal: to the next pair but one, a metre or so. [m]"""
+    return min(max(2 * options.pair_spacing, 1.0), options.length)
+
+
+def _ends_of(options: CrossedPolesOptions, site: Site, pairs: int) -> EndAssembly:
+    wire = options.brace_wire if options.brace == "guy" else "wire_soft_14"
+    return EndAssembly(
+        ("post-1", f"post-{2 * pairs - 1}"), ("grip-1", f"grip-{2 * pairs - 1}"), "guy" if options.brace == "guy" else "plain",
+        tables.posts()[options.pole], embedment.ground_of(site.bed, "driven"), options.depth, _height(options),
+        tables.wires()[wire], tables.anchors()[options.anchor], tables.posts()[options.pole], _END_LEVERS,
+    )  # fmt: skip
+
+
+def _ridge_of(options: CrossedPolesOptions, height: float) -> list[Member]:
+    """Return the ridge, resting in the V that the tails make, in lapped lengths; or a wire through the crossings."""
+    post = tables.posts()[options.pole]
+    if options.ridge == "pole":
+        row = tables.posts()[options.ridge_pole]
+        slope = math.asin(min(options.spread / 2 / math.hypot(options.spread / 2, height), 0.9))
+        z = height + (post.soil_width + row.soil_width) / (2 * math.sin(slope))
+        line = ((-_OVERHANG, 0.0, z), (options.length + _OVERHANG, 0.0, z))
+        long = options.length + 2 * _OVERHANG
+        stock = max(row.lengths_m)
+        laps = max(math.ceil((long - _LAP) / (stock - _LAP) - 1e-6) - 1, 0)
+        return [Member("ridge", "rail", "posts", row.key, line, long + laps * _LAP, row.soil_width)]
+    if options.ridge == "wire":
+        row_ = tables.wires()[options.ridge_wire]
+        line = ((0.0, 0.0, height), (options.length, 0.0, height))
+        return [Member("ridge", "wire", "wires", row_.key, line, options.length + 1.3, row_.d)]
+    return []
+
+
+def _braces(options: CrossedPolesOptions, height: float) -> list[Member]:
+    """Return a diagonal in the plane of each row at each end."""
+    if options.brace != "diagonal":
+        return []
+    row, run, half, end = tables.wires()[options.brace_wire], _run(options), options.spread / 2, options.length
+    found = []
+    for name, foot, top in (("first", 0.0, run), ("last", end, end - run)):
+        for side, y in (("left", half), ("right", -half)):
+            line: tuple[Point, ...] = ((foot, y, 0.02), (top, 0.0, height))
+            found.append(Member(f"brace-{name}-{side}", "guy", "wires", row.key, line, math.dist(*line) + 0.6, row.d))
+    return found
