@@ -94,18 +94,18 @@ def of_stock(row: rows.Post, needed: float, levers: tuple[str, ...]) -> list[Rem
     return [Remark("stake-short", "wrong", values, {"stake": row.name}, "handbook-parts-2.1", levers)]
 
 
-def of_lashing(row: rows.Post, notched: bool) -> list[Remark]:
-    """Return a remark where a lashing lies on a pole that it slides along.
+def of_lashing(row: rows.Post, joint: str) -> list[Remark]:
+    """Return a remark where a lashing lies on a pole that it slides along, or a coupler on one it does not fit.
 
     Source: handbook-13
     """
-    if notched or not smooth(row):
+    words = {"pole": row.name}
+    if joint == "coupled":
+        fitting = tables.materials()[row.material].stuff == "metal" and row.shape in ("tube", "round")
+        return [] if fitting else [Remark("coupler-misfit", "wrong", words=words, source="handbook-parts-2.7", levers=("crossing",))]
+    if joint == "notched" or not smooth(row):
         return []
-    return [
-        Remark(
-            "lashing-slides", "watch", {"slip": (tables.constant("cane_slip"), "force")}, {"pole": row.name}, "handbook-13", ("notched",)
-        )
-    ]
+    return [Remark("lashing-slides", "watch", {"slip": (tables.constant("cane_slip"), "force")}, words, "handbook-13", ("crossing",))]
 
 
 def of_row(planting: Planting, length: float) -> list[Remark]:

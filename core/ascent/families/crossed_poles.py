@@ -42,13 +42,19 @@ class CrossedPolesOptions(Typed):
     footing: Literal["soil", "concrete"] = choice("poles", "soil")
     depth: float = measure("poles", "length", 0.30, 0.1, 0.9, 0.01, tries=DEEPER)
     tail: float = measure("poles", "length", 0.20, 0.05, 0.5, 0.01, asked=True)
-    notched: bool = choice("binding", False)
-    binding: Annotated[str, row_of("twines", "run")] = item("binding", "twines", "sisal_2.5", "run")
+    crossing: splayed.Joint = choice("binding", "lashed")
+    binding: Annotated[str, row_of("twines", "run")] = item(
+        "binding", "twines", "sisal_2.5", "run", when=("crossing", ("lashed", "notched"))
+    )
     ridge: Literal["none", "pole", "wire"] = choice("ridge", "pole")
     ridge_pole: Annotated[str, row_of("posts", "rail")] = item("ridge", "posts", "cane_20", "rail", when=("ridge", ("pole",)))
     ridge_wire: Annotated[str, row_of("wires")] = item("ridge", "wires", "wire_soft_125", when=("ridge", ("wire",)))
     between: Literal["poles", "strings"] = choice("ridge", "poles", asked=True)
     string: Annotated[str, row_of("twines", "string")] = item("ridge", "twines", "sisal_2.5", "string", when=("between", ("strings",)))
+    hung_by: Literal["knot", "hook"] = choice("ridge", "knot", when=("between", ("strings",)))
+    hook: Annotated[str, row_of("fittings", "string-top")] = item(
+        "ridge", "fittings", "hook_s_4", "string-top", when=("hung_by", ("hook",))
+    )
     base: Annotated[str, row_of("fittings", "peg")] = item("ridge", "fittings", "peg_wire", "peg", when=("between", ("strings",)))
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("ridge", "ties", "twine_jute_3_loop", "stem")
     brace: Literal["none", "diagonal", "guy"] = choice("ends", "diagonal")
@@ -154,10 +160,10 @@ class _Crossed(Stand[CrossedPolesOptions]):
         """Return the links from vine to ground."""
         levers = {
             "pole": ("pole", "pair_spacing", "pole_length", "brace", "spread"),
-            "lashing": ("notched", "binding", "pair_spacing", "spread"),
+            "lashing": ("crossing", "binding", "pair_spacing", "spread"),
             "feet": ("depth", "spread", "footing", "pair_spacing", "pole"),
         }
-        binding = (tables.twines()[self.options.binding], self.options.notched)
+        binding = (tables.twines()[self.options.binding], self.options.crossing)
         stand = splayed.links(self, self.poles, binding, levers)
         if self.options.brace == "none":
             stand[0] = replace(stand[0], checks=(*stand[0].checks, self._racking()))
@@ -169,8 +175,9 @@ class _Crossed(Stand[CrossedPolesOptions]):
             return self.stem_ties(self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "pole")
         twine, peg = tables.twines()[self.options.string], tables.fittings()[self.options.base]
         stem = tables.ties()[self.options.stem_tie]
+        hook = tables.fittings()[self.options.hook] if self.options.hung_by == "hook" else None
         to = "pole" if self.options.ridge == "none" else "ridge"
-        strung = hung.string_links(self, self.wind.pressure, self.wind.leaf_height, twine, stem, None, peg, to)
+        strung = hung.string_links(self, self.wind.pressure, self.wind.leaf_height, twine, stem, hook, peg, to)
         return [*strung, *([self._ridge()] if self.options.ridge != "none" else [])]
 
     def _ridge(self) -> Link:
@@ -252,8 +259,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
             "footing": Reason("footing_poles"),
             "depth": Reason("depth_poles", {"depth": (depth, "length")}),
             "tail": Reason("tail_v"),
-            "notched": Reason("notched"),
-            "binding": Reason("binding"),
+            "crossing": Reason("notched"),
             "ridge": Reason("ridge"),
             "between": Reason("between"),
             "stem_tie": Reason("stem_tie"),
@@ -271,13 +277,15 @@ class CrossedPoles(Family[CrossedPolesOptions]):
                 members += splayed.pole(post, 2 * n + k + 1, (at, side * half, 0.0), (at, 0.0, height), options.depth, options.pole_length)
             lash = _LASH_ENDS + _LASH * 2 * post.soil_width
             knot: tuple[Point, ...] = ((x - post.soil_width, 0.0, height), (x + post.soil_width, 0.0, height))
-            members.append(Member(f"lashing-{n + 1}", "run", "twines", options.binding, knot, lash, 0.015))
+            members.append(splayed.knot(n + 1, options.crossing, options.binding, knot, lash))
         members += _ridge_of(options, height)
         grown = plants.along(plantings, options.length, half + _OUTSIDE)
         supplies = list(plants.stem_ties(plantings, options.stem_tie, height, tables.constant("stripped_pruned")))
         if options.between == "strings":
             at_ = dict.fromkeys(range(len(grown)), 0.0)
             members += hung.members(options.string, grown, at_, height)
+            if options.hung_by == "hook":
+                supplies.append(Supply("string-hook", "fittings", options.hook, len(grown)))
             supplies.append(Supply("string-peg", "fittings", options.base, len(grown)))
         grown = tuple(Plant(p.at, p.planting, (p.at, (p.at[0], 0.0, height))) for p in grown)
         members += _braces(options, height)
@@ -302,7 +310,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
         """Return what fits and what does not: poles long enough, a ridge to hang on, a row that does not go down like cards."""
         row, height = tables.posts()[options.pole], _height(options)
         found = fits.of_ground(site.bed, options.length, options.depth)
-        found += [*fits.of_stock(row, options.pole_length, ("pole", "pole_length")), *fits.of_lashing(row, options.notched)]
+        found += [*fits.of_stock(row, options.pole_length, ("pole", "pole_length")), *fits.of_lashing(row, options.crossing)]
         if options.brace == "none":
             found.append(Remark("row-racks", "watch", source="handbook-9.4", levers=("brace",)))
         if options.brace == "guy":

@@ -42,8 +42,10 @@ class TripodOptions(Typed):
     depth: float = measure("poles", "length", 0.30, 0.05, 0.9, 0.01, tries=DEEPER)
     held: Literal["soil", "rim"] = choice("feet", "soil")
     tail: float = measure("poles", "length", 0.20, 0.05, 0.6, 0.01, asked=True)
-    notched: bool = choice("binding", False)
-    binding: Annotated[str, row_of("twines", "run")] = item("binding", "twines", "sisal_2.5", "run")
+    crossing: splayed.Joint = choice("binding", "lashed")
+    binding: Annotated[str, row_of("twines", "run")] = item(
+        "binding", "twines", "sisal_2.5", "run", when=("crossing", ("lashed", "notched"))
+    )
     rings: int = measure("rings", "count", 3, 0, 8, 1, asked=True)
     ring_step: float = measure("rings", "length", 0.5, 0.15, 1.0, 0.01, when=("rings", tuple(map(str, range(1, 9)))), asked=True)
     laced: Literal["none", "panels"] = choice("rings", "none", asked=True)
@@ -133,10 +135,10 @@ class _Standing(Stand[TripodOptions]):
         pot = pots.link(self.site.bed, *self.blown)
         levers = {
             "pole": ("pole", "legs", "pole_length", "radius"),
-            "lashing": ("notched", "binding", "legs", "radius"),
+            "lashing": ("crossing", "binding", "legs", "radius"),
             "feet": ("held", "depth", "radius", "legs", "centre", "pole", "pole_length"),
         }
-        binding = (tables.twines()[self.options.binding], self.options.notched)
+        binding = (tables.twines()[self.options.binding], self.options.crossing)
         below = ("pot",) if pot else ()
         stems = self.stem_ties(self.options.stem_tie, self.face.pressure, self.face.leaf_height, "pole")
         return (*stems, *splayed.links(self, self.poles, binding, levers, below), *pot)
@@ -199,8 +201,7 @@ class Tripod(Family[TripodOptions]):
             "depth": Reason("depth_pot" if potted else "depth_poles", {"depth": (depth, "length")}),
             "held": Reason("held_rim" if potted else "held_soil"),
             "tail": Reason("tail"),
-            "notched": Reason("notched"),
-            "binding": Reason("binding"),
+            "crossing": Reason("notched"),
             "rings": Reason("rings"),
             "laced": Reason("laced"),
             "ring_twine": Reason("twine"),
@@ -228,7 +229,7 @@ class Tripod(Family[TripodOptions]):
                 members += splayed.pole(post, number + options.legs + k, foot, (middle, 0.0, height), options.depth, options.pole_length)
             lashing = _lashing(post.soil_width, options.legs + spare)
             knot = ((middle, 0.0, height - 0.04), (middle, 0.0, height + 0.04))
-            members.append(Member(f"lashing-{n + 1}", "run", "twines", options.binding, knot, lashing, 0.02))
+            members.append(splayed.knot(n + 1, options.crossing, options.binding, knot, lashing))
             members += _strings(options, n, [foot for foot, _ in feet], (middle, 0.0, height))
             if options.centre == "stake":
                 stake, tall = tables.posts()[options.stake], min(height, 1.5)
@@ -278,7 +279,7 @@ class Tripod(Family[TripodOptions]):
         if options.sets > 1 and options.set_spacing < 2 * options.radius:
             apart = {"apart": (options.set_spacing, "length"), "wide": (2 * options.radius, "length")}
             found.append(Remark("sets-overlap", "wrong", apart, source="handbook-parts-3.4", levers=("set_spacing", "radius")))
-        found += fits.of_lashing(row, options.notched)
+        found += fits.of_lashing(row, options.crossing)
         if options.held == "rim" and site.bed.kind != "container":
             found.append(Remark("no-rim", "wrong", source="handbook-parts-4.9", levers=("held",)))
         if site.bed.kind == "container":

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
 from .. import rows, tables
-from ..checks import legs
+from ..checks import legs, strings
 from ..checks.embedment import Ground
 from ..family import keys
 from ..geometry import Member, Point
@@ -17,6 +18,8 @@ from ..mechanics import Array, splay
 from . import posts
 from .stand import OptionsT, Stand
 
+Joint = Literal["lashed", "notched", "coupled"]
+_COUPLER = "coupler_scaffold"
 _STILL = 1e-12  # so that still air has a height too [N]
 
 
@@ -87,10 +90,17 @@ def pole(post: rows.Post, number: int, foot: Point, apex: Point, depth: float, l
     return posts.standing(post, number, low, high, posts.stock_length(post, long))
 
 
+def knot(number: int, joint: Joint, twine: str, at: tuple[Point, ...], length: float) -> Member:
+    """Return what joins poles where they meet: a lashing of so much twine, or a coupler."""
+    if joint == "coupled":
+        return Member(f"lashing-{number}", "fitting", "fittings", _COUPLER, (at[0],), shape="point")
+    return Member(f"lashing-{number}", "run", "twines", twine, at, length, 0.015)
+
+
 def links(
     stand: Stand[OptionsT],
     poles: Splayed,
-    binding: tuple[rows.Twine, bool],
+    binding: tuple[rows.Twine, Joint],
     levers: dict[str, tuple[str, ...]],
     below: tuple[str, ...] = (),
 ) -> list[Link]:
@@ -99,7 +109,7 @@ def links(
     Args:
         stand: The structure under its loads.
         poles: The legs of one set, or of one pair.
-        binding: Twine of the lashing, and whether it lies in a notch.
+        binding: Twine of the lashing, and how the poles are joined.
         levers: Options that strengthen pole, lashing and feet.
         below: What the feet stand in, if not the ground.
     """
@@ -115,12 +125,19 @@ def links(
     footing, ground = poles.footing or (post, stand.ground)
     pulled = (legs.pulled(footing, ground, poles.depth, stand.cases) + tied) * splay.lever(poles.legs) * poles.radius
     stood, bent = legs.stood(footing, ground, poles.depth, poles.lever, poles.legs, stand.cases)
-    twine, notched = binding
+    twine, joint = binding
+    coupler = tables.fittings()[_COUPLER]
+    held = (
+        strings.fitting("coupled", coupler, slip)
+        if joint == "coupled"
+        else legs.lashing(post, twine, slip, joint == "notched", stand.tied_on)
+    )
+    made = ("fittings", coupler.key) if joint == "coupled" else ("twines", twine.key)
+    knots = tuple(m.key for m in stand.geometry.members if m.key.startswith("lashing"))
     return [
         Link("pole", standing, ("posts", post.key), ("lashing", "feet"), levers["pole"], push,
              (legs.leg(post, push, poles.long, poles.force / poles.legs),), side),
-        Link("lashing", keys(stand.geometry.by_role("fitting")), ("twines", twine.key), ("feet",), levers["lashing"], slip,
-             (legs.lashing(post, twine, slip, notched, stand.tied_on),)),
+        Link("lashing", knots, made, ("feet",), levers["lashing"], slip, (held,)),
         Link("feet", grips, None, below, levers["feet"], poles.force,
              (legs.feet(poles.force * poles.lever, resting, pulled, stood, np.full((1, 1, 1), bent)),), (Arrow(foot, (0.0, 0.0, 1.0)),)),
     ]  # fmt: skip
