@@ -41,14 +41,20 @@ def board(post: rows.Post, push: Array, width: float, free: float) -> Check:
     )  # fmt: skip
 
 
-def slides(push: Array, weight: float) -> Check:
+def slides(push: Array, weight: Array | float, friction: str = "block_friction", key: str = "slides") -> Check:
     """Return the check that a weight on the ground is not pushed aside.
+
+    Args:
+        push: Along the ground. [N]
+        weight: On it. [N]
+        friction: Row of factors.csv.
+        key: Of its texts.
 
     Source: handbook-7.6
     """
-    hold = weight * tables.constant("block_friction")
+    hold = weight * tables.constant(friction)
     return Check(
-        "slides", push, hold, tables.constant("dead_weight"), "force", "handbook-7.6", "judgement",
+        key, push, hold, tables.constant("dead_weight"), "force", "handbook-7.6", "judgement",
         {"push": (push, "force"), "weight": (weight, "force"), "hold": (hold, "force")}, "weight",
     )  # fmt: skip
 

@@ -101,3 +101,22 @@ def weld(mesh: rows.Mesh, tie_force: Array) -> Check:
         "mesh-weld", tie_force, ultimate, tables.constant("weld"), "force", "astm-a1064", "published",
         {"tie": (tie_force, "force"), "wire": (mesh.wire, "wire")},
     )  # fmt: skip
+
+
+def slope_wires(mesh: rows.Mesh, load: Array, span: float) -> Check:
+    """Return the check of a mesh that stands by itself on a slope: its own wires are the beams from foot to ridge.
+
+    Args:
+        mesh: The mesh.
+        load: Across the slope. [Pa]
+        span: From foot to ridge. [m]
+
+    Source: handbook-12
+    """
+    material = tables.mesh_materials()[mesh.material]
+    modulus = section.round_bar(mesh.wire).S
+    stress = load * mesh.along * span**2 / 8 / modulus
+    return Check(
+        "slope-wires", stress, material.yield_, 1 / 0.6, "stress", "handbook-12", "judgement",
+        {"load": (load, "pressure"), "span": (span, "length"), "gap": (mesh.along, "length"), "stress": (stress, "stress")},
+    )  # fmt: skip

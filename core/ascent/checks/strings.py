@@ -40,6 +40,16 @@ def string(twine: rows.Twine, weight: Array, wind: Array, days: Array) -> Check:
     )  # fmt: skip
 
 
+def cord(twine: rows.Twine, pull: Array, days: Array) -> Check:
+    """Return the check of a cord that ties two things together all season.
+
+    Source: handbook-6.7
+    """
+    return Check(
+        "cord", pull, twine_strength(twine, days), tables.constant("twine"), "force", twine.source, "judgement", {"pull": (pull, "force")}, "twine",
+    )  # fmt: skip
+
+
 def fitting(key: str, row: rows.Fitting, demand: Array, count: float = 1.0) -> Check:
     """Return the check of a fitting that several may share.
 

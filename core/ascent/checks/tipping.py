@@ -33,6 +33,23 @@ def cage(moment: Array, weight: Array, arm: float, legs: Array, stakes: Array, s
     )  # fmt: skip
 
 
+def frame(moment: Array, weight: Array, arm: float) -> Check:
+    """Return the check that a frame standing on the ground by its weight alone does not go over.
+
+    Args:
+        moment: Of the wind about the ground. [N·m]
+        weight: That is always there. [N]
+        arm: From its middle of weight to the feet it tips over. [m]
+
+    Source: handbook-9.1
+    """
+    hold = weight * arm
+    return Check(
+        "frame-tips", moment, hold, tables.constant("dead_weight"), "moment", "handbook-9.1", "judgement",
+        {"moment": (moment, "moment"), "weight": (weight, "force"), "arm": (arm, "length"), "hold": (hold, "moment")}, "weight",
+    )  # fmt: skip
+
+
 def ring(row: rows.Cage, load: Array, gap: float) -> Check:
     """Return the check of one ring wire that branches lie on, between two uprights.
 

@@ -6,6 +6,7 @@ from typing import Any
 
 from ..errors import UnknownItem
 from ..family import Family
+from .a_frame import AFrame
 from .cage import Cages
 from .crossed_poles import CrossedPoles
 from .drop_strings import DropStrings
@@ -21,7 +22,7 @@ FAMILIES: dict[str, Family[Any]] = {
     family.key: family
     for family in (
         MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake(), Tripod(),
-        CrossedPoles(),
+        CrossedPoles(), AFrame(),
     )
 }  # fmt: skip
 

@@ -267,7 +267,7 @@ class Cages(Family[CageOptions]):
         if options.rows > 1:
             edge = -(options.rows - 1) * options.row_spacing / 2
             dimensions.append(
-                Dimension("options.row_spacing", "end", (edge, 0, 0), (edge + options.row_spacing, 0, 0), options.row_spacing, -0.6)
+                Dimension("options.row_spacing", "end", (0, edge, 0), (0, edge + options.row_spacing, 0), options.row_spacing, -0.6)
             )
         depth = max(options.depth if options.stakes else 0.0, row.leg_m)
         supplies = (Supply("upper-weave", "twines", options.link_twine, 2, 2.1 * options.length),) if options.above == "weave" else ()

@@ -296,7 +296,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
             Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.6),
             Dimension("options.pair_spacing", "elevation", (0, 0, top), (bay, 0, top), bay, 0.4),
             Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.8),
-            Dimension("options.spread", "end", (-half, 0, -options.depth), (half, 0, -options.depth), options.spread, -0.5),
+            Dimension("options.spread", "end", (0, -half, -options.depth), (0, half, -options.depth), options.spread, -0.5),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
         return Geometry(tuple(members), grown, dimensions, tuple(supplies), options.length, top, options.depth, climb=height,

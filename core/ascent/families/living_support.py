@@ -262,7 +262,7 @@ class LivingSupport(Family[LivingSupportOptions]):
         dimensions = (
             Dimension("options.length", "plan", (0, -half, 0), (options.length, -half, 0), options.length, -0.5),
             Dimension("options.host_spacing", "elevation", (_EDGE, 0, height), (_EDGE + options.host_spacing, 0, height), options.host_spacing, 0.5),
-            *((Dimension("options.row_spacing", "end", (-half, 0, 0), (-half + options.row_spacing, 0, 0), options.row_spacing, -0.5),)
+            *((Dimension("options.row_spacing", "end", (0, -half, 0), (0, -half + options.row_spacing, 0), options.row_spacing, -0.5),)
               if options.rows > 1 else ()),
         )  # fmt: skip
         depth = options.depth if options.backup == "strings" else 0.0
