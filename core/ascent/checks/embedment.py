@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -35,6 +35,11 @@ def ground_of(bed: BareBed, setting: str) -> Ground:
     """Return the ground of a bed for posts set in that way; a container has nothing but its mix to hold a post."""
     native = bed.fill if bed.kind == "container" else bed.soil
     return Ground(tables.soils()[native], tables.soils()[bed.fill], bed.raised_by, setting == "tamped", tables.constant("ignored_tilled"))
+
+
+def beside(ground: Ground) -> Ground:
+    """Return the ground beside a raised bed, where there is no fill."""
+    return replace(ground, fill_depth=0.0)
 
 
 def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases) -> Array:

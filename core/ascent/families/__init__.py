@@ -7,6 +7,7 @@ from typing import Any
 from ..errors import UnknownItem
 from ..family import Family
 from .a_frame import AFrame
+from .bed_frame import BedFrame
 from .cage import Cages
 from .crossed_poles import CrossedPoles
 from .drop_strings import DropStrings
@@ -22,7 +23,7 @@ FAMILIES: dict[str, Family[Any]] = {
     family.key: family
     for family in (
         MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake(), Tripod(),
-        CrossedPoles(), AFrame(),
+        CrossedPoles(), AFrame(), BedFrame(),
     )
 }  # fmt: skip
 

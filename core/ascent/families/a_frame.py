@@ -330,7 +330,7 @@ class _Leaning(Stand[AFrameOptions]):
     def outside(self) -> embedment.Ground:
         """Return the soil that foot stakes stand in: beside a bed that the frame stands over there is no fill."""
         over = self.options.spread >= self.site.bed.width - 1e-6
-        return replace(self.ground, fill_depth=0.0) if over else self.ground
+        return embedment.beside(self.ground) if over else self.ground
 
     def service(self) -> tuple[Service, ...]:
         """Return how far the ridge moves over as the feet give."""

@@ -105,7 +105,7 @@ class Stand(Generic[OptionsT]):
         """Return what one good plant hangs on its own string, tie or stake, (1, W, G). [N]"""
         return np.asarray(tables.constant("gravity") * standing.high_kg[None, :, None] * self.cases.crop)
 
-    def stem_ties(self, key: str, pressure: Array, leafy: Array, to: str) -> list[Link]:
+    def stem_ties(self, key: str, pressure: Array, leafy: Array, to: str, tied_crops: tuple[str, ...] = ("TIE",)) -> list[Link]:
         """Return the link of the ties that hold the heaviest plant that cannot hold on by itself, none where all can.
 
         Args:
@@ -113,8 +113,9 @@ class Stand(Generic[OptionsT]):
             pressure: Wind on the leafy face. [Pa]
             leafy: Height of the leafy band. [m]
             to: Key of the link they hand their load to.
+            tied_crops: Kinds of training that take ties here.
         """
-        tied = [(i, s) for i, s in enumerate(self.standings) if s.crop.training == "TIE"]
+        tied = [(i, s) for i, s in enumerate(self.standings) if s.crop.training in tied_crops]
         if not tied:
             return []
         index, standing = max(tied, key=lambda pair: float(np.max(pair[1].high_kg)))
