@@ -127,6 +127,22 @@ def bend(found: Figures, mesh: rows.Mesh) -> Check:
     )  # fmt: skip
 
 
+def hoop_bend(found: Figures, post: rows.Post) -> Check:
+    """Return the check of how sharply a hoop is bent: plastic by its strain, steel tube and drawn rod by their width.
+
+    Source: handbook-9.6
+    """
+    if post.material == "pvc":
+        least = post.a / (2 * tables.constant("pvc_strain"))
+    else:
+        least = post.a * tables.constant("tube_bend" if post.shape == "tube" else "bend_least")
+    needed = np.full((1, 1, 1), least)
+    return Check(
+        "hoop-bend", needed, found.radius, 1.0, "length", "handbook-9.6", "judgement",
+        {"radius": (found.radius, "length"), "least": (needed, "length"), "width": (post.a, "length")},
+    )  # fmt: skip
+
+
 def tied(tie: rows.Tie, push: Array, wind: Array, count: int, bears: bool, days: Array) -> Check:
     """Return the check of the ties of one post: a post outside the panel bears the push, one inside only holds by its ties.
 
@@ -146,6 +162,18 @@ def tied(tie: rows.Tie, push: Array, wind: Array, count: int, bears: bool, days:
         "arch-tie", demand, ties.strength(tie, days), tie.factor, "force", "handbook-8.7", tie.certainty,
         {"push": (push, "force"), "wind": (wind, "force"), "pulled": (pulled, "force"), "count": (float(count), "count"),
          "demand": (demand, "force")}, "twine",
+    )  # fmt: skip
+
+
+def joined(tie: rows.Tie, pull: Array, days: Array) -> Check:
+    """Return the check of the tie that joins one hoop to the line along the crowns.
+
+    Source: handbook-9.6
+    """
+    demand = pull * tables.constant("tie_uneven")
+    return Check(
+        "hoop-joined", demand, ties.strength(tie, days), tie.factor, "force", "handbook-9.6", tie.certainty,
+        {"pull": (pull, "force"), "demand": (demand, "force")}, "twine",
     )  # fmt: skip
 
 

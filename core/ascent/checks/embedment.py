@@ -42,6 +42,11 @@ def beside(ground: Ground) -> Ground:
     return replace(ground, fill_depth=0.0)
 
 
+def topmost(ground: Ground, depth: float) -> Ground:
+    """Return the ground as something sees it that goes no deeper than that: the fill alone, where it is as deep."""
+    return replace(ground, native=ground.fill, fill_depth=0.0) if ground.fill_depth >= 0.6 * depth else ground
+
+
 def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases) -> Array:
     """Return the ultimate lateral load of a post at a height.
 

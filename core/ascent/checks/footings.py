@@ -70,19 +70,19 @@ def lifts(lift: Array, weight: float) -> Check:
     )  # fmt: skip
 
 
-def buried(ground: Ground, mesh: rows.Mesh, wires: int, depth: float, push: Array, lift: Array, cases: Cases) -> tuple[Check, ...]:
-    """Return the checks of a panel's ends pushed into the soil: each wire a little post, and its friction.
+def buried(ground: Ground, wire: float, wires: int, depth: float, push: Array, lift: Array, cases: Cases) -> tuple[Check, ...]:
+    """Return the checks of ends pushed into the soil: each wire [m] a little post, and its friction.
 
     Source: handbook-5.3
     """
     native, strength = ground.native, cases.soil_strength(ground.native)
     ignored = min(ground.ignored, 0.05)
     if native.model == "clay":
-        each = soil.broms_clay(native.cu, mesh.wire, depth, 0.0, ignored)
+        each = soil.broms_clay(native.cu, wire, depth, 0.0, ignored)
     else:
-        each = soil.broms_sand(np.radians(native.phi_deg), native.gamma, mesh.wire, depth, 0.0, ignored)
+        each = soil.broms_sand(np.radians(native.phi_deg), native.gamma, wire, depth, 0.0, ignored)
     hold = each * wires * strength
-    friction = native.skin * np.pi * mesh.wire * (depth - ignored) * wires * strength
+    friction = native.skin * np.pi * wire * (depth - ignored) * wires * strength
     return (
         Check("buried-grip", push, hold, tables.constant("soil_gust"), "force", "handbook-5.3", "judgement",
               {"push": (push, "force"), "wires": (float(wires), "count"), "depth": (depth, "length"), "hold": (hold, "force")}, "soil"),

@@ -11,6 +11,7 @@ from .bed_frame import BedFrame
 from .cage import Cages
 from .crossed_poles import CrossedPoles
 from .drop_strings import DropStrings
+from .hoops import Hoops
 from .living_support import LivingSupport
 from .mesh_fence import MeshFence
 from .panel_arch import PanelArch
@@ -23,7 +24,7 @@ FAMILIES: dict[str, Family[Any]] = {
     family.key: family
     for family in (
         MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake(), Tripod(),
-        CrossedPoles(), AFrame(), BedFrame(),
+        CrossedPoles(), AFrame(), BedFrame(), Hoops(),
     )
 }  # fmt: skip
 

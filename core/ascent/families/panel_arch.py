@@ -204,7 +204,7 @@ class _Arch(Stand[PanelArchOptions]):
     def buried(self, force: Array) -> tuple[Check, ...]:
         """Return the checks of the wires' ends in the soil, which push aside so much of it."""
         wires = max(math.floor(self.options.panel_width / self.mesh.up + 1e-6), 2)
-        return footings.buried(self.ground, self.mesh, wires, arch_feet.BURIED, force, self.feet.lift, self.cases)
+        return footings.buried(self.ground, self.mesh.wire, wires, arch_feet.BURIED, force, self.feet.lift, self.cases)
 
     def service(self) -> tuple[Service, ...]:
         """Return the sway of the crown in the wind, how far it comes down, and how far it moves over when one side is bare."""
