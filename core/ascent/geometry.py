@@ -7,7 +7,7 @@ from typing import Literal
 
 Point = tuple[float, float, float]
 Role = Literal[
-    "post", "mesh", "rail", "wire", "tie", "guy", "strut", "anchor", "cap", "grip", "arm", "string", "run", "panel", "ring", "stem", "fitting"
+    "post", "mesh", "rail", "wire", "tie", "guy", "strut", "anchor", "cap", "grip", "arm", "string", "run", "panel", "ring", "stem", "fitting", "host"
 ]  # fmt: skip
 Shape = Literal["line", "panel", "point", "wires"]
 

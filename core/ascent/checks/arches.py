@@ -72,7 +72,7 @@ def figures(length: Number, span: Number, hold: Number, stiffness: float) -> Fig
 
     force, load = stiffness / long**2, stiffness / long**3
     return Figures(
-        read("rise") * long, read("foot") * force, read("tie") * force, long / read("curvature"), read("widest") * long,
+        read("rise") * long, read("foot") * force, read("tie") * force, long / np.maximum(read("curvature"), 1e-9), read("widest") * long,
         read("energy") * stiffness / long, read("sway") * load, read("drop") * long / load, read("tie_gain") * force / load,
         read("shift") * long / load,
     )  # fmt: skip

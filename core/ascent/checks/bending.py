@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from .. import rows, tables
@@ -26,6 +28,14 @@ def gust_moment(post: rows.Post, other_way: bool = False) -> tuple[float, float]
     properties = sections.of_post(post)
     modulus = properties.S_other if other_way else properties.S
     return modulus * material.allow_gust * material.factor_gust, material.factor_gust
+
+
+def aged(check: Check, share: float) -> Check:
+    """Return a check of something that has kept that share of its strength.
+
+    Source: handbook-3.4
+    """
+    return replace(check, capacity=np.asarray(check.capacity) * share)
 
 
 def stuff_of(post: rows.Post) -> str:

@@ -156,7 +156,7 @@ def stuff_of(member: Member) -> str:
         return "soil"
     if member.table == "posts":
         return materials()[posts()[member.item].material].stuff
-    return {"twines": "twine", "hosts": "leaf"}.get(member.table, "metal")
+    return {"twines": "twine", "hosts": "leaf", "existing": "wood"}.get(member.table, "metal")
 
 
 def _first_end(geometry: Geometry) -> tuple[Member, ...]:

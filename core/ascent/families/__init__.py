@@ -8,9 +8,11 @@ from ..errors import UnknownItem
 from ..family import Family
 from .a_frame import AFrame
 from .bed_frame import BedFrame
+from .brushwood import Brushwood
 from .cage import Cages
 from .crossed_poles import CrossedPoles
 from .drop_strings import DropStrings
+from .existing import Existing
 from .hoops import Hoops
 from .living_support import LivingSupport
 from .mesh_fence import MeshFence
@@ -24,7 +26,7 @@ FAMILIES: dict[str, Family[Any]] = {
     family.key: family
     for family in (
         MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake(), Tripod(),
-        CrossedPoles(), AFrame(), BedFrame(), Hoops(),
+        CrossedPoles(), AFrame(), BedFrame(), Hoops(), Existing(), Brushwood(),
     )
 }  # fmt: skip
 

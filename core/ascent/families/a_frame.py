@@ -13,7 +13,7 @@ from .. import rows, tables
 from ..checks import arches, bending, embedment, fits, footings, legs, strings, tension, tipping
 from ..checks import mesh as mesh_checks
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
+from ..geometry import Dimension, Geometry, Member, Plant, Point
 from ..loadpath import Arrow, Check, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
@@ -24,7 +24,6 @@ from ..patterns import mesh_face, plants, posts
 from ..patterns.stand import Stand
 
 _AWAY = 0.10  # of a plant from the foot of its face [m], parts handbook 3.3
-_HEAVY = 0.5  # a fruit from which slings are usual [kg], crops handbook 5.4
 _ONE_CARRIES = 25.0  # what one person lifts [kg], parts handbook 7
 _STAKE_UP = 0.15  # of a foot stake above the soil [m]
 _TIE_Z = 0.30  # height of the foot tie [m], parts handbook 3.3
@@ -210,7 +209,7 @@ class _Leaning(Stand[AFrameOptions]):
 
     def _slings(self, to: str) -> list[Link]:
         heaviest = max(tables.crops()[p.crop].fruit_heaviest_kg for p in self.structure.plantings)
-        if heaviest <= _HEAVY:
+        if heaviest <= plants.HEAVY:
             return []
         row = tables.fittings()[self.options.sling]
         check = arches.sling(row, heaviest, self.cases.crop)
@@ -394,10 +393,8 @@ class AFrame(Family[AFrameOptions]):
         grown = tuple(Plant(p.at, p.planting, (p.at, (p.at[0], math.copysign(half, p.at[1]), 0.02), (p.at[0], 0.0, height))) for p in grown)
         if options.faces == "one":
             grown = tuple(_to_face(plant, half, height) for plant in grown)
-        fruit = sum(p.count for p in plantings if tables.crops()[p.crop].fruit_heaviest_kg > _HEAVY)
         supplies = [*plants.stem_ties(plantings, options.stem_tie, height, tables.constant("stripped_pruned"))]
-        if fruit:
-            supplies.append(Supply("sling", "fittings", options.sling, fruit))
+        supplies += plants.slings(plantings, options.sling)
         end = options.length
         deep = options.depth if options.foot == "stake" else 0.0
         dimensions = (
@@ -443,7 +440,7 @@ class AFrame(Family[AFrameOptions]):
             found.append(Remark("unbraced-frame", "watch", source="handbook-9.5", levers=("brace",)))
         for planting in structure.plantings:
             crop = tables.crops()[planting.crop]
-            if crop.fruit_heaviest_kg > _HEAVY:
+            if crop.fruit_heaviest_kg > plants.HEAVY:
                 found.append(Remark("slings", "fine", {"fruit": (crop.fruit_heaviest_kg, "mass")}, source="handbook-parts-4.5"))
             found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length), *fits.of_tying(planting)]
             found += fits.of_height(planting, height, ("leg",))

@@ -25,6 +25,8 @@ _INSIDE = 0.30  # of a rod up inside its pipe [m], parts handbook 3.12
 _FROM_FOOT = 0.10  # of a plant inside the foot of a hoop [m]
 _LEAST_RISE = 0.2  # that is worth drawing [m]
 _RIDGE_LAP = 0.3  # of the line along the crowns [m], parts handbook 3.12
+_BOARD = 0.019  # of wood that takes the push of a foot [m]
+_BOARD_NEAR = 0.1  # between a hoop and the boards that it leans on, both sides together [m]
 _CROWN = 0.9  # of its rise, where an end stake is tied
 
 
@@ -174,6 +176,12 @@ class _Bent(Stand[HoopsOptions]):
         return (*found, *(self._rods() if self.options.made == "pipe" else self._buried()), *self._joined())
 
     @cached_property
+    def boarded(self) -> bool:
+        """Return whether the boards of its bed stand behind a hoop's feet and take their push."""
+        bed = self.site.bed
+        return bed.kind == "raised" and bed.board >= _BOARD and self.options.span >= bed.width - _BOARD_NEAR
+
+    @cached_property
     def lifted(self) -> Array:
         """Return what lifts the windward foot of a hoop: half the usual vines lie on it and hold it down. [N]"""
         return np.asarray(np.maximum(self.across * self.lever - self.resting * self.options.span / 2, 0.0) / self.options.span)
@@ -190,9 +198,11 @@ class _Bent(Stand[HoopsOptions]):
         push = np.asarray(self.pushing + self.across / 2)
         ground = embedment.topmost(self.ground, self.options.push_in)
         checks = footings.buried(ground, self.hoop.a, 2, self.options.push_in, push, self.lifted, self.cases)
+        grip, lift = checks
         if self.options.held == "stakes":
             stake, strength = tables.posts()[self.options.foot_stake], self.cases.soil_strength(self.ground.native)
-            checks = (checks[0], tension.uplift(stake, self.ground, self.options.foot_depth, self.lifted, strength))
+            lift = tension.uplift(stake, self.ground, self.options.foot_depth, self.lifted, strength)
+        checks = (lift,) if self.boarded else (grip, lift)
         foot = (0.0, self.options.span / 2, 0.0)
         return [
             Link(

@@ -24,7 +24,6 @@ from ..patterns import arch_feet, bent_panel, plants, tube_arch
 from ..patterns.stand import Stand
 
 _LEGS = 2  # posts on each side of a panel
-_HEAVY = 0.5  # a fruit from which slings are usual [kg], crops handbook 5.4
 _HOLDS = (0.6, 0.91, 1.2)  # heights worth trying to hold a panel upright [m]
 _HEAD = 1.8  # height of a head, at which the width of an arch is given [m], structures handbook 8.3
 _STIFF = 0.3  # of a post beside a leg, from which it keeps the leg upright [m]
@@ -175,7 +174,7 @@ class _Arch(Stand[PanelArchOptions]):
         feet = arch_feet.links(self, self.options, self.feet, self.buried)
         links = self.carried(feet[0].key)
         heaviest = max(tables.crops()[p.crop].fruit_heaviest_kg for p in self.structure.plantings)
-        if heaviest > _HEAVY:
+        if heaviest > plants.HEAVY:
             row = tables.fittings()[self.options.sling]
             check = arches.sling(row, heaviest, self.cases.crop)
             checks = (check, mesh_checks.weld(self.mesh, check.demand))
@@ -469,7 +468,7 @@ class PanelArch(Family[PanelArchOptions]):
             found += [*fits.of_through(planting, mesh), *fits.of_suit(planting, self.key), *fits.of_row(planting, _total(options))]
             found += fits.of_face(planting, _total(options) * _arc(options, site))
             heaviest = tables.crops()[planting.crop].fruit_heaviest_kg
-            if heaviest > _HEAVY:
+            if heaviest > plants.HEAVY:
                 found.append(Remark("slings", "fine", {"fruit": (heaviest, "mass")}, source="handbook-parts-4.5"))
         return tuple(found)
 
@@ -492,7 +491,7 @@ def _sprung(found: arches.Figures, mesh: rows.Mesh) -> list[Remark]:
 
 def _hang(structure: Structure) -> float:
     """Return how far below the crown fruit and leaves hang. [m]"""
-    heavy = any(tables.crops()[p.crop].fruit_heaviest_kg > _HEAVY for p in structure.plantings)
+    heavy = any(tables.crops()[p.crop].fruit_heaviest_kg > plants.HEAVY for p in structure.plantings)
     return tables.constant("hang" if heavy else "hang_small")
 
 
@@ -551,10 +550,4 @@ def _width_at(options: PanelArchOptions, site: Site, height: float) -> float:
 
 def _supplies(options: PanelArchOptions, plantings: tuple[Planting, ...], arc: float) -> tuple[Supply, ...]:
     bare = tables.constant("stripped_pruned")
-    found = list(plants.stem_ties(plantings, options.stem_tie, arc / 2, bare))
-    for planting in plantings:
-        row = tables.crops()[planting.crop]
-        if row.fruit_heaviest_kg > _HEAVY:
-            fruit = math.ceil(planting.count * row.yield_kg / max(row.fruit_kg, 0.1) * 1.1)
-            found.append(Supply("sling", "fittings", options.sling, fruit))
-    return tuple(found)
+    return (*plants.stem_ties(plantings, options.stem_tie, arc / 2, bare), *plants.slings(plantings, options.sling))

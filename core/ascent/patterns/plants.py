@@ -12,6 +12,7 @@ from ..geometry import Dimension, Plant, Point, Supply
 from ..model import MOST_PLANTS, Planting, Site, day_of_year, month_day
 
 OFFSET = 0.10  # of a plant from the line it climbs [m], parts handbook 3.2
+HEAVY = 0.5  # a fruit from which slings are usual [kg], crops handbook 5.4
 _TIE_EVERY = 0.30  # of stem between ties [m], structures handbook 10.5
 
 
@@ -45,6 +46,17 @@ def stem_ties(plantings: Iterable[Planting], tie: str, top: float, bare: float) 
         if tables.crops()[planting.crop].training == "TIE"
     )
     return (Supply("stem-ties", "ties", tie, count),) if count else ()
+
+
+def slings(plantings: Iterable[Planting], sling: str) -> tuple[Supply, ...]:
+    """Return a sling for each fruit that wants one, and a tenth more."""
+    found = []
+    for planting in plantings:
+        row = tables.crops()[planting.crop]
+        fruit = math.ceil(planting.count * row.yield_kg / max(row.fruit_kg, 0.1) * 1.1) if row.fruit_heaviest_kg > HEAVY else 0
+        if fruit:
+            found.append(Supply("sling", "fittings", sling, fruit))
+    return tuple(found)
 
 
 @dataclass(frozen=True)
