@@ -282,7 +282,7 @@ class BedFrame(Family[BedFrameOptions]):
         both = need.side == "both"
         wood = "post_sw_stake_38" if height <= 1.6 else "post_lumber_38x89"
         options = BedFrameOptions(
-            length=row.length, sides="both" if both else "one", post=wood, height=height, post_spacing=spacing, infill=fill,  # type: ignore[arg-type]
+            length=row.length, sides="both" if both else "one", post=wood, height=height, post_spacing=spacing, infill=fill,
             crossbar="top" if both else "none", boards="bed" if boarded else "own", screw_gap=gap, backing="stakes" if not boarded else "none",
         )  # fmt: skip
         reasons = {

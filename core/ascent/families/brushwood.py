@@ -178,7 +178,7 @@ class Brushwood(Family[BrushwoodOptions]):
         long = 0.6 if starter else long
         options = BrushwoodOptions(
             length=row.length,
-            stick="brush_15" if long > 1.2 else "brush_12", pattern=pattern, stick_length=long, depth=min(depth, 0.2) if starter else depth, tied="none" if potted or starter else "string",  # type: ignore[arg-type]
+            stick="brush_15" if long > 1.2 else "brush_12", pattern=pattern, stick_length=long, depth=min(depth, 0.2) if starter else depth, tied="none" if potted or starter else "string",
         )  # fmt: skip
         reasons = {
             **row.reasons,
@@ -325,7 +325,8 @@ def _below(foot: Point, head: Point, depth: float) -> Point:
 def _fan(foot: Point, head: Point, options: BrushwoodOptions, number: int) -> list[tuple[Point, ...]]:
     """Return the twigs of a stick, fanned out along the row."""
     (x, y, _), (hx, hy, hz) = foot, head
-    wide, found = min(0.15 + 0.12 * options.stick_length, 0.3), []
+    wide = min(0.15 + 0.12 * options.stick_length, 0.3)
+    found: list[tuple[Point, ...]] = []
     for k, share in enumerate(_FANS):
         way = 1.0 if (k + number) % 2 == 0 else -1.0
         fork: Point = (x + share * (hx - x), y + share * (hy - y), share * hz)

@@ -342,7 +342,7 @@ def _heights(options: ExistingOptions) -> list[float]:
     """Return the heights of the wires, the top one first named by the height. [m]"""
     if options.wires == 1:
         return [options.height]
-    return np.linspace(min(_LOWEST, options.height / 2), options.height, options.wires).tolist()
+    return [float(z) for z in np.linspace(min(_LOWEST, options.height / 2), options.height, options.wires)]
 
 
 def _wired_geometry(options: ExistingOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
