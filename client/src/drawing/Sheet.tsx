@@ -46,6 +46,11 @@ export function Sheet({ report, week, wind, windText, lit, weak, short = false, 
   const tall = views.end.high[1];
   const still = (point: Flat): Flat => point;
   const bend = (point: Flat): Flat => (point[1] > 0 ? [point[0] + lean * (0.35 * (point[1] / tall) + 0.65 * (point[1] / tall) ** 2), point[1]] : point);
+  const titleAt = (name: Name): Flat => {
+    const box = layout.box[name];
+    if (name === "plan") return [box.x + box.width + 16, box.y + 12];
+    return [name === "end" ? box.x + box.width : box.x, Math.max(layout.box.elevation.y - 48, 18)];
+  };
   const measures = NAMES.flatMap((name) => views[name].measures.map((measure) => ({ measure, at: layout.at[name] })));
   return (
     <div className="sheet" ref={ref}>
@@ -57,8 +62,8 @@ export function Sheet({ report, week, wind, windText, lit, weak, short = false, 
               <g key={name}>
                 <Marks view={views[name]} scale={scales[name]} lit={lit} weak={weak} short={short} sag={sag} bend={name === "end" ? bend : still} onPoint={onPoint} onOpen={onOpen} />
                 <Foliage view={views[name]} foliage={report.foliage} week={week} scale={scales[name]} lean={lean} />
-                <Arrows report={report} view={name} scale={scales[name]} shown={arrows} weakest={weakest} />
-                <text x={name === "end" ? layout.box.end.x + layout.box.end.width : layout.box[name].x} y={name === "plan" ? layout.box.plan.y - 9 : Math.max(layout.box.elevation.y - 48, 18)} textAnchor={name === "end" ? "end" : "start"} className="caption">
+                <Arrows report={report} view={name} scale={scales[name]} shown={arrows} weakest={weakest} edge={layout.width} />
+                <text x={titleAt(name)[0]} y={titleAt(name)[1]} textAnchor={name === "end" ? "end" : "start"} className="caption">
                   {TITLES[name]}
                 </text>
               </g>

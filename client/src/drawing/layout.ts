@@ -20,14 +20,14 @@ export interface SheetLayout {
 }
 
 const LEAST = 38; // pixels a metre below which a long row is scrolled rather than shrunk
-const ROOM = { left: 62, top: 66, right: 14, below: 46, plan: 50, foot: 40 };
+const ROOM = { left: 62, top: 66, right: 44, below: 46, plan: 50, foot: 40 };
 const HALF = 0.52; // metres either side of the end view at the least: the posts, the leaves and the bending
 const LEAVES = 0.22; // metres past what stands there
 
 export function sheetLayout(views: Record<View["name"], View>, tallest: number, width: number, height: number): SheetLayout {
   const { elevation, plan } = views;
   const narrow = width < 560;
-  const room = narrow ? { ...ROOM, left: 46, right: 4 } : ROOM;
+  const room = narrow ? { ...ROOM, left: 46, right: 20 } : ROOM;
   const between = narrow ? 58 : 92;
   const low = Math.min(elevation.low[1], -0.15);
   const high = Math.max(elevation.high[1], tallest);

@@ -58,7 +58,7 @@ class AFrameOptions(Typed):
     cord: Annotated[str, row_of("twines", "run")] = item("feet", "twines", "polyester_3", "run", when=("foot_tie", ("cord",)))
     foot: Literal["none", "stake", "cleat", "anchor"] = choice("feet", "stake")
     stake: Annotated[str, row_of("posts", "stake")] = item("feet", "posts", "post_sw_stake_38", "stake", when=("foot", ("stake",)))
-    depth: float = measure("feet", "length", 0.45, 0.2, 1.0, 0.01, tries=DEEPER, when=("foot", ("stake",)))
+    in_soil: float = measure("feet", "length", 0.45, 0.2, 1.0, 0.01, tries=DEEPER, when=("foot", ("stake",)))
     setting: Literal["driven", "tamped"] = choice("feet", "driven", when=("foot", ("stake",)))
     cleat: Annotated[str, row_of("fittings", "foot")] = item("feet", "fittings", "cleat_wood", "foot", when=("foot", ("cleat",)))
     anchor: Annotated[str, row_of("anchors")] = item("feet", "anchors", "anchor_screw_15x3", when=("foot", ("anchor",)))
@@ -263,7 +263,7 @@ class _Leaning(Stand[AFrameOptions]):
         each = (crop + blown) / area * self.options.bar_step
         plant = max(self.standings, key=lambda s: float(np.max(s.high_kg)))
         lone = self.plant_weight(plant) * math.cos(self.angle) / max(span, 0.1) if self.options.filled == "rungs" else self.nothing
-        return Link("face", keys(self.geometry.by_role("arm")), ("posts", bar.key), ("rail-leg",), ("bar", "rail_spacing"), each * width,
+        return Link("face", tuple(m.key for m in self.geometry.by_role("arm") if m.key.startswith("bar")), ("posts", bar.key), ("rail-leg",), ("bar", "rail_spacing"), each * width,
                     (bending.rail(bar, np.maximum(each, lone), self.nothing, span),))  # fmt: skip
 
     @cached_property
@@ -295,7 +295,7 @@ class _Leaning(Stand[AFrameOptions]):
 
     def _feet(self) -> list[Link]:
         """Return what keeps the feet down and in place: stakes, cleats, anchors, or weight alone."""
-        levers = ("foot", "spread", "rail_spacing", "depth", "stake", "anchor", "cleat", "leg")
+        levers = ("foot", "spread", "rail_spacing", "in_soil", "stake", "anchor", "cleat", "leg")
         force, lever = self.blown
         foot = (float(self.xs[0]), -self.half, 0.0)
         arrows = (Arrow(foot, (0.0, 0.0, 1.0)),)
@@ -320,8 +320,8 @@ class _Leaning(Stand[AFrameOptions]):
         low = np.full((1, 1, 1), 0.05)
         strength = self.cases.soil_strength(ground.native)
         checks = (
-            tension.uplift(stake, ground, self.options.depth, self.lifted, strength),
-            embedment.grip("foot-grip", ground, stake, self.options.depth, self.pushed, low, self.cases, tables.constant("soil_gust")),
+            tension.uplift(stake, ground, self.options.in_soil, self.lifted, strength),
+            embedment.grip("foot-grip", ground, stake, self.options.in_soil, self.pushed, low, self.cases, tables.constant("soil_gust")),
         )
         return [Link("foot", grips, ("posts", stake.key), (), levers, np.hypot(self.lifted, self.pushed), checks, arrows)]
 
@@ -396,12 +396,12 @@ class AFrame(Family[AFrameOptions]):
         supplies = [*plants.stem_ties(plantings, options.stem_tie, height, tables.constant("stripped_pruned"))]
         supplies += plants.slings(plantings, options.sling)
         end = options.length
-        deep = options.depth if options.foot == "stake" else 0.0
+        deep = options.in_soil if options.foot == "stake" else 0.0
         dimensions = (
             Dimension("options.length", "elevation", (0, 0, -deep), (end, 0, -deep), end, -0.5),
-            Dimension("options.leg", "end", (0, half, 0), (0, 0, height), options.leg, -0.35),
+            Dimension("options.leg", "end", (0, 0, height), (0, half, 0), options.leg, 0.45),
             Dimension("options.spread", "end", (0, -half, -deep), (0, half, -deep), options.spread, -0.4),
-            *((Dimension("options.depth", "elevation", (0, 0, -deep), (0, 0, 0), deep, -0.7),) if deep else ()),
+            *((Dimension("options.in_soil", "elevation", (0, 0, -deep), (0, 0, 0), deep, -0.7),) if deep else ()),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )  # fmt: skip
         return Geometry(tuple(members), grown, dimensions, tuple(supplies), end, height, deep, climb=height)
@@ -568,16 +568,16 @@ def _held(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
         line = (_on(x, 1.0, share, half, height), _on(x, -1.0, share, half, height))
         if options.foot_tie == "bar":
             wood = tables.posts()[options.frame_wood]
-            found.append(Member(f"foot-tie-{n + 1}", "strut", "posts", wood.key, line, math.dist(*line) + 0.1, wood.soil_width))
+            found.append(Member(f"foot-tie-{n + 1}", "arm", "posts", wood.key, line, math.dist(*line) + 0.1, wood.soil_width))
         elif options.foot_tie == "cord":
             found.append(Member(f"foot-tie-{n + 1}", "run", "twines", options.cord, line, math.dist(*line) + 0.6, 0.004))
         for k, side in enumerate((1.0, -1.0)):
             y, number = side * half, 2 * n + k + 1
             if options.foot == "stake":
                 stake = tables.posts()[options.stake]
-                low, top = (x, y + side * 0.03, -options.depth), (x, y + side * 0.03, _STAKE_UP)
+                low, top = (x, y + side * 0.03, -options.in_soil), (x, y + side * 0.03, _STAKE_UP)
                 found.append(
-                    Member(f"stake-{number}", "strut", "posts", stake.key, (low, top), options.depth + _STAKE_UP, stake.soil_width)
+                    Member(f"stake-{number}", "strut", "posts", stake.key, (low, top), options.in_soil + _STAKE_UP, stake.soil_width)
                 )
                 found.append(Member(f"grip-{number}", "grip", "", "", (low, (x, low[1], 0.0)), thickness=3.0 * stake.soil_width))
             elif options.foot == "cleat":

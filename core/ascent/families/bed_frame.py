@@ -463,7 +463,7 @@ def _across(options: BedFrameOptions, xs: Array, edge: float) -> list[Member]:
     for n, x in enumerate(map(float, xs)):
         for m, z in enumerate(heights):
             line = ((x, -edge, z - 0.03), (x, edge, z - 0.03))
-            found.append(Member(f"crossbar-{n + 1}-{m + 1}", "strut", "posts", post.key, line, 2 * edge, post.soil_width))
+            found.append(Member(f"crossbar-{n + 1}-{m + 1}", "arm", "posts", post.key, line, 2 * edge, post.soil_width))
     return found
 
 

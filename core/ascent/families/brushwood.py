@@ -34,7 +34,7 @@ class BrushwoodOptions(Typed):
     pattern: Literal["upright", "crossed", "ring", "starter"] = choice("row", "crossed", asked=True)
     stick: Annotated[str, row_of("posts", "brush")] = item("sticks", "posts", "brush_12", "brush")
     stick_length: float = measure("sticks", "length", 1.2, 0.4, 1.8, 0.05, tries=(-0.2, -0.3), asked=True)
-    depth: float = measure("sticks", "length", 0.25, 0.05, 0.6, 0.01, tries=DEEPER)
+    in_soil: float = measure("sticks", "length", 0.25, 0.05, 0.6, 0.01, tries=DEEPER)
     stick_spacing: float = measure("sticks", "length", 0.20, 0.05, 0.6, 0.01, tries=(-0.05, -0.1))
     season: int = measure("sticks", "count", 1, 1, 3, 1, asked=True)
     tied: Literal["none", "string", "cane"] = choice("tied", "string")
@@ -110,7 +110,7 @@ class _Thicket(Stand[BrushwoodOptions]):
         to = ("soil", *(("along",) if self.tied_along else ()))
         found = [
             Link("stick", sticks, ("posts", self.stick.key), to, ("stick", "stick_spacing", "tied", "stick_length", "pattern"), force, (check,), side),
-            self.soil_grip(self.stick, self.options.depth, onto, np.maximum(height, 0.05), ("depth", "stick_spacing", "tied"), below=("pot",) if pot else ()),
+            self.soil_grip(self.stick, self.options.in_soil, onto, np.maximum(height, 0.05), ("in_soil", "stick_spacing", "tied"), below=("pot",) if pot else ()),
         ]  # fmt: skip
         return (*found, *(self._runs() if self.tied_along else ()), *pot)
 
@@ -138,10 +138,12 @@ class _Thicket(Stand[BrushwoodOptions]):
         """Return how far the tops of the sticks lean."""
         force, height = self.blown
         half = np.maximum(height, 0.05)
-        moved = self.uneven * force * posts.lean_per_force(self.stick, self.ground, self.options.depth, half, half, self.height, self.cases)
+        moved = (
+            self.uneven * force * posts.lean_per_force(self.stick, self.ground, self.options.in_soil, half, half, self.height, self.cases)
+        )
         return (
             Service(
-                "stick-lean", np.minimum(moved, self.height), self.height / 4, "handbook-parts-3.15", ("tied", "depth", "stick_spacing")
+                "stick-lean", np.minimum(moved, self.height), self.height / 4, "handbook-parts-3.15", ("tied", "in_soil", "stick_spacing")
             ),
         )
 
@@ -178,14 +180,14 @@ class Brushwood(Family[BrushwoodOptions]):
         long = 0.6 if starter else long
         options = BrushwoodOptions(
             length=row.length,
-            stick="brush_15" if long > 1.2 else "brush_12", pattern=pattern, stick_length=long, depth=min(depth, 0.2) if starter else depth, tied="none" if potted or starter else "string",
+            stick="brush_15" if long > 1.2 else "brush_12", pattern=pattern, stick_length=long, in_soil=min(depth, 0.2) if starter else depth, tied="none" if potted or starter else "string",
         )  # fmt: skip
         reasons = {
             **row.reasons,
             "pattern": Reason(f"pattern_{pattern}", words={"crop": plant.name}),
             "stick": Reason("stick"),
-            "stick_length": Reason("stick_length", {"length": (long, "length"), "depth": (options.depth, "length")}),
-            "depth": Reason("depth_stick", {"depth": (options.depth, "length")}),
+            "stick_length": Reason("stick_length", {"length": (long, "length"), "depth": (options.in_soil, "length")}),
+            "in_soil": Reason("depth_stick", {"depth": (options.in_soil, "length")}),
             "stick_spacing": Reason("stick_spacing", {"spacing": (options.stick_spacing, "length")}),
             "season": Reason("stick_season"),
             "tied": Reason("tied_none" if options.tied == "none" else "tied_string"),
@@ -198,7 +200,7 @@ class Brushwood(Family[BrushwoodOptions]):
         grown = _plants(options, plantings, site.bed.width)
         members: list[Member] = []
         for n, (foot, head) in enumerate(_sticks(options, plantings, site.bed.width)):
-            low = _below(foot, head, options.depth)
+            low = _below(foot, head, options.in_soil)
             fans = _fan(foot, head, options, n)
             bought = posts.stock_length(row, options.stick_length)
             members.append(
@@ -209,12 +211,12 @@ class Brushwood(Family[BrushwoodOptions]):
             members += _tied(options, height)
         end = options.length
         dimensions = (
-            Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.5),
-            Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.7),
+            Dimension("options.length", "elevation", (0, 0, -options.in_soil), (end, 0, -options.in_soil), end, -0.5),
+            Dimension("options.in_soil", "elevation", (0, 0, -options.in_soil), (0, 0, 0), options.in_soil, -0.7),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
         unit = end if options.pattern == "ring" else 0.3
-        return Geometry(tuple(members), grown, dimensions, (), end, height, options.depth, climb=height, unit=unit)
+        return Geometry(tuple(members), grown, dimensions, (), end, height, options.in_soil, climb=height, unit=unit)
 
     def loaded(self, options: BrushwoodOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Thicket:
         """Return the sticks under the loads of the cases."""
@@ -223,7 +225,7 @@ class Brushwood(Family[BrushwoodOptions]):
     def remarks(self, options: BrushwoodOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: sticks long enough and new enough, tied or not, and what a starter leads to."""
         row, height = tables.posts()[options.stick], _height(options)
-        found = [*fits.of_ground(site.bed, options.length, options.depth), *fits.of_stock(row, options.stick_length, ("stick_length",))]
+        found = [*fits.of_ground(site.bed, options.length, options.in_soil), *fits.of_stock(row, options.stick_length, ("stick_length",))]
         if options.season > row.life_dry:
             found.append(
                 Remark(
@@ -244,14 +246,14 @@ class Brushwood(Family[BrushwoodOptions]):
                     levers=("season",),
                 )
             )
-        if options.depth < 0.2 * options.stick_length - 0.011:
+        if options.in_soil < 0.2 * options.stick_length - 0.011:
             found.append(
                 Remark(
                     "sticks-shallow",
                     "watch",
                     {"depth": (0.2 * options.stick_length, "length")},
                     source="handbook-parts-3.15",
-                    levers=("depth",),
+                    levers=("in_soil",),
                 )
             )
         if options.tied == "none" and options.pattern in ("upright", "crossed"):
@@ -276,7 +278,7 @@ class Brushwood(Family[BrushwoodOptions]):
 
 def _height(options: BrushwoodOptions) -> float:
     """Return the height of the tops over the soil: crossed ones lean inward. [m]"""
-    above = max(options.stick_length - options.depth, 0.1)
+    above = max(options.stick_length - options.in_soil, 0.1)
     return above * math.cos(_lean(options))
 
 
@@ -284,12 +286,12 @@ def _lean(options: BrushwoodOptions) -> float:
     """Return the lean of crossed sticks from upright, atan(0.12 ÷ (0.85 H)) (parts handbook 3.15). [rad]"""
     if options.pattern != "crossed":
         return 0.0
-    return math.atan(_LINE / (_CROSS_AT * max(options.stick_length - options.depth, 0.1)))
+    return math.atan(_LINE / (_CROSS_AT * max(options.stick_length - options.in_soil, 0.1)))
 
 
 def _sticks(options: BrushwoodOptions, plantings: tuple[Planting, ...], width: float) -> list[tuple[Point, Point]]:
     """Return the foot and the head of each stick."""
-    above, found = max(options.stick_length - options.depth, 0.1), []
+    above, found = max(options.stick_length - options.in_soil, 0.1), []
     height = _height(options)
     if options.pattern == "ring":
         radius = max(min(options.length, width) / 2 - 0.03, 0.05)

@@ -40,7 +40,7 @@ class CrossedPolesOptions(Typed):
     pole: Annotated[str, row_of("posts", "pole")] = item("poles", "posts", "cane_16", "pole")
     pole_length: float = measure("poles", "length", 2.4, 1.2, 3.6, 0.01, tries=(-0.2, -0.4), asked=True)
     footing: Literal["soil", "concrete"] = choice("poles", "soil")
-    depth: float = measure("poles", "length", 0.30, 0.1, 0.9, 0.01, tries=DEEPER)
+    in_soil: float = measure("poles", "length", 0.30, 0.1, 0.9, 0.01, tries=DEEPER)
     tail: float = measure("poles", "length", 0.20, 0.05, 0.5, 0.01, asked=True)
     crossing: splayed.Joint = choice("binding", "lashed")
     binding: Annotated[str, row_of("twines", "run")] = item(
@@ -127,7 +127,7 @@ class _Crossed(Stand[CrossedPolesOptions]):
     def poles(self) -> splayed.Splayed:
         force, lever = self.blown
         resting = np.asarray(self.bare_weight + 0.5 * self.shoot)
-        return splayed.Splayed(2, self.options.spread / 2, self.height, self.post, self.options.depth, self.hanging + self.bare_weight, resting,
+        return splayed.Splayed(2, self.options.spread / 2, self.height, self.post, self.options.in_soil, self.hanging + self.bare_weight, resting,
                                force, lever, footing=self.footing)  # fmt: skip
 
     @cached_property
@@ -161,7 +161,7 @@ class _Crossed(Stand[CrossedPolesOptions]):
         levers = {
             "pole": ("pole", "pair_spacing", "pole_length", "brace", "spread"),
             "lashing": ("crossing", "binding", "pair_spacing", "spread"),
-            "feet": ("depth", "spread", "footing", "pair_spacing", "pole"),
+            "feet": ("in_soil", "spread", "footing", "pair_spacing", "pole"),
         }
         binding = (tables.twines()[self.options.binding], self.options.crossing)
         stand = splayed.links(self, self.poles, binding, levers)
@@ -217,7 +217,7 @@ class _Crossed(Stand[CrossedPolesOptions]):
 
     def service(self) -> tuple[Service, ...]:
         """Return how far the ridge moves over, and how far it sags where strings hang from it."""
-        found = [splayed.lean(self, self.poles, ("spread", "depth"))]
+        found = [splayed.lean(self, self.poles, ("spread", "in_soil"))]
         if self.options.between == "strings" and self.options.ridge == "pole":
             sag = bending.beam_sag(tables.posts()[self.options.ridge_pole], self.down, self.bay)
             found.append(
@@ -248,7 +248,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
         row = plants.sown(need, site, longest=20.0, shortest=0.3)
         apart = row.plantings[0].spacing
         spacing = round(min(max(apart, 0.20), 0.60, max(row.length, 0.15)), 2)
-        options = CrossedPolesOptions(length=row.length, pair_spacing=spacing, spread=spread, pole=pole, pole_length=long, depth=depth,
+        options = CrossedPolesOptions(length=row.length, pair_spacing=spacing, spread=spread, pole=pole, pole_length=long, in_soil=depth,
                                       ridge_pole="cane_20")  # fmt: skip
         reasons = {
             **row.reasons,
@@ -257,7 +257,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
             "pole": Reason("pole", {"length": (long, "length")}, {"pole": tables.posts()[pole].name}),
             "pole_length": Reason("pole_length", {"support": (plant.support_height_m, "length"), "length": (long, "length")}),
             "footing": Reason("footing_poles"),
-            "depth": Reason("depth_poles", {"depth": (depth, "length")}),
+            "in_soil": Reason("depth_poles", {"depth": (depth, "length")}),
             "tail": Reason("tail_v"),
             "crossing": Reason("notched"),
             "ridge": Reason("ridge"),
@@ -274,7 +274,9 @@ class CrossedPoles(Family[CrossedPolesOptions]):
         for n, x in enumerate(map(float, xs)):
             for k, side in enumerate((1.0, -1.0)):
                 at = x + side * post.soil_width / 2
-                members += splayed.pole(post, 2 * n + k + 1, (at, side * half, 0.0), (at, 0.0, height), options.depth, options.pole_length)
+                members += splayed.pole(
+                    post, 2 * n + k + 1, (at, side * half, 0.0), (at, 0.0, height), options.in_soil, options.pole_length
+                )
             lash = _LASH_ENDS + _LASH * 2 * post.soil_width
             knot: tuple[Point, ...] = ((x - post.soil_width, 0.0, height), (x + post.soil_width, 0.0, height))
             members.append(splayed.knot(n + 1, options.crossing, options.binding, knot, lash))
@@ -293,13 +295,13 @@ class CrossedPoles(Family[CrossedPolesOptions]):
         end, bay = float(xs[-1]), float(xs[1])
         top = max(z for m in members if m.role == "post" for _, _, z in m.points)
         dimensions = (
-            Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.6),
+            Dimension("options.length", "elevation", (0, 0, -options.in_soil), (end, 0, -options.in_soil), end, -0.6),
             Dimension("options.pair_spacing", "elevation", (0, 0, top), (bay, 0, top), bay, 0.4),
-            Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.8),
-            Dimension("options.spread", "end", (0, -half, -options.depth), (0, half, -options.depth), options.spread, -0.5),
+            Dimension("options.in_soil", "elevation", (0, 0, -options.in_soil), (0, 0, 0), options.in_soil, -0.8),
+            Dimension("options.spread", "end", (0, -half, -options.in_soil), (0, half, -options.in_soil), options.spread, -0.5),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
-        return Geometry(tuple(members), grown, dimensions, tuple(supplies), options.length, top, options.depth, climb=height,
+        return Geometry(tuple(members), grown, dimensions, tuple(supplies), options.length, top, options.in_soil, climb=height,
                         unit=2 * post.soil_width)  # fmt: skip
 
     def loaded(self, options: CrossedPolesOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Crossed:
@@ -309,7 +311,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
     def remarks(self, options: CrossedPolesOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: poles long enough, a ridge to hang on, a row that does not go down like cards."""
         row, height = tables.posts()[options.pole], _height(options)
-        found = fits.of_ground(site.bed, options.length, options.depth)
+        found = fits.of_ground(site.bed, options.length, options.in_soil)
         found += [*fits.of_stock(row, options.pole_length, ("pole", "pole_length")), *fits.of_lashing(row, options.crossing)]
         if options.brace == "none":
             found.append(Remark("row-racks", "watch", source="handbook-9.4", levers=("brace",)))
@@ -325,7 +327,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
         if options.footing == "concrete":
             found.append(Remark("concrete-waits", "watch", source="handbook-parts-2.8"))
         else:
-            found.append(Remark("feet-unsure", "watch", source="handbook-15", levers=("depth", "footing")))
+            found.append(Remark("feet-unsure", "watch", source="handbook-15", levers=("in_soil", "footing")))
         for planting in structure.plantings:
             found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length), *fits.of_tying(planting)]
             found += fits.of_height(planting, height, ("pole_length",))
@@ -343,15 +345,15 @@ class CrossedPoles(Family[CrossedPolesOptions]):
 
 _END_LEVERS = {
     "post": ("brace", "pole", "pair_spacing"),
-    "soil": ("depth", "brace", "footing"),
+    "soil": ("in_soil", "brace", "footing"),
     "prop": ("anchor", "pair_spacing"),
-    "lift": ("depth", "brace"),
+    "lift": ("in_soil", "brace"),
 }
 
 
 def _height(options: CrossedPolesOptions) -> float:
     """Return the height at which the poles cross. [m]"""
-    long = options.pole_length - options.depth - options.tail
+    long = options.pole_length - options.in_soil - options.tail
     return math.sqrt(max(long**2 - (options.spread / 2) ** 2, 0.16))
 
 
@@ -364,7 +366,7 @@ def _ends_of(options: CrossedPolesOptions, site: Site, pairs: int) -> EndAssembl
     wire = options.brace_wire if options.brace == "guy" else "wire_soft_14"
     return EndAssembly(
         ("post-1", f"post-{2 * pairs - 1}"), ("grip-1", f"grip-{2 * pairs - 1}"), "guy" if options.brace == "guy" else "plain",
-        tables.posts()[options.pole], embedment.ground_of(site.bed, "driven"), options.depth, _height(options),
+        tables.posts()[options.pole], embedment.ground_of(site.bed, "driven"), options.in_soil, _height(options),
         tables.wires()[wire], tables.anchors()[options.anchor], tables.posts()[options.pole], _END_LEVERS,
     )  # fmt: skip
 

@@ -38,36 +38,36 @@ _COURSES = 0.25  # between the lines a wall is drawn with [m]
 class ExistingOptions(Typed):
     """What must be decided of something that stands already. Lengths in metres."""
 
-    host: Literal["wall", "fence", "pole"] = choice("host", "wall", asked=True)
+    fixed_to: Literal["wall", "fence", "pole"] = choice("host", "wall", asked=True)
     owner: Literal["mine", "agreed", "not-asked"] = choice("host", "mine", asked=True)
     state: Literal["sound", "tired", "rotten"] = choice("host", "sound", asked=True)
-    length: float = measure("row", "length", 3.0, 0.3, 20.0, 0.05, when=("host", ("wall", "fence")), asked=True)
-    height: float = measure("row", "length", 2.0, 0.5, 3.0, 0.01, tries=(-0.2, -0.4), when=("host", ("wall", "fence")), asked=True)
-    offset: float = measure("wires", "length", 0.08, 0.03, 0.2, 0.01, when=("host", ("wall", "fence")), asked=True)
-    wires: int = measure("wires", "count", 6, 1, 10, 1, tries=(1, 2), when=("host", ("wall", "fence")), asked=True)
-    wire: Annotated[str, row_of("wires")] = item("wires", "wires", "wire_soft_14", when=("host", ("wall", "fence")))
-    fix_spacing: float = measure("wires", "length", 1.5, 0.4, 2.4, 0.01, tries="bays", when=("host", ("wall", "fence")))
+    length: float = measure("row", "length", 3.0, 0.3, 20.0, 0.05, when=("fixed_to", ("wall", "fence")), asked=True)
+    height: float = measure("row", "length", 2.0, 0.5, 3.0, 0.01, tries=(-0.2, -0.4), when=("fixed_to", ("wall", "fence")), asked=True)
+    offset: float = measure("wires", "length", 0.08, 0.03, 0.2, 0.01, when=("fixed_to", ("wall", "fence")), asked=True)
+    wires: int = measure("wires", "count", 6, 1, 10, 1, tries=(1, 2), when=("fixed_to", ("wall", "fence")), asked=True)
+    wire: Annotated[str, row_of("wires")] = item("wires", "wires", "wire_soft_14", when=("fixed_to", ("wall", "fence")))
+    fix_spacing: float = measure("wires", "length", 1.5, 0.4, 2.4, 0.01, tries="bays", when=("fixed_to", ("wall", "fence")))
     eye: Annotated[str, row_of("fittings", "wall-eye")] = item(
-        "wires", "fittings", "vine_eye_80", "wall-eye", when=("host", ("wall", "fence"))
+        "wires", "fittings", "vine_eye_80", "wall-eye", when=("fixed_to", ("wall", "fence"))
     )
-    infill: Literal["none", "strings"] = choice("wires", "none", when=("host", ("wall", "fence")), asked=True)
+    infill: Literal["none", "strings"] = choice("wires", "none", when=("fixed_to", ("wall", "fence")), asked=True)
     string: Annotated[str, row_of("twines", "string")] = item("wires", "twines", "sisal_2.5", "string")
     base: Annotated[str, row_of("fittings", "peg")] = item("wires", "fittings", "peg_wire", "peg")
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("wires", "ties", "twine_jute_3_loop", "stem")
-    boards: Literal["closed", "gaps", "mesh"] = choice("fence", "closed", when=("host", ("fence",)), asked=True)
-    fence_height: float = measure("fence", "length", 1.8, 0.5, 2.4, 0.01, when=("host", ("fence",)), asked=True)
+    boards: Literal["closed", "gaps", "mesh"] = choice("fence", "closed", when=("fixed_to", ("fence",)), asked=True)
+    fence_height: float = measure("fence", "length", 1.8, 0.5, 2.4, 0.01, when=("fixed_to", ("fence",)), asked=True)
     fence_post: Annotated[str, row_of("posts", "post")] = item(
-        "fence", "posts", "post_lumber_89", "post", when=("host", ("fence",)), asked=True
+        "fence", "posts", "post_lumber_89", "post", when=("fixed_to", ("fence",)), asked=True
     )
-    fence_spacing: float = measure("fence", "length", 1.8, 0.6, 3.0, 0.01, when=("host", ("fence",)), asked=True)
-    fence_depth: float = measure("fence", "length", 0.6, 0.2, 1.2, 0.01, when=("host", ("fence",)), asked=True)
-    pole: Annotated[str, row_of("posts", "tall")] = item("pole", "posts", "pole_tube_60", "tall", when=("host", ("pole",)))
-    pole_top: float = measure("pole", "length", 5.0, 2.0, 7.0, 0.05, tries=(-0.5, -1.0), when=("host", ("pole",)), asked=True)
-    pole_depth: float = measure("pole", "length", 1.2, 0.5, 1.8, 0.05, tries=(0.2, 0.4), when=("host", ("pole",)))
-    guyed: bool = choice("pole", False, when=("host", ("pole",)))
+    fence_spacing: float = measure("fence", "length", 1.8, 0.6, 3.0, 0.01, when=("fixed_to", ("fence",)), asked=True)
+    fence_depth: float = measure("fence", "length", 0.6, 0.2, 1.2, 0.01, when=("fixed_to", ("fence",)), asked=True)
+    pole: Annotated[str, row_of("posts", "tall")] = item("pole", "posts", "pole_tube_60", "tall", when=("fixed_to", ("pole",)))
+    pole_top: float = measure("pole", "length", 5.0, 2.0, 7.0, 0.05, tries=(-0.5, -1.0), when=("fixed_to", ("pole",)), asked=True)
+    pole_depth: float = measure("pole", "length", 1.2, 0.5, 1.8, 0.05, tries=(0.2, 0.4), when=("fixed_to", ("pole",)))
+    guyed: bool = choice("pole", False, when=("fixed_to", ("pole",)))
     guy_wire: Annotated[str, row_of("wires")] = item("pole", "wires", "wire_soft_9", when=("guyed", ("true",)))
     anchor: Annotated[str, row_of("anchors")] = item("pole", "anchors", "anchor_screw_30x4", when=("guyed", ("true",)))
-    lowered: bool = choice("pole", True, when=("host", ("pole",)), asked=True)
+    lowered: bool = choice("pole", True, when=("fixed_to", ("pole",)), asked=True)
 
 
 class _Host(Stand[ExistingOptions]):
@@ -80,11 +80,11 @@ class _Host(Stand[ExistingOptions]):
 
     @cached_property
     def solid(self) -> float:
-        return tables.constant(f"fence_{self.options.boards}") if self.options.host == "fence" else 0.0
+        return tables.constant(f"fence_{self.options.boards}") if self.options.fixed_to == "fence" else 0.0
 
     @cached_property
     def wind(self) -> face.FaceWind:
-        top = {"wall": self.options.height, "fence": self.options.fence_height, "pole": self.options.pole_top}[self.options.host]
+        top = {"wall": self.options.height, "fence": self.options.fence_height, "pole": self.options.pole_top}[self.options.fixed_to]
         return face.wind_on_face(self.standings, self.solid, 0.0, top, self.cases)
 
     @cached_property
@@ -119,20 +119,20 @@ class _Host(Stand[ExistingOptions]):
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from vine to what stood there before."""
-        if self.options.host == "pole":
+        if self.options.fixed_to == "pole":
             return self._pole()
         first = self.stem_ties(self.options.stem_tie, self.leaves.pressure, self.leaves.leaf_height, "wire")
         if self.options.infill == "strings":
             twine, peg = tables.twines()[self.options.string], tables.fittings()[self.options.base]
             stem = tables.ties()[self.options.stem_tie]
             first = hung.string_links(self, self.leaves.pressure, self.leaves.leaf_height, twine, stem, None, peg, "wire")
-        return (*first, *self._wired(), *(self._fence() if self.options.host == "fence" else ()))
+        return (*first, *self._wired(), *(self._fence() if self.options.fixed_to == "fence" else ()))
 
     def _wired(self) -> list[Link]:
         wire, row = tables.wires()[self.options.wire], tables.fittings()[self.options.eye]
         down, side = self.on_wire
         pull = self._pull(np.hypot(down, side))
-        to = ("fence-post",) if self.options.host == "fence" else ()
+        to = ("fence-post",) if self.options.fixed_to == "fence" else ()
         inner = np.hypot(down, side) * self.bay
         check = existing.weakened(existing.eye(row, np.maximum(pull, inner), 0.5 * down * self.bay, self.options.offset), self.share)
         middle = (Arrow((self.bay / 2, 0.0, self.options.height), (0.0, 0.0, -1.0)),)
@@ -157,8 +157,8 @@ class _Host(Stand[ExistingOptions]):
         side = (Arrow((0.0, 0.0, min(self.options.fence_height, 1.0)), (0.0, 1.0, 0.0)),)
         standing = keys(self.geometry.by_role("post"))
         return [
-            Link("fence-post", standing, ("posts", post.key), ("fence-soil",), ("height", "host"), force, (sail,), side),
-            Link("fence-soil", keys(self.geometry.by_role("grip")), None, (), ("height", "host"), force, (grip,)),
+            Link("fence-post", standing, ("posts", post.key), ("fence-soil",), ("height", "fixed_to"), force, (sail,), side),
+            Link("fence-soil", keys(self.geometry.by_role("grip")), None, (), ("height", "fixed_to"), force, (grip,)),
         ]  # fmt: skip
 
     @cached_property
@@ -201,7 +201,7 @@ class _Host(Stand[ExistingOptions]):
     def service(self) -> tuple[Service, ...]:
         """Return how far a pole or a fence leans, and how far the wires sag."""
         top = self.geometry.top
-        if self.options.host == "pole":
+        if self.options.fixed_to == "pole":
             post, (force, height) = tables.posts()[self.options.pole], self.column
             moved = force * posts.lean_per_force(
                 post, embedment.beside(self.ground), self.options.pole_depth, height, height, top, self.cases
@@ -214,7 +214,7 @@ class _Host(Stand[ExistingOptions]):
         sagging = Service(
             "sag", np.asarray(sag), self.bay / tables.constant("belly_limit"), "handbook-6.4", ("wire", "fix_spacing", "wires")
         )
-        if self.options.host == "wall":
+        if self.options.fixed_to == "wall":
             return (Service("host-still", 0.0 * side, top / tables.constant("sway_limit"), "handbook-4.2", ()), sagging)
         post = tables.posts()[self.options.fence_post]
         moved = self.wind.force * self.options.fence_spacing * posts.lean_per_force(
@@ -224,7 +224,7 @@ class _Host(Stand[ExistingOptions]):
 
     def balance(self) -> tuple[Array, Array]:
         """Return the wind on what grows there, and what wires or pole take of it. [N]"""
-        if self.options.host == "pole":
+        if self.options.fixed_to == "pole":
             force, _ = self.column
             return force, force
         uneven = 1.0 if self.options.wires == 1 else _UNEVEN
@@ -251,14 +251,14 @@ class Existing(Family[ExistingOptions]):
         bays = max(math.ceil(row.length / 1.5 - 1e-6), 1)
         spacing = round(min(max(row.length / bays + 0.004, 0.4), 2.4), 2)
         options = ExistingOptions(
-            host="pole" if tall else "wall", length=row.length, height=height, wires=wires, fix_spacing=spacing, infill="strings" if twines else "none",
+            fixed_to="pole" if tall else "wall", length=row.length, height=height, wires=wires, fix_spacing=spacing, infill="strings" if twines else "none",
             string="polyester_3" if tall else "sisal_2.5",
             pole_top=min(max(plant.support_height_m, 2.0), 7.0),
         )  # fmt: skip
         reasons = {
             **row.reasons,
             "plantings.0.count": Reason("count_asked") if need.count else row.reasons["plantings.0.count"],
-            "host": Reason("host_pole" if tall else "host_wall", words={"crop": plant.name}),
+            "fixed_to": Reason("host_pole" if tall else "host_wall", words={"crop": plant.name}),
             "owner": Reason("owner"),
             "state": Reason("state"),
             "height": Reason("stake_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}),
@@ -273,7 +273,7 @@ class Existing(Family[ExistingOptions]):
 
     def geometry(self, options: ExistingOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
         """Return what stands there, what is fixed to it, and plants, in metres."""
-        return _pole_geometry(options, plantings) if options.host == "pole" else _wired_geometry(options, plantings, site)
+        return _pole_geometry(options, plantings) if options.fixed_to == "pole" else _wired_geometry(options, plantings, site)
 
     def loaded(self, options: ExistingOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Host:
         """Return it under the loads of the cases."""
@@ -288,12 +288,20 @@ class Existing(Family[ExistingOptions]):
         if options.state != "sound":
             left = {"share": (tables.constant(f"state_{options.state}") * 100, "count")}
             found.append(Remark("host-tired", "watch", left, source="handbook-parts-3.14", levers=("state",)))
-        elif options.host != "pole":
-            found.append(Remark("host-test", "watch", source="handbook-parts-3.14", levers=("state",)))
-        found += _of_pole(options) if options.host == "pole" else _of_wires(options)
+        elif options.fixed_to != "pole":
+            found.append(
+                Remark(
+                    "host-test",
+                    "watch",
+                    {"push": (100.0, "force"), "pull": (150.0, "force")},
+                    source="handbook-parts-3.14",
+                    levers=("state",),
+                )
+            )
+        found += _of_pole(options) if options.fixed_to == "pole" else _of_wires(options)
         for planting in structure.plantings:
             found += [*fits.of_suit(planting, self.key), *fits.of_tying(planting)]
-            if options.host != "pole":
+            if options.fixed_to != "pole":
                 found += [*fits.of_row(planting, options.length), *fits.of_height(planting, options.height, ("height",))]
         return tuple(found)
 
@@ -307,11 +315,11 @@ class Existing(Family[ExistingOptions]):
 def _of_wires(options: ExistingOptions) -> list[Remark]:
     """Return remarks on wires along a wall or a fence."""
     found = []
-    if options.host == "wall":
+    if options.fixed_to == "wall":
         found.append(Remark("wall-dry", "watch", {"out": (_OUT, "length")}, source="handbook-parts-3.14"))
         if options.eye == "eye_screw_wood":
             found.append(Remark("eye-misfit", "wrong", source="handbook-parts-2.7", levers=("eye",)))
-    if options.host == "fence":
+    if options.fixed_to == "fence":
         if options.eye != "eye_screw_wood":
             found.append(Remark("eye-misfit", "wrong", source="handbook-parts-2.7", levers=("eye",)))
         if options.height > options.fence_height + 0.05:
@@ -358,9 +366,9 @@ def _wired_geometry(options: ExistingOptions, plantings: tuple[Planting, ...], s
             Member(f"eye-{n + 1}-{i + 1}", "fitting", "fittings", options.eye, ((float(x), 0.0, z),), shape="point")
             for i, x in enumerate(xs)
         ]
-    out = _OUT if options.host == "wall" else plants.OFFSET
+    out = _OUT if options.fixed_to == "wall" else plants.OFFSET
     grown = plants.along(plantings, end, out)
-    if options.host == "wall":
+    if options.fixed_to == "wall":
         grown = tuple(Plant((p.at[0], way * abs(p.at[1]), p.at[2]), p.planting) for p in grown)
     at = dict.fromkeys(range(len(grown)), 0.0)
     supplies = list(plants.stem_ties(plantings, options.stem_tie, options.height, tables.constant("stripped_pruned")))
@@ -368,7 +376,7 @@ def _wired_geometry(options: ExistingOptions, plantings: tuple[Planting, ...], s
         members += hung.members(options.string, grown, at, options.height)
         supplies.append(Supply("string-peg", "fittings", options.base, len(grown)))
     grown = tuple(Plant(p.at, p.planting, (p.at, (p.at[0], 0.0, 0.2), (p.at[0], 0.0, options.height))) for p in grown)
-    top = max(options.height, options.fence_height) if options.host == "fence" else options.height + 0.2
+    top = max(options.height, options.fence_height) if options.fixed_to == "fence" else options.height + 0.2
     dimensions = (
         Dimension("options.length", "elevation", (0, 0, 0), (end, 0, 0), end, -0.6),
         Dimension("options.height", "elevation", (end, 0, 0), (end, 0, options.height), options.height, 0.8),
@@ -376,14 +384,14 @@ def _wired_geometry(options: ExistingOptions, plantings: tuple[Planting, ...], s
         Dimension("options.offset", "end", (0, back, 0), (0, 0, 0), options.offset, -0.3),
         *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
     )
-    deep = options.fence_depth if options.host == "fence" else 0.0
+    deep = options.fence_depth if options.fixed_to == "fence" else 0.0
     return Geometry(tuple(members), grown, dimensions, tuple(supplies), end, top, deep, climb=options.height)
 
 
 def _host_drawn(options: ExistingOptions, y: float) -> list[Member]:
     """Return the wall, or the fence with its posts, as it stands there: nothing of it is bought."""
     end = options.length
-    if options.host == "wall":
+    if options.fixed_to == "wall":
         high = options.height + 0.2
         lines: list[tuple[Point, ...]] = [((0.0, y, z), (end, y, z)) for z in np.arange(0.0, high + 1e-6, _COURSES).tolist()]
         lines += [((x, y, 0.0), (x, y, high)) for x in (0.0, end)]

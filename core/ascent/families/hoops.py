@@ -34,18 +34,18 @@ class HoopsOptions(Typed):
     """What must be decided of hoops. Lengths in metres."""
 
     length: float = measure("row", "length", 3.6, 0.3, 20.0, 0.05, asked=True)
-    made: Literal["ladder", "pipe"] = choice("hoop", "ladder", asked=True)
-    ladder: Annotated[str, row_of("posts", "ladder")] = item("hoop", "posts", "ladder_mesh_3", "ladder", when=("made", ("ladder",)))
-    pipe: Annotated[str, row_of("posts", "hoop")] = item("hoop", "posts", "pipe_pvc_20", "hoop", when=("made", ("pipe",)))
+    hoop_of: Literal["ladder-mesh", "pipe"] = choice("hoop", "ladder-mesh", asked=True)
+    ladder: Annotated[str, row_of("posts", "ladder")] = item("hoop", "posts", "ladder_mesh_3", "ladder", when=("hoop_of", ("ladder-mesh",)))
+    pipe: Annotated[str, row_of("posts", "hoop")] = item("hoop", "posts", "pipe_pvc_20", "hoop", when=("hoop_of", ("pipe",)))
     arc: float = measure("hoop", "length", 3.05, 1.0, 6.1, 0.01, asked=True)
     span: float = measure("hoop", "length", 1.2, 0.4, 2.0, 0.01, asked=True)
     hoop_spacing: float = measure("hoop", "length", 0.90, 0.2, 1.5, 0.01, tries="bays")
-    push_in: float = measure("feet", "length", 0.25, 0.1, 0.6, 0.01, tries=(0.05, 0.1), when=("made", ("ladder",)))
-    held: Literal["soil", "stakes"] = choice("feet", "soil", when=("made", ("ladder",)))
+    push_in: float = measure("feet", "length", 0.25, 0.1, 0.6, 0.01, tries=(0.05, 0.1), when=("hoop_of", ("ladder-mesh",)))
+    held: Literal["soil", "stakes"] = choice("feet", "soil", when=("hoop_of", ("ladder-mesh",)))
     foot_stake: Annotated[str, row_of("posts", "stake")] = item("feet", "posts", "post_sw_stake_25", "stake", when=("held", ("stakes",)))
     foot_depth: float = measure("feet", "length", 0.45, 0.2, 0.9, 0.01, tries=DEEPER, when=("held", ("stakes",)))
-    rod: Annotated[str, row_of("posts", "rod")] = item("feet", "posts", "rod_rebar_12", "rod", when=("made", ("pipe",)))
-    depth: float = measure("feet", "length", 0.40, 0.2, 0.9, 0.01, tries=DEEPER, when=("made", ("pipe",)))
+    rod: Annotated[str, row_of("posts", "rod")] = item("feet", "posts", "rod_rebar_12", "rod", when=("hoop_of", ("pipe",)))
+    in_soil: float = measure("feet", "length", 0.40, 0.2, 0.9, 0.01, tries=DEEPER, when=("hoop_of", ("pipe",)))
     net: Literal["none", "net"] = choice("cover", "none", asked=True)
     mesh: Annotated[str, row_of("meshes")] = item("cover", "meshes", "net_pp_150", when=("net", ("net",)))
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("cover", "ties", "twine_jute_3_loop", "stem")
@@ -73,7 +73,7 @@ class _Bent(Stand[HoopsOptions]):
 
     @cached_property
     def sunk(self) -> float:
-        return self.options.push_in if self.options.made == "ladder" else 0.0
+        return self.options.push_in if self.options.hoop_of == "ladder-mesh" else 0.0
 
     @cached_property
     def figures(self) -> arches.Figures:
@@ -162,18 +162,18 @@ class _Bent(Stand[HoopsOptions]):
         if self.sprung:
             heavy = arches.crown(self.figures, self.bare_weight, self.hanging, self.options.arc)
             checks = [arches.sway(self.figures, weight), heavy, arches.hoop_bend(self.figures, self.hoop)]
-        if self.options.made == "pipe":
+        if self.options.hoop_of == "pipe":
             checks.append(
                 arches.tube(self.hoop, self.across, self.lever, self.hanging + self.bare_weight, self.options.span, self.rise, _INSIDE)
             )
-        below = ("rod",) if self.options.made == "pipe" else ("buried",)
+        below = ("rod",) if self.options.hoop_of == "pipe" else ("buried",)
         joined = ("ridge-tie",) if self.options.ridge != "none" else ()
         found = [
             *self.stem_ties(self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "hoop"),
             Link("hoop", keys(self.geometry.by_role("arm")), ("posts", self.hoop.key), (*below, *joined), ("pipe", "ladder", "hoop_spacing", "push_in"),
                  self.hanging + self.bare_weight, tuple(checks), (Arrow((0.0, 0.0, self.rise), (0.0, 0.0, -1.0)),)),
         ]  # fmt: skip
-        return (*found, *(self._rods() if self.options.made == "pipe" else self._buried()), *self._joined())
+        return (*found, *(self._rods() if self.options.hoop_of == "pipe" else self._buried()), *self._joined())
 
     @cached_property
     def boarded(self) -> bool:
@@ -223,17 +223,17 @@ class _Bent(Stand[HoopsOptions]):
         push = np.asarray(self.pushing + self.across / 2)
         still = np.broadcast_to(self.pushing, np.broadcast_shapes(self.pushing.shape, (1, 1, 1)))
         low = np.full((1, 1, 1), min(self.rise / 2, _INSIDE))
-        levers = ("depth", "rod", "hoop_spacing")
+        levers = ("in_soil", "rod", "hoop_spacing")
         side = (Arrow((0.0, self.options.span / 2, self.rise / 2), (0.0, 1.0, 0.0)),)
-        grip = self.soil_grip(rod, self.options.depth, push, height, levers)
+        grip = self.soil_grip(rod, self.options.in_soil, push, height, levers)
         strength = self.cases.soil_strength(self.ground.native)
         lasting = embedment.grip(
-            "soil-lasting", self.ground, rod, self.options.depth, still, low, self.cases, tables.constant("soil_sustained")
+            "soil-lasting", self.ground, rod, self.options.in_soil, still, low, self.cases, tables.constant("soil_sustained")
         )
         return [
             Link("rod", keys(self.geometry.by_role("post")), ("posts", rod.key), ("soil",), ("rod", "hoop_spacing"), push,
                  (bending.post_across(rod, push, height, np.ones((1, 1, 1))), bending.lasting(rod, still * low)), side),
-            replace(grip, checks=(*grip.checks, lasting, tension.uplift(rod, self.ground, self.options.depth, self.lifted, strength))),
+            replace(grip, checks=(*grip.checks, lasting, tension.uplift(rod, self.ground, self.options.in_soil, self.lifted, strength))),
         ]  # fmt: skip
 
     def _joined(self) -> list[Link]:
@@ -248,7 +248,7 @@ class _Bent(Stand[HoopsOptions]):
         if self.options.brace == "diagonal":
             wire, run = tables.wires()[self.options.brace_wire], max(min(2 * self.bay, self.options.length), 0.3)
             tight = self.along * math.hypot(run, self.rise) / run
-            below = ("buried",) if self.options.made == "ladder" else ("soil",)
+            below = ("buried",) if self.options.hoop_of == "ladder-mesh" else ("soil",)
             found.append(
                 Link(
                     "brace",
@@ -271,7 +271,7 @@ class _Bent(Stand[HoopsOptions]):
             members = tuple(m.key for m in self.geometry.members if m.key.startswith("stake-"))
             found.append(Link("end-stake", members, ("posts", stake.key), (), ("stake", "stake_depth"), self.along, checks))
         elif self.options.brace == "none":
-            row = tables.posts()[self.options.rod] if self.options.made == "pipe" else self.hoop
+            row = tables.posts()[self.options.rod] if self.options.hoop_of == "pipe" else self.hoop
             count = 2 * len(self.xs) if self.options.ridge != "none" else 2
             check = bending.post_along(row, self.along, rise, count)
             found.append(
@@ -318,7 +318,7 @@ class Hoops(Family[HoopsOptions]):
         options = HoopsOptions(length=row.length, arc=arc, span=span, hoop_spacing=spacing, push_in=push_in)
         reasons = {
             **row.reasons,
-            "made": Reason("made_hoops"),
+            "hoop_of": Reason("made_hoops"),
             "arc": Reason("arc", {"arc": (arc, "length"), "rise": (rises[arc], "length")}),
             "held": Reason("held_soil"),
             "span": Reason("span_bed", {"span": (span, "length")}),
@@ -337,7 +337,7 @@ class Hoops(Family[HoopsOptions]):
         xs, half, members = posts.stations(options.length, options.hoop_spacing), options.span / 2, []
         for n, x in enumerate(map(float, xs)):
             line = tuple((x, y, z) for y, z in shape)
-            lines = (line, *(_rungs(row, line, x) if options.made == "ladder" else ()))
+            lines = (line, *(_rungs(row, line, x) if options.hoop_of == "ladder-mesh" else ()))
             members.append(Member(f"hoop-{n + 1}", "arm", "posts", row.key, (line[0], line[-1]), options.arc, row.a, "wires", lines=lines))
             for k, side in enumerate((1.0, -1.0)):
                 members += _foot(options, 2 * n + k + 1, x, side * half)
@@ -351,7 +351,7 @@ class Hoops(Family[HoopsOptions]):
             grown.append(Plant(plant.at, plant.planting, tuple((px, math.copysign(abs(py), y), max(pz, 0.0)) for px, py, pz in way)))
         ties = plants.stem_ties(plantings, options.stem_tie, rise, tables.constant("stripped_pruned"))
         end, bay = float(xs[-1]), float(xs[1])
-        deep = options.depth if options.made == "pipe" else options.push_in
+        deep = options.in_soil if options.hoop_of == "pipe" else options.push_in
         dimensions = (
             Dimension("options.length", "elevation", (0, 0, -deep), (end, 0, -deep), end, -0.5),
             Dimension("options.hoop_spacing", "elevation", (0, 0, rise), (bay, 0, rise), bay, 0.4),
@@ -367,7 +367,7 @@ class Hoops(Family[HoopsOptions]):
     def remarks(self, options: HoopsOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: a hoop that can be bent so, feet that hold, something to climb."""
         row = _hoop(options)
-        deep = options.depth if options.made == "pipe" else options.push_in
+        deep = options.in_soil if options.hoop_of == "pipe" else options.push_in
         found = fits.of_ground(site.bed, options.length, deep, ("length", "push_in"))
         if not bool(arches.fits(options.arc, options.span, _hold(options))):
             values = {"length": (options.arc, "length"), "span": (options.span, "length"), "hold": (_hold(options), "length")}
@@ -378,7 +378,7 @@ class Hoops(Family[HoopsOptions]):
             found.append(Remark("hoops-fall", "watch", source="handbook-parts-3.12", levers=("ridge", "brace")))
         if options.brace == "neighbour":
             found.append(Remark("neighbour-stands", "watch", source="handbook-parts-3.12", levers=("brace",)))
-        if options.made == "pipe" and row.material == "tube_steel":
+        if options.hoop_of == "pipe" and row.material == "tube_steel":
             found.append(Remark("tube-bender", "watch", source="handbook-9.6", levers=("pipe",)))
         strain = _strain(options)
         if strain > tables.constant("pvc_gentle"):
@@ -392,15 +392,17 @@ class Hoops(Family[HoopsOptions]):
                     ("pipe", "arc"),
                 )
             )
-        if options.made == "pipe" and row.material == "pvc":
-            found.append(Remark("pipe-sun", "watch", source="handbook-9.6", levers=("pipe", "made")))
-        if options.made == "ladder" and site.bed.raised_by > 0.05:
+        if options.hoop_of == "pipe" and row.material == "pvc":
+            found.append(Remark("pipe-sun", "watch", source="handbook-9.6", levers=("pipe", "hoop_of")))
+        if options.hoop_of == "ladder-mesh" and site.bed.raised_by > 0.05:
             found.append(
-                Remark("hoops-loose", "watch", {"fill": (site.bed.raised_by, "length")}, source="handbook-5.3", levers=("push_in", "made"))
+                Remark(
+                    "hoops-loose", "watch", {"fill": (site.bed.raised_by, "length")}, source="handbook-5.3", levers=("push_in", "hoop_of")
+                )
             )
         for planting in structure.plantings:
             crop_ = tables.crops()[planting.crop]
-            if options.made == "pipe" and options.net == "none" and crop_.training in ("GUIDE", "FRONT", "TWINE"):
+            if options.hoop_of == "pipe" and options.net == "none" and crop_.training in ("GUIDE", "FRONT", "TWINE"):
                 found.append(Remark("pipe-slick", "watch", words={"crop": crop_.name}, source="handbook-parts-3.12", levers=("net",)))
             if crop_.training == "LAY":
                 found.append(Remark("laid-on", "fine", words={"crop": crop_.name}, source="crops-4"))
@@ -417,25 +419,25 @@ class Hoops(Family[HoopsOptions]):
 
 
 def _hoop(options: HoopsOptions) -> rows.Post:
-    return tables.posts()[options.ladder if options.made == "ladder" else options.pipe]
+    return tables.posts()[options.ladder if options.hoop_of == "ladder-mesh" else options.pipe]
 
 
 def _hold(options: HoopsOptions) -> float:
     """Return the height up to which a hoop's ends are held upright: in the soil, or by a rod inside. [m]"""
-    return options.push_in if options.made == "ladder" else _INSIDE
+    return options.push_in if options.hoop_of == "ladder-mesh" else _INSIDE
 
 
 def _strain(options: HoopsOptions) -> float:
     """Return the strain of a plastic pipe where it is bent most sharply, nothing for what is not plastic."""
     row = _hoop(options)
-    if options.made == "ladder" or row.material != "pvc":
+    if options.hoop_of == "ladder-mesh" or row.material != "pvc":
         return 0.0
     return row.a / 2 / float(arches.figures(options.arc, options.span, _hold(options), 1.0).radius)
 
 
 def _shape(options: HoopsOptions) -> bent_panel.Curve:
     """Return a hoop from soil to soil: across, and up; half an ellipse where none can be bent so. [m]"""
-    sunk = options.push_in if options.made == "ladder" else 0.0
+    sunk = options.push_in if options.hoop_of == "ladder-mesh" else 0.0
     if bool(arches.fits(options.arc, options.span, _hold(options))):
         return tuple((y, z - sunk) for y, z in bent_panel.curve(options.arc, options.span, _hold(options)))
     angles = np.linspace(math.pi, 0.0, 31)
@@ -451,7 +453,7 @@ def _rungs(row: rows.Post, line: tuple[tuple[float, float, float], ...], x: floa
 
 def _foot(options: HoopsOptions, number: int, x: float, y: float) -> list[Member]:
     """Return one foot: the soil that grips a ladder's end, or a driven rod."""
-    if options.made == "ladder":
+    if options.hoop_of == "ladder-mesh":
         line = ((x, y, -options.push_in), (x, y, 0.0))
         found = [Member(f"grip-{number}", "grip", "", "", line, thickness=0.08)]
         if options.held == "stakes":
@@ -460,9 +462,9 @@ def _foot(options: HoopsOptions, number: int, x: float, y: float) -> list[Member
             found.append(Member(f"foot-stake-{number}", "strut", "posts", stake.key, way, options.foot_depth + 0.1, stake.soil_width))
         return found
     rod = tables.posts()[options.rod]
-    low, top = (x, y, -options.depth), (x, y, _INSIDE)
+    low, top = (x, y, -options.in_soil), (x, y, _INSIDE)
     return [
-        Member(f"post-{number}", "post", "posts", rod.key, (low, top), posts.stock_length(rod, options.depth + _INSIDE), rod.soil_width),
+        Member(f"post-{number}", "post", "posts", rod.key, (low, top), posts.stock_length(rod, options.in_soil + _INSIDE), rod.soil_width),
         Member(f"grip-{number}", "grip", "", "", (low, (x, y, 0.0)), thickness=3.0 * rod.soil_width),
     ]
 

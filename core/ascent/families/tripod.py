@@ -39,7 +39,7 @@ class TripodOptions(Typed):
     pole: Annotated[str, row_of("posts", "pole")] = item("poles", "posts", "cane_20", "pole")
     pole_length: float = measure("poles", "length", 2.4, 0.9, 3.6, 0.01, tries=(-0.2, -0.4), asked=True)
     radius: float = measure("poles", "length", 0.5, 0.08, 0.9, 0.01, tries=(0.1, 0.2))
-    depth: float = measure("poles", "length", 0.30, 0.05, 0.9, 0.01, tries=DEEPER)
+    in_soil: float = measure("poles", "length", 0.30, 0.05, 0.9, 0.01, tries=DEEPER)
     held: Literal["soil", "rim"] = choice("feet", "soil")
     tail: float = measure("poles", "length", 0.20, 0.05, 0.6, 0.01, asked=True)
     crossing: splayed.Joint = choice("binding", "lashed")
@@ -110,7 +110,7 @@ class _Standing(Stand[TripodOptions]):
         held = force * lever - self.staked
         force = np.maximum(held, 0.05 * force * lever) / lever if self.options.centre == "stake" else force
         return splayed.Splayed(
-            self.options.legs, self.options.radius, self.height, post, self.options.depth, self.hanging + self.bare_weight, resting, force, lever,
+            self.options.legs, self.options.radius, self.height, post, self.options.in_soil, self.hanging + self.bare_weight, resting, force, lever,
             self.rim,
         )  # fmt: skip
 
@@ -136,7 +136,7 @@ class _Standing(Stand[TripodOptions]):
         levers = {
             "pole": ("pole", "legs", "pole_length", "radius"),
             "lashing": ("crossing", "binding", "legs", "radius"),
-            "feet": ("held", "depth", "radius", "legs", "centre", "pole", "pole_length"),
+            "feet": ("held", "in_soil", "radius", "legs", "centre", "pole", "pole_length"),
         }
         binding = (tables.twines()[self.options.binding], self.options.crossing)
         below = ("pot",) if pot else ()
@@ -145,7 +145,7 @@ class _Standing(Stand[TripodOptions]):
 
     def service(self) -> tuple[Service, ...]:
         """Return how far the top moves over."""
-        return (splayed.lean(self, self.poles, ("radius", "depth", "centre")),)
+        return (splayed.lean(self, self.poles, ("radius", "in_soil", "centre")),)
 
     def balance(self) -> tuple[Array, Array]:
         """Return the wind's moment on all sets that no stake takes, and what their feet make of it. [N·m]"""
@@ -186,7 +186,7 @@ class Tripod(Family[TripodOptions]):
             pole=post,
             pole_length=long,
             radius=radius,
-            depth=depth,
+            in_soil=depth,
             held="rim" if potted else "soil",
         )
         reasons = {
@@ -198,7 +198,7 @@ class Tripod(Family[TripodOptions]):
             "pole": Reason("pole", {"length": (long, "length")}, {"pole": tables.posts()[post].name}),
             "pole_length": Reason("pole_length", {"support": (plant.support_height_m, "length"), "length": (long, "length")}),
             "radius": Reason("radius_pot" if potted else "radius", {"radius": (radius, "length")}),
-            "depth": Reason("depth_pot" if potted else "depth_poles", {"depth": (depth, "length")}),
+            "in_soil": Reason("depth_pot" if potted else "depth_poles", {"depth": (depth, "length")}),
             "held": Reason("held_rim" if potted else "held_soil"),
             "tail": Reason("tail"),
             "crossing": Reason("notched"),
@@ -222,11 +222,11 @@ class Tripod(Family[TripodOptions]):
             feet = _feet(options, middle, way)
             number = n * (options.legs + spare) + 1
             for k, (foot, apex) in enumerate(feet):
-                members += splayed.pole(post, number + k, foot, apex, options.depth, options.pole_length)
+                members += splayed.pole(post, number + k, foot, apex, options.in_soil, options.pole_length)
             for k in range(spare):
                 angle = way * (math.pi / 2 + math.tau * (k + 0.5) / options.legs)
                 foot = (middle + radius * math.cos(angle), radius * math.sin(angle), 0.0)
-                members += splayed.pole(post, number + options.legs + k, foot, (middle, 0.0, height), options.depth, options.pole_length)
+                members += splayed.pole(post, number + options.legs + k, foot, (middle, 0.0, height), options.in_soil, options.pole_length)
             lashing = _lashing(post.soil_width, options.legs + spare)
             knot = ((middle, 0.0, height - 0.04), (middle, 0.0, height + 0.04))
             members.append(splayed.knot(n + 1, options.crossing, options.binding, knot, lashing))
@@ -251,13 +251,13 @@ class Tripod(Family[TripodOptions]):
         ties = plants.stem_ties(plantings, options.stem_tie, height, tables.constant("stripped_pruned"))
         end = 2 * radius + (options.sets - 1) * (options.set_spacing if options.sets > 1 else 0.0)
         dimensions = (
-            Dimension("options.radius", "elevation", (radius, 0, -options.depth), (2 * radius, 0, -options.depth), radius, -0.5),
-            Dimension("options.depth", "elevation", (end, 0, -options.depth), (end, 0, 0), options.depth, 0.7),
+            Dimension("options.radius", "elevation", (radius, 0, -options.in_soil), (2 * radius, 0, -options.in_soil), radius, -0.5),
+            Dimension("options.in_soil", "elevation", (end, 0, -options.in_soil), (end, 0, 0), options.in_soil, 0.7),
             *((Dimension("options.set_spacing", "elevation", (radius, 0, height), (radius + options.set_spacing, 0, height), options.set_spacing, 0.6),)
               if options.sets > 1 else ()),
         )  # fmt: skip
         top = max(z for m in members if m.role == "post" for _, _, z in m.points)
-        return Geometry(tuple(members), grown, dimensions, ties, end, top, options.depth, climb=height,
+        return Geometry(tuple(members), grown, dimensions, ties, end, top, options.in_soil, climb=height,
                         unit=max(x for (x, _, _), _ in first) - min(x for (x, _, _), _ in first))  # fmt: skip
 
     def loaded(self, options: TripodOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Standing:
@@ -267,7 +267,7 @@ class Tripod(Family[TripodOptions]):
     def remarks(self, options: TripodOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: poles long enough, a base wide enough, a lashing that does not slide."""
         row = tables.posts()[options.pole]
-        found = fits.of_ground(site.bed, geometry.length, options.depth, ("sets", "depth"))
+        found = fits.of_ground(site.bed, geometry.length, options.in_soil, ("sets", "in_soil"))
         found += fits.of_stock(row, options.pole_length, ("pole", "pole_length"))
         lean = math.degrees(math.atan2(options.radius, _height(options)))
         if lean < _STEEP:
@@ -307,7 +307,7 @@ class Tripod(Family[TripodOptions]):
 
 def _height(options: TripodOptions) -> float:
     """Return the height at which the poles meet. [m]"""
-    long = options.pole_length - options.depth - options.tail
+    long = options.pole_length - options.in_soil - options.tail
     return math.sqrt(max(long**2 - options.radius**2, 0.09))
 
 

@@ -136,7 +136,7 @@ export function Tide({ report, week, onWeek }: Props) {
             <rect x={x(week)} y={box.top - 8} width={Math.max(inner / count, 3)} height={floor - box.top + 8} fill="var(--ink)" opacity={0.14} />
             <path d={`M${x(week + 0.5)} ${box.top - 8}V${floor}`} stroke="var(--ink)" strokeWidth={2} />
             <path d={`M${x(week + 0.5) - 8} ${floor}h16v9l-8 6l-8 -6z`} fill="var(--ink)" />
-            <text x={Math.min(Math.max(x(week + 0.5), box.left + 120), width - 140)} y={19} textAnchor="middle" fontSize={14} fontWeight={600} fill="var(--ink)">
+            <text x={Math.min(Math.max(x(week + 0.5), box.left + 120), width - 170)} y={19} textAnchor="middle" fontSize={14} fontWeight={600} fill="var(--ink)">
               {chosen ? `${chosen.label}: holds to ${chosen.limit_text}` : ""}
             </text>
           </g>
