@@ -29,7 +29,7 @@ export function sheetLayout(views: Record<View["name"], View>, tallest: number, 
   const narrow = width < 560;
   const room = narrow ? { ...ROOM, left: 46, right: 20 } : ROOM;
   const between = narrow ? 58 : 92;
-  const low = Math.min(elevation.low[1], -0.15);
+  const low = Math.min(elevation.low[1], -elevation.fill_depth - 0.15);
   const high = Math.max(elevation.high[1], tallest);
   const long = elevation.high[0] - elevation.low[0];
   const endHalf = Math.max(HALF, ...views.end.marks.flatMap((mark) => [...mark.points, ...mark.lines.flat()].map((point) => Math.abs(point[0]) + LEAVES)));

@@ -120,6 +120,96 @@ LIVING = (
     Said("below-squash", "fine", "bean-pole", {"below": "squash"}, {"below": "bare"}),
 )  # fmt: skip
 
+TUB = {"kind": "container", "board": 0.02, "fill": "potting_mix", "fill_depth": 0.45, "length": 0.6, "width": 0.6}
+BOARDED = {"kind": "raised", "fill_depth": 0.28}
+TRIPOD = (
+    # parts handbook 3.4: lean 15 to 20 degrees; a pot gives less
+    Said("poles-steep", "watch", "bean-pole", {"radius": 0.2}, {"radius": 0.5}),
+    # structures handbook 13: smooth bamboo slides at 60 N
+    Said("lashing-slides", "watch", "bean-pole", {"crossing": "lashed"}, {"crossing": "notched"}),
+    Said("lashing-slides", "watch", "bean-pole", {"pole": "stake_coated_20"}, {"pole": "pole_hazel_25"}),
+    Said("coupler-misfit", "wrong", "bean-pole", {"crossing": "coupled"}, {"crossing": "coupled", "pole": "tube_emt_25"}),
+    Said("sets-overlap", "wrong", "bean-pole", {"sets": 3, "set_spacing": 0.6}, {"set_spacing": 1.5}),
+    # parts handbook 3.4: one plant a pole or two
+    Said("poles-crowded", "watch", "bean-pole", {"sets": 1, "legs": 3}, {"sets": 12}),
+    Said("no-rim", "wrong", "bean-pole", {"held": "rim"}, {"held": "soil"}),
+    Said("pot-watered", "watch", "bean-pole", {}, {}, TUB),
+    Said("stake-short", "wrong", "bean-pole", {"pole": "cane_16", "pole_length": 3.0}, {"pole": "cane_20"}),
+)
+CROSSED = (
+    # structures handbook 9.4: along the row nothing but the ridge and lashings
+    Said("row-racks", "watch", "bean-runner", {"brace": "none"}, {"brace": "diagonal"}),
+    Said("ridge-wire-ends", "wrong", "bean-runner", {"ridge": "wire"}, {"brace": "guy"}),
+    Said("strings-unhung", "wrong", "bean-runner", {"between": "strings", "ridge": "none"}, {"ridge": "pole"}),
+    Said("feet-unsure", "watch", "bean-runner", {"footing": "soil"}, {"footing": "concrete"}),
+    Said("concrete-waits", "watch", "bean-runner", {"footing": "concrete"}, {"footing": "soil"}),
+    Said("poles-past-bed", "watch", "bean-runner", {"spread": 1.0}, {"spread": 0.5}, {"width": 0.6}),
+)
+A_FRAME = (
+    # parts handbook 3.3: half the leg or more
+    Said("frame-narrow", "watch", "melon", {"spread": 0.8}, {"spread": 1.2}),
+    Said("frame-loose", "watch", "melon", {"foot": "none"}, {"foot": "stake"}),
+    Said("no-board", "wrong", "melon", {"foot": "cleat"}, {"foot": "stake"}),
+    Said("feet-on-fill", "watch", "melon", {"spread": 0.9}, {"spread": 1.2}, BOARDED),
+    # parts handbook 7: two for 25 kg
+    Said("face-heavy", "watch", "melon", {"length": 2.4, "frame_wood": "post_lumber_89"}, {"frame_wood": "post_sw_stake_25"}),
+    Said("face-folds", "fine", "melon", {"length": 1.2}, {"length": 4.8, "frame_wood": "post_lumber_89"}),
+    Said("bent-limp", "wrong", "melon", {"filled": "bent", "mesh": "net_pp_150"}, {"mesh": "panel_large"}),
+    Said("bent-short", "wrong", "melon", {"filled": "bent", "mesh": "mesh_conc_150_5"}, {"mesh": "panel_large"}),
+    Said("inside-tight", "watch", "melon", {"hang": "inside", "spread": 0.9}, {"hang": "outside"}),
+    Said("wind-behind", "fine", "melon", {"faces": "one"}, {"faces": "two"}),
+    Said("slings", "fine", "melon", {}, {"crop": "cuc-slice"}),
+    Said("unbraced-frame", "watch", "melon", {"brace": "none"}, {"brace": "diagonal"}),
+)
+BED_FRAME = (
+    Said("no-board", "wrong", "zucchini", {"boards": "bed"}, {"boards": "own"}),
+    # parts handbook 4.10: 0.09 m at most on a board of 0.14
+    Said("board-low", "wrong", "zucchini", {"screw_gap": 0.12, "boards": "own"}, {"screw_gap": 0.09}),
+    Said("board-thin", "watch", "zucchini", {"boards": "bed"}, {"boards": "own", "screw_gap": 0.09}, {**BOARDED, "board": 0.025}),
+    Said("board-sound", "watch", "zucchini", {}, {}, BOARDED),
+    # parts handbook 4.11: the frame that straddles the bed comes first
+    Said("frame-spares-roots", "fine", "zucchini", {"set_late": 40}, {"set_late": 0}, BOARDED),
+    Said("stakes-near-roots", "watch", "zucchini", {"set_late": 40, "backing": "stakes"}, {"backing": "none"}, BOARDED),
+)
+HOOPS = (
+    Said("hoop-impossible", "wrong", "pea-snap", {"arc": 1.5, "span": 1.9}, {"arc": 3.05, "span": 1.2}),
+    Said("hoops-fall", "watch", "pea-snap", {"ridge": "none"}, {"ridge": "wire", "brace": "diagonal"}),
+    Said("neighbour-stands", "watch", "pea-snap", {"brace": "neighbour"}, {"brace": "stake"}),
+    # structures handbook 9.6: strained 1.5 % at most for a season
+    Said("pipe-strained", "watch", "pea-snap", {"hoop_of": "pipe", "arc": 3.05, "span": 1.2}, {"pipe": "rod_frp_8"}),
+    Said("pipe-sun", "watch", "pea-snap", {"hoop_of": "pipe"}, {"pipe": "tube_emt_20"}),
+    Said("tube-bender", "watch", "pea-snap", {"hoop_of": "pipe", "pipe": "tube_emt_20"}, {"pipe": "pipe_pvc_20"}),
+    # parts handbook 3.12: slick pipe needs a net
+    Said("pipe-slick", "watch", "pea-snap", {"hoop_of": "pipe"}, {"net": "net"}),
+    Said("hoops-loose", "watch", "pea-snap", {}, {"hoop_of": "pipe"}, {"kind": "raised", "fill_depth": 0.14}),
+    Said("laid-on", "fine", "sweet-potato", {}, {"crop": "pea-snap"}),
+)
+EXISTING = (
+    # parts handbook 4.6: ask first
+    Said("owner-ask", "wrong", "tom-cherry", {"owner": "not-asked"}, {"owner": "agreed"}),
+    Said("owner-agreed", "fine", "tom-cherry", {"owner": "agreed"}, {"owner": "mine"}),
+    Said("host-tired", "watch", "tom-cherry", {"state": "tired"}, {"state": "sound"}),
+    Said("host-test", "watch", "tom-cherry", {"state": "sound"}, {"state": "tired"}),
+    Said("wall-dry", "watch", "tom-cherry", {"fixed_to": "wall"}, {"fixed_to": "fence"}),
+    Said("eye-misfit", "wrong", "tom-cherry", {"fixed_to": "fence"}, {"eye": "eye_screw_wood"}),
+    Said("eye-misfit", "wrong", "tom-cherry", {"fixed_to": "wall", "eye": "eye_screw_wood"}, {"eye": "vine_eye_80"}),
+    Said("over-fence", "watch", "tom-cherry", {"fixed_to": "fence", "height": 2.0, "fence_height": 1.5}, {"height": 1.5}),
+    Said("eyes-in-posts", "watch", "tom-cherry", {"fixed_to": "fence", "fix_spacing": 1.0}, {"fix_spacing": 1.8}),
+    Said("pole-falls", "watch", "hops", {"fixed_to": "pole"}, {}),
+    Said("pole-stays", "watch", "hops", {"fixed_to": "pole", "lowered": False}, {"lowered": True}),
+    Said("pole-lowered", "fine", "hops", {"fixed_to": "pole", "lowered": True}, {"lowered": False}),
+)
+BRUSHWOOD = (
+    # parts handbook 3.15: a fifth of the stick
+    Said("sticks-shallow", "watch", "pea-dwarf", {"stick_length": 1.5, "in_soil": 0.2}, {"in_soil": 0.3}),
+    Said("sticks-topple", "watch", "pea-dwarf", {"tied": "none"}, {"tied": "string"}),
+    Said("sticks-second", "watch", "pea-dwarf", {"season": 2}, {"season": 1}),
+    Said("sticks-old", "wrong", "pea-dwarf", {"season": 3}, {"season": 1}),
+    Said("starter-leads", "watch", "bean-pole", {"pattern": "starter"}, {"pattern": "crossed"}),
+    Said("sticks-outgrown", "watch", "pea-tall", {"pattern": "crossed", "stick_length": 0.9}, {"pattern": "starter"}),
+    Said("sticks-dry", "fine", "pea-dwarf", {}, {}),
+)
+
 
 class RemarksTest(NearTestCase):
     def keys(self, family, said: Said, options: dict[str, object]) -> dict[str, str]:
@@ -160,6 +250,27 @@ class RemarksTest(NearTestCase):
 
     def test_living_support(self):
         self.check("living-support", LIVING)
+
+    def test_tripod(self):
+        self.check("tripod", TRIPOD)
+
+    def test_crossed_poles(self):
+        self.check("crossed-poles", CROSSED)
+
+    def test_a_frame(self):
+        self.check("a-frame", A_FRAME)
+
+    def test_bed_frame(self):
+        self.check("bed-frame", BED_FRAME)
+
+    def test_hoops(self):
+        self.check("hoops", HOOPS)
+
+    def test_existing(self):
+        self.check("existing", EXISTING)
+
+    def test_brushwood(self):
+        self.check("brushwood", BRUSHWOOD)
 
     def test_a_crop_on_what_does_not_suit_it(self):
         """Crops handbook 2: 0 and 1 are seldom seen; every pair of crop and kind of support is asked."""

@@ -211,3 +211,155 @@ class LivingSupportPartsTest(Laid):
     def test_strings_round_it(self):
         round_it = self.parts(self.lay(planting("bean-pole", 10, 0.6), backup="strings"))
         self.assertTrue({use for _, use in round_it} >= {"post", "string"})
+
+
+class TripodPartsTest(Laid):
+    """Parts handbook 3.4 and 3.0: crossing heights, lashings, rings."""
+
+    family = "tripod"
+
+    def test_where_the_poles_meet(self):
+        """2.4 m, radius 0.5: 1.83 m; 1.83 m long to the tie, radius 0.2: 1.82; 3.0 m, radius 0.6: 2.43 less feet and tails."""
+        for long, radius, high in ((2.4, 0.5, math.sqrt(1.9**2 - 0.25)), (3.0, 0.6, math.sqrt(2.5**2 - 0.36))):
+            laid = self.lay(planting("bean-pole", 8, 0.3), sets=1, pole="cane_20", pole_length=long, radius=radius, in_soil=0.3, tail=0.2)
+            self.assertNear(laid.climb, high, 1e-3)
+        self.assertNear(math.sqrt(1.9**2 - 0.25), 1.83, 3e-3)
+
+    def test_lashings(self):
+        """5 (2 n d + π d) + 0.6: three canes of 20 mm 1.5 m, six of 16 mm 1.8 m."""
+        for legs, pole, long in ((3, "cane_20", 1.5), (6, "cane_16", 1.8)):
+            laid = self.lay(planting("bean-pole", 6, 0.3), sets=1, legs=legs, pole=pole)
+            (knot,) = [m for m in laid.members if m.key.startswith("lashing")]
+            self.assertNear(knot.buy_length, long, 0.02)
+
+    def test_poles_of_several_sets_and_spares(self):
+        self.assertEqual(len(self.lay(planting("bean-pole", 8, 0.3), sets=3, legs=4).by_role("post")), 12)
+        self.assertEqual(len(self.lay(planting("bean-pole", 8, 0.3), sets=2, legs=4, laced="panels", spare=2).by_role("post")), 12)
+
+
+class CrossedPolesPartsTest(Laid):
+    """Parts handbook 3.5: 3.0 m at 0.30: 11 pairs, 22 poles, 8 m of twine; crossing at 1.88 m; the ridge 114 mm over it."""
+
+    family = "crossed-poles"
+
+    def row(self, **options):
+        return self.lay(planting("bean-runner", 22, 0.3, "both"), length=3.0, pair_spacing=0.30, spread=0.60, pole="cane_16", pole_length=2.4,
+                        in_soil=0.3, tail=0.2, ridge="pole", ridge_pole="cane_20", **options)  # fmt: skip
+
+    def test_eleven_pairs(self):
+        self.assertEqual(len(self.row().by_role("post")), 22)
+
+    def test_twine_of_the_lashings(self):
+        """0.72 m a crossing of 16 and 16 mm: 11 of them 7.9 m."""
+        knots = [m for m in self.row().members if m.key.startswith("lashing")]
+        self.assertNear(knots[0].buy_length, 0.72, 1e-6)
+        self.assertNear(sum(m.buy_length for m in knots), 8, 0.02)
+
+    def test_where_they_cross_and_where_the_ridge_lies(self):
+        row = self.row()
+        self.assertNear(row.climb, 1.88, 3e-3)
+        (ridge,) = row.by_role("rail")
+        self.assertNear(ridge.points[0][2] - row.climb, 0.114, 0.01)
+
+    def test_ridge_in_lapped_lengths(self):
+        """Pieces of 3.0 m lapped 0.3 m: 3.4 m of ridge takes two."""
+        found = self.parts(self.row())[("cane_20", "rail")]
+        self.assertEqual(found.packs, 2)
+
+
+class AFramePartsTest(Laid):
+    """Parts handbook 3.3: heights of the ridge, rails, bars, hinges."""
+
+    family = "a-frame"
+
+    def test_height_of_the_ridge(self):
+        """Leg 2.10 over 1.20: 2.01 m; 1.83 over 1.20: 1.73; 2.44 over 1.50: 2.32; 1.27 over 0.90: 1.19."""
+        for leg, spread, high in ((2.10, 1.20, 2.01), (1.83, 1.20, 1.73), (2.44, 1.50, 2.32), (1.27, 0.90, 1.19)):
+            self.assertNear(self.lay(planting("melon", 4, 0.6), leg=leg, spread=spread).top, high, 4e-3)
+
+    def test_rails_hinges_and_bars(self):
+        frame = self.lay(planting("melon", 4, 0.6), length=1.2, rail_spacing=1.2, filled="rungs", bar_step=0.18)
+        self.assertEqual(len(frame.by_role("post")), 4)
+        self.assertEqual(len([m for m in frame.members if m.key.startswith("hinge")]), 2)
+        bars = [m for m in frame.members if m.key.startswith("bar")]
+        self.assertEqual(len(bars) // 2, math.floor((2.10 - 0.05) / 0.18 - 1e-9))
+
+
+class BedFramePartsTest(Laid):
+    """Parts handbook 3.11: two screws in line to each upright, two at each end of a bar."""
+
+    family = "bed-frame"
+
+    def test_screws(self):
+        bed = Bed(key="b", name="b", kind="raised", length=2.4, width=1.2, fill_depth=0.28)
+        frame = self.lay(
+            planting("zucchini", 4, 0.9, "both"), bed=bed, length=2.1, post_spacing=0.9, sides="both", crossbar="top", screw_rows=2
+        )
+        uprights = len(frame.by_role("post"))
+        (screws,) = [s for s in frame.supplies if s.key == "board-screws"]
+        self.assertEqual(uprights, 6)
+        self.assertEqual(screws.count, 2 * uprights + 4 * uprights // 2)
+
+    def test_uprights_stand_outside_the_boards(self):
+        bed = Bed(key="b", name="b", kind="raised", length=2.4, width=1.2, fill_depth=0.28)
+        frame = self.lay(planting("zucchini", 4, 0.9, "both"), bed=bed, sides="both")
+        self.assertTrue(all(abs(post.points[0][1]) > 0.6 for post in frame.by_role("post")))
+
+
+class HoopsPartsTest(Laid):
+    """Parts handbook 3.12: hoops at both ends and between, two rods each, ties two at the ends and one between."""
+
+    family = "hoops"
+
+    def test_counts(self):
+        row = self.lay(
+            planting("pea-snap", 20, 0.05), length=3.6, hoop_spacing=0.9, hoop_of="pipe", pipe="pipe_pvc_20", arc=3.05, ridge="wire"
+        )
+        self.assertEqual(len(row.by_role("arm")), 5)
+        self.assertEqual(len(row.by_role("post")), 10)
+        self.assertEqual(len(row.by_role("tie")), 3 + 2 * 2)
+        self.assertEqual(self.parts(row)[("pipe_pvc_20", "arm")].packs, 5)
+
+
+class ExistingPartsTest(Laid):
+    """Parts handbook 3.14: (ceil(L ÷ spacing) + 1) · wires eyes; L and 0.15 m at each end, × 1.03 of wire."""
+
+    family = "existing"
+
+    def test_six_metres_of_seven_wires(self):
+        bed = Bed(key="b", name="b", length=8.0, width=0.6)
+        wall = self.lay(planting("tom-cherry", 8, 0.75), bed=bed, length=6.0, wires=7, fix_spacing=1.5, height=2.1)
+        eyes = [m for m in wall.members if m.key.startswith("eye")]
+        self.assertEqual(len(eyes), (math.ceil(6.0 / 1.5) + 1) * 7)
+        wires = wall.by_role("wire")
+        self.assertNear(sum(m.buy_length for m in wires), 7 * (6.0 + 2 * 0.15), 1e-6)
+        self.assertNear(min(m.points[0][2] for m in wires), 0.30, 1e-6)
+
+    def test_nothing_that_stands_already_is_bought(self):
+        fence = self.parts(self.lay(planting("bean-hyacinth", 6, 0.45), fixed_to="fence", eye="eye_screw_wood"))
+        self.assertNotIn("post", {use for _, use in fence})
+
+
+class BrushwoodPartsTest(Laid):
+    """Parts handbook 3.15: 4 m at 0.20: 42 sticks; 1.2 m sticks lean 8.5°; string 2 · 1.02 · L and 0.6 m."""
+
+    family = "brushwood"
+
+    def test_sticks_and_string(self):
+        bed = Bed(key="b", name="b", length=6.0, width=0.9)
+        row = self.lay(
+            planting("pea-snap", 77, 0.05),
+            bed=bed,
+            length=4.0,
+            stick_spacing=0.20,
+            pattern="crossed",
+            stick_length=1.2,
+            in_soil=0.25,
+            tied="string",
+        )
+        sticks = row.by_role("post")
+        self.assertEqual(len(sticks), 42)
+        self.assertNear(sum(m.buy_length for m in row.by_role("run")), 2 * 1.02 * 4.0 + 0.6, 1e-3)
+        foot, head = sticks[0].lines[0]
+        self.assertNear(math.degrees(math.atan2(abs(head[1] - 0.12), head[2])), 8.5, 0.01)
+        self.assertTrue(foot)
