@@ -14,6 +14,7 @@ _PER_METRE = 100.0  # user units
 _EDGE = 0.8  # of paper round a drawing [m]
 _TEXT = 0.16  # least height of a letter [m]
 _INK = {"wood": "#7a5a2f", "cane": "#8a7030", "metal": "#3c4c57", "soil": "#8a7256"}
+_LEAF = "#3d6b30"
 _DASH = {"drip-line": "2 10", "water-pipe": "30 8 6 8", "cable": "18 10"}
 
 
@@ -147,10 +148,15 @@ def _view(paper: _Paper, view: View, shift: Flat, system: System) -> None:
             paper.line(points, colour, 0.004, closed=True)
             for wire in _wires(mark.points, mark.grid):
                 paper.line(moved(wire), colour, 0.003)
+        elif mark.shape == "wires":
+            for line in mark.lines:
+                paper.line(moved(line), colour, max(mark.thickness, 0.004))
         else:
             paper.line(points, colour, max(mark.thickness, 0.006))
     for plant in view.plants:
-        paper.dot(moved((plant.at,))[0], 0.03, "#3d6b30")
+        if plant.way:
+            paper.line(moved(plant.way), _LEAF, 0.012)
+        paper.dot(moved((plant.at,))[0], 0.03, _LEAF)
     for measure in view.measures:
         start, end = moved((measure.start, measure.end))
         _measure(paper, start, end, write(measure.value, "length", system), measure.offset)

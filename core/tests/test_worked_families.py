@@ -172,3 +172,144 @@ class LivingTest(Worked):
         drag = 0.81 + (cover - 0.5) / 0.2 * 0.31
         wind = Q15 * 5 / 15 * drag * (2.2 - 0.2) * 0.30 * 0.55
         self.assertNear(wind * 0.5, self.term("host", "host-stem", "wind"), 0.05)
+
+
+class TripodTest(Worked):
+    name = "Barrel Tripod"
+
+    def test_where_they_meet_and_the_push_down_a_pole(self):
+        high = math.sqrt((2.10 - 0.25 - 0.20) ** 2 - 0.25**2)
+        angle = math.atan2(high, 0.25)
+        apex = 44.71 / high
+        wind = apex / (2 * math.cos(angle))
+        hung = self.term("pole", "leg", "push") - wind
+        half = self.term("lashing", "lashing", "slip") - wind
+        self.assertNear(hung / half, 0.53 / 0.5, 1e-3)
+
+    def test_cane(self):
+        stiff = 15e9 * math.pi * (0.020**4 - 0.010**4) / 64
+        critical = math.pi**2 * stiff / 1.65**2
+        strong = math.pi * (0.020**4 - 0.010**4) / 32 / 0.020 * 30e6
+        self.assertNear(self.use("pole", "leg"), 97.39 * 3 / critical + 57.39 / 4 * 1.65 / 8 / strong)
+
+    def test_feet(self):
+        self.assertNear(self.use("feet", "feet-hold"), 44.71 / (4.556 / 1.5 + 109.5 / 2))
+
+    def test_rim(self):
+        """Twine twice round, at its knotted strength in the fourteenth week, on four legs: k r = 2 · 0.25."""
+        allowed = 2 * 450 * 0.5 * (1 - 0.4 * (7 * 13 + 3.5) / 140) / 3
+        self.assertNear(self.term("feet", "feet-hold", "pulled"), allowed * 2 * 2 * 0.25)
+
+
+class CrossedPolesTest(Worked):
+    name = "Runner Row"
+
+    def test_cane(self):
+        stiff = 15e9 * math.pi * (0.020**4 - 0.010**4) / 64
+        strong = math.pi * (0.020**4 - 0.010**4) / 32 / 0.020 * 30e6
+        self.assertNear(self.use("pole", "leg"), 87.77 * 3 * 1.75**2 / (math.pi**2 * stiff) + 8.314 / strong)
+
+    def test_push(self):
+        high = math.sqrt(1.75**2 - 0.45**2)
+        wind = 70.76 / high / (2 * math.cos(math.atan2(high, 0.45)))
+        self.assertNear(wind, 81.4, 0.005)
+        self.assertGreater(self.term("pole", "leg", "push"), wind)
+
+    def test_feet(self):
+        self.assertNear(self.use("feet", "feet-hold"), 70.76 / (6.56 / 1.5 + max(84.8 / 2, min(183.1 / 1.5, 44.18))))
+        self.assertNear(self.term("feet", "feet-hold", "pulled"), 5e3 * math.pi * 0.020 * (0.45 - 0.15) * 2 * 0.45)
+
+
+class AFrameTest(Worked):
+    name = "Gull Frame"
+
+    def test_rail(self):
+        critical = math.pi**2 * 7.45e9 * 0.038**4 / 12 / 2.10**2
+        strong = 0.038**3 / 6 * 7.38e6
+        self.assertNear(self.use("rail-leg", "leg"), 322.5 * 2.5 / critical + 44.62 / strong)
+
+    def test_sling_and_foot(self):
+        self.assertNear(self.use("sling", "sling"), 3 * 2.5 * 9.81 / 130)
+        self.assertNear(self.use("foot", "anchor"), 242.35 / 500)
+
+    def test_spreading(self):
+        """W ÷ (2 tan a): pushed apart by what the cord holds."""
+        high = math.sqrt(2.10**2 - 0.525**2)
+        weight = self.term("foot-tie", "cord", "pull") * 2 * high / 0.525
+        self.assertNear(
+            self.term("hinge", "hinge", "demand") - self.term("rail-leg", "leg", "push"), -0.03 * weight / (2 * high / 2.10), 0.02
+        )
+
+
+class BedFrameTest(Worked):
+    name = "Marrow Frame"
+
+    def test_upright_and_screws(self):
+        strong = 0.038**3 / 6
+        self.assertNear(self.use("upright", "post-bending-across"), 25.92 * 0.52 * 1.0205 / (strong * 7.38e6))
+        self.assertNear(self.use("upright", "racking"), 86.53 / 4 * 1.5 * 1.0205 / (strong * 7.38e6))
+        self.assertNear(self.use("screws", "screwed"), (13.753 + 2.586) / 0.15 / 390)
+
+    def test_board(self):
+        self.assertNear(self.term("board", "board-turned", "corners"), 6 * 486 * 0.31 / 2)
+        self.assertNear(self.term("board", "board-turned", "moment"), 2 * (16.339 + 51.83 * 0.31 / 2))
+        self.assertNear(self.term("board", "board-pushed", "moment"), 69.11 * 1.05**2 / 8)
+
+    def test_bed(self):
+        self.assertNear(self.term("bed", "bed-tips", "hold"), 10e3 * 2.4 * 1.2 * 0.28 * 0.6)
+
+
+class HoopsTest(Worked):
+    name = "Cove Hoops"
+
+    def test_sway(self):
+        self.assertNear(self.use("hoop", "arch-sway"), 15.034 * 2 / 61.343)
+        self.assertNear(self.use("hoop", "arch-crown"), 26.19 * 1.25 / 61.343)
+
+    def test_staked_foot(self):
+        self.assertNear(self.use("buried", "uplift"), 40.65 / (4 * 0.038 * 0.45 * 3e3 / 2))
+
+    def test_crown_tie(self):
+        self.assertNear(self.use("ridge-tie", "hoop-joined"), 19.327 * 1.5 / (693 * 0.7 / 3))
+
+
+class ExistingTest(Worked):
+    name = "Store Wall"
+
+    def test_wire_and_eye(self):
+        """The shallow cable between stiff eyes, its cubic solved by halving; the springs of both eyes soften it."""
+        load, span = math.hypot(6.434, 50.154), 1.5
+        soft = 1 / (1 / (200e9 * math.pi * 2.032e-3**2 / 4) + 2 / (100e3 * span))
+        low, high = 60.0, 5000.0
+        for _ in range(60):
+            pull = (low + high) / 2
+            low, high = (pull, high) if pull**2 * (pull - 60) < soft * load**2 * span**2 / 24 else (low, pull)
+        self.assertNear(low, self.term("wire", "main-wire", "pull"))
+        self.assertNear(self.use("eye", "eye"), math.hypot(274.25, 4.825) * 1.08 / 500)
+
+    def test_leaves_on_seven_wires(self):
+        cover = 0.8
+        leafy = Q15 * STREAM15 * (1.12 + (cover - 0.7) / 0.15 * 0.14)
+        self.assertNear(leafy * (2.1 - 0.3) / 7 * 1.5, self.term("wire", "main-wire", "side"), 0.02)
+
+
+class OldFenceTest(Worked):
+    name = "Old Fence"
+
+    def test_half_is_counted(self):
+        self.assertNear(self.use("fence-soil", "soil-grip"), 529.24 * 1.5 / (924.2 / 2))
+        strong = 0.089**3 / 6 * 12.31e6
+        self.assertNear(self.use("fence-post", "added-sail"), 493.08 / (strong / 2))
+
+
+class BrushwoodTest(Worked):
+    name = "Pea Thicket"
+
+    def test_stick(self):
+        self.assertNear(self.use("stick", "post-bending-across"), 7.693 * 0.3135 / (math.pi * 0.012**3 / 32 * 20e6))
+
+    def test_sand(self):
+        """Broms in sand, the top 0.15 m not counted: 3 Kp γ b (L³/6 − (L d²/2 − d³/3)) ÷ (e + L)."""
+        kp = math.tan(math.radians(45 + 33 / 2)) ** 2
+        lever = 0.38**3 / 6 - (0.38 * 0.15**2 / 2 - 0.15**3 / 3)
+        self.assertNear(3 * kp * 16e3 * 0.012 * lever / (0.3135 + 0.38), self.term("soil", "soil-grip", "ultimate"))

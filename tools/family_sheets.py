@@ -1,0 +1,89 @@
+"""Keep the generated parts of docs/families/ current: each family's drawing and what its links cite, from the demo.
+
+Run by ./ascent fix; a test fails while a sheet is stale.
+"""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from ascent import tables
+from ascent.families import FAMILIES
+from ascent.model import Bed, Garden, Site, Structure
+from ascent.plan import read_plan
+from ascent.present import full_report
+from ascent.report import evaluate
+from ascent.svg import views_svg
+from ascent.texts import template
+
+ROOT = Path(__file__).resolve().parent.parent
+FOLDER = ROOT / "docs" / "families"
+OPENS, CLOSES = "<!-- made by tools/family_sheets.py -->", "<!-- end of it -->"
+
+
+def shown(garden: Garden) -> dict[str, tuple[Bed, Structure]]:
+    """Return the first structure of each family in a garden, with its bed."""
+    found: dict[str, tuple[Bed, Structure]] = {}
+    for bed in garden.beds:
+        for structure in bed.structures:
+            found.setdefault(structure.family, (bed, structure))
+    return found
+
+
+def picture(garden: Garden, bed: Bed, structure: Structure) -> str:
+    """Return a structure's drawing as an SVG file."""
+    report = full_report(Site(garden=garden, bed=bed), structure, "metric")
+    return views_svg(report.views, f"{structure.name}, {bed.name}", "metric")
+
+
+def block(garden: Garden, bed: Bed, structure: Structure) -> str:
+    """Return the generated block of a sheet: picture, load path as it stands, sources."""
+    found = evaluate(Site(garden=garden, bed=bed), structure)
+    lines = [OPENS, f"![{structure.name} of the demo, from the side, the end and above]({structure.family}.svg)", ""]
+    lines += [
+        f"*{structure.name}*, {bed.name}: {template(f'family.{structure.family}.what')[0].lower()}{template(f'family.{structure.family}.what')[1:]}",
+        "",
+    ]
+    lines += ["| link | hands to | fails by | source |", "| --- | --- | --- | --- |"]
+    for link in found.links:
+        for check in link.checks:
+            source = tables.sources()[check.source]
+            to = ", ".join(template(f"link.{key}").lower() for key in link.hands_to) or "the ground"
+            says = template(f"check.{check.key}.title").lower()
+            lines.append(f"| {template(f'link.{link.key}').lower()} | {to} | {says} | {source.title}, {source.where} ({check.certainty}) |")
+    return "\n".join([*lines, CLOSES])
+
+
+def sheets() -> dict[Path, str]:
+    """Return every generated file with what should stand in it."""
+    garden = read_plan((ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes()).garden
+    found: dict[Path, str] = {}
+    for key, (bed, structure) in shown(garden).items():
+        found[FOLDER / f"{key}.svg"] = picture(garden, bed, structure)
+        page = (FOLDER / f"{key}.md").read_text(encoding="utf-8")
+        made = block(garden, bed, structure)
+        if OPENS in page:
+            before, rest = page.split(OPENS, 1)
+            page = before + made + rest.split(CLOSES, 1)[1]
+        else:
+            title, rest = page.split("\n", 1)
+            page = f"{title}\n\n{made}\n{rest}"
+        found[FOLDER / f"{key}.md"] = page
+    return found
+
+
+def main() -> None:
+    """Write what is stale; with --check only say so."""
+    stale = [path for path, text in sheets().items() if not path.exists() or path.read_text(encoding="utf-8") != text]
+    if "--check" in sys.argv:
+        if stale:
+            raise SystemExit(f"stale, run ./ascent fix: {', '.join(path.name for path in stale)}")
+        return
+    for path, text in sheets().items():
+        path.write_text(text, encoding="utf-8")
+    print(f"{len(FAMILIES)} family sheets, {len(stale)} renewed")
+
+
+if __name__ == "__main__":
+    main()
