@@ -127,7 +127,7 @@ def views_svg(views: Sequence[View], title: str, system: System) -> str:
     for name, words in (("elevation", "from the side"), ("end", "from the end"), ("plan", "from above")):
         dx, dy = shift[name]
         view = named[name]
-        paper.text((dx + view.low[0], dy + view.high[1] + 0.35), words, "start")
+        paper.text((dx + view.low[0], dy + view.high[1] + 0.55), words, "start")
     return paper.written()
 
 
@@ -174,7 +174,9 @@ def _wires(points: Sequence[Flat], grid: Flat | None) -> list[tuple[Flat, Flat]]
 
 def _measure(paper: _Paper, start: Flat, end: Flat, words: str, offset: float) -> None:
     upright = abs(start[0] - end[0]) < abs(start[1] - end[1])
-    off = (offset * 0.4, 0.0) if upright else (0.0, offset * 0.4)
+    wide, tall = abs(start[0] - end[0]), abs(start[1] - end[1])
+    away = 0.4 * offset / max(math.hypot(wide, tall), 1e-9)
+    off = (away * tall, away * wide)
     a, b = (start[0] + off[0], start[1] + off[1]), (end[0] + off[0], end[1] + off[1])
     paper.line((start, a, b, end), width=0.006)
     middle = ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)

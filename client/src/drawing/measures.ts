@@ -5,12 +5,12 @@ type Measure = View["measures"][number];
 
 const AWAY = 46;
 
-/** Where a measure's line runs: beside what it measures, upright or level. */
+/** Where a measure's line runs: square to what it measures, to the right of it and above. */
 function ends(measure: Measure, at: Scale["at"]): [number, number, number, number] {
   const [a, b] = [at(measure.start), at(measure.end)];
-  const away = measure.offset * AWAY;
-  const upright = Math.abs(a[0] - b[0]) < 1;
-  return upright ? [a[0] + away, a[1], b[0] + away, b[1]] : [a[0], a[1] - away, b[0], b[1] - away];
+  const [dx, dy] = [Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1])];
+  const away = (measure.offset * AWAY) / Math.max(Math.hypot(dx, dy), 1e-9);
+  return [a[0] + dy * away, a[1] - dx * away, b[0] + dy * away, b[1] - dx * away];
 }
 
 /** The middle of a measure's line, where its value stands. */

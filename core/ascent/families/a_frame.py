@@ -399,7 +399,7 @@ class AFrame(Family[AFrameOptions]):
         deep = options.in_soil if options.foot == "stake" else 0.0
         dimensions = (
             Dimension("options.length", "elevation", (0, 0, -deep), (end, 0, -deep), end, -0.5),
-            Dimension("options.leg", "end", (0, 0, height), (0, half, 0), options.leg, -0.45),
+            Dimension("options.leg", "end", (0, 0, height), (0, half, 0), options.leg, 0.45),
             Dimension("options.spread", "end", (0, -half, -deep), (0, half, -deep), options.spread, -0.4),
             *((Dimension("options.in_soil", "elevation", (0, 0, -deep), (0, 0, 0), deep, -0.7),) if deep else ()),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
