@@ -9,6 +9,8 @@ from typing import Literal
 import numpy as np
 
 from . import tables
+from .curves import curve
+from .drawing.solid import solid_of, sun_towards
 from .drawing.views import VIEWS, project, view_of
 from .errors import InvalidPlan, Problem
 from .families import family_of
@@ -23,6 +25,8 @@ from .parts import Part, shopping, total
 from .quantities import STYLES, System, between, to_si, write
 from .readout import (
     ArrowMark,
+    CurvePoint,
+    CurveReport,
     FixReport,
     Foliage,
     Headline,
@@ -32,15 +36,21 @@ from .readout import (
     Report,
     Rest,
     Sizing,
+    SolidReport,
+    Sun,
     WayReport,
     Week,
     WishReport,
     Working,
 )
 from .report import Evaluation, at, evaluate, outline, sensitivity, state_of
+from .shade import sun_at
 from .texts import has, say, template
 from .wording import forecast, gust_text, money, option_text, speed_text, written
 
+_PERSON = 1.70  # tall, who stands beside a structure for its size [m]
+_SUN_LEAST = 3.0  # height of the sun from which shadows are drawn [deg]
+_MOST_SHOWN = 45.0  # of a limit gust in a curve [m/s]
 _SEEN = 0.2  # of an arrow, below which a view does not draw it
 
 
@@ -343,6 +353,80 @@ def rests_on(site: Site, structure: Structure, system: System, most: int = 3) ->
         )
         for row, low, high in found
     )
+
+
+def curve_report(site: Site, structure: Structure, option: str, system: System) -> CurveReport:
+    """Return what one option moves, in words: the limit gust and the cost over its range.
+
+    Raises:
+        InvalidPlan: The family has no such option.
+    """
+    found = curve(site, structure, option)
+    options = family_of(structure.family).options
+    extra = extra_of(options, option)
+    points = tuple(
+        CurvePoint(
+            value=value, text=option_text(value, extra, system), limit=_finite(float(limit), _MOST_SHOWN), limit_text=gust_text(float(limit), system),
+            cost=round(cost, 2), cost_text=money(cost, site.garden.currency), goes=template(f"link.{first}"), holds=bool(limit >= site.design_gust),
+        )
+        for value, limit, cost, first in zip(found.values, found.limits, found.costs, found.first, strict=True)
+    )  # fmt: skip
+    best = max(points, key=lambda point: point.limit)
+    now = points[found.present]
+    words = {"now": now.text, "gust": now.limit_text, "best": best.text, "most": best.limit_text}
+    moves = best.limit > now.limit + 0.3
+    return CurveReport(
+        option=option, label=template(f"option.{option}"), ordered=extra["kind"] not in ("item", "choice"), points=points, present=found.present,
+        design_gust=site.design_gust, says=say("curve.moves" if moves else "curve.best", system, words=words),
+    )  # fmt: skip
+
+
+def solid_report(site: Site, structure: Structure, system: System, week: int | None = None) -> SolidReport:
+    """Return a structure in three dimensions: as it stands in one week (the worst when none is named), with that day's sun, and in words."""
+    e = evaluate(site, structure)
+    chosen = e.worst_week if week is None else min(max(week, 0), e.season.weeks - 1)
+    day = e.season.date(chosen).timetuple().tm_yday
+    hours = np.arange(4.0, 21.0)
+    heights, azimuths = sun_at(site.garden.latitude, day, hours)
+    bearing = site.bed.bearing + structure.turn
+    suns = tuple(
+        Sun(hour=int(hour), text=f"{int(hour)} o’clock", towards=sun_towards(float(height), float(azimuth), bearing))
+        for hour, height, azimuth in zip(hours, heights, azimuths, strict=True)
+        if height > _SUN_LEAST
+    )
+    return SolidReport(
+        solid=solid_of(e.geometry, site.bed), week=chosen, suns=suns, says=_in_words(e, chosen, system), person=_PERSON,
+        person_text=write(_PERSON, "length", system),
+    )  # fmt: skip
+
+
+def _in_words(e: Evaluation, week: int, system: System) -> str:
+    """Return what stands there, for those who do not see it."""
+    geometry, bed = e.geometry, e.site.bed
+    upright = len(geometry.by_role("post"))
+    values = {
+        "length": (geometry.length, "length"),
+        "top": (geometry.top, "length"),
+        "depth": (geometry.depth, "length"),
+        "posts": (upright, "count"),
+    }
+    noun = template(f"family.{e.structure.family}.noun")
+    said = [say("solid.stands", system, values, {"name": e.structure.name, "noun": noun, "bed": bed.name})]
+    if geometry.depth > 0.02:
+        said.append(say("solid.depth", system, values, {"soil": tables.soils()[bed.soil].name}))
+    for standing in e.standings[: len(e.structure.plantings)]:
+        grown = {
+            "count": (standing.planting.count, "count"),
+            "top": (float(standing.top[week]), "length"),
+            "cover": (100 * float(standing.cover[week]), "count"),
+        }
+        said.append(say("solid.grown", system, grown, {"crop": standing.crop.name.lower(), "week": e.season.label(week)}))
+    said.append(
+        say(
+            "solid.weakest", system, words={"goes": template(f"goes.{e.weakest(week)}"), "gust": gust_text(float(e.limit[0, week]), system)}
+        )
+    )
+    return " ".join(said)
 
 
 def ways_to(site: Site, structure: Structure, key: str, wanted: Mapping[str, float], system: System) -> WishReport:

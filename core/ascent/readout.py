@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
+from .drawing.solid import Solid
 from .drawing.views import View, ViewName
 from .model import Typed
 from .report import State
@@ -163,6 +164,50 @@ class Rest(Typed):
     high_text: str
     spread: float
     certainty: str
+
+
+class CurvePoint(Typed):
+    """What comes of one value of an option: limit gust [m/s], cost, and the link that goes first."""
+
+    value: Any
+    text: str
+    limit: float
+    limit_text: str
+    cost: float
+    cost_text: str
+    goes: str
+    holds: bool
+
+
+class CurveReport(Typed):
+    """What moves it: the limit gust and the cost against one option over its range; `ordered` where its values are a quantity."""
+
+    option: str
+    label: str
+    ordered: bool
+    points: tuple[CurvePoint, ...]
+    present: int
+    design_gust: float
+    says: str
+
+
+class Sun(Typed):
+    """Where the sun stands at an hour of sun time, as the row sees it: along it, to its left, up."""
+
+    hour: int
+    text: str
+    towards: tuple[float, float, float]
+
+
+class SolidReport(Typed):
+    """A structure in three dimensions in one week, with the sun of its day by the hour, and the whole in words."""
+
+    solid: Solid
+    week: int
+    suns: tuple[Sun, ...]
+    says: str
+    person: float
+    person_text: str
 
 
 class Sizing(Typed):

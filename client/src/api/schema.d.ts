@@ -784,6 +784,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/structures/{structure_id}/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Curve
+         * @description The limit gust and the cost of a draft against one of its options, over all it may be; nothing is stored.
+         */
+        post: operations["gardens_api_structures_curve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/structures/{structure_id}/fixes": {
         parameters: {
             query?: never;
@@ -884,6 +904,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/structures/{structure_id}/solid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Solid
+         * @description A draft in three dimensions, with the day's sun and in words; nothing is stored.
+         */
+        post: operations["gardens_api_structures_solid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/structures/{structure_id}/views.svg": {
         parameters: {
             query?: never;
@@ -971,6 +1011,31 @@ export interface components {
             start: number;
             /** Step */
             step: number;
+        };
+        /**
+         * Bar
+         * @description A straight or bent bar by its points, and its section across: round, or so wide and deep. [m]
+         */
+        Bar: {
+            /** Deep */
+            deep: number;
+            /** Member */
+            member: string;
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Section
+             * @enum {string}
+             */
+            section: "round" | "square";
+            /** Stuff */
+            stuff: string;
+            /** Wide */
+            wide: number;
         };
         /**
          * BareBed
@@ -1243,6 +1308,20 @@ export interface components {
             roles: string[];
         };
         /**
+         * Climber
+         * @description A plant: which planting it belongs to, its foot, and the way it climbs.
+         */
+        Climber: {
+            /** Planting */
+            planting: number;
+            /** Way */
+            way: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
          * Conflict
          * @description Edits that were not saved: the garden as it is now, and what stands against them.
          */
@@ -1270,6 +1349,57 @@ export interface components {
              * @enum {string}
              */
             training: "pruned" | "free";
+        };
+        /**
+         * CurveIn
+         * @description A draft, and the option whose range is asked for.
+         */
+        CurveIn: {
+            draft: components["schemas"]["Draft"];
+            /** Option */
+            option: string;
+        };
+        /**
+         * CurvePoint
+         * @description What comes of one value of an option: limit gust [m/s], cost, and the link that goes first.
+         */
+        CurvePoint: {
+            /** Cost */
+            cost: number;
+            /** Cost Text */
+            cost_text: string;
+            /** Goes */
+            goes: string;
+            /** Holds */
+            holds: boolean;
+            /** Limit */
+            limit: number;
+            /** Limit Text */
+            limit_text: string;
+            /** Text */
+            text: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
+         * CurveReport
+         * @description What moves it: the limit gust and the cost against one option over its range; `ordered` where its values are a quantity.
+         */
+        CurveReport: {
+            /** Design Gust */
+            design_gust: number;
+            /** Label */
+            label: string;
+            /** Option */
+            option: string;
+            /** Ordered */
+            ordered: boolean;
+            /** Points */
+            points: components["schemas"]["CurvePoint"][];
+            /** Present */
+            present: number;
+            /** Says */
+            says: string;
         };
         /**
          * Difference
@@ -1679,6 +1809,32 @@ export interface components {
             structures: components["schemas"]["StructureParts"][];
             /** Together */
             together: components["schemas"]["PartReport"][];
+        };
+        /**
+         * Ground
+         * @description The bed round the structure, and how deep anything of it goes. [m]
+         */
+        Ground: {
+            /** Board */
+            board: number;
+            /** Depth */
+            depth: number;
+            /** Fill */
+            fill: string;
+            /** Fill Depth */
+            fill_depth: number;
+            /** High */
+            high: [
+                number,
+                number
+            ];
+            /** Low */
+            low: [
+                number,
+                number
+            ];
+            /** Soil */
+            soil: string;
         };
         /**
          * Headline
@@ -2652,6 +2808,63 @@ export interface components {
             strokes: components["schemas"]["Trace"][];
         };
         /**
+         * Solid
+         * @description A structure in three dimensions, metres: x along the row, y across it, z up from the soil.
+         */
+        Solid: {
+            /** Bars */
+            bars: components["schemas"]["Bar"][];
+            /** Climbers */
+            climbers: components["schemas"]["Climber"][];
+            ground: components["schemas"]["Ground"];
+            /** Strands */
+            strands: components["schemas"]["Strands"][];
+            /** Top */
+            top: number;
+        };
+        /**
+         * SolidIn
+         * @description A draft to look at from all sides, in one week or in its worst.
+         */
+        SolidIn: {
+            draft: components["schemas"]["Draft"];
+            /** Week */
+            week?: number | null;
+        };
+        /**
+         * SolidReport
+         * @description A structure in three dimensions in one week, with the sun of its day by the hour, and the whole in words.
+         */
+        SolidReport: {
+            /** Person */
+            person: number;
+            /** Person Text */
+            person_text: string;
+            /** Says */
+            says: string;
+            solid: components["schemas"]["Solid"];
+            /** Suns */
+            suns: components["schemas"]["Sun"][];
+            /** Week */
+            week: number;
+        };
+        /**
+         * Strands
+         * @description Lines too thin to have a section: mesh, wire, twine.
+         */
+        Strands: {
+            /** Lines */
+            lines: [
+                number,
+                number,
+                number
+            ][][];
+            /** Member */
+            member: string;
+            /** Stuff */
+            stuff: string;
+        };
+        /**
          * Stroke
          * @description A member from above: a line, or a point where it stands upright.
          */
@@ -2874,6 +3087,22 @@ export interface components {
             written: {
                 [key: string]: string;
             };
+        };
+        /**
+         * Sun
+         * @description Where the sun stands at an hour of sun time, as the row sees it: along it, to its left, up.
+         */
+        Sun: {
+            /** Hour */
+            hour: number;
+            /** Text */
+            text: string;
+            /** Towards */
+            towards: [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * Support
@@ -5350,6 +5579,59 @@ export interface operations {
             };
         };
     };
+    gardens_api_structures_curve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CurveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CurveReport"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
     gardens_api_structures_fixes: {
         parameters: {
             query?: never;
@@ -5580,6 +5862,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sizing"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_structures_solid: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SolidIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolidReport"];
                 };
             };
             /** @description Unauthorized */

@@ -25,9 +25,8 @@ from ..patterns.stand import PostRow
 _RIM = 0.03  # of the boards over the soil in the bed [m], parts handbook 3.11
 _FIRST_SCREW = 0.025  # from the edge of a board [m], parts handbook 4.10: 0.09 apart at most on a board of 0.14
 _FROM_BOARD = 0.25  # of a plant from its board [m], parts handbook 3.11
-_BACKING = 1.2  # between stakes or ties that back a board [m], parts handbook 4.10
 _BACKING_DEPTH = 0.45  # of a backing stake [m]
-_OWN_BOARD = ("post_lumber_38x140", 0.140, 0.038)  # of a frame that brings its own boards
+_OWN_BOARD = ("post_lumber_38x140", 0.280, 0.038)  # two boards high, of a frame that brings its own
 _BESIDE = 0.10  # of a plant's weight from its upright [m]
 _INSET = 0.15  # of the first upright from the end of the row [m]
 _LEAST_BOARD = 0.12  # to take two rows of screws [m]
@@ -47,12 +46,13 @@ class BedFrameOptions(Typed):
     tie: Annotated[str, row_of("ties", "mesh")] = item("crop", "ties", "tie_wire_16_double", "mesh", when=("infill", ("mesh",)))
     string: Annotated[str, row_of("twines", "string")] = item("crop", "twines", "pp_greenhouse", "string", when=("infill", ("strings",)))
     rail: Annotated[str, row_of("posts", "rail")] = item("crop", "posts", "post_sw_stake_38", "rail", when=("infill", ("strings",)))
-    stem_tie: Annotated[str, row_of("ties", "stem")] = item("crop", "ties", "wire_coated_tie", "stem")
+    stem_tie: Annotated[str, row_of("ties", "stem")] = item("crop", "ties", "twine_jute_3_loop", "stem")
     boards: Literal["bed", "own"] = choice("board", "bed", asked=True)
     screw: Annotated[str, row_of("fittings", "board")] = item("board", "fittings", "screw_64", "board")
     screw_rows: int = measure("board", "count", 2, 2, 3, 1, tries=(1,))
     screw_gap: float = measure("board", "length", 0.15, 0.05, 0.3, 0.01, tries=(0.03, 0.05, 0.1))
     backing: Literal["none", "stakes", "ties"] = choice("board", "none")
+    backing_step: float = measure("board", "length", 1.2, 0.4, 2.4, 0.05, tries=(-0.3, -0.6), when=("backing", ("stakes", "ties")))
     stake: Annotated[str, row_of("posts", "stake")] = item("board", "posts", "post_sw_stake_38", "stake", when=("backing", ("stakes",)))
     brace: Literal["none", "diagonal"] = choice("board", "none")
     brace_wire: Annotated[str, row_of("wires")] = item("board", "wires", "wire_soft_14", when=("brace", ("diagonal",)))
@@ -138,7 +138,7 @@ class _Framed(PostRow[BedFrameOptions]):
     @cached_property
     def backed(self) -> Array:
         """Return the moment that stakes or ties behind a board are allowed. [N·m]"""
-        count = max(math.floor(self.options.length / _BACKING + 1e-6), 1)
+        count = max(math.floor(self.options.length / self.options.backing_step + 1e-6), 1)
         high = self.board[1]
         if self.options.backing == "ties":
             return np.full((1, 1, 1), count * tables.fittings()["screws_76_pair"].working_N * high)
@@ -155,7 +155,7 @@ class _Framed(PostRow[BedFrameOptions]):
         """Return the links from fruit to ground."""
         side = (Arrow((float(self.xs[0]), _edge(self.options, self.site.bed), min(self.options.height, 1.0)), (0.0, 1.0, 0.0)),)
         high = self.board[1]
-        free = self.options.length if self.options.backing == "none" else min(_BACKING, self.options.length)
+        free = self.options.length if self.options.backing == "none" else min(self.options.backing_step, self.options.length)
         gap = self.options.screw_gap * (self.options.screw_rows - 1)
         screw = tables.fittings()[self.options.screw]
         bent: list[Check] = [bending.post_across(self.post, *self.blown, self.amplified), bending.lasting(self.post, self.beside)]
@@ -169,7 +169,7 @@ class _Framed(PostRow[BedFrameOptions]):
                  ("post", "crossbar", "post_spacing", "brace"), self.onto, tuple(bent), side),
             Link("screws", keys(self.geometry.by_role("fitting")), ("fittings", screw.key), ("board",), ("screw_gap", "screw_rows", "screw", "crossbar", "post_spacing"),
                  self.moment / gap, (bending.screwed(screw, self.moment, gap),)),
-            Link("board", keys(self.geometry.by_role("grip")), None, ("bed",) if self.options.boards == "bed" else (), ("backing", "crossbar", "post_spacing"),
+            Link("board", keys(self.geometry.by_role("grip")), None, ("bed",) if self.options.boards == "bed" else (), ("backing", "backing_step", "crossbar", "post_spacing"),
                  self.onto, tuple(turned)),
         ]  # fmt: skip
         return (*self._vines(), *found, *self._bed(), *(self._brace() if braced else ()))
@@ -271,7 +271,7 @@ class BedFrame(Family[BedFrameOptions]):
         height = round(min(max(plant.support_height_m, 0.6), 2.1) * 20) / 20
         spacing = round(min(max(row.plantings[0].spacing, 0.45), 1.2), 2)
         high = bed.raised_by + _RIM if boarded else _OWN_BOARD[1]
-        gap = round(min(max(math.floor((high - 2 * _FIRST_SCREW) * 100 + 1e-6) / 100, 0.05), 0.15), 2)
+        gap = round(min(max(math.floor((high - 2 * _FIRST_SCREW) * 100 + 1e-6) / 100, 0.05), 0.20), 2)
         fill = (
             "none"
             if plant.training in ("STALK", "STAKE", "TIE", "WEAVE", "CORRAL", "NONE")
@@ -292,7 +292,7 @@ class BedFrame(Family[BedFrameOptions]):
             "height": Reason("stake_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}),
             "post_spacing": Reason("upright_spacing", {"spacing": (spacing, "length")}),
             "infill": Reason(f"infill_{fill}", words={"crop": plant.name}),
-            "stem_tie": Reason("wire_loop"),
+            "stem_tie": Reason("stem_tie"),
             "boards": Reason("boards_bed" if boarded else "boards_own"),
             "screw": Reason("screw"),
             "screw_rows": Reason("screw_rows"),
@@ -435,19 +435,19 @@ def _uprights(options: BedFrameOptions, bed: BareBed, xs: Array, sides: tuple[fl
         if options.boards == "own":
             board, _, _ = _OWN_BOARD
             y = side * bed.width / 2
-            found.append(
-                Member(f"board-{number}", "rail", "posts", board, ((0.0, y, low / 2), (options.length, y, low / 2)), options.length, 0.038)
-            )
+            for up, z in enumerate((low + 0.07, low + 0.21)):
+                line = ((0.0, y, z), (options.length, y, z))
+                found.append(Member(f"board-{number}-{up + 1}", "rail", "posts", board, line, options.length, 0.14))
         if options.backing == "stakes":
             stake = tables.posts()[options.stake]
-            count = max(math.floor(options.length / _BACKING + 1e-6), 1) + 1
+            count = max(math.floor(options.length / options.backing_step + 1e-6), 1) + 1
             for n, x in enumerate(np.linspace(0.05, options.length - 0.05, count).tolist()):
                 line = ((x, side * edge, low - _BACKING_DEPTH), (x, side * edge, low + 0.9 * high))
                 found.append(
                     Member(f"backing-{number}-{n + 1}", "strut", "posts", stake.key, line, _BACKING_DEPTH + high, stake.soil_width)
                 )
         elif options.backing == "ties" and side < 0:
-            count = max(math.floor(options.length / _BACKING + 1e-6), 1)
+            count = max(math.floor(options.length / options.backing_step + 1e-6), 1)
             for n, x in enumerate(np.linspace(0, options.length, count + 2)[1:-1].tolist()):
                 line = ((x, -bed.width / 2, -0.05), (x, bed.width / 2, -0.05))
                 found.append(Member(f"backing-{number}-{n + 1}", "strut", "posts", "post_sw_stake_38", line, bed.width, 0.038))

@@ -164,8 +164,10 @@ A_FRAME = (
 BED_FRAME = (
     Said("no-board", "wrong", "zucchini", {"boards": "bed"}, {"boards": "own"}),
     # parts handbook 4.10: 0.09 m at most on a board of 0.14
-    Said("board-low", "wrong", "zucchini", {"screw_gap": 0.12, "boards": "own"}, {"screw_gap": 0.09}),
-    Said("board-thin", "watch", "zucchini", {"boards": "bed"}, {"boards": "own", "screw_gap": 0.09}, {**BOARDED, "board": 0.025}),
+    Said(
+        "board-low", "wrong", "zucchini", {"screw_gap": 0.12, "boards": "bed"}, {"screw_gap": 0.09}, {"kind": "raised", "fill_depth": 0.11}
+    ),
+    Said("board-thin", "watch", "zucchini", {"boards": "bed"}, {"boards": "own"}, {**BOARDED, "board": 0.025}),
     Said("board-sound", "watch", "zucchini", {}, {}, BOARDED),
     # parts handbook 4.11: the frame that straddles the bed comes first
     Said("frame-spares-roots", "fine", "zucchini", {"set_late": 40}, {"set_late": 0}, BOARDED),

@@ -6,6 +6,7 @@ import csv
 import re
 from pathlib import Path
 
+from ascent.families import FAMILIES
 from gardens.models import Thing
 from playwright.sync_api import expect
 
@@ -58,7 +59,7 @@ class FirstFenceTest(BrowserTestCase):
         page = self.page
         self.tab_to(page.get_by_role("button", name="bed", exact=True))
         page.keyboard.press("Enter")
-        expect(page.get_by_role("heading", name="Bed 18", level=1)).to_be_visible()
+        expect(page.get_by_role("heading", name="Bed 22", level=1)).to_be_visible()
         expect(page.get_by_label("Name", exact=True)).to_be_focused()
         page.keyboard.type("Key Bed")
         page.keyboard.press("Enter")
@@ -102,7 +103,7 @@ class BenchTest(BrowserTestCase):
         self.open(f"/gardens/{self.garden.pk}/beds/chandlers/new")
         page.get_by_role("combobox", name="Crop", exact=True).select_option(label="Winter squash, butternut")
         kinds = page.get_by_role("group", name="Kind of support")
-        expect(kinds.get_by_role("button")).to_have_count(8)
+        expect(kinds.get_by_role("button")).to_have_count(len(FAMILIES))
         kinds.get_by_role("button", name=re.compile("Panel arch")).click()
         expect(page.get_by_text("Welded panels bent over a path")).to_be_visible()
         expect(page.get_by_text("Posts take the push outward and hold the arch down.")).to_be_visible()

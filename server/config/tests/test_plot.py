@@ -312,7 +312,7 @@ class PagesTest(BrowserTestCase):
         self.page.get_by_role("link", name="history").click()
         expect(self.page.get_by_text("Cove Bed taken away; Cove Fence taken away")).to_be_visible()
         self.page.get_by_role("button", name=re.compile("as it began")).click()
-        expect(self.page.get_by_role("img", name="17 beds, 15 structures")).to_be_visible()
+        expect(self.page.get_by_role("img", name="21 beds, 23 structures")).to_be_visible()
         self.page.get_by_role("button", name="Make it so again").click()
         expect(self.page.get_by_text("Restored.")).to_be_visible()
         self.page.get_by_role("link", name="plan", exact=True).click()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ascent.readout import Report, Sizing, WishReport
+from ascent.readout import CurveReport, Report, Sizing, SolidReport, WishReport
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -74,6 +74,20 @@ def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> sc
     """What the limit gust of a draft rests on most."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.rests_of(row, sent.draft)
+
+
+@router.post("/structures/{structure_id}/curve", response={200: CurveReport, **REFUSED})
+def curve(request: HttpRequest, structure_id: int, sent: schemas.CurveIn) -> CurveReport:
+    """The limit gust and the cost of a draft against one of its options, over all it may be; nothing is stored."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return structures.curve_of(row, sent)
+
+
+@router.post("/structures/{structure_id}/solid", response={200: SolidReport, **REFUSED})
+def solid(request: HttpRequest, structure_id: int, sent: schemas.SolidIn) -> HttpResponse:
+    """A draft in three dimensions, with the day's sun and in words; nothing is stored."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return answer(structures.solid_of(row, sent))
 
 
 @router.post("/structures/{structure_id}/ways", response={200: WishReport, **REFUSED})

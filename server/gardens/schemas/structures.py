@@ -80,6 +80,20 @@ class FixesIn(Typed):
     link: str = Field(max_length=40)
 
 
+class SolidIn(Typed):
+    """A draft to look at from all sides, in one week or in its worst."""
+
+    draft: Draft
+    week: int | None = Field(None, ge=0, le=60)
+
+
+class CurveIn(Typed):
+    """A draft, and the option whose range is asked for."""
+
+    draft: Draft
+    option: str
+
+
 class RestsOut(Typed):
     """The inputs that move a draft's limit gust most."""
 

@@ -13,9 +13,9 @@ from ascent.families import FAMILIES
 from ascent.family import Need
 from ascent.offer import Offer, choices, offer
 from ascent.plot import placed
-from ascent.present import fix_reports, full_report, rests_on, sizing, ways_to
+from ascent.present import curve_report, fix_reports, full_report, rests_on, sizing, solid_report, ways_to
 from ascent.quantities import read, write
-from ascent.readout import Report, Sizing, WishReport
+from ascent.readout import CurveReport, Report, Sizing, SolidReport, WishReport
 from ascent.report import evaluate
 from ascent.wording import read_gust
 from django.db import transaction
@@ -168,6 +168,22 @@ def rests_of(row: Thing, sent: schemas.Draft) -> schemas.RestsOut:
     """Return what a draft's limit gust rests on most."""
     site = site_of(row, sent)
     return schemas.RestsOut(rests=list(rests_on(site, structure_of(row, sent), site.garden.units)))
+
+
+def curve_of(row: Thing, sent: schemas.CurveIn) -> CurveReport:
+    """Return what one option of a draft moves.
+
+    Raises:
+        InvalidPlan: The structure has no such option.
+    """
+    site = site_of(row, sent.draft)
+    return curve_report(site, structure_of(row, sent.draft), sent.option, site.garden.units)
+
+
+def solid_of(row: Thing, sent: schemas.SolidIn) -> SolidReport:
+    """Return a draft in three dimensions."""
+    site = site_of(row, sent.draft)
+    return solid_report(site, structure_of(row, sent.draft), site.garden.units, sent.week)
 
 
 def ways_of(row: Thing, sent: schemas.WishIn) -> WishReport:

@@ -37,7 +37,8 @@ class RunsTest(ApiTestCase):
             return {"kind": "place", "change": {"path_width": round(chance.uniform(0.4, 1.2), 2)}}
         if dice < 0.6 and thing.kind == "structure":
             home = chance.choice([each.key for each in things if each.kind == "bed"])
-            return {**edit, "change": {"bed": home, "options": {"depth": round(chance.uniform(0.4, 0.8), 2)}}}
+            deeper = {"options": {"depth": round(chance.uniform(0.4, 0.8), 2)}} if "depth" in thing.document["options"] else {}
+            return {**edit, "change": {"bed": home, **deeper}}
         return edit
 
     def run_of(self, seed: int, count: int) -> list[dict[str, Any]]:

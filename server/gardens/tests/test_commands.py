@@ -25,10 +25,10 @@ class DemoTest(TestCase):
         structure.document["name"] = "Renamed"
         structure.save()
         call_command("demo")
-        self.assertEqual((Garden.objects.count(), Thing.objects.filter(kind="structure").count()), (1, 15))
+        self.assertEqual((Garden.objects.count(), Thing.objects.filter(kind="structure").count()), (1, 23))
         self.assertTrue(Thing.objects.filter(document__name="Renamed").exists())
         call_command("demo", fresh=True)
-        self.assertEqual((Garden.objects.count(), Thing.objects.filter(kind="structure").count()), (1, 15))
+        self.assertEqual((Garden.objects.count(), Thing.objects.filter(kind="structure").count()), (1, 23))
         self.assertFalse(Thing.objects.filter(document__name="Renamed").exists())
 
     def test_nobody_can_sign_in_to_the_demo_with_a_password(self):

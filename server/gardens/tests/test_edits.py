@@ -207,4 +207,4 @@ class HistoryTest(EditTestCase):
         by_key = lambda plot: {kind: sorted(plot[kind], key=lambda t: t["key"]) for kind in ("beds", "features", "structures")}  # noqa: E731
         for number in (2, 5, 0, 3, 1, 4):
             self.assertEqual(by_key(self.call("post", self.path(f"/history/{number}/restore"))["plot"]), by_key(states[number]), number)
-        self.assertEqual(Thing.objects.filter(garden=self.garden, kind="structure").count(), 14, "one bed copied, one gone with two")
+        self.assertEqual(Thing.objects.filter(garden=self.garden, kind="structure").count(), 22, "one bed copied, one gone with two")

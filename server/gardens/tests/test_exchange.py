@@ -26,7 +26,7 @@ class ImportTest(ApiTestCase):
 
     def test_the_whole_garden_out_and_in_again_is_nothing_new(self):
         text = self.plan()
-        self.assertEqual(len(read_plan(text).garden.beds), 17)
+        self.assertEqual(len(read_plan(text).garden.beds), 21)
         self.assertEqual(self.call("post", self.path("/import/preview"), {"text": text})["lines"], [])
 
     def test_as_a_garden_of_its_own_it_is_the_same_garden(self):
@@ -47,9 +47,9 @@ class ImportTest(ApiTestCase):
                          [("change", "bed Gull Strip: name Sand Strip → Gull Strip"), ("add", "bed New Bed added")])  # fmt: skip
         self.assertEqual(Change.objects.count(), 0, "nothing was stored")
         away = self.call("post", self.path("/import/preview"), {**sent, "take_away": True})["lines"]
-        self.assertIn(("remove", "bed Wall Bed taken away"), [(line["act"], line["words"]) for line in away])
+        self.assertIn(("remove", "bed Fence Bed taken away"), [(line["act"], line["words"]) for line in away])
         out = self.call("post", self.path("/import"), {**sent, "number": told["number"]})
-        self.assertEqual(len(out["beds"]), 18, "what the file does not have stays unless asked")
+        self.assertEqual(len(out["beds"]), 22, "what the file does not have stays unless asked")
         self.assertEqual(out["undo"], "Gull Strip: name Sand Strip → Gull Strip; New Bed added")
         before = self.plan()
         self.call("post", self.path("/undo"))

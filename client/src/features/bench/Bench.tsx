@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useMemo, useState } from "react";
+import { lazy, Suspense, useCallback, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -24,6 +24,7 @@ interface Props {
   catalogue: Schemas["Catalogue"];
 }
 
+const Round = lazy(() => import("./Round"));
 const SAVING: Record<Saving, string> = { saved: "saved", saving: "saving…", refused: "not saved: see the marked value", conflict: "not saved", offline: "no answer from the server: kept here, trying again", out: "signed out: kept here; sign in again in another tab" };
 const WINDS = ["still air", "working wind", "design gust"] as const;
 
@@ -56,7 +57,7 @@ export function Bench({ structure, catalogue }: Props) {
         else now.set(name, value);
         return now;
       },
-      { replace: name === "week" },
+      { replace: name === "week" || name === "hour" },
     );
   const count = report?.weeks.length ?? 1;
   const week = Math.min(asked === null ? (report?.headline.week ?? 0) : Number(asked) || 0, count - 1);
@@ -72,6 +73,7 @@ export function Bench({ structure, catalogue }: Props) {
   const family = catalogue.families.find((each) => each.key === structure.family);
   const larger = report?.exaggeration ?? 1;
   const link = report?.links.find((each) => each.key === open);
+  const round = params.get("view") === "round";
   const short = report?.links.find((each) => each.key === weakest)?.states[week] === "short";
   return (
     <>
@@ -105,8 +107,13 @@ export function Bench({ structure, catalogue }: Props) {
             <Controls structure={structure} catalogue={catalogue} family={family} draft={draft} report={report} problems={[...problems, ...hand.problems]} onChange={hand.change} onRelease={hand.release} />
           )}
         </div>
-        <div className="stage">
-          {report && (
+        <div className={round ? "stage isround" : "stage"}>
+          {report && round && (
+            <Suspense fallback={<p className="quiet roundblind">bringing it round…</p>}>
+              <Round structure={structure} draft={draft} report={report} week={week} weak={weak} lit={lit} hour={params.get("hour") === null ? null : Number(params.get("hour")) || 12} onHour={(hour) => look("hour", hour === null ? null : String(hour))} />
+            </Suspense>
+          )}
+          {report && !round && (
             <Sheet
               report={report}
               week={week}
@@ -122,14 +129,21 @@ export function Bench({ structure, catalogue }: Props) {
             />
           )}
           <div className="stagefoot">
-            <span className="choices" role="group" aria-label="Wind in the drawing">
-              {WINDS.map((name, index) => (
-                <button key={name} type="button" aria-pressed={wind === index} onClick={() => setWind(index as 0)}>
-                  {name}
-                </button>
-              ))}
-            </span>
-            <span>{wind === 0 ? "No wind, no bending." : larger > 1 ? `Bending drawn ${larger} times larger than it is.` : "Bending drawn as large as it is."}</span>
+            <button type="button" className="plain" aria-pressed={round} onClick={() => look("view", round ? null : "round")}>
+              {round ? "drawing" : "in the round"}
+            </button>
+            {!round && (
+              <>
+                <span className="choices" role="group" aria-label="Wind in the drawing">
+                  {WINDS.map((name, index) => (
+                    <button key={name} type="button" aria-pressed={wind === index} onClick={() => setWind(index as 0)}>
+                      {name}
+                    </button>
+                  ))}
+                </span>
+                <span>{wind === 0 ? "No wind, no bending." : larger > 1 ? `Bending drawn ${larger} times larger than it is.` : "Bending drawn as large as it is."}</span>
+              </>
+            )}
           </div>
         </div>
         <aside className="path" aria-label="Load path">

@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 import { api, taken, type Draft, type OptionField, type Problem, type Report, type Schemas } from "../../api/client";
 import { Pick } from "../../ui/Pick";
 import { Measured } from "./Measured";
+import { Moves } from "./Moves";
 import { PlantingFields } from "./PlantingFields";
 import { putAt } from "./putAt";
 import type { ChangeDraft } from "./useDraft";
@@ -28,6 +29,7 @@ export function Controls({ structure, catalogue, family, draft, report, problems
     return !parent || (asked(parent) && field.when_is.includes(String(draft.options[parent.name])));
   };
   const shown = family.options.filter(asked);
+  const [moves, setMoves] = useState<string | null>(null);
   const groups = [...new Set(shown.map((field) => field.group))];
   return (
     <div className="ledger">
@@ -58,6 +60,10 @@ export function Controls({ structure, catalogue, family, draft, report, problems
                 problem={problems.find((problem) => problem.path.endsWith(`options.${field.name}`))}
                 onValue={(value, grip) => onChange((now) => putAt(now, `options.${field.name}`, value), grip)}
                 onRelease={onRelease}
+                moves={moves === field.name}
+                onMoves={() => setMoves(moves === field.name ? null : field.name)}
+                structure={structure}
+                draft={draft}
               />
             ))}
         </div>
@@ -76,9 +82,13 @@ interface RowProps {
   problem: Problem | undefined;
   onValue: (value: unknown, grip?: string) => void;
   onRelease: () => void;
+  moves: boolean;
+  onMoves: () => void;
+  structure: Schemas["StructureOut"];
+  draft: Draft;
 }
 
-function OptionRow({ field, value, text, catalogue, system, problem, onValue, onRelease }: RowProps) {
+function OptionRow({ field, value, text, catalogue, system, problem, onValue, onRelease, moves, onMoves, structure, draft }: RowProps) {
   const { label } = field;
   const items = (catalogue.tables[field.table] ?? []).filter((row) => !field.role || row.roles.includes(field.role));
   const gain = field.choices.find((choice) => choice.key === String(value))?.gain;
@@ -90,6 +100,12 @@ function OptionRow({ field, value, text, catalogue, system, problem, onValue, on
       {(field.kind === "length" || field.kind === "count" || field.kind === "force" || field.kind === "angle" || field.kind === "line_load") && (
         <Measured label={label} kind={field.kind} low={field.low ?? 0} high={field.high ?? 1} step={field.step} value={Number(value)} text={text} system={system} grip={field.name} onValue={onValue} onRelease={onRelease} />
       )}
+      <button type="button" className="moved" aria-expanded={moves} aria-label={`What ${label} moves`} title="what it moves" onClick={onMoves}>
+        <svg width={18} height={14} aria-hidden="true">
+          <path d="M2 12C6 11 7 3 16 2" fill="none" stroke="currentColor" strokeWidth={1.8} />
+        </svg>
+      </button>
+      {moves && <Moves structure={structure} draft={draft} option={field.name} onValue={(next) => onValue(next)} />}
       {gain && <p className="gain">{gain}</p>}
       {field.help && <p className="help">{field.help}</p>}
       {problem && (

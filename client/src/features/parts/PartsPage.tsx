@@ -43,7 +43,7 @@ export function PartsPage() {
     <>
       <Bar {...(garden.data ? { garden: garden.data } : {})}>
         <span className="grow trail">
-          <Link to={`/gardens/${gardenId}`}>{garden.data?.name}</Link> / <Link to={`/structures/${id}`}>{structure.data.draft.name}</Link>
+          <Link to={`/gardens/${gardenId}`}>{garden.data?.name ?? "garden"}</Link> / <Link to={`/structures/${id}`}>{structure.data.draft.name}</Link>
         </span>
       </Bar>
       <main className="page">

@@ -1,0 +1,73 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+
+import { api, taken, type Draft, type Schemas } from "../../api/client";
+import { curveMarks } from "../../drawing/curve";
+import { useSettled } from "../../ui/useSettled";
+
+interface Props {
+  structure: Schemas["StructureOut"];
+  draft: Draft;
+  option: string;
+  onValue: (value: unknown) => void;
+}
+
+const SIZE = { width: 232, height: 128 };
+
+/** What one option moves: the limit gust as a line, the cost as a dashed one, the present value marked; every point can be taken. */
+export function Moves({ structure, draft, option, onValue }: Props) {
+  const settled = useSettled(draft);
+  const found = useQuery({
+    queryKey: ["curve", structure.id, option, settled, structure.units],
+    queryFn: () => taken(api.POST("/api/structures/{structure_id}/curve", { params: { path: { structure_id: structure.id } }, body: { draft: settled, option } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  if (!found.data) return <p className="quiet">working it out…</p>;
+  const { points, present, ordered, says, label } = found.data;
+  if (!ordered)
+    return (
+      <div className="moves" role="group" aria-label={`What ${label} moves`}>
+        <p>{says}</p>
+        <ul className="movelist">
+          {points.map((point, i) => (
+            <li key={String(point.value)}>
+              <button type="button" className="plain" aria-pressed={i === present} onClick={() => onValue(point.value)}>
+                {point.text}
+              </button>
+              <span className="narrow">
+                {point.limit_text}, {point.cost_text}
+              </span>
+            </li>
+          ))}
+        </ul>
+      </div>
+    );
+  const marks = curveMarks(found.data, SIZE);
+  return (
+    <div className="moves" role="group" aria-label={`What ${label} moves`}>
+      <p>{says}</p>
+      <svg width={SIZE.width} height={SIZE.height} role="img" aria-label={`${says} ${points.map((point) => `${point.text}: ${point.limit_text}, ${point.cost_text}`).join("; ")}`}>
+        <path d={marks.design} stroke="var(--water)" strokeWidth={1.6} />
+        <path d={marks.cost} fill="none" stroke="var(--ink2)" strokeWidth={1.2} strokeDasharray="2 3" />
+        <path d={marks.limit} fill="none" stroke="var(--ink)" strokeWidth={2.6} strokeLinejoin="round" />
+        <path d={`M${marks.now[0]} ${marks.top}V${marks.foot}`} stroke="var(--ink)" strokeWidth={1} />
+        <circle cx={marks.now[0]} cy={marks.now[1]} r={5} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2.4} />
+        {marks.words.map((word) => (
+          <text key={word.key} x={word.x} y={word.y} textAnchor={word.anchor} fontSize={12} fill="var(--ink2)" className="narrow">
+            {word.text}
+          </text>
+        ))}
+        {marks.spots.map((spot, i) => {
+          const point = points[i];
+          return (
+            point && (
+              <rect key={i} x={spot.x} y={0} width={spot.width} height={SIZE.height} fill="transparent" style={{ cursor: "pointer" }} onClick={() => onValue(point.value)}>
+                <title>{`${point.text}: ${point.limit_text}, ${point.cost_text}; first: ${point.goes.toLowerCase()}`}</title>
+              </rect>
+            )
+          );
+        })}
+      </svg>
+    </div>
+  );
+}

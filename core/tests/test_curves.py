@@ -1,0 +1,67 @@
+"""What moves it: every point of a curve is what the whole evaluation says of that value by itself."""
+
+from __future__ import annotations
+
+import numpy as np
+from ascent.curves import curve
+from ascent.errors import InvalidPlan
+from ascent.families import FAMILIES
+from ascent.family import Need, extra_of
+from ascent.model import Structure
+from ascent.parts import shopping, total
+from ascent.present import curve_report
+from ascent.report import outline
+
+from tests.support import NearTestCase, fence, site
+
+
+class CurveTest(NearTestCase):
+    def test_each_point_is_the_structure_with_that_value(self):
+        row = fence()
+        for option in ("depth", "post_spacing", "ties_per_post", "post", "leaned_on", "ends"):
+            found = curve(site(), row, option)
+            for n in (0, len(found.values) // 2, -1):
+                one = outline(site(), row.model_copy(update={"options": {**row.options, option: found.values[n]}}))
+                with self.subTest(option, value=found.values[n]):
+                    self.assertNear(found.limits[n], one.limit, 1e-9)
+                    self.assertNear(found.costs[n], total(shopping(one.geometry, {})), 1e-9)
+                    self.assertNear(float(np.min(one.limits[found.first[n]])), one.limit, 1e-9)
+
+    def test_the_present_value_is_one_of_them(self):
+        for family in FAMILIES.values():
+            proposed = family.propose(Need("bean-pole", None, "both", "pruned"), site())
+            structure = Structure(key="x", name="x", family=family.key, options=proposed.options.model_dump(), plantings=proposed.plantings)
+            names = [name for name in family.options.model_fields if extra_of(family.options, name)["kind"] != "item"]
+            for option in (*names[:3], *names[-1:]):
+                found = curve(site(), structure, option)
+                with self.subTest(family.key, option=option):
+                    self.assertEqual(found.values[found.present], getattr(proposed.options, option))
+                    self.assertEqual(len(found.values), len(set(found.values)))
+                    self.assertFalse(np.isnan(found.limits).any())
+
+    def test_deeper_never_holds_less_and_never_costs_less(self):
+        """As long as the soil goes first; deeper still the end stands stiffer, so the mesh pulls harder on it."""
+        found = curve(site(), fence(post="tpost_2.4"), "depth")
+        soft = np.array(found.first) == "soil"
+        self.assertGreater(int(soft.sum()), 3)
+        self.assertTrue((np.diff(found.limits[soft]) > 0).all())
+        self.assertTrue((np.diff(found.costs) >= -1e-9).all())
+        self.assertEqual(list(found.values), sorted(found.values))
+
+    def test_closer_posts_cost_more(self):
+        found = curve(site(), fence(), "post_spacing")
+        self.assertGreater(found.costs[0], found.costs[-1])
+        self.assertGreater(found.limits[0], found.limits[-1])
+
+    def test_it_is_said_in_both_systems(self):
+        for system, unit in (("metric", " m"), ("imperial", " in")):
+            report = curve_report(site(), fence(), "depth", system)
+            self.assertTrue(report.ordered)
+            self.assertIn(unit, report.points[0].text)
+            self.assertIn(report.points[report.present].text, report.says)
+            self.assertTrue(all(point.holds == (point.limit >= report.design_gust) for point in report.points))
+
+    def test_an_option_that_is_not_there_is_refused_by_name(self):
+        with self.assertRaises(InvalidPlan) as caught:
+            curve(site(), fence(), "moon")
+        self.assertEqual([problem.path for problem in caught.exception.problems], ["option"])
