@@ -103,7 +103,7 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
       });
     }
     const { solid } = what;
-    const middle = new Vector3((solid.ground.low[0] + solid.ground.high[0]) / 2, solid.top * 0.45, 0);
+    const middle = new Vector3((solid.ground.low[0] + solid.ground.high[0]) / 2, solid.top * 0.36, 0);
     const reach = Math.max(solid.ground.high[0] - solid.ground.low[0], solid.top * 1.6, 1.6);
     built = new Group();
     built.add(members(what, ink), plants(what, ink), person(what, ink));
@@ -119,7 +119,7 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
     if (!placed) {
       placed = true;
       controls.target.copy(middle);
-      camera.position.copy(middle).add(new Vector3(-0.62, 0.42, 1.05).normalize().multiplyScalar(reach * 1.7));
+      camera.position.copy(middle).add(new Vector3(-0.62, 0.42, 1.05).normalize().multiplyScalar(reach * 1.85));
       controls.minDistance = reach * 0.3;
       controls.maxDistance = reach * 6;
     }
@@ -160,6 +160,7 @@ function members({ solid, weak, lit }: Showing, ink: (name: string) => string): 
   const colour = (member: string, stuff: string) => (weak.has(member) ? ink("--weak") : lit.has(member) ? ink("--ink") : ink({ wood: "--wood", cane: "--cane", twine: "--cane", leaf: "--leaf2" }[stuff] ?? "--metal"));
   const pieces: Record<"round" | "square", { at: Matrix4; colour: string }[]> = { round: [], square: [] };
   for (const bar of solid.bars) {
+    if (bar.stuff === "soil" && !weak.has(bar.member) && !lit.has(bar.member)) continue; // the soil that grips is shown where it is spoken of
     for (const [i, end] of bar.points.entries()) {
       const start = bar.points[i - 1];
       if (!start) continue;
@@ -342,7 +343,7 @@ function person({ solid, person: tall }: Showing, ink: (name: string) => string)
   piece(new CapsuleGeometry(0.045 * tall, 0.4 * tall, 4, 10), 0.055, 0.25, -0.03);
   piece(new CapsuleGeometry(0.03 * tall, 0.3 * tall, 4, 8), -0.14, 0.62, -0.16);
   piece(new CapsuleGeometry(0.03 * tall, 0.3 * tall, 4, 8), 0.14, 0.62, 0.16);
-  const stands = new Mesh(new CircleGeometry(0.28 * tall, 24), new MeshLambertMaterial({ color: new Color(ink("--paper2")), side: DoubleSide }));
+  const stands = new Mesh(new CircleGeometry(0.28 * tall, 24), new MeshLambertMaterial({ color: new Color(ink("--hair")), side: DoubleSide }));
   stands.rotation.x = -Math.PI / 2;
   stands.position.y = -0.004;
   stands.receiveShadow = true;

@@ -12,7 +12,8 @@ from ..geometry import Geometry, Member, Point
 from ..model import BareBed, Typed
 from .views import stuff_of
 
-_UNSEEN = ("grip", "tie", "fitting", "cap")
+_UNSEEN = ("tie", "fitting", "cap")
+_GRIP = 0.5  # of the width a grip is drawn with, what it is drawn as in the round
 _THICK = 0.004  # from which a line is drawn as a bar, thinner ones as lines [m]
 _HAIR = 0.002  # of a bar whose thickness nobody says [m]
 _BED_SHOWN = 0.6  # of a long bed, past each end of the structure [m]
@@ -128,4 +129,6 @@ def _section(member: Member) -> tuple[Literal["round", "square"], float, float]:
             return "square", row.a, row.a
         return "round", row.a, row.a
     thick = max(member.thickness, _HAIR)
+    if member.role == "grip":
+        return "round", _GRIP * thick, _GRIP * thick
     return ("square" if member.table == "existing" else "round"), thick, thick
