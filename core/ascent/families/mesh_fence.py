@@ -12,13 +12,13 @@ from .. import rows, tables
 from ..checks import bending, embedment, fits, tension, ties
 from ..checks import mesh as mesh_checks
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Plant
+from ..geometry import Dimension, Geometry, Member, Plant
 from ..loadpath import Check, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, wind
 from ..model import Planting, Site, Structure, Typed
-from ..patterns import mesh_face, plants, posts
+from ..patterns import mesh_face, plants, posts, runs
 from ..patterns.end_assembly import EndAssembly
 from ..patterns.stand import PostRow
 
@@ -38,6 +38,9 @@ class MeshFenceOptions(Typed):
     tie: Annotated[str, row_of("ties", "mesh")] = item("ties", "ties", "tie_wire_16_double", "mesh")
     ties_per_post: int = measure("ties", "count", 4, 2, 12, 1, tries=(1, 2, 4))
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("ties", "ties", "twine_jute_3_loop", "stem")
+    woven: Literal["none", "front"] = choice("ties", "none", asked=True)
+    run_step: float = measure("ties", "length", 0.30, 0.15, 0.6, 0.01, when=("woven", ("front",)), asked=True)
+    twine: Annotated[str, row_of("twines", "run")] = item("ties", "twines", "sisal_2.5", "run", when=("woven", ("front",)))
     top: Literal["none", "wire", "rail"] = choice("ends", "none")
     wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("top", ("wire",)))
     rail: Annotated[str, row_of("posts", "rail")] = item("ends", "posts", "tube_emt_20", "rail", when=("top", ("rail",)))
@@ -99,10 +102,45 @@ class _Fence(PostRow[MeshFenceOptions]):
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
         stems = self.stem_ties(self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "mesh")
+        if self.woven:
+            stems = [self._run()]
         links = [*stems, self._mesh(), self._ties(), *self._top(), self._posts(), self._soil(), *self._ends()]
         if self.options.leaned_on:
             links.append(self._person())
         return tuple(links)
+
+    @property
+    def woven(self) -> bool:
+        """Return whether runs of twine before the mesh keep the plants to it, in place of ties."""
+        return self.options.woven == "front"
+
+    @cached_property
+    def run_heights(self) -> list[float]:
+        return _run_heights(self.options)
+
+    @cached_property
+    def leaning(self) -> Array:
+        """Return the side load on a metre of one run from plants that lean on it. [N/m]"""
+        total = self.nothing
+        for standing in self.standings:
+            lines = 2.0 if standing.planting.side == "both" else 1.0
+            total = total + (standing.plant_kg * lines / standing.planting.spacing)[None, :, None] * self.cases.crop
+        share = math.sin(math.radians(tables.constant("lean_angle"))) / len(self.run_heights)
+        return np.asarray(tables.constant("gravity") * total * share)
+
+    @cached_property
+    def run_load(self) -> Array:
+        """Return the side load on a metre of one run: the plants' lean, and the half of the wind that blows them off the mesh. [N/m]"""
+        return np.asarray(self.leaning + tables.constant("string_share") * self.wind.pressure * self.options.run_step)
+
+    def _run_pull(self, load: Array) -> Array:
+        give = self.ends.stiffness(self.middle, self.cases) / len(self.run_heights)
+        return runs.tension(tables.twines()[self.options.twine], load, self.bay, len(self.xs) - 1, give)
+
+    def _run(self) -> Link:
+        twine, pull = tables.twines()[self.options.twine], self._run_pull(self.run_load)
+        return Link("run", keys(self.geometry.by_role("run")), ("twines", twine.key), ("post", "end-post"), ("twine", "post_spacing"), pull,
+                    (runs.run(twine, self.run_load, self.bay, pull, self.tied_on),))  # fmt: skip
 
     def _mesh(self) -> Link:
         state = self.mesh_state
@@ -205,8 +243,11 @@ class _Fence(PostRow[MeshFenceOptions]):
     def _ends(self) -> tuple[Link, ...]:
         pull, height = self.mesh_state.pull, np.full((1, 1, 1), self.middle)
         lasting = np.zeros((1, 1, 1))
+        if self.woven:
+            count = len(self.run_heights)
+            pull, lasting = pull + count * self._run_pull(self.run_load), count * self._run_pull(self.leaning)
         if self.options.top == "wire":
-            lasting = self._pull_under(self.hung)
+            lasting = lasting + self._pull_under(self.hung)
             height = (pull * height + self.wire_pull * self.mesh_top) / (pull + self.wire_pull)
             pull = pull + self.wire_pull
         across = self.wind.force * self.bay / 2
@@ -287,6 +328,7 @@ class MeshFence(Family[MeshFenceOptions]):
             "tie": Reason("tie"),
             "ties_per_post": Reason("ties_per_post", {"count": (mesh_face.tie_count(height), "count"), "height": (height, "length")}),
             "stem_tie": Reason("stem_tie"),
+            "woven": Reason("woven"),
             "top": Reason("top_net" if options.top == "wire" else "top"),
             "ends": Reason("ends_roll" if options.ends == "guy" else "ends"),
             "leaned_on": Reason("leaned_on"),
@@ -311,6 +353,9 @@ class MeshFence(Family[MeshFenceOptions]):
         members += _ends_of(options, site, len(xs), top).members(options.length)
         grown = plants.along(plantings, options.length)
         supplies = plants.stem_ties(plantings, options.stem_tie, high, tables.constant("stripped_pruned"))
+        if options.woven == "front":
+            members += _runs(options, xs, side)
+            supplies = ()
         dimensions = _dimensions(options, plantings, grown, xs, site.bed.width / 2)
         return Geometry(tuple(members), grown, dimensions, supplies, options.length, top, options.depth, climb=high)
 
@@ -372,3 +417,22 @@ def _dimensions(
         Dimension("options.bottom_gap", "elevation", (end, 0, 0), (end, 0, low), low, 1.6),
     )
     return (*found, *plants.spacing_dimension(plantings, grown, edge))
+
+
+_RUN_OUT = 0.16  # of the runs from the posts, before the plants [m]
+
+
+def _run_heights(options: MeshFenceOptions) -> list[float]:
+    """Return the heights of the runs before the mesh. [m]"""
+    low, high = options.bottom_gap + options.run_step, options.bottom_gap + options.mesh_height
+    return [float(z) for z in np.arange(low, max(high, low + 0.01), options.run_step)]
+
+
+def _runs(options: MeshFenceOptions, xs: Array, side: float) -> list[Member]:
+    """Return the runs of twine before the plants, a turn round each post."""
+    row, found, end = tables.twines()[options.twine], [], float(xs[-1])
+    turns = len(xs) * (4 * tables.posts()[options.post].soil_width + 2 * _RUN_OUT)
+    for n, z in enumerate(_run_heights(options)):
+        line = ((0.0, side * _RUN_OUT, z), (end, side * _RUN_OUT, z))
+        found.append(Member(f"run-{n + 1}", "run", "twines", row.key, line, round(1.02 * end + turns + 0.6, 3), max(row.d, 0.002)))
+    return found

@@ -21,8 +21,11 @@ from ..loads.cases import Cases
 from ..mechanics import Array, wind
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import arch_feet, bent_panel, plants, tube_arch
+from ..patterns import strings as hung
 from ..patterns.stand import Stand
 
+_STRING_IN = 0.12  # of a string's foot inside the panel [m]
+_STRING_TOP = 0.15  # of the span, from the middle to where a string hangs
 _LEGS = 2  # posts on each side of a panel
 _HOLDS = (0.6, 0.91, 1.2)  # heights worth trying to hold a panel upright [m]
 _HEAD = 1.8  # height of a head, at which the width of an arch is given [m], structures handbook 8.3
@@ -64,6 +67,8 @@ class PanelArchOptions(Typed):
     cleat: Annotated[str, row_of("fittings", "foot")] = item("feet", "fittings", "cleat_wood", "foot", when=("foot", ("board",)))
     cover: Literal["none", "shade_50", "sheet"] = choice("cover", "none", asked=True)
     sling: Annotated[str, row_of("fittings", "sling")] = item("cover", "fittings", "sling_knotted", "sling")
+    strung: Literal["none", "inside"] = choice("cover", "none", asked=True)
+    string: Annotated[str, row_of("twines", "string")] = item("cover", "twines", "sisal_2.5", "string", when=("strung", ("inside",)))
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("cover", "ties", "twine_jute_3_loop", "stem")
 
 
@@ -173,6 +178,9 @@ class _Arch(Stand[PanelArchOptions]):
         """Return the links from fruit to ground."""
         feet = arch_feet.links(self, self.options, self.feet, self.buried)
         links = self.carried(feet[0].key)
+        if self.options.strung == "inside":
+            twine, stem = tables.twines()[self.options.string], tables.ties()[self.options.stem_tie]
+            links = [*hung.string_links(self, self.wind.pressure, self.wind.leaf_height, twine, stem, None, None, links[0].key), *links]
         heaviest = max(tables.crops()[p.crop].fruit_heaviest_kg for p in self.structure.plantings)
         if heaviest > plants.HEAVY:
             row = tables.fittings()[self.options.sling]
@@ -380,6 +388,7 @@ class PanelArch(Family[PanelArchOptions]):
             "hold": Reason("hold"),
             "foot": Reason("foot"),
             "cover": Reason("cover"),
+            "strung": Reason("strung"),
             "sling": Reason("sling", {"fruit": (row.crop.fruit_heaviest_kg, "mass")}),
             "stem_tie": Reason("stem_tie"),
         }
@@ -409,6 +418,20 @@ class PanelArch(Family[PanelArchOptions]):
             for p in plants.along(plantings, total, offset)
         )
         rise = max(z for _, z in shape)
+        if options.strung == "inside":
+            grown = _strung(options, grown, rise)
+            members += [
+                Member(
+                    f"string-{n + 1}",
+                    "string",
+                    "twines",
+                    options.string,
+                    (p.way[-1], (p.at[0], p.at[1], 0.05)),
+                    round(math.dist(p.way[-1], p.at) + 0.4, 3),
+                    0.002,
+                )
+                for n, p in enumerate(grown)
+            ]
         dimensions = (
             Dimension("options.span", "end", (0, -options.span / 2, 0), (0, options.span / 2, 0), options.span, -0.6),
             *((Dimension("options.hold_height", "end", (0, options.span / 2, 0), (0, options.span / 2, hold), hold, 0.8),)
@@ -546,6 +569,16 @@ def _width_at(options: PanelArchOptions, site: Site, height: float) -> float:
     """Return how wide the arch is at a height. [m]"""
     wide = [abs(y) for y, z in _shape(options, site) if z >= height]
     return 2 * max(wide) if wide else 0.0
+
+
+def _strung(options: PanelArchOptions, grown: tuple[Plant, ...], rise: float) -> tuple[Plant, ...]:
+    """Return the plants inside the arch, each at a string from its foot to the panel beside the crown."""
+    found = []
+    for plant in grown:
+        x, side = plant.at[0], math.copysign(1.0, plant.at[1])
+        at = (x, side * max(options.span / 2 - _STRING_IN, 0.05), 0.0)
+        found.append(Plant(at, plant.planting, (at, (x, side * _STRING_TOP * options.span, rise - 0.05))))
+    return tuple(found)
 
 
 def _supplies(options: PanelArchOptions, plantings: tuple[Planting, ...], arc: float) -> tuple[Supply, ...]:

@@ -18,7 +18,7 @@ from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, cable
 from ..model import Planting, Site, Structure, Typed
-from ..patterns import plants, posts
+from ..patterns import plants, posts, starters
 from ..patterns import strings as hung
 from ..patterns.end_assembly import EndAssembly, Kind
 from ..patterns.stand import PostRow
@@ -51,6 +51,7 @@ class WireTrellisOptions(Typed):
     )
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("strings", "ties", "clip_spring_small", "stem")
     base: Annotated[str, row_of("fittings", "peg")] = item("strings", "fittings", "peg_wire", "peg", when=("crop_on", ("strings",)))
+    starter: Literal["none", "brush"] = choice("strings", "none", asked=True)
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "post_round_75", "post")
     post_spacing: float = measure("posts", "length", 3.0, 1.2, 6.0, 0.01, tries="bays")
     depth: float = measure("posts", "length", 0.60, 0.3, 1.2, 0.01, tries=DEEPER)
@@ -299,6 +300,7 @@ class WireTrellis(Family[WireTrellisOptions]):
             "pretension": Reason("pretension", {"pull": (options.pretension, "force")}),
             "tensioner": Reason("tensioner"),
             "safety_wire": Reason("safety_wire"),
+            "starter": Reason("starter"),
             "crop_on": Reason("crop_on_wires" if low else "crop_on_strings", words={"crop": crop.name}),
             "stem_tie": Reason("stem_tie" if low else "stem_clip"),
             "post": Reason("line_post"),
@@ -341,6 +343,8 @@ class WireTrellis(Family[WireTrellisOptions]):
             at = {n: math.copysign(half, plant.at[1]) if tee else 0.0 for n, plant in enumerate(grown)}
             members += hung.members(options.string, grown, at, height)
             grown = hung.climbing(grown, at, height)
+        if options.starter == "brush":
+            members += starters.members(grown)
         bare = tables.constant("stripped_pruned")
         supplies = (*plants.stem_ties(plantings, options.stem_tie, height, bare), *_small(options, grown))
         dimensions = _dimensions(options, plantings, grown, xs, site.bed.width / 2)
@@ -358,6 +362,12 @@ class WireTrellis(Family[WireTrellisOptions]):
             found += fits.of_guys(site.bed, options.length, assembly.reach())
         if not options.safety_wire:
             found.append(Remark("no-safety-wire", "wrong", source="handbook-7.6", levers=("safety_wire",)))
+        if options.starter == "brush":
+            found.append(
+                Remark(
+                    "starter-brush", "fine", {"height": (starters.height(), "length")}, source="handbook-parts-3.15", levers=("starter",)
+                )
+            )
         if options.ends == "plain":
             found.append(Remark("ends-unbraced", "watch", source="handbook-7.5", levers=("ends",)))
         if options.ends == "concrete":

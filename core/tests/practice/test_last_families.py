@@ -273,3 +273,32 @@ class BrushwoodTest(NearTestCase):
     def test_a_tall_crop_gets_a_starter(self):
         self.assertEqual(proposed("brushwood", "bean-pole").structure.options["pattern"], "starter")
         self.assertEqual(proposed("brushwood", "pea-dwarf").structure.options["pattern"], "crossed")
+
+
+class CombinedTest(NearTestCase):
+    """What growers make of two kinds of support is an option of one of them: common practice, no source."""
+
+    def test_starter_brush_under_a_wire(self):
+        with_, without = (proposed("wire-trellis", "bean-pole", starter=how) for how in ("brush", "none"))
+        sticks = [m for m in with_.geometry.members if m.key.startswith("starter")]
+        self.assertEqual(len(sticks), sum(p.count for p in with_.structure.plantings))
+        self.assertEqual(float(np.min(with_.limit)), float(np.min(without.limit)), "it carries nothing")
+
+    def test_runs_of_twine_on_a_fences_posts(self):
+        """They take the place of ties on stems, and pull the ends."""
+        woven, tied = (proposed("mesh-fence", "tom-slicer", woven=how) for how in ("front", "none"))
+        self.assertIn("run", {link.key for link in woven.links})
+        self.assertNotIn("stem-tie", {link.key for link in woven.links})
+        self.assertLess(float(np.min(woven.limits["end-post"][0])), float(np.min(tied.limits["end-post"][0])))
+
+    def test_strings_under_an_arch(self):
+        strung = proposed("panel-arch", "bean-pole", "both", strung="inside")
+        strings_ = strung.geometry.by_role("string")
+        self.assertEqual(len(strings_), sum(p.count for p in strung.structure.plantings))
+        half = strung.structure.options["span"] / 2
+        self.assertTrue(all(abs(plant.at[1]) < half for plant in strung.geometry.plants))
+        self.assertTrue(all(m.points[0][2] < strung.geometry.top for m in strings_))
+
+    def test_a_stake_inside_a_cage(self):
+        staked, alone = (proposed("cage", "tom-det", stakes=n, link="none") for n in (1, 0))
+        self.assertGreater(float(np.min(staked.limits["tipping"][0])), float(np.min(alone.limits["tipping"][0])) + 2.0)
