@@ -68,6 +68,7 @@ SHOTS = [
     Shot("bench-arch", "/structures/{lantern-arch}", first=headroom),
     Shot("bench-wire", "/structures/{chandlers-wire}"),
     Shot("link", "/structures/{quay-fence}?link=end-soil", first=together),
+    Shot("round", "/structures/{lantern-arch}?view=round&hour=10", first=lambda page: page.get_by_text("The figure stands").wait_for()),
     Shot("bench-phone", "/structures/{lantern-row}", size=(390, 844)),
     Shot("parts", "/structures/{lantern-row}/parts"),
     Shot("shopping", "/gardens/1/parts"),

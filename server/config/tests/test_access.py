@@ -13,7 +13,7 @@ from gardens.tests.support import ApiTestCase
 from config.api import api
 
 # what a reader may send although it is no GET: nothing of it is stored
-LOOKS = {("post", "/draft"), ("post", "/report"), ("post", "/fixes"), ("post", "/sizing"), ("post", "/rests"), ("post", "/ways")}
+LOOKS = {("post", f"/{name}") for name in ("draft", "report", "fixes", "sizing", "rests", "ways", "curve", "solid")}
 # what concerns no garden: each is tested where it belongs
 ELSEWHERE = ("/api/session", "/api/account", "/api/letters", "/api/look", "/api/empty", "/api/catalogue", "/api/method", "/api/quantities")
 

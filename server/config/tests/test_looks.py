@@ -34,6 +34,7 @@ class ScreensTest(BrowserTestCase):
             "Lantern Row": structure,
             "Soil grip": f"{structure}?link=soil",
             "headroom over a path": self.structure("Lantern Arch"),
+            "The figure stands": f"{structure}?view=round&hour=10",
             "Parts for Lantern Row": f"{structure}/parts",
             "Nothing stands here": "/nowhere/at/all",
         }

@@ -74,7 +74,7 @@ class GardenTest(ApiTestCase):
         beds = {bed["bed"]: bed for bed in out["beds"]}
         self.assertRegex(beds["long-plot-a"]["text"], r"\d+\.\d of 13\.\d h of sun")
         self.assertGreater(beds["long-plot-a"]["lost"], 0.5)
-        self.assertEqual(beds["shingle-bed"]["lost"], 0.0, "nothing tall stands near it")
+        self.assertEqual(beds["loft-bed-1"]["lost"], 0.0, "its peas are done by then")
         self.refused("get", self.path("/shade?date=02-31"), None, "date", "08-15")
         self.assertEqual(self.call("get", self.path("/shade?date=08-10&hour=inf"), status=422)["problems"][0]["path"], "hour")
 
@@ -241,6 +241,28 @@ class StructureTest(ApiTestCase):
         after = self.call("post", self.path("/report"), {"draft": {**weak, "options": {**weak["options"], **found["changes"]}}})
         self.assertEqual(after["headline"]["limit_text"], found["limit_text"])
         self.assertNotEqual(after["headline"]["state"], "short")
+
+    def test_what_an_option_moves(self):
+        draft, revision = self.draft()
+        found = self.call("post", self.path("/curve"), {"draft": draft, "option": "depth"})
+        self.assertEqual(found["points"][found["present"]]["value"], draft["options"]["depth"])
+        self.assertGreater(found["points"][-1]["limit"], found["points"][0]["limit"])
+        report = self.call("post", self.path("/report"), {"draft": draft})
+        self.assertEqual(found["points"][found["present"]]["limit_text"], report["headline"]["limit_text"])
+        self.refused("post", self.path("/curve"), {"draft": draft, "option": "moon"}, "option", "depth")
+        self.assertEqual(self.draft(), (draft, revision), "nothing was stored")
+
+    def test_in_the_round_with_the_days_sun_and_in_words(self):
+        draft, _ = self.draft()
+        found = self.call("post", self.path("/solid"), {"draft": draft, "week": 18})
+        self.assertEqual(found["week"], 18)
+        self.assertEqual(len(found["solid"]["climbers"]), draft["plantings"][0]["count"])
+        self.assertTrue(any(bar["section"] == "square" for bar in found["solid"]["bars"]))
+        noon = next(sun for sun in found["suns"] if sun["hour"] == 12)
+        self.assertAlmostEqual(sum(v * v for v in noon["towards"]), 1.0, places=6)
+        self.assertLess(noon["towards"][1], -0.3, "the row runs east: at noon the sun stands to its right, in the south")
+        self.assertIn("13 of tomato", found["says"])
+        self.refused("post", self.path("/solid"), {"draft": draft, "week": -1}, "week")
 
     def test_the_impossible_is_refused_not_computed(self):
         draft, _ = self.draft()

@@ -1,0 +1,89 @@
+"""The structure in the round, and what moves it, on the bench."""
+
+from __future__ import annotations
+
+import re
+
+from ascent.families import FAMILIES
+from gardens.models import Thing
+from playwright.sync_api import expect
+
+from .browser import BrowserTestCase
+
+
+class RoundTest(BrowserTestCase):
+    def canvas(self):
+        return self.page.get_by_role("img", name=re.compile("^In the round"))
+
+    def drawn(self) -> bytes:
+        self.page.wait_for_timeout(150)  # a frame of the software renderer
+        return self.canvas().screenshot()
+
+    def test_it_is_turned_by_keys_and_hand_lit_by_an_hour_and_told_in_words(self):
+        page = self.page
+        self.open(self.structure())
+        page.get_by_role("button", name="in the round").click()
+        canvas = self.canvas()
+        expect(canvas).to_have_attribute("aria-label", re.compile("13 of tomato.*arrow keys"))
+        expect(page.get_by_text("The figure stands 1.70 m tall.")).to_be_visible()
+        first = self.drawn()
+        canvas.focus()
+        page.keyboard.press("ArrowLeft")
+        turned = self.drawn()
+        self.assertNotEqual(first, turned)
+        page.keyboard.press("ArrowRight")
+        page.keyboard.press("+")
+        self.assertNotEqual(self.drawn(), turned)
+        box = canvas.bounding_box()
+        assert box
+        before = self.drawn()
+        page.mouse.move(box["x"] + 200, box["y"] + 120)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 300, box["y"] + 140, steps=4)
+        page.mouse.up()
+        self.assertNotEqual(self.drawn(), before)
+        page.get_by_role("button", name="with its shadow").click()
+        expect(page).to_have_url(re.compile("hour=12"))
+        page.get_by_label("Hour of the sun").fill("9")
+        expect(page.get_by_text("9 o’clock")).to_be_visible()
+        page.get_by_role("button", name="drawing", exact=True).click()
+        expect(page.get_by_role("img", name="The structure from the side, from the end and from above")).to_be_visible()
+
+    def test_every_kind_is_drawn_in_either_theme_and_on_a_phone(self):
+        rows = Thing.objects.filter(garden=self.garden, kind=Thing.STRUCTURE).order_by("-pk")
+        ones = {row.document["family"]: row for row in rows}
+        self.assertEqual(set(ones), set(FAMILIES))
+        for number, (family, row) in enumerate(ones.items()):
+            self.page.set_viewport_size({"width": 390, "height": 844} if number % 2 else {"width": 1280, "height": 800})
+            self.page.emulate_media(color_scheme="dark" if number % 3 else "light")
+            with self.subTest(family):
+                self.open(f"/structures/{row.pk}?view=round")
+                expect(self.canvas()).to_have_attribute("aria-label", re.compile(re.escape(row.document["name"])))
+                self.page.wait_for_timeout(200)
+                self.assertLessEqual(self.overflow(), 0)
+                self.assertGreater(len(self.canvas().screenshot()), 4000, "something is drawn")
+
+
+class MovesTest(BrowserTestCase):
+    def test_a_curve_is_opened_and_a_value_of_it_taken(self):
+        page = self.page
+        self.open(self.structure())
+        page.get_by_role("button", name="What Post spacing moves").click()
+        curve = page.get_by_role("group", name="What Post spacing moves")
+        expect(curve).to_contain_text("Now 1.22 m: 19 m/s.")
+        spots = curve.locator("rect")
+        expect(spots.first).to_be_attached()
+        with page.expect_response(lambda answer: answer.request.method == "PUT"):
+            spots.first.click(force=True)
+        self.assertEqual(Thing.objects.get(garden=self.garden, document__name="Lantern Row").document["options"]["post_spacing"], 0.3)
+        expect(curve).to_contain_text("Now 0.30 m")
+
+    def test_a_list_of_things_is_compared_and_one_taken(self):
+        page = self.page
+        self.open(self.structure())
+        page.get_by_role("button", name="What Post moves").click()
+        listed = page.get_by_role("group", name="What Post moves")
+        expect(listed.get_by_role("button", name="steel T-post 2.1 m", exact=True)).to_have_attribute("aria-pressed", "true")
+        with page.expect_response(lambda answer: answer.request.method == "PUT"):
+            listed.get_by_role("button", name="steel T-post 2.4 m", exact=True).click()
+        self.assertEqual(Thing.objects.get(garden=self.garden, document__name="Lantern Row").document["options"]["post"], "tpost_2.4")
