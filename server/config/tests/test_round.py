@@ -58,7 +58,7 @@ class RoundTest(BrowserTestCase):
             self.page.emulate_media(color_scheme="dark" if number % 3 else "light")
             with self.subTest(family):
                 self.open(f"/structures/{row.pk}?view=round")
-                expect(self.canvas()).to_have_attribute("aria-label", re.compile(re.escape(row.document["name"])))
+                expect(self.canvas()).to_have_attribute("aria-label", re.compile(re.escape(row.document["name"])), timeout=20_000)
                 self.page.wait_for_timeout(200)
                 self.assertLessEqual(self.overflow(), 0)
                 self.assertGreater(len(self.canvas().screenshot()), 4000, "something is drawn")
