@@ -138,10 +138,8 @@ def frame_of(geometry: Geometry, cases: int) -> FEModel3D:
                     model.add_member(f"m{count}", node(a), node(b), "m", "s")
                     count += 1
     free = [name for (_, _, z), name in names.items() if z > 0.06]
-    held = {end for member in model.members.values() for end in (member.i_node.name, member.j_node.name)}
-    for name in free:
-        if name not in held:
-            model.def_support(name, True, True, True, True, True, True)
+    for name, way in itertools.product(free, ("DX", "DY", "DZ", "RX", "RY", "RZ")):
+        model.def_support_spring(name, way, 1.0)  # what only lies on another member, or is tied to it, is no frame by itself
     for case in range(cases):
         for name in free:
             model.add_node_load(name, "FY", 10.0 + case, f"c{case}")
