@@ -51,6 +51,7 @@ export function Sheet({ report, week, wind, windText, lit, weak, short = false, 
     if (name === "plan") return [box.x + box.width + 16, box.y + 12];
     return [name === "end" ? box.x + box.width : box.x, Math.max(layout.box.elevation.y - 48, 18)];
   };
+  const within = (x: number, half: number) => Math.min(Math.max(x, half), layout.width - half);
   const measures = NAMES.flatMap((name) => views[name].measures.map((measure) => ({ measure, at: layout.at[name] })));
   return (
     <div className="sheet" ref={ref}>
@@ -77,16 +78,16 @@ export function Sheet({ report, week, wind, windText, lit, weak, short = false, 
             const [x, y] = measureSpot(measure, at);
             if (!editor)
               return (
-                <span key={measure.option} className="measure still" style={{ left: Math.min(Math.max(x, 30), layout.width - 30), top: y }}>
+                <span key={measure.option} className="measure still" style={{ left: within(x, 8 + 3.6 * measure.text.length), top: y }}>
                   {measure.text}
                 </span>
               );
             return open === measure.option ? (
-              <div key={measure.option} className="measureedit" style={{ left: Math.min(Math.max(x, 84), layout.width - 84), top: Math.max(y, 22) }}>
+              <div key={measure.option} className="measureedit" style={{ left: within(x, 84), top: Math.max(y, 22) }}>
                 {editor(measure, () => setOpen(null))}
               </div>
             ) : (
-              <button key={measure.option} type="button" className="measure" style={{ left: Math.min(Math.max(x, 30), layout.width - 30), top: y }} onClick={() => setOpen(measure.option)} aria-label={`Change ${measure.label}: ${measure.text}`}>
+              <button key={measure.option} type="button" className="measure" style={{ left: within(x, 8 + 3.6 * measure.text.length), top: y }} onClick={() => setOpen(measure.option)} aria-label={`Change ${measure.label}: ${measure.text}`}>
                 {measure.text}
               </button>
             );

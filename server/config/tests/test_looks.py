@@ -75,6 +75,19 @@ class ScreensTest(BrowserTestCase):
                     self.visit(path, words)
                     self.assertLessEqual(self.overflow(), 0)
 
+    def test_on_a_phone_the_answer_stands_before_its_sentence_and_no_measure_leaves_the_sheet(self):
+        self.page.set_viewport_size({"width": 390, "height": 844})
+        for name in ("Lantern Row", "Runner Row", "Cove Hoops"):
+            with self.subTest(name):
+                self.visit(self.structure(name), "Holds to a gust")
+                answer = self.page.get_by_label("What it holds").locator("p")
+                verdict, sentence = (answer.nth(n).bounding_box() for n in (0, 1))
+                assert verdict and sentence
+                self.assertLess(verdict["y"], sentence["y"])
+                for box in filter(None, (measure.bounding_box() for measure in self.page.locator(".measure").all())):
+                    self.assertGreaterEqual(box["x"], 0)
+                    self.assertLessEqual(box["x"] + box["width"], 390)
+
     def test_a_very_long_name_breaks_nothing(self):
         row = Thing.objects.get(garden=self.garden, document__name="Lantern Row")
         for thing in (row, *Thing.objects.filter(garden=self.garden, key__in=("long-plot-a", "quay-walk"))):
