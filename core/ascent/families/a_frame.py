@@ -21,7 +21,7 @@ from ..loads.crop import Standing, planting_on_face
 from ..mechanics import Array, splay, wind
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import mesh_face, plants, posts
-from ..patterns.stand import Stand
+from ..patterns.stand import Bays
 
 _AWAY = 0.10  # of a plant from the foot of its face [m], parts handbook 3.3
 _ONE_CARRIES = 25.0  # what one person lifts [kg], parts handbook 7
@@ -66,8 +66,10 @@ class AFrameOptions(Typed):
     brace_wire: Annotated[str, row_of("wires")] = item("feet", "wires", "wire_soft_14", when=("brace", ("diagonal",)))
 
 
-class _Leaning(Stand[AFrameOptions]):
+class _Leaning(Bays[AFrameOptions]):
     """Everything the checks of an A-frame need, worked out once for its cases: of one pair of legs and its stretch of face."""
+
+    spaced_by = "rail_spacing"
 
     @cached_property
     def height(self) -> float:
@@ -88,18 +90,6 @@ class _Leaning(Stand[AFrameOptions]):
     @cached_property
     def mesh(self) -> rows.Mesh:
         return tables.meshes()[self.options.mesh]
-
-    @cached_property
-    def xs(self) -> Array:
-        return posts.stations(self.options.length, self.options.rail_spacing)
-
-    @cached_property
-    def bay(self) -> float:
-        return float(self.xs[1])
-
-    @cached_property
-    def carried(self) -> float:
-        return self.bay if len(self.xs) > 2 else self.bay / 2
 
     @cached_property
     def several(self) -> float:

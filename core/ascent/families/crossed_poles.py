@@ -21,7 +21,7 @@ from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts, splayed
 from ..patterns import strings as hung
 from ..patterns.end_assembly import COLLAR, EndAssembly
-from ..patterns.stand import Stand
+from ..patterns.stand import Bays
 
 _OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.5
 _LASH = 10.0  # lengths of twine per width of both poles of a square lashing, parts handbook 3.0
@@ -62,8 +62,10 @@ class CrossedPolesOptions(Typed):
     anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "anchor_screw_15x3", when=("brace", ("guy",)))
 
 
-class _Crossed(Stand[CrossedPolesOptions]):
+class _Crossed(Bays[CrossedPolesOptions]):
     """Everything the checks of crossed poles need, worked out once for its cases."""
+
+    spaced_by = "pair_spacing"
 
     @cached_property
     def height(self) -> float:
@@ -72,19 +74,6 @@ class _Crossed(Stand[CrossedPolesOptions]):
     @cached_property
     def post(self) -> rows.Post:
         return tables.posts()[self.options.pole]
-
-    @cached_property
-    def xs(self) -> Array:
-        return posts.stations(self.options.length, self.options.pair_spacing)
-
-    @cached_property
-    def bay(self) -> float:
-        return float(self.xs[1])
-
-    @cached_property
-    def carried(self) -> float:
-        """Return the length of row that a pair answers for. [m]"""
-        return self.bay if len(self.xs) > 2 else self.bay / 2
 
     @cached_property
     def wind(self) -> face.FaceWind:

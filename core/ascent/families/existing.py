@@ -21,7 +21,7 @@ from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts
 from ..patterns import strings as hung
 from ..patterns.end_assembly import COLLAR
-from ..patterns.stand import Stand
+from ..patterns.stand import Bays
 
 _OUT = 0.30  # of a plant from a wall, out of its dry foot [m], parts handbook 3.14
 _LOWEST = 0.30  # wire above the soil [m], parts handbook 3.14
@@ -70,8 +70,10 @@ class ExistingOptions(Typed):
     lowered: bool = choice("pole", True, when=("fixed_to", ("pole",)), asked=True)
 
 
-class _Host(Stand[ExistingOptions]):
+class _Host(Bays[ExistingOptions]):
     """Everything the checks of something existing need, worked out once for its cases."""
+
+    spaced_by = "fix_spacing"
 
     @cached_property
     def share(self) -> float:
@@ -91,15 +93,6 @@ class _Host(Stand[ExistingOptions]):
     def leaves(self) -> face.FaceWind:
         """Return the wind on the leaves and what they hang on, without the fence behind them."""
         return face.wind_on_face(self.standings, 0.0, 0.0, self.geometry.climb, self.cases)
-
-    @cached_property
-    def xs(self) -> Array:
-        """Return the stations of the eyes. [m]"""
-        return posts.stations(self.options.length, self.options.fix_spacing)
-
-    @cached_property
-    def bay(self) -> float:
-        return float(self.xs[1])
 
     @cached_property
     def hanging(self) -> Array:

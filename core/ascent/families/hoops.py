@@ -19,7 +19,7 @@ from ..loads.cases import Cases
 from ..mechanics import Array, wind
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import bent_panel, plants, posts
-from ..patterns.stand import Stand
+from ..patterns.stand import Bays
 
 _INSIDE = 0.30  # of a rod up inside its pipe [m], parts handbook 3.12
 _FROM_FOOT = 0.10  # of a plant inside the foot of a hoop [m]
@@ -59,8 +59,10 @@ class HoopsOptions(Typed):
     stake_depth: float = measure("ends", "length", 0.45, 0.2, 0.9, 0.01, tries=DEEPER, when=("brace", ("stake",)))
 
 
-class _Bent(Stand[HoopsOptions]):
+class _Bent(Bays[HoopsOptions]):
     """Everything the checks of hoops need, worked out once for its cases: of one hoop."""
+
+    spaced_by = "hoop_spacing"
 
     @cached_property
     def hoop(self) -> rows.Post:
@@ -95,18 +97,6 @@ class _Bent(Stand[HoopsOptions]):
     @cached_property
     def rise(self) -> float:
         return max(float(self.figures.rise) - self.sunk, _LEAST_RISE)
-
-    @cached_property
-    def xs(self) -> Array:
-        return posts.stations(self.options.length, self.options.hoop_spacing)
-
-    @cached_property
-    def bay(self) -> float:
-        return float(self.xs[1])
-
-    @cached_property
-    def carried(self) -> float:
-        return self.bay if len(self.xs) > 2 else self.bay / 2
 
     @cached_property
     def solidity(self) -> float:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Generic, Protocol, TypeVar
+from typing import ClassVar, Generic, Protocol, TypeVar
 
 import numpy as np
 
@@ -25,17 +25,23 @@ OptionsT = TypeVar("OptionsT")
 _SWAYS = 2.1  # effective length of a post that stands in soil, structures handbook 4.2
 
 
-class RowOptions(Protocol):
-    """What the options of every row of posts have."""
+class LongOptions(Protocol):
+    """What the options of everything divided into bays have."""
 
     @property
     def length(self) -> float: ...
+
+
+class RowOptions(LongOptions, Protocol):
+    """What the options of every row of posts have."""
+
     @property
     def post(self) -> str: ...
     @property
     def post_spacing(self) -> float: ...
 
 
+LongT = TypeVar("LongT", bound=LongOptions)
 RowT = TypeVar("RowT", bound=RowOptions)
 
 
@@ -143,28 +149,36 @@ class Stand(Generic[OptionsT]):
         return Link("soil", keys(self.geometry.by_role("grip")), None, below, levers, force, (check,), arrows)
 
 
-class PostRow(Stand[RowT]):
+class Bays(Stand[LongT]):
+    """A row divided into even bays, by the option of that name."""
+
+    spaced_by: ClassVar[str]
+
+    @cached_property
+    def xs(self) -> Array:
+        """Return the stations between bays, (n,). [m]"""
+        return stations(self.options.length, getattr(self.options, self.spaced_by))
+
+    @cached_property
+    def bay(self) -> float:
+        """Return the distance from station to station. [m]"""
+        return float(self.xs[1])
+
+    @cached_property
+    def carried(self) -> float:
+        """Return the length of row a station answers for: a bay, or half of one where the row is a single bay. [m]"""
+        return self.bay if len(self.xs) > 2 else self.bay / 2
+
+
+class PostRow(Bays[RowT]):
     """A row of posts at even bays, and what every such row works out."""
+
+    spaced_by = "post_spacing"
 
     @cached_property
     def post(self) -> rows.Post:
         """Return the line post."""
         return tables.posts()[self.options.post]
-
-    @cached_property
-    def xs(self) -> Array:
-        """Return the stations of the posts, (n,). [m]"""
-        return stations(self.options.length, self.options.post_spacing)
-
-    @cached_property
-    def bay(self) -> float:
-        """Return the distance from post to post. [m]"""
-        return float(self.xs[1])
-
-    @cached_property
-    def carried(self) -> float:
-        """Return the length of row a post answers for: a bay, or half of one where the row is a single bay. [m]"""
-        return self.bay if len(self.xs) > 2 else self.bay / 2
 
     def amplified_by(self, weight: Array, top: float) -> Array:
         """Return by how much a weight at the top of a post raises its moment from the wind."""
