@@ -11,6 +11,7 @@ import {
   Float32BufferAttribute,
   Group,
   HemisphereLight,
+  IcosahedronGeometry,
   InstancedMesh,
   LineBasicMaterial,
   LineSegments,
@@ -55,7 +56,9 @@ export interface Stage {
 
 const UP = new Vector3(0, 1, 0);
 const LEAVES = 56; // on a plant at its full height
-const MOST_LEAVES = 14000;
+const MOST_LEAVES = 8000;
+const MANY = 400; // fruit, or tenfold leaves, of which each is drawn with fewer corners
+const SLOW = 60; // for a frame of a turn to be drawn, past which the next are coarser [ms]
 const SOIL_MORE = 0.3; // of soil shown below the deepest post [m]
 
 /** From metres along the row, across it and up, to the picture's own axes. */
@@ -68,7 +71,9 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
   const renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
   renderer.shadowMap.enabled = true;
   renderer.shadowMap.type = PCFShadowMap;
-  renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+  renderer.shadowMap.autoUpdate = false; // the sun stands still while the picture is turned
+  const fine = Math.min(window.devicePixelRatio, 2);
+  renderer.setPixelRatio(fine);
   const camera = new PerspectiveCamera(32, 1, 0.05, 200);
   const scene = new Scene();
   const light = new DirectionalLight(0xffffff, 2.4);
@@ -83,17 +88,36 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
   let built: Group | null = null;
   let cut: { near: Group; far: Group; middle: number } | null = null;
   let placed = false;
+  let due = 0;
+  let asked = 0; // when the frame that is due was asked for [ms]
+  let held = false;
 
-  const draw = () => {
+  const drawn = () => {
+    due = 0;
+    if (held && performance.now() - asked > SLOW && renderer.getPixelRatio() === fine) renderer.setPixelRatio(fine / 2); // coarser while it turns
     if (cut) {
       // the soil is cut open towards whoever looks
       const front = camera.position.z > cut.middle;
+      if (cut.far.visible !== front) renderer.shadowMap.needsUpdate = true;
       cut.near.visible = !front;
       cut.far.visible = front;
     }
     renderer.render(scene, camera);
   };
+  const draw = () => {
+    if (due) return;
+    asked = performance.now();
+    due = requestAnimationFrame(drawn);
+  };
   controls.addEventListener("change", draw);
+  controls.addEventListener("start", () => {
+    held = true;
+  });
+  controls.addEventListener("end", () => {
+    held = false;
+    if (renderer.getPixelRatio() !== fine) renderer.setPixelRatio(fine);
+    draw();
+  });
 
   const show = (what: Showing) => {
     if (built) {
@@ -116,6 +140,7 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
     light.castShadow = what.sun !== null;
     Object.assign(light.shadow.camera, { left: -reach * 1.4, right: reach * 1.4, top: reach * 1.4, bottom: -reach * 1.4, near: 0.1, far: reach * 8 });
     light.shadow.camera.updateProjectionMatrix();
+    renderer.shadowMap.needsUpdate = true;
     if (!placed) {
       placed = true;
       controls.target.copy(middle);
@@ -148,6 +173,7 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
       draw();
     },
     close: () => {
+      cancelAnimationFrame(due);
       controls.dispose();
       renderer.dispose();
     },
@@ -249,8 +275,8 @@ function plants({ solid, foliage, week }: Showing, ink: (name: string) => string
     }
   }
   if (stems.length) group.add(new LineSegments(new BufferGeometry().setAttribute("position", new Float32BufferAttribute(stems, 3)), new LineBasicMaterial({ color: new Color(ink("--leaf2")) })));
-  if (leaves.length) group.add(instances(new CircleGeometry(0.5, 6), leaves));
-  if (fruits.length) group.add(instances(new SphereGeometry(0.5, 10, 8), fruits));
+  if (leaves.length) group.add(instances(new CircleGeometry(0.5, leaves.length > 10 * MANY ? 4 : 6), leaves));
+  if (fruits.length) group.add(instances(new IcosahedronGeometry(0.5, fruits.length > MANY ? 0 : 2), fruits));
   return group;
 }
 
