@@ -64,7 +64,9 @@ DATABASES = {
         "OPTIONS": {
             "timeout": 5,
             "transaction_mode": "IMMEDIATE",
-            "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=FULL;PRAGMA cache_size=-20000;",
+            "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=FULL;PRAGMA cache_size=-20000;"
+            # the tests' database is copied, as one file, for each of their processes
+            + ("PRAGMA wal_autocheckpoint=1;" if MODE == "test" else ""),
         },
         "TEST": {"NAME": home() / "test.sqlite3"},
     }

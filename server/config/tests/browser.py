@@ -1,4 +1,4 @@
-"""One headless Chromium for all browser tests, a fresh context for each; no console error goes unseen."""
+"""One headless Chromium for all browser tests of a process, a fresh context for each; no console error goes unseen."""
 
 from __future__ import annotations
 
@@ -13,9 +13,10 @@ from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from gardens.models import Thing
 from gardens.tests.support import demo_garden
-from playwright.sync_api import Browser, BrowserContext, Locator, Page, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+expect.set_options(timeout=15_000)
 _ARGUMENTS = [
     "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
     "--disable-sync", "--disable-dev-shm-usage",
