@@ -27,6 +27,7 @@ _LEAST_RISE = 0.2  # that is worth drawing [m]
 _RIDGE_LAP = 0.3  # of the line along the crowns [m], parts handbook 3.12
 _BOARD = 0.019  # of wood that takes the push of a foot [m]
 _BOARD_NEAR = 0.1  # between a hoop and the boards that it leans on, both sides together [m]
+_STAKED = 0.05  # of the push along the row, that a stake takes at the least
 _CROWN = 0.9  # of its rise, where an end stake is tied
 
 
@@ -250,23 +251,22 @@ class _Bent(Bays[HoopsOptions]):
                     (tension.brace_wire(wire, tight, self.along),),
                 )
             )
-        elif self.options.brace == "stake":
+        row = tables.posts()[self.options.rod] if self.options.hoop_of == "pipe" else self.hoop
+        own = bending.post_along(row, self.along, rise, 2 * len(self.xs) if self.options.ridge != "none" else 2)
+        if self.options.brace == "stake":
+            # hoops bend without breaking, so they keep what they hold and the stake takes the rest
             stake, at = tables.posts()[self.options.stake], _CROWN * rise
+            left = self.along * np.clip(1.0 - 1.0 / np.maximum(own.use, 1e-9), _STAKED, 1.0)
             checks = (
-                bending.post_along(stake, self.along, at, 1),
+                bending.post_along(stake, left, at, 1),
                 embedment.grip(
-                    "soil-grip", self.ground, stake, self.options.stake_depth, self.along, at, self.cases, tables.constant("soil_gust")
+                    "soil-grip", self.ground, stake, self.options.stake_depth, left, at, self.cases, tables.constant("soil_gust")
                 ),
             )
             members = tuple(m.key for m in self.geometry.members if m.key.startswith("stake-"))
-            found.append(Link("end-stake", members, ("posts", stake.key), (), ("stake", "stake_depth"), self.along, checks))
+            found.append(Link("end-stake", members, ("posts", stake.key), (), ("stake", "stake_depth"), left, checks))
         elif self.options.brace == "none":
-            row = tables.posts()[self.options.rod] if self.options.hoop_of == "pipe" else self.hoop
-            count = 2 * len(self.xs) if self.options.ridge != "none" else 2
-            check = bending.post_along(row, self.along, rise, count)
-            found.append(
-                Link("along", keys(self.geometry.by_role("arm")), ("posts", row.key), (), ("brace", "ridge"), self.along, (check,))
-            )
+            found.append(Link("along", keys(self.geometry.by_role("arm")), ("posts", row.key), (), ("brace", "ridge"), self.along, (own,)))
         return found
 
     def service(self) -> tuple[Service, ...]:
