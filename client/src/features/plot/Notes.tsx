@@ -2,7 +2,7 @@ import type { Garden, Schemas, StructureLine } from "../../api/client";
 import { pathOf } from "../../drawing/BedShape";
 import { LinkGlyph } from "../../drawing/LinkGlyph";
 import { beside, inFrame } from "../../drawing/plan";
-import type { Scale } from "../../drawing/scale";
+import type { Flat, Scale } from "../../drawing/scale";
 import type { Guide } from "../../drawing/snap";
 import type { Placing } from "./placing";
 
@@ -10,6 +10,7 @@ const ROOM = 7; // pixels a letter takes
 const GLYPH = 0.56;
 const ASIDE = 0.86; // of a line's length, where its name is less likely to meet a bed's
 const PAST_HANDLE = 34;
+const WORDS = 58; // pixels that a link with its gust takes
 const LEGIBLE = 13; // pixels a metre below which only marks are drawn, no words
 
 interface NamesProps {
@@ -26,6 +27,26 @@ interface NamesProps {
 /** Names of beds and features, and each structure's link with the gust it holds to. */
 export function Names({ plot, placing, lines, scale, chosen, shade, width, busy }: NamesProps) {
   const sun = new Map(shade?.beds.map((bed) => [bed.bed, bed.text]));
+  const written: Flat[] = [];
+  const inHand = (row: { key: string; bed: string }) => chosen === row.key || chosen === row.bed;
+  const spots = [...plot.structures]
+    .sort((a, b) => Number(inHand(b)) - Number(inHand(a))) // what is in hand is written first; what would lie over it is left out
+    .flatMap((row) => {
+      const line = lines.get(row.key);
+      if (!line || (inHand(row) && busy)) return []; // distances are written here now
+      const place = placing.structure(row);
+      const half = Math.max(...row.strokes.flatMap((stroke) => stroke.points).map((point) => Math.abs(inFrame(point, row.middle, row.bearing)[0])));
+      const upright = Math.abs(Math.cos((place.bearing * Math.PI) / 180)) > 0.7;
+      const ends = [-1, 1].map((sign) => scale.at(beside(place.middle, place.bearing, sign * half, 0)));
+      const [near = [0, 0], far = near] = ends.sort((p, q) => (upright ? p[1] - q[1] : q[0] - p[0]));
+      const off = inHand(row) ? PAST_HANDLE : 0;
+      const places: Flat[] = upright ? [[near[0] - 16, near[1] - 17 - off], [far[0] - 16, far[1] + 17 + off]] : [[near[0] + 14 + off, near[1]], [far[0] - WORDS - off, far[1]], [(near[0] + far[0]) / 2 - 16, near[1] - 24 - off]];
+      const free = (at: Flat) => written.every((other) => Math.abs(other[0] - at[0]) > WORDS || Math.abs(other[1] - at[1]) > 15);
+      const at = places.find(free) ?? places[0] ?? [0, 0];
+      const shown = (scale.perMetre > LEGIBLE || chosen === row.key) && free(at);
+      written.push(at);
+      return [{ row, line, at, shown }];
+    });
   return (
     <g pointerEvents="none" className="plannames">
       {plot.features.map((feature) => {
@@ -60,32 +81,19 @@ export function Names({ plot, placing, lines, scale, chosen, shade, width, busy 
           </text>
         );
       })}
-      {plot.structures.map((row) => {
-        const line = lines.get(row.key);
-        if (!line) return null;
-        const place = placing.structure(row);
-        const half = Math.max(...row.strokes.flatMap((stroke) => stroke.points).map((point) => Math.abs(inFrame(point, row.middle, row.bearing)[0])));
-        const upright = Math.abs(Math.cos((place.bearing * Math.PI) / 180)) > 0.7;
-        const ends = [-1, 1].map((sign) => scale.at(beside(place.middle, place.bearing, sign * half, 0)));
-        const [x, y] = ends.sort((p, q) => (upright ? p[1] - q[1] : q[0] - p[0]))[0] ?? [0, 0];
-        const shown = scale.perMetre > LEGIBLE || chosen === row.key;
-        const taken = chosen === row.key || chosen === row.bed;
-        if (taken && busy) return null; // distances are written here now
-        const off = taken ? PAST_HANDLE : 0;
-        return (
-          <g key={row.key} transform={upright ? `translate(${(x - 16).toFixed(1)} ${(y - 17 - off).toFixed(1)})` : `translate(${(x + 14 + off).toFixed(1)} ${y.toFixed(1)})`}>
-            <g transform={`scale(${GLYPH}) translate(-12 -20)`}>
-              <path d="M6 13a6 6 0 0 1 12 0v14a6 6 0 0 1-12 0z" stroke="var(--paper)" strokeWidth={9} fill="var(--paper)" />
-              <LinkGlyph state={line.state} />
-            </g>
-            {shown && (
-              <text x={8} y={5} className="caption ink" style={{ fontWeight: 600 }}>
-                {line.limit}
-              </text>
-            )}
+      {spots.map(({ row, line, at: [x, y], shown }) => (
+        <g key={row.key} transform={`translate(${x.toFixed(1)} ${y.toFixed(1)})`}>
+          <g transform={`scale(${GLYPH}) translate(-12 -20)`}>
+            <path d="M6 13a6 6 0 0 1 12 0v14a6 6 0 0 1-12 0z" stroke="var(--paper)" strokeWidth={9} fill="var(--paper)" />
+            <LinkGlyph state={line.state} />
           </g>
-        );
-      })}
+          {shown && (
+            <text x={8} y={5} className="caption ink" style={{ fontWeight: 600 }}>
+              {line.limit}
+            </text>
+          )}
+        </g>
+      ))}
     </g>
   );
 }
