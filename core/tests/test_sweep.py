@@ -98,12 +98,12 @@ class SweepTest(NearTestCase):
             self.assertTrue(np.isfinite(part.cost) and part.cost >= 0, part.key)
         for name in VIEWS:
             view = view_of(geometry, where.bed, name, str, str)
-            for mark in view.marks:
-                for u, v in (p for line in (mark.points, *mark.lines) for p in line):
-                    self.assertTrue(
-                        view.low[0] - 2e-3 <= u <= view.high[0] + 2e-3 and view.low[1] - 2e-3 <= v <= view.high[1] + 2e-3,
-                        f"{name} {mark.member}",
-                    )
+            drawn = [(mark.member, p) for mark in view.marks for line in (mark.points, *mark.lines) for p in line]
+            drawn += [("plant", plant.at) for plant in view.plants]
+            drawn += [(m.option, p) for m in view.measures for p in (m.start, m.end)]
+            for what, (u, v) in drawn:
+                inside = view.low[0] - 2e-3 <= u <= view.high[0] + 2e-3 and view.low[1] - 2e-3 <= v <= view.high[1] + 2e-3
+                self.assertTrue(inside, f"{name} {what}")
         self.assertTrue(sketch_of(geometry, where.bed.length, where.bed.width).ground)
         solid = solid_of(geometry, where.bed)
         self.assertTrue(all(np.isfinite(bar.points).all() for bar in solid.bars))

@@ -118,6 +118,7 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
         "end": ((-bed.width / 2, 0.0), (bed.width / 2, 0.0)),
     }
     corners = [p for mark in marks for line in (mark.points, *mark.lines) for p in line] + list(ends[name])
+    corners += [plant.at for plant in plants] + [place for measure in measures for place in (measure.start, measure.end)]
     us, vs = [u for u, _ in corners], [v for _, v in corners]
     return View(
         name=name, marks=marks, measures=measures, plants=plants, bed=ends[name], fill_depth=bed.raised_by,
