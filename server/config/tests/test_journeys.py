@@ -339,6 +339,7 @@ class SavingTest(BrowserTestCase):
         self.open(self.structure())
         self.change_ties(self.page, "6")
         self.change_ties(self.page, "8")
+        self.page.wait_for_timeout(600)  # saved once the hand rests
         self.saved()
         self.page.reload()
         field = self.page.get_by_label("Ties on each post", exact=True)

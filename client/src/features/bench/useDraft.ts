@@ -26,6 +26,7 @@ const store = (id: number) => `ascent-steps-${id}`;
 interface Kept {
   revision: number;
   past: Past;
+  sent: string; // what was on its way to the server, whose answer a reload may not have waited for
 }
 
 /**
@@ -36,17 +37,17 @@ function remembered(start: Schemas["StructureOut"]): Past {
   const fresh: Past = { back: [], now: start.draft, ahead: [], touched: "" };
   try {
     const kept = JSON.parse(sessionStorage.getItem(store(start.id)) ?? "null") as Kept | null;
-    const fits = kept && (kept.revision === start.revision || JSON.stringify(kept.past.now) === JSON.stringify(start.draft));
+    const fits = kept && (kept.revision === start.revision || [JSON.stringify(kept.past.now), kept.sent].includes(JSON.stringify(start.draft)));
     return fits ? { ...kept.past, touched: "" } : fresh;
   } catch {
     return fresh;
   }
 }
 
-function remember(id: number, past: Past, revision: number): void {
+function remember(id: number, past: Past, revision: number, sent: string): void {
   try {
     const short = { ...past, back: past.back.slice(-KEPT_STEPS), ahead: past.ahead.slice(0, KEPT_STEPS) };
-    sessionStorage.setItem(store(id), JSON.stringify({ revision, past: short } satisfies Kept));
+    sessionStorage.setItem(store(id), JSON.stringify({ revision, past: short, sent } satisfies Kept));
   } catch {
     sessionStorage.removeItem(store(id));
   }
@@ -68,9 +69,10 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
   const refused = useRef("");
   const busy = useRef(false);
   const latest = useRef(start.draft);
+  const sent = useRef("");
   useEffect(() => {
     latest.current = past.now;
-    remember(id, past, revision.current);
+    remember(id, past, revision.current, sent.current);
   }, [id, past, kept]);
 
   /** Change the draft; changes in one `grip` (one drag of one control) are one step of undo. */
@@ -103,6 +105,7 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
         return;
       }
       busy.current = true;
+      sent.current = text;
       setSaving("saving");
       try {
         const body = { draft, revision: revision.current };
