@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import faulthandler
 import unittest
+from pathlib import Path
 from typing import Any
 
+from django.db import connection
 from django.test.runner import DiscoverRunner
 
 _LONGEST = 20 * 60
@@ -28,6 +30,13 @@ class Runner(DiscoverRunner):
 
     def get_resultclass(self) -> type[unittest.TextTestResult]:
         return CountingResult
+
+    def setup_databases(self, **kwargs: Any) -> Any:
+        """Forget what an earlier run left: a journal beside a fresh copy of the database would be read into it."""
+        name = Path(connection.settings_dict["TEST"]["NAME"])
+        for left in name.parent.glob(f"{name.stem}*{name.suffix}*"):
+            left.unlink()
+        return super().setup_databases(**kwargs)
 
     def run_suite(self, suite: unittest.TestSuite, **kwargs: Any) -> CountingResult:
         faulthandler.dump_traceback_later(_LONGEST, exit=True)
