@@ -412,6 +412,8 @@ def _in_words(e: Evaluation, week: int, system: System) -> str:
     }
     noun = template(f"family.{e.structure.family}.noun")
     said = [say("solid.stands", system, values, {"name": e.structure.name, "noun": noun, "bed": bed.name})]
+    if upright:
+        said.append(say("solid.posts", system, values))
     if geometry.depth > 0.02:
         said.append(say("solid.depth", system, values, {"soil": tables.soils()[bed.fill if bed.kind == "container" else bed.soil].name}))
     for standing in e.standings[: len(e.structure.plantings)]:

@@ -42,8 +42,9 @@ export function Names({ plot, placing, lines, scale, chosen, shade, width, busy 
       const off = inHand(row) ? PAST_HANDLE : 0;
       const places: Flat[] = upright ? [[near[0] - 16, near[1] - 17 - off], [far[0] - 16, far[1] + 17 + off]] : [[near[0] + 14 + off, near[1]], [far[0] - WORDS - off, far[1]], [(near[0] + far[0]) / 2 - 16, near[1] - 24 - off]];
       const free = (at: Flat) => written.every((other) => Math.abs(other[0] - at[0]) > WORDS || Math.abs(other[1] - at[1]) > 15);
-      const at = places.find(free) ?? places[0] ?? [0, 0];
-      const shown = (scale.perMetre > LEGIBLE || chosen === row.key) && free(at);
+      const wordy = scale.perMetre > LEGIBLE || chosen === row.key;
+      const at = (wordy ? places.find(free) : null) ?? places[0] ?? [0, 0];
+      const shown = wordy && free(at);
       written.push(at);
       return [{ row, line, at, shown }];
     });
