@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import math
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
@@ -15,8 +16,9 @@ from . import tables
 from .model import ROUND, Feature, Garden, Typed
 from .plot import Flat, Laid, bed_outline, keep_of
 from .quantities import System, write
-from .texts import say
+from .texts import say, template
 
+_log = logging.getLogger(__name__)
 _TOUCH = 0.05  # beds nearer than this are one bed to walk round [m]
 _FACING = 0.3  # beds face one another over at least this length [m]
 _SHARE = 0.15  # of a bed's part out of reach before it is said
@@ -84,17 +86,22 @@ def shape_of(feature: Feature) -> Any:
 def clashes(garden: Garden, laid: Sequence[Laid]) -> list[Clash]:
     """Return everything that is in the way of something, the worse first."""
     ground = _Ground(garden, laid)
-    rules = (_narrow_gaps, _narrow_paths, _over_buried, _over_paths, _taken_twice, _past_bed, _closed_off)
-    found = [clash for rule in rules for clash in _said(rule, ground)]
+    found = [clash for key, rule in RULES.items() for clash in _said(key, rule, ground)]
     return sorted(found, key=lambda clash: clash.level != "wrong")
 
 
-def _said(rule: Callable[[_Ground], Iterable[Clash]], ground: _Ground) -> list[Clash]:
-    """Return what a rule finds; where the geometry library cannot decide, it says nothing rather than stop the plan."""
+def _said(key: str, rule: Callable[[_Ground], Iterable[Clash]], ground: _Ground) -> list[Clash]:
+    """Return what a rule finds; one that fails is said to have failed and never stops the plan."""
     try:
         return list(rule(ground))
-    except shapely.errors.GEOSException:
-        return []
+    except Exception:
+        _log.exception("the rule %s failed", key)
+        return [Clash("not-looked-at", "watch", (), _middle_of(ground), words={"rule": template(f"rule.{key}")})]
+
+
+def _middle_of(ground: _Ground) -> Flat:
+    bed = ground.garden.beds[0] if ground.garden.beds else None
+    return (bed.x, bed.y) if bed else (0.0, 0.0)
 
 
 def warned(found: Iterable[Clash], system: System) -> tuple[Warned, ...]:
@@ -206,6 +213,8 @@ def _over_buried(ground: _Ground) -> Iterator[Clash]:
         line = shapely.LineString(feature.points)
         for each in ground.near(line, keep + feature.width):
             driven = [(m, ends[0]) for m, ends in each.lines if m.role in ("post", "anchor", "strut")]
+            if not driven:
+                continue
             away = shapely.distance(line, shapely.points([spot for _, spot in driven])) - feature.width / 2
             shallow = feature.depth is not None and each.geometry.depth < feature.depth - spare
             near = [
@@ -332,3 +341,9 @@ def _unreached(parts: Sequence[Any], walk: Any) -> Any:
     near = shapely.buffer(shapely.intersection(walk, shapely.box(x0, y0, x1, y1), grid_size=_GRAIN), 0.0)  # its areas alone
     edges = shapely.intersection(shapely.boundary(parts), near, grid_size=_GRAIN)
     return shapely.difference(parts, shapely.buffer(edges, tables.constant("arm_reach"), quad_segs=4), grid_size=_GRAIN)
+
+
+RULES: dict[str, Callable[[_Ground], Iterable[Clash]]] = {
+    "narrow-gaps": _narrow_gaps, "narrow-paths": _narrow_paths, "over-buried": _over_buried, "over-paths": _over_paths,
+    "taken-twice": _taken_twice, "past-bed": _past_bed, "closed-off": _closed_off,
+}  # fmt: skip

@@ -4,17 +4,23 @@ from __future__ import annotations
 
 import datetime as dt
 import re
+import unicodedata
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, model_validator
+from pydantic_core import PydanticCustomError
 
 from . import rows, tables
 from .errors import UnknownItem
 from .quantities import System
+from .upgrades import UNWRITTEN
 
-FORMAT_VERSION: Literal[2] = 2
+FORMAT_VERSION: Literal[3] = 3
 MAX_WEEKS = 45
 MOST_PLANTS = 600
+MOST_BEDS = MOST_FEATURES = 400
+MOST_STRUCTURES, MOST_STANDING = 600, 250  # in a garden, on one bed
+GREATEST_GUST = 45.0  # that is reckoned with; beyond it is ‘over’ [m/s]
 
 
 class Typed(BaseModel):
@@ -32,6 +38,17 @@ def _key_of(table: str) -> AfterValidator:
         return key
 
     return AfterValidator(check)
+
+
+def counted_first(most: int) -> BeforeValidator:
+    """Return the check of a list's length before its contents, so that a list of millions is refused as one."""
+
+    def check(value: Any) -> Any:
+        if isinstance(value, list | tuple) and len(value) > most:
+            raise PydanticCustomError("too_long", "up to {most} are allowed, not {count}", {"most": most, "count": len(value)})
+        return value
+
+    return BeforeValidator(check)
 
 
 def day_of_year(month_day: str) -> int:
@@ -56,8 +73,16 @@ def _real_date(text: str) -> str:
     return text
 
 
+def _written(text: str) -> str:
+    """Refuse what cannot be written: control characters, which no drawing and no table may hold."""
+    if any(unicodedata.category(letter) in UNWRITTEN or letter in "\ufffe\uffff" for letter in text):
+        raise ValueError("letters, figures and signs on one line are allowed")
+    return text
+
+
 MonthDay = Annotated[str, AfterValidator(_real_date)]
-Name = Annotated[str, Field(min_length=1, max_length=120)]
+Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_written)]
+Currency = Annotated[str, Field(min_length=1, max_length=8), AfterValidator(_written)]
 Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
 CropKey = Annotated[str, _key_of("crops")]
 SoilKey = Annotated[str, _key_of("soils")]
@@ -70,12 +95,13 @@ PlantSpacing = Annotated[float, Field(ge=0.03, le=3.0)]
 BedLength = Annotated[float, Field(ge=0.3, le=60.0)]
 BedWidth = Annotated[float, Field(ge=0.2, le=20.0)]
 FillDepth = Annotated[float, Field(ge=0.0, le=1.2)]
-PlantGust = Annotated[float, Field(ge=5.0, le=45.0)]
+PlantGust = Annotated[float, Field(ge=5.0, le=GREATEST_GUST)]
 BedKind = Literal["in-ground", "raised", "container", "straw-bale"]
 FeatureKind = Literal["path", "wall", "fence", "drip-line", "water-pipe", "cable", "steel-post", "stump"]
 ROUND: tuple[FeatureKind, ...] = ("steel-post", "stump")
 Metres = Annotated[float, Field(ge=-500.0, le=500.0)]
 Spot = tuple[Metres, Metres]
+Points = Annotated[tuple[Spot, ...], Field(min_length=1, max_length=20), counted_first(20)]
 Bearing = Annotated[float, Field(ge=0.0, lt=360.0)]
 
 
@@ -90,14 +116,18 @@ class Planting(Typed):
     planted: MonthDay
 
 
+Options = Annotated[dict[Annotated[str, Field(max_length=64)], Any], Field(max_length=100)]
+Plantings = Annotated[tuple[Planting, ...], Field(min_length=1, max_length=4), counted_first(4)]
+
+
 class Structure(Typed):
     """One support of a family, with its options and what grows on it."""
 
     key: Key
     name: Name
-    family: str
-    options: dict[str, Any]
-    plantings: tuple[Planting, ...] = Field(min_length=1, max_length=4)
+    family: Annotated[str, Field(max_length=64)]
+    options: Options
+    plantings: Plantings
     along: Metres = Field(0.0, description="its middle from the bed's middle, along the bed's bearing, m")
     across: Metres = Field(0.0, description="its middle from the bed's middle, to the left of the bed's bearing, m")
     turn: Bearing = Field(0.0, description="its row from the bed's bearing, clockwise, degrees")
@@ -129,7 +159,7 @@ class BareBed(Typed):
 class Bed(BareBed):
     """A bed with its structures."""
 
-    structures: tuple[Structure, ...] = Field((), max_length=250)
+    structures: Annotated[tuple[Structure, ...], Field(max_length=MOST_STANDING), counted_first(MOST_STANDING)] = ()
 
 
 class Feature(Typed):
@@ -141,7 +171,7 @@ class Feature(Typed):
     key: Key
     name: Name
     kind: FeatureKind
-    points: tuple[Spot, ...] = Field(min_length=1, max_length=20)
+    points: Points
     width: float = Field(0.1, ge=0.005, le=20.0, description="of a path, a wall, a trunk; of a buried line its own thickness, m")
     depth: float | None = Field(None, ge=0.0, le=5.0, description="of something buried, m; unknown when null")
 
@@ -164,7 +194,7 @@ class Place(Typed):
     climate: ClimateKey = "even"
     design_gust: PlantGust | None = Field(None, description="own once-in-ten-seasons gust at the plant, m/s")
     units: System = "metric"
-    currency: str = Field("cu", min_length=1, max_length=8)
+    currency: Currency = "cu"
     prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict, max_length=500)
     path_width: float = Field(0.6, ge=0.3, le=3.0, description="the least width of a path here, m")
 
@@ -172,15 +202,15 @@ class Place(Typed):
 class Garden(Place):
     """A garden with its beds and what else is on its plan."""
 
-    beds: tuple[Bed, ...] = Field((), max_length=400)
-    features: tuple[Feature, ...] = Field((), max_length=400)
+    beds: Annotated[tuple[Bed, ...], Field(max_length=MOST_BEDS), counted_first(MOST_BEDS)] = ()
+    features: Annotated[tuple[Feature, ...], Field(max_length=MOST_FEATURES), counted_first(MOST_FEATURES)] = ()
 
 
 class Plan(Typed):
     """A whole plan file."""
 
     format: Literal["ascent-plan"]
-    version: Literal[2]
+    version: Literal[3]
     garden: Garden
 
 

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
 from pydantic import ValidationError
 
+from .documents import first_of, parsed, path_of, short
 from .errors import InvalidPlan, Problem
 from .families import FAMILIES
-from .model import FORMAT_VERSION, Garden, Plan, Structure
+from .model import FORMAT_VERSION, MOST_BEDS, MOST_FEATURES, MOST_STANDING, Bed, Feature, Garden, Plan, Structure, Typed
 from .upgrades import upgraded
 
 _ALLOWED = {
@@ -27,32 +28,21 @@ def problems_of(error: ValidationError, prefix: tuple[str | int, ...] = ()) -> l
 
 
 def described(errors: Sequence[Mapping[str, Any]]) -> list[Problem]:
-    """Return the validation library's errors as problems; one that only follows from another is left out."""
-    places = [tuple(each["loc"]) for each in errors]
-    found = []
-    for each, loc in zip(errors, places, strict=True):
-        kind = each["type"]
-        if kind == "too_short" and any(place[: len(loc)] == loc and place != loc for place in places):
-            continue
-        given = "nothing" if kind == "missing" else _short(each["input"])
-        found.append(Problem(path_of(loc) or "plan", given, _ALLOWED.get(kind) or _allowed(each["msg"])))
-    return found
+    """Return the validation library's errors as problems, the first of them where there are many; one that only follows is left out."""
+    followed = {tuple(each["loc"][:cut]) for each in errors for cut in range(len(each["loc"]))}
+    return first_of(_described(each) for each in errors if not (each["type"] == "too_short" and tuple(each["loc"]) in followed))
 
 
-def path_of(loc: Sequence[str | int]) -> str:
-    """Return a field's path as people read it: ‘garden.beds[0].length’."""
-    return "".join(f"[{part}]" if isinstance(part, int) else f".{part}" for part in loc).lstrip(".")
+def _described(error: Mapping[str, Any]) -> Problem:
+    kind = error["type"]
+    given = "nothing" if kind == "missing" else short(error["input"])
+    return Problem(path_of(error["loc"]) or "plan", given, _ALLOWED.get(kind) or _allowed(error["msg"]))
 
 
 def _allowed(message: str) -> str:
     if message.startswith("Input should be "):
         return message.removeprefix("Input should be ").replace("'", "") + " is allowed"
     return message.removeprefix("Value error, ")
-
-
-def _short(value: Any) -> str:
-    text = json.dumps(value, ensure_ascii=False, default=str)
-    return text if len(text) <= 60 else f"{text[:57]}…"
 
 
 def check_structure(structure: Structure, prefix: tuple[str | int, ...] = ()) -> list[Problem]:
@@ -70,56 +60,75 @@ def check_structure(structure: Structure, prefix: tuple[str | int, ...] = ()) ->
 def read_plan(text: str | bytes) -> Plan:
     """Return the plan a document holds.
 
+    How large it is is looked at before what it says, and it is read thing by thing, so that refusing it costs no more than reading it.
+
     Args:
         text: The document, or its bytes in UTF-8.
 
     Raises:
-        InvalidPlan: Every wrong field is named with its path.
+        InvalidPlan: Every wrong field is named with its path, the first of them when there are many.
     """
-    try:
-        document = json.loads(text)
-    except json.JSONDecodeError as error:
-        raise InvalidPlan([Problem("plan", f"line {error.lineno}", f"a JSON document is allowed ({error.msg})")]) from error
-    except UnicodeDecodeError as error:
-        raise InvalidPlan([Problem("plan", f"byte {error.start}", "text in UTF-8 is allowed")]) from error
-    except RecursionError as error:
-        raise InvalidPlan([Problem("plan", "lists in lists without end", "a plan of beds and structures is allowed")]) from error
+    document = parsed(text)
     if isinstance(document, dict):
         document = upgraded(document)
         if document.get("version") not in (None, FORMAT_VERSION):
             allowed = f"version 1 to {FORMAT_VERSION} is read by this program"
-            raise InvalidPlan([Problem("version", _short(document["version"]), allowed)])
-    try:
-        plan = Plan.model_validate(document)
-    except ValidationError as error:
-        raise InvalidPlan(problems_of(error)) from error
-    problems = [
-        problem
-        for i, bed in enumerate(plan.garden.beds)
-        for j, structure in enumerate(bed.structures)
-        for problem in check_structure(structure, ("garden", "beds", i, "structures", j))
-    ]
-    problems += _repeated(plan)
+            raise InvalidPlan([Problem("version", short(document["version"]), allowed)])
+    problems = first_of(_wrong(document))
+    if problems:
+        raise InvalidPlan(problems)
+    plan = Plan.model_validate(document)
+    problems = first_of(_repeated(plan))
     if problems:
         raise InvalidPlan(problems)
     return plan
 
 
-def _repeated(plan: Plan) -> list[Problem]:
-    """Return the keys that stand for two beds or two structures."""
-    found, seen = [], set()
-    for i, feature in enumerate(plan.garden.features):
-        if ("feature", feature.key) in seen:
-            found.append(Problem(f"garden.features[{i}].key", feature.key, "a key that no other feature has is allowed"))
-        seen.add(("feature", feature.key))
-    for i, bed in enumerate(plan.garden.beds):
-        keys = [("bed", bed.key, f"garden.beds[{i}].key")]
-        keys += [("structure", s.key, f"garden.beds[{i}].structures[{j}].key") for j, s in enumerate(bed.structures)]
-        for kind, key, path in keys:
-            if (kind, key) in seen:
-                found.append(Problem(path, key, f"a key that no other {kind} has is allowed"))
-            seen.add((kind, key))
-    return found
+def _wrong(document: Any) -> Iterator[Problem]:
+    """Yield what is wrong with a plan, one thing after another; nothing further is looked at than is asked for."""
+    garden = document.get("garden") if isinstance(document, dict) else None
+    lists = {name: garden[name] for name in ("beds", "features") if isinstance(garden.get(name), list)} if isinstance(garden, dict) else {}
+    few = {name: things for name, things in lists.items() if len(things) <= {"beds": MOST_BEDS, "features": MOST_FEATURES}[name]}
+    frame = {**document, "garden": {**garden, **dict.fromkeys(few, ())}} if few else document
+    yield from _wrong_thing(Plan, frame, ())
+    for i, bed in enumerate(few.get("beds", ())):
+        yield from _wrong_bed(bed, ("garden", "beds", i))
+    for i, feature in enumerate(few.get("features", ())):
+        yield from _wrong_thing(Feature, feature, ("garden", "features", i))
+
+
+def _wrong_bed(bed: Any, path: tuple[str | int, ...]) -> Iterator[Problem]:
+    standing = bed.get("structures") if isinstance(bed, dict) else None
+    if not isinstance(standing, list) or len(standing) > MOST_STANDING:
+        yield from _wrong_thing(Bed, bed, path)
+        return
+    yield from _wrong_thing(Bed, {**bed, "structures": ()}, path)
+    for j, structure in enumerate(standing):
+        where = (*path, "structures", j)
+        wrong = _wrong_thing(Structure, structure, where)
+        yield from wrong
+        if not wrong:
+            yield from check_structure(Structure.model_validate(structure), where)
+
+
+def _wrong_thing(kind: type[Typed], document: Any, path: tuple[str | int, ...]) -> list[Problem]:
+    try:
+        kind.model_validate(document)
+    except ValidationError as error:
+        return problems_of(error, path)
+    return []
+
+
+def _repeated(plan: Plan) -> Iterator[Problem]:
+    """Yield the keys that stand for two things."""
+    keys = [(bed.key, f"garden.beds[{i}].key") for i, bed in enumerate(plan.garden.beds)]
+    keys += [(s.key, f"garden.beds[{i}].structures[{j}].key") for i, bed in enumerate(plan.garden.beds) for j, s in enumerate(bed.structures)]
+    keys += [(feature.key, f"garden.features[{i}].key") for i, feature in enumerate(plan.garden.features)]
+    seen: dict[str, str] = {}
+    for key, path in keys:
+        if key in seen:
+            yield Problem(path, key, f"a key that nothing else has is allowed; {seen[key]} has it")
+        seen.setdefault(key, path)
 
 
 def write_plan(garden: Garden) -> str:

@@ -20,7 +20,7 @@ from .geometry import Geometry
 from .loadpath import Arrow, Check, Link
 from .loads.cases import GUSTS
 from .mechanics import Array
-from .model import Site, Structure
+from .model import GREATEST_GUST, Site, Structure
 from .parts import Part, shopping, total
 from .quantities import STYLES, System, between, to_si, write
 from .readout import (
@@ -50,7 +50,6 @@ from .wording import forecast, gust_text, money, option_text, speed_text, writte
 
 _PERSON = 1.70  # tall, who stands beside a structure for its size [m]
 _SUN_LEAST = 3.0  # height of the sun from which shadows are drawn [deg]
-_MOST_SHOWN = 45.0  # of a limit gust in a curve [m/s]
 _SEEN = 0.2  # of an arrow, below which a view does not draw it
 
 
@@ -366,7 +365,7 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
     extra = extra_of(options, option)
     points = tuple(
         CurvePoint(
-            value=value, text=option_text(value, extra, system), limit=_finite(float(limit), _MOST_SHOWN), limit_text=gust_text(float(limit), system),
+            value=value, text=option_text(value, extra, system), limit=_finite(float(limit), GREATEST_GUST), limit_text=gust_text(float(limit), system),
             cost=round(cost, 2), cost_text=money(cost, site.garden.currency), goes=template(f"link.{first}"), holds=bool(limit >= site.design_gust),
         )
         for value, limit, cost, first in zip(found.values, found.limits, found.costs, found.first, strict=True)

@@ -186,7 +186,7 @@ def read(text: str, kind: str, system: System = "metric", low: float | None = No
         value = 22.5 * _POINTS.index(cleaned.upper())
     elif kind in ("count", "ratio", "angle", "bearing"):
         value = _plain(cleaned.removesuffix("°").strip(), text, "write a plain number" if kind != "count" else "write a whole number")
-        if kind == "count" and value != int(value):
+        if kind == "count" and not value.is_integer():
             raise UnreadableQuantity(text, "write a whole number")
     elif kind not in _UNIT_WORDS:
         value = _plain(cleaned, text, "write a plain number") * to_si(STYLES[kind][system].unit)
@@ -197,6 +197,16 @@ def read(text: str, kind: str, system: System = "metric", low: float | None = No
     if (low is not None and value < low - 1e-9) or (high is not None and value > high + 1e-9):
         raise UnreadableQuantity(text, f"{between(low, high, kind, system)} is allowed")
     return value
+
+
+def known_unit(unit: str, kind: str) -> bool:
+    """Return whether a word is a unit of a kind; of what has no unit of its own (a bearing, a price) any word says what it is."""
+    return unit.strip().lower() in _UNIT_WORDS[kind] if kind in _UNIT_WORDS else True
+
+
+def takes_unit(kind: str) -> bool:
+    """Return whether a number of a kind may be followed by a unit."""
+    return kind in _UNIT_WORDS
 
 
 def between(low: float | None, high: float | None, kind: str, system: System) -> str:
@@ -217,7 +227,15 @@ def _clean(text: str) -> str:
 def _plain(cleaned: str, text: str, allowed: str) -> float:
     if not re.fullmatch(_NUMBER, cleaned):
         raise UnreadableQuantity(text, allowed)
-    return float(cleaned.replace(",", "."))
+    return _number(cleaned, text)
+
+
+def _number(written: str, text: str) -> float:
+    """Return a number written with a decimal point or comma; where a comma may part thousands as well, it asks."""
+    if re.fullmatch(r"[+-]?[1-9]\d{0,2},\d{3}", written):
+        point, whole = written.replace(",", "."), written.replace(",", "")
+        raise UnreadableQuantity(text, f"‘{written}’ can be {whole} or {point}: write the one that is meant")
+    return float(written.replace(",", "."))
 
 
 def _read_with_unit(cleaned: str, text: str, kind: str, system: System) -> float:
@@ -243,15 +261,16 @@ def _read_with_unit(cleaned: str, text: str, kind: str, system: System) -> float
 def _take_term(rest: str, text: str, kind: str) -> tuple[float, str | None, str]:
     fraction = re.match(rf"(?:({_NUMBER})[ -])?(\d+)/(\d+)(?=[^\d.,/]|$)", rest)
     if fraction:
-        if int(fraction[3]) == 0:
-            raise UnreadableQuantity(text, _EXAMPLES[kind])
-        amount = float((fraction[1] or "0").replace(",", ".")) + float(Fraction(int(fraction[2]), int(fraction[3])))
+        try:
+            amount = _number(fraction[1] or "0", text) + float(Fraction(int(fraction[2]), int(fraction[3])))
+        except (ValueError, OverflowError, ZeroDivisionError) as error:  # thousands of digits, or none
+            raise UnreadableQuantity(text, _EXAMPLES[kind]) from error
         end = fraction.end()
     else:
         simple = re.match(_NUMBER, rest)
         if not simple:
             raise UnreadableQuantity(text, _EXAMPLES[kind])
-        amount, end = float(simple[0].replace(",", ".")), simple.end()
+        amount, end = _number(simple[0], text), simple.end()
     rest = rest[end:].lstrip(" ")
     word = re.match(r"[a-z/&°]+|[\"'′″]", rest)
     if not word:
@@ -266,7 +285,7 @@ def _read_gauge(cleaned: str, text: str) -> float | None:
     found = re.fullmatch(rf"(?:no\.? ?|#)?({_NUMBER}) ?(ga\.?|gauge)? ?(w&m|wm|awg|swg|steel)?(?: ?(?:ga|gauge))?", cleaned)
     if not found or (found[2] is None and found[3] is None):
         return None
-    number = float(found[1].replace(",", "."))
+    number = _number(found[1], text)
     standard = (found[3] or "").replace("wm", "w&m").replace("steel", "w&m")
     if not standard:
         raise UnreadableQuantity(text, "name the gauge's standard: W&M for steel fence wire, AWG for copper, SWG for British wire")

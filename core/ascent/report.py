@@ -17,10 +17,9 @@ from .loads import cases as case_sets
 from .loads.crop import Standing
 from .loads.season import Season, season_of, weekly_gusts
 from .mechanics import Array
-from .model import Site, Structure, Typed
+from .model import GREATEST_GUST, Site, Structure, Typed
 from .rows import Uncertainty
 
-_MOST = 60.0  # past the grid of gusts: ‘over’ [m/s]
 State = Literal["holds", "close", "short"]
 
 
@@ -231,5 +230,5 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
             ends = least(usual, row.key, row.low), least(usual, row.key, row.high)
         else:
             continue
-        found.append((row, min(ends[0], _MOST), min(ends[1], _MOST)))
+        found.append((row, min(ends[0], GREATEST_GUST), min(ends[1], GREATEST_GUST)))
     return tuple(sorted(found, key=lambda each: -abs(each[2] - each[1])))

@@ -12,10 +12,11 @@ from typing import Any, Literal, get_args
 from pydantic import ValidationError
 
 from . import tables
+from .documents import MOST_PROBLEMS, first_of, short
 from .errors import InvalidPlan, Problem, UnreadableQuantity
-from .model import Bed, BedKind, Garden, Planting, day_of_year
+from .model import MOST_BEDS, Bed, BedKind, Garden, Planting, day_of_year
 from .plan import problems_of
-from .quantities import System, read, to_si, write
+from .quantities import System, known_unit, read, takes_unit, to_si, write
 
 What = Literal["beds", "plantings", "materials"]
 MOST_ROWS = 5000
@@ -72,7 +73,11 @@ def _cell(value: Any, kind: str, system: System) -> str:
         return f"{round(float(value) / foot, 5):.10g} {unit}"
     if kind != "text":
         return write(float(value), kind, system)
-    text = str(value)
+    return plain_cell(str(value))
+
+
+def plain_cell(text: str) -> str:
+    """Return a person's text so that no spreadsheet takes it for a formula."""
     return f"'{text}" if text.startswith(_FORMULA) else text
 
 
@@ -136,20 +141,22 @@ def _read(what: What, text: str, system: System) -> list[tuple[int, dict[str, An
         if not any(cell.strip() for cell in line):
             continue
         row: dict[str, Any] = {}
+        bad = set()
         for column, unit, cell in zip(columns, units, line, strict=False):
             if column is None or not cell.strip():
                 continue
             try:
                 row[column.field] = _value(cell.strip(), column.kind, unit, system)
             except UnreadableQuantity as error:
-                problems.append(Problem(f"row {number}, {column.head}", cell, error.allowed))
-        have = {column.field for column in columns if column and column.field in row}
-        bad = {problem.path for problem in problems}
-        missing = [c for c in COLUMNS[what] if c.needed and c.field not in have and f"row {number}, {c.head}" not in bad]
+                problems.append(Problem(f"row {number}, {column.head}", short(cell)[1:-1], error.allowed))
+                bad.add(column.field)
+        missing = [c for c in COLUMNS[what] if c.needed and c.field not in row and c.field not in bad]
         problems += [Problem(f"row {number}, {column.head}", "nothing", "a value is needed") for column in missing]
         found.append((number, row))
+        if len(problems) > MOST_PROBLEMS:
+            break
     if problems:
-        raise InvalidPlan(problems)
+        raise InvalidPlan(first_of(problems))
     return found
 
 
@@ -158,9 +165,12 @@ def _headings(what: What, line: list[str]) -> tuple[list[Column | None], list[st
     columns, units = [], []
     for cell in line:
         match = re.match(r"\s*([^([]*)(?:[([]\s*([^)\]]*)[)\]])?", cell.lower())
-        name, unit = (match[1], match[2] or "") if match else ("", "")
-        columns.append(known.get(re.sub(r"[^a-z]", "", name)))
-        units.append(unit.strip())
+        name, unit = (match[1], (match[2] or "").strip()) if match else ("", "")
+        column = known.get(re.sub(r"[^a-z]", "", name))
+        columns.append(column)
+        units.append(unit)
+        if column and unit and not known_unit(unit, column.kind):
+            raise InvalidPlan([Problem(f"{what}, headings", short(cell)[1:-1], f"‘{unit}’ is not a unit of {column.kind}; m, cm, mm, ft or in are")])
     missing = [column.head for column in COLUMNS[what] if column.needed and column not in columns]
     if missing:
         have = ", ".join(column.head for column in COLUMNS[what])
@@ -172,10 +182,9 @@ def _value(cell: str, kind: str, unit: str, system: System) -> Any:
     if kind == "text":
         return cell[1:] if cell[:1] == "'" and cell[1:2] in _FORMULA else cell
     if kind == "count":
-        return int(
-            read(cell.split(".", maxsplit=1)[0].split(",", maxsplit=1)[0] if re.fullmatch(r"\d+[.,]0+", cell) else cell, "count", system)
-        )
-    if unit and re.fullmatch(r"[-+−\d.,/ ]+", cell):
+        whole = re.fullmatch(r"(\d+)(?:\.0+|,00?)", cell)
+        return int(read(whole[1] if whole else cell, "count", system))
+    if unit and takes_unit(kind) and re.fullmatch(r"[-+−\d.,/ ]+", cell):
         cell = f"{cell} {unit}"
     value = read(cell, kind, system)
     return round(value, 4) if kind == "length" else value
@@ -191,15 +200,18 @@ def _key_of_name(name: str, taken: set[str]) -> str:
 
 
 def _take_beds(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take_away: bool) -> Garden:
+    if len(rows) > MOST_BEDS:
+        raise InvalidPlan([Problem("beds", f"{len(rows)} rows", f"{MOST_BEDS} beds in one garden are allowed")])
     beds = {bed.key: bed for bed in garden.beds}
+    elsewhere = {s.key for bed in garden.beds for s in bed.structures} | {feature.key for feature in garden.features}
     seen: set[str] = set()
     problems: list[Problem] = []
     for number, row in rows:
         key = str(
-            row.get("key") or next((b.key for b in garden.beds if b.name == row["name"]), "") or _key_of_name(row["name"], {*beds, *seen})
+            row.get("key") or next((b.key for b in garden.beds if b.name == row["name"]), "") or _key_of_name(row["name"], {*beds, *seen, *elsewhere})
         )
-        if key in seen:
-            problems.append(Problem(f"row {number}, key", key, "a key that stands once is allowed"))
+        if key in seen or key in elsewhere:
+            problems.append(Problem(f"row {number}, key", key, "a key that nothing else has is allowed"))
             continue
         seen.add(key)
         named = {name: _row_key(name, row[name]) for name in ("soil", "fill", "exposure", "kind") if name in row}
@@ -209,7 +221,7 @@ def _take_beds(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take_away
         except ValidationError as error:
             problems += _of_row(error, number, "beds")
     if problems:
-        raise InvalidPlan(problems)
+        raise InvalidPlan(first_of(problems))
     kept = [bed for key, bed in beds.items() if key in seen or not take_away]
     return garden.model_copy(update={"beds": tuple(kept)})
 
@@ -250,7 +262,7 @@ def _take_plantings(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
         if len(found) > 4:
             problems.append(Problem(f"plantings of {key}", str(len(found)), "4 plantings on one structure are allowed"))
     if problems:
-        raise InvalidPlan(problems)
+        raise InvalidPlan(first_of(problems))
     beds = [
         bed.model_copy(update={"structures": tuple(
             s.model_copy(update={"plantings": tuple(planted[s.key])}) if s.key in planted else s for s in bed.structures
@@ -290,7 +302,7 @@ def _take_materials(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
         elif str(row.get("own", "")).lower() in ("yes", "true", "1", "x") or _differs(price, usual.get(item)):
             prices[item] = price
     if problems:
-        raise InvalidPlan(problems)
+        raise InvalidPlan(first_of(problems))
     return garden.model_copy(update={"prices": prices})
 
 

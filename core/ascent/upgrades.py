@@ -1,20 +1,83 @@
-"""From older plan files to today's: one step a version, on the document as read."""
+"""From older documents to today's: one step a version, for a single thing as it is stored and for a whole plan file."""
 
 from __future__ import annotations
 
 import math
+import unicodedata
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Any
 
 Document = dict[str, Any]
+UNWRITTEN = ("Cc", "Cs", "Zl", "Zp")  # kinds of characters that no drawing and no table may hold
 _BETWEEN = 0.75  # of ground left between beds that had no place of their own [m]
 
 
-def upgraded(document: Document) -> Document:
-    """Return a document brought up to the present version; one it cannot follow is returned as far as it came."""
-    while isinstance(version := document.get("version"), int) and version in _STEPS:
-        document = {**_STEPS[version](document), "version": version + 1}
+def _same(document: Document) -> Document:
     return document
+
+
+def _same_thing(_kind: str, document: Document) -> Document:
+    return document
+
+
+@dataclass(frozen=True)
+class Step:
+    """What a version changed.
+
+    thing: of one document by itself: its kind (place, bed, feature, structure) and what was stored, to what is stored now.
+    garden: of a whole garden, its things brought up to date already; what no thing can know by itself.
+    """
+
+    thing: Callable[[str, Document], Document] = _same_thing
+    garden: Callable[[Document], Document] = _same
+
+
+def upgraded(document: Document) -> Document:
+    """Return a plan file brought up to the present version; one it cannot follow is returned as far as it came."""
+    while isinstance(version := document.get("version"), int) and version in STEPS:
+        garden = document.get("garden")
+        if isinstance(garden, dict):
+            garden = STEPS[version].garden(_each(garden, STEPS[version].thing))
+        document = {**document, "version": version + 1, **({"garden": garden} if "garden" in document else {})}
+    return document
+
+
+def upgraded_thing(kind: str, document: Document, version: int) -> Document:
+    """Return one stored document brought up to the present version.
+
+    Args:
+        kind: place, bed, feature or structure.
+        document: As it was stored; it is not changed.
+        version: Of the plan file's form at that time.
+    """
+    while version in STEPS:
+        document = STEPS[version].thing(kind, document)
+        version += 1
+    return document
+
+
+def _each(garden: Document, do: Callable[[str, Document], Document]) -> Document:
+    """Return a garden with each of its things changed; what is no thing stays, to be refused with its place."""
+
+    def bed(found: Document) -> Document:
+        standing = found.get("structures", ())
+        bare = do("bed", {name: value for name, value in found.items() if name != "structures"})
+        return {**bare, **({"structures": _all("structure", standing, do)} if "structures" in found else {})}
+
+    place = do("place", {name: value for name, value in garden.items() if name not in ("beds", "features")})
+    beds = garden.get("beds")
+    return {
+        **place,
+        **({"beds": [bed(each) if isinstance(each, dict) else each for each in beds] if isinstance(beds, list) else beds} if "beds" in garden else {}),
+        **({"features": _all("feature", garden["features"], do)} if "features" in garden else {}),
+    }  # fmt: skip
+
+
+def _all(kind: str, things: Any, do: Callable[[str, Document], Document]) -> Any:
+    if not isinstance(things, list):
+        return things
+    return [do(kind, each) if isinstance(each, dict) else each for each in things]
 
 
 def lay_out(beds: list[Any]) -> list[Any]:
@@ -38,12 +101,63 @@ def _number(value: Any, usual: float) -> float:
     return float(value) if good else usual
 
 
-def _from_1(document: Document) -> Document:
+def _laid_out(garden: Document) -> Document:
     """Version 2 gives beds a place on the plan; a garden gets features and a least path width, which have defaults."""
-    garden = document.get("garden")
-    if not isinstance(garden, dict) or not isinstance(garden.get("beds"), list):
-        return document
-    return {**document, "garden": {**garden, "beds": lay_out(garden["beds"])}}
+    return {**garden, "beds": lay_out(garden["beds"])} if isinstance(garden.get("beds"), list) else garden
 
 
-_STEPS: dict[int, Callable[[Document], Document]] = {1: _from_1}
+def free_key(wanted: str, taken: set[str]) -> str:
+    """Return a key that is not taken, the wanted one or that with a number behind it; it is taken then."""
+    key, number = wanted, 1
+    while key in taken:
+        number += 1
+        key = f"{wanted[: 63 - len(str(number))]}-{number}"
+    taken.add(key)
+    return key
+
+
+def keys_apart(things: list[Any], taken: set[str]) -> list[Any]:
+    """Return things with keys that are not taken yet; whatever has no key to speak of stays as it is."""
+    found, own = [], set()
+    for each in things:
+        key = each.get("key") if isinstance(each, dict) else None
+        if isinstance(key, str) and key in taken and key not in own:
+            each = {**each, "key": free_key(key, taken)}  # noqa: PLW2901 - the thing with its new key
+        elif isinstance(key, str):
+            own.add(key)
+        found.append(each)
+    taken |= own
+    return found
+
+
+def _apart(garden: Document) -> Document:
+    """Version 3 gives a key to one thing only: a structure keyed like a bed, or a feature like either, gets a number."""
+    beds, features = garden.get("beds"), garden.get("features")
+    if not isinstance(beds, list):
+        return garden
+    taken: set[str] = set()
+    beds = keys_apart(beds, taken)
+    standing = keys_apart([s for bed in beds if isinstance(bed, dict) for s in _list(bed.get("structures"))], taken)
+    rest = iter(standing)
+    beds = [
+        {**bed, "structures": [next(rest) for _ in bed["structures"]]} if isinstance(bed, dict) and _list(bed.get("structures")) else bed
+        for bed in beds
+    ]
+    return {**garden, "beds": beds, **({"features": keys_apart(features, taken)} if isinstance(features, list) else {})}
+
+
+def _one_line(_kind: str, document: Document) -> Document:
+    """Version 3 keeps names and currencies on one line: what no drawing may hold becomes a space."""
+    found = dict(document)
+    for field in ("name", "currency"):
+        if isinstance(text := found.get(field), str):
+            clean = "".join(" " if unicodedata.category(letter) in UNWRITTEN else letter for letter in text)
+            found[field] = " ".join(clean.split()) or "-" if clean != text else text
+    return found
+
+
+def _list(value: Any) -> list[Any]:
+    return value if isinstance(value, list) else []
+
+
+STEPS: dict[int, Step] = {1: Step(garden=_laid_out), 2: Step(thing=_one_line, garden=_apart)}

@@ -9,7 +9,7 @@ import numpy as np
 
 from . import tables
 from .errors import UnreadableQuantity
-from .model import Site, Typed
+from .model import GREATEST_GUST, Site, Typed
 from .quantities import (
     BEAUFORT_NAMES,
     BEAUFORT_TOP,
@@ -24,8 +24,6 @@ from .quantities import (
     write,
 )  # fmt: skip
 from .texts import template
-
-_MOST = 45.0
 
 
 def written(options: Typed, system: System) -> dict[str, str]:
@@ -51,15 +49,15 @@ def gust_text(speed: float, system: System) -> str:
     """Return a limit gust as a whole number with its unit; none in still air, ‘over’ past the grid."""
     if speed <= 0.0:
         return "falls short in still air"
-    if speed > _MOST:
-        return f"over {write(_MOST, 'speed', system)}"
+    if speed > GREATEST_GUST:
+        return f"over {write(GREATEST_GUST, 'speed', system)}"
     unit = to_si(STYLES["speed"][system].unit)
     return write(np.floor(speed / unit + 1e-9) * unit, "speed", system)
 
 
 def speed_text(speed: float, system: System) -> str:
     """Return a speed for a drawing, never rounded up: to a tenth below ten of its unit, else whole."""
-    if speed > _MOST:
+    if speed > GREATEST_GUST:
         return gust_text(speed, system)
     style = STYLES["speed"][system]
     shown = speed / to_si(style.unit) + 1e-9
@@ -68,7 +66,7 @@ def speed_text(speed: float, system: System) -> str:
 
 def forecast(site: Site, speed: float, system: System) -> str:
     """Return the forecast gust, at 10 m in the open, that a gust at the plant answers to."""
-    if not 0.0 < speed <= _MOST:
+    if not 0.0 < speed <= GREATEST_GUST:
         return ""
     open_gust, over_mean = speed / site.exposure.forecast_ratio, tables.constant("gust_over_mean")
     if open_gust > over_mean * BEAUFORT_TOP[-1]:

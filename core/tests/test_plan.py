@@ -12,6 +12,7 @@ from pathlib import Path
 import jsonschema
 from ascent import cli
 from ascent.errors import InvalidPlan
+from ascent.model import FORMAT_VERSION
 from ascent.plan import plan_schema, read_plan
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -245,8 +246,13 @@ class DamageTest(NearTestCase):
         })  # fmt: skip
 
     def test_an_older_file_is_brought_up_and_a_newer_one_refused(self):
-        old = (EXAMPLES.parent.parent / "core" / "tests" / "old" / "plan-1.json").read_text(encoding="utf-8")
-        self.assertEqual(read_plan(old).version, 2)
-        with self.assertRaises(InvalidPlan) as caught:
-            read_plan(old.replace('"version": 1', '"version": 3'))
-        self.assertIn("version 1 to 2", str(caught.exception))
+        files = sorted((EXAMPLES.parent.parent / "core" / "tests" / "old").glob("plan-*.json"))
+        self.assertEqual(len(files), FORMAT_VERSION - 1, "one file of every older version is kept")
+        for version, file in enumerate(files, start=1):
+            with self.subTest(file.name):
+                old = file.read_text(encoding="utf-8")
+                self.assertEqual(json.loads(old)["version"], version)
+                self.assertEqual(read_plan(old).version, FORMAT_VERSION)
+                with self.assertRaises(InvalidPlan) as caught:
+                    read_plan(old.replace(f'"version": {version}', f'"version": {FORMAT_VERSION + 1}'))
+                self.assertIn(f"version 1 to {FORMAT_VERSION}", str(caught.exception))

@@ -87,6 +87,7 @@ class SweepTest(NearTestCase):
         self.assertEqual(len(keys), len(links), "every link once")
         for link in links:
             self.assertLessEqual(set(link.hands_to), keys)
+            self.assertLessEqual(set(link.levers), set(family.options.model_fields), f"{link.key}: what is turned to mend it is an option")
             for check in link.checks:
                 self.assertFalse(np.isnan(check.use).any(), f"{link.key} {check.key}")
                 self.assertTrue((check.use >= 0).all(), f"{link.key} {check.key}")

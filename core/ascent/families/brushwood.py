@@ -105,7 +105,7 @@ class _Thicket(Stand[BrushwoodOptions]):
         onto = np.asarray(moment / np.maximum(height, 0.05))
         side = (Arrow((0.0, 0.0, self.height / 2), (0.0, 1.0, 0.0)),)
         sticks = keys(self.geometry.by_role("post"))
-        pot = pots.link(self.site.bed, self.wind.force * self.options.length, height)
+        pot = pots.link(self.site.bed, self.wind.force * self.options.length, height, ("in_soil",))
         check = bending.aged(bending.post_across(self.stick, onto, np.maximum(height, 0.05), np.ones((1, 1, 1))), self.left)
         to = ("soil", *(("along",) if self.tied_along else ()))
         found = [

@@ -159,7 +159,7 @@ class _Caged(Stand[CageOptions]):
             found.append(self._link())
         if self.options.stakes:
             found += self._stake()
-        return (*found, *pots.link(self.site.bed, self.force * len(self.geometry.plants), np.asarray(self.wind.height)))
+        return (*found, *pots.link(self.site.bed, self.force * len(self.geometry.plants), np.asarray(self.wind.height), ("depth",)))
 
     def _link(self) -> Link:
         twine = tables.twines()[self.options.link_twine]

@@ -101,7 +101,7 @@ class _Staked(Stand[StakeOptions]):
         if self.options.bar == "bar":
             found.insert(1, self._bar())
         plants_ = len(self.geometry.plants)
-        return (*found, *pots.link(self.site.bed, self.force * plants_, height))
+        return (*found, *pots.link(self.site.bed, self.force * plants_, height, ("depth",)))
 
     def _bar(self) -> Link:
         """Return the bar: it carries half of what one plant's stake should, if that stake is loose."""

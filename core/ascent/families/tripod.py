@@ -132,7 +132,7 @@ class _Standing(Stand[TripodOptions]):
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from vine to ground."""
-        pot = pots.link(self.site.bed, *self.blown)
+        pot = pots.link(self.site.bed, *self.blown, ("in_soil",))
         levers = {
             "pole": ("pole", "legs", "pole_length", "radius"),
             "lashing": ("crossing", "binding", "legs", "radius"),

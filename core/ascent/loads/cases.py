@@ -8,13 +8,13 @@ import numpy as np
 
 from .. import rows
 from ..mechanics import Array
-from ..model import Site
+from ..model import GREATEST_GUST, Site
 
 STATES = ("moist", "saturated")
 _CALM = (0.01, 1.0, 2.0, 3.0)  # a fence that cannot stand in a breeze is told from one that cannot stand at all
 _KINK = (8.0,)  # leaves begin to stream here, so the law of the loads changes
-GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, 45.0, 44), _KINK)))
-MOIST_GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, 45.0, 24), _KINK)))
+GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, GREATEST_GUST, 44), _KINK)))
+MOIST_GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, GREATEST_GUST, 24), _KINK)))
 CROP_FACTORS: Array = np.geomspace(0.1, 20.0, 40)
 
 

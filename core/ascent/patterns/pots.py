@@ -9,13 +9,14 @@ from ..mechanics import Array
 from ..model import BareBed
 
 
-def link(bed: BareBed, force: Array, height: Array) -> list[Link]:
+def link(bed: BareBed, force: Array, height: Array, levers: tuple[str, ...]) -> list[Link]:
     """Return the link of a container that may tip, none for ground that cannot.
 
     Args:
         bed: The bed.
         force: Wind on everything in it. [N]
         height: Of that wind above the mix. [m]
+        levers: The family's options that bring what stands in it lower.
 
     Source: handbook-10.4
     """
@@ -30,7 +31,7 @@ def link(bed: BareBed, force: Array, height: Array) -> list[Link]:
             (),
             None,
             (),
-            ("depth",),
+            levers,
             force,
             (tipping.pot(force, height, mass, base, bed.raised_by),),
             (Arrow(edge, (0.0, 1.0, 0.0)),),

@@ -239,7 +239,7 @@ def read_quantity(sent: schemas.QuantityIn) -> schemas.QuantityOut:
     """
     said = ""
     if sent.kind == "speed" and sent.exposure:
-        value, said = read_gust(sent.text, sent.system, sent.exposure, sent.low or 0.0, sent.high or 45.0)
+        value, said = read_gust(sent.text, sent.system, sent.exposure, sent.low or 0.0, sent.high or model.GREATEST_GUST)
     else:
         value = read(sent.text, sent.kind, sent.system, sent.low, sent.high)
     return schemas.QuantityOut(value=value, text=write(value, sent.kind, sent.system), said=said)

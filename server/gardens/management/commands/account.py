@@ -7,7 +7,7 @@ import sys
 from argparse import ArgumentParser
 from typing import Any
 
-from ascent.model import Garden, Plan
+from ascent.model import FORMAT_VERSION, Garden, Plan
 from django.contrib.auth import get_user_model
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
@@ -39,5 +39,5 @@ class Command(BaseCommand):
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from error
         user = users.create_user(name, password=password)
-        load_plan(user, Plan(format="ascent-plan", version=2, garden=Garden(name=f"{name}’s garden")))
+        load_plan(user, Plan(format="ascent-plan", version=FORMAT_VERSION, garden=Garden(name=f"{name}’s garden")))
         self.stdout.write(f"Account ‘{name}’ made.")

@@ -1,0 +1,153 @@
+"""The hostile case by name: every rule beside every feature, every link's fixes in every kind of bed, documents made to be costly."""
+
+from __future__ import annotations
+
+import json
+import unittest
+from typing import Any, get_args
+from unittest import mock
+
+from ascent import clashes, documents, plan, tables
+from ascent.clashes import RULES, warned
+from ascent.errors import InvalidPlan
+from ascent.families import FAMILIES
+from ascent.family import Need
+from ascent.fixes import fixes_for
+from ascent.model import Bed, BedKind, Feature, FeatureKind, Garden, Site, Structure
+from ascent.plan import read_plan
+from ascent.plot import laid_out
+from ascent.report import evaluate
+from ascent.shade import canopies
+from pydantic import ValidationError
+
+from tests.support import demo
+
+KINDS = get_args(BedKind)
+
+
+def planted(family: str, crop: str, kind: str, **fields: Any) -> Bed:
+    """Return a bed of a kind with what a family proposes for a crop on it."""
+    bare = Bed(key="b", name="b", **{"length": 2.4, "width": 1.2, "kind": kind, "fill_depth": 0.0 if kind == "in-ground" else 0.35, **fields})
+    proposed = FAMILIES[family].propose(Need(crop, None, "both", "pruned"), Site(garden=Garden(name="g", exposure="storm-swept"), bed=bare))
+    structure = Structure(key="s", name="s", family=family, options=proposed.options.model_dump(), plantings=proposed.plantings)
+    return bare.model_copy(update={"structures": (structure,)})
+
+
+def beside_everything(bed: Bed) -> Garden:
+    """Return a garden in which every kind of feature goes through a bed, lies on its edge and stands away from it."""
+    features = [
+        Feature(key=f"{kind}-{n}", name=kind, kind=kind, points=((-3, y),) if kind in ("steel-post", "stump") else ((-3, y), (3, y)), depth=0.2)
+        for kind in get_args(FeatureKind) for n, y in enumerate((0.0, 0.6, 4.0))
+    ]  # fmt: skip
+    return Garden(name="g", beds=(bed,), features=tuple(features))
+
+
+class RulesTest(unittest.TestCase):
+    def test_every_rule_over_every_proposal_for_every_crop_beside_every_feature(self):
+        for number, crop in enumerate(tables.crops()):
+            for family in FAMILIES:
+                bed = planted(family, crop, KINDS[number % len(KINDS)])
+                garden = beside_everything(bed)
+                ground = clashes._Ground(garden, laid_out(garden))
+                for name, rule in RULES.items():
+                    with self.subTest(family, crop=crop, rule=name):
+                        list(rule(ground))
+
+    def test_a_rule_that_fails_is_said_to_have_failed_and_the_rest_stands(self):
+        garden = demo()
+        laid = laid_out(garden)
+        usual = clashes.clashes(garden, laid)
+        with mock.patch.dict(RULES, {"over-buried": lambda _ground: 1 / 0}), self.assertLogs("ascent.clashes", "ERROR"):
+            found = clashes.clashes(garden, laid)
+        self.assertEqual([c for c in found if c.key != "not-looked-at"], [c for c in usual if not c.key.startswith("near-")])
+        (said,) = (w.text for w in warned(found, "metric") if w.key == "not-looked-at")
+        self.assertIn("too near to what is buried could not be looked at", said)
+
+
+class FixesTest(unittest.TestCase):
+    def test_every_link_of_every_family_opens_with_its_fixes_in_every_kind_of_bed(self):
+        place = Garden(name="g", exposure="storm-swept")
+        for family in FAMILIES:
+            for kind in KINDS:
+                bed = planted(family, "bean-pole" if family in ("tripod", "living-support") else "pea-snap", kind, length=1.2, width=1.0)
+                found = evaluate(Site(garden=place, bed=bed), bed.structures[0])
+                for link in found.links:
+                    with self.subTest(family, kind=kind, link=link.key):
+                        self.assertTrue(all(fix.option in link.levers for fix in fixes_for(found, link.key)))
+
+    def test_a_pot_in_the_wind_opens_its_link(self):
+        for family in ("tripod", "brushwood", "stake", "cage"):
+            bed = planted(family, "tom-slicer", "container", length=0.5, width=0.5)
+            found = evaluate(Site(garden=Garden(name="g", exposure="storm-swept"), bed=bed), bed.structures[0])
+            self.assertIn("pot", [link.key for link in found.links])
+            fixes_for(found, "pot")
+
+
+class ShadeTest(unittest.TestCase):
+    def test_peas_of_february_with_tomatoes_of_may_shade_until_autumn(self):
+        bed = planted("mesh-fence", "tom-slicer", "in-ground")
+        (first,) = bed.structures[0].plantings
+        peas = first.model_copy(update={"crop": "pea-snap", "planted": "02-10"})
+        tomatoes = first.model_copy(update={"planted": "05-10"})
+        row = bed.structures[0].model_copy(update={"plantings": (peas, tomatoes)})
+        garden = Garden(name="g", beds=(bed.model_copy(update={"structures": (row,)}),))
+        leaves = [sum(c.cover for c in canopies(garden, laid_out(garden), day)) for day in range(1, 366)]
+        self.assertGreater(leaves[238], 0.5, "the end of August")
+        self.assertGreater(leaves[120], 0.0, "peas in May")
+        self.assertEqual(sum(leaves[:40]) + sum(leaves[330:]), 0.0, "winter")
+
+
+def garden_text(**fields: Any) -> str:
+    return json.dumps({"format": "ascent-plan", "version": 3, "garden": {"name": "g", **fields}})
+
+
+COSTLY = {
+    "beds without end": garden_text(beds=[{}] * 300_000),
+    "structures without end": garden_text(beds=[{"structures": [{}] * 250}] * 400),
+    "unknown keys": garden_text(**{f"k{n}": 1 for n in range(100_000)}),
+    "few unknown keys in many things": garden_text(beds=[{f"k{n}": 1 for n in range(300)}] * 400),
+    "plantings": garden_text(beds=[{"structures": [{"plantings": [{}] * 900}] * 100}]),
+    "points": garden_text(features=[{"points": [[0]] * 900}] * 100),
+    "deep": "[" * 500_000,
+    "deep options": garden_text(beds=[{"structures": [{"options": {"a": json.loads("[" * 900 + "]" * 900)}}]}]),
+    "digits": garden_text(latitude=1).replace("1}", "1" * 500_000 + "}"),
+    "long text": garden_text(name="x" * 1_000_000),
+    "half a character": garden_text(name="\ud800"),
+}
+
+
+class CostTest(unittest.TestCase):
+    def test_the_worst_documents_are_refused_in_few_words_and_few_looks(self):
+        """Bounded by work: how many problems, how many validations, how much text is written of what was given."""
+        for name, text in COSTLY.items():
+            with self.subTest(name), mock.patch("ascent.plan._wrong_thing", side_effect=plan._wrong_thing) as looked:
+                with self.assertRaises(InvalidPlan) as caught:
+                    read_plan(text)
+                self.assertLessEqual(len(caught.exception.problems), documents.MOST_PROBLEMS)
+                self.assertLess(len(str(caught.exception)), 20_000)
+                self.assertLessEqual(looked.call_count, 3 * documents.MOST_PROBLEMS)
+
+    def test_a_list_is_counted_before_it_is_read(self):
+        for kind, field, most in ((Structure, "plantings", 4), (Bed, "structures", 250), (Feature, "points", 20), (Garden, "beds", 400)):
+            with self.assertRaises(ValidationError) as caught:
+                kind.model_validate({field: [{}] * (most + 1)})
+            about = [error for error in caught.exception.errors() if error["loc"][0] == field]
+            self.assertEqual([error["type"] for error in about], ["too_long"], f"{field}: one problem, none of its contents")
+
+    def test_when_more_is_wrong_than_is_said_it_says_so(self):
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(garden_text(beds=[{}] * 100))
+        self.assertIn("the first 49 are named", str(caught.exception.problems[-1]))
+
+    def test_the_largest_garden_is_not_too_large(self):
+        bed = demo().beds[0].model_dump(mode="json")
+        row = next(s for b in demo().beds for s in b.structures if s.family == "wire-trellis").model_dump(mode="json")
+        row["plantings"] = row["plantings"] * 4
+        feature = Feature(key="f", name="f", kind="path", points=tuple((n, n) for n in range(20))).model_dump(mode="json")
+        beds = [{**bed, "key": f"b{i}", "structures": [{**row, "key": f"s{i}-{j}"} for j in range(2 if i < 200 else 1)]} for i in range(400)]
+        text = garden_text(beds=beds, features=[{**feature, "key": f"f{n}"} for n in range(400)], prices={f"p{n}": 1.0 for n in range(500)})
+        self.assertEqual(len(read_plan(text).garden.beds), 400)
+
+
+if __name__ == "__main__":
+    unittest.main()
