@@ -49,7 +49,7 @@ def _check(path: Path, as_json: bool) -> int:
         print(json.dumps({key: report.model_dump(mode="json") for key, (_, _, report) in reports.items()}, ensure_ascii=False))
     else:
         for bed, structure in standing:
-            rests = rests_on(Site(garden=garden, bed=bed), structure, garden.units)
+            rests = rests_on(Site(garden=garden, bed=bed), structure, garden.units).rests
             print("\n".join(_lines(structure.name, bed.name, reports[structure.key][2], rests)))
     return int(any(report.headline.state == "short" for _, _, report in reports.values()))
 

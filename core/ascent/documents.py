@@ -73,7 +73,9 @@ def _storable(text: str, what: str) -> None:
     try:
         text.encode()
     except UnicodeEncodeError as error:
-        raise InvalidPlan([Problem(what, text.encode("ascii", "backslashreplace").decode()[:_SHOWN], "whole characters are allowed")]) from error
+        raise InvalidPlan(
+            [Problem(what, text.encode("ascii", "backslashreplace").decode()[:_SHOWN], "whole characters are allowed")]
+        ) from error
 
 
 def short(value: Any) -> str:

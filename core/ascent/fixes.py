@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -15,6 +16,7 @@ from .loads.cases import GUSTS
 from .model import Site, Structure
 from .parts import shopping, total
 from .report import Evaluation, evaluate, outline
+from .typical import typical
 
 _GAIN = 0.3  # m/s: less is not worth a gardener's work
 _BAYS_MORE = (1, 2, 4)
@@ -113,21 +115,29 @@ def _changed(before: Evaluation, option: str, value: Any) -> Structure:
     return before.structure.model_copy(update={"options": {**before.structure.options, option: value}})
 
 
-def sized(site: Site, structure: Structure, rounds: int = 6) -> tuple[Structure, dict[str, str]]:
+def never() -> bool:
+    """Return that there is time for more."""
+    return False
+
+
+def sized(site: Site, structure: Structure, rounds: int = 6, enough: Callable[[], bool] = never) -> tuple[Structure, dict[str, str]]:
     """Return a structure changed by its cheapest fixes until it holds, and the link each change was for.
 
     Args:
         site: Where it stands.
         structure: Where to start.
         rounds: How many changes at most.
+        enough: Asked before each change whether to stop at what is found so far.
 
     Returns:
         The structure, and {option: key of the link it was changed for}.
     """
     changed: dict[str, str] = {}
+    tried = typical(site, structure)
+    site, part = tried.site, tried.structure
     for _ in range(rounds):
-        now = evaluate(site, structure)
-        if now.state != "short":
+        now = evaluate(site, part)
+        if now.state != "short" or enough():
             break
         key = now.weakest(now.worst_week)
         raised = float(np.min(now.limit[0])) + 1e-6
@@ -138,6 +148,6 @@ def sized(site: Site, structure: Structure, rounds: int = 6) -> tuple[Structure,
         if not fixes:
             break
         best = fixes[0]
-        structure = structure.model_copy(update={"options": {**structure.options, best.option: best.value}})
+        part, structure = (each.model_copy(update={"options": {**each.options, best.option: best.value}}) for each in (part, structure))
         changed[best.option] = key
     return structure, changed

@@ -8,7 +8,6 @@ import unicodedata
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, model_validator
-from pydantic_core import PydanticCustomError
 
 from . import rows, tables
 from .errors import UnknownItem
@@ -45,7 +44,7 @@ def counted_first(most: int) -> BeforeValidator:
 
     def check(value: Any) -> Any:
         if isinstance(value, list | tuple) and len(value) > most:
-            raise PydanticCustomError("too_long", "up to {most} are allowed, not {count}", {"most": most, "count": len(value)})
+            raise ValueError(f"up to {most} are allowed, not {len(value)}")
         return value
 
     return BeforeValidator(check)

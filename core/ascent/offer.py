@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from . import rows, tables
@@ -9,7 +10,7 @@ from .drawing.sketch import Sketch, sketch_of
 from .errors import InvalidPlan, Problem, UnknownItem
 from .families import FAMILIES, family_of
 from .family import Need
-from .fixes import sized
+from .fixes import never, sized
 from .model import Planting, Site, Structure, Typed
 from .quantities import System, write
 from .texts import say, template
@@ -81,7 +82,7 @@ def _crop(need: Need) -> rows.Crop:
         raise InvalidPlan([Problem("crop", need.crop, str(error))]) from error
 
 
-def offer(site: Site, family_key: str, need: Need, system: System) -> Offer:
+def offer(site: Site, family_key: str, need: Need, system: System, enough: Callable[[], bool] = never) -> Offer:
     """Return the structure of a family that a need starts with, changed by its cheapest fixes until it holds.
 
     Args:
@@ -89,6 +90,7 @@ def offer(site: Site, family_key: str, need: Need, system: System) -> Offer:
         family_key: Which family.
         need: What is to grow.
         system: The reader's units.
+        enough: Asked before each change whether to stop there.
 
     Raises:
         InvalidPlan: No such crop.
@@ -101,7 +103,7 @@ def offer(site: Site, family_key: str, need: Need, system: System) -> Offer:
         key="new", name=f"{short_name} {template(f'family.{family.key}.noun')}", family=family.key, options=proposed.options.model_dump(mode="json"),
         plantings=proposed.plantings,
     )  # fmt: skip
-    structure, changed = sized(site, start)
+    structure, changed = sized(site, start, enough=enough)
     reasons = {name: say(f"reason.{r.key}", system, r.values, r.words) for name, r in proposed.reasons.items()}
     for option, link in changed.items():
         reasons[option] = say("reason.sized", system, words={"link": template(f"link.{link}").lower()})

@@ -122,7 +122,9 @@ def _wrong_thing(kind: type[Typed], document: Any, path: tuple[str | int, ...]) 
 def _repeated(plan: Plan) -> Iterator[Problem]:
     """Yield the keys that stand for two things."""
     keys = [(bed.key, f"garden.beds[{i}].key") for i, bed in enumerate(plan.garden.beds)]
-    keys += [(s.key, f"garden.beds[{i}].structures[{j}].key") for i, bed in enumerate(plan.garden.beds) for j, s in enumerate(bed.structures)]
+    keys += [
+        (s.key, f"garden.beds[{i}].structures[{j}].key") for i, bed in enumerate(plan.garden.beds) for j, s in enumerate(bed.structures)
+    ]
     keys += [(feature.key, f"garden.features[{i}].key") for i, feature in enumerate(plan.garden.features)]
     seen: dict[str, str] = {}
     for key, path in keys:

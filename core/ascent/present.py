@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -15,14 +16,14 @@ from .drawing.views import VIEWS, project, view_of
 from .errors import InvalidPlan, Problem
 from .families import family_of
 from .family import extra_of
-from .fixes import Fix, fixes_for, sized
+from .fixes import Fix, fixes_for, never, sized
 from .geometry import Geometry
 from .loadpath import Arrow, Check, Link
 from .loads.cases import GUSTS
 from .mechanics import Array
 from .model import GREATEST_GUST, Site, Structure
 from .parts import Part, shopping, total
-from .quantities import STYLES, System, between, to_si, write
+from .quantities import STYLES, System, between, to_si, with_sizes, write
 from .readout import (
     ArrowMark,
     CurvePoint,
@@ -30,11 +31,13 @@ from .readout import (
     FixReport,
     Foliage,
     Headline,
+    LinkFixes,
     LinkReport,
     PartReport,
     RemarkReport,
     Report,
     Rest,
+    Rests,
     Sizing,
     SolidReport,
     Sun,
@@ -46,6 +49,7 @@ from .readout import (
 from .report import Evaluation, at, evaluate, outline, sensitivity, state_of
 from .shade import sun_at
 from .texts import has, say, template
+from .typical import WHOLE, Typical, typical
 from .wording import forecast, gust_text, money, option_text, speed_text, written
 
 _PERSON = 1.70  # tall, who stands beside a structure for its size [m]
@@ -169,7 +173,7 @@ def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
     return LinkReport(
         key=link.key,
         title=template(f"link.{link.key}"),
-        item=tables.ITEM_TABLES[link.item[0]]()[link.item[1]].name if link.item else _ground_name(e),
+        item=with_sizes(tables.ITEM_TABLES[link.item[0]]()[link.item[1]].name, system) if link.item else _ground_name(e),
         members=link.members,
         hands_to=link.hands_to,
         carries=_finite(carries, 1e6),
@@ -287,7 +291,7 @@ def _part(part: Part, system: System) -> PartReport:
     plural = "" if part.packs == 1 else "s"
     cut = f", cut to {write(part.length, 'length', system)}" if part.pack == "spool" else ""
     return PartReport(
-        key=part.key, price_key=part.price_key, name=part.name, use=part.use, count=part.count, buy=f"{part.packs} {part.pack}{plural}{of}{cut}",
+        key=part.key, price_key=part.price_key, name=with_sizes(part.name, system), use=with_sizes(part.use, system), count=part.count, buy=f"{part.packs} {part.pack}{plural}{of}{cut}",
         price=part.price, cost=round(part.cost, 2), lasts=f"{part.life:g} season{'' if part.life == 1 else 's'}" if part.life else "",
     )  # fmt: skip
 
@@ -299,9 +303,19 @@ def _exaggeration(e: Evaluation) -> float:
     return float(min((n for n in (1, 2, 5, 10, 20) if n >= wanted), default=20))
 
 
-def fix_reports(e: Evaluation, key: str, system: System) -> tuple[FixReport, ...]:
-    """Return the fixes of a link in words, with new limit gust and cost."""
-    return tuple(_fix(e, fix, system) for fix in fixes_for(e, key))
+def link_fixes(site: Site, structure: Structure, key: str, system: System) -> LinkFixes:
+    """Return the fixes of a link in words, with new limit gust and cost.
+
+    Raises:
+        InvalidPlan: The structure has no such link.
+    """
+    tried = typical(site, structure)
+    e = evaluate(tried.site, tried.structure)
+    known = [each.key for each in e.links]
+    if key not in known:
+        raise InvalidPlan([Problem("link", key, f"one of {', '.join(known)} is allowed")])
+    found = (replace(fix, cost=fix.cost / tried.share) for fix in fixes_for(e, key))
+    return LinkFixes(link=key, fixes=tuple(_fix(e, fix, system) for fix in found), said=tried.said(system))
 
 
 def _fix(e: Evaluation, fix: Fix, system: System) -> FixReport:
@@ -315,10 +329,10 @@ def _fix(e: Evaluation, fix: Fix, system: System) -> FixReport:
     )  # fmt: skip
 
 
-def sizing(site: Site, structure: Structure, system: System) -> Sizing:
-    """Return the cheapest changes, one after another, that make a structure hold, in words."""
+def sizing(site: Site, structure: Structure, system: System, enough: Callable[[], bool] = never) -> Sizing:
+    """Return the cheapest changes, one after another, that make a structure hold, in words; stopped when it is enough."""
     family = family_of(structure.family)
-    after, changed = sized(site, structure)
+    after, changed = sized(site, structure, enough=enough)
     options = family.options.model_validate(after.options)
     before_cost, after_cost = (
         total(shopping(family.geometry(family.options.model_validate(s.options), s.plantings, site), site.garden.prices))
@@ -327,10 +341,13 @@ def sizing(site: Site, structure: Structure, system: System) -> Sizing:
     limit = outline(site, after, GUSTS).limit
     texts = written(options, system)
     added = after_cost - before_cost
+    holds = limit >= site.design_gust
+    stopped = say("typical.stopped", system) if enough() and not holds else ""
     return Sizing(
         changes={name: after.options[name] for name in changed}, words=tuple(f"{template(f'option.{name}')}: {texts[name]}" for name in changed),
-        limit_text=gust_text(limit, system), holds=limit >= site.design_gust,
+        limit_text=gust_text(limit, system), holds=holds,
         cost_text=("+" if added >= 0.005 else "") + money(added, site.garden.currency),
+        said=" ".join(filter(None, (typical(site, structure).said(system), stopped))),
     )  # fmt: skip
 
 
@@ -339,10 +356,11 @@ def full_report(site: Site, structure: Structure, system: System, week: int | No
     return report_of(site, evaluate(site, structure), system, week)
 
 
-def rests_on(site: Site, structure: Structure, system: System, most: int = 3) -> tuple[Rest, ...]:
+def rests_on(site: Site, structure: Structure, system: System, most: int = 3) -> Rests:
     """Return the inputs that move the limit gust most, in words."""
-    found = sensitivity(site, structure)[:most]
-    return tuple(
+    tried = typical(site, structure)
+    found = sensitivity(tried.site, tried.structure)[:most]
+    rests = tuple(
         Rest(
             name=row.name,
             low_text=gust_text(low, system),
@@ -352,6 +370,7 @@ def rests_on(site: Site, structure: Structure, system: System, most: int = 3) ->
         )
         for row, low, high in found
     )
+    return Rests(rests=rests, said=tried.said(system))
 
 
 def curve_report(site: Site, structure: Structure, option: str, system: System) -> CurveReport:
@@ -360,13 +379,14 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
     Raises:
         InvalidPlan: The family has no such option.
     """
-    found = curve(site, structure, option)
+    tried = Typical(site, structure) if option in WHOLE else typical(site, structure)
+    found = curve(tried.site, tried.structure, option)
     options = family_of(structure.family).options
     extra = extra_of(options, option)
     points = tuple(
         CurvePoint(
             value=value, text=option_text(value, extra, system), limit=_finite(float(limit), GREATEST_GUST), limit_text=gust_text(float(limit), system),
-            cost=round(cost, 2), cost_text=money(cost, site.garden.currency), goes=template(f"link.{first}"), holds=bool(limit >= site.design_gust),
+            cost=round(cost / tried.share, 2), cost_text=money(cost / tried.share, site.garden.currency), goes=template(f"link.{first}"), holds=bool(limit >= site.design_gust),
         )
         for value, limit, cost, first in zip(found.values, found.limits, found.costs, found.first, strict=True)
     )  # fmt: skip
@@ -376,7 +396,7 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
     moves = best.limit > now.limit + 0.3
     return CurveReport(
         option=option, label=template(f"option.{option}"), ordered=extra["kind"] not in ("item", "choice"), points=points, present=found.present,
-        design_gust=site.design_gust, says=say("curve.moves" if moves else "curve.best", system, words=words),
+        design_gust=site.design_gust, says=" ".join(filter(None, (say("curve.moves" if moves else "curve.best", system, words=words), tried.said(system)))),
     )  # fmt: skip
 
 

@@ -370,3 +370,30 @@ def _write_length(value: float, system: System) -> str:
     if not feet:
         return f"{sign}{text} in"
     return f"{sign}{feet} ft" + (f" {text} in" if inches or part else "")
+
+
+_SIZED = re.compile(r"(\d+(?:\.\d+)?) (mm|cm|m|kg)(?![\w/])|(\d+(?:\.\d+)?) × (\d+(?:\.\d+)?)(?! (?:mm|cm|m)\b)")
+_FINE = 0.06  # of a size: rounding to a sixteenth of an inch that loses more is written with decimals
+
+
+@cache
+def with_sizes(name: str, system: System) -> str:
+    """Return an item's name with the sizes in it, which tables write in metric units, as people of a system write them."""
+    if system == "metric":
+        return name
+
+    def written(found: re.Match[str]) -> str:
+        if found[3]:
+            return " × ".join(_size(float(each) / 1000.0) for each in (found[3], found[4]))
+        amount = float(found[1])
+        return write(amount, "mass", system) if found[2] == "kg" else _size(amount * to_si(_UNIT_WORDS["length"][found[2]]))
+
+    return _SIZED.sub(written, name)
+
+
+def _size(metres: float) -> str:
+    inches = metres / to_si("inch")
+    sixteenths = round(inches * 16)
+    if metres < 0.05 and abs(sixteenths / 16 - inches) > _FINE * inches:
+        return f"{inches:.3f} in"
+    return write(metres, "length", "imperial")

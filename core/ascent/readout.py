@@ -141,6 +141,14 @@ class FixReport(Typed):
     cost_text: str
 
 
+class LinkFixes(Typed):
+    """Fixes of a link, cheapest that holds first; `said` where they were tried on a stretch of it."""
+
+    link: str
+    fixes: tuple[FixReport, ...]
+    said: str
+
+
 class WayReport(Typed):
     """One way towards a wish, in words, with the changes that go there."""
 
@@ -164,6 +172,13 @@ class Rest(Typed):
     high_text: str
     spread: float
     certainty: str
+
+
+class Rests(Typed):
+    """The inputs that move a limit gust most; `said` where that was tried on a stretch of it."""
+
+    rests: tuple[Rest, ...]
+    said: str
 
 
 class CurvePoint(Typed):
@@ -211,13 +226,14 @@ class SolidReport(Typed):
 
 
 class Sizing(Typed):
-    """Changes that together make a structure hold, or as nearly as a few changes can."""
+    """Changes that together make a structure hold, or as nearly as a few can; `said` where they were tried on a stretch of it."""
 
     changes: dict[str, Any]
     words: tuple[str, ...]
     limit_text: str
     holds: bool
     cost_text: str
+    said: str
 
 
 class Report(Typed):

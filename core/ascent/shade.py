@@ -111,8 +111,8 @@ def canopies(garden: Garden, laid: Sequence[Laid], day: int) -> list[Canopy]:
     return found
 
 
-def shadows_of(leaves: Sequence[Canopy], altitude: float, azimuth: float, ground: float = 0.0) -> list[Any]:
-    """Return the shadow of each sheet of leaves on level ground, as shapes.
+def shadows_of(leaves: Sequence[Canopy], altitude: float, azimuth: float, ground: float = 0.0) -> Any:
+    """Return the shadow of each sheet of leaves on level ground, as an array of shapes.
 
     Args:
         leaves: The sheets.
@@ -123,7 +123,12 @@ def shadows_of(leaves: Sequence[Canopy], altitude: float, azimuth: float, ground
     Source: handbook-season-12
     """
     away = -np.array([math.sin(math.radians(azimuth)), math.cos(math.radians(azimuth))]) / math.tan(math.radians(altitude))
-    return [shapely.MultiPoint(c.corners[:, :2] + np.maximum(c.corners[:, 2:] - ground, 0.0) * away).convex_hull for c in leaves]
+    if not leaves:
+        return np.array([], dtype=object)
+    corners = np.array([c.corners for c in leaves])
+    cast = corners[:, :, :2] + np.maximum(corners[:, :, 2:] - ground, 0.0) * away
+    which = np.repeat(np.arange(len(leaves)), corners.shape[1])
+    return shapely.convex_hull(shapely.multipoints(cast.reshape(-1, 2), indices=which))
 
 
 def day_hours(latitude: float, day: int) -> tuple[Array, Array, Array]:

@@ -170,7 +170,9 @@ def _headings(what: What, line: list[str]) -> tuple[list[Column | None], list[st
         columns.append(column)
         units.append(unit)
         if column and unit and not known_unit(unit, column.kind):
-            raise InvalidPlan([Problem(f"{what}, headings", short(cell)[1:-1], f"‘{unit}’ is not a unit of {column.kind}; m, cm, mm, ft or in are")])
+            raise InvalidPlan(
+                [Problem(f"{what}, headings", short(cell)[1:-1], f"‘{unit}’ is not a unit of {column.kind}; m, cm, mm, ft or in are")]
+            )
     missing = [column.head for column in COLUMNS[what] if column.needed and column not in columns]
     if missing:
         have = ", ".join(column.head for column in COLUMNS[what])
@@ -208,7 +210,9 @@ def _take_beds(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take_away
     problems: list[Problem] = []
     for number, row in rows:
         key = str(
-            row.get("key") or next((b.key for b in garden.beds if b.name == row["name"]), "") or _key_of_name(row["name"], {*beds, *seen, *elsewhere})
+            row.get("key")
+            or next((b.key for b in garden.beds if b.name == row["name"]), "")
+            or _key_of_name(row["name"], {*beds, *seen, *elsewhere})
         )
         if key in seen or key in elsewhere:
             problems.append(Problem(f"row {number}, key", key, "a key that nothing else has is allowed"))

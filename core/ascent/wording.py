@@ -21,6 +21,7 @@ from .quantities import (
     between,
     read,
     to_si,
+    with_sizes,
     write,
 )  # fmt: skip
 from .texts import template
@@ -107,7 +108,7 @@ def read_gust(text: str, system: System, exposure: str, low: float, high: float)
 def option_text(value: Any, extra: dict[str, Any], system: System) -> str:
     """Return an option's value in words."""
     if extra.get("kind") == "item":
-        return str(tables.ITEM_TABLES[extra["table"]]()[value].name)
+        return with_sizes(str(tables.ITEM_TABLES[extra["table"]]()[value].name), system)
     if isinstance(value, bool | str):
         return template(f"value.{str(value).lower()}")
     return write(float(value), extra.get("kind", "length"), system)

@@ -27,7 +27,9 @@ KINDS = get_args(BedKind)
 
 def planted(family: str, crop: str, kind: str, **fields: Any) -> Bed:
     """Return a bed of a kind with what a family proposes for a crop on it."""
-    bare = Bed(key="b", name="b", **{"length": 2.4, "width": 1.2, "kind": kind, "fill_depth": 0.0 if kind == "in-ground" else 0.35, **fields})
+    bare = Bed(
+        key="b", name="b", **{"length": 2.4, "width": 1.2, "kind": kind, "fill_depth": 0.0 if kind == "in-ground" else 0.35, **fields}
+    )
     proposed = FAMILIES[family].propose(Need(crop, None, "both", "pruned"), Site(garden=Garden(name="g", exposure="storm-swept"), bed=bare))
     structure = Structure(key="s", name="s", family=family, options=proposed.options.model_dump(), plantings=proposed.plantings)
     return bare.model_copy(update={"structures": (structure,)})
@@ -132,7 +134,7 @@ class CostTest(unittest.TestCase):
             with self.assertRaises(ValidationError) as caught:
                 kind.model_validate({field: [{}] * (most + 1)})
             about = [error for error in caught.exception.errors() if error["loc"][0] == field]
-            self.assertEqual([error["type"] for error in about], ["too_long"], f"{field}: one problem, none of its contents")
+            self.assertEqual([error["loc"] for error in about], [(field,)], f"{field}: one problem, none of its contents")
 
     def test_when_more_is_wrong_than_is_said_it_says_so(self):
         with self.assertRaises(InvalidPlan) as caught:
@@ -144,7 +146,9 @@ class CostTest(unittest.TestCase):
         row = next(s for b in demo().beds for s in b.structures if s.family == "wire-trellis").model_dump(mode="json")
         row["plantings"] = row["plantings"] * 4
         feature = Feature(key="f", name="f", kind="path", points=tuple((n, n) for n in range(20))).model_dump(mode="json")
-        beds = [{**bed, "key": f"b{i}", "structures": [{**row, "key": f"s{i}-{j}"} for j in range(2 if i < 200 else 1)]} for i in range(400)]
+        beds = [
+            {**bed, "key": f"b{i}", "structures": [{**row, "key": f"s{i}-{j}"} for j in range(2 if i < 200 else 1)]} for i in range(400)
+        ]
         text = garden_text(beds=beds, features=[{**feature, "key": f"f{n}"} for n in range(400)], prices={f"p{n}": 1.0 for n in range(500)})
         self.assertEqual(len(read_plan(text).garden.beds), 400)
 

@@ -333,6 +333,8 @@ class CrossedPoles(Family[CrossedPolesOptions]):
 
 
 _END_LEVERS = {
+    "guy": ("brace_wire", "brace"),
+    "strut": ("pole", "brace"),
     "post": ("brace", "pole", "pair_spacing"),
     "soil": ("in_soil", "brace", "footing"),
     "prop": ("anchor", "pair_spacing"),

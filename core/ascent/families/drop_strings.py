@@ -335,6 +335,8 @@ class DropStrings(Family[DropStringsOptions]):
 
 
 _END_LEVERS = {
+    "guy": ("guy_wire", "ends"),
+    "strut": ("strut", "ends"),
     "post": ("ends", "post", "post_spacing"),
     "soil": ("depth", "ends", "post", "post_spacing"),
     "prop": ("anchor", "post_spacing", "pretension"),

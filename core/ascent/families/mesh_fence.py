@@ -388,6 +388,8 @@ class MeshFence(Family[MeshFenceOptions]):
 
 
 _END_LEVERS = {
+    "guy": ("guy_wire", "ends"),
+    "strut": ("strut", "ends"),
     "post": ("ends", "top", "post_spacing", "post", "mesh", "mesh_height"),
     "soil": ("ends", "depth", "top", "post_spacing", "mesh", "mesh_height"),
     "prop": ("anchor", "ends", "post_spacing"),

@@ -294,6 +294,8 @@ class Weave(Family[WeaveOptions]):
 
 
 _END_LEVERS = {
+    "guy": ("guy_wire", "ends"),
+    "strut": ("strut", "ends"),
     "post": ("ends", "post", "post_spacing", "twine"),
     "soil": ("depth", "ends", "post", "post_spacing"),
     "prop": ("anchor", "ends", "post_spacing"),

@@ -397,6 +397,8 @@ class WireTrellis(Family[WireTrellisOptions]):
 
 
 _END_LEVERS = {
+    "guy": ("guy_wire", "ends"),
+    "strut": ("strut", "ends"),
     "post": ("ends", "end_post", "post_spacing", "pretension", "lean"),
     "soil": ("end_depth", "ends", "end_post", "post_spacing", "pretension"),
     "prop": ("anchor", "post_spacing", "ends", "guy_angle", "pretension"),

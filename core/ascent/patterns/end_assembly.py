@@ -45,7 +45,7 @@ class EndAssembly:
     lean: of the post from the ground, its top away from the row; guy_angle of the guy from the ground. [rad]
     run: distance of a brace post from the end post. [m]
     pad: area of a stone under the foot. [m²]
-    levers: options that strengthen post, soil and prop.
+    levers: options that strengthen post, soil, guy, strut, prop (the anchor) and lift (a strut's foot).
     """
 
     posts: tuple[str, str]
@@ -222,7 +222,7 @@ class EndAssembly:
         top, slope = self.top_of(0.0, -1.0), (-math.cos(self.guy_angle), 0.0, -math.sin(self.guy_angle))
         foot = (-self.reach(), 0.0, 0.0)
         return [
-            Link("guy", ("guy-first", "guy-last"), ("wires", self.guy_wire.key), ("anchor",), ("guy_wire", "ends"), held.tight,
+            Link("guy", ("guy-first", "guy-last"), ("wires", self.guy_wire.key), ("anchor",), self.levers["guy"], held.tight,
                  (tension.guy(self.guy_wire, held.tight, self.guy_angle),), (Arrow(top, slope),)),
             Link("anchor", ("anchor-first", "anchor-last"), ("anchors", self.anchor.key), (), self.levers["prop"], held.tight,
                  tension.anchor(self.anchor, self.ground.native, held.tight, self.guy_angle, cases), (Arrow(foot, (-slope[0], 0.0, -slope[2])),)),
@@ -242,7 +242,7 @@ class EndAssembly:
             members, arrow = ("strut-first", "strut-last"), Arrow(top, (reach, 0.0, -self.hold))
         carried = pushed if self.kind == "brace" else held.tight
         return [
-            Link("strut", members, ("posts", self.strut.key), ("strut-foot",), ("strut", "ends"), carried, checks, (arrow,)),
+            Link("strut", members, ("posts", self.strut.key), ("strut-foot",), self.levers["strut"], carried, checks, (arrow,)),
             Link("strut-foot", self.grips, None, (), self.levers["lift"], held.lifted,
                  (tension.uplift(self.post, self.ground, self.depth, held.lifted, strength),), (Arrow((0.0, 0.0, 0.0), (0.0, 0.0, 1.0)),)),
         ]  # fmt: skip

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ascent.readout import CurveReport, Report, Sizing, SolidReport, WishReport
+from ascent.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -62,15 +62,15 @@ def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> Ht
     return answer(found)
 
 
-@router.post("/structures/{structure_id}/fixes", response={200: schemas.FixesOut, **REFUSED})
-def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> schemas.FixesOut:
+@router.post("/structures/{structure_id}/fixes", response={200: LinkFixes, **REFUSED})
+def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> LinkFixes:
     """The fixes of one link of a draft."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.fixes_of(row, sent.draft, sent.link)
 
 
-@router.post("/structures/{structure_id}/rests", response={200: schemas.RestsOut, **REFUSED})
-def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> schemas.RestsOut:
+@router.post("/structures/{structure_id}/rests", response={200: Rests, **REFUSED})
+def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> Rests:
     """What the limit gust of a draft rests on most."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.rests_of(row, sent.draft)

@@ -8,7 +8,7 @@ from ascent.changes import Difference
 from ascent.model import ExposureKey, Name, PlantCount, Planting, Side, SoilKey, Training, Typed
 from ascent.offer import Support
 from ascent.quantities import Kind, System
-from ascent.readout import FixReport, Report, Rest
+from ascent.readout import Report
 from pydantic import Field
 
 
@@ -94,25 +94,12 @@ class CurveIn(Typed):
     option: str
 
 
-class RestsOut(Typed):
-    """The inputs that move a draft's limit gust most."""
-
-    rests: list[Rest]
-
-
 class WishIn(Typed):
     """What is wished of a draft: its family's wish, with its numbers, SI."""
 
     draft: Draft
     wish: str = Field(max_length=40)
     wanted: dict[str, float]
-
-
-class FixesOut(Typed):
-    """Fixes of a link, cheapest that holds first."""
-
-    link: str
-    fixes: list[FixReport]
 
 
 class SaveIn(Typed):

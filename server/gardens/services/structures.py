@@ -13,10 +13,9 @@ from ascent.families import FAMILIES
 from ascent.family import Need
 from ascent.offer import Offer, choices, offer
 from ascent.plot import placed
-from ascent.present import curve_report, fix_reports, full_report, rests_on, sizing, solid_report, ways_to
+from ascent.present import curve_report, full_report, link_fixes, rests_on, sizing, solid_report, ways_to
 from ascent.quantities import read, write
-from ascent.readout import CurveReport, Report, Sizing, SolidReport, WishReport
-from ascent.report import evaluate
+from ascent.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
 from ascent.wording import read_gust
 from django.db import transaction
 from django.http import Http404
@@ -71,18 +70,14 @@ def report_of(row: Thing, sent: schemas.Draft, week: int | None) -> Report:
     return full_report(site, structure_of(row, sent), site.garden.units, week)
 
 
-def fixes_of(row: Thing, sent: schemas.Draft, link: str) -> schemas.FixesOut:
+def fixes_of(row: Thing, sent: schemas.Draft, link: str) -> LinkFixes:
     """Return the fixes of one link of a draft.
 
     Raises:
         InvalidPlan: The structure has no such link.
     """
     site = site_of(row, sent)
-    found = evaluate(site, structure_of(row, sent))
-    known = [each.key for each in found.links]
-    if link not in known:
-        raise InvalidPlan([Problem("link", link, f"one of {', '.join(known)} is allowed")])
-    return schemas.FixesOut(link=link, fixes=list(fix_reports(found, link, site.garden.units)))
+    return link_fixes(site, structure_of(row, sent), link, site.garden.units)
 
 
 def sizing_of(row: Thing, sent: schemas.Draft) -> Sizing:
@@ -164,10 +159,10 @@ def supports(granted: Granted, key: str, sent: schemas.CropIn) -> schemas.Suppor
     return schemas.SupportsOut(supports=choices(model.Site(garden=core, bed=bed), need))
 
 
-def rests_of(row: Thing, sent: schemas.Draft) -> schemas.RestsOut:
+def rests_of(row: Thing, sent: schemas.Draft) -> Rests:
     """Return what a draft's limit gust rests on most."""
     site = site_of(row, sent)
-    return schemas.RestsOut(rests=list(rests_on(site, structure_of(row, sent), site.garden.units)))
+    return rests_on(site, structure_of(row, sent), site.garden.units)
 
 
 def curve_of(row: Thing, sent: schemas.CurveIn) -> CurveReport:
