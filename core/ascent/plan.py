@@ -87,9 +87,10 @@ def read_plan(text: str | bytes) -> Plan:
 def _wrong(document: Any) -> Iterator[Problem]:
     """Yield what is wrong with a plan, one thing after another; nothing further is looked at than is asked for."""
     garden = document.get("garden") if isinstance(document, dict) else None
-    lists = {name: garden[name] for name in ("beds", "features") if isinstance(garden.get(name), list)} if isinstance(garden, dict) else {}
-    few = {name: things for name, things in lists.items() if len(things) <= {"beds": MOST_BEDS, "features": MOST_FEATURES}[name]}
-    frame = {**document, "garden": {**garden, **dict.fromkeys(few, ())}} if few else document
+    found = garden if isinstance(garden, dict) else {}
+    most = {"beds": MOST_BEDS, "features": MOST_FEATURES}
+    few = {name: found[name] for name in most if isinstance(found.get(name), list) and len(found[name]) <= most[name]}
+    frame = {**document, "garden": {**found, **dict.fromkeys(few, ())}} if few else document
     yield from _wrong_thing(Plan, frame, ())
     for i, bed in enumerate(few.get("beds", ())):
         yield from _wrong_bed(bed, ("garden", "beds", i))

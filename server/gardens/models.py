@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
+from ascent.model import FORMAT_VERSION
 from django.conf import settings
 from django.db import models
 
 
+def present_form() -> int:
+    """Return the version of the form in which documents are stored now: the plan file's."""
+    return FORMAT_VERSION
+
+
 class Garden(models.Model):
-    """A garden of one owner; `document` is the core's Place. `changes` counts the changes made so far."""
+    """A garden of one owner; `document` is the core's Place, in the `form` it was stored in. `changes` counts the changes made so far."""
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="gardens")
     document = models.JSONField()
+    form = models.PositiveSmallIntegerField(default=present_form)
     revision = models.PositiveIntegerField(default=1)
     changes = models.PositiveIntegerField(default=0)
 
@@ -20,6 +27,8 @@ class Garden(models.Model):
 
 class Thing(models.Model):
     """A bed, a feature or a structure of a garden; `document` is the core's own, `home` the key of a structure's bed.
+
+    A key is one thing's alone in its garden, whatever its kind.
 
     `revision` grows with every save. A thing that was taken away and is put back keeps its number, so that its address stays.
     """
@@ -31,11 +40,12 @@ class Thing(models.Model):
     key = models.CharField(max_length=64)
     home = models.CharField(max_length=64, blank=True, default="")
     document = models.JSONField()
+    form = models.PositiveSmallIntegerField(default=present_form)
     revision = models.PositiveIntegerField(default=1)
 
     class Meta:
         ordering = ("pk",)
-        constraints = [models.UniqueConstraint(fields=("garden", "kind", "key"), name="one_thing_a_key")]
+        constraints = [models.UniqueConstraint(fields=("garden", "key"), name="one_thing_one_key")]
 
     def __str__(self) -> str:
         return str(self.document.get("name", self.kind))
@@ -54,6 +64,7 @@ class Change(models.Model):
     way = models.CharField(max_length=8, choices=[(w, w) for w in ("do", "undo", "redo", "restore", "import")], default="do")
     about = models.PositiveIntegerField(null=True)
     fate = models.CharField(max_length=8, choices=[(f, f) for f in ("stands", "undone", "gone")], default="stands")
+    form = models.PositiveSmallIntegerField(default=present_form)
     edits = models.JSONField()
 
     class Meta:
@@ -87,3 +98,18 @@ class ReadLink(models.Model):
 
     def __str__(self) -> str:
         return f"link to {self.garden}"
+
+
+class Sent(models.Model):
+    """A write that was done, by the mark its sender gave it: sent once more, it is answered and not done again."""
+
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="sent")
+    mark = models.CharField(max_length=64)
+    answer = models.JSONField(default=dict)
+    when = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=("person", "mark"), name="one_write_a_mark")]
+
+    def __str__(self) -> str:
+        return self.mark

@@ -34,13 +34,15 @@ def redo(request: HttpRequest, garden_id: int) -> HttpResponse:
 @router.get("/gardens/{garden_id}/history", response={200: list[schemas.ChangeOut], **REFUSED})
 def changes(request: HttpRequest, garden_id: int, before: Number | None = None) -> list[schemas.ChangeOut]:
     """The latest changes, or those before a number."""
-    return history.history(access.garden_for(visitor_of(request), garden_id), before)
+    visitor = visitor_of(request)
+    return history.history(access.garden_for(visitor, garden_id), visitor, before)
 
 
 @router.get("/gardens/{garden_id}/history/{number}", response={200: schemas.Past, **REFUSED})
 def past(request: HttpRequest, garden_id: int, number: Number) -> schemas.Past:
     """The plan as it was after a change; 0 is how it began."""
-    return history.past(access.garden_for(visitor_of(request), garden_id), number)
+    visitor = visitor_of(request)
+    return history.past(access.garden_for(visitor, garden_id), visitor, number)
 
 
 @router.post("/gardens/{garden_id}/history/{number}/restore", response={200: schemas.GardenOut, **_Refused})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import cast
 
 from django.conf import settings
@@ -13,6 +14,7 @@ from .. import schemas
 from ..services.access import Visitor
 
 REFUSED = {401: schemas.Problems, 404: schemas.Problems, 422: schemas.Problems}
+MARK = "Ascent-Mark"  # by which a write that comes twice is done once
 _TOKENS = "looks"
 _MOST_TOKENS = 20
 
@@ -24,7 +26,8 @@ class VisitorAuth(APIKeyCookie):
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Visitor | None:
         """Return the visitor, None of nobody."""
-        visitor = Visitor(request.user, tuple(request.session.get(_TOKENS, ())))
+        mark = request.headers.get(MARK, "")
+        visitor = Visitor(request.user, tuple(request.session.get(_TOKENS, ())), mark if re.fullmatch(r"[\w-]{8,64}", mark) else "")
         return visitor if visitor.pk is not None or visitor.tokens else None
 
 

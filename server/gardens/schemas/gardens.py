@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from ascent.changes import Difference
 from ascent.clashes import Gap, Warned
@@ -14,6 +14,7 @@ from ascent.model import (
     BedLength,
     BedWidth,
     ClimateKey,
+    Currency,
     ExposureKey,
     Feature,
     FeatureKind,
@@ -22,11 +23,13 @@ from ascent.model import (
     Metres,
     MonthDay,
     Name,
+    Options,
     Place,
     PlantGust,
+    Points,
     SoilKey,
-    Spot,
     Typed,
+    counted_first,
 )  # fmt: skip
 from ascent.plot import PlotDrawing
 from ascent.quantities import System
@@ -37,6 +40,7 @@ from pydantic import Field
 from .people import Role
 
 MOST_EDITS = 400
+MOST_LINES = 50
 MOST_TEXT = 3_000_000
 Act = Literal["add", "change", "remove"]
 Revision = Annotated[int, Field(ge=0, le=10**9)]
@@ -53,7 +57,7 @@ class PlaceChange(Typed):
     climate: ClimateKey | None = None
     design_gust: PlantGust | None = None
     units: System | None = None
-    currency: str | None = Field(None, min_length=1, max_length=8)
+    currency: Currency | None = None
     prices: dict[Annotated[str, Field(max_length=64)], Annotated[float, Field(ge=0.0, le=1e6)]] | None = Field(None, max_length=500)
     path_width: float | None = Field(None, ge=0.3, le=3.0)
 
@@ -80,7 +84,7 @@ class FeatureChange(Typed):
 
     name: Name | None = None
     kind: FeatureKind | None = None
-    points: tuple[Spot, ...] | None = Field(None, min_length=1, max_length=20)
+    points: Points | None = None
     width: float | None = Field(None, ge=0.005, le=20.0)
     depth: float | None = Field(None, ge=0.0, le=5.0)
 
@@ -93,7 +97,7 @@ class StructureChange(Typed):
     along: Metres | None = None
     across: Metres | None = None
     turn: Bearing | None = None
-    options: dict[Annotated[str, Field(max_length=40)], Any] | None = Field(None, max_length=60)
+    options: Options | None = None
 
 
 class PlaceEdit(Typed):
@@ -140,20 +144,20 @@ Edit = Annotated[PlaceEdit | BedEdit | FeatureEdit | StructureEdit, Field(discri
 class EditsIn(Typed):
     """Edits that are saved together or not at all."""
 
-    edits: tuple[Edit, ...] = Field(min_length=1, max_length=MOST_EDITS)
+    edits: Annotated[tuple[Edit, ...], Field(min_length=1, max_length=MOST_EDITS), counted_first(MOST_EDITS)]
 
 
 class DraftEditsIn(Typed):
     """Edits to look at; nothing is stored. `about` is the thing whose distances are wanted."""
 
-    edits: tuple[Edit, ...] = Field((), max_length=MOST_EDITS)
+    edits: Annotated[tuple[Edit, ...], Field(max_length=MOST_EDITS), counted_first(MOST_EDITS)] = ()
     about: str = Field("", max_length=64)
 
 
 class LinesAsked(Typed):
     """The structures whose lines are wanted; all when none is named."""
 
-    keys: list[Annotated[str, Field(max_length=64)]] = Field(default_factory=list, max_length=50)
+    keys: list[Annotated[str, Field(max_length=64)]] = Field(default_factory=list, max_length=MOST_LINES)
 
 
 class StructureLine(Typed):
@@ -221,6 +225,17 @@ class PlaceRow(Typed):
     fields: Place
 
 
+class UnreadableRow(Typed):
+    """A thing whose document cannot be read: why, and its text as it is kept."""
+
+    kind: str
+    key: str
+    name: str
+    revision: int
+    why: str
+    text: str
+
+
 class GardenOut(Typed):
     """A garden: its own fields, what is on its plan, what is in the way, and what the person can undo."""
 
@@ -239,13 +254,15 @@ class GardenOut(Typed):
     warnings: tuple[Warned, ...]
     undo: str | None
     redo: str | None
+    unreadable: list[UnreadableRow] = Field(description="what is stored and cannot be shown")
 
 
 class EditsOut(Typed):
-    """The garden after edits, and the keys of what was added."""
+    """The garden after edits, the keys of what was added, and the revisions that later edits start from."""
 
     garden: GardenOut
     made: list[str]
+    revisions: dict[str, int] = Field(description="of what was changed, by kind and key, as these edits left it")
 
 
 class PlotOut(Typed):

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated
 
 from ascent.changes import Difference
-from ascent.model import ExposureKey, Name, PlantCount, Planting, Side, SoilKey, Training, Typed
+from ascent.model import ExposureKey, Name, Options, PlantCount, Plantings, Side, SoilKey, Training, Typed
 from ascent.offer import Support
 from ascent.quantities import Kind, System
 from ascent.readout import Report
@@ -31,8 +31,8 @@ class Draft(Typed):
     """A structure as it stands on the bench, with what the bench changes of its bed."""
 
     name: Name
-    options: dict[str, Any]
-    plantings: tuple[Planting, ...] = Field(min_length=1, max_length=4)
+    options: Options
+    plantings: Plantings
     soil: SoilKey
     exposure: ExposureKey
 
@@ -91,7 +91,7 @@ class CurveIn(Typed):
     """A draft, and the option whose range is asked for."""
 
     draft: Draft
-    option: str
+    option: str = Field(max_length=64)
 
 
 class WishIn(Typed):
@@ -99,14 +99,14 @@ class WishIn(Typed):
 
     draft: Draft
     wish: str = Field(max_length=40)
-    wanted: dict[str, float]
+    wanted: dict[Annotated[str, Field(max_length=40)], float] = Field(max_length=20)
 
 
 class SaveIn(Typed):
     """A draft to save, and the revision it started from."""
 
     draft: Draft
-    revision: int
+    revision: int = Field(ge=0, le=10**9)
 
 
 class NeedIn(Typed):

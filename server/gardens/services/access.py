@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import secrets
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
@@ -22,10 +23,11 @@ MOST_SHARES = 100
 
 @dataclass(frozen=True)
 class Visitor:
-    """Whoever asks: someone signed in, or nobody, and the read-only links opened in this session."""
+    """Whoever asks: someone signed in, or nobody, the read-only links opened in this session, and the mark of what is written."""
 
     user: Any
     tokens: tuple[str, ...] = ()
+    mark: str = ""
 
     @property
     def pk(self) -> int | None:
@@ -51,6 +53,11 @@ def role_in(visitor: Visitor, garden: Garden) -> schemas.Role | None:
             return "edit" if share.may_edit else "read"
     link = getattr(garden, "link", None)
     return "read" if link and link.token in visitor.tokens else None
+
+
+def by_link(visitor: Visitor, garden: Garden) -> bool:
+    """Return whether a visitor sees a garden by its link alone, and so is told nobody's account but its owner's."""
+    return garden.owner_id != visitor.pk and not any(s.person_id == visitor.pk for s in garden.shares.all())
 
 
 def gardens_of(visitor: Visitor) -> list[Granted]:
@@ -96,7 +103,6 @@ def people(garden: Garden) -> schemas.People:
     )
 
 
-@transaction.atomic
 def share(garden: Garden, sent: schemas.ShareIn) -> schemas.People:
     """Share a garden with a named account, or change what they may do.
 
@@ -108,8 +114,16 @@ def share(garden: Garden, sent: schemas.ShareIn) -> schemas.People:
         raise InvalidPlan([Problem("name", sent.name, "the name of somebody else’s account is allowed")])
     if garden.shares.exclude(person=person).count() >= MOST_SHARES:
         raise InvalidPlan([Problem("name", sent.name, f"{MOST_SHARES} people are allowed")])
-    Share.objects.update_or_create(garden=garden, person=person, defaults={"may_edit": sent.may_edit})
+    _if_there(garden, lambda: Share.objects.update_or_create(garden=garden, person=person, defaults={"may_edit": sent.may_edit}))
     return people(garden)
+
+
+def _if_there(garden: Garden, do: Callable[[], Any]) -> None:
+    """Do something with a garden that is still there, or raise Http404."""
+    with transaction.atomic():
+        if not Garden.objects.filter(pk=garden.pk).exists():
+            raise Http404
+        do()
 
 
 def unshare(garden: Garden, name: str) -> schemas.People:
@@ -118,10 +132,21 @@ def unshare(garden: Garden, name: str) -> schemas.People:
     return people(garden)
 
 
+def leave(granted: Granted, visitor: Visitor) -> None:
+    """Leave a garden that was shared with one; its owner cannot, and a link is simply closed.
+
+    Raises:
+        InvalidPlan: It is one's own.
+    """
+    if granted.role == "owner":
+        raise InvalidPlan([Problem("garden", str(granted.garden), "a garden of somebody else can be left; one’s own can be deleted")])
+    Share.objects.filter(garden=granted.garden, person_id=visitor.pk).delete()
+
+
 def make_link(garden: Garden) -> schemas.People:
     """Make a read-only link with an address nobody can guess; an old one is withdrawn."""
-    ReadLink.objects.filter(garden=garden).delete()
-    ReadLink.objects.create(garden=garden, token=secrets.token_urlsafe(32))
+    token = secrets.token_urlsafe(32)
+    _if_there(garden, lambda: ReadLink.objects.update_or_create(garden=garden, defaults={"token": token}))
     return people(garden)
 
 

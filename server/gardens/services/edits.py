@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-from ascent import model
 from ascent.changes import differences
 from ascent.errors import InvalidPlan, Problem
 from ascent.plan import problems_of
 from ascent.quantities import System
-from django.db import transaction
+from ascent.upgrades import free_key
 from django.utils.text import slugify
 from pydantic import ValidationError
 
@@ -18,7 +18,8 @@ from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
 from .garden import garden_out, last_change, next_redo, plot_out
-from .state import MODELS, PLACE, Held, State, commit, state_of, validated, whole, words_of
+from .state import MODELS, PLACE, Held, State, place_of, side_of, state_of, validated, whole, words_of_edit
+from .writing import Wanted, change_garden
 
 
 class Stale(Exception):
@@ -33,14 +34,10 @@ class CannotUndo(Exception):
     """Nothing to undo, or someone else has changed it since."""
 
 
-def free_key(state: State, kind: str, wanted: str) -> str:
-    """Return a key that no thing of a kind has, made from a name."""
+def new_key(state: State, kind: str, wanted: str) -> str:
+    """Return a key that nothing in a garden has, made from a name."""
     stem = slugify(wanted)[:48].strip("-_").replace("_", "-") or kind
-    key, number = stem, 1
-    while (kind, key) in state:
-        number += 1
-        key = f"{stem}-{number}"
-    return key
+    return free_key(stem, {key for _, key in state})
 
 
 class _Applying:
@@ -67,30 +64,32 @@ class _Applying:
             self.problems += error.problems
 
     def _add(self, index: int, edit: Any, change: dict[str, Any]) -> None:
-        source = self.state.get((edit.kind, edit.copy_of)) if edit.copy_of else None
+        source = self.state.get((edit.kind, self._key(edit.kind, edit.copy_of))) if edit.copy_of else None
         if edit.copy_of and source is None:
             raise InvalidPlan(
                 [Problem(f"edits[{index}].{edit.kind}.copy_of", edit.copy_of, f"the key of a {edit.kind} of this garden is allowed")]
             )
+        if source and source.fault:
+            raise InvalidPlan([Problem(f"edits[{index}].{edit.kind}.copy_of", source.name, f"what can be read is allowed: {source.fault}")])
         if edit.kind == "structure" and source is None:
             raise InvalidPlan([Problem(f"edits[{index}].{edit.kind}.copy_of", "nothing", "the key of a structure to copy is allowed")])
         document = dict(source.document) if source else {}
-        name = change.get("name") or (f"{document['name']} 2" if source else edit.key)
-        key = free_key(self.state, edit.kind, name if source or "name" in change else edit.key)
+        name = change.get("name") or (f"{document['name'][:118]} 2" if source else edit.key)
+        key = new_key(self.state, edit.kind, name if source or "name" in change else edit.key)
         self._renamed[edit.kind, edit.key] = key
         home = change.pop("bed", None) or (source.home if source else "")
         held = Held(edit.kind, key, self._home(index, edit.kind, home), _merged(document, {**change, "name": name, "key": key}))
         self.state[held.ref] = validated(held, ("edits", index, edit.kind, "change"))
         self.made.append(key)
         if edit.kind == "bed" and source:
-            for guest in [h for h in self.state.values() if h.kind == "structure" and h.home == source.key]:
-                own = free_key(self.state, "structure", guest.document["name"])
+            for guest in [h for h in self.state.values() if h.kind == "structure" and h.home == source.key and not h.fault]:
+                own = new_key(self.state, "structure", guest.document["name"])
                 self.state["structure", own] = replace(
                     guest, key=own, home=key, id=None, revision=0, document={**guest.document, "key": own}
                 )  # fmt: skip
 
     def _change(self, index: int, edit: Any, change: dict[str, Any], act: str) -> None:
-        key = "place" if edit.kind == "place" else self._renamed.get((edit.kind, edit.key), edit.key)
+        key = "place" if edit.kind == "place" else self._key(edit.kind, edit.key)
         held = self.state.get((edit.kind, key))
         if held is None or (edit.revision is not None and edit.revision != held.revision):
             self.stale.append(self._conflict(edit, held, change, act))
@@ -100,15 +99,23 @@ class _Applying:
             if held.kind == "bed":
                 self.state = {ref: h for ref, h in self.state.items() if h.kind != "structure" or h.home != key}
             return
+        if held.fault:
+            raise InvalidPlan(
+                [Problem(f"edits[{index}].{edit.kind}", held.name, f"it cannot be read and only be taken away: {held.fault}")]
+            )
         home = self._home(index, edit.kind, change.pop("bed", held.home))
         self.state[held.ref] = validated(
             replace(held, home=home, document=_merged(held.document, change)), ("edits", index, edit.kind, "change")
         )
 
+    def _key(self, kind: str, key: str) -> str:
+        """Return the key of a thing that these edits may have added under another."""
+        return self._renamed.get((kind, key), key)
+
     def _home(self, index: int, kind: str, home: str) -> str:
         if kind != "structure":
             return ""
-        key = self._renamed.get(("bed", home), home)
+        key = self._key("bed", home)
         if ("bed", key) not in self.state:
             raise InvalidPlan([Problem(f"edits[{index}].structure.change.bed", home, "the key of a bed of this garden is allowed")])
         return key
@@ -117,13 +124,14 @@ class _Applying:
         key = getattr(edit, "key", "place")
         if held is None:
             return schemas.ThingConflict(kind=edit.kind, key=key, name=str(change.get("name") or key), revision=None, differences=[])
+        if held.fault:
+            return schemas.ThingConflict(kind=edit.kind, key=key, name=held.name, revision=held.revision, differences=[])
         mine = {k: v for k, v in change.items() if k != "bed"} if act == "change" else {}
         try:
             found = differences(held.typed, MODELS[held.kind].model_validate(_merged(held.document, mine)), self.system)
         except ValidationError as error:
             raise InvalidPlan(problems_of(error, ("change",))) from error
-        name = str(held.document.get("name", key))
-        return schemas.ThingConflict(kind=edit.kind, key=key, name=name, revision=held.revision, differences=list(found))
+        return schemas.ThingConflict(kind=edit.kind, key=key, name=held.name, revision=held.revision, differences=list(found))
 
 
 def _merged(document: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
@@ -150,7 +158,6 @@ def draft(granted: Granted, sent: schemas.DraftEditsIn) -> schemas.PlotOut:
     return plot_out(whole(applying.state), sent.about, tuple(str(problem) for problem in applying.problems))
 
 
-@transaction.atomic
 def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.EditsOut:
     """Save edits, all or none.
 
@@ -158,47 +165,48 @@ def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.E
         Stale: Someone else changed one of the things since the revision named.
         InvalidPlan: Every wrong field, with its path.
     """
-    garden = Garden.objects.get(pk=granted.garden.pk)
-    before = state_of(garden)
-    system: System = model.Place.model_validate(garden.document).units
-    applying = _applied(before, sent.edits, system)
-    if applying.problems:
-        raise InvalidPlan(applying.problems)
-    if applying.stale:
-        raise Stale(schemas.Conflict(garden=garden_out(replace(granted, garden=garden), visitor), things=applying.stale))
-    commit(garden, before, applying.state, visitor.pk)
-    return schemas.EditsOut(garden=garden_out(replace(granted, garden=garden), visitor), made=applying.made)
+
+    def make(garden: Garden, before: State) -> Wanted:
+        applying = _applied(before, sent.edits, place_of(garden).units)
+        if applying.problems:
+            raise InvalidPlan(applying.problems)
+        if applying.stale:
+            raise Stale(schemas.Conflict(garden=garden_out(replace(granted, garden=garden), visitor), things=applying.stale))
+        return Wanted(applying.state, answer={"made": applying.made})
+
+    done = change_garden(granted.garden.pk, visitor, make)
+    made, revisions = done.answer.get("made", []), done.answer.get("revisions", {})
+    return schemas.EditsOut(garden=garden_out(replace(granted, garden=done.garden), visitor), made=made, revisions=revisions)
 
 
-@transaction.atomic
 def undo(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     """Undo the person's last change that still stands.
 
     Raises:
         CannotUndo: There is none, or someone else has changed the same things since.
     """
-    return _step(granted, visitor, last_change(granted.garden, visitor), "undo")
+    return _step(granted, visitor, last_change, "undo")
 
 
-@transaction.atomic
 def redo(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     """Do again what was undone last, or raise CannotUndo."""
-    return _step(granted, visitor, next_redo(granted.garden, visitor), "redo")
+    return _step(granted, visitor, next_redo, "redo")
 
 
-def _step(granted: Granted, visitor: Visitor, change: Change | None, way: str) -> schemas.GardenOut:
-    if change is None:
-        raise CannotUndo(f"nothing to {way}")
-    garden = Garden.objects.get(pk=granted.garden.pk)
-    before = state_of(garden)
-    after = reverted(before, change, way == "redo")
-    commit(garden, before, after, visitor.pk, way, change.number)
-    Change.objects.filter(pk=change.pk).update(fate="undone" if way == "undo" else "stands")
-    return garden_out(replace(granted, garden=garden), visitor)
+def _step(granted: Granted, visitor: Visitor, which: Callable[[Garden, Visitor], Change | None], way: str) -> schemas.GardenOut:
+    def make(garden: Garden, before: State) -> Wanted:
+        change = which(garden, visitor)
+        if change is None:
+            raise CannotUndo(f"nothing to {way}")
+        fate = "undone" if way == "undo" else "stands"
+        return Wanted(reverted(before, change, way == "redo"), way, change.number, {change.number: fate})
+
+    done = change_garden(granted.garden.pk, visitor, make)
+    return garden_out(replace(granted, garden=done.garden), visitor)
 
 
 def reverted(state: State, change: Change, forward: bool = False) -> State:
-    """Return a state with a logged change taken back, or done again.
+    """Return a state with a logged change taken back, or done again; what is compared is what documents mean, not how they were stored.
 
     Raises:
         CannotUndo: A thing is no longer what the change made of it.
@@ -207,17 +215,18 @@ def reverted(state: State, change: Change, forward: bool = False) -> State:
     found = dict(state)
     for edit in change.edits:
         ref = (edit["kind"], edit["key"])
-        held = found.get(ref)
-        if (held.document if held else None) != edit[source] or (held is not None and held.home != edit[f"home_{source}"]):
-            system: System = model.Place.model_validate(state[PLACE].document).units
-            raise CannotUndo(f"it has been changed again since: {words_of([edit], system)}")
-        if edit[target] is None:
+        now, was, then = found.get(ref), side_of(edit, source, change.form), side_of(edit, target, change.form)
+        if (now.document if now else None) != (was.document if was else None) or (now and was and now.home != was.home):
+            units = whole({PLACE: state[PLACE]}).units
+            raise CannotUndo(f"it has been changed again since: {words_of_edit(edit, change.form, units)}")
+        if then is None:
             found.pop(ref, None)
-        elif held is None:
-            found[ref] = Held(*ref, edit[f"home_{target}"], edit[target], edit["id"], edit["revision"])
         else:
-            found[ref] = replace(held, document=edit[target], home=edit[f"home_{target}"])
+            found[ref] = replace(then, id=now.id, revision=now.revision) if now else then
     orphans = [ref for ref, held in found.items() if held.kind == "structure" and ("bed", held.home) not in found]
     if orphans:
         raise CannotUndo("something stands on that bed now")
+    taken = [key for _, key in found]
+    if len(set(taken)) != len(taken):
+        raise CannotUndo("something else has its key now")
     return found

@@ -5,22 +5,23 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from ascent import model
 from ascent.changes import sentence
+from ascent.documents import first_of
+from ascent.errors import InvalidPlan, Problem
 from ascent.plan import read_plan, write_plan
 from ascent.plot import plot_of
 from ascent.sheets import What, read_table, write_table
 from ascent.svg import plan_svg, views_svg
-from django.db import transaction
 
 from .. import schemas
 from ..models import Garden, Thing
 from .access import Granted, Visitor
 from .edits import Stale
 from .garden import garden_out
-from .owned import room_for_another
-from .state import PLACE, State, commit, from_core, load_plan, state_of, whole, within_limits
+from .owned import made_once
+from .state import PLACE, State, from_core, load_plan, state_of, whole, within_limits
 from .structures import report_of, structure_out
+from .writing import Wanted, change_garden
 
 _MOST_LINES = 300
 
@@ -68,20 +69,27 @@ def _wanted(garden: Garden, sent: schemas.ImportIn) -> tuple[State, State]:
 
 def _joined(before: State, taken: State) -> State:
     """Return a state with another's things added; a structure named by both goes where the other has it."""
-    return {**before, **taken}
+    joined = {**before, **taken}
+    keys = [key for _, key in joined]
+    problems = (
+        Problem(f"{kind} {key}", key, "a key that nothing else in this garden has is allowed") for kind, key in taken if keys.count(key) > 1
+    )
+    if found := first_of(problems):
+        raise InvalidPlan(found)
+    return joined
 
 
 def preview(granted: Granted, sent: schemas.ImportIn) -> schemas.ImportOut:
     """Return what an import would add, change and take away; nothing is stored."""
     before, after = _wanted(granted.garden, sent)
-    units = model.Place.model_validate(after[PLACE].document).units
+    units = whole({PLACE: after[PLACE]}).units
     lines = []
     for ref in dict.fromkeys([*before, *after]):
         old, new = before.get(ref), after.get(ref)
         if old and new and (old.document, old.home) == (new.document, new.home):
             continue
         act: Any = "change" if old and new else "add" if new else "remove"
-        words = sentence(old.typed if old else None, new.typed if new else None, units)
+        words = sentence(old.typed if old and not old.fault else None, new.typed if new else None, units)
         lines.append(schemas.ImportLine(act=act, words=f"{ref[0]} {words}" if ref[0] != "place" else f"garden {words}"))
     more = len(lines) - _MOST_LINES
     if more > 0:
@@ -89,30 +97,28 @@ def preview(granted: Granted, sent: schemas.ImportIn) -> schemas.ImportOut:
     return schemas.ImportOut(number=granted.garden.changes, lines=lines)
 
 
-@transaction.atomic
 def take_in(granted: Granted, sent: schemas.ImportDo, visitor: Visitor) -> schemas.GardenOut:
     """Take a file in, all or nothing; it is one change, which undo takes back.
 
     Raises:
         Stale: The garden was changed since the import was looked at.
     """
-    garden = Garden.objects.get(pk=granted.garden.pk)
-    fresh = replace(granted, garden=garden)
-    if garden.changes != sent.number:
-        raise Stale(schemas.Conflict(garden=garden_out(fresh, visitor), things=[]))
-    before, after = _wanted(garden, sent)
-    commit(garden, before, after, visitor.pk, "import")
-    return garden_out(fresh, visitor)
+
+    def make(garden: Garden, _before: State) -> Wanted:
+        if garden.changes != sent.number:
+            raise Stale(schemas.Conflict(garden=garden_out(replace(granted, garden=garden), visitor), things=[]))
+        return Wanted(_wanted(garden, sent)[1], "import")
+
+    done = change_garden(granted.garden.pk, visitor, make)
+    return garden_out(replace(granted, garden=done.garden), visitor)
 
 
-@transaction.atomic
 def new_from_plan(visitor: Visitor, sent: schemas.ImportIn) -> schemas.GardenOut:
     """Make a garden of a plan file.
 
     Raises:
         InvalidPlan: Every wrong place of the file, or too many gardens.
     """
-    room_for_another(visitor)
     plan = read_plan(sent.text)
     within_limits(from_core(plan.garden))
-    return garden_out(Granted(load_plan(visitor, plan), "owner"), visitor)
+    return garden_out(made_once(visitor, lambda _owner: load_plan(visitor, plan)), visitor)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import json
 from functools import lru_cache
 from typing import Any
 
@@ -17,17 +18,17 @@ from ascent.plot import Laid, geometry_of, laid_out, plot_of, room_for, stretch_
 from ascent.present import cautions_of, part_reports, standing
 from ascent.quantities import System, write
 from ascent.shade import Shade, shade_of
+from ascent.sheets import plain_cell
 from ascent.wording import day_text, money
 from django.conf import settings
 
 from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
-from .state import PLACE, Held, state_of, whole, words_of
+from .state import PLACE, Held, place_of, state_of, unreadable, whole, words_of
 
 _COMPASS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
 _DONE = ("do", "restore", "import")
-MOST_LINES = 40
 
 
 def last_change(garden: Garden, visitor: Visitor) -> Change | None:
@@ -50,17 +51,26 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     last, redo = (last_change(garden, visitor), next_redo(garden, visitor)) if granted.role != "read" else (None, None)
     return schemas.GardenOut(
         id=garden.pk, role=granted.role, owner=garden.owner.get_username(), name=core.name, units=core.units, number=garden.changes,
-        place=_place(state[PLACE], core), beds=[_bed(held, core) for held in state.values() if held.kind == "bed"],
-        features=[_feature(held, core.units) for held in state.values() if held.kind == "feature"],
+        place=_place(state[PLACE], core), beds=[_bed(held, core) for held in state.values() if held.kind == "bed" and not held.fault],
+        features=[_feature(held, core.units) for held in state.values() if held.kind == "feature" and not held.fault],
         structures=[_structure(state["structure", each.structure.key], each, core.units) for each in laid],
         plot=drawing, room=room_for(core, 0.0, 0.0, drawing), warnings=warned(clashes(core, laid), core.units),
-        undo=words_of(last.edits, core.units) if last else None, redo=words_of(redo.edits, core.units) if redo else None,
+        undo=words_of(last, core.units) if last else None, redo=words_of(redo, core.units) if redo else None,
+        unreadable=[
+            schemas.UnreadableRow(kind=held.kind, key=held.key, name=held.name, revision=held.revision, why=held.fault, text=_kept(held))
+            for held in unreadable(state)
+        ],
     )  # fmt: skip
+
+
+def _kept(held: Held) -> str:
+    """Return the text of a document as it was stored."""
+    return json.dumps(held.document, indent=1, ensure_ascii=False)
 
 
 def _place(held: Held, core: model.Garden) -> schemas.PlaceRow:
     gust = core.design_gust or tables.exposures()[core.exposure].design_gust_m_s
-    fields = model.Place.model_validate(held.document)
+    fields = model.Place.model_validate({name: getattr(core, name) for name in model.Place.model_fields})
     return schemas.PlaceRow(
         revision=held.revision,
         written=written_fields(fields, core.units),
@@ -144,8 +154,10 @@ def _line(site_json: str, structure_json: str) -> dict[str, Any]:
 def lines(granted: Granted, keys: list[str]) -> list[schemas.StructureLine]:
     """Return how structures stand: those named, or as many as one call takes, so that a large garden comes in by and by."""
     state = state_of(granted.garden)
-    place = model.Place.model_validate(granted.garden.document)
-    wanted = [held for held in state.values() if held.kind == "structure" and (held.key in keys or not keys)][:MOST_LINES]
+    place = place_of(granted.garden)
+    lost = {held.ref for held in unreadable(state)}
+    wanted = [held for held in state.values() if held.kind == "structure" and held.ref not in lost and (held.key in keys or not keys)]
+    wanted = wanted[: schemas.MOST_LINES]
     sites = {home: _site_json(place, state["bed", home].document) for home in {held.home for held in wanted}}
     found = []
     for held in wanted:
@@ -222,17 +234,13 @@ def parts_csv(granted: Granted, by_structure: bool) -> str:
     handle = io.StringIO()
     writer = csv.writer(handle)
     writer.writerow(["structure", "part", "for", "needed", "buy", "price each", "cost", "currency", "lasts"])
-    rows = [(_text(s.name), p) for s in found.structures for p in s.parts] if by_structure else [("all", p) for p in found.together]
+    rows = [(s.name, p) for s in found.structures for p in s.parts] if by_structure else [("all", p) for p in found.together]
+    currency = plain_cell(found.currency)
     for name, part in rows:
-        cost = (f"{part.price:.2f}", f"{part.cost:.2f}", found.currency)
-        writer.writerow([name, part.name, part.use, part.count, part.buy, *cost, part.lasts])
-    writer.writerow(["total", "", "", "", "", "", f"{found.apart if by_structure else found.cost:.2f}", found.currency, ""])
+        cost = (f"{part.price:.2f}", f"{part.cost:.2f}", currency)
+        writer.writerow([plain_cell(name), part.name, part.use, part.count, part.buy, *cost, part.lasts])
+    writer.writerow(["total", "", "", "", "", "", f"{found.apart if by_structure else found.cost:.2f}", currency, ""])
     return handle.getvalue()
-
-
-def _text(name: str) -> str:
-    """Return a person's text so that no spreadsheet takes it for a formula."""
-    return f"'{name}" if name[:1] in "=+-@\t\r" else name
 
 
 @lru_cache(maxsize=1)

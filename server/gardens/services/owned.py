@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from ascent import model
 from ascent.errors import InvalidPlan, Problem
-from django.db import transaction
 from django.http import Http404
 
 from .. import schemas
 from ..models import Garden
 from .access import MOST_GARDENS, Granted, Visitor
+from .writing import once
 
 
 def room_for_another(visitor: Visitor) -> int:
@@ -27,12 +29,24 @@ def room_for_another(visitor: Visitor) -> int:
     return visitor.pk
 
 
-@transaction.atomic
 def new_garden(visitor: Visitor, sent: schemas.PlaceChange) -> Granted:
     """Make an empty garden for whoever is signed in."""
-    owner = room_for_another(visitor)
     place = model.Place.model_validate({"name": "My garden", **sent.model_dump(mode="json", exclude_none=True)})
-    return Granted(Garden.objects.create(owner_id=owner, document=place.model_dump(mode="json")), "owner")
+    return made_once(visitor, lambda owner: Garden.objects.create(owner_id=owner, document=place.model_dump(mode="json")))
+
+
+def made_once(visitor: Visitor, make: Callable[[int], Garden]) -> Granted:
+    """Make a garden for whoever is signed in, once for a mark.
+
+    Raises:
+        Http404: Nobody is signed in, or what was made for that mark is gone again.
+        InvalidPlan: They have as many gardens as one account may have.
+    """
+    answer = once(visitor, lambda: {"garden": make(room_for_another(visitor)).pk})
+    garden = Garden.objects.filter(pk=answer["garden"], owner_id=visitor.pk).select_related("owner").first()
+    if garden is None:
+        raise Http404
+    return Granted(garden, "owner")
 
 
 def remove_garden(garden: Garden) -> None:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any
 
 from ascent import model
@@ -11,6 +13,7 @@ from ascent.errors import InvalidPlan, Problem
 from ascent.families import family_of
 from ascent.plan import check_structure, problems_of
 from ascent.quantities import System
+from ascent.upgrades import upgraded_thing
 from django.db import transaction
 from pydantic import ValidationError
 
@@ -22,13 +25,18 @@ PLACE: Ref = ("place", "place")
 MODELS: dict[str, type[model.Typed]] = {
     "place": model.Place, "bed": model.BareBed, "feature": model.Feature, "structure": model.Structure,
 }  # fmt: skip
-_MOST = {"bed": 400, "feature": 400, "structure": 600}
+UNREAD = "a garden whose own fields cannot be read"
+_MOST = {"bed": model.MOST_BEDS, "feature": model.MOST_FEATURES, "structure": model.MOST_STRUCTURES}
 _SAID = 2  # things named in the words of one change
 
 
 @dataclass(frozen=True)
 class Held:
-    """One thing: its kind and key, the key of a structure's bed, its document, and the row it is stored in."""
+    """One thing: its kind and key, the key of a structure's bed, its document, and the row it is stored in.
+
+    A document is brought up to the present form and complete; one that nobody can read is kept as it was stored, with what is wrong
+    as its `fault` and the `form` it was stored in.
+    """
 
     kind: str
     key: str
@@ -36,11 +44,18 @@ class Held:
     document: Document
     id: int | None = None
     revision: int = 0
+    form: int = model.FORMAT_VERSION
+    fault: str = ""
 
     @property
     def ref(self) -> Ref:
         """Return kind and key."""
         return self.kind, self.key
+
+    @property
+    def name(self) -> str:
+        """Return what it is called, also where it cannot be read."""
+        return str(self.document.get("name") or self.key)
 
     @property
     def typed(self) -> model.Typed:
@@ -51,24 +66,77 @@ class Held:
 State = dict[Ref, Held]
 
 
+def held_from(kind: str, key: str, home: str, document: Document, form: int, id: int | None = None, revision: int = 0) -> Held:
+    """Return a thing as it was stored, brought up to the present form; or as it is, with its fault."""
+    try:
+        return Held(kind, key, home, meant(kind, document, form), id, revision)
+    except InvalidPlan as error:
+        return Held(kind, key, home, document, id, revision, form, str(error.problems[0]))
+
+
+def meant(kind: str, document: Document, form: int) -> Document:
+    """Return what a stored document means today: in the present form, with everything filled in. It is shared; do not change it.
+
+    Raises:
+        InvalidPlan: It cannot be read.
+    """
+    return _meant(kind, json.dumps(document), form)
+
+
+@lru_cache(maxsize=4096)
+def _meant(kind: str, text: str, form: int) -> Document:
+    if form > model.FORMAT_VERSION:
+        raise InvalidPlan([Problem(kind, f"form {form}", f"form 1 to {model.FORMAT_VERSION} is read by this program")])
+    try:
+        document = upgraded_thing(kind, json.loads(text), form)
+        return validated(Held(kind, "", "", document)).document
+    except InvalidPlan:
+        raise
+    except Exception as error:  # a step that stumbles over one document must not close its garden
+        raise InvalidPlan([Problem(kind, type(error).__name__, "a document that can be brought up to date is allowed")]) from error
+
+
 def state_of(garden: Garden) -> State:
     """Return a garden's things as they are stored."""
-    state: State = {PLACE: Held("place", "place", "", garden.document, garden.pk, garden.revision)}
+    state: State = {PLACE: held_from("place", "place", "", garden.document, garden.form, garden.pk, garden.revision)}
     for row in garden.things.all():
-        state[row.kind, row.key] = Held(row.kind, row.key, row.home, row.document, row.pk, row.revision)
+        state[row.kind, row.key] = of_row(row)
     return state
 
 
+def of_row(row: Thing) -> Held:
+    """Return one stored thing."""
+    return held_from(row.kind, row.key, row.home, row.document, row.form, row.pk, row.revision)
+
+
+def place_of(garden: Garden) -> model.Place:
+    """Return a garden's own fields; where they cannot be read, the usual ones under its name."""
+    return _place(held_from("place", "place", "", garden.document, garden.form))
+
+
+def _place(found: Held) -> model.Place:
+    return model.Place.model_validate(found.document) if not found.fault else model.Place(name=UNREAD)
+
+
 def whole(state: State) -> model.Garden:
-    """Return a state as the core's garden."""
-    things: dict[str, list[Held]] = {"place": [], "bed": [], "feature": [], "structure": []}
-    for held in state.values():
-        things[held.kind].append(held)
+    """Return a state as the core's garden; what cannot be read is not in it."""
+    readable = [each for each in state.values() if not each.fault]
     standing: dict[str, list[Document]] = {}
-    for held in things["structure"]:
-        standing.setdefault(held.home, []).append(held.document)
-    beds = [{**held.document, "structures": standing.get(held.key, [])} for held in things["bed"]]
-    return model.Garden.model_validate({**state[PLACE].document, "beds": beds, "features": [held.document for held in things["feature"]]})
+    for each in readable:
+        if each.kind == "structure":
+            standing.setdefault(each.home, []).append(each.document)
+    beds = [{**each.document, "structures": standing.get(each.key, [])} for each in readable if each.kind == "bed"]
+    features = [each.document for each in readable if each.kind == "feature"]
+    return model.Garden.model_validate({**_place(state[PLACE]).model_dump(), "beds": beds, "features": features})
+
+
+def unreadable(state: State) -> list[Held]:
+    """Return what of a garden cannot be shown: what nobody can read, and what stands on a bed that nobody can read."""
+    lost = {each.key for each in state.values() if each.kind == "bed" and each.fault}
+    on_lost = (
+        replace(each, fault="the bed it stands on cannot be read") for each in state.values() if each.home in lost and not each.fault
+    )
+    return [*(each for each in state.values() if each.fault), *on_lost]
 
 
 def from_core(garden: model.Garden, state: State | None = None) -> State:
@@ -87,6 +155,8 @@ def from_core(garden: model.Garden, state: State | None = None) -> State:
             hold("structure", structure.key, bed.key, checked(structure).model_dump(mode="json"))
     for feature in garden.features:
         hold("feature", feature.key, "", feature.model_dump(mode="json"))
+    if state:
+        found |= {each.ref: each for each in unreadable(state)}
     return found
 
 
@@ -115,7 +185,7 @@ def validated(held: Held, prefix: tuple[str | int, ...] = ()) -> Held:
         raise InvalidPlan(problems_of(error, prefix)) from error
     if isinstance(typed, model.Structure):
         typed = checked(typed, prefix)
-    return replace(held, document=typed.model_dump(mode="json"))
+    return replace(held, document=typed.model_dump(mode="json"), form=model.FORMAT_VERSION, fault="")
 
 
 def within_limits(state: State) -> None:
@@ -130,12 +200,11 @@ def within_limits(state: State) -> None:
             raise InvalidPlan([Problem(f"{kind}s", str(count), f"{most} in one garden are allowed")])
 
 
-@transaction.atomic
 def commit(garden: Garden, before: State, after: State, who: int | None, way: str = "do", about: int | None = None) -> Change | None:
-    """Save the difference of two states and log it; None when nothing differs.
+    """Save the difference of two states and log it; None when nothing differs. To be called in a transaction.
 
     Args:
-        garden: The row, read in this transaction.
+        garden: The row, as nobody has changed it since.
         before: Its things as stored.
         after: Its things as wanted.
         who: The account.
@@ -152,7 +221,7 @@ def commit(garden: Garden, before: State, after: State, who: int | None, way: st
     if not edits:
         return None
     garden.changes += 1
-    garden.save(update_fields=["changes", "document", "revision"])
+    garden.save(update_fields=["changes", "document", "form", "revision"])
     if way not in ("undo", "redo"):
         Change.objects.filter(garden=garden, who_id=who, fate="undone").update(fate="gone")
     return Change.objects.create(garden=garden, number=garden.changes, who_id=who, way=way, about=about, edits=edits)
@@ -170,53 +239,65 @@ def _store(garden: Garden, old: Held | None, new: Held | None) -> Held | None:
         Thing.objects.filter(pk=_row(old)).delete()
         return None
     if new.kind == "place":
-        garden.document, garden.revision = new.document, garden.revision + 1
+        garden.document, garden.form, garden.revision = new.document, new.form, garden.revision + 1
         return replace(new, revision=garden.revision)
+    fields = {"document": new.document, "home": new.home, "form": new.form}
     if old is None:
-        row = Thing.objects.create(
-            pk=new.id, garden=garden, kind=new.kind, key=new.key, home=new.home, document=new.document, revision=new.revision + 1
-        )
+        row = Thing.objects.create(pk=new.id, garden=garden, kind=new.kind, key=new.key, revision=new.revision + 1, **fields)
         return replace(new, id=row.pk, revision=row.revision)
-    Thing.objects.filter(pk=_row(old)).update(document=new.document, home=new.home, revision=old.revision + 1)
+    Thing.objects.filter(pk=_row(old)).update(revision=old.revision + 1, **fields)
     return replace(new, id=old.id, revision=old.revision + 1)
 
 
-def _row(held: Held | None) -> int:
-    assert held is not None and held.id is not None  # noqa: S101 - what is changed or taken away was stored
-    return held.id
+def _row(found: Held | None) -> int:
+    assert found is not None and found.id is not None  # noqa: S101 - what is changed or taken away was stored
+    return found.id
 
 
 def _entry(old: Held | None, new: Held | None) -> Document:
-    held = new or old
-    assert held is not None  # noqa: S101 - one of the two is there
+    found = new or old
+    assert found is not None  # noqa: S101 - one of the two is there
     return {
-        "kind": held.kind, "key": held.key, "id": held.id, "revision": held.revision,
+        "kind": found.kind, "key": found.key, "id": found.id, "revision": found.revision,
         "before": old.document if old else None, "after": new.document if new else None,
         "home_before": old.home if old else "", "home_after": new.home if new else "",
+        **{f"form_{side}": each.form for side, each in (("before", old), ("after", new)) if each and each.form != model.FORMAT_VERSION},
     }  # fmt: skip
 
 
-def words_of(edits: list[Document], system: System) -> str:
+def side_of(edit: Document, side: str, form: int) -> Held | None:
+    """Return one side of a logged edit as a thing in the present form, None where it was not there."""
+    if edit[side] is None:
+        return None
+    stored = edit.get(f"form_{side}", form)
+    return held_from(edit["kind"], edit["key"], edit[f"home_{side}"], edit[side], stored, edit["id"], edit["revision"])
+
+
+def words_of(change: Change, system: System) -> str:
     """Return the words of a logged change: the first things in full, the rest as a number."""
-    said = [_said(edit, system) for edit in edits]
-    more = f"; and {len(said) - _SAID} more" if len(said) > _SAID else ""
-    return "; ".join(said[:_SAID]) + more
+    said = [words_of_edit(edit, change.form, system) for edit in change.edits[:_SAID]]
+    more = f"; and {len(change.edits) - _SAID} more" if len(change.edits) > _SAID else ""
+    return "; ".join(said) + more
 
 
-def _said(edit: Document, system: System) -> str:
-    kind = MODELS[edit["kind"]]
-    before, after = (kind.model_validate(edit[side]) if edit[side] else None for side in ("before", "after"))
-    if edit["home_before"] != edit["home_after"] and before and after:
-        return f"{getattr(after, 'name', '')}: to another bed"
-    return sentence(before, after, system)
+def words_of_edit(edit: Document, form: int, system: System) -> str:
+    """Return the words of one thing's change; where a side cannot be read, that there was one."""
+    before, after = side_of(edit, "before", form), side_of(edit, "after", form)
+    found = after or before
+    assert found is not None  # noqa: S101 - one of the two is there
+    if any(side and side.fault for side in (before, after)):
+        return f"{found.name} {'added' if not before else 'taken away' if not after else 'changed'}, in a form that can no longer be read"
+    if before and after and before.home != after.home:
+        return f"{after.name}: to another bed"
+    return sentence(before.typed if before else None, after.typed if after else None, system)
 
 
 def load_plan(owner: Any, plan: model.Plan) -> Garden:
     """Store a plan's garden for an owner."""
+    things = [found for found in from_core(plan.garden).values() if found.kind != "place"]
     with transaction.atomic():
         garden = Garden.objects.create(owner_id=owner.pk, document=plan.garden.model_dump(mode="json", exclude={"beds", "features"}))
-        things = [held for held in from_core(plan.garden).values() if held.kind != "place"]
         Thing.objects.bulk_create(
-            Thing(garden=garden, kind=held.kind, key=held.key, home=held.home, document=held.document) for held in things
+            Thing(garden=garden, kind=found.kind, key=found.key, home=found.home, document=found.document) for found in things
         )
     return garden

@@ -16,25 +16,38 @@ from ascent.plot import placed
 from ascent.present import curve_report, full_report, link_fixes, rests_on, sizing, solid_report, ways_to
 from ascent.quantities import read, write
 from ascent.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
+from ascent.sheets import plain_cell
 from ascent.wording import read_gust
-from django.db import transaction
 from django.http import Http404
 
 from .. import schemas
 from ..models import Garden, Thing
 from .access import Granted, Visitor
-from .edits import Stale, free_key
+from .edits import Stale, new_key
 from .garden import sides
-from .state import Held, checked, commit, state_of, whole
+from .state import Held, State, checked, of_row, place_of, state_of, whole
+from .writing import Wanted, change_garden
 
 
 def site_of(row: Thing, sent: schemas.Draft | None = None) -> model.Site:
     """Return a structure's bed and garden as the core knows them, with what a draft changes of the bed."""
-    bed = Thing.objects.filter(garden_id=row.garden_id, kind=Thing.BED, key=row.home).values_list("document", flat=True).first()
+    bed = Thing.objects.filter(garden_id=row.garden_id, kind=Thing.BED, key=row.home).first()
     if bed is None:
         raise Http404
     changes = {"soil": sent.soil, "exposure": sent.exposure} if sent else {}
-    return model.Site(garden=model.Place(**row.garden.document), bed=model.BareBed(**{**bed, **changes}))
+    return model.Site(garden=place_of(row.garden), bed=model.BareBed(**{**_read(bed).document, **changes}))
+
+
+def _read(row: Thing) -> Held:
+    """Return a stored thing, or refuse one that cannot be read.
+
+    Raises:
+        InvalidPlan: What is wrong with it.
+    """
+    found = of_row(row)
+    if found.fault:
+        raise InvalidPlan([Problem(row.kind, found.name, f"what is stored of it cannot be read: {found.fault}")])
+    return found
 
 
 def structure_of(row: Thing, sent: schemas.Draft) -> model.Structure:
@@ -44,13 +57,13 @@ def structure_of(row: Thing, sent: schemas.Draft) -> model.Structure:
         InvalidPlan: A wrong option, with its path.
     """
     changed = {"name": sent.name, "options": sent.options, "plantings": sent.plantings}
-    return checked(model.Structure.model_validate(row.document).model_copy(update=changed))
+    return checked(model.Structure.model_validate(_read(row).document).model_copy(update=changed))
 
 
 def structure_out(row: Thing, granted: Granted) -> schemas.StructureOut:
     """Return a structure as the bench takes it up."""
     site = site_of(row)
-    structure = checked(model.Structure.model_validate(row.document))
+    structure = model.Structure.model_validate(_read(row).document)
     return schemas.StructureOut(
         id=row.pk, key=row.key, garden=row.garden_id, bed=row.home, bed_name=site.bed.name, family=structure.family,
         sides=sides(site.bed, structure.turn), units=site.garden.units, revision=row.revision, may_edit=granted.role != "read",
@@ -86,41 +99,44 @@ def sizing_of(row: Thing, sent: schemas.Draft) -> Sizing:
     return sizing(site, structure_of(row, sent), site.garden.units)
 
 
-@transaction.atomic
 def save(row: Thing, granted: Granted, sent: schemas.SaveIn, visitor: Visitor) -> schemas.StructureOut:
     """Save a draft and what it changes of the bed, all or nothing.
 
     Raises:
         Stale: The structure was saved by someone else since.
     """
-    garden = Garden.objects.get(pk=granted.garden.pk)
-    state = state_of(garden)
-    held = state.get((Thing.STRUCTURE, row.key))
-    if held is None:
-        raise Http404
     structure = structure_of(row, sent.draft)
-    row.refresh_from_db()
-    if held.revision != sent.revision:
-        saved = model.Structure.model_validate(held.document)
-        units = model.Place.model_validate(garden.document).units
-        found = [each for each in differences(saved, structure, units) if each.path not in ("along", "across", "turn")]
-        raise Stale(schemas.StructureConflict(saved=structure_out(row, granted), differences=found))
-    stands = {name: held.document[name] for name in ("along", "across", "turn") if name in held.document}
-    bed = state[Thing.BED, held.home]
-    after = {
-        **state,
-        held.ref: replace(held, document={**structure.model_dump(mode="json"), **stands}),
-        bed.ref: replace(bed, document={**bed.document, **_of_bed(bed, sent.draft, garden)}),
-    }
-    commit(garden, state, after, visitor.pk)
-    row.refresh_from_db()
-    return structure_out(row, granted)
+
+    def make(garden: Garden, state: State) -> Wanted:
+        held = state.get((Thing.STRUCTURE, row.key))
+        if held is None:
+            raise Http404
+        if held.revision != sent.revision:
+            units = place_of(garden).units
+            found = [d for d in differences(held.typed, structure, units) if d.path not in ("along", "across", "turn")]
+            fresh = Thing.objects.filter(pk=row.pk).first() or row
+            raise Stale(schemas.StructureConflict(saved=structure_out(fresh, granted), differences=found))
+        stands = {name: held.document[name] for name in ("along", "across", "turn") if name in held.document}
+        bed = state[Thing.BED, held.home]
+        after = {
+            **state,
+            held.ref: replace(held, document={**structure.model_dump(mode="json"), **stands}),
+            bed.ref: replace(bed, document={**bed.document, **_of_bed(bed, sent.draft, place_of(garden))}),
+        }
+        return Wanted(after)
+
+    done = change_garden(granted.garden.pk, visitor, make)
+    saved = Thing.objects.filter(pk=row.pk).select_related("garden").first()
+    if saved is None:
+        raise Http404
+    found = structure_out(saved, granted)
+    return found.model_copy(update={"revision": done.answer["revisions"].get(f"structure/{row.key}", found.revision)})
 
 
-def _of_bed(bed: Held, sent: schemas.Draft, garden: Garden) -> dict[str, str]:
+def _of_bed(bed: Held, sent: schemas.Draft, place: model.Place) -> dict[str, str]:
     """Return what a draft changes of its bed; an exposure that is the garden's own stays the garden's."""
     own = bed.document.get("exposure")
-    exposure = {} if own is None and sent.exposure == garden.document.get("exposure", "ordinary") else {"exposure": sent.exposure}
+    exposure = {} if own is None and sent.exposure == place.exposure else {"exposure": sent.exposure}
     return {"soil": sent.soil, **exposure}
 
 
@@ -191,26 +207,27 @@ def ways_of(row: Thing, sent: schemas.WishIn) -> WishReport:
     return ways_to(site, structure_of(row, sent.draft), sent.wish, sent.wanted, site.garden.units)
 
 
-@transaction.atomic
 def build(granted: Granted, key: str, need: schemas.NeedIn, visitor: Visitor) -> schemas.StructureOut:
     """Put the proposed structure on the bed, on ground that nothing else takes if there is any."""
-    garden = Garden.objects.get(pk=granted.garden.pk)
-    core, bed = _bed_of(garden, key)
-    offered = _offered(model.Site(garden=core, bed=bed), need).structure
-    state = state_of(garden)
-    structure = placed(core, bed, offered.model_copy(update={"key": free_key(state, Thing.STRUCTURE, offered.name)}))
-    held = Held(Thing.STRUCTURE, structure.key, bed.key, structure.model_dump(mode="json"))
-    commit(garden, state, {**state, held.ref: held}, visitor.pk)
-    row = Thing.objects.get(garden=garden, kind=Thing.STRUCTURE, key=structure.key)
+
+    def make(garden: Garden, state: State) -> Wanted:
+        core, bed = _bed_of(garden, key)
+        offered = _offered(model.Site(garden=core, bed=bed), need).structure
+        structure = placed(core, bed, offered.model_copy(update={"key": new_key(state, Thing.STRUCTURE, offered.name)}))
+        held = Held(Thing.STRUCTURE, structure.key, bed.key, structure.model_dump(mode="json"))
+        return Wanted({**state, held.ref: held}, answer={"made": structure.key})
+
+    done = change_garden(granted.garden.pk, visitor, make)
+    row = Thing.objects.filter(garden=done.garden, kind=Thing.STRUCTURE, key=done.answer["made"]).first()
+    if row is None:
+        raise Http404
     return structure_out(row, granted)
 
 
-@transaction.atomic
 def remove(row: Thing, granted: Granted, visitor: Visitor) -> None:
     """Take a structure off its bed; it can be put back."""
-    garden = Garden.objects.get(pk=granted.garden.pk)
-    state = state_of(garden)
-    commit(garden, state, {ref: held for ref, held in state.items() if ref != (Thing.STRUCTURE, row.key)}, visitor.pk)
+    gone = (Thing.STRUCTURE, row.key)
+    change_garden(granted.garden.pk, visitor, lambda _garden, state: Wanted({ref: held for ref, held in state.items() if ref != gone}))
 
 
 def parts_csv(row: Thing, granted: Granted) -> str:
@@ -219,7 +236,7 @@ def parts_csv(row: Thing, granted: Granted) -> str:
     handle = io.StringIO()
     writer = csv.writer(handle)
     writer.writerow(["part", "for", "needed", "buy", "price each", "cost", "currency", "lasts"])
-    currency = row.garden.document.get("currency", "cu")
+    currency = plain_cell(place_of(row.garden).currency)
     for part in report.parts:
         writer.writerow([part.name, part.use, part.count, part.buy, f"{part.price:.2f}", f"{part.cost:.2f}", currency, part.lasts])
     writer.writerow(["total", "", "", "", "", f"{report.cost:.2f}", currency, ""])

@@ -9,6 +9,7 @@ from ascent.plan import read_plan
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand
+from django.db import transaction
 
 from gardens.models import Garden, Share
 from gardens.services.state import commit, from_core, load_plan, state_of
@@ -47,4 +48,5 @@ class Command(BaseCommand):
         Share.objects.create(garden=garden, person_id=neighbour, may_edit=True)
         for who, wanted in ((neighbour, before.model_copy(update={"beds": now.beds})), (owner, now)):
             state = state_of(garden)
-            commit(garden, state, from_core(wanted, state), who)
+            with transaction.atomic():
+                commit(garden, state, from_core(wanted, state), who)

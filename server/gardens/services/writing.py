@@ -1,0 +1,118 @@
+"""The one way a garden is changed: reckoned without holding anybody up, stored in a moment if nothing has changed meanwhile, done once."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.db import IntegrityError, transaction
+from django.http import Http404
+
+from ..models import Change, Garden, Sent
+from .access import Visitor
+from .state import State, commit, state_of
+
+_TRIES = 6
+
+
+class Busy(Exception):
+    """Others have saved each time just before; again in a moment."""
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What a write makes of a garden.
+
+    after: Its things.
+    way, about: What kind of change that is, and the number of the one it is about.
+    fates: What becomes of older changes, by their number.
+    answer: What the sender is told, also when it asks once more.
+    """
+
+    after: State
+    way: str = "do"
+    about: int | None = None
+    fates: dict[int, str] = field(default_factory=dict)
+    answer: dict[str, Any] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Written:
+    """A garden after a write, and what the sender is told."""
+
+    garden: Garden
+    answer: dict[str, Any]
+
+
+def change_garden(garden_id: int, visitor: Visitor, make: Callable[[Garden, State], Wanted]) -> Written:
+    """Change a garden: what is wanted is reckoned first, then stored in a short transaction if the garden is still as it was read.
+
+    Args:
+        garden_id: Which.
+        visitor: Whoever asks, with the mark of this write; one that was done already is answered as it was then.
+        make: From the garden and its things to what is wanted; it may be asked again.
+
+    Raises:
+        Http404: The garden is gone.
+        Busy: It was changed by others each time in between.
+    """
+    for _ in range(_TRIES):
+        if (known := answered(visitor)) is not None:
+            return Written(_garden(garden_id), known)
+        garden = _garden(garden_id)
+        before = state_of(garden)
+        wanted = make(garden, before)
+        try:
+            with transaction.atomic():
+                if Garden.objects.filter(pk=garden_id).values_list("changes", flat=True).first() != garden.changes:
+                    continue
+                change = commit(garden, before, wanted.after, visitor.pk, wanted.way, wanted.about)
+                for number, fate in wanted.fates.items():
+                    Change.objects.filter(garden=garden, number=number).update(fate=fate)
+                answer = {**wanted.answer, "revisions": _revisions(change)}
+                remember(visitor, answer)
+        except IntegrityError:
+            continue  # the same write has come twice at once; the other one is done
+        return Written(garden, answer)
+    raise Busy
+
+
+def once(visitor: Visitor, do: Callable[[], dict[str, Any]]) -> dict[str, Any]:
+    """Do something that makes a garden, and remember its answer; done already, it is only answered."""
+    if (known := answered(visitor)) is not None:
+        return known
+    try:
+        with transaction.atomic():
+            answer = do()
+            remember(visitor, answer)
+    except IntegrityError:
+        if (known := answered(visitor)) is None:
+            raise
+        return known
+    return answer
+
+
+def answered(visitor: Visitor) -> dict[str, Any] | None:
+    """Return what a write with the visitor's mark was answered, None where none was done."""
+    if not visitor.mark or visitor.pk is None:
+        return None
+    return Sent.objects.filter(person_id=visitor.pk, mark=visitor.mark).values_list("answer", flat=True).first()
+
+
+def remember(visitor: Visitor, answer: dict[str, Any]) -> None:
+    """Keep the answer to a write with a mark."""
+    if visitor.mark and visitor.pk is not None:
+        Sent.objects.create(person_id=visitor.pk, mark=visitor.mark, answer=answer)
+
+
+def _garden(garden_id: int) -> Garden:
+    garden = Garden.objects.filter(pk=garden_id).select_related("owner").first()
+    if garden is None:
+        raise Http404
+    return garden
+
+
+def _revisions(change: Change | None) -> dict[str, int]:
+    """Return the revision of everything a change has touched, by kind and key."""
+    return {f"{edit['kind']}/{edit['key']}": edit["revision"] for edit in change.edits} if change else {}
