@@ -8,8 +8,8 @@ from django.conf import settings
 from django.http import Http404, HttpRequest
 from ninja import Router
 from ninja.security import APIKeyCookie, django_auth
-from ninja.throttling import AnonRateThrottle
 
+from . import letters as box
 from . import schemas, services
 
 
@@ -26,7 +26,6 @@ class Anyone(APIKeyCookie):
 router = Router()
 anyone = Anyone()
 _Refused = {401: schemas.Refusals, 422: schemas.Refusals, 429: schemas.Refusals}
-_slow = AnonRateThrottle(settings.SLOW_RATE)
 
 
 @router.get("/session", response=schemas.SessionOut, auth=None)
@@ -53,7 +52,7 @@ def enter_again(request: HttpRequest) -> schemas.SessionOut:
     return services.enter_again(request)
 
 
-@router.post("/account", response={200: schemas.SessionOut, **_Refused}, auth=anyone, throttle=_slow)
+@router.post("/account", response={200: schemas.SessionOut, **_Refused}, auth=anyone)
 def sign_up(request: HttpRequest, sent: schemas.SignUp) -> schemas.SessionOut:
     """Make an account and sign in."""
     return services.sign_up(request, sent)
@@ -73,17 +72,17 @@ def delete_account(request: HttpRequest, sent: schemas.PasswordProof) -> schemas
     return schemas.Done()
 
 
-@router.post("/account/reset", response={200: schemas.Done, **_Refused}, auth=anyone, throttle=_slow)
+@router.post("/account/reset", response={200: schemas.Done, **_Refused}, auth=anyone)
 def ask_reset(request: HttpRequest, sent: schemas.ResetAsked) -> schemas.Done:
     """Ask for the link that sets a new password."""
     services.ask_reset(request, sent)
     return schemas.Done()
 
 
-@router.put("/account/reset", response={200: schemas.Done, **_Refused}, auth=anyone, throttle=_slow)
+@router.put("/account/reset", response={200: schemas.Done, **_Refused}, auth=anyone)
 def reset(request: HttpRequest, sent: schemas.ResetDone) -> schemas.Done:
     """Set a new password by the link that was sent."""
-    services.reset(sent)
+    services.reset(request, sent)
     return schemas.Done()
 
 
@@ -92,4 +91,4 @@ def letters(request: HttpRequest) -> list[schemas.Letter]:
     """The letters of the mail stand-in; only a demo or a development server shows them."""
     if not settings.DEMO:
         raise Http404
-    return services.letters()
+    return box.letters()

@@ -1,10 +1,8 @@
-"""Accounts by Django's own forms: making, signing in, passwords, deleting; and the letters of the mail stand-in."""
+"""Accounts by Django's own forms: making, signing in, passwords, deleting."""
 
 from __future__ import annotations
 
-import datetime as dt
-import email
-import email.policy
+import re
 from typing import Any
 
 from ascent.errors import InvalidPlan, Problem
@@ -14,28 +12,25 @@ from django.conf import settings
 from django.contrib.auth import authenticate, get_user_model, login, logout, update_session_auth_hash
 from django.contrib.auth.forms import BaseUserCreationForm, PasswordChangeForm, PasswordResetForm, SetPasswordForm
 from django.contrib.auth.tokens import default_token_generator
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from django.http import HttpRequest, JsonResponse
 from django.utils.encoding import force_str
 from django.utils.http import urlsafe_base64_decode
+from limits.tries import TooMany, address_of, allow, count, hashing, try_once
 
 from . import schemas
+from .letters import later
 
 _PATHS = {
     "username": "name", "email": "mail", "password1": "password", "password2": "password", "old_password": "old", "new_password1": "new",
     "new_password2": "new", "__all__": "name",
 }  # fmt: skip
-_LETTERS = 20
-WAIT = "too many tries; wait a quarter of an hour"
+_DOTS = re.compile(r"\.+")
 _LEFT = "left"
 
 
 class NotTogether(Exception):
     """Name and password do not belong together."""
-
-
-class TooMany(Exception):
-    """Too many tries; wait."""
 
 
 class NewAccount(BaseUserCreationForm):  # type: ignore[type-arg]
@@ -46,6 +41,13 @@ class NewAccount(BaseUserCreationForm):  # type: ignore[type-arg]
     class Meta:
         model = get_user_model()
         fields = ("username", "email")
+
+    def clean_username(self) -> str:
+        """Refuse names that no address can hold."""
+        name = str(self.cleaned_data["username"])
+        if _DOTS.fullmatch(name):
+            raise forms.ValidationError("a name with a letter or a figure in it is allowed")
+        return name
 
 
 def _valid(form: Any) -> Any:
@@ -78,17 +80,29 @@ def enter_demo(request: HttpRequest) -> None:
             login(request, user, backend=settings.AUTHENTICATION_BACKENDS[-1])
 
 
+def waiting(seconds: int) -> str:
+    """Return in words how long to wait."""
+    minutes = max(-(-seconds // 60), 1)
+    return f"too many tries; wait {minutes} minute{'' if minutes == 1 else 's'}"
+
+
 def sign_in(request: HttpRequest, sent: schemas.SignIn) -> schemas.SessionOut:
     """Sign in.
 
     Raises:
-        TooMany: Too many wrong tries from there for that name.
+        TooMany: Too many wrong tries from there, or for that name.
         NotTogether: Name and password do not belong together.
     """
+    here = address_of(request)
+    allow("sign-in from", here)
+    allow("sign-in to", sent.name)
     if not AxesProxyHandler.is_allowed(request, {"username": sent.name}):
-        raise TooMany
-    user = authenticate(request, username=sent.name, password=sent.password)
+        raise TooMany(int(settings.AXES_COOLOFF_TIME.total_seconds()))
+    with hashing():
+        user = authenticate(request, username=sent.name, password=sent.password)
     if user is None:
+        count("sign-in from", here)
+        count("sign-in to", sent.name)
         raise NotTogether
     login(request, user)
     return state(request)
@@ -96,7 +110,8 @@ def sign_in(request: HttpRequest, sent: schemas.SignIn) -> schemas.SessionOut:
 
 def locked_out(_request: HttpRequest, *_args: Any) -> JsonResponse:
     """Return the answer to the try that was one too many, in the API's own form."""
-    problem = schemas.Refusal(path="password", given="", allowed=WAIT, suggestion="")
+    said = waiting(int(settings.AXES_COOLOFF_TIME.total_seconds()))
+    problem = schemas.Refusal(path="password", given="", allowed=said, suggestion="")
     return JsonResponse(schemas.Refusals(problems=[problem]).model_dump(), status=429)
 
 
@@ -121,44 +136,59 @@ def sign_up(request: HttpRequest, sent: schemas.SignUp) -> schemas.SessionOut:
     """
     if not settings.SIGN_UP:
         raise InvalidPlan([Problem("name", "", "accounts are made by whoever runs this server")])
+    try_once("sign-up from", address_of(request))
     data = {"username": sent.name, "email": sent.mail, "password1": sent.password, "password2": sent.password}
-    user = _valid(NewAccount(data)).save()
+    try:
+        with hashing():
+            user = _valid(NewAccount(data)).save()
+    except IntegrityError as error:  # the same name at the same moment
+        raise InvalidPlan([Problem("name", sent.name, "a name that nobody has is allowed")]) from error
     login(request, user, backend=settings.AUTHENTICATION_BACKENDS[-1])
     return state(request)
 
 
 def change_password(request: HttpRequest, sent: schemas.PasswordChange) -> None:
     """Change one's password; other sessions end."""
+    user_: Any = request.user
+    try_once("password of", str(user_.pk))
     data = {"old_password": sent.old, "new_password1": sent.new, "new_password2": sent.new}
-    user = _valid(PasswordChangeForm(request.user, data)).save()
+    with hashing():
+        user = _valid(PasswordChangeForm(user_, data)).save()
     update_session_auth_hash(request, user)
 
 
 def ask_reset(request: HttpRequest, sent: schemas.ResetAsked) -> None:
-    """Send the link that sets a new password, if the address is an account's; the answer does not tell."""
+    """Send the link that sets a new password, if the address is an account's; neither the answer nor its time tells."""
+    try_once("letter from", address_of(request))
     _valid(form := PasswordResetForm({"email": sent.mail}))
-    form.save(
-        subject_template_name="reset_subject.txt", email_template_name="reset_letter.txt", use_https=request.is_secure(),
-        domain_override=request.get_host(),
-    )  # fmt: skip
+    try_once("letter to", sent.mail)
+    secure, host = request.is_secure(), request.get_host()
+
+    def post() -> None:
+        form.save(
+            subject_template_name="reset_subject.txt", email_template_name="reset_letter.txt", use_https=secure, domain_override=host,
+        )  # fmt: skip
+
+    later(post)
 
 
-def reset(sent: schemas.ResetDone) -> None:
+def reset(request: HttpRequest, sent: schemas.ResetDone) -> None:
     """Set a new password by a link that was sent.
 
     Raises:
         InvalidPlan: The link is used up or wrong, or the password is too weak.
     """
+    try_once("reset from", address_of(request))
     try:
         user = get_user_model().objects.filter(pk=force_str(urlsafe_base64_decode(sent.who))).first()
     except (ValueError, OverflowError):
         user = None
     if user is None or not default_token_generator.check_token(user, sent.token):
         raise InvalidPlan([Problem("token", "", "a link that is less than three days old and not yet used is allowed")])
-    _valid(SetPasswordForm(user, {"new_password1": sent.password, "new_password2": sent.password})).save()
+    with hashing():
+        _valid(SetPasswordForm(user, {"new_password1": sent.password, "new_password2": sent.password})).save()
 
 
-@transaction.atomic
 def delete_account(request: HttpRequest, sent: schemas.PasswordProof) -> None:
     """Delete one's account with all its gardens.
 
@@ -166,21 +196,11 @@ def delete_account(request: HttpRequest, sent: schemas.PasswordProof) -> None:
         InvalidPlan: The password is not the account's.
     """
     user: Any = request.user
-    if not user.check_password(sent.password):
+    try_once("password of", str(user.pk))
+    with hashing():
+        right = user.check_password(sent.password)
+    if not right:
         raise InvalidPlan([Problem("password", "", "the account’s own password")])
-    logout(request)
-    user.delete()
-
-
-def letters() -> list[schemas.Letter]:
-    """Return the latest letters that the mail stand-in wrote, newest first."""
-    folder = settings.MAIL_FOLDER
-    files = sorted(folder.glob("*.log"), key=lambda path: path.stat().st_mtime, reverse=True)[:_LETTERS] if folder.exists() else []
-    found = []
-    for path in files:
-        message = email.message_from_bytes(path.read_bytes().rstrip(b"-\n") + b"\n", policy=email.policy.default)
-        body = message.get_body(("plain",))
-        when = dt.datetime.fromtimestamp(path.stat().st_mtime, dt.UTC)
-        text = body.get_content() if body else ""
-        found.append(schemas.Letter(when=when, to=str(message["To"]), subject=str(message["Subject"]), text=text.strip()))
-    return found
+    with transaction.atomic():
+        logout(request)
+        user.delete()

@@ -5,20 +5,60 @@ from __future__ import annotations
 from typing import Any
 
 from accounts.api import router as accounts
-from accounts.services import WAIT, NotTogether, TooMany
+from accounts.services import NotTogether, waiting
+from ascent.documents import parsed
 from ascent.errors import AscentError, InvalidPlan, Problem
 from ascent.plan import described
 from django.http import Http404, HttpRequest, HttpResponse
 from gardens.api import router
+from gardens.api.turns import Full
 from gardens.api.visitor import VisitorAuth
 from gardens.schemas import ProblemOut, Problems
 from gardens.services.edits import CannotUndo, Stale
+from gardens.services.writing import Busy
+from limits.tries import Crowded, TooMany
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
+from ninja.parser import Parser
+
+from . import faults
+
+ALWAYS = {
+    400: "unreadable", 401: "signed out", 403: "not from our own page", 404: "not there, or not for this visitor", 413: "too large",
+    415: "not JSON", 422: "what is wrong, field by field", 429: "too often", 500: "a fault of ours", 503: "again in a moment", 507: "no room",
+}  # fmt: skip
+WRITING = (403, 413, 415)  # never said of what only asks
+
+
+def _refusal(words: str) -> dict[str, Any]:
+    content = {"application/json": {"schema": {"$ref": "#/components/schemas/Problems"}}}
+    return {"description": words, "content": content}
+
+
+class Bounded(Parser):
+    """Reads a body that is no deeper, wider or longer than anything we send."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        """Return the document."""
+        return parsed(request.body, "request", MOST_SENT)
+
+
+MOST_SENT = 40_000  # values in a request
 
 
 class Api(NinjaAPI):
     """The framework's API, whose refusals keep what was given."""
+
+    def get_openapi_schema(self, **more: Any) -> Any:
+        """Return the API's document, in which every operation says all that it may be answered."""
+        document = super().get_openapi_schema(**more)
+        for verbs in document["paths"].values():
+            for verb, operation in verbs.items():
+                for status, words in ALWAYS.items():
+                    if verb != "get" or status not in WRITING:
+                        operation["responses"].setdefault(status, _refusal(words))
+                operation["responses"] = dict(sorted(operation["responses"].items(), key=lambda each: str(each[0])))
+        return document
 
     def validation_error_from_error_contexts(self, error_contexts: list[ValidationErrorContext[Any]]) -> ValidationError:
         """Return every wrong field of a request; of a body the first part of its place is the framework's own."""
@@ -29,7 +69,7 @@ class Api(NinjaAPI):
         return ValidationError(found)
 
 
-api = Api(title="Ascent", version="1", auth=VisitorAuth(), docs_url=None)
+api = Api(title="Ascent", version="1", auth=VisitorAuth(), docs_url=None, parser=Bounded())
 api.add_router("", accounts)
 api.add_router("", router)
 
@@ -71,9 +111,33 @@ def not_together(request: HttpRequest, _error: NotTogether) -> HttpResponse:
 
 
 @api.exception_handler(TooMany)
-def too_many(request: HttpRequest, _error: TooMany) -> HttpResponse:
-    """Answer 429: too many wrong passwords."""
-    return _answer(request, [Problem("password", "", WAIT)], 429)
+def too_many(request: HttpRequest, error: TooMany) -> HttpResponse:
+    """Answer 429: tried too often."""
+    return _again(_answer(request, [Problem("password", "", waiting(error.seconds))], 429), error.seconds)
+
+
+@api.exception_handler(Crowded)
+def crowded(request: HttpRequest, _error: Crowded) -> HttpResponse:
+    """Answer 503: too many passwords at once."""
+    return _again(_answer(request, [Problem("password", "", "again in a moment: many sign in just now")], 503), 2)
+
+
+@api.exception_handler(Full)
+def full(request: HttpRequest, error: Full) -> HttpResponse:
+    """Answer 429 to whoever has long reckonings under way already, 503 when all others have."""
+    said = "again in a moment: two of yours are being reckoned" if error.own else "again in a moment: others are being reckoned"
+    return _again(_answer(request, [Problem("request", "one more", said)], 429 if error.own else 503), 1)
+
+
+@api.exception_handler(Busy)
+def busy(request: HttpRequest, _error: Busy) -> HttpResponse:
+    """Answer 503: others have saved each time in between."""
+    return _again(_answer(request, [Problem("data", "busy", faults.BUSY)], 503), 1)
+
+
+def _again(response: HttpResponse, seconds: int) -> HttpResponse:
+    response["Retry-After"] = str(seconds)
+    return response
 
 
 @api.exception_handler(CannotUndo)
@@ -97,4 +161,12 @@ def signed_out(request: HttpRequest, _error: AuthenticationError) -> HttpRespons
 @api.exception_handler(HttpError)
 def other(request: HttpRequest, error: HttpError) -> HttpResponse:
     """Answer a malformed request in the same form."""
+    if isinstance(error.__cause__, InvalidPlan):
+        return _answer(request, list(error.__cause__.problems), 400)
     return _answer(request, [Problem("request", "unreadable", str(error))], error.status_code)
+
+
+@api.exception_handler(Exception)
+def fault(request: HttpRequest, error: Exception) -> HttpResponse:
+    """Answer what is nobody's bad input: a busy or full disk, a fault of ours."""
+    return faults.answer(request, error)

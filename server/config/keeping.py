@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import hashlib
+import itertools
 import json
+import os
 import shutil
 import sqlite3
 import stat
+import subprocess
 import sys
 import tempfile
 import zipfile
@@ -18,12 +22,14 @@ from pathlib import Path
 
 from ascent import tables
 from ascent.errors import BrokenTable
+from ascent.model import FORMAT_VERSION
 from django.conf import settings
 from django.db import DEFAULT_DB_ALIAS, connections
 from django.db.migrations.executor import MigrationExecutor
 
 _DATA, _LABEL = "ascent.sqlite3", "manifest.json"
 _FORMAT = "ascent-backup"
+_TABLES = {"gardens_garden", "gardens_thing", "gardens_change", "auth_user", "django_migrations"}
 _LEAST_FREE = 200_000_000
 _MOST_DATA = 5_000_000_000
 
@@ -60,7 +66,7 @@ def backup(path: Path) -> int:
         with closing(sqlite3.connect(data_file())) as source, closing(sqlite3.connect(copy)) as target:
             source.backup(target)
             target.execute("PRAGMA journal_mode=DELETE")
-        label = {"format": _FORMAT, "version": 1, "sha256": _digest(copy), "bytes": copy.stat().st_size}
+        label = {"format": _FORMAT, "version": FORMAT_VERSION, "sha256": _digest(copy), "bytes": copy.stat().st_size}
         part = path.with_name(f"{path.name}.part")
         try:
             with zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED) as archive:
@@ -77,18 +83,29 @@ def backup(path: Path) -> int:
 def restore(path: Path) -> Path:
     """Put a backup's data in place of what is there, while the application may run; return where the old data was kept.
 
+    The backup is proved whole and no newer than this program, and brought up to date aside, before anything is touched. What was
+    there is kept under its own moment, so that a second restore does not take the place of the first one's copy.
+
     Raises:
-        BadBackup: It is no backup, or it is damaged; nothing was changed.
+        BadBackup: It is no backup, it is damaged, or it is of a newer program; nothing was changed.
     """
     with tempfile.TemporaryDirectory() as folder:
         copy = _unpacked(path, Path(folder))
-        kept = data_file().with_name(f"{data_file().stem}-before-restore.zip")
+        _brought_up(copy)
+        kept = _dated(data_file())
         if data_file().exists():
             backup(kept)
         with closing(sqlite3.connect(copy)) as source, closing(sqlite3.connect(data_file(), timeout=30)) as target:
             target.execute("PRAGMA journal_mode=WAL")
             source.backup(target)
     return kept
+
+
+def _dated(path: Path) -> Path:
+    """Return a place for a copy that no other copy has."""
+    stem = f"{path.stem}-before-restore-{dt.datetime.now(dt.UTC):%Y-%m-%d-%H%M%S}"
+    taken = itertools.chain([""], (f"-{n}" for n in itertools.count(2)))
+    return next(found for end in taken if not (found := path.with_name(f"{stem}{end}.zip")).exists())
 
 
 def _unpacked(path: Path, folder: Path) -> Path:
@@ -98,6 +115,11 @@ def _unpacked(path: Path, folder: Path) -> Path:
             label = json.loads(archive.read(_LABEL))
             if label.get("format") != _FORMAT or archive.getinfo(_DATA).file_size > _MOST_DATA:
                 raise BadBackup(f"{path} is not a backup of Ascent")
+            version = label.get("version")
+            if not isinstance(version, int) or version > FORMAT_VERSION:
+                raise BadBackup(
+                    f"{path} is of a newer Ascent (form {version}; this one reads up to {FORMAT_VERSION}); bring Ascent up to date first"
+                )
             copy = Path(archive.extract(_DATA, folder))
     except (OSError, KeyError, ValueError, AttributeError, zipfile.BadZipFile, zlib.error) as error:
         raise BadBackup(f"{path} is not a whole backup of Ascent ({error})") from error
@@ -106,12 +128,28 @@ def _unpacked(path: Path, folder: Path) -> Path:
     try:
         with closing(sqlite3.connect(copy)) as found:
             state = found.execute("PRAGMA integrity_check").fetchone()[0]
-            named = {row[0] for row in found.execute("SELECT name FROM sqlite_master")}
+            named = {row[0] for row in found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+            steps = set(found.execute("SELECT app, name FROM django_migrations")) if "django_migrations" in named else set()
     except sqlite3.DatabaseError as error:
         raise BadBackup(f"{path} holds no data file ({error})") from error
-    if state != "ok" or "gardens_garden" not in named:
+    if state != "ok" or not named >= _TABLES or not steps:
         raise BadBackup(f"{path} holds no sound data of Ascent")
+    known = MigrationExecutor(connections[DEFAULT_DB_ALIAS]).loader.disk_migrations
+    if unknown := sorted(f"{app} {name}" for app, name in steps if (app, name) not in known):
+        raise BadBackup(f"{path} is of a newer Ascent ({unknown[0]} is not known here); bring Ascent up to date first")
     return copy
+
+
+def _brought_up(copy: Path) -> None:
+    """Bring a data file up to the present form where it lies, by a process of its own.
+
+    Raises:
+        BadBackup: It cannot be; that it lies aside is why nothing is lost by it.
+    """
+    words = [sys.executable, str(settings.ROOT / "server" / "manage.py"), "migrate", "-v0"]
+    done = subprocess.run(words, env={**os.environ, "ASCENT_DATA": str(copy)}, capture_output=True, text=True, timeout=600, check=False)
+    if done.returncode:
+        raise BadBackup(f"it cannot be brought up to date: {done.stderr.strip().splitlines()[-1:] or 'no reason given'}")
 
 
 def _digest(path: Path) -> str:
@@ -143,8 +181,19 @@ def _home() -> Finding:
 
 def _secret() -> Finding:
     path = data_file().parent / "secret"
-    sound = path.exists() and not stat.S_IMODE(path.stat().st_mode) & 0o077
+    sound = path.exists() and path.stat().st_size > 0 and not stat.S_IMODE(path.stat().st_mode) & 0o077
     return Finding("secret", sound, str(path), f"chmod 600 {path}")
+
+
+def _secure() -> Finding:
+    """Look whether a server that is told it is reached over HTTPS can know that it is."""
+    proxy = os.environ.get("ASCENT_PROXY", "")
+    if not settings.HTTPS:
+        return Finding("HTTPS", True, "off" + (f", behind {proxy}" if proxy else ""))
+    sound = bool(proxy) and bool(settings.CSRF_TRUSTED_ORIGINS)
+    return Finding(
+        "HTTPS", sound, f"on, behind {proxy or 'nobody'}", "set ASCENT_PROXY to the address of the proxy that ends it, and ASCENT_ORIGINS"
+    )
 
 
 def _tables() -> Finding:
@@ -188,4 +237,4 @@ def _migrations() -> Finding:
     return Finding("data’s form", not waiting, says, "start the server once: ./ascent serve brings it up to date")
 
 
-_LOOKS: tuple[Callable[[], Finding], ...] = (_python, _home, _secret, _tables, _client, _database, _migrations)
+_LOOKS: tuple[Callable[[], Finding], ...] = (_python, _home, _secret, _secure, _tables, _client, _database, _migrations)

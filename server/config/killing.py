@@ -25,7 +25,7 @@ from .served import ROOT, Visit, demo_home, free_port
 _FORKING = """
 import os, signal, sys
 import waitress
-from config.wsgi import application
+from config.serving import application, options
 from django.db import connections
 from django.test import Client
 visitor = Client()
@@ -39,7 +39,7 @@ print("ready", flush=True)
 for _ in sys.stdin:
     child = os.fork()
     if child == 0:
-        waitress.serve(application, host="127.0.0.1", port=int(sys.argv[1]), threads=4, _quiet=True)
+        waitress.serve(application, host="127.0.0.1", port=int(sys.argv[1]), **options(), _quiet=True)
     print(child, flush=True)
 """
 _WRITERS = ("cove-bed", "chandlers", "marrow-bed", "twine-bed")

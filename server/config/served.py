@@ -9,7 +9,6 @@ import subprocess
 import sys
 import tempfile
 import time
-import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from http.client import HTTPConnection
@@ -59,18 +58,19 @@ class Visit:
 
 
 @contextmanager
-def served() -> Iterator[tuple[int, Path]]:
-    """Serve a fresh demo and yield its port and its home; nothing of it is kept."""
+def served(mode: str = "demo", **more: str) -> Iterator[tuple[int, Path]]:
+    """Serve a fresh demo, or an empty installation, and yield its port and its home; nothing of it is kept.
+
+    Args:
+        mode: demo or serve.
+        more: What else is in its environment.
+    """
     port = free_port()
     with tempfile.TemporaryDirectory() as home:
-        environment = demo_home(home)
-        command = [
-            str(Path(sys.executable).parent / "waitress-serve"),
-            f"--listen=127.0.0.1:{port}",
-            "--threads=4",
-            "--max-request-body-size=4000000",
-            "config.wsgi:application",
-        ]
+        environment = {**demo_home(home), "ASCENT_MODE": mode, **more}
+        if mode != "demo":
+            subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), "migrate", "-v0"], env=environment, check=True, timeout=120)
+        command = [sys.executable, "-m", "config.serving", "--port", str(port)]
         process = subprocess.Popen(command, cwd=ROOT / "server", env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         try:
             _wait_for(port)
@@ -84,8 +84,8 @@ def _wait_for(port: int) -> None:
     """Wait until the server answers, at most 20 s."""
     for _ in range(200):
         try:
-            urllib.request.urlopen(f"http://127.0.0.1:{port}/", timeout=2)
-            return
+            with socket.create_connection(("127.0.0.1", port), timeout=2):
+                return
         except OSError:
             time.sleep(0.1)
     raise SystemExit("the server did not start")

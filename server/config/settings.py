@@ -9,6 +9,7 @@ from pathlib import Path
 
 from csp.constants import NONCE, SELF
 
+from .bounds import MOST_OF_A_FILE
 from .home import home, secret_key
 
 ROOT = Path(__file__).resolve().parent.parent.parent
@@ -36,6 +37,7 @@ INSTALLED_APPS = [
     "gardens.apps.GardensConfig",
 ]
 MIDDLEWARE = [
+    "config.bounds.bounds",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
@@ -60,7 +62,7 @@ DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "CONN_MAX_AGE": None,
-        "NAME": home() / {"demo": "demo.sqlite3", "dev": "demo.sqlite3"}.get(MODE, "ascent.sqlite3"),
+        "NAME": os.environ.get("ASCENT_DATA") or home() / {"demo": "demo.sqlite3", "dev": "demo.sqlite3"}.get(MODE, "ascent.sqlite3"),
         "OPTIONS": {
             "timeout": 5,
             "transaction_mode": "IMMEDIATE",
@@ -80,13 +82,25 @@ AXES_RESET_ON_SUCCESS = True
 AXES_HTTP_RESPONSE_CODE = 429
 AXES_LOCKOUT_CALLABLE = "accounts.services.locked_out"
 AXES_VERBOSE = False
-LOGGING = {"version": 1, "disable_existing_loggers": False, "loggers": {"axes": {"level": "CRITICAL" if MODE == "test" else "WARNING"}}}
+# how often one may try, and within how many seconds; by address what has no name after it
+TRIES = {
+    "sign-in from": (40, 900), "sign-in to": (100, 3600), "sign-up from": (10, 3600), "letter from": (10, 3600), "letter to": (4, 3600),
+    "reset from": (20, 3600), "look from": (60, 900), "password of": (10, 3600),
+}  # fmt: skip
+CACHES = {"default": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache", "OPTIONS": {"MAX_ENTRIES": 100_000}}}
+_LEVEL = "CRITICAL" if MODE == "test" else "WARNING"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"lines": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["lines"], "level": "WARNING"},
+    "loggers": {"axes": {"level": _LEVEL}, "config.faults": {"level": _LEVEL}},
+}
 SIGN_UP = os.environ.get("ASCENT_SIGN_UP", "1") == "1"
-SLOW_RATE = "1000/h" if MODE == "test" else "30/h"
 PASSWORD_RESET_TIMEOUT = 3 * 86_400
-MAIL_FOLDER = home() / "mail"
-EMAIL_BACKEND = "django.core.mail.backends.filebased.EmailBackend"
-EMAIL_FILE_PATH = MAIL_FOLDER
+MAIL_FOLDER = home() / "mail" / MODE
+EMAIL_BACKEND = "accounts.letters.LetterBox"
+LETTERS_AT_ONCE = MODE == "test"
 DEFAULT_FROM_EMAIL = "ascent@localhost"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
@@ -133,7 +147,7 @@ CONTENT_SECURITY_POLICY = {
         "object-src": ["'none'"],
     }
 }
-DATA_UPLOAD_MAX_MEMORY_SIZE = 4_000_000
+DATA_UPLOAD_MAX_MEMORY_SIZE = MOST_OF_A_FILE
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
 SECURE_SSL_REDIRECT = HTTPS

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest, JsonResponse
 from django.urls import path, re_path
 
+from . import faults
 from .api import api
 from .spa import spa
 
@@ -21,3 +22,5 @@ urlpatterns = [
     re_path(r"^api/(?P<rest>.*)$", unknown),
     re_path(r"^(?!api/|static/).*$", spa),
 ]
+handler500 = faults.fault
+handler400 = faults.suspicious

@@ -122,7 +122,7 @@ class DoctorTest(KeepingTestCase):
         keeping.data_file().parent.chmod(0o700)
         text, sound = self.examined()
         self.assertTrue(sound, text)
-        self.assertEqual(text.count("sound "), 7)
+        self.assertEqual(text.count("sound "), 8)
 
     def test_a_broken_table_and_an_open_folder_are_named_with_what_to_do(self):
         folder = keeping.data_file().parent

@@ -9,6 +9,7 @@ from ninja import Router
 from .. import schemas
 from ..services import access, exchange
 from .gardens import file_answer
+from .turns import heavy
 from .visitor import REFUSED, visitor_of
 
 router = Router()
@@ -29,6 +30,7 @@ def table(request: HttpRequest, garden_id: int, what: What) -> HttpResponse:
 
 
 @router.get("/gardens/{garden_id}/plot.svg", response={200: str, **REFUSED})
+@heavy
 def plot(request: HttpRequest, garden_id: int) -> HttpResponse:
     """The plan as SVG."""
     text = exchange.plot_svg(access.garden_for(visitor_of(request), garden_id))
@@ -36,6 +38,7 @@ def plot(request: HttpRequest, garden_id: int) -> HttpResponse:
 
 
 @router.get("/structures/{structure_id}/views.svg", response={200: str, **REFUSED})
+@heavy
 def views(request: HttpRequest, structure_id: int) -> HttpResponse:
     """A structure's views as SVG."""
     row, granted = access.structure_for(visitor_of(request), structure_id)
@@ -43,12 +46,14 @@ def views(request: HttpRequest, structure_id: int) -> HttpResponse:
 
 
 @router.post("/gardens/{garden_id}/import/preview", response={200: schemas.ImportOut, **REFUSED})
+@heavy
 def preview(request: HttpRequest, garden_id: int, sent: schemas.ImportIn) -> schemas.ImportOut:
     """What a file would add, change and take away; nothing is stored."""
     return exchange.preview(access.garden_for(visitor_of(request), garden_id, "edit"), sent)
 
 
 @router.post("/gardens/{garden_id}/import", response={200: schemas.GardenOut, 409: schemas.Conflict, **REFUSED})
+@heavy
 def take_in(request: HttpRequest, garden_id: int, sent: schemas.ImportDo) -> schemas.GardenOut:
     """Take a file in that was looked at; 409 when the garden was changed since."""
     visitor = visitor_of(request)
@@ -56,6 +61,7 @@ def take_in(request: HttpRequest, garden_id: int, sent: schemas.ImportDo) -> sch
 
 
 @router.post("/gardens/import", response={200: schemas.GardenOut, **REFUSED})
+@heavy
 def new_from_plan(request: HttpRequest, sent: schemas.ImportIn) -> schemas.GardenOut:
     """Make a garden of a plan file."""
     return exchange.new_from_plan(visitor_of(request), sent)

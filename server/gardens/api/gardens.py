@@ -11,6 +11,7 @@ from pydantic import Field
 from .. import schemas
 from ..catalogue import catalogue as everything
 from ..services import access, edits, garden, owned, structures
+from .turns import heavy
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
@@ -93,18 +94,21 @@ def lines(request: HttpRequest, garden_id: int, asked: Query[schemas.LinesAsked]
 
 
 @router.get("/gardens/{garden_id}/shade", response={200: schemas.ShadeOut, **REFUSED})
+@heavy
 def shade(request: HttpRequest, garden_id: int, date: Date, hour: Hour = 15.0) -> schemas.ShadeOut:
     """Shadows at an hour of a day, and each bed's hours of sun on it."""
     return garden.shade_out(access.garden_for(visitor_of(request), garden_id), date, hour)
 
 
 @router.get("/gardens/{garden_id}/parts", response={200: schemas.GardenParts, **REFUSED})
+@heavy
 def parts(request: HttpRequest, garden_id: int) -> schemas.GardenParts:
     """What to buy for the whole garden."""
     return garden.parts_out(access.garden_for(visitor_of(request), garden_id))
 
 
 @router.get("/gardens/{garden_id}/parts.csv", response={200: str, **REFUSED})
+@heavy
 def parts_csv(request: HttpRequest, garden_id: int, by_structure: bool = False) -> HttpResponse:
     """The garden's shopping list as CSV."""
     text = garden.parts_csv(access.garden_for(visitor_of(request), garden_id), by_structure)

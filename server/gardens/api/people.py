@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest
+from django.http import Http404, HttpRequest
+from limits.tries import address_of, allow, count
 from ninja import Router
 
 from .. import schemas
@@ -30,6 +31,14 @@ def unshare(request: HttpRequest, garden_id: int, name: str) -> schemas.People:
     return access.unshare(access.garden_for(visitor_of(request), garden_id, "owner").garden, name)
 
 
+@router.delete("/gardens/{garden_id}/share", response={200: schemas.Nothing, **REFUSED})
+def leave(request: HttpRequest, garden_id: int) -> schemas.Nothing:
+    """Leave a garden that somebody shared with the visitor."""
+    visitor = visitor_of(request)
+    access.leave(access.garden_for(visitor, garden_id), visitor)
+    return schemas.Nothing()
+
+
 @router.post("/gardens/{garden_id}/link", response={200: schemas.People, **REFUSED})
 def make_link(request: HttpRequest, garden_id: int) -> schemas.People:
     """Make a read-only link; an old one is withdrawn."""
@@ -45,6 +54,12 @@ def withdraw_link(request: HttpRequest, garden_id: int) -> schemas.People:
 @router.post("/look", response={200: schemas.GardenName, **REFUSED}, auth=Passing())
 def look(request: HttpRequest, sent: schemas.LookIn) -> schemas.GardenName:
     """Open a read-only link: this session may read its garden until the link is withdrawn."""
-    garden = access.garden_of_link(sent.token)
+    here = address_of(request)
+    allow("look from", here)
+    try:
+        garden = access.garden_of_link(sent.token)
+    except Http404:
+        count("look from", here)
+        raise
     remember(request, sent.token)
     return schemas.GardenName(id=garden.pk, name=str(garden), role="read", owner=garden.owner.get_username())

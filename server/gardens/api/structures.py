@@ -9,28 +9,32 @@ from ninja import Router
 from .. import schemas
 from ..services import access, structures
 from .gardens import file_answer
+from .turns import heavy, until_enough
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
 
 
 @router.post("/gardens/{garden_id}/beds/{bed}/supports", response={200: schemas.SupportsOut, **REFUSED})
+@heavy
 def supports(request: HttpRequest, garden_id: int, bed: str, sent: schemas.CropIn) -> schemas.SupportsOut:
     """Every kind of support as it would stand on a bed; nothing is stored."""
     return structures.supports(access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent)
 
 
 @router.post("/gardens/{garden_id}/beds/{bed}/proposal", response={200: schemas.ProposalOut, **REFUSED})
+@heavy
 def propose(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn) -> schemas.ProposalOut:
     """A structure for a need, everything filled in with its reason; nothing is stored."""
-    return structures.proposal(access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent)
+    return structures.proposal(access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent, until_enough())
 
 
 @router.post("/gardens/{garden_id}/beds/{bed}/structures", response={200: schemas.StructureOut, **REFUSED})
+@heavy
 def build(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn) -> schemas.StructureOut:
     """Put the proposed structure on the bed."""
     visitor = visitor_of(request)
-    return structures.build(access.garden_for(visitor, garden_id, "edit"), bed, sent, visitor)
+    return structures.build(access.garden_for(visitor, garden_id, "edit"), bed, sent, visitor, until_enough())
 
 
 @router.get("/structures/{structure_id}", response={200: schemas.StructureOut, **REFUSED})
@@ -63,6 +67,7 @@ def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> Ht
 
 
 @router.post("/structures/{structure_id}/fixes", response={200: LinkFixes, **REFUSED})
+@heavy
 def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> LinkFixes:
     """The fixes of one link of a draft."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
@@ -70,6 +75,7 @@ def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> Lin
 
 
 @router.post("/structures/{structure_id}/rests", response={200: Rests, **REFUSED})
+@heavy
 def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> Rests:
     """What the limit gust of a draft rests on most."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
@@ -77,6 +83,7 @@ def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> Re
 
 
 @router.post("/structures/{structure_id}/curve", response={200: CurveReport, **REFUSED})
+@heavy
 def curve(request: HttpRequest, structure_id: int, sent: schemas.CurveIn) -> CurveReport:
     """The limit gust and the cost of a draft against one of its options, over all it may be; nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
@@ -84,6 +91,7 @@ def curve(request: HttpRequest, structure_id: int, sent: schemas.CurveIn) -> Cur
 
 
 @router.post("/structures/{structure_id}/solid", response={200: SolidReport, **REFUSED})
+@heavy
 def solid(request: HttpRequest, structure_id: int, sent: schemas.SolidIn) -> HttpResponse:
     """A draft in three dimensions, with the day's sun and in words; nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
@@ -91,6 +99,7 @@ def solid(request: HttpRequest, structure_id: int, sent: schemas.SolidIn) -> Htt
 
 
 @router.post("/structures/{structure_id}/ways", response={200: WishReport, **REFUSED})
+@heavy
 def ways(request: HttpRequest, structure_id: int, sent: schemas.WishIn) -> WishReport:
     """The ways from a draft to what is wished of it; nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
@@ -98,10 +107,11 @@ def ways(request: HttpRequest, structure_id: int, sent: schemas.WishIn) -> WishR
 
 
 @router.post("/structures/{structure_id}/sizing", response={200: Sizing, **REFUSED})
+@heavy
 def sizing(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> Sizing:
     """The changes that together make a draft hold; nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
-    return structures.sizing_of(row, sent.draft)
+    return structures.sizing_of(row, sent.draft, until_enough())
 
 
 @router.get("/structures/{structure_id}/parts.csv", response={200: str, **REFUSED})

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+from collections.abc import Callable
 from dataclasses import replace
 
 from ascent import model
@@ -93,10 +94,10 @@ def fixes_of(row: Thing, sent: schemas.Draft, link: str) -> LinkFixes:
     return link_fixes(site, structure_of(row, sent), link, site.garden.units)
 
 
-def sizing_of(row: Thing, sent: schemas.Draft) -> Sizing:
+def sizing_of(row: Thing, sent: schemas.Draft, enough: Callable[[], bool]) -> Sizing:
     """Return the changes that together make a draft hold."""
     site = site_of(row, sent)
-    return sizing(site, structure_of(row, sent), site.garden.units)
+    return sizing(site, structure_of(row, sent), site.garden.units, enough)
 
 
 def save(row: Thing, granted: Granted, sent: schemas.SaveIn, visitor: Visitor) -> schemas.StructureOut:
@@ -148,20 +149,20 @@ def _bed_of(garden: Garden, key: str) -> tuple[model.Garden, model.Bed]:
     return core, bed
 
 
-def proposal(granted: Granted, key: str, need: schemas.NeedIn) -> schemas.ProposalOut:
+def proposal(granted: Granted, key: str, need: schemas.NeedIn, enough: Callable[[], bool]) -> schemas.ProposalOut:
     """Return a structure for a need on a bed, sized until it holds, with the reason for every value."""
     core, bed = _bed_of(granted.garden, key)
     site = model.Site(garden=core, bed=bed)
-    offered = _offered(site, need)
+    offered = _offered(site, need, enough)
     values = [schemas.ProposedValue(option=v.option, label=v.label, value=v.text, reason=v.reason) for v in offered.values]
     report = full_report(site, offered.structure, site.garden.units)
     return schemas.ProposalOut(draft=_draft(offered.structure, site), values=values, report=report)
 
 
-def _offered(site: model.Site, need: schemas.NeedIn) -> Offer:
+def _offered(site: model.Site, need: schemas.NeedIn, enough: Callable[[], bool]) -> Offer:
     if need.family not in FAMILIES:
         raise InvalidPlan([Problem("family", need.family, f"one of {', '.join(FAMILIES)} is allowed")])
-    return offer(site, need.family, Need(need.crop, need.count, need.side, need.training), site.garden.units)
+    return offer(site, need.family, Need(need.crop, need.count, need.side, need.training), site.garden.units, enough)
 
 
 def supports(granted: Granted, key: str, sent: schemas.CropIn) -> schemas.SupportsOut:
@@ -207,12 +208,12 @@ def ways_of(row: Thing, sent: schemas.WishIn) -> WishReport:
     return ways_to(site, structure_of(row, sent.draft), sent.wish, sent.wanted, site.garden.units)
 
 
-def build(granted: Granted, key: str, need: schemas.NeedIn, visitor: Visitor) -> schemas.StructureOut:
+def build(granted: Granted, key: str, need: schemas.NeedIn, visitor: Visitor, enough: Callable[[], bool]) -> schemas.StructureOut:
     """Put the proposed structure on the bed, on ground that nothing else takes if there is any."""
 
     def make(garden: Garden, state: State) -> Wanted:
         core, bed = _bed_of(garden, key)
-        offered = _offered(model.Site(garden=core, bed=bed), need).structure
+        offered = _offered(model.Site(garden=core, bed=bed), need, enough).structure
         structure = placed(core, bed, offered.model_copy(update={"key": new_key(state, Thing.STRUCTURE, offered.name)}))
         held = Held(Thing.STRUCTURE, structure.key, bed.key, structure.model_dump(mode="json"))
         return Wanted({**state, held.ref: held}, answer={"made": structure.key})

@@ -6,7 +6,6 @@ from argparse import ArgumentParser
 from pathlib import Path
 from typing import Any
 
-from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 
 from config.keeping import BadBackup, restore
@@ -27,5 +26,4 @@ class Command(BaseCommand):
             kept = restore(options["file"])
         except BadBackup as error:
             raise CommandError(f"{error}; nothing was changed") from error
-        call_command("migrate", verbosity=0)
         self.stdout.write(f"Restored from {options['file']}. What was there before is kept at {kept}.")

@@ -1,0 +1,62 @@
+"""The server as it really runs: its limits and time-outs, the proxy it believes, and a clean end.
+
+Run as ``python -m config.serving --port N``.
+"""
+
+from __future__ import annotations
+
+import argparse
+import os
+import signal
+import sys
+import threading
+from typing import Any
+
+import waitress
+from django.core.management import call_command
+from django.db import connections
+
+from .bounds import MOST_OF_A_FILE
+from .wsgi import application
+
+_THREADS = 8
+_DAY = 86_400.0
+
+
+def options() -> dict[str, Any]:
+    """Return the server's limits: many open lines, none for long without a word; and the one proxy whose word it takes.
+
+    A line that says nothing for `channel_timeout` seconds is closed, so that half-open ones keep nobody waiting.
+    """
+    found: dict[str, Any] = {
+        "threads": _THREADS, "connection_limit": 2000, "channel_timeout": 20, "cleanup_interval": 5, "asyncore_use_poll": True,
+        "max_request_body_size": MOST_OF_A_FILE, "max_request_header_size": 32_768, "ident": None, "clear_untrusted_proxy_headers": True,
+    }  # fmt: skip
+    if proxy := os.environ.get("ASCENT_PROXY"):
+        headers = {"x-forwarded-for", "x-forwarded-proto", "x-forwarded-host"}
+        found |= {"trusted_proxy": proxy, "trusted_proxy_count": 1, "trusted_proxy_headers": headers}
+    return found
+
+
+def keep_house(stop: threading.Event) -> None:
+    """Once a day forget what has served its time, until the server ends."""
+    while not stop.is_set():
+        call_command("purge", verbosity=0)
+        connections.close_all()
+        stop.wait(_DAY)
+
+
+def main() -> None:
+    """Serve until told to stop."""
+    parser = argparse.ArgumentParser(prog="config.serving")
+    parser.add_argument("--port", type=int, default=8000)
+    asked = parser.parse_args()
+    stop = threading.Event()
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    threading.Thread(target=keep_house, args=(stop,), daemon=True).start()
+    waitress.serve(application, listen=f"127.0.0.1:{asked.port}", **options(), _quiet=True)
+    stop.set()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,1 @@
+"""Limits that every app shares."""
