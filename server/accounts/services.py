@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from typing import Any
 
 from ascent.errors import InvalidPlan, Problem
@@ -16,6 +15,7 @@ from django.db import IntegrityError, transaction
 from django.http import HttpRequest, JsonResponse
 from django.utils.encoding import force_str
 from django.utils.http import urlsafe_base64_decode
+from limits.names import ALLOWED, speakable
 from limits.tries import TooMany, address_of, allow, count, hashing, try_once
 
 from . import schemas
@@ -25,7 +25,6 @@ _PATHS = {
     "username": "name", "email": "mail", "password1": "password", "password2": "password", "old_password": "old", "new_password1": "new",
     "new_password2": "new", "__all__": "name",
 }  # fmt: skip
-_DOTS = re.compile(r"\.+")
 _LEFT = "left"
 
 
@@ -45,8 +44,8 @@ class NewAccount(BaseUserCreationForm):  # type: ignore[type-arg]
     def clean_username(self) -> str:
         """Refuse names that no address can hold."""
         name = str(self.cleaned_data["username"])
-        if _DOTS.fullmatch(name):
-            raise forms.ValidationError("a name with a letter or a figure in it is allowed")
+        if not speakable(name):
+            raise forms.ValidationError(ALLOWED)
         return name
 
 

@@ -73,16 +73,16 @@ def served(mode: str = "demo", **more: str) -> Iterator[tuple[int, Path]]:
         command = [sys.executable, "-m", "config.serving", "--port", str(port)]
         process = subprocess.Popen(command, cwd=ROOT / "server", env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         try:
-            _wait_for(port)
+            wait_for(port)
             yield port, Path(home)
         finally:
             process.terminate()
             process.wait(10)
 
 
-def _wait_for(port: int) -> None:
-    """Wait until the server answers, at most 20 s."""
-    for _ in range(200):
+def wait_for(port: int) -> None:
+    """Wait until something listens on a port, at most 60 s."""
+    for _ in range(600):
         try:
             with socket.create_connection(("127.0.0.1", port), timeout=2):
                 return

@@ -94,7 +94,12 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"lines": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["lines"], "level": "WARNING"},
-    "loggers": {"axes": {"level": _LEVEL}, "config.faults": {"level": _LEVEL}},
+    "loggers": {
+        "axes": {"level": _LEVEL},
+        "config.faults": {"level": _LEVEL},
+        "django.request": {"level": "CRITICAL"},
+        "django.security": {"level": "ERROR"},
+    },
 }
 SIGN_UP = os.environ.get("ASCENT_SIGN_UP", "1") == "1"
 PASSWORD_RESET_TIMEOUT = 3 * 86_400

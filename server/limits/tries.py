@@ -67,7 +67,7 @@ def try_once(what: str, who: str) -> None:
 
 def _key(what: str, who: str, seconds: int) -> str:
     name = hashlib.sha256(who.strip().lower().encode("utf-8", "replace")).hexdigest()[:32]
-    return f"try:{what}:{name}:{int(time.time()) // seconds}"
+    return f"try:{what.replace(' ', '-')}:{name}:{int(time.time()) // seconds}"
 
 
 @contextmanager

@@ -11,6 +11,7 @@ from typing import Any
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.core.cache import cache as counted
 from gardens.models import Thing
 from gardens.tests.support import demo_garden
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
@@ -40,6 +41,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
     expected_errors = 0
 
     def setUp(self) -> None:
+        counted.clear()  # tries are counted by address, and every test comes from one
         self.owner = get_user_model().objects.create_user("mara", password="tall-beans-9")
         self.garden = demo_garden(self.owner)
         self.errors: list[str] = []

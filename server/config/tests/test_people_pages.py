@@ -85,9 +85,7 @@ class SharingPagesTest(BrowserTestCase):
             expect(self.page.get_by_role("link", name=name)).to_be_visible()
 
 
-@override_settings(
-    DEMO=True, DEMO_USER="mara", EMAIL_BACKEND="django.core.mail.backends.filebased.EmailBackend", EMAIL_FILE_PATH=settings.MAIL_FOLDER
-)
+@override_settings(DEMO=True, DEMO_USER="mara", EMAIL_BACKEND="accounts.letters.LetterBox")
 class ForgottenTest(BrowserTestCase):
     def test_out_of_the_demo_a_new_account_a_forgotten_password_and_back(self):
         self.expected_errors = 12

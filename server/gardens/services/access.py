@@ -137,10 +137,13 @@ def leave(granted: Granted, visitor: Visitor) -> None:
 
     Raises:
         InvalidPlan: It is one's own.
+        Http404: It was not shared with the visitor's account.
     """
     if granted.role == "owner":
         raise InvalidPlan([Problem("garden", str(granted.garden), "a garden of somebody else can be left; one’s own can be deleted")])
-    Share.objects.filter(garden=granted.garden, person_id=visitor.pk).delete()
+    gone, _ = Share.objects.filter(garden=granted.garden, person_id=visitor.pk).delete()
+    if visitor.pk is None or not gone:
+        raise Http404
 
 
 def make_link(garden: Garden) -> schemas.People:

@@ -12,6 +12,7 @@ from django.contrib.auth import get_user_model
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError
+from limits.names import ALLOWED, speakable
 
 from gardens.services.state import load_plan
 
@@ -28,6 +29,8 @@ class Command(BaseCommand):
     def handle(self, *_args: Any, **options: Any) -> None:
         """Make it."""
         users, name = get_user_model().objects, options["name"]
+        if not speakable(name):
+            raise CommandError(f"‘{name}’ is refused: {ALLOWED}.")
         if users.filter(username=name).exists():
             raise CommandError(f"There is an account ‘{name}’ already; choose another name.")
         asked = sys.stdin.isatty()
