@@ -10,14 +10,15 @@ from typing import Any, get_args
 from ascent import model, tables
 from ascent.families import FAMILIES
 from ascent.family import Wish
+from ascent.quantities import System, with_sizes
 from ascent.texts import has, template
 
 from . import schemas
 
 
-@lru_cache(maxsize=1)
-def catalogue() -> schemas.Catalogue:
-    """Return everything a picker lists."""
+@lru_cache(maxsize=2)
+def catalogue(units: System) -> schemas.Catalogue:
+    """Return everything a picker lists, sizes in names as people of those units write them."""
     return schemas.Catalogue(
         bed_kinds=[schemas.Choice(key=key, name=template(f"bed-kind.{key}"), roles=[]) for key in get_args(model.BedKind)],
         feature_kinds=[
@@ -28,7 +29,7 @@ def catalogue() -> schemas.Catalogue:
         soils=_choices(tables.soils().values()),
         climates=_choices(tables.climates().values()),
         exposures=[schemas.Choice(key=e.key, name=f"{e.name}: {e.where}", roles=[]) for e in tables.exposures().values()],
-        tables={name: _choices(table().values()) for name, table in tables.ITEM_TABLES.items()},
+        tables={name: _choices(table().values(), units) for name, table in tables.ITEM_TABLES.items()},
         bounds=_bounds(),
         families=[
             schemas.FamilyOut(
@@ -43,8 +44,11 @@ def catalogue() -> schemas.Catalogue:
     )
 
 
-def _choices(rows: Any) -> list[schemas.Choice]:
-    return [schemas.Choice(key=row.key, name=row.name, roles=[*getattr(row, "roles", ()), *getattr(row, "use", ())]) for row in rows]
+def _choices(rows: Any, units: System = "metric") -> list[schemas.Choice]:
+    return [
+        schemas.Choice(key=row.key, name=with_sizes(row.name, units), roles=[*getattr(row, "roles", ()), *getattr(row, "use", ())])
+        for row in rows
+    ]
 
 
 def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:

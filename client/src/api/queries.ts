@@ -1,11 +1,12 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
 
-import { api, exactly, taken, type Draft, type Garden, type Report, type Schemas, type StructureLine } from "./client";
+import { api, exactly, taken, type Draft, type Garden, type Report, type StructureLine } from "./client";
 
 export const useSession = () => useQuery({ queryKey: ["session"], queryFn: () => taken(api.GET("/api/session")), staleTime: Infinity });
 
-export const useCatalogue = () =>
-  useQuery({ queryKey: ["catalogue"], queryFn: () => taken(api.GET("/api/catalogue")), staleTime: Infinity });
+/** Everything a picker lists, its sizes in the reader's units. */
+export const useCatalogue = (units: "metric" | "imperial" | undefined) =>
+  useQuery({ queryKey: ["catalogue", units], enabled: units !== undefined, queryFn: () => taken(api.GET("/api/catalogue", { params: { query: { units: units ?? "metric" } } })), staleTime: Infinity });
 
 export const useGardens = () => useQuery({ queryKey: ["gardens"], queryFn: () => taken(api.GET("/api/gardens")) });
 
@@ -42,7 +43,3 @@ export const useStructure = (id: number) =>
 /** The report of a draft. */
 export const reportOf = (id: number, body: { draft: Draft; week: number | null }) =>
   exactly<Report>(api.POST("/api/structures/{structure_id}/report", { params: { path: { structure_id: id } }, body }));
-
-/** Change a garden's own fields. */
-export const changePlace = async (id: number, change: Schemas["PlaceChange"]) =>
-  (await exactly<Schemas["EditsOut"]>(api.POST("/api/gardens/{garden_id}/edits", { params: { path: { garden_id: id } }, body: { edits: [{ kind: "place", change }] } }))).garden;

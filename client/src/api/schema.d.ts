@@ -4028,7 +4028,9 @@ export interface operations {
     };
     gardens_api_gardens_catalogue: {
         parameters: {
-            query?: never;
+            query?: {
+                units?: "metric" | "imperial";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4071,7 +4073,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description what is wrong, field by field */
+            /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;

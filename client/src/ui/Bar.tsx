@@ -4,7 +4,10 @@ import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 
 import { api, taken } from "../api/client";
-import { changePlace, useSession } from "../api/queries";
+import { useSession } from "../api/queries";
+import { changePlace } from "../queue/asks";
+import { Kept } from "./Kept";
+import { SetAside } from "./SetAside";
 
 /** A post, a line between, and what it carries: the mark. */
 const Mark = () => (
@@ -28,8 +31,11 @@ export function Bar({ children, garden }: Props) {
   const units = garden?.units === "imperial" ? "metric" : "imperial";
   const changeUnits = async () => {
     if (!garden) return;
-    await changePlace(garden.id, { units });
-    await queries.invalidateQueries();
+    try {
+      await changePlace(garden.id, { units }, `measured in ${units === "imperial" ? "feet and inches" : "metres"}`);
+    } finally {
+      await queries.invalidateQueries();
+    }
   };
   const leave = async () => {
     await taken(api.DELETE("/api/session"));
@@ -37,12 +43,14 @@ export function Bar({ children, garden }: Props) {
     window.location.assign("/");
   };
   return (
+    <>
     <header className="bar noprint">
       <Link to="/" className="wordmark" aria-label="Ascent, to the garden">
         <Mark />
         <span className="wide">Ascent</span>
       </Link>
       {children}
+      {garden && garden.role !== "read" && <Kept garden={garden.id} />}
       <button type="button" className="plain slim" aria-expanded={open} onClick={() => setOpen(!open)}>
         {open ? "less" : "more"}
       </button>
@@ -70,5 +78,7 @@ export function Bar({ children, garden }: Props) {
       )}
       </div>
     </header>
+    {garden && garden.role !== "read" && <SetAside garden={garden.id} units={garden.units} />}
+    </>
   );
 }

@@ -1,6 +1,7 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from "react";
 
-import { api, Refused, taken, type Schemas } from "../api/client";
+import { Refused, type Schemas } from "../api/client";
+import { held } from "../queue/held";
 
 interface Props {
   label: string;
@@ -39,7 +40,7 @@ export function QuantityField(props: Props) {
       return;
     }
     try {
-      const read = await taken(api.POST("/api/quantities/read", { body: { text: typed, kind, system, low: low ?? null, high: high ?? null, exposure: props.exposure ?? null } }));
+      const read = await held.read({ text: typed, kind, system, low: low ?? null, high: high ?? null, exposure: props.exposure ?? null });
       setRefusal("");
       setSaid(read.said);
       setTyped(null);
@@ -47,7 +48,7 @@ export function QuantityField(props: Props) {
       onLeave?.();
     } catch (error) {
       const problem = error instanceof Refused ? error.problems[0] : undefined;
-      setRefusal(problem ? `‘${typed}’ is refused: ${problem.allowed}.` : "The server did not answer.");
+      setRefusal(problem ? `‘${typed}’ is refused: ${problem.allowed}.` : "It could not be read.");
     }
   };
   const onKeyDown = (event: KeyboardEvent) => {

@@ -2,13 +2,15 @@ import { Outlet } from "react-router";
 
 import { useGardens, useSession } from "../api/queries";
 import { SignIn } from "../features/signin/SignIn";
+import { useQueueRoom } from "../queue/useQueueRoom";
 import { Commander } from "./Commander";
 
 /** Everything inside needs someone signed in, or a read-only link opened before. */
 export function Shell() {
   const session = useSession();
   const gardens = useGardens();
-  if (session.isPending || gardens.isPending) return <p className="page quiet">One moment…</p>;
+  const ready = useQueueRoom(session.data?.name);
+  if (session.isPending || gardens.isPending || !ready) return <p className="page quiet">One moment…</p>;
   if (session.isError) return <p className="page">The server does not answer. Is it running? Then reload this page.</p>;
   if (session.data.name === null && !gardens.data?.length) return <SignIn />;
   return (

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
+from ascent.quantities import System
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 from pydantic import Field
@@ -26,10 +27,10 @@ def empty(request: HttpRequest) -> schemas.Nothing:
     return schemas.Nothing()
 
 
-@router.get("/catalogue", response={200: schemas.Catalogue, 401: schemas.Problems})
-def catalogue(request: HttpRequest) -> schemas.Catalogue:
+@router.get("/catalogue", response={200: schemas.Catalogue, 401: schemas.Problems, 422: schemas.Problems})
+def catalogue(request: HttpRequest, units: System = "metric") -> schemas.Catalogue:
     """Everything a picker lists."""
-    return everything()
+    return everything(units)
 
 
 @router.get("/method", response={200: schemas.Method, 401: schemas.Problems})

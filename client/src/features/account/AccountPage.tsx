@@ -3,8 +3,9 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState, type SyntheticEvent } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { api, exactly, Refused, taken, type Garden } from "../../api/client";
+import { api, Refused, taken } from "../../api/client";
 import { useGardens, useSession } from "../../api/queries";
+import { askNewGarden } from "../../queue/asks";
 import { Bar } from "../../ui/Bar";
 import { Letters } from "../../ui/Letters";
 
@@ -22,9 +23,17 @@ export function AccountPage() {
   const given = (event: SyntheticEvent<HTMLFormElement>, name: string) => new FormData(event.currentTarget).get(name) as string;
   const newGarden = async () => {
     try {
-      const made = await exactly<Garden>(api.POST("/api/gardens", { body: { name: `${session.data.name ?? "My"}’s garden` } }));
+      const made = await askNewGarden({ name: `${session.data.name ?? "My"}’s garden` });
       await queries.invalidateQueries({ queryKey: ["gardens"] });
       await navigate(`/gardens/${made.id}`);
+    } catch (error) {
+      tell(error);
+    }
+  };
+  const leave = async (id: number) => {
+    try {
+      await taken(api.DELETE("/api/gardens/{garden_id}/share", { params: { path: { garden_id: id } } }));
+      await queries.invalidateQueries({ queryKey: ["gardens"] });
     } catch (error) {
       tell(error);
     }
@@ -68,9 +77,14 @@ export function AccountPage() {
             <li key={garden.id}>
               <Link to={`/gardens/${garden.id}`}>{garden.name}</Link>
               {garden.role !== "owner" && (
-                <span className="quiet">
-                  of {garden.owner}; {ROLES[garden.role]}
-                </span>
+                <>
+                  <span className="quiet">
+                    of {garden.owner}; {ROLES[garden.role]}
+                  </span>
+                  <button type="button" className="plain" aria-label={`Leave ${garden.name} of ${garden.owner}`} onClick={() => void leave(garden.id)}>
+                    leave
+                  </button>
+                </>
               )}
             </li>
           ))}

@@ -15,7 +15,7 @@ import { MeasureEditor } from "./MeasureEditor";
 import { Remarks } from "./Remarks";
 import { Rests } from "./Rests";
 import { Tide } from "./Tide";
-import { useDraft, type Saving } from "./useDraft";
+import { useDraft } from "./useDraft";
 import { useReport } from "./useReport";
 import { useUndoKeys } from "../../ui/useUndoKeys";
 
@@ -25,7 +25,6 @@ interface Props {
 }
 
 const Round = lazy(() => import("./Round"));
-const SAVING: Record<Saving, string> = { saved: "saved", saving: "saving…", refused: "not saved: see the marked value", conflict: "not saved", offline: "no answer from the server: kept here, trying again", out: "signed out: kept here; sign in again in another tab" };
 const WINDS = ["still air", "working wind", "design gust"] as const;
 
 /** The bench: controls, the drawing, the chain and the tide round one structure in hand. */
@@ -83,9 +82,6 @@ export function Bench({ structure, catalogue }: Props) {
         </span>
         {structure.may_edit ? (
           <>
-            <span className="quiet narrow saving" role="status">
-              {SAVING[hand.saving]}
-            </span>
             <button type="button" className="plain" onClick={undo} disabled={!hand.canUndo} title="Ctrl Z">
               undo
             </button>

@@ -1,14 +1,14 @@
 import { useParams } from "react-router";
 
 import { useCatalogue, useStructure } from "../../api/queries";
-import { NotHere } from "../../ui/NotHere";
+import { Faulty } from "../../ui/Faulty";
 import { Bench } from "./Bench";
 
 /** The bench takes up what is saved now, never what was last looked at. */
 export function BenchPage() {
   const structure = useStructure(Number(useParams().structureId));
-  const catalogue = useCatalogue();
-  if (structure.isError) return <NotHere />;
+  const catalogue = useCatalogue(structure.data?.units);
+  if (structure.isError) return <Faulty error={structure.error} />;
   if (!structure.data || !structure.isFetchedAfterMount || !catalogue.data) return <p className="page quiet">One moment…</p>;
   return <Bench key={structure.data.id} structure={structure.data} catalogue={catalogue.data} />;
 }

@@ -1,7 +1,9 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import { api, taken, type Draft, type OptionField, type Problem, type Report, type Schemas } from "../../api/client";
+import { type Draft, type OptionField, type Problem, type Report, type Schemas } from "../../api/client";
+import { editsWrite } from "../../queue/asks";
+import { queue } from "../../queue/queue";
 import { Pick } from "../../ui/Pick";
 import { Measured } from "./Measured";
 import { Moves } from "./Moves";
@@ -122,7 +124,8 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
   const [asked, setAsked] = useState(false);
   const navigate = useNavigate();
   const remove = async () => {
-    await taken(api.DELETE("/api/structures/{structure_id}", { params: { path: { structure_id: structure.id } } }));
+    const edit = { kind: "structure" as const, act: "remove" as const, key: structure.key, change: {} };
+    queue.put(editsWrite(structure.garden, [edit], `${name} taken away`));
     await navigate(`/gardens/${structure.garden}`);
   };
   return (

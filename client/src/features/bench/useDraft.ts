@@ -1,13 +1,15 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 
-import { api, Refused, taken, type Draft, type Problem, type Schemas } from "../../api/client";
+import { type Draft, type Problem, type Schemas } from "../../api/client";
+import { queue } from "../../queue/queue";
+import { useWrites } from "../../queue/useQueue";
+import { aboutStructure, laneOf, type Write } from "../../queue/writes";
 import { putAt } from "./putAt";
 import { valueAt } from "./valueAt";
 
 const MOST_STEPS = 200;
 const KEPT_STEPS = 60;
 const QUIET_MS = 400;
-const AGAIN_MS = 3000;
 
 interface Past {
   back: Draft[];
@@ -19,61 +21,49 @@ interface Past {
 /** Changes the draft from what it is at that moment, so that two changes that cross lose nothing. */
 export type ChangeDraft = (make: (now: Draft) => Draft, grip?: string) => void;
 
-export type Saving = "saved" | "saving" | "refused" | "conflict" | "offline" | "out";
-
 const store = (id: number) => `ascent-steps-${id}`;
-
-interface Kept {
-  revision: number;
-  past: Past;
-  sent: string; // what was on its way to the server, whose answer a reload may not have waited for
-}
+const text = (draft: Draft) => JSON.stringify(draft);
+const draftOf = (write: Write | undefined) => (write?.body as Schemas["SaveIn"] | undefined)?.draft;
+const ofStructure = (start: Schemas["StructureOut"]) => queue.mine().filter((write) => write.about === aboutStructure(start.id));
 
 /**
- * The steps of this structure kept for this tab, so that undo works across a reload and what could not be sent is not
- * lost by one; none when it was saved elsewhere since.
+ * Where the bench begins: with what waits to be saved, else with what is saved; and with the steps of this tab, so that
+ * undo works across a reload, unless it was saved elsewhere since.
  */
 function remembered(start: Schemas["StructureOut"]): Past {
-  const fresh: Past = { back: [], now: start.draft, ahead: [], touched: "" };
+  const waiting = draftOf(ofStructure(start).at(-1));
+  const fresh: Past = { back: waiting ? [start.draft] : [], now: waiting ?? start.draft, ahead: [], touched: "" };
   try {
-    const kept = JSON.parse(sessionStorage.getItem(store(start.id)) ?? "null") as Kept | null;
-    const fits = kept && (kept.revision === start.revision || [JSON.stringify(kept.past.now), kept.sent].includes(JSON.stringify(start.draft)));
-    return fits ? { ...kept.past, touched: "" } : fresh;
+    const kept = JSON.parse(sessionStorage.getItem(store(start.id)) ?? "null") as Past | null;
+    return kept && text(kept.now) === text(fresh.now) ? { ...kept, touched: "" } : fresh;
   } catch {
     return fresh;
   }
 }
 
-function remember(id: number, past: Past, revision: number, sent: string): void {
+function remember(id: number, past: Past): void {
   try {
-    const short = { ...past, back: past.back.slice(-KEPT_STEPS), ahead: past.ahead.slice(0, KEPT_STEPS) };
-    sessionStorage.setItem(store(id), JSON.stringify({ revision, past: short, sent } satisfies Kept));
+    sessionStorage.setItem(store(id), JSON.stringify({ ...past, back: past.back.slice(-KEPT_STEPS), ahead: past.ahead.slice(0, KEPT_STEPS) }));
   } catch {
     sessionStorage.removeItem(store(id));
   }
 }
 
-/**
- * The structure in hand: changed, undone, redone, and saved by itself once the hand rests.
- * What cannot be sent is kept and sent again; leaving the bench sends what is left.
- */
+/** The structure in hand: changed, undone, redone, and given to the queue at once, which saves it when the hand rests. */
 export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schemas["StructureOut"]) => void) {
   const { id } = start;
+  const about = aboutStructure(id);
+  const lane = laneOf(start.garden);
   const [past, setPast] = useState<Past>(() => remembered(start));
-  const [saving, setSaving] = useState<Saving>("saved");
-  const [kept, setKept] = useState(start.draft);
-  const [problems, setProblems] = useState<Problem[]>([]);
-  const [conflict, setConflict] = useState<Schemas["StructureConflict"] | null>(null);
+  const own = useWrites(lane).filter((write) => write.about === about);
+  const stale = own.find((write) => write.state === "stale");
+  const refused = own.find((write) => write.state === "refused");
+  const conflict = stale ? (stale.saved as Schemas["StructureConflict"]) : null;
+  // what the server is known to have, and what was given to the queue last; what waits before it sets its revision anew
   const revision = useRef(start.revision);
-  const saved = useRef(JSON.stringify(start.draft));
-  const refused = useRef("");
-  const busy = useRef(false);
-  const latest = useRef(start.draft);
-  const sent = useRef("");
-  useEffect(() => {
-    latest.current = past.now;
-    remember(id, past, revision.current, sent.current);
-  }, [id, past, kept]);
+  const saved = useRef(start.draft);
+  const given = useRef(text(past.now));
+  useEffect(() => remember(id, past), [id, past]);
 
   /** Change the draft; changes in one `grip` (one drag of one control) are one step of undo. */
   const change = useCallback<ChangeDraft>((make, grip = "") => {
@@ -96,80 +86,45 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
     });
   }, []);
 
-  const save = useCallback(
-    async (draft: Draft, leaving = false) => {
-      const text = JSON.stringify(draft);
-      if (busy.current || text === refused.current || !start.may_edit) return;
-      if (text === saved.current) {
-        setKept(draft);
-        return;
-      }
-      busy.current = true;
-      sent.current = text;
-      setSaving("saving");
-      try {
-        const body = { draft, revision: revision.current };
-        const out = await taken(api.PUT("/api/structures/{structure_id}", { params: { path: { structure_id: id } }, body, keepalive: leaving }));
+  useEffect(() => {
+    const now = text(past.now);
+    if (!start.may_edit || stale || now === given.current) return;
+    given.current = now;
+    const body = { draft: past.now, revision: revision.current };
+    const words = `${past.now.name}: on the bench`;
+    queue.put({ lane, about, words, method: "PUT", path: `/api/structures/${id}`, body }, (earlier) => ({ body: { ...(earlier.body as Schemas["SaveIn"]), draft: past.now }, words }), QUIET_MS);
+  }, [past.now, start, stale, lane, about, id]);
+  useEffect(
+    () =>
+      queue.onDone((write, answer) => {
+        if (write.about !== about) return;
+        const out = answer as Schemas["StructureOut"];
         revision.current = out.revision;
-        saved.current = text;
-        setKept(draft);
-        refused.current = "";
-        setProblems([]);
-        setSaving("saved");
+        saved.current = out.draft;
         onSaved(out);
-      } catch (error) {
-        if (error instanceof Refused && error.status === 409) {
-          setConflict(error.saved as Schemas["StructureConflict"]);
-          setSaving("conflict");
-        } else if (error instanceof Refused && (error.status === 401 || error.status === 403)) setSaving("out");
-        else if (error instanceof Refused && error.status < 500) {
-          refused.current = text;
-          setProblems(error.problems);
-          setSaving("refused");
-        } else setSaving("offline");
-      } finally {
-        busy.current = false;
-      }
-    },
-    [id, onSaved, start.may_edit],
+      }),
+    [about, onSaved],
   );
-  useEffect(() => {
-    if (saving === "conflict" || kept === past.now) return;
-    const timer = setTimeout(() => void save(past.now), saving === "offline" || saving === "out" ? AGAIN_MS : QUIET_MS);
-    return () => clearTimeout(timer);
-  }, [past.now, kept, save, saving]);
-  useEffect(() => {
-    const flush = () => void save(latest.current, true);
-    window.addEventListener("pagehide", flush);
-    return () => {
-      window.removeEventListener("pagehide", flush);
-      flush();
-    };
-  }, [save]);
 
   /** Whether a field was changed here since it was last saved: of a field that only they changed, theirs comes first. */
-  const mineFirst = useCallback(
-    (_kind: string, _key: string, path: string) => JSON.stringify(valueAt(past.now, path)) !== JSON.stringify(valueAt(JSON.parse(saved.current) as Draft, path)),
-    [past.now],
-  );
+  const mineFirst = useCallback((_kind: string, _key: string, path: string) => JSON.stringify(valueAt(past.now, path)) !== JSON.stringify(valueAt(saved.current, path)), [past.now]);
 
   /** After a conflict: mine where it is kept, theirs elsewhere; that is then saved. */
   const settle = useCallback(
     (keep: (path: string) => boolean) => {
-      if (!conflict) return;
+      if (!conflict || !stale) return;
       const theirs = conflict.saved;
       revision.current = theirs.revision;
-      saved.current = JSON.stringify(theirs.draft);
-      setKept(theirs.draft);
-      setConflict(null);
-      setSaving("saved");
+      saved.current = theirs.draft;
       const paths = conflict.differences.map((each) => each.path).filter((path) => !keep(path));
       const sameCrops = theirs.draft.plantings.length === past.now.plantings.length;
-      change((mine) =>
-        paths.reduce((draft, path) => (path.startsWith("plantings") && !sameCrops ? { ...draft, plantings: theirs.draft.plantings } : putAt(draft, path, valueAt(theirs.draft, path))), mine),
-      );
+      const settled = paths.reduce((draft, path) => (path.startsWith("plantings") && !sameCrops ? { ...draft, plantings: theirs.draft.plantings } : putAt(draft, path, valueAt(theirs.draft, path))), past.now);
+      given.current = text(settled);
+      queue.settle(stale.mark, { draft: settled, revision: theirs.revision });
+      change(() => settled);
     },
-    [conflict, change, past.now],
+    [conflict, stale, change, past.now],
   );
-  return { draft: past.now, change, release, undo, redo, canUndo: past.back.length > 0, canRedo: past.ahead.length > 0, saving: saving === "saved" && kept !== past.now ? "saving" : saving, problems, conflict, mineFirst, settle } as const;
+  const problems: Problem[] = refused?.problems ?? [];
+  return { draft: past.now, change, release, undo, redo, canUndo: past.back.length > 0, canRedo: past.ahead.length > 0, problems, conflict, mineFirst, settle } as const;
 }

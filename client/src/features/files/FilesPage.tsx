@@ -3,10 +3,11 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState, type ChangeEvent, type DragEvent } from "react";
 import { useNavigate, useParams } from "react-router";
 
-import { api, exactly, Refused, taken, type Garden, type Problem, type Schemas } from "../../api/client";
+import { api, Refused, taken, type Garden, type Problem, type Schemas } from "../../api/client";
+import { askGarden, askGardenOf } from "../../queue/asks";
 import { useGarden } from "../../api/queries";
 import { GardenBar } from "../../ui/GardenBar";
-import { NotHere } from "../../ui/NotHere";
+import { Faulty } from "../../ui/Faulty";
 import { Pick } from "../../ui/Pick";
 
 type What = Schemas["ImportIn"]["what"];
@@ -47,7 +48,7 @@ export function FilesPage() {
   const [said, setSaid] = useState("");
   const [over, setOver] = useState(false);
   const params = { path: { garden_id: id } };
-  if (garden.isError) return <NotHere />;
+  if (garden.isError) return <Faulty error={garden.error} garden={id} />;
   if (!garden.data) return <p className="page quiet">One moment…</p>;
   const canEdit = garden.data.role !== "read";
 
@@ -79,7 +80,7 @@ export function FilesPage() {
   const takeIn = async () => {
     if (!file || !preview) return;
     try {
-      const fresh = await exactly<Garden>(api.POST("/api/gardens/{garden_id}/import", { params, body: { what: file.what, text: file.text, take_away: takeAway, number: preview.number } }));
+      const fresh = await askGarden<Garden>(id, "/import", { what: file.what, text: file.text, take_away: takeAway, number: preview.number }, `${file.name} taken in`);
       queries.setQueryData(["garden", id], fresh);
       void queries.invalidateQueries({ queryKey: ["structure"] });
       setFile(null);
@@ -95,7 +96,7 @@ export function FilesPage() {
   const asNew = async () => {
     if (!file) return;
     try {
-      const made = await exactly<Garden>(api.POST("/api/gardens/import", { body: { what: "plan", text: file.text, take_away: false } }));
+      const made = await askGardenOf(file.text);
       await queries.invalidateQueries({ queryKey: ["gardens"] });
       await navigate(`/gardens/${made.id}`);
     } catch (error) {

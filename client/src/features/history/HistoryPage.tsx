@@ -6,8 +6,9 @@ import { useParams, useSearchParams } from "react-router";
 import { api, exactly, Refused, type Garden, type Schemas } from "../../api/client";
 import { useGarden } from "../../api/queries";
 import { StillPlan } from "../../drawing/StillPlan";
+import { askGarden } from "../../queue/asks";
 import { GardenBar } from "../../ui/GardenBar";
-import { NotHere } from "../../ui/NotHere";
+import { Faulty } from "../../ui/Faulty";
 
 const when = (text: string) => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }).format(new Date(text));
 
@@ -35,12 +36,12 @@ export function HistoryPage() {
     queryFn: () => exactly<Schemas["Past"]>(api.GET("/api/gardens/{garden_id}/history/{number}", { params: { path: { garden_id: id, number: number ?? 0 } } })),
   });
   const changes = useMemo(() => log.data?.pages.flat() ?? [], [log.data]);
-  if (garden.isError) return <NotHere />;
+  if (garden.isError) return <Faulty error={garden.error} garden={id} />;
   if (!garden.data) return <p className="page quiet">One moment…</p>;
   const look = (next: number | null) => setParams(next === null ? {} : { at: String(next) }, { replace: true });
   const restore = async () => {
     try {
-      const fresh = await exactly<Garden>(api.POST("/api/gardens/{garden_id}/history/{number}/restore", { params: { path: { garden_id: id, number: number ?? 0 } } }));
+      const fresh = await askGarden<Garden>(id, `/history/${number ?? 0}/restore`, {}, `back to ${number ?? 0}`);
       queries.setQueryData(["garden", id], fresh);
       void queries.invalidateQueries({ queryKey: ["structure"] });
       setSaid("Restored. That is a change like any other: undo takes it back.");

@@ -3,9 +3,10 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
 
 import { api, exactly, Refused, type Schemas } from "../../api/client";
-import { changePlace, useGarden } from "../../api/queries";
+import { useGarden } from "../../api/queries";
+import { changePlace } from "../../queue/asks";
 import { GardenBar } from "../../ui/GardenBar";
-import { NotHere } from "../../ui/NotHere";
+import { Faulty } from "../../ui/Faulty";
 import { Cautions } from "./Cautions";
 import { PartsTable } from "./PartsTable";
 
@@ -17,12 +18,13 @@ export function GardenPartsPage() {
   const [params, setParams] = useSearchParams();
   const apart = params.get("by") === "structure";
   const parts = useQuery({ queryKey: ["parts", "garden", id, garden.data?.number, garden.data?.units], enabled: garden.data !== undefined, queryFn: () => exactly<Schemas["GardenParts"]>(api.GET("/api/gardens/{garden_id}/parts", { params: { path: { garden_id: id } } })) });
-  if (garden.isError || parts.isError) return <NotHere />;
+  const failed = garden.error ?? parts.error;
+  if (failed) return <Faulty error={failed} garden={id} />;
   if (!garden.data || !parts.data) return <p className="page quiet">One moment…</p>;
   const { data } = parts;
   const setPrice = async (key: string, price: number) => {
     try {
-      queries.setQueryData(["garden", id], await changePlace(id, { prices: { [key]: price } }));
+      queries.setQueryData(["garden", id], await changePlace(id, { prices: { [key]: price } }, `price of ${key}`));
       return "";
     } catch (error) {
       return error instanceof Refused ? error.message : "The server did not answer.";

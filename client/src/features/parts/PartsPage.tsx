@@ -3,10 +3,11 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 
 import { Refused } from "../../api/client";
-import { changePlace, reportOf, useGarden, useStructure } from "../../api/queries";
+import { reportOf, useGarden, useStructure } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
+import { changePlace } from "../../queue/asks";
 import { Bar } from "../../ui/Bar";
-import { NotHere } from "../../ui/NotHere";
+import { Faulty } from "../../ui/Faulty";
 import { Cautions } from "./Cautions";
 import { PartsTable } from "./PartsTable";
 
@@ -27,12 +28,12 @@ export function PartsPage() {
       return reportOf(id, { draft, week: null });
     },
   });
-  if (structure.isError) return <NotHere />;
+  if (structure.isError) return <Faulty error={structure.error} />;
   if (!structure.data || !report.data) return <p className="page quiet">One moment…</p>;
   const { garden: gardenId, may_edit: mayEdit } = structure.data;
   const setPrice = async (key: string, price: number) => {
     try {
-      await changePlace(gardenId, { prices: { [key]: price } });
+      await changePlace(gardenId, { prices: { [key]: price } }, `price of ${key}`);
       await queries.invalidateQueries({ queryKey: ["parts"] });
       return "";
     } catch (error) {

@@ -6,7 +6,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, Refused, taken, type Schemas } from "../../api/client";
 import { useGarden } from "../../api/queries";
 import { GardenBar } from "../../ui/GardenBar";
-import { NotHere } from "../../ui/NotHere";
+import { Faulty } from "../../ui/Faulty";
 
 /** Who may look at a garden or change it, the read-only link, and the garden's end. */
 export function PeoplePage() {
@@ -19,7 +19,8 @@ export function PeoplePage() {
   const [sure, setSure] = useState("");
   const params = { path: { garden_id: id } };
   const people = useQuery({ queryKey: ["people", id], queryFn: () => taken(api.GET("/api/gardens/{garden_id}/people", { params })) });
-  if (garden.isError || people.isError) return <NotHere />;
+  const failed = garden.error ?? people.error;
+  if (failed) return <Faulty error={failed} garden={id} />;
   if (!garden.data || !people.data) return <p className="page quiet">One moment…</p>;
   const run = async (asked: () => Promise<Schemas["People"]>) => {
     try {

@@ -2,8 +2,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { Navigate } from "react-router";
 
-import { api, exactly, type Garden } from "../../api/client";
 import { useGardens, useSession } from "../../api/queries";
+import { askNewGarden } from "../../queue/asks";
 
 /** The start: straight into the person's garden; someone who has none gets an empty one. */
 export function FirstGarden() {
@@ -17,7 +17,7 @@ export function FirstGarden() {
   useEffect(() => {
     if (!none || making.current) return;
     making.current = true;
-    void exactly<Garden>(api.POST("/api/gardens", { body: { name: `${name}’s garden` } })).then(() => queries.invalidateQueries({ queryKey: ["gardens"] }));
+    void askNewGarden({ name: `${name}’s garden` }).then(() => queries.invalidateQueries({ queryKey: ["gardens"] }));
   }, [none, name, queries]);
   return first ? <Navigate to={`/gardens/${first.id}`} replace /> : <p className="page quiet">One moment…</p>;
 }

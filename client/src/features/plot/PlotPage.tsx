@@ -8,26 +8,26 @@ import { Bar } from "../../ui/Bar";
 import { Conflicts } from "../../ui/Conflicts";
 import { GardenLinks } from "../../ui/GardenLinks";
 import { localCommands } from "../../ui/localCommands";
-import { NotHere } from "../../ui/NotHere";
+import { Faulty } from "../../ui/Faulty";
 import { useUndoKeys } from "../../ui/useUndoKeys";
 import { BedPanel } from "./BedPanel";
 import { FeaturePanel } from "./FeaturePanel";
 import { GardenPanel } from "./GardenPanel";
 import { Plan } from "./Plan";
 import { Roll } from "./Roll";
+import { Unreadable } from "./Unreadable";
 import { changeOf } from "./placing";
 import { monthDay, ShadeBar, SHADE_START, type Moment } from "./ShadeBar";
 import { StructurePanel } from "./StructurePanel";
-import { usePlan, type Saving } from "./usePlan";
+import { usePlan } from "./usePlan";
 import { Welcome } from "./Welcome";
-
-const SAVING: Record<Saving, string> = { saved: "saved", saving: "saving…", conflict: "not saved", offline: "no answer from the server: kept here, trying again", out: "signed out: kept here; sign in again in another tab" };
 
 /** The garden in plan, with what is chosen on the left and how everything stands on the right. */
 export function PlotPage() {
-  const garden = useGarden(Number(useParams().gardenId));
-  const catalogue = useCatalogue();
-  if (garden.isError) return <NotHere />;
+  const id = Number(useParams().gardenId);
+  const garden = useGarden(id);
+  const catalogue = useCatalogue(garden.data?.units);
+  if (garden.isError) return <Faulty error={garden.error} garden={id} />;
   if (!garden.data || !catalogue.data) return <p className="page quiet">One moment…</p>;
   return <Plot key={garden.data.id} garden={garden.data} catalogue={catalogue.data} />;
 }
@@ -104,9 +104,6 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
         <span className="grow trail" />
         {canEdit && (
           <>
-            <span className="quiet narrow saving" role="status">
-              {SAVING[plan.saving]}
-            </span>
             <button type="button" className="plain" onClick={plan.undo} disabled={garden.undo === null || !plan.idle} title={garden.undo ? `Ctrl Z: undo “${garden.undo}”` : "Ctrl Z"}>
               undo
             </button>
@@ -138,6 +135,7 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
             <ShadeBar shade={shade.data} moment={moment} onMoment={setMoment} />
           </div>
           <aside className="path" aria-label="Beds and structures">
+            {garden.unreadable.length > 0 && <Unreadable rows={garden.unreadable} onTakeAway={canEdit ? (row) => plan.put({ ...changeOf(row.kind as "bed", row.key, {}), act: "remove" }) : undefined} />}
             {garden.beds.length === 0 && <p className="quiet">No bed yet. Add one on the left; the next step plans a support on it.</p>}
             <Roll garden={garden} lines={lines} chosen={chosen} canEdit={canEdit} onChoose={choose} />
             {garden.structures.length > 0 && (

@@ -3,7 +3,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import { api, exactly, Refused, type Edit, type Garden, type Schemas } from "../../api/client";
+import { Refused, type Edit, type Garden, type Schemas } from "../../api/client";
+import { askEdits } from "../../queue/asks";
 import { DayOfYear } from "../../ui/DayOfYear";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
@@ -30,22 +31,25 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
   const navigate = useNavigate();
   const { fields, written } = garden.place;
   const [name, setName] = useState(fields.name);
-  const [units, setUnits] = useState(garden.units);
+  // until one is picked here, the units are the garden's own, which the bar may change meanwhile
+  const [picked, setPicked] = useState<Garden["units"] | null>(null);
+  const units = picked ?? garden.units;
   const [latitude, setLatitude] = useState<Sized>({ value: fields.latitude, text: written.latitude ?? "" });
   const [frosts, setFrosts] = useState({ last_frost: fields.last_frost, first_frost: fields.first_frost });
   const [exposure, setExposure] = useState(fields.exposure);
   const [bed, setBed] = useState("First bed");
   const [soil, setSoil] = useState("firm_loam");
-  const [size, setSize] = useState(START[garden.units]);
+  const [sized, setSized] = useState<Partial<(typeof START)["metric"]>>({});
+  const size = { ...START[units], ...sized };
   const [refusal, setRefusal] = useState("");
   const begin = async (thenPlan: boolean) => {
-    const place: Schemas["PlaceChange"] = { name: name.trim() || fields.name, units, latitude: latitude.value, exposure, ...frosts };
+    const place: Schemas["PlaceChange"] = { name: name.trim() || fields.name, ...(picked ? { units: picked } : {}), latitude: latitude.value, exposure, ...frosts };
     const edits: Edit[] = [
       { kind: "place", change: place },
       { kind: "bed", act: "add", key: "bed", change: { name: bed.trim() || "First bed", length: size.length.value, width: size.width.value, soil } },
     ];
     try {
-      const out = await exactly<Schemas["EditsOut"]>(api.POST("/api/gardens/{garden_id}/edits", { params: { path: { garden_id: garden.id } }, body: { edits } }));
+      const out = await askEdits(garden.id, edits, `${place.name ?? ""} begun`);
       queries.setQueryData(["garden", garden.id], out.garden);
       void queries.invalidateQueries({ queryKey: ["gardens"] });
       if (thenPlan && out.made[0]) await navigate(`/gardens/${garden.id}/beds/${out.made[0]}/new`);
@@ -79,8 +83,8 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
             value={units}
             choices={UNITS}
             onPick={(key) => {
-              setUnits(key as "metric");
-              setSize(START[key as "metric"]);
+              setPicked(key as "metric");
+              setSized({});
             }}
           />
           <QuantityRow label="Latitude" text={latitude.text} value={latitude.value} kind="bearing" system={units} low={-66} high={66} onValue={(value, text) => setLatitude({ value, text })} />
@@ -104,7 +108,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
             <input className="input" value={bed} maxLength={120} onChange={(event) => setBed(event.target.value)} />
           </label>
           {sizes.map(([side, label]) => (
-            <QuantityRow key={side} label={label} text={size[side].text} value={size[side].value} kind="length" system={units} low={catalogue.bounds[`bed.${side}`]?.low} high={catalogue.bounds[`bed.${side}`]?.high} onValue={(value, text) => setSize({ ...size, [side]: { value, text } })} />
+            <QuantityRow key={side} label={label} text={size[side].text} value={size[side].value} kind="length" system={units} low={catalogue.bounds[`bed.${side}`]?.low} high={catalogue.bounds[`bed.${side}`]?.high} onValue={(value, text) => setSized((now) => ({ ...now, [side]: { value, text } }))} />
           ))}
           <Pick label="Soil" value={soil} choices={catalogue.soils} onPick={setSoil} />
         </section>

@@ -2,24 +2,14 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 
 import { api, exactly, Refused, type Edit, type Garden, type Schemas, type ThingEdit } from "../../api/client";
+import { askGarden, editsWrite } from "../../queue/asks";
+import { queue } from "../../queue/queue";
+import { useWrites } from "../../queue/useQueue";
+import { EDITS, editsOf, keyOf, laneOf, sameThing } from "../../queue/writes";
 
-const AGAIN_MS = 3000;
-const SIGNED_OUT = new Set([401, 403]);
-
-export type Saving = "saved" | "saving" | "conflict" | "offline" | "out";
 type Conflict = Schemas["Conflict"];
 type PlotOut = Schemas["PlotOut"];
-
-const store = (id: number) => `ascent-unsent-${id}`;
-const unsent = (id: number): Edit[] => {
-  try {
-    return JSON.parse(sessionStorage.getItem(store(id)) ?? "[]") as Edit[];
-  } catch {
-    return [];
-  }
-};
-export const keyOf = (edit: Edit) => (edit.kind === "place" ? "place" : edit.key);
-const same = (a: Edit, b: Edit) => a.kind === b.kind && keyOf(a) === keyOf(b);
+const MOST_EDITS = 100; // in one write, so that one that is long away stays small
 
 function revisionOf(garden: Garden, edit: Edit): number | undefined {
   if (edit.kind === "place") return garden.place.revision;
@@ -29,25 +19,36 @@ function revisionOf(garden: Garden, edit: Edit): number | undefined {
 
 /** Two edits of one thing as one, when the later only changes what the earlier changes or adds. */
 function joined(earlier: Edit, later: Edit): Edit | null {
-  if (!same(earlier, later) || (later.kind !== "place" && later.act !== "change") || (earlier.kind !== "place" && earlier.act === "remove")) return null;
+  if (!sameThing(earlier, later) || (later.kind !== "place" && later.act !== "change") || (earlier.kind !== "place" && earlier.act === "remove")) return null;
   return { ...earlier, change: { ...earlier.change, ...later.change } } as Edit;
 }
 
+const FIELD: Record<string, string> = { x: "place", y: "place", along: "place", across: "place", points: "place", fill_depth: "fill" };
+
+/** What an edit does, in words. */
+function wordsOf(garden: Garden, edit: Edit): string {
+  const rows = [...garden.beds.map((bed) => ({ key: bed.key, name: bed.fields.name })), ...garden.features.map((each) => ({ key: each.key, name: each.fields.name })), ...garden.structures];
+  const name = edit.kind === "place" ? garden.name : (rows.find((row) => row.key === edit.key)?.name ?? edit.change?.name ?? edit.key);
+  if (edit.kind !== "place" && edit.act !== "change") return `${name} ${edit.act === "add" ? "added" : "taken away"}`;
+  const fields = [...new Set(Object.keys(edit.change ?? {}).map((field) => FIELD[field] ?? field.replaceAll("_", " ")))];
+  return `${name}: ${fields.join(", ")}`;
+}
+
 /**
- * The plan in hand: edits are drawn at once, saved by themselves one after another, kept and sent again when the server
- * is away, and shown in both versions when someone else was first.
+ * The plan in hand: edits are drawn at once and given to the queue, which saves them one after another; when someone else
+ * was first both versions are shown.
  */
 export function usePlan(garden: Garden) {
   const queries = useQueryClient();
-  const [pending, setPending] = useState<Edit[]>(() => unsent(garden.id));
+  const writes = useWrites(laneOf(garden.id));
   const [hand, setHand] = useState<ThingEdit | null>(null);
-  const [saving, setSaving] = useState<Saving>("saved");
-  const [conflict, setConflict] = useState<Conflict | null>(null);
   const [refusal, setRefusal] = useState("");
   const [made, setMade] = useState<string[]>([]);
   const [view, setView] = useState<PlotOut | null>(null);
-  const busy = useRef(false);
-  const sending = useRef(0);
+  const open = writes.filter((write) => write.state !== "refused");
+  const pending = useMemo(() => writes.filter((write) => write.state !== "refused").flatMap(editsOf), [writes]);
+  const stale = writes.find((write) => write.state === "stale" && write.about === EDITS);
+  const conflict = stale ? (stale.saved as Conflict) : null;
   // the garden as last heard of, which may be ahead of what is drawn: an edit's revision is taken from it
   const heard = useRef(garden);
   useEffect(() => {
@@ -63,65 +64,34 @@ export function usePlan(garden: Garden) {
     },
     [queries],
   );
+  useEffect(
+    () =>
+      queue.onDone((write, answer) => {
+        if (write.lane !== laneOf(garden.id) || write.about !== EDITS) return;
+        const out = answer as Schemas["EditsOut"];
+        take(out.garden);
+        if (out.made.length) setMade(out.made);
+      }),
+    [garden.id, take],
+  );
 
   const put = useCallback(
     (edit: Edit) => {
       setRefusal("");
-      const out = sending.current;
-      setPending((now) => {
-        const free = now.length > out ? now.at(-1) : undefined;
-        const one = free && joined(free, edit);
-        if (one) return [...now.slice(0, -1), one];
-        const first = !now.some((each) => same(each, edit)) && !(edit.kind !== "place" && edit.act === "add");
-        return [...now, first ? { ...edit, revision: revisionOf(heard.current, edit) ?? null } : edit];
+      // what waits before it sets the revision anew when it has got there
+      const own = edit.kind === "place" || edit.act !== "add" ? { ...edit, revision: revisionOf(heard.current, edit) ?? null } : edit;
+      const words = wordsOf(heard.current, edit);
+      queue.put(editsWrite(garden.id, [own], words), (earlier) => {
+        const edits = editsOf(earlier);
+        const last = edits.at(-1);
+        const one = last && joined(last, edit);
+        if (!one && edits.length >= MOST_EDITS) return null;
+        const next = edits.some((each) => sameThing(each, edit)) ? { ...edit, revision: null } : own;
+        return { body: { edits: one ? [...edits.slice(0, -1), one] : [...edits, next] }, words: earlier.words.includes(words) ? earlier.words : `${earlier.words}; ${words}` };
       });
     },
-    [],
+    [garden.id],
   );
-
-  useEffect(() => {
-    if (pending.length) sessionStorage.setItem(store(garden.id), JSON.stringify(pending));
-    else sessionStorage.removeItem(store(garden.id));
-  }, [pending, garden.id]);
-
-  const send = useCallback(async () => {
-    if (busy.current || !pending.length) return;
-    busy.current = true;
-    const count = pending.length;
-    sending.current = count;
-    setSaving((now) => (now === "offline" || now === "out" ? now : "saving"));
-    const edits = pending.map((edit, i) => (edit.revision == null && !pending.slice(0, i).some((each) => same(each, edit)) && (edit.kind === "place" || edit.act !== "add") ? { ...edit, revision: revisionOf(heard.current, edit) ?? null } : edit));
-    const drop = () => setPending((now) => now.slice(count));
-    try {
-      const out = await exactly<Schemas["EditsOut"]>(api.POST("/api/gardens/{garden_id}/edits", { params: { path: { garden_id: garden.id } }, body: { edits } }));
-      take(out.garden);
-      drop();
-      if (out.made.length) setMade(out.made);
-      setSaving("saved");
-    } catch (error) {
-      if (error instanceof Refused && error.status === 409) {
-        setConflict(error.saved as Conflict);
-        setSaving("conflict");
-      } else if (error instanceof Refused && SIGNED_OUT.has(error.status)) setSaving("out");
-      else if (error instanceof Refused && error.status < 500) {
-        // what is wrong is let go and said; what was sent together with it goes out again
-        const wrong = new Set(error.problems.map((p) => Number(/^edits\[(\d+)\]/.exec(p.path)?.[1] ?? -1)));
-        if (!wrong.size) wrong.add(-1);
-        setPending((now) => now.filter((_, i) => i >= count || (!wrong.has(-1) && !wrong.has(i))));
-        setRefusal(error.problems.map((p) => `${p.path.split(".").at(-1) ?? ""} ${p.given}: ${p.allowed}`).join("; "));
-        setSaving("saved");
-      } else setSaving("offline");
-    } finally {
-      busy.current = false;
-      sending.current = 0;
-    }
-  }, [pending, garden.id, take]);
-
-  useEffect(() => {
-    if (!pending.length || saving === "conflict") return;
-    const timer = setTimeout(() => void send(), saving === "offline" || saving === "out" ? AGAIN_MS : 0);
-    return () => clearTimeout(timer);
-  }, [pending, saving, send]);
 
   // while something is in hand: its plan, warnings and distances, one question in flight, the latest wins
   const asking = useRef(false);
@@ -159,30 +129,27 @@ export function usePlan(garden: Garden) {
   /** After a conflict: what is kept of mine goes out again over what is there now; the rest is let go. */
   const settle = useCallback(
     (keep: (kind: string, key: string, path: string) => boolean) => {
-      if (!conflict) return;
+      if (!stale || !conflict) return;
       take(conflict.garden);
       const theirs = new Map(conflict.things.map((thing) => [`${thing.kind}/${thing.key}`, thing]));
-      setPending((now) =>
-        now.flatMap((edit) => {
-          const thing = theirs.get(`${edit.kind}/${keyOf(edit)}`);
-          if (!thing) return [edit];
-          if (thing.revision === null) return [];
-          const all = edit.kind !== "place" && edit.act === "remove";
-          const change = Object.fromEntries(Object.entries(edit.change ?? {}).filter(([path]) => keep(thing.kind, thing.key, path)));
-          if (all ? !keep(thing.kind, thing.key, "") : !Object.keys(change).length) return [];
-          return [{ ...edit, change, revision: thing.revision }];
-        }),
-      );
-      setConflict(null);
-      setSaving("saved");
+      const left = editsOf(stale).flatMap((edit) => {
+        const thing = theirs.get(`${edit.kind}/${keyOf(edit)}`);
+        if (!thing) return [edit];
+        if (thing.revision === null) return [];
+        const all = edit.kind !== "place" && edit.act === "remove";
+        const change = Object.fromEntries(Object.entries(edit.change ?? {}).filter(([path]) => keep(thing.kind, thing.key, path)));
+        if (all ? !keep(thing.kind, thing.key, "") : !Object.keys(change).length) return [];
+        return [{ ...edit, change, revision: thing.revision }];
+      });
+      queue.settle(stale.mark, left.length ? { edits: left } : null);
     },
-    [conflict, take],
+    [stale, conflict, take],
   );
 
   const step = useCallback(
     async (way: "undo" | "redo") => {
       try {
-        take(await exactly<Garden>(api.POST(way === "undo" ? "/api/gardens/{garden_id}/undo" : "/api/gardens/{garden_id}/redo", { params: { path: { garden_id: garden.id } } })));
+        take(await askGarden<Garden>(garden.id, `/${way}`, {}, way));
         setRefusal("");
       } catch (error) {
         setRefusal(error instanceof Refused ? (error.problems[0]?.allowed ?? "refused") : "The server did not answer.");
@@ -193,8 +160,8 @@ export function usePlan(garden: Garden) {
   const undo = useCallback(() => void step("undo"), [step]);
   const redo = useCallback(() => void step("redo"), [step]);
   return {
-    hand, setHand, put, undo, redo, saving: saving === "saved" && pending.length ? "saving" : saving, refusal, conflict, settle, made, wanted,
-    plot: view?.plot ?? garden.plot, warnings: view?.warnings ?? garden.warnings, gaps: hand ? (view?.gaps ?? []) : [], written: hand && view && Object.keys(view.written).length ? view.written : null, idle: !pending.length && !hand,
+    hand, setHand, put, undo, redo, refusal, conflict, settle, made, wanted,
+    plot: view?.plot ?? garden.plot, warnings: view?.warnings ?? garden.warnings, gaps: hand ? (view?.gaps ?? []) : [], written: hand && view && Object.keys(view.written).length ? view.written : null, idle: !open.length && !hand,
   } as const;
 }
 

@@ -19,6 +19,7 @@ export function SignIn() {
   const [sent, setSent] = useState(false);
   const enter = async (asked: Promise<{ name: string | null; mail: string; demo: boolean; sign_up: boolean }>) => {
     queries.setQueryData(["session"], await asked);
+    await queries.invalidateQueries({ queryKey: ["gardens"] });
   };
   const submit = async (event: SyntheticEvent<HTMLFormElement>) => {
     event.preventDefault();

@@ -3,10 +3,12 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
-import { api, exactly, Refused, taken, type Report, type Schemas } from "../../api/client";
+import { api, exactly, Refused, type Report, type Schemas } from "../../api/client";
 import { useCatalogue, useGarden } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
+import { askGarden } from "../../queue/asks";
 import { Bar } from "../../ui/Bar";
+import { Faulty } from "../../ui/Faulty";
 import { NotHere } from "../../ui/NotHere";
 import { Pick } from "../../ui/Pick";
 import { Kinds } from "./Kinds";
@@ -23,7 +25,7 @@ export function NewSupport() {
   const gardenId = Number(params.gardenId);
   const bedKey = params.bedKey ?? "";
   const garden = useGarden(gardenId);
-  const catalogue = useCatalogue();
+  const catalogue = useCatalogue(garden.data?.units);
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
   const [crop, setCrop] = useState<Schemas["CropIn"]>({ crop: search.get("crop") ?? "tom-slicer", side: "right", training: "pruned" });
@@ -49,7 +51,8 @@ export function NewSupport() {
   });
   const bed = garden.data?.beds.find((each) => each.key === bedKey);
   if (garden.isPending) return <p className="page quiet">One moment…</p>;
-  if (garden.isError || !bed) return <NotHere />;
+  if (garden.isError) return <Faulty error={garden.error} garden={gardenId} />;
+  if (!bed) return <NotHere />;
   const choose = (key: string) =>
     setSearch(
       (now) => {
@@ -61,7 +64,7 @@ export function NewSupport() {
   const build = async () => {
     setBuilding(true);
     try {
-      const made = await taken(api.POST("/api/gardens/{garden_id}/beds/{bed}/structures", { params: path, body: need }));
+      const made = await askGarden<Schemas["StructureOut"]>(gardenId, `/beds/${bedKey}/structures`, need, `a support for ${bed.fields.name}`);
       await navigate(`/structures/${made.id}`);
     } catch (error) {
       setBuilding(false);
@@ -118,7 +121,7 @@ export function NewSupport() {
               )}
             </p>
             <Button onClick={() => void build()} disabled={building || !data || wrongCount || proposal.isPlaceholderData} className="strong">
-              Take it to the bench
+              {building ? "Building it…" : "Take it to the bench"}
             </Button>
             {failed && (
               <p role="alert" className="refusal">

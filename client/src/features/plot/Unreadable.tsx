@@ -1,0 +1,32 @@
+import type { Schemas } from "../../api/client";
+
+type Row = Schemas["UnreadableRow"];
+
+interface Props {
+  rows: Row[];
+  onTakeAway: ((row: Row) => void) | undefined;
+}
+
+/** What is stored of this garden and cannot be shown: its name, why, its text as it is kept. */
+export function Unreadable({ rows, onTakeAway }: Props) {
+  return (
+    <section className="rollbed" aria-label="Cannot be read">
+      <h2>Cannot be read</h2>
+      <p className="quiet">Kept as it was stored; the rest of the garden is whole. The history takes you back to before it.</p>
+      {rows.map((row) => (
+        <details key={row.key} className="unreadable">
+          <summary>
+            <strong>{row.name}</strong> <span className="quiet">{row.kind}</span>
+          </summary>
+          <p className="refusal">{row.why}</p>
+          <pre>{row.text}</pre>
+          {onTakeAway && row.kind !== "place" && (
+            <button type="button" className="plain" onClick={() => onTakeAway(row)}>
+              take it away
+            </button>
+          )}
+        </details>
+      ))}
+    </section>
+  );
+}

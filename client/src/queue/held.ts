@@ -1,0 +1,70 @@
+import { api, Refused, taken, type Schemas } from "../api/client";
+
+const FIRST_PAUSE_MS = 1000;
+const LONGEST_PAUSE_MS = 20_000;
+const AGAIN = new Set([401, 403, 408, 429]);
+
+interface Text {
+  written: string;
+}
+
+type Asked = Schemas["QuantityIn"];
+type Read = Schemas["QuantityOut"];
+
+/** Quantities that were written while the server did not answer: read as soon as it does, also when their field is gone. */
+class Held {
+  private texts: readonly Text[] = [];
+  private readonly listeners = new Set<() => void>();
+  private readonly waking = new Set<() => void>();
+
+  constructor() {
+    window.addEventListener("online", () => this.waking.forEach((wake) => wake()));
+    window.addEventListener("beforeunload", (event) => {
+      if (this.texts.length) event.preventDefault();
+    });
+  }
+
+  readonly listen = (heard: () => void) => {
+    this.listeners.add(heard);
+    return () => this.listeners.delete(heard);
+  };
+
+  readonly now = () => this.texts;
+
+  /** Have a text read; while there is no answer it is held, and asked again. A refusal is the field's. */
+  async read(asked: Asked): Promise<Read> {
+    const text = { written: asked.text };
+    try {
+      for (let pause = FIRST_PAUSE_MS; ; pause = Math.min(pause * 2, LONGEST_PAUSE_MS)) {
+        try {
+          return await taken(api.POST("/api/quantities/read", { body: asked }));
+        } catch (error) {
+          if (error instanceof Refused && error.status < 500 && !AGAIN.has(error.status)) throw error;
+          if (!this.texts.includes(text)) this.set([...this.texts, text]);
+          await this.rest(pause);
+        }
+      }
+    } finally {
+      if (this.texts.includes(text)) this.set(this.texts.filter((each) => each !== text));
+    }
+  }
+
+  private rest(ms: number): Promise<void> {
+    return new Promise((rested) => {
+      const wake = () => {
+        this.waking.delete(wake);
+        clearTimeout(timer);
+        rested();
+      };
+      const timer = setTimeout(wake, ms);
+      this.waking.add(wake);
+    });
+  }
+
+  private set(texts: readonly Text[]): void {
+    this.texts = texts;
+    this.listeners.forEach((heard) => heard());
+  }
+}
+
+export const held = new Held();

@@ -1,0 +1,339 @@
+import { csrfToken, Refused, type Problem } from "../api/client";
+import { Store } from "./store";
+import { rebased, type Join, type NewWrite, type Write } from "./writes";
+
+const FIRST_PAUSE_MS = 1000;
+const LONGEST_PAUSE_MS = 20_000;
+const PATIENCE_MS = 30_000;
+const KEEPALIVE_BYTES = 50_000;
+const MOST_FAULTS = 5;
+const AGAIN = new Set([0, 408, 429, 502, 503, 504, 507]);
+const OUT = new Set([401, 403]);
+
+export type Line = "open" | "away" | "out";
+type Done = (write: Write, answer: unknown) => void;
+
+interface Asker {
+  resolve: (answer: unknown) => void;
+  reject: (error: unknown) => void;
+}
+
+const newMark = () => [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, "0")).join("");
+const isProblems = (data: unknown): data is { problems: Problem[] } => typeof data === "object" && data !== null && Array.isArray((data as { problems?: unknown }).problems);
+
+/**
+ * The one way to the server for everything that changes a garden: kept in the browser's database, sent in order and once,
+ * again and again with growing pauses until it is answered, across reloads, tabs and a new sign-in. What is refused is set
+ * aside with its words; what somebody else was faster with waits for a decision and holds its garden's line.
+ */
+export class Queue {
+  line: Line = "open";
+  readonly ready: Promise<void>;
+  private readonly store = new Store();
+  private writes: Write[] = [];
+  private me: string | null = null;
+  private pause = 0;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private pumping = false;
+  private pumpAgain = false;
+  private chain: Promise<unknown> = Promise.resolve();
+  private lastAt = 0;
+  private readonly listeners = new Set<() => void>();
+  private readonly doners = new Set<Done>();
+  private readonly askers = new Map<string, Asker>();
+  private readonly tabs = "BroadcastChannel" in window ? new BroadcastChannel("ascent-queue") : null;
+
+  constructor() {
+    this.ready = this.reload();
+    this.tabs?.addEventListener("message", () => void this.reload().then(() => this.wake()));
+    window.addEventListener("online", () => this.wake());
+    window.addEventListener("focus", () => this.wake());
+    document.addEventListener("visibilitychange", () => document.visibilityState === "visible" && this.wake());
+    window.addEventListener("beforeunload", (event) => {
+      if (!this.store.kept && this.mine().length) event.preventDefault();
+    });
+  }
+
+  /** Whether the browser keeps what waits when this page is left. */
+  get kept(): boolean {
+    return this.store.kept;
+  }
+
+  readonly listen = (heard: () => void) => {
+    this.listeners.add(heard);
+    return () => this.listeners.delete(heard);
+  };
+
+  /** Hear of every write that has got there, with its answer. */
+  onDone(heard: Done): () => void {
+    this.doners.add(heard);
+    return () => this.doners.delete(heard);
+  }
+
+  /** Everything kept, in order; a new array whenever something changes. */
+  readonly now = () => this.writes;
+
+  mine(): Write[] {
+    return this.writes.filter((write) => write.who === this.me);
+  }
+
+  /** Who is signed in: their writes go on. */
+  signedIn(name: string | null): void {
+    if (this.me === name) return;
+    this.me = name;
+    this.writes = [...this.writes];
+    this.changed();
+    this.wake();
+  }
+
+  /** Keep a write and send it, after a rest of the hand if one is given. */
+  put(wanted: NewWrite, join?: Join, restMs = 0): string {
+    const last = this.mine()
+      .filter((write) => write.lane === wanted.lane)
+      .at(-1);
+    const joined = last?.tries === 0 && last.state === "waiting" && last.about === wanted.about ? join?.(last) : null;
+    if (last && joined) {
+      this.show({ ...last, ...joined });
+      this.step(async () => {
+        const stored = await this.store.change(last.mark, (now) => (now.tries === 0 && now.state === "waiting" ? { ...now, ...(join?.(now) ?? joined) } : null));
+        // another tab has sent it meanwhile: what is new goes by itself
+        if (!stored || stored.tries > 0) await this.store.put(this.made(wanted));
+        else return;
+        await this.reload();
+      });
+      this.wake(restMs);
+      return last.mark;
+    }
+    const write = this.made(wanted);
+    const outlived = this.mine().filter((each) => each.state === "refused" && each.about === wanted.about && each.about.startsWith("structure/"));
+    this.writes = [...this.writes.filter((each) => !outlived.includes(each)), write];
+    this.changed();
+    this.step(async () => {
+      for (const each of outlived) await this.store.remove(each.mark);
+      await this.store.put(this.writes.find((each) => each.mark === write.mark) ?? write);
+      this.tell();
+    });
+    this.wake(restMs);
+    return write.mark;
+  }
+
+  /** Keep a write, and wait for its answer as long as this page is there; a refusal is the asker's. */
+  ask(wanted: NewWrite): Promise<unknown> {
+    const mark = this.put(wanted);
+    return new Promise((resolve, reject) => this.askers.set(mark, { resolve, reject }));
+  }
+
+  /** Send what was set aside once more, mended. */
+  mend(mark: string, body: unknown): void {
+    this.replace(mark, (now) => ({ ...now, mark: newMark(), body, tries: 0, state: "waiting", problems: [] }));
+  }
+
+  /** After someone else was first: what goes out again, or nothing. */
+  settle(mark: string, body: unknown): void {
+    if (body === null) this.drop(mark);
+    else this.replace(mark, (now) => ({ ...now, mark: newMark(), body, tries: 0, state: "waiting", saved: undefined }));
+  }
+
+  drop(mark: string): void {
+    this.writes = this.writes.filter((write) => write.mark !== mark);
+    this.changed();
+    this.step(async () => {
+      await this.store.remove(mark);
+      this.tell();
+    });
+    this.wake();
+  }
+
+  /** Try now, or when the hand has rested. */
+  wake(restMs = 0): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.pump(), restMs);
+  }
+
+  private made(wanted: NewWrite): Write {
+    this.lastAt = Math.max(this.lastAt + 0.001, Date.now());
+    return { ...wanted, mark: newMark(), who: this.me ?? "", at: this.lastAt, tries: 0, state: "waiting", problems: [] };
+  }
+
+  private replace(mark: string, make: (now: Write) => Write): void {
+    const old = this.writes.find((write) => write.mark === mark);
+    if (!old) return;
+    const next = make(old);
+    this.writes = this.writes.map((write) => (write === old ? next : write));
+    this.changed();
+    this.step(async () => {
+      await this.store.put(next);
+      await this.store.remove(mark);
+      this.tell();
+    });
+    this.wake();
+  }
+
+  private show(write: Write): void {
+    this.writes = this.writes.map((each) => (each.mark === write.mark ? write : each));
+    this.changed();
+  }
+
+  private step(go: () => Promise<unknown>): void {
+    this.chain = this.chain.then(go, go);
+  }
+
+  private async reload(): Promise<void> {
+    await this.chain.catch(() => undefined);
+    this.writes = await this.store.all();
+    this.changed();
+  }
+
+  private changed(): void {
+    this.listeners.forEach((heard) => heard());
+  }
+
+  private tell(): void {
+    this.tabs?.postMessage("changed");
+  }
+
+  /** Send what waits, one after another; one tab at a time. What comes meanwhile is seen by the same run, or by one more. */
+  private async pump(): Promise<void> {
+    if (this.pumping) {
+      this.pumpAgain = true;
+      return;
+    }
+    this.pumping = true;
+    this.pumpAgain = false;
+    try {
+      // the type says it is always there; a page that came by plain HTTP has none
+      const locks = navigator.locks as LockManager | undefined;
+      if (locks) await locks.request("ascent-queue", () => this.run());
+      else await this.run();
+    } finally {
+      this.pumping = false;
+      this.pumpOnce();
+    }
+  }
+
+  private pumpOnce(): void {
+    if (this.pumpAgain) this.wake();
+  }
+
+  private async run(): Promise<void> {
+    for (let next = await this.pick(); next; next = await this.pick()) {
+      if (!(await this.sent(next))) {
+        this.pause = Math.min(this.pause ? this.pause * 2 : FIRST_PAUSE_MS, LONGEST_PAUSE_MS);
+        this.wake(this.pause * (0.8 + 0.4 * Math.random()));
+        return;
+      }
+      this.pause = 0;
+    }
+    this.setLine("open");
+  }
+
+  /** The first write that may go, marked as sent before it is. */
+  private async pick(): Promise<Write | undefined> {
+    await this.chain.catch(() => undefined);
+    const { me } = this;
+    if (me === null) return undefined;
+    const all = (await this.store.all()).filter((write) => write.who === me);
+    const held = new Set(all.filter((write) => write.state === "stale").map((write) => write.lane));
+    const next = all.find((write) => write.state === "waiting" && !held.has(write.lane));
+    const picked = next && (await this.store.change(next.mark, (now) => ({ ...now, tries: now.tries + 1 })));
+    if (picked) this.show(picked);
+    return picked;
+  }
+
+  /** Send one write and do what its answer asks for; false when it must be sent again later. */
+  private async sent(write: Write): Promise<boolean> {
+    const { status, data } = await this.fetched(write);
+    if (AGAIN.has(status) || (status === 500 && write.tries < MOST_FAULTS)) {
+      this.setLine("away");
+      return false;
+    }
+    if (OUT.has(status)) {
+      this.setLine("out");
+      return false;
+    }
+    this.setLine("open");
+    if (status >= 200 && status < 300) await this.got(write, data);
+    else await this.refused(write, status, data);
+    this.tell();
+    return true;
+  }
+
+  private async fetched(write: Write): Promise<{ status: number; data: unknown }> {
+    const body = write.method === "DELETE" ? undefined : JSON.stringify(write.body ?? {});
+    try {
+      const answer = await fetch(write.path, {
+        method: write.method,
+        headers: { "Content-Type": "application/json", "X-CSRFToken": csrfToken(), "Ascent-Mark": write.mark },
+        ...(body === undefined ? {} : { body }),
+        keepalive: (body?.length ?? 0) < KEEPALIVE_BYTES,
+        signal: AbortSignal.timeout(PATIENCE_MS),
+      });
+      const data: unknown = await answer.json().catch(() => null);
+      // half an answer is none: it is asked for again, and the server knows the mark
+      return { status: answer.ok && data === null ? 0 : answer.status, data };
+    } catch {
+      return { status: 0, data: null };
+    }
+  }
+
+  private async got(write: Write, answer: unknown): Promise<void> {
+    await this.store.remove(write.mark);
+    for (const each of this.mine()) {
+      if (each.mark === write.mark || rebased(each, write, answer) === each) continue;
+      const next = await this.store.change(each.mark, (now) => rebased(now, write, answer));
+      if (next) this.show(next);
+    }
+    this.doners.forEach((heard) => heard(write, answer));
+    this.askers.get(write.mark)?.resolve(answer);
+    this.askers.delete(write.mark);
+    // what is drawn from the answer is drawn first
+    await new Promise((drawn) => setTimeout(drawn, 0));
+    this.writes = this.writes.filter((each) => each.mark !== write.mark);
+    this.changed();
+  }
+
+  private async refused(write: Write, status: number, data: unknown): Promise<void> {
+    const problems = isProblems(data) ? data.problems : [];
+    const asker = this.askers.get(write.mark);
+    if (asker) {
+      this.askers.delete(write.mark);
+      await this.store.remove(write.mark);
+      this.writes = this.writes.filter((each) => each.mark !== write.mark);
+      this.changed();
+      asker.reject(new Refused(status, problems, data));
+      return;
+    }
+    if (status === 409 && !isProblems(data)) {
+      await this.change(write, { state: "stale", saved: data });
+      return;
+    }
+    const rest = withoutWrong(write, problems);
+    if (rest) await this.store.put({ ...write, ...rest.good, mark: newMark(), tries: 0 });
+    await this.change(write, { state: "refused", problems, ...(rest?.wrong ?? {}) });
+    if (rest) this.writes = await this.store.all();
+    this.changed();
+  }
+
+  private async change(write: Write, what: Partial<Write>): Promise<void> {
+    const next = await this.store.change(write.mark, (now) => ({ ...now, ...what }));
+    if (next) this.show(next);
+  }
+
+  private setLine(line: Line): void {
+    if (this.line === line) return;
+    this.line = line;
+    this.changed();
+  }
+}
+
+/** Of edits that were sent together: those that were wrong, and the rest, which goes out again. */
+function withoutWrong(write: Write, problems: Problem[]): { good: Partial<Write>; wrong: Partial<Write> } | null {
+  const edits = (write.body as { edits?: unknown[] } | null)?.edits;
+  const wrong = new Set(problems.map((each) => Number(/^edits\[(\d+)\]/.exec(each.path)?.[1] ?? -1)));
+  if (!edits || wrong.has(-1) || wrong.size === 0 || wrong.size === edits.length) return null;
+  const order = [...wrong].sort((a, b) => a - b);
+  const told = problems.map((each) => ({ ...each, path: each.path.replace(/^edits\[(\d+)\]/, (_, n: string) => `edits[${order.indexOf(Number(n))}]`) }));
+  return { good: { body: { edits: edits.filter((_, i) => !wrong.has(i)) }, problems: [] }, wrong: { body: { edits: edits.filter((_, i) => wrong.has(i)) }, problems: told } };
+}
+
+export const queue = new Queue();

@@ -1,0 +1,56 @@
+import type { Edit, Problem, Schemas } from "../api/client";
+
+/** What goes to the server, as it is kept until it has got there. */
+export interface Write {
+  /** Its own name, by which the server does it once however often it comes. */
+  mark: string;
+  /** The account it is of; it waits until that one is signed in. */
+  who: string;
+  /** What it must be in order with: one garden, or the gardens of an account. */
+  lane: string;
+  /** When it was made: the order of its lane. */
+  at: number;
+  /** What it is about; a later write about the same may take its place. */
+  about: string;
+  /** In words, for whoever must decide about it. */
+  words: string;
+  method: "POST" | "PUT" | "DELETE";
+  path: string;
+  body: unknown;
+  /** How often it has been sent. Once it has been, it is never changed: it may have got there. */
+  tries: number;
+  state: "waiting" | "refused" | "stale";
+  problems: Problem[];
+  /** What the server has instead, when someone else was first. */
+  saved?: unknown;
+}
+
+/** A new write: what it is, without what the queue adds. */
+export type NewWrite = Pick<Write, "lane" | "about" | "words" | "method" | "path" | "body">;
+
+/** A later write put together with one that waits, or null when both must go. */
+export type Join = (earlier: Write) => { body: unknown; words: string } | null;
+
+export const laneOf = (garden: number) => `garden/${garden}`;
+export const EDITS = "edits";
+export const aboutStructure = (id: number) => `structure/${id}`;
+export const editsOf = (write: Write) => (write.about === EDITS ? (write.body as { edits: Edit[] }).edits : []);
+export const keyOf = (edit: Edit) => (edit.kind === "place" ? "place" : edit.key);
+export const sameThing = (a: Edit, b: Edit) => a.kind === b.kind && keyOf(a) === keyOf(b);
+
+/** What follows from an answer for a write that waits behind it: the revisions it starts from. */
+export function rebased(write: Write, done: Write, answer: unknown): Write {
+  if (write.tries > 0 || write.lane !== done.lane) return write;
+  if (write.about === EDITS && done.about === EDITS) {
+    const { revisions } = answer as Schemas["EditsOut"];
+    const edits = editsOf(write).map((edit, i, all) => {
+      const known = revisions[`${edit.kind}/${keyOf(edit)}`];
+      return edit.revision != null && known !== undefined && !all.slice(0, i).some((each) => sameThing(each, edit)) ? { ...edit, revision: known } : edit;
+    });
+    return { ...write, body: { edits } };
+  }
+  if (write.about === done.about && write.about.startsWith("structure/")) {
+    return { ...write, body: { ...(write.body as Schemas["SaveIn"]), revision: (answer as Schemas["StructureOut"]).revision } };
+  }
+  return write;
+}

@@ -1,0 +1,57 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+
+import { Refused } from "../api/client";
+import { askGarden } from "../queue/asks";
+import { NotHere } from "./NotHere";
+
+interface Props {
+  error: unknown;
+  /** The garden whose last change may be undone, 0 where that is not known. */
+  garden?: number;
+}
+
+/** What stands instead of a page that could not be had: not there, not now, or a fault of ours. */
+export function Faulty({ error, garden = 0 }: Props) {
+  const queries = useQueryClient();
+  const [said, setSaid] = useState("");
+  const status = error instanceof Refused ? error.status : 0;
+  if (status === 404 || status === 401) return <NotHere />;
+  const again = () => void queries.invalidateQueries();
+  const undo = async () => {
+    try {
+      await askGarden(garden, "/undo", {}, "undo");
+      setSaid("");
+    } catch (failed) {
+      setSaid(failed instanceof Refused ? (failed.problems[0]?.allowed ?? "It could not be undone.") : "The server did not answer.");
+    }
+    again();
+  };
+  const words = error instanceof Refused ? error.problems.map((problem) => `${problem.given}: ${problem.allowed}`).join("; ") : "";
+  return (
+    <main className="page">
+      <h1>{status ? "This cannot be shown just now" : "The server does not answer"}</h1>
+      <p>
+        {words ? `${words}. ` : ""}
+        {status ? "Nothing is lost: everything saved is still there." : "What you changed is kept here and sent when it does."}
+      </p>
+      <p className="actions">
+        <button type="button" className="button strong" onClick={again}>
+          Try again
+        </button>
+        {garden > 0 && status >= 500 && (
+          <button type="button" className="plain" onClick={() => void undo()}>
+            undo my last change
+          </button>
+        )}
+        <Link to="/account">other gardens</Link>
+      </p>
+      {said && (
+        <p role="alert" className="refusal">
+          {said}
+        </p>
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,44 @@
+import { useQueryClient } from "@tanstack/react-query";
+
+import { queue } from "../queue/queue";
+import { useHeld, useLine, useWrites } from "../queue/useQueue";
+import { laneOf } from "../queue/writes";
+
+const many = (count: number) => (count === 1 ? "one change" : `${count} changes`);
+
+/** The one word about saving: whether everything is kept, and what waits for what. */
+export function Kept({ garden }: { garden: number }) {
+  const writes = useWrites(laneOf(garden));
+  const line = useLine();
+  const unread = useHeld();
+  const queries = useQueryClient();
+  const waiting = writes.filter((write) => write.state === "waiting").length;
+  const stale = writes.some((write) => write.state === "stale");
+  const aside = writes.filter((write) => write.state === "refused").length;
+  const signIn = () => {
+    queries.removeQueries({ queryKey: ["gardens"] });
+    void queries.invalidateQueries({ queryKey: ["session"] });
+  };
+  const word = () => {
+    if (unread.length) return `no answer from the server: ‘${unread[0]?.written ?? ""}’ is kept here, not read yet`;
+    if (!queue.kept && writes.length) return "this browser keeps nothing: leave this page open until it is sent";
+    if (stale) return "not saved";
+    if (waiting && line === "out") return `signed out: ${many(waiting)} kept here`;
+    if (waiting && line === "away") return `no answer from the server: ${many(waiting)} kept here, trying again`;
+    if (waiting) return "saving…";
+    if (aside) return `${many(aside)} refused and set aside, not saved`;
+    return "saved";
+  };
+  return (
+    <>
+      <span className="quiet narrow saving" role="status">
+        {word()}
+      </span>
+      {waiting > 0 && line === "out" && (
+        <button type="button" className="plain" onClick={signIn}>
+          sign in again
+        </button>
+      )}
+    </>
+  );
+}
