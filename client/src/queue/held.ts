@@ -4,14 +4,16 @@ const FIRST_PAUSE_MS = 1000;
 const LONGEST_PAUSE_MS = 20_000;
 const AGAIN = new Set([401, 403, 408, 429]);
 
-interface Text {
+export interface Text {
   written: string;
+  /** It was asked for and not answered. */
+  late: boolean;
 }
 
 type Asked = Schemas["QuantityIn"];
 type Read = Schemas["QuantityOut"];
 
-/** Quantities that were written while the server did not answer: read as soon as it does, also when their field is gone. */
+/** Quantities on their way to be read; while the server does not answer they are held, also when their field is gone. */
 class Held {
   private texts: readonly Text[] = [];
   private readonly listeners = new Set<() => void>();
@@ -20,7 +22,7 @@ class Held {
   constructor() {
     window.addEventListener("online", () => this.waking.forEach((wake) => wake()));
     window.addEventListener("beforeunload", (event) => {
-      if (this.texts.length) event.preventDefault();
+      if (this.texts.some((text) => text.late)) event.preventDefault();
     });
   }
 
@@ -33,19 +35,21 @@ class Held {
 
   /** Have a text read; while there is no answer it is held, and asked again. A refusal is the field's. */
   async read(asked: Asked): Promise<Read> {
-    const text = { written: asked.text };
+    const text = { written: asked.text, late: false };
+    this.set([...this.texts, text]);
     try {
       for (let pause = FIRST_PAUSE_MS; ; pause = Math.min(pause * 2, LONGEST_PAUSE_MS)) {
         try {
           return await taken(api.POST("/api/quantities/read", { body: asked }));
         } catch (error) {
           if (error instanceof Refused && error.status < 500 && !AGAIN.has(error.status)) throw error;
-          if (!this.texts.includes(text)) this.set([...this.texts, text]);
+          text.late = true;
+          this.set([...this.texts]);
           await this.rest(pause);
         }
       }
     } finally {
-      if (this.texts.includes(text)) this.set(this.texts.filter((each) => each !== text));
+      this.set(this.texts.filter((each) => each !== text));
     }
   }
 

@@ -11,7 +11,8 @@ const AGAIN = new Set([0, 408, 429, 502, 503, 504, 507]);
 const OUT = new Set([401, 403]);
 
 export type Line = "open" | "away" | "out";
-type Done = (write: Write, answer: unknown) => void;
+/** `asked`: whether somebody on this page waits for that answer. */
+type Done = (write: Write, answer: unknown, asked: boolean) => void;
 
 interface Asker {
   resolve: (answer: unknown) => void;
@@ -91,7 +92,7 @@ export class Queue {
     const last = this.mine()
       .filter((write) => write.lane === wanted.lane)
       .at(-1);
-    const joined = last?.tries === 0 && last.state === "waiting" && last.about === wanted.about ? join?.(last) : null;
+    const joined = last?.tries === 0 && last.state === "waiting" && last.about === wanted.about && wanted.knows?.includes(last.mark) ? join?.(last) : null;
     if (last && joined) {
       this.show({ ...last, ...joined });
       this.step(async () => {
@@ -152,7 +153,7 @@ export class Queue {
 
   private made(wanted: NewWrite): Write {
     this.lastAt = Math.max(this.lastAt + 0.001, Date.now());
-    return { ...wanted, mark: newMark(), who: this.me ?? "", at: this.lastAt, tries: 0, state: "waiting", problems: [] };
+    return { knows: [], ...wanted, mark: newMark(), who: this.me ?? "", at: this.lastAt, tries: 0, state: "waiting", problems: [] };
   }
 
   private replace(mark: string, make: (now: Write) => Write): void {
@@ -283,8 +284,9 @@ export class Queue {
       const next = await this.store.change(each.mark, (now) => rebased(now, write, answer));
       if (next) this.show(next);
     }
-    this.doners.forEach((heard) => heard(write, answer));
-    this.askers.get(write.mark)?.resolve(answer);
+    const asker = this.askers.get(write.mark);
+    this.doners.forEach((heard) => heard(write, answer, asker !== undefined));
+    asker?.resolve(answer);
     this.askers.delete(write.mark);
     // what is drawn from the answer is drawn first
     await new Promise((drawn) => setTimeout(drawn, 0));
@@ -308,10 +310,13 @@ export class Queue {
       return;
     }
     const rest = withoutWrong(write, problems);
-    if (rest) await this.store.put({ ...write, ...rest.good, mark: newMark(), tries: 0 });
-    await this.change(write, { state: "refused", problems, ...(rest?.wrong ?? {}) });
-    if (rest) this.writes = await this.store.all();
-    this.changed();
+    if (rest) {
+      // what was right keeps its mark, which what comes after it knows
+      await this.store.put({ ...write, mark: newMark(), state: "refused", ...rest.wrong });
+      await this.change(write, { ...rest.good, tries: 0 });
+      this.writes = await this.store.all();
+      this.changed();
+    } else await this.change(write, { state: "refused", problems });
   }
 
   private async change(write: Write, what: Partial<Write>): Promise<void> {
@@ -327,7 +332,7 @@ export class Queue {
 }
 
 /** Of edits that were sent together: those that were wrong, and the rest, which goes out again. */
-function withoutWrong(write: Write, problems: Problem[]): { good: Partial<Write>; wrong: Partial<Write> } | null {
+function withoutWrong(write: Write, problems: Problem[]): { good: Partial<Write>; wrong: Pick<Write, "body" | "problems"> } | null {
   const edits = (write.body as { edits?: unknown[] } | null)?.edits;
   const wrong = new Set(problems.map((each) => Number(/^edits\[(\d+)\]/.exec(each.path)?.[1] ?? -1)));
   if (!edits || wrong.has(-1) || wrong.size === 0 || wrong.size === edits.length) return null;

@@ -1,6 +1,6 @@
 import { useMemo, useSyncExternalStore } from "react";
 
-import { held } from "./held";
+import { held, type Text } from "./held";
 import { queue, type Line } from "./queue";
 import { type Write } from "./writes";
 
@@ -15,5 +15,5 @@ export function useWrites(lane: string): readonly Write[] {
 
 export const useLine = (): Line => useSyncExternalStore(queue.listen, line);
 
-/** Quantities that were written and could not be read yet. */
-export const useHeld = (): readonly { written: string }[] => useSyncExternalStore(held.listen, held.now);
+/** Quantities that were written and are not read yet. */
+export const useHeld = (): readonly Text[] => useSyncExternalStore(held.listen, held.now);

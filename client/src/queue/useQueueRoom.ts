@@ -24,6 +24,7 @@ export function useQueueRoom(name: string | null | undefined): boolean {
           void queries.invalidateQueries({ queryKey: ["structure"] });
           void queries.invalidateQueries({ queryKey: ["parts"] });
         } else void queries.invalidateQueries({ queryKey: ["garden"] });
+        if (write.about.startsWith("structure/")) queries.setQueryData(["structure", (answer as Schemas["StructureOut"]).id], answer);
         void queries.invalidateQueries({ queryKey: ["gardens"] });
         void queries.invalidateQueries({ queryKey: ["history"] });
       }),

@@ -12,6 +12,8 @@ export interface Write {
   at: number;
   /** What it is about; a later write about the same may take its place. */
   about: string;
+  /** The writes before it that were seen when it was made, by their marks: it builds on them. */
+  knows: readonly string[];
   /** In words, for whoever must decide about it. */
   words: string;
   method: "POST" | "PUT" | "DELETE";
@@ -26,7 +28,7 @@ export interface Write {
 }
 
 /** A new write: what it is, without what the queue adds. */
-export type NewWrite = Pick<Write, "lane" | "about" | "words" | "method" | "path" | "body">;
+export type NewWrite = Pick<Write, "lane" | "about" | "words" | "method" | "path" | "body"> & { knows?: readonly string[] };
 
 /** A later write put together with one that waits, or null when both must go. */
 export type Join = (earlier: Write) => { body: unknown; words: string } | null;
@@ -38,9 +40,9 @@ export const editsOf = (write: Write) => (write.about === EDITS ? (write.body as
 export const keyOf = (edit: Edit) => (edit.kind === "place" ? "place" : edit.key);
 export const sameThing = (a: Edit, b: Edit) => a.kind === b.kind && keyOf(a) === keyOf(b);
 
-/** What follows from an answer for a write that waits behind it: the revisions it starts from. */
+/** What follows from an answer for a write that was made knowing of it: the revisions it starts from. */
 export function rebased(write: Write, done: Write, answer: unknown): Write {
-  if (write.tries > 0 || write.lane !== done.lane) return write;
+  if (write.tries > 0 || !write.knows.includes(done.mark)) return write;
   if (write.about === EDITS && done.about === EDITS) {
     const { revisions } = answer as Schemas["EditsOut"];
     const edits = editsOf(write).map((edit, i, all) => {

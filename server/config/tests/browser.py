@@ -71,6 +71,13 @@ class BrowserTestCase(StaticLiveServerTestCase):
         page.on("console", lambda message: self.errors.append(message.text) if message.type == "error" else None)
         return page
 
+    def another(self) -> Page:
+        """Return a page of another browser in which the owner is signed in, too."""
+        context = self.new_context()
+        self.addCleanup(context.close)
+        self.sign_in(context)
+        return self.new_page(context)
+
     def plan(self, chosen: str = "", page: Page | None = None) -> None:
         """Open the plan of the garden, with a thing chosen."""
         self.open(f"/gardens/{self.garden.pk}{f'?on={chosen}' if chosen else ''}", page)

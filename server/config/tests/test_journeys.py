@@ -300,7 +300,7 @@ class SavingTest(BrowserTestCase):
     def test_two_pages_the_second_is_asked_and_nothing_is_lost(self):
         self.expected_errors = 2
         path = self.structure()
-        other = self.new_page(self.context)
+        other = self.another()
         self.open(path)
         self.open(path, other)
         self.change_ties(self.page, "5")
@@ -316,7 +316,7 @@ class SavingTest(BrowserTestCase):
     def test_field_by_field_one_of_theirs_and_one_of_mine(self):
         self.expected_errors = 2
         path = self.structure()
-        other = self.new_page(self.context)
+        other = self.another()
         self.open(path)
         self.open(path, other)
         self.change_ties(self.page, "5")

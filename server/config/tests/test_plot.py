@@ -241,7 +241,7 @@ class TouchTest(BrowserTestCase):
 class TogetherTest(BrowserTestCase):
     def test_two_people_move_the_same_bed(self):
         self.expected_errors = 1
-        other = self.new_page(self.context)
+        other = self.another()
         self.plan("cove-bed")
         self.plan("cove-bed", other)
         for page, text in ((self.page, "20 m"), (other, "22 m")):

@@ -63,6 +63,7 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
   const revision = useRef(start.revision);
   const saved = useRef(start.draft);
   const given = useRef(text(past.now));
+  const known = useRef(ofStructure(start).map((write) => write.mark));
   useEffect(() => remember(id, past), [id, past]);
 
   /** Change the draft; changes in one `grip` (one drag of one control) are one step of undo. */
@@ -92,8 +93,11 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
     given.current = now;
     const body = { draft: past.now, revision: revision.current };
     const words = `${past.now.name}: on the bench`;
-    queue.put({ lane, about, words, method: "PUT", path: `/api/structures/${id}`, body }, (earlier) => ({ body: { ...(earlier.body as Schemas["SaveIn"]), draft: past.now }, words }), QUIET_MS);
+    const mark = queue.put({ lane, about, words, method: "PUT", path: `/api/structures/${id}`, body, knows: known.current }, (earlier) => ({ body: { ...(earlier.body as Schemas["SaveIn"]), draft: past.now }, words }), QUIET_MS);
+    if (!known.current.includes(mark)) known.current = [...known.current, mark];
   }, [past.now, start, stale, lane, about, id]);
+  // the hand has left: there is nothing to wait for
+  useEffect(() => () => queue.wake(), []);
   useEffect(
     () =>
       queue.onDone((write, answer) => {

@@ -66,11 +66,11 @@ export function usePlan(garden: Garden) {
   );
   useEffect(
     () =>
-      queue.onDone((write, answer) => {
+      queue.onDone((write, answer, asked) => {
         if (write.lane !== laneOf(garden.id) || write.about !== EDITS) return;
         const out = answer as Schemas["EditsOut"];
         take(out.garden);
-        if (out.made.length) setMade(out.made);
+        if (out.made.length && !asked) setMade(out.made);
       }),
     [garden.id, take],
   );
@@ -81,7 +81,8 @@ export function usePlan(garden: Garden) {
       // what waits before it sets the revision anew when it has got there
       const own = edit.kind === "place" || edit.act !== "add" ? { ...edit, revision: revisionOf(heard.current, edit) ?? null } : edit;
       const words = wordsOf(heard.current, edit);
-      queue.put(editsWrite(garden.id, [own], words), (earlier) => {
+      const knows = queue.mine().filter((write) => write.lane === laneOf(garden.id) && write.about === EDITS).map((write) => write.mark);
+      queue.put({ ...editsWrite(garden.id, [own], words), knows }, (earlier) => {
         const edits = editsOf(earlier);
         const last = edits.at(-1);
         const one = last && joined(last, edit);
