@@ -22,7 +22,7 @@ class Held {
   constructor() {
     window.addEventListener("online", () => this.waking.forEach((wake) => wake()));
     window.addEventListener("beforeunload", (event) => {
-      if (this.texts.some((text) => text.late)) event.preventDefault();
+      if (this.texts.length) event.preventDefault();
     });
   }
 

@@ -13,11 +13,15 @@ export class Store {
   private readonly opened: Promise<IDBPDatabase<Base> | null>;
 
   constructor() {
-    this.opened = openDB<Base>("ascent", 1, {
-      upgrade: (base) => {
-        base.createObjectStore("writes", { keyPath: "mark" });
-      },
-    }).catch(() => this.lost());
+    this.opened = Promise.resolve()
+      .then(() =>
+        openDB<Base>("ascent", 1, {
+          upgrade: (base) => {
+            base.createObjectStore("writes", { keyPath: "mark" });
+          },
+        }),
+      )
+      .catch(() => this.lost());
   }
 
   private lost(): null {

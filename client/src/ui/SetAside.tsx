@@ -81,7 +81,7 @@ function Aside({ write, units }: { write: Write; units: Units }) {
             mend it on the bench
           </Link>
         ) : (
-          <Button onClick={() => queue.mend(write.mark, edits.length ? { edits } : write.body)}>{edits.length ? "Send it mended" : "Try it again"}</Button>
+          <Button onClick={() => queue.mend(write.mark, edits.length ? { edits: edits.map((edit) => ({ ...edit, revision: null })) } : write.body)}>{edits.length ? "Send it mended" : "Try it again"}</Button>
         )}
         <button type="button" className="plain" onClick={() => queue.drop(write.mark)}>
           let it go
