@@ -21,13 +21,13 @@ export function Kept({ garden }: { garden: number }) {
   };
   const word = () => {
     const late = unread.find((text) => text.late);
-    if (late) return `no answer from the server: ‘${late.written}’ is kept here, not read yet`;
+    if (late) return `no answer: ‘${late.written}’ is kept here, not read yet`;
     if (!queue.kept && writes.length) return "this browser keeps nothing: leave this page open until it is sent";
     if (stale) return "not saved";
     if (waiting && line === "out") return `signed out: ${many(waiting)} kept here`;
-    if (waiting && line === "away") return `no answer from the server: ${many(waiting)} kept here, trying again`;
+    if (waiting && line === "away") return `no answer: ${many(waiting)} kept here, trying again`;
     if (waiting || unread.length) return "saving…";
-    if (aside) return `${many(aside)} refused and set aside, not saved`;
+    if (aside) return `${many(aside)} refused, set aside`;
     return "saved";
   };
   return (

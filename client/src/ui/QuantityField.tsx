@@ -26,6 +26,9 @@ export function QuantityField(props: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const [refusal, setRefusal] = useState("");
   const [said, setSaid] = useState("");
+  // what was read last and is on its way: shown until the page has it, or has something else
+  const [sent, setSent] = useState<{ value: number; text: string; over: string } | null>(null);
+  const shown = sent && sent.over === text && Math.abs(sent.value - value) < 1e-9 ? sent.text : text;
 
   // while the server reads, another field may change what this one's change is put on
   const latest = useRef(onValue);
@@ -34,7 +37,7 @@ export function QuantityField(props: Props) {
   }, [onValue]);
 
   const commit = async () => {
-    if (typed === null || typed === text) {
+    if (typed === null || typed === shown) {
       setTyped(null);
       onLeave?.();
       return;
@@ -44,6 +47,7 @@ export function QuantityField(props: Props) {
       setRefusal("");
       setSaid(read.said);
       setTyped(null);
+      setSent({ value: read.value, text: read.text, over: text });
       latest.current(read.value, read.text);
       onLeave?.();
     } catch (error) {
@@ -75,7 +79,7 @@ export function QuantityField(props: Props) {
         aria-label={label}
         aria-invalid={refusal !== ""}
         aria-describedby={refusal ? `${id}-refusal` : undefined}
-        value={typed ?? text}
+        value={typed ?? shown}
         // eslint-disable-next-line jsx-a11y/no-autofocus -- the field replaces the dimension that was pressed
         autoFocus={props.focused ?? false}
         inputMode="text"

@@ -146,12 +146,13 @@ class KeptTest(QueueTestCase):
         self.down()
         self.east("20 m")
         self.waits()
+        expect(self.page.get_by_label("East", exact=True)).to_have_value("20.00 m")
         self.east("21 m")
         self.page.get_by_label("Name", exact=True).fill("Gull Bed")
         self.page.get_by_label("Name", exact=True).press("Enter")
         self.page.reload()
         self.waits()
-        expect(self.page.get_by_label("East", exact=True)).to_have_value("7.60 m")  # what the server has; what is kept is drawn and sent
+        expect(self.page.get_by_label("East", exact=True)).to_have_value("21.00 m")  # as it was written, not as it is saved
         other = self.new_page(self.context)
         self.page.close()
         self.plan("cove-bed", other)
@@ -266,7 +267,7 @@ class RefusedTest(QueueTestCase):
         self.up()
         aside = self.page.get_by_role("alert", name="Set aside")
         expect(aside).to_contain_text("letters, figures and signs on one line are allowed", timeout=30_000)
-        expect(self.status()).to_contain_text("one change refused and set aside")
+        expect(self.status()).to_contain_text("one change refused, set aside")
         self.assertEqual(self.stored(), 20.0)
         self.east("21 m")
         expect(self.page.get_by_label("East", exact=True)).to_have_value("21.00 m")

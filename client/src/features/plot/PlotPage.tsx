@@ -125,9 +125,9 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
       ) : (
         <main className="plot">
           <div className="side">
-            {bed && <BedPanel key={bed.key} bed={bed} written={plan.written ?? bed.written} {...shared} />}
-            {row && <StructurePanel key={row.key} row={row} line={lines.get(row.key)} written={plan.written ?? row.written} {...shared} />}
-            {feature && <FeaturePanel key={feature.key} feature={feature} written={plan.written ?? feature.written} {...shared} />}
+            {bed && <BedPanel key={bed.key} bed={bed} written={plan.writtenOf(bed.key) ?? bed.written} {...shared} />}
+            {row && <StructurePanel key={row.key} row={row} line={lines.get(row.key)} written={plan.writtenOf(row.key) ?? row.written} {...shared} />}
+            {feature && <FeaturePanel key={feature.key} feature={feature} written={plan.writtenOf(feature.key) ?? feature.written} {...shared} />}
             {!bed && !row && !feature && <GardenPanel onChoose={choose} {...shared} />}
           </div>
           <div className="stage">

@@ -44,7 +44,7 @@ export function usePlan(garden: Garden) {
   const [hand, setHand] = useState<ThingEdit | null>(null);
   const [refusal, setRefusal] = useState("");
   const [made, setMade] = useState<string[]>([]);
-  const [view, setView] = useState<PlotOut | null>(null);
+  const [view, setView] = useState<(PlotOut & { about: string }) | null>(null);
   const open = writes.filter((write) => write.state !== "refused");
   const pending = useMemo(() => writes.filter((write) => write.state !== "refused").flatMap(editsOf), [writes]);
   const stale = writes.find((write) => write.state === "stale" && write.about === EDITS);
@@ -99,7 +99,8 @@ export function usePlan(garden: Garden) {
   const waiting = useRef<{ edits: Edit[]; about: string } | null>(null);
   useEffect(() => {
     const edits = [...pending, ...(hand ? [hand] : [])].map((edit) => ({ ...edit, revision: null }));
-    waiting.current = { edits, about: hand ? keyOf(hand) : "" };
+    const latest = hand ?? pending.at(-1);
+    waiting.current = { edits, about: latest ? keyOf(latest) : "" };
     const ask = async () => {
       if (asking.current) return;
       asking.current = true;
@@ -110,7 +111,8 @@ export function usePlan(garden: Garden) {
           continue;
         }
         try {
-          setView(await exactly<PlotOut>(api.POST("/api/gardens/{garden_id}/draft", { params: { path: { garden_id: garden.id } }, body: next })));
+          const found = await exactly<PlotOut>(api.POST("/api/gardens/{garden_id}/draft", { params: { path: { garden_id: garden.id } }, body: next }));
+          setView({ ...found, about: next.about });
         } catch {
           // what is in hand is drawn where the hand put it; the saving says what is wrong
         }
@@ -162,7 +164,7 @@ export function usePlan(garden: Garden) {
   const redo = useCallback(() => void step("redo"), [step]);
   return {
     hand, setHand, put, undo, redo, refusal, conflict, settle, made, wanted,
-    plot: view?.plot ?? garden.plot, warnings: view?.warnings ?? garden.warnings, gaps: hand ? (view?.gaps ?? []) : [], written: hand && view && Object.keys(view.written).length ? view.written : null, idle: !open.length && !hand,
+    plot: view?.plot ?? garden.plot, warnings: view?.warnings ?? garden.warnings, gaps: hand ? (view?.gaps ?? []) : [], writtenOf: (key: string) => (view?.about === key && Object.keys(view.written).length ? view.written : null), idle: !open.length && !hand,
   } as const;
 }
 
