@@ -9,6 +9,7 @@ import gzip
 import itertools
 import json
 import statistics
+import sys
 import time
 import urllib.request
 from collections.abc import Callable
@@ -27,6 +28,7 @@ from ascent.present import full_report
 from ascent.report import evaluate, sensitivity
 from config.served import ROOT, Visit, served
 from Pynite import FEModel3D
+from strain import strain
 
 
 def timed(do: Callable[[], Any], times: int) -> list[float]:
@@ -259,5 +261,7 @@ def sizes(port: int) -> None:
 
 if __name__ == "__main__":
     say("what", "median", "budget")
-    core()
-    server()
+    if "--strain" not in sys.argv:
+        core()
+        server()
+    strain(say)

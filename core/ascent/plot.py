@@ -21,6 +21,7 @@ from .model import ROUND, BareBed, Bed, BedKind, Feature, FeatureKind, Garden, P
 Flat = tuple[float, float]
 _THIN = 0.06  # half the ground a bare row takes [m]
 _ALWAYS = 4.0  # least side of a plan's extent [m]
+_LARGE = 600  # members, from which on a structure laid on the plan is not kept: too much memory for each step of a hand
 
 
 class BedMark(Typed):
@@ -103,7 +104,7 @@ class Frame:
 
 @dataclass(frozen=True)
 class Laid:
-    """A structure where it stands on the plan."""
+    """A structure where it stands on the plan; its bed is known here without what else stands on it."""
 
     structure: Structure
     bed: Bed
@@ -142,6 +143,11 @@ class Laid:
         points = [(p[0], p[1]) for m in self.geometry.members if m.role not in ("grip", "guy", "anchor") for p in m.points]
         points += [(plant.at[0], plant.at[1]) for plant in self.geometry.plants]
         return shapely.MultiPoint(self.frame.out(np.array(points))).convex_hull.buffer(_THIN)
+
+    @cached_property
+    def mark(self) -> StructureMark:
+        """Return how it is drawn on the plan."""
+        return _structure(self)
 
     @property
     def leaves(self) -> float:
@@ -193,15 +199,25 @@ def laid_out(garden: Garden) -> tuple[Laid, ...]:
     """Return every structure of a garden where it stands."""
     found = []
     for bed in garden.beds:
+        bare = bed.model_dump_json(exclude={"structures"})
         for structure in bed.structures:
-            geometry = geometry_of(bed, structure)
-            found.append(Laid(structure, bed, geometry, structure_frame(bed, structure, geometry.length)))
+            large = len(geometry_of(bed, structure).members) > _LARGE
+            found.append((_laid if large else _laid_before)(bare, structure.model_dump_json()))
     return tuple(found)
+
+
+def _laid(bed: str, structure: str) -> Laid:
+    home, wanted = Bed.model_validate_json(bed), Structure.model_validate_json(structure)
+    geometry = geometry_of(home, wanted)
+    return Laid(wanted, home, geometry, structure_frame(home, wanted, geometry.length))
+
+
+_laid_before = lru_cache(maxsize=1024)(_laid)  # what nobody has moved is not laid anew
 
 
 def plot_of(garden: Garden, laid: Sequence[Laid] | None = None) -> PlotDrawing:
     """Return a garden in plan."""
-    structures = tuple(_structure(each) for each in (laid_out(garden) if laid is None else laid))
+    structures = tuple(each.mark for each in (laid_out(garden) if laid is None else laid))
     beds = tuple(_bed(bed) for bed in garden.beds)
     features = tuple(
         FeatureMark(key=f.key, name=f.name, kind=f.kind, round=f.kind in ROUND, points=f.points, width=f.width, keep=keep_of(f))

@@ -5,16 +5,17 @@ from __future__ import annotations
 import csv
 import io
 import json
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
 import markdown_it
 from ascent import model, tables
 from ascent.changes import written_fields
-from ascent.clashes import clashes, gaps, warned
+from ascent.clashes import Warned, clashes, gaps, warned
 from ascent.errors import InvalidPlan, Problem
 from ascent.parts import shopping, total
-from ascent.plot import Laid, geometry_of, laid_out, plot_of, room_for, stretch_of
+from ascent.plot import Flat, Laid, PlotDrawing, geometry_of, laid_out, plot_of, room_for, stretch_of
 from ascent.present import cautions_of, part_reports, standing
 from ascent.quantities import System, write
 from ascent.shade import Shade, shade_of
@@ -47,20 +48,38 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     state = state_of(garden)
     core = whole(state)
     laid = laid_out(core)
-    drawing = plot_of(core, laid)
+    drawn = _drawn(core.model_dump_json())
     last, redo = (last_change(garden, visitor), next_redo(garden, visitor)) if granted.role != "read" else (None, None)
     return schemas.GardenOut(
         id=garden.pk, role=granted.role, owner=garden.owner.get_username(), name=core.name, units=core.units, number=garden.changes,
         place=_place(state[PLACE], core), beds=[_bed(held, core) for held in state.values() if held.kind == "bed" and not held.fault],
         features=[_feature(held, core.units) for held in state.values() if held.kind == "feature" and not held.fault],
         structures=[_structure(state["structure", each.structure.key], each, core.units) for each in laid],
-        plot=drawing, room=room_for(core, 0.0, 0.0, drawing), warnings=warned(clashes(core, laid), core.units),
+        plot=drawn.plot, room=drawn.room, warnings=drawn.warnings,
         undo=words_of(last, core.units) if last else None, redo=words_of(redo, core.units) if redo else None,
         unreadable=[
             schemas.UnreadableRow(kind=held.kind, key=held.key, name=held.name, revision=held.revision, why=held.fault, text=_kept(held))
             for held in unreadable(state)
         ],
     )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class _Drawn:
+    """A garden's plan and what is in the way on it."""
+
+    plot: PlotDrawing
+    room: Flat
+    warnings: tuple[Warned, ...]
+
+
+@lru_cache(maxsize=16)
+def _drawn(text: str) -> _Drawn:
+    """Return the plan of a garden, given as its document; several look at the same one."""
+    core = model.Garden.model_validate_json(text)
+    laid = laid_out(core)
+    drawing = plot_of(core, laid)
+    return _Drawn(drawing, room_for(core, 0.0, 0.0, drawing), warned(clashes(core, laid), core.units))
 
 
 def _kept(held: Held) -> str:
