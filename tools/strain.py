@@ -14,7 +14,8 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from config.served import Visit, served
+from config.bounds import most_bytes
+from config.served import ROOT, Visit, served
 
 _PEOPLE, _SECONDS = 30, 60.0
 _PAUSE = (0.5, 1.5)
@@ -73,7 +74,27 @@ def refusals(port: int, say: Callable[..., None]) -> None:
             raise SystemExit(f"{name} answered {status}")
         worst = max(worst, (seconds, name, status, length))
     say("refusal of the worst 1 MB: slowest of 8 forms", f"{worst[0] * 1e3:.0f} ms, {worst[3] / 1000:.0f} kB", worst[1])
+    say("worst refusal of each endpoint's largest body: slowest", *_everywhere(visit))
     say("   peak memory of the server, before and after", f"{before:.0f}, {peak(port):.0f} MB")
+
+
+def _everywhere(visit: Visit) -> tuple[str, str]:
+    """Send each endpoint the worst refusal of the largest body it reads; return the slowest."""
+    document = json.loads((ROOT / "server" / "openapi.json").read_text(encoding="utf-8"))
+    worst = (0.0, "")
+    for address, verbs in document["paths"].items():
+        path = address.format(garden_id=1, structure_id=1, bed="cove-bed", number=0, name="n", what="beds")
+        for verb in (verb for verb, operation in verbs.items() if "requestBody" in operation):
+            most = min(most_bytes(path), 1_000_000)
+            for form in (
+                {f"k{n}": 1 for n in range(min(most // 13, 990))}, {name: [{}] * min(most // 30, 990) for name in ("edits", "draft", "text", "wanted")},
+                {"draft": {"options": {f"k{n}": [[]] * 20 for n in range(min(most // 120, 990))}, "plantings": [{}] * 4, "name": "x", "soil": "x", "exposure": "x"}},
+            ):  # fmt: skip
+                seconds, status, _ = timed(visit, verb.upper(), path, form)
+                if status >= 500 or (status == 200 and form):
+                    raise SystemExit(f"{verb} {path} answered {status}")
+                worst = max(worst, (seconds, f"{verb} {address}"))
+    return f"{worst[0] * 1e3:.0f} ms", worst[1]
 
 
 def longest(port: int, say: Callable[..., None]) -> None:

@@ -3,21 +3,27 @@
 from __future__ import annotations
 
 import json
+import re
 import unittest
 from typing import Any, get_args
 from unittest import mock
 
+import numpy as np
 from ascent import clashes, documents, plan, tables
 from ascent.clashes import RULES, warned
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.family import Need
 from ascent.fixes import fixes_for
-from ascent.model import Bed, BedKind, Feature, FeatureKind, Garden, Site, Structure
+from ascent.loads.cases import GUSTS, MOIST_GUSTS
+from ascent.model import GREATEST_GUST, Bed, BedKind, Feature, FeatureKind, Garden, Site, Structure
 from ascent.plan import read_plan
 from ascent.plot import laid_out
-from ascent.report import evaluate
+from ascent.present import curve_report, full_report, link_fixes, sizing
+from ascent.report import evaluate, outline, sensitivity
 from ascent.shade import canopies
+from ascent.typical import typical
+from ascent.wording import gust_text
 from pydantic import ValidationError
 
 from tests.support import demo
@@ -83,6 +89,110 @@ class FixesTest(unittest.TestCase):
             found = evaluate(Site(garden=Garden(name="g", exposure="storm-swept"), bed=bed), bed.structures[0])
             self.assertIn("pot", [link.key for link in found.links])
             fixes_for(found, "pot")
+
+
+class StretchTest(unittest.TestCase):
+    def raft(self, rows: int, length: float) -> tuple[Site, Structure]:
+        bed = Bed(key="b", name="b", length=length, width=12.0)
+        proposed = FAMILIES["cage"].propose(
+            Need("tom-slicer", None, "both", "pruned"), Site(garden=Garden(name="g", exposure="storm-swept"), bed=bed)
+        )
+        options = proposed.options.model_copy(update={"rows": rows, "length": min(length, 30.0), "stakes": 1})
+        planting = proposed.plantings[0].model_copy(update={"count": 600, "spacing": 0.4})
+        structure = Structure(key="s", name="s", family="cage", options=options.model_dump(), plantings=(planting,) * 3)
+        return Site(garden=Garden(name="g", exposure="storm-swept"), bed=bed), structure
+
+    def test_a_stretch_stands_for_the_whole_and_says_so(self):
+        site, structure = self.raft(8, 30.0)
+        tried = typical(site, structure)
+        self.assertLess(tried.share, 0.2)
+        self.assertEqual({key: value for key, value in tried.structure.options.items() if key != "length"},
+                         {key: value for key, value in structure.options.items() if key != "length"})  # fmt: skip
+        whole, part = outline(site, structure), outline(tried.site, tried.structure)
+        for key, limit in whole.limits.items():
+            np.testing.assert_allclose(part.limits[key].min(), limit.min(), rtol=0.01, err_msg=key)
+        fixes = link_fixes(site, structure, "tipping", "metric")
+        self.assertRegex(fixes.said, r"^The first \d\.\d\d m are reckoned; the rest is alike\.$")
+        self.assertTrue(fixes.fixes)
+
+    def test_the_work_for_a_row_at_all_its_limits_is_that_of_a_stretch(self):
+        """Bounded by work: the members of all that is laid out while fixes are tried."""
+        site, structure = self.raft(8, 30.0)
+        members = len(outline(site, structure).geometry.members)
+        laid: list[int] = []
+        real = FAMILIES["cage"].geometry
+
+        def counted(*args: Any) -> Any:
+            found = real(*args)
+            laid.append(len(found.members))
+            return found
+
+        with mock.patch.object(type(FAMILIES["cage"]), "geometry", staticmethod(counted)):
+            link_fixes(site, structure, "tipping", "metric")
+        self.assertLess(sum(laid), 6 * members, f"{len(laid)} layouts of {members}")
+
+    def test_what_is_not_alike_is_tried_whole(self):
+        """An A-frame has a few feet and long rails: a stretch of it is another thing."""
+        bed = planted("a-frame", "pea-snap", "in-ground", length=12.0)
+        row = bed.structures[0].model_copy(
+            update={"plantings": tuple(p.model_copy(update={"count": 600, "spacing": 0.03}) for p in bed.structures[0].plantings)}
+        )
+        self.assertEqual(typical(Site(garden=Garden(name="g"), bed=bed), row).share, 1.0)
+
+    def test_a_search_that_has_gone_on_for_long_enough_says_what_it_has(self):
+        site, structure = self.raft(2, 10.0)
+        weak = structure.model_copy(update={"options": {**structure.options, "stakes": 0, "link": "none"}})
+        asked: list[int] = []
+
+        def enough() -> bool:
+            asked.append(1)
+            return True
+
+        found = sizing(site, weak, "metric", enough)
+        self.assertEqual(found.changes, {})
+        self.assertIn("the search stopped", found.said)
+        self.assertTrue(asked)
+
+
+class CapTest(unittest.TestCase):
+    def test_one_greatest_gust_everywhere(self):
+        """What can hardly break: curve, inputs, words and grid all end at the same gust."""
+        bed = planted("existing", "pea-snap", "in-ground")
+        site = Site(garden=Garden(name="g", exposure="sheltered"), bed=bed)
+        self.assertEqual((GUSTS[-1], MOIST_GUSTS[-1]), (GREATEST_GUST, GREATEST_GUST))
+        option = next(iter(bed.structures[0].options))
+        points = curve_report(site, bed.structures[0], option, "metric").points
+        self.assertLessEqual(max(point.limit for point in points), GREATEST_GUST)
+        for _, low, high in sensitivity(site, bed.structures[0]):
+            self.assertLessEqual(max(low, high), GREATEST_GUST)
+        self.assertEqual(gust_text(GREATEST_GUST + 1, "metric"), "over 45 m/s")
+
+
+METRIC = re.compile(r"\d\s?(?:mm|cm|m|kg|N|kN|km/h|m/s|kPa|MPa|N/m|m²)(?![\w²/·])(?! \()")
+
+
+class UnitsTest(unittest.TestCase):
+    def metric(self, found: Any) -> list[str]:
+        """Return every text in a document that has a metric size, and no other beside it."""
+        if isinstance(found, dict):
+            return [text for value in found.values() for text in self.metric(value)]
+        if isinstance(found, list | tuple):
+            return [text for value in found for text in self.metric(value)]
+        return [found] if isinstance(found, str) and METRIC.search(found) else []
+
+    def test_readers_of_feet_and_inches_get_no_metric_words_in_any_part(self):
+        garden = demo()
+        for bed in garden.beds:
+            for structure in bed.structures:
+                site = Site(garden=garden, bed=bed)
+                report = full_report(site, structure, "imperial").model_dump(mode="json")
+                weakest = report["headline"]["weakest"]
+                with self.subTest(structure.name):
+                    self.assertEqual(self.metric(report), [])
+                    self.assertEqual(self.metric(link_fixes(site, structure, weakest, "imperial").model_dump(mode="json")), [])
+        self.assertEqual(
+            self.metric(full_report(site, structure, "metric").model_dump(mode="json")) == [], False, "the pattern finds what it looks for"
+        )
 
 
 class ShadeTest(unittest.TestCase):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pint
 from ascent.errors import UnreadableQuantity
-from ascent.quantities import STYLES, gauge_diameter, read, write
+from ascent.quantities import STYLES, gauge_diameter, read, with_sizes, write
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -25,6 +25,40 @@ class ReadingTest(NearTestCase):
         }.items():  # fmt: skip
             with self.subTest(text):
                 self.assertAlmostEqual(read(text, "length"), metres, places=9)
+
+    def test_a_comma_that_may_part_thousands_is_asked_about_and_no_other(self):
+        """A comma before three figures parts thousands where English is written and decimals elsewhere. Common practice, no source."""
+        for text, kind in (
+            ("1,200 mm", "length"),
+            ("-1,200 mm", "length"),
+            ("12,500 N", "force"),
+            ("1,200", "count"),
+            ("3,500", "ratio"),
+            ("1,250 1/2 in", "length"),
+        ):
+            with self.subTest(text), self.assertRaises(UnreadableQuantity) as caught:
+                read(text, kind)
+            self.assertRegex(caught.exception.allowed, r"‘-?\d+,\d{3}’ can be -?\d+ or -?\d+\.\d{3}")
+        for text, metres in {"1,2 m": 1.2, "1,25 m": 1.25, "0,250 m": 0.25, "1200,5 mm": 1.2005, "1.200 m": 1.2, "1,2500 m": 1.25}.items():
+            self.assertAlmostEqual(read(text, "length"), metres)
+
+    def test_numbers_that_no_float_holds(self):
+        for text in ("1e400", "9" * 5000, "1e400 m", "1/" + "9" * 5000 + " in", "9" * 5000 + "/2 in", "1/0 in"):
+            for kind in ("length", "count", "ratio", "bearing"):
+                with self.subTest(text[:20], kind=kind), self.assertRaises(UnreadableQuantity):
+                    read(text, kind)
+
+    def test_sizes_in_names_for_readers_of_inches_against_the_units_library(self):
+        for name, found in {
+            "hardwood stake 38 mm": "hardwood stake 1 1/2 in", "sawn board 38 × 89 on edge": "sawn board 1 1/2 in × 3 1/2 in on edge",
+            "baler twine 2.2 mm": "baler twine 0.087 in", "eye bolt M8 through the post": "eye bolt M8 through the post",
+            "high-tensile wire 12.5 gauge": "high-tensile wire 12.5 gauge", "mesh, 1.22 m high": "mesh, 4 ft high",
+        }.items():  # fmt: skip
+            self.assertEqual(with_sizes(name, "imperial"), found)
+            self.assertEqual(with_sizes(name, "metric"), name)
+        self.assertAlmostEqual(UNITS.Quantity(2.2, "mm").to("inch").magnitude, 0.087, places=3)
+        kilos = float(with_sizes("60 kg of stones", "imperial").split()[0])
+        self.assertAlmostEqual(UNITS.Quantity(kilos, "pound").to("kg").magnitude, 60, delta=0.1)
 
     def test_a_bare_number_is_in_the_gardeners_unit(self):
         self.assertAlmostEqual(read("18", "length", "imperial"), 18 * 0.0254)

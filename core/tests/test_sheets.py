@@ -6,8 +6,11 @@ import csv
 import io
 import unittest
 import xml.etree.ElementTree as ET
+from unittest import mock
 
+from ascent import sheets
 from ascent.changes import differences, sentence
+from ascent.documents import MOST_PROBLEMS
 from ascent.errors import InvalidPlan
 from ascent.plot import plot_of
 from ascent.present import full_report
@@ -107,6 +110,25 @@ class RefusalTest(unittest.TestCase):
         self.assertLessEqual({"row 2, length", "row 4, name", "row 4, width"}, set(found))
         self.assertIn("firm_loam", refused(demo(), "beds", "name,length,width,soil\nB,9,1,firm_lome\n")["row 2, soil"])
         self.assertIn("60", refused(demo(), "beds", "name,length,width\nB,900,1\n")["row 2, length"])
+
+    def test_units_in_headings_say_what_the_numbers_are_and_spoil_nothing(self):
+        """Headings as exports of spreadsheets have them: the unit of a length counts, of a price or a bearing it only says what it is."""
+        garden = read_table(demo(), "beds", "name,length (cm),width [m],bearing (deg)\nKai,360,1.2,45\n", "imperial")
+        bed = garden.beds[-1]
+        self.assertEqual((bed.length, bed.width, bed.bearing), (3.6, 1.2, 45.0))
+        garden = read_table(demo(), "materials", "item,price (EUR)\ntpost_2.1,9.50\n", "metric")
+        self.assertEqual(garden.prices["tpost_2.1"], 9.5)
+        self.assertIn("not a unit of length", refused(demo(), "beds", "name,length (furlong),width\nA,1,1\n")["beds, headings"])
+        self.assertIn("can be 1200 or 1.200", refused(demo(), "beds", 'name,length,width\nA,"1,200 mm",1\n')["row 2, length"])
+
+    def test_a_table_made_to_be_refused_is_refused_in_few_words(self):
+        """Bounded by work: at most fifty cells are told of, and no more rows are looked into than that takes."""
+        for text in ("name,length,width\n" + "x,y,z\n" * 4000, "name,length,width\n" + "b,1,1\n" * 4000, "item,price\n" + "no,1\n" * 4000):
+            what = "materials" if text.startswith("item") else "beds"
+            with mock.patch("ascent.sheets._value", side_effect=sheets._value) as looked, self.assertRaises(InvalidPlan) as caught:
+                read_table(demo(), what, text, "metric")
+            self.assertLessEqual(len(caught.exception.problems), MOST_PROBLEMS)
+            self.assertLessEqual(looked.call_count, 12_000)
 
     def test_headings_that_are_missing_are_named(self):
         found = refused(demo(), "plantings", "a,b\n1,2\n")

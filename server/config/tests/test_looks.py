@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 
 from django.conf import settings
-from gardens.models import Thing
+from gardens.models import Garden, Thing
 from playwright.sync_api import expect
 
 from .browser import BrowserTestCase
@@ -122,3 +122,30 @@ class ScreensTest(BrowserTestCase):
         self.page.emulate_media(media="print")
         expect(self.page.get_by_role("button", name="Print")).not_to_be_visible()
         expect(self.page.get_by_role("row", name="Together")).to_be_visible()
+
+
+class WholeTest(BrowserTestCase):
+    def test_no_drawing_is_cut_off_on_the_parts_page(self):
+        for name in ("Corn Block", "Lantern Arch", "Lantern Row"):
+            self.open(f"{self.structure(name)}/parts")
+            sheet = self.page.locator(".partssheet .sheet")
+            expect(sheet.locator("svg")).to_be_visible()
+            self.assertEqual(*sheet.evaluate("sheet => [sheet.scrollHeight, sheet.clientHeight]"), name)
+
+    def test_units_picked_in_the_bar_a_moment_before_the_first_garden_is_made_stay(self):
+        self.open("/account")
+        self.page.get_by_role("button", name="New garden").click()
+        expect(self.page.get_by_label("Length", exact=True)).to_have_value("3.60 m")
+        self.page.get_by_role("button", name="in feet and inches").click()
+        expect(self.page.get_by_label("Length", exact=True)).to_have_value("12 ft")
+        self.page.get_by_role("button", name="just make the bed").click()
+        expect(self.page.get_by_role("region", name="First bed")).to_be_visible()
+        self.saved()
+        self.assertEqual(Garden.objects.latest("pk").document["units"], "imperial")
+
+    def test_readers_of_feet_pick_from_names_in_feet(self):
+        self.garden.document["units"] = "imperial"
+        self.garden.save()
+        self.open(self.structure())
+        expect(self.page.get_by_role("combobox", name="Post", exact=True).locator("option", has_text="steel T-post 6 ft")).not_to_have_count(0)
+        expect(self.page.get_by_role("combobox", name="Post", exact=True).locator("option", has_text="2.1 m")).to_have_count(0)
