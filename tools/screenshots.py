@@ -34,10 +34,11 @@ def headroom(page: Page) -> None:
     page.get_by_role("button", name="take this").first.wait_for()
 
 
-def palette(page: Page) -> None:
-    page.keyboard.press("Control+k")
-    page.keyboard.type("cove")
-    page.locator(".palettebox li").first.wait_for()
+def set_aside(page: Page) -> None:
+    name = page.get_by_label("Name", exact=True)
+    name.fill("Gull\u2028Bed")  # a line break of another kind, as pasted texts have it
+    name.press("Enter")
+    page.get_by_role("alert", name="Set aside").wait_for()
 
 
 def shaded(page: Page) -> None:
@@ -75,7 +76,7 @@ SHOTS = [
     Shot("history", "/gardens/1/history?at=0"),
     Shot("files", "/gardens/1/files"),
     Shot("people", "/gardens/1/people", first=lambda page: page.get_by_role("button", name="Make a link").click()),
-    Shot("palette", "/gardens/1", first=palette),
+    Shot("set-aside", "/gardens/1?on=cove-bed", first=set_aside),
 ]
 
 
