@@ -2,6 +2,8 @@ import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 
 import type { Write } from "./writes";
 
+const OPENING_MS = 4000; // a browser whose database does not open in that time has none for us
+
 interface Base extends DBSchema {
   writes: { key: string; value: Write };
 }
@@ -13,15 +15,14 @@ export class Store {
   private readonly opened: Promise<IDBPDatabase<Base> | null>;
 
   constructor() {
-    this.opened = Promise.resolve()
-      .then(() =>
-        openDB<Base>("ascent", 1, {
-          upgrade: (base) => {
-            base.createObjectStore("writes", { keyPath: "mark" });
-          },
-        }),
-      )
-      .catch(() => this.lost());
+    const late = new Promise<never>((_, reject) => setTimeout(() => reject(new Error("no answer")), OPENING_MS));
+    const open = async () =>
+      openDB<Base>("ascent", 1, {
+        upgrade: (base) => {
+          base.createObjectStore("writes", { keyPath: "mark" });
+        },
+      });
+    this.opened = Promise.race([late, open()]).catch(() => this.lost());
   }
 
   private lost(): null {

@@ -8,6 +8,7 @@ from typing import Any
 
 from ascent.changes import differences
 from ascent.errors import InvalidPlan, Problem
+from ascent.model import FORMAT_VERSION
 from ascent.plan import problems_of
 from ascent.quantities import System
 from ascent.upgrades import free_key
@@ -18,7 +19,7 @@ from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
 from .garden import garden_out, last_change, next_redo, plot_out
-from .state import MODELS, PLACE, Held, State, place_of, side_of, state_of, validated, whole, words_of_edit
+from .state import MODELS, PLACE, PLAIN, Held, State, place_of, side_of, state_of, validated, whole, words_of_edit
 from .writing import Wanted, change_garden
 
 
@@ -99,6 +100,8 @@ class _Applying:
             if held.kind == "bed":
                 self.state = {ref: h for ref, h in self.state.items() if h.kind != "structure" or h.home != key}
             return
+        if held.fault and edit.kind == "place":
+            held = replace(held, document=PLAIN, form=FORMAT_VERSION, fault="")  # what it was stays in the history
         if held.fault:
             raise InvalidPlan(
                 [Problem(f"edits[{index}].{edit.kind}", held.name, f"it cannot be read and only be taken away: {held.fault}")]

@@ -25,7 +25,7 @@ PLACE: Ref = ("place", "place")
 MODELS: dict[str, type[model.Typed]] = {
     "place": model.Place, "bed": model.BareBed, "feature": model.Feature, "structure": model.Structure,
 }  # fmt: skip
-UNREAD = "a garden whose own fields cannot be read"
+PLAIN: Document = model.Place(name="A garden whose own fields cannot be read").model_dump(mode="json")
 _MOST = {"bed": model.MOST_BEDS, "feature": model.MOST_FEATURES, "structure": model.MOST_STRUCTURES}
 _SAID = 2  # things named in the words of one change
 
@@ -115,7 +115,7 @@ def place_of(garden: Garden) -> model.Place:
 
 
 def _place(found: Held) -> model.Place:
-    return model.Place.model_validate(found.document) if not found.fault else model.Place(name=UNREAD)
+    return model.Place.model_validate(found.document) if not found.fault else model.Place.model_validate(PLAIN)
 
 
 def whole(state: State) -> model.Garden:

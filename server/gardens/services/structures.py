@@ -106,6 +106,7 @@ def save(row: Thing, granted: Granted, sent: schemas.SaveIn, visitor: Visitor) -
     Raises:
         Stale: The structure was saved by someone else since.
     """
+    site_of(row)  # a bed that nobody can read is not written over
     structure = structure_of(row, sent.draft)
 
     def make(garden: Garden, state: State) -> Wanted:

@@ -161,6 +161,18 @@ class UnreadableTest(FormsTestCase):
         self.assertIn("cubits", out["unreadable"][0]["text"])
         self.everything()
         self.edit({"kind": "bed", "key": "cove-bed", "change": {"x": 20.0}})
+        self.assertEqual(Garden.objects.get(pk=self.garden.pk).document["units"], "cubits", "untouched")
+        out = self.edit({"kind": "place", "change": {"name": "Quay", "units": "imperial"}})["garden"]
+        self.assertEqual((out["unreadable"], out["name"], out["units"]), ([], "Quay", "imperial"))
+        self.call("post", self.path("/undo"))
+        self.assertEqual(Garden.objects.get(pk=self.garden.pk).document["units"], "cubits")
+
+    def test_a_bench_never_writes_over_a_bed_that_cannot_be_read(self):
+        draft, revision = self.draft()
+        self.store("long-plot-a", soil="mud")
+        draft["options"]["depth"] = 0.7
+        self.call("put", f"structures/{self.structure.pk}", {"draft": draft, "revision": revision}, 422)
+        self.assertEqual(Thing.objects.get(garden=self.garden, key="long-plot-a").document["soil"], "mud")
 
     def test_one_of_a_newer_program_is_not_guessed_at(self):
         Thing.objects.filter(garden=self.garden, key="lantern-row").update(form=FORMAT_VERSION + 1)
