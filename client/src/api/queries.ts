@@ -18,6 +18,18 @@ export const useGarden = (id: number) =>
   });
 
 const AT_ONCE = 12;
+const AGAIN_MS = 500;
+
+/** Of many questions of one kind only two are asked at once; the others wait here, not on the server. */
+const asking: Promise<unknown>[] = [Promise.resolve(), Promise.resolve()];
+let turn = 0;
+function inTurn<T>(ask: () => Promise<T>): Promise<T> {
+  const place = turn++ % asking.length;
+  const mine = (asking[place] ?? Promise.resolve()).then(ask, ask);
+  asking[place] = mine;
+  return mine;
+}
+
 
 /** How the structures of a garden stand, a dozen at a time, so that a large garden comes in by and by. */
 export function useLines(garden: Garden): Map<string, StructureLine> {
@@ -28,7 +40,9 @@ export function useLines(garden: Garden): Map<string, StructureLine> {
     queries: dozens.map((dozen) => ({
       queryKey: ["lines", garden.id, garden.place.revision, dozen.map((key) => revisions.get(key))],
       placeholderData: (before: StructureLine[] | undefined) => before,
-      queryFn: () => exactly<StructureLine[]>(api.GET("/api/gardens/{garden_id}/lines", { params: { path: { garden_id: garden.id }, query: { keys: dozen } } })),
+      // what was too large to be reckoned in one go is asked for again
+      refetchInterval: (query: { state: { data?: StructureLine[] | undefined } }) => ((query.state.data?.length ?? dozen.length) < dozen.length ? AGAIN_MS : false),
+      queryFn: () => inTurn(() => exactly<StructureLine[]>(api.GET("/api/gardens/{garden_id}/lines", { params: { path: { garden_id: garden.id }, query: { keys: dozen } } }))),
     })),
     combine: (found) => new Map(found.flatMap((each) => each.data ?? []).map((line) => [line.key, line])),
   });

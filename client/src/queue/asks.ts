@@ -15,6 +15,9 @@ export const changePlace = async (id: number, change: Schemas["PlaceChange"], wo
 /** Do something with a garden, in order with everything else that is done with it. */
 export const askGarden = <T>(id: number, path: string, body: unknown, words: string) => queue.ask({ lane: laneOf(id), about: path, words, method: "POST", path: `/api/gardens/${id}${path}`, body }) as Promise<T>;
 
+/** Change who may see a garden. */
+export const askPeople = (id: number, method: "POST" | "PUT" | "DELETE", path: string, body: Schemas["ShareIn"] | null, words: string) => queue.ask({ lane: laneOf(id), about: path, words, method, path: `/api/gardens/${id}${path}`, body }) as Promise<Schemas["People"]>;
+
 /** Make a garden. */
 export const askNewGarden = (body: Schemas["PlaceChange"]) => queue.ask({ lane: OWN, about: "new", words: `new garden ${body.name ?? ""}`, method: "POST", path: "/api/gardens", body }) as Promise<Garden>;
 

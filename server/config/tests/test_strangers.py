@@ -26,7 +26,7 @@ from django.db import OperationalError, connection
 from django.test import Client, SimpleTestCase, TestCase, TransactionTestCase, override_settings
 from gardens.api.turns import ALL, OWN, Full, Turns
 from gardens.models import Garden, ReadLink, Sent, Thing
-from gardens.services import structures, writing
+from gardens.services import garden, structures, writing
 from gardens.services.state import MODELS
 from gardens.tests.support import ApiTestCase, demo_garden
 from limits import tries
@@ -261,7 +261,7 @@ class BodyTest(ApiTestCase):
 
 class TurnsTest(SimpleTestCase):
     def test_two_of_one_visitor_and_a_few_of_all(self):
-        turns = Turns()
+        turns = Turns(OWN, ALL)
         with mock.patch("gardens.api.turns._WAIT", 0.01):
             for _ in range(OWN):
                 turns.take("mara")
@@ -276,8 +276,30 @@ class TurnsTest(SimpleTestCase):
             turns.give("mara")
             turns.take("one more")
 
+    def test_few_wait_and_the_rest_is_told_at_once(self):
+        """Who waits takes a thread: a visitor who asks for twenty at once never holds more than four."""
+        turns = Turns(OWN, ALL)
+        statuses: list[str] = []
+
+        def ask() -> None:
+            try:
+                turns.take("link")
+                statuses.append("came")
+            except Full:
+                statuses.append("told")
+
+        with mock.patch("gardens.api.turns._WAIT", 0.4):
+            threads = [threading.Thread(target=ask) for _ in range(20)]
+            for thread in threads:
+                thread.start()
+            threads[0].join(0.2)
+            self.assertEqual((statuses.count("came"), statuses.count("told")), (OWN, 20 - 2 * OWN), "before anybody's wait is over")
+            for thread in threads:
+                thread.join()
+        self.assertEqual(statuses.count("came"), OWN)
+
     def test_one_waits_for_a_turn_that_is_given_back(self):
-        turns = Turns()
+        turns = Turns(OWN, ALL)
         for _ in range(OWN):
             turns.take("mara")
         timer = threading.Timer(0.05, turns.give, ["mara"])
@@ -288,7 +310,7 @@ class TurnsTest(SimpleTestCase):
 
 class HeavyTest(ApiTestCase):
     def test_what_has_no_turn_is_told_to_come_again(self):
-        with mock.patch("gardens.api.turns._turns.take", side_effect=Full(True)):
+        with mock.patch("gardens.api.turns._long.take", side_effect=Full(True)):
             answer = self.client.post(
                 f"/api/structures/{self.structure.pk}/sizing", {"draft": self.draft()[0]}, content_type="application/json"
             )
@@ -298,6 +320,15 @@ class HeavyTest(ApiTestCase):
     def test_a_turn_is_given_back_whatever_comes_of_it(self):
         for _ in range(ALL + 1):
             self.call("post", f"structures/{self.structure.pk}/fixes", {"draft": self.draft()[0], "link": "none"}, 422)
+
+
+class LargeTest(ApiTestCase):
+    def test_lines_of_what_is_very_large_come_in_by_and_by(self):
+        path = f"gardens/{self.garden.pk}/lines?" + "&".join(f"keys={row.key}" for row in self.garden.things.filter(kind="structure")[:5])
+        garden._line.cache_clear()
+        with mock.patch("gardens.api.gardens.until_enough", return_value=lambda: True):
+            self.assertEqual(len(self.call("get", path)), 1, "never nothing")
+        self.assertEqual(len(self.call("get", path)), 5)
 
 
 class BusyTest(ApiTestCase):

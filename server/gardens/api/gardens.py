@@ -12,7 +12,7 @@ from pydantic import Field
 from .. import schemas
 from ..catalogue import catalogue as everything
 from ..services import access, edits, garden, owned, structures
-from .turns import heavy
+from .turns import brisk, heavy, until_enough
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
@@ -83,15 +83,17 @@ def save_edits(request: HttpRequest, garden_id: int, sent: schemas.EditsIn) -> H
 
 
 @router.post("/gardens/{garden_id}/draft", response={200: schemas.PlotOut, **REFUSED})
+@brisk
 def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> HttpResponse:
     """The plan with edits that are not stored, while a hand is moving something."""
     return answer(edits.draft(access.garden_for(visitor_of(request), garden_id), sent))
 
 
 @router.get("/gardens/{garden_id}/lines", response={200: list[schemas.StructureLine], **REFUSED})
+@brisk
 def lines(request: HttpRequest, garden_id: int, asked: Query[schemas.LinesAsked]) -> list[schemas.StructureLine]:
-    """How structures stand: those named, at most forty a call."""
-    return garden.lines(access.garden_for(visitor_of(request), garden_id), asked.keys)
+    """How structures stand: those named; where they are very large, as many as a few seconds allow, the rest when asked again."""
+    return garden.lines(access.garden_for(visitor_of(request), garden_id), asked.keys, until_enough())
 
 
 @router.get("/gardens/{garden_id}/shade", response={200: schemas.ShadeOut, **REFUSED})

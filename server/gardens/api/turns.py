@@ -10,12 +10,14 @@ from collections import Counter
 from collections.abc import Callable
 from typing import Any, TypeVar
 
+from django.conf import settings
 from django.http import HttpRequest
 
 from .visitor import visitor_of
 
-OWN, ALL = 2, 3  # at once
+OWN, ALL = 2, 3  # at once: of one visitor, and of everybody's long ones
 _WAIT = 3.0  # for one's turn [s]
+_MOST_WAITING = 3  # of everybody; who waits takes a thread, too
 LONGEST = 4.0  # that a search goes on before it says what it has found [s]
 Answer = TypeVar("Answer")
 
@@ -29,50 +31,78 @@ class Full(Exception):
 
 
 class Turns:
-    """Who is being reckoned for."""
+    """Who is being reckoned for: at most `own` of one visitor and `most` of all at once, the next few waiting."""
 
-    def __init__(self) -> None:
+    def __init__(self, own: int, most: int) -> None:
+        self._own, self._most = own, most
         self._free = threading.Condition()
         self._taken: Counter[str] = Counter()
+        self._waiting: Counter[str] = Counter()
 
     def take(self, who: str) -> None:
         """Wait for a turn, not long.
 
         Raises:
-            Full: None came.
+            Full: None came, or as many wait already as may.
         """
         with self._free:
-            if not self._free.wait_for(lambda: self._taken[who] < OWN and self._taken.total() < ALL, _WAIT):
-                raise Full(self._taken[who] >= OWN)
+            if not self._open(who):
+                if self._waiting[who] >= self._own or self._waiting.total() >= _MOST_WAITING:
+                    raise Full(self._taken[who] >= self._own)
+                self._waiting[who] += 1
+                came = self._free.wait_for(lambda: self._open(who), _WAIT)
+                self._waiting[who] -= 1
+                if not came:
+                    raise Full(self._taken[who] >= self._own)
             self._taken[who] += 1
+
+    def _open(self, who: str) -> bool:
+        return self._taken[who] < self._own and self._taken.total() < self._most
 
     def give(self, who: str) -> None:
         """Give a turn back."""
         with self._free:
             self._taken[who] -= 1
             self._taken += Counter()
+            self._waiting += Counter()
             self._free.notify_all()
 
 
-_turns = Turns()
+_long = Turns(OWN, ALL)
+_short = Turns(OWN, 10**6)
 
 
 def heavy(view: Callable[..., Answer]) -> Callable[..., Answer]:
-    """Return a view that waits for its turn."""
+    """Return a view that may reckon for seconds: it waits for its turn among its visitor's own and everybody's."""
+    return _in_turn(view, _long)
 
+
+def brisk(view: Callable[..., Answer]) -> Callable[..., Answer]:
+    """Return a view that is quick but for what is very large: it waits for its turn among its visitor's own."""
+    return _in_turn(view, _short)
+
+
+def _in_turn(view: Callable[..., Answer], turns: Turns) -> Callable[..., Answer]:
     @functools.wraps(view)
     def in_turn(request: HttpRequest, *args: Any, **kwargs: Any) -> Answer:
-        visitor = visitor_of(request)
-        who = str(visitor.pk) if visitor.pk is not None else f"link {visitor.tokens[-1:]}"
-        _turns.take(who)
+        who = _who(request)
+        turns.take(who)
         try:
             return view(request, *args, **kwargs)
         finally:
-            _turns.give(who)
+            turns.give(who)
 
     # the framework looks up what annotations name in the wrapper's own module, so they are resolved here
     in_turn.__signature__ = inspect.signature(view, eval_str=True)  # type: ignore[attr-defined]
     return in_turn
+
+
+def _who(request: HttpRequest) -> str:
+    """Return whose turn it is: an account's; in the demo, which all share, and by a link a session's."""
+    visitor = visitor_of(request)
+    if visitor.pk is None or settings.DEMO:
+        return f"session {request.session.session_key}"
+    return f"account {visitor.pk}"
 
 
 def until_enough() -> Callable[[], bool]:

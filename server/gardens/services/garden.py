@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -170,16 +171,21 @@ def _line(site_json: str, structure_json: str) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def lines(granted: Granted, keys: list[str]) -> list[schemas.StructureLine]:
-    """Return how structures stand: those named, or as many as one call takes, so that a large garden comes in by and by."""
+def lines(granted: Granted, keys: list[str], enough: Callable[[], bool]) -> list[schemas.StructureLine]:
+    """Return how structures stand: those named, or as many as one call takes, so that a large garden comes in by and by.
+
+    What is reckoned once is known the next time, so that whoever asks again for what is missing gets further.
+    """
     state = state_of(granted.garden)
     place = place_of(granted.garden)
     lost = {held.ref for held in unreadable(state)}
     wanted = [held for held in state.values() if held.kind == "structure" and held.ref not in lost and (held.key in keys or not keys)]
     wanted = wanted[: schemas.MOST_LINES]
     sites = {home: _site_json(place, state["bed", home].document) for home in {held.home for held in wanted}}
-    found = []
+    found: list[schemas.StructureLine] = []
     for held in wanted:
+        if found and enough():
+            break
         structure = model.Structure.model_validate(held.document)
         still = structure.model_copy(update={"along": 0.0, "across": 0.0, "turn": 0.0})
         line = _line(sites[held.home], still.model_dump_json())

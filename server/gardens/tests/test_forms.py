@@ -2,33 +2,20 @@
 
 from __future__ import annotations
 
-import io
 import json
-import shutil
-import sqlite3
-import tempfile
-import zipfile
-from contextlib import closing
-from pathlib import Path
 from typing import Any
 from unittest import mock
 
 from ascent import upgrades
 from ascent.model import FORMAT_VERSION
 from ascent.upgrades import Step
-from config import keeping
-from django.contrib.auth import get_user_model
-from django.core.management import CommandError, call_command
-from django.db import connection
-from django.test import Client, TransactionTestCase
+from django.test import Client
 from pydantic import Field
 
 from gardens.models import Change, Garden, Thing
 from gardens.services import state
 
 from .support import ApiTestCase
-
-OLD = Path(__file__).parent / "old" / "backup-2.zip"
 
 
 def stepped(thing: Any) -> Any:
@@ -268,98 +255,3 @@ class MarkTest(FormsTestCase):
         wrong["edits"][0]["change"]["length"] = 3.0
         self.send("post", self.path("/edits"), wrong, "wrong-001")
         self.assertEqual(Thing.objects.get(garden=self.garden, key="cove-bed").document["length"], 3.0)
-
-
-class OldBackupTest(TransactionTestCase):
-    """A backup written by the program before documents had a form, with two keys shared by two kinds, and a log about one of them."""
-
-    def setUp(self) -> None:
-        state._meant.cache_clear()
-        self.folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
-        self.before = self.folder / "before.zip"
-        keeping.backup(self.before)
-        self.addCleanup(self.put_back)
-
-    def put_back(self) -> None:
-        connection.close()
-        keeping.restore(self.before)
-        for copy in keeping.data_file().parent.glob("*-before-restore-*.zip"):
-            copy.unlink()
-
-    def test_it_is_brought_up_aside_and_its_garden_opens_is_undone_and_restored(self):
-        connection.close()
-        call_command("restore", OLD, stdout=io.StringIO())
-        connection.close()
-        garden = Garden.objects.get()
-        owner = get_user_model().objects.get(username="lantern-quay")
-        self.assertEqual({row.form for row in Thing.objects.all()} | {change.form for change in Change.objects.all()}, {2})
-        keys = [row.key for row in garden.things.all()]
-        self.assertEqual(len(keys), len(set(keys)))
-        client = Client()
-        client.force_login(owner)
-        path = f"/api/gardens/{garden.pk}"
-        out = client.get(path).json()
-        self.assertEqual(out["unreadable"], [])
-        words = [change["words"] for change in client.get(f"{path}/history").json()]
-        self.assertTrue(any("Store Wall South" in said for said in words), words)
-        for number in range(len(words) + 1):
-            self.assertEqual(client.get(f"{path}/history/{number}").status_code, 200, number)
-        while client.get(path).json()["undo"]:
-            answer = client.post(f"{path}/undo", content_type="application/json")
-            self.assertEqual(answer.status_code, 200, answer.content)
-        self.assertEqual(client.post(f"{path}/history/0/restore", content_type="application/json").status_code, 200)
-
-    def test_two_wrong_restores_leave_the_first_data_where_it_was_kept(self):
-        kept = []
-        for _ in range(3):
-            connection.close()
-            kept.append(keeping.restore(OLD))
-        self.assertEqual(len(set(kept)), 3)
-        self.assertTrue(all(path.exists() for path in kept))
-
-    def test_a_newer_one_and_a_stranger_s_file_are_refused_and_nothing_is_changed(self):
-        connection.close()
-        state_before, copies = keeping._digest(keeping.data_file()), self._copies()
-        for name, spoil in (("newer form", self._newer_form), ("newer steps", self._newer_steps), ("one table of ours", self._one_table)):
-            with self.subTest(name):
-                file = self.folder / f"{name}.zip"
-                spoil(file)
-                with self.assertRaises(CommandError) as caught:
-                    call_command("restore", file)
-                self.assertIn("nothing was changed", str(caught.exception))
-                self.assertIn("newer Ascent" if "newer" in name else "no sound data", str(caught.exception))
-        connection.close()
-        self.assertEqual(keeping._digest(keeping.data_file()), state_before)
-        self.assertEqual(self._copies(), copies)
-
-    def _copies(self) -> set[Path]:
-        return set(keeping.data_file().parent.glob("*-before-restore-*.zip"))
-
-    def _repack(self, file: Path, change: Any, **label: Any) -> None:
-        with zipfile.ZipFile(OLD) as archive:
-            archive.extractall(self.folder / "un")
-        data = self.folder / "un" / "ascent.sqlite3"
-        change(data)
-        told = {"format": "ascent-backup", "version": 1, "sha256": keeping._digest(data), "bytes": 0, **label}
-        with zipfile.ZipFile(file, "w") as archive:
-            archive.write(data, "ascent.sqlite3")
-            archive.writestr("manifest.json", json.dumps(told))
-        shutil.rmtree(self.folder / "un")
-
-    def _newer_form(self, file: Path) -> None:
-        self._repack(file, lambda _data: None, version=FORMAT_VERSION + 1)
-
-    def _newer_steps(self, file: Path) -> None:
-        def change(data: Path) -> None:
-            with closing(sqlite3.connect(data)) as found, found:
-                found.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('gardens', '0099_later', '2030-01-01')")
-
-        self._repack(file, change)
-
-    def _one_table(self, file: Path) -> None:
-        def change(data: Path) -> None:
-            data.unlink()
-            with closing(sqlite3.connect(data)) as found, found:
-                found.execute("CREATE TABLE gardens_garden (id INTEGER)")
-
-        self._repack(file, change)

@@ -5,6 +5,7 @@ import { useNavigate, useParams } from "react-router";
 
 import { api, Refused, taken, type Schemas } from "../../api/client";
 import { useGarden } from "../../api/queries";
+import { askPeople } from "../../queue/asks";
 import { GardenBar } from "../../ui/GardenBar";
 import { Faulty } from "../../ui/Faulty";
 
@@ -32,7 +33,7 @@ export function PeoplePage() {
       return false;
     }
   };
-  const share = (name: string, edit: boolean) => run(() => taken(api.PUT("/api/gardens/{garden_id}/people", { params, body: { name, may_edit: edit } })));
+  const share = (name: string, edit: boolean) => run(() => askPeople(id, "PUT", "/people", { name, may_edit: edit }, `shared with ${name}`));
   const submit = async (event: SyntheticEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = event.currentTarget;
@@ -67,7 +68,7 @@ export function PeoplePage() {
                   </button>
                 ))}
               </span>
-              <button type="button" className="plain" onClick={() => void run(() => taken(api.DELETE("/api/gardens/{garden_id}/people/{name}", { params: { path: { garden_id: id, name: each.name } } })))}>
+              <button type="button" className="plain" onClick={() => void run(() => askPeople(id, "DELETE", `/people/${encodeURIComponent(each.name)}`, null, `no longer shared with ${each.name}`))}>
                 take back
               </button>
             </li>
@@ -89,15 +90,15 @@ export function PeoplePage() {
             <p className="quiet">Whoever has this address can look at the garden without an account, and change nothing.</p>
             <input className="input" aria-label="The link" readOnly value={link} onFocus={(event) => event.target.select()} />
             <p className="actions">
-              <Button onClick={() => void run(() => taken(api.DELETE("/api/gardens/{garden_id}/link", { params })))}>Withdraw it</Button>
-              <button type="button" className="plain" onClick={() => void run(() => taken(api.POST("/api/gardens/{garden_id}/link", { params })))}>
+              <Button onClick={() => void run(() => askPeople(id, "DELETE", "/link", null, "the link withdrawn"))}>Withdraw it</Button>
+              <button type="button" className="plain" onClick={() => void run(() => askPeople(id, "POST", "/link", null, "a link to look"))}>
                 a new one instead
               </button>
             </p>
           </>
         ) : (
           <p className="actions">
-            <Button onClick={() => void run(() => taken(api.POST("/api/gardens/{garden_id}/link", { params })))}>Make a link</Button>
+            <Button onClick={() => void run(() => askPeople(id, "POST", "/link", null, "a link to look"))}>Make a link</Button>
           </p>
         )}
         <h2>The end of this garden</h2>
