@@ -58,18 +58,16 @@ class Visit:
 
 
 @contextmanager
-def served(mode: str = "demo", **more: str) -> Iterator[tuple[int, Path]]:
-    """Serve a fresh demo, or an empty installation, and yield its port and its home; nothing of it is kept.
+def served(*, with_client: bool = True, **more: str) -> Iterator[tuple[int, Path]]:
+    """Serve a fresh demo and yield its port and its home; nothing of it is kept.
 
     Args:
-        mode: demo or serve.
+        with_client: Whether the client's files are served, too.
         more: What else is in its environment.
     """
     port = free_port()
     with tempfile.TemporaryDirectory() as home:
-        environment = {**demo_home(home), "ASCENT_MODE": mode, **more}
-        if mode != "demo":
-            subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), "migrate", "-v0"], env=environment, check=True, timeout=120)
+        environment = {**demo_home(home, with_client=with_client), **more}
         command = [sys.executable, "-m", "config.serving", "--port", str(port)]
         process = subprocess.Popen(command, cwd=ROOT / "server", env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         try:

@@ -1,12 +1,13 @@
 import { csrfToken, Refused, type Problem } from "../api/client";
 import { Store } from "./store";
-import { rebased, type Join, type NewWrite, type Write } from "./writes";
+import { editsOf, rebased, type Join, type NewWrite, type Write } from "./writes";
 
 const FIRST_PAUSE_MS = 1000;
 const LONGEST_PAUSE_MS = 20_000;
 const PATIENCE_MS = 30_000;
 const KEEPALIVE_BYTES = 50_000;
 const MOST_FAULTS = 5;
+const MOST_LATELY = 20; // answers kept for what was made while they came
 const AGAIN = new Set([0, 408, 429, 502, 503, 504, 507]);
 const OUT = new Set([401, 403]);
 
@@ -39,6 +40,9 @@ export class Queue {
   private pumpAgain = false;
   private chain: Promise<unknown> = Promise.resolve();
   private lastAt = 0;
+  private readonly own = new Set<string>(); // made by this page
+  private readonly unstored = new Set<string>(); // on their way into the store
+  private readonly lately = new Map<string, { write: Write; answer: unknown }>();
   private readonly listeners = new Set<() => void>();
   private readonly doners = new Set<Done>();
   private readonly askers = new Map<string, Asker>();
@@ -92,28 +96,18 @@ export class Queue {
     const last = this.mine()
       .filter((write) => write.lane === wanted.lane)
       .at(-1);
-    const joined = last?.tries === 0 && last.state === "waiting" && last.about === wanted.about && wanted.knows?.includes(last.mark) ? join?.(last) : null;
+    // only what this page has made, seen and not sent is added to: nobody else changes that
+    const open = last && this.own.has(last.mark) && last.tries === 0 && last.state === "waiting" && last.about === wanted.about && wanted.knows?.includes(last.mark);
+    const joined = open ? join?.(last) : null;
     if (last && joined) {
       this.show({ ...last, ...joined });
-      this.step(async () => {
-        const stored = await this.store.change(last.mark, (now) => (now.tries === 0 && now.state === "waiting" ? { ...now, ...(join?.(now) ?? joined) } : null));
-        // another tab has sent it meanwhile: what is new goes by itself
-        if (!stored || stored.tries > 0) await this.store.put(this.made(wanted));
-        else return;
-        await this.reload();
-      });
+      this.step(() => this.persist(last.mark));
       this.wake(restMs);
       return last.mark;
     }
     const write = this.made(wanted);
     const outlived = this.mine().filter((each) => each.state === "refused" && each.about === wanted.about && each.about.startsWith("structure/"));
-    this.writes = [...this.writes.filter((each) => !outlived.includes(each)), write];
-    this.changed();
-    this.step(async () => {
-      for (const each of outlived) await this.store.remove(each.mark);
-      await this.store.put(this.writes.find((each) => each.mark === write.mark) ?? write);
-      this.tell();
-    });
+    this.add(write, outlived);
     this.wake(restMs);
     return write.mark;
   }
@@ -126,13 +120,13 @@ export class Queue {
 
   /** Send what was set aside once more, mended. */
   mend(mark: string, body: unknown): void {
-    this.replace(mark, (now) => ({ ...now, mark: newMark(), body, tries: 0, state: "waiting", problems: [] }));
+    this.replace(mark, (now) => ({ ...now, mark: newMark(), knows: [], body, tries: 0, state: "waiting", problems: [] }));
   }
 
   /** After someone else was first: what goes out again, or nothing. */
   settle(mark: string, body: unknown): void {
     if (body === null) this.drop(mark);
-    else this.replace(mark, (now) => ({ ...now, mark: newMark(), body, tries: 0, state: "waiting", saved: undefined }));
+    else this.replace(mark, (now) => ({ ...now, mark: newMark(), knows: [], body, tries: 0, state: "waiting", saved: undefined }));
   }
 
   drop(mark: string): void {
@@ -140,6 +134,7 @@ export class Queue {
     this.changed();
     this.step(async () => {
       await this.store.remove(mark);
+      await this.mirror();
       this.tell();
     });
     this.wake();
@@ -156,6 +151,36 @@ export class Queue {
     return { knows: [], ...wanted, mark: newMark(), who: this.me ?? "", at: this.lastAt, tries: 0, state: "waiting", problems: [] };
   }
 
+  private add(write: Write, instead: readonly Write[] = []): void {
+    this.own.add(write.mark);
+    this.unstored.add(write.mark);
+    this.writes = [...this.writes.filter((each) => !instead.includes(each)), write];
+    this.changed();
+    this.step(async () => {
+      for (const each of instead) await this.store.remove(each.mark);
+      await this.persist(write.mark);
+      this.tell();
+    });
+  }
+
+  /** Store a write of this page as it stands, unless it has been sent: what came too late to go with it goes by itself. */
+  private async persist(mark: string): Promise<void> {
+    const mine = this.writes.find((write) => write.mark === mark);
+    if (!mine || mine.tries > 0) return; // gone, or sent as it stood
+    if (this.unstored.has(mark)) {
+      await this.store.put(mine);
+      this.unstored.delete(mark);
+      return;
+    }
+    const stored = await this.store.change(mark, (now) => (now.tries === 0 ? mine : null));
+    if (stored?.tries === 0) return;
+    const late = beyond(mine, stored);
+    this.writes = this.writes.filter((write) => write.mark !== mark);
+    if (late) this.add({ ...mine, mark: newMark(), knows: [...mine.knows, mark], body: late });
+    await this.mirror();
+    this.wake();
+  }
+
   private replace(mark: string, make: (now: Write) => Write): void {
     const old = this.writes.find((write) => write.mark === mark);
     if (!old) return;
@@ -165,6 +190,7 @@ export class Queue {
     this.step(async () => {
       await this.store.put(next);
       await this.store.remove(mark);
+      await this.mirror();
       this.tell();
     });
     this.wake();
@@ -181,7 +207,20 @@ export class Queue {
 
   private async reload(): Promise<void> {
     await this.chain.catch(() => undefined);
-    this.writes = await this.store.all();
+    await this.mirror();
+  }
+
+  /** Show what is stored, and what this page has not stored yet. It waits for no step, so that a step may call it. */
+  private async mirror(): Promise<void> {
+    const stored = await this.store.all();
+    const shown = new Map(this.writes.map((write) => [write.mark, write]));
+    const known = new Set(stored.map((write) => write.mark));
+    const coming = this.writes.filter((write) => this.unstored.has(write.mark) && !known.has(write.mark));
+    const fresh = stored.map((write) => {
+      const mine = this.own.has(write.mark) ? shown.get(write.mark) : undefined;
+      return mine && mine.state === write.state && mine.tries >= write.tries ? mine : write;
+    });
+    this.writes = [...fresh, ...coming].sort((a, b) => a.at - b.at);
     this.changed();
   }
 
@@ -228,17 +267,32 @@ export class Queue {
     this.setLine("open");
   }
 
-  /** The first write that may go, marked as sent before it is. */
+  /** The first write that may go, marked as sent before it is; from then on nothing is added to it. */
   private async pick(): Promise<Write | undefined> {
     await this.chain.catch(() => undefined);
-    const { me } = this;
-    if (me === null) return undefined;
-    const all = (await this.store.all()).filter((write) => write.who === me);
+    if (this.me === null) return undefined;
+    const all = this.mine();
     const held = new Set(all.filter((write) => write.state === "stale").map((write) => write.lane));
     const next = all.find((write) => write.state === "waiting" && !held.has(write.lane));
-    const picked = next && (await this.store.change(next.mark, (now) => ({ ...now, tries: now.tries + 1 })));
-    if (picked) this.show(picked);
-    return picked;
+    if (!next) return undefined;
+    const going = { ...this.abreast(next), tries: next.tries + 1 };
+    const own = this.own.has(next.mark);
+    if (own) this.show(going);
+    const stored = await this.store.change(next.mark, (now) => (now.state !== "waiting" || now.tries > next.tries ? null : own ? going : { ...this.abreast(now), tries: now.tries + 1 }));
+    if (stored?.state === "waiting" && stored.tries === going.tries) {
+      this.show(stored);
+      return stored;
+    }
+    await this.mirror(); // another tab was faster
+    return this.pick();
+  }
+
+  /** A write made while what it builds on was just being answered, brought up to that answer. */
+  private abreast(write: Write): Write {
+    return write.knows.reduce((now, mark) => {
+      const known = this.lately.get(mark);
+      return known ? rebased(now, known.write, known.answer) : now;
+    }, write);
   }
 
   /** Send one write and do what its answer asks for; false when it must be sent again later. */
@@ -278,11 +332,15 @@ export class Queue {
   }
 
   private async got(write: Write, answer: unknown): Promise<void> {
+    this.lately.set(write.mark, { write, answer });
+    for (const mark of [...this.lately.keys()].slice(0, -MOST_LATELY)) this.lately.delete(mark);
     await this.store.remove(write.mark);
     for (const each of this.mine()) {
-      if (each.mark === write.mark || rebased(each, write, answer) === each) continue;
-      const next = await this.store.change(each.mark, (now) => rebased(now, write, answer));
-      if (next) this.show(next);
+      const next = rebased(each, write, answer);
+      if (each.mark === write.mark || next === each) continue;
+      this.show(next);
+      if (this.own.has(each.mark)) this.step(() => this.persist(each.mark));
+      else await this.store.change(each.mark, (now) => rebased(now, write, answer));
     }
     const asker = this.askers.get(write.mark);
     this.doners.forEach((heard) => heard(write, answer, asker !== undefined));
@@ -314,8 +372,7 @@ export class Queue {
       // what was right keeps its mark, which what comes after it knows
       await this.store.put({ ...write, mark: newMark(), state: "refused", ...rest.wrong });
       await this.change(write, { ...rest.good, tries: 0 });
-      this.writes = await this.store.all();
-      this.changed();
+      await this.mirror();
     } else await this.change(write, { state: "refused", problems });
   }
 
@@ -339,6 +396,16 @@ function withoutWrong(write: Write, problems: Problem[]): { good: Partial<Write>
   const order = [...wrong].sort((a, b) => a - b);
   const told = problems.map((each) => ({ ...each, path: each.path.replace(/^edits\[(\d+)\]/, (_, n: string) => `edits[${order.indexOf(Number(n))}]`) }));
   return { good: { body: { edits: edits.filter((_, i) => !wrong.has(i)) }, problems: [] }, wrong: { body: { edits: edits.filter((_, i) => wrong.has(i)) }, problems: told } };
+}
+
+/** What a write holds beyond what was sent of it, as the body of one more; null when nothing was late. Nothing is added twice. */
+function beyond(mine: Write, sent: Write | undefined): unknown {
+  if (JSON.stringify(mine.body) === JSON.stringify(sent?.body)) return null;
+  const edits = editsOf(mine);
+  if (!edits.length) return mine.body;
+  const gone = sent ? editsOf(sent).map((edit) => JSON.stringify(edit)) : [];
+  const late = edits.filter((edit, i) => JSON.stringify(edit) !== gone[i] && (edit.kind === "place" || edit.act !== "add" || (sent !== undefined && i >= gone.length)));
+  return late.length ? { edits: late } : null;
 }
 
 export const queue = new Queue();

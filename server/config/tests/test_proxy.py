@@ -43,7 +43,7 @@ class ProxyTest(unittest.TestCase):
         cls.plain, cls.secure = free_port(), free_port()
         origin = f"https://localhost:{cls.secure}"
         told = {"ASCENT_HTTPS": "1", "ASCENT_PROXY": "127.0.0.1", "ASCENT_HOSTS": "localhost", "ASCENT_ORIGINS": origin}
-        cls.port, _ = cls.enterClassContext(served(**told))
+        cls.port, _ = cls.enterClassContext(served(with_client=False, **told))
         folder = Path(cls.enterClassContext(tempfile.TemporaryDirectory()))
         certificate(folder)
         text = (ROOT / "docs" / "serving" / "nginx.conf").read_text(encoding="utf-8")
@@ -175,7 +175,7 @@ class TwoModesTest(unittest.TestCase):
 class LinesTest(unittest.TestCase):
     def test_many_lines_that_say_nothing_keep_no_newcomer_waiting(self):
         """More than the server's threads, and more than its usual number of lines; each has said half a request."""
-        with served() as (port, _), ExitStack() as stack:
+        with served(with_client=False) as (port, _), ExitStack() as stack:
             for _ in range(_LINES):
                 line = stack.enter_context(socket.create_connection(("127.0.0.1", port), timeout=10))
                 line.sendall(b"GET /api/session HTTP/1.1\r\nHost: localhost\r\nX-Slow: ")

@@ -105,6 +105,19 @@ class LineTest(QueueTestCase):
         self.assertEqual(Thing.objects.filter(garden=self.garden, kind="bed").count(), beds + 1)
         self.assertEqual(Change.objects.count(), 1)
 
+    def test_many_quick_steps_while_earlier_ones_are_on_their_way(self):
+        """A step that would join a write just as that one is sent goes by itself; none is lost, and none is in the way of another."""
+        self.plan("cove-bed")
+        field = self.page.get_by_label("East", exact=True)
+        field.focus()
+        for _ in range(60):
+            self.page.keyboard.press("ArrowUp")
+        expect(field).to_have_value("10.60 m")
+        self.saved()
+        self.assertAlmostEqual(self.stored(), 10.6)
+        self.assertGreater(Change.objects.count(), 1)
+        expect(self.page.get_by_role("alert")).to_have_count(0)
+
     def test_an_undo_whose_answer_was_lost_undoes_once(self):
         self.plan("cove-bed")
         for text in ("20 m", "21 m"):
