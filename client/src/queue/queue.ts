@@ -16,6 +16,7 @@ export type Line = "open" | "away" | "out";
 type Done = (write: Write, answer: unknown, asked: boolean) => void;
 
 interface Asker {
+  write: Write;
   resolve: (answer: unknown) => void;
   reject: (error: unknown) => void;
 }
@@ -38,6 +39,7 @@ export class Queue {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private pumping = false;
   private pumpAgain = false;
+  private underWay = ""; // the mark that this page is sending or has the answer of
   private chain: Promise<unknown> = Promise.resolve();
   private lastAt = 0;
   private readonly own = new Set<string>(); // made by this page
@@ -115,7 +117,8 @@ export class Queue {
   /** Keep a write, and wait for its answer as long as this page is there; a refusal is the asker's. */
   ask(wanted: NewWrite): Promise<unknown> {
     const mark = this.put(wanted);
-    return new Promise((resolve, reject) => this.askers.set(mark, { resolve, reject }));
+    const write = this.writes.find((each) => each.mark === mark);
+    return new Promise((resolve, reject) => write && this.askers.set(mark, { write, resolve, reject }));
   }
 
   /** Send what was set aside once more, mended. */
@@ -222,6 +225,20 @@ export class Queue {
     });
     this.writes = [...fresh, ...coming].sort((a, b) => a.at - b.at);
     this.changed();
+    this.heed();
+  }
+
+  /** What somebody on this page waits for, and another tab has had the answer to: asked for once more, or told that it was refused. */
+  private heed(): void {
+    for (const [mark, asker] of this.askers) {
+      const write = this.writes.find((each) => each.mark === mark);
+      if (write?.state === "waiting" || mark === this.underWay) continue;
+      this.askers.delete(mark);
+      if (write) {
+        this.drop(mark);
+        asker.reject(new Refused(422, write.problems, write.saved));
+      } else void this.fetched(asker.write).then(({ status, data }) => (status >= 200 && status < 300 ? asker.resolve(data) : asker.reject(new Refused(status, isProblems(data) ? data.problems : []))));
+    }
   }
 
   private changed(): void {
@@ -297,7 +314,15 @@ export class Queue {
 
   /** Send one write and do what its answer asks for; false when it must be sent again later. */
   private async sent(write: Write): Promise<boolean> {
-    const { status, data } = await this.fetched(write);
+    this.underWay = write.mark;
+    try {
+      return await this.answered(write, await this.fetched(write));
+    } finally {
+      this.underWay = "";
+    }
+  }
+
+  private async answered(write: Write, { status, data }: { status: number; data: unknown }): Promise<boolean> {
     if (AGAIN.has(status) || (status === 500 && write.tries < MOST_FAULTS)) {
       this.setLine("away");
       return false;

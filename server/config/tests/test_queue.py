@@ -350,3 +350,24 @@ class FaultTest(QueueTestCase):
         self.saved()
         self.page.get_by_role("button", name="undo", exact=True).click()
         expect(lost).to_be_visible()
+
+
+class TabsTest(QueueTestCase):
+    def test_what_one_tab_waits_for_and_another_has_sent_is_answered_all_the_same(self):
+        """Two tabs, one line: the other tab holds it and sends what this one has asked for."""
+        other = self.new_page(self.context)
+        self.plan("cove-bed", other)
+        self.open(f"/gardens/{self.garden.pk}/beds/chandlers/new?on=stake")
+        build = self.page.get_by_role("button", name="Take it to the bench")
+        expect(build).to_be_enabled()
+        begun: list[Route] = []
+        self.context.route(EDITS, lambda route: begun.append(route))  # noqa: PLW0108 - a handler of its own; the other tab's own write is long on its way
+        self.east("20 m", other)
+        other.wait_for_timeout(300)
+        self.assertEqual(len(begun), 1)
+        build.click()
+        expect(self.page.get_by_role("button", name="Building it…")).to_be_visible()
+        self.page.wait_for_timeout(300)
+        begun[0].fallback()
+        expect(self.page.get_by_label("What it holds")).to_contain_text("Holds to", timeout=20_000)
+        self.assertEqual(Thing.objects.filter(garden=self.garden, kind="structure", home="chandlers").count(), 2)
