@@ -291,7 +291,7 @@ def _part(part: Part, system: System) -> PartReport:
     plural = "" if part.packs == 1 else "s"
     cut = f", cut to {write(part.length, 'length', system)}" if part.pack == "spool" else ""
     return PartReport(
-        key=part.key, price_key=part.price_key, name=with_sizes(part.name, system), use=with_sizes(part.use, system), count=part.count, buy=f"{part.packs} {part.pack}{plural}{of}{cut}",
+        key=part.key, price_key=part.price_key, name=with_sizes(part.name, system), use=with_sizes(part.use, system, exact=True), count=part.count, buy=f"{part.packs} {part.pack}{plural}{of}{cut}",
         price=part.price, cost=round(part.cost, 2), lasts=f"{part.life:g} season{'' if part.life == 1 else 's'}" if part.life else "",
     )  # fmt: skip
 

@@ -373,26 +373,33 @@ def _write_length(value: float, system: System) -> str:
 
 
 _SIZED = re.compile(r"(\d+(?:\.\d+)?) (mm|cm|m|kg)(?![\w/])|(\d+(?:\.\d+)?) × (\d+(?:\.\d+)?)(?! (?:mm|cm|m)\b)")
+_NOMINAL = 0.02  # of a size: what a name in half feet may differ
 _FINE = 0.06  # of a size: rounding to a sixteenth of an inch that loses more is written with decimals
 
 
 @cache
-def with_sizes(name: str, system: System) -> str:
-    """Return an item's name with the sizes in it, which tables write in metric units, as people of a system write them."""
+def with_sizes(name: str, system: System, exact: bool = False) -> str:
+    """Return an item's name with the sizes in it, which tables write in metric units, as people of a system write them.
+
+    Names are nominal: a post of 2.1 m is sold as one of 7 ft; common practice, no source. `exact` keeps a measure what it is.
+    """
     if system == "metric":
         return name
 
     def written(found: re.Match[str]) -> str:
         if found[3]:
-            return " × ".join(_size(float(each) / 1000.0) for each in (found[3], found[4]))
+            return " × ".join(_size(float(each) / 1000.0, exact) for each in (found[3], found[4]))
         amount = float(found[1])
-        return write(amount, "mass", system) if found[2] == "kg" else _size(amount * to_si(_UNIT_WORDS["length"][found[2]]))
+        return write(amount, "mass", system) if found[2] == "kg" else _size(amount * to_si(_UNIT_WORDS["length"][found[2]]), exact)
 
     return _SIZED.sub(written, name)
 
 
-def _size(metres: float) -> str:
+def _size(metres: float, exact: bool) -> str:
     inches = metres / to_si("inch")
+    half_feet = round(inches / 6)
+    if not exact and half_feet >= 2 and abs(half_feet * 6 - inches) <= _NOMINAL * inches:
+        return write(half_feet * to_si("foot") / 2, "length", "imperial")
     sixteenths = round(inches * 16)
     if metres < 0.05 and abs(sixteenths / 16 - inches) > _FINE * inches:
         return f"{inches:.3f} in"

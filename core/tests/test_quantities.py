@@ -52,10 +52,12 @@ class ReadingTest(NearTestCase):
         for name, found in {
             "hardwood stake 38 mm": "hardwood stake 1 1/2 in", "sawn board 38 × 89 on edge": "sawn board 1 1/2 in × 3 1/2 in on edge",
             "baler twine 2.2 mm": "baler twine 0.087 in", "eye bolt M8 through the post": "eye bolt M8 through the post",
-            "high-tensile wire 12.5 gauge": "high-tensile wire 12.5 gauge", "mesh, 1.22 m high": "mesh, 4 ft high",
+            "high-tensile wire 12.5 gauge": "high-tensile wire 12.5 gauge", "steel T-post 2.1 m": "steel T-post 7 ft",
+            "screw anchor 0.76 m": "screw anchor 2 ft 6 in",
         }.items():  # fmt: skip
             self.assertEqual(with_sizes(name, "imperial"), found)
             self.assertEqual(with_sizes(name, "metric"), name)
+        self.assertEqual(with_sizes("mesh, 1.25 m high", "imperial", exact=True), "mesh, 4 ft 1 1/4 in high")
         self.assertAlmostEqual(UNITS.Quantity(2.2, "mm").to("inch").magnitude, 0.087, places=3)
         kilos = float(with_sizes("60 kg of stones", "imperial").split()[0])
         self.assertAlmostEqual(UNITS.Quantity(kilos, "pound").to("kg").magnitude, 60, delta=0.1)

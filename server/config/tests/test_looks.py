@@ -148,6 +148,6 @@ class WholeTest(BrowserTestCase):
         self.garden.save()
         self.open(self.structure())
         expect(
-            self.page.get_by_role("combobox", name="Post", exact=True).locator("option", has_text="steel T-post 6 ft")
+            self.page.get_by_role("combobox", name="Post", exact=True).locator("option", has_text="steel T-post 7 ft")
         ).not_to_have_count(0)
         expect(self.page.get_by_role("combobox", name="Post", exact=True).locator("option", has_text="2.1 m")).to_have_count(0)
