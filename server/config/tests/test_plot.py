@@ -182,7 +182,7 @@ class PlotTest(BrowserTestCase):
         Thing.objects.bulk_create([*beds, *rows])
         self.plan()
         expect(self.item("row-192")).to_be_visible()
-        expect(self.page.get_by_role("region", name="Bed 192")).to_contain_text("goes first")
+        expect(self.page.get_by_role("region", name="Bed 192")).to_contain_text("goes first", timeout=45_000)
         self.item("many-100").focus()
         self.page.keyboard.press("ArrowRight")
         self.wait_for("many-100", "x", lambda x: x == round(40.0 + 7 * (100 % 14) + 0.1, 3))
