@@ -14,6 +14,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+from ascent.model import FORMAT_VERSION
 from config.bounds import most_bytes
 from config.served import ROOT, Visit, served
 
@@ -54,7 +55,7 @@ def timed(visit: Visit, method: str, path: str, body: Any) -> tuple[float, int, 
 
 def plan(**garden: Any) -> dict[str, Any]:
     """Return a request with a plan file in it."""
-    return {"text": json.dumps({"format": "ascent-plan", "version": 3, "garden": {"name": "g", **garden}})}
+    return {"text": json.dumps({"format": "ascent-plan", "version": FORMAT_VERSION, "garden": {"name": "g", **garden}})}
 
 
 def refusals(port: int, say: Callable[..., None]) -> None:

@@ -201,7 +201,7 @@ def read(text: str, kind: str, system: System = "metric", low: float | None = No
 
 def known_unit(unit: str, kind: str) -> bool:
     """Return whether a word is a unit of a kind; of what has no unit of its own (a bearing, a price) any word says what it is."""
-    return unit.strip().lower() in _UNIT_WORDS[kind] if kind in _UNIT_WORDS else True
+    return not takes_unit(kind) or unit.strip().lower() in _UNIT_WORDS[kind]
 
 
 def takes_unit(kind: str) -> bool:

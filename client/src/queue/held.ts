@@ -1,7 +1,6 @@
 import { api, Refused, taken, type Schemas } from "../api/client";
+import { FIRST_PAUSE_MS, longer } from "./pauses";
 
-const FIRST_PAUSE_MS = 1000;
-const LONGEST_PAUSE_MS = 20_000;
 const AGAIN = new Set([401, 403, 408, 429]);
 
 export interface Text {
@@ -38,7 +37,7 @@ class Held {
     const text = { written: asked.text, late: false };
     this.set([...this.texts, text]);
     try {
-      for (let pause = FIRST_PAUSE_MS; ; pause = Math.min(pause * 2, LONGEST_PAUSE_MS)) {
+      for (let pause = FIRST_PAUSE_MS; ; pause = longer(pause)) {
         try {
           return await taken(api.POST("/api/quantities/read", { body: asked }));
         } catch (error) {

@@ -1,9 +1,8 @@
 import { csrfToken, Refused, type Problem } from "../api/client";
+import { FIRST_PAUSE_MS, longer } from "./pauses";
 import { Store } from "./store";
 import { editsOf, rebased, type Join, type NewWrite, type Write } from "./writes";
 
-const FIRST_PAUSE_MS = 1000;
-const LONGEST_PAUSE_MS = 20_000;
 const PATIENCE_MS = 30_000;
 const KEEPALIVE_BYTES = 50_000;
 const MOST_FAULTS = 5;
@@ -275,7 +274,7 @@ export class Queue {
   private async run(): Promise<void> {
     for (let next = await this.pick(); next; next = await this.pick()) {
       if (!(await this.sent(next))) {
-        this.pause = Math.min(this.pause ? this.pause * 2 : FIRST_PAUSE_MS, LONGEST_PAUSE_MS);
+        this.pause = this.pause ? longer(this.pause) : FIRST_PAUSE_MS;
         this.wake(this.pause * (0.8 + 0.4 * Math.random()));
         return;
       }

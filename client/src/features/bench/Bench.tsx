@@ -1,5 +1,4 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useCallback, useMemo, useState } from "react";
+import { lazy, Suspense, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -29,16 +28,7 @@ const WINDS = ["still air", "working wind", "design gust"] as const;
 
 /** The bench: controls, the drawing, the chain and the tide round one structure in hand. */
 export function Bench({ structure, catalogue }: Props) {
-  const queries = useQueryClient();
-  const onSaved = useCallback(
-    (saved: Schemas["StructureOut"]) => {
-      queries.setQueryData(["structure", saved.id], saved);
-      void queries.invalidateQueries({ queryKey: ["garden"] });
-      void queries.invalidateQueries({ queryKey: ["history"] });
-    },
-    [queries],
-  );
-  const hand = useDraft(structure, onSaved);
+  const hand = useDraft(structure);
   const { draft, undo, redo } = hand;
   const garden = useGarden(structure.garden);
   const [params, setParams] = useSearchParams();

@@ -50,7 +50,7 @@ function remember(id: number, past: Past): void {
 }
 
 /** The structure in hand: changed, undone, redone, and given to the queue at once, which saves it when the hand rests. */
-export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schemas["StructureOut"]) => void) {
+export function useDraft(start: Schemas["StructureOut"]) {
   const { id } = start;
   const about = aboutStructure(id);
   const lane = laneOf(start.garden);
@@ -105,9 +105,8 @@ export function useDraft(start: Schemas["StructureOut"], onSaved: (saved: Schema
         const out = answer as Schemas["StructureOut"];
         revision.current = out.revision;
         saved.current = out.draft;
-        onSaved(out);
       }),
-    [about, onSaved],
+    [about],
   );
 
   /** Whether a field was changed here since it was last saved: of a field that only they changed, theirs comes first. */

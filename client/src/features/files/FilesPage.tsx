@@ -80,9 +80,7 @@ export function FilesPage() {
   const takeIn = async () => {
     if (!file || !preview) return;
     try {
-      const fresh = await askGarden<Garden>(id, "/import", { what: file.what, text: file.text, take_away: takeAway, number: preview.number }, `${file.name} taken in`);
-      queries.setQueryData(["garden", id], fresh);
-      void queries.invalidateQueries({ queryKey: ["structure"] });
+      await askGarden<Garden>(id, "/import", { what: file.what, text: file.text, take_away: takeAway, number: preview.number }, `${file.name} taken in`);
       setFile(null);
       setPreview(null);
       setSaid("Taken in as one change; undo on the plan takes it back.");

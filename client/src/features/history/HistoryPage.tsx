@@ -1,5 +1,5 @@
 import Button from "@mui/material/Button";
-import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 
@@ -16,7 +16,6 @@ const when = (text: string) => new Intl.DateTimeFormat("en-GB", { day: "numeric"
 export function HistoryPage() {
   const id = Number(useParams().gardenId);
   const garden = useGarden(id);
-  const queries = useQueryClient();
   const [params, setParams] = useSearchParams();
   const [said, setSaid] = useState("");
   const log = useInfiniteQuery({
@@ -41,9 +40,7 @@ export function HistoryPage() {
   const look = (next: number | null) => setParams(next === null ? {} : { at: String(next) }, { replace: true });
   const restore = async () => {
     try {
-      const fresh = await askGarden<Garden>(id, `/history/${number ?? 0}/restore`, {}, `back to ${number ?? 0}`);
-      queries.setQueryData(["garden", id], fresh);
-      void queries.invalidateQueries({ queryKey: ["structure"] });
+      await askGarden<Garden>(id, `/history/${number ?? 0}/restore`, {}, `back to ${number ?? 0}`);
       setSaid("Restored. That is a change like any other: undo takes it back.");
       look(null);
     } catch (error) {

@@ -1,5 +1,5 @@
 import Button from "@mui/material/Button";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
 
 import { api, exactly, Refused, type Schemas } from "../../api/client";
@@ -14,7 +14,6 @@ import { PartsTable } from "./PartsTable";
 export function GardenPartsPage() {
   const id = Number(useParams().gardenId);
   const garden = useGarden(id);
-  const queries = useQueryClient();
   const [params, setParams] = useSearchParams();
   const apart = params.get("by") === "structure";
   const parts = useQuery({ queryKey: ["parts", "garden", id, garden.data?.number, garden.data?.units], enabled: garden.data !== undefined, queryFn: () => exactly<Schemas["GardenParts"]>(api.GET("/api/gardens/{garden_id}/parts", { params: { path: { garden_id: id } } })) });
@@ -24,7 +23,7 @@ export function GardenPartsPage() {
   const { data } = parts;
   const setPrice = async (key: string, price: number) => {
     try {
-      queries.setQueryData(["garden", id], await changePlace(id, { prices: { [key]: price } }, `price of ${key}`));
+      await changePlace(id, { prices: { [key]: price } }, `price of ${key}`);
       return "";
     } catch (error) {
       return error instanceof Refused ? error.message : "The server did not answer.";

@@ -1,5 +1,4 @@
 import Button from "@mui/material/Button";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
@@ -27,7 +26,6 @@ const UNITS = [
 
 /** An empty garden's start: where it is, how the wind blows, the first bed. Everything is filled in and can be skipped. */
 export function Welcome({ garden, catalogue, onSkip }: Props) {
-  const queries = useQueryClient();
   const navigate = useNavigate();
   const { fields, written } = garden.place;
   const [name, setName] = useState(fields.name);
@@ -50,8 +48,6 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
     ];
     try {
       const out = await askEdits(garden.id, edits, `${place.name ?? ""} begun`);
-      queries.setQueryData(["garden", garden.id], out.garden);
-      void queries.invalidateQueries({ queryKey: ["gardens"] });
       if (thenPlan && out.made[0]) await navigate(`/gardens/${garden.id}/beds/${out.made[0]}/new`);
     } catch (error) {
       setRefusal(error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.");

@@ -45,8 +45,8 @@ export function usePlan(garden: Garden) {
   const [refusal, setRefusal] = useState("");
   const [made, setMade] = useState<string[]>([]);
   const [view, setView] = useState<(PlotOut & { about: string }) | null>(null);
-  const open = writes.filter((write) => write.state !== "refused");
-  const pending = useMemo(() => writes.filter((write) => write.state !== "refused").flatMap(editsOf), [writes]);
+  const open = useMemo(() => writes.filter((write) => write.state !== "refused"), [writes]);
+  const pending = useMemo(() => open.flatMap(editsOf), [open]);
   const stale = writes.find((write) => write.state === "stale" && write.about === EDITS);
   const conflict = stale ? (stale.saved as Conflict) : null;
   // the garden as last heard of, which may be ahead of what is drawn: an edit's revision is taken from it
@@ -55,24 +55,15 @@ export function usePlan(garden: Garden) {
     if (garden.number >= heard.current.number) heard.current = garden;
   }, [garden]);
 
-  const take = useCallback(
-    (fresh: Garden) => {
-      heard.current = fresh;
-      queries.setQueryData(["garden", fresh.id], fresh);
-      void queries.invalidateQueries({ queryKey: ["structure"] });
-      void queries.invalidateQueries({ queryKey: ["shade", fresh.id] });
-    },
-    [queries],
-  );
   useEffect(
     () =>
       queue.onDone((write, answer, asked) => {
         if (write.lane !== laneOf(garden.id) || write.about !== EDITS) return;
         const out = answer as Schemas["EditsOut"];
-        take(out.garden);
+        heard.current = out.garden;
         if (out.made.length && !asked) setMade(out.made);
       }),
-    [garden.id, take],
+    [garden.id],
   );
 
   const put = useCallback(
@@ -133,7 +124,8 @@ export function usePlan(garden: Garden) {
   const settle = useCallback(
     (keep: (kind: string, key: string, path: string) => boolean) => {
       if (!stale || !conflict) return;
-      take(conflict.garden);
+      heard.current = conflict.garden;
+      queries.setQueryData(["garden", garden.id], conflict.garden);
       const theirs = new Map(conflict.things.map((thing) => [`${thing.kind}/${thing.key}`, thing]));
       const left = editsOf(stale).flatMap((edit) => {
         const thing = theirs.get(`${edit.kind}/${keyOf(edit)}`);
@@ -146,19 +138,19 @@ export function usePlan(garden: Garden) {
       });
       queue.settle(stale.mark, left.length ? { edits: left } : null);
     },
-    [stale, conflict, take],
+    [stale, conflict, queries, garden.id],
   );
 
   const step = useCallback(
     async (way: "undo" | "redo") => {
       try {
-        take(await askGarden<Garden>(garden.id, `/${way}`, {}, way));
+        await askGarden<Garden>(garden.id, `/${way}`, {}, way);
         setRefusal("");
       } catch (error) {
         setRefusal(error instanceof Refused ? (error.problems[0]?.allowed ?? "refused") : "The server did not answer.");
       }
     },
-    [garden.id, take],
+    [garden.id],
   );
   const undo = useCallback(() => void step("undo"), [step]);
   const redo = useCallback(() => void step("redo"), [step]);
