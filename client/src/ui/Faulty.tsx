@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -33,13 +34,13 @@ export function Faulty({ error, garden = 0 }: Props) {
     <main className="page">
       <h1>{status ? "This cannot be shown just now" : "The server does not answer"}</h1>
       <p>
-        {words ? `${words}. ` : ""}
+        {words ? `${words.charAt(0).toUpperCase()}${words.slice(1)}. ` : ""}
         {status ? "Nothing is lost: everything saved is still there." : "What you changed is kept here and sent when it does."}
       </p>
       <p className="actions">
-        <button type="button" className="button strong" onClick={again}>
+        <Button className="strong" onClick={again}>
           Try again
-        </button>
+        </Button>
         {garden > 0 && status >= 500 && (
           <button type="button" className="plain" onClick={() => void undo()}>
             undo my last change
