@@ -17,7 +17,7 @@ from .readout import Report, Rest
 
 
 def main(arguments: list[str] | None = None) -> int:
-    """Run a command; return 0 when all holds, 1 when a link falls short, 2 when the plan is not valid."""
+    """Run a command; return 0 when all holds or should stand, 1 when a link falls short, 2 when the plan is not valid."""
     parser = argparse.ArgumentParser(prog="ascent", description="Check a trellis plan.")
     commands = parser.add_subparsers(dest="command", required=True)
     check = commands.add_parser("check", help="report on every structure of a plan file")
@@ -56,10 +56,10 @@ def _check(path: Path, as_json: bool) -> int:
 
 def _lines(name: str, bed: str, report: Report, rests: Sequence[Rest]) -> list[str]:
     h = report.headline
-    lines = [f"{name}, {bed}: {h.words} (design gust {h.design_text})", f"  {h.sentence}"]
-    lines.append(f"  After days of rain: {h.saturated_text}. Without safety factors: {h.bare_text}.")
+    lines = [f"{name}, {bed}: {h.words} ({h.design_text} asked)", f"  {h.sentence}", f"  {h.once_said}"]
+    lines.append(f"  After days of rain: {h.saturated_text}. By median strengths: {h.bare_text}.")
     lines += [
-        f"  {'!' if link.key == h.weakest else ' '} {link.title:<24}{link.item:<36}use {max(link.use):5.2f}   holds to {link.limit_text}"
+        f"  {'!' if link.key == h.weakest else ' '} {link.title:<24}{link.item:<36}use {max(link.use):5.2f}   holds to {link.limit_text:<28}{link.once_text}"
         for link in report.links
     ]
     lines += [f"  {remark.level}: {remark.text}" for remark in report.remarks if remark.level != "fine"]

@@ -161,11 +161,15 @@ class Loaded(Protocol):
 
 
 class Family(Protocol[OptionsT]):
-    """One kind of trellis: pure functions from options to geometry, load path and words of caution."""
+    """One kind of trellis: pure functions from options to geometry, load path and words of caution.
+
+    round: whether the wind finds it alike from every side, rather than as a face along its row.
+    """
 
     key: ClassVar[str]
     options: type[OptionsT]
     wishes: ClassVar[tuple[Wish, ...]] = ()
+    round: ClassVar[bool] = False
 
     def propose(self, need: Need, site: Site) -> Proposal:
         """Return the structure this family starts with for a need, each value with its reason."""

@@ -44,7 +44,7 @@ def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
     if link is None:
         return ()
     base_cost = total(shopping(before.geometry, before.site.garden.prices))
-    wanted = before.site.design_gust
+    wanted = before.asked
     found: list[Fix] = []
     for option in link.levers:
         tried = [fix for value in _next_values(before, option) if (fix := _try(before, key, option, value, base_cost))]
@@ -101,14 +101,14 @@ def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float
         return None
     link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
     cost = total(shopping(after.geometry, before.site.garden.prices)) - base_cost
-    return Fix(option, value, limit, link_limit, limit >= before.site.design_gust, cost)
+    return Fix(option, value, limit, link_limit, limit >= before.asked, cost)
 
 
 def _exactly(before: Evaluation, key: str, fix: Fix) -> Fix:
     """Return a fix with its limits found on the same grid as those of the structure it mends."""
     after = outline(before.site, _changed(before, fix.option, fix.value), GUSTS)
     link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
-    return replace(fix, limit=after.limit, link_limit=link_limit, holds=after.limit >= before.site.design_gust)
+    return replace(fix, limit=after.limit, link_limit=link_limit, holds=after.limit >= before.asked)
 
 
 def _changed(before: Evaluation, option: str, value: Any) -> Structure:
@@ -137,13 +137,13 @@ def sized(site: Site, structure: Structure, rounds: int = 6, enough: Callable[[]
     site, part = tried.site, tried.structure
     for _ in range(rounds):
         now = evaluate(site, part)
-        if now.state != "short" or enough():
+        if now.state == "holds" or enough():
             break
         key = now.weakest(now.worst_week)
         raised = float(np.min(now.limit[0])) + 1e-6
         fixes = [
             fix for fix in fixes_for(now, key)
-            if not extra_of(now.options, fix.option).get("asked") and (fix.limit > raised or fix.link_limit >= site.design_gust)
+            if not extra_of(now.options, fix.option).get("asked") and (fix.limit > raised or fix.link_limit >= now.asked)
         ]  # fmt: skip
         if not fixes:
             break

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 
@@ -16,36 +16,54 @@ Term = tuple[Array | float, str]
 Level = Literal["fine", "watch", "wrong"]
 
 
+class Strength(NamedTuple):
+    """What one designs to, the factor of a code or ours inside, and what one expects; arrays over cases, never mixed."""
+
+    allowed: Array
+    median: Array
+
+
 @dataclass(frozen=True)
 class Check:
     """One way a link can fail, over cases.
 
     key: names the texts of the check.
-    demand, capacity: arrays over cases in the SI unit of `quantity`; capacity is before the factor.
-    factor: what capacity is divided by.
+    demand: what one designs for, an array over cases in the SI unit of `quantity`.
+    allowed: what one designs to, the factor of a code or ours inside.
+    median: what one expects it to carry: half of such pieces carry more.
     source: row of sources.csv.
     terms: numbers of the working, each an array over cases with its kind of quantity.
-    rests_on: row of uncertainties.csv that its capacity stands or falls with.
+    rests_on: row of uncertainties.csv that its strength stands or falls with; its spread is the strength's.
+    expected: what one expects to come on it, where that is less than what one designs for.
     """
 
     key: str
     demand: Array
-    capacity: Array | float
-    factor: Array | float
+    allowed: Array | float
+    median: Array | float
     quantity: str
     source: str
     certainty: Certainty
     terms: Mapping[str, Term] = field(default_factory=dict)
     rests_on: str = "steel"
+    expected: Array | None = None
 
     @cached_property
     def use(self) -> Array:
         """Return demand over allowable; infinite where nothing is left to carry it."""
-        allowable = np.asarray(self.capacity / np.asarray(self.factor, dtype=float))
-        demand, allowable = np.broadcast_arrays(self.demand, allowable)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            ratio = demand / allowable
-        return np.where(demand <= 1e-12, 0.0, np.where(allowable > 0, ratio, np.inf))
+        return _over(self.demand, self.allowed)
+
+    @cached_property
+    def median_use(self) -> Array:
+        """Return what is expected to come over what it is expected to carry: at 1 it would as soon fail as stand."""
+        return _over(self.demand if self.expected is None else self.expected, self.median)
+
+
+def _over(demand: Array, strength: Array | float) -> Array:
+    demand, strength = np.broadcast_arrays(demand, np.asarray(strength, dtype=float))
+    with np.errstate(divide="ignore", invalid="ignore"):
+        ratio = demand / strength
+    return np.where(demand <= 1e-12, 0.0, np.where(strength > 0, ratio, np.inf))
 
 
 @dataclass(frozen=True)
@@ -83,9 +101,9 @@ class Link:
         return _greatest([check.use for check in self.checks])
 
     @cached_property
-    def bare_use(self) -> Array:
-        """Return the same with every factor set to 1: at 1 it would be expected to fail."""
-        return _greatest([check.use / np.asarray(check.factor, dtype=float) for check in self.checks])
+    def median_use(self) -> Array:
+        """Return the greatest use by median strengths: at 1 it would as soon fail as stand."""
+        return _greatest([check.median_use for check in self.checks])
 
 
 @dataclass(frozen=True)

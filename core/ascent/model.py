@@ -145,6 +145,7 @@ class BareBed(Typed):
     y: Metres = Field(0.0, description="the bed's middle, north of the plan's origin, m")
     board: float = Field(0.038, ge=0.0, le=0.3, description="thickness of its boards or sides, m")
     soil: SoilKey = "firm_loam"
+    top: Literal["dug", "undisturbed"] = Field("dug", description="whether its top is dug over each year or left as it lies")
     fill: SoilKey = "raised_bed_mix"
     fill_depth: FillDepth = Field(0.0, description="bed fill above native soil, m")
     exposure: ExposureKey | None = None

@@ -46,14 +46,15 @@ from .readout import (
     WishReport,
     Working,
 )
-from .report import Evaluation, at, evaluate, outline, sensitivity, state_of
+from .report import Evaluation, asked_gust, at, evaluate, outline, sensitivity, state_of
 from .shade import sun_at
 from .texts import has, say, template
 from .typical import WHOLE, Typical, typical
-from .wording import forecast, gust_text, money, option_text, speed_text, written
+from .wording import forecast, gust_text, money, option_text, seasons_text, speed_text, spread_text, written
 
 _PERSON = 1.70  # tall, who stands beside a structure for its size [m]
 _SUN_LEAST = 3.0  # height of the sun from which shadows are drawn [deg]
+_MOVES = 0.5  # m/s: an input that moves a limit gust by less is not listed
 _SEEN = 0.2  # of an arrow, below which a view does not draw it
 
 
@@ -74,9 +75,9 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
         links=tuple(_link(e, link, chosen, system) for link in e.links),
         weeks=tuple(_week(e, index, system) for index in range(e.season.weeks)),
         foliage=_foliage(e),
-        design_gust=site.design_gust,
+        design_gust=e.asked,
         working_wind=site.working_wind,
-        winds=(speed_text(0.0, system), speed_text(site.working_wind, system), speed_text(site.design_gust, system)),
+        winds=(speed_text(0.0, system), speed_text(site.working_wind, system), speed_text(e.asked, system)),
         speed_unit=STYLES["speed"][system].symbol,
         speed_scale=1.0 / to_si(STYLES["speed"][system].unit),
         remarks=_remarks(e, system),
@@ -117,7 +118,7 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
     link = next(link for link in e.links if link.key == key)
     margin = min(float(np.min(values)) for values in e.margin.values())
     first = min(e.margin, key=lambda k: float(np.min(e.margin[k])))
-    state = e.state
+    state, often = e.state, e.chance.once_in()
     by = "by judgement" if any(check.certainty == "judgement" for check in link.checks) else ""
     holds = gust_text(limit, system)
     label = e.season.label(week)
@@ -127,7 +128,7 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
     carries = f"Carries {margin_text} the expected crop" if margin > 0 else "Falls short in the working wind whatever the crop"
     return Headline(
         state=state,
-        words={"holds": "holds", "close": "close", "short": "falls short"}[state],
+        words=template(f"state.{state}"),
         sentence=f"{opening} in its worst week, {label}. {goes}{', ' + by if by else ''}. {carries}"
         + (f"; {template('link.' + first).lower()} first." if 0 < margin <= 20 else "."),
         limit=_finite(limit),
@@ -135,16 +136,28 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
         forecast_text=forecast(site, limit, system),
         saturated_text=gust_text(float(np.min(e.limit[1])), system),
         bare_text=gust_text(float(np.min(e.bare_limit[0])), system),
-        spare_text=f"{speed_text(abs(limit - site.design_gust), system)} {'to spare' if limit >= site.design_gust else 'short'}",
+        stands=round(e.chance.whole, 4),
+        once_text=seasons_text(often[0]),
+        spread_text=spread_text(*often[1:]),
+        once_said=say("headline.once", system, words={"once": seasons_text(often[0]), "spread": spread_text(*often[1:])}),
+        asked_said=_asked_said(site, e, system),
+        spare_text=f"{speed_text(abs(limit - e.asked), system)} {'to spare' if limit >= e.asked else 'short'}",
         margin_text=margin_text,
         weakest=key,
         weakest_text=goes,
         week=week,
         week_label=label,
-        design_text=write(site.design_gust, "speed", system),
+        design_text=write(e.asked, "speed", system),
         by=by,
         beside=_beside(e, week, key, system),
     )
+
+
+def _asked_said(site: Site, e: Evaluation, system: System) -> str:
+    """Return why less is asked of a row than the gust of its place, nothing where it is the same from every side."""
+    if e.asked >= site.design_gust:
+        return ""
+    return say("headline.asked", system, {"any": (site.design_gust, "speed"), "across": (e.asked, "speed")})
 
 
 def _beside(e: Evaluation, week: int, weakest: str, system: System) -> str:
@@ -169,7 +182,7 @@ def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
     use = np.broadcast_to(link.use, np.broadcast_shapes(link.use.shape, (1, weeks, 3)))[0, :, 2]
     limit = float(e.limits[link.key][0, week])
     carries = at(link.carries, 0, week, 2)
-    worst = max(link.checks, key=lambda check: at(check.use, 0, week, 2))
+    worst, often = max(link.checks, key=lambda check: at(check.use, 0, week, 2)), e.chance.once_in(link.key)
     return LinkReport(
         key=link.key,
         title=template(f"link.{link.key}"),
@@ -181,7 +194,10 @@ def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
         use=tuple(_finite(float(u)) for u in use),
         limit=tuple(_grid_week(e.limits[link.key], 0, weeks)),
         limit_text=gust_text(limit, system),
-        states=tuple(state_of(float(u)) for u in use),
+        states=tuple(state_of(float(u), e.chance.of(link.key)) for u in use),
+        stands=round(e.chance.of(link.key), 4),
+        once_text=seasons_text(often[0]),
+        spread_text=spread_text(*often[1:]),
         certainty=worst.certainty,
         workings=tuple(_working(check, week, system) for check in sorted(link.checks, key=lambda c: -at(c.use, 0, week, 2))),
         arrows=tuple(mark for arrow in link.arrows for mark in _arrow(arrow)),
@@ -202,8 +218,9 @@ def _ground_name(e: Evaluation) -> str:
 
 def _working(check: Check, week: int, system: System) -> Working:
     values = {name: (at(value, 0, week, 2), kind) for name, (value, kind) in check.terms.items()}
-    allowed = at(np.asarray(check.capacity / np.asarray(check.factor, dtype=float)), 0, week, 2)
-    values["allowed"] = (allowed, check.quantity)
+    values["allowed"] = (at(check.allowed, 0, week, 2), check.quantity)
+    values["median"] = (at(check.median, 0, week, 2), check.quantity)
+    expected = at(check.demand if check.expected is None else check.expected, 0, week, 2)
     source = tables.sources()[check.source]
     compare = f"check.{check.key}.compare"
     return Working(
@@ -211,6 +228,7 @@ def _working(check: Check, week: int, system: System) -> Working:
         words=template(f"check.{check.key}.words"),
         formula=template(f"check.{check.key}.formula"),
         numbers=say(f"check.{check.key}.numbers", system, values),
+        expects=say("working.median", system, {"median": values["median"], "expected": (expected, check.quantity)}),
         compare=say(compare, system, values) if has(compare) else "",
         use=_finite(at(check.use, 0, week, 2)),
         source=f"{source.title}, {source.where}" + ("" if source.checked == "read" else f" ({source.checked})"),
@@ -341,7 +359,7 @@ def sizing(site: Site, structure: Structure, system: System, enough: Callable[[]
     limit = outline(site, after, GUSTS).limit
     texts = written(options, system)
     added = after_cost - before_cost
-    holds = limit >= site.design_gust
+    holds = limit >= asked_gust(site, structure)
     stopped = say("typical.stopped", system) if enough() and not holds else ""
     return Sizing(
         changes={name: after.options[name] for name in changed}, words=tuple(f"{template(f'option.{name}')}: {texts[name]}" for name in changed),
@@ -356,10 +374,10 @@ def full_report(site: Site, structure: Structure, system: System, week: int | No
     return report_of(site, evaluate(site, structure), system, week)
 
 
-def rests_on(site: Site, structure: Structure, system: System, most: int = 3) -> Rests:
-    """Return the inputs that move the limit gust most, in words."""
+def rests_on(site: Site, structure: Structure, system: System) -> Rests:
+    """Return the inputs that move the limit gust at all, the most first, in words."""
     tried = typical(site, structure)
-    found = sensitivity(tried.site, tried.structure)[:most]
+    found = [each for each in sensitivity(tried.site, tried.structure) if abs(each[2] - each[1]) >= _MOVES]
     rests = tuple(
         Rest(
             name=row.name,
@@ -380,13 +398,13 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
         InvalidPlan: The family has no such option.
     """
     tried = Typical(site, structure) if option in WHOLE else typical(site, structure)
-    found = curve(tried.site, tried.structure, option)
+    found, asked = curve(tried.site, tried.structure, option), asked_gust(site, structure)
     options = family_of(structure.family).options
     extra = extra_of(options, option)
     points = tuple(
         CurvePoint(
             value=value, text=option_text(value, extra, system), limit=_finite(float(limit), GREATEST_GUST), limit_text=gust_text(float(limit), system),
-            cost=round(cost / tried.share, 2), cost_text=money(cost / tried.share, site.garden.currency), goes=template(f"link.{first}"), holds=bool(limit >= site.design_gust),
+            cost=round(cost / tried.share, 2), cost_text=money(cost / tried.share, site.garden.currency), goes=template(f"link.{first}"), holds=bool(limit >= asked),
         )
         for value, limit, cost, first in zip(found.values, found.limits, found.costs, found.first, strict=True)
     )  # fmt: skip
@@ -396,7 +414,7 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
     moves = best.limit > now.limit + 0.3
     return CurveReport(
         option=option, label=template(f"option.{option}"), ordered=extra["kind"] not in ("item", "choice"), points=points, present=found.present,
-        design_gust=site.design_gust, says=" ".join(filter(None, (say("curve.moves" if moves else "curve.best", system, words=words), tried.said(system)))),
+        design_gust=asked, says=" ".join(filter(None, (say("curve.moves" if moves else "curve.best", system, words=words), tried.said(system)))),
     )  # fmt: skip
 
 

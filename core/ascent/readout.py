@@ -17,6 +17,7 @@ class Working(Typed):
     words: str
     formula: str
     numbers: str
+    expects: str
     compare: str
     use: float
     source: str
@@ -32,7 +33,7 @@ class ArrowMark(Typed):
 
 
 class LinkReport(Typed):
-    """One link: its use by week at the design gust, the gust it holds to by week, and its working."""
+    """One link: its use by week in the gust asked, the gust it holds to by week, how often it is expected to go, and its working."""
 
     key: str
     title: str
@@ -45,6 +46,9 @@ class LinkReport(Typed):
     limit: tuple[float, ...]
     limit_text: str
     states: tuple[State, ...]
+    stands: float
+    once_text: str
+    spread_text: str
     certainty: str
     workings: tuple[Working, ...]
     arrows: tuple[ArrowMark, ...]
@@ -116,6 +120,11 @@ class Headline(Typed):
     forecast_text: str
     saturated_text: str
     bare_text: str
+    stands: float
+    once_text: str
+    spread_text: str
+    once_said: str
+    asked_said: str
     spare_text: str
     margin_text: str
     weakest: str

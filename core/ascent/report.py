@@ -9,6 +9,7 @@ from typing import Literal
 import numpy as np
 
 from . import tables
+from .chance import Chance, chance_of
 from .families import family_of
 from .family import Family
 from .geometry import Geometry
@@ -20,23 +21,33 @@ from .mechanics import Array
 from .model import GREATEST_GUST, Site, Structure, Typed
 from .rows import Uncertainty
 
-State = Literal["holds", "close", "short"]
+State = Literal["holds", "stands", "short"]
+_BEYOND = 1e3  # use past which one is as hopeless as another
+_LIKELY = 0.9  # chance a season from which something that has spent its margin is expected to stand
 
 
-def state_of(use: float) -> State:
-    """Return what a use means: it holds, is close, or falls short.
+def state_of(use: float, chance: float) -> State:
+    """Return what a use and a chance of standing the season mean: it holds, should stand, or falls short."""
+    return "holds" if use <= 1.0 else "stands" if chance >= _LIKELY else "short"
 
-    Source: handbook-15
+
+def asked_gust(site: Site, structure: Structure) -> float:
+    """Return the gust asked of a structure: that of once in ten seasons, from the side its face turns to it where it has one. [m/s]
+
+    Source: asce-7-direction
     """
-    return "holds" if use <= 0.85 else "close" if use <= 1.0 else "short"
+    directed = 1.0 if family_of(structure.family).round else float(np.sqrt(tables.constant("face_direction")))
+    return site.design_gust * directed
 
 
 @dataclass(frozen=True)
 class Evaluation:
     """What a structure does at a site over its season.
 
-    limits, bare: limit gust of each link, with factors and with all factors 1, {key: (S, W)}. [m/s]
-    links: the load path in still air, working wind and design gust.
+    asked: gust asked of it. [m/s]
+    limits, bare: limit gust of each link, by what one designs to and by median strengths, {key: (S, W)}. [m/s]
+    links: the load path in still air, working wind and the gust asked.
+    chance: how likely it is to stand the season.
     margin: crop margin of each link by week, {key: (W,)}.
     """
 
@@ -45,11 +56,13 @@ class Evaluation:
     options: Typed
     geometry: Geometry
     season: Season
+    asked: float
     gusts: dict[str, Array]
     links: tuple[Link, ...]
     limits: dict[str, Array]
     bare: dict[str, Array]
     margin: dict[str, Array]
+    chance: Chance
     service: tuple[Service, ...]
     remarks: tuple[Remark, ...]
     standings: tuple[Standing, ...]
@@ -64,7 +77,7 @@ class Evaluation:
 
     @cached_property
     def bare_limit(self) -> Array:
-        """Return the gust at which it would be expected to fail, (S, W). [m/s]"""
+        """Return the gust at which it would as soon fail as stand, (S, W). [m/s]"""
         return np.asarray(np.minimum.reduce(list(self.bare.values())))
 
     @property
@@ -78,6 +91,7 @@ class Evaluation:
         keys = [link.key for link in self.links]
         limits = np.array([self.limits[key][0] for key in keys])
         uses = np.array([np.broadcast_to(_whole(link.use)[0, :, 2], limits.shape[1:]) for link in self.links])
+        uses = np.minimum(uses, _BEYOND)  # of what cannot stand at all, the first on the path is to blame
         first = np.lexsort((-uses, limits), axis=0)[0]
         return [keys[index] for index in first]
 
@@ -86,19 +100,19 @@ class Evaluation:
         return self._weakest[week]
 
     def use_of(self, key: str, week: int) -> float:
-        """Return a link's use at the design gust in a week, moist soil."""
+        """Return a link's use in the gust asked in a week, moist soil."""
         use = next(link.use for link in self.links if link.key == key)
         return at(use, 0, week, 2)
 
     @property
     def greatest_use(self) -> float:
-        """Return the greatest use in the design gust, moist soil, over all weeks and links."""
+        """Return the greatest use in the gust asked, moist soil, over all weeks and links."""
         return max(float(np.max(_whole(link.use)[0, :, 2])) for link in self.links)
 
     @property
     def state(self) -> State:
-        """Return whether it holds, is close, or falls short at the design gust."""
-        return state_of(self.greatest_use)
+        """Return whether it holds, should stand, or falls short."""
+        return state_of(self.greatest_use, self.chance.whole)
 
 
 def at(array: Array | float, state: int, week: int, wind: int) -> float:
@@ -175,20 +189,22 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
     family: Family[Typed] = family_of(structure.family)
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, structure.plantings, site)
-    season = season_of(site.garden, structure.plantings)
+    season, asked = season_of(site.garden, structure.plantings), asked_gust(site, structure)
+    weekly = weekly_gusts(site, season, asked)
     rising, crop, here = (
         family.loaded(options, geometry, structure, site, cases)
-        for cases in (case_sets.rising_gusts(), case_sets.rising_crop(site), case_sets.site_winds(site))
+        for cases in (case_sets.rising_gusts(), case_sets.rising_crop(site), case_sets.site_winds(site, asked))
     )
     gusts = rising.path()
     both, grid = (2, season.weeks), case_sets.GUSTS
     margins = _crossings({link.key: link.use for link in crop.path()}, (1, season.weeks), case_sets.CROP_FACTORS)
     return Evaluation(
-        site, structure, options, geometry, season, weekly_gusts(site, season),
+        site, structure, options, geometry, season, asked, weekly,
         here.path(),
         _crossings({link.key: link.use for link in gusts}, both, grid),
-        _crossings({link.key: link.bare_use for link in gusts}, both, grid),
+        _crossings({link.key: link.median_use for link in gusts}, both, grid),
         {key: margin[0] for key, margin in margins.items()},
+        chance_of([(link.key, check) for link in gusts for check in link.checks], grid, season.weeks, weekly["rough"]),
         here.service(),
         family.remarks(options, geometry, structure, site),
         here.standings,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
@@ -27,14 +28,20 @@ class Source(Row):
 
 @dataclass(frozen=True)
 class Material(Row):
+    """What it may be stressed to in a gust and all season (the factor of its code or ours inside), and what it is expected to bear.
+
+    yields: whether it bends on at its yield instead of breaking, so that a whole section may yield.
+    """
+
     name: str
     E: float
     allow_gust: float
     allow_sustained: float
-    factor_gust: float
-    factor_sustained: float
+    median: float
+    yields: bool
     creep: float
     stuff: Literal["wood", "cane", "metal"]
+    median_source: str
 
 
 @dataclass(frozen=True)
@@ -42,8 +49,10 @@ class Section(Row):
     A: float
     I: float
     S: float
+    Z: float
     I_other: float
     S_other: float
+    Z_other: float
 
 
 @dataclass(frozen=True)
@@ -70,6 +79,9 @@ class MeshMaterial(Row):
     E: float
     break_: float
     yield_: float
+    median: float
+    median_yield: float
+    ductility: float
     factor: float
     efficiency: float
 
@@ -100,6 +112,7 @@ class Tie(Row):
     knot: float
     season_new: float
     season_end: float
+    median: float
     factor: float
     pack: int
     price: float
@@ -115,6 +128,8 @@ class Wire(Row):
     name: str
     d: float
     break_: float
+    median: float
+    ductility: float
     E: float
     factor: float
     packs_m: tuple[float, ...]
@@ -131,6 +146,7 @@ class Anchor(Row):
     clay_N: float
     gravel_N: float
     factor: float
+    median: float
     price: float
     mass_kg: float
     top_m: float
@@ -157,7 +173,7 @@ class Twine(Row):
 class Fitting(Row):
     name: str
     working_N: float
-    factor: float
+    median: float
     kg: float
     pack: int
     price: float
@@ -178,6 +194,7 @@ class Cage(Row):
     up: float
     kg: float
     yield_: float
+    median: float
     life_dry: float
     life_wet: float
     price: float
@@ -220,6 +237,11 @@ class Uncertainty(Row):
     high: float
     acts: Literal["load", "strength"]
 
+    @property
+    def spread(self) -> float:
+        """Return the standard deviation of its logarithm: low and high are taken as where nineteen in twenty lie between."""
+        return math.log(self.high / self.low) / (2 * 1.96)
+
 
 @dataclass(frozen=True)
 class Soil(Row):
@@ -228,6 +250,7 @@ class Soil(Row):
     cu: float
     phi_deg: float
     gamma: float
+    median: float
     dry: float
     moist: float
     saturated: float

@@ -26,6 +26,8 @@ from .quantities import (
 )  # fmt: skip
 from .texts import template
 
+_EVERY, _NEVER = 1.5, 100  # seasons: more often than that is every one, more rarely is not told apart
+
 
 def written(options: Typed, system: System) -> dict[str, str]:
     """Return every option's value in words."""
@@ -54,6 +56,21 @@ def gust_text(speed: float, system: System) -> str:
         return f"over {write(GREATEST_GUST, 'speed', system)}"
     unit = to_si(STYLES["speed"][system].unit)
     return write(np.floor(speed / unit + 1e-9) * unit, "speed", system)
+
+
+def seasons_text(once_in: float) -> str:
+    """Return once in how many seasons something goes, as people say it: no finer than what is known of it."""
+    if once_in < _EVERY:
+        return "nearly every season"
+    if once_in > _NEVER:
+        return f"less than once in {_NEVER} seasons"
+    return f"once in {once_in:.0f} seasons"
+
+
+def spread_text(weak: float, strong: float) -> str:
+    """Return between which numbers of seasons that lies, from weak to strong of what it is made and stands in."""
+    low, high = (str(round(n)) if n <= _NEVER else f"over {_NEVER}" for n in (max(weak, 1.0), max(strong, 1.0)))
+    return low if low == high else f"{low} to {high.removeprefix('over ') + ' and more' if high.startswith('over') else high}"
 
 
 def speed_text(speed: float, system: System) -> str:

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import unittest
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import numpy as np
+from ascent.checks import embedment
 from ascent.model import Bed, Garden, Planting, Site, Structure
 from ascent.plan import read_plan
 
@@ -27,6 +29,12 @@ def site(soil: str = "firm_loam", exposure: str = "ordinary", **bed: Any) -> Sit
     """Return a bed of 12 m in a plain garden."""
     row = Bed(key="bed", name="Bed", **{"length": 12.0, "width": 1.2, "soil": soil, **bed})
     return Site(garden=Garden(name="Garden", exposure=exposure, beds=(row,)), bed=row)
+
+
+def handbooks(soil: str = "firm_loam") -> embedment.Ground:
+    """Return ground as the handbooks' tables reckon with it: its dug top of 0.15 m is nothing at all."""
+    ground = embedment.ground_of(site(soil).bed, "driven")
+    return replace(ground, loose=replace(ground.loose, gamma=0.0))
 
 
 def fence(crop: str = "tom-slicer", count: int = 8, spacing: float = 0.45, training: str = "pruned", **options: Any) -> Structure:

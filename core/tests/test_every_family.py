@@ -167,7 +167,7 @@ class LoadPathTest(NearTestCase):
         for family, proposal, crop in proposals():
             structure = structure_of(family, proposal)
             geometry = family.geometry(proposal.options, proposal.plantings, site())
-            put_on, taken = family.loaded(proposal.options, geometry, structure, site(), cases.site_winds(site())).balance()
+            put_on, taken = family.loaded(proposal.options, geometry, structure, site(), cases.site_winds(site(), 15.0)).balance()
             with self.subTest(family.key, crop=crop):
                 np.testing.assert_allclose(*np.broadcast_arrays(put_on, taken), rtol=1e-9, atol=1e-9)
 

@@ -107,4 +107,4 @@ class EveryFamilyTest(NearTestCase):
                     self.assertNear(fix.limit, float(np.min(after.limit[0])), 1e-6)
                     cost = total(shopping(after.geometry, {})) - total(shopping(before.geometry, {}))
                     self.assertAlmostEqual(fix.cost, cost, places=6)
-                    self.assertEqual(fix.holds, fix.limit >= where.design_gust)
+                    self.assertEqual(fix.holds, fix.limit >= before.asked)

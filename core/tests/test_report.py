@@ -74,36 +74,40 @@ class EvaluationTest(NearTestCase):
         self.assertLessEqual(margin[1], margin[2])
 
     def test_what_strengthens_a_link_never_weakens_it(self):
-        """Of the link itself: a deeper, stiffer end post may well draw more pull from the mesh (handbook 6.4)."""
+        """Nor does a deeper, stiffer end post draw more from the mesh than it can hold."""
         for option, link, values in (
             ("depth", "soil", (0.3, 0.45, 0.6, 0.9)), ("post_spacing", "post", (3.6, 1.8, 1.2, 0.9)), ("ties_per_post", "mesh-tie", (2, 4, 8)),
+            ("depth", "end-soil", (0.3, 0.45, 0.6, 0.9)), ("depth", "end-post", (0.3, 0.45, 0.6, 0.9)),
         ):  # fmt: skip
             limits = [float(np.min(outline(site(), fence(post="tpost_2.4", **{option: value})).limits[link])) for value in values]
             self.assertEqual(limits, sorted(limits), option)
 
-    def test_a_stretched_roll_wants_its_ends_held(self):
-        """Parts handbook 3.2: 'a stretched roll does' need end pull held; a stiff panel does not (common practice, no source)."""
+    def test_held_ends_never_weaken_a_fence(self):
+        """Parts handbook 3.2 for a roll; a stiff panel does not need it (common practice, no source)."""
         roll = {"mesh": "weld_50x100_14", "mesh_height": 1.2, "depth": 0.6}
         plain, guyed, railed = (outline(site(), fence(**roll, **more)).limit for more in ({}, {"ends": "guy"}, {"top": "rail"}))
-        self.assertLess(plain, 15.0)
-        self.assertGreater(guyed, 15.0)
-        self.assertGreater(railed, plain)
+        for held in (guyed, railed):
+            self.assertGreaterEqual(held, plain - 0.1, "its belly is a forced movement: a plain end comes in, a held one need not")
         panel = [outline(site(), fence(mesh="panel_large", mesh_height=1.27, depth=0.6, ends=ends)).limit for ends in ("plain", "guy")]
         self.assertNear(panel[0], panel[1], 0.02)
 
     def test_wire_that_pulls_all_season_is_checked_for_lasting_load(self):
-        found = evaluate(site(), fence(top="wire"))
+        found = evaluate(site(), fence("pea-snap", mesh="hex_50", mesh_height=1.2, top="wire"))
         checks = {check.key: check for link in found.links for check in link.checks}
         self.assertIn("end-post-lasting", checks)
-        still = at(checks["end-soil-lasting"].use, 0, 0, 0)
+        lasting, gust = checks["end-soil-lasting"], checks["end-soil-grip"]
+        still = at(lasting.use, 0, 8, 0)
         self.assertGreater(still, 0.0)
-        self.assertEqual(still, at(checks["end-soil-lasting"].use, 0, 0, 2))
-        self.assertEqual(checks["end-soil-lasting"].factor, 2.0)
+        self.assertEqual(still, at(lasting.use, 0, 8, 2))
+        self.assertNear(at(lasting.terms["ultimate"][0], 0, 8, 0) / at(lasting.allowed, 0, 8, 0), 2.0)
+        self.assertNear(at(gust.terms["ultimate"][0], 0, 8, 2) / at(gust.allowed, 0, 8, 2), 1.5)
 
     def test_a_guy_or_a_strut_relieves_the_end_post(self):
-        plain = evaluate(site(), fence(top="wire"))
+        """A net on a wire in sand, where a plain end leans."""
+        net = {"mesh": "hex_50", "mesh_height": 1.2, "top": "wire", "post_spacing": 2.4, "length": 7.2}
+        plain = evaluate(site("sandy"), fence("pea-snap", **net))
         for ends in ("guy", "strut"):
-            held = evaluate(site(), fence(top="wire", ends=ends))
+            held = evaluate(site("sandy"), fence("pea-snap", ends=ends, **net))
             self.assertGreater(np.min(held.limits["end-soil"][0]), np.min(plain.limits["end-soil"][0]), ends)
 
     def test_two_bays_of_crop_on_a_post_that_cannot_stand(self):
@@ -133,7 +137,7 @@ class SeasonTest(NearTestCase):
         row = site().bed
         garden = Garden(name="G", exposure="ordinary", climate="autumn-gales", beds=(row,))
         season = season_of(garden, (Planting(crop="tom-slicer", count=1, spacing=0.45, planted="05-04"),))
-        gusts = weekly_gusts(Site(garden=garden, bed=row), season)
+        gusts = weekly_gusts(Site(garden=garden, bed=row), season, 15.0)
         self.assertGreater(gusts["rare"][-1], gusts["rare"][8])
         self.assertLess(float(np.max(gusts["usual"])), 15.0)
 
@@ -171,12 +175,13 @@ class HeadlineTest(NearTestCase):
         self.assertTrue(full_report(site(), fence(), "metric").headline.spare_text.endswith(" m/s to spare"))
         self.assertTrue(full_report(site(exposure="storm-swept"), fence(), "metric").headline.spare_text.endswith(" m/s short"))
 
-    def test_states_follow_the_handbooks_words(self):
-        """Structures handbook 15: holds to 0.85, close to 1.0, falls short above."""
-        self.assertEqual([state_of(use) for use in (0.85, 0.86, 1.0, 1.01)], ["holds", "close", "close", "short"])
+    def test_states_follow_from_both_numbers(self):
+        """It holds by what one designs to; past that it should stand if it is expected to in nine seasons of ten."""
+        said = [state_of(use, chance) for use, chance in ((1.0, 0.2), (1.01, 0.9), (1.01, 0.89), (9.0, 0.99))]
+        self.assertEqual(said, ["holds", "stands", "short", "stands"])
 
     def test_never_safe_never_percent(self):
-        """Structures handbook 15: 'Never safe, never a percentage of safety.'"""
+        """Structures handbook 15: 'Never safe, never a percentage of safety': how often is said in seasons."""
         report = full_report(site(), fence(), "metric").model_dump_json().lower()
         self.assertNotIn(" safe ", report)
         self.assertNotIn("%", report)

@@ -81,7 +81,7 @@ class SweepTest(NearTestCase):
         """Check one structure."""
         geometry = family.geometry(options, grown, where)
         structure = Structure(key="x", name="x", family=family.key, options=options.model_dump(), plantings=grown)
-        loaded = family.loaded(options, geometry, structure, where, cases.site_winds(where))
+        loaded = family.loaded(options, geometry, structure, where, cases.site_winds(where, where.design_gust))
         links = loaded.path()
         keys = {link.key for link in links}
         self.assertEqual(len(keys), len(links), "every link once")

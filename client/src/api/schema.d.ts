@@ -1108,6 +1108,13 @@ export interface components {
              */
             soil: string;
             /**
+             * Top
+             * @description whether its top is dug over each year or left as it lies
+             * @default dug
+             * @enum {string}
+             */
+            top: "dug" | "undisturbed";
+            /**
              * Width
              * @description m
              */
@@ -1863,6 +1870,8 @@ export interface components {
          * @description The answer in a gardener's words.
          */
         Headline: {
+            /** Asked Said */
+            asked_said: string;
             /** Bare Text */
             bare_text: string;
             /** Beside */
@@ -1879,17 +1888,25 @@ export interface components {
             limit_text: string;
             /** Margin Text */
             margin_text: string;
+            /** Once Said */
+            once_said: string;
+            /** Once Text */
+            once_text: string;
             /** Saturated Text */
             saturated_text: string;
             /** Sentence */
             sentence: string;
             /** Spare Text */
             spare_text: string;
+            /** Spread Text */
+            spread_text: string;
+            /** Stands */
+            stands: number;
             /**
              * State
              * @enum {string}
              */
-            state: "holds" | "close" | "short";
+            state: "holds" | "stands" | "short";
             /** Weakest */
             weakest: string;
             /** Weakest Text */
@@ -2005,7 +2022,7 @@ export interface components {
         };
         /**
          * LinkReport
-         * @description One link: its use by week at the design gust, the gust it holds to by week, and its working.
+         * @description One link: its use by week in the gust asked, the gust it holds to by week, how often it is expected to go, and its working.
          */
         LinkReport: {
             /** Arrows */
@@ -2028,8 +2045,14 @@ export interface components {
             limit_text: string;
             /** Members */
             members: string[];
+            /** Once Text */
+            once_text: string;
+            /** Spread Text */
+            spread_text: string;
+            /** Stands */
+            stands: number;
             /** States */
-            states: ("holds" | "close" | "short")[];
+            states: ("holds" | "stands" | "short")[];
             /** Title */
             title: string;
             /** Use */
@@ -2989,6 +3012,8 @@ export interface components {
             key: string;
             /** Limit */
             limit: string;
+            /** Once */
+            once: string;
             /**
              * Season
              * @description limit gust and rough week’s gust, week by week, m/s
@@ -3001,7 +3026,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "close" | "short";
+            state: "holds" | "stands" | "short";
             /** Weakest */
             weakest: string;
             /** Week */
@@ -3389,6 +3414,8 @@ export interface components {
             certainty: string;
             /** Compare */
             compare: string;
+            /** Expects */
+            expects: string;
             /** Formula */
             formula: string;
             /** Numbers */

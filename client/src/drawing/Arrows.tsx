@@ -8,12 +8,13 @@ interface Props {
   view: View["name"];
   scale: Scale;
   shown: readonly string[];
+  short: boolean;
   weakest: string;
   edge: number;
 }
 
 /** The forces of the links in hand, where they act: the pull of a guy, the push of an arch, the way a cage goes over. */
-export function Arrows({ report, view, scale, shown, weakest, edge }: Props) {
+export function Arrows({ report, view, scale, shown, short, weakest, edge }: Props) {
   const marks = report.links.filter((link) => shown.includes(link.key)).flatMap((link) => link.arrows.filter((arrow) => arrow.view === view).map((arrow, n) => ({ link, arrow, said: n === 0 ? link.carries_text : "" })));
   return (
     <g pointerEvents="none">
@@ -22,7 +23,7 @@ export function Arrows({ report, view, scale, shown, weakest, edge }: Props) {
         const [dx, dy] = [arrow.towards[0] * LONG, -arrow.towards[1] * LONG];
         const size = Math.hypot(dx, dy);
         const [ux, uy] = [dx / size, dy / size];
-        const ink = link.key === weakest ? "var(--weak)" : "var(--ink)";
+        const ink = link.key === weakest && short ? "var(--weak)" : "var(--ink)";
         const [ex, ey] = [x + dx, y + dy];
         const past = ex > edge - 52;
         return (

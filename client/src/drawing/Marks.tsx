@@ -2,7 +2,6 @@ import type { View } from "../api/client";
 import { INK } from "./inks";
 import type { Flat, Scale } from "./scale";
 
-const CORE = 2.2; // pixels of accent in the weakest link's members while it still holds
 const THIN = new Set(["guy", "wire", "string", "run"]);
 type Mark = View["marks"][number];
 
@@ -64,7 +63,7 @@ function hanging(points: readonly Flat[], sag: number, at: Scale["at"]): string 
     .join("");
 }
 
-/** The members of a view in ink; what a pointed-at link covers is heavier, the weakest is in the accent. */
+/** The members of a view in ink; what a pointed-at link covers is heavier, the weakest is in plain ink, and in the accent if it falls short. */
 export function Marks({ view, scale, lit, weak, short, bend, sag, onPoint, onOpen }: Props) {
   const { at } = scale;
   const path = (points: readonly Flat[]) => points.map((point, i) => `${i ? "L" : "M"}${at(bend(point)).map((n) => n.toFixed(1)).join(" ")}`).join("");
@@ -75,14 +74,13 @@ export function Marks({ view, scale, lit, weak, short, bend, sag, onPoint, onOpe
       {ordered.map((mark) => {
         const on = lit.has(mark.member);
         const hot = weak.has(mark.member);
-        const ink = hot ? "var(--weak)" : on ? "var(--ink)" : (INK[mark.stuff] ?? "var(--ink)");
-        const own = INK[mark.stuff] ?? "var(--ink)";
+        const ink = hot && short ? "var(--weak)" : hot || on ? "var(--ink)" : (INK[mark.stuff] ?? "var(--ink)");
         const events = onPoint && onOpen ? { onPointerEnter: () => onPoint(mark.member), onPointerLeave: () => onPoint(null), onClick: () => onOpen(mark.member) } : {};
         const first = mark.points[0];
         const second = mark.points[1];
         if (!first) return null;
         if (mark.role === "grip")
-          return <path key={mark.member} d={wedge(mark, view.name, at)} fill={hot ? "var(--weak)" : on ? "var(--ink)" : "var(--soil2)"} fillOpacity={hot ? 0.42 : on ? 0.3 : 0.16} stroke={ink} strokeWidth={hot || on ? 1.6 : 0.8} strokeDasharray={hot || on ? undefined : "3 3"} {...events} />;
+          return <path key={mark.member} d={wedge(mark, view.name, at)} fill={hot || on ? ink : "var(--soil2)"} fillOpacity={hot ? 0.42 : on ? 0.3 : 0.16} stroke={ink} strokeWidth={hot || on ? 1.6 : 0.8} strokeDasharray={hot || on ? undefined : "3 3"} {...events} />;
         if (mark.shape === "panel") {
           const wire = Math.max(mark.thickness * scale.perMetre, 0.6);
           return <path key={mark.member} d={mark.grid ? grid(mark, scale) : path(mark.points)} stroke={ink} strokeWidth={on || hot ? wire + 0.9 : wire} opacity={on || hot ? 1 : 0.8} fill="none" {...events} />;
@@ -117,13 +115,6 @@ export function Marks({ view, scale, lit, weak, short, bend, sag, onPoint, onOpe
         const upright = mark.role === "post" && first[1] < 0 && second[1] > 0;
         const ground: Flat = [first[0] + ((second[0] - first[0]) * -first[1]) / Math.max(second[1] - first[1], 1e-9), 0];
         const steps: Flat[] = upright ? Array.from({ length: 9 }, (_, i) => [ground[0] + ((second[0] - ground[0]) * i) / 8, (second[1] * i) / 8] as const) : [...mark.points];
-        if (hot && !short && width > CORE + 2)
-          return (
-            <g key={mark.member} {...events}>
-              <path d={path(upright ? [first, ...steps] : steps)} stroke={own} strokeWidth={width} fill="none" strokeLinejoin="round" />
-              <path d={path(upright ? [first, ...steps] : steps)} stroke={ink} strokeWidth={CORE} fill="none" strokeLinejoin="round" />
-            </g>
-          );
         return (
           <g key={mark.member} {...events}>
             {upright && <path d={path([first, ground])} stroke={ink} strokeWidth={width} strokeOpacity={0.75} strokeDasharray={`${Math.max(width * 1.5, 5)} 2.5`} fill="none" />}

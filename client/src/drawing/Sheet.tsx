@@ -63,7 +63,7 @@ export function Sheet({ report, week, wind, windText, lit, weak, short = false, 
               <g key={name}>
                 <Marks view={views[name]} scale={scales[name]} lit={lit} weak={weak} short={short} sag={sag} bend={name === "end" ? bend : still} onPoint={onPoint} onOpen={onOpen} />
                 <Foliage view={views[name]} foliage={report.foliage} week={week} scale={scales[name]} lean={lean} />
-                <Arrows report={report} view={name} scale={scales[name]} shown={arrows} weakest={weakest} edge={layout.width} />
+                <Arrows report={report} view={name} scale={scales[name]} shown={arrows} short={short} weakest={weakest} edge={layout.width} />
                 <text x={titleAt(name)[0]} y={titleAt(name)[1]} textAnchor={name === "end" ? "end" : "start"} className="caption">
                   {TITLES[name]}
                 </text>

@@ -41,6 +41,7 @@ export interface Showing {
   foliage: Report["foliage"];
   week: number;
   weak: ReadonlySet<string>;
+  short: boolean;
   lit: ReadonlySet<string>;
   sun: Place | null;
   person: number;
@@ -180,10 +181,10 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
   };
 }
 
-/** Every member with its real section; what is too thin for one as a line; the weakest link in its own ink. */
-function members({ solid, weak, lit }: Showing, ink: (name: string) => string): Group {
+/** Every member with its real section; what is too thin for one as a line; the weakest link in plain ink, in the accent if it falls short. */
+function members({ solid, weak, short, lit }: Showing, ink: (name: string) => string): Group {
   const group = new Group();
-  const colour = (member: string, stuff: string) => (weak.has(member) ? ink("--weak") : lit.has(member) ? ink("--ink") : ink({ wood: "--wood", cane: "--cane", twine: "--cane", leaf: "--leaf2" }[stuff] ?? "--metal"));
+  const colour = (member: string, stuff: string) => (weak.has(member) && short ? ink("--weak") : weak.has(member) || lit.has(member) ? ink("--ink") : ink({ wood: "--wood", cane: "--cane", twine: "--cane", leaf: "--leaf2" }[stuff] ?? "--metal"));
   const pieces: Record<"round" | "square", { at: Matrix4; colour: string }[]> = { round: [], square: [] };
   for (const bar of solid.bars) {
     if (bar.stuff === "soil" && !weak.has(bar.member) && !lit.has(bar.member)) continue; // the soil that grips is shown where it is spoken of

@@ -8,10 +8,11 @@ from typing import NamedTuple
 import numpy as np
 
 from .. import rows, tables
-from ..loadpath import Check
+from ..loadpath import Check, Strength
 from ..mechanics import Array, Number, cable, column, interpolation, section
 from . import bending, ties
 
+_POPS = 1.6  # of the least radius, at which welds are expected to hold still, judgement
 _TIED = 0.03  # of the length: a tie lower than this is reckoned as one at this height
 
 
@@ -92,13 +93,13 @@ def sway(found: Figures, weight: Array) -> Check:
     Source: handbook-8.5
     """
     return Check(
-        "arch-sway", weight, found.sway, tables.constant("sway"), "line_load", "handbook-8.5", "judgement",
+        "arch-sway", weight, found.sway / tables.constant("sway"), found.sway, "line_load", "handbook-8.5", "judgement",
         {"weight": (weight, "line_load"), "critical": (found.sway, "line_load"), "rise": (found.rise, "length")}, "sway",
     )  # fmt: skip
 
 
 def crown(found: Figures, bare: float, fruit: Array, length: float) -> Check:
-    """Return the check that an arch keeps its shape though all its fruit hangs in the crown third.
+    """Return the check that an arch keeps its shape with two fifths of its fruit in the crown third.
 
     Args:
         found: The bent panel.
@@ -106,13 +107,50 @@ def crown(found: Figures, bare: float, fruit: Array, length: float) -> Check:
         fruit: What hangs on it. [N]
         length: Of the panel. [m]
 
-    Source: handbook-8.5, worked out with the rod: weight in the crown third counts nearly double
+    Source: handbook-0.4, worked out with the rod: weight in the crown third counts nearly double
     """
-    weight = (bare + fruit / tables.constant("crown_all")) / length
+    more = (tables.constant("crown_share") - 1 / 3) * (1.0 / tables.constant("crown_all") - 1.0)
+    weight = np.asarray((bare + fruit * (1.0 + more)) / length)
     return Check(
-        "arch-crown", weight, found.sway, tables.constant("sway_crown"), "line_load", "handbook-8.5", "judgement",
+        "arch-crown", weight, found.sway / tables.constant("sway"), found.sway, "line_load", "handbook-0.4", "judgement",
         {"weight": (weight, "line_load"), "critical": (found.sway, "line_load"), "rise": (found.rise, "length")}, "sway",
     )  # fmt: skip
+
+
+def blown(mesh_moment: Strength, wind: Array, lever: Array, hinges: float, weight: Array, found: Figures, key: str = "arch-blown") -> Check:
+    """Return the check of a sprung arch that the wind across it bends in its own plane until it folds over.
+
+    Its spring is in balance with itself and takes nothing from what it bears once it yields: F z = m M, m hinges, the weight leaning
+    with it as it sways.
+
+    Args:
+        mesh_moment: Moment that all its wires bear together. [N·m]
+        wind: Across one arch. [N]
+        lever: From where its legs are held to where the wind acts. [m]
+        hinges: That must form: four with legs held upright, two with feet that turn.
+        weight: Of arch and crop, per metre of it. [N/m]
+        found: The bent panel.
+        key: Of its texts.
+
+    Source: limit-analysis
+    """
+    amplified = column.amplification(weight, found.sway)
+    demand = np.asarray(wind * lever * amplified)
+    return Check(
+        key, demand, hinges * mesh_moment.allowed, hinges * mesh_moment.median, "moment", "limit-analysis", "judgement",
+        {"wind": (wind, "force"), "lever": (lever, "length"), "amplified": (amplified, "ratio"), "hinges": (hinges, "count"),
+         "demand": (demand, "moment")}, "sway",
+    )  # fmt: skip
+
+
+def wires_bear(mesh: rows.Mesh, width: float) -> Strength:
+    """Return the moment that a panel's wires along its length bear together. [N·m]
+
+    Source: aisc-360-f
+    """
+    wires, modulus = max(math.floor(width / mesh.up + 1e-6), 2), section.round_bar(mesh.wire).Z
+    material = tables.mesh_materials()[mesh.material]
+    return Strength(np.asarray(0.6 * wires * modulus * material.yield_), np.asarray(wires * modulus * material.median_yield))
 
 
 def bend(found: Figures, mesh: rows.Mesh) -> Check:
@@ -122,7 +160,7 @@ def bend(found: Figures, mesh: rows.Mesh) -> Check:
     """
     least = np.full((1, 1, 1), tables.constant("bend_least") * mesh.wire)
     return Check(
-        "arch-bend", least, found.radius, 1.0, "length", "handbook-8.4", "judgement",
+        "arch-bend", least, found.radius, _POPS * found.radius, "length", "handbook-8.4", "judgement",
         {"radius": (found.radius, "length"), "least": (least, "length"), "wire": (mesh.wire, "wire")},
     )  # fmt: skip
 
@@ -138,7 +176,7 @@ def hoop_bend(found: Figures, post: rows.Post) -> Check:
         least = post.a * tables.constant("tube_bend" if post.shape == "tube" else "bend_least")
     needed = np.full((1, 1, 1), least)
     return Check(
-        "hoop-bend", needed, found.radius, 1.0, "length", "handbook-9.6", "judgement",
+        "hoop-bend", needed, found.radius, _POPS * found.radius, "length", "handbook-9.6", "judgement",
         {"radius": (found.radius, "length"), "least": (needed, "length"), "width": (post.a, "length")},
     )  # fmt: skip
 
@@ -159,9 +197,9 @@ def tied(tie: rows.Tie, push: Array, wind: Array, count: int, bears: bool, days:
     pulled = np.where(bears & (push > 0), np.maximum(wind - push, 0.0), np.abs(push) + wind)
     demand = pulled * tables.constant("tie_uneven") / count
     return Check(
-        "arch-tie", demand, ties.strength(tie, days), tie.factor, "force", "handbook-8.7", tie.certainty,
+        "arch-tie", demand, *ties.strength(tie, days), "force", "handbook-8.7", tie.certainty,
         {"push": (push, "force"), "wind": (wind, "force"), "pulled": (pulled, "force"), "count": (float(count), "count"),
-         "demand": (demand, "force")}, "twine",
+         "demand": (demand, "force")}, "twine", np.asarray(pulled / count),
     )  # fmt: skip
 
 
@@ -172,8 +210,8 @@ def joined(tie: rows.Tie, pull: Array, days: Array) -> Check:
     """
     demand = pull * tables.constant("tie_uneven")
     return Check(
-        "hoop-joined", demand, ties.strength(tie, days), tie.factor, "force", "handbook-9.6", tie.certainty,
-        {"pull": (pull, "force"), "demand": (demand, "force")}, "twine",
+        "hoop-joined", demand, *ties.strength(tie, days), "force", "handbook-9.6", tie.certainty,
+        {"pull": (pull, "force"), "demand": (demand, "force")}, "twine", pull,
     )  # fmt: skip
 
 
@@ -184,8 +222,8 @@ def lap(tie: rows.Tie, wind: Array, count: int, days: Array) -> Check:
     """
     demand = wind * tables.constant("lap_share") / count * tables.constant("tie_uneven")
     return Check(
-        "arch-lap", demand, ties.strength(tie, days), tie.factor, "force", "handbook-8.7", "judgement",
-        {"wind": (wind, "force"), "count": (float(count), "count"), "demand": (demand, "force")}, "twine",
+        "arch-lap", demand, *ties.strength(tie, days), "force", "handbook-8.7", "judgement",
+        {"wind": (wind, "force"), "count": (float(count), "count"), "demand": (demand, "force")}, "twine", np.asarray(demand / tables.constant("tie_uneven")),
     )  # fmt: skip
 
 
@@ -198,14 +236,15 @@ def lifted(wind: Array, height: Array, weight: float, span: float) -> Array:
 
 
 def sling(row: rows.Fitting, fruit: float, crop_factor: Array) -> Check:
-    """Return the check of the sling of the heaviest fruit: it swings, and its cloth is wet.
+    """Return the check of the sling of the heaviest fruit: it swings, and its cloth is wet; that factor is taken once, on the fruit.
 
     Source: handbook-13
     """
-    demand = np.asarray(tables.constant("sling_demand") * tables.constant("gravity") * fruit * np.ones_like(crop_factor))
+    hung = np.asarray(tables.constant("gravity") * fruit * np.ones_like(crop_factor))
+    demand, breaks = tables.constant("sling_demand") * hung, row.working_N * row.median
     return Check(
-        "sling", demand, row.working_N * row.factor, row.factor, "force", row.source, row.certainty,
-        {"fruit": (fruit, "mass"), "demand": (demand, "force")},
+        "sling", demand, breaks, breaks, "force", row.source, row.certainty,
+        {"fruit": (fruit, "mass"), "demand": (demand, "force")}, "twine", hung * tables.constant("sling_swing"),
     )  # fmt: skip
 
 
@@ -245,13 +284,13 @@ def tube(row: rows.Post, wind: Array, height: Array, weight: Array, span: float,
 
     Source: handbook-9.5 for the wind, roark for the crown
     """
-    ultimate, factor = bending.gust_moment(row)
+    bears = bending.moments(row)
     amplified = column.amplification(weight, tube_critical(row, rise, stiff))
     lever = np.maximum(height - stiff, 0.1) / (2.0 if stiff else 1.0)
     hung = weight * span * _CROWN
     demand = np.asarray(wind / 2 * lever * amplified + hung)
     return Check(
-        "arch-tube", demand, ultimate, factor, "moment", "handbook-9.5", tables.materials()[row.material].certainty,
+        "arch-tube", demand, bears.allowed, bears.median, "moment", "handbook-9.5", tables.materials()[row.material].certainty,
         {"wind": (wind, "force"), "lever": (lever, "length"), "amplified": (amplified, "ratio"), "weight": (weight, "force"),
          "span": (span, "length"), "hung": (hung, "moment"), "demand": (demand, "moment")}, bending.stuff_of(row),
     )  # fmt: skip
@@ -264,7 +303,7 @@ def tube_sway(row: rows.Post, weight: Array, rise: float, stiff: float) -> Check
     """
     critical = tube_critical(row, rise, stiff)
     return Check(
-        "arch-tube-sway", weight, critical, tables.constant("sway"), "force", "handbook-9.5", "judgement",
+        "arch-tube-sway", weight, critical / tables.constant("sway"), critical, "force", "handbook-9.5", "judgement",
         {"weight": (weight, "force"), "critical": (critical, "force"), "rise": (rise, "length")}, bending.stuff_of(row),
     )  # fmt: skip
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from .. import rows, tables
 from ..loadpath import Check
 from ..mechanics import Array
-from . import bending, sections
+from . import bending
 
 
 def arm(post: rows.Post, load: Array, reach: float) -> Check:
@@ -14,11 +14,10 @@ def arm(post: rows.Post, load: Array, reach: float) -> Check:
     Source: timoshenko-beams
     """
     material = tables.materials()[post.material]
-    modulus = max(sections.of_post(post).S, sections.of_post(post).S_other)
+    bears = max(bending.moments(post), bending.moments(post, other_way=True))
     moment = load * reach
     return Check(
-        "arm-bending", moment, modulus * material.allow_sustained * material.factor_sustained, material.factor_sustained, "moment",
-        material.source, material.certainty,
+        "arm-bending", moment, bears.lasting, bears.median_lasting, "moment", material.source, material.certainty,
         {"load": (load, "force"), "reach": (reach, "length"), "moment": (moment, "moment")}, bending.stuff_of(post),
     )  # fmt: skip
 
@@ -32,7 +31,7 @@ def knee(row: rows.Fitting, load: Array, reach: float) -> Check:
     """
     push = load * 2.0 / 0.7071
     return Check(
-        "knee", push, row.working_N * row.factor, row.factor, "force", row.source, row.certainty,
+        "knee", push, row.working_N, row.working_N * row.median, "force", row.source, row.certainty,
         {"load": (load, "force"), "reach": (reach, "length"), "push": (push, "force")}, "screws",
     )  # fmt: skip
 
@@ -42,10 +41,9 @@ def one_side(post: rows.Post, load: Array, reach: float) -> Check:
 
     Source: handbook-0.4
     """
-    material = tables.materials()[post.material]
+    material, bears = tables.materials()[post.material], bending.moments(post)
     moment = load * reach
     return Check(
-        "one-side", moment, sections.of_post(post).S * material.allow_sustained * material.factor_sustained, material.factor_sustained,
-        "moment", material.source, material.certainty,
+        "one-side", moment, bears.lasting, bears.median_lasting, "moment", material.source, material.certainty,
         {"load": (load, "force"), "reach": (reach, "length"), "moment": (moment, "moment")}, bending.stuff_of(post),
     )  # fmt: skip

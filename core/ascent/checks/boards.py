@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from .. import rows, tables
-from ..loadpath import Check
+from ..loadpath import Check, Strength
 from ..mechanics import Array, beam
 
 CORNER_SCREWS = 3  # that hold a board at each end, parts handbook 4.10
@@ -22,30 +22,30 @@ def pushed(thick: float, high: float, push: Array, free: float) -> Check:
     Source: timoshenko-beams
     """
     material = tables.materials()["spf_graded_wide"]
-    moment = np.asarray(beam.span_moment(push, free))
+    moment, modulus = np.asarray(beam.span_moment(push, free)), high * thick**2 / 6
     return Check(
-        "board-pushed", moment, high * thick**2 / 6 * material.allow_gust * material.factor_gust, material.factor_gust, "moment",
+        "board-pushed", moment, modulus * material.allow_gust, modulus * material.median, "moment",
         "timoshenko-beams", material.certainty,
         {"push": (push, "line_load"), "free": (free, "length"), "moment": (moment, "moment")}, "wood",
     )  # fmt: skip
 
 
-def turned(row: rows.Fitting, moment: Array, high: float, backed: Array | float) -> Check:
+def turned(row: rows.Fitting, moment: Array, high: float, backed: Strength) -> Check:
     """Return the check that uprights do not turn their board about its foot: its corner screws hold it, and what backs it.
 
     Args:
         row: One corner screw.
         moment: Of all uprights on one board. [N·m]
         high: Of the board. [m]
-        backed: Moment that stakes or ties behind it are allowed. [N·m]
+        backed: Moment that stakes or ties behind it hold. [N·m]
 
     Source: handbook-parts-4.10
     """
     corners = 2 * CORNER_SCREWS * row.working_N * high / 2
-    allowed = corners + backed
+    allowed = corners + backed.allowed
     return Check(
-        "board-turned", moment, allowed, 1.0, "moment", "handbook-parts-4.10", "judgement",
-        {"moment": (moment, "moment"), "corners": (corners, "moment"), "backed": (backed, "moment")}, "screws",
+        "board-turned", moment, allowed, corners * row.median + backed.median, "moment", "handbook-parts-4.10", "judgement",
+        {"moment": (moment, "moment"), "corners": (corners, "moment"), "backed": (backed.allowed, "moment")}, "screws",
     )  # fmt: skip
 
 
@@ -56,6 +56,6 @@ def bed_tips(moment: Array, weight: float, width: float) -> Check:
     """
     hold = weight * width / 2
     return Check(
-        "bed-tips", moment, hold, tables.constant("dead_weight"), "moment", "handbook-parts-4.10", "judgement",
+        "bed-tips", moment, hold / tables.constant("dead_weight"), hold, "moment", "handbook-parts-4.10", "judgement",
         {"moment": (moment, "moment"), "weight": (weight, "force"), "width": (width, "length"), "hold": (hold, "moment")}, "weight",
     )  # fmt: skip

@@ -8,38 +8,61 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from .. import rows, tables
-from ..loadpath import Check
+from ..loadpath import Check, Strength
 from ..loads.cases import Cases
 from ..mechanics import Array, soil
 from ..model import BareBed
 from . import sections
 
+_NO_FILL = 0.02  # less fill than this is none [m]
+
 
 @dataclass(frozen=True)
 class Ground:
-    """The soil a post stands in: native soil, any bed fill over it, how the post was set, and the top that is not counted."""
+    """The soil a post stands in.
+
+    native: the soil itself.
+    fill, fill_depth: bed fill over it, and how deep that is. [m]
+    tamped: whether a post is set in a dug hole and tamped, rather than driven.
+    loose, dug: what the top is made of that is dug over every year, and how deep that goes. [m]
+    """
 
     native: rows.Soil
     fill: rows.Soil
     fill_depth: float
     tamped: bool
-    ignored: float
+    loose: rows.Soil
+    dug: float
 
     @property
     def setting(self) -> float:
         """Return the share of strength left by how the post was set."""
         return tables.constant("dug_soil") if self.tamped else 1.0
 
+    @property
+    def skinless(self) -> float:
+        """Return the depth down to which no friction is counted: what is dug over, or fill, or the crumb of a turf. [m]"""
+        return max(self.dug, self.fill_depth, tables.constant("crumb"))
+
 
 def ground_of(bed: BareBed, setting: str) -> Ground:
-    """Return the ground of a bed for posts set in that way; a container has nothing but its mix to hold a post."""
+    """Return the ground of a bed for posts set in that way; a container has nothing but its mix to hold a post.
+
+    What is dug over this year is loose earth of its own strength; ground left as it lies is the soil from the turf down; fill is
+    loose as it comes.
+    """
+    soils = tables.soils()
     native = bed.fill if bed.kind == "container" else bed.soil
-    return Ground(tables.soils()[native], tables.soils()[bed.fill], bed.raised_by, setting == "tamped", tables.constant("ignored_tilled"))
+    loose = bed.top == "dug" and bed.raised_by <= _NO_FILL and bed.kind != "container"
+    return Ground(
+        soils[native], soils[bed.fill], bed.raised_by if bed.kind != "container" else 0.0, setting == "tamped", soils["loose_tilled"],
+        tables.constant("dug_depth") if loose else 0.0,
+    )  # fmt: skip
 
 
 def beside(ground: Ground) -> Ground:
-    """Return the ground beside a raised bed, where there is no fill."""
-    return replace(ground, fill_depth=0.0)
+    """Return the ground beside a raised bed, where there is no fill and nobody digs."""
+    return replace(ground, fill_depth=0.0, dug=0.0)
 
 
 def topmost(ground: Ground, depth: float) -> Ground:
@@ -47,8 +70,33 @@ def topmost(ground: Ground, depth: float) -> Ground:
     return replace(ground, native=ground.fill, fill_depth=0.0) if ground.fill_depth >= 0.6 * depth else ground
 
 
+def collared(ground: Ground, post: rows.Post, collar: float) -> tuple[rows.Post, Ground]:
+    """Return a post with a collar of concrete round it, which is wide [m] and grips from the top, and the ground it grips."""
+    return replace(post, shape="round", a=collar, soil_width=collar, plate_m2=0.0), replace(ground, dug=0.0, tamped=False)
+
+
+def strength(ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases, factor: str = "soil_gust") -> Strength:
+    """Return what a post holds against a force at a height: the ultimate load of cautious soil over a factor, and of usual soil.
+
+    Args:
+        ground: What it stands in.
+        post: The post, with its anchor plate if it has one.
+        depth: Embedded length. [m]
+        height: Height of the load above the soil. [m]
+        cases: The cases; their soil state scales the strength.
+        factor: Row of factors.csv that makes it allowable.
+
+    Returns:
+        Lateral load, (S, W, G). [N]
+
+    Source: handbook-5.3; the median of a soil is the middle of its class, bs-5930
+    """
+    ultimate = lateral_ultimate(ground, post, depth, height, cases)
+    return Strength(ultimate / tables.constant(factor), ultimate * _holding(ground, depth).median)
+
+
 def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases) -> Array:
-    """Return the ultimate lateral load of a post at a height.
+    """Return the ultimate lateral load of a post at a height, by the cautious strength of the soil.
 
     Args:
         ground: What it stands in.
@@ -62,23 +110,25 @@ def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Arra
 
     Source: handbook-5.3
     """
-    ignored = ground.ignored
-    native = ground.native
-    width = post.soil_width
-    if ground.fill_depth > 0.02:
-        load = soil.two_layer(
-            _pressure(ground.fill), _pressure(native, ground), ground.fill_depth, width, depth, height, ignored
-        )  # fmt: skip
-        strength = cases.soil_strength(native if depth > 1.2 * ground.fill_depth else ground.fill)
+    native, width = ground.native, post.soil_width
+    bare = max(ground.dug, tables.constant("crumb"))
+    if ground.fill_depth > _NO_FILL:
+        load = soil.two_layer(_pressure(ground.fill), _pressure(native, ground), ground.fill_depth, width, depth, height)
+    elif native.model == "clay":
+        load = soil.broms_clay(native.cu, width, depth, height, bare)
     else:
-        strength = cases.soil_strength(native)
-        if native.model == "clay":
-            load = soil.broms_clay(native.cu, width, depth, height, ignored)
-        else:
-            load = soil.broms_sand(math.radians(native.phi_deg), native.gamma, width, depth, height, ignored)
+        load = soil.broms_sand(math.radians(native.phi_deg), native.gamma, width, depth, height, bare)
+    if ground.dug:
+        pivot = (soil.CLAY_PIVOT if native.model == "clay" else 1.0) * depth
+        load = load + soil.loose_top(_pressure(ground.loose)[1], min(ground.dug, pivot), width, pivot, height)
     if post.plate_m2:
         load = load + soil.plate_grip(_plate_pressure(ground, depth / 2), post.plate_m2, depth, height)
-    return np.asarray(load * strength * ground.setting)
+    return np.asarray(load * cases.soil_strength(_holding(ground, depth)) * ground.setting)
+
+
+def _holding(ground: Ground, depth: float) -> rows.Soil:
+    """Return the soil that holds the most of a post: the fill, where it reaches hardly through."""
+    return ground.fill if ground.fill_depth > _NO_FILL and depth <= 1.2 * ground.fill_depth else ground.native
 
 
 def _pressure(layer: rows.Soil, ground: Ground | None = None) -> tuple[float, float]:
@@ -90,34 +140,50 @@ def _pressure(layer: rows.Soil, ground: Ground | None = None) -> tuple[float, fl
 
 
 def _plate_pressure(ground: Ground, at: float) -> float:
-    layer = ground.fill if at < ground.fill_depth else ground.native
+    """Return the soil's pressure on a plate in the layer where it lies. [Pa]"""
+    layer = ground.fill if at < ground.fill_depth else ground.loose if at < ground.dug else ground.native
     if layer.model == "clay":
         return 4.0 * layer.cu
     return 1.5 * math.tan(math.pi / 4 + math.radians(layer.phi_deg) / 2) ** 2 * layer.gamma * at
 
 
 def code_allowable(ground: Ground, post: rows.Post, depth: float, height: Array) -> Array:
-    """Return what the building code would allow, as a comparison (for lasting structures). [N]
+    """Return what the building code would allow, as a comparison (for lasting structures): a square post by its diagonal. [N]
 
     Source: ibc-1807
     """
-    return soil.ibc_pole(ground.native.S, post.soil_width, max(depth - ground.fill_depth, 0.0), height + ground.fill_depth)
+    wide = post.soil_width * (math.sqrt(2.0) if post.shape == "square" else 1.0)
+    return soil.ibc_pole(ground.native.S, wide, max(depth - ground.fill_depth, 0.0), height + ground.fill_depth)
 
 
-def grip(key: str, ground: Ground, post: rows.Post, depth: float, force: Array, height: Array, cases: Cases, factor: float) -> Check:
+def grip(
+    key: str, ground: Ground, post: rows.Post, depth: float, force: Array, height: Array, cases: Cases, factor: str = "soil_gust",
+    expected: Array | None = None,
+) -> Check:  # fmt: skip
     """Return the check of a post's grip under a horizontal force at a height.
 
     Source: handbook-5.2
     """
-    ultimate = lateral_ultimate(ground, post, depth, height, cases)
+    held, ultimate = strength(ground, post, depth, height, cases, factor), lateral_ultimate(ground, post, depth, height, cases)
     return Check(
-        key, force, ultimate, factor, "force", "broms-1964a" if ground.native.model == "clay" else "broms-1964b", "judgement",
+        key, force, held.allowed, held.median, "force", "broms-1964a" if ground.native.model == "clay" else "broms-1964b", "judgement",
         {
             "force": (force, "force"), "height": (height, "length"), "depth": (depth, "length"), "ultimate": (ultimate, "force"),
-            "width": (post.soil_width, "length"), "factor": (factor, "ratio"), "allowed": (ultimate / factor, "force"),
-            "code": (code_allowable(ground, post, depth, height), "force"),
+            "width": (post.soil_width, "length"), "code": (code_allowable(ground, post, depth, height), "force"),
         },
-        "soil",
+        "soil", expected,
+    )  # fmt: skip
+
+
+def at_once(lift: Check, push: Check) -> Check:
+    """Return the check of a post that is pulled out and pushed aside at once: the same soil does both, √(u² + v²) ≤ 1 of its uses.
+
+    Source: bs-8004
+    """
+    both = np.hypot(lift.use, push.use)
+    return Check(
+        "pulled-and-pushed", both, 1.0, 1.0, "ratio", "bs-8004", "judgement",
+        {"lift": (lift.use, "ratio"), "push": (push.use, "ratio"), "both": (both, "ratio")}, "soil", np.hypot(lift.median_use, push.median_use),
     )  # fmt: skip
 
 
@@ -127,13 +193,12 @@ def bearing(post: rows.Post, ground: Ground, depth: float, push: Array, cases: C
     Source: handbook-5.7
     """
     native = ground.native
-    collared = post.soil_width > 2.0 * post.a
-    area = (math.pi * post.soil_width**2 / 4 if collared else max(sections.of_post(post).A, pad)) + post.plate_m2
-    gripping = max(depth - max(ground.ignored, ground.fill_depth), 0.0)
+    area = max(sections.of_post(post).A, pad) + post.plate_m2
+    gripping = max(depth - ground.skinless, 0.0)
     tip = 9.0 * native.cu * area if native.model == "clay" else 40.0 * native.gamma * depth * area
     ultimate = (native.skin * sections.perimeter(post) * gripping + tip) * cases.soil_strength(native) * ground.setting
     return Check(
-        "end-bearing", push, ultimate, tables.constant("skin_friction"), "force", "handbook-5.7", "judgement",
+        "end-bearing", push, ultimate / tables.constant("skin_friction"), ultimate * native.median, "force", "handbook-5.7", "judgement",
         {"push": (push, "force"), "depth": (gripping, "length"), "ultimate": (ultimate, "force")}, "skin",
     )  # fmt: skip
 

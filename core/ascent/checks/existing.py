@@ -29,7 +29,7 @@ def eye(row: rows.Fitting, pull: Array, down: Array, out: float) -> Check:
     """
     demand = np.hypot(pull, down) * (1.0 + out)
     return Check(
-        "eye", demand, row.working_N * row.factor, row.factor, "force", row.source, row.certainty,
+        "eye", demand, row.working_N, row.working_N * row.median, "force", row.source, row.certainty,
         {"pull": (pull, "force"), "down": (down, "force"), "demand": (demand, "force")}, "screws",
     )  # fmt: skip
 
@@ -44,11 +44,11 @@ def added_sail(post: rows.Post, force: Array, height: Array, before: Array) -> C
 
     Source: handbook-1.5
     """
-    ultimate, factor = bending.gust_moment(post)
+    bears = bending.moments(post)
     material = tables.materials()[post.material]
     moment = np.asarray(force * height)
     return Check(
-        "added-sail", moment, ultimate, factor, "moment", material.source, "judgement",
+        "added-sail", moment, bears.allowed, bears.median, "moment", material.source, "judgement",
         {"force": (force, "force"), "height": (height, "length"), "moment": (moment, "moment"), "before": (before, "moment")}, bending.stuff_of(post),
     )  # fmt: skip
 
@@ -63,7 +63,7 @@ def pole(post: rows.Post, force: Array, height: Array, guyed: float) -> Check:
 
     Source: handbook-4.4
     """
-    ultimate, factor = bending.gust_moment(post)
+    bears = bending.moments(post)
     material = tables.materials()[post.material]
     moment = force * height
     if guyed:
@@ -71,7 +71,7 @@ def pole(post: rows.Post, force: Array, height: Array, guyed: float) -> Check:
         per_metre = force / np.maximum(2 * height, 1e-9)
         moment = np.maximum(per_metre * guyed**2 / 8, per_metre * above**2 / 2)
     return Check(
-        "tall-pole", np.asarray(moment), ultimate, factor, "moment", material.source, material.certainty,
+        "tall-pole", np.asarray(moment), bears.allowed, bears.median, "moment", material.source, material.certainty,
         {"force": (force, "force"), "height": (height, "length"), "moment": (np.asarray(moment), "moment")}, bending.stuff_of(post),
     )  # fmt: skip
 

@@ -8,7 +8,7 @@ from .. import rows, tables
 from ..loadpath import Remark
 from ..model import BareBed, Planting
 from ..texts import template
-from .bending import gust_moment
+from .bending import moments
 from .legs import smooth
 
 _HAND_FREE = 0.125
@@ -217,8 +217,7 @@ def of_fence(
     if tie.fits == "timber" and tables.materials()[post.material].stuff != "wood":
         found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": post.name}, source=tie.source, levers=("tie",)))
     if not leaned_on:
-        ultimate, factor = gust_moment(post)
-        use = tables.constant("person_pull") * min(tables.constant("hand_height"), exposed) * factor / ultimate
+        use = tables.constant("person_pull") * min(tables.constant("hand_height"), exposed) / moments(post).allowed
         if use > 1.0:
             pull = {"pull": (tables.constant("person_pull"), "force"), "use": (use, "ratio")}
             found.append(Remark("not-to-lean-on", "watch", pull, source="handbook-0.4", levers=("leaned_on", "post")))

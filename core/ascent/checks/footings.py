@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+from functools import cache
+
 import numpy as np
 
 from .. import rows, tables
 from ..loadpath import Check
 from ..loads.cases import Cases
 from ..mechanics import Array, soil
-from . import bending, sections
+from . import bending
 from .embedment import Ground
 
 STAKES_APART = 1.2  # backing stakes of a loose board [m], parts handbook 4.10
@@ -21,7 +24,7 @@ def cleats(row: rows.Fitting, push: Array, lift: Array, count: int) -> Check:
     """
     demand = np.hypot(push, lift) / count
     return Check(
-        "cleats", demand, row.working_N * row.factor, row.factor, "force", row.source, row.certainty,
+        "cleats", demand, row.working_N, row.working_N * row.median, "force", row.source, row.certainty,
         {"push": (push, "force"), "lift": (lift, "force"), "count": (float(count), "count"), "demand": (demand, "force")}, "screws",
     )  # fmt: skip
 
@@ -32,11 +35,10 @@ def board(post: rows.Post, push: Array, width: float, free: float) -> Check:
     Source: timoshenko-beams
     """
     material = tables.materials()[post.material]
-    modulus = min(sections.of_post(post).S, sections.of_post(post).S_other)
+    bears = min(bending.moments(post), bending.moments(post, other_way=True))
     moment = push / 4 * (free - min(width, free) / 2)
     return Check(
-        "board", moment, modulus * material.allow_sustained * material.factor_sustained, material.factor_sustained, "moment",
-        material.source, material.certainty,
+        "board", moment, bears.lasting, bears.median_lasting, "moment", material.source, material.certainty,
         {"push": (push, "force"), "free": (free, "length"), "moment": (moment, "moment")}, bending.stuff_of(post),
     )  # fmt: skip
 
@@ -54,7 +56,7 @@ def slides(push: Array, weight: Array | float, friction: str = "block_friction",
     """
     hold = weight * tables.constant(friction)
     return Check(
-        key, push, hold, tables.constant("dead_weight"), "force", "handbook-7.6", "judgement",
+        key, push, hold / tables.constant("dead_weight"), hold * tables.constant("friction_median"), "force", "handbook-7.6", "judgement",
         {"push": (push, "force"), "weight": (weight, "force"), "hold": (hold, "force")}, "weight",
     )  # fmt: skip
 
@@ -65,9 +67,15 @@ def lifts(lift: Array, weight: float) -> Check:
     Source: handbook-7.6
     """
     return Check(
-        "lifts", lift, weight, tables.constant("dead_weight"), "force", "handbook-7.6", "certain",
+        "lifts", lift, weight / tables.constant("dead_weight"), weight, "force", "handbook-7.6", "certain",
         {"lift": (lift, "force"), "weight": (weight, "force")}, "weight",
     )  # fmt: skip
+
+
+@cache
+def wire_post(wire: float) -> rows.Post:
+    """Return a wire pushed into the soil as a little post [m]; its steel and its price are asked of what it belongs to."""
+    return replace(tables.posts()["rod_rebar_10"], shape="round", a=wire, b=wire, soil_width=wire, plate_m2=0.0)
 
 
 def buried(ground: Ground, wire: float, wires: int, depth: float, push: Array, lift: Array, cases: Cases) -> tuple[Check, ...]:
@@ -76,16 +84,16 @@ def buried(ground: Ground, wire: float, wires: int, depth: float, push: Array, l
     Source: handbook-5.3
     """
     native, strength = ground.native, cases.soil_strength(ground.native)
-    ignored = min(ground.ignored, 0.05)
+    crumb = tables.constant("crumb")
     if native.model == "clay":
-        each = soil.broms_clay(native.cu, wire, depth, 0.0, ignored)
+        each = soil.broms_clay(native.cu, wire, depth, 0.0, crumb)
     else:
-        each = soil.broms_sand(np.radians(native.phi_deg), native.gamma, wire, depth, 0.0, ignored)
+        each = soil.broms_sand(np.radians(native.phi_deg), native.gamma, wire, depth, 0.0, crumb)
     hold = each * wires * strength
-    friction = native.skin * np.pi * wire * (depth - ignored) * wires * strength
+    friction = native.skin * np.pi * wire * (depth - crumb) * wires * strength
     return (
-        Check("buried-grip", push, hold, tables.constant("soil_gust"), "force", "handbook-5.3", "judgement",
+        Check("buried-grip", push, hold / tables.constant("soil_gust"), hold * native.median, "force", "handbook-5.3", "judgement",
               {"push": (push, "force"), "wires": (float(wires), "count"), "depth": (depth, "length"), "hold": (hold, "force")}, "soil"),
-        Check("buried-lift", lift, friction, tables.constant("skin_friction"), "force", "handbook-5.7", "judgement",
+        Check("buried-lift", lift, friction / tables.constant("skin_friction"), friction * tables.constant("skin_median"), "force", "handbook-5.7", "judgement",
               {"lift": (lift, "force"), "depth": (depth, "length"), "hold": (friction, "force")}, "skin"),
     )  # fmt: skip

@@ -5,11 +5,13 @@ from __future__ import annotations
 import numpy as np
 
 from .. import rows, tables
-from ..loadpath import Check
+from ..loadpath import Check, Strength
 from ..loads.cases import Cases
 from ..mechanics import Array, column
 from . import bending, embedment, strings, tension
 from .embedment import Ground
+
+_IN_SOIL = 0.8  # effective length of a leg whose foot stands in soil and whose head is tied, nds-column
 
 
 def slim(post: rows.Post) -> float:
@@ -17,8 +19,10 @@ def slim(post: rows.Post) -> float:
     return tables.constant("column_cane" if tables.materials()[post.material].stuff == "cane" else "column")
 
 
-def leg(post: rows.Post, push: Array, length: float, side: Array, end: Array | float = 0.0) -> Check:
+def leg(post: rows.Post, push: Array, length: float, side: Array, end: Array | float = 0.0, held: bool = False) -> Check:
     """Return the check of a leg pushed along itself while the wind bends it between its ends, N/Na + M/Ma ≤ 1.
+
+    A foot in soil holds it upright nearly as a fixed end would, K = 0.8; one that only stands on the ground is a hinge.
 
     Args:
         post: The pole.
@@ -26,17 +30,20 @@ def leg(post: rows.Post, push: Array, length: float, side: Array, end: Array | f
         length: Between the soil and where the legs meet. [m]
         side: Wind on it, spread over its length. [N]
         end: Moment at its foot, where that is more. [N·m]
+        held: Whether its foot stands in soil.
 
-    Source: handbook-9.3
+    Source: handbook-9.3; nds-column for the foot in soil
     """
-    critical = column.euler_load(min(bending.stiffness(post), bending.stiffness(post, other_way=True)), length)
-    ultimate, factor = bending.gust_moment(post, other_way=True)
+    weak = min(bending.stiffness(post), bending.stiffness(post, other_way=True))
+    critical = column.euler_load(weak, length, _IN_SOIL if held else 1.0)
+    bears = bending.moments(post, other_way=True)
     moment = np.maximum(side * length / 8.0, end)
-    demand = push * slim(post) / critical + moment * factor / ultimate
+    demand = push * slim(post) / critical + moment / bears.allowed
     return Check(
         "leg", demand, 1.0, 1.0, "ratio", "handbook-9.3", tables.materials()[post.material].certainty,
         {"push": (push, "force"), "length": (length, "length"), "critical": (critical, "force"), "allowed_push": (critical / slim(post), "force"),
-         "moment": (moment, "moment"), "allowed_moment": (ultimate / factor, "moment"), "demand": (demand, "ratio")}, bending.stuff_of(post),
+         "moment": (moment, "moment"), "allowed_moment": (bears.allowed, "moment"), "demand": (demand, "ratio")}, bending.stuff_of(post),
+        np.asarray(push / critical + moment / bears.median),
     )  # fmt: skip
 
 
@@ -57,54 +64,53 @@ def lashing(post: rows.Post, twine: rows.Twine, slip: Array, notched: bool, days
 
     Source: handbook-13
     """
-    factor = tables.constant("twine")
-    hold = tables.constant("lashing_turns") * strings.twine_strength(twine, days)
+    tied, turns = strings.twine_strength(twine, days), tables.constant("lashing_turns")
+    hold, breaks = turns * tied.allowed, turns * tied.median
     if smooth(post) and not notched:
-        hold = np.minimum(hold, factor * tables.constant("cane_slip"))
+        slides = tables.constant("cane_slip")
+        hold, breaks = np.minimum(hold, slides), np.minimum(breaks, slides * tables.constant("cane_slip_median"))
     return Check(
-        "lashing", slip, hold, factor, "force", "handbook-13", "judgement",
+        "lashing", slip, hold, breaks, "force", "handbook-13", "judgement",
         {"slip": (slip, "force"), "hold": (hold, "force")}, "twine",
     )  # fmt: skip
 
 
-def feet(
-    moment: Array, resting: Array, pulled: Array, stood: Array, bent: Array,
-) -> Check:  # fmt: skip
+def feet(moment: Array, resting: Array, pulled: Strength, stood: Strength, staked: Strength) -> Check:
     """Return the check that legs pushed into the soil do not go over.
 
-    Weight holds them, and the soil in one of two ways, whichever is more: its friction on the legs that are lifted,
-    or each leg standing as a short post of its own.
+    Weight holds them, and the soil in two ways that yield without breaking and so add up: its friction on the legs that are
+    lifted, and each leg standing as a short post of its own.
 
     Args:
         moment: Of the wind about the ground. [N·m]
         resting: That the weight always there holds. [N·m]
-        pulled: That the friction of the lifted legs holds, ultimate. [N·m]
-        stood: That the soil holds as the legs stand in it, ultimate. [N·m]
-        bent: That the legs bear at the soil line, allowed. [N·m]
+        pulled: That the friction of the lifted legs holds. [N·m]
+        stood: That the soil holds as the legs stand in it, or that they bear. [N·m]
+        staked: That a stake between them holds. [N·m]
 
-    Source: handbook-9.2
+    Source: handbook-9.2; bs-8004 for two yielding mechanisms
     """
-    still, skin, soil = tables.constant("dead_weight"), tables.constant("skin_friction"), tables.constant("soil_gust")
-    allowed = resting / still + np.maximum(pulled / skin, np.minimum(stood / soil, bent))
-    ultimate = resting + np.maximum(pulled, np.minimum(stood, bent * soil))
+    allowed = resting / tables.constant("dead_weight") + pulled.allowed + stood.allowed + staked.allowed
     return Check(
-        "feet-hold", moment, ultimate, ultimate / allowed, "moment", "handbook-9.2", "judgement",
-        {"moment": (moment, "moment"), "resting": (resting, "moment"), "pulled": (pulled, "moment"), "stood": (stood, "moment"),
-         "bent": (bent, "moment")}, "soil",
+        "feet-hold", moment, allowed, resting + pulled.median + stood.median + staked.median, "moment", "handbook-9.2", "judgement",
+        {"moment": (moment, "moment"), "resting": (resting, "moment"), "pulled": (pulled.allowed, "moment"), "stood": (stood.allowed, "moment")},
+        "soil",
     )  # fmt: skip
 
 
-def stood(post: rows.Post, ground: Ground, depth: float, height: Array, count: float, cases: Cases) -> tuple[Array, float]:
-    """Return the moment about the ground that so many legs hold as short posts, ultimate, and that they bear, allowed. [N·m]
+def stood(post: rows.Post, ground: Ground, depth: float, height: Array, count: float, cases: Cases) -> Strength:
+    """Return the moment about the ground that so many legs hold as short posts: of the soil, or of the leg if that is less. [N·m]
 
     Source: handbook-5.3
     """
-    ultimate, factor = bending.gust_moment(post, other_way=True)
-    return np.asarray(count * embedment.lateral_ultimate(ground, post, depth, height, cases) * height), count * ultimate / factor
+    bears, held = bending.moments(post, other_way=True), embedment.strength(ground, post, depth, height, cases)
+    return Strength(
+        np.asarray(count * np.minimum(held.allowed * height, bears.allowed)), np.asarray(count * np.minimum(held.median * height, bears.median))
+    )  # fmt: skip
 
 
-def pulled(post: rows.Post, ground: Ground, depth: float, cases: Cases) -> Array:
-    """Return what the soil's friction holds of one leg that is pulled out, ultimate. [N]
+def pulled(post: rows.Post, ground: Ground, depth: float, cases: Cases) -> Strength:
+    """Return what the soil's friction holds of one leg that is pulled out. [N]
 
     Source: handbook-5.7
     """

@@ -9,6 +9,8 @@ from ..loadpath import Check
 from ..loads.cases import Cases
 from ..mechanics import Array, lodging
 
+_RULE = 2.0  # a growers' rule is taken to hold half of what stems carry, judgement
+
 
 def carried(host: rows.Host, mass: Array) -> Check:
     """Return the check of how much vine a stem carries, by growers' rule.
@@ -16,7 +18,7 @@ def carried(host: rows.Host, mass: Array) -> Check:
     Source: crops-10
     """
     return Check(
-        "host-carries", mass, host.carries_kg, 1.0, "mass", host.source, "judgement",
+        "host-carries", mass, host.carries_kg, _RULE * host.carries_kg, "mass", host.source, "judgement",
         {"mass": (mass, "mass"), "rule": (host.carries_kg, "mass")}, "stem",
     )  # fmt: skip
 
@@ -35,7 +37,7 @@ def stem(host: rows.Host, wind: Array, height: Array, lean: Array, strength: Arr
     """
     moment = wind * height + lean
     return Check(
-        "host-stem", moment, host.stem_Nm * strength, tables.constant("stem"), "moment", host.source, "judgement",
+        "host-stem", moment, host.stem_Nm * strength / tables.constant("stem"), host.stem_Nm * strength, "moment", host.source, "judgement",
         {"wind": (wind, "force"), "height": (height, "length"), "lean": (lean, "moment"), "moment": (moment, "moment"),
          "strength": (host.stem_Nm * strength, "moment")}, "stem",
     )  # fmt: skip
@@ -51,6 +53,6 @@ def roots(host: rows.Host, soil: rows.Soil, moment: Array, grown: Array, cases: 
     bound = soil.cu if soil.model == "clay" else tables.constant("root_cohesion")
     ultimate = lodging.root_anchorage(bound * cases.soil_strength(soil) * grown, host.root_plate_m)
     return Check(
-        "host-roots", moment, np.asarray(ultimate), tables.constant("stem"), "moment", "baker-1998", "judgement",
+        "host-roots", moment, np.asarray(ultimate / tables.constant("stem")), np.asarray(ultimate * soil.median), "moment", "baker-1998", "judgement",
         {"moment": (moment, "moment"), "plate": (host.root_plate_m, "length"), "hold": (ultimate, "moment")}, "stem",
     )  # fmt: skip

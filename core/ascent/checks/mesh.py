@@ -9,23 +9,35 @@ import numpy as np
 
 from .. import rows, tables
 from ..loadpath import Check
-from ..mechanics import Array, cable, section
+from ..mechanics import Array, cable, relief, section
 
 
 @dataclass(frozen=True)
 class MeshState:
     """A mesh bay in the wind, arrays over cases.
 
+    load: on a metre of the most loaded level wire, one within the mesh. [N/m]
+    wires: how many such wires the whole mesh amounts to.
     belly: deflection at mid-bay. [m]
-    moment: bending of one level wire. [N·m]
-    tension: pull of one level wire. [N]
-    pull: pull of the whole mesh on its end post. [N]
+    tension: pull of one level wire between ends as stiff as they are. [N]
+    beam, bears: load per metre that one wire carries by bending for each metre of belly, and at most. [N/m per m] and [N/m]
     """
 
+    load: Array
+    wires: float
     belly: Array
-    moment: Array
     tension: Array
-    pull: Array
+    beam: float
+    bears: float
+
+    @property
+    def pull(self) -> Array:
+        """Return the pull of the whole mesh on its end post. [N]"""
+        return np.asarray(self.tension * self.wires)
+
+    def bent(self, belly: Array) -> Array:
+        """Return what one wire carries by bending at a belly. [N/m]"""
+        return np.asarray(np.minimum(self.beam * belly, self.bears))
 
 
 def wires_across(mesh: rows.Mesh, height: float) -> float:
@@ -33,15 +45,22 @@ def wires_across(mesh: rows.Mesh, height: float) -> float:
     return max(round(height / mesh.up), 1) + 1.0
 
 
-def in_wind(mesh: rows.Mesh, pressure: Array, span: float, height: float, end_stiffness: Array) -> MeshState:
+def in_wind(
+    mesh: rows.Mesh, pressure: Array, span: float, height: float, end: Array, bays: float, yields: Array | float = np.inf
+) -> MeshState:
     """Return how a bay of mesh bellies and pulls.
+
+    A wire within the mesh carries the wind on its own spacing, the wires of both edges on half of it. Between ends that give as
+    springs bending and hanging share the load at one belly; once the ends yield the belly deepens and the pull grows no more.
 
     Args:
         mesh: The mesh.
         pressure: Wind on its face. [Pa]
         span: Bay between posts. [m]
         height: Height of the mesh. [m]
-        end_stiffness: Stiffness of an end post at the mesh's middle. [N/m]
+        end: Stiffness of an end at the mesh's middle. [N/m]
+        bays: Bays whose shortening one end takes.
+        yields: Pull of the whole mesh at which the ends yield. [N]
 
     Returns:
         The state of the bay.
@@ -50,44 +69,35 @@ def in_wind(mesh: rows.Mesh, pressure: Array, span: float, height: float, end_st
     """
     material = tables.mesh_materials()[mesh.material]
     bar = section.round_bar(mesh.wire)
-    wires = wires_across(mesh, height)
+    wires = wires_across(mesh, height) - 1.0
     load = pressure * height / wires
-    axial = cable.effective_stiffness(material.E * bar.A, end_stiffness / wires, span)
     bending = material.E * bar.I if mesh.kind != "net" else 1e-6
-    belly, moment, tension = cable.beam_cable(load, span, bending, axial)
-    return MeshState(belly, moment, tension, tension * wires)
+    axial = relief.with_ends(material.E * bar.A, end / wires, span, bays)
+    belly, _, tension = cable.beam_cable(load, span, bending, axial)
+    most = np.asarray(yields) / wires
+    belly = np.where(tension > most, relief.yielded_belly(load, span, np.minimum(tension, most), bending), belly)
+    whole = 8.0 * bar.Z * material.median_yield / span**2 if mesh.kind != "net" else 0.0
+    return MeshState(load, wires, belly, np.minimum(tension, most), 384.0 * bending / (5.0 * span**4), whole)
 
 
 def wire_tension(mesh: rows.Mesh, state: MeshState, weight: Array, span: float) -> Check:
     """Return the check of one level wire against its break, its share of the hanging crop included.
 
+    A wire that yields before it breaks lengthens, its belly deepens and its pull falls: no more comes on it than it needs to carry
+    its load at that belly. What bends past its yield stays bent but does not break.
+
     Source: handbook-12
     """
     material = tables.mesh_materials()[mesh.material]
     area = math.pi * mesh.wire**2 / 4
-    tension = np.hypot(state.tension, weight)
+    deep = relief.belly_after(0.0, span, 1.0, material.ductility)
+    pulled = np.minimum(state.tension, relief.pull_at(state.load, span, deep, state.bent(deep))) if material.ductility else state.tension
+    tension = np.hypot(pulled, weight)
     return Check(
-        "mesh-tension", tension, area * material.break_ * material.efficiency, material.factor, "force", material.source, "judgement",
-        {"belly": (state.belly, "length"), "span": (span, "length"), "wind": (state.tension, "force"),
+        "mesh-tension", tension, area * material.break_ * material.efficiency / material.factor, area * material.median * material.efficiency,
+        "force", material.source, "judgement",
+        {"belly": (state.belly, "length"), "span": (span, "length"), "wind": (pulled, "force"),
          "weight": (weight, "force"), "tension": (tension, "force"), "wire": (mesh.wire, "wire")},
-    )  # fmt: skip
-
-
-def wire_bending(mesh: rows.Mesh, state: MeshState, span: float) -> Check:
-    """Return the check of one level wire bending across a bay.
-
-    Up to a belly of a thirtieth of the bay a wire is a beam; past that it hangs as a cable, and what
-    bends more stays bent but does not break: the belly is then judged by itself, not as strength.
-
-    Source: handbook-12
-    """
-    material = tables.mesh_materials()[mesh.material]
-    modulus = section.round_bar(mesh.wire).S
-    beam_share = np.minimum(1.0, span / tables.constant("beam_limit") / np.maximum(state.belly, 1e-9))
-    stress = state.moment * beam_share / modulus
-    return Check(
-        "mesh-bending", stress, material.yield_, 1 / 0.6, "stress", "handbook-12", "judgement",
-        {"moment": (state.moment * beam_share, "moment"), "span": (span, "length"), "belly": (state.belly, "length"), "stress": (stress, "stress")},
     )  # fmt: skip
 
 
@@ -96,9 +106,9 @@ def weld(mesh: rows.Mesh, tie_force: Array) -> Check:
 
     Source: astm-a1064
     """
-    ultimate = tables.constant("mesh_weld") * math.pi * mesh.wire**2 / 4
+    least = tables.constant("mesh_weld") * math.pi * mesh.wire**2 / 4
     return Check(
-        "mesh-weld", tie_force, ultimate, tables.constant("weld"), "force", "astm-a1064", "published",
+        "mesh-weld", tie_force, least / tables.constant("weld"), least * tables.constant("weld_median"), "force", "astm-a1064", "published",
         {"tie": (tie_force, "force"), "wire": (mesh.wire, "wire")},
     )  # fmt: skip
 
@@ -114,9 +124,8 @@ def slope_wires(mesh: rows.Mesh, load: Array, span: float) -> Check:
     Source: handbook-12
     """
     material = tables.mesh_materials()[mesh.material]
-    modulus = section.round_bar(mesh.wire).S
-    stress = load * mesh.along * span**2 / 8 / modulus
+    moment, modulus = load * mesh.along * span**2 / 8, section.round_bar(mesh.wire).Z
     return Check(
-        "slope-wires", stress, material.yield_, 1 / 0.6, "stress", "handbook-12", "judgement",
-        {"load": (load, "pressure"), "span": (span, "length"), "gap": (mesh.along, "length"), "stress": (stress, "stress")},
+        "slope-wires", moment, 0.6 * material.yield_ * modulus, material.median_yield * modulus, "moment", "handbook-12", "judgement",
+        {"load": (load, "pressure"), "span": (span, "length"), "gap": (mesh.along, "length"), "moment": (moment, "moment")},
     )  # fmt: skip

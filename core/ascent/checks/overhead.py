@@ -7,7 +7,7 @@ import numpy as np
 from .. import rows, tables
 from ..loadpath import Check
 from ..mechanics import Array
-from .tension import wire_area, wire_sag
+from .tension import breaks, drawn_out, wire_sag
 
 
 def twisted(wire: rows.Wire, strands: float, share: float, load: Array, span: float, pull: Array) -> Check:
@@ -15,9 +15,10 @@ def twisted(wire: rows.Wire, strands: float, share: float, load: Array, span: fl
 
     Source: handbook-6.1
     """
+    pull, held = drawn_out(wire, pull, load, span), breaks(wire)
     tension = np.hypot(pull, load * span / 2)
     return Check(
-        "overhead-wire", tension, strands * share * wire_area(wire) * wire.break_, wire.factor, "force", "handbook-6.1", wire.certainty,
+        "overhead-wire", tension, strands * share * held.allowed, strands * share * held.median, "force", "handbook-6.1", wire.certainty,
         {"load": (load, "line_load"), "span": (span, "length"), "pull": (pull, "force"), "sag": (wire_sag(pull, load, span), "length"),
          "flat": (pull / np.maximum(load * span, 1e-9), "ratio"), "strands": (strands, "count"), "tension": (tension, "force")},
     )  # fmt: skip
@@ -29,6 +30,6 @@ def purlin(load: Array, allowed: float) -> Check:
     Source: handbook-parts-4.1
     """
     return Check(
-        "purlin", load, max(allowed, 1e-9), 1.0, "line_load", "handbook-parts-4.1", "measured",
+        "purlin", load, max(allowed, 1e-9), 1.5 * max(allowed, 1e-9), "line_load", "handbook-parts-4.1", "measured",
         {"load": (load, "line_load"), "told": (allowed, "line_load")}, tables.uncertainties()["steel"].key,
     )  # fmt: skip

@@ -28,7 +28,7 @@ def of_post(post: rows.Post) -> SectionProperties:
         case "tee":
             return section.tee(post.a, post.b)
     row = tables.sections()[post.shape]
-    return SectionProperties(row.A, row.I, row.S, row.I_other, row.S_other)
+    return SectionProperties(row.A, row.I, row.S, row.Z, row.I_other, row.S_other, row.Z_other)
 
 
 def perimeter(post: rows.Post) -> float:

@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from .. import rows, tables
-from ..loadpath import Check
+from ..loadpath import Check, Strength
 from ..mechanics import Array
 
 
-def twine_strength(twine: rows.Twine, days: Array) -> Array:
-    """Return the ultimate strength of knotted twine as the season wears it, (1, W, 1).
+def twine_strength(twine: rows.Twine, days: Array) -> Strength:
+    """Return what knotted twine may carry and is expected to carry as the season wears it, (1, W, 1).
 
     Break × knot × season; the season's share falls linearly from 1 over twenty weeks.
 
@@ -24,19 +24,29 @@ def twine_strength(twine: rows.Twine, days: Array) -> Array:
     Source: handbook-6.7
     """
     worn = np.clip(days / (7.0 * tables.constant("twine_season")), 0.0, 1.0)
-    share = 1.0 + (twine.season_end - 1.0) * worn
-    return np.asarray((twine.break_N * tables.constant("knot") * share).reshape(1, -1, 1))
+    left = (twine.break_N * (1.0 + (twine.season_end - 1.0) * worn)).reshape(1, -1, 1)
+    return Strength(
+        np.asarray(left * tables.constant("knot") / tables.constant("twine")), np.asarray(left * tables.constant("knot_median"))
+    )
 
 
-def string(twine: rows.Twine, weight: Array, wind: Array, days: Array) -> Check:
+def string(twine: rows.Twine, weight: Array, wind: Array, days: Array, usual: Array | None = None) -> Check:
     """Return the check of one string: a good plant's weight and the wind that its upper end takes.
+
+    Args:
+        twine: The string.
+        weight: Of a good plant. [N]
+        wind: On its upper end. [N]
+        days: Since it was hung, (W,). [d]
+        usual: Weight of a usual plant. [N]
 
     Source: handbook-6.7
     """
-    demand = np.hypot(weight, wind)
+    demand, held = np.hypot(weight, wind), twine_strength(twine, days)
     return Check(
-        "string", demand, twine_strength(twine, days), tables.constant("twine"), "force", twine.source, "judgement",
+        "string", demand, held.allowed, held.median, "force", twine.source, "judgement",
         {"weight": (weight, "force"), "wind": (wind, "force"), "demand": (demand, "force")}, "twine",
+        None if usual is None else np.hypot(usual, wind),
     )  # fmt: skip
 
 
@@ -45,17 +55,17 @@ def cord(twine: rows.Twine, pull: Array, days: Array) -> Check:
 
     Source: handbook-6.7
     """
-    return Check(
-        "cord", pull, twine_strength(twine, days), tables.constant("twine"), "force", twine.source, "judgement", {"pull": (pull, "force")}, "twine",
-    )  # fmt: skip
+    held = twine_strength(twine, days)
+    return Check("cord", pull, held.allowed, held.median, "force", twine.source, "judgement", {"pull": (pull, "force")}, "twine")
 
 
-def fitting(key: str, row: rows.Fitting, demand: Array, count: float = 1.0) -> Check:
+def fitting(key: str, row: rows.Fitting, demand: Array, count: float = 1.0, expected: Array | None = None) -> Check:
     """Return the check of a fitting that several may share.
 
     Source: handbook-13
     """
+    working = row.working_N * count
     return Check(
-        key, demand, row.working_N * row.factor * count, row.factor, "force", row.source, row.certainty,
-        {"demand": (demand, "force"), "count": (count, "count")}, "screws",
+        key, demand, working, working * row.median, "force", row.source, row.certainty,
+        {"demand": (demand, "force"), "count": (count, "count")}, "screws", expected,
     )  # fmt: skip

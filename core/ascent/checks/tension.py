@@ -7,9 +7,9 @@ import math
 import numpy as np
 
 from .. import rows, tables
-from ..loadpath import Check
+from ..loadpath import Check, Strength
 from ..loads.cases import Cases
-from ..mechanics import Array, anchors, cable, column
+from ..mechanics import Array, anchors, cable, column, relief
 from . import bending
 from .embedment import Ground
 from .sections import perimeter
@@ -20,13 +20,36 @@ def wire_area(wire: rows.Wire) -> float:
     return math.pi * wire.d**2 / 4
 
 
-def wire_pull(wire: rows.Wire, load: Array, span: float, end_stiffness: Array) -> Array:
+def breaks(wire: rows.Wire) -> Strength:
+    """Return what a wire may carry and where it is expected to break. [N]
+
+    Source: handbook-6.1; a wire of a class breaks about a tenth above its least, astm-a641
+    """
+    return Strength(np.asarray(wire_area(wire) * wire.break_ / wire.factor), np.asarray(wire_area(wire) * wire.median))
+
+
+def wire_pull(wire: rows.Wire, load: Array, span: float, end_stiffness: Array, bays: float = 0.5) -> Array:
     """Return the horizontal pull of a top wire, pulled up by hand, on its ends. [N]
+
+    Args:
+        wire: The wire.
+        load: On a metre of it. [N/m]
+        span: Of a bay. [m]
+        end_stiffness: Of an end. [N/m]
+        bays: Bays whose shortening one end takes: half of all where it slides over the posts.
 
     Source: irvine-1981
     """
-    axial = cable.effective_stiffness(wire.E * wire_area(wire), end_stiffness, span)
+    axial = relief.with_ends(wire.E * wire_area(wire), end_stiffness, span, bays)
     return cable.loaded_tension(load, span, tables.constant("wire_pretension"), axial)
+
+
+def drawn_out(wire: rows.Wire, pull: Array, load: Array, span: float) -> Array:
+    """Return the pull of a wire that may have yielded: it lengthens, its sag deepens, and it pulls no harder than that sag needs. [N]
+
+    Source: handbook-6.6; lengthening of soft and of hard wire, astm-a641
+    """
+    return np.asarray(np.minimum(pull, relief.pull_at(load, span, relief.belly_after(0.0, span, 1.0, wire.ductility))))
 
 
 def wire_sag(pull: Array, load: Array, span: float) -> Array:
@@ -42,10 +65,10 @@ def top_wire(wire: rows.Wire, load: Array, span: float, pull: Array) -> Check:
 
     Source: irvine-1981
     """
-    pretension = tables.constant("wire_pretension")
+    pretension, pull = tables.constant("wire_pretension"), drawn_out(wire, pull, load, span)
     tension = np.hypot(pull, load * span / 2)
     return Check(
-        "top-wire", tension, wire_area(wire) * wire.break_, wire.factor, "force", "irvine-1981", wire.certainty,
+        "top-wire", tension, *breaks(wire), "force", "irvine-1981", wire.certainty,
         {"load": (load, "line_load"), "span": (span, "length"), "pretension": (pretension, "force"), "pull": (pull, "force"),
          "sag": (wire_sag(pull, load, span), "length"), "tension": (tension, "force")},
     )  # fmt: skip
@@ -57,7 +80,7 @@ def guy(wire: rows.Wire, tension: Array, angle: float) -> Check:
     Source: handbook-7.1
     """
     return Check(
-        "guy", tension, wire_area(wire) * wire.break_, wire.factor, "force", "handbook-7.1", wire.certainty,
+        "guy", tension, *breaks(wire), "force", "handbook-7.1", wire.certainty,
         {"angle": (math.degrees(angle), "angle"), "tension": (tension, "force")},
     )  # fmt: skip
 
@@ -68,7 +91,7 @@ def brace_wire(wire: rows.Wire, tension: Array, push: Array) -> Check:
     Source: handbook-7.3
     """
     return Check(
-        "brace-wire", tension, wire_area(wire) * wire.break_, wire.factor, "force", "handbook-7.3", wire.certainty,
+        "brace-wire", tension, *breaks(wire), "force", "handbook-7.3", wire.certainty,
         {"push": (push, "force"), "tension": (tension, "force")},
     )  # fmt: skip
 
@@ -76,76 +99,90 @@ def brace_wire(wire: rows.Wire, tension: Array, push: Array) -> Check:
 def _buried(anchor: rows.Anchor, soil: rows.Soil) -> anchors.Held:
     """Return what a buried weight holds in a soil; clay rammed back is taken as loose earth of 30°."""
     phi = math.radians(soil.phi_deg or tables.constant("rammed_phi"))
-    return anchors.deadman(anchor.mass_kg, anchor.top_m, anchor.height_m, anchor.width_m, anchor.length_m, phi, soil.gamma)
+    spread = math.radians(tables.constant("cone"))
+    return anchors.deadman(anchor.mass_kg, anchor.top_m, anchor.height_m, anchor.width_m, anchor.length_m, phi, soil.gamma, spread)
 
 
-def anchor_working(anchor: rows.Anchor, soil: rows.Soil, angle: float) -> float:
-    """Return the working pull of an anchor in a class of soil, in line with a guy. [N]
+def anchor_strength(anchor: rows.Anchor, soil: rows.Soil, angle: float) -> Strength:
+    """Return the working and the expected pull of an anchor in a class of soil, in line with a guy. [N]
 
     Source: handbook-7.6
     """
     if anchor.top_m:
         held = _buried(anchor, soil)
-        return min(held.up / math.sin(angle), held.along / math.cos(angle)) / anchor.factor
-    return {"loose": anchor.loose_N, "loam": anchor.loam_N, "clay": anchor.clay_N, "gravel": anchor.gravel_N}[soil.anchor]
+        ultimate = np.asarray(min(held.up / math.sin(angle), held.along / math.cos(angle)))
+        return Strength(ultimate / anchor.factor, ultimate * anchor.median)
+    working = {"loose": anchor.loose_N, "loam": anchor.loam_N, "clay": anchor.clay_N, "gravel": anchor.gravel_N}[soil.anchor]
+    return Strength(np.asarray(working), np.asarray(working * anchor.median))
 
 
-def anchor(row: rows.Anchor, soil: rows.Soil, tension: Array, angle: float, cases: Cases) -> tuple[Check, ...]:
+def anchor(
+    row: rows.Anchor, soil: rows.Soil, tension: Array, angle: float, cases: Cases, expected: Array | None = None
+) -> tuple[Check, ...]:
     """Return the checks of a guy's anchor: pulled in line with it, or lifted and ploughed through the soil.
+
+    Args:
+        row: The anchor.
+        soil: In which it is held.
+        tension: Of the guy, as designed for. [N]
+        angle: Of the guy from the ground. [rad]
+        cases: The cases; their soil state scales the strength.
+        expected: Tension that is expected, where that is less. [N]
 
     Source: handbook-7.6
     """
-    strength = cases.soil_strength(soil)
+    wet = cases.soil_strength(soil)
     if not row.top_m:
-        ultimate = anchor_working(row, soil, angle) * row.factor * strength
+        held = anchor_strength(row, soil, angle)
         return (
-            Check("anchor", tension, ultimate, row.factor, "force", row.source, row.certainty, {"tension": (tension, "force")}, "anchor"),
-        )
-    held = _buried(row, soil)
+            Check("anchor", tension, held.allowed * wet, held.median * wet, "force", row.source, row.certainty, {"tension": (tension, "force")},
+                  "anchor", expected),
+        )  # fmt: skip
+    buried = _buried(row, soil)
     stones = row.mass_kg * tables.constant("gravity")
-    up, along = stones + (held.up - stones) * strength, held.along * strength
-    lifted, dragged = tension * math.sin(angle), tension * math.cos(angle)
+    up, along = stones + (buried.up - stones) * wet, buried.along * wet
+    pulls = (tension, tension if expected is None else expected)
+    (lifted, lifts), (dragged, drags) = ([pull * share for pull in pulls] for share in (math.sin(angle), math.cos(angle)))
     return (
-        Check("deadman-lift", lifted, up, row.factor, "force", "handbook-7.6", "certain",
-              {"lift": (lifted, "force"), "stones": (stones, "force"), "hold": (up, "force")}, "weight"),
-        Check("deadman-drag", dragged, along, row.factor, "force", "handbook-7.6", "judgement",
-              {"drag": (dragged, "force"), "hold": (along, "force")}, "soil"),
+        Check("deadman-lift", lifted, up / row.factor, up, "force", "handbook-7.6", "certain",
+              {"lift": (lifted, "force"), "stones": (stones, "force"), "hold": (up, "force")}, "weight", lifts),
+        Check("deadman-drag", dragged, along / row.factor, along * soil.median, "force", "handbook-7.6", "judgement",
+              {"drag": (dragged, "force"), "hold": (along, "force")}, "soil", drags),
     )  # fmt: skip
 
 
-def strut(post: rows.Post, compression: Array, length: float) -> Check:
-    """Return the check of a strut against buckling.
+def buckling(key: str, post: rows.Post, push: Array, length: float) -> Check:
+    """Return the check of a slender strut or prop, hinged at both ends, against buckling.
 
     Source: timoshenko-gere
     """
-    weak = min(bending.stiffness(post), bending.stiffness(post, other_way=True))
-    critical = column.euler_load(weak, length)
+    critical = column.euler_load(min(bending.stiffness(post), bending.stiffness(post, other_way=True)), length)
     return Check(
-        "strut", compression, critical, tables.constant("column"), "force", "timoshenko-gere", "judgement",
-        {"length": (length, "length"), "critical": (critical, "force"), "compression": (compression, "force")},
-        bending.stuff_of(post),
+        key, push, critical / tables.constant("column"), critical, "force", "timoshenko-gere", "judgement",
+        {"length": (length, "length"), "critical": (critical, "force"), "push": (push, "force")}, bending.stuff_of(post),
     )  # fmt: skip
 
 
-def friction(post: rows.Post, ground: Ground, depth: float, strength: Array) -> Array:
+def friction(post: rows.Post, ground: Ground, depth: float, wet: Array) -> Strength:
     """Return the pull at which a post slides out of the ground, by the soil's friction on its sides. [N]
 
-    Source: handbook-5.7
+    Source: handbook-5.7; usual friction is nearer a third of a soil's strength, api-rp2a
     """
-    gripping = max(depth - max(tables.constant("ignored_tilled"), ground.fill_depth), 0.0)
-    return np.asarray(ground.native.skin * perimeter(post) * gripping * strength * ground.setting)
+    gripping = max(depth - ground.skinless, 0.0)
+    ultimate = np.asarray(ground.native.skin * perimeter(post) * gripping * wet * ground.setting)
+    return Strength(ultimate / tables.constant("skin_friction"), ultimate * tables.constant("skin_median"))
 
 
-def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, strength: Array) -> Check:
+def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, wet: Array) -> Check:
     """Return the check of an end post that its strut tries to pull out of the ground.
 
     Source: handbook-5.7
     """
-    gripping = max(depth - max(tables.constant("ignored_tilled"), ground.fill_depth), 0.0)
-    ultimate = friction(post, ground, depth, strength)
+    held = friction(post, ground, depth, wet)
     return Check(
-        "uplift", lift, ultimate, tables.constant("skin_friction"), "force", "handbook-5.7", "judgement",
-        {"lift": (lift, "force"), "depth": (gripping, "length"), "ultimate": (ultimate, "force")}, "skin",
+        "uplift", lift, held.allowed, held.median, "force", "handbook-5.7", "judgement",
+        {"lift": (lift, "force"), "depth": (max(depth - ground.skinless, 0.0), "length"),
+         "ultimate": (held.allowed * tables.constant("skin_friction"), "force")}, "skin",
     )  # fmt: skip
 
 
@@ -155,11 +192,12 @@ def main_wire(wire: rows.Wire, down: Array, side: Array, span: float, pull: Arra
     Source: handbook-6.4
     """
     load = np.hypot(down, side)
+    sag, pull = wire_sag(pull, down, span), drawn_out(wire, pull, load, span)
     tension = np.hypot(pull, load * span / 2)
     return Check(
-        "main-wire", tension, wire_area(wire) * wire.break_, wire.factor, "force", "handbook-6.4", wire.certainty,
+        "main-wire", tension, *breaks(wire), "force", "handbook-6.4", wire.certainty,
         {"down": (down, "line_load"), "side": (side, "line_load"), "span": (span, "length"), "pull": (pull, "force"),
-         "sag": (wire_sag(pull, down, span), "length"), "flat": (pull / np.maximum(load * span, 1e-9), "ratio"), "tension": (tension, "force")},
+         "sag": (sag, "length"), "flat": (pull / np.maximum(load * span, 1e-9), "ratio"), "tension": (tension, "force")},
     )  # fmt: skip
 
 
@@ -169,19 +207,6 @@ def cold_wire(wire: rows.Wire, pull: Array, pretension: float) -> Check:
     Source: handbook-6.6
     """
     return Check(
-        "cold-wire", pull, wire_area(wire) * wire.break_, wire.factor, "force", "handbook-6.6", wire.certainty,
+        "cold-wire", pull, *breaks(wire), "force", "handbook-6.6", wire.certainty,
         {"pretension": (pretension, "force"), "colder": (tables.constant("cold"), "cooling"), "pull": (pull, "force")},
-    )  # fmt: skip
-
-
-def prop(post: rows.Post, push: Array, length: float) -> Check:
-    """Return the check of a prop under the middle of a bay against buckling.
-
-    Source: timoshenko-gere
-    """
-    weak = min(bending.stiffness(post), bending.stiffness(post, other_way=True))
-    critical = column.euler_load(weak, length)
-    return Check(
-        "prop", push, critical, tables.constant("column"), "force", "timoshenko-gere", "judgement",
-        {"push": (push, "force"), "length": (length, "length"), "critical": (critical, "force")}, bending.stuff_of(post),
     )  # fmt: skip

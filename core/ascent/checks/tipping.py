@@ -5,47 +5,75 @@ from __future__ import annotations
 import numpy as np
 
 from .. import rows, tables
-from ..loadpath import Check
-from ..mechanics import Array
+from ..loadpath import Check, Strength
+from ..mechanics import Array, column, section
+
+_STEEL = 200e9  # modulus of steel [Pa]
 
 
-def cage(moment: Array, weight: Array, arm: float, legs: Array, stakes: Array, staked_ultimate: Array, rows_: int) -> Check:
+def cage(moment: Array, weight: Array, arm: float, hold: Strength, resting: Array, staked: Array, rows_: int) -> Check:
     """Return the check that a cage, or a raft of cages tied together, does not tip over.
 
     Args:
         moment: Of wind and lean about the leeward edge, for one column of cages. [N·m]
         weight: Of one cage with what always presses on it. [N]
         arm: From the middle of the raft to its leeward edge. [m]
-        legs: Moment that the windward legs' friction holds. [N·m]
-        stakes: Allowable moment of the stakes of the column. [N·m]
-        staked_ultimate: Their ultimate moment. [N·m]
+        hold: Moment that holds it: weight, legs, roots and stakes. [N·m]
+        resting: Of that what one counts on without stakes. [N·m]
+        staked: Of that what one counts on of the stakes. [N·m]
         rows_: Cages one behind another that are tied stiffly together.
 
     Source: handbook-10.3
     """
-    resting = rows_ * weight * arm + legs
-    allowed = resting / tables.constant("dead_weight") + stakes
-    ultimate = resting + staked_ultimate
     return Check(
-        "cage-tips", moment, ultimate, ultimate / allowed, "moment", "handbook-10.3", "judgement",
+        "cage-tips", moment, hold.allowed, hold.median, "moment", "handbook-10.3", "judgement",
         {"moment": (moment, "moment"), "weight": (weight, "force"), "arm": (arm, "length"), "rows": (float(rows_), "count"),
-         "resting": (resting, "moment"), "stakes": (staked_ultimate, "moment")}, "leaf",
+         "resting": (resting, "moment"), "staked": (staked, "moment")}, "leaf",
     )  # fmt: skip
 
 
-def frame(moment: Array, weight: Array, arm: float) -> Check:
+def racks(row: rows.Cage, force: Strength, leg: tuple[float, float], soil: Strength, free: float, weight: Array) -> Check:
+    """Return the check that the legs of a cage below its lowest ring do not lean over together.
+
+    Each leg yields at the ring and at the soil, or the soil yields round it: V = n (M + min(M, Ms))/h. The plant that lies on the rings
+    leans with them.
+
+    Args:
+        row: The cage.
+        force: Wind on it that its legs must take, as designed for and as expected. [N]
+        leg: Moment that a leg may be bent with, and that it bears. [N·m]
+        soil: Moment that the soil holds of one leg. [N·m]
+        free: From where a leg is fixed in the soil to the lowest ring. [m]
+        weight: That lies on the rings. [N]
+
+    Source: limit-analysis
+    """
+    sideways = row.legs * 12.0 * _STEEL * section.round_bar(row.wire).I / free**2
+    amplified = column.amplification(weight, sideways)
+    allowed = row.legs * (leg[0] + np.minimum(leg[0], soil.allowed)) / free
+    median = row.legs * (leg[1] + np.minimum(leg[1], soil.median)) / free
+    demand = np.asarray(force.allowed * amplified)
+    return Check(
+        "cage-racks", demand, allowed, median, "force", "limit-analysis", "judgement",
+        {"force": (force.allowed, "force"), "legs": (float(row.legs), "count"), "wire": (row.wire, "wire"), "free": (free, "length"),
+         "amplified": (amplified, "ratio"), "demand": (demand, "force")}, "steel", np.asarray(force.median * amplified),
+    )  # fmt: skip
+
+
+def frame(moment: Array, weight: Array, arm: float, usual: Array) -> Check:
     """Return the check that a frame standing on the ground by its weight alone does not go over.
 
     Args:
         moment: Of the wind about the ground. [N·m]
         weight: That is always there. [N]
         arm: From its middle of weight to the feet it tips over. [m]
+        usual: Weight that is expected. [N]
 
     Source: handbook-9.1
     """
     hold = weight * arm
     return Check(
-        "frame-tips", moment, hold, tables.constant("dead_weight"), "moment", "handbook-9.1", "judgement",
+        "frame-tips", moment, hold / tables.constant("dead_weight"), usual * arm, "moment", "handbook-9.1", "judgement",
         {"moment": (moment, "moment"), "weight": (weight, "force"), "arm": (arm, "length"), "hold": (hold, "moment")}, "weight",
     )  # fmt: skip
 
@@ -55,20 +83,19 @@ def ring(row: rows.Cage, load: Array, gap: float) -> Check:
 
     Source: handbook-10.1
     """
-    modulus = np.pi * row.wire**3 / 32
-    moment = load * gap / 8
+    moment, modulus = load * gap / 8, section.round_bar(row.wire).Z
     return Check(
-        "cage-ring", moment, modulus * row.yield_, 1 / 0.6, "moment", "handbook-10.1", "judgement",
+        "cage-ring", moment, 0.6 * modulus * row.yield_, modulus * row.median, "moment", "handbook-10.1", "judgement",
         {"load": (load, "force"), "gap": (gap, "length"), "wire": (row.wire, "wire"), "moment": (moment, "moment")},
     )  # fmt: skip
 
 
-def linked(strength: Array, factor: float, force: Array) -> Check:
+def linked(held: Strength, force: Array) -> Check:
     """Return the check of the tie between two cages of a raft.
 
     Source: handbook-10.3
     """
-    return Check("cage-link", force, strength, factor, "force", "handbook-10.3", "judgement", {"force": (force, "force")}, "twine")
+    return Check("cage-link", force, held.allowed, held.median, "force", "handbook-10.3", "judgement", {"force": (force, "force")}, "twine")
 
 
 def pot(force: Array, height: Array, mass: float, base: float, tall: float) -> Check:
@@ -80,7 +107,7 @@ def pot(force: Array, height: Array, mass: float, base: float, tall: float) -> C
     moment = force * (tall + height)
     hold = weight * base / 2
     return Check(
-        "pot-tips", moment, hold, tables.constant("dead_weight"), "moment", "handbook-10.4", "judgement",
+        "pot-tips", moment, hold / tables.constant("dead_weight"), hold, "moment", "handbook-10.4", "judgement",
         {"force": (force, "force"), "height": (tall + height, "length"), "mass": (mass, "mass"), "base": (base, "length"),
          "moment": (moment, "moment")}, "weight",
     )  # fmt: skip

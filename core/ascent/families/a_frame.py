@@ -18,7 +18,7 @@ from ..loadpath import Arrow, Check, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
 from ..loads.crop import Standing, planting_on_face
-from ..mechanics import Array, splay, wind
+from ..mechanics import Array, relief, splay, wind
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import mesh_face, plants, posts
 from ..patterns.stand import Bays
@@ -118,14 +118,22 @@ class _Leaning(Bays[AFrameOptions]):
     def sides(self) -> tuple[face.FaceWind, face.FaceWind]:
         return self._side("left"), self._side("right")
 
+    def _merged(self) -> face.FaceWind:
+        """Return the wind on both faces as one, their leaves and meshes overlapping, where less than half their height is between them."""
+        solid = float(wind.mixed_solidity(self.solidity, self.solidity))
+        lines = tuple(planting_on_face(p, self.season, i, self.geometry.climb) for i, p in enumerate(self.structure.plantings))
+        return face.wind_on_face(lines, solid, 0.0, self.height, self.cases)
+
     @cached_property
     def blown(self) -> tuple[Array, Array]:
-        """Return the wind on one pair's stretch and where it acts, [N] and [m]: the face behind takes two fifths more."""
+        """Return the wind on one pair's stretch and where it acts, [N] and [m]: the face behind takes two fifths more, or near ones act as one."""
         left, right = self.sides
-        front = np.maximum(left.force, right.force)
         lever = np.where(left.force >= right.force, left.height, right.height)
-        behind = tables.constant("follower") * np.minimum(left.force, right.force) if self.options.faces == "two" else 0.0
-        force = (front + behind) * self.carried
+        force = np.maximum(left.force, right.force)
+        if self.options.faces == "two":
+            near = self.options.spread / 2 < self.height / 2
+            force = self._merged().force if near else force + tables.constant("follower") * np.minimum(left.force, right.force)
+        force = force * self.carried
         frame = tables.constant("pole_drag") * wind.gust_pressure(self.cases.gust) * self.wood.soil_width * self.height * self.framed
         total = force + frame
         return np.asarray(total), np.asarray((force * np.minimum(lever, self.height) + (frame + 1e-12) * self.height / 2) / (total + 1e-12))
@@ -173,13 +181,37 @@ class _Leaning(Bays[AFrameOptions]):
 
     @cached_property
     def spreading(self) -> Array:
-        """Return how hard each foot pushes outward under the crop. [N]"""
-        return splay.thrust(self.hanging + self.bare_weight, 2, self.angle)
+        """Return how hard each foot pushes outward under the crop, which hangs along the faces and not at the ridge. [N]"""
+        return splay.spread_thrust(self.hanging + self.bare_weight, 2, self.angle)
 
     @cached_property
     def pushed(self) -> Array:
         """Return what a foot pushes along the ground: half the wind, and the spreading that no tie takes. [N]"""
         return np.asarray(self.blown[0] / 2 + (self.spreading if self.options.foot_tie == "none" else 0.0))
+
+    @cached_property
+    def laid_on(self) -> tuple[Array, ...]:
+        """Return the weights on one pair that its feet may slide under: bare, with half the usual shoots, and with all its crop. [N]"""
+        return self.nothing + self.bare_weight, self.resting, np.asarray(self.hanging + self.bare_weight)
+
+    def _slides(self) -> Check:
+        """Return the check of feet that only stand on the ground.
+
+        Each weight thrusts and presses at once. All of it slides when the wind is more than the friction of the whole; the leeward
+        foot alone when the thrust and its half of a three-hinged frame's push, F z/2h, are more than the friction under it, on which the
+        wind presses besides.
+        """
+        free, (force, lever) = self.options.foot_tie == "none", self.blown
+        tilt, out = force * lever / self.options.spread, force * lever / (2 * self.height)
+        uses = []
+        for weight in self.laid_on:
+            thrust = splay.spread_thrust(weight, 2, self.angle) if free else 0.0
+            alone = (thrust + out) / (weight / 2 + tilt) if free else 0.0
+            uses.append(np.maximum(force / weight, alone))
+        ratios = np.stack(np.broadcast_arrays(*uses))
+        least = np.asarray(self.laid_on[0])
+        check = footings.slides(np.max(ratios, axis=0) * least, least, "timber_friction", "frame-slides")
+        return replace(check, expected=ratios[-1] * least)
 
     @cached_property
     def apex(self) -> Array:
@@ -241,10 +273,9 @@ class _Leaning(Bays[AFrameOptions]):
         """Return what fills a face: mesh between its rails, or bars."""
         if self.options.filled == "mesh":
             stiff = 48.0 * bending.stiffness(self.wood) / self.options.leg**3
-            state = mesh_checks.in_wind(self.mesh, (crop + blown) / area, self.bay, self.options.leg, np.full((1, 1, 1), stiff))
+            bays = relief.tied_bays(len(self.xs) - 1)
+            state = mesh_checks.in_wind(self.mesh, (crop + blown) / area, self.bay, self.options.leg, np.full((1, 1, 1), stiff), bays)
             checks: list[Check] = [mesh_checks.wire_tension(self.mesh, state, self.nothing, self.bay)]
-            if self.mesh.kind != "net":
-                checks.append(mesh_checks.wire_bending(self.mesh, state, self.bay))
             return Link("face", keys(self.geometry.by_role("mesh")), ("meshes", self.mesh.key), ("rail-leg",), ("mesh", "rail_spacing"),
                         crop + blown, tuple(checks))  # fmt: skip
         bar = tables.posts()[self.options.bar]
@@ -292,8 +323,8 @@ class _Leaning(Bays[AFrameOptions]):
         grips = keys(self.geometry.by_role("grip"))
         if self.options.foot == "none":
             checks: tuple[Check, ...] = (
-                tipping.frame(force * lever, self.resting, self.arm),
-                footings.slides(2 * self.pushed, self.resting, "timber_friction", "frame-slides"),
+                tipping.frame(force * lever, self.resting, self.arm, np.asarray(self.hanging + self.bare_weight)),
+                self._slides(),
             )
             return [Link("foot", keys(self.geometry.by_role("post")), None, (), levers, force, checks, arrows)]
         if self.options.foot == "cleat":
@@ -311,7 +342,7 @@ class _Leaning(Bays[AFrameOptions]):
         strength = self.cases.soil_strength(ground.native)
         checks = (
             tension.uplift(stake, ground, self.options.in_soil, self.lifted, strength),
-            embedment.grip("foot-grip", ground, stake, self.options.in_soil, self.pushed, low, self.cases, tables.constant("soil_gust")),
+            embedment.grip("foot-grip", ground, stake, self.options.in_soil, self.pushed, low, self.cases),
         )
         return [Link("foot", grips, ("posts", stake.key), (), levers, np.hypot(self.lifted, self.pushed), checks, arrows)]
 

@@ -13,10 +13,10 @@ from ..checks import bending, boards, embedment, fits, tension
 from ..checks import mesh as mesh_checks
 from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
 from ..geometry import Dimension, Geometry, Member, Plant, Supply
-from ..loadpath import Arrow, Check, Link, Remark, Service
+from ..loadpath import Arrow, Check, Link, Remark, Service, Strength
 from ..loads import face
 from ..loads.cases import Cases
-from ..mechanics import Array, beam, wind
+from ..mechanics import Array, beam, relief, wind
 from ..model import BareBed, Planting, Site, Structure, Typed
 from ..patterns import mesh_face, plants, posts
 from ..patterns import strings as hung
@@ -136,20 +136,22 @@ class _Framed(PostRow[BedFrameOptions]):
         return np.asarray((self.moment + self.onto * self.board[1] / 2) * len(self.xs))
 
     @cached_property
-    def backed(self) -> Array:
-        """Return the moment that stakes or ties behind a board are allowed. [N·m]"""
+    def backed(self) -> Strength:
+        """Return the moment that stakes or ties behind a board hold. [N·m]"""
         count = max(math.floor(self.options.length / self.options.backing_step + 1e-6), 1)
         high = self.board[1]
         if self.options.backing == "ties":
-            return np.full((1, 1, 1), count * tables.fittings()["screws_76_pair"].working_N * high)
+            screws = tables.fittings()["screws_76_pair"]
+            working = np.full((1, 1, 1), count * screws.working_N * high)
+            return Strength(working, working * screws.median)
         if self.options.backing == "stakes":
             stake, at = tables.posts()[self.options.stake], np.full((1, 1, 1), 0.8 * high)
-            hold = embedment.lateral_ultimate(embedment.beside(self.ground), stake, _BACKING_DEPTH, at, self.cases) / tables.constant(
-                "soil_gust"
+            held, bears = embedment.strength(embedment.beside(self.ground), stake, _BACKING_DEPTH, at, self.cases), bending.moments(stake)
+            return Strength(
+                np.asarray((count + 1) * np.minimum(held.allowed * at, bears.allowed)),
+                np.asarray((count + 1) * np.minimum(held.median * at, bears.median)),
             )
-            bent, factor = bending.gust_moment(stake)
-            return np.asarray((count + 1) * np.minimum(hold * 0.8 * high, bent / factor))
-        return self.nothing
+        return Strength(self.nothing, self.nothing)
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
@@ -196,10 +198,10 @@ class _Framed(PostRow[BedFrameOptions]):
         if self.options.infill == "mesh":
             mesh = tables.meshes()[self.options.mesh]
             stiff = np.full((1, 1, 1), 3 * bending.stiffness(self.post) / (self.options.height / 2) ** 3)
-            state = mesh_checks.in_wind(mesh, self.wind.pressure, self.bay, self.options.height, stiff)
+            state = mesh_checks.in_wind(
+                mesh, self.wind.pressure, self.bay, self.options.height, stiff, relief.tied_bays(max(len(self.xs) - 1, 1))
+            )
             checks: list[Check] = [mesh_checks.wire_tension(mesh, state, self.nothing, self.bay)]
-            if mesh.kind != "net":
-                checks.append(mesh_checks.wire_bending(mesh, state, self.bay))
             stems = self.stem_ties(self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "mesh")
             return [*stems, Link("mesh", keys(self.geometry.by_role("mesh")), ("meshes", mesh.key), ("upright",), ("mesh", "post_spacing"),
                                  self.wind.force * self.bay, tuple(checks))]  # fmt: skip
@@ -238,7 +240,10 @@ class _Framed(PostRow[BedFrameOptions]):
                 ("board",),
                 ("brace_wire",),
                 tight,
-                (tension.brace_wire(wire, tight, each),),
+                (
+                    tension.brace_wire(wire, tight, each),
+                    bending.pushed(self.post, each * self.options.height / run + self.weight, self.options.height, self.moment),
+                ),
             )
         ]
 

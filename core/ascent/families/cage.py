@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from functools import cached_property
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
 from .. import rows, tables
-from ..checks import bending, embedment, fits, strings, tipping
+from ..checks import bending, embedment, fits, footings, strings, tipping
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
 from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
-from ..loadpath import Arrow, Link, Remark, Service
+from ..loadpath import Arrow, Check, Link, Remark, Service, Strength
 from ..loads import face
 from ..loads.cases import Cases
-from ..mechanics import Array, wind
+from ..mechanics import Array, section, wind
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts, pots
 from ..patterns.stand import Stand
@@ -24,6 +25,8 @@ _LAP = 0.15  # of a cylinder's seam [m], parts handbook 3.7
 _ROUND = 8  # sides a ring is drawn with
 _LINK = 0.70  # of twine for a link, twice round [m], parts handbook 3.7
 _BRANCHES = 4.0  # that lie on a ring
+_LEGGED = 0.002  # wire from which a cage stands on its own legs; finer netting is held by canes [m]
+_FIXED = 0.10  # below the soil at which a thin leg in dug earth is fixed, at most [m], judgement
 
 
 class CageOptions(Typed):
@@ -81,11 +84,11 @@ class _Caged(Stand[CageOptions]):
     @cached_property
     def wind(self) -> face.FaceWind:
         mesh = wind.mesh_solidity(self.cage.wire, self.cage.along, self.cage.up)
-        return face.wind_on_face(self.standings, mesh, 0.0, self.stood, self.cases)
+        return face.wind_on_face(self.standings, mesh, 0.0, self.stood, self.cases, "round")
 
     @cached_property
     def force(self) -> Array:
-        """Return the wind on one cage: a flat face as wide as the cage or the plant that has outgrown it. [N]"""
+        """Return the wind on one cage: a round body as wide as the cage or the plant that has outgrown it. [N]"""
         wide = max(*(min(s.planting.spacing, s.crop.depth_m) for s in self.standings), self.cage.diameter_m)
         return np.asarray(self.wind.force * wide)
 
@@ -99,9 +102,11 @@ class _Caged(Stand[CageOptions]):
         return np.asarray(total.reshape(1, -1, 1))
 
     @cached_property
-    def weight(self) -> Array:
-        """Return the weight that keeps one cage down: its own and half of what lies on it. [N]"""
-        return np.asarray((self.cage.kg + 0.5 * self.pressing) * tables.constant("gravity"))
+    def weight(self) -> Strength:
+        """Return the weight that keeps one cage down: its own and half of what lies on it, or all of that as one expects. [N]"""
+        on = tables.constant("gravity") * self.pressing
+        own = tables.constant("gravity") * self.cage.kg
+        return Strength(np.asarray(own + 0.5 * on), np.asarray(own + on))
 
     @cached_property
     def leaning(self) -> Array:
@@ -116,43 +121,91 @@ class _Caged(Stand[CageOptions]):
         return np.asarray(behind * self.force * self.wind.height + self.deep * self.leaning)
 
     @cached_property
-    def legs(self) -> Array:
-        """Return the moment that the friction of the windward legs holds. [N·m]"""
+    def leg(self) -> tuple[float, float]:
+        """Return the moment that one leg may be bent with, and the one it is expected to bear. [N·m]"""
+        modulus = section.round_bar(self.cage.wire).Z
+        return 0.6 * self.cage.yield_ * modulus, self.cage.median * modulus
+
+    @cached_property
+    def wired(self) -> bool:
+        """Return whether its legs are the cage's own wires, pushed into the soil."""
+        return self.cage.legs > 0 and self.cage.wire >= _LEGGED
+
+    @cached_property
+    def arm(self) -> float:
+        """Return the distance from the middle of a column to its leeward edge. [m]"""
+        return ((self.deep - 1) * self.apart + self.cage.diameter_m) / 2
+
+    @cached_property
+    def resting(self) -> Strength:
+        """Return the moment that a column holds by weight, by its legs in the soil and by the roots of its plants. [N·m]
+
+        Legs hold by friction as they are pulled out, or each as a little post as it is pushed aside, whichever is more.
+        """
         each = tables.constant("wire_legs") * math.pi * self.cage.wire * self.cage.leg_m
-        strength = self.cases.soil_strength(tables.soils()[self.site.bed.soil])
-        return np.asarray(each * self.cage.legs / 2 * self.cage.diameter_m * strength * self.deep)
+        soil, height = tables.soils()[self.site.bed.soil], np.maximum(self.wind.height, 0.1)
+        pulled = each * self.cage.legs / 2 * self.cage.diameter_m * self.cases.soil_strength(soil)
+        stood = Strength(self.nothing, self.nothing)
+        if self.wired:
+            held = embedment.strength(self.ground, footings.wire_post(self.cage.wire), self.cage.leg_m, height, self.cases)
+            bears = self.leg
+            stood = Strength(
+                np.asarray(self.cage.legs * np.minimum(held.allowed * height, bears[0])),
+                np.asarray(self.cage.legs * np.minimum(held.median * height, bears[1])),
+            )
+        still, arm, deep = tables.constant("dead_weight"), self.arm, self.deep
+        return Strength(
+            np.asarray(deep * (self.weight.allowed * arm / still + np.maximum(pulled / still, stood.allowed) + self.rooted.allowed)),
+            np.asarray(deep * (self.weight.median * arm + np.maximum(pulled, stood.median) + self.rooted.median)),
+        )
 
     @cached_property
     def tied_at(self) -> float:
         return max(tables.constant("cage_stake_tie") * self.stood, 0.2)
 
     @cached_property
-    def staked(self) -> tuple[Array, Array]:
-        """Return the allowable and the ultimate moment of the stakes of a column. [N·m]"""
+    def staked(self) -> Strength:
+        """Return the moment that the stakes of a column hold. [N·m]"""
         if not self.options.stakes:
-            return self.nothing, self.nothing
-        height = np.full((1, 1, 1), self.tied_at)
-        bent, factor = bending.gust_moment(self.stake)
-        soil = embedment.lateral_ultimate(self.ground, self.stake, self.options.depth, height, self.cases) * self.tied_at
-        count = self.options.stakes * self.deep
-        return np.minimum(soil / tables.constant("soil_gust"), bent / factor) * count, np.minimum(soil, bent) * count
+            return Strength(self.nothing, self.nothing)
+        height, count = np.full((1, 1, 1), self.tied_at), self.options.stakes * self.deep
+        bears, soil = bending.moments(self.stake), embedment.strength(self.ground, self.stake, self.options.depth, height, self.cases)
+        return Strength(
+            np.asarray(np.minimum(soil.allowed * height, bears.allowed) * count), np.asarray(np.minimum(soil.median * height, bears.median) * count)
+        )  # fmt: skip
+
+    @cached_property
+    def sheared(self) -> Strength:
+        """Return the wind that pushes one cage over above its lowest ring, as designed for and as expected: less what stem and roots take. [N]"""
+        height = np.maximum(self.wind.height, 0.1)
+        return Strength(*(np.asarray(np.maximum(self.force - each / height, 0.0)) for each in self.rooted))
+
+    def _racks(self) -> Check:
+        """Return the check of the legs below the lowest ring, which lean over together."""
+        free = self.cage.up + min(self.cage.leg_m / 2, _FIXED)
+        soil = embedment.strength(self.ground, footings.wire_post(self.cage.wire), self.cage.leg_m, np.full((1, 1, 1), free), self.cases)
+        on = self.pressing * self.cases.crop * tables.constant("gravity")
+        return tipping.racks(self.cage, self.sheared, self.leg, Strength(soil.allowed * free, soil.median * free), free, on)
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
         rings, first = keys(self.geometry.by_role("ring")), self.geometry.by_role("ring")[0].points[0]
-        allowed, ultimate = self.staked
-        arm = ((self.deep - 1) * self.apart + self.cage.diameter_m) / 2
-        below = ("tipping", *(("link",) if self.deep > 1 else ()), *(("stake",) if self.options.stakes else ()))
         branch = self.pressing * self.cases.crop * tables.constant("gravity") / (self.cage.legs or 6) / 2 * tables.constant("tie_uneven")
+        ringed = (
+            tipping.ring(self.cage, branch, min(self.cage.along, 0.4)),
+            *((self._racks(),) if self.wired and not self.options.stakes else ()),
+        )
+        hold = Strength(self.resting.allowed + self.staked.allowed, self.resting.median + self.staked.median)
+        below = ("tipping", *(("link",) if self.deep > 1 else ()), *(("stake",) if self.options.stakes else ()))
         edge = (first[0], first[1] + self.cage.diameter_m / 2, 0.0)
         centre = (first[0], first[1], float(self.stood) * tables.constant("cage_centre"))
         table = ("cages", self.cage.key) if self.options.made == "bought" else ("meshes", self.options.mesh)
         levers = ("stakes", "link", "depth", "stake", "diameter", "height", "cage")
         found = [
             Link("ring", rings, table, below, ("cage", "mesh"), branch * _BRANCHES,
-                 (tipping.ring(self.cage, branch, min(self.cage.along, 0.4)),)),
+                 ringed),
             Link("tipping", rings, None, ("pot",) if self.site.bed.kind == "container" else (), levers, self.force,
-                 (tipping.cage(self.column, self.weight, arm, self.legs, allowed, ultimate, self.deep),),
+                 (tipping.cage(self.column, self.weight.allowed, self.arm, hold, self.resting.allowed, self.staked.allowed, self.deep),),
                  (Arrow(centre, (0.0, 1.0, 0.0)), Arrow(edge, (0.0, 0.0, 1.0)))),
         ]  # fmt: skip
         if self.deep > 1:
@@ -163,31 +216,37 @@ class _Caged(Stand[CageOptions]):
 
     def _link(self) -> Link:
         twine = tables.twines()[self.options.link_twine]
-        strength = strings.twine_strength(twine, self.tied_on) * 2.0
+        tied = strings.twine_strength(twine, self.tied_on)
         passed = self.force * (self.deep - 1) / self.deep
         return Link("link", keys(self.geometry.by_role("run")), ("twines", twine.key), ("tipping",), ("link_twine",), passed,
-                    (tipping.linked(strength, tables.constant("twine"), passed),))  # fmt: skip
+                    (tipping.linked(Strength(2.0 * tied.allowed, 2.0 * tied.median), passed),))  # fmt: skip
 
     def _stake(self) -> list[Link]:
-        """Return the stakes: what the cages' weight does not hold, their stakes take at the height of their ties."""
+        """Return the stakes: what a column does not hold by itself, its stakes take at the height of their ties."""
         count = self.options.stakes * self.deep
-        resting = (self.deep * self.weight * ((self.deep - 1) * self.apart + self.cage.diameter_m) / 2 + self.legs) / tables.constant(
-            "dead_weight"
-        )
-        taken = np.maximum(self.column - resting, 0.0) / count / self.tied_at
+        taken, usual = (np.maximum(self.column - each, 0.0) / count / self.tied_at for each in self.resting)
         height = np.full((1, 1, 1), self.tied_at)
         members = keys(self.geometry.by_role("post"))
+        bent = bending.post_across(self.stake, taken, height, np.ones((1, 1, 1)))
+        grip = self.soil_grip(self.stake, self.options.depth, taken, height, ("depth", "stakes", "stake"))
         return [
-            Link("stake", members, ("posts", self.stake.key), ("soil",), ("stake", "stakes"), taken,
-                 (bending.post_across(self.stake, taken, height, np.ones((1, 1, 1))),)),
-            self.soil_grip(self.stake, self.options.depth, taken, height, ("depth", "stakes", "stake")),
-        ]  # fmt: skip
+            Link(
+                "stake",
+                members,
+                ("posts", self.stake.key),
+                ("soil",),
+                ("stake", "stakes"),
+                taken,
+                (replace(bent, expected=usual * self.tied_at),),
+            ),
+            replace(grip, checks=tuple(replace(check, expected=usual) for check in grip.checks)),
+        ]
 
     def service(self) -> tuple[Service, ...]:
         """Return the lean of the cage's top: nothing until it tips, or what its stake gives."""
         lean = self.nothing + 0.0 * self.force
         if self.options.stakes:
-            resting = self.weight * self.cage.diameter_m / 2
+            resting = self.weight.allowed * self.cage.diameter_m / 2
             taken = np.maximum(self.force * self.wind.height + self.leaning - resting, 0.0) / self.tied_at / self.options.stakes
             give = posts.lean_per_force(self.stake, self.ground, self.options.depth, np.full((1, 1, 1), self.tied_at), np.full((1, 1, 1), 0.01),
                                         self.stood, self.cases)  # fmt: skip
@@ -195,15 +254,17 @@ class _Caged(Stand[CageOptions]):
         return (Service("lean", lean, self.stood / tables.constant("sway_limit") * 3, "handbook-10.2", ("stakes", "stake", "depth")),)
 
     def balance(self) -> tuple[Array, Array]:
-        """Return the moment that tips a column, and what its weight, its legs and its stakes are asked for of it. [N·m]"""
+        """Return the moment of wind and lean on all cages of a column, and what the link that keeps it from tipping is asked for. [N·m]"""
         behind = 1.0 + tables.constant("follower") * (self.deep - 1)
-        return self.column, behind * self.force * self.wind.height + self.deep * self.leaning
+        tips = next(link for link in self.path() if link.key == "tipping")
+        return behind * self.force * self.wind.height + self.deep * self.leaning, tips.checks[0].demand
 
 
 class Cages(Family[CageOptions]):
     """A cage a plant."""
 
     key: ClassVar[str] = "cage"
+    round: ClassVar[bool] = True
     options = CageOptions
 
     def propose(self, need: Need, site: Site) -> Proposal:
@@ -337,7 +398,7 @@ def _cage(options: CageOptions) -> rows.Cage:
     return rows.Cage(
         mesh.key, mesh.source, mesh.certainty, mesh.name, mesh.wire, options.height, options.diameter, options.leg,
         max(round(math.pi * options.diameter / mesh.along), 3), mesh.along, mesh.up, mesh.kg_m2 * around * options.height,
-        tables.mesh_materials()[mesh.material].yield_, mesh.life_dry, mesh.life_wet, mesh.price_m2 * around * options.height,
+        tables.mesh_materials()[mesh.material].yield_, tables.mesh_materials()[mesh.material].median_yield, mesh.life_dry, mesh.life_wet, mesh.price_m2 * around * options.height,
     )  # fmt: skip
 
 

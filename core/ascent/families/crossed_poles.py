@@ -20,7 +20,7 @@ from ..mechanics import Array, wind
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts, splayed
 from ..patterns import strings as hung
-from ..patterns.end_assembly import COLLAR, EndAssembly
+from ..patterns.end_assembly import COLLAR, EndAssembly, loaded_line, pushed_along
 from ..patterns.stand import Bays
 
 _OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.5
@@ -109,7 +109,7 @@ class _Crossed(Bays[CrossedPolesOptions]):
     def footing(self) -> tuple[rows.Post, embedment.Ground]:
         """Return what stands in the soil, and the soil: a collar of concrete is wide and grips from the top."""
         if self.options.footing == "concrete":
-            return replace(self.post, soil_width=COLLAR), replace(self.ground, ignored=0.0)
+            return embedment.collared(self.ground, self.post, COLLAR)
         return self.post, self.ground
 
     @cached_property
@@ -197,12 +197,13 @@ class _Crossed(Bays[CrossedPolesOptions]):
             found = []
         if self.options.brace != "guy" and self.options.ridge != "wire":
             return found
-        pull = self.along if self.options.brace == "guy" else self.nothing
-        lasting = self.nothing
+        lines = [pushed_along(self.height, self.along)] if self.options.brace == "guy" else []
         if self.options.ridge == "wire":
-            pull, lasting = pull + self._wire_pull(np.hypot(self.down, self.side)), self._wire_pull(self.down + 0.0 * self.side)
-        height = np.full((1, 1, 1), self.height)
-        return [*found, *self.ends.links(pull, height, self.nothing, height, lasting, self.height, self.cases)]
+            load, still = np.hypot(self.down, self.side), self.down + 0.0 * self.side
+            lines.append(
+                loaded_line(self.height, self._wire_pull(load), load, self._wire_pull(still), still, self.bay, (len(self.xs) - 1) / 2)
+            )
+        return [*found, *self.ends.links(lines, self.nothing, np.full((1, 1, 1), self.height), self.cases)]
 
     def service(self) -> tuple[Service, ...]:
         """Return how far the ridge moves over, and how far it sags where strings hang from it."""
@@ -358,7 +359,7 @@ def _ends_of(options: CrossedPolesOptions, site: Site, pairs: int) -> EndAssembl
     return EndAssembly(
         ("post-1", f"post-{2 * pairs - 1}"), ("grip-1", f"grip-{2 * pairs - 1}"), "guy" if options.brace == "guy" else "plain",
         tables.posts()[options.pole], embedment.ground_of(site.bed, "driven"), options.in_soil, _height(options),
-        tables.wires()[wire], tables.anchors()[options.anchor], tables.posts()[options.pole], _END_LEVERS,
+        tables.wires()[wire], tables.anchors()[options.anchor], tables.posts()[options.pole], _END_LEVERS, collar=options.footing == "concrete",
     )  # fmt: skip
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from functools import cached_property
 from itertools import pairwise
 from typing import Annotated, ClassVar, Literal
@@ -20,11 +21,12 @@ from ..mechanics import Array, cable
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts
 from ..patterns import strings as hung
-from ..patterns.end_assembly import EndAssembly
+from ..patterns.end_assembly import EndAssembly, Line, loaded_line
 from ..patterns.stand import PostRow
 
 _ON_POSTS = ("beam", "wire")
 _MOST_BEAM = 3.6  # a beam needs no anchors up to this span [m], parts handbook 3.8
+_BRACE, _BRACE_STAKE = "wire_soft_125", "stake_guy_rebar"  # of a beam's posts along their row
 _TWISTED = 0.9  # of two wires twisted together, each keeps this, structures handbook 6.1
 
 
@@ -58,6 +60,7 @@ class DropStringsOptions(Typed):
     setting: Literal["driven", "tamped"] = choice("posts", "tamped", when=("footing", ("soil",)))
     screws: Annotated[str, row_of("fittings", "joint")] = item("posts", "fittings", "screws_76_pair", "joint", when=("footing", ("bed",)))
     screw_gap: float = measure("posts", "length", 0.15, 0.05, 0.4, 0.01, tries=(0.05, 0.1, 0.2), when=("footing", ("bed",)))
+    uprights: Literal["alone", "pair", "knees"] = choice("posts", "alone", when=("footing", ("bed",)))
     joint: Annotated[str, row_of("fittings", "joint")] = item("posts", "fittings", "bolt_carriage_m8", "joint", when=("top", ("beam",)))
     prop: bool = choice("posts", False, when=("top", _ON_POSTS))
     brace: Literal["none", "diagonal", "back-tie"] = choice("ends", "diagonal", when=("top", ("beam",)))
@@ -118,7 +121,24 @@ class _Strung(PostRow[DropStringsOptions]):
 
     @cached_property
     def amplified(self) -> Array:
-        return self.amplified_by(self.on_post, self.options.top_height)
+        return self.amplified_by(self.on_post / self.sharing, self.options.top_height)
+
+    @cached_property
+    def paired(self) -> bool:
+        """Return whether two uprights stand at each place, one on either side of the bed, joined over it."""
+        return self.options.footing == "bed" and self.options.uprights != "alone"
+
+    @property
+    def sharing(self) -> float:
+        """Return how many uprights share what comes on one place of the row."""
+        return 2.0 if self.paired else 1.0
+
+    @cached_property
+    def bends(self) -> tuple[Array, Array]:
+        """Return the wind across the row on one upright and the lever with which it bends it: half the height where knees keep the corners
+        square. [N] and [m]"""
+        lever = 0.5 if self.paired and self.options.uprights == "knees" else 1.0
+        return np.asarray(self.across / self.sharing), np.asarray(self.height * lever)
 
     @cached_property
     def ends(self) -> EndAssembly:
@@ -153,7 +173,7 @@ class _Strung(PostRow[DropStringsOptions]):
         )
         if self.options.top == "house":
             return (*links, self._purlin())
-        top = (self._beam(), self._joint()) if self.options.top == "beam" else (self._wire(),)
+        top = (self._beam(), self._joint(), *self._braced()) if self.options.top == "beam" else (self._wire(),)
         return (*links, *top, self._post(), *self._footing(), *(self._ends() if self.options.top == "wire" else ()))
 
     def _purlin(self) -> Link:
@@ -173,6 +193,30 @@ class _Strung(PostRow[DropStringsOptions]):
         return Link("joint", keys(self.geometry.by_role("fitting")), ("fittings", row.key), ("post",), ("joint", "post_spacing"), demand,
                     (strings.fitting("joint", row, demand),))  # fmt: skip
 
+    def _braced(self) -> list[Link]:
+        """Return what keeps the beam's posts from racking along the row: a wire down the first or the last bay, or back to a driven stake.
+
+        It pulls down on the post it is tied to, which is pushed while the wind across bends it.
+        """
+        if self.options.brace == "none":
+            return []
+        wire, run, tall = tables.wires()[_BRACE], _brace_run(self.options, self.bay), self.options.top_height
+        tight, pushed = self.along * math.hypot(run, tall) / run, self.along * tall / run + self.on_post
+        guys = keys(self.geometry.by_role("guy"))
+        checks = (
+            tension.brace_wire(wire, tight, self.along),
+            bending.pushed(self.post, pushed, tall, np.asarray(self.across * self.height * self.amplified / self.sharing)),
+        )
+        back = self.options.brace == "back-tie"
+        found = [
+            Link("brace", guys, ("wires", wire.key), ("brace-anchor",) if back else (), ("brace", "post", "post_spacing"), tight, checks)
+        ]
+        if back:
+            stake = tables.anchors()[_BRACE_STAKE]
+            held = tension.anchor(stake, self.ground.native, tight, math.atan2(tall, run), self.cases)
+            found.append(Link("brace-anchor", keys(self.geometry.by_role("anchor")), ("anchors", stake.key), (), ("brace",), tight, held))
+        return found
+
     def _wire(self) -> Link:
         wire = tables.wires()[self.options.wire]
         check = overhead.twisted(wire, self.strands, _TWISTED if self.options.doubled else 1.0, self._load(self.side), self.bay, self.pull)
@@ -180,7 +224,7 @@ class _Strung(PostRow[DropStringsOptions]):
                     np.hypot(self.down, self.side) * self.bay, (check,))  # fmt: skip
 
     def _post(self) -> Link:
-        checks = [bending.post_across(self.post, self.across, self.height, self.amplified)]
+        checks = [bending.post_across(self.post, *self.bends, self.amplified)]
         if self.options.top == "beam" and self.options.brace == "none":
             checks.append(bending.racking(self.post, self.along, self.options.top_height, len(self.xs), self.on_post))
         below = "soil" if self.options.footing == "soil" else "board"
@@ -190,17 +234,28 @@ class _Strung(PostRow[DropStringsOptions]):
     def _footing(self) -> tuple[Link, ...]:
         if self.options.footing == "bed":
             members = keys(self.geometry.by_role("grip"))
-            row, moment = tables.fittings()[self.options.screws], np.asarray(self.across * self.height * self.amplified)
+            force, lever = self.bends
+            row, moment = tables.fittings()[self.options.screws], np.asarray(force * lever * self.amplified)
             return (Link("board", members, ("fittings", row.key), (), ("screws", "screw_gap", "post_spacing"), self.across,
                          (bending.screwed(row, moment, self.options.screw_gap),)),)  # fmt: skip
         levers = ("depth", "post_spacing", "post", "setting")
         return (self.soil_grip(self.post, self.options.depth, self.across, self.height * self.amplified, levers),)
 
     def _ends(self) -> tuple[Link, ...]:
-        still = self._pull(self._load(self.nothing))
-        return self.ends.links(
-            self.pull, self.height, self.across / 2, self.height, still, self.options.top_height, self.cases, self.on_post / 2
-        )
+        load, lasts = self._load(self.side), self._load(self.nothing)
+        line = loaded_line(self.options.top_height, self.pull, load, self._pull(lasts), lasts, self.bay, (len(self.xs) - 1) / 2)
+        force, lever = self.bends
+        links = self.ends.links([line], force / 2, lever, self.cases, self.on_post / 2)
+        return (*links, *self._brace_top(line))
+
+    def _brace_top(self, line: Line) -> tuple[Link, ...]:
+        """Return the bar from post to post over the row, which the wire pushes together."""
+        if self.options.ends != "top-brace":
+            return ()
+        row = tables.posts()[self.options.strut]
+        push, usual = (line.after(self.ends.give(line.height, down)) for down in (False, True))
+        check = replace(tension.buckling("strut", row, push, self.bay), expected=usual)
+        return (Link("top-brace", ("top-brace",), ("posts", row.key), (), ("strut", "post_spacing", "ends"), push, (check,)),)
 
     def service(self) -> tuple[Service, ...]:
         """Return the lean of the posts and the sag of beam or wire."""
@@ -221,12 +276,13 @@ class _Strung(PostRow[DropStringsOptions]):
         )
 
     def balance(self) -> tuple[Array, Array]:
-        """Return the wind across the row that strings hand upward, and what the posts take of it. [N]"""
+        """Return the wind across the row that strings hand upward, and what bends the posts that it stands on. [N]"""
         put_on = self.side * self.options.length
         if self.options.top == "house":
             return put_on, put_on
-        inner = max(len(self.xs) - 2, 0)
-        return put_on, self.across * inner + (self.across / 2 if inner else self.across) * 2
+        bent = next(link for link in self.path() if link.key == "post").checks[0]
+        each, _ = bent.terms["force"]
+        return put_on, np.asarray(each * self.sharing * self.options.length / self.carried)
 
 
 class DropStrings(Family[DropStringsOptions]):
@@ -272,7 +328,7 @@ class DropStrings(Family[DropStringsOptions]):
         grown = hung.climbing(grown, at, height)
         depth = options.depth if options.footing == "soil" else 0.0
         if options.top != "house":
-            members += posts.row(post, xs, max(depth, 0.02), height, posts.stock_length(post, depth + height))
+            members += _uprights(options, site, xs, depth)
             members += _top(options, xs)
             if options.prop:
                 members += [
@@ -288,7 +344,10 @@ class DropStrings(Family[DropStringsOptions]):
         if options.foot_held == "peg":
             supplies.append(Supply("string-peg", "fittings", options.base, len(grown)))
         if options.top != "house" and options.footing == "bed":
-            supplies.append(Supply("post-screws", "fittings", options.screws, 2 * len(xs)))
+            count = len(xs) * (1 if options.uprights == "alone" else 2)
+            supplies.append(Supply("post-screws", "fittings", options.screws, 2 * count))
+            if options.uprights == "knees":
+                supplies.append(Supply("knee-screws", "fittings", options.screws, 4 * len(xs)))
         return Geometry(tuple(members), grown, _dimensions(options, plantings, grown, xs, site.bed.width / 2), tuple(supplies), options.length,
                         height, depth if options.top != "house" else 0.0, climb=height)  # fmt: skip
 
@@ -344,6 +403,34 @@ _END_LEVERS = {
 }
 
 
+def _uprights(options: DropStringsOptions, site: Site, xs: Array, depth: float) -> list[Member]:
+    """Return the posts; on a bed perhaps in pairs, one on either side of it, with a bar over it and knees in its corners."""
+    post, height = tables.posts()[options.post], options.top_height
+    bought = posts.stock_length(post, depth + height)
+    if options.footing == "soil" or options.uprights == "alone":
+        return posts.row(post, xs, max(depth, 0.02), height, bought)
+    found, edge = [], site.bed.width / 2 + post.a / 2
+    for n, x in enumerate(map(float, xs)):
+        for k, y in enumerate((edge, -edge)):
+            found += posts.standing(post, 2 * n + k + 1, (x, y, -0.02), (x, y, height), bought)
+        found.append(
+            Member(f"crossbar-{n + 1}", "arm", "posts", post.key, ((x, edge, height), (x, -edge, height)), 2 * edge, post.soil_width)
+        )
+        if options.uprights == "knees":
+            knee = min(0.4, edge)
+            found += [
+                Member(f"knee-{n + 1}-{k + 1}", "strut", "posts", post.key, ((x, y, height - knee), (x, y - math.copysign(knee, y), height)),
+                       knee * math.sqrt(2.0), post.soil_width)
+                for k, y in enumerate((edge, -edge))
+            ]  # fmt: skip
+    return found
+
+
+def _brace_run(options: DropStringsOptions, bay: float) -> float:
+    """Return how far along the row a brace's foot stands from its post: square to it when it goes back, in its bay when it goes in. [m]"""
+    return options.top_height if options.brace == "back-tie" else min(bay, options.top_height)
+
+
 def _spare(options: DropStringsOptions) -> float:
     """Return the length of string wound up to be let down. [m]"""
     return max(options.stem_length - options.top_height, 0.0) if options.lower else 0.0
@@ -356,6 +443,7 @@ def _ends_of(options: DropStringsOptions, site: Site, posts_: int) -> EndAssembl
         ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), "plain" if options.ends == "top-brace" else options.ends,
         tables.posts()[options.post], embedment.ground_of(site.bed, options.setting), depth, options.top_height,
         tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, railed,
+        bows=(posts_ - 1) / 2 * tables.constant("rail_bows") * options.length / (posts_ - 1), in_soil=options.footing == "soil",
     )  # fmt: skip
 
 
@@ -380,12 +468,15 @@ def _top(options: DropStringsOptions, xs: Array) -> list[Member]:
         Member(f"joint-{n + 1}", "fitting", "fittings", options.joint, ((float(x), 0.0, z),), shape="point") for n, x in enumerate(xs)
     ]
     if options.brace != "none":
-        bay, wire = float(xs[1]), tables.wires()["wire_soft_125"]
-        run, across = min(bay, 1.2), options.brace == "diagonal"
+        bay, wire = float(xs[1]), tables.wires()[_BRACE]
+        run, across = _brace_run(options, bay), options.brace == "diagonal"
         foot = (run, 0.0, 0.1) if across else (-run, 0.0, 0.0)
         found.append(Member("brace-first", "guy", "wires", wire.key, ((0.0, 0.0, z), foot), math.hypot(run, z) + 1.0, wire.d))
         other = (end - run, 0.0, 0.1) if across else (end + run, 0.0, 0.0)
         found.append(Member("brace-last", "guy", "wires", wire.key, ((end, 0.0, z), other), math.hypot(run, z) + 1.0, wire.d))
+        if not across:
+            for name, at in (("first", foot), ("last", other)):
+                found.append(Member(f"anchor-{name}", "anchor", "anchors", _BRACE_STAKE, (at,), shape="point"))
     return found
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from functools import cached_property
 from typing import Annotated, ClassVar, Literal
 
@@ -144,7 +143,7 @@ class _Host(Bays[ExistingOptions]):
         sail = existing.weakened(existing.added_sail(post, force, height, bare), self.share)
         ground = embedment.beside(self.ground)
         grip = existing.weakened(
-            embedment.grip("soil-grip", ground, post, self.options.fence_depth, force, height, self.cases, tables.constant("soil_gust")),
+            embedment.grip("soil-grip", ground, post, self.options.fence_depth, force, height, self.cases),
             self.share,
         )
         side = (Arrow((0.0, 0.0, min(self.options.fence_height, 1.0)), (0.0, 1.0, 0.0)),)
@@ -170,10 +169,10 @@ class _Host(Bays[ExistingOptions]):
         per_string = np.asarray(force / plants_ / np.maximum(self.wind.leaf_height * max(s.planting.spacing for s in self.standings), 1e-9))
         strung = hung.string_links(self, per_string, self.wind.leaf_height, twine, tables.ties()[self.options.stem_tie], None, peg, "pole")
         guyed = _GUYED_AT * self.options.pole_top if self.options.guyed else 0.0
-        footing, ground = replace(post, soil_width=COLLAR), replace(self.ground, ignored=0.0)
+        footing, ground = embedment.collared(self.ground, post, COLLAR)
         low = np.asarray(np.where(guyed > 0, 0.05, height))
         onto = np.asarray(force * np.maximum(1.0 - height / guyed, 0.25)) if guyed else force
-        grip = embedment.grip("soil-grip", ground, footing, self.options.pole_depth, onto, low, self.cases, tables.constant("soil_gust"))
+        grip = embedment.grip("soil-grip", ground, footing, self.options.pole_depth, onto, low, self.cases)
         side = (Arrow((_PEGS, 0.0, self.options.pole_top / 2), (0.0, 1.0, 0.0)),)
         to = ("pole-soil", "guy") if guyed else ("pole-soil",)
         found = [

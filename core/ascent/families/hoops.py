@@ -10,10 +10,10 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import rows, tables
-from ..checks import arches, bending, embedment, fits, footings, tension
+from ..checks import arches, bending, embedment, fits, footings, legs, tension
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of, tributary
 from ..geometry import Dimension, Geometry, Member, Plant
-from ..loadpath import Arrow, Check, Link, Remark, Service
+from ..loadpath import Arrow, Check, Link, Remark, Service, Strength
 from ..loads import crop, face
 from ..loads.cases import Cases
 from ..mechanics import Array, wind
@@ -152,7 +152,11 @@ class _Bent(Bays[HoopsOptions]):
         checks: list[Check] = [arches.tube_sway(self.hoop, self.hanging + self.bare_weight, self.rise, _INSIDE)]
         if self.sprung:
             heavy = arches.crown(self.figures, self.bare_weight, self.hanging, self.options.arc)
-            checks = [arches.sway(self.figures, weight), heavy, arches.hoop_bend(self.figures, self.hoop)]
+            bears = bending.moments(self.hoop)
+            rod = Strength(np.asarray(bears.allowed), np.asarray(bears.median))
+            above = np.maximum(self.lever - max(self.hold - self.sunk, 0.0), 0.1)
+            blown = arches.blown(rod, self.across, above, 4.0 if self.hold else 2.0, weight, self.figures, "hoop-blown")
+            checks = [arches.sway(self.figures, weight), heavy, arches.hoop_bend(self.figures, self.hoop), blown]
         if self.options.hoop_of == "pipe":
             checks.append(
                 arches.tube(self.hoop, self.across, self.lever, self.hanging + self.bare_weight, self.options.span, self.rise, _INSIDE)
@@ -218,9 +222,7 @@ class _Bent(Bays[HoopsOptions]):
         side = (Arrow((0.0, self.options.span / 2, self.rise / 2), (0.0, 1.0, 0.0)),)
         grip = self.soil_grip(rod, self.options.in_soil, push, height, levers)
         strength = self.cases.soil_strength(self.ground.native)
-        lasting = embedment.grip(
-            "soil-lasting", self.ground, rod, self.options.in_soil, still, low, self.cases, tables.constant("soil_sustained")
-        )
+        lasting = embedment.grip("soil-lasting", self.ground, rod, self.options.in_soil, still, low, self.cases, "soil_sustained")
         return [
             Link("rod", keys(self.geometry.by_role("post")), ("posts", rod.key), ("soil",), ("rod", "hoop_spacing"), push,
                  (bending.post_across(rod, push, height, np.ones((1, 1, 1))), bending.lasting(rod, still * low)), side),
@@ -251,23 +253,43 @@ class _Bent(Bays[HoopsOptions]):
                     (tension.brace_wire(wire, tight, self.along),),
                 )
             )
-        row = tables.posts()[self.options.rod] if self.options.hoop_of == "pipe" else self.hoop
-        own = bending.post_along(row, self.along, rise, 2 * len(self.xs) if self.options.ridge != "none" else 2)
+        own = self._along_own()
         if self.options.brace == "stake":
             # hoops bend without breaking, so they keep what they hold and the stake takes the rest
             stake, at = tables.posts()[self.options.stake], _CROWN * rise
-            left = self.along * np.clip(1.0 - 1.0 / np.maximum(own.use, 1e-9), _STAKED, 1.0)
+            left, usual = (self.along * np.clip(1.0 - 1.0 / np.maximum(use, 1e-9), _STAKED, 1.0) for use in (own.use, own.median_use))
             checks = (
-                bending.post_along(stake, left, at, 1),
-                embedment.grip(
-                    "soil-grip", self.ground, stake, self.options.stake_depth, left, at, self.cases, tables.constant("soil_gust")
-                ),
+                replace(bending.post_along(stake, left, at, 1), expected=usual * at),
+                embedment.grip("soil-grip", self.ground, stake, self.options.stake_depth, left, at, self.cases, expected=usual),
             )
             members = tuple(m.key for m in self.geometry.members if m.key.startswith("stake-"))
             found.append(Link("end-stake", members, ("posts", stake.key), (), ("stake", "stake_depth"), left, checks))
         elif self.options.brace == "none":
-            found.append(Link("along", keys(self.geometry.by_role("arm")), ("posts", row.key), (), ("brace", "ridge"), self.along, (own,)))
+            item = self.options.rod if self.options.hoop_of == "pipe" else self.hoop.key
+            found.append(Link("along", keys(self.geometry.by_role("arm")), ("posts", item), (), ("brace", "ridge"), self.along, (own,)))
         return found
+
+    def _along_own(self) -> Check:
+        """Return the check of hoops that nothing braces along their row: each foot by its rods in the soil, under wind and leaning vines.
+
+        A ladder's foot is two rods that bend singly below its lowest rung; a pipe's is its driven rod. All stand together where a line
+        joins their crowns.
+        """
+        joined = len(self.xs) if self.options.ridge != "none" else 1
+        if self.options.hoop_of == "pipe":
+            rod, rods, depth = tables.posts()[self.options.rod], 1, self.options.in_soil
+        else:
+            rod, rods, depth = replace(self.hoop, shape="round", b=self.hoop.a), 2, self.options.push_in
+        crown = np.full((1, 1, 1), self.rise)
+        each = legs.stood(rod, embedment.topmost(self.ground, depth), depth, crown, rods * 2, self.cases)
+        weight = self.hanging + self.bare_weight
+        leaning = weight * self.rise / 2 * math.sin(math.radians(tables.constant("lean_angle"))) * joined
+        moment = self.along * crown + leaning
+        return Check(
+            "hoops-along", moment, each.allowed * joined, each.median * joined, "moment", "handbook-9.6", "judgement",
+            {"along": (self.along, "force"), "rise": (self.rise, "length"), "leaning": (leaning, "moment"), "hoops": (float(joined), "count"),
+             "moment": (moment, "moment")}, "soil",
+        )  # fmt: skip
 
     def service(self) -> tuple[Service, ...]:
         """Return how far a crown moves over in the wind, and how far the crop brings it down."""
@@ -281,9 +303,11 @@ class _Bent(Bays[HoopsOptions]):
         )
 
     def balance(self) -> tuple[Array, Array]:
-        """Return the wind across all hoops, and what their feet take of it. [N]"""
-        hoops = max(len(self.xs) - 2, 0) + 1.0
-        return self.across * hoops, (self.across / 2) * 2 * hoops
+        """Return the wind across all hoops, and what their feet are pushed with besides the spring of the hoops. [N]"""
+        bare = tables.constant("pole_drag") * wind.gust_pressure(self.cases.gust) * self.hoop.soil_width * self.rise
+        hoops = self.options.length / self.carried
+        foot = next(link for link in self.path() if link.key in ("buried", "rod"))
+        return self.wind.force * self.options.length + bare * hoops, 2 * (foot.carries - self.pushing) * hoops
 
 
 class Hoops(Family[HoopsOptions]):

@@ -121,15 +121,17 @@ class _Block(Stand[LivingSupportOptions]):
 
     @cached_property
     def blown(self) -> tuple[Array, Array]:
-        """Return the wind on one stem and where it acts, [N] and [m]: host and vine bend with it, and a block shelters itself."""
+        """Return the wind on one stem and where it acts, [N] and [m]: each stem bends by itself with its vine, and a block shelters itself."""
         cover = wind.mixed_solidity(*(s.cover for s in self.standings))[None, :, None]
         top = np.max([s.top for s in self.standings], axis=0)[None, :, None]
         sheltered = self.options.rows >= self.host.least_rows and self.options.rows > 1
         shelter = stems.row_shelter(self.options.rows, tables.constant("follower")) if sheltered else 1.0
         leafy = np.maximum(top - tables.constant("stripped_free"), 0.0)
-        pressure = self.cases.leaf * wind.gust_pressure(self.cases.gust) * stems.free_streamlining(self.cases.gust)
-        force = pressure * face.drag_coefficient(cover) * leafy * self.options.host_spacing * shelter
-        return np.asarray(force), np.asarray(tables.constant("stripped_free") + leafy / 2)
+        bottom = tables.constant("stripped_free")
+        share, height = face.at_height(bottom, bottom + leafy)
+        pressure = self.cases.leaf * share * wind.gust_pressure(self.cases.gust) * stems.free_streamlining(self.cases.gust)
+        drag = tables.constant("round_body") * face.drag_coefficient(cover)
+        return np.asarray(pressure * drag * leafy * self.options.host_spacing * shelter), height
 
     @cached_property
     def leaning(self) -> Array:
@@ -209,6 +211,7 @@ class LivingSupport(Family[LivingSupportOptions]):
     """Stems that carry a climber."""
 
     key: ClassVar[str] = "living-support"
+    round: ClassVar[bool] = True
     options = LivingSupportOptions
 
     def propose(self, need: Need, site: Site) -> Proposal:

@@ -16,10 +16,10 @@ from ..geometry import Dimension, Geometry, Member, Plant
 from ..loadpath import Check, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
-from ..mechanics import Array, wind
+from ..mechanics import Array, relief, wind
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import mesh_face, plants, posts, runs
-from ..patterns.end_assembly import EndAssembly
+from ..patterns.end_assembly import EndAssembly, Line, loaded_line
 from ..patterns.stand import PostRow
 
 
@@ -96,8 +96,13 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     @cached_property
     def mesh_state(self) -> mesh_checks.MeshState:
-        stiffness = self.ends.stiffness(self.middle, self.cases)
-        return mesh_checks.in_wind(self.mesh, self.wind.pressure, self.bay, self.options.mesh_height, stiffness)
+        stiffness, yields = self.ends.stiffness(self.middle, self.cases), self.ends.yields(self.middle, self.cases)
+        return mesh_checks.in_wind(self.mesh, self.wind.pressure, self.bay, self.options.mesh_height, stiffness, self.shortened, yields)
+
+    @cached_property
+    def shortened(self) -> float:
+        """Return over how many bays' shortening an end post comes in: mesh and runs are tied to every post."""
+        return relief.tied_bays(len(self.xs) - 1)
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
@@ -147,8 +152,6 @@ class _Fence(PostRow[MeshFenceOptions]):
         wires = mesh_checks.wires_across(self.mesh, self.options.mesh_height)
         per_wire = self.bay_weight / wires if self.options.top == "none" and self.mesh.kind == "net" else np.zeros((1, 1, 1))
         checks = [mesh_checks.wire_tension(self.mesh, state, per_wire, self.bay)]
-        if self.mesh.kind != "net":
-            checks.append(mesh_checks.wire_bending(self.mesh, state, self.bay))
         if self.mesh.material.startswith("welded"):
             checks.append(mesh_checks.weld(self.mesh, self.tie_check.demand))
         return Link(
@@ -166,7 +169,8 @@ class _Fence(PostRow[MeshFenceOptions]):
         """Return the check of the top tie of a post."""
         borne = self.rests_on_ground or self.hangs_from_top
         weight = np.zeros((1, 1, 1)) if borne else self.bay_weight
-        return ties.mesh_tie(tables.ties()[self.options.tie], self.onto_posts, weight, self.options.ties_per_post, self.tied_on)
+        stiff = self.mesh.material.startswith("welded")
+        return ties.mesh_tie(tables.ties()[self.options.tie], self.onto_posts, weight, self.options.ties_per_post, self.tied_on, stiff)
 
     def _ties(self) -> Link:
         next_link = ("post",) if self.options.top == "none" else ("top-line", "post")
@@ -241,17 +245,29 @@ class _Fence(PostRow[MeshFenceOptions]):
         return self.soil_grip(self.post, self.options.depth, self.across, self.wind.height * self.amplified, levers)
 
     def _ends(self) -> tuple[Link, ...]:
-        pull, height = self.mesh_state.pull, np.full((1, 1, 1), self.middle)
-        lasting = np.zeros((1, 1, 1))
+        return self.ends.links(self._lines(), self.wind.force * self.bay / 2, self.wind.height, self.cases)
+
+    def _lines(self) -> list[Line]:
+        """Return what pulls the end posts in: the mesh, runs before it, a top wire."""
+        state, none = self.mesh_state, self.nothing
+
+        def left(give: Array | float) -> Array:
+            belly = relief.belly_after(give, self.bay, self.shortened)
+            return state.wires * relief.pull_at(state.load, self.bay, belly, state.bent(belly))
+
+        found = [Line(self.middle, state.pull, left, none, lambda _give: none)]
         if self.woven:
-            count = len(self.run_heights)
-            pull, lasting = pull + count * self._run_pull(self.run_load), count * self._run_pull(self.leaning)
+            count, load, still = len(self.run_heights), self.run_load, self.leaning
+            found.append(
+                loaded_line(
+                    self.middle, count * self._run_pull(load), load, count * self._run_pull(still), still, self.bay, self.shortened, count
+                )
+            )
         if self.options.top == "wire":
-            lasting = lasting + self._pull_under(self.hung)
-            height = (pull * height + self.wire_pull * self.mesh_top) / (pull + self.wire_pull)
-            pull = pull + self.wire_pull
-        across = self.wind.force * self.bay / 2
-        return self.ends.links(pull, height, across, self.wind.height, lasting, self.mesh_top, self.cases)
+            slides = (len(self.xs) - 1) / 2
+            still = self._pull_under(self.hung)
+            found.append(loaded_line(self.mesh_top, self.wire_pull, self.wire_load, still, self.hung, self.bay, slides))
+        return found
 
     def _person(self) -> Link:
         pull = tables.constant("person_pull")
@@ -259,8 +275,7 @@ class _Fence(PostRow[MeshFenceOptions]):
         force = np.full((1, 1, 1), pull)
         checks = (
             bending.person_pull(self.post, self.geometry.top),
-            embedment.grip("person-pull-grip", self.ground, self.post, self.options.depth, force, grip_height, self.cases,
-                           tables.constant("soil_gust")),
+            embedment.grip("person-pull-grip", self.ground, self.post, self.options.depth, force, grip_height, self.cases),
         )  # fmt: skip
         posts_ = keys(self.geometry.by_role("post"))
         return Link("person", posts_, ("posts", self.post.key), ("soil",), ("post", "depth", "leaned_on"), force, checks)
@@ -403,6 +418,7 @@ def _ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> 
         ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, tables.posts()[options.post],
         embedment.ground_of(site.bed, options.setting), options.depth, top if railed else tables.constant("brace_height") * top,
         tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, railed,
+        bows=relief.tied_bays(posts_ - 1) * tables.constant("rail_bows") * options.length / (posts_ - 1),
     )  # fmt: skip
 
 

@@ -65,6 +65,7 @@ class PanelArchOptions(Typed):
     ties_per_post: int = measure("feet", "count", 2, 1, 6, 1, tries=(1, 2), when=("foot", ("posts",)))
     board: Annotated[str, row_of("posts", "rail")] = item("feet", "posts", "post_lumber_38x140", "rail", when=("foot", ("board",)))
     cleat: Annotated[str, row_of("fittings", "foot")] = item("feet", "fittings", "cleat_wood", "foot", when=("foot", ("board",)))
+    courses: int = measure("feet", "count", 1, 1, 2, 1, tries=(1,), when=("foot", ("block",)))
     cover: Literal["none", "shade_50", "sheet"] = choice("cover", "none", asked=True)
     sling: Annotated[str, row_of("fittings", "sling")] = item("cover", "fittings", "sling_knotted", "sling")
     strung: Literal["none", "inside"] = choice("cover", "none", asked=True)
@@ -198,7 +199,11 @@ class _Arch(Stand[PanelArchOptions]):
     def _panel(self, below: tuple[str, ...]) -> Link:
         weight = (self.hanging + self.bare_weight) / self.options.panel_length
         heavy = arches.crown(self.figures, self.bare_weight, self.hanging, self.options.panel_length)
-        checks = (arches.sway(self.figures, weight), heavy, arches.bend(self.figures, self.mesh))
+        above = np.maximum(self.wind.height - self.hold, 0.1)
+        blown = arches.blown(
+            arches.wires_bear(self.mesh, self.options.panel_width), self.across, above, 4.0 if self.hold else 2.0, weight, self.figures
+        )
+        checks = (arches.sway(self.figures, weight), heavy, arches.bend(self.figures, self.mesh), blown)
         crown = (self.options.panel_width / 2, 0.0, self.rise)
         return Link("panel", keys(self.geometry.by_role("panel")), ("meshes", self.mesh.key), below,
                     ("hold_height", "hold", "foot", "span"), self.hanging + self.bare_weight, checks, (Arrow(crown, (0.0, 0.0, -1.0)),))  # fmt: skip
@@ -300,10 +305,10 @@ class _TubeArch(_Arch):
 
     def buried(self, force: Array) -> tuple[Check, ...]:
         """Return the checks of the legs in the soil: what pushes them aside, and what lifts them."""
-        height, gust = np.full((1, 1, 1), 0.05), tables.constant("soil_gust")
+        height = np.full((1, 1, 1), 0.05)
         strength = self.cases.soil_strength(self.ground.native)
         return (
-            embedment.grip("soil-grip", self.ground, self.tube, arch_feet.BURIED, force, height, self.cases, gust),
+            embedment.grip("soil-grip", self.ground, self.tube, arch_feet.BURIED, force, height, self.cases),
             tension.uplift(self.tube, self.ground, arch_feet.BURIED, self.feet.lift, strength),
         )
 
@@ -412,7 +417,7 @@ class PanelArch(Family[PanelArchOptions]):
             along = np.linspace(0, len(shape) - 1, _lap_ties(options)).round().astype(int)
             members += [Member(f"lap-{n + 1}-{i + 1}", "tie", "ties", options.lap_tie, ((x + options.overlap / 2, *shape[k]),), shape="point")
                         for i, k in enumerate(along)]  # fmt: skip
-        offset = options.span / 2 + plants.OFFSET
+        offset = _planted_at(options, site)
         grown = tuple(
             Plant(p.at, p.planting, bent_panel.way_up(shape, p.at[0], math.copysign(1.0, p.at[1]), p.at))
             for p in plants.along(plantings, total, offset)
@@ -555,6 +560,14 @@ def _arc(options: PanelArchOptions, site: Site) -> float:
     return options.panel_length if options.frame == "sprung" else tube_arch.arc_length(_shape(options, site))
 
 
+def _planted_at(options: PanelArchOptions, site: Site) -> float:
+    """Return how far from the middle the plants stand: outside the feet, or inside them where a bed's soil ends there. [m]"""
+    outside, edge = options.span / 2 + plants.OFFSET, site.bed.width / 2
+    if site.bed.raised_by <= 0.1 or outside <= edge:
+        return outside
+    return max(min(edge, options.span / 2) - plants.OFFSET, 0.05)
+
+
 def _bay(options: PanelArchOptions, rise: float) -> Dimension:
     """Return the measure of one panel, or from tube to tube."""
     name, wide = ("panel_width", options.panel_width) if options.frame == "sprung" else ("arch_spacing", options.arch_spacing)
@@ -567,8 +580,7 @@ def _lap_ties(options: PanelArchOptions) -> int:
 
 def _width_at(options: PanelArchOptions, site: Site, height: float) -> float:
     """Return how wide the arch is at a height. [m]"""
-    wide = [abs(y) for y, z in _shape(options, site) if z >= height]
-    return 2 * max(wide) if wide else 0.0
+    return 2 * bent_panel.half_width_at(_shape(options, site), height)
 
 
 def _strung(options: PanelArchOptions, grown: tuple[Plant, ...], rise: float) -> tuple[Plant, ...]:

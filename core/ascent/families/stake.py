@@ -51,7 +51,7 @@ class _Staked(Stand[StakeOptions]):
 
     @cached_property
     def wind(self) -> face.FaceWind:
-        return face.wind_on_face(self.standings, 0.0, 0.0, self.options.height, self.cases)
+        return face.wind_on_face(self.standings, 0.0, 0.0, self.options.height, self.cases, "round")
 
     @cached_property
     def width(self) -> float:
@@ -60,8 +60,8 @@ class _Staked(Stand[StakeOptions]):
 
     @cached_property
     def force(self) -> Array:
-        """Return the wind on one plant. [N]"""
-        return np.asarray(self.wind.force * self.width)
+        """Return the wind on one plant that comes on its stake: an upright plant holds half of itself. [N]"""
+        return np.asarray(self.borne * self.wind.force * self.width)
 
     @cached_property
     def weight(self) -> Array:
@@ -79,7 +79,7 @@ class _Staked(Stand[StakeOptions]):
         """Return the moment of a plant that hangs beside its stake and leans; a bar shares it with the neighbours. [N·m]"""
         top = np.minimum(np.max([s.top for s in self.standings], axis=0), self.options.height + 0.3)[None, :, None]
         share = 0.5 if self.options.bar == "bar" else 1.0
-        return np.asarray(share * self.weight * (min(self.options.offset, 0.15) + 0.25 * tables.constant("static_lean") * top))
+        return np.asarray(self.borne * share * self.weight * (min(self.options.offset, 0.15) + 0.25 * tables.constant("static_lean") * top))
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
@@ -125,15 +125,17 @@ class _Staked(Stand[StakeOptions]):
         )
 
     def balance(self) -> tuple[Array, Array]:
-        """Return the wind across all plants, and what their stakes take of it. [N]"""
-        count = len(self.geometry.plants)
-        return self.wind.force * self.width * count, self.force * len(self.geometry.by_role("post"))
+        """Return the share of the wind across all plants that they do not hold themselves, and what bends their stakes. [N]"""
+        bent = next(link for link in self.path() if link.key == "stake").checks[0]
+        each, _ = bent.terms["force"]
+        return self.borne * self.wind.force * self.width * len(self.geometry.plants), np.asarray(each * len(self.geometry.by_role("post")))
 
 
 class Stake(Family[StakeOptions]):
     """One stake a plant."""
 
     key: ClassVar[str] = "stake"
+    round: ClassVar[bool] = True
     options = StakeOptions
 
     def propose(self, need: Need, site: Site) -> Proposal:

@@ -13,7 +13,7 @@ from .. import tables
 from ..checks import fits, legs, strings
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, measure, row_of
 from ..geometry import Dimension, Geometry, Member, Plant, Point
-from ..loadpath import Link, Remark, Service
+from ..loadpath import Link, Remark, Service, Strength
 from ..loads import crop, face
 from ..loads.cases import Cases
 from ..mechanics import Array, splay, wind
@@ -91,7 +91,7 @@ class _Standing(Stand[TripodOptions]):
 
     @cached_property
     def face(self) -> face.FaceWind:
-        return face.wind_on_face(self.standings, 0.0, 0.0, self.height, self.cases)
+        return face.wind_on_face(self.standings, 0.0, 0.0, self.height, self.cases, "round")
 
     @cached_property
     def blown(self) -> tuple[Array, Array]:
@@ -107,28 +107,26 @@ class _Standing(Stand[TripodOptions]):
     def poles(self) -> splayed.Splayed:
         post, (force, lever) = tables.posts()[self.options.pole], self.blown
         resting = np.asarray(self.bare_weight + 0.5 * self.shoot)
-        held = force * lever - self.staked
-        force = np.maximum(held, 0.05 * force * lever) / lever if self.options.centre == "stake" else force
         return splayed.Splayed(
             self.options.legs, self.options.radius, self.height, post, self.options.in_soil, self.hanging + self.bare_weight, resting, force, lever,
-            self.rim,
+            self.rim, staked=self.staked,
         )  # fmt: skip
 
     @cached_property
-    def rim(self) -> Array:
-        """Return what a foot's tie to the rim of its pot is allowed: twine taken round twice, (1, W, 1). [N]"""
+    def rim(self) -> Strength:
+        """Return what a foot's tie to the rim of its pot holds: twine taken round twice, (1, W, 1). [N]"""
         if self.options.held == "soil":
-            return self.nothing
-        return 2.0 * strings.twine_strength(tables.twines()[self.options.binding], self.tied_on) / tables.constant("twine")
+            return Strength(self.nothing, self.nothing)
+        tied = strings.twine_strength(tables.twines()[self.options.binding], self.tied_on)
+        return Strength(2.0 * tied.allowed, 2.0 * tied.median)
 
     @cached_property
-    def staked(self) -> Array:
-        """Return the moment about the ground that a stake in the middle is allowed. [N·m]"""
+    def staked(self) -> Strength:
+        """Return the moment about the ground that a stake in the middle holds. [N·m]"""
         if self.options.centre == "none":
-            return self.nothing
+            return Strength(self.nothing, self.nothing)
         stake, (_, lever) = tables.posts()[self.options.stake], self.blown
-        hold, bent = legs.stood(stake, self.ground, self.options.stake_depth, lever, 1, self.cases)
-        return np.asarray(np.minimum(hold / tables.constant("soil_gust"), bent))
+        return legs.stood(stake, self.ground, self.options.stake_depth, lever, 1, self.cases)
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from vine to ground."""
@@ -157,6 +155,7 @@ class Tripod(Family[TripodOptions]):
     """Poles tied at the top."""
 
     key: ClassVar[str] = "tripod"
+    round: ClassVar[bool] = True
     options = TripodOptions
 
     def propose(self, need: Need, site: Site) -> Proposal:

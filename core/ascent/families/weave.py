@@ -15,13 +15,12 @@ from ..geometry import Dimension, Geometry, Member, Point
 from ..loadpath import Arrow, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
-from ..mechanics import Array, beam, cable
+from ..mechanics import Array, beam, cable, relief
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts, runs
-from ..patterns.end_assembly import EndAssembly
+from ..patterns.end_assembly import EndAssembly, loaded_line
 from ..patterns.stand import PostRow
 
-_STIFF = ("upright", "self", "stiff")  # habits that hold half of themselves
 _SIDE = 0.03  # of a run from the row [m], parts handbook 3.10
 _TURN = 0.04  # of twine for a turn round a post, besides its girth [m]
 
@@ -59,12 +58,6 @@ class _Woven(PostRow[WeaveOptions]):
         return np.array(_heights(self.options))
 
     @cached_property
-    def own(self) -> float:
-        """Return the share of lean and wind that is left to the runs: an upright plant holds half of itself."""
-        stiff = all(s.crop.habit in _STIFF for s in self.standings)
-        return 1.0 - tables.constant("stands_itself") if stiff else 1.0
-
-    @cached_property
     def wind(self) -> face.FaceWind:
         return face.wind_on_face(self.standings, 0.0, 0.0, self.options.top_run, self.cases)
 
@@ -83,7 +76,7 @@ class _Woven(PostRow[WeaveOptions]):
     @cached_property
     def moment(self) -> Array:
         """Return the moment that the runs of a metre hold. [N·m/m]"""
-        return np.asarray(self.own * (self.leaning + self.wind.force * self.wind.height))
+        return np.asarray(self.borne * (self.leaning + self.wind.force * self.wind.height))
 
     @cached_property
     def placed(self) -> Array:
@@ -115,7 +108,7 @@ class _Woven(PostRow[WeaveOptions]):
     def _pulls(self, loads: Array) -> Array:
         twine = tables.twines()[self.options.twine]
         give = self.ends.stiffness(float(np.mean(self.heights)), self.cases) / len(self.heights)
-        axial = cable.effective_stiffness(twine.break_N / twine.stretch, give, self.options.length)
+        axial = relief.with_ends(twine.break_N / twine.stretch, give, self.bay, relief.tied_bays(len(self.xs) - 1))
         return cable.loaded_tension(loads, self.bay, tables.constant("twine_pretension"), axial)
 
     @cached_property
@@ -150,15 +143,15 @@ class _Woven(PostRow[WeaveOptions]):
                     load * self.bay, (bending.rail(cane, np.zeros((1, 1, 1)), load, self.bay),))  # fmt: skip
 
     def _ends(self) -> tuple[Link, ...]:
-        total = np.sum(self.pulls, axis=0)
-        height = np.sum(self.pulls * self.heights[:, None, None, None], axis=0) / np.maximum(total, 1e-9)
-        still = np.sum(
-            self._pulls(self.own * self.placed * self.heights[:, None, None, None] * (self.leaning / self.squares)[None]) * self.placed,
-            axis=0,
-        )
+        lean = self.borne * self.placed * self.heights[:, None, None, None] * (self.leaning / self.squares)[None]
+        still, twice = self._pulls(lean) * self.placed, 2.0 if self.options.ends == "double" else 1.0
+        bays = relief.tied_bays(len(self.xs) - 1)
+        lines = [
+            loaded_line(h, self.pulls[n] / twice, self.loads[n], still[n] / twice, lean[n], self.bay, bays, 1.0 / twice)
+            for n, h in enumerate(self.heights.tolist())
+        ]
         force, at = self.on_post
-        twice = 2.0 if self.options.ends == "double" else 1.0
-        return self.ends.links(total / twice, height, force / 2 / twice, at, still / twice, float(np.mean(self.heights)), self.cases)
+        return self.ends.links(lines, force / 2 / twice, at, self.cases)
 
     def service(self) -> tuple[Service, ...]:
         """Return the lean of the posts and the belly of the runs."""

@@ -20,7 +20,7 @@ from ..mechanics import Array, cable
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts, starters
 from ..patterns import strings as hung
-from ..patterns.end_assembly import EndAssembly, Kind
+from ..patterns.end_assembly import EndAssembly, Kind, Line, loaded_line
 from ..patterns.stand import PostRow
 
 _LEAST_STRUNG = 1.2  # below this a crop is tied to the wires rather than strung from the top one [m]
@@ -147,18 +147,8 @@ class _Row(PostRow[WireTrellisOptions]):
 
     @cached_property
     def pulling(self) -> float:
-        """Return how many wires' pull an end post takes: the idle ones pull with their pretension alone."""
+        """Return how many wires' pull an end post takes; what idle ones were given has gone once the ends come in."""
         return float((1 if self.strung else self.options.wires) * self.lines)
-
-    @cached_property
-    def idle(self) -> float:
-        """Return the pull of wires that carry nothing. [N]"""
-        return (self.options.wires - 1) * self.lines * self.options.pretension if self.strung else 0.0
-
-    @cached_property
-    def pull_height(self) -> Array:
-        heights = _heights(self.options)
-        return np.full((1, 1, 1), heights[0] if self.strung else float(np.mean(heights)))
 
     @cached_property
     def across(self) -> tuple[Array, Array]:
@@ -218,7 +208,7 @@ class _Row(PostRow[WireTrellisOptions]):
     def _prop(self) -> Link:
         row, push = tables.posts()[self.options.prop], np.asarray(self.down * self.lines * self.bay / 2)
         return Link("prop", tuple(m.key for m in self.geometry.by_role("strut") if m.key.startswith("prop")), ("posts", row.key), (),
-                    ("prop",), push, (tension.prop(row, push, self.options.top_height),))  # fmt: skip
+                    ("prop",), push, (tension.buckling("prop", row, push, self.options.top_height),))  # fmt: skip
 
     def _post(self) -> Link:
         force, height = self.across
@@ -239,11 +229,16 @@ class _Row(PostRow[WireTrellisOptions]):
 
     def _ends(self) -> tuple[Link, ...]:
         force, height = self.across
-        lasting = np.maximum(self.still_pull, self.cold_pull) * self.pulling + self.idle
-        pull = np.maximum(self.pull, self.cold_pull) * self.pulling + self.idle
-        return self.ends.links(
-            pull, self.pull_height, force / 2, height, lasting, float(self.pull_height[0, 0, 0]), self.cases, self.bay_weight / 2
-        )
+        return self.ends.links(self._lines(), force / 2, height, self.cases, self.bay_weight / 2)
+
+    def _lines(self) -> list[Line]:
+        """Return the wires that pull the ends in: those that carry, each at its height; idle ones have only the pull they were given."""
+        load, still, bays = self._span(self.down, self.side), self._span(self.down, self.nothing), (len(self.xs) - 1) / 2
+        heights = _heights(self.options)
+        carrying = heights[:1] if self.strung else heights
+        return [
+            loaded_line(h, self.pull * self.lines, load, self.still_pull * self.lines, still, self.bay, bays, self.lines) for h in carrying
+        ]
 
     def service(self) -> tuple[Service, ...]:
         """Return the lean of the line posts, the sag of the wire, and how far the ends come in."""

@@ -58,11 +58,9 @@ def moist_gusts(grid: Array = MOIST_GUSTS) -> Cases:
     return Cases(_along_wind(grid), np.ones((1, 1, 1)), np.zeros((1, 1, 1)))
 
 
-def site_winds(site: Site) -> Cases:
-    """Return still air, working wind and design gust of a site, in both soil states."""
-    return Cases(
-        _along_wind(np.array([0.0, site.working_wind, site.design_gust])), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1)
-    )
+def site_winds(site: Site, asked: float) -> Cases:
+    """Return still air, working wind and the gust asked of a structure, in both soil states."""
+    return Cases(_along_wind(np.array([0.0, site.working_wind, asked])), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1))
 
 
 def rising_crop(site: Site) -> Cases:

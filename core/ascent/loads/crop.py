@@ -22,6 +22,7 @@ class Standing:
     fruit_kg: fruit a typical plant hangs on it. [kg]
     high_kg: both, of a good plant in a good year. [kg]
     face_shoot_kg_m2, face_fruit_kg_m2: the most of each that light feeds on a square metre of face. [kg/m²]
+    grown: share of its full shoot that it has grown to.
     cover: leaf cover of the face.
     top: height of the canopy. [m]
     bottom: height below which the stem is bare. [m]
@@ -34,6 +35,7 @@ class Standing:
     high_kg: Array
     face_shoot_kg_m2: Array
     face_fruit_kg_m2: Array
+    grown: Array
     cover: Array
     top: Array
     bottom: float
@@ -82,6 +84,7 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
         shoot_high * (1 + _HIGH_RAIN * crop.rain_share) * carried + yield_high * fruit,
         caps.shoot_kg_m2 * (1 + crop.rain_share) * carried,
         caps.fruit_kg_m2 * fruit / max(crop.hanging_share, 1e-9),
+        grown,
         np.minimum(growth.canopy_cover(crop.cover, leaf_share) * grown, tables.constant("cover_most")),
         height * np.minimum(1.0, grown / 0.5),
         tables.constant("stripped_pruned" if planting.training == "pruned" and crop.training == "TIE" else "stripped_free"),

@@ -67,11 +67,21 @@ def leafy_pressure(gust: Array, mesh_solidity: float, cover: Array) -> Array:
     return np.asarray(wind.gust_pressure(gust) * (bare + (leafy - bare) * wind.streamlining(gust)))
 
 
-def wind_on_face(standings: tuple[Standing, ...], mesh_solidity: float, mesh_bottom: float, mesh_top: float, cases: Cases) -> FaceWind:
-    """Return the wind on a face that carries one or several plantings.
+def at_height(low: Array | float, high: Array | float) -> tuple[Array, Array]:
+    """Return the share of the gust's pressure that a band of a face gets, and the height of its resultant [m].
+
+    Source: en-1991-1-4
+    """
+    return wind.pressure_share(low, high, tables.constant("ground_roughness"), tables.constant("gust_height"))
+
+
+def wind_on_face(
+    standings: tuple[Standing, ...], mesh_solidity: float, mesh_bottom: float, mesh_top: float, cases: Cases, shape: str = "face"
+) -> FaceWind:
+    """Return the wind on a face that carries one or several plantings, or on plants that stand as round bodies by themselves.
 
     Plantings whose leaves share the face overlap at random; the canopy reaches from the lowest bare
-    stem to the tallest plant.
+    stem to the tallest plant. The gust falls off toward the ground.
 
     Args:
         standings: The plantings' courses.
@@ -79,6 +89,7 @@ def wind_on_face(standings: tuple[Standing, ...], mesh_solidity: float, mesh_bot
         mesh_bottom: Bottom edge of the mesh. [m]
         mesh_top: Top edge of the mesh. [m]
         cases: The cases.
+        shape: ‘face’ along a row, or ‘round’.
 
     Returns:
         Wind per metre of row.
@@ -92,19 +103,25 @@ def wind_on_face(standings: tuple[Standing, ...], mesh_solidity: float, mesh_bot
     leafy_height = np.maximum(top - bottom, 0.0)
     on_leaf = leafy_pressure(cases.gust, mesh_solidity, cover)
     on_bare = leafy_pressure(cases.gust, mesh_solidity, np.zeros((1, 1, 1)))
-    on_leaf = on_bare + cases.leaf * (on_leaf - on_bare)
-    leaf_force = on_leaf * leafy_height
+    rounded = tables.constant("round_body") if shape == "round" else 1.0
+    on_leaf, on_bare = rounded * (on_bare + cases.leaf * (on_leaf - on_bare)), rounded * on_bare
     above = np.maximum(mesh_top - np.maximum(top, np.maximum(mesh_bottom, bottom)), 0.0)
     below = max(min(bottom, mesh_top) - mesh_bottom, 0.0)
-    above_force, below_force = on_bare * above, on_bare * below
-    moment = leaf_force * (bottom + leafy_height / 2) + above_force * (mesh_top - above / 2) + below_force * (mesh_bottom + below / 2)
-    force = leaf_force + above_force + below_force
-    q_leaf = cases.leaf * wind.gust_pressure(cases.gust) * wind.streamlining(cases.gust)
+    bands = [
+        (on_leaf, leafy_height, at_height(bottom, bottom + leafy_height)),
+        (on_bare, above, at_height(mesh_top - above, mesh_top)),
+        (on_bare, below, at_height(mesh_bottom, mesh_bottom + below)),
+    ]
+    forces = [pressure * tall * share for pressure, tall, (share, _) in bands]
+    force = forces[0] + forces[1] + forces[2]
+    moment = sum((each * middle for each, (_, _, (_, middle)) in zip(forces, bands, strict=True)), np.zeros((1, 1, 1)))
+    leafed = bands[0][2][0]
+    q_leaf = cases.leaf * leafed * wind.gust_pressure(cases.gust) * wind.streamlining(cases.gust)
     return FaceWind(
-        pressure=np.where(leafy_height > 0, on_leaf, on_bare),
+        pressure=np.where(leafy_height > 0, on_leaf * leafed, on_bare * at_height(mesh_bottom, mesh_top)[0]),
         force=force,
         height=moment / np.maximum(force, 1e-12),
         skin=tables.constant("along_skin") * q_leaf * leafy_height * cover / tables.constant("cover_most"),
-        end=cases.leaf * leafy_pressure(cases.gust, 0.0, cover) * leafy_height * depth,
+        end=cases.leaf * leafed * leafy_pressure(cases.gust, 0.0, cover) * leafy_height * depth,
         leaf_height=leafy_height,
     )

@@ -69,14 +69,17 @@ def season_of(garden: Place, plantings: tuple[Planting, ...]) -> Season:
     return Season(np.asarray(start + 7.0 * np.arange(weeks), dtype=np.float64), spans, day_of_year(garden.last_frost))
 
 
-def weekly_gusts(site: Site, season: Season) -> dict[str, Array]:
-    """Return the strongest gust of each week at the plant: usual (1 in 2) and rare (1 in 10), (W,) m/s.
+def weekly_gusts(site: Site, season: Season, asked: float) -> dict[str, Array]:
+    """Return the strongest gust of each week at the plant: usual (1 in 2), rare (1 in 10) and that of once in ten seasons, (W,) m/s.
 
     The spread within a season follows EN 1991-1-4; the course over the months is the garden's climate.
+
+    Args:
+        site: Where.
+        season: Its weeks.
+        asked: Gust of once in ten seasons from the side that the structure turns to it. [m/s]
     """
     climate = tables.climates()[site.garden.climate]
     months = np.array([climate.months[season.date(week).month - 1] for week in range(season.weeks)])
-    return {
-        "usual": site.design_gust * float(wind.seasonal_share(0.5, 20)) * months,
-        "rare": site.design_gust * float(wind.seasonal_share(0.9, 20)) * months,
-    }
+    usual, rare = (float(wind.seasonal_share(p, wind.WEEKS)) for p in (0.5, 0.9))
+    return {"usual": asked * usual * months, "rare": asked * rare * months, "rough": asked * months}

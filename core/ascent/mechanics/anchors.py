@@ -19,10 +19,11 @@ class Held(NamedTuple):
     along: float
 
 
-def deadman(mass: float, top: float, height: float, width: float, length: float, phi: float, gamma: float) -> Held:
+def deadman(mass: float, top: float, height: float, width: float, length: float, phi: float, gamma: float, spread: float = 0.0) -> Held:
     """Return what a buried weight holds before it lifts or ploughs through the soil.
 
-    Up: its weight and the soil straight above, γ·top·width·length. Along: (Kp − Ka) γ width ((top + height)² − top²)/2.
+    Up: its weight and the earth that comes up with it, a frustum that widens from its top by `spread` on all sides,
+    γ top (A + A' + √(A A'))/3. Along: (Kp − Ka) γ width ((top + height)² − top²)/2.
 
     Args:
         mass: Mass of the stones or log. [kg]
@@ -32,6 +33,7 @@ def deadman(mass: float, top: float, height: float, width: float, length: float,
         length: Its length, along the guy. [m]
         phi: Friction angle of the soil rammed back. [rad]
         gamma: Unit weight of that soil. [N/m³]
+        spread: Angle from upright at which the earth breaks out. [rad]
 
     Returns:
         Upward and horizontal hold. [N]
@@ -39,7 +41,9 @@ def deadman(mass: float, top: float, height: float, width: float, length: float,
     Source: handbook-7.6
     """
     passive = math.tan(math.pi / 4 + phi / 2) ** 2
-    up = mass * 9.81 + gamma * top * width * length
+    wider = 2 * top * math.tan(spread)
+    low, high = width * length, (width + wider) * (length + wider)
+    up = mass * 9.81 + gamma * top * (low + high + math.sqrt(low * high)) / 3
     along = (passive - 1 / passive) * gamma * width * ((top + height) ** 2 - top**2) / 2
     return Held(up, along)
 

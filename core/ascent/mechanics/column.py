@@ -25,7 +25,7 @@ def euler_load(stiffness: float, length: float, effective: float = 1.0) -> float
     return math.pi**2 * stiffness / (effective * length) ** 2
 
 
-def amplification(weight: Number, critical: float) -> Array:
+def amplification(weight: Number, critical: Number) -> Array:
     """Return the factor by which a weight on top raises the moment from a side load.
 
     Args:

@@ -7,13 +7,15 @@ from typing import NamedTuple
 
 
 class SectionProperties(NamedTuple):
-    """Area [m²], second moment [m⁴] and section modulus [m³] one way, and the other way."""
+    """Area [m²]; second moment [m⁴], elastic and plastic section modulus [m³] one way, and the other way."""
 
     A: float
     I: float
     S: float
+    Z: float
     I_other: float
     S_other: float
+    Z_other: float
 
 
 def round_bar(d: float) -> SectionProperties:
@@ -27,8 +29,8 @@ def round_bar(d: float) -> SectionProperties:
 
     Source: roark
     """
-    second, modulus = math.pi * d**4 / 64, math.pi * d**3 / 32
-    return SectionProperties(math.pi * d**2 / 4, second, modulus, second, modulus)
+    one = math.pi * d**4 / 64, math.pi * d**3 / 32, d**3 / 6
+    return SectionProperties(math.pi * d**2 / 4, *one, *one)
 
 
 def tube(d: float, wall: float) -> SectionProperties:
@@ -45,7 +47,8 @@ def tube(d: float, wall: float) -> SectionProperties:
     """
     inner = d - 2 * wall
     second = math.pi * (d**4 - inner**4) / 64
-    return SectionProperties(math.pi * (d**2 - inner**2) / 4, second, 2 * second / d, second, 2 * second / d)
+    one = second, 2 * second / d, (d**3 - inner**3) / 6
+    return SectionProperties(math.pi * (d**2 - inner**2) / 4, *one, *one)
 
 
 def rectangle(width: float, depth: float) -> SectionProperties:
@@ -60,7 +63,10 @@ def rectangle(width: float, depth: float) -> SectionProperties:
 
     Source: roark
     """
-    return SectionProperties(width * depth, width * depth**3 / 12, width * depth**2 / 6, depth * width**3 / 12, depth * width**2 / 6)
+    return SectionProperties(
+        width * depth, width * depth**3 / 12, width * depth**2 / 6, width * depth**2 / 4,
+        depth * width**3 / 12, depth * width**2 / 6, depth * width**2 / 4,
+    )  # fmt: skip
 
 
 def tee(side: float, thickness: float) -> SectionProperties:
@@ -75,14 +81,20 @@ def tee(side: float, thickness: float) -> SectionProperties:
 
     Source: roark
     """
-    flange, stem = side * thickness, (side - thickness) * thickness
+    flange, web = side * thickness, side - thickness
+    stem = web * thickness
     area = flange + stem
     centroid = (flange * thickness / 2 + stem * (side + thickness) / 2) / area
     second = (
         side * thickness**3 / 12
         + flange * (centroid - thickness / 2) ** 2
-        + thickness * (side - thickness) ** 3 / 12
+        + thickness * web**3 / 12
         + stem * ((side + thickness) / 2 - centroid) ** 2
     )
-    second_other = thickness * side**3 / 12 + (side - thickness) * thickness**3 / 12
-    return SectionProperties(area, second, second / (side - centroid), second_other, 2 * second_other / side)
+    half = area / 2 / side  # the axis of equal areas lies in the flange, as the flange is the larger half
+    plastic = side * half**2 / 2 + side * (thickness - half) ** 2 / 2 + stem * ((side + thickness) / 2 - half)
+    second_other = thickness * side**3 / 12 + web * thickness**3 / 12
+    plastic_other = thickness * side**2 / 4 + web * thickness**2 / 4
+    return SectionProperties(
+        area, second, second / (side - centroid), plastic, second_other, 2 * second_other / side, plastic_other
+    )  # fmt: skip

@@ -8,6 +8,8 @@ import numpy as np
 
 from . import Array, Number
 
+CLAY_PIVOT = 0.70  # depth about which a post turns in clay-type soil over its depth, structures handbook 5.3
+
 
 def broms_clay(cu: Number, width: float, depth: float, height: Number, ignored: float) -> Array:
     """Return the ultimate lateral load of a short free-headed post in clay-type soil.
@@ -59,7 +61,7 @@ def broms_sand(phi: float, gamma: float, width: float, depth: float, height: Num
 
 
 def two_layer(
-    upper: tuple[float, float], lower: tuple[float, float], interface: float, width: float, depth: float, height: Number, ignored: float
+    upper: tuple[float, float], lower: tuple[float, float], interface: float, width: float, depth: float, height: Number
 ) -> Array:
     """Return the ultimate lateral load of a short post through one layer into another.
 
@@ -73,19 +75,36 @@ def two_layer(
         width: Width of the post against the soil. [m]
         depth: Embedded length. [m]
         height: Height of the load above ground. [m]
-        ignored: Top layer that is not counted. [m]
 
     Returns:
         Ultimate lateral load at that height. [N]
 
     Source: handbook-5.3
     """
-    pivot = 0.70 * depth if lower[0] > 0 else depth
-    z = np.linspace(min(ignored, depth), depth, 401)
+    pivot = CLAY_PIVOT * depth if lower[0] > 0 else depth
+    z = np.linspace(0.0, depth, 401)
     constant = np.where(z < interface, upper[0], lower[0])
     slope = np.where(z < interface, upper[1], lower[1])
     moment = np.trapezoid((constant + slope * z) * np.abs(pivot - z), z) * width
     return np.asarray(moment / (np.asarray(height, dtype=float) + pivot))
+
+
+def loose_top(slope: float, thick: float, width: float, pivot: float, height: Number) -> Array:
+    """Return what a loose top adds to a post's lateral load, ∫ slope z (zr − z) dz b/(e + zr) over its thickness.
+
+    Args:
+        slope: Growth of its pressure per width with depth. [Pa/m]
+        thick: Its thickness, at most down to the pivot. [m]
+        width: Width of the post against the soil. [m]
+        pivot: Depth about which the post turns. [m]
+        height: Height of the load above ground. [m]
+
+    Returns:
+        Added ultimate lateral load. [N]
+
+    Source: handbook-5.3
+    """
+    return np.asarray(slope * width * (pivot * thick**2 / 2 - thick**3 / 3) / (np.asarray(height, dtype=float) + pivot))
 
 
 def plate_grip(pressure: float, area: float, depth: float, height: Number) -> Array:

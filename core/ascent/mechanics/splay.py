@@ -88,6 +88,22 @@ def thrust(weight: Number, legs: int, angle: float) -> Array:
     return np.asarray(weight / (legs * math.tan(angle)))
 
 
+def spread_thrust(weight: Number, legs: int, angle: float) -> Array:
+    """Return how hard each foot pushes outward under a weight spread evenly along the legs, W/(2 n tan a): half of it stands on the feet.
+
+    Args:
+        weight: Carried by all legs. [N]
+        legs: Number of legs. [-]
+        angle: Of a leg from the ground. [rad]
+
+    Returns:
+        Outward push of a foot. [N]
+
+    Source: handbook-9.1
+    """
+    return np.asarray(weight / (2 * legs * math.tan(angle)))
+
+
 def tipping_arm(radius: float, legs: int) -> float:
     """Return how far the middle is from the edge over which legs tip: r cos(π/n), half the spread of a pair.
 

@@ -7,6 +7,7 @@ import numpy as np
 from . import Array, Number
 
 AIR_DENSITY = 1.225
+WEEKS = 20  # of a season in which the ten-season gust is met once in ten
 
 
 def gust_pressure(speed: Number) -> Number:
@@ -71,6 +72,40 @@ def streamlining(speed: Number) -> Array:
     return np.asarray(np.maximum((v / 8.0) ** -0.4, 0.5))
 
 
+def _profile(z: Number, roughness: float) -> tuple[Array, Array]:
+    """Return ∫ (L² + 7 L) dz and ∫ (L² + 7 L) z dz from the ground up to z, L = ln(z/z0); none below z0."""
+    x = np.maximum(np.asarray(z, dtype=float) / roughness, 1.0)
+    log = np.log(x)
+    whole = x * (log**2 - 2 * log + 2) - 2 + 7 * (x * (log - 1) + 1)
+    first = x**2 * (log**2 - log + 0.5) / 2 - 0.25 + 7 * (x**2 * (log - 0.5) / 2 + 0.25)
+    return whole * roughness, first * roughness**2
+
+
+def pressure_share(low: Number, high: Number, roughness: float, reference: float) -> tuple[Array, Array]:
+    """Return the mean velocity pressure between two heights over that at a reference height, and where its resultant acts.
+
+    The gust pressure grows with (1 + 7 Iv) vm², which with vm ~ L and Iv = 1/L, L = ln(z/z0), is L² + 7 L. The code keeps it constant
+    below 2 m, for buildings; here it is followed down to the roughness.
+
+    Args:
+        low: Where the face begins. [m]
+        high: Where it ends. [m]
+        roughness: Roughness length of the ground z0. [m]
+        reference: Height at which the gust is known. [m]
+
+    Returns:
+        Share of the reference pressure, and height of the resultant [m].
+
+    Source: en-1991-1-4
+    """
+    low, high = np.asarray(low, dtype=float), np.asarray(high, dtype=float)
+    high = np.maximum(high, low + 1e-6)
+    (i0, m0), (i1, m1) = _profile(low, roughness), _profile(high, roughness)
+    at = np.log(reference / roughness)
+    total = np.maximum(i1 - i0, 1e-12)
+    return np.asarray(total / (high - low) / (at**2 + 7 * at)), np.asarray((m1 - m0 + 1e-12 * (low + high) / 2) / total)
+
+
 def seasonal_share(probability: Number, weeks: float = 1.0) -> Array:
     """Return a gust not exceeded with a given probability, over the ten-season gust.
 
@@ -85,3 +120,19 @@ def seasonal_share(probability: Number, weeks: float = 1.0) -> Array:
     """
     p = np.asarray(probability, dtype=float) ** weeks
     return np.asarray(np.sqrt((1 - 0.2 * np.log(-np.log(p))) / (1 - 0.2 * np.log(-np.log(0.9)))))
+
+
+def weekly_rate(share: Number) -> Array:
+    """Return how often a week's strongest gust is expected to exceed a share of the ten-season gust, −ln of the chance that it does not.
+
+    The same law as `seasonal_share` with 20 weeks a season, solved for the probability: exp(−(s² a − 1)/0.2)/20.
+
+    Args:
+        share: Of the ten-season gust.
+
+    Returns:
+        Expected exceedances a week.
+
+    Source: en-1991-1-4
+    """
+    return np.asarray(np.exp(-((np.asarray(share, dtype=float)) ** 2 * (1 - 0.2 * np.log(-np.log(0.9))) - 1) / 0.2) / WEEKS)

@@ -50,6 +50,8 @@ class FeetOptions(Protocol):
     def board(self) -> str: ...
     @property
     def cleat(self) -> str: ...
+    @property
+    def courses(self) -> int: ...
 
 
 def held_at(options: FeetOptions, bed: BareBed) -> float:
@@ -61,7 +63,7 @@ def held_at(options: FeetOptions, bed: BareBed) -> float:
     if options.foot == "posts":
         return options.hold_height
     board = max(bed.raised_by, tables.posts()[options.board].b)
-    return min(board, options.hold_height) if options.foot == "board" else _BLOCK
+    return min(board, options.hold_height) if options.foot == "board" else _BLOCK * options.courses
 
 
 def sunk(options: FeetOptions) -> float:
@@ -92,7 +94,8 @@ def members(options: FeetOptions, number: int, edges: tuple[float, ...], ends: t
             found.append(Member(f"board-{number + 1}-{name}", "rail", "posts", board.key, line, ends[1] - ends[0], board.b))
             found += _points(f"cleat-{number + 1}-{name}", options.cleat, edges, y, 0.1)
         elif options.foot == "block":
-            found += _points(f"block-{number + 1}-{name}", "block_hollow", edges, y + side * 0.1, _BLOCK / 2)
+            for n in range(options.courses):
+                found += _points(f"block-{number + 1}-{name}-{n + 1}", "block_hollow", edges, y + side * 0.1, _BLOCK * (n + 0.5))
     return found
 
 
@@ -162,7 +165,7 @@ def links(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet, buried: 
     if options.foot == "board":
         return _onto_board(stand, options, feet)
     if options.foot == "block":
-        weight = 2 * tables.constant("block_mass") * tables.constant("gravity")
+        weight = 2 * options.courses * tables.constant("block_mass") * tables.constant("gravity")
         checks = (footings.slides(feet.thrust, weight), footings.lifts(feet.lift, weight))
         return [Link("block", keys(stand.geometry.by_role("fitting")), None, (), ("foot", "span"), feet.thrust, checks)]
     force = np.asarray(np.maximum(np.abs(feet.push), np.abs(feet.foot_push)) + feet.across / 2)
@@ -180,8 +183,10 @@ def _onto_posts(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet) ->
     x, half = stand.geometry.by_role("grip")[0].points[0][0], options.span / 2
     outward, upward = (Arrow((x, half, feet.hold), (0.0, 1.0, 0.0)),), (Arrow((x, -half, 0.0), (0.0, 0.0, 1.0)),)
     lifted, strength = feet.lift / feet.legs, stand.cases.soil_strength(ground.native)
-    lasting = embedment.grip("soil-lasting", ground, post, options.depth, still, height, stand.cases, tables.constant("soil_sustained"))
+    lasting = embedment.grip("soil-lasting", ground, post, options.depth, still, height, stand.cases, "soil_sustained")
     grip = stand.soil_grip(post, options.depth, force, height, ("depth", "post", "hold_height", "setting"), arrows=outward)
+    held_down = tension.uplift(post, ground, options.depth, lifted, strength)
+    both = embedment.at_once(held_down, grip.checks[0])
     bent = (
         bending.post_across(post, force, height, np.ones((1, 1, 1))),
         bending.lasting(post, still * height),
@@ -191,7 +196,7 @@ def _onto_posts(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet) ->
         Link("tie", ties, ("ties", tie.key), ("post", "hold-down"), ("tie", "ties_per_post", "panel_side", "hold_height"), force, (tied,), outward),
         Link("post", standing, ("posts", post.key), ("soil",), ("post", "hold_height", "span"), force, bent, outward),
         replace(grip, checks=(*grip.checks, lasting)),
-        Link("hold-down", grips, None, (), ("depth", "post"), lifted, (tension.uplift(post, ground, options.depth, lifted, strength),), upward),
+        Link("hold-down", grips, None, (), ("depth", "post"), lifted, (held_down, both), upward),
     ]  # fmt: skip
 
 

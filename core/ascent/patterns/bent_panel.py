@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from functools import lru_cache
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
@@ -58,6 +59,15 @@ def height_at(shape: Curve, length: float, climbed: Array) -> Array:
     along = np.linspace(0.0, length, len(shape))
     up = np.maximum.accumulate([y for _, y in shape[: len(shape) // 2 + 1]])
     return np.interp(climbed, along[: len(up)], up)
+
+
+def half_width_at(shape: Curve, height: float) -> float:
+    """Return how far from the middle the outermost part of a curve is at a height or above it, read between its nodes. [m]"""
+    wide = [abs(y) for y, z in shape if z >= height]
+    for (y0, z0), (y1, z1) in pairwise(shape):
+        if (z0 - height) * (z1 - height) < 0:
+            wide.append(abs(y0 + (height - z0) / (z1 - z0) * (y1 - y0)))
+    return max(wide, default=0.0)
 
 
 def reaching(reach: Reach, lengths: Sequence[float] | Array, holds: Array) -> Bent | None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal, NamedTuple
@@ -16,7 +16,7 @@ from ..checks.embedment import Ground
 from ..geometry import Member, Point
 from ..loadpath import Arrow, Check, Link
 from ..loads.cases import Cases
-from ..mechanics import Array, beam, ends
+from ..mechanics import Array, beam, ends, relief
 from .posts import give_along
 
 Kind = Literal["plain", "guy", "lean", "strut", "brace", "concrete"]
@@ -26,14 +26,69 @@ COLLAR = 0.28  # diameter of a concrete collar [m], parts handbook 2.8
 _LAP = 1.1  # of guy wire for both its ends [m]
 
 
+@dataclass(frozen=True)
+class Line:
+    """Something stretched along a row that pulls its ends in, at one height.
+
+    A wire or mesh pulls because its belly is longer than its chord. That is a forced movement: when the end comes in by `give` no
+    more than `needed(give)` is left of it. What is a load of its own, such as the wind along the row, is needed whatever gives.
+
+    height: at which it pulls. [m]
+    pull: in the gust, between ends as stiff as they are. [N]
+    needed: from how far an end has come in at that height [m] to the pull that is left. [N]
+    still, still_needed: the same in still air, all season.
+    """
+
+    height: float
+    pull: Array
+    needed: Callable[[Array | float], Array]
+    still: Array
+    still_needed: Callable[[Array | float], Array]
+
+    def after(self, give: Array | float) -> Array:
+        """Return the pull in the gust once an end has come in so far. [N]"""
+        return np.asarray(np.minimum(self.pull, self.needed(give)))
+
+    def lasting(self, give: Array | float) -> Array:
+        """Return the pull in still air once an end has come in so far. [N]"""
+        return np.asarray(np.minimum(self.still, self.still_needed(give)))
+
+
+def loaded_line(
+    height: float, pull: Array, load: Array, still: Array, still_load: Array, span: float, bays: float, count: float = 1.0
+) -> Line:
+    """Return a number of equal lines that hang between posts, by their pulls together and the load on a metre of one of them.
+
+    Args:
+        height: Of the lines. [m]
+        pull, still: Of all together, in the gust and in still air. [N]
+        load, still_load: On a metre of one. [N/m]
+        span: Of a bay. [m]
+        bays: Bays whose shortening one end takes.
+        count: How many lines.
+    """
+
+    def left(on: Array) -> Callable[[Array | float], Array]:
+        return lambda give: count * relief.pull_at(on, span, relief.belly_after(give, span, bays))
+
+    return Line(height, pull, left(load), still, left(still_load))
+
+
+def pushed_along(height: float, force: Array) -> Line:
+    """Return a load along the row, which no give of the ends relieves. [N]"""
+    none = np.zeros((1, 1, 1))
+    return Line(height, force, lambda _give: force, none, lambda _give: none)
+
+
 class _Held(NamedTuple):
-    """What a pull along the row becomes: bending and push of the post, push and lift at its foot, pull of guy or brace."""
+    """What the pulls along the row become: bending and push of the post, push and lift at its foot, pull of guy or brace, push of a rail."""
 
     bent: Array
     pushed: Array
     foot: Array
     lifted: Array
     tight: Array
+    held: Array
 
 
 @dataclass(frozen=True)
@@ -45,6 +100,9 @@ class EndAssembly:
     lean: of the post from the ground, its top away from the row; guy_angle of the guy from the ground. [rad]
     run: distance of a brace post from the end post. [m]
     pad: area of a stone under the foot. [m²]
+    bows: how far an end comes in once the rail between both has bowed out by a twentieth of its length. [m]
+    collar: whether its foot stands in concrete.
+    in_soil: whether its foot stands in the soil at all, rather than on a board.
     levers: options that strengthen post, soil, guy, strut, prop (the anchor) and lift (a strut's foot).
     """
 
@@ -64,6 +122,9 @@ class EndAssembly:
     guy_angle: float = GUY_ANGLE
     run: float = 2.4
     pad: float = 0.0
+    bows: float = 0.0
+    collar: bool = False
+    in_soil: bool = True
 
     @property
     def propped(self) -> bool:
@@ -73,9 +134,39 @@ class EndAssembly:
     @cached_property
     def footing(self) -> tuple[rows.Post, Ground]:
         """Return what stands in the soil, and the soil: a collar of concrete is wide and grips from the top."""
-        if self.kind == "concrete":
-            return replace(self.post, soil_width=COLLAR, plate_m2=0.0), replace(self.ground, ignored=0.0)
+        if self.kind == "concrete" or self.collar:
+            return embedment.collared(self.ground, self.post, COLLAR)
         return self.post, self.ground
+
+    def give(self, height: float, down: bool = False) -> float:
+        """Return how far the end may come in at a height in a gust, or by which it lets its row down. [m]
+
+        A rail between both ends bows out as it is pushed together: it goes on carrying what buckles it.
+
+        Source: handbook-4.2 for posts that lean, handbook-6.5 for props, timoshenko-gere for rails
+        """
+        leaned = tables.constant("lean_down" if down else "lean_given") * height
+        if not self.propped:
+            return leaned
+        moved = self.bows * (2.0 if down else 1.0) if self.railed else tables.constant("prop_down" if down else "prop_given")
+        return min(moved * height / self.hold, leaned)
+
+    def yields(self, height: float, cases: Cases) -> Array:
+        """Return the pull at a height at which the end is expected to give on without holding more. [N]
+
+        A plain post by its soil, or by its steel; one that is propped by what holds the prop.
+
+        Source: limit-analysis
+        """
+        post, ground = self.footing
+        at = np.full((1, 1, 1), height)
+        if self.propped:
+            guyed = self.kind in ("guy", "lean")
+            anchored = tension.anchor_strength(self.anchor, self.ground.native, self.guy_angle).median * math.cos(self.guy_angle)
+            return np.asarray(anchored * self.hold / height if guyed else np.inf)
+        soil = embedment.strength(ground, post, self.depth, at, cases).median if self.in_soil else np.inf
+        bent = bending.moments(self.post, other_way=True).median / height if tables.materials()[self.post.material].yields else np.inf
+        return np.minimum(soil, bent)
 
     def stiffness(self, height: float, cases: Cases) -> Array:
         """Return how stiffly the end stands against a pull at a height, (S, 1, 1). [N/m]
@@ -98,7 +189,7 @@ class EndAssembly:
         if self.kind in ("guy", "lean"):
             slope = math.sin(self.guy_angle)
             wire = self.guy_wire.E * tension.wire_area(self.guy_wire) / (self.hold / slope)
-            soil = tension.anchor_working(self.anchor, self.ground.native, self.guy_angle) / tables.constant("anchor_give")
+            soil = float(tension.anchor_strength(self.anchor, self.ground.native, self.guy_angle).allowed) / tables.constant("anchor_give")
             lever = math.cos(self.guy_angle) + slope / math.tan(self.lean)
             prop += lever**2 / (1.0 / wire + 1.0 / soil)
         elif self.kind == "strut":
@@ -139,110 +230,134 @@ class EndAssembly:
                 found.append(Member(f"guy-{name}", "guy", "wires", self.guy_wire.key, back, wire, self.guy_wire.d))
         return found
 
-    def _along(self, pull: Array, height: Array, weight: Array) -> _Held:
-        """Return what a pull along the row at a height becomes at the end."""
+    def _along(self, pulls: Sequence[tuple[float, Array]], weight: Array) -> _Held:
+        """Return what pulls along the row become at the end, each at its own height. [m] and [N]"""
         none = np.zeros((1, 1, 1))
+        total, moment = sum((p for _, p in pulls), none), sum((p * h for h, p in pulls), none)
         if not self.propped:
-            return _Held(pull * height, weight, pull, none, none)
-        held = pull * height / self.hold
-        bent = pull * height * np.maximum(self.hold - height, 0.0) / self.hold
-        foot = pull * np.maximum(1.0 - height / self.hold, 0.0)
+            return _Held(moment, weight, total, none, none, none)
+        held = moment / self.hold
+        between = sum((p * h * (self.hold - h) / self.hold for h, p in pulls if h < self.hold), none)
+        above = sum((p * (h - self.hold) for h, p in pulls if h > self.hold), none)
+        bent, foot = np.maximum(between, above), np.abs(total - held)
         match self.kind:
             case "guy":
                 tight, pushed, _ = ends.guy_forces(held, self.hold, self.hold, self.guy_angle)
-                return _Held(bent, np.asarray(pushed + weight), foot, none, np.asarray(tight))
+                return _Held(bent, np.asarray(pushed + weight), foot, none, np.asarray(tight), held)
             case "lean":
                 tight, _, _ = ends.leaning_forces(held, 0.0, self.lean, self.guy_angle)
                 pushed = (tight * math.sin(self.guy_angle) + weight) / math.sin(self.lean)
-                return _Held(bent, pushed, foot + pushed * math.cos(self.lean), none, np.asarray(tight))
+                return _Held(bent, pushed, foot + pushed * math.cos(self.lean), none, np.asarray(tight), held)
             case "strut":
                 tight, lifted, _ = ends.strut_forces(held, self.hold, self.hold, tables.constant("strut_run") * self.hold)
-                return _Held(bent, weight, foot, np.asarray(lifted), np.asarray(tight))
+                return _Held(bent, weight, foot, np.asarray(lifted), np.asarray(tight), held)
             case "brace":
                 _, tight, lifted = ends.brace_forces(held, self.hold, self.hold, self.run)
-                return _Held(bent, weight, pull, np.asarray(lifted), np.asarray(tight))
-        return _Held(bent, weight, foot, none, none)
+                return _Held(bent, weight, total, np.asarray(lifted), np.asarray(tight), held)
+        return _Held(bent, weight, foot, none, none, held)
+
+    def _brittle(self, lines: Sequence[Line], cases: Cases) -> list[tuple[float, Array]]:
+        """Return what comes on a post that breaks before it yields: it is relieved only once its soil gives. [m] and [N]"""
+        none = np.zeros((1, 1, 1))
+        if self.propped or not self.in_soil:
+            return [(line.height, line.pull) for line in lines]
+        total, moment = sum((line.pull for line in lines), none), sum((line.pull * line.height for line in lines), none)
+        post, ground = self.footing
+        soil = embedment.strength(ground, post, self.depth, moment / np.maximum(total, 1e-9), cases).median
+        share = np.minimum(1.0, soil / np.maximum(total, 1e-9))
+        return [(line.height, np.minimum(line.pull, np.maximum(line.pull * share, line.after(self.give(line.height))))) for line in lines]
 
     def links(
-        self, pull: Array, pull_height: Array, across: Array, across_height: Array, lasting: Array, lasting_height: float, cases: Cases,
-        weight: Array | None = None,
-    ) -> tuple[Link, ...]:  # fmt: skip
+        self, lines: Sequence[Line], across: Array, across_height: Array, cases: Cases, weight: Array | None = None
+    ) -> tuple[Link, ...]:
         """Return the links from an end post to the ground.
 
         Args:
-            pull: Pull of the row along itself. [N]
-            pull_height: Height of that pull. [m]
+            lines: What pulls along the row.
             across: Wind across the row on the end post. [N]
             across_height: Height of that wind. [m]
-            lasting: Pull along the row that stays all season, in still air. [N]
-            lasting_height: Height of the lasting pull. [m]
             cases: The cases.
             weight: Crop that hangs on the end post. [N]
 
         Returns:
             The end post, its grip, and guy and anchor, strut or brace where there are any.
 
-        Source: handbook-7.1
+        Source: handbook-7.1; limit-analysis for the relief of what is a forced movement
         """
         weight = np.zeros((1, 1, 1)) if weight is None else weight
-        held = self._along(pull, pull_height, weight)
+        given, down = ([(line.height, line.after(self.give(line.height, far))) for line in lines] for far in (False, True))
+        held, expected = self._along(given, weight), self._along(down, weight)
+        yields = tables.materials()[self.post.material].yields
+        bends = held if yields else self._along(self._brittle(lines, cases), weight)
         across_moment = across * across_height
-        foot = np.hypot(across, held.foot)
-        foot_moment = np.hypot(across_moment, 0.0 if self.propped else held.bent)
-        bent = [bending.both_ways(self.post, across_moment, held.bent)]
-        gripped = [self._grip("end-soil-grip", foot, foot_moment / np.maximum(foot, 1e-9), cases, "soil_gust")]
-        if np.any(lasting > 0):
-            still = self._along(lasting, np.full((1, 1, 1), lasting_height), np.zeros((1, 1, 1)))
-            bent.append(bending.lasting(self.post, still.bent))
-            height = np.full((1, 1, 1), 0.0 if self.propped else lasting_height)
-            gripped.append(self._grip("end-soil-lasting", still.foot, height, cases, "soil_sustained"))
+        bent = [bending.both_ways(self.post, across_moment, bends.bent, expected.bent if yields else None)]
+        gripped = [self._gripped("end-soil-grip", held, expected, across, across_moment, cases, "soil_gust")]
+        still = [(line.height, line.lasting(self.give(line.height))) for line in lines]
+        if any(np.any(pull > 0) for _, pull in still):
+            lasts = self._along(still, np.zeros((1, 1, 1)))
+            bent.append(bending.lasting(self.post, lasts.bent))
+            none = np.zeros((1, 1, 1))
+            gripped.append(self._gripped("end-soil-lasting", lasts, lasts, none, none, cases, "soil_sustained"))
         if self.kind in ("guy", "lean"):
             bent.append(bending.pushed(self.post, held.pushed, self.hold / math.sin(self.lean), across_moment))
             gripped.append(embedment.bearing(*self.footing, self.depth, held.pushed, cases, self.pad))
-        first = (0.0, 0.0, self.hold)
+        carries = np.hypot(across, sum((pull for _, pull in given), np.zeros((1, 1, 1))))
+        below = ("end-soil",) if self.in_soil else ()
         found = [
-            Link("end-post", self.posts, ("posts", self.post.key), ("end-soil", *self._prop_keys()), self.levers["post"],
-                 np.hypot(across, pull), tuple(bent), (Arrow(self.top_of(0.0, -1.0), (1.0, 0.0, 0.0)),)),
-            Link("end-soil", self.grips, None, (), self.levers["soil"], foot, tuple(gripped), (Arrow((0.0, 0.0, 0.0), (1.0, 0.0, 0.0)),)),
+            Link("end-post", self.posts, ("posts", self.post.key), (*below, *self._prop_keys()), self.levers["post"], carries, tuple(bent),
+                 (Arrow(self.top_of(0.0, -1.0), (1.0, 0.0, 0.0)),)),
         ]  # fmt: skip
+        if self.in_soil:
+            foot = np.hypot(across, held.foot)
+            found.append(
+                Link(
+                    "end-soil", self.grips, None, (), self.levers["soil"], foot, tuple(gripped), (Arrow((0.0, 0.0, 0.0), (1.0, 0.0, 0.0)),)
+                )
+            )
         if self.kind in ("guy", "lean"):
-            found += self._guy_links(held, cases)
+            found += self._guy_links(held, expected, cases)
         elif self.kind in ("strut", "brace"):
-            found += self._strut_links(held, pull * pull_height / self.hold, first, cases)
+            found += self._strut_links(held, expected, cases)
         return tuple(found)
 
-    def _grip(self, key: str, force: Array, height: Array, cases: Cases, factor: str) -> Check:
+    def _gripped(self, key: str, held: _Held, expected: _Held, across: Array, across_moment: Array, cases: Cases, factor: str) -> Check:
+        """Return the check of the foot in its soil, pushed across the row and along it at once."""
         post, ground = self.footing
-        return embedment.grip(key, ground, post, self.depth, force, height, cases, tables.constant(factor))
+        foot, usual = np.hypot(across, held.foot), np.hypot(across, expected.foot)
+        height, at = (np.hypot(across_moment, 0.0 if self.propped else each.bent) / np.maximum(force, 1e-9)
+                      for each, force in ((held, foot), (expected, usual)))  # fmt: skip
+        check = embedment.grip(key, ground, post, self.depth, foot, height, cases, factor)
+        median = embedment.strength(ground, post, self.depth, at, cases, factor).median
+        return replace(check, median=median, expected=usual)
 
     def _prop_keys(self) -> tuple[str, ...]:
         return {"guy": ("guy",), "lean": ("guy",), "strut": ("strut",), "brace": ("strut",)}.get(self.kind, ())
 
-    def _guy_links(self, held: _Held, cases: Cases) -> list[Link]:
+    def _guy_links(self, held: _Held, expected: _Held, cases: Cases) -> list[Link]:
         top, slope = self.top_of(0.0, -1.0), (-math.cos(self.guy_angle), 0.0, -math.sin(self.guy_angle))
         foot = (-self.reach(), 0.0, 0.0)
         return [
             Link("guy", ("guy-first", "guy-last"), ("wires", self.guy_wire.key), ("anchor",), self.levers["guy"], held.tight,
                  (tension.guy(self.guy_wire, held.tight, self.guy_angle),), (Arrow(top, slope),)),
             Link("anchor", ("anchor-first", "anchor-last"), ("anchors", self.anchor.key), (), self.levers["prop"], held.tight,
-                 tension.anchor(self.anchor, self.ground.native, held.tight, self.guy_angle, cases), (Arrow(foot, (-slope[0], 0.0, -slope[2])),)),
+                 tension.anchor(self.anchor, self.ground.native, held.tight, self.guy_angle, cases, expected.tight),
+                 (Arrow(foot, (-slope[0], 0.0, -slope[2])),)),
         ]  # fmt: skip
 
-    def _strut_links(self, held: _Held, pushed: Array, top: Point, cases: Cases) -> list[Link]:
-        strength = cases.soil_strength(self.ground.native)
+    def _strut_links(self, held: _Held, expected: _Held, cases: Cases) -> list[Link]:
+        wet, top = cases.soil_strength(self.ground.native), (0.0, 0.0, self.hold)
         checks: tuple[Check, ...]
         members: tuple[str, ...]
         if self.kind == "brace":
-            checks = (tension.strut(self.strut, pushed, self.run), tension.brace_wire(self.guy_wire, held.tight, pushed))
+            checks = (tension.buckling("strut", self.strut, held.held, self.run), tension.brace_wire(self.guy_wire, held.tight, held.held))
             members = ("strut-first", "strut-last", "guy-first", "guy-last")
-            arrow = Arrow(top, (1.0, 0.0, 0.0))
+            carried, arrow = held.held, Arrow(top, (1.0, 0.0, 0.0))
         else:
             reach = tables.constant("strut_run") * self.hold
-            checks = (tension.strut(self.strut, held.tight, math.hypot(reach, self.hold)),)
-            members, arrow = ("strut-first", "strut-last"), Arrow(top, (reach, 0.0, -self.hold))
-        carried = pushed if self.kind == "brace" else held.tight
+            checks = (tension.buckling("strut", self.strut, held.tight, math.hypot(reach, self.hold)),)
+            members, carried, arrow = ("strut-first", "strut-last"), held.tight, Arrow(top, (reach, 0.0, -self.hold))
+        lifts = replace(tension.uplift(self.post, self.ground, self.depth, held.lifted, wet), expected=expected.lifted)
         return [
             Link("strut", members, ("posts", self.strut.key), ("strut-foot",), self.levers["strut"], carried, checks, (arrow,)),
-            Link("strut-foot", self.grips, None, (), self.levers["lift"], held.lifted,
-                 (tension.uplift(self.post, self.ground, self.depth, held.lifted, strength),), (Arrow((0.0, 0.0, 0.0), (0.0, 0.0, 1.0)),)),
+            Link("strut-foot", self.grips, None, (), self.levers["lift"], held.lifted, (lifts,), (Arrow((0.0, 0.0, 0.0), (0.0, 0.0, 1.0)),)),
         ]  # fmt: skip

@@ -33,7 +33,7 @@ def run(twine: rows.Twine, load: Array, span: float, pull: Array, days: Array) -
     """
     pulled = np.hypot(pull, load * span / 2)
     return Check(
-        "run", pulled, strings.twine_strength(twine, days), tables.constant("twine"), "force", "handbook-11", "judgement",
+        "run", pulled, *strings.twine_strength(twine, days), "force", "handbook-11", "judgement",
         {"load": (load, "line_load"), "span": (span, "length"), "pull": (pull, "force"),
          "sag": (load * span**2 / (8 * np.maximum(pull, 1e-9)), "length"), "demand": (pulled, "force")}, "twine",
     )  # fmt: skip

@@ -13,13 +13,14 @@ from ..checks import legs, strings
 from ..checks.embedment import Ground
 from ..family import keys
 from ..geometry import Member, Point
-from ..loadpath import Arrow, Link, Service
+from ..loadpath import Arrow, Link, Service, Strength
 from ..mechanics import Array, splay
 from . import posts
 from .stand import OptionsT, Stand
 
 Joint = Literal["lashed", "notched", "coupled"]
 _COUPLER = "coupler_scaffold"
+_NONE = Strength(np.zeros((1, 1, 1)), np.zeros((1, 1, 1)))
 _STILL = 1e-12  # so that still air has a height too [N]
 
 
@@ -34,7 +35,8 @@ class Splayed:
     hung: weight of crop and poles. [N]
     resting: weight that is always there. [N]
     force, lever: wind on all of them, and where. [N] and [m]
-    tied: what a foot's tie to a rim is allowed, beside the soil. [N]
+    tied: what a foot's tie to a rim holds, beside the soil. [N]
+    staked: moment about the ground that a stake between them holds. [N·m]
     footing: what stands in the soil and the soil, where that is not the pole itself in the bed's ground.
     """
 
@@ -47,7 +49,8 @@ class Splayed:
     resting: Array
     force: Array
     lever: Array
-    tied: Array | float = 0.0
+    tied: Strength = _NONE
+    staked: Strength = _NONE
     footing: tuple[rows.Post, Ground] | None = None
 
     @property
@@ -121,10 +124,10 @@ def links(
     foot = stand.geometry.by_role("grip")[0].points[1]
     side = (Arrow((first[1][0], first[1][1], poles.height / 2), (0.0, 1.0, 0.0)),)
     resting = np.asarray(poles.resting * splay.tipping_arm(poles.radius, poles.legs))
-    tied = poles.tied * tables.constant("skin_friction")
     footing, ground = poles.footing or (post, stand.ground)
-    pulled = (legs.pulled(footing, ground, poles.depth, stand.cases) + tied) * splay.lever(poles.legs) * poles.radius
-    stood, bent = legs.stood(footing, ground, poles.depth, poles.lever, poles.legs, stand.cases)
+    skin, arm = legs.pulled(footing, ground, poles.depth, stand.cases), splay.lever(poles.legs) * poles.radius
+    pulled = Strength((skin.allowed + poles.tied.allowed) * arm, (skin.median + poles.tied.median) * arm)
+    stood = legs.stood(footing, ground, poles.depth, poles.lever, poles.legs, stand.cases)
     twine, joint = binding
     coupler = tables.fittings()[_COUPLER]
     held = (
@@ -136,10 +139,10 @@ def links(
     knots = tuple(m.key for m in stand.geometry.members if m.key.startswith("lashing"))
     return [
         Link("pole", standing, ("posts", post.key), ("lashing", "feet"), levers["pole"], push,
-             (legs.leg(post, push, poles.long, poles.force / poles.legs),), side),
+             (legs.leg(post, push, poles.long, poles.force / poles.legs, held=poles.depth > 0.1),), side),
         Link("lashing", knots, made, ("feet",), levers["lashing"], slip, (held,)),
         Link("feet", grips, None, below, levers["feet"], poles.force,
-             (legs.feet(poles.force * poles.lever, resting, pulled, stood, np.full((1, 1, 1), bent)),), (Arrow(foot, (0.0, 0.0, 1.0)),)),
+             (legs.feet(poles.force * poles.lever, resting, pulled, stood, poles.staked),), (Arrow(foot, (0.0, 0.0, 1.0)),)),
     ]  # fmt: skip
 
 

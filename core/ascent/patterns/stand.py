@@ -12,7 +12,7 @@ from .. import rows, tables
 from ..checks import bending, embedment, ties
 from ..family import keys, tributary
 from ..geometry import Geometry
-from ..loadpath import Arrow, Link, Service
+from ..loadpath import Arrow, Link, Service, Strength
 from ..loads import crop
 from ..loads.cases import Cases
 from ..loads.season import Season, season_of
@@ -22,6 +22,8 @@ from .plants import ties_on_stem
 from .posts import stations
 
 OptionsT = TypeVar("OptionsT")
+_STIFF = ("upright", "self", "stiff")  # habits that hold half of themselves, structures handbook 11
+_STEMMED = (*_STIFF, "lax", "scrambler")  # habits with a stem of their own
 _SWAYS = 2.1  # effective length of a post that stands in soil, structures handbook 4.2
 
 
@@ -111,6 +113,22 @@ class Stand(Generic[OptionsT]):
         """Return what one good plant hangs on its own string, tie or stake, (1, W, G). [N]"""
         return np.asarray(tables.constant("gravity") * standing.high_kg[None, :, None] * self.cases.crop)
 
+    def usual_weight(self, standing: crop.Standing) -> Array:
+        """Return what a usual plant hangs on its own string, tie or stake, (1, W, G). [N]"""
+        return np.asarray(tables.constant("gravity") * standing.plant_kg[None, :, None] * self.cases.crop)
+
+    @cached_property
+    def borne(self) -> float:
+        """Return the share of lean and wind that is left to the support: an upright plant holds half of itself."""
+        stiff = all(s.crop.habit in _STIFF for s in self.standings)
+        return 1.0 - tables.constant("stands_itself") if stiff else 1.0
+
+    @cached_property
+    def rooted(self) -> Strength:
+        """Return the moment that stem and roots of one plant hold as it grows, (1, W, 1): that of the least, none of a climber. [N·m]"""
+        share = np.min([s.grown if s.crop.habit in _STEMMED else np.zeros_like(s.grown) for s in self.standings], axis=0)
+        return Strength(*(np.asarray((tables.constant(key) * share).reshape(1, -1, 1)) for key in ("stem_roots", "stem_roots_median")))
+
     def stem_ties(self, key: str, pressure: Array, leafy: Array, to: str, tied_crops: tuple[str, ...] = ("TIE",)) -> list[Link]:
         """Return the link of the ties that hold the heaviest plant that cannot hold on by itself, none where all can.
 
@@ -128,7 +146,7 @@ class Stand(Generic[OptionsT]):
         row, count = tables.ties()[key], ties_on_stem(max(float(np.max(standing.top)) - standing.bottom, 0.3))
         weight, blown = self.plant_weight(standing), pressure * leafy * standing.planting.spacing
         days = np.maximum(self.season.growing_days(index), 0.0)
-        check = ties.stem_tie(row, weight, blown, count, days)
+        check = ties.stem_tie(row, weight, blown, count, days, self.usual_weight(standing))
         return [Link("stem-tie", (), ("ties", row.key), (to,), ("stem_tie",), np.hypot(weight, blown), (check,))]
 
     def soil_grip(
@@ -145,7 +163,7 @@ class Stand(Generic[OptionsT]):
             arrows: That show it.
             below: What it stands in, if not the ground.
         """
-        check = embedment.grip("soil-grip", self.ground, post, depth, force, height, self.cases, tables.constant("soil_gust"))
+        check = embedment.grip("soil-grip", self.ground, post, depth, force, height, self.cases)
         return Link("soil", keys(self.geometry.by_role("grip")), None, below, levers, force, (check,), arrows)
 
 

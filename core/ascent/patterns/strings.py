@@ -61,14 +61,14 @@ def string_links(
     Source: handbook-2
     """
     heaviest = max(stand.standings, key=lambda each: float(np.max(each.high_kg)))
-    weight = stand.plant_weight(heaviest)
+    weight, usual = stand.plant_weight(heaviest), stand.usual_weight(heaviest)
     blown = pressure * leafy * heaviest.planting.spacing
     upper = tables.constant("string_share") * blown
     members_ = stand.geometry.by_role("string")
     below = (to, "base") if peg else (to,)
     found = [
         Link("string", keys(members_), ("twines", twine.key), below, ("string",), np.hypot(weight, upper),
-             (strings.string(twine, weight, upper, stand.tied_on),)),
+             (strings.string(twine, weight, upper, stand.tied_on, usual),)),
     ]  # fmt: skip
     if stem:
         found = [*stand.stem_ties(stem.key, pressure, leafy, "string"), *found]
@@ -76,10 +76,20 @@ def string_links(
         demand = np.hypot(weight, upper)
         found[-1] = _onto(found[-1], "hook")
         found.append(Link("hook", keys(stand.geometry.by_role("fitting")), ("fittings", hook.key), (to,), ("hook",), demand,
-                          (strings.fitting("hook", hook, demand),)))  # fmt: skip
+                          (strings.fitting("hook", hook, demand, expected=np.hypot(usual, upper)),)))  # fmt: skip
     if peg:
         demand = tables.constant("base_share") * weight
-        found.append(Link("base", (), ("fittings", peg.key), (), ("base",), demand, (strings.fitting("base", peg, demand),)))
+        found.append(
+            Link(
+                "base",
+                (),
+                ("fittings", peg.key),
+                (),
+                ("base",),
+                demand,
+                (strings.fitting("base", peg, demand, expected=tables.constant("base_share") * usual),),
+            )
+        )
     return found
 
 

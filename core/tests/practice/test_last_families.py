@@ -10,14 +10,15 @@ import math
 import numpy as np
 from ascent import tables
 from ascent.checks import arches, bending, boards, embedment, existing, footings, legs, tipping
+from ascent.loadpath import Strength
 from ascent.loads import face
 from ascent.mechanics import splay, wind
 from ascent.rows import Post
 
 from tests.practice.test_other_families import GRID, at_fifteen, limit, pressure, proposed
-from tests.support import NearTestCase, site
+from tests.support import NearTestCase, handbooks, site
 
-LOAM = embedment.ground_of(site().bed, "driven")
+LOAM = handbooks()
 
 
 class AFrameTest(NearTestCase):
@@ -32,9 +33,9 @@ class AFrameTest(NearTestCase):
 
     def test_tips_in_a_fresh_breeze(self):
         """Ratio 3.7 at 15 m/s, tips at 6.9 without a factor."""
-        check = tipping.frame(self.force * 1.25, self.weight, 0.6)
+        check = tipping.frame(self.force * 1.25, self.weight, 0.6, self.weight)
         self.assertNear(at_fifteen(check.use) / 1.5, 3.7, 0.02)
-        self.assertNear(limit(check.use / 1.5), 6.9, 0.02)
+        self.assertNear(limit(check.median_use), 6.9, 0.02)
 
     def test_slides_sooner(self):
         """Slides at 6.3 m/s, friction of timber 0.40."""
@@ -50,8 +51,9 @@ class AFrameTest(NearTestCase):
         """1.15 m, spread 0.9, 1.3 m, 22 kg: tips at 15.4 m/s; 1.8 m, spread 1.5, 45 kg: 15.4 (sail and centre as half the slope)."""
         for leg, spread, wide, mass in ((1.15, 0.9, 1.3, 22),):
             high = math.sqrt(leg**2 - (spread / 2) ** 2)
-            check = tipping.frame(pressure(0.6) * leg * wide * high / 2, np.full((1, 1, 1), mass * 9.81), spread / 2)
-            self.assertNear(limit(check.use / 1.5), 15.4, 0.10)
+            weight = np.full((1, 1, 1), mass * 9.81)
+            check = tipping.frame(pressure(0.6) * leg * wide * high / 2, weight, spread / 2, weight)
+            self.assertNear(limit(check.median_use), 15.4, 0.10)
 
     def test_held_at_its_feet_it_stands_longer(self):
         loose = proposed("a-frame", "melon", "both", foot="none")
@@ -75,8 +77,9 @@ class TripodTest(NearTestCase):
     def test_tips_in_a_breeze_where_nothing_holds_it(self):
         """6 kg: 6.3 m/s, of a sail of 0.67 m² with its middle at 0.85 m. (The handbook's 9 kg at 7.0 does not follow from the same sail: it gives 7.7.)"""
         for mass, gust in ((6, 6.3),):
-            check = tipping.frame(pressure(0.6) * 0.671 * 0.85, np.full((1, 1, 1), mass * 9.81), 0.225)
-            self.assertNear(limit(check.use / 1.5), gust, 0.04)
+            weight = np.full((1, 1, 1), mass * 9.81)
+            check = tipping.frame(pressure(0.6) * 0.671 * 0.85, weight, 0.225, weight)
+            self.assertNear(limit(check.median_use), gust, 0.04)
 
     def test_sail_of_a_set(self):
         """69.4 N at 15 m/s: the outline of three poles with leaves 50 mm outside them; its middle is a little lower than the handbook's 0.85 m."""
@@ -87,14 +90,17 @@ class TripodTest(NearTestCase):
     def test_feet_pushed_in(self):
         """0.3 m in firm loam: friction 47 N a foot of a 20-mm pole against 68 N; as three short posts 3 × 28.2 N at 0.85 m."""
         pole, at = tables.posts()["cane_20"], np.full((1, 1, 1), 0.85)
-        self.assertNear(legs.pulled(pole, LOAM, 0.3, GRID).ravel()[0], 47, 0.01)
+        skin, stood = legs.pulled(pole, LOAM, 0.3, GRID), legs.stood(pole, LOAM, 0.3, at, 3, GRID)
+        self.assertNear(skin.allowed.ravel()[0] * 2, 47, 0.01)
         self.assertNear((69.4 * 0.85 - 6 * 9.81 * 0.225) / (1.5 * 0.45), 68, 0.02)
-        hold, bent = legs.stood(pole, LOAM, 0.3, at, 3, GRID)
-        self.assertNear(hold.ravel()[0], 3 * 28.2 * 0.85, 0.15)  # ours counts the ground from 0.15 m down, as everywhere
-        force = pressure(0.6) * 0.671
-        check = legs.feet(force * 0.85, np.zeros((1, 1, 1)), np.full((1, 1, 1), 47 * 1.5 * 0.45), hold, np.full((1, 1, 1), bent))
-        self.assertGreater(at_fifteen(check.use), 1.0)
-        self.assertLess(at_fifteen(check.use / check.factor), 1.0, "without factors it stands")
+        self.assertNear(stood.allowed.ravel()[0] * 1.5, 3 * 28.2 * 0.85, 0.15)  # ours counts the ground from 0.15 m down, as everywhere
+        force, none = pressure(0.6) * 0.671, np.zeros((1, 1, 1))
+        alone = legs.feet(force * 0.85, none, Strength(none, none), stood, Strength(none, none))
+        self.assertGreater(at_fifteen(alone.use), 1.0)
+        self.assertLess(at_fifteen(alone.median_use), 1.0, "by median strengths it stands")
+        pulled = Strength(*(each * 1.5 * 0.45 for each in skin))
+        both = legs.feet(force * 0.85, none, pulled, stood, Strength(none, none))
+        self.assertNear(1 / at_fifteen(both.use), 1 / at_fifteen(alone.use) + 47 / 2 * 1.5 * 0.45 / (at_fifteen(force) * 0.85), 0.01)
 
     def test_deeper_or_a_stake_in_the_middle_cures_it(self):
         shallow = proposed("tripod", "bean-pole", legs=3, radius=0.45, pole_length=2.3)
@@ -108,12 +114,15 @@ class TripodTest(NearTestCase):
         """10.4 and parts handbook 4.9: put the frame on the rim, not in the mix."""
         pot = site(kind="container", length=0.6, width=0.6, fill="potting_mix", fill_depth=0.45)
         mix, rim = (proposed("tripod", "bean-pole", place=pot, held=held, crossing="notched") for held in ("soil", "rim"))
-        self.assertLess(float(np.min(mix.limits["feet"][0])), 8.0)
+        self.assertLess(float(np.min(mix.limits["feet"][0])), 10.0)
         self.assertGreater(float(np.min(rim.limits["feet"][0])), 12.0)
 
 
 class CrossedPolesTest(NearTestCase):
-    """14.11: runner beans, 2 m, spread 0.6 m, pairs at 0.23 m, 16-mm feet pushed 0.3 m: 9.1 m/s by friction; such rows stand. Uncertain."""
+    """14.11: runner beans, 2 m, spread 0.6 m, pairs at 0.23 m, 16-mm feet pushed 0.3 m; such rows stand. Uncertain.
+
+    The handbook's 9.1 m/s is of friction alone in head-height gusts; ours adds each foot standing as a short post, in the gust of its own height.
+    """
 
     def row(self, **options):
         return proposed(
@@ -129,7 +138,7 @@ class CrossedPolesTest(NearTestCase):
         )
 
     def test_feet(self):
-        self.assertNear(float(np.min(self.row().limits["feet"][0])), 9.1, 0.12)
+        self.assertNear(float(np.min(self.row().limits["feet"][0])), 11.3, 0.02)
 
     def test_without_diagonals_the_row_goes_down_like_cards(self):
         braced, bare = self.row(), self.row(brace="none")
@@ -219,14 +228,16 @@ class ExistingTest(NearTestCase):
         self.assertNear(at_fifteen(self.blown()) * 2.75, 776, 0.02)
         for wide, wall, use, gust in ((0.0603, 0.0029, 0.79, None), (0.0483, 0.0026, 1.40, 12.1), (0.0422, 0.0024, 2.01, 9.7)):
             check = existing.pole(self.pole(wide, wall), self.blown(), np.full((1, 1, 1), 2.75), 0.0)
-            self.assertNear(at_fifteen(check.use), use, 0.025)
+            ratio = (wide - 2 * wall) / wide  # it bears until it has yielded as a whole: Z/S of AISC 360 F8
+            yielded = 16 / (3 * math.pi) * (1 - ratio**3) / (1 - ratio**4)
+            self.assertNear(at_fifteen(check.use), use / yielded, 0.025)
             if gust:
-                self.assertNear(limit(check.use), gust, 0.025)
+                self.assertNear(limit(check.use * yielded), gust, 0.025)
 
     def test_ample_in_concrete(self):
         """1.8 m in the ground is ample: 0.14 of what the soil gives (the handbook's post stands 0.06 m wide; a collar only helps)."""
         post = tables.posts()["pole_tube_60"]
-        check = embedment.grip("soil-grip", LOAM, post, 1.8, self.blown(), np.full((1, 1, 1), 2.75), GRID, 1.5)
+        check = embedment.grip("soil-grip", LOAM, post, 1.8, self.blown(), np.full((1, 1, 1), 2.75), GRID)
         self.assertNear(at_fifteen(check.use), 0.14, 0.25)
 
     def test_guys_take_the_pole_off_its_foot(self):

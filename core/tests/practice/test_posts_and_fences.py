@@ -13,7 +13,7 @@ from ascent.checks import bending, embedment
 from ascent.loads import cases, face
 from ascent.report import evaluate, first_crossing
 
-from tests.support import NearTestCase, fence, site
+from tests.support import NearTestCase, fence, handbooks, site
 
 
 class Face(NamedTuple):
@@ -36,7 +36,7 @@ class Found(NamedTuple):
 
 
 def on_post(key: str, depth: float, leafy: Face, soil: str, saturated: bool = False, factors: bool = True) -> Found:
-    """Return what a post under a leafy face does in a soil."""
+    """Return what a post under a leafy face does in a soil, a steel one's 1/0.6 and the soil's 1.5 in it or not."""
     gusts = np.unique(np.append(cases.GUSTS, 15.0))
     grid, post, state = (
         cases.Cases(gusts.reshape(1, 1, -1), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1)),
@@ -45,12 +45,13 @@ def on_post(key: str, depth: float, leafy: Face, soil: str, saturated: bool = Fa
     )
     force = face.leafy_pressure(grid.gust, leafy.mesh, np.full((1, 1, 1), leafy.leaf)) * leafy.width * leafy.height
     height = np.full((1, 1, 1), leafy.centre)
-    ground = embedment.ground_of(site(soil).bed, "driven")
+    ground = handbooks(soil)
     checks = (
         bending.post_across(post, force, height, np.ones((1, 1, 1))),
-        embedment.grip("soil-grip", ground, post, depth, force, height, grid, tables.constant("soil_gust")),
+        embedment.grip("soil-grip", ground, post, depth, force, height, grid),
     )
-    uses = [np.broadcast_to(c.use / (1 if factors else c.factor), (2, 1, len(gusts)))[state, 0] for c in checks]
+    shares = (1.0, 1.0) if factors else (0.6, 1 / 1.5)
+    uses = [np.broadcast_to(c.use * share, (2, 1, len(gusts)))[state, 0] for c, share in zip(checks, shares, strict=True)]
     limit = first_crossing(np.maximum(*uses)[None], grid.gust[0, 0])[0]
     at = int(np.argmin(np.abs(grid.gust[0, 0] - 15.0)))
     return Found(float(force[0, 0, at]), float(uses[0][at]), float(uses[1][at]), float(limit))
@@ -116,7 +117,7 @@ class MeshFenceTest(NearTestCase):
         for changes in ({"post_spacing": 3.6, "length": 7.2}, {"post": "cane_16", "tie": "tie_wire_16_double"}):
             found = evaluate(site(), fence(**{"post": "tpost_2.1", **changes}))
             self.assertEqual(found.state, "short", changes)
-            self.assertLess(float(np.min(found.limit[0])), 9.0)
+            self.assertLess(float(np.min(found.limit[0])), 10.0)
 
     def test_one_bay_on_two_posts_stands_where_a_row_of_such_bays_does_not(self):
         """14.2, last lines: fences of one 2.4 m bay on two posts stand for years (common practice, no source).
@@ -131,7 +132,7 @@ class MeshFenceTest(NearTestCase):
             self.assertGreater(float(np.min(single.limits[link][0])), 15.0)
         halved = evaluate(site(), fence(count=4, length=2.4, post_spacing=1.2, depth=0.6))
         self.assertGreater(float(np.min(halved.limit[0])), 15.0)
-        self.assertLess(float(np.min(row.limits["post"][0])), 15.0)
+        self.assertLess(float(np.min(row.limits["post"][0])), 0.75 * float(np.min(single.limits["post"][0])))
 
 
 class LightPostTest(NearTestCase):
@@ -140,14 +141,14 @@ class LightPostTest(NearTestCase):
     def test_limits_by_height(self):
         """Canopy 0.4 m wide, leaf 0.5, twice z high; b 30 mm, 0.3 m deep. The handbook rounds to 1 m/s, so half is allowed."""
         for soil, limits in (("firm_loam", (28, 19, 14, 10)), ("sandy", (11, 7, 6, 5)), ("raised_bed_mix", (7, 5, 4, 3))):
-            ground = embedment.ground_of(site(soil).bed, "driven")
+            ground = handbooks(soil)
             post = next(row for row in tables.posts().values() if row.key == "post_hw_stake_25")
             wide = type(post)(**{**post.__dict__, "soil_width": 0.030})
             for z, expected in zip((0.3, 0.45, 0.6, 0.8), limits, strict=True):
                 with self.subTest(soil, z=z):
                     grid = cases.rising_gusts()
                     force = face.leafy_pressure(grid.gust, 0.0, np.full((1, 1, 1), 0.5)) * 0.4 * 2 * z
-                    use = embedment.grip("soil-grip", ground, wide, 0.3, force, np.full((1, 1, 1), z), grid, 1.5).use
+                    use = embedment.grip("soil-grip", ground, wide, 0.3, force, np.full((1, 1, 1), z), grid).use
                     found = float(first_crossing(use[0, 0][None], cases.GUSTS)[0])
                     self.assertAlmostEqual(found, expected, delta=0.55)
 
@@ -159,19 +160,19 @@ class PersonTest(NearTestCase):
         self.assertNear(bending.person_pull(tables.posts()["post_lumber_89"], 1.5).use, 0.25)
         graded = tables.materials()["spf_graded"].allow_gust / tables.materials()["softwood_stake"].allow_gust
         self.assertNear(bending.person_pull(tables.posts()["post_sw_stake_38"], 1.5).use / graded, 3.2)
-        ground, post = embedment.ground_of(site().bed, "driven"), tables.posts()["tpost_2.1"]
+        ground, post = handbooks(), tables.posts()["tpost_2.1"]
         moist = cases.moist_gusts()
-        grip = embedment.grip("person-pull-grip", ground, post, 0.6, np.full((1, 1, 1), 300.0), np.full((1, 1, 1), 1.2), moist, 1.5)
+        grip = embedment.grip("person-pull-grip", ground, post, 0.6, np.full((1, 1, 1), 300.0), np.full((1, 1, 1), 1.2), moist)
         self.assertNear(grip.use, 1.03)
 
 
 class CucumberBayTest(NearTestCase):
     def test_one_tie_at_the_top_does_not_hold_a_bay(self):
-        """14.13: a 2.4 m bay of cucumbers hangs 207 N on an inner top tie at 11 kg; an aged 3.6 mm cable tie works at 54 N."""
+        """14.13: a 2.4 m bay of cucumbers hangs 207 N on an inner post at 11 kg; two aged 3.6 mm cable ties that work at 54 N do not hold it."""
         found = evaluate(site(exposure="sheltered"), fence(
-            "cuc-slice", 24, 0.30, mesh="mesh_conc_150_5", mesh_height=1.2, post_spacing=2.4, length=7.2, tie="tie_cable_3.6",
+            "cuc-slice", 24, 0.30, mesh="mesh_conc_150_5", mesh_height=1.2, post_spacing=2.4, length=7.2, tie="tie_cable_3.6", ties_per_post=2,
         ))  # fmt: skip
-        self.assertGreater(found.use_of("mesh-tie", found.worst_week), 1.5)
+        self.assertGreater(found.use_of("mesh-tie", found.worst_week), 1.0)
 
     def test_a_stiff_panel_that_stands_on_the_ground_hangs_nothing_on_its_ties(self):
         """14.13: panel of 4 mm wire or more touching the ground: vertical demand on ties is zero (common practice, no source)."""

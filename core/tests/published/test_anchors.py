@@ -9,6 +9,7 @@ from ascent import tables
 from ascent.checks import tension
 from ascent.loads import cases
 from ascent.mechanics import anchors, ends, lodging
+from scipy.integrate import quad
 
 from tests.support import NearTestCase
 
@@ -54,12 +55,19 @@ class DeadmanTest(NearTestCase):
             self.assertNear(found.along, along)
 
     def test_allowed_at_a_guy_of_45_degrees(self):
-        """7.6: the 30 kg stone allows 1001.5 N at 45° in medium soil; ours lies in loam of 17 kN/m³ rammed back at 30°."""
+        """7.6 has the prism straight above, 1001.5 N at 45°; ours takes the earth that comes up with it, widening by 20° a side.
+
+        The frustum between 0.4 × 0.3 m and what it has become 0.4 m higher, integrated slice by slice. Drag as in 7.6.
+        """
         row, soil = tables.anchors()["deadman_stones_30"], tables.soils()["firm_loam"]
-        up = 30 * 9.81 + 17e3 * 0.4 * 0.4 * 0.3
-        self.assertNear(tension.anchor_working(row, soil, 45 * DEGREE), up / math.sin(45 * DEGREE) / 1.5, 1e-6)
+        slope = 2 * math.tan(20 * DEGREE)
+        up = 30 * 9.81 + 17e3 * quad(lambda z: (0.4 + slope * z) * (0.3 + slope * z), 0.0, 0.4)[0]
+        along = (3 - 1 / 3) * 17e3 * 0.4 * (0.65**2 - 0.40**2) / 2
+        held = tension.anchor_strength(row, soil, 45 * DEGREE)
+        self.assertNear(held.allowed, min(up, along) / math.sin(45 * DEGREE) / 1.5, 0.002)
         lift, drag = tension.anchor(row, soil, np.full((1, 1, 1), 1000.0), 45 * DEGREE, cases.moist_gusts())
-        self.assertAlmostEqual(float(lift.use[0, 0, 0]), 0.998, delta=0.06)
+        self.assertNear(lift.use, 1000 * math.sin(45 * DEGREE) / (up / 1.5), 0.002)
+        self.assertNear(lift.median_use, 1000 * math.sin(45 * DEGREE) / up, 0.002)
         self.assertAlmostEqual(float(drag.use[0, 0, 0]), 0.474, delta=0.04)
 
 

@@ -58,13 +58,23 @@ class TableTest(NearTestCase):
                 self.assertNear(found.I * 1e12, second)
                 self.assertNear(found.S * 1e9, modulus)
                 self.assertNear(bending.stiffness(post), stiffness)
-                ultimate, factor = bending.gust_moment(post)
-                self.assertNear(ultimate / factor, moment)
+                self.assertNear(bending.moments(post).allowed, moment * self.yielded(post))
+
+    def yielded(self, post) -> float:
+        """Return by how much a whole yielded section bears more than its edge, Z/S: 16/(3π) round, 4/π for a thin tube, 1 for a tee and wood.
+
+        AISC 360 F8 to F11 (from memory); a tee whose stem is pressed is held to its first yield, F9.
+        """
+        if post.shape == "round" and post.material.startswith("rebar"):
+            return 1.6  # of 16/(3π) = 1.70, the most that F11 lets count
+        if post.shape == "tube":
+            ratio = (post.a - 2 * post.b) / post.a
+            return 16 / (3 * math.pi) * (1 - ratio**3) / (1 - ratio**4)
+        return 1.2 if post.shape.startswith("hat") else 1.0
 
     def test_ungraded_stakes_have_six_tenths_of_graded(self):
         """Structures handbook 3.2: 'Ungraded garden stakes: × 0.6' of 112.6 N·m for 38 × 38."""
-        ultimate, factor = bending.gust_moment(tables.posts()["post_sw_stake_38"])
-        self.assertNear(ultimate / factor, 0.6 * 112.6)
+        self.assertNear(bending.moments(tables.posts()["post_sw_stake_38"]).allowed, 0.6 * 112.6)
 
     def test_the_strong_way_of_a_t_post_is_told_to_the_builder(self):
         """Structures handbook 3.1: the strong axis may be used only if the build step says that the studs face the row."""
@@ -81,8 +91,27 @@ class TableTest(NearTestCase):
         for key, moment in (("post_hw_stake_20", 27), ("post_hw_stake_25", 52), ("post_hw_stake_38", 183), ("post_lumber_38x140", 1330),
                             ("stake_coated_8", 4), ("stake_coated_11", 8), ("rod_frp_8", 7.5), ("pole_hazel_25", 16), ("tube_alu_25", 90)):  # fmt: skip
             with self.subTest(key):
-                ultimate, factor = bending.gust_moment(tables.posts()[key])
-                self.assertNear(ultimate / factor, moment, 0.13)
+                post = tables.posts()[key]
+                more = 1.2 if key == "tube_alu_25" else self.yielded(post)
+                self.assertNear(bending.moments(post).allowed, moment * more, 0.13)
+
+    def test_medians_stand_well_above_what_is_allowed(self):
+        """Wood: 2.1 from the weakest twentieth (NDS, in its 1.6 for a gust and 1.3) and 1.6 to 1.9 from there to the middle; steel 1.67 and its mean.
+
+        Value from memory: in-grade spread 0.35 to 0.40 (NDS); mean yield 1.05 to 1.2 of the least (NBS SP 577).
+        """
+        graded, steel = bending.moments(tables.posts()["post_lumber_89"]), bending.moments(tables.posts()["rod_rebar_12"])
+        weakest = graded.allowed * 2.1 / 1.6
+        self.assertTrue(1.5 < graded.median / weakest < 2.0, graded.median / weakest)
+        self.assertTrue(1.05 < steel.median / (steel.allowed / 0.6) < 1.2)
+        tee = bending.moments(tables.posts()["tpost_2.1"])
+        self.assertNear(tee.median / tee.allowed, 1.6 * 380 / 207)
+
+    def test_wood_bears_less_for_a_season_than_for_a_gust(self):
+        """NDS 2.3.2 (from memory): load duration 1.15 for two months, 1.6 for wind."""
+        bears = bending.moments(tables.posts()["post_lumber_89"])
+        for lasting, gust in ((bears.lasting, bears.allowed), (bears.median_lasting, bears.median)):
+            self.assertNear(lasting / gust, 1.15 / 1.6)
 
 
 class IntegralTest(NearTestCase):
@@ -98,6 +127,23 @@ class IntegralTest(NearTestCase):
         self.assertNear(middle * 1e3, 10.05)
         self.assertNear(found.I_other * 1e12, 12810)
         self.assertNear(found.S_other * 1e9, 733.9)
+
+    def test_plastic_moduli_against_strips(self):
+        """Z is the first moment of area about the axis that halves the area."""
+        side, thick, d = 34.9e-3, 3.58e-3, 34.9e-3
+        for width_at, low, high, plastic in (
+            (lambda y: side if y < thick else thick, 0.0, side, section.tee(side, thick).Z),
+            (lambda y: 2 * math.sqrt(max((d / 2) ** 2 - y**2, 0.0)), -d / 2, d / 2, section.round_bar(d).Z),
+            (lambda y: 2 * (math.sqrt(max((d / 2) ** 2 - y**2, 0.0)) - math.sqrt(max((d / 2 - 1.4e-3) ** 2 - y**2, 0.0))), -d / 2, d / 2,
+             section.tube(d, 1.4e-3).Z),
+            (lambda _y: 0.038, 0.0, 0.089, section.rectangle(0.038, 0.089).Z),
+            (lambda y: side if abs(y - side / 2) < thick / 2 else thick, 0.0, side, section.tee(side, thick).Z_other),
+        ):  # fmt: skip
+            edges = np.linspace(low, high, 40001)
+            y = (edges[1:] + edges[:-1]) / 2
+            strip = np.array([width_at(v) for v in y]) * np.diff(edges)
+            half = y[np.searchsorted(np.cumsum(strip), np.sum(strip) / 2)]
+            self.assertNear(plastic, float(np.sum(strip * np.abs(y - half))), 2e-3)
 
     def test_round_and_tube_against_strips(self):
         d, wall = 34.9e-3, 1.65e-3

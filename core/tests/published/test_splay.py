@@ -49,12 +49,12 @@ class HandbookTest(NearTestCase):
         self.assertNear(graded, 3725)
 
     def test_a_lashing_slides_on_smooth_cane(self):
-        """13: five turns of twine at half their break and a third of that, no more than 60 N on smooth bamboo."""
+        """13: five turns of twine at half their break and half of that, no more than 60 N on smooth bamboo."""
         new, twine = np.zeros(1), tables.twines()["sisal_2.5"]
         pull = np.full((1, 1, 1), 60.0)
         self.assertNear(legs.lashing(tables.posts()["cane_16"], twine, pull, False, new).use, 1.0)
-        self.assertNear(legs.lashing(tables.posts()["cane_16"], twine, pull, True, new).use, 60 / (5 * 450 * 0.5 / 3))
-        self.assertNear(legs.lashing(tables.posts()["post_sw_stake_38"], twine, pull, False, new).use, 60 / 375)
+        self.assertNear(legs.lashing(tables.posts()["cane_16"], twine, pull, True, new).use, 60 / (5 * 450 * 0.5 / 2))
+        self.assertNear(legs.lashing(tables.posts()["post_sw_stake_38"], twine, pull, False, new).use, 60 / 562.5)
 
 
 class FrameTest(NearTestCase):

@@ -171,6 +171,7 @@ class StructureLine(Typed):
     forecast: str
     design: str
     design_m_s: float
+    once: str
     weakest: str
     week: str
     cost: str

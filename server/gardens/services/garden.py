@@ -19,6 +19,7 @@ from ascent.parts import shopping, total
 from ascent.plot import Flat, Laid, PlotDrawing, geometry_of, laid_out, plot_of, room_for, stretch_of
 from ascent.present import cautions_of, part_reports, standing
 from ascent.quantities import System, write
+from ascent.report import asked_gust
 from ascent.shade import Shade, shade_of
 from ascent.sheets import plain_cell
 from ascent.wording import day_text, money
@@ -166,7 +167,7 @@ def _line(site_json: str, structure_json: str) -> dict[str, Any]:
     cost = total(shopping(geometry_of(site.bed, structure), site.garden.prices))
     return {
         "state": h.state, "words": h.words, "limit": h.limit_text, "forecast": h.forecast_text, "design": h.design_text,
-        "weakest": h.weakest_text, "week": h.week_label, "design_m_s": site.design_gust, "cost": money(cost, site.garden.currency),
+        "weakest": h.weakest_text, "week": h.week_label, "design_m_s": asked_gust(site, structure), "once": h.once_text, "cost": money(cost, site.garden.currency),
         "season": season,
     }  # fmt: skip
 

@@ -29,7 +29,7 @@ class GardenTest(ApiTestCase):
         self.assertEqual(self.call("get", self.path())["name"], "Lantern Quay")
         lines = {line["key"]: line for line in self.call("get", self.path("/lines"))}
         self.assertEqual(len(lines), 23)
-        self.assertEqual({line["state"] for line in lines.values()}, {"holds", "close", "short"})
+        self.assertEqual({line["state"] for line in lines.values()}, {"holds", "stands", "short"})
         for line in lines.values():
             self.assertRegex(line["limit"], r"\d+ m/s")
             self.assertTrue(line["weakest"].endswith(" first") or ", " in line["weakest"])

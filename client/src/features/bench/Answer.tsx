@@ -8,7 +8,7 @@ export function Answer({ report }: { report: Report }) {
       <p className="verdict">
         <span className={h.limit > 0 ? "big" : "some"}>{h.limit_text}</span>
         <span className="word">
-          {h.words} at {h.design_text}
+          {h.words}, {h.design_text} asked
         </span>
       </p>
       <p style={{ fontSize: 14 }}>{h.sentence}</p>
@@ -21,9 +21,14 @@ export function Answer({ report }: { report: Report }) {
         )}
         <dt>after days of rain</dt>
         <dd>{h.saturated_text}</dd>
-        <dt>without safety factors</dt>
+        <dt>by median strengths</dt>
         <dd>{h.bare_text}</dd>
+        <dt>expected to go</dt>
+        <dd>
+          {h.once_text} <span className="quiet">({h.spread_text})</span>
+        </dd>
       </dl>
+      {h.asked_said && <p className="quiet">{h.asked_said}</p>}
     </section>
   );
 }

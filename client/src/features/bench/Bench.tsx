@@ -88,7 +88,7 @@ export function Bench({ structure, catalogue }: Props) {
       <main className="bench">
         <div className="side">
           {link && report ? (
-            <LinkPanel structure={structure} draft={draft} link={link} weakest={link.key === weakest} short={report.headline.state === "short"} week={report.weeks[week]?.label ?? ""} onFix={(changes) => hand.change((now) => ({ ...now, options: { ...now.options, ...changes } }))} onClose={() => look("link", null)} />
+            <LinkPanel structure={structure} draft={draft} link={link} weakest={link.key === weakest} short={report.headline.state === "short"} fails={link.states[week] === "short"} week={report.weeks[week]?.label ?? ""} onFix={(changes) => hand.change((now) => ({ ...now, options: { ...now.options, ...changes } }))} onClose={() => look("link", null)} />
           ) : family && (
             <Controls structure={structure} catalogue={catalogue} family={family} draft={draft} report={report} problems={[...problems, ...hand.problems]} onChange={hand.change} onRelease={hand.release} />
           )}
@@ -96,7 +96,7 @@ export function Bench({ structure, catalogue }: Props) {
         <div className={round ? "stage isround" : "stage"}>
           {report && round && (
             <Suspense fallback={<p className="quiet roundblind">bringing it round…</p>}>
-              <Round structure={structure} draft={draft} report={report} week={week} weak={weak} lit={lit} hour={params.get("hour") === null ? null : Number(params.get("hour")) || 12} onHour={(hour) => look("hour", hour === null ? null : String(hour))} />
+              <Round structure={structure} draft={draft} report={report} week={week} weak={weak} short={short} lit={lit} hour={params.get("hour") === null ? null : Number(params.get("hour")) || 12} onHour={(hour) => look("hour", hour === null ? null : String(hour))} />
             </Suspense>
           )}
           {report && !round && (

@@ -10,6 +10,7 @@ interface Props {
   link: LinkReport;
   weakest: boolean;
   short: boolean;
+  fails: boolean;
   week: string;
   onFix: (changes: Record<string, unknown>) => void;
   onClose: () => void;
@@ -18,7 +19,7 @@ interface Props {
 const SURE: Record<string, string> = { certain: "mechanics, certain", published: "published values, about ± 20 %", judgement: "judgement, a factor of 2 either way", measured: "measured here" };
 
 /** An opened link: what would make it hold, each one press, then its working, its source and how sure it is. */
-export function LinkPanel({ structure, draft, link, weakest, short, week, onFix, onClose }: Props) {
+export function LinkPanel({ structure, draft, link, weakest, short, fails, week, onFix, onClose }: Props) {
   const fixes = useQuery({
     queryKey: ["fixes", structure.id, link.key, draft, structure.units],
     queryFn: () => taken(api.POST("/api/structures/{structure_id}/fixes", { params: { path: { structure_id: structure.id } }, body: { draft, link: link.key } })),
@@ -33,12 +34,12 @@ export function LinkPanel({ structure, draft, link, weakest, short, week, onFix,
       <button type="button" className="plain" style={{ marginLeft: -6 }} onClick={onClose}>
         ← all controls
       </button>
-      <h1 className={weakest ? "weak" : undefined} style={{ fontSize: 24 }}>
+      <h1 className={fails ? "weak" : undefined} style={{ fontSize: 24 }}>
         {link.title}
       </h1>
       <p>{link.item}</p>
       <p className="quiet">
-        {weakest ? "The weakest link: holds" : "Holds"} to {link.limit_text} in {week}.
+        {weakest ? "The weakest link: holds" : "Holds"} to {link.limit_text} in {week}. Expected to go {link.once_text} ({link.spread_text}).
       </p>
       <h2 style={{ marginTop: 14 }}>What would help</h2>
       {fixes.isPending && <p className="quiet">Trying the next sizes…</p>}
@@ -56,7 +57,7 @@ export function LinkPanel({ structure, draft, link, weakest, short, week, onFix,
       {short && fixes.data && !fixes.data.fixes.some((fix) => fix.holds) && <Together key={JSON.stringify(draft)} structure={structure} draft={draft} onFix={onFix} />}
       <h2 style={{ marginTop: 18 }}>The working</h2>
       <p className="quiet" style={{ fontSize: 13 }}>
-        At the design gust in {week}, moist soil.
+        In the gust asked, in {week}, moist soil.
       </p>
       {link.workings.map((working) => (
         <div key={working.title} className="working">
@@ -66,6 +67,7 @@ export function LinkPanel({ structure, draft, link, weakest, short, week, onFix,
           <p>{working.words}</p>
           <p className="formula">{working.formula}</p>
           <p className="formula">{working.numbers}</p>
+          <p>{working.expects}</p>
           {working.compare && <p>{working.compare}</p>}
           <p className="quiet" style={{ fontSize: 13 }}>
             {working.source}. {SURE[working.certainty] ?? working.certainty}.

@@ -1,4 +1,5 @@
 import type { LinkReport } from "../../api/client";
+import { STATES } from "../../ui/states";
 
 interface Props {
   link: LinkReport;
@@ -12,22 +13,21 @@ interface Props {
   onPoint: (key: string | null) => void;
 }
 
-const WORDS = { holds: "holds", close: "close", short: "falls short" };
 const HALF = 11;
 const TALL = 50;
 const INNER = TALL - 20;
 
-/** One link of the chain: its thickness what it carries, its core how much of it is used, sprung open when it is the weakest. */
+/** One link of the chain: its thickness what it carries, its core how much of it is used, sprung open when it is the weakest, red when it falls short. */
 export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Props) {
   const use = link.use[week] ?? 0;
-  const ink = weak ? "var(--weak)" : "var(--ink)";
+  const state = link.states[week] ?? "holds";
+  const ink = state === "short" ? "var(--weak)" : "var(--ink)";
   const thick = Math.min(1.6 + 1.9 * Math.log10(1 + link.carries / 12), 6.5);
   const core = Math.min(use, 1) * INNER;
   const closed = `M${x - HALF} ${y + 12}a${HALF} ${HALF} 0 0 1 ${2 * HALF} 0V${y + TALL - 12}a${HALF} ${HALF} 0 0 1 ${-2 * HALF} 0Z`;
   const sprung = `M${x + HALF + 5} ${y + 16}l-5 -1V${y + 12}a${HALF} ${HALF} 0 0 0 ${-2 * HALF} 0V${y + TALL - 12}a${HALF} ${HALF} 0 0 0 ${2 * HALF} 0v-3l5 -1`;
-  const state = WORDS[link.states[week] ?? "holds"];
   const used = use > 90 ? "over 90" : use.toFixed(2);
-  const words = weak ? `goes first, ${used} used` : `${state}, ${used} used`;
+  const words = `${weak ? "goes first" : STATES[state]}, ${used} used`;
   return (
     <g
       className="chainlink"
@@ -53,7 +53,7 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
         <tspan x={x + 22} y={y + 17} fontSize={15} fontWeight={600} fill={ink} className="wide-face">
           {link.title}
         </tspan>{" "}
-        <tspan x={x + 22} y={y + 33} fontSize={13.5} fill={weak ? ink : "var(--ink2)"}>
+        <tspan x={x + 22} y={y + 33} fontSize={13.5} fill={weak || state === "short" ? ink : "var(--ink2)"}>
           {words}
         </tspan>{" "}
         <tspan x={x + 22} y={y + 47} fontSize={12.5}>

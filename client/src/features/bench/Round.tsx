@@ -12,6 +12,7 @@ interface Props {
   report: Report;
   week: number;
   weak: ReadonlySet<string>;
+  short: boolean;
   lit: ReadonlySet<string>;
   hour: number | null;
   onHour: (hour: number | null) => void;
@@ -21,7 +22,7 @@ const STEP = 0.16; // of a turn by one key [rad]
 const KEYS: Record<string, [number, number, number]> = { ArrowLeft: [-STEP, 0, 0], ArrowRight: [STEP, 0, 0], ArrowUp: [0, STEP, 0], ArrowDown: [0, -STEP, 0], "+": [0, 0, 0.12], "=": [0, 0, 0.12], "-": [0, 0, -0.12] };
 
 /** The structure in the round: turned by hand or keys, the soil cut open, the sun of an hour, a person for its size, and the whole in words. */
-export default function Round({ structure, draft, report, week, weak, lit, hour, onHour }: Props) {
+export default function Round({ structure, draft, report, week, weak, short, lit, hour, onHour }: Props) {
   const settled = useSettled(draft);
   const found = useQuery({
     queryKey: ["solid", structure.id, settled, week, structure.units],
@@ -53,8 +54,8 @@ export default function Round({ structure, draft, report, week, weak, lit, hour,
   useEffect(() => {
     if (!data) return;
     const sun = data.suns.find((each) => each.hour === hour) ?? null;
-    held.current?.show({ solid: data.solid, foliage: report.foliage, week, weak, lit, sun: sun?.towards ?? null, person: data.person });
-  }, [data, report.foliage, week, weak, lit, hour, look]);
+    held.current?.show({ solid: data.solid, foliage: report.foliage, week, weak, short, lit, sun: sun?.towards ?? null, person: data.person });
+  }, [data, report.foliage, week, weak, short, lit, hour, look]);
 
   const onKey = (event: KeyboardEvent) => {
     const step = KEYS[event.key];

@@ -91,7 +91,7 @@ export function Tide({ report, week, onWeek }: Props) {
           <path d={edge} stroke="var(--ink)" strokeWidth={3.6} fill="none" />
           <g className="tidenote">
             <text x={x(0) + 8} y={y(design) - 6}>
-              {wide ? `design gust ${report.headline.design_text}: once in ten seasons` : `design ${report.headline.design_text}`}
+              {wide ? `${report.headline.design_text} asked: once in ten seasons` : `${report.headline.design_text} asked`}
             </text>
             {wide && (
               <>

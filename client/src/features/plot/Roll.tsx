@@ -41,7 +41,7 @@ export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
                       <>
                         <span className="big">{line.limit}</span>
                         <span className="quiet">
-                          {line.words} at {line.design}
+                          {line.words}, {line.design} asked
                         </span>
                         <Freeboard season={line.season} design={line.design_m_s} />
                         <span>{line.weakest}</span>

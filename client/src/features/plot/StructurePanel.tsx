@@ -33,7 +33,7 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
         <p className="standing">
           <StateMark state={line.state} />
           <span>
-            <strong>{line.limit}</strong>, {line.words} at {line.design}
+            <strong>{line.limit}</strong>, {line.words}, {line.design} asked; expected to go {line.once}
             <br />
             {line.weakest}
             <br />
