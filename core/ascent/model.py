@@ -96,6 +96,7 @@ BedWidth = Annotated[float, Field(ge=0.2, le=20.0)]
 FillDepth = Annotated[float, Field(ge=0.0, le=1.2)]
 PlantGust = Annotated[float, Field(ge=5.0, le=GREATEST_GUST)]
 BedKind = Literal["in-ground", "raised", "container", "straw-bale"]
+BedTop = Literal["dug", "undisturbed"]
 FeatureKind = Literal["path", "wall", "fence", "drip-line", "water-pipe", "cable", "steel-post", "stump"]
 ROUND: tuple[FeatureKind, ...] = ("steel-post", "stump")
 Metres = Annotated[float, Field(ge=-500.0, le=500.0)]
@@ -145,10 +146,15 @@ class BareBed(Typed):
     y: Metres = Field(0.0, description="the bed's middle, north of the plan's origin, m")
     board: float = Field(0.038, ge=0.0, le=0.3, description="thickness of its boards or sides, m")
     soil: SoilKey = "firm_loam"
-    top: Literal["dug", "undisturbed"] = Field("dug", description="whether its top is dug over each year or left as it lies")
+    top: BedTop = Field("dug", description="whether its top is dug over each year or left as it lies")
     fill: SoilKey = "raised_bed_mix"
     fill_depth: FillDepth = Field(0.0, description="bed fill above native soil, m")
     exposure: ExposureKey | None = None
+
+    @property
+    def volume(self) -> float:
+        """Return how much a container or the fill of a bed holds, m³."""
+        return self.length * self.width * self.raised_by
 
     @property
     def raised_by(self) -> float:

@@ -34,6 +34,7 @@ Kind = Literal[
     "count",
     "angle",
     "area",
+    "volume",
     "bearing",
     "cooling",
 ]
@@ -59,6 +60,7 @@ STYLES: dict[str, dict[System, Style]] = {
     "line_load": {"metric": Style("newton / metre", "N/m", 1), "imperial": Style("force_pound / foot", "lbf/ft", 2)},
     "wire": {"metric": Style("millimetre", "mm", 2), "imperial": Style("inch", "in", 3)},
     "cooling": {"metric": Style("kelvin", "°C", 0), "imperial": Style("delta_degree_Fahrenheit", "°F", 0)},
+    "volume": {"metric": Style("litre", "L", 0), "imperial": Style("gallon", "gal", 1)},
     "area": {"metric": Style("metre ** 2", "m²", 1), "imperial": Style("foot ** 2", "ft²", 0)},
 }
 
@@ -115,6 +117,18 @@ _UNIT_WORDS: dict[str, dict[str, str]] = {
         "ft/s": "foot / second",
     },
     "wire": {"mm": "millimetre", "in": "inch", "inch": "inch", '"': "inch"},
+    "volume": {
+        "l": "litre",
+        "litre": "litre",
+        "litres": "litre",
+        "liter": "litre",
+        "liters": "litre",
+        "m³": "metre ** 3",
+        "m3": "metre ** 3",
+        "gal": "gallon",
+        "gallon": "gallon",
+        "gallons": "gallon",
+    },
 }
 _EXAMPLES = {
     "length": "write a length such as 1.2 m, 45 cm, 18 in, 6' 4 1/2\" or 5 ft",
@@ -122,6 +136,7 @@ _EXAMPLES = {
     "line_load": "write a load per length such as 100 N/m, 10 kg/m or 7 lbf/ft",
     "force": "write a force such as 300 N, 0.3 kN, 35 lbf or 20 kgf",
     "speed": "write a speed such as 15 m/s, 54 km/h, 34 mph, 30 knots or Beaufort 7",
+    "volume": "write a volume such as 40 L, 0.04 m³ or 10 gal",
     "wire": "write a diameter such as 2.5 mm or 0.1 in, or a gauge with its standard: 12.5 W&M, 14 AWG, 12 SWG",
 }
 

@@ -37,7 +37,7 @@ COLUMNS: dict[str, tuple[Column, ...]] = {
     "beds": (
         Column("key", "key"), Column("name", "name", needed=True), Column("kind", "kind"), Column("length", "length", "length", True),
         Column("width", "width", "length", True), Column("bearing", "bearing", "bearing"), Column("east", "x", "length"),
-        Column("north", "y", "length"), Column("soil", "soil"), Column("fill", "fill"), Column("filled to", "fill_depth", "length"),
+        Column("north", "y", "length"), Column("soil", "soil"), Column("top", "top"), Column("fill", "fill"), Column("filled to", "fill_depth", "length"),
         Column("board", "board", "length"), Column("exposure", "exposure"),
     ),
     "plantings": (

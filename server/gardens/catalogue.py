@@ -20,6 +20,7 @@ from . import schemas
 def catalogue(units: System) -> schemas.Catalogue:
     """Return everything a picker lists, sizes in names as people of those units write them."""
     return schemas.Catalogue(
+        bed_tops=[schemas.Choice(key=key, name=template(f"value.{key}"), roles=[]) for key in get_args(model.BedTop)],
         bed_kinds=[schemas.Choice(key=key, name=template(f"bed-kind.{key}"), roles=[]) for key in get_args(model.BedKind)],
         feature_kinds=[
             schemas.FeatureChoice(key=row.key, name=row.name, group=row.group, width=row.width, round=row.key in model.ROUND)

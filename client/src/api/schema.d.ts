@@ -1020,7 +1020,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "bearing" | "cooling";
+            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "volume" | "bearing" | "cooling";
             /** Label */
             label: string;
             /** Low */
@@ -1155,6 +1155,8 @@ export interface components {
             name?: string | null;
             /** Soil */
             soil?: string | null;
+            /** Top */
+            top?: ("dug" | "undisturbed") | null;
             /** Width */
             width?: number | null;
             /** X */
@@ -1273,6 +1275,8 @@ export interface components {
         Catalogue: {
             /** Bed Kinds */
             bed_kinds: components["schemas"]["Choice"][];
+            /** Bed Tops */
+            bed_tops: components["schemas"]["Choice"][];
             /**
              * Bounds
              * @description of what is no option: ‘planting.count’, ‘bed.length’ and so on
@@ -2557,7 +2561,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "bearing" | "cooling";
+            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "volume" | "bearing" | "cooling";
             /** Low */
             low?: number | null;
             /**

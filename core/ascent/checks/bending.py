@@ -88,6 +88,19 @@ def post_across(post: rows.Post, force: Array, height: Array, amplified: Array) 
     )  # fmt: skip
 
 
+def post_held(post: rows.Post, moment: Array, free: Check) -> Check:
+    """Return the check of a post that is tied back: it bends between soil and tie, or by itself as far as the tie does not hold it.
+
+    Args:
+        post: The post.
+        moment: The greater of both. [N·m]
+        free: Its check without the tie.
+
+    Source: timoshenko-beams
+    """
+    return replace(free, key="post-held", demand=moment, terms={"moment": (moment, "moment")})
+
+
 def post_along(post: rows.Post, force: Array, height: Array, posts: int) -> Check:
     """Return the check of a post bending in wind along the row, shared by all posts, in its other way.
 

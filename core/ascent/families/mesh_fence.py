@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from functools import cached_property
 from typing import Annotated, ClassVar, Literal
 
@@ -18,7 +19,7 @@ from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, relief, wind
 from ..model import Planting, Site, Structure, Typed
-from ..patterns import mesh_face, plants, posts, runs
+from ..patterns import backs, mesh_face, plants, posts, pots, runs
 from ..patterns.end_assembly import EndAssembly, Line, loaded_line
 from ..patterns.stand import PostRow
 
@@ -41,6 +42,11 @@ class MeshFenceOptions(Typed):
     woven: Literal["none", "front"] = choice("ties", "none", asked=True)
     run_step: float = measure("ties", "length", 0.30, 0.15, 0.6, 0.01, when=("woven", ("front",)), asked=True)
     twine: Annotated[str, row_of("twines", "run")] = item("ties", "twines", "sisal_2.5", "run", when=("woven", ("front",)))
+    tie_back: backs.How = choice("back", "none", asked=True)
+    back_to: backs.To = choice("back", "fence", when=("tie_back", ("cord", "batten")), asked=True)
+    back_height: float = measure("back", "length", 0.9, 0.3, 2.4, 0.01, tries=(0.2, 0.4), when=("tie_back", ("cord", "batten")))
+    back_reach: float = measure("back", "length", 0.4, 0.05, 3.0, 0.05, when=("tie_back", ("cord", "batten")), asked=True)
+    back_cord: Annotated[str, row_of("twines", "run")] = item("back", "twines", "polyester_3", "run", when=("tie_back", ("cord",)))
     top: Literal["none", "wire", "rail"] = choice("ends", "none")
     wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("top", ("wire",)))
     rail: Annotated[str, row_of("posts", "rail")] = item("ends", "posts", "tube_emt_20", "rail", when=("top", ("rail",)))
@@ -110,6 +116,9 @@ class _Fence(PostRow[MeshFenceOptions]):
         if self.woven:
             stems = [self._run()]
         links = [*stems, self._mesh(), self._ties(), *self._top(), self._posts(), self._soil(), *self._ends()]
+        pulled = self.backed.pull if self.options.tie_back != "none" else self.nothing
+        links += backs.links(self.options, self.site.bed, pulled, self.tied_on)
+        links += pots.link(self.site.bed, self.alone * self.wind.force * self.options.length, np.asarray(self.wind.height), ("tie_back",))
         if self.options.leaned_on:
             links.append(self._person())
         return tuple(links)
@@ -219,6 +228,16 @@ class _Fence(PostRow[MeshFenceOptions]):
         return np.asarray(self.wind.force * self.carried)
 
     @cached_property
+    def backed(self) -> backs.Held:
+        """Return what becomes of the wind on an inner post that is tied back."""
+        return backs.held(self.options, self.across, np.asarray(self.wind.height))
+
+    @property
+    def alone(self) -> float:
+        """Return the share of the wind that a post takes alone: all of it, or what blows toward what it is tied to."""
+        return 1.0 if self.options.tie_back == "none" else self.backed.free
+
+    @cached_property
     def amplified(self) -> Array:
         """Return by how much the weight on a post raises its moment from the wind."""
         return self.amplified_by(self.bay_weight, max(self.mesh_top, 0.3))
@@ -226,10 +245,10 @@ class _Fence(PostRow[MeshFenceOptions]):
     def _posts(self) -> Link:
         force, amplified = self.across, self.amplified
         along = self.wind.end + self.wind.skin * self.options.length
-        checks = (
-            bending.post_across(self.post, force, self.wind.height, amplified),
-            bending.post_along(self.post, along, self.wind.height, len(self.xs)),
-        )
+        bends = bending.post_across(self.post, self.alone * force, self.wind.height, amplified)
+        if self.options.tie_back != "none":
+            bends = bending.post_held(self.post, np.maximum(bends.demand, self.backed.bent * amplified), bends)
+        checks = (bends, bending.post_along(self.post, along, self.wind.height, len(self.xs)))
         return Link(
             "post",
             keys(self.geometry.by_role("post")),
@@ -241,11 +260,16 @@ class _Fence(PostRow[MeshFenceOptions]):
         )
 
     def _soil(self) -> Link:
-        levers = ("depth", "post_spacing", "post", "mesh_height", "setting")
-        return self.soil_grip(self.post, self.options.depth, self.across, self.wind.height * self.amplified, levers)
+        levers = ("depth", "post_spacing", "post", "mesh_height", "setting", "tie_back")
+        grip = self.soil_grip(self.post, self.options.depth, self.alone * self.across, self.wind.height * self.amplified, levers)
+        if self.options.tie_back == "none":
+            return grip
+        low = np.full((1, 1, 1), 0.02)
+        foot = embedment.grip("held-foot", self.ground, self.post, self.options.depth, self.backed.foot, low, self.cases)
+        return replace(grip, checks=(*grip.checks, foot))
 
     def _ends(self) -> tuple[Link, ...]:
-        return self.ends.links(self._lines(), self.wind.force * self.bay / 2, self.wind.height, self.cases)
+        return self.ends.links(self._lines(), self.alone * self.wind.force * self.bay / 2, self.wind.height, self.cases)
 
     def _lines(self) -> list[Line]:
         """Return what pulls the end posts in: the mesh, runs before it, a top wire."""
@@ -347,6 +371,7 @@ class MeshFence(Family[MeshFenceOptions]):
             "top": Reason("top_net" if options.top == "wire" else "top"),
             "ends": Reason("ends_roll" if options.ends == "guy" else "ends"),
             "leaned_on": Reason("leaned_on"),
+            "tie_back": Reason("tie_back"),
         }
         return Proposal(options, row.plantings, reasons)
 
@@ -365,6 +390,7 @@ class MeshFence(Family[MeshFenceOptions]):
             z = min(high, top)
             members += mesh_face.lacing(options.tie, options.length, xs, y, z)
             members.append(mesh_face.top_line(options.top, options.wire, options.rail, options.length, y, z))
+        members += backs.members(options, [(float(x), 0.0, 0.0) for x in xs], -side)
         members += _ends_of(options, site, len(xs), top).members(options.length)
         grown = plants.along(plantings, options.length)
         supplies = plants.stem_ties(plantings, options.stem_tie, high, tables.constant("stripped_pruned"))
@@ -406,7 +432,7 @@ _END_LEVERS = {
     "guy": ("guy_wire", "ends"),
     "strut": ("strut", "ends"),
     "post": ("ends", "top", "post_spacing", "post", "mesh", "mesh_height"),
-    "soil": ("ends", "depth", "top", "post_spacing", "mesh", "mesh_height"),
+    "soil": ("ends", "depth", "top", "post_spacing", "mesh", "mesh_height", "tie_back"),
     "prop": ("anchor", "ends", "post_spacing"),
     "lift": ("depth", "ends", "post_spacing"),
 }

@@ -9,6 +9,11 @@ from ..mechanics import Array
 from ..model import BareBed
 
 
+def dry_mass(bed: BareBed) -> float:
+    """Return the mass of a container before its watering, when it is lightest. [kg]"""
+    return tables.constant("dry_mix") * bed.length * bed.width * max(bed.raised_by, 0.05)
+
+
 def link(bed: BareBed, force: Array, height: Array, levers: tuple[str, ...]) -> list[Link]:
     """Return the link of a container that may tip, none for ground that cannot.
 
@@ -22,7 +27,7 @@ def link(bed: BareBed, force: Array, height: Array, levers: tuple[str, ...]) -> 
     """
     if bed.kind != "container":
         return []
-    mass = tables.constant("dry_mix") * bed.length * bed.width * max(bed.raised_by, 0.05)
+    mass = dry_mass(bed)
     base = tables.constant("pot_base") * min(bed.length, bed.width)
     edge = (0.0, base / 2, 0.0)
     return [

@@ -113,7 +113,7 @@ STOOD = (
                  crossbar="top", infill="strings", string="sisal_2.5", rail="post_lumber_38x89", screw="screw_76", screw_gap=0.15), stood=3),
     SetUp("s24", "sheet of mesh between two stakes in deep pots, tied back to a fence, peas", _pot(),
           _built("mesh-fence", "pea-tall", 20, 0.05, length=1.0, mesh="weld_75", mesh_height=1.2, bottom_gap=0.05, post="post_sw_stake_38",
-                 post_spacing=1.0, depth=0.38, tie="staple_fence_30", ties_per_post=4), stood=1),
+                 post_spacing=1.0, depth=0.38, tie="staple_fence_30", ties_per_post=4, tie_back="cord", back_to="fence", back_height=0.9), stood=1),
 )  # fmt: skip
 
 FAILED = (

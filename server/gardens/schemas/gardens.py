@@ -12,6 +12,7 @@ from ascent.model import (
     Bearing,
     BedKind,
     BedLength,
+    BedTop,
     BedWidth,
     ClimateKey,
     Currency,
@@ -74,6 +75,7 @@ class BedChange(Typed):
     y: Metres | None = None
     board: float | None = Field(None, ge=0.0, le=0.3)
     soil: SoilKey | None = None
+    top: BedTop | None = None
     fill: SoilKey | None = None
     fill_depth: FillDepth | None = None
     exposure: ExposureKey | None = None

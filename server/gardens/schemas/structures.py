@@ -247,6 +247,7 @@ class Catalogue(Typed):
     """Everything a picker lists."""
 
     bed_kinds: list[Choice]
+    bed_tops: list[Choice]
     feature_kinds: list[FeatureChoice]
     crops: list[Choice]
     soils: list[Choice]

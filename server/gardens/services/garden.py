@@ -108,8 +108,9 @@ def _bed(held: Held, core: model.Garden) -> schemas.BedRow:
     over = f", {_RAISED[bed.kind]} {write(bed.fill_depth, 'length', units)} over" if bed.kind in _RAISED else ","
     soil = tables.soils()[bed.fill if bed.kind == "container" else bed.soil].name
     words = f"{write(bed.length, 'length', units)} × {write(bed.width, 'length', units)}{over} {soil}, {site.exposure.name}"
+    held_by = {"volume": write(bed.volume, "volume", units)} if bed.kind == "container" else {}
     return schemas.BedRow(
-        key=held.key, revision=held.revision, written=written_fields(bed, units), words=words, sides=sides(bed), fields=bed
+        key=held.key, revision=held.revision, written={**written_fields(bed, units), **held_by}, words=words, sides=sides(bed), fields=bed
     )
 
 

@@ -8,7 +8,7 @@ interface Props {
   draft: Draft;
 }
 
-/** What the limit gust rests on most: the three inputs that move it furthest within what is known of them. */
+/** What the limit gust rests on: every input that moves it within what is known of it, the furthest first. */
 export function Rests({ structure, draft }: Props) {
   const settled = useSettled(draft);
   const found = useQuery({
@@ -17,7 +17,7 @@ export function Rests({ structure, draft }: Props) {
     placeholderData: keepPreviousData,
     retry: false,
   });
-  if (!found.data) return null;
+  if (!found.data?.rests.length) return null;
   return (
     <section aria-label="What this rests on">
       <h2 style={{ marginTop: 14 }}>What this rests on</h2>
