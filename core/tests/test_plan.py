@@ -177,7 +177,7 @@ class CommandLineTest(NearTestCase):
     def test_text_names_the_weakest_link(self):
         _, out, _ = run("check", str(EXAMPLES / "falls-short.json"))
         self.assertIn("falls short", out)
-        self.assertRegex(out, r"(?m)^  ! End soil grip .* use +\d\.\d\d ")
+        self.assertRegex(out, r"(?m)^  ! Soil grip .* use +\d\.\d\d ")
         self.assertIn("After days of rain", out)
 
     def test_schema_is_printed(self):

@@ -88,11 +88,10 @@ def post_across(post: rows.Post, force: Array, height: Array, amplified: Array) 
     )  # fmt: skip
 
 
-def post_held(post: rows.Post, moment: Array, free: Check) -> Check:
+def post_held(moment: Array, free: Check) -> Check:
     """Return the check of a post that is tied back: it bends between soil and tie, or by itself as far as the tie does not hold it.
 
     Args:
-        post: The post.
         moment: The greater of both. [N·m]
         free: Its check without the tie.
 

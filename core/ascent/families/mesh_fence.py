@@ -247,7 +247,7 @@ class _Fence(PostRow[MeshFenceOptions]):
         along = self.wind.end + self.wind.skin * self.options.length
         bends = bending.post_across(self.post, self.alone * force, self.wind.height, amplified)
         if self.options.tie_back != "none":
-            bends = bending.post_held(self.post, np.maximum(bends.demand, self.backed.bent * amplified), bends)
+            bends = bending.post_held(np.maximum(bends.demand, self.backed.bent * amplified), bends)
         checks = (bends, bending.post_along(self.post, along, self.wind.height, len(self.xs)))
         return Link(
             "post",

@@ -218,7 +218,7 @@ class CageTest(NearTestCase):
         tall = proposed("cage", "tom-slicer", stakes=0)
         self.assertEqual(tall.state, "short", "under a tall one it topples")
         raft = proposed("cage", "tom-det", "both", site(length=3.75, width=3.0), rows=4, stakes=0)
-        self.assertGreater(raft.limit[0].min(), 1.8 * alone.limit[0].min())
+        self.assertGreater(raft.limit[0].min(), 1.5 * alone.limit[0].min())  # 3.4 in the handbook, where no roots help the one alone
         racked = proposed("cage", "tom-det", "both", site(length=3.75, width=3.0), rows=4, stakes=0, link="grid")
         self.assertNear(racked.limit[0].min(), alone.limit[0].min(), 0.05)
 
