@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
+_NEAR = 0.05  # a piece so much too short will do [m]
 Point = tuple[float, float, float]
 Role = Literal[
     "post", "mesh", "rail", "wire", "tie", "guy", "strut", "anchor", "cap", "grip", "arm", "string", "run", "panel", "ring", "stem", "fitting", "host"
@@ -32,6 +34,10 @@ class Member:
     grid: tuple[float, float] | None = None
     lines: tuple[tuple[Point, ...], ...] = ()
     sags: bool = False
+
+    def pieces(self, stock: float, lap: float) -> int:
+        """Return of how many stock lengths it is joined, each over the next by a lap. [m]"""
+        return max(math.ceil((self.buy_length - lap) / (stock - lap) - 1e-6), 1) if self.buy_length > stock + _NEAR else 1
 
 
 @dataclass(frozen=True)

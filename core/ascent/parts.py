@@ -12,6 +12,7 @@ from . import rows, tables
 from .geometry import Geometry, Member, Supply
 
 _WASTE = {"mesh": 1.05, "wires": 1.03, "twines": 1.05, "tie": 1.10}
+_BINDING = "tie_wire_16_double"  # of a joint
 _BY_PIECE = ("anchors", "cages", "hosts")
 
 
@@ -54,7 +55,7 @@ def shopping(geometry: Geometry | Sequence[Geometry], prices: Mapping[str, float
     """
     all_ = [geometry] if isinstance(geometry, Geometry) else list(geometry)
     members = [member for each in all_ for member in each.members]
-    supplies = [supply for each in all_ for supply in each.supplies]
+    supplies = [*(supply for each in all_ for supply in each.supplies), *_joints(members)]
     found = [*_posts(members, prices), *_meshes(all_, prices), *_panels(members, prices), *_cylinders(members, prices)]
     for table, pack in (("wires", "coil"), ("twines", "spool")):
         found += _by_length(table, pack, members, supplies, prices)
@@ -84,7 +85,7 @@ def _life(key: str) -> float:
 
 
 def _posts(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
-    """Return posts by the length they are bought in, rails joined out of stock lengths, struts and arms cut from them."""
+    """Return posts by the length they are bought in; rails, struts and arms cut from stock lengths, or joined of them."""
     found = []
     bought = Counter((m.item, m.buy_length) for m in members if m.role == "post" and m.table == "posts")
     for (key, length), count in bought.items():
@@ -93,11 +94,29 @@ def _posts(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]
     for role in ("rail", "strut", "arm"):
         for key in dict.fromkeys(m.item for m in members if m.role == role and m.table == "posts"):
             row = tables.posts()[key]
-            needs = [m.buy_length for m in members if m.role == role and m.item == key]
-            stock = _stock(row.lengths_m, max(needs))
-            pieces = math.ceil(sum(needs) / stock - 1e-6) if role == "rail" else _cut(needs, stock)
+            own = [m for m in members if m.role == role and m.item == key]
+            stock = _stock(row.lengths_m, max(m.buy_length for m in own))
+            pieces = _cut([need for m in own for need in _joined(m, stock)], stock)
             found.append(_part(key, row.name, role, pieces, stock, pieces, "piece", stock, row.price_m * stock, prices))
     return found
+
+
+def _joined(member: Member, stock: float) -> list[float]:
+    """Return the lengths that make a member: itself, or whole stock lengths and a rest, each over the next by a lap. [m]"""
+    lap = tables.constant("joint_lap")
+    whole = member.pieces(stock, lap) - 1
+    return [stock] * whole + [member.buy_length - whole * (stock - lap)]
+
+
+def _joints(members: Sequence[Member]) -> list[Supply]:
+    """Return the bindings of joints: two to each.
+
+    Source: handbook-parts-3.5
+    """
+    longest = {key: max(row.lengths_m) for key, row in tables.posts().items()}
+    lap = tables.constant("joint_lap")
+    joints = sum(m.pieces(longest[m.item], lap) - 1 for m in members if m.table == "posts" and m.role in ("rail", "strut", "arm"))
+    return [Supply("joint", "ties", _BINDING, 2 * joints)] if joints else []
 
 
 def _cut(needs: Sequence[float], stock: float) -> int:

@@ -10,6 +10,7 @@ import numpy as np
 
 from . import tables
 from .chance import Chance, chance_of
+from .checks import fits
 from .families import family_of
 from .family import Family
 from .geometry import Geometry
@@ -181,7 +182,12 @@ def outline(site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUST
     weeks = season_of(site.garden, structure.plantings).weeks
     links = family.loaded(options, geometry, structure, site, case_sets.moist_gusts(grid)).path()
     limits = _crossings({link.key: link.use for link in links}, (1, weeks), grid)
-    return Outline(geometry, limits, family.remarks(options, geometry, structure, site))
+    return Outline(geometry, limits, _remarks(family, options, geometry, structure, site))
+
+
+def _remarks(family: Family[Typed], options: Typed, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+    """Return what fits and what does not of a family's own, and what holds of every one."""
+    return (*family.remarks(options, geometry, structure, site), *fits.of_joints(geometry))
 
 
 def evaluate(site: Site, structure: Structure) -> Evaluation:
@@ -206,7 +212,7 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
         {key: margin[0] for key, margin in margins.items()},
         chance_of([(link.key, check) for link in gusts for check in link.checks], grid, season.weeks, weekly["rough"]),
         here.service(),
-        family.remarks(options, geometry, structure, site),
+        _remarks(family, options, geometry, structure, site),
         here.standings,
     )  # fmt: skip
 

@@ -57,6 +57,8 @@ class Section(Row):
 
 @dataclass(frozen=True)
 class Post(Row):
+    """A post, pole, cane or bar; sound is what time has left of its strength."""
+
     name: str
     shape: str
     a: float
@@ -71,6 +73,7 @@ class Post(Row):
     life_dry: float
     life_wet: float
     price_m: float
+    sound: float = 1.0
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from __future__ import annotations
 import csv
 import difflib
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import fields
+from dataclasses import MISSING, fields
 from functools import cache
 from pathlib import Path
 from typing import Any, Literal, TypeVar, get_args, get_origin, get_type_hints
@@ -95,7 +95,7 @@ class Table(Mapping[str, R]):
 
 def _columns(row: type[Row]) -> dict[str, Any]:
     hints = get_type_hints(row)
-    return {field.name: hints[field.name] for field in fields(row)}
+    return {field.name: hints[field.name] for field in fields(row) if field.default is MISSING}
 
 
 def _cell(text: str, kind: Any, scale: float) -> Any:

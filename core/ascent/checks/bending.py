@@ -45,9 +45,20 @@ def moments(post: rows.Post, other_way: bool = False) -> Moments:
     yielded = min(whole, _PLASTIC * edge) if material.yields else edge
     designed = edge if post.shape == "tee" and not other_way else yielded
     lasts = material.allow_sustained / material.allow_gust
+    designed, yielded = designed * post.sound, yielded * post.sound
     return Moments(
         designed * material.allow_gust, designed * material.allow_sustained, yielded * material.median, yielded * material.median * lasts
     )
+
+
+def after(post: rows.Post, seasons: int) -> rows.Post:
+    """Return a post that has stood so many seasons in wet soil: rot or rust take of its strength evenly over its life, down to what
+    is left of it when it should be replaced.
+
+    Source: handbook-3.4
+    """
+    least = tables.constant(f"{tables.materials()[post.material].stuff}_least")
+    return replace(post, sound=max(1.0 - (1.0 - least) * seasons / post.life_wet, least))
 
 
 def aged(check: Check, share: float) -> Check:

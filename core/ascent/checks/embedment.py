@@ -25,6 +25,7 @@ class Ground:
     fill, fill_depth: bed fill over it, and how deep that is. [m]
     tamped: whether a post is set in a dug hole and tamped, rather than driven.
     loose, dug: what the top is made of that is dug over every year, and how deep that goes. [m]
+    collar: diameter of the concrete round a post, none by default. [m]
     """
 
     native: rows.Soil
@@ -33,6 +34,7 @@ class Ground:
     tamped: bool
     loose: rows.Soil
     dug: float
+    collar: float = 0.0
 
     @property
     def setting(self) -> float:
@@ -44,19 +46,26 @@ class Ground:
         """Return the depth down to which no friction is counted: what is dug over, or fill, or the crumb of a turf. [m]"""
         return max(self.dug, self.fill_depth, tables.constant("crumb"))
 
+    def cast(self, post: rows.Post) -> rows.Post:
+        """Return what stands in the soil where a post does: itself, or the collar of concrete round it."""
+        return replace(post, shape="round", a=self.collar, soil_width=self.collar, plate_m2=0.0) if self.collar else post
+
 
 def ground_of(bed: BareBed, setting: str) -> Ground:
     """Return the ground of a bed for posts set in that way; a container has nothing but its mix to hold a post.
 
     What is dug over this year is loose earth of its own strength; ground left as it lies is the soil from the turf down; fill is
-    loose as it comes.
+    loose as it comes. Nobody digs where concrete lies: a collar grips from the top.
+
+    Source: handbook-5.3
     """
     soils = tables.soils()
     native = bed.fill if bed.kind == "container" else bed.soil
-    loose = bed.top == "dug" and bed.raised_by <= _NO_FILL and bed.kind != "container"
+    concrete = setting == "concrete"
+    loose = bed.top == "dug" and bed.raised_by <= _NO_FILL and bed.kind != "container" and not concrete
     return Ground(
         soils[native], soils[bed.fill], bed.raised_by if bed.kind != "container" else 0.0, setting == "tamped", soils["loose_tilled"],
-        tables.constant("dug_depth") if loose else 0.0,
+        tables.constant("dug_depth") if loose else 0.0, tables.constant("collar") if concrete else 0.0,
     )  # fmt: skip
 
 
@@ -68,11 +77,6 @@ def beside(ground: Ground) -> Ground:
 def topmost(ground: Ground, depth: float) -> Ground:
     """Return the ground as something sees it that goes no deeper than that: the fill alone, where it is as deep."""
     return replace(ground, native=ground.fill, fill_depth=0.0) if ground.fill_depth >= 0.6 * depth else ground
-
-
-def collared(ground: Ground, post: rows.Post, collar: float) -> tuple[rows.Post, Ground]:
-    """Return a post with a collar of concrete round it, which is wide [m] and grips from the top, and the ground it grips."""
-    return replace(post, shape="round", a=collar, soil_width=collar, plate_m2=0.0), replace(ground, dug=0.0, tamped=False)
 
 
 def strength(ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases, factor: str = "soil_gust") -> Strength:
@@ -110,6 +114,7 @@ def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Arra
 
     Source: handbook-5.3
     """
+    post = ground.cast(post)
     native, width = ground.native, post.soil_width
     bare = max(ground.dug, tables.constant("crumb"))
     if ground.fill_depth > _NO_FILL:
@@ -152,6 +157,7 @@ def code_allowable(ground: Ground, post: rows.Post, depth: float, height: Array)
 
     Source: ibc-1807
     """
+    post = ground.cast(post)
     wide = post.soil_width * (math.sqrt(2.0) if post.shape == "square" else 1.0)
     return soil.ibc_pole(ground.native.S, wide, max(depth - ground.fill_depth, 0.0), height + ground.fill_depth)
 
@@ -169,7 +175,7 @@ def grip(
         key, force, held.allowed, held.median, "force", "broms-1964a" if ground.native.model == "clay" else "broms-1964b", "judgement",
         {
             "force": (force, "force"), "height": (height, "length"), "depth": (depth, "length"), "ultimate": (ultimate, "force"),
-            "width": (post.soil_width, "length"), "code": (code_allowable(ground, post, depth, height), "force"),
+            "width": (ground.cast(post).soil_width, "length"), "code": (code_allowable(ground, post, depth, height), "force"),
         },
         "soil", expected,
     )  # fmt: skip
@@ -192,7 +198,7 @@ def bearing(post: rows.Post, ground: Ground, depth: float, push: Array, cases: C
 
     Source: handbook-5.7
     """
-    native = ground.native
+    native, post = ground.native, ground.cast(post)
     area = max(sections.of_post(post).A, pad) + post.plate_m2
     gripping = max(depth - ground.skinless, 0.0)
     tip = 9.0 * native.cu * area if native.model == "clay" else 40.0 * native.gamma * depth * area

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import math
+from typing import Literal
 
 from .. import rows, tables
+from ..geometry import Geometry
 from ..loadpath import Remark
 from ..model import BareBed, Planting
 from ..texts import template
-from .bending import moments
+from .bending import after, moments
 from .legs import smooth
 
 _HAND_FREE = 0.125
@@ -152,6 +154,48 @@ def of_ground(bed: BareBed, length: float, depth: float, levers: tuple[str, ...]
         values = {"depth": (depth, "length"), "fill": (bed.raised_by, "length")}
         found.append(Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=levers[1:]))
     return found
+
+
+def of_age(post: rows.Post, seasons: int, levers: tuple[str, ...]) -> list[Remark]:
+    """Return a remark on a post or pole that has stood: what is left of it, or that its life is over.
+
+    Source: handbook-3.4
+    """
+    if not seasons:
+        return []
+    values = {"seasons": (seasons, "count"), "life": (post.life_wet, "count"), "left": (after(post, seasons).sound, "ratio")}
+    key: Literal["post-old", "post-over"] = "post-over" if seasons >= post.life_wet else "post-old"
+    return [Remark(key, "watch" if key == "post-over" else "fine", values, source="handbook-3.4", levers=levers)]
+
+
+def of_joints(geometry: Geometry) -> list[Remark]:
+    """Return remarks where a piece is longer than it is sold: lapped over a support, or a strut that must not be joined.
+
+    Source: handbook-parts-3.5
+    """
+    found: dict[tuple[str, str], Remark] = {}
+    for member in geometry.members:
+        if member.table != "posts" or member.role not in ("rail", "strut", "arm"):
+            continue
+        row = tables.posts()[member.item]
+        longest = max(row.lengths_m)
+        joints = member.pieces(longest, tables.constant("joint_lap")) - 1
+        if joints and (member.role, row.key) not in found:
+            values = {"needed": (member.buy_length, "length"), "long": (longest, "length"), "joints": (joints, "count")}
+            found[member.role, row.key] = (
+                Remark("strut-joined", "wrong", values, source="handbook-parts-3.5")
+                if member.role == "strut"
+                else Remark("joined", "fine", values, {"piece": "rail" if member.role == "rail" else "bar"}, "handbook-parts-3.5")
+            )
+    return list(found.values())
+
+
+def of_setting(setting: str) -> list[Remark]:
+    """Return a remark on how long concrete must set.
+
+    Source: handbook-parts-2.8
+    """
+    return [Remark("concrete-waits", "fine", source="handbook-parts-2.8")] if setting == "concrete" else []
 
 
 def of_guys(bed: BareBed, length: float, reach: float) -> list[Remark]:

@@ -169,7 +169,7 @@ def friction(post: rows.Post, ground: Ground, depth: float, wet: Array) -> Stren
     Source: handbook-5.7; usual friction is nearer a third of a soil's strength, api-rp2a
     """
     gripping = max(depth - ground.skinless, 0.0)
-    ultimate = np.asarray(ground.native.skin * perimeter(post) * gripping * wet * ground.setting)
+    ultimate = np.asarray(ground.native.skin * perimeter(ground.cast(post)) * gripping * wet * ground.setting)
     return Strength(ultimate / tables.constant("skin_friction"), ultimate * tables.constant("skin_median"))
 
 

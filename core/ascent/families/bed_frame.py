@@ -38,6 +38,7 @@ class BedFrameOptions(Typed):
     length: float = measure("row", "length", 2.4, 0.4, 12.0, 0.05, asked=True)
     sides: Literal["one", "both"] = choice("row", "both", asked=True)
     post: Annotated[str, row_of("posts", "frame")] = item("posts", "posts", "post_sw_stake_38", "frame")
+    post_age: int = measure("posts", "count", 0, 0, 15, 1, asked=True)
     height: float = measure("posts", "length", 1.5, 0.5, 2.4, 0.01, tries=(-0.15, -0.3), asked=True)
     post_spacing: float = measure("posts", "length", 0.60, 0.3, 1.5, 0.01, tries="bays")
     crossbar: Literal["none", "top", "top-mid"] = choice("posts", "top", when=("sides", ("both",)))
@@ -293,6 +294,7 @@ class BedFrame(Family[BedFrameOptions]):
         reasons = {
             **row.reasons,
             "sides": Reason("sides_both" if both else "sides_one"),
+            "post_age": Reason("post_age"),
             "post": Reason("frame_post", {"height": (height, "length")}, {"post": tables.posts()[wood].name}),
             "height": Reason("stake_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}),
             "post_spacing": Reason("upright_spacing", {"spacing": (spacing, "length")}),
@@ -390,6 +392,7 @@ class BedFrame(Family[BedFrameOptions]):
             found += fits.of_height(planting, options.height, ("height",))
             if options.infill == "mesh":
                 found += fits.of_through(planting, tables.meshes()[options.mesh])
+        found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:

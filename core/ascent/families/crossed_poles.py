@@ -20,7 +20,7 @@ from ..mechanics import Array, wind
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts, splayed
 from ..patterns import strings as hung
-from ..patterns.end_assembly import COLLAR, EndAssembly, loaded_line, pushed_along
+from ..patterns.end_assembly import EndAssembly, loaded_line, pushed_along
 from ..patterns.stand import Bays
 
 _OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.5
@@ -28,7 +28,6 @@ _LASH = 10.0  # lengths of twine per width of both poles of a square lashing, pa
 _LASH_ENDS = 0.4  # of twine at its ends [m], parts handbook 3.0
 _OVERHANG = 0.2  # of the ridge past the end pairs [m], parts handbook 3.5
 _TALL = 1.9  # where poles cross and a hand still ties them [m], parts handbook 3.5
-_LAP = 0.3  # of two lengths of ridge [m], parts handbook 3.5
 
 
 class CrossedPolesOptions(Typed):
@@ -40,6 +39,7 @@ class CrossedPolesOptions(Typed):
     pole: Annotated[str, row_of("posts", "pole")] = item("poles", "posts", "cane_16", "pole")
     pole_length: float = measure("poles", "length", 2.4, 1.2, 3.6, 0.01, tries=(-0.2, -0.4), asked=True)
     footing: Literal["soil", "concrete"] = choice("poles", "soil")
+    post_age: int = measure("poles", "count", 0, 0, 15, 1, asked=True)
     in_soil: float = measure("poles", "length", 0.30, 0.1, 0.9, 0.01, tries=DEEPER)
     tail: float = measure("poles", "length", 0.20, 0.05, 0.5, 0.01, asked=True)
     crossing: splayed.Joint = choice("binding", "lashed")
@@ -73,7 +73,7 @@ class _Crossed(Bays[CrossedPolesOptions]):
 
     @cached_property
     def post(self) -> rows.Post:
-        return tables.posts()[self.options.pole]
+        return bending.after(tables.posts()[self.options.pole], self.options.post_age)
 
     @cached_property
     def wind(self) -> face.FaceWind:
@@ -106,18 +106,15 @@ class _Crossed(Bays[CrossedPolesOptions]):
         return np.asarray(leafy + bare), np.asarray((leafy * lever + bare * self.height / 2 + 1e-12) / (leafy + bare + 1e-12))
 
     @cached_property
-    def footing(self) -> tuple[rows.Post, embedment.Ground]:
-        """Return what stands in the soil, and the soil: a collar of concrete is wide and grips from the top."""
-        if self.options.footing == "concrete":
-            return embedment.collared(self.ground, self.post, COLLAR)
-        return self.post, self.ground
+    def ground(self) -> embedment.Ground:
+        return _ground_of(self.options, self.site)
 
     @cached_property
     def poles(self) -> splayed.Splayed:
         force, lever = self.blown
         resting = np.asarray(self.bare_weight + 0.5 * self.shoot)
         return splayed.Splayed(2, self.options.spread / 2, self.height, self.post, self.options.in_soil, self.hanging + self.bare_weight, resting,
-                               force, lever, footing=self.footing)  # fmt: skip
+                               force, lever)  # fmt: skip
 
     @cached_property
     def along(self) -> Array:
@@ -244,6 +241,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
             **row.reasons,
             "pair_spacing": Reason("pair_spacing", {"spacing": (spacing, "length")}),
             "spread": Reason("spread", {"spread": (spread, "length")}),
+            "post_age": Reason("post_age"),
             "pole": Reason("pole", {"length": (long, "length")}, {"pole": tables.posts()[pole].name}),
             "pole_length": Reason("pole_length", {"support": (plant.support_height_m, "length"), "length": (long, "length")}),
             "footing": Reason("footing_poles"),
@@ -279,6 +277,8 @@ class CrossedPoles(Family[CrossedPolesOptions]):
             if options.hung_by == "hook":
                 supplies.append(Supply("string-hook", "fittings", options.hook, len(grown)))
             supplies.append(Supply("string-peg", "fittings", options.base, len(grown)))
+        if options.footing == "concrete":
+            supplies += posts.concrete([options.in_soil] * 2 * len(xs))
         grown = tuple(Plant(p.at, p.planting, (p.at, (p.at[0], 0.0, height))) for p in grown)
         members += _braces(options, height)
         members += _ends_of(options, site, len(xs)).members(options.length) if options.brace == "guy" else []
@@ -314,13 +314,13 @@ class CrossedPoles(Family[CrossedPolesOptions]):
         if options.spread > site.bed.width + 1e-6:
             wide = {"wide": (options.spread, "length"), "bed": (site.bed.width, "length")}
             found.append(Remark("poles-past-bed", "watch", wide, source="handbook-parts-3.5", levers=("spread",)))
-        if options.footing == "concrete":
-            found.append(Remark("concrete-waits", "watch", source="handbook-parts-2.8"))
-        else:
+        found += fits.of_setting(options.footing)
+        if options.footing == "soil":
             found.append(Remark("feet-unsure", "watch", source="handbook-15", levers=("in_soil", "footing")))
         for planting in structure.plantings:
             found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length), *fits.of_tying(planting)]
             found += fits.of_height(planting, height, ("pole_length",))
+        found += fits.of_age(tables.posts()[options.pole], options.post_age, ("post_age", "pole"))
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
@@ -354,12 +354,16 @@ def _run(options: CrossedPolesOptions) -> float:
     return min(max(2 * options.pair_spacing, 1.0), options.length)
 
 
+def _ground_of(options: CrossedPolesOptions, site: Site) -> embedment.Ground:
+    return embedment.ground_of(site.bed, "concrete" if options.footing == "concrete" else "driven")
+
+
 def _ends_of(options: CrossedPolesOptions, site: Site, pairs: int) -> EndAssembly:
     wire = options.brace_wire if options.brace == "guy" else "wire_soft_14"
     return EndAssembly(
         ("post-1", f"post-{2 * pairs - 1}"), ("grip-1", f"grip-{2 * pairs - 1}"), "guy" if options.brace == "guy" else "plain",
-        tables.posts()[options.pole], embedment.ground_of(site.bed, "driven"), options.in_soil, _height(options),
-        tables.wires()[wire], tables.anchors()[options.anchor], tables.posts()[options.pole], _END_LEVERS, collar=options.footing == "concrete",
+        bending.after(tables.posts()[options.pole], options.post_age), _ground_of(options, site), options.in_soil, _height(options),
+        tables.wires()[wire], tables.anchors()[options.anchor], tables.posts()[options.pole], _END_LEVERS,
     )  # fmt: skip
 
 
@@ -372,9 +376,7 @@ def _ridge_of(options: CrossedPolesOptions, height: float) -> list[Member]:
         z = height + (post.soil_width + row.soil_width) / (2 * math.sin(slope))
         line = ((-_OVERHANG, 0.0, z), (options.length + _OVERHANG, 0.0, z))
         long = options.length + 2 * _OVERHANG
-        stock = max(row.lengths_m)
-        laps = max(math.ceil((long - _LAP) / (stock - _LAP) - 1e-6) - 1, 0)
-        return [Member("ridge", "rail", "posts", row.key, line, long + laps * _LAP, row.soil_width)]
+        return [Member("ridge", "rail", "posts", row.key, line, long, row.soil_width)]
     if options.ridge == "wire":
         row_ = tables.wires()[options.ridge_wire]
         line = ((0.0, 0.0, height), (options.length, 0.0, height))

@@ -56,8 +56,9 @@ class DropStringsOptions(Typed):
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "post_lumber_89", "post", when=("top", _ON_POSTS))
     post_spacing: float = measure("posts", "length", 2.4, 0.6, 4.0, 0.01, tries="bays", when=("top", _ON_POSTS))
     footing: Literal["soil", "bed"] = choice("posts", "soil", when=("top", _ON_POSTS))
+    post_age: int = measure("posts", "count", 0, 0, 15, 1, when=("top", _ON_POSTS), asked=True)
     depth: float = measure("posts", "length", 0.60, 0.2, 1.2, 0.01, tries=DEEPER, when=("footing", ("soil",)))
-    setting: Literal["driven", "tamped"] = choice("posts", "tamped", when=("footing", ("soil",)))
+    setting: posts.Setting = choice("posts", "tamped", when=("footing", ("soil",)))
     screws: Annotated[str, row_of("fittings", "joint")] = item("posts", "fittings", "screws_76_pair", "joint", when=("footing", ("bed",)))
     screw_gap: float = measure("posts", "length", 0.15, 0.05, 0.4, 0.01, tries=(0.05, 0.1, 0.2), when=("footing", ("bed",)))
     uprights: Literal["alone", "pair", "knees"] = choice("posts", "alone", when=("footing", ("bed",)))
@@ -348,6 +349,8 @@ class DropStrings(Family[DropStringsOptions]):
             supplies.append(Supply("post-screws", "fittings", options.screws, 2 * count))
             if options.uprights == "knees":
                 supplies.append(Supply("knee-screws", "fittings", options.screws, 4 * len(xs)))
+        if options.top != "house" and options.footing == "soil" and options.setting == "concrete":
+            supplies += posts.concrete([options.depth] * len(xs))
         return Geometry(tuple(members), grown, _dimensions(options, plantings, grown, xs, site.bed.width / 2), tuple(supplies), options.length,
                         height, depth if options.top != "house" else 0.0, climb=height)  # fmt: skip
 
@@ -358,7 +361,9 @@ class DropStrings(Family[DropStringsOptions]):
     def remarks(self, options: DropStringsOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: reach, the base of the string, the room that lowered stems want."""
         on_posts = options.top != "house"
-        found = fits.of_ground(site.bed, options.length, options.depth if on_posts and options.footing == "soil" else 0.0)
+        in_soil = on_posts and options.footing == "soil"
+        found = fits.of_ground(site.bed, options.length, options.depth if in_soil else 0.0)
+        found += fits.of_setting(options.setting if in_soil else "none")
         if on_posts and options.footing == "bed" and site.bed.kind != "raised":
             found.append(Remark("no-board", "wrong", source="handbook-13", levers=("footing",)))
         if options.top == "wire" and options.ends == "guy":
@@ -383,6 +388,7 @@ class DropStrings(Family[DropStringsOptions]):
             found += [] if options.lower else fits.of_height(planting, options.top_height, ("top_height", "lower"))
             if crop.training == "TIE":
                 found.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
+        found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
@@ -441,7 +447,7 @@ def _ends_of(options: DropStringsOptions, site: Site, posts_: int) -> EndAssembl
     depth = options.depth if options.footing == "soil" else 0.30
     return EndAssembly(
         ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), "plain" if options.ends == "top-brace" else options.ends,
-        tables.posts()[options.post], embedment.ground_of(site.bed, options.setting), depth, options.top_height,
+        bending.after(tables.posts()[options.post], options.post_age), embedment.ground_of(site.bed, options.setting), depth, options.top_height,
         tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, railed,
         bows=(posts_ - 1) / 2 * tables.constant("rail_bows") * options.length / (posts_ - 1), in_soil=options.footing == "soil",
     )  # fmt: skip

@@ -19,7 +19,6 @@ from ..mechanics import Array
 from ..model import Planting, Site, Structure, Typed
 from ..patterns import plants, posts
 from ..patterns import strings as hung
-from ..patterns.end_assembly import COLLAR
 from ..patterns.stand import Bays
 
 _OUT = 0.30  # of a plant from a wall, out of its dry foot [m], parts handbook 3.14
@@ -169,10 +168,10 @@ class _Host(Bays[ExistingOptions]):
         per_string = np.asarray(force / plants_ / np.maximum(self.wind.leaf_height * max(s.planting.spacing for s in self.standings), 1e-9))
         strung = hung.string_links(self, per_string, self.wind.leaf_height, twine, tables.ties()[self.options.stem_tie], None, peg, "pole")
         guyed = _GUYED_AT * self.options.pole_top if self.options.guyed else 0.0
-        footing, ground = embedment.collared(self.ground, post, COLLAR)
+        ground = embedment.ground_of(self.site.bed, "concrete")
         low = np.asarray(np.where(guyed > 0, 0.05, height))
         onto = np.asarray(force * np.maximum(1.0 - height / guyed, 0.25)) if guyed else force
-        grip = embedment.grip("soil-grip", ground, footing, self.options.pole_depth, onto, low, self.cases)
+        grip = embedment.grip("soil-grip", ground, post, self.options.pole_depth, onto, low, self.cases)
         side = (Arrow((_PEGS, 0.0, self.options.pole_top / 2), (0.0, 1.0, 0.0)),)
         to = ("pole-soil", "guy") if guyed else ("pole-soil",)
         found = [
@@ -412,7 +411,7 @@ def _pole_geometry(options: ExistingOptions, plantings: tuple[Planting, ...]) ->
     foot, head = (middle, 0.0, -options.pole_depth), (middle, 0.0, top)
     members = [
         Member("post-1", "post", "posts", row.key, (foot, head), max(row.lengths_m) if top + options.pole_depth > min(row.lengths_m) else min(row.lengths_m), row.a),
-        Member("grip-1", "grip", "", "", (foot, (middle, 0.0, 0.0)), thickness=COLLAR),
+        Member("grip-1", "grip", "", "", (foot, (middle, 0.0, 0.0)), thickness=tables.constant("collar")),
     ]  # fmt: skip
     owners = [index for index, planting in enumerate(plantings) for _ in range(planting.count)]
     way, grown = (1.0 if plantings[0].side == "left" else -1.0), []
@@ -433,7 +432,7 @@ def _pole_geometry(options: ExistingOptions, plantings: tuple[Planting, ...]) ->
             )
             members.append(Member(f"anchor-{n + 1}", "anchor", "anchors", options.anchor, (low,), shape="point"))
     ties = list(plants.stem_ties(plantings, options.stem_tie, top, tables.constant("stripped_pruned")))
-    supplies = (Supply("string-peg", "fittings", options.base, len(owners)), *ties)
+    supplies = (Supply("string-peg", "fittings", options.base, len(owners)), *ties, *posts.concrete([options.pole_depth]))
     dimensions = (
         Dimension("options.pole_top", "elevation", (middle, 0, 0), (middle, 0, top), top, 1.3),
         Dimension("options.pole_depth", "elevation", (middle, 0, -options.pole_depth), (middle, 0, 0), options.pole_depth, -0.8),

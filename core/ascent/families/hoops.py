@@ -24,7 +24,6 @@ from ..patterns.stand import Bays
 _INSIDE = 0.30  # of a rod up inside its pipe [m], parts handbook 3.12
 _FROM_FOOT = 0.10  # of a plant inside the foot of a hoop [m]
 _LEAST_RISE = 0.2  # that is worth drawing [m]
-_RIDGE_LAP = 0.3  # of the line along the crowns [m], parts handbook 3.12
 _BOARD = 0.019  # of wood that takes the push of a foot [m]
 _BOARD_NEAR = 0.1  # between a hoop and the boards that it leans on, both sides together [m]
 _STAKED = 0.05  # of the push along the row, that a stake takes at the least
@@ -492,7 +491,7 @@ def _along(options: HoopsOptions, xs: Array, rise: float) -> list[Member]:
         found.append(Member("ridge", "wire", "wires", wire.key, line, end + 0.6, wire.d))
     elif options.ridge == "pole":
         pole = tables.posts()[options.ridge_pole]
-        found.append(Member("ridge", "rail", "posts", pole.key, line, end + _RIDGE_LAP, pole.soil_width))
+        found.append(Member("ridge", "rail", "posts", pole.key, line, end, pole.soil_width))
     if options.ridge != "none":
         for n, x in enumerate(map(float, xs)):
             both = 2 if n in (0, len(xs) - 1) else 1

@@ -33,8 +33,9 @@ class MeshFenceOptions(Typed):
     bottom_gap: float = measure("mesh", "length", 0.15, 0.0, 0.5, 0.01, asked=True)
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "tpost_2.1", "post")
     post_spacing: float = measure("posts", "length", 1.22, 0.3, 4.0, 0.01, tries="bays")
+    post_age: int = measure("posts", "count", 0, 0, 15, 1, asked=True)
     depth: float = measure("posts", "length", 0.60, 0.15, 1.2, 0.01, tries=DEEPER)
-    setting: Literal["driven", "tamped"] = choice("posts", "driven")
+    setting: posts.Setting = choice("posts", "driven")
     leaned_on: bool = choice("posts", False, asked=True)
     tie: Annotated[str, row_of("ties", "mesh")] = item("ties", "ties", "tie_wire_16_double", "mesh")
     ties_per_post: int = measure("ties", "count", 4, 2, 12, 1, tries=(1, 2, 4))
@@ -360,6 +361,7 @@ class MeshFence(Family[MeshFenceOptions]):
             "mesh": Reason("mesh", words={"crop": plant.name, "mesh": product.name}),
             "mesh_height": Reason("mesh_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}),
             "bottom_gap": Reason("bottom_gap"),
+            "post_age": Reason("post_age"),
             "post": Reason("post", {"needed": (depth + gap + height, "length")}, {"post": post.name}),
             "post_spacing": Reason("post_spacing_panel" if bay > 1.1 else "post_spacing_roll", {"spacing": (bay, "length")}),
             "depth": Reason("depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}),
@@ -397,6 +399,8 @@ class MeshFence(Family[MeshFenceOptions]):
         if options.woven == "front":
             members += _runs(options, xs, side)
             supplies = ()
+        if options.setting == "concrete":
+            supplies = (*supplies, *posts.concrete([options.depth] * len(xs)))
         dimensions = _dimensions(options, plantings, grown, xs, site.bed.width / 2)
         return Geometry(tuple(members), grown, dimensions, supplies, options.length, top, options.depth, climb=high)
 
@@ -406,7 +410,7 @@ class MeshFence(Family[MeshFenceOptions]):
 
     def remarks(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: hand, fruit, reach, vine, post, ground."""
-        found = fits.of_ground(site.bed, options.length, options.depth)
+        found = [*fits.of_ground(site.bed, options.length, options.depth), *fits.of_setting(options.setting)]
         if options.ends == "guy":
             reach = max(m.points[0][0] for m in geometry.by_role("anchor")) - options.length
             found += fits.of_guys(site.bed, options.length, reach)
@@ -414,6 +418,7 @@ class MeshFence(Family[MeshFenceOptions]):
             found += fits.of_planting(planting, tables.meshes()[options.mesh], options.bottom_gap + options.mesh_height, options.length)
         found += fits.of_fence(options.mesh, options.mesh_height, options.bottom_gap, options.top, options.ends, options.tie,
                                tables.posts()[options.post], geometry.top, options.leaned_on)  # fmt: skip
+        found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
@@ -441,7 +446,7 @@ _END_LEVERS = {
 def _ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> EndAssembly:
     railed = options.top == "rail"
     return EndAssembly(
-        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, tables.posts()[options.post],
+        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, bending.after(tables.posts()[options.post], options.post_age),
         embedment.ground_of(site.bed, options.setting), options.depth, top if railed else tables.constant("brace_height") * top,
         tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, railed,
         bows=relief.tied_bays(posts_ - 1) * tables.constant("rail_bows") * options.length / (posts_ - 1),

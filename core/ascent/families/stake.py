@@ -30,6 +30,7 @@ class StakeOptions(Typed):
     length: float = measure("row", "length", 3.6, 0.3, 30.0, 0.05, asked=True)
     stake: Annotated[str, row_of("posts", "stake")] = item("stakes", "posts", "post_hw_stake_25", "stake")
     height: float = measure("stakes", "length", 1.3, 0.3, 2.4, 0.01, tries=(-0.1, -0.2), asked=True)
+    post_age: int = measure("stakes", "count", 0, 0, 15, 1, asked=True)
     depth: float = measure("stakes", "length", 0.45, 0.15, 1.2, 0.01, tries=DEEPER)
     setting: Literal["driven", "tamped"] = choice("stakes", "driven")
     offset: float = measure("stakes", "length", 0.08, 0.03, 0.6, 0.01, asked=True)
@@ -47,7 +48,7 @@ class _Staked(Stand[StakeOptions]):
 
     @cached_property
     def stake(self) -> rows.Post:
-        return tables.posts()[self.options.stake]
+        return bending.after(tables.posts()[self.options.stake], self.options.post_age)
 
     @cached_property
     def wind(self) -> face.FaceWind:
@@ -152,6 +153,7 @@ class Stake(Family[StakeOptions]):
         options = StakeOptions(length=row.length, stake=stake, height=height, depth=depth, stems=1 if need.training == "pruned" else 3)
         reasons = {
             **row.reasons,
+            "post_age": Reason("post_age"),
             "stake": Reason("stake_stout" if stake != "post_hw_stake_25" else "stake", {"needed": (depth + height, "length")}, {"stake": tables.posts()[stake].name}),
             "height": Reason("stake_height", {"support": (crop.support_height_m, "length"), "height": (height, "length")}),
             "depth": Reason("depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}),
@@ -224,6 +226,7 @@ class Stake(Family[StakeOptions]):
                 found.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
         if row.material == "bamboo" and any(tables.crops()[p.crop].shoot_kg >= 1.2 for p in structure.plantings):
             found.append(Remark("cane-slips", "watch", words={"stake": row.name}, source="handbook-parts-2.1", levers=("stake",)))
+        found += fits.of_age(tables.posts()[options.stake], options.post_age, ("post_age", "stake"))
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:

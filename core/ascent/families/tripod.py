@@ -10,7 +10,7 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import tables
-from ..checks import fits, legs, strings
+from ..checks import bending, fits, legs, strings
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, measure, row_of
 from ..geometry import Dimension, Geometry, Member, Plant, Point
 from ..loadpath import Link, Remark, Service, Strength
@@ -39,6 +39,7 @@ class TripodOptions(Typed):
     pole: Annotated[str, row_of("posts", "pole")] = item("poles", "posts", "cane_20", "pole")
     pole_length: float = measure("poles", "length", 2.4, 0.9, 3.6, 0.01, tries=(-0.2, -0.4), asked=True)
     radius: float = measure("poles", "length", 0.5, 0.08, 0.9, 0.01, tries=(0.1, 0.2))
+    post_age: int = measure("poles", "count", 0, 0, 15, 1, asked=True)
     in_soil: float = measure("poles", "length", 0.30, 0.05, 0.9, 0.01, tries=DEEPER)
     held: Literal["soil", "rim"] = choice("feet", "soil")
     tail: float = measure("poles", "length", 0.20, 0.05, 0.6, 0.01, asked=True)
@@ -105,7 +106,7 @@ class _Standing(Stand[TripodOptions]):
 
     @cached_property
     def poles(self) -> splayed.Splayed:
-        post, (force, lever) = tables.posts()[self.options.pole], self.blown
+        post, (force, lever) = bending.after(tables.posts()[self.options.pole], self.options.post_age), self.blown
         resting = np.asarray(self.bare_weight + 0.5 * self.shoot)
         return splayed.Splayed(
             self.options.legs, self.options.radius, self.height, post, self.options.in_soil, self.hanging + self.bare_weight, resting, force, lever,
@@ -194,6 +195,7 @@ class Tripod(Family[TripodOptions]):
             "plantings.0.spacing": Reason("spacing_poles", {"spacing": (chord, "length")}),
             "sets": Reason("sets", {"sets": (sets, "count"), "apart": (apart, "length")}),
             "legs": Reason("legs_pot" if potted else "legs"),
+            "post_age": Reason("post_age"),
             "pole": Reason("pole", {"length": (long, "length")}, {"pole": tables.posts()[post].name}),
             "pole_length": Reason("pole_length", {"support": (plant.support_height_m, "length"), "length": (long, "length")}),
             "radius": Reason("radius_pot" if potted else "radius", {"radius": (radius, "length")}),
@@ -294,6 +296,7 @@ class Tripod(Family[TripodOptions]):
                 *fits.of_height(planting, geometry.climb, ("pole_length",)),
                 *fits.of_tying(planting),
             ]
+        found += fits.of_age(tables.posts()[options.pole], options.post_age, ("post_age", "pole"))
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:

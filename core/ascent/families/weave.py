@@ -41,8 +41,9 @@ class WeaveOptions(Typed):
     rung_tie: Annotated[str, row_of("ties", "mesh")] = item("runs", "ties", "twine_sisal_loop", "mesh", when=("style", ("ladder",)))
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "post_hw_stake_38", "post")
     post_spacing: float = measure("posts", "length", 1.20, 0.3, 3.0, 0.01, tries="bays")
+    post_age: int = measure("posts", "count", 0, 0, 15, 1, asked=True)
     depth: float = measure("posts", "length", 0.45, 0.15, 1.2, 0.01, tries=DEEPER)
-    setting: Literal["driven", "tamped"] = choice("posts", "driven")
+    setting: posts.Setting = choice("posts", "driven")
     ends: Literal["plain", "double", "guy", "strut"] = choice("ends", "double")
     guy_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_14", when=("ends", ("guy",)))
     anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "stake_guy_rebar", when=("ends", ("guy",)))
@@ -198,6 +199,7 @@ class Weave(Family[WeaveOptions]):
             "first_run": Reason("first_run", {"height": (first, "length")}),
             "run_step": Reason("run_step", {"step": (options.run_step, "length")}),
             "top_run": Reason("top_run", {"height": (top, "length")}),
+            "post_age": Reason("post_age"),
             "post": Reason("weave_post"),
             "post_spacing": Reason("post_spacing_weave" if apart >= 0.3 else "post_spacing_row", {"spacing": (bay, "length")}),
             "depth": Reason("depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}),
@@ -234,7 +236,8 @@ class Weave(Family[WeaveOptions]):
             Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.8),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
-        return Geometry(tuple(members), grown, dimensions, (), options.length, top, options.depth, climb=options.top_run)
+        supplies = tuple(posts.concrete([options.depth] * len(xs))) if options.setting == "concrete" else ()
+        return Geometry(tuple(members), grown, dimensions, supplies, options.length, top, options.depth, climb=options.top_run)
 
     def loaded(self, options: WeaveOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Woven:
         """Return the weave under the loads of the cases."""
@@ -242,7 +245,7 @@ class Weave(Family[WeaveOptions]):
 
     def remarks(self, options: WeaveOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: posts long enough, runs in time, how many plants stand between two posts."""
-        found = fits.of_ground(site.bed, options.length, options.depth)
+        found = [*fits.of_ground(site.bed, options.length, options.depth), *fits.of_setting(options.setting)]
         if geometry.top < options.top_run:
             values = {"top": (options.top_run, "length"), "post": (geometry.top, "length")}
             found.append(Remark("run-above-post", "wrong", values, source="handbook-parts-3.10", levers=("top_run", "depth", "post")))
@@ -274,6 +277,7 @@ class Weave(Family[WeaveOptions]):
                     "over": (crop.height_m - options.top_run, "length"),
                 }
                 found.append(Remark("tops-flop", "watch", values, {"crop": crop.name}, "handbook-parts-3.10", ("top_run", "extension")))
+        found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
@@ -307,7 +311,7 @@ def _ends_of(options: WeaveOptions, site: Site, posts_: int) -> EndAssembly:
     above = options.top_run + 0.1
     return EndAssembly(
         ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), "plain" if options.ends == "double" else options.ends,
-        tables.posts()[options.post], embedment.ground_of(site.bed, options.setting), options.depth, tables.constant("brace_height") * above,
+        bending.after(tables.posts()[options.post], options.post_age), embedment.ground_of(site.bed, options.setting), options.depth, tables.constant("brace_height") * above,
         tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS,
     )  # fmt: skip
 

@@ -54,8 +54,9 @@ class WireTrellisOptions(Typed):
     starter: Literal["none", "brush"] = choice("strings", "none", asked=True)
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "post_round_75", "post")
     post_spacing: float = measure("posts", "length", 3.0, 1.2, 6.0, 0.01, tries="bays")
+    post_age: int = measure("posts", "count", 0, 0, 15, 1, asked=True)
     depth: float = measure("posts", "length", 0.60, 0.3, 1.2, 0.01, tries=DEEPER)
-    setting: Literal["driven", "tamped"] = choice("posts", "tamped")
+    setting: posts.Setting = choice("posts", "tamped")
     seat: Annotated[str, row_of("fittings", "seat")] = item("posts", "fittings", "nails_bent", "seat")
     props: bool = choice("posts", False)
     prop: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "tube_emt_25", "post", when=("props", ("true",)))
@@ -298,6 +299,7 @@ class WireTrellis(Family[WireTrellisOptions]):
             "starter": Reason("starter"),
             "crop_on": Reason("crop_on_wires" if low else "crop_on_strings", words={"crop": crop.name}),
             "stem_tie": Reason("stem_tie" if low else "stem_clip"),
+            "post_age": Reason("post_age"),
             "post": Reason("line_post"),
             "post_spacing": Reason("post_spacing_wire", {"spacing": (3.0, "length")}),
             "depth": Reason("depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}),
@@ -341,7 +343,9 @@ class WireTrellis(Family[WireTrellisOptions]):
         if options.starter == "brush":
             members += starters.members(grown)
         bare = tables.constant("stripped_pruned")
-        supplies = (*plants.stem_ties(plantings, options.stem_tie, height, bare), *_small(options, grown))
+        cast = [options.end_depth] * 2 if "concrete" in (options.ends, options.setting) else []
+        cast += [options.depth] * (len(xs) - 2) if options.setting == "concrete" else []
+        supplies = (*plants.stem_ties(plantings, options.stem_tie, height, bare), *_small(options, grown), *posts.concrete(cast))
         dimensions = _dimensions(options, plantings, grown, xs, site.bed.width / 2)
         return Geometry(tuple(members), grown, dimensions, supplies, options.length, height, options.depth, climb=height)
 
@@ -365,8 +369,7 @@ class WireTrellis(Family[WireTrellisOptions]):
             )
         if options.ends == "plain":
             found.append(Remark("ends-unbraced", "watch", source="handbook-7.5", levers=("ends",)))
-        if options.ends == "concrete":
-            found.append(Remark("concrete-waits", "fine", source="handbook-parts-2.7"))
+        found += fits.of_setting("concrete" if "concrete" in (options.ends, options.setting) else options.setting)
         if "barbed" in options.wire:
             found.append(Remark("barbed", "watch", source="handbook-parts-3.9", levers=("wire",)))
         for planting in structure.plantings:
@@ -377,6 +380,7 @@ class WireTrellis(Family[WireTrellisOptions]):
                 found.append(Remark("twiner-level", "wrong", words={"crop": crop.name}, source="crops-4", levers=("crop_on",)))
             if options.crop_on == "strings" and crop.training == "TIE":
                 found.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
+        found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
@@ -404,8 +408,8 @@ _END_LEVERS = {
 def _ends_of(options: WireTrellisOptions, site: Site, posts_: int) -> EndAssembly:
     leaning = math.radians(options.lean if options.ends == "lean" else 90.0)
     return EndAssembly(
-        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, tables.posts()[options.end_post],
-        embedment.ground_of(site.bed, options.setting), options.end_depth, options.top_height, tables.wires()[options.guy_wire],
+        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, bending.after(tables.posts()[options.end_post], options.post_age),
+        embedment.ground_of(site.bed, "concrete" if options.ends == "concrete" else options.setting), options.end_depth, options.top_height, tables.wires()[options.guy_wire],
         tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, lean=leaning,
         guy_angle=math.radians(options.guy_angle), run=min(2.4, options.length / 2), pad=_STONE if options.ends in _GUYED else 0.0,
     )  # fmt: skip

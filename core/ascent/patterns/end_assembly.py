@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
 from typing import Literal, NamedTuple
 
 import numpy as np
@@ -22,7 +21,6 @@ from .posts import give_along
 Kind = Literal["plain", "guy", "lean", "strut", "brace", "concrete"]
 GUY_ANGLE = math.radians(45.0)
 UPRIGHT = math.pi / 2
-COLLAR = 0.28  # diameter of a concrete collar [m], parts handbook 2.8
 _LAP = 1.1  # of guy wire for both its ends [m]
 
 
@@ -101,7 +99,6 @@ class EndAssembly:
     run: distance of a brace post from the end post. [m]
     pad: area of a stone under the foot. [m²]
     bows: how far an end comes in once the rail between both has bowed out by a twentieth of its length. [m]
-    collar: whether its foot stands in concrete.
     in_soil: whether its foot stands in the soil at all, rather than on a board.
     levers: options that strengthen post, soil, guy, strut, prop (the anchor) and lift (a strut's foot).
     """
@@ -123,20 +120,12 @@ class EndAssembly:
     run: float = 2.4
     pad: float = 0.0
     bows: float = 0.0
-    collar: bool = False
     in_soil: bool = True
 
     @property
     def propped(self) -> bool:
         """Return whether the post is held above the ground."""
         return self.railed or self.kind not in ("plain", "concrete")
-
-    @cached_property
-    def footing(self) -> tuple[rows.Post, Ground]:
-        """Return what stands in the soil, and the soil: a collar of concrete is wide and grips from the top."""
-        if self.kind == "concrete" or self.collar:
-            return embedment.collared(self.ground, self.post, COLLAR)
-        return self.post, self.ground
 
     def give(self, height: float, down: bool = False) -> float:
         """Return how far the end may come in at a height in a gust, or by which it lets its row down. [m]
@@ -158,13 +147,12 @@ class EndAssembly:
 
         Source: limit-analysis
         """
-        post, ground = self.footing
         at = np.full((1, 1, 1), height)
         if self.propped:
             guyed = self.kind in ("guy", "lean")
             anchored = tension.anchor_strength(self.anchor, self.ground.native, self.guy_angle).median * math.cos(self.guy_angle)
             return np.asarray(anchored * self.hold / height if guyed else np.inf)
-        soil = embedment.strength(ground, post, self.depth, at, cases).median if self.in_soil else np.inf
+        soil = embedment.strength(self.ground, self.post, self.depth, at, cases).median if self.in_soil else np.inf
         bent = bending.moments(self.post, other_way=True).median / height if tables.materials()[self.post.material].yields else np.inf
         return np.minimum(soil, bent)
 
@@ -175,11 +163,10 @@ class EndAssembly:
 
         Source: handbook-6.5
         """
-        post, ground = self.footing
         if not self.propped:
-            return np.asarray(1.0 / give_along(post, ground, self.depth, height, cases))
+            return np.asarray(1.0 / give_along(self.post, self.ground, self.depth, height, cases))
         share = height / self.hold
-        foot, _ = embedment.movement(ground, self.depth, 0.0, cases)
+        foot, _ = embedment.movement(self.ground, self.depth, 0.0, cases)
         bent = beam.propped_give(height, self.hold, bending.stiffness(self.post, other_way=True))
         at_foot = 1.0 if self.kind == "brace" else (1.0 - share) ** 2
         return np.asarray(1.0 / (foot * at_foot + share**2 / (self._prop_stiffness() * cases.stiffness) + bent))
@@ -262,8 +249,7 @@ class EndAssembly:
         if self.propped or not self.in_soil:
             return [(line.height, line.pull) for line in lines]
         total, moment = sum((line.pull for line in lines), none), sum((line.pull * line.height for line in lines), none)
-        post, ground = self.footing
-        soil = embedment.strength(ground, post, self.depth, moment / np.maximum(total, 1e-9), cases).median
+        soil = embedment.strength(self.ground, self.post, self.depth, moment / np.maximum(total, 1e-9), cases).median
         share = np.minimum(1.0, soil / np.maximum(total, 1e-9))
         return [(line.height, np.minimum(line.pull, np.maximum(line.pull * share, line.after(self.give(line.height))))) for line in lines]
 
@@ -300,7 +286,7 @@ class EndAssembly:
             gripped.append(self._gripped("end-soil-lasting", lasts, lasts, none, none, cases, "soil_sustained"))
         if self.kind in ("guy", "lean"):
             bent.append(bending.pushed(self.post, held.pushed, self.hold / math.sin(self.lean), across_moment))
-            gripped.append(embedment.bearing(*self.footing, self.depth, held.pushed, cases, self.pad))
+            gripped.append(embedment.bearing(self.post, self.ground, self.depth, held.pushed, cases, self.pad))
         carries = np.hypot(across, sum((pull for _, pull in given), np.zeros((1, 1, 1))))
         below = ("end-soil",) if self.in_soil else ()
         found = [
@@ -322,12 +308,11 @@ class EndAssembly:
 
     def _gripped(self, key: str, held: _Held, expected: _Held, across: Array, across_moment: Array, cases: Cases, factor: str) -> Check:
         """Return the check of the foot in its soil, pushed across the row and along it at once."""
-        post, ground = self.footing
         foot, usual = np.hypot(across, held.foot), np.hypot(across, expected.foot)
         height, at = (np.hypot(across_moment, 0.0 if self.propped else each.bent) / np.maximum(force, 1e-9)
                       for each, force in ((held, foot), (expected, usual)))  # fmt: skip
-        check = embedment.grip(key, ground, post, self.depth, foot, height, cases, factor)
-        median = embedment.strength(ground, post, self.depth, at, cases, factor).median
+        check = embedment.grip(key, self.ground, self.post, self.depth, foot, height, cases, factor)
+        median = embedment.strength(self.ground, self.post, self.depth, at, cases, factor).median
         return replace(check, median=median, expected=usual)
 
     def _prop_keys(self) -> tuple[str, ...]:

@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
+from typing import Literal
 
 import numpy as np
 
 from .. import rows, tables
 from ..checks import bending, embedment
 from ..checks.embedment import Ground
-from ..geometry import Member, Point
+from ..geometry import Member, Point, Supply
 from ..loads.cases import Cases
 from ..mechanics import Array, beam
+
+Setting = Literal["driven", "tamped", "concrete"]
 
 LONGEST_POST = 3.7
 _EYES = 2.0  # tops below this are capped [m], parts handbook 7
@@ -36,6 +40,15 @@ def driven_for(needed: float) -> rows.Post:
     """Return the shortest steel T-post that reaches, else the longest: what a driven row starts with."""
     rows = [row for row in tables.posts().values() if row.shape == "tee" and "light" not in row.key]
     return min((row for row in rows if max(row.lengths_m) >= needed - 0.02), key=lambda row: row.lengths_m, default=rows[-1])
+
+
+def concrete(depths: Iterable[float]) -> list[Supply]:
+    """Return the bags of concrete that fill holes of these depths [m] round posts; what the posts displace is lost in mixing.
+
+    Source: handbook-parts-2.8
+    """
+    filled = math.pi / 4 * tables.constant("collar") ** 2 * sum(depths)
+    return [Supply("collar", "fittings", "concrete_bag", math.ceil(filled / tables.constant("bag_volume") - 1e-6))] if filled else []
 
 
 def row(post: rows.Post, xs: Array, depth: float, top: float, bought: float, first: int = 1) -> list[Member]:

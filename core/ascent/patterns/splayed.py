@@ -10,7 +10,6 @@ import numpy as np
 
 from .. import rows, tables
 from ..checks import legs, strings
-from ..checks.embedment import Ground
 from ..family import keys
 from ..geometry import Member, Point
 from ..loadpath import Arrow, Link, Service, Strength
@@ -37,7 +36,6 @@ class Splayed:
     force, lever: wind on all of them, and where. [N] and [m]
     tied: what a foot's tie to a rim holds, beside the soil. [N]
     staked: moment about the ground that a stake between them holds. [N·m]
-    footing: what stands in the soil and the soil, where that is not the pole itself in the bed's ground.
     """
 
     legs: int
@@ -51,7 +49,6 @@ class Splayed:
     lever: Array
     tied: Strength = _NONE
     staked: Strength = _NONE
-    footing: tuple[rows.Post, Ground] | None = None
 
     @property
     def angle(self) -> float:
@@ -124,10 +121,10 @@ def links(
     foot = stand.geometry.by_role("grip")[0].points[1]
     side = (Arrow((first[1][0], first[1][1], poles.height / 2), (0.0, 1.0, 0.0)),)
     resting = np.asarray(poles.resting * splay.tipping_arm(poles.radius, poles.legs))
-    footing, ground = poles.footing or (post, stand.ground)
-    skin, arm = legs.pulled(footing, ground, poles.depth, stand.cases), splay.lever(poles.legs) * poles.radius
+    ground = stand.ground
+    skin, arm = legs.pulled(post, ground, poles.depth, stand.cases), splay.lever(poles.legs) * poles.radius
     pulled = Strength((skin.allowed + poles.tied.allowed) * arm, (skin.median + poles.tied.median) * arm)
-    stood = legs.stood(footing, ground, poles.depth, poles.lever, poles.legs, stand.cases)
+    stood = legs.stood(post, ground, poles.depth, poles.lever, poles.legs, stand.cases)
     twine, joint = binding
     coupler = tables.fittings()[_COUPLER]
     held = (

@@ -41,6 +41,8 @@ class RowOptions(LongOptions, Protocol):
     def post(self) -> str: ...
     @property
     def post_spacing(self) -> float: ...
+    @property
+    def post_age(self) -> int: ...
 
 
 LongT = TypeVar("LongT", bound=LongOptions)
@@ -196,7 +198,7 @@ class PostRow(Bays[RowT]):
     @cached_property
     def post(self) -> rows.Post:
         """Return the line post."""
-        return tables.posts()[self.options.post]
+        return bending.after(tables.posts()[self.options.post], self.options.post_age)
 
     def amplified_by(self, weight: Array, top: float) -> Array:
         """Return by how much a weight at the top of a post raises its moment from the wind."""

@@ -45,7 +45,7 @@ def _built(family: str, crop: str, count: int, spacing: float, side: str = "righ
 _OPEN = _bed()
 _TURNBUCKLED = {
     "length": 6.0, "lines": "tee", "wire": "wire_soft_125", "post": "post_lumber_89_treated", "end_post": "post_lumber_89_treated",
-    "post_spacing": 3.0, "props": True, "ends": "guy", "anchor": "anchor_screw_30x4", "pretension": 300.0,
+    "post_spacing": 3.0, "props": True, "ends": "guy", "setting": "concrete", "anchor": "anchor_screw_30x4", "pretension": 300.0,
 }  # fmt: skip
 
 STOOD = (

@@ -142,7 +142,7 @@ CROSSED = (
     Said("ridge-wire-ends", "wrong", "bean-runner", {"ridge": "wire"}, {"brace": "guy"}),
     Said("strings-unhung", "wrong", "bean-runner", {"between": "strings", "ridge": "none"}, {"ridge": "pole"}),
     Said("feet-unsure", "watch", "bean-runner", {"footing": "soil"}, {"footing": "concrete"}),
-    Said("concrete-waits", "watch", "bean-runner", {"footing": "concrete"}, {"footing": "soil"}),
+    Said("concrete-waits", "fine", "bean-runner", {"footing": "concrete"}, {"footing": "soil"}),
     Said("poles-past-bed", "watch", "bean-runner", {"spread": 1.0}, {"spread": 0.5}, {"width": 0.6}),
 )
 A_FRAME = (
