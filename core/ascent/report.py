@@ -187,7 +187,9 @@ def outline(site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUST
 
 def _remarks(family: Family[Typed], options: Typed, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
     """Return what fits and what does not of a family's own, and what holds of every one."""
-    return (*family.remarks(options, geometry, structure, site), *fits.of_joints(geometry))
+    spans = season_of(site.garden, structure.plantings).spans
+    late = [r for planting, (start, end) in zip(structure.plantings, spans, strict=True) for r in fits.of_season(planting, end - start)]
+    return (*family.remarks(options, geometry, structure, site), *fits.of_joints(geometry), *late)
 
 
 def evaluate(site: Site, structure: Structure) -> Evaluation:

@@ -143,6 +143,8 @@ class Wire(Row):
 
 @dataclass(frozen=True)
 class Anchor(Row):
+    """What holds a guy: by its working pull in a class of soil, as a weight buried `top` deep, or as one that only lies there."""
+
     name: str
     loose_N: float
     loam_N: float
@@ -156,6 +158,7 @@ class Anchor(Row):
     height_m: float
     width_m: float
     length_m: float
+    friction: float
 
 
 @dataclass(frozen=True)

@@ -235,19 +235,30 @@ def lifted(wind: Array, height: Array, weight: float, span: float) -> Array:
     return np.asarray(np.maximum(wind * height - weight * span / 2, 0.0) / span)
 
 
-def sling(row: rows.Fitting, fruit: float, crop_factor: Array) -> Check:
+def sling(row: rows.Fitting, fruit: float, count: int, angle: float, crop_factor: Array) -> Check:
     """Return the check of the sling of the heaviest fruit: it swings, and its cloth is wet; that factor is taken once, on the fruit.
+
+    The row says what the sling carries by two legs at 60° from the horizontal, as it is tied; a leg pulls W/(n sin β), so fewer
+    or flatter legs pull harder.
+
+    Args:
+        row: The sling.
+        fruit: Its mass. [kg]
+        count, angle: How many legs it hangs by, and their slope from the horizontal. [rad]
+        crop_factor: On the crop, of the cases.
 
     Source: handbook-13
     """
-    hung = np.asarray(tables.constant("gravity") * fruit * np.ones_like(crop_factor))
+    hung = np.asarray(tables.constant("gravity") * fruit * np.ones_like(crop_factor)) * _USUAL_LEGS / (count * math.sin(angle))
     demand, breaks = tables.constant("sling_demand") * hung, row.working_N * row.median
     return Check(
         "sling", demand, breaks, breaks, "force", row.source, row.certainty,
-        {"fruit": (fruit, "mass"), "demand": (demand, "force")}, "twine", hung * tables.constant("sling_swing"),
+        {"fruit": (fruit, "mass"), "legs": (float(count), "count"), "angle": (math.degrees(angle), "angle"),
+         "leg": (demand / _USUAL_LEGS, "force"), "demand": (demand, "force")}, "twine", hung * tables.constant("sling_swing"),
     )  # fmt: skip
 
 
+_USUAL_LEGS = 2 * math.sin(math.radians(60))  # of a sling: pull of a leg = weight over this
 _CROWN = (0.5 - 1.0 / math.pi) / 2  # crown moment of a two-hinged half circle under a weight there, per weight and span
 _OVER_SAG = 0.05  # of their bay, that lines over the top hang down
 

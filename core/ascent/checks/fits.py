@@ -13,8 +13,10 @@ from ..texts import template
 from .bending import after, moments
 from .legs import smooth
 
+_PICKING = 14.0  # of picking that make a planting worth while [d], judgement
 _HAND_FREE = 0.125
 _HAND_TIGHT = 0.100
+_CLOSER = 1.5  # times as many plants that are kept narrow share a face; guided vines are not, common practice
 
 
 def opening(mesh: rows.Mesh) -> float:
@@ -42,10 +44,10 @@ def of_face(planting: Planting, area: float) -> list[Remark]:
     Source: crops-3
     """
     crop = tables.crops()[planting.crop]
-    if not crop.face_limit_m2 or planting.training != "pruned":
+    if not crop.face_limit_m2:
         return []
     room = area / crop.face_limit_m2
-    if planting.count <= 1.5 * room:
+    if planting.count <= (1.0 if planting.training == "free" or crop.training == "GUIDE" else _CLOSER) * room:
         return []
     values = {"count": (float(planting.count), "count"), "room": (math.floor(room), "count")}
     return [Remark("crowded-face", "watch", values, {"crop": crop.name}, "crops-3", ("plantings.0.count",))]
@@ -154,6 +156,25 @@ def of_ground(bed: BareBed, length: float, depth: float, levers: tuple[str, ...]
         values = {"depth": (depth, "length"), "fill": (bed.raised_by, "length")}
         found.append(Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=levers[1:]))
     return found
+
+
+def of_season(planting: Planting, days: float) -> list[Remark]:
+    """Return a remark where the first frost comes before a crop has come to its first picking, or to two weeks of it.
+
+    Args:
+        planting: The planting.
+        days: From planting to the frost, or to when it is done. [d]
+
+    Source: crops-a
+    """
+    crop = tables.crops()[planting.crop]
+    usual = (crop.first_low_d + crop.first_high_d) / 2
+    picked = 7.0 * (crop.harvest_low_wk + crop.harvest_high_wk) / 2
+    if days >= usual + min(picked, _PICKING) - 1.0:
+        return []
+    values = {"days": (float(days), "count"), "first": (usual, "count")}
+    level: Literal["wrong", "watch"] = "wrong" if days < crop.first_low_d else "watch"
+    return [Remark("season-short", level, values, {"crop": crop.name}, "crops-a")]
 
 
 def of_age(post: rows.Post, seasons: int, levers: tuple[str, ...]) -> list[Remark]:

@@ -112,6 +112,9 @@ def anchor_strength(anchor: rows.Anchor, soil: rows.Soil, angle: float) -> Stren
         held = _buried(anchor, soil)
         ultimate = np.asarray(min(held.up / math.sin(angle), held.along / math.cos(angle)))
         return Strength(ultimate / anchor.factor, ultimate * anchor.median)
+    if anchor.friction:
+        ultimate = np.asarray(min(anchors.weight_on_ground(anchor.mass_kg * tables.constant("gravity"), anchor.friction, angle)))
+        return Strength(ultimate / anchor.factor, ultimate * anchor.median)
     working = {"loose": anchor.loose_N, "loam": anchor.loam_N, "clay": anchor.clay_N, "gravel": anchor.gravel_N}[soil.anchor]
     return Strength(np.asarray(working), np.asarray(working * anchor.median))
 
@@ -132,8 +135,14 @@ def anchor(
     Source: handbook-7.6
     """
     wet = cases.soil_strength(soil)
+    held = anchor_strength(row, soil, angle)
+    if row.friction:
+        weight = row.mass_kg * tables.constant("gravity")
+        return (
+            Check("anchor-weight", tension, held.allowed, held.median, "force", row.source, row.certainty,
+                  {"tension": (tension, "force"), "weight": (weight, "force"), "friction": (row.friction, "ratio")}, "weight", expected),
+        )  # fmt: skip
     if not row.top_m:
-        held = anchor_strength(row, soil, angle)
         return (
             Check("anchor", tension, held.allowed * wet, held.median * wet, "force", row.source, row.certainty, {"tension": (tension, "force")},
                   "anchor", expected),

@@ -49,6 +49,8 @@ class AFrameOptions(Typed):
     rail_spacing: float = measure("frame", "length", 1.2, 0.3, 2.4, 0.01, tries="bays")
     hang: Literal["outside", "inside"] = choice("crop", "outside", asked=True)
     sling: Annotated[str, row_of("fittings", "sling")] = item("crop", "fittings", "sling_knotted", "sling")
+    sling_legs: int = measure("crop", "count", 2, 1, 4, 1, asked=True)
+    sling_angle: float = measure("crop", "angle", 60.0, 20.0, 90.0, 5.0, asked=True)
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("crop", "ties", "twine_jute_3_loop", "stem")
     tie: Annotated[str, row_of("ties", "mesh")] = item("crop", "ties", "twine_sisal_loop", "mesh", when=("filled", ("mesh",)))
     hinge: Annotated[str, row_of("fittings", "hinge")] = item(
@@ -234,8 +236,8 @@ class _Leaning(Bays[AFrameOptions]):
         if heaviest <= plants.HEAVY:
             return []
         row = tables.fittings()[self.options.sling]
-        check = arches.sling(row, heaviest, self.cases.crop)
-        return [Link("sling", (), ("fittings", row.key), (to,), ("sling",), check.demand, (check,))]
+        check = arches.sling(row, heaviest, self.options.sling_legs, math.radians(self.options.sling_angle), self.cases.crop)
+        return [Link("sling", (), ("fittings", row.key), (to,), ("sling", "sling_legs", "sling_angle"), check.demand, (check,))]
 
     @cached_property
     def across(self) -> tuple[Array, Array]:
@@ -395,6 +397,8 @@ class AFrame(Family[AFrameOptions]):
             "rail_spacing": Reason("rail_spacing", {"spacing": (spacing, "length")}),
             "hang": Reason("hang"),
             "sling": Reason("sling", {"fruit": (plant.fruit_heaviest_kg, "mass")}),
+            "sling_legs": Reason("sling_legs"),
+            "sling_angle": Reason("sling_angle"),
             "stem_tie": Reason("stem_tie"),
             "foot_tie": Reason("foot_tie"),
             "foot": Reason("foot_cleat" if boarded else "foot_stake"),

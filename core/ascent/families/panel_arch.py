@@ -52,6 +52,7 @@ class PanelArchOptions(Typed):
     clad: float = measure("arch", "length", 2.0, 0.5, 3.0, 0.05, when=("frame", ("tubes",)), asked=True)
     clad_tie: Annotated[str, row_of("ties", "mesh")] = item("arch", "ties", "tie_cable_7.6_uv", "mesh", when=("frame", ("tubes",)))
     over_wire: Annotated[str, row_of("wires")] = item("arch", "wires", "wire_soft_14", when=("frame", ("tubes",)))
+    over_gap: float = measure("arch", "length", 0.25, 0.15, 0.30, 0.01, when=("frame", ("tubes",)), asked=True)
     span: float = measure("arch", "length", 1.22, 0.6, 2.6, 0.01, tries=(-0.15, 0.15, 0.3), asked=True)
     hold: Literal["held", "free"] = choice("arch", "held")
     hold_height: float = measure("arch", "length", 0.91, 0.15, 1.3, 0.01, tries=(0.15, 0.3, -0.15), when=("hold", ("held",)))
@@ -66,10 +67,13 @@ class PanelArchOptions(Typed):
     board: Annotated[str, row_of("posts", "rail")] = item("feet", "posts", "post_lumber_38x140", "rail", when=("foot", ("board",)))
     cleat: Annotated[str, row_of("fittings", "foot")] = item("feet", "fittings", "cleat_wood", "foot", when=("foot", ("board",)))
     courses: int = measure("feet", "count", 1, 1, 2, 1, tries=(1,), when=("foot", ("block",)))
+    buried: float = measure("feet", "length", 0.25, 0.1, 0.6, 0.01, tries=DEEPER, when=("foot", ("buried",)))
     cover: Literal["none", "shade_50", "sheet"] = choice("cover", "none", asked=True)
     sling: Annotated[str, row_of("fittings", "sling")] = item("cover", "fittings", "sling_knotted", "sling")
     strung: Literal["none", "inside"] = choice("cover", "none", asked=True)
     string: Annotated[str, row_of("twines", "string")] = item("cover", "twines", "sisal_2.5", "string", when=("strung", ("inside",)))
+    sling_legs: int = measure("cover", "count", 2, 1, 4, 1, asked=True)
+    sling_angle: float = measure("cover", "angle", 60.0, 20.0, 90.0, 5.0, asked=True)
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("cover", "ties", "twine_jute_3_loop", "stem")
 
 
@@ -185,9 +189,11 @@ class _Arch(Stand[PanelArchOptions]):
         heaviest = max(tables.crops()[p.crop].fruit_heaviest_kg for p in self.structure.plantings)
         if heaviest > plants.HEAVY:
             row = tables.fittings()[self.options.sling]
-            check = arches.sling(row, heaviest, self.cases.crop)
+            check = arches.sling(row, heaviest, self.options.sling_legs, math.radians(self.options.sling_angle), self.cases.crop)
             checks = (check, mesh_checks.weld(self.mesh, check.demand))
-            links.insert(0, Link("sling", (), ("fittings", row.key), (links[0].key,), ("sling",), check.demand, checks))
+            links.insert(
+                0, Link("sling", (), ("fittings", row.key), (links[0].key,), ("sling", "sling_legs", "sling_angle"), check.demand, checks)
+            )
         return (*links, *feet)
 
     def carried(self, first: str) -> list[Link]:
@@ -216,7 +222,7 @@ class _Arch(Stand[PanelArchOptions]):
     def buried(self, force: Array) -> tuple[Check, ...]:
         """Return the checks of the wires' ends in the soil, which push aside so much of it."""
         wires = max(math.floor(self.options.panel_width / self.mesh.up + 1e-6), 2)
-        return footings.buried(self.ground, self.mesh.wire, wires, arch_feet.BURIED, force, self.feet.lift, self.cases)
+        return footings.buried(self.ground, self.mesh.wire, wires, self.options.buried, force, self.feet.lift, self.cases)
 
     def service(self) -> tuple[Service, ...]:
         """Return the sway of the crown in the wind, how far it comes down, and how far it moves over when one side is bare."""
@@ -308,8 +314,8 @@ class _TubeArch(_Arch):
         height = np.full((1, 1, 1), 0.05)
         strength = self.cases.soil_strength(self.ground.native)
         return (
-            embedment.grip("soil-grip", self.ground, self.tube, arch_feet.BURIED, force, height, self.cases),
-            tension.uplift(self.tube, self.ground, arch_feet.BURIED, self.feet.lift, strength),
+            embedment.grip("soil-grip", self.ground, self.tube, self.options.buried, force, height, self.cases),
+            tension.uplift(self.tube, self.ground, self.options.buried, self.feet.lift, strength),
         )
 
     def service(self) -> tuple[Service, ...]:
@@ -395,6 +401,8 @@ class PanelArch(Family[PanelArchOptions]):
             "cover": Reason("cover"),
             "strung": Reason("strung"),
             "sling": Reason("sling", {"fruit": (row.crop.fruit_heaviest_kg, "mass")}),
+            "sling_legs": Reason("sling_legs"),
+            "sling_angle": Reason("sling_angle"),
             "stem_tie": Reason("stem_tie"),
         }
         return Proposal(options, (planting,), reasons)
@@ -406,7 +414,7 @@ class PanelArch(Family[PanelArchOptions]):
         if options.frame == "tubes":
             stations, sunk = _middles(options), arch_feet.sunk(options)
             tube, over = tables.posts()[options.tube], options.over_wire
-            members += tube_arch.members(tube, mesh, options.clad_tie, over, shape, stations, options.clad, sunk)
+            members += tube_arch.members(tube, mesh, options.clad_tie, over, shape, stations, options.clad, sunk, options.over_gap)
             for n, x in enumerate(stations):
                 members += arch_feet.members(options, n, (x,), (x - 0.15, x + 0.15), hold)
         for n, x in enumerate(_starts(options)):

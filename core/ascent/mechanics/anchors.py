@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from . import Array, Number
+from . import Number
 
 _BREAKOUT = ((25.0, 0.03, 3.0), (30.0, 0.05, 4.0), (35.0, 0.10, 5.0), (40.0, 0.15, 7.0), (45.0, 0.25, 9.0))
 
@@ -48,45 +48,6 @@ def deadman(mass: float, top: float, height: float, width: float, length: float,
     return Held(up, along)
 
 
-def helix_clay(cu: Number, diameter: float, depth: float) -> Number:
-    """Return the ultimate pull of a screw anchor in clay, A cu Nc with Nc = min(9, 1.2 H/D).
-
-    Args:
-        cu: Undrained shear strength. [Pa]
-        diameter: Of the plate. [m]
-        depth: Of the plate. [m]
-
-    Returns:
-        Ultimate pull along the shaft. [N]
-
-    Source: das-anchors
-    """
-    return math.pi * diameter**2 / 4 * cu * min(9.0, 1.2 * depth / diameter)
-
-
-def helix_sand(phi: float, gamma: float, diameter: float, depth: float) -> float:
-    """Return the ultimate pull of a screw anchor in sand, Fq γ A H with Fq = 1 + 2 (1 + m r) r Ku tan φ.
-
-    m and the greatest r = H/D stand in a table of the friction angle; Ku = 0.95.
-
-    Args:
-        phi: Friction angle, 25 to 45 degrees. [rad]
-        gamma: Unit weight. [N/m³]
-        diameter: Of the plate. [m]
-        depth: Of the plate. [m]
-
-    Returns:
-        Ultimate pull along the shaft. [N]
-
-    Source: meyerhof-adams-1968
-    """
-    angles, ms, most = zip(*_BREAKOUT, strict=True)
-    degrees = math.degrees(phi)
-    m, ratio = float(np.interp(degrees, angles, ms)), min(depth / diameter, float(np.interp(degrees, angles, most)))
-    factor = 1.0 + 2.0 * (1.0 + m * ratio) * ratio * 0.95 * math.tan(phi)
-    return factor * gamma * math.pi * diameter**2 / 4 * depth
-
-
 def weight_on_ground(weight: Number, friction: float, angle: float) -> tuple[Number, Number]:
     """Return the pulls at which a weight lying on the ground slides, and lifts.
 
@@ -102,23 +63,3 @@ def weight_on_ground(weight: Number, friction: float, angle: float) -> tuple[Num
     """
     slides = friction * weight / (math.cos(angle) + math.sin(angle) * friction)
     return slides, weight / math.sin(angle) if angle > 0 else np.inf * weight
-
-
-def driven_stake(across: Number, along: Number, angle: float, lean: float) -> Array:
-    """Return the pull of a guy at ground level that a driven stake holds, 1/(sin δ/H + max(0, cos δ)/Q).
-
-    δ = 90° − β + lean is the angle between the guy and the stake.
-
-    Args:
-        across: Ultimate lateral load of the stake at the ground, H. [N]
-        along: Ultimate pull-out of the stake by friction, Q. [N]
-        angle: Of the guy from the ground, β. [rad]
-        lean: Of the stake away from the pull, from upright. [rad]
-
-    Returns:
-        Ultimate tension of the guy. [N]
-
-    Source: handbook-7.6
-    """
-    delta = math.pi / 2 - angle + lean
-    return np.asarray(1.0 / (math.sin(delta) / across + max(0.0, math.cos(delta)) / along))

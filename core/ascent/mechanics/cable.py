@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import math
-
 import numpy as np
 
 from . import Array, Number
@@ -87,22 +85,6 @@ def sag_pull(load: Number, span: float, sag: Number) -> Number:
     return load * span**2 / (8.0 * sag)
 
 
-def parabola_length(span: float, sag: Number) -> Number:
-    """Return the length of a shallow cable along its curve, L (1 + 8/3 (f/L)² − 32/5 (f/L)⁴).
-
-    Args:
-        span: Distance between supports. [m]
-        sag: Drop at mid-span, at most an eighth of the span. [m]
-
-    Returns:
-        Length. [m]
-
-    Source: handbook-6.2
-    """
-    share = sag / span
-    return span * (1.0 + 8.0 / 3.0 * share**2 - 32.0 / 5.0 * share**4)
-
-
 def heat_slack(span: float, change: float, expansion: float) -> float:
     """Return the extra length of a wire that is warmer than on the day it was tightened; negative when colder.
 
@@ -158,65 +140,3 @@ def elastic_tension(
         slope = (-0.5 * (root - arc) - strain * (1.0 - u**2 / 3.0)) * left - (length - strain * (1.0 + u**2 / 3.0)) * give * pull
         log = log - np.clip(error / slope, -0.7, 0.7)
     return np.exp(log)
-
-
-def point_tension(loads: Array, places: Array, span: float, pretension: float, axial: float, end_stiffness: Number) -> tuple[Array, Array]:
-    """Return the horizontal tension and the sag of an elastic wire under point loads, springy ends included.
-
-    The shear V is constant between the loads; Σ (√(1+(V/H)²) − H/EA (1+(V/H)²)) Δx r = L/(1 + T0/EA), bisected in ln H.
-
-    Args:
-        loads: Point loads, (..., n). [N]
-        places: Where they hang, from the first support, (n,). [m]
-        span: Distance between supports. [m]
-        pretension: Tension with no load. [N]
-        axial: Axial stiffness EA. [N]
-        end_stiffness: Stiffness of each end. [N/m]
-
-    Returns:
-        Horizontal tension [N] and greatest sag [m], (...).
-
-    Source: handbook-6.4
-    """
-    p = np.asarray(loads, dtype=float)
-    steps = np.diff(np.concatenate(([0.0], places, [span])))
-    first = np.sum(p * (span - places) / span, axis=-1, keepdims=True)
-    shear = first - np.concatenate((np.zeros_like(first), np.cumsum(p, axis=-1)), axis=-1)
-    need = span / (1.0 + pretension / axial)
-    shape = np.broadcast_shapes(first.shape[:-1], np.shape(end_stiffness))
-    low, high = np.full(shape, np.log(1e-3)), np.full(shape, np.log(0.2 * axial))
-    for _ in range(60):
-        middle = (low + high) / 2
-        pull = np.exp(middle)[..., None]
-        squared = (shear / pull) ** 2
-        left = np.maximum(1.0 - 2.0 * (np.exp(middle) - pretension) / (np.asarray(end_stiffness) * span), 0.0)
-        length = np.sum((np.sqrt(1.0 + squared) - pull / axial * (1.0 + squared)) * steps, axis=-1) * left
-        low, high = np.where(length > need, middle, low), np.where(length > need, high, middle)
-    pull = np.exp((low + high) / 2)
-    moments = np.cumsum(shear * steps, axis=-1)
-    left = 1.0 - 2.0 * (pull - pretension) / (np.asarray(end_stiffness) * span)
-    return pull, np.max(moments, axis=-1) / pull * left
-
-
-def catenary_pull(load: float, span: float, length: float) -> float:
-    """Return the horizontal tension of a hanging line of given length that does not stretch, 2a sinh(L/2a) = S.
-
-    Args:
-        load: Weight per length of line. [N/m]
-        span: Distance between supports at one height. [m]
-        length: Length of the line, longer than the span. [m]
-
-    Returns:
-        Horizontal tension H = w a. [N]
-
-    Source: handbook-6.2
-    """
-    low, high = math.log(1e-3 * span), math.log(1e4 * span)
-    for _ in range(100):
-        middle = math.exp((low + high) / 2)
-        half = span / (2 * middle)
-        if half < 300 and 2 * middle * math.sinh(half) < length:
-            high = math.log(middle)
-        else:
-            low = math.log(middle)
-    return load * math.exp((low + high) / 2)

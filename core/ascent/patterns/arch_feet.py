@@ -18,7 +18,6 @@ from ..model import BareBed
 from . import posts
 from .stand import OptionsT, Stand
 
-BURIED = 0.25  # of an arch's ends in the soil [m]
 _BLOCK = 0.19  # height of a hollow block [m], parts handbook 2.8
 _LEAST_POST = 0.2  # of a post above the soil [m]
 
@@ -52,12 +51,14 @@ class FeetOptions(Protocol):
     def cleat(self) -> str: ...
     @property
     def courses(self) -> int: ...
+    @property
+    def buried(self) -> float: ...
 
 
 def held_at(options: FeetOptions, bed: BareBed) -> float:
     """Return the height at which an arch is held upright, above its own ends. [m]"""
     if options.foot == "buried":
-        return BURIED
+        return options.buried
     if options.hold == "free":
         return 0.0
     if options.foot == "posts":
@@ -68,7 +69,7 @@ def held_at(options: FeetOptions, bed: BareBed) -> float:
 
 def sunk(options: FeetOptions) -> float:
     """Return how much of each end is in the soil. [m]"""
-    return BURIED if options.foot == "buried" else 0.0
+    return options.buried if options.foot == "buried" else 0.0
 
 
 def members(options: FeetOptions, number: int, edges: tuple[float, ...], ends: tuple[float, float], hold: float) -> list[Member]:

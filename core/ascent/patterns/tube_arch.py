@@ -10,7 +10,6 @@ from .. import rows
 from ..geometry import Member, Point
 from .bent_panel import Curve
 
-_LINE_EVERY = 0.25  # between the lines over the top [m], common practice
 _TIE_EVERY = 0.30  # between the ties of the mesh along a tube [m], parts handbook 3.0
 
 
@@ -32,16 +31,24 @@ def ties_per_tube(clad: float) -> int:
     return 2 * (math.ceil(clad / _TIE_EVERY) + 1)
 
 
-def lines(shape: Curve, clad: float) -> tuple[tuple[float, float], ...]:
-    """Return where the lines over the top run: across, and up. [m]"""
+def lines(shape: Curve, clad: float, gap: float) -> tuple[tuple[float, float], ...]:
+    """Return where the lines over the top run, no further apart than a gap: across, and up. [m]"""
     length = arc_length(shape)
     open_ = length - 2 * min(clad, length / 2)
-    stations = np.linspace(min(clad, length / 2), length - min(clad, length / 2), max(math.ceil(open_ / _LINE_EVERY), 1) + 1)[1:-1]
+    stations = np.linspace(min(clad, length / 2), length - min(clad, length / 2), max(math.ceil(open_ / gap), 1) + 1)[1:-1]
     return tuple(_at(shape, float(s)) for s in stations)
 
 
 def members(
-    tube: rows.Post, mesh: rows.Mesh, tie: str, line: str, shape: Curve, stations: list[float], clad: float, sunk: float
+    tube: rows.Post,
+    mesh: rows.Mesh,
+    tie: str,
+    line: str,
+    shape: Curve,
+    stations: list[float],
+    clad: float,
+    sunk: float,
+    gap: float,
 ) -> list[Member]:
     """Return tubes, the mesh of both sides, its ties and the lines over the top.
 
@@ -54,6 +61,7 @@ def members(
         stations: Where the arches stand along the tunnel. [m]
         clad: How far up the tube the mesh reaches. [m]
         sunk: Of each leg in the soil. [m]
+        gap: Between the lines. [m]
     """
     found, length = [], arc_length(shape)
     reach = min(clad, length / 2)
@@ -75,7 +83,7 @@ def members(
         y = edge[0][0]
         sheet: tuple[Point, ...] = ((first, y, 0.0), (last, y, 0.0), (last, y, reach), (first, y, reach))  # as it lies before it is tied on
         found.append(Member(f"mesh-{side}", "mesh", "meshes", mesh.key, sheet, last - first, mesh.wire, "wires", lines=tuple(grid)))
-    for n, (y, z) in enumerate(lines(shape, clad)):
+    for n, (y, z) in enumerate(lines(shape, clad, gap)):
         found.append(Member(f"over-{n + 1}", "wire", "wires", line, ((first, y, z), (last, y, z)), last - first + 0.6, 0.003))
     return found
 

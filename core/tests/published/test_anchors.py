@@ -71,23 +71,21 @@ class DeadmanTest(NearTestCase):
         self.assertAlmostEqual(float(drag.use[0, 0, 0]), 0.474, delta=0.04)
 
 
-class HelixTest(NearTestCase):
-    def test_clay(self):
-        """7.6 after Das: D 0.1016, H 0.70 m, cu 15…100 kPa: 1005, 2011, 3351, 5027, 6703 N."""
-        for cu, expected in ((15, 1005), (30, 2011), (50, 3351), (75, 5027), (100, 6703)):
-            self.assertNear(anchors.helix_clay(cu * 1e3, 0.1016, 0.70), expected)
+class TableTest(NearTestCase):
+    """The working pulls of anchors.csv against formulas that nothing in the product uses."""
 
-    def test_sand(self):
-        """7.6 after Meyerhof & Adams 1968: φ 28/30/35/38°, γ 17: 500, 604, 1059, 1700 N."""
-        for phi, expected in ((28, 500), (30, 604), (35, 1059), (38, 1700)):
-            self.assertNear(anchors.helix_sand(phi * DEGREE, 17e3, 0.1016, 0.70), expected)
+    def test_screw_in_firm_clay(self):
+        """Das, Earth Anchors (value from memory): Qu = A cu Nc, Nc = min(9, 1.2 H/D); D 0.1016, H 0.70 m; working = Qu/2 within a tenth."""
+        cu, area = tables.soils()["firm_clay"].cu, math.pi * 0.1016**2 / 4
+        self.assertNear(tables.anchors()["anchor_screw_30x4"].clay_N, area * cu * min(9.0, 1.2 * 0.70 / 0.1016) / 2, 0.1)
 
-    def test_shallow_clay_tends_to_the_weightless_plate(self):
-        """Das: Nc reaches 9 at a depth of 7.5 diameters, and no more."""
-        self.assertNear(anchors.helix_clay(30e3, 0.1, 0.75), anchors.helix_clay(30e3, 0.1, 2.0), 1e-9)
+    def test_driven_bar(self):
+        """7.6: 12 mm bar 0.6 m in firm loam, guy at 45°, 623.3 N across, 103.7 along, leaning 30°: 1/(sin δ/H + cos δ/Q), half of it."""
+        delta = math.radians(90 - 45 + 30)
+        self.assertNear(tables.anchors()["stake_guy_rebar"].loam_N, 0.5 / (math.sin(delta) / 623.3 + math.cos(delta) / 103.7))
 
 
-class WeightAndStakeTest(NearTestCase):
+class WeightTest(NearTestCase):
     def test_weight_on_the_ground(self):
         """7.6: 20 kg, μ 0.45, β 0/30/45/60°: 88.3, 80.9, 86.1, 99.2 N; 25 kg bag, μ 0.5: 122.6, 109.9, 115.6, 131.4."""
         for mass, friction, row in ((20, 0.45, (88.3, 80.9, 86.1, 99.2)), (25, 0.5, (122.6, 109.9, 115.6, 131.4))):
@@ -95,10 +93,13 @@ class WeightAndStakeTest(NearTestCase):
                 slides, lifts = anchors.weight_on_ground(mass * 9.81, friction, angle * DEGREE)
                 self.assertNear(min(slides, lifts), expected)
 
-    def test_driven_stake(self):
-        """7.6: 12 mm bar 0.6 m in firm loam, guy at 45°, H 623.3, Q 103.7: leaning 0/15/30° 125.7, 161.0, 247.1 N."""
-        for lean, expected in ((0, 125.7), (15, 161.0), (30, 247.1)):
-            self.assertNear(anchors.driven_stake(623.3, 103.7, 45 * DEGREE, lean * DEGREE), expected)
+    def test_a_bag_that_only_lies_there(self):
+        """7.6: 25 kg, μ 0.5, a guy at 45°: 115.6 N, of which two thirds are allowed."""
+        (check,) = tension.anchor(
+            tables.anchors()["weight_bag_25"], tables.soils()["firm_loam"], np.full((1, 1, 1), 60.0), 45 * DEGREE, cases.moist_gusts()
+        )
+        self.assertNear(check.allowed, 115.6 / 1.5)
+        self.assertNear(check.median, 115.6)
 
 
 class LodgingTest(NearTestCase):

