@@ -206,11 +206,15 @@ def _cylinders(members: Sequence[Member], prices: Mapping[str, float]) -> list[P
 
 def _sheets(bays: tuple[Member, ...], stock: float) -> int:
     """Return how many sheets a run takes when every joint must meet a post, or a cut one spans a long bay."""
-    bay = bays[0].buy_length
-    whole = math.floor(stock / bay + 0.02)
-    if whole >= 1:
-        return math.ceil(len(bays) / whole)
-    return math.ceil(len(bays) * bay / stock - 1e-6)
+    near = 0.02 * max(bay.buy_length for bay in bays)
+    if any(bay.buy_length > stock + near for bay in bays):
+        return math.ceil(sum(bay.buy_length for bay in bays) / stock - 1e-6)
+    sheets, left = 0, 0.0
+    for bay in bays:
+        if bay.buy_length > left + near:
+            sheets, left = sheets + 1, stock
+        left -= bay.buy_length
+    return sheets
 
 
 def _by_length(

@@ -112,13 +112,15 @@ def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Arra
     Returns:
         Ultimate lateral load, (S, W, G). [N]
 
-    Source: handbook-5.3
+    Source: handbook-5.3; matlock-1970 for a collar, of which Broms would leave out the upper half
     """
     post = ground.cast(post)
     native, width = ground.native, post.soil_width
     bare = max(ground.dug, tables.constant("crumb"))
     if ground.fill_depth > _NO_FILL:
         load = soil.two_layer(_pressure(ground.fill), _pressure(native, ground), ground.fill_depth, width, depth, height)
+    elif native.model == "clay" and ground.collar:
+        load = soil.wide_clay(native.cu, width, depth, height)
     elif native.model == "clay":
         load = soil.broms_clay(native.cu, width, depth, height, bare)
     else:

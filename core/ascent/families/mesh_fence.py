@@ -19,7 +19,7 @@ from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, relief, wind
 from ..model import Planting, Site, Structure, Typed
-from ..patterns import backs, mesh_face, plants, posts, pots, runs
+from ..patterns import backs, course, mesh_face, plants, posts, pots, runs
 from ..patterns.end_assembly import EndAssembly, Line, loaded_line
 from ..patterns.stand import PostRow
 
@@ -27,12 +27,16 @@ from ..patterns.stand import PostRow
 class MeshFenceOptions(Typed):
     """What must be decided of a mesh fence. Lengths in metres."""
 
-    length: float = measure("mesh", "length", 3.6, 0.6, 30.0, 0.05, asked=True)
+    length: float = measure("mesh", "length", 3.6, 0.3, 30.0, 0.05, asked=True)
+    plan: course.Plan = choice("mesh", "straight", asked=True)
+    swing: float = measure("mesh", "length", 0.3, 0.1, 0.6, 0.01, when=("plan", course.FOLDED), asked=True)
+    arms: float = measure("mesh", "length", 0.9, 0.5, 2.0, 0.05, when=("plan", ("u",)), asked=True)
     mesh: Annotated[str, row_of("meshes")] = item("mesh", "meshes", "panel_large", asked=True)
-    mesh_height: float = measure("mesh", "length", 1.27, 0.3, 2.4, 0.01, tries=(-0.15, -0.3), asked=True)
+    mesh_height: float = measure("mesh", "length", 1.27, 0.3, 3.05, 0.01, tries=(-0.15, -0.3), asked=True)
     bottom_gap: float = measure("mesh", "length", 0.15, 0.0, 0.5, 0.01, asked=True)
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "tpost_2.1", "post")
     post_spacing: float = measure("posts", "length", 1.22, 0.3, 4.0, 0.01, tries="bays")
+    stood: Literal["posted", "middle"] = choice("posts", "posted", asked=True)
     post_age: int = measure("posts", "count", 0, 0, 15, 1, asked=True)
     depth: float = measure("posts", "length", 0.60, 0.15, 1.2, 0.01, tries=DEEPER)
     setting: posts.Setting = choice("posts", "driven")
@@ -63,6 +67,40 @@ class _Fence(PostRow[MeshFenceOptions]):
     @cached_property
     def mesh(self) -> rows.Mesh:
         return tables.meshes()[self.options.mesh]
+
+    @cached_property
+    def course(self) -> course.Course:
+        return _course(self.options)
+
+    @property
+    def lone(self) -> bool:
+        """Return whether one post in the middle carries it all."""
+        return self.options.stood == "middle"
+
+    @cached_property
+    def xs(self) -> Array:
+        """Return the stations of the posts as the fence is laid out straight, (n,). [m]"""
+        return _stations(self.options)
+
+    @cached_property
+    def bay(self) -> float:
+        """Return the length of mesh between two posts, the longest there is. [m]"""
+        return self.course.run if self.lone else float(np.max(np.diff(self.xs)))
+
+    @cached_property
+    def carried(self) -> float:
+        return self.bay if len(self.xs) != 2 else self.bay / 2
+
+    @cached_property
+    def tributaries(self) -> Array:
+        """Return the length of mesh that each post takes, (n,). [m]"""
+        bays = np.diff(self.xs)
+        return np.array([self.bay]) if self.lone else (np.append(bays, 0.0) + np.append(0.0, bays)) / 2
+
+    def places(self, planting: int) -> Array:
+        """Return the stations of a planting's plants as the fence is laid out straight, (N,). [m]"""
+        laid = plants.along(self.structure.plantings, self.course.run)
+        return np.array([plant.at[0] for plant in laid if plant.planting == planting])
 
     @cached_property
     def mesh_top(self) -> float:
@@ -109,7 +147,7 @@ class _Fence(PostRow[MeshFenceOptions]):
     @cached_property
     def shortened(self) -> float:
         """Return over how many bays' shortening an end post comes in: mesh and runs are tied to every post."""
-        return relief.tied_bays(len(self.xs) - 1)
+        return relief.tied_bays(self.course.back)
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
@@ -150,11 +188,16 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     def _run_pull(self, load: Array) -> Array:
         give = self.ends.stiffness(self.middle, self.cases) / len(self.run_heights)
-        return runs.tension(tables.twines()[self.options.twine], load, self.bay, len(self.xs) - 1, give)
+        return runs.tension(tables.twines()[self.options.twine], load, self.bay, self.course.back, give)
+
+    @property
+    def _held_by(self) -> tuple[str, ...]:
+        """Return what posts there are."""
+        return ("post",) if self.lone else ("post", "end-post")
 
     def _run(self) -> Link:
         twine, pull = tables.twines()[self.options.twine], self._run_pull(self.run_load)
-        return Link("run", keys(self.geometry.by_role("run")), ("twines", twine.key), ("post", "end-post"), ("twine", "post_spacing"), pull,
+        return Link("run", keys(self.geometry.by_role("run")), ("twines", twine.key), self._held_by, ("twine", "post_spacing"), pull,
                     (runs.run(twine, self.run_load, self.bay, pull, self.tied_on),))  # fmt: skip
 
     def _mesh(self) -> Link:
@@ -165,14 +208,14 @@ class _Fence(PostRow[MeshFenceOptions]):
         if self.mesh.material.startswith("welded"):
             checks.append(mesh_checks.weld(self.mesh, self.tie_check.demand))
         return Link(
-            "mesh", keys(self.geometry.by_role("mesh")), ("meshes", self.mesh.key), ("mesh-tie", "end-post"), ("mesh", "post_spacing"),
+            "mesh", keys(self.geometry.by_role("mesh")), ("meshes", self.mesh.key), ("mesh-tie", *self._held_by[1:]), ("mesh", "post_spacing"),
             np.hypot(self.wind.force * self.bay, self.bay_weight), tuple(checks),
         )  # fmt: skip
 
     @cached_property
     def onto_posts(self) -> Array:
         """Return the wind on the mesh that a post's ties take. [N]"""
-        return np.asarray(self.wind.pressure * self.options.mesh_height * self.carried)
+        return np.asarray(self.wind.pressure * self.options.mesh_height * self.carried / self.course.ratio)
 
     @cached_property
     def tie_check(self) -> Check:
@@ -226,7 +269,7 @@ class _Fence(PostRow[MeshFenceOptions]):
     @cached_property
     def across(self) -> Array:
         """Return the wind across the row on one post. [N]"""
-        return np.asarray(self.wind.force * self.carried)
+        return np.asarray(self.wind.force * self.carried / self.course.ratio)
 
     @cached_property
     def backed(self) -> backs.Held:
@@ -270,7 +313,13 @@ class _Fence(PostRow[MeshFenceOptions]):
         return replace(grip, checks=(*grip.checks, foot))
 
     def _ends(self) -> tuple[Link, ...]:
-        return self.ends.links(self._lines(), self.alone * self.wind.force * self.bay / 2, self.wind.height, self.cases)
+        if self.lone:
+            return ()
+        lines, across = self._lines(), self.alone * self.wind.force * self.bay / 2 / self.course.ratio
+        if self.options.plan == "u":  # a corner takes the pull of its arm, which helps it in the wind if its mesh is stiff
+            helped = 1.0 + (len(self.xs) - 1 - self.course.back) / 2 if self.stiff else 1.0
+            across = across / helped + sum(line.after(self.ends.give(line.height)) for line in lines)
+        return self.ends.links(lines, across, self.wind.height, self.cases)
 
     def _lines(self) -> list[Line]:
         """Return what pulls the end posts in: the mesh, runs before it, a top wire."""
@@ -289,7 +338,7 @@ class _Fence(PostRow[MeshFenceOptions]):
                 )
             )
         if self.options.top == "wire":
-            slides = (len(self.xs) - 1) / 2
+            slides = self.course.back / 2
             still = self._pull_under(self.hung)
             found.append(loaded_line(self.mesh_top, self.wire_pull, self.wire_load, still, self.hung, self.bay, slides))
         return found
@@ -327,9 +376,8 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     def balance(self) -> tuple[Array, Array]:
         """Return the wind across the fence, and what its posts take of it. [N]"""
-        inner = max(len(self.xs) - 2, 0)
-        ends = self.wind.force * self.bay / 2 if inner else self.across
-        return self.wind.force * self.options.length, self.across * inner + 2 * ends
+        shares = float(np.sum(self.tributaries)) / self.carried
+        return self.wind.force * self.course.run / self.course.ratio, self.across * shares
 
 
 class MeshFence(Family[MeshFenceOptions]):
@@ -368,6 +416,8 @@ class MeshFence(Family[MeshFenceOptions]):
             "setting": Reason("setting"),
             "tie": Reason("tie"),
             "ties_per_post": Reason("ties_per_post", {"count": (mesh_face.tie_count(height), "count"), "height": (height, "length")}),
+            "plan": Reason("plan"),
+            "stood": Reason("stood"),
             "stem_tie": Reason("stem_tie"),
             "woven": Reason("woven"),
             "top": Reason("top_net" if options.top == "wire" else "top"),
@@ -380,29 +430,40 @@ class MeshFence(Family[MeshFenceOptions]):
     def geometry(self, options: MeshFenceOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
         """Return posts, mesh bays, ties, top line and ends in metres."""
         post, product = tables.posts()[options.post], tables.meshes()[options.mesh]
-        xs = posts.stations(options.length, options.post_spacing)
+        line, xs = _course(options), _stations(options)
         low, high = options.bottom_gap, options.bottom_gap + options.mesh_height
         bought = posts.stock_length(post, options.depth + high)
         top = max(bought - options.depth, 0.2)
         side = -1.0 if plantings[0].side == "right" else 1.0
         y = side * post.soil_width / 2
         members = posts.row(post, xs, options.depth, top, bought)
-        members += mesh_face.members(product, options.tie, options.ties_per_post, xs, y, low, high, top)
+        members += mesh_face.members(
+            product,
+            options.tie,
+            options.ties_per_post,
+            xs,
+            y,
+            low,
+            high,
+            top,
+            np.array([0.0, line.run]) if options.stood == "middle" else None,
+        )
         if options.top != "none":
             z = min(high, top)
-            members += mesh_face.lacing(options.tie, options.length, xs, y, z)
-            members.append(mesh_face.top_line(options.top, options.wire, options.rail, options.length, y, z))
+            members += mesh_face.lacing(options.tie, line.run, xs, y, z)
+            members.append(mesh_face.top_line(options.top, options.wire, options.rail, line.run, y, z))
         members += backs.members(options, [(float(x), 0.0, 0.0) for x in xs], -side)
-        members += _ends_of(options, site, len(xs), top).members(options.length)
-        grown = plants.along(plantings, options.length)
+        if options.stood == "posted":
+            members += _ends_of(options, site, len(xs), top).members(line.run)
+        grown = line.plants(plants.along(plantings, line.run))
         supplies = plants.stem_ties(plantings, options.stem_tie, high, tables.constant("stripped_pruned"))
         if options.woven == "front":
             members += _runs(options, xs, side)
             supplies = ()
         if options.setting == "concrete":
             supplies = (*supplies, *posts.concrete([options.depth] * len(xs)))
-        dimensions = _dimensions(options, plantings, grown, xs, site.bed.width / 2)
-        return Geometry(tuple(members), grown, dimensions, supplies, options.length, top, options.depth, climb=high)
+        dimensions = _dimensions(options, plantings, grown, site.bed.width / 2)
+        return Geometry(line.members(members), grown, dimensions, supplies, options.length, top, options.depth, climb=high)
 
     def loaded(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Fence:
         """Return the fence under the loads of the cases."""
@@ -411,11 +472,14 @@ class MeshFence(Family[MeshFenceOptions]):
     def remarks(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: hand, fruit, reach, vine, post, ground."""
         found = [*fits.of_ground(site.bed, options.length, options.depth), *fits.of_setting(options.setting)]
-        if options.ends == "guy":
+        if options.ends == "guy" and options.plan == "straight" and options.stood == "posted":
             reach = max(m.points[0][0] for m in geometry.by_role("anchor")) - options.length
             found += fits.of_guys(site.bed, options.length, reach)
         for planting in structure.plantings:
-            found += fits.of_planting(planting, tables.meshes()[options.mesh], options.bottom_gap + options.mesh_height, options.length)
+            found += fits.of_planting(
+                planting, tables.meshes()[options.mesh], options.bottom_gap + options.mesh_height, _course(options).run
+            )
+        found += _of_plan(options, site)
         found += fits.of_fence(options.mesh, options.mesh_height, options.bottom_gap, options.top, options.ends, options.tie,
                                tables.posts()[options.post], geometry.top, options.leaned_on)  # fmt: skip
         found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
@@ -444,19 +508,50 @@ _END_LEVERS = {
 
 
 def _ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> EndAssembly:
-    railed = options.top == "rail"
+    railed, bays = options.top == "rail" and posts_ > 1, max(posts_ - 1, 1)
     return EndAssembly(
         ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, bending.after(tables.posts()[options.post], options.post_age),
         embedment.ground_of(site.bed, options.setting), options.depth, top if railed else tables.constant("brace_height") * top,
         tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, railed,
-        bows=relief.tied_bays(posts_ - 1) * tables.constant("rail_bows") * options.length / (posts_ - 1),
+        bows=relief.tied_bays(bays) * tables.constant("rail_bows") * options.length / bays,
     )  # fmt: skip
 
 
-def _dimensions(
-    options: MeshFenceOptions, plantings: tuple[Planting, ...], grown: tuple[Plant, ...], xs: Array, edge: float
-) -> tuple[Dimension, ...]:
-    end, bay = float(xs[-1]), float(xs[1])
+def _course(options: MeshFenceOptions) -> course.Course:
+    return course.Course(options.plan, options.length, options.post_spacing, options.swing, options.arms)
+
+
+def _stations(options: MeshFenceOptions) -> Array:
+    """Return where its posts stand as it is laid out straight, (n,). [m]"""
+    line = _course(options)
+    return np.array([line.run / 2]) if options.stood == "middle" else line.stations
+
+
+def _of_plan(options: MeshFenceOptions, site: Site) -> list[Remark]:
+    """Return what its line in plan asks for: a way in, a mesh that bends, room in the bed.
+
+    Source: handbook-parts-3.2
+    """
+    found, product = [], tables.meshes()[options.mesh]
+    if options.plan == "u" and options.length < tables.constant("path_wide"):
+        values = {"inside": (options.length, "length"), "path": (tables.constant("path_wide"), "length")}
+        found.append(Remark("u-narrow", "wrong", values, source="handbook-parts-3.2", levers=("length",)))
+    if options.plan == "serpentine" and product.kind in ("panel", "sheet"):
+        found.append(Remark("panel-waves", "wrong", words={"mesh": product.name}, source="handbook-parts-3.2", levers=("plan", "mesh")))
+    deep = {"u": options.arms, "zigzag": 2 * options.swing, "serpentine": 2 * options.swing}.get(options.plan, 0.0)
+    if deep > site.bed.width + 1e-6:
+        values = {"deep": (deep, "length"), "bed": (site.bed.width, "length")}
+        found.append(
+            Remark("fence-past-bed", "watch", values, source="handbook-parts-3.2", levers=("arms" if options.plan == "u" else "swing",))
+        )
+    if options.stood == "middle" and options.length > tables.constant("lone_wide"):
+        values = {"wide": (options.length, "length"), "most": (tables.constant("lone_wide"), "length")}
+        found.append(Remark("lone-wide", "wrong", values, source="handbook-parts-3.2", levers=("stood", "length")))
+    return found
+
+
+def _dimensions(options: MeshFenceOptions, plantings: tuple[Planting, ...], grown: tuple[Plant, ...], edge: float) -> tuple[Dimension, ...]:
+    end, bay = options.length, float(posts.stations(options.length, options.post_spacing)[1])
     low, high = options.bottom_gap, options.bottom_gap + options.mesh_height
     found = (
         Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.32),
@@ -479,7 +574,7 @@ def _run_heights(options: MeshFenceOptions) -> list[float]:
 
 def _runs(options: MeshFenceOptions, xs: Array, side: float) -> list[Member]:
     """Return the runs of twine before the plants, a turn round each post."""
-    row, found, end = tables.twines()[options.twine], [], float(xs[-1])
+    row, found, end = tables.twines()[options.twine], [], _course(options).run
     turns = len(xs) * (4 * tables.posts()[options.post].soil_width + 2 * _RUN_OUT)
     for n, z in enumerate(_run_heights(options)):
         line = ((0.0, side * _RUN_OUT, z), (end, side * _RUN_OUT, z))

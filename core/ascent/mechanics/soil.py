@@ -36,6 +36,32 @@ def broms_clay(cu: Number, width: float, depth: float, height: Number, ignored: 
     return np.asarray(9.0 * cu * width * f)
 
 
+def wide_clay(cu: float, width: float, depth: float, height: Number) -> Array:
+    """Return the ultimate lateral load of a short wide pier in clay-type soil, whose grip grows from the surface.
+
+    A slim post soon reaches the 9 cu of soil that flows round it; before a pier as wide as half its depth a wedge breaks out
+    upward, p = (3 + z/2b) cu ≤ 9 cu. It turns as a rigid body about the depth zr at which forces and moments balance.
+
+    Args:
+        cu: Undrained shear strength. [Pa]
+        width: Width of the pier against the soil. [m]
+        depth: Embedded length. [m]
+        height: Height of the load above ground. [m]
+
+    Returns:
+        Ultimate lateral load at that height. [N]
+
+    Source: matlock-1970
+    """
+    z = np.linspace(0.0, depth, 401)
+    pressure = np.minimum(3.0 + 0.5 * z / width, 9.0) * cu * width
+    force, moment = (np.concatenate([[0.0], np.cumsum((y[1:] + y[:-1]) / 2 * np.diff(z))]) for y in (pressure, pressure * z))
+    held, turned = 2 * force - force[-1], moment[-1] - 2 * moment
+    turning = np.flatnonzero((held > 1e-9) & (turned >= 0.0))  # pivots from low loads down to high ones
+    levers = turned[turning] / held[turning]
+    return np.asarray(np.interp(np.asarray(height, dtype=float), levers[::-1], held[turning][::-1]))
+
+
 def broms_sand(phi: float, gamma: float, width: float, depth: float, height: Number, ignored: float) -> Array:
     """Return the ultimate lateral load of a short free-headed post in sand-type soil.
 

@@ -29,7 +29,9 @@ def tie_count(height: float) -> int:
     return max(2, math.ceil(height / 0.45) + 1)
 
 
-def members(mesh: rows.Mesh, tie: str, ties: int, xs: Array, y: float, low: float, high: float, held: float) -> list[Member]:
+def members(
+    mesh: rows.Mesh, tie: str, ties: int, xs: Array, y: float, low: float, high: float, held: float, edges: Array | None = None
+) -> list[Member]:
     """Return a row's mesh bays and their ties to the posts.
 
     Args:
@@ -40,9 +42,10 @@ def members(mesh: rows.Mesh, tie: str, ties: int, xs: Array, y: float, low: floa
         y: Which side of the posts it hangs on. [m]
         low, high: Bottom and top of the mesh. [m]
         held: Highest place a tie finds a post. [m]
+        edges: Where its pieces meet, if not at the posts. [m]
     """
     found = []
-    for index, (x0, x1) in enumerate(pairwise(xs)):
+    for index, (x0, x1) in enumerate(pairwise(xs if edges is None else edges)):
         a, b = float(x0), float(x1)
         corners: tuple[Point, ...] = ((a, y, low), (b, y, low), (b, y, high), (a, y, high))
         found.append(Member(f"mesh-{index + 1}", "mesh", "meshes", mesh.key, corners, b - a, mesh.wire, "panel", (mesh.along, mesh.up)))

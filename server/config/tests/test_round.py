@@ -70,7 +70,7 @@ class MovesTest(BrowserTestCase):
         self.open(self.structure())
         page.get_by_role("button", name="What Post spacing moves").click()
         curve = page.get_by_role("group", name="What Post spacing moves")
-        expect(curve).to_contain_text("Now 1.22 m: 19 m/s.")
+        expect(curve).to_contain_text("Now 1.22 m: 21 m/s.")
         spots = curve.locator("rect")
         expect(spots.first).to_be_attached()
         with page.expect_response(lambda answer: answer.request.method == "PUT"):
