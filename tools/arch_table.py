@@ -1,4 +1,4 @@
-"""Make the table of bent panels, core/ascent/data/arches.csv: shapes, pushes and sway of a strip of unit length and stiffness.
+"""Make the tables of bent panels, core/ascent/data/arches.csv and clamped_arches.csv: a strip of unit length and stiffness.
 
 Run by hand when the method changes; core/tests/published/test_arches.py works some of its rows out again.
 """
@@ -14,7 +14,7 @@ from ascent.mechanics import rod
 
 OPENINGS = np.round(np.arange(0.15, 0.801, 0.05), 3)  # span over what is left of the length above the ties
 HOLDS = (0.0, 0.03, 0.045, 0.06, 0.08, 0.10, 0.125, 0.15, 0.175, 0.20, 0.225, 0.25)
-OUT = Path(__file__).resolve().parent.parent / "core" / "ascent" / "data" / "arches.csv"
+DATA = Path(__file__).resolve().parent.parent / "core" / "ascent" / "data"
 LINKS = 120
 
 
@@ -39,21 +39,46 @@ def row(opening: float, hold: float) -> dict[str, float]:
     }  # fmt: skip
 
 
-def main() -> None:
-    """Write the table."""
-    found = []
-    for hold in HOLDS:
-        for opening in OPENINGS:
-            try:
-                found.append(row(float(opening), hold))
-            except (ArithmeticError, np.linalg.LinAlgError) as error:
-                sys.exit(f"opening {opening}, hold {hold}: {error}")
-    with OUT.open("w", newline="", encoding="utf-8") as handle:
-        writer = csv.DictWriter(handle, [*found[0], "source", "certainty"], lineterminator="\n")
+def clamped(opening: float) -> dict[str, float]:
+    """Return the figures of one strip whose ends are held upright; moments at its ends bend their legs outward."""
+    free = rod.bent(opening, links=LINKS, start=rod.bent(0.5, links=LINKS), clamped=True)
+    critical = rod.sway_weight(free, opening, 0.0, links=LINKS, clamped=True)
+    some = 0.2 * critical
+    loaded = rod.bent(opening, 0.0, some, some, LINKS, free, clamped=True)
+    one = free
+    for share in (0.25, 0.5, 0.75, 1.0):
+        one = rod.bent(opening, 0.0, some * share, 0.0, LINKS, one, clamped=True)
+    top = int(np.argmax(free.y))
+    return {
+        "opening": opening, "rise": free.y.max(), "thrust": free.foot, "moment": free.clamp, "curvature": free.curvature,
+        "widest": free.x.max() - free.x.min(), "energy": free.energy + free.clamp**2 / (2 * LINKS), "sway": critical,
+        "drop": (free.y.max() - loaded.y.max()) / some, "thrust_gain": (one.foot - free.foot) / some, "moment_gain": (one.clamp - free.clamp) / some,
+        "shift": (one.x[top] - free.x[top]) / some,
+    }  # fmt: skip
+
+
+def written(name: str, rows: list[dict[str, float]]) -> None:
+    """Write one table."""
+    with (DATA / name).open("w", newline="", encoding="utf-8") as handle:
+        writer = csv.DictWriter(handle, [*rows[0], "source", "certainty"], lineterminator="\n")
         writer.writeheader()
         writer.writerows(
-            {**{name: f"{value:.5g}" for name, value in each.items()}, "source": "handbook-8.2", "certainty": "certain"} for each in found
+            {**{k: f"{value:.5g}" for k, value in each.items()}, "source": "handbook-8.2", "certainty": "certain"} for each in rows
         )
+
+
+def main() -> None:
+    """Write the tables, or the one that is asked for."""
+    if "clamped" not in sys.argv[1:]:
+        found = []
+        for hold in HOLDS:
+            for opening in OPENINGS:
+                try:
+                    found.append(row(float(opening), hold))
+                except (ArithmeticError, np.linalg.LinAlgError) as error:
+                    sys.exit(f"opening {opening}, hold {hold}: {error}")
+        written("arches.csv", found)
+    written("clamped_arches.csv", [clamped(float(opening)) for opening in OPENINGS])
 
 
 if __name__ == "__main__":

@@ -25,7 +25,7 @@ from ascent.model import Site, Structure
 from ascent.offer import choices
 from ascent.plan import read_plan
 from ascent.present import full_report
-from ascent.report import evaluate, sensitivity
+from ascent.report import asked_gust, evaluate, sensitivity
 from config.served import ROOT, Visit, served
 from Pynite import FEModel3D
 from strain import strain
@@ -92,7 +92,7 @@ def family_row(site: Site, structure: Structure) -> None:
     family = family_of(structure.family)
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, long.plantings, site)
-    winds = case_sets.site_winds(site)
+    winds = case_sets.site_winds(site, asked_gust(site, structure))
 
     def path() -> None:
         for link in family.loaded(options, geometry, long, site, winds).path():

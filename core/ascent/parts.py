@@ -95,8 +95,10 @@ def _posts(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]
         for key in dict.fromkeys(m.item for m in members if m.role == role and m.table == "posts"):
             row = tables.posts()[key]
             own = [m for m in members if m.role == role and m.item == key]
-            stock = _stock(row.lengths_m, max(m.buy_length for m in own))
-            pieces = _cut([need for m in own for need in _joined(m, stock)], stock)
+            enough = [long for long in row.lengths_m if long >= max(m.buy_length for m in own) - 1e-6] or [max(row.lengths_m)]
+            cuts = {stock: _cut([need for m in own for need in _joined(m, stock)], stock) for stock in enough}
+            stock = min(cuts, key=lambda long: (cuts[long] * long, long))
+            pieces = cuts[stock]
             found.append(_part(key, row.name, role, pieces, stock, pieces, "piece", stock, row.price_m * stock, prices))
     return found
 
@@ -164,13 +166,15 @@ def _mesh(row: rows.Mesh, height: float, runs: Sequence[tuple[Member, ...]], pri
 
 
 def _panels(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
-    """Return bent panels, each one piece of stock."""
+    """Return bent panels, whole or cut in halves and thirds from the stock that leaves the least."""
     found = []
     for key, length in dict.fromkeys((m.item, round(m.buy_length, 3)) for m in members if m.role == "panel"):
         row = tables.meshes()[key]
         count = sum(m.role == "panel" and m.item == key and round(m.buy_length, 3) == length for m in members)
-        stock, height = _stock(row.lengths_m, length), max(row.heights_m)
-        part = _part(key, row.name, "bent panel", count, length, count, "panel", stock, row.price_m2 * stock * height, prices)
+        enough = [long for long in row.lengths_m if long >= length - 1e-6] or [max(row.lengths_m)]
+        cuts = {long: _cut([min(length, long)] * count, long) for long in enough}
+        stock, height = min(cuts, key=lambda long: (cuts[long] * long, long)), max(row.heights_m)
+        part = _part(key, row.name, "bent panel", count, length, cuts[stock], "panel", stock, row.price_m2 * stock * height, prices)
         sized = f"{part.price_key}x{height:g}"
         found.append(replace(part, price=prices.get(sized, part.price), price_key=sized))
     return found

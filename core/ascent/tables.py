@@ -252,6 +252,17 @@ def arches() -> tuple[Array, Array, dict[str, Array]]:
 
 
 @cache
+def clamped_arches() -> tuple[Array, dict[str, Array]]:
+    """Return the table of panels bent between upright ends: openings (n,), and each figure over them, (n,).
+
+    All of a strip of unit length and stiffness; made by tools/arch_table.py.
+    """
+    with (DATA / "clamped_arches.csv").open(newline="", encoding="utf-8") as handle:
+        rows = [{name: float(value) for name, value in r.items() if name not in ("source", "certainty")} for r in csv.DictReader(handle)]
+    return np.array([r["opening"] for r in rows]), {name: np.array([r[name] for r in rows]) for name in rows[0]}
+
+
+@cache
 def soils() -> Table[Soil]:
     return _load("soils", Soil)
 

@@ -51,7 +51,7 @@ def bending_stiffness(mesh: rows.Mesh, width: float) -> float:
     return wires * tables.mesh_materials()[mesh.material].E * section.round_bar(mesh.wire).I
 
 
-def figures(length: Number, span: Number, hold: Number, stiffness: float) -> Figures:
+def figures(length: Number, span: Number, hold: Number, stiffness: float, clamped: bool = False) -> Figures:
     """Return the figures of bent panels, over arrays of lengths, spans and tie heights.
 
     Args:
@@ -59,9 +59,12 @@ def figures(length: Number, span: Number, hold: Number, stiffness: float) -> Fig
         span: Between its feet. [m]
         hold: Height at which it is tied upright; 0 where its feet only stand against stops. [m]
         stiffness: EI of the whole panel. [N·m²]
+        clamped: Whether several ties hold it straight all the way up to there.
 
     Source: handbook-8.2
     """
+    if clamped:
+        return _clamped(length, span, hold, stiffness)
     long = np.asarray(length, dtype=float)
     share = np.asarray(hold, dtype=float) / long
     share = np.where(share > 0.005, np.maximum(share, _TIED), 0.0)
@@ -79,8 +82,32 @@ def figures(length: Number, span: Number, hold: Number, stiffness: float) -> Fig
     )  # fmt: skip
 
 
-def fits(length: Number, span: Number, hold: Number) -> Array:
+def _clamped(length: Number, span: Number, hold: Number, stiffness: float) -> Figures:
+    """Return the figures of panels between legs that are held straight: H − M/h at the legs' tops, M/h at their feet.
+
+    Source: handbook-8.2
+    """
+    low = np.asarray(hold, dtype=float)
+    free = np.asarray(length, dtype=float) - 2 * low
+    openings, columns = tables.clamped_arches()
+
+    def read(name: str) -> Array:
+        return np.interp(np.asarray(span, dtype=float) / free, openings, columns[name])
+
+    load, moment = stiffness / free**3, read("moment") * stiffness / free
+    return Figures(
+        low + read("rise") * free, moment / low, read("thrust") * stiffness / free**2 - moment / low, free / np.maximum(read("curvature"), 1e-9),
+        read("widest") * free, read("energy") * stiffness / free, read("sway") * load, read("drop") * free / load,
+        read("thrust_gain") * free - read("moment_gain") * free**2 / low, read("shift") * free / load,
+    )  # fmt: skip
+
+
+def fits(length: Number, span: Number, hold: Number, clamped: bool = False) -> Array:
     """Return whether a panel of that length can be bent so: neither stretched flat nor pinched past the table."""
+    if clamped:
+        low, high = tables.clamped_arches()[0][[0, -1]]
+        wide = np.asarray(span, dtype=float) / np.maximum(np.asarray(length, dtype=float) - 2 * np.asarray(hold, dtype=float), 1e-9)
+        return np.asarray((low <= wide) & (wide <= high))
     share = np.asarray(hold, dtype=float) / length
     opening = np.asarray(span, dtype=float) / length / np.maximum(1.0 - 2.0 * share, 1e-9)
     _, openings, _ = tables.arches()

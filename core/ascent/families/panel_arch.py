@@ -54,8 +54,8 @@ class PanelArchOptions(Typed):
     over_wire: Annotated[str, row_of("wires")] = item("arch", "wires", "wire_soft_14", when=("frame", ("tubes",)))
     over_gap: float = measure("arch", "length", 0.25, 0.15, 0.30, 0.01, when=("frame", ("tubes",)), asked=True)
     span: float = measure("arch", "length", 1.22, 0.6, 2.6, 0.01, tries=(-0.15, 0.15, 0.3), asked=True)
-    hold: Literal["held", "free"] = choice("arch", "held")
-    hold_height: float = measure("arch", "length", 0.91, 0.15, 1.3, 0.01, tries=(0.15, 0.3, -0.15), when=("hold", ("held",)))
+    hold: Literal["held", "clamped", "free"] = choice("arch", "held")
+    hold_height: float = measure("arch", "length", 0.91, 0.15, 1.3, 0.01, tries=(0.15, 0.3, -0.15), when=("hold", ("held", "clamped")))
     foot: Literal["posts", "board", "block", "buried"] = choice("feet", "posts")
     panel_side: Literal["inside", "outside"] = choice("feet", "inside", when=("foot", ("posts",)))
     post: Annotated[str, row_of("posts", "post")] = item("feet", "posts", "tpost_light_1.5", "post", when=("foot", ("posts",)))
@@ -106,7 +106,7 @@ class _Arch(Stand[PanelArchOptions]):
     @cached_property
     def figures(self) -> arches.Figures:
         stiffness = arches.bending_stiffness(self.mesh, self.options.panel_width)
-        return arches.figures(self.options.panel_length, self.options.span, self.hold, stiffness)
+        return arches.figures(self.options.panel_length, self.options.span, self.hold, stiffness, _clamped(self.options))
 
     @cached_property
     def rise(self) -> float:
@@ -448,7 +448,7 @@ class PanelArch(Family[PanelArchOptions]):
         dimensions = (
             Dimension("options.span", "end", (0, -options.span / 2, 0), (0, options.span / 2, 0), options.span, -0.6),
             *((Dimension("options.hold_height", "end", (0, options.span / 2, 0), (0, options.span / 2, hold), hold, 0.8),)
-              if options.foot == "posts" and options.hold == "held" else ()),
+              if options.foot == "posts" and options.hold != "free" else ()),
             *((Dimension("options.depth", "end", (0, options.span / 2, -options.depth), (0, options.span / 2, 0), options.depth, 0.8),)
               if options.foot == "posts" else ()),
             _bay(options, rise),
@@ -465,11 +465,13 @@ class PanelArch(Family[PanelArchOptions]):
     def remarks(self, options: PanelArchOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: head height above all, and the spring that a bent panel is."""
         mesh, hold = tables.meshes()[options.panel], arch_feet.held_at(options, site.bed)
-        found_ = arches.figures(options.panel_length, options.span, hold, arches.bending_stiffness(mesh, options.panel_width))
+        found_ = arches.figures(
+            options.panel_length, options.span, hold, arches.bending_stiffness(mesh, options.panel_width), _clamped(options)
+        )
         rise = geometry.top
         found = fits.of_ground(site.bed, 0.0, options.depth if options.foot == "posts" else 0.0)
         sprung = options.frame == "sprung"
-        if sprung and not arches.fits(options.panel_length, options.span, hold):
+        if sprung and not arches.fits(options.panel_length, options.span, hold, _clamped(options)):
             values = {"length": (options.panel_length, "length"), "span": (options.span, "length"), "hold": (hold, "length")}
             found.append(Remark("arch-impossible", "wrong", values, source="handbook-8.2", levers=("span", "panel_length", "hold_height")))
         hang = _hang(structure)
@@ -536,11 +538,16 @@ def _shape(options: PanelArchOptions, site: Site) -> bent_panel.Curve:
     if options.frame == "tubes":
         return tube_arch.curve(options.span, options.tube_rise)
     hold, sunk = arch_feet.held_at(options, site.bed), arch_feet.sunk(options)
-    if not arches.fits(options.panel_length, options.span, hold):
+    if not arches.fits(options.panel_length, options.span, hold, _clamped(options)):
         angles = np.linspace(math.pi, 0.0, 61)
         rise = max((options.panel_length - options.span) / 2, 0.3)
         return tuple((options.span / 2 * math.cos(a), rise * math.sin(a)) for a in angles)
-    return tuple((y, z - sunk) for y, z in bent_panel.curve(options.panel_length, options.span, hold))
+    return tuple((y, z - sunk) for y, z in bent_panel.curve(options.panel_length, options.span, hold, _clamped(options)))
+
+
+def _clamped(options: PanelArchOptions) -> bool:
+    """Return whether posts hold it straight all the way up: boards and blocks are too low for it."""
+    return options.hold == "clamped" and options.foot == "posts"
 
 
 def _starts(options: PanelArchOptions) -> list[float]:

@@ -91,9 +91,12 @@ class _Staked(Stand[StakeOptions]):
         first = self.geometry.by_role("post")[0].points[1]
         side = (Arrow((first[0], first[1], min(self.options.height, 1.0)), (0.0, 1.0, 0.0)),)
         levers = ("stake", "depth", "height")
-        found = [
-            Link("stem-tie", (), ("ties", tie.key), ("stake",), ("stem_tie", "tie_step"), np.hypot(self.weight, self.force),
-                 (ties.stem_tie(tie, self.weight, self.force, count, self.tied_on),)),
+        hung = self.weight if self.borne == 1.0 else self.leaning(self.weight)
+        found = [] if _winds(self.options) else [
+            Link("stem-tie", (), ("ties", tie.key), ("stake",), ("stem_tie", "tie_step"), np.hypot(hung, self.force),
+                 (ties.stem_tie(tie, hung, self.force, count, self.tied_on),)),
+        ]  # fmt: skip
+        found += [
             Link("stake", members, ("posts", self.stake.key), ("soil",), levers, self.force,
                  (bending.post_across(self.stake, self.force, height, self.amplified), bending.lasting(self.stake, self.one_side)), side),
             self.soil_grip(self.stake, self.options.depth, self.force, height * self.amplified, ("depth", "stake", "height", "setting"),
@@ -189,7 +192,8 @@ class Stake(Family[StakeOptions]):
             Dimension("options.depth", "elevation", (first[0], 0, -options.depth), (first[0], 0, 0), options.depth, -0.9),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
-        return Geometry(tuple(members), grown, dimensions, (Supply("stem-ties", "ties", options.stem_tie, count),), options.length, top,
+        ties_ = () if _winds(options) else (Supply("stem-ties", "ties", options.stem_tie, count),)
+        return Geometry(tuple(members), grown, dimensions, ties_, options.length, top,
                         options.depth, climb=options.height)  # fmt: skip
 
     def loaded(self, options: StakeOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Staked:
@@ -222,7 +226,9 @@ class Stake(Family[StakeOptions]):
             crop = tables.crops()[planting.crop]
             found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
             found += fits.of_height(planting, options.height, ("height",))
-            if crop.training in ("TIE", "STAKE", "STALK"):
+            if _winds(options):
+                found.append(Remark("spiral-winds", "watch", words={"crop": crop.name}, source="handbook-parts-2.1", levers=("stake",)))
+            elif crop.training in ("TIE", "STAKE", "STALK"):
                 found.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
         if row.material == "bamboo" and any(tables.crops()[p.crop].shoot_kg >= 1.2 for p in structure.plantings):
             found.append(Remark("cane-slips", "watch", words={"stake": row.name}, source="handbook-parts-2.1", levers=("stake",)))
@@ -241,6 +247,11 @@ def _plants(options: StakeOptions, plantings: tuple[Planting, ...]) -> tuple[Pla
     """Return the plants: one line under the row, or two lines as far apart as the plants of a line."""
     apart = max(p.spacing for p in plantings) / 2 if any(p.side == "both" for p in plantings) else 0.0
     return plants.along(plantings, options.length, max(apart, 0.0))
+
+
+def _winds(options: StakeOptions) -> bool:
+    """Return whether the stem is wound up a spiral and takes no ties."""
+    return "winds" in tables.posts()[options.stake].roles
 
 
 def _ties_on_stem(options: StakeOptions, tall: float) -> int:

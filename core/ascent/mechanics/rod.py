@@ -43,6 +43,11 @@ class Shape(NamedTuple):
         return -float(self.multipliers[3]) if len(self.multipliers) > 2 else 0.0
 
     @property
+    def clamp(self) -> float:
+        """Return the moment at the left end of a clamped strip, L/EI times; it bends its leg outward."""
+        return float(np.pi / 2 - self.angles[0]) * 2.0 * len(self.angles)
+
+    @property
     def curvature(self) -> float:
         """Return the sharpest bend, over the length."""
         return float(np.max(np.abs(np.diff(self.angles)))) * len(self.angles)
@@ -54,7 +59,10 @@ class Shape(NamedTuple):
 
 
 class _Rod:
-    def __init__(self, span: float, hold: float, left: float, right: float, links: int, rest: Array | None, crown: float | None) -> None:
+    def __init__(
+        self, span: float, hold: float, left: float, right: float, links: int, rest: Array | None, crown: float | None, clamped: bool
+    ) -> None:
+        self.clamped = clamped
         self.rest = np.zeros(links - 1) if rest is None else np.diff(rest)
         self.n, self.ds, self.span, self.hold = links, 1.0 / links, span, hold
         weights = np.concatenate((np.full(links // 2, left), np.full(links - links // 2, right))) * self.ds
@@ -114,6 +122,11 @@ class _Rod:
         hess[inner, inner + 1] -= 1 / ds
         hess[inner + 1, inner] -= 1 / ds
         hess[np.arange(n), np.arange(n)] -= self.lift * np.sin(t)
+        if self.clamped:  # half a link lies between its end and the middle of its first link
+            gradient[0] += 2.0 * (t[0] - np.pi / 2) / ds
+            gradient[-1] += 2.0 * (t[-1] + np.pi / 2) / ds
+            hess[0, 0] += 2.0 / ds
+            hess[-1, -1] += 2.0 / ds
         for multiplier, each in zip(multipliers, hessians, strict=True):
             hess += multiplier * each
         return gradient, hess, values, grads
@@ -140,7 +153,7 @@ class _Rod:
 
 def bent(
     span: float, hold: float = 0.0, left: float = 0.0, right: float = 0.0, links: int = 160, start: Shape | None = None,
-    rest: Array | None = None, crown: float | None = None,
+    rest: Array | None = None, crown: float | None = None, clamped: bool = False,
 ) -> Shape:  # fmt: skip
     """Return the shape of a strip of unit length bent up between two stops, tied upright at a height or not.
 
@@ -156,13 +169,14 @@ def bent(
         start: A shape near by, to start from.
         rest: Angles of its links before it was bent, (links,); straight where none are given. [rad]
         crown: Share of the weight that hangs in the crown third; spread evenly where none is given.
+        clamped: Whether its ends are held upright, rather than free to turn; then without a tie.
 
     Returns:
         The shape.
 
     Source: handbook-8.5
     """
-    rod = _Rod(span, hold, left, right, links, rest, crown)
+    rod = _Rod(span, hold, left, right, links, rest, crown, clamped)
     count = 4 if hold > 0 else 2
     t, multipliers = np.linspace(1.9, -1.9, links), np.zeros(count)
     if start is not None:
@@ -175,7 +189,9 @@ def bent(
     return Shape(t, x, y, multipliers, rod.stability(t, multipliers))
 
 
-def sway_weight(shape: Shape, span: float, hold: float, most: float = 2000.0, links: int = 160, crown: float | None = None) -> float:
+def sway_weight(
+    shape: Shape, span: float, hold: float, most: float = 2000.0, links: int = 160, crown: float | None = None, clamped: bool = False
+) -> float:
     """Return the weight per length at which a bent strip sways away, by bisection along its symmetric path.
 
     Args:
@@ -185,6 +201,7 @@ def sway_weight(shape: Shape, span: float, hold: float, most: float = 2000.0, li
         most: Weight to stop at, w L³/EI.
         links: Links of the chain.
         crown: Share of the weight that hangs in the crown third; spread evenly where none is given.
+        clamped: Whether its ends are held upright.
 
     Returns:
         Critical weight, spread over its length, w L³/EI.
@@ -194,7 +211,7 @@ def sway_weight(shape: Shape, span: float, hold: float, most: float = 2000.0, li
     low, step, now = 0.0, 16.0, shape
     while low < most:
         try:
-            found = bent(span, hold, low + step, low + step, links, now, crown=crown)
+            found = bent(span, hold, low + step, low + step, links, now, crown=crown, clamped=clamped)
         except (ArithmeticError, np.linalg.LinAlgError):
             found = None
         even = found is not None and float(np.max(np.abs(found.angles + found.angles[::-1]))) < _EVEN

@@ -40,14 +40,21 @@ class Bent(NamedTuple):
 
 
 @lru_cache(maxsize=256)
-def curve(length: float, span: float, hold: float) -> Curve:
+def curve(length: float, span: float, hold: float, clamped: bool = False) -> Curve:
     """Return a bent panel from one foot to the other: across, from its middle, and up. [m]
 
     Args:
         length: Of the panel. [m]
         span: Between its feet. [m]
         hold: Height at which it is tied upright. [m]
+        clamped: Whether it is held straight all the way up to there.
     """
+    if clamped:
+        free = length - 2 * hold
+        shape = rod.bent(span / free, links=_LINKS, start=rod.bent(0.5, links=_LINKS), clamped=True)
+        above = [(float(x) * free - span / 2, hold + float(y) * free) for x, y in zip(shape.x, shape.y, strict=True)]
+        leg = np.linspace(0.0, hold, max(round(hold / free * _LINKS), 1), endpoint=False).tolist()
+        return (*((-span / 2, z) for z in leg), *above, *((span / 2, z) for z in reversed(leg)))
     shape = rod.bent(span / length, links=_LINKS)
     for held in np.linspace(0.03, hold / length, 4) if hold / length > _HELD else ():
         shape = rod.bent(span / length, float(held), links=_LINKS, start=shape)

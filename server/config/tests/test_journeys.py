@@ -225,7 +225,7 @@ class BenchTest(BrowserTestCase):
         together = page.locator(".fix", has_text="together to")
         expect(together).to_contain_text("holds")
         together.click()
-        expect(page.get_by_label("What it holds")).not_to_contain_text("falls short at")
+        expect(page.get_by_label("What it holds")).not_to_contain_text("falls short")
 
     def test_the_tide_is_dragged_and_keyed_and_its_week_is_in_the_address(self):
         page = self.page
