@@ -91,7 +91,7 @@ class _Staked(Stand[StakeOptions]):
         first = self.geometry.by_role("post")[0].points[1]
         side = (Arrow((first[0], first[1], min(self.options.height, 1.0)), (0.0, 1.0, 0.0)),)
         levers = ("stake", "depth", "height")
-        hung = self.weight if self.borne == 1.0 else self.leaning(self.weight)
+        hung = self.weight if self.borne == 1.0 else self.held_up(self.weight)
         found = [] if _winds(self.options) else [
             Link("stem-tie", (), ("ties", tie.key), ("stake",), ("stem_tie", "tie_step"), np.hypot(hung, self.force),
                  (ties.stem_tie(tie, hung, self.force, count, self.tied_on),)),

@@ -119,7 +119,7 @@ class Stand(Generic[OptionsT]):
         """Return what a usual plant hangs on its own string, tie or stake, (1, W, G). [N]"""
         return np.asarray(tables.constant("gravity") * standing.plant_kg[None, :, None] * self.cases.crop)
 
-    def leaning(self, weight: Array) -> Array:
+    def held_up(self, weight: Array) -> Array:
         """Return what a plant that stands on its own stem leans on its ties in still air, F = W z tan δ/z_t with the tie at its middle. [N]
 
         Source: handbook-2
@@ -155,7 +155,7 @@ class Stand(Generic[OptionsT]):
         row, count = tables.ties()[key], ties_on_stem(max(float(np.max(standing.top)) - standing.bottom, 0.3))
         weight, usual, blown = self.plant_weight(standing), self.usual_weight(standing), pressure * leafy * standing.planting.spacing
         if standing.crop.habit in _STIFF:
-            weight, usual = self.leaning(weight), self.leaning(usual)
+            weight, usual = self.held_up(weight), self.held_up(usual)
         days = np.maximum(self.season.growing_days(index), 0.0)
         check = ties.stem_tie(row, weight, blown, count, days, usual)
         return [Link("stem-tie", (), ("ties", row.key), (to,), ("stem_tie",), np.hypot(weight, blown), (check,))]
