@@ -92,7 +92,7 @@ def _clamped(length: Number, span: Number, hold: Number, stiffness: float) -> Fi
     openings, columns = tables.clamped_arches()
 
     def read(name: str) -> Array:
-        return np.interp(np.asarray(span, dtype=float) / free, openings, columns[name])
+        return np.asarray(np.interp(np.asarray(span, dtype=float) / free, openings, columns[name]))
 
     load, moment = stiffness / free**3, read("moment") * stiffness / free
     return Figures(
