@@ -135,13 +135,14 @@ def both_ways(post: rows.Post, across: Array, along: Array, expected: Array | No
         along: Moment along it, as designed for. [N·m]
         expected: Moment along it that is expected, where that is less. [N·m]
 
-    Wood breaks at a corner, where both bends add; a section that yields as a whole bears what lies within an ellipse.
+    A square of wood breaks at a corner, where both bends add; a round section has none, whichever way it is bent; a section that yields
+    as a whole bears what lies within an ellipse.
 
     Source: aisc-360-h
     """
     bears, other = moments(post), moments(post, other_way=True)
     material = tables.materials()[post.material]
-    joined = np.hypot if material.yields else np.add
+    joined = np.hypot if material.yields or post.shape in ("round", "cane") else np.add
     demand = joined(across, along * bears.allowed / other.allowed)
     return Check(
         "end-post-bending", demand, bears.allowed, bears.median, "moment", material.source, material.certainty,

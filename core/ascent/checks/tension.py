@@ -28,7 +28,7 @@ def breaks(wire: rows.Wire) -> Strength:
     return Strength(np.asarray(wire_area(wire) * wire.break_ / wire.factor), np.asarray(wire_area(wire) * wire.median))
 
 
-def wire_pull(wire: rows.Wire, load: Array, span: float, end_stiffness: Array, bays: float = 0.5) -> Array:
+def wire_pull(wire: rows.Wire, load: Array, span: float, end_stiffness: Array, bays: float) -> Array:
     """Return the horizontal pull of a top wire, pulled up by hand, on its ends. [N]
 
     Args:

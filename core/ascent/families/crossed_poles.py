@@ -140,7 +140,7 @@ class _Crossed(Bays[CrossedPolesOptions]):
 
     def _wire_pull(self, load: Array) -> Array:
         wire = tables.wires()[self.options.ridge_wire]
-        return tension.wire_pull(wire, load, self.bay, self.ends.stiffness(self.height, self.cases))
+        return tension.wire_pull(wire, load, self.bay, self.ends.stiffness(self.height, self.cases), (len(self.xs) - 1) / 2)
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from vine to ground."""

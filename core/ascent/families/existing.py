@@ -106,7 +106,8 @@ class _Host(Bays[ExistingOptions]):
         )
 
     def _pull(self, load: Array) -> Array:
-        return tension.wire_pull(tables.wires()[self.options.wire], load, self.bay, np.full((1, 1, 1), tables.constant("eye_stiffness")))
+        eyes = np.full((1, 1, 1), tables.constant("eye_stiffness"))
+        return tension.wire_pull(tables.wires()[self.options.wire], load, self.bay, eyes, (len(self.xs) - 1) / 2)
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from vine to what stood there before."""

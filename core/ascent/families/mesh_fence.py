@@ -264,7 +264,7 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     def _pull_under(self, load: Array) -> Array:
         stiffness = self.ends.stiffness(self.mesh_top, self.cases)
-        return tension.wire_pull(tables.wires()[self.options.wire], load, self.bay, stiffness)
+        return tension.wire_pull(tables.wires()[self.options.wire], load, self.bay, stiffness, self.course.back / 2)
 
     @cached_property
     def across(self) -> Array:
