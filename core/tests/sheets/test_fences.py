@@ -117,7 +117,7 @@ class RollFence(hand.Sheet):
         steel, inertia, area = 200e9, math.pi * 0.00203**4 / 64, math.pi / 4 * 0.00203**2
         on_wire = leaf.pressure * 0.05  # of the mesh, 50 mm each
         yields = 500 * 2.6 * math.cos(math.pi / 4) * hold / middle / 24
-        belly, pull = hand.belly(on_wire, 1.6, steel * inertia, 1 / (1 / (steel * area) + 24 / stiff(middle) / 1.6 / bays))
+        _, pull = hand.belly(on_wire, 1.6, steel * inertia, 1 / (1 / (steel * area) + 24 / stiff(middle) / 1.6 / bays))
         self.assertLess(pull, yields, "the guy's anchor does not give for the mesh alone")
         deep = math.sqrt(3 / 8 * 0.03) * 1.6
         drawn = max(on_wire - 384 * steel * inertia * deep / 5 / 1.6**4, 0) * 1.6**2 / 8 / deep

@@ -1,0 +1,207 @@
+"""Put single mistakes into the core, one at a time, and tell which of them no test of it notices.
+
+A mistake is of a kind that people make: a factor halved or doubled, one off in a count, plus for minus, times for divided by, the
+lesser for the greater, sine for cosine, the other of two names, a digit of a table. Each is made in a copy of the core in which the
+tests run until one fails: the calculation sheets and what is published first, then all that is quick, then the sweeps.
+
+`./ascent bench --mutants 100` makes so many; `--mutants-in families` only in that folder.
+"""
+
+from __future__ import annotations
+
+import ast
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+import time
+from collections import Counter
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+CORE = ROOT / "core"
+FOLDERS = ("mechanics", "checks", "loads", "patterns", "families", "root", "data")
+STAGES = (
+    ("tests.sheets", "tests.published", "tests.practice.test_set_ups"),
+    ("tests.practice", "tests.test_parts", "tests.test_fixes", "tests.test_plot", "tests.test_report", "tests.test_quantities", "tests.test_tables",
+     "tests.test_fits", "tests.test_plan", "tests.test_sheets", "tests.test_library", "tests.test_curves"),
+    ("tests",),
+)  # fmt: skip
+_SWAPS = {
+    ast.Add: "-", ast.Sub: "+", ast.Mult: "/", ast.Div: "*", ast.Lt: ">=", ast.LtE: "<", ast.Gt: "<=", ast.GtE: ">", ast.And: "or", ast.Or: "and",
+}  # fmt: skip
+_NAMES = {
+    "min": "max", "max": "min", "sin": "cos", "cos": "sin", "minimum": "maximum", "maximum": "minimum", "ceil": "floor", "floor": "ceil",
+    "allowed": "median", "median": "allowed", "hypot": "maximum", "across": "along", "along": "across", "width": "depth",
+}  # fmt: skip
+_QUIET = {"plan", "sheets", "cli", "documents", "texts", "svg", "present", "readout", "errors", "upgrades", "changes", "__main__"}
+_NO_NUMBER = {"price", "price_m", "price_m2", "kg", "kg_m", "kg_m2"}
+
+
+@dataclass(frozen=True)
+class Mistake:
+    """A mistake in a file: what stood between two places, and what stands there instead."""
+
+    path: Path
+    start: int
+    end: int
+    new: str
+    line: int
+
+    def says(self, text: str) -> str:
+        """Return where it is and what it changes."""
+        return f"{self.path.relative_to(CORE / 'ascent')}:{self.line}: {text[self.start : self.end]} → {self.new}"
+
+
+def folder_of(path: Path) -> str:
+    """Return the folder a file counts to."""
+    inside = path.relative_to(CORE / "ascent")
+    return inside.parts[0] if len(inside.parts) > 1 else "root"
+
+
+def in_code(path: Path) -> list[Mistake]:
+    """Return every mistake that can be made in a module."""
+    text = path.read_text(encoding="utf-8")
+    starts = [0]
+    for line in text.splitlines(keepends=True):
+        starts.append(starts[-1] + len(line))
+    tree = ast.parse(text)
+    skipped = _skipped(tree)
+    found: list[Mistake] = []
+
+    def place(node: ast.expr) -> tuple[int, int]:
+        raw = text.splitlines()
+        low = starts[node.lineno - 1] + len(raw[node.lineno - 1].encode()[: node.col_offset].decode())
+        high = starts[(node.end_lineno or 0) - 1] + len(raw[(node.end_lineno or 0) - 1].encode()[: node.end_col_offset].decode())
+        return low, high
+
+    for node in ast.walk(tree):
+        if id(node) in skipped:
+            continue
+        if isinstance(node, ast.Constant) and type(node.value) in (int, float):
+            low, high = place(node)
+            new = repr(node.value + 1) if isinstance(node.value, int) else repr(node.value * random.choice((0.5, 2.0)) or 1.0)
+            found.append(Mistake(path, low, high, new, node.lineno))
+        elif isinstance(node, ast.BinOp) and type(node.op) in _SWAPS:
+            low, high = place(node.left)[1], place(node.right)[0]
+            between = text[low:high]
+            sign = {ast.Add: "+", ast.Sub: "-", ast.Mult: "*", ast.Div: "/"}[type(node.op)]
+            at = between.find(sign)
+            if at >= 0 and between.count(sign) == 1:
+                found.append(Mistake(path, low + at, low + at + 1, _SWAPS[type(node.op)], node.lineno))
+        elif isinstance(node, ast.Attribute | ast.Name):
+            name = node.attr if isinstance(node, ast.Attribute) else node.id
+            if name in _NAMES:
+                _, high = place(node)
+                found.append(Mistake(path, high - len(name), high, _NAMES[name], node.lineno))
+    return found
+
+
+def _skipped(tree: ast.Module) -> set[int]:
+    """Return what says nothing of numbers: annotations, bounds and labels of options, drawing, words."""
+    found: set[int] = set()
+    for node in ast.walk(tree):
+        if isinstance(node, ast.AnnAssign):
+            found |= {id(n) for n in ast.walk(node.annotation)}
+            if isinstance(node.value, ast.Call) and getattr(node.value.func, "id", "") in ("measure", "choice", "item"):
+                found |= {id(n) for n in ast.walk(node)}
+        if isinstance(node, ast.FunctionDef):
+            if node.name in ("_dimensions", "remarks", "cautions", "propose", "__init__", "service") or "sketch" in node.name:
+                found |= {id(n) for n in ast.walk(node)}
+            found |= {id(n) for each in (*node.args.args, *node.decorator_list) for n in ast.walk(each)}
+        if isinstance(node, ast.Call) and getattr(node.func, "id", "") in ("Arrow", "Dimension", "Reason", "Remark"):
+            found |= {id(n) for n in ast.walk(node)}
+    return found
+
+
+def in_data(path: Path) -> list[Mistake]:
+    """Return a wrong digit for every number of a table."""
+    found, at = [], 0
+    lines = path.read_text(encoding="utf-8").splitlines(keepends=True)
+    heads = lines[0].strip().split(",")
+    for number, line in enumerate(lines, start=1):
+        cells, start = line.rstrip("\n").split(","), at
+        for head, cell in zip(heads, cells, strict=False):
+            digits = [i for i, c in enumerate(cell) if c in "123456789"]
+            if number > 1 and digits and head not in _NO_NUMBER and cell.replace(".", "").replace("-", "").isdigit():
+                where = start + digits[0]
+                found.append(Mistake(path, where, where + 1, str((int(cell[digits[0]]) + 3) % 9 + 1), number))
+            start += len(cell) + 1
+        at += len(line)
+    return found
+
+
+def all_mistakes(folder: str | None) -> dict[str, list[Mistake]]:
+    """Return the mistakes that can be made in each folder."""
+    found: dict[str, list[Mistake]] = {name: [] for name in FOLDERS if folder in (None, name)}
+    for path in sorted((CORE / "ascent").rglob("*.py")):
+        if (name := folder_of(path)) in found and path.stem not in _QUIET and name != "drawing":
+            found[name] += in_code(path)
+    if "data" in found:
+        for path in sorted((CORE / "ascent" / "data").glob("*.csv")):
+            if path.stem not in ("sources", "gauges", "suits"):
+                found["data"] += in_data(path)
+    return found
+
+
+def noticed(mistake: Mistake, home: Path, whole: bool) -> str:
+    """Return the stage whose tests notice a mistake, empty where none does."""
+    copy = home / "ascent" / mistake.path.relative_to(CORE / "ascent")
+    text = mistake.path.read_text(encoding="utf-8")
+    copy.write_text(text[: mistake.start] + mistake.new + text[mistake.end :], encoding="utf-8")
+    try:
+        for name, modules in zip(("sheets", "quick", "all"), STAGES, strict=True):
+            if name == "all" and not whole:
+                return ""
+            for module in modules:
+                words = (
+                    ["discover", "-f", "-s", module.replace(".", "/"), "-t", "."]
+                    if (home / module.replace(".", "/")).is_dir()
+                    else ["-f", module]
+                )
+                done = subprocess.run([sys.executable, "-m", "unittest", *words], cwd=home, env={**os.environ, "PYTHONPATH": str(home)},
+                                      capture_output=True, timeout=900, check=False)  # fmt: skip
+                if done.returncode:
+                    return name
+        return ""
+    except subprocess.TimeoutExpired:
+        return "never ends"
+    finally:
+        copy.write_text(text, encoding="utf-8")
+
+
+def run(count: int, folder: str | None, whole: bool = True) -> None:
+    """Make so many mistakes, spread evenly over the folders, and print what survives and how many of each folder were noticed."""
+    random.seed(os.environ.get("MUTANTS", "trellis"))
+    pools = all_mistakes(folder)
+    chosen = [m for pool in pools.values() for m in random.sample(pool, min(len(pool), max(count // len(pools), 1)))]
+    random.shuffle(chosen)
+    total, caught = Counter[str](), Counter[str]()
+    with tempfile.TemporaryDirectory() as place:
+        homes = [Path(place) / str(n) for n in range(2)]
+        for home in homes:
+            shutil.copytree(CORE, home / "core", ignore=shutil.ignore_patterns("__pycache__", "build"))
+            shutil.copytree(ROOT / "docs", home / "docs")
+
+        def work(share: int) -> None:
+            for mistake in chosen[share :: len(homes)]:
+                began = time.perf_counter()
+                stage = noticed(mistake, homes[share] / "core", whole)
+                name = folder_of(mistake.path)
+                total[name] += 1
+                caught[name] += bool(stage)
+                says = mistake.says(mistake.path.read_text(encoding="utf-8"))
+                print(f"{stage or 'SURVIVES':10} {time.perf_counter() - began:5.0f} s  {says}", flush=True)
+
+        with ThreadPoolExecutor(len(homes)) as pool:
+            list(pool.map(work, range(len(homes))))
+    for name in pools:
+        print(f"{name:10} {caught[name]} of {total[name]} noticed")
+
+
+if __name__ == "__main__":
+    run(int(sys.argv[1]), sys.argv[2] if len(sys.argv) > 2 else None, "quick" not in sys.argv[3:])
