@@ -140,7 +140,7 @@ class _Person(threading.Thread):
 
     def __init__(self, port: int, number: int, end: float) -> None:
         super().__init__(daemon=True)
-        self.visit, self.chance, self.end, self.number = Visit(port), random.Random(number), end, number  # noqa: S311 - chance, no secret
+        self.visit, self.chance, self.end, self.number = Visit(port), random.Random(number), end, number
         self.times: list[float] = []
         self.statuses: list[int] = []
 

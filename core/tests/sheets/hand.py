@@ -146,6 +146,16 @@ class Sheet(NearTestCase):
         names = ("shoot_kg", "fruit_kg", "high_kg", "grown", "cover", "top")
         return {name: float(getattr(standing, name)[cls.week]) for name in names}
 
+    @classmethod
+    def capped(cls, plants, face):
+        """Return what several usual plants weigh on a face, shoot and fruit each no more than light feeds on it. [N]"""
+        standing = cls.stand().standings[0]
+        shoot, fruit = (
+            min(plants * float(each[cls.week]), face * float(most[cls.week]))
+            for each, most in ((standing.shoot_kg, standing.face_shoot_kg_m2), (standing.fruit_kg, standing.face_fruit_kg_m2))
+        )
+        return (shoot + fruit) * G
+
     def assertSheet(self, rows: dict[tuple[str, str], tuple[float, ...]], share: float = 0.01) -> None:  # noqa: N802 - unittest's own style
         """Fail when a check is missing, is too many, or has another demand, allowable, median or expected demand."""
         found = self.found()
@@ -225,3 +235,45 @@ def sliding(load: float, span: float, pretension: float, axial: float, end: floa
         return arc - chord * t / axial * (1 + u * u / 3) - cut
 
     return brentq(error, load * span / 8, 0.1 * axial)
+
+
+class End:
+    """An end post whose foot stands in springs of soil and which is held at a height: a beam on two springs."""
+
+    def __init__(self, ei: float, depth: float, hold: float, prop: float, modulus: float = 2.01e6, h_brace: bool = False) -> None:
+        self.ei, self.hold, self.prop, self.h_brace = ei, hold, prop, h_brace
+        self.foot, _ = rigid_in_clay(modulus, depth, 0.0)
+
+    def stiffness(self, z: float) -> float:
+        """Return what a pull at a height must be to move it by a metre there. [N/m]"""
+        hold, past = self.hold, z - self.hold
+        bent = past**2 * z / 3 / self.ei if past > 0 else z**2 * past**2 / 3 / self.ei / hold
+        on_foot = 1.0 if self.h_brace else (1 - z / hold) ** 2
+        return 1 / (self.foot * on_foot + (z / hold) ** 2 / self.prop + bent)
+
+
+def buried(mass: float, top: float, height: float, wide: float, long: float, gamma: float) -> tuple[float, float]:
+    """Return what rammed earth over stones holds upward, breaking out at 20°, slice by slice, and along, at 30°. [N]"""
+    out = 2 * math.tan(math.radians(20))
+    up = mass * G + gamma * quad(lambda z: (wide + out * z) * (long + out * z), 0, top)[0]
+    return up, (3 - 1 / 3) * gamma * wide * ((top + height) ** 2 - top**2) / 2
+
+
+def breaks(d: float, least: float, mean: float) -> tuple[float, float]:
+    """Return what a wire of a diameter [mm] may carry, half its least break [MPa], and where it is expected to. [N]"""
+    return math.pi / 4 * d * d * least / 2, math.pi / 4 * d * d * mean
+
+
+def pier(cu: float, b: float, depth: float, e: float) -> float:
+    """Return the ultimate lateral load of a wide rigid pier: pressures (3 + z/2b) cu ≤ 9 cu above and below the depth where forces and moments balance."""
+
+    def p(z: float) -> float:
+        return min(3 + z / 2 / b, 9) * cu * b
+
+    def held(zr: float) -> float:
+        return quad(p, 0, zr)[0] - quad(p, zr, depth)[0]
+
+    def rest(zr: float) -> float:
+        return held(zr) * e + quad(lambda z: p(z) * z, 0, zr)[0] - quad(lambda z: p(z) * z, zr, depth)[0]
+
+    return held(brentq(rest, 0.3 * depth, depth))
