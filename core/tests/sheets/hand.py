@@ -85,7 +85,7 @@ def loose_top(b: float, pivot: float, e: float, thick: float = 0.15) -> float:
 
 def in_loam(b: float, depth: float, e: float, plate: float = 0.0) -> float:
     """Return the ultimate lateral load in firm loam (cu 30 kPa) whose top 0.15 m is dug over, with an anchor plate or none. [N]"""
-    found = clay(30e3, b, depth, e) + loose_top(b, 0.7 * depth, e)
+    found = clay(30e3, b, depth, e) + loose_top(b, 0.7 * depth, e, min(0.15, 0.7 * depth))
     return found + 4 * 30e3 * plate * (0.8 * depth - depth / 2) / (e + 0.8 * depth) if plate else found
 
 
