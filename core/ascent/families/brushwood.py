@@ -156,7 +156,8 @@ class _Thicket(Stand[BrushwoodOptions]):
             else len(self.geometry.plants)
         )
         whole = self.wind.force * self.broad * sticks * height + self.leaning * sticks
-        return whole, (force * height + self.leaning) * sticks
+        bent = next(link for link in self.path() if link.key == "stick").checks[0]
+        return whole, np.asarray(bent.demand / self.uneven * sticks)
 
 
 class Brushwood(Family[BrushwoodOptions]):

@@ -202,9 +202,12 @@ class _Block(Stand[LivingSupportOptions]):
     def balance(self) -> tuple[Array, Array]:
         """Return the wind across the block, and what roots and strings take of it as moments about the ground. [N·m]"""
         force, height = self.blown
-        stems_ = self.left * (force * height + self.leaning) * self.hosts
-        per_row = self.hosts / self.options.rows * self.options.host_spacing
-        return (force * height + self.leaning) * self.hosts, stems_ + self.onto_strings * per_row * _BACKUP_HEIGHTS[0]
+        links = {link.key: link for link in self.path()}
+        taken = np.asarray(links["roots"].checks[0].demand * self.hosts)
+        if self.backed:
+            load, _ = links["backup"].checks[0].terms["load"]
+            taken = taken + load * self.hosts / self.options.rows * self.options.host_spacing * _BACKUP_HEIGHTS[0]
+        return (force * height + self.leaning) * self.hosts, taken
 
 
 class LivingSupport(Family[LivingSupportOptions]):
