@@ -149,7 +149,7 @@ class _Thicket(Stand[BrushwoodOptions]):
 
     def balance(self) -> tuple[Array, Array]:
         """Return the moment of wind and lean about the ground, and what the sticks take of it. [N·m]"""
-        force, height = self.blown
+        _, height = self.blown
         sticks = (
             self.options.length / self.options.stick_spacing * self.lines
             if self.options.pattern != "starter"
