@@ -25,12 +25,10 @@ from pathlib import Path
 ROOT = Path(__file__).resolve().parent.parent
 CORE = ROOT / "core"
 FOLDERS = ("mechanics", "checks", "loads", "patterns", "families", "root", "data")
-STAGES = (
-    ("tests.sheets", "tests.published", "tests.practice.test_set_ups"),
-    ("tests.practice", "tests.test_parts", "tests.test_fixes", "tests.test_plot", "tests.test_report", "tests.test_quantities", "tests.test_tables",
-     "tests.test_fits", "tests.test_plan", "tests.test_sheets", "tests.test_library", "tests.test_curves"),
-    ("tests",),
-)  # fmt: skip
+QUICK = ("practice", "test_parts", "test_tables", "test_quantities", "test_report", "test_plot", "test_fits", "test_sheets", "test_library",
+         "test_views", "test_solid", "test_any_shade", "test_any_garden", "test_sweep")  # fmt: skip
+SLOW = ("test_curves", "test_fixes", "test_plan", "test_any_family", "test_every_family", "test_hostile")
+STAGES = {"sheets": ("sheets", "published"), "quick": QUICK, "all": SLOW}
 _SWAPS = {
     ast.Add: "-", ast.Sub: "+", ast.Mult: "/", ast.Div: "*", ast.Lt: ">=", ast.LtE: "<", ast.Gt: "<=", ast.GtE: ">", ast.And: "or", ast.Or: "and",
 }  # fmt: skip
@@ -148,25 +146,24 @@ def all_mistakes(folder: str | None) -> dict[str, list[Mistake]]:
     return found
 
 
+def _modules(place: Path, name: str) -> list[str]:
+    return [f"{name}.{each.stem}" for each in sorted(place.glob("test_*.py"))] if place.is_dir() else [name]
+
+
 def noticed(mistake: Mistake, home: Path, whole: bool) -> str:
     """Return the stage whose tests notice a mistake, empty where none does."""
     copy = home / "ascent" / mistake.path.relative_to(CORE / "ascent")
     text = mistake.path.read_text(encoding="utf-8")
     copy.write_text(text[: mistake.start] + mistake.new + text[mistake.end :], encoding="utf-8")
     try:
-        for name, modules in zip(("sheets", "quick", "all"), STAGES, strict=True):
+        for name, parts in STAGES.items():
             if name == "all" and not whole:
                 return ""
-            for module in modules:
-                words = (
-                    ["discover", "-f", "-s", module.replace(".", "/"), "-t", "."]
-                    if (home / module.replace(".", "/")).is_dir()
-                    else ["-f", module]
-                )
-                done = subprocess.run([sys.executable, "-m", "unittest", *words], cwd=home, env={**os.environ, "PYTHONPATH": str(home)},
-                                      capture_output=True, timeout=900, check=False)  # fmt: skip
-                if done.returncode:
-                    return name
+            modules = [m for part in parts for m in _modules(home / "tests" / part, f"tests.{part}")]
+            done = subprocess.run([sys.executable, "-m", "unittest", "-f", *modules], cwd=home, env={**os.environ, "PYTHONPATH": str(home)},
+                                  capture_output=True, timeout=900, check=False)  # fmt: skip
+            if done.returncode:
+                return name
         return ""
     except subprocess.TimeoutExpired:
         return "never ends"
@@ -204,4 +201,5 @@ def run(count: int, folder: str | None, whole: bool = True) -> None:
 
 
 if __name__ == "__main__":
-    run(int(sys.argv[1]), sys.argv[2] if len(sys.argv) > 2 else None, "quick" not in sys.argv[3:])
+    where = sys.argv[2] if len(sys.argv) > 2 else "all"
+    run(int(sys.argv[1]), None if where == "all" else where, "quick" not in sys.argv[3:])
