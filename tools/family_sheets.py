@@ -8,14 +8,18 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
+import numpy as np
 from ascent import tables
 from ascent.families import FAMILIES
+from ascent.mechanics import Array
 from ascent.model import Bed, Garden, Site, Structure
 from ascent.plan import read_plan
 from ascent.present import full_report
-from ascent.report import evaluate
+from ascent.quantities import write
+from ascent.report import at, evaluate
 from ascent.svg import views_svg
 from ascent.texts import template
+from ascent.wording import speed_text
 
 ROOT = Path(__file__).resolve().parent.parent
 FOLDER = ROOT / "docs" / "families"
@@ -37,6 +41,11 @@ def picture(garden: Garden, bed: Bed, structure: Structure) -> str:
     return views_svg(report.views, f"{structure.name}, {bed.name}", "metric")
 
 
+def _number(value: Array | float, kind: str, week: int) -> str:
+    """Return a demand or a strength in the gust asked in that week."""
+    return write(at(np.asarray(value), 0, week, 2), kind, "metric")
+
+
 def block(garden: Garden, bed: Bed, structure: Structure) -> str:
     """Return the generated block of a sheet: picture, load path as it stands, sources."""
     found = evaluate(Site(garden=garden, bed=bed), structure)
@@ -45,13 +54,22 @@ def block(garden: Garden, bed: Bed, structure: Structure) -> str:
         f"*{structure.name}*, {bed.name}: {template(f'family.{structure.family}.what')[0].lower()}{template(f'family.{structure.family}.what')[1:]}",
         "",
     ]
-    lines += ["| link | hands to | fails by | source |", "| --- | --- | --- | --- |"]
+    week = found.worst_week
+    lines += [
+        f"In {found.season.label(week)}, moist soil, at the {speed_text(found.asked, 'metric')} asked of it:",
+        "",
+        "| link | hands to | fails by | demand | allowed | expected to bear | source |",
+        "| --- | --- | --- | --- | --- | --- | --- |",
+    ]
     for link in found.links:
         for check in link.checks:
             source = tables.sources()[check.source]
             to = ", ".join(template(f"link.{key}").lower() for key in link.hands_to) or "the ground"
             says = template(f"check.{check.key}.title").lower()
-            lines.append(f"| {template(f'link.{link.key}').lower()} | {to} | {says} | {source.title}, {source.where} ({check.certainty}) |")
+            numbers = " | ".join(_number(value, check.quantity, week) for value in (check.demand, check.allowed, check.median))
+            lines.append(
+                f"| {template(f'link.{link.key}').lower()} | {to} | {says} | {numbers} | {source.title}, {source.where} ({check.certainty}) |"
+            )
     return "\n".join([*lines, CLOSES])
 
 

@@ -83,8 +83,10 @@ class Evaluation:
 
     @property
     def worst_week(self) -> int:
-        """Return the week of least limit gust, moist soil."""
-        return int(np.argmin(self.limit[0]))
+        """Return the week of least limit gust, moist soil; where no gust is too much, the week in which most is used of a link."""
+        if np.isfinite(self.limit[0]).any():
+            return int(np.argmin(self.limit[0]))
+        return int(np.argmax(np.max([np.broadcast_to(_whole(link.use)[0, :, 2], self.limit[0].shape) for link in self.links], axis=0)))
 
     @cached_property
     def _weakest(self) -> list[str]:
