@@ -78,7 +78,7 @@ def main() -> None:
                 except (ArithmeticError, np.linalg.LinAlgError) as error:
                     sys.exit(f"opening {opening}, hold {hold}: {error}")
         written("arches.csv", found)
-    written("clamped_arches.csv", [clamped(float(opening)) for opening in OPENINGS])
+    written("clamped_arches.csv", [clamped(float(opening)) for opening in np.round(np.arange(0.15, 0.801, 0.025), 3)])
 
 
 if __name__ == "__main__":

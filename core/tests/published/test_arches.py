@@ -13,7 +13,7 @@ from ascent.checks import arches
 from ascent.mechanics import rod
 from ascent.patterns import bent_panel
 from Pynite import FEModel3D
-from scipy.integrate import solve_bvp
+from scipy.integrate import quad, solve_bvp
 from scipy.optimize import brentq
 from scipy.special import ellipe, ellipk
 
@@ -235,3 +235,30 @@ class TubeArchTest(NearTestCase):
         hung = arches.tube(row, np.array([0.0]), np.array([1.0]), np.array([load]), 2 * radius, radius, 0.0).demand
         crown = frame.members[f"m{count // 2}"]
         self.assertNear(max(abs(crown.max_moment("Mz", "Combo 1")), abs(crown.min_moment("Mz", "Combo 1"))), float(hung[0]), 0.01)
+
+
+class ClampedTest(NearTestCase):
+    """Panels between legs held upright: κ² = c + 2 (H/EI) cos θ, integrated over θ from upright to level (Love 1927, chapter XIX)."""
+
+    def test_against_its_integrals(self):
+        for rho in (-0.6, -0.3, 0.0, 0.5, 2.0, 6.0):
+            long, half, rise = (self.integral(rho, f) for f in (lambda _t: 1.0, math.cos, math.sin))
+            opening, low, free = half / long, 0.8, 3.0
+            found = arches.figures(free + 2 * low, opening * free, low, STIFFNESS, clamped=True)
+            turn = 2 * long * STIFFNESS / free / low
+            with self.subTest(rho=rho, opening=opening):
+                self.assertNear(found.rise, low + rise / 2 / long * free, 0.004)
+                self.assertNear(found.foot, turn, 0.02)
+                self.assertNear(found.tie, 2 * rho * long**2 * STIFFNESS / free**2 - turn, 0.03)
+                self.assertNear(found.radius, free / (2 * long * math.sqrt(1 + max(rho, 0.0))), 0.07)  # sharpest at legs or crown: a kink between two rows
+
+    def integral(self, rho: float, of) -> float:
+        return quad(lambda t: of(t) / math.sqrt(1 + rho * math.cos(t)), 0, math.pi / 2)[0]
+
+    def test_handbook_table(self):
+        """8.2: S/La 0.40: rise 0.3948 La, H La²/EI 17.04, M La/EI −0.831 (it bulges out over its legs), κ La 5.897."""
+        found = arches.figures(1.4, 0.40, 0.2, 1.0, clamped=True)
+        self.assertNear(found.rise, 0.2 + 0.3948, 0.002)
+        self.assertNear(found.foot, -0.831 / 0.2, 0.01)
+        self.assertNear(found.tie, 17.04 + 0.831 / 0.2, 0.01)
+        self.assertNear(found.radius, 1 / 5.897, 0.01)
