@@ -250,7 +250,9 @@ class ClampedTest(NearTestCase):
                 self.assertNear(found.rise, low + rise / 2 / long * free, 0.004)
                 self.assertNear(found.foot, turn, 0.02)
                 self.assertNear(found.tie, 2 * rho * long**2 * STIFFNESS / free**2 - turn, 0.03)
-                self.assertNear(found.radius, free / (2 * long * math.sqrt(1 + max(rho, 0.0))), 0.07)  # sharpest at legs or crown: a kink between two rows
+                self.assertNear(
+                    found.radius, free / (2 * long * math.sqrt(1 + max(rho, 0.0))), 0.07
+                )  # sharpest at legs or crown: a kink between two rows
 
     def integral(self, rho: float, of) -> float:
         return quad(lambda t: of(t) / math.sqrt(1 + rho * math.cos(t)), 0, math.pi / 2)[0]
