@@ -25,9 +25,9 @@ from pathlib import Path
 ROOT = Path(__file__).resolve().parent.parent
 CORE = ROOT / "core"
 FOLDERS = ("mechanics", "checks", "loads", "patterns", "families", "root", "data")
-QUICK = ("practice", "test_parts", "test_tables", "test_quantities", "test_report", "test_plot", "test_fits", "test_sheets", "test_library",
+QUICK = ("test_data", "practice", "test_parts", "test_tables", "test_quantities", "test_report", "test_plot", "test_fits", "test_sheets", "test_library",
          "test_views", "test_solid", "test_any_shade", "test_any_garden", "test_sweep")  # fmt: skip
-SLOW = ("test_curves", "test_fixes", "test_plan", "test_any_family", "test_every_family", "test_hostile")
+SLOW = ("test_statements", "test_curves", "test_fixes", "test_plan", "test_any_family", "test_every_family", "test_hostile")
 STAGES = {"sheets": ("sheets", "published"), "quick": QUICK, "all": SLOW}
 _SWAPS = {
     ast.Add: "-", ast.Sub: "+", ast.Mult: "/", ast.Div: "*", ast.Lt: ">=", ast.LtE: "<", ast.Gt: "<=", ast.GtE: ">", ast.And: "or", ast.Or: "and",

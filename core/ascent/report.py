@@ -191,7 +191,9 @@ def _remarks(family: Family[Typed], options: Typed, geometry: Geometry, structur
     """Return what fits and what does not of a family's own, and what holds of every one."""
     spans = season_of(site.garden, structure.plantings).spans
     late = [r for planting, (start, end) in zip(structure.plantings, spans, strict=True) for r in fits.of_season(planting, end - start)]
-    return (*family.remarks(options, geometry, structure, site), *fits.of_joints(geometry), *late)
+    own = family.remarks(options, geometry, structure, site)
+    said = {remark.key for remark in own}
+    return (*own, *(remark for remark in fits.of_joints(geometry) if remark.key not in said), *late)
 
 
 def evaluate(site: Site, structure: Structure) -> Evaluation:

@@ -14,6 +14,7 @@ from .bending import after, moments
 from .legs import smooth
 
 _PICKING = 14.0  # of picking that make a planting worth while [d], judgement
+_SHORT = 0.05  # of a post that will do [m]
 _HAND_FREE = 0.125
 _HAND_TIGHT = 0.100
 _CLOSER = 1.5  # times as many plants that are kept narrow share a face; guided vines are not, common practice
@@ -196,6 +197,12 @@ def of_joints(geometry: Geometry) -> list[Remark]:
     """
     found: dict[tuple[str, str], Remark] = {}
     for member in geometry.members:
+        tall = math.dist(member.points[0], member.points[-1]) if (member.role, member.table) == ("post", "posts") else 0.0
+        if tall > member.buy_length + _SHORT and ("post", member.item) not in found:
+            values = {"long": (member.buy_length, "length"), "needed": (tall, "length")}
+            found["post", member.item] = Remark(
+                "stake-short", "wrong", values, {"stake": tables.posts()[member.item].name}, "handbook-parts-2.1"
+            )
         if member.table != "posts" or member.role not in ("rail", "strut", "arm"):
             continue
         row = tables.posts()[member.item]

@@ -23,7 +23,7 @@ from ..patterns.stand import Stand
 
 _LAP = 0.15  # of a cylinder's seam [m], parts handbook 3.7
 _ROUND = 8  # sides a ring is drawn with
-_LINK = 0.70  # of twine for a link, twice round [m], parts handbook 3.7
+_LINK = 0.16  # of twine for the knots of a link that goes twice round: 0.70 in all between usual cages [m], parts handbook 3.7
 _BRANCHES = 4.0  # that lie on a ring
 _LEGGED = 0.002  # wire from which a cage stands on its own legs; finer netting is held by canes [m]
 _FIXED = 0.10  # below the soil at which a thin leg in dug earth is fixed, at most [m], judgement
@@ -445,10 +445,21 @@ def _links(options: CageOptions, grown: tuple[Plant, ...]) -> list[Member]:
     at = {divmod(n, per_row): plant.at for n, plant in enumerate(grown)}
     steps = [(0, 1)] + ([(1, 0)] if options.link in ("grid", "diagonal") else []) + ([(1, 1)] if options.link == "diagonal" else [])
     found: list[Member] = []
+    wide = _cage(options).diameter_m
     for (row, place), (x, y, _) in at.items():
         for down, along in steps:
             other = at.get((row + down, place + along))
             if other:
                 ends = ((x, y, options.link_height), (other[0], other[1], options.link_height))
-                found.append(Member(f"link-{len(found) + 1}", "run", "twines", options.link_twine, ends, _LINK, 0.003))
+                found.append(
+                    Member(
+                        f"link-{len(found) + 1}",
+                        "run",
+                        "twines",
+                        options.link_twine,
+                        ends,
+                        2 * max(math.dist(*ends) - wide, 0.0) + _LINK,
+                        0.003,
+                    )
+                )
     return found

@@ -23,6 +23,7 @@ from ..patterns import strings as hung
 from ..patterns.end_assembly import EndAssembly, Kind, Line, loaded_line
 from ..patterns.stand import PostRow
 
+_LINE_POSTS = ("post_round_75", "post_round_100")  # the second where the first is not sold long enough
 _LEAST_STRUNG = 1.2  # below this a crop is tied to the wires rather than strung from the top one [m]
 _GUYED = ("guy", "lean")
 _SAFETY = 1.2  # of wire past a tensioner [m], parts handbook 3.9
@@ -281,8 +282,9 @@ class WireTrellis(Family[WireTrellisOptions]):
         wires = 1 if not low else 3
         depth = min(max(0.60, math.ceil((fill + 0.50) * 20) / 20), 1.2)
         end_depth = min(max(0.80, math.ceil((fill + 0.70) * 20) / 20), 1.2)
+        post = next((key for key in _LINE_POSTS if max(tables.posts()[key].lengths_m) >= depth + height - 0.03), _LINE_POSTS[-1])
         options = WireTrellisOptions(
-            length=row.length, lines="tee" if need.side == "both" and not low else "single", top_height=height, wires=wires,
+            length=row.length, post=post, lines="tee" if need.side == "both" and not low else "single", top_height=height, wires=wires,
             wire_step=round(max((height - 0.3) / max(wires, 2), 0.2), 2), crop_on="wires" if low else "strings", depth=depth,
             end_depth=end_depth, post_spacing=3.0, ends="lean", stem_tie="twine_jute_3_loop" if low else "clip_spring_small",
         )  # fmt: skip

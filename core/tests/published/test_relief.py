@@ -103,7 +103,6 @@ class RowOfPostsTest(NearTestCase):
         for kind in (
             {"mesh": "weld_50x100_14", "post_spacing": 2.4},
             {"mesh": "mesh_conc_150_5"},
-            {"mesh": "weld_50x100_14", "woven": "front"},
         ):
             limits = [outline(site(), fence(depth=depth, post="tpost_2.4", **kind)).limit for depth in (0.3, 0.45, 0.6, 0.75, 0.9)]
             with self.subTest(kind=kind, limits=limits):
