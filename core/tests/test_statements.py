@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import itertools
 import math
 
 import numpy as np
@@ -24,7 +25,7 @@ EXTRA = 2.7  # of wire and twine for knots, ends and turns [m]
 def drawn(member) -> float:
     """Return how long a piece is as it stands. [m]"""
     way = member.lines[0] if member.role == "arm" and member.lines else member.points
-    return sum(math.dist(a, b) for a, b in zip(way, way[1:], strict=False))
+    return sum(math.dist(a, b) for a, b in itertools.pairwise(way))
 
 
 def seen(geometry, turn) -> list:
@@ -92,7 +93,7 @@ class LayoutTest(NearTestCase):
             far = [
                 tie.key for tie in geometry.by_role("tie")[:40]
                 if tie.key.startswith("tie-") and feet
-                and min(_to_line(tie.points[0], a, b) for way in feet for a, b in zip(way, way[1:], strict=False)) > 0.15
+                and min(_to_line(tie.points[0], a, b) for way in feet for a, b in itertools.pairwise(way)) > 0.15
             ]  # fmt: skip
             with self.subTest(family.key, crop=crop):
                 self.assertFalse(far)
