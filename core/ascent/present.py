@@ -120,6 +120,7 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
     first = min(e.margin, key=lambda k: float(np.min(e.margin[k])))
     state, often = e.state, e.chance.once_in()
     by = "by judgement" if any(check.certainty == "judgement" for check in link.checks) else ""
+    spread = spread_text(*often[1:])
     holds = gust_text(limit, system)
     label = e.season.label(week)
     goes = template(f"goes.{key}")
@@ -138,8 +139,8 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
         bare_text=gust_text(float(np.min(e.bare_limit[0])), system),
         stands=round(e.chance.whole, 4),
         once_text=seasons_text(often[0]),
-        spread_text=spread_text(*often[1:]),
-        once_said=say("headline.once", system, words={"once": seasons_text(often[0]), "spread": spread_text(*often[1:])}),
+        spread_text=spread,
+        once_said=say("headline.once" if spread else "headline.seldom", system, words={"once": seasons_text(often[0]), "spread": spread}),
         asked_said=_asked_said(site, e, system),
         spare_text=f"{speed_text(abs(limit - e.asked), system)} {'to spare' if limit >= e.asked else 'short'}",
         margin_text=margin_text,

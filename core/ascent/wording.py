@@ -68,9 +68,9 @@ def seasons_text(once_in: float) -> str:
 
 
 def spread_text(weak: float, strong: float) -> str:
-    """Return between which numbers of seasons that lies, from weak to strong of what it is made and stands in."""
+    """Return between which numbers of seasons that lies, from weak to strong of what it is made and stands in; nothing where both are alike."""
     low, high = (str(round(n)) if n <= _NEVER else f"over {_NEVER}" for n in (max(weak, 1.0), max(strong, 1.0)))
-    return low if low == high else f"{low} to {high.removeprefix('over ') + ' and more' if high.startswith('over') else high}"
+    return "" if low == high else f"{low} to {high.removeprefix('over ') + ' and more' if high.startswith('over') else high}"
 
 
 def speed_text(speed: float, system: System) -> str:

@@ -46,7 +46,8 @@ class Course:
             return [(x, self.swing if n % 2 else -self.swing) for n, x in enumerate(row)]
         if self.plan == "u":
             out = [float(x) for x in stations(self.arm, self.spacing)[1:]]
-            return [*((0.0, -y) for y in reversed(out)), *((x, 0.0) for x in row), *((self.length, -y) for y in out)]
+            back = self.arm / 2  # from the middle of its bed
+            return [*((0.0, back - y) for y in reversed(out)), *((x, back) for x in row), *((self.length, back - y) for y in out)]
         return [(x, 0.0) for x in row]
 
     @cached_property

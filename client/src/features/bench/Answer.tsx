@@ -25,7 +25,7 @@ export function Answer({ report }: { report: Report }) {
         <dd>{h.bare_text}</dd>
         <dt>expected to go</dt>
         <dd>
-          {h.once_text} <span className="quiet">({h.spread_text})</span>
+          {h.once_text} {h.spread_text && <span className="quiet">({h.spread_text})</span>}
         </dd>
       </dl>
       {h.asked_said && <p className="quiet">{h.asked_said}</p>}

@@ -39,7 +39,8 @@ export function LinkPanel({ structure, draft, link, weakest, short, fails, week,
       </h1>
       <p>{link.item}</p>
       <p className="quiet">
-        {weakest ? "The weakest link: holds" : "Holds"} to {link.limit_text} in {week}. Expected to go {link.once_text} ({link.spread_text}).
+        {weakest ? "The weakest link: holds" : "Holds"} to {link.limit_text} in {week}. Expected to go {link.once_text}
+        {link.spread_text && ` (${link.spread_text})`}.
       </p>
       <h2 style={{ marginTop: 14 }}>What would help</h2>
       {fixes.isPending && <p className="quiet">Trying the next sizes…</p>}
