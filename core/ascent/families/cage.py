@@ -23,7 +23,7 @@ from ..patterns.stand import Stand
 
 _LAP = 0.15  # of a cylinder's seam [m], parts handbook 3.7
 _ROUND = 8  # sides a ring is drawn with
-_LINK = 0.16  # of twine for the knots of a link that goes twice round: 0.70 in all between usual cages [m], parts handbook 3.7
+_LINK, _KNOTS = 0.70, 0.16  # of twine for a link that goes twice round, at the least, and for its knots [m], parts handbook 3.7
 _BRANCHES = 4.0  # that lie on a ring
 _LEGGED = 0.002  # wire from which a cage stands on its own legs; finer netting is held by canes [m]
 _FIXED = 0.10  # below the soil at which a thin leg in dug earth is fixed, at most [m], judgement

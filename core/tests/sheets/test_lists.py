@@ -145,7 +145,8 @@ class ListsTest(NearTestCase):
         """A raft of three rows of four: nine links along, eight across and six across the cells; a link goes twice round between rims."""
         along, across = 0.75 - 0.45, 0.70 - 0.45
         cells = math.hypot(0.75, 0.70) - 0.45
-        twine = 9 * (2 * along + 0.16) + 8 * (2 * across + 0.16) + 6 * (2 * cells + 0.16)
+        twine = 9 * (2 * along + 0.16) + 8 * 0.70 + 6 * (2 * cells + 0.16)
+        self.assertLess(2 * across + 0.16, 0.70, "0.35 m twice round at the least")
         self.bought(
             test_cages.StakedRaft,
             {"post_sw_stake_25": (12, 12, 12 * 1.5 * 0.633), "sisal_2.5": (twine * TWINE, 1, 4), "cage_ring_heavy": (12, 12, 264)},
