@@ -15,6 +15,7 @@ from .mechanics import Array, wind
 
 _LEAF = "leaf"  # row of uncertainties.csv: how hard the wind pulls
 _BLOWN = 0.01  # by which a use grows from calm to storm, in its logarithm, if the wind loads it at all
+_APART = 100.0  # more than the logarithms of uses span
 _DRAWS = 128  # of strengths, spread evenly over what they may be
 
 
@@ -71,6 +72,13 @@ def _draws(dimensions: int) -> Array:
     return np.asarray(z / np.sqrt(np.mean(z**2, axis=0)))
 
 
+def _reached(rows_: Array, wanted: Array, at: Array) -> Array:
+    """Return where each rising row reaches each value that is wanted, (W, N): all weeks in one reading, each moved past the one before."""
+    past = _APART * np.arange(len(rows_))[:, None]
+    found = np.interp((wanted[None, :] + past).ravel(), (rows_ + past).ravel(), np.tile(at, len(rows_))).reshape(len(rows_), -1)
+    return np.where(wanted < rows_[:, :1], -np.inf, np.where(wanted > rows_[:, -1:], np.inf, found))
+
+
 def chance_of(checks: Sequence[tuple[str, Check]], gusts: Array, weeks: int, rough: Array) -> Chance:
     """Return how likely the links of a structure are to stand the season of so many weeks.
 
@@ -97,7 +105,7 @@ def chance_of(checks: Sequence[tuple[str, Check]], gusts: Array, weeks: int, rou
         log_use = np.maximum.accumulate(np.log(np.clip(use, 1e-12, 1e12)), axis=-1)
         blown = check.rests_on != _LEAF and bool(np.any(log_use[:, -1] > log_use[:, 0] + _BLOWN))
         wanted = drawn[check.rests_on] - (drawn[_LEAF] if blown else 0.0)
-        borne = np.stack([np.exp(np.interp(wanted, row, log_gusts, left=-np.inf, right=np.inf)) for row in log_use])
+        borne = np.exp(_reached(log_use, wanted, log_gusts))
         rate = wind.weekly_rate(borne / rough[:, None])
         links[key] = np.maximum(links[key], rate) if key in links else rate
     together = np.maximum.reduce(list(links.values()))

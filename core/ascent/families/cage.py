@@ -458,7 +458,7 @@ def _links(options: CageOptions, grown: tuple[Plant, ...]) -> list[Member]:
                         "twines",
                         options.link_twine,
                         ends,
-                        2 * max(math.dist(*ends) - wide, 0.0) + _LINK,
+                        max(2 * (math.dist(*ends) - wide) + _KNOTS, _LINK),
                         0.003,
                     )
                 )
