@@ -403,16 +403,15 @@ def _cage(options: CageOptions) -> rows.Cage:
 
 
 def _grid(options: CageOptions, plantings: tuple[Planting, ...]) -> tuple[Plant, ...]:
-    """Return the plants in their rows, as evenly filled as they go."""
-    found = []
-    for index, planting in enumerate(plantings):
-        side = -1.0 if planting.side == "right" else 1.0
-        per_row = math.ceil(planting.count / options.rows)
-        start = (options.length - (per_row - 1) * planting.spacing) / 2
-        for n in range(planting.count):
-            row, place = divmod(n, per_row)
-            y = side * (row * options.row_spacing - (options.rows - 1) * options.row_spacing / 2)
-            found.append(Plant((start + place * planting.spacing, y, 0.0), index))
+    """Return the plants in their rows, as evenly filled as they go, one planting after the other."""
+    order = [index for index, planting in enumerate(plantings) for _ in range(planting.count)]
+    apart, per_row = max(planting.spacing for planting in plantings), math.ceil(len(order) / options.rows)
+    side = -1.0 if plantings[0].side == "right" else 1.0
+    start, found = (options.length - (per_row - 1) * apart) / 2, []
+    for n, index in enumerate(order):
+        row, place = divmod(n, per_row)
+        y = side * (row * options.row_spacing - (options.rows - 1) * options.row_spacing / 2)
+        found.append(Plant((start + place * apart, y, 0.0), index))
     return tuple(found)
 
 
