@@ -152,11 +152,11 @@ def _mesh(row: rows.Mesh, height: float, runs: Sequence[tuple[Member, ...]], pri
     strips = math.ceil(height / stock_height - 0.01)
     if row.kind in ("panel", "sheet"):
         counts = {stock: sum(_sheets(bays, stock) for bays in runs) for stock in row.lengths_m}
-        length = min(row.lengths_m, key=lambda stock: (counts[stock] * stock, stock))
+        length = min(row.lengths_m, key=lambda stock: (round(counts[stock] * stock, 3), counts[stock]))
         packs = counts[length] * strips
     else:
         run = sum(bay.buy_length for bays in runs for bay in bays) * _WASTE["mesh"] * strips
-        length = min(row.lengths_m, key=lambda stock: (math.ceil(run / stock - 1e-6) * stock, stock))
+        length = min(row.lengths_m, key=lambda stock: (round(math.ceil(run / stock - 1e-6) * stock, 3), -stock))
         packs = math.ceil(run / length - 1e-6)
     price = row.price_m2 * length * stock_height
     kind = {"panel": "panel", "sheet": "sheet", "roll": "roll", "net": "roll"}[row.kind]

@@ -287,7 +287,7 @@ def _take_term(rest: str, text: str, kind: str) -> tuple[float, str | None, str]
             raise UnreadableQuantity(text, _EXAMPLES[kind])
         amount, end = _number(simple[0], text), simple.end()
     rest = rest[end:].lstrip(" ")
-    word = re.match(r"[a-z/&°]+|[\"'′″]", rest)
+    word = re.match(r"m[³3](?!\w)|[a-z/&°]+|[\"'′″]", rest)
     if not word:
         return amount, None, rest
     unit = _UNIT_WORDS[kind].get(word[0])
@@ -364,7 +364,7 @@ def write(value: float, kind: str, system: System = "metric") -> str:
     shown = value / to_si(style.unit)
     decimals = style.decimals
     if kind == "force" and system == "metric" and abs(shown) >= 1000:
-        return f"{shown / 1000:.2f} kN"
+        return f"{shown / 1000:.2f} kN".replace("-", "−")
     if kind in ("force", "moment", "pressure") and 0 < abs(shown) < 10:
         decimals = max(decimals, 1)
     return f"{shown:.{decimals}f} {style.symbol}".replace("-", "−")

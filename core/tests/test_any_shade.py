@@ -79,3 +79,55 @@ class SymmetryTest(unittest.TestCase):
                 for d in (longer, shorter)
             )
             self.assertGreater(long, short + 6)
+
+
+class RaysTest(unittest.TestCase):
+    """Hours of sun against a ray from each of many spots to the sun, every three minutes."""
+
+    def ray(self, latitude: float, day: int, leaves: list[Canopy], home: Bed, ground: float) -> tuple[float, float]:
+        """Return the hours the sun is above 5° and what the leaves take of them, mean over a bed."""
+        hours = np.arange(0.025, 24.0, 0.05)
+        heights, azimuths = sun_at(latitude, day, hours)
+        up = heights > 5.0  # season handbook 12
+        along, across = np.meshgrid(
+            (np.arange(24) + 0.5) / 24 * home.length - home.length / 2, (np.arange(12) + 0.5) / 12 * home.width - home.width / 2
+        )
+        turn = np.radians(home.bearing)
+        x = home.x + along * np.sin(turn) - across * np.cos(turn)  # a bearing counts from north clockwise; left of a row north is west
+        y = home.y + along * np.cos(turn) + across * np.sin(turn)
+        lost = np.zeros(x.shape)
+        for height, azimuth in zip(np.radians(heights[up]), np.radians(azimuths[up]), strict=True):
+            to_sun = np.array([np.cos(height) * np.sin(azimuth), np.cos(height) * np.cos(azimuth), np.sin(height)])
+            through = np.ones(x.shape)
+            for leaf in leaves:
+                (x0, y0, low), (x1, y1, _), (_, _, top), _ = leaf.corners
+                long = np.hypot(x1 - x0, y1 - y0)
+                way = np.array([x1 - x0, y1 - y0]) / long
+                facing = to_sun[0] * way[1] - to_sun[1] * way[0]
+                if abs(facing) < 1e-9:
+                    continue
+                reach = ((x0 - x) * way[1] - (y0 - y) * way[0]) / facing  # along the ray, to the sheet's plane
+                place = (x + reach * to_sun[0] - x0) * way[0] + (y + reach * to_sun[1] - y0) * way[1]
+                z = ground + reach * to_sun[2]
+                hit = (reach > 0) & (place >= 0) & (place <= long) & (z >= low) & (z <= top)
+                through = np.where(hit, through * (1 - leaf.cover), through)
+            lost += (1 - through) * 0.05
+        return float(up.sum() * 0.05), float(lost.mean())
+
+    def test_one_row_and_two_by_many_rays(self):
+        for latitude, day, bearing, raised in (
+            (48.0, 172, 90.0, 0.0),
+            (48.0, 265, 90.0, 0.4),
+            (52.0, 230, 35.0, 0.0),
+            (-35.0, 15, 300.0, 0.2),
+        ):
+            kind = {"kind": "raised", "fill_depth": raised} if raised else {}
+            home = Bed(key="b", name="b", length=4.0, width=1.2, x=0.5, y=0.8, bearing=bearing, **kind)
+            self.assertAlmostEqual(home.raised_by, raised)
+            leaves = [sheet(-2, 0, 3, 0, cover=0.7), sheet(-2, 2.6, 2.5, 3.0, top=2.2, cover=0.5)]
+            (found,) = hours_of_sun(Garden(name="g", latitude=latitude, beds=(home,)), leaves, day)
+            hours, taken = self.ray(latitude, day, leaves, home, raised)
+            with self.subTest(latitude=latitude, day=day):
+                self.assertAlmostEqual(found.open, hours, delta=0.26)
+                self.assertGreater(taken, 0.3)
+                self.assertAlmostEqual(found.lost, taken, delta=max(0.05 * taken, 0.1))

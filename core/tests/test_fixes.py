@@ -17,9 +17,10 @@ from tests.support import NearTestCase, fence, site
 
 
 class FixesTest(NearTestCase):
-    def setUp(self):
-        self.before = evaluate(site(), fence(post_spacing=2.4, length=7.2, count=14))
-        self.fixes = fixes_for(self.before, self.before.weakest(self.before.worst_week))
+    @classmethod
+    def setUpClass(cls):
+        cls.before = evaluate(site(), fence(post_spacing=2.4, length=7.2, count=14))
+        cls.fixes = fixes_for(cls.before, cls.before.weakest(cls.before.worst_week))
 
     def test_every_fix_raises_its_link_and_says_what_comes_out(self):
         key = self.before.weakest(self.before.worst_week)
@@ -40,6 +41,32 @@ class FixesTest(NearTestCase):
     def test_closer_posts_are_the_cure_for_a_wide_bay(self):
         """14.2 and 12: the usual cure for the sway of a 2.4 m bay is a middle post (common practice, no source)."""
         self.assertIn("post_spacing", {fix.option for fix in self.fixes})
+
+    def test_what_is_tried_is_a_step_from_what_there_is(self):
+        """7.2 m in three bays of 2.4 m: four, five or seven bays, to the next whole centimetre; a post 0.15 m or so deeper; and no two of one option."""
+        options = self.before.structure.options
+        by_option = {fix.option: fix.value for fix in self.fixes}
+        self.assertEqual(len(by_option), len(self.fixes))
+        self.assertIn(by_option["post_spacing"], (1.8, 1.44, 1.03))
+        for option, value in by_option.items():
+            steps = extra_of(self.before.options, option).get("tries", ())
+            if steps and steps != "bays":
+                self.assertIn(round(value - getattr(self.before.options, option), 3), [round(step, 3) for step in steps], option)
+            self.assertNotEqual(value, options.get(option), option)
+
+    def test_each_costs_what_its_list_is_dearer_by(self):
+        base = total(shopping(self.before.geometry, {}))
+        for fix in self.fixes:
+            after = evaluate(
+                site(), self.before.structure.model_copy(update={"options": {**self.before.structure.options, fix.option: fix.value}})
+            )
+            self.assertAlmostEqual(fix.cost, total(shopping(after.geometry, {})) - base, places=6)
+            self.assertEqual(fix.holds, fix.limit >= self.before.asked)
+
+    def test_what_gains_less_than_a_hand_notices_is_no_fix(self):
+        key = self.before.weakest(self.before.worst_week)
+        now = float(np.min(self.before.limits[key][0]))
+        self.assertTrue(all(fix.link_limit >= now + 0.25 for fix in self.fixes))
 
     def test_an_unknown_link_has_no_fixes(self):
         self.assertEqual(fixes_for(self.before, "nothing"), ())

@@ -115,6 +115,17 @@ class StretchTest(unittest.TestCase):
         self.assertRegex(fixes.said, r"^The first \d\.\d\d m are reckoned; the rest is alike\.$")
         self.assertTrue(fixes.fixes)
 
+    def test_how_long_the_stretch_is(self):
+        """1800 plants, of which 120 are a fifteenth: 30 m become 2 m, the bed too; 600 of a planting 40, in eight whole rows."""
+        site, structure = self.raft(8, 30.0)
+        tried = typical(site, structure)
+        self.assertAlmostEqual(tried.share, 120 / 1800)
+        self.assertEqual((tried.length, tried.structure.options["length"], tried.site.bed.length), (2.0, 2.0, 2.0))
+        self.assertEqual([p.count for p in tried.structure.plantings], [40, 40, 40])
+        self.assertEqual(tried.said("imperial"), "The first 6 ft 6 3/4 in are reckoned; the rest is alike.")
+        few = structure.model_copy(update={"plantings": tuple(p.model_copy(update={"count": 40}) for p in structure.plantings)})
+        self.assertEqual((typical(site, few).share, typical(site, few).said("metric")), (1.0, ""))
+
     def test_the_work_for_a_row_at_all_its_limits_is_that_of_a_stretch(self):
         """Bounded by work: the members of all that is laid out while fixes are tried."""
         site, structure = self.raft(8, 30.0)

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import math
 
+from ascent import tables
 from ascent.families import FAMILIES
+from ascent.geometry import Geometry, Member, Supply
 from ascent.model import Garden
-from ascent.parts import shopping, total
+from ascent.parts import Part, shopping, total
 from ascent.plot import geometry_of
 from ascent.sheets import read_table, write_table
 
@@ -102,3 +104,127 @@ class OwnPriceTest(NearTestCase):
         garden = Garden(name="g", prices={"weld_50x100_14@7.6x1.5": 21.0, "tpost_2.1": 7.5})
         again = read_table(garden, "materials", write_table(garden, "materials", "metric"), "metric", take_away=True)
         self.assertEqual(again.prices, garden.prices)
+
+
+def member(role: str, table: str, item: str, length: float, high: float = 0.0, at: float = 0.0) -> Member:
+    """A member of so much stock; a sheet of mesh as high as is said."""
+    points = (
+        ((at, 0.0, 0.0), (at + length, 0.0, 0.0), (at + length, 0.0, high), (at, 0.0, high))
+        if role == "mesh"
+        else ((0.0, 0.0, 0.0), (0.0, 0.0, high))
+    )
+    return Member(f"{role}-{at:g}", role, table, item, points, buy_length=length)
+
+
+def bought(*members: Member, supplies: tuple[Supply, ...] = ()) -> dict[str, Part]:
+    """The list of some loose members, by use."""
+    built = Geometry(members, (), (), supplies, 4.0, 2.0, 0.6, 1.5)
+    return {part.use: part for part in shopping(built, {})}
+
+
+class CuttingTest(NearTestCase):
+    """What is cut from what, laid out by hand. A 25 mm pole is sold in 2.4, 3.0 and 3.6 m (project parts handbook 2.1)."""
+
+    def rails(self, *lengths: float) -> tuple[int, float]:
+        part = bought(*(member("rail", "posts", "cane_25", length, at=i) for i, length in enumerate(lengths)))["rail"]
+        return part.packs, part.length
+
+    def test_the_stock_that_leaves_the_least(self):
+        self.assertEqual(self.rails(1.2, 1.2, 1.2), (1, 3.6))  # three of one pole: 3.6 m, and not two of 2.4
+        self.assertEqual(self.rails(1.2, 1.2, 1.2, 1.2), (2, 2.4))  # 4.8 m, and not 6.0 or 7.2
+        self.assertEqual(self.rails(1.5, 1.5), (1, 3.0))
+        self.assertEqual(self.rails(2.0, 1.0, 0.6), (1, 3.6))
+
+    def test_the_longest_first(self):
+        """Two of 1.6 m and two of 2.0 m are two poles of 3.6 m; the short two taken of one pole would ask for a third."""
+        self.assertEqual(self.rails(1.6, 1.6, 2.0, 2.0), (2, 3.6))
+
+    def test_what_no_stock_reaches_is_joined_with_a_lap(self):
+        """4.8 m of 3.6 m poles, 0.30 m over one another (project parts handbook 3.5): one and 1.5 m of another; two of them need three, the rests of one."""
+        self.assertEqual(self.rails(4.8), (2, 3.6))
+        self.assertEqual(self.rails(4.8, 4.8), (3, 3.6))
+        self.assertEqual(self.rails(6.9), (2, 3.6))
+        self.assertEqual(self.rails(7.0), (3, 3.6))
+        joints = bought(
+            member("rail", "posts", "cane_25", 7.0),
+            member("strut", "posts", "cane_25", 4.8, at=1.0),
+            member("arm", "posts", "cane_25", 3.6),
+        )
+        self.assertEqual(joints["stem tie"].count, 2 * (2 + 1))
+        self.assertNotIn("stem tie", bought(member("rail", "posts", "cane_25", 3.6)))
+
+    def test_bent_panels_whole_in_halves_and_in_thirds(self):
+        """A panel of 4.88 m gives two of 2.44 m or three of 1.6 m."""
+        for length, count, packs in ((4.88, 3, 3), (2.44, 3, 2), (1.6, 6, 2), (1.7, 3, 2)):
+            panels = [member("panel", "meshes", "panel_large", length, at=i) for i in range(count)]
+            self.assertEqual((bought(*panels)["bent panel"].packs, bought(*panels)["bent panel"].count), (packs, count), length)
+
+    def test_panels_of_two_lengths_are_two_lines(self):
+        members = [member("panel", "meshes", "panel_large", long, at=long) for long in (4.88, 2.44, 2.44)]
+        built = Geometry(tuple(members), (), (), (), 4.0, 2.0, 0.6, 1.5)
+        self.assertEqual(sorted((p.length, p.packs) for p in shopping(built, {})), [(2.44, 1), (4.88, 1)])
+
+    def sheets(self, item: str, high: float, *bays: float) -> Part:
+        at, members = 0.0, []
+        for bay in bays:
+            members.append(member("mesh", "meshes", item, bay, high, at))
+            at += bay
+        return next(iter(bought(*members).values()))
+
+    def test_sheets_meet_at_posts(self):
+        """Of a sheet of 4.88 m, four bays of 1.2 m; five want a second. Bays of 1.8 m: two of a sheet, and its rest is waste."""
+        for bay, bays, sheets in ((1.2, 4, 1), (1.2, 5, 2), (1.8, 2, 1), (1.8, 3, 2), (2.44, 4, 2), (3.0, 2, 2), (4.9, 2, 2)):
+            self.assertEqual(self.sheets("panel_large", 1.27, *[bay] * bays).packs, sheets, (bay, bays))
+
+    def test_a_sheet_over_a_bay_longer_than_it(self):
+        """Two bays of 6 m of sheets of 4.88 m: 12 m, three sheets."""
+        self.assertEqual(self.sheets("panel_large", 1.27, 6.0, 6.0).packs, 3)
+
+    def test_the_sheet_that_leaves_the_least(self):
+        """Concrete mesh of 5 mm comes in 1.8 and 2.4 m: one bay of 1.8 m is the short one; two of 1.2 m one long; three of 1.8 m three short."""
+        for bays, packs, length in (((1.8,), 1, 1.8), ((1.2, 1.2), 1, 2.4), ((1.8,) * 3, 3, 1.8), ((0.8,) * 6, 2, 2.4)):
+            part = self.sheets("mesh_conc_150_5", 1.2, *bays)
+            self.assertEqual((part.packs, part.length), (packs, length), bays)
+
+    def test_two_strips_one_over_the_other(self):
+        """2.4 m of a panel 1.27 m high is two strips; 1.28 m is one, cut as it comes."""
+        self.assertEqual(self.sheets("panel_large", 2.4, 2.4, 2.4).packs, 2)
+        self.assertEqual(self.sheets("panel_large", 1.28, 2.4, 2.4).packs, 1)
+        self.assertEqual(self.sheets("net_pp_50", 3.0, 9.0).packs, 2)  # two strips of 9 m and 5 %: two rolls of 10 m
+
+    def test_the_height_that_is_just_enough_and_its_price(self):
+        """Light welded roll in 0.6, 0.9 and 1.2 m: 0.8 m is cut of 0.9 m, and paid as that."""
+        row = tables.meshes()["weld_50x100_16"]
+        part = self.sheets("weld_50x100_16", 0.8, 3.0, 3.0)
+        self.assertEqual((part.use, part.length, part.packs), ("mesh, 0.9 m high", 7.6, 1))
+        self.assertAlmostEqual(part.price, row.price_m2 * 7.6 * 0.9, delta=0.005)
+
+    def test_rolls_with_a_twentieth_of_waste(self):
+        """7.2 m and 5 % is 7.56 m, of a roll of 7.6 m; 7.3 m wants 7.67 m: one of 15.2 m, and not two with a joint."""
+        self.assertEqual(self.sheets("weld_50x100_16", 0.9, 3.6, 3.6).length, 7.6)
+        part = self.sheets("weld_50x100_16", 0.9, 3.6, 3.7)
+        self.assertEqual((part.length, part.packs), (15.2, 1))
+
+    def test_cages_cut_from_a_roll_are_whole(self):
+        """1.9 m round, of a roll of 15.2 m: eight; nine want a second. Common practice, no source."""
+        for rings, packs in ((8, 1), (9, 2)):
+            part = bought(*(member("ring", "meshes", "mesh_conc_roll", 1.9, 1.4, at=i) for i in range(rings)))["cages, 1.5 m high"]
+            self.assertEqual((part.count, part.packs, part.length), (rings, packs, 1.9))
+        self.assertAlmostEqual(part.price, tables.meshes()["mesh_conc_roll"].price_m2 * 15.2 * 1.5, delta=0.005)
+
+    def test_wire_of_all_uses_is_one_line(self):
+        """30 m of wire and six ties of 1.5 m, 3 % more: 40.2 m, a coil of 50; 60 m: 71 m, one of 100; 260 m: two of 200."""
+        for run, size, coils in ((30.0, 50, 1), (60.0, 100, 1), (260.0, 200, 2)):
+            part = bought(member("wire", "wires", "wire_soft_125", run), supplies=(Supply("lash", "wires", "wire_soft_125", 6, 1.5),))[
+                "wire"
+            ]
+            self.assertEqual((part.pack_size, part.packs), (size, coils))
+            self.assertAlmostEqual(part.length, (run + 9.0) * 1.03, delta=0.06)
+
+    def test_ties_by_the_pack_and_by_the_spool(self):
+        """30 clips and a tenth: 33, two packs of 25. 40 doubled wires of 0.5 m and a tenth: 22 m, a spool of 25 m at 0.06 a metre."""
+        clips = bought(*(member("tie", "ties", "clip_tpost", 0.0, at=i) for i in range(30)))["mesh tie"]
+        self.assertEqual((clips.count, clips.packs, clips.pack, clips.price), (30, 2, "pack", 25 * 0.25))
+        wires = bought(*(member("tie", "ties", "tie_wire_16_double", 0.0, at=i) for i in range(40)))["mesh tie"]
+        self.assertEqual((wires.count, wires.packs, wires.pack_size), (40, 1, 25))
+        self.assertAlmostEqual(wires.price, 25 * 0.06, delta=0.005)

@@ -6,6 +6,7 @@ import math
 import unittest
 
 import numpy as np
+from ascent import tables
 from ascent.clashes import clashes, gaps, warned
 from ascent.model import Bed, Feature, Garden, Structure
 from ascent.parts import shopping, total
@@ -67,6 +68,49 @@ class FrameTest(NearTestCase):
         self.assertEqual((drawing.low, drawing.high), ((-2.0, -2.0), (2.0, 2.0)))
         self.assertEqual(room_for(Garden(name="g"), 4.0, 1.2), (0.0, 0.0))
 
+    def test_where_a_new_bed_goes_by_hand(self):
+        """Below a bed of 4.0 × 1.2 m at (1, 2) that runs east: left edge −1.0, lower edge 1.4; a path of 0.6 m below it, 0.5 m of the new one."""
+        garden = Garden(name="g", path_width=0.6, beds=(bed("a", 1.0, 2.0, bearing=90.0, width=1.2),))
+        drawing = plot_of(garden)
+        self.assertEqual(drawing.low, (-1.0, 0.0))  # a plan is 4 m high at the least, about its middle
+        self.assertEqual(drawing.high, (3.0, 4.0))
+        x, y = room_for(garden, 3.0, 1.0)
+        self.assertEqual((x, y), (-1.0 + 1.5, round(0.0 - 0.6 - 0.5, 3)))
+
+    def test_the_extent_takes_in_features_as_wide_as_they_are(self):
+        tree = Feature(key="t", name="T", kind="stump", points=((9.0, -3.0),), width=2.0)
+        drawing = plot_of(Garden(name="g", beds=(bed("a", bearing=90.0),), features=(tree,)))
+        self.assertEqual((drawing.low, drawing.high), ((-2.0, -4.0), (10.0, 0.6)))
+
+    def test_a_bed_and_its_row_by_hand(self):
+        """A bed of 4.0 × 1.2 m that runs east, with boards of 50 mm; its row of 3.6 m stands 0.2 m to the left (north) and 0.1 m on (east)."""
+        home = bed("a", 5.0, 3.0, bearing=90.0, kind="raised", board=0.05, fill_depth=0.3)
+        self.assertNear(np.array(bed_outline(home)).min(axis=0)[0], 5.0 - 2.05, 1e-6)
+        self.assertNear(np.array(bed_outline(home)).max(axis=0)[1], 3.0 + 0.65, 1e-6)
+        row = fence().model_copy(update={"along": 0.1, "across": 0.2})
+        (laid,) = laid_out(Garden(name="g", beds=(home.model_copy(update={"structures": (row,)}),)))
+        (x0, y0), (x1, y1) = laid.row
+        self.assertEqual((x0, y0, x1, y1), (round(5.1 - laid.geometry.length / 2, 3), 3.2, round(5.1 + laid.geometry.length / 2, 3), 3.2))
+        self.assertEqual(laid.mark.middle, (5.1, 3.2))
+        posts = [spots[0] for member, spots in laid.lines if member.role == "post"]
+        self.assertEqual(posts[0][1], 3.2)
+        self.assertEqual((posts[0][0], posts[-1][0]), (x0, x1))
+        self.assertEqual(laid.leaves, tables.crops()["tom-slicer"].depth_m / 2)
+        low_x, low_y, high_x, high_y = laid.reach.bounds
+        self.assertLessEqual(low_x, x0 - 0.06)
+        self.assertGreaterEqual(high_x, x1 + 0.06)
+        self.assertAlmostEqual(low_y + high_y, 2 * 3.2, delta=0.5)
+
+    def test_a_second_row_moves_no_further_than_it_must(self):
+        """Looked for every 50 mm, to the left first: the ground of a bare row is 60 mm to either side, and its plants'."""
+        home = bed("a", structures=(fence(),))
+        second = placed(Garden(name="g", beds=(home,)), home, fence().model_copy(update={"key": "second"}))
+        first, wide = laid_out(Garden(name="g", beds=(home,)))[0], second.across
+        _, x0, _, x1 = first.ground.bounds
+        self.assertAlmostEqual(wide / 0.05, round(wide / 0.05), delta=1e-6)
+        self.assertGreater(wide, 0.0)
+        self.assertTrue(x1 - x0 < wide + 1e-6 < x1 - x0 + 0.0501, (wide, x1 - x0))
+
     def test_a_new_bed_lies_clear_of_the_others(self):
         garden = demo()
         x, y = room_for(garden, 3.0, 1.0)
@@ -105,6 +149,65 @@ class ClashTest(unittest.TestCase):
             for away, clash in ((keep - 0.02, True), (keep + 0.02, False)):
                 line = Feature(key="l", name="Line", kind=kind, points=((-9, away), (9, away)), width=0.005)
                 self.assertEqual(f"near-{kind}" in found(Garden(name="g", beds=(home,), features=(line,))), clash, (kind, away))
+
+    def test_how_near_and_how_many_of_the_posts(self):
+        """Four posts at the row's bays, two of them nearer than 0.30 m to a pipe that crosses the row at 0.25 m from the first and runs on askew."""
+        home = bed("a", bearing=90.0, structures=(fence(),))
+        (laid,) = laid_out(Garden(name="g", beds=(home,)))
+        posts = [spots[0] for member, spots in laid.lines if member.role == "post"]
+        pipe = Feature(key="l", name="Line", kind="water-pipe", points=((-9, 0.2), (9, 0.2)), width=0.1)
+        (clash,) = [c for c in clashes(Garden(name="g", beds=(home,), features=(pipe,)), [laid]) if c.key == "near-water-pipe"]
+        self.assertAlmostEqual(clash.values["away"][0], 0.2 - 0.05, places=6)  # to its edge
+        self.assertEqual((clash.values["count"][0], clash.values["keep"][0], clash.level), (len(posts), 0.30, "wrong"))
+        drip = pipe.model_copy(update={"kind": "drip-line", "points": ((posts[0][0] + 0.1, -5), (posts[0][0] + 0.1, 5))})
+        (clash,) = [c for c in clashes(Garden(name="g", beds=(home,), features=(drip,)), [laid]) if c.key == "near-drip-line"]
+        self.assertEqual((clash.values["count"][0], clash.level, clash.at), (1, "watch", posts[0]))
+
+    def test_what_is_left_of_a_path_beside_a_row_and_beside_a_bed(self):
+        """A path of 0.80 m that a bed reaches 0.25 m into leaves 0.55 m; with a path of 0.50 m asked for, nothing is said."""
+        walk = Feature(key="w", name="Walk", kind="path", points=((-3, 0.75), (3, 0.75)), width=0.8)
+        home = bed("a", bearing=90.0)  # its edge lies at 0.60 m, the path's at 0.35 m
+        (clash,) = [c for c in clashes(Garden(name="g", path_width=0.6, beds=(home,), features=(walk,)), []) if c.key == "squeezed-path"]
+        self.assertAlmostEqual(clash.values["free"][0], 0.55, places=6)
+        self.assertNotIn("squeezed-path", found(Garden(name="g", path_width=0.5, beds=(home,), features=(walk,))))
+        narrow = walk.model_copy(update={"points": ((-3, 3), (3, 3)), "width": 0.55})
+        self.assertIn("narrow-path", found(Garden(name="g", path_width=0.6, beds=(home,), features=(narrow,))))
+        self.assertNotIn("narrow-path", found(Garden(name="g", path_width=0.55, beds=(home,), features=(narrow,))))
+
+    def test_beds_corner_to_corner_are_walked_between(self):
+        """Two beds that face each other at their corners alone leave no lane to be narrow; over 0.5 m they do."""
+        for along, clash in ((4.0, False), (3.5, True)):
+            pair = (bed("a", bearing=90.0), bed("b", along, 1.2 + 0.3, bearing=90.0))
+            self.assertEqual("narrow-gap" in found(Garden(name="g", path_width=0.5, beds=pair)), clash, along)
+
+    def test_how_much_lies_past_and_how_much_is_shared(self):
+        home = bed("a", bearing=90.0)
+        out = fence().model_copy(update={"along": 1.0})
+        garden = Garden(name="g", beds=(home.model_copy(update={"structures": (out,)}),))
+        (laid,) = laid_out(garden)
+        (clash,) = [c for c in clashes(garden, [laid]) if c.key == "past-bed"]
+        self.assertAlmostEqual(clash.values["past"][0], laid.geometry.length / 2 + 1.0 - 2.0, places=6)
+        self.assertTrue(2.0 <= clash.at[0] <= 2.0 + clash.values["past"][0])
+        other = fence().model_copy(update={"key": "other", "along": 0.3})
+        both = Garden(name="g", beds=(home.model_copy(update={"structures": (fence(), other)}),))
+        (clash,) = [c for c in clashes(both, laid_out(both)) if c.key == "taken-twice"]
+        x0, y0, x1, y1 = laid_out(both)[0].ground.bounds
+        self.assertAlmostEqual(clash.values["over"][0], math.hypot(x1 - x0 - 0.3, y1 - y0), delta=0.02)
+
+    def test_how_much_of_a_bed_no_arm_reaches(self):
+        """2.4 m wide with paths all round: 0.60 m from every edge, so 2.8 × 1.2 m are left (project parts handbook 4.1)."""
+        garden = Garden(name="g", beds=(bed("a", width=2.4),))
+        (clash,) = [c for c in clashes(garden, []) if c.key == "out-of-reach"]
+        self.assertAlmostEqual(clash.values["area"][0], (4.0 - 1.2) * (2.4 - 1.2), delta=0.03)
+        self.assertEqual((clash.values["reach"][0], clash.at), (0.6, (0.0, 0.0)))
+
+    def test_the_nearest_four_within_six_metres(self):
+        beds = (bed("a", bearing=0.0), *(bed(f"b{n}", x=2.0 + 1.9 * n, bearing=0.0) for n in range(6)))
+        near = gaps(Garden(name="g", beds=beds), (), "a", "metric")
+        self.assertEqual([(g.to, g.text) for g in near], [("b0", "0.80 m"), ("b1", "2.70 m"), ("b2", "4.60 m")])
+        self.assertEqual((near[0].start[0], near[0].end[0]), (0.6, 1.4))
+        close = (bed("a", bearing=0.0), *(bed(f"b{n}", x=1.3 + 1.25 * n, bearing=0.0) for n in range(6)))
+        self.assertEqual(len(gaps(Garden(name="g", beds=close), (), "a", "metric")), 4)
 
     def test_a_line_well_below_the_posts_is_left_alone(self):
         """Flagged when the post's depth reaches the service's less 0.15 m (project parts handbook 4.6)."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pint
 from ascent.errors import UnreadableQuantity
-from ascent.quantities import STYLES, gauge_diameter, read, with_sizes, write
+from ascent.quantities import BEAUFORT_NAMES, STYLES, beaufort, beaufort_mean, beaufort_number, gauge_diameter, read, with_sizes, write
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -173,3 +173,76 @@ class BearingTest(NearTestCase):
         self.assertEqual([write(v, "bearing") for v in (0, 45.4, -35)], ["0°", "45°", "−35°"])
         self.assertEqual((write(10.0, "area", "metric"), write(10.0, "area", "imperial")), ("10.0 m²", "108 ft²"))
         self.assertEqual((write(0.0, "length"), write(0.085, "length"), write(0.0, "length", "imperial")), ("0.00 m", "85 mm", "0 in"))
+
+
+class EveryKindTest(NearTestCase):
+    """Every kind in both systems against the units library, and the trade's own tables."""
+
+    def test_what_a_hundred_of_each_is(self):
+        for kind, value, metric, imperial in (
+            ("mass", 100.0, "100.0 kg", "220.5 lb"), ("moment", 100.0, "100 N·m", "74 lbf·ft"), ("pressure", 100.0, "100 Pa", "2.09 lbf/ft²"),
+            ("stress", 1e8, "100 MPa", "14.5 ksi"), ("line_load", 100.0, "100.0 N/m", "6.85 lbf/ft"), ("wire", 2.5e-3, "2.50 mm", "0.098 in"),
+            ("cooling", 10.0, "10 °C", "18 °F"), ("volume", 0.1, "100 L", "26.4 gal"), ("area", 100.0, "100.0 m²", "1076 ft²"),
+            ("speed", 100.0, "100 m/s", "224 mph"), ("force", 100.0, "100 N", "22 lbf"),
+        ):  # fmt: skip
+            with self.subTest(kind):
+                self.assertEqual((write(value, kind), write(value, kind, "imperial")), (metric, imperial))
+        for kind, value, unit in (("moment", 100.0, "force_pound * foot"), ("pressure", 100.0, "force_pound / foot ** 2"), ("stress", 1e8, "ksi"),
+                                  ("line_load", 100.0, "force_pound / foot"), ("volume", 0.1, "gallon"), ("area", 100.0, "foot ** 2")):  # fmt: skip
+            shown = float(write(value, kind, "imperial").split()[0])
+            self.assertNear(UNITS.Quantity(shown, unit).to_base_units().magnitude, value, 0.006)
+
+    def test_small_and_large_ones(self):
+        """Below ten, forces, moments and pressures show a tenth; from a thousand on, newtons are kilonewtons."""
+        self.assertEqual([write(v, "force") for v in (0.0, 4.26, 9.96, 10.4, 999.4, 1000.0, -2500.0)],
+                         ["0 N", "4.3 N", "10.0 N", "10 N", "999 N", "1.00 kN", "−2.50 kN"])  # fmt: skip
+        self.assertEqual((write(4.26, "moment"), write(4.26, "pressure"), write(4.26, "line_load")), ("4.3 N·m", "4.3 Pa", "4.3 N/m"))
+        self.assertEqual((write(20.0, "force", "imperial"), write(0.3, "ratio"), write(3.0, "angle")), ("4.5 lbf", "0.30", "3°"))
+
+    def test_small_lengths_to_the_sixteenth_and_large_ones_to_the_quarter(self):
+        inch = 0.0254
+        for inches, text in ((0.5625, "9/16 in"), (1.9375, "1 15/16 in"), (2.1, "2 in"), (2.3, "2 1/4 in"), (11.9, "1 ft"), (12.25, "1 ft 1/4 in"), (36.0, "3 ft"),
+                             (1.0, "1 in"), (0.0625, "1/16 in")):  # fmt: skip
+            self.assertEqual(write(inches * inch, "length", "imperial"), text)
+        self.assertEqual([write(m, "length") for m in (0.0994, 0.0996, 0.0004, 12.345)], ["99 mm", "0.10 m", "0 mm", "12.35 m"])
+        self.assertEqual(write(-1.5 * 12 * inch, "length", "imperial"), "−1 ft 6 in")
+
+    def test_what_else_people_write(self):
+        for text, kind, unit, count in (
+            ("0.04 m³", "volume", "litre", 40), ("0.04 m3", "volume", "litre", 40), ("10 gal", "volume", "gallon", 10), ("40 L", "volume", "litre", 40),
+            ("7 lbf/ft", "line_load", "force_pound / foot", 7), ("10 kg/m", "line_load", "kilogram_force / metre", 10), ("0.1 kN/m", "line_load", "newton / metre", 100),
+            ("100 N/m", "line_load", "newton / metre", 100), ("2 t", "mass", "kilogram", 2000), ("1.5 km", "length", "metre", 1500),
+            ("50 ft/s", "speed", "foot / second", 50), ("20 kn", "speed", "knot", 20), ("12 kph", "speed", "kilometre / hour", 12), ("3 lb 4 oz", "mass", "ounce", 52),
+        ):  # fmt: skip
+            with self.subTest(text):
+                self.assertNear(read(text, kind), UNITS.Quantity(count, unit).to_base_units().magnitude, 1e-6)
+        for text, kind, system, unit, count in (("10", "volume", "imperial", "gallon", 10), ("2", "pressure", "imperial", "force_pound / foot ** 2", 2),
+                                                ("18", "cooling", "imperial", "kelvin", 10), ("12", "area", "metric", "metre ** 2", 12)):  # fmt: skip
+            self.assertNear(read(text, kind, system), UNITS.Quantity(count, unit).to_base_units().magnitude, 1e-6)
+
+    def test_bounds_are_allowed_and_what_lies_past_them_is_not(self):
+        self.assertEqual((read("0.3 m", "length", low=0.3, high=2.0), read("2 m", "length", low=0.3, high=2.0)), (0.3, 2.0))
+        for text, low, high, words in (
+            ("0.29 m", 0.3, None, "0.30 m or more"),
+            ("2.01 m", None, 2.0, "up to 2.00 m"),
+            ("0.2 m", 0.3, 2.0, "0.30 m to 2.00 m"),
+        ):
+            with self.assertRaises(UnreadableQuantity) as caught:
+                read(text, "length", "metric", low, high)
+            self.assertEqual(caught.exception.allowed, f"{words} is allowed")
+
+    def test_the_beaufort_scale(self):
+        """Lowest mean speed of each number at 10 m, m/s. WMO-No. 306, code table 1100: 0.3, 1.6, 3.4, 5.5, 8.0, 10.8, 13.9, 17.2, 20.8, 24.5, 28.5, 32.7 (value from memory)."""
+        lowest = (0.3, 1.6, 3.4, 5.5, 8.0, 10.8, 13.9, 17.2, 20.8, 24.5, 28.5, 32.7)
+        self.assertEqual([beaufort(v) for v in lowest], list(range(1, 13)))
+        self.assertEqual([beaufort(v - 0.11) for v in lowest], list(range(12)))
+        self.assertEqual([beaufort(beaufort_mean(n)) for n in range(13)], list(range(13)))
+        self.assertEqual((beaufort_number("Force 10"), beaufort_number("b 3"), beaufort_number("ten")), (10, 3, None))
+        self.assertEqual((BEAUFORT_NAMES[8], BEAUFORT_NAMES[12], len(BEAUFORT_NAMES)), ("a gale", "a hurricane", 13))
+
+    def test_a_gauge_that_no_standard_has(self):
+        for number, standard in ((41, "awg"), (-1, "awg"), (99, "swg"), (12.25, "w&m")):
+            with self.assertRaises(UnreadableQuantity):
+                gauge_diameter(number, standard)
+        self.assertNear(gauge_diameter(0, "awg") * 1e3, 8.251, 1e-3)  # ASTM B258
+        self.assertNear(gauge_diameter(40, "awg") * 1e3, 0.07987, 2e-3)
