@@ -24,11 +24,6 @@ class Shot(NamedTuple):
     first: Callable[[Page], object] | None = None
 
 
-def together(page: Page) -> None:
-    page.get_by_role("button", name="Try several together").click()
-    page.get_by_text("together to").wait_for()
-
-
 def headroom(page: Page) -> None:
     page.get_by_role("button", name="I want: headroom over a path").click()
     page.get_by_role("button", name="take this").first.wait_for()
@@ -68,7 +63,7 @@ SHOTS = [
     Shot("bench-dark", "/structures/{quay-fence}", theme="dark"),
     Shot("bench-arch", "/structures/{lantern-arch}", first=headroom),
     Shot("bench-wire", "/structures/{chandlers-wire}"),
-    Shot("link", "/structures/{quay-fence}?link=end-soil", first=together),
+    Shot("link", "/structures/{quay-fence}?link=soil"),
     Shot("round", "/structures/{lantern-arch}?view=round&hour=10", first=lambda page: page.get_by_text("The figure stands").wait_for()),
     Shot("bench-phone", "/structures/{lantern-row}", size=(390, 844)),
     Shot("parts", "/structures/{lantern-row}/parts"),

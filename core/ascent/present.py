@@ -50,7 +50,7 @@ from .report import Evaluation, asked_gust, at, evaluate, outline, sensitivity, 
 from .shade import sun_at
 from .texts import has, say, template
 from .typical import WHOLE, Typical, typical
-from .wording import forecast, gust_text, money, option_text, seasons_text, speed_text, spread_text, written
+from .wording import against_text, forecast, gust_text, money, option_text, seasons_text, speed_text, spread_text, written
 
 _PERSON = 1.70  # tall, who stands beside a structure for its size [m]
 _SUN_LEAST = 3.0  # height of the sun from which shadows are drawn [deg]
@@ -121,7 +121,7 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
     state, often = e.state, e.chance.once_in()
     by = "by judgement" if any(check.certainty == "judgement" for check in link.checks) else ""
     spread = spread_text(*often[1:])
-    holds = gust_text(limit, system)
+    holds, asked = against_text(limit, e.asked, system)
     label = e.season.label(week)
     goes = template(f"goes.{key}")
     opening = f"Holds to a gust of {holds} at the plant" if limit > 0 else "Falls short in still air"
@@ -148,7 +148,7 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
         weakest_text=goes,
         week=week,
         week_label=label,
-        design_text=write(e.asked, "speed", system),
+        design_text=asked,
         by=by,
         beside=_beside(e, week, key, system),
     )

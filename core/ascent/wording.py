@@ -58,6 +58,16 @@ def gust_text(speed: float, system: System) -> str:
     return write(np.floor(speed / unit + 1e-9) * unit, "speed", system)
 
 
+def against_text(limit: float, asked: float, system: System) -> tuple[str, str]:
+    """Return a limit gust and the one that is asked, in tenths where whole numbers would say the opposite of what is so."""
+    unit, symbol = to_si(STYLES["speed"][system].unit), STYLES["speed"][system].symbol
+    low, wanted = limit / unit + 1e-9, asked / unit
+    if not 0.0 < limit <= GREATEST_GUST or (np.floor(low) >= round(wanted)) == (limit >= asked):
+        return gust_text(limit, system), write(asked, "speed", system)
+    tenths = np.floor(wanted * 10 + 1e-8) if limit >= asked else np.ceil(wanted * 10)
+    return f"{np.floor(low * 10) / 10:.1f} {symbol}", f"{tenths / 10:.1f} {symbol}"
+
+
 def seasons_text(once_in: float) -> str:
     """Return once in how many seasons something goes, as people say it: no finer than what is known of it."""
     if once_in < _EVERY:

@@ -11,7 +11,7 @@ from ascent.mechanics import column
 from ascent.model import Garden, Planting, Site
 from ascent.present import full_report
 from ascent.report import at, evaluate, first_crossing, outline, state_of
-from ascent.wording import gust_text, speed_text
+from ascent.wording import against_text, gust_text, speed_text
 from scipy.optimize import brentq
 
 from tests.support import NearTestCase, demo, fence, site
@@ -169,6 +169,15 @@ class HeadlineTest(NearTestCase):
         """19.6 m/s is 43.8 mph: 19 m/s and 43 mph."""
         self.assertEqual((gust_text(19.6, "metric"), gust_text(19.6, "imperial")), ("19 m/s", "43 mph"))
         self.assertEqual((gust_text(0.0, "metric"), gust_text(60.0, "imperial")), ("falls short in still air", "over 101 mph"))
+
+    def test_numbers_beside_each_other_never_say_the_opposite(self):
+        """13.9 holds at 13.8, and is not 13 that holds at 14; 18.2 is short of 18.4, and is not 18 that is short of 18. In mph 13.9 is 31.09 and 13.8 is 30.87."""
+        for limit, asked, system, texts in (
+            (13.9, 13.8, "metric", ("13.9 m/s", "13.8 m/s")), (13.86, 13.83, "metric", ("13.8 m/s", "13.8 m/s")), (18.2, 18.4, "metric", ("18.2 m/s", "18.4 m/s")),
+            (18.41, 18.44, "metric", ("18.4 m/s", "18.5 m/s")), (13.9, 13.8, "imperial", ("31 mph", "31 mph")), (20.3, 13.8, "metric", ("20 m/s", "14 m/s")),
+            (0.0, 13.8, "metric", ("falls short in still air", "14 m/s")), (60.0, 13.8, "metric", ("over 45 m/s", "14 m/s")), (13.8, 13.8, "metric", ("13.8 m/s", "13.8 m/s")),
+        ):  # fmt: skip
+            self.assertEqual(against_text(limit, asked, system), texts)
 
     def test_speeds_on_the_drawing_are_floored_too(self):
         """8.29 m/s is 18.5 mph; what is short is told apart from what is to spare."""

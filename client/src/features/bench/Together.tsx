@@ -28,7 +28,7 @@ export function Together({ structure, draft, onFix }: Props) {
       </p>
     );
   if (!found) return <p className="quiet">{sizing.isError ? "The server did not answer." : "Trying one change after another…"}</p>;
-  if (found.words.length === 0) return <p className="quiet">No few changes make this hold here: a sheltered spot, a lower crop or another kind of support would.</p>;
+  if (found.words.length < 2) return <p className="quiet">No few changes make this hold here: a sheltered spot, a lower crop or another kind of support would.</p>;
   return (
     <button type="button" className="fix" onClick={() => onFix(found.changes)}>
       <strong>{found.words.join("; ")}</strong>
