@@ -265,6 +265,34 @@ class LayoutTest(NearTestCase):
             {"post-2": (3, (1.5, -back, -0.6), (1.5, -back, 1.8)), "wire-5": (5, (0, 0, 2.0), (1.5, 0, 2.0))},
         )
 
+    def test_a_ring_of_brush_and_a_beam_on_props(self):
+        """Sticks 30 mm inside the edge of a round 1.2 m wide, leaning in to six tenths; plants 50 mm further in, between them; a prop half way along each bay."""
+
+        class Ring(test_others.UprightBrush):
+            options = {**test_others.UprightBrush.options, "pattern": "ring", "length": 1.2}
+            count, side = 20, "left"
+
+        r, inner, up = 0.57, 0.52, 0.95
+        turn, half = 2 * math.pi / 24, math.pi / 20  # 24 sticks of 0.15 m on 3.58 m; 20 plants, the first half a step on
+        found = Ring.stand().geometry.by_role("post")
+        self.assertEqual(len(found), 24)
+        for stick, n in ((found[0], 0), (found[1], 1), (found[7], 7)):
+            foot, head = sorted(stick.points, key=lambda p: p[2])
+            self.assertAlmostEqual(head[0], 0.6 + 0.6 * r * math.cos(n * turn), delta=0.003)
+            self.assertAlmostEqual(head[1], 0.6 * r * math.sin(n * turn), delta=0.003)
+            self.assertAlmostEqual(head[2], up, delta=0.03)
+            self.assertLess(math.hypot(foot[0] - 0.6, foot[1]), r + 0.15)
+        self.stands(
+            Ring,
+            {},
+            [(0.6 + inner * math.cos(half), inner * math.sin(half)), (0.6 + inner * math.cos(3 * half), inner * math.sin(3 * half))],
+        )
+
+        class Propped(test_strings.BeamWithADiagonal):
+            options = {**test_strings.BeamWithADiagonal.options, "prop": True}
+
+        self.stands(Propped, {"prop-1": (2, (0.9, 0, 0), (0.9, 0, 2)), "prop-2": (2, (2.7, 0, 0), (2.7, 0, 2))})
+
     def test_pole_and_stems(self):
         """Strings run to pegs a metre round the pole; guys at 0.7 of its height, three ways, anchored as far out as that is high by 35°."""
         out = 3.5 * math.tan(math.radians(35))
