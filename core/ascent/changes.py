@@ -102,10 +102,10 @@ def _of_structure(structure: Structure, system: System) -> dict[str, tuple[Any, 
     for name in options.model_fields:
         value = getattr(given, name)
         found[f"options.{name}"] = (value, option_text(value, extra_of(options, name), system))
-    for index, planting in enumerate(structure.plantings):
-        for name in Planting.model_fields:
+    for planting in structure.plantings:
+        for name in [name for name in Planting.model_fields if name != "key"]:
             value = getattr(planting, name)
-            found[f"plantings.{index}.{name}"] = (value, _text(name, value, system))
+            found[planting.path(name)] = (value, _text(name, value, system))
     return found
 
 

@@ -14,7 +14,7 @@ from .errors import UnknownItem
 from .quantities import System
 from .upgrades import UNWRITTEN
 
-FORMAT_VERSION: Literal[3] = 3
+FORMAT_VERSION: Literal[4] = 4
 MAX_WEEKS = 45
 MOST_PLANTS = 600
 MOST_BEDS = MOST_FEATURES = 400
@@ -87,6 +87,7 @@ CropKey = Annotated[str, _key_of("crops")]
 SoilKey = Annotated[str, _key_of("soils")]
 ExposureKey = Annotated[str, _key_of("exposures")]
 ClimateKey = Annotated[str, _key_of("climates")]
+SeasonYear = Annotated[int, Field(ge=1970, le=2200)]
 Side = Literal["left", "right", "both"]
 Training = Literal["pruned", "free"]
 PlantCount = Annotated[int, Field(ge=1, le=MOST_PLANTS)]
@@ -105,9 +106,17 @@ Points = Annotated[tuple[Spot, ...], Field(min_length=1, max_length=20), counted
 Bearing = Annotated[float, Field(ge=0.0, lt=360.0)]
 
 
-class Planting(Typed):
-    """A crop on a structure."""
+class Named(Typed):
+    """What can be spoken of: a key of its own within a plan, and a name."""
 
+    key: Key
+    name: Name
+
+
+class Planting(Typed):
+    """A crop on a structure; its key stays its own as long as it grows there."""
+
+    key: Key
     crop: CropKey
     count: PlantCount
     spacing: PlantSpacing = Field(description="between neighbours of one line, m")
@@ -115,16 +124,18 @@ class Planting(Typed):
     training: Training = "pruned"
     planted: MonthDay
 
+    def path(self, field: str) -> str:
+        """Return where a field of it is found in its structure."""
+        return f"plantings.{self.key}.{field}"
+
 
 Options = Annotated[dict[Annotated[str, Field(max_length=64)], Any], Field(max_length=100)]
 Plantings = Annotated[tuple[Planting, ...], Field(min_length=1, max_length=4), counted_first(4)]
 
 
-class Structure(Typed):
-    """One support of a family, with its options and what grows on it."""
+class Build(Typed):
+    """A support of a family, with its options, what grows on it, and where in its bed it stands."""
 
-    key: Key
-    name: Name
     family: Annotated[str, Field(max_length=64)]
     options: Options
     plantings: Plantings
@@ -132,12 +143,29 @@ class Structure(Typed):
     across: Metres = Field(0.0, description="its middle from the bed's middle, to the left of the bed's bearing, m")
     turn: Bearing = Field(0.0, description="its row from the bed's bearing, clockwise, degrees")
 
+    @model_validator(mode="after")
+    def _plantings_apart(self) -> Structure:
+        keys = [planting.key for planting in self.plantings]
+        if len(set(keys)) < len(keys):
+            raise ValueError("a key of its own for each planting is allowed")
+        return self
 
-class BareBed(Typed):
+
+class AsBuilt(Build):
+    """A structure as it was built on a day, kept as it was then while its plan goes on."""
+
+    on: dt.date
+
+
+class Structure(Build, Named):
+    """One support as it is planned, and as it was built where it has been."""
+
+    built: AsBuilt | None = None
+
+
+class BareBed(Named):
     """Ground to grow in, without what stands on it: a bed's own fields."""
 
-    key: Key
-    name: Name
     kind: BedKind = "in-ground"
     length: BedLength = Field(description="along the row, m")
     width: BedWidth = Field(description="m")
@@ -168,14 +196,12 @@ class Bed(BareBed):
     structures: Annotated[tuple[Structure, ...], Field(max_length=MOST_STANDING), counted_first(MOST_STANDING)] = ()
 
 
-class Feature(Typed):
+class Feature(Named):
     """What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie to.
 
     A post or a stump is one point, everything else a line through two points or more.
     """
 
-    key: Key
-    name: Name
     kind: FeatureKind
     points: Points
     width: float = Field(0.1, ge=0.005, le=20.0, description="of a path, a wall, a trunk; of a buried line its own thickness, m")
@@ -196,6 +222,7 @@ class Place(Typed):
     latitude: float = Field(51.0, ge=-66.0, le=66.0)
     last_frost: MonthDay = "04-24"
     first_frost: MonthDay = "10-27"
+    year: SeasonYear = Field(2026, description="of the season that is planned: that of its last frost")
     exposure: ExposureKey = "ordinary"
     climate: ClimateKey = "even"
     design_gust: PlantGust | None = Field(None, description="own once-in-ten-seasons gust at the plant, m/s")
@@ -216,7 +243,7 @@ class Plan(Typed):
     """A whole plan file."""
 
     format: Literal["ascent-plan"]
-    version: Literal[3]
+    version: Literal[4]
     garden: Garden
 
 

@@ -117,8 +117,8 @@ def offer(site: Site, family_key: str, need: Need, system: System, enough: Calla
 def _planted(plantings: tuple[Planting, ...], system: System) -> dict[str, str]:
     """Return what is filled in of the plants, in words."""
     found = {}
-    for index, planting in enumerate(plantings):
-        found[f"plantings.{index}.count"] = str(planting.count)
-        found[f"plantings.{index}.spacing"] = write(planting.spacing, "length", system)
-        found[f"plantings.{index}.planted"] = day_text(planting.planted)
+    for planting in plantings:
+        found[planting.path("count")] = str(planting.count)
+        found[planting.path("spacing")] = write(planting.spacing, "length", system)
+        found[planting.path("planted")] = day_text(planting.planted)
     return found

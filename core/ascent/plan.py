@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from .documents import first_of, parsed, path_of, short
 from .errors import InvalidPlan, Problem
 from .families import FAMILIES
-from .model import FORMAT_VERSION, MOST_BEDS, MOST_FEATURES, MOST_STANDING, Bed, Feature, Garden, Plan, Structure, Typed
+from .model import FORMAT_VERSION, MOST_BEDS, MOST_FEATURES, MOST_STANDING, Bed, Build, Feature, Garden, Plan, Structure, Typed
 from .upgrades import upgraded
 
 _ALLOWED = {
@@ -46,12 +46,17 @@ def _allowed(message: str) -> str:
 
 
 def check_structure(structure: Structure, prefix: tuple[str | int, ...] = ()) -> list[Problem]:
-    """Return what is wrong with a structure's family and options."""
-    family = FAMILIES.get(structure.family)
+    """Return what is wrong with a structure's family and options, as planned and as built."""
+    built = _check_build(structure.built, (*prefix, "built")) if structure.built else []
+    return _check_build(structure, prefix) + built
+
+
+def _check_build(build: Build, prefix: tuple[str | int, ...]) -> list[Problem]:
+    family = FAMILIES.get(build.family)
     if family is None:
-        return [Problem(path_of((*prefix, "family")), structure.family, f"one of {', '.join(FAMILIES)} is allowed")]
+        return [Problem(path_of((*prefix, "family")), build.family, f"one of {', '.join(FAMILIES)} is allowed")]
     try:
-        family.options.model_validate(structure.options)
+        family.options.model_validate(build.options)
     except ValidationError as error:
         return problems_of(error, (*prefix, "options"))
     return []

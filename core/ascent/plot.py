@@ -183,7 +183,7 @@ def structure_frame(bed: BareBed, structure: Structure, length: float) -> Frame:
 
 def geometry_of(bed: BareBed, structure: Structure) -> Geometry:
     """Return a structure laid out in its bed; where the two lie on the plan does not matter to it."""
-    still = structure.model_dump_json(exclude={"along", "across", "turn"})
+    still = structure.model_dump_json(exclude={"along", "across", "turn", "built"})
     return _geometry(bed.model_dump_json(exclude={"structures", "x", "y"}), still)
 
 

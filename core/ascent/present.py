@@ -89,7 +89,7 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
         exaggeration=_exaggeration(e),
         written={
             **written(e.options, system),
-            **{f"plantings.{n}.spacing": write(p.spacing, "length", system) for n, p in enumerate(e.structure.plantings)},
+            **{p.path("spacing"): write(p.spacing, "length", system) for p in e.structure.plantings},
         },
     )
 

@@ -92,8 +92,8 @@ def canopies(garden: Garden, laid: Sequence[Laid], day: int) -> list[Canopy]:
     found = []
     for each in laid:
         season = season_of(garden, each.structure.plantings)
-        week = (day - season.last_frost - int(season.days[0])) % 365 // 7
-        if week >= season.weeks:
+        week = season.week_of(day)
+        if week is None:
             continue
         for index, planting in enumerate(each.structure.plantings):
             standing = planting_on_face(planting, season, index, each.geometry.climb)

@@ -5,8 +5,9 @@ from __future__ import annotations
 import csv
 import io
 import re
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
+from itertools import count
 from typing import Any, Literal, get_args
 
 from pydantic import ValidationError
@@ -14,7 +15,7 @@ from pydantic import ValidationError
 from . import tables
 from .documents import MOST_PROBLEMS, first_of, short
 from .errors import InvalidPlan, Problem, UnreadableQuantity
-from .model import MOST_BEDS, Bed, BedKind, Garden, Planting, day_of_year
+from .model import MOST_BEDS, Bed, BedKind, Garden, Planting, Structure, day_of_year
 from .plan import problems_of
 from .quantities import System, known_unit, read, takes_unit, to_si, write
 
@@ -43,7 +44,7 @@ COLUMNS: dict[str, tuple[Column, ...]] = {
     "plantings": (
         Column("structure", "structure", needed=True), Column("crop", "crop", needed=True), Column("plants", "count", "count", True),
         Column("spacing", "spacing", "length", True), Column("side", "side"), Column("training", "training"),
-        Column("planted", "planted", needed=True),
+        Column("planted", "planted", needed=True), Column("key", "key"),
     ),
     "materials": (
         Column("item", "item", needed=True), Column("name", "name"), Column("table", "table"), Column("price", "price", "ratio"),
@@ -257,9 +258,14 @@ def _take_plantings(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
             )
             continue
         crop = next((k for k, c in tables.crops().items() if row["crop"].lower() in (k, c.name.lower())), row["crop"])
-        planting = {**{name: value for name, value in row.items() if name != "structure"}, "crop": crop, "planted": _date(row["planted"])}
+        before = planted.setdefault(key, [])
+        own = row.get("key") or _planting_key(structures[key], before, crop)
+        if own in {planting.key for planting in before}:
+            problems.append(Problem(f"row {number}, key", own, "a key of its own for each planting of a structure is allowed"))
+        planting = {**row, "key": own, "crop": crop, "planted": _date(row["planted"])}
+        del planting["structure"]
         try:
-            planted.setdefault(key, []).append(Planting.model_validate(planting))
+            before.append(Planting.model_validate(planting))
         except ValidationError as error:
             problems += _of_row(error, number, "plantings")
     for key, found in planted.items():
@@ -274,6 +280,14 @@ def _take_plantings(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
         for bed in garden.beds
     ]  # fmt: skip
     return garden.model_copy(update={"beds": tuple(beds)})
+
+
+def _planting_key(structure: Structure, before: Sequence[Planting], crop: str) -> str:
+    """Return the key of a planting written without one: that of the same crop which stands there already, else a free one."""
+    taken = {planting.key for planting in before}
+    same = (planting.key for planting in structure.plantings if planting.crop == crop and planting.key not in taken)
+    known = taken | {planting.key for planting in structure.plantings}
+    return next(same, None) or next(key for key in (f"p{n}" for n in count(1)) if key not in known)
 
 
 def _date(text: str) -> str:

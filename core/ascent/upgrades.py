@@ -6,6 +6,7 @@ import math
 import unicodedata
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 from typing import Any
 
 Document = dict[str, Any]
@@ -38,7 +39,7 @@ def upgraded(document: Document) -> Document:
     while isinstance(version := document.get("version"), int) and version in STEPS:
         garden = document.get("garden")
         if isinstance(garden, dict):
-            garden = STEPS[version].garden(_each(garden, STEPS[version].thing))
+            garden = STEPS[version].garden(_each(garden, partial(_changed, STEPS[version].thing)))
         document = {**document, "version": version + 1, **({"garden": garden} if "garden" in document else {})}
     return document
 
@@ -52,9 +53,16 @@ def upgraded_thing(kind: str, document: Document, version: int) -> Document:
         version: Of the plan file's form at that time.
     """
     while version in STEPS:
-        document = STEPS[version].thing(kind, document)
+        document = _changed(STEPS[version].thing, kind, document)
         version += 1
     return document
+
+
+def _changed(do: Callable[[str, Document], Document], kind: str, document: Document) -> Document:
+    """Return a thing changed, and what it holds of itself as it was built changed alike."""
+    new = do(kind, document)
+    built = new.get("built") if kind == "structure" else None
+    return {**new, "built": do(kind, built)} if isinstance(built, dict) else new
 
 
 def _each(garden: Document, do: Callable[[str, Document], Document]) -> Document:
@@ -156,8 +164,16 @@ def _one_line(_kind: str, document: Document) -> Document:
     return found
 
 
+def _plantings_keyed(kind: str, document: Document) -> Document:
+    """Version 4 gives a planting a key; those that have none are numbered."""
+    if kind != "structure" or not isinstance(document.get("plantings"), list):
+        return document
+    numbered = enumerate(document["plantings"], start=1)
+    return {**document, "plantings": [{"key": f"p{n}", **each} if isinstance(each, dict) else each for n, each in numbered]}
+
+
 def _list(value: Any) -> list[Any]:
     return value if isinstance(value, list) else []
 
 
-STEPS: dict[int, Step] = {1: Step(garden=_laid_out), 2: Step(thing=_one_line, garden=_apart)}
+STEPS: dict[int, Step] = {1: Step(garden=_laid_out), 2: Step(thing=_one_line, garden=_apart), 3: Step(thing=_plantings_keyed)}

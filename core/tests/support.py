@@ -40,7 +40,7 @@ def handbooks(soil: str = "firm_loam") -> embedment.Ground:
 def fence(crop: str = "tom-slicer", count: int = 8, spacing: float = 0.45, training: str = "pruned", **options: Any) -> Structure:
     """Return a mesh fence on 2.1 m T-posts 0.45 m deep, changed as asked."""
     chosen = {"length": 3.6, "mesh": "mesh_conc_150_5", "mesh_height": 1.2, "post_spacing": 1.2, "depth": 0.45, **options}
-    planting = Planting(crop=crop, count=count, spacing=spacing, training=training, planted="05-04")
+    planting = Planting(key="p1", crop=crop, count=count, spacing=spacing, training=training, planted="05-04")
     return Structure(key="fence", name="Fence", family="mesh-fence", options=chosen, plantings=(planting,))
 
 

@@ -58,7 +58,7 @@ def places(draw) -> Site:
 def plantings(draw) -> Planting:
     """Draw any crop, any number, any day of the year."""
     return Planting(
-        crop=draw(st.sampled_from(list(tables.crops()))), count=draw(st.integers(1, 600)), spacing=draw(st.floats(0.03, 3.0)),
+        key="p1", crop=draw(st.sampled_from(list(tables.crops()))), count=draw(st.integers(1, 600)), spacing=draw(st.floats(0.03, 3.0)),
         side=draw(st.sampled_from(["left", "right", "both"])), training=draw(st.sampled_from(["pruned", "free"])),
         planted=f"{draw(st.integers(1, 12)):02d}-{draw(st.integers(1, 28)):02d}",
     )  # fmt: skip
@@ -93,7 +93,7 @@ class AnyFamilyTest(NearTestCase):
             self.assertLessEqual(chosen.length, place.bed.length + 1e-9)
         self.assertTrue(all(value.text and value.reason.endswith(".") for value in offered.values))
         named = {value.option for value in offered.values}
-        self.assertLessEqual({"plantings.0.count", "plantings.0.spacing", "plantings.0.planted"}, named)
+        self.assertLessEqual({"plantings.p1.count", "plantings.p1.spacing", "plantings.p1.planted"}, named)
         wrong = {remark.key for remark in evaluate(place, offered.structure).remarks if remark.level == "wrong"}
         small = (
             {"beyond-bed", "crowded-row", "block-wide", "cages-touch", "roots-cut"}

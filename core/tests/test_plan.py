@@ -14,6 +14,7 @@ from ascent import cli
 from ascent.errors import InvalidPlan
 from ascent.model import FORMAT_VERSION
 from ascent.plan import plan_schema, read_plan
+from ascent.upgrades import upgraded_thing
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -244,6 +245,37 @@ class DamageTest(NearTestCase):
             "garden.latitude", "garden.beds[0].length", "garden.beds[4].soil", "garden.features[1]",
             "garden.beds[1].structures[0].plantings[0].count",
         })  # fmt: skip
+
+    def test_a_planting_has_a_key_of_its_own(self):
+        path = ("garden", "beds", 0, "structures", 0, "plantings")
+        planting = HOLDS["garden"]["beds"][0]["structures"][0]["plantings"][0]
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(changed(path, [planting, planting]))
+        self.assertIn("a key of its own for each planting", str(caught.exception))
+        two = read_plan(changed(path, [planting, {**planting, "key": "late"}])).garden.beds[0].structures[0]
+        self.assertEqual([each.path("count") for each in two.plantings], ["plantings.p1.count", "plantings.late.count"])
+
+    def test_plantings_of_version_3_are_numbered_and_keep_what_they_have(self):
+        old = json.loads((Path(__file__).parent / "old" / "plan-3.json").read_text(encoding="utf-8"))
+        before = old["garden"]["beds"][0]["structures"][0]["plantings"]
+        after = read_plan(json.dumps(old)).garden.beds[0].structures[0].plantings
+        self.assertEqual([each.key for each in after], ["p1", "p2"])
+        self.assertEqual([each.model_dump(exclude={"key"}) for each in after], before)
+
+    def test_what_was_built_stands_beside_the_plan(self):
+        """It is kept as it was, brought up with the rest, and what is wrong in it is named."""
+        structure = HOLDS["garden"]["beds"][0]["structures"][0]
+        built = {"on": "2026-04-30", **{name: structure[name] for name in ("family", "options", "plantings")}}
+        path = ("garden", "beds", 0, "structures", 0, "built")
+        plan = read_plan(changed(path, built))
+        found = plan.garden.beds[0].structures[0].built
+        self.assertEqual((str(found.on), found.options, found.plantings[0].key), ("2026-04-30", structure["options"], "p1"))
+        self.assertEqual(read_plan(plan.model_dump_json()), plan)
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(changed((*path, ), {**built, "options": {**structure["options"], "depth": 9.0}}))
+        self.assertIn("garden.beds[0].structures[0].built.options.depth", str(caught.exception))
+        old = upgraded_thing("structure", {"built": {"plantings": [{"crop": "leek"}]}, "plantings": []}, 3)
+        self.assertEqual(old["built"]["plantings"], [{"key": "p1", "crop": "leek"}])
 
     def test_an_older_file_is_brought_up_and_a_newer_one_refused(self):
         files = sorted((EXAMPLES.parent.parent / "core" / "tests" / "old").glob("plan-*.json"))

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import math
 
 import numpy as np
 from ascent.loads import cases, face
 from ascent.loads.season import season_of, weekly_gusts
 from ascent.mechanics import column
-from ascent.model import Garden, Planting, Site
+from ascent.model import Garden, Planting, Site, day_of_year
 from ascent.present import full_report
 from ascent.report import at, evaluate, first_crossing, outline, state_of
 from ascent.wording import against_text, gust_text, speed_text
@@ -123,27 +124,46 @@ class EvaluationTest(NearTestCase):
 class SeasonTest(NearTestCase):
     def test_weeks_run_from_planting_to_the_end_of_harvest_or_frost(self):
         garden = site().garden
-        season = season_of(garden, (Planting(crop="tom-slicer", count=1, spacing=0.45, planted="05-04"),))
+        season = season_of(garden, (Planting(key="p1", crop="tom-slicer", count=1, spacing=0.45, planted="05-04"),))
         self.assertEqual(season.date(0).strftime("%m-%d"), "05-04")
         self.assertLessEqual(season.date(season.weeks - 1).strftime("%m-%d"), garden.first_frost)
 
     def test_an_autumn_sown_crop_crosses_the_turn_of_the_year(self):
         garden = site().garden.model_copy(update={"last_frost": "02-10", "first_frost": "12-20"})
-        season = season_of(garden, (Planting(crop="fava", count=1, spacing=0.2, planted="12-28"),))
+        season = season_of(garden, (Planting(key="p1", crop="fava", count=1, spacing=0.2, planted="12-28"),))
         self.assertEqual(season.date(0).month, 12)
         self.assertLess(season.date(season.weeks - 1).month, 12)
+
+    def test_weeks_are_those_of_the_calendar(self):
+        """From Monday on, as ISO 8601 counts them; one week is the same for everything in a garden, whatever was planted when."""
+        for year in (2024, 2026, 2027):
+            garden = Garden(name="g", year=year)
+            seasons = [season_of(garden, (Planting(key="p1", crop=crop, count=1, spacing=0.4, planted=day),))
+                       for crop, day in (("tom-slicer", "05-04"), ("pea-snap", "03-19"), ("fava", "12-28"), ("bean-pole", "06-30"))]  # fmt: skip
+            for season, (month, day) in zip(seasons, ((5, 4), (3, 19), (12, 28), (6, 30)), strict=True):
+                first = season.date(0)
+                self.assertEqual(first.isocalendar().weekday, 1)
+                planted = min((dt.date(y, month, day) for y in (year - 1, year)), key=lambda date: abs(date - first))
+                self.assertEqual(first.isocalendar()[:2], planted.isocalendar()[:2])
+                self.assertNear(season.growing_days(0)[0], 3.5 - (planted - first).days, 1e-9)
+                for week in (0, 3, season.weeks - 1):
+                    middle = season.date(week) + dt.timedelta(days=3)
+                    self.assertEqual(season.week_of(day_of_year(f"{middle:%m-%d}")), week)
+            self.assertIsNone(seasons[0].week_of(20))
+            shared = {seasons[0].date(w) for w in range(seasons[0].weeks)} & {seasons[3].date(w) for w in range(seasons[3].weeks)}
+            self.assertGreater(len(shared), 8)
 
     def test_gusts_of_a_climate(self):
         """Gales rise into autumn where the garden says so; the design gust is never topped by a usual week."""
         row = site().bed
         garden = Garden(name="G", exposure="ordinary", climate="autumn-gales", beds=(row,))
-        season = season_of(garden, (Planting(crop="tom-slicer", count=1, spacing=0.45, planted="05-04"),))
+        season = season_of(garden, (Planting(key="p1", crop="tom-slicer", count=1, spacing=0.45, planted="05-04"),))
         gusts = weekly_gusts(Site(garden=garden, bed=row), season, 15.0)
         self.assertGreater(gusts["rare"][-1], gusts["rare"][8])
         self.assertLess(float(np.max(gusts["usual"])), 15.0)
 
     def test_weeks_have_names(self):
-        season = season_of(site().garden, (Planting(crop="tom-slicer", count=1, spacing=0.45, planted="05-04"),))
+        season = season_of(site().garden, (Planting(key="p1", crop="tom-slicer", count=1, spacing=0.45, planted="05-04"),))
         self.assertEqual(season.label(0), "the first week of May")
 
 

@@ -96,6 +96,19 @@ class QuirksTest(unittest.TestCase):
             (planting,) = next(s for bed in garden.beds for s in bed.structures if s.key == "lantern-row").plantings
             self.assertEqual((planting.crop, planting.count, planting.spacing, planting.planted), ("bean-pole", 20, 0.15, "05-04"))
 
+    def test_a_planting_keeps_its_key_through_a_table(self):
+        """By its key, else by its crop; another crop is another planting."""
+        own = next(s for bed in demo().beds for s in bed.structures if s.key == "lantern-row").plantings[0].crop
+        for rows, keys in ((f"{own},8,0.45,05-04,\n", ["p1"]), (f"pea-snap,8,0.05,04-01,\n{own},4,0.45,05-04,\n", ["p2", "p1"]),
+                           ("pea-snap,8,0.05,04-01,early\n", ["early"])):  # fmt: skip
+            text = "structure,crop,plants,spacing,planted,key\n" + "".join(f"lantern-row,{row}\n" for row in rows.strip().split("\n"))
+            garden = read_table(demo(), "plantings", text, "metric")
+            found = next(s for bed in garden.beds for s in bed.structures if s.key == "lantern-row").plantings
+            self.assertEqual([planting.key for planting in found], keys)
+        with self.assertRaises(InvalidPlan) as caught:
+            read_table(demo(), "plantings", "structure,crop,plants,spacing,planted,key\n" + "lantern-row,pea-snap,8,0.05,04-01,a\n" * 2, "metric")
+        self.assertIn("a key of its own", str(caught.exception))
+
     def test_only_prices_that_differ_become_one_s_own(self):
         text = write_table(demo(), "materials", "metric").replace("clip_tpost,", "clip_tpost,", 1)
         self.assertEqual(read_table(demo(), "materials", text, "metric").prices, {})

@@ -51,7 +51,7 @@ def of_face(planting: Planting, area: float) -> list[Remark]:
     if planting.count <= (1.0 if planting.training == "free" or crop.training == "GUIDE" else _CLOSER) * room:
         return []
     values = {"count": (float(planting.count), "count"), "room": (math.floor(room), "count")}
-    return [Remark("crowded-face", "watch", values, {"crop": crop.name}, "crops-3", ("plantings.0.count",))]
+    return [Remark("crowded-face", "watch", values, {"crop": crop.name}, "crops-3", (planting.path("count"),))]
 
 
 def of_through(planting: Planting, mesh: rows.Mesh) -> list[Remark]:
@@ -124,7 +124,7 @@ def of_row(planting: Planting, length: float) -> list[Remark]:
         return []
     values = {"count": (float(planting.count), "count"), "row": (row, "length"), "length": (length, "length")}
     words = {"crop": tables.crops()[planting.crop].name}
-    return [Remark("crowded-row", "wrong", values, words, "crops-3", ("length", "plantings.0.count"))]
+    return [Remark("crowded-row", "wrong", values, words, "crops-3", ("length", planting.path("count")))]
 
 
 def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[Remark]:

@@ -354,7 +354,7 @@ class Cages(Family[CageOptions]):
             if planting.spacing < row.diameter_m - 0.02:
                 values = {"spacing": (planting.spacing, "length"), "wide": (row.diameter_m, "length")}
                 found.append(
-                    Remark("cages-touch", "wrong", values, source="handbook-parts-3.7", levers=("plantings.0.spacing", "diameter"))
+                    Remark("cages-touch", "wrong", values, source="handbook-parts-3.7", levers=(planting.path("spacing"), "diameter"))
                 )
             per_row = math.ceil(planting.count / options.rows)
             if (per_row - 1) * planting.spacing > options.length + 1e-6:
@@ -363,7 +363,7 @@ class Cages(Family[CageOptions]):
                     "row": ((per_row - 1) * planting.spacing, "length"),
                     "length": (options.length, "length"),
                 }
-                found.append(Remark("crowded-row", "wrong", values, {"crop": crop.name}, "crops-3", ("length", "plantings.0.count")))
+                found.append(Remark("crowded-row", "wrong", values, {"crop": crop.name}, "crops-3", ("length", planting.path("count"))))
             if crop.height_m > geometry.top + 0.3:
                 values = {"vine": (crop.height_m, "length"), "top": (geometry.top, "length")}
                 found.append(Remark("cage-outgrown", "watch", values, {"crop": crop.name}, "handbook-parts-3.7", ("above", "height")))

@@ -249,7 +249,7 @@ class Existing(Family[ExistingOptions]):
         )  # fmt: skip
         reasons = {
             **row.reasons,
-            "plantings.0.count": Reason("count_asked") if need.count else row.reasons["plantings.0.count"],
+            (count := planting.path("count")): Reason("count_asked") if need.count else row.reasons[count],
             "fixed_to": Reason("host_pole" if tall else "host_wall", words={"crop": plant.name}),
             "owner": Reason("owner"),
             "state": Reason("state"),

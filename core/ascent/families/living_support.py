@@ -72,7 +72,7 @@ class _Block(Stand[LivingSupportOptions]):
         row = tables.crops()[self.host.key]
         longer = replace(self.season, spans=(*self.season.spans, (start - self.options.head_start, max(end, start + 1))))
         sown = Planting(
-            crop=row.key, count=min(len(hosts), 600), spacing=self.options.host_spacing, training="pruned", planted=first.planted
+            key="hosts", crop=row.key, count=min(len(hosts), 600), spacing=self.options.host_spacing, training="pruned", planted=first.planted
         )
         course = crop.planting_on_face(sown, longer, len(self.season.spans), row.height_m)
         cover = course.cover * (1.0 - _WITHERED * self.ripening)
@@ -238,8 +238,8 @@ class LivingSupport(Family[LivingSupportOptions]):
         planting = row.plantings[0].model_copy(update={"count": count})
         reasons = {
             **row.reasons,
-            "plantings.0.count": Reason("count_asked" if need.count else "climbers", {"count": (count, "count"), "hosts": (hosts, "count")}),
-            "plantings.0.spacing": Reason("climber_spacing"),
+            planting.path("count"): Reason("count_asked" if need.count else "climbers", {"count": (count, "count"), "hosts": (hosts, "count")}),
+            planting.path("spacing"): Reason("climber_spacing"),
             "length": Reason("block_length"),
             "host": Reason("host_heavy" if heavy else "host", words={"crop": row.crop.name}),
             "mix": Reason("mix"),

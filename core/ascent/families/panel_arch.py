@@ -389,7 +389,7 @@ class PanelArch(Family[PanelArchOptions]):
         rise = float(arches.figures(4.88, span, 0.91, arches.bending_stiffness(panel, width)).rise)
         reasons = {
             **{name: reason for name, reason in row.reasons.items() if name != "length"},
-            "plantings.0.count": Reason("count_asked" if need.count else "count", {"count": (planting.count, "count")}),
+            planting.path("count"): Reason("count_asked" if need.count else "count", {"count": (planting.count, "count")}),
             "panel": Reason("arch_panel", words={"crop": row.crop.name}),
             "frame": Reason("frame"),
             "panel_length": Reason("panel_length", {"rise": (rise, "length"), "span": (span, "length")}),

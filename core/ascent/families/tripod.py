@@ -191,8 +191,8 @@ class Tripod(Family[TripodOptions]):
         )
         reasons = {
             **row.reasons,
-            "plantings.0.count": Reason("count_asked" if need.count else "count_poles", {"count": (count, "count")}),
-            "plantings.0.spacing": Reason("spacing_poles", {"spacing": (chord, "length")}),
+            planting.path("count"): Reason("count_asked" if need.count else "count_poles", {"count": (count, "count")}),
+            planting.path("spacing"): Reason("spacing_poles", {"spacing": (chord, "length")}),
             "sets": Reason("sets", {"sets": (sets, "count"), "apart": (apart, "length")}),
             "legs": Reason("legs_pot" if potted else "legs"),
             "post_age": Reason("post_age"),

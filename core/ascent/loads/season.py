@@ -1,4 +1,4 @@
-"""The season of a structure in weeks, and the gusts each week brings."""
+"""The season of a structure in weeks of the calendar, and the gusts each week brings."""
 
 from __future__ import annotations
 
@@ -10,14 +10,24 @@ import numpy as np
 
 from .. import tables
 from ..mechanics import Array, wind
-from ..model import MAX_WEEKS, Place, Planting, Site, day_of_year
+from ..model import MAX_WEEKS, Place, Planting, Site, day_of_year, month_day
 
 _ORDINALS = ("first", "second", "third", "fourth", "last")
 
 
-def _offset(garden: Place, month_day: str) -> int:
-    """Return days from the last frost, between −182 and +182."""
-    return (day_of_year(month_day) - day_of_year(garden.last_frost) + 182) % 365 - 182
+def _date(year: int, day: str) -> dt.date:
+    month, of_month = map(int, day.split("-"))
+    return dt.date(year, month, of_month)
+
+
+def _last_frost(garden: Place) -> dt.date:
+    return _date(garden.year, garden.last_frost)
+
+
+def _offset(garden: Place, day: str) -> int:
+    """Return days from the last frost to the nearest such day, half a year before or after at most."""
+    near = (_date(year, day) - _last_frost(garden) for year in (garden.year - 1, garden.year, garden.year + 1))
+    return min((each.days for each in near), key=abs)
 
 
 def _span(garden: Place, planting: Planting) -> tuple[int, int]:
@@ -31,16 +41,16 @@ def _span(garden: Place, planting: Planting) -> tuple[int, int]:
 
 @dataclass(frozen=True)
 class Season:
-    """Weeks of a structure's season.
+    """Weeks of a structure's season, from Monday on, so that one week is the same for every structure of a garden.
 
     days: first day of each week, days from the last frost, (W,).
     spans: start and end of each planting, days from the last frost.
-    last_frost: day of the year.
+    last_frost: of the garden's year.
     """
 
     days: Array
     spans: tuple[tuple[int, int], ...]
-    last_frost: int
+    last_frost: dt.date
 
     @property
     def weeks(self) -> int:
@@ -48,8 +58,14 @@ class Season:
         return len(self.days)
 
     def date(self, week: int) -> dt.date:
-        """Return the first day of a week in a year without a leap day."""
-        return dt.date(2001, 1, 1) + dt.timedelta(days=(self.last_frost - 1 + int(self.days[week])) % 365)
+        """Return the first day of a week."""
+        return self.last_frost + dt.timedelta(days=int(self.days[week]))
+
+    def week_of(self, day: int) -> int | None:
+        """Return the week that a day of the year lies in, counted from 1 without a leap day; none outside of the season."""
+        first = self.date(0)
+        after = ((_date(year, month_day(day)) - first).days // 7 for year in (first.year, first.year + 1))
+        return next((week for week in after if 0 <= week < self.weeks), None)
 
     def label(self, week: int) -> str:
         """Return a week as people say it: ‘the third week of August’."""
@@ -62,11 +78,12 @@ class Season:
 
 
 def season_of(garden: Place, plantings: tuple[Planting, ...]) -> Season:
-    """Return the weeks from the first planting to the last clearing."""
-    spans = tuple(_span(garden, planting) for planting in plantings)
-    start, end = min(s for s, _ in spans), max(e for _, e in spans)
-    weeks = min(max(math.ceil((end - start) / 7), 1), MAX_WEEKS)
-    return Season(np.asarray(start + 7.0 * np.arange(weeks), dtype=np.float64), spans, day_of_year(garden.last_frost))
+    """Return the weeks of the calendar from the first planting to the last clearing."""
+    spans, frost = tuple(_span(garden, planting) for planting in plantings), _last_frost(garden)
+    planted, end = min(s for s, _ in spans), max(e for _, e in spans)
+    monday = planted - (frost + dt.timedelta(days=planted)).weekday()
+    weeks = min(max(math.ceil((end - monday) / 7), 1), MAX_WEEKS)
+    return Season(np.asarray(monday + 7.0 * np.arange(weeks), dtype=np.float64), spans, frost)
 
 
 def weekly_gusts(site: Site, season: Season, asked: float) -> dict[str, Array]:

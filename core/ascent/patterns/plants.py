@@ -11,6 +11,7 @@ from ..family import Need, Reason
 from ..geometry import Dimension, Plant, Point, Supply
 from ..model import MOST_PLANTS, Planting, Site, day_of_year, month_day
 
+FIRST = "p1"  # key of the planting a structure is proposed with
 OFFSET = 0.10  # of a plant from the line it climbs [m], parts handbook 3.2
 HEAVY = 0.5  # a fruit from which slings are usual [kg], crops handbook 5.4
 _TIE_EVERY = 0.30  # of stem between ties [m], structures handbook 10.5
@@ -92,12 +93,12 @@ def sown(need: Need, site: Site, longest: float, shortest: float = 0.6, spacing:
     length = max(min(math.ceil(wanted * 20 - 1e-6) / 20, whole_bed), shortest)
     middle = round((plant.plant_low_d + plant.plant_high_d) / 2)
     planted = month_day(day_of_year(site.garden.last_frost) + middle)
-    planting = Planting(crop=plant.key, count=count, spacing=apart, side=need.side, training=need.training, planted=planted)
+    planting = Planting(key=FIRST, crop=plant.key, count=count, spacing=apart, side=need.side, training=need.training, planted=planted)
     reasons = {
         "length": Reason("length", {"length": (length, "length"), "count": (count, "count"), "spacing": (apart, "length")}),
-        "plantings.0.count": Reason("count_asked" if need.count else "count", {"count": (count, "count"), "room": (room, "count")}),
-        "plantings.0.spacing": Reason("spacing", {"spacing": (apart, "length")}, {"crop": plant.name}),
-        "plantings.0.planted": planting_reason(plant),
+        planting.path("count"): Reason("count_asked" if need.count else "count", {"count": (count, "count"), "room": (room, "count")}),
+        planting.path("spacing"): Reason("spacing", {"spacing": (apart, "length")}, {"crop": plant.name}),
+        planting.path("planted"): planting_reason(plant),
     }
     return Sown(plant, (planting,), length, reasons)
 
@@ -117,4 +118,4 @@ def spacing_dimension(plantings: tuple[Planting, ...], grown: tuple[Plant, ...],
     if len(first) <= lines:
         return ()
     (x0, _, _), (x1, _, _) = first[0].at, first[1].at
-    return (Dimension("plantings.0.spacing", "plan", (x0, -edge, 0), (x1, -edge, 0), plantings[0].spacing, -0.42),)
+    return (Dimension(plantings[0].path("spacing"), "plan", (x0, -edge, 0), (x1, -edge, 0), plantings[0].spacing, -0.42),)

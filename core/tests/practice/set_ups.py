@@ -38,7 +38,7 @@ def _pot() -> Site:
 
 def _built(family: str, crop: str, count: int, spacing: float, side: str = "right", training: str = "pruned", **options: Any) -> Structure:
     planted = {"pea-tall": "03-20", "fava": "03-20"}.get(crop, "05-04")
-    planting = Planting(crop=crop, count=count, spacing=spacing, side=side, training=training, planted=planted)
+    planting = Planting(key="p1", crop=crop, count=count, spacing=spacing, side=side, training=training, planted=planted)
     return Structure(key="it", name="It", family=family, options=options, plantings=(planting,))
 
 

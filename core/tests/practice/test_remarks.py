@@ -278,7 +278,7 @@ class RemarksTest(NearTestCase):
         """Crops handbook 2: 0 and 1 are seldom seen; every pair of crop and kind of support is asked."""
         for family in FAMILIES.values():
             for crop, row in tables.suits().items():
-                planting = Planting(crop=crop, count=2, spacing=0.6, side="right", training="pruned", planted="05-04")
+                planting = Planting(key="p1", crop=crop, count=2, spacing=0.6, side="right", training="pruned", planted="05-04")
                 proposed = family.propose(Need(crop, None, "right", "pruned"), site())
                 structure = Structure(key="x", name="x", family=family.key, options=proposed.options.model_dump(), plantings=(planting,))
                 geometry = family.geometry(proposed.options, (planting,), site())

@@ -36,7 +36,7 @@ class SlicerCourseTest(NearTestCase):
 
     def test_the_product_reaches_the_peak(self):
         """3.03 kg a plant typical and 5.43 kg high, at the season's peak."""
-        planting = Planting(crop="tom-slicer", count=7, spacing=0.457, planted="05-04")
+        planting = Planting(key="p1", crop="tom-slicer", count=7, spacing=0.457, planted="05-04")
         season = season_of(site().garden, (planting,))
         standing = crop_loads.planting_on_face(planting, season, 0, 2.0)
         self.assertNear(np.max(standing.plant_kg), 3.03)
@@ -46,7 +46,7 @@ class SlicerCourseTest(NearTestCase):
 class CucumberBayTest(NearTestCase):
     def test_face_cap(self):
         """Crops handbook 6.5: cucumbers on mesh 1.8 m high: 4.5 kg a metre typical once capped by light; a 2.4 m bay 11 kg."""
-        planting = Planting(crop="cuc-slice", count=8, spacing=0.30, planted="05-04")
+        planting = Planting(key="p1", crop="cuc-slice", count=8, spacing=0.30, planted="05-04")
         season = season_of(site().garden, (planting,))
         standing = crop_loads.planting_on_face(planting, season, 0, 1.8)
         self.assertNear(np.max(crop_loads.several(standing, 8, 2.4 * 1.8)), 2.4 * 4.5, 0.02)

@@ -13,7 +13,7 @@ from tests.support import NearTestCase, site
 
 
 def planting(crop: str, count: int, spacing: float, side: str = "right") -> Planting:
-    return Planting(crop=crop, count=count, spacing=spacing, side=side, training="pruned", planted="05-04")
+    return Planting(key="p1", crop=crop, count=count, spacing=spacing, side=side, training="pruned", planted="05-04")
 
 
 class Laid(NearTestCase):

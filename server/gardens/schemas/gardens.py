@@ -27,6 +27,7 @@ from ascent.model import (
     Options,
     Place,
     PlantGust,
+    SeasonYear,
     Points,
     SoilKey,
     Typed,
@@ -54,6 +55,7 @@ class PlaceChange(Typed):
     latitude: float | None = Field(None, ge=-66.0, le=66.0)
     last_frost: MonthDay | None = None
     first_frost: MonthDay | None = None
+    year: SeasonYear | None = None
     exposure: ExposureKey | None = None
     climate: ClimateKey | None = None
     design_gust: PlantGust | None = None

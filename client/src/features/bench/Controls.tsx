@@ -39,8 +39,8 @@ export function Controls({ structure, catalogue, family, draft, report, problems
         <span className="label">Name</span>
         <input className="input" value={draft.name} maxLength={120} onChange={(event) => event.target.value !== "" && rename(event.target.value)} onBlur={onRelease} />
       </label>
-      {draft.plantings.map((planting, index) => (
-        <PlantingFields key={index} index={index} planting={planting} structure={structure} spacing={report?.written[`plantings.${index}.spacing`] ?? ""} catalogue={catalogue} onChange={onChange} onRelease={onRelease} />
+      {draft.plantings.map((planting) => (
+        <PlantingFields key={planting.key} planting={planting} structure={structure} spacing={report?.written[`plantings.${planting.key}.spacing`] ?? ""} catalogue={catalogue} onChange={onChange} onRelease={onRelease} />
       ))}
       <h2>Bed</h2>
       <Pick label="Soil" value={draft.soil} choices={catalogue.soils} onPick={(soil) => onChange((now) => ({ ...now, soil }))} />

@@ -120,7 +120,7 @@ export function useDraft(start: Schemas["StructureOut"]) {
       revision.current = theirs.revision;
       saved.current = theirs.draft;
       const paths = conflict.differences.map((each) => each.path).filter((path) => !keep(path));
-      const sameCrops = theirs.draft.plantings.length === past.now.plantings.length;
+      const sameCrops = theirs.draft.plantings.map((planting) => planting.key).join() === past.now.plantings.map((planting) => planting.key).join();
       const settled = paths.reduce((draft, path) => (path.startsWith("plantings") && !sameCrops ? { ...draft, plantings: theirs.draft.plantings } : putAt(draft, path, valueAt(theirs.draft, path))), past.now);
       given.current = text(settled);
       queue.settle(stale.mark, { draft: settled, revision: theirs.revision });

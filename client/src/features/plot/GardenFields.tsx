@@ -33,6 +33,7 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
           "at the plant, once in ten seasons; from the exposure"
         )}
       </p>
+      <QuantityRow label="Season of" text={String(fields.year)} value={fields.year} kind="count" system={garden.units} low={bounds["garden.year"]?.low} high={bounds["garden.year"]?.high} onValue={(year) => keep({ year })} />
       <DayOfYear label="Last frost" value={fields.last_frost} onDate={(last_frost) => keep({ last_frost })} />
       <DayOfYear label="First frost" value={fields.first_frost} onDate={(first_frost) => keep({ first_frost })} />
       <QuantityRow label="Least path" text={written.path_width ?? ""} value={fields.path_width} kind="length" system={garden.units} low={bounds["garden.path_width"]?.low} high={bounds["garden.path_width"]?.high} onValue={(path_width) => keep({ path_width })} />
