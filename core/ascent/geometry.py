@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+import re
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 from typing import Literal
 
 _NEAR = 0.05  # a piece so much too short will do [m]
@@ -38,6 +41,27 @@ class Member:
     def pieces(self, stock: float, lap: float) -> int:
         """Return of how many stock lengths it is joined, each over the next by a lap. [m]"""
         return max(math.ceil((self.buy_length - lap) / (stock - lap) - 1e-6), 1) if self.buy_length > stock + _NEAR else 1
+
+
+_RUNNING = re.compile(r"-\d+(?![a-z])")
+
+
+def located(members: Iterable[Member]) -> tuple[Member, ...]:
+    """Return members keyed by what part each is and where it stands along the row: ‘post@120’, at 1.20 m.
+
+    The running numbers they were made with go, so that a key stays what it is when there are more or fewer of a part; of several at
+    one station those after the first are counted: ‘wire@0’, ‘wire@0,2’. What was made without a number is one of a kind.
+    """
+    at: Counter[str] = Counter()
+    keyed = []
+    for member in members:
+        part, numbers = _RUNNING.subn("", member.key)
+        if numbers:
+            key = f"{part}@{round(100 * member.points[0][0])}"
+            at[key] += 1
+            member = replace(member, key=key if at[key] == 1 else f"{key},{at[key]}")  # noqa: PLW2901 - the member with its key
+        keyed.append(member)
+    return tuple(keyed)
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import re
 import unicodedata
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, model_validator
 
@@ -144,7 +144,7 @@ class Build(Typed):
     turn: Bearing = Field(0.0, description="its row from the bed's bearing, clockwise, degrees")
 
     @model_validator(mode="after")
-    def _plantings_apart(self) -> Structure:
+    def _plantings_apart(self) -> Self:
         keys = [planting.key for planting in self.plantings]
         if len(set(keys)) < len(keys):
             raise ValueError("a key of its own for each planting is allowed")

@@ -272,7 +272,7 @@ class DamageTest(NearTestCase):
         self.assertEqual((str(found.on), found.options, found.plantings[0].key), ("2026-04-30", structure["options"], "p1"))
         self.assertEqual(read_plan(plan.model_dump_json()), plan)
         with self.assertRaises(InvalidPlan) as caught:
-            read_plan(changed((*path, ), {**built, "options": {**structure["options"], "depth": 9.0}}))
+            read_plan(changed((*path,), {**built, "options": {**structure["options"], "depth": 9.0}}))
         self.assertIn("garden.beds[0].structures[0].built.options.depth", str(caught.exception))
         old = upgraded_thing("structure", {"built": {"plantings": [{"crop": "leek"}]}, "plantings": []}, 3)
         self.assertEqual(old["built"]["plantings"], [{"key": "p1", "crop": "leek"}])

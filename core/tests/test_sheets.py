@@ -106,7 +106,9 @@ class QuirksTest(unittest.TestCase):
             found = next(s for bed in garden.beds for s in bed.structures if s.key == "lantern-row").plantings
             self.assertEqual([planting.key for planting in found], keys)
         with self.assertRaises(InvalidPlan) as caught:
-            read_table(demo(), "plantings", "structure,crop,plants,spacing,planted,key\n" + "lantern-row,pea-snap,8,0.05,04-01,a\n" * 2, "metric")
+            read_table(
+                demo(), "plantings", "structure,crop,plants,spacing,planted,key\n" + "lantern-row,pea-snap,8,0.05,04-01,a\n" * 2, "metric"
+            )
         self.assertIn("a key of its own", str(caught.exception))
 
     def test_only_prices_that_differ_become_one_s_own(self):

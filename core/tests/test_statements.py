@@ -14,7 +14,7 @@ from ascent.model import Structure
 from ascent.parts import shopping
 from ascent.report import outline
 
-from tests.support import NearTestCase, site
+from tests.support import NearTestCase, fence, site
 from tests.test_every_family import proposals, variants
 
 ONE_WAY = {"guy", "run", "string", "tie"}  # one diagonal is enough, twine is woven, strings are staggered
@@ -58,6 +58,23 @@ class LayoutTest(NearTestCase):
                 self.assertEqual(*mirrored)
                 plants = [sorted((round(p.at[0], 3), round(abs(p.at[1]), 3)) for p in geometry.plants) for geometry in there]
                 self.assertEqual(*plants)
+
+    def test_a_key_is_one_piece_s_alone_and_stays_when_there_are_more(self):
+        """What is built, written down or thought of a piece hangs on its key: half as long again, the first posts are still the same."""
+        for family, proposal, crop in proposals():
+            geometry = family.geometry(proposal.options, proposal.plantings, site())
+            keys = [member.key for member in geometry.members]
+            with self.subTest(family.key, crop=crop):
+                self.assertEqual(len(keys), len(set(keys)))
+        row = fence(length=3.6)
+        family = FAMILIES["mesh-fence"]
+        short, long = (
+            {m.key: m.points for m in family.geometry(family.options(**{**row.options, "length": size}), row.plantings, site()).members}
+            for size in (3.6, 6.0)
+        )
+        self.assertLess({key for key in short if not key.startswith("tie")}, set(long))
+        self.assertEqual(*([tuple(round(v, 6) for v in row[key][0]) for key in short if "post" in key] for row in (short, long)))
+        self.assertLessEqual({"post@0", "post@120", "post@240", "post@360"}, set(short))
 
     def test_what_is_bought_for_a_piece_is_long_enough_and_not_wasted(self):
         wrong = set()

@@ -31,7 +31,7 @@ class ViewsTest(NearTestCase):
         plan = {m.member: m.points for m in self.views["plan"].marks if m.role == "post"}
         end = {m.member: m.points for m in self.views["end"].marks if m.role == "post"}
         self.assertEqual([p[0][0] for p in up.values()], [p[0][0] for p in plan.values()])
-        self.assertEqual(end["post-1"][1][1], up["post-1"][1][1])
+        self.assertEqual(end["post@0"][1][1], up["post@0"][1][1])
 
     def test_measures_name_what_they_edit_in_the_readers_units(self):
         texts = {m.option: m.text for view in self.views.values() for m in view.measures}

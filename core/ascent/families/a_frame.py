@@ -13,7 +13,7 @@ from .. import rows, tables
 from ..checks import arches, bending, embedment, fits, footings, legs, strings, tension, tipping
 from ..checks import mesh as mesh_checks
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point
+from ..geometry import Dimension, Geometry, Member, Plant, Point, located
 from ..loadpath import Arrow, Check, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
@@ -429,7 +429,7 @@ class AFrame(Family[AFrameOptions]):
             *((Dimension("options.in_soil", "elevation", (0, 0, -deep), (0, 0, 0), deep, -0.7),) if deep else ()),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )  # fmt: skip
-        return Geometry(tuple(members), grown, dimensions, tuple(supplies), end, height, deep, climb=height)
+        return Geometry(located(members), grown, dimensions, tuple(supplies), end, height, deep, climb=height)
 
     def loaded(self, options: AFrameOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Leaning:
         """Return the frame under the loads of the cases."""

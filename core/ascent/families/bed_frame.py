@@ -12,7 +12,7 @@ from .. import tables
 from ..checks import bending, boards, embedment, fits, tension
 from ..checks import mesh as mesh_checks
 from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Supply
+from ..geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ..loadpath import Arrow, Check, Link, Remark, Service, Strength
 from ..loads import face
 from ..loads.cases import Cases
@@ -349,7 +349,7 @@ class BedFrame(Family[BedFrameOptions]):
             *((Dimension("options.post_spacing", "elevation", (float(xs[0]), 0, options.height), (float(xs[1]), 0, options.height), bay, 0.5),) if bay else ()),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )  # fmt: skip
-        return Geometry(tuple(members), grown, dimensions, tuple(supplies), end, options.height, 0.0, climb=options.height)
+        return Geometry(located(members), grown, dimensions, tuple(supplies), end, options.height, 0.0, climb=options.height)
 
     def loaded(self, options: BedFrameOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Framed:
         """Return the frame under the loads of the cases."""

@@ -11,7 +11,7 @@ import numpy as np
 from .. import rows, tables
 from ..checks import bending, fits, strings
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point
+from ..geometry import Dimension, Geometry, Member, Plant, Point, located
 from ..loadpath import Arrow, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
@@ -217,7 +217,7 @@ class Brushwood(Family[BrushwoodOptions]):
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
         unit = end if options.pattern == "ring" else 0.3
-        return Geometry(tuple(members), grown, dimensions, (), end, height, options.in_soil, climb=height, unit=unit)
+        return Geometry(located(members), grown, dimensions, (), end, height, options.in_soil, climb=height, unit=unit)
 
     def loaded(self, options: BrushwoodOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Thicket:
         """Return the sticks under the loads of the cases."""

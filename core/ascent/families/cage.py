@@ -12,7 +12,7 @@ import numpy as np
 from .. import rows, tables
 from ..checks import bending, embedment, fits, footings, strings, tipping
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
+from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ..loadpath import Arrow, Check, Link, Remark, Service, Strength
 from ..loads import face
 from ..loads.cases import Cases
@@ -332,7 +332,7 @@ class Cages(Family[CageOptions]):
             )
         depth = max(options.depth if options.stakes else 0.0, row.leg_m)
         supplies = (Supply("upper-weave", "twines", options.link_twine, 2, 2.1 * options.length),) if options.above == "weave" else ()
-        return Geometry(tuple(members), grown, tuple(dimensions), supplies, options.length, stood, depth, climb=stood + 0.1)
+        return Geometry(located(members), grown, tuple(dimensions), supplies, options.length, stood, depth, climb=stood + 0.1)
 
     def loaded(self, options: CageOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Caged:
         """Return the cages under the loads of the cases."""

@@ -12,7 +12,7 @@ import numpy as np
 from .. import rows, tables
 from ..checks import bending, embedment, fits, tension
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
+from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ..loadpath import Arrow, Check, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
@@ -136,7 +136,7 @@ class _Crossed(Bays[CrossedPolesOptions]):
 
     @cached_property
     def ends(self) -> EndAssembly:
-        return _ends_of(self.options, self.site, len(self.xs))
+        return _ends_of(self.options, self.site).standing(self.geometry)
 
     def _wire_pull(self, load: Array) -> Array:
         wire = tables.wires()[self.options.ridge_wire]
@@ -281,7 +281,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
             supplies += posts.concrete([options.in_soil] * 2 * len(xs))
         grown = tuple(Plant(p.at, p.planting, (p.at, (p.at[0], 0.0, height))) for p in grown)
         members += _braces(options, height)
-        members += _ends_of(options, site, len(xs)).members(options.length) if options.brace == "guy" else []
+        members += _ends_of(options, site).members(options.length) if options.brace == "guy" else []
         end, bay = float(xs[-1]), float(xs[1])
         top = max(z for m in members if m.role == "post" for _, _, z in m.points)
         dimensions = (
@@ -291,7 +291,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
             Dimension("options.spread", "end", (0, -half, -options.in_soil), (0, half, -options.in_soil), options.spread, -0.5),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
-        return Geometry(tuple(members), grown, dimensions, tuple(supplies), options.length, top, options.in_soil, climb=height,
+        return Geometry(located(members), grown, dimensions, tuple(supplies), options.length, top, options.in_soil, climb=height,
                         unit=2 * post.soil_width)  # fmt: skip
 
     def loaded(self, options: CrossedPolesOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Crossed:
@@ -306,7 +306,7 @@ class CrossedPoles(Family[CrossedPolesOptions]):
         if options.brace == "none":
             found.append(Remark("row-racks", "watch", source="handbook-9.4", levers=("brace",)))
         if options.brace == "guy":
-            found += fits.of_guys(site.bed, options.length, _ends_of(options, site, 2).reach())
+            found += fits.of_guys(site.bed, options.length, _ends_of(options, site).reach())
         if options.ridge == "wire" and options.brace != "guy":
             found.append(Remark("ridge-wire-ends", "wrong", source="handbook-7.5", levers=("brace",)))
         if options.between == "strings" and options.ridge == "none":
@@ -358,10 +358,10 @@ def _ground_of(options: CrossedPolesOptions, site: Site) -> embedment.Ground:
     return embedment.ground_of(site.bed, "concrete" if options.footing == "concrete" else "driven")
 
 
-def _ends_of(options: CrossedPolesOptions, site: Site, pairs: int) -> EndAssembly:
+def _ends_of(options: CrossedPolesOptions, site: Site) -> EndAssembly:
     wire = options.brace_wire if options.brace == "guy" else "wire_soft_14"
     return EndAssembly(
-        ("post-1", f"post-{2 * pairs - 1}"), ("grip-1", f"grip-{2 * pairs - 1}"), "guy" if options.brace == "guy" else "plain",
+        "guy" if options.brace == "guy" else "plain",
         bending.after(tables.posts()[options.pole], options.post_age), _ground_of(options, site), options.in_soil, _height(options),
         tables.wires()[wire], tables.anchors()[options.anchor], tables.posts()[options.pole], _END_LEVERS,
     )  # fmt: skip

@@ -13,7 +13,7 @@ import numpy as np
 from .. import tables
 from ..checks import bending, embedment, fits, overhead, strings, tension
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Supply
+from ..geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ..loadpath import Arrow, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
@@ -143,7 +143,7 @@ class _Strung(PostRow[DropStringsOptions]):
 
     @cached_property
     def ends(self) -> EndAssembly:
-        return _ends_of(self.options, self.site, len(self.xs))
+        return _ends_of(self.options, self.site).standing(self.geometry)
 
     @cached_property
     def strands(self) -> float:
@@ -337,7 +337,7 @@ class DropStrings(Family[DropStringsOptions]):
                     for n, x in enumerate((a + b) / 2 for a, b in pairwise(map(float, xs)))
                 ]  # fmt: skip
         if options.top == "wire":
-            members += _ends_of(options, site, len(xs)).members(options.length)
+            members += _ends_of(options, site).members(options.length)
         bare = tables.constant("stripped_pruned")
         supplies = [] if options.attach == "twist" else list(plants.stem_ties(plantings, options.stem_tie, height, bare))
         if options.hung_by == "hook":
@@ -351,7 +351,7 @@ class DropStrings(Family[DropStringsOptions]):
                 supplies.append(Supply("knee-screws", "fittings", options.screws, 4 * len(xs)))
         if options.top != "house" and options.footing == "soil" and options.setting == "concrete":
             supplies += posts.concrete([options.depth] * len(xs))
-        return Geometry(tuple(members), grown, _dimensions(options, plantings, grown, xs, site.bed.width / 2), tuple(supplies), options.length,
+        return Geometry(located(members), grown, _dimensions(options, plantings, grown, xs, site.bed.width / 2), tuple(supplies), options.length,
                         height, depth if options.top != "house" else 0.0, climb=height)  # fmt: skip
 
     def loaded(self, options: DropStringsOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Strung:
@@ -367,7 +367,7 @@ class DropStrings(Family[DropStringsOptions]):
         if on_posts and options.footing == "bed" and site.bed.kind != "raised":
             found.append(Remark("no-board", "wrong", source="handbook-13", levers=("footing",)))
         if options.top == "wire" and options.ends == "guy":
-            found += fits.of_guys(site.bed, options.length, _ends_of(options, site, 2).reach())
+            found += fits.of_guys(site.bed, options.length, _ends_of(options, site).reach())
         if options.top == "wire" and options.ends == "plain":
             found.append(Remark("ends-unbraced", "watch", source="handbook-7.5", levers=("ends",)))
         if not on_posts:
@@ -442,14 +442,14 @@ def _spare(options: DropStringsOptions) -> float:
     return max(options.stem_length - options.top_height, 0.0) if options.lower else 0.0
 
 
-def _ends_of(options: DropStringsOptions, site: Site, posts_: int) -> EndAssembly:
+def _ends_of(options: DropStringsOptions, site: Site) -> EndAssembly:
     railed = options.ends == "top-brace"
     depth = options.depth if options.footing == "soil" else 0.30
     return EndAssembly(
-        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), "plain" if options.ends == "top-brace" else options.ends,
+        "plain" if options.ends == "top-brace" else options.ends,
         bending.after(tables.posts()[options.post], options.post_age), embedment.ground_of(site.bed, options.setting), depth, options.top_height,
         tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, railed,
-        bows=(posts_ - 1) / 2 * tables.constant("rail_bows") * options.length / (posts_ - 1), in_soil=options.footing == "soil",
+        bows=tables.constant("rail_bows") * options.length / 2, in_soil=options.footing == "soil",
     )  # fmt: skip
 
 

@@ -11,7 +11,7 @@ import numpy as np
 from .. import tables
 from ..checks import embedment, existing, fits, tension
 from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
+from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ..loadpath import Arrow, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
@@ -377,7 +377,7 @@ def _wired_geometry(options: ExistingOptions, plantings: tuple[Planting, ...], s
         *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
     )
     deep = options.fence_depth if options.fixed_to == "fence" else 0.0
-    return Geometry(tuple(members), grown, dimensions, tuple(supplies), end, top, deep, climb=options.height)
+    return Geometry(located(members), grown, dimensions, tuple(supplies), end, top, deep, climb=options.height)
 
 
 def _host_drawn(options: ExistingOptions, y: float) -> list[Member]:
@@ -438,4 +438,4 @@ def _pole_geometry(options: ExistingOptions, plantings: tuple[Planting, ...]) ->
         Dimension("options.pole_top", "elevation", (middle, 0, 0), (middle, 0, top), top, 1.3),
         Dimension("options.pole_depth", "elevation", (middle, 0, -options.pole_depth), (middle, 0, 0), options.pole_depth, -0.8),
     )
-    return Geometry(tuple(members), tuple(grown), dimensions, supplies, 2 * _PEGS, top, options.pole_depth, climb=top, unit=2 * _PEGS)
+    return Geometry(located(members), tuple(grown), dimensions, supplies, 2 * _PEGS, top, options.pole_depth, climb=top, unit=2 * _PEGS)

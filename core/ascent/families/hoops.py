@@ -12,7 +12,7 @@ import numpy as np
 from .. import rows, tables
 from ..checks import arches, bending, embedment, fits, footings, legs, tension
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of, tributary
-from ..geometry import Dimension, Geometry, Member, Plant
+from ..geometry import Dimension, Geometry, Member, Plant, located
 from ..loadpath import Arrow, Check, Link, Remark, Service, Strength
 from ..loads import crop, face
 from ..loads.cases import Cases
@@ -371,7 +371,7 @@ class Hoops(Family[HoopsOptions]):
             Dimension("options.span", "end", (0, -half, -deep), (0, half, -deep), options.span, -0.4),
             *plants.spacing_dimension(plantings, tuple(grown), site.bed.width / 2),
         )
-        return Geometry(tuple(members), tuple(grown), dimensions, ties, end, rise, deep, climb=rise)
+        return Geometry(located(members), tuple(grown), dimensions, ties, end, rise, deep, climb=rise)
 
     def loaded(self, options: HoopsOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Bent:
         """Return the hoops under the loads of the cases."""

@@ -12,7 +12,7 @@ import numpy as np
 from .. import rows, tables
 from ..checks import bending, fits, lodging
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant
+from ..geometry import Dimension, Geometry, Member, Plant, located
 from ..loadpath import Arrow, Link, Remark, Service
 from ..loads import crop, face
 from ..loads.cases import Cases
@@ -72,7 +72,12 @@ class _Block(Stand[LivingSupportOptions]):
         row = tables.crops()[self.host.key]
         longer = replace(self.season, spans=(*self.season.spans, (start - self.options.head_start, max(end, start + 1))))
         sown = Planting(
-            key="hosts", crop=row.key, count=min(len(hosts), 600), spacing=self.options.host_spacing, training="pruned", planted=first.planted
+            key="hosts",
+            crop=row.key,
+            count=min(len(hosts), 600),
+            spacing=self.options.host_spacing,
+            training="pruned",
+            planted=first.planted,
         )
         course = crop.planting_on_face(sown, longer, len(self.season.spans), row.height_m)
         cover = course.cover * (1.0 - _WITHERED * self.ripening)
@@ -272,7 +277,7 @@ class LivingSupport(Family[LivingSupportOptions]):
               if options.rows > 1 else ()),
         )  # fmt: skip
         depth = options.depth if options.backup == "strings" else 0.0
-        return Geometry(tuple(members), tuple(grown), dimensions, (), options.length, height, depth, climb=height)
+        return Geometry(located(members), tuple(grown), dimensions, (), options.length, height, depth, climb=height)
 
     def loaded(self, options: LivingSupportOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Block:
         """Return the block under the loads of the cases."""

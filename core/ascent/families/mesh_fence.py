@@ -13,7 +13,7 @@ from .. import rows, tables
 from ..checks import bending, embedment, fits, tension, ties
 from ..checks import mesh as mesh_checks
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant
+from ..geometry import Dimension, Geometry, Member, Plant, located
 from ..loadpath import Check, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
@@ -133,7 +133,7 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     @cached_property
     def ends(self) -> EndAssembly:
-        return _ends_of(self.options, self.site, len(self.xs), self.geometry.top)
+        return _ends_of(self.options, self.site, len(self.xs), self.geometry.top).standing(self.geometry)
 
     @cached_property
     def middle(self) -> float:
@@ -463,7 +463,7 @@ class MeshFence(Family[MeshFenceOptions]):
         if options.setting == "concrete":
             supplies = (*supplies, *posts.concrete([options.depth] * len(xs)))
         dimensions = _dimensions(options, plantings, grown, site.bed.width / 2)
-        return Geometry(line.members(members), grown, dimensions, supplies, options.length, top, options.depth, climb=high)
+        return Geometry(located(line.members(members)), grown, dimensions, supplies, options.length, top, options.depth, climb=high)
 
     def loaded(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Fence:
         """Return the fence under the loads of the cases."""
@@ -510,7 +510,7 @@ _END_LEVERS = {
 def _ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> EndAssembly:
     railed, bays = options.top == "rail" and posts_ > 1, max(posts_ - 1, 1)
     return EndAssembly(
-        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, bending.after(tables.posts()[options.post], options.post_age),
+        options.ends, bending.after(tables.posts()[options.post], options.post_age),
         embedment.ground_of(site.bed, options.setting), options.depth, top if railed else tables.constant("brace_height") * top,
         tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, railed,
         bows=relief.tied_bays(bays) * tables.constant("rail_bows") * options.length / bays,

@@ -14,7 +14,7 @@ from .. import rows, tables
 from ..checks import arches, embedment, fits, footings, tension, ties
 from ..checks import mesh as mesh_checks
 from ..family import DEEPER, Ask, Family, Need, Proposal, Reason, Way, Wish, choice, item, keys, measure, row_of, tributary
-from ..geometry import Dimension, Geometry, Member, Plant, Supply
+from ..geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ..loadpath import Arrow, Check, Link, Remark, Service
 from ..loads import crop, face
 from ..loads.cases import Cases
@@ -454,7 +454,7 @@ class PanelArch(Family[PanelArchOptions]):
             _bay(options, rise),
         )  # fmt: skip
         depth = options.depth if options.foot == "posts" else 0.0
-        return Geometry(tuple(members), grown, (*dimensions, *plants.spacing_dimension(plantings, grown, offset + 0.2)), _supplies(options, plantings, _arc(options, site)),
+        return Geometry(located(members), grown, (*dimensions, *plants.spacing_dimension(plantings, grown, offset + 0.2)), _supplies(options, plantings, _arc(options, site)),
                         total, rise, depth, climb=_arc(options, site) / 2)  # fmt: skip
 
     def loaded(self, options: PanelArchOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Arch:

@@ -11,7 +11,7 @@ import numpy as np
 from .. import rows, tables
 from ..checks import bending, fits, ties
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Supply
+from ..geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ..loadpath import Arrow, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
@@ -193,7 +193,7 @@ class Stake(Family[StakeOptions]):
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
         ties_ = () if _winds(options) else (Supply("stem-ties", "ties", options.stem_tie, count),)
-        return Geometry(tuple(members), grown, dimensions, ties_, options.length, top,
+        return Geometry(located(members), grown, dimensions, ties_, options.length, top,
                         options.depth, climb=options.height)  # fmt: skip
 
     def loaded(self, options: StakeOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Staked:

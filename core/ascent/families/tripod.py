@@ -12,7 +12,7 @@ import numpy as np
 from .. import tables
 from ..checks import bending, fits, legs, strings
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point
+from ..geometry import Dimension, Geometry, Member, Plant, Point, located
 from ..loadpath import Link, Remark, Service, Strength
 from ..loads import crop, face
 from ..loads.cases import Cases
@@ -258,7 +258,7 @@ class Tripod(Family[TripodOptions]):
               if options.sets > 1 else ()),
         )  # fmt: skip
         top = max(z for m in members if m.role == "post" for _, _, z in m.points)
-        return Geometry(tuple(members), grown, dimensions, ties, end, top, options.in_soil, climb=height,
+        return Geometry(located(members), grown, dimensions, ties, end, top, options.in_soil, climb=height,
                         unit=max(x for (x, _, _), _ in first) - min(x for (x, _, _), _ in first))  # fmt: skip
 
     def loaded(self, options: TripodOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Standing:

@@ -11,7 +11,7 @@ import numpy as np
 from .. import rows, tables
 from ..checks import bending, embedment, fits
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Point
+from ..geometry import Dimension, Geometry, Member, Point, located
 from ..loadpath import Arrow, Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
@@ -104,7 +104,7 @@ class _Woven(PostRow[WeaveOptions]):
 
     @cached_property
     def ends(self) -> EndAssembly:
-        return _ends_of(self.options, self.site, len(self.xs))
+        return _ends_of(self.options, self.site).standing(self.geometry)
 
     def _pulls(self, loads: Array) -> Array:
         twine = tables.twines()[self.options.twine]
@@ -224,7 +224,7 @@ class Weave(Family[WeaveOptions]):
         if options.extension == "canes":
             members += [Member(f"extension-{n + 1}", "strut", "posts", "cane_12", ((float(x), 0.0, top - 0.3), (float(x), 0.0, top + 0.6)), 0.9, 0.012)
                         for n, x in enumerate(xs)]  # fmt: skip
-        members += _ends_of(options, site, len(xs)).members(options.length)
+        members += _ends_of(options, site).members(options.length)
         two = any(p.side == "both" for p in plantings)
         grown = plants.along(plantings, options.length, 0.12 if two else 0.0)
         end, bay = float(xs[-1]), float(xs[1])
@@ -237,7 +237,7 @@ class Weave(Family[WeaveOptions]):
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
         supplies = tuple(posts.concrete([options.depth] * len(xs))) if options.setting == "concrete" else ()
-        return Geometry(tuple(members), grown, dimensions, supplies, options.length, top, options.depth, climb=options.top_run)
+        return Geometry(located(members), grown, dimensions, supplies, options.length, top, options.depth, climb=options.top_run)
 
     def loaded(self, options: WeaveOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Woven:
         """Return the weave under the loads of the cases."""
@@ -250,7 +250,7 @@ class Weave(Family[WeaveOptions]):
             values = {"top": (options.top_run, "length"), "post": (geometry.top, "length")}
             found.append(Remark("run-above-post", "wrong", values, source="handbook-parts-3.10", levers=("top_run", "depth", "post")))
         if options.ends == "guy":
-            found += fits.of_guys(site.bed, options.length, _ends_of(options, site, 2).reach())
+            found += fits.of_guys(site.bed, options.length, _ends_of(options, site).reach())
         if options.ends == "plain":
             found.append(Remark("ends-lean-in", "watch", source="handbook-parts-3.10", levers=("ends",)))
         if options.first_run > 0.30:
@@ -307,10 +307,10 @@ def _heights(options: WeaveOptions) -> list[float]:
     return np.linspace(options.first_run, top, count + 1).tolist() if count else [top]
 
 
-def _ends_of(options: WeaveOptions, site: Site, posts_: int) -> EndAssembly:
+def _ends_of(options: WeaveOptions, site: Site) -> EndAssembly:
     above = options.top_run + 0.1
     return EndAssembly(
-        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), "plain" if options.ends == "double" else options.ends,
+        "plain" if options.ends == "double" else options.ends,
         bending.after(tables.posts()[options.post], options.post_age), embedment.ground_of(site.bed, options.setting), options.depth, tables.constant("brace_height") * above,
         tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS,
     )  # fmt: skip

@@ -12,7 +12,7 @@ import numpy as np
 from .. import rows, tables
 from ..checks import arms, bending, embedment, fits, strings, tension
 from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply
+from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ..loadpath import Link, Remark, Service
 from ..loads import face
 from ..loads.cases import Cases
@@ -88,7 +88,7 @@ class _Row(PostRow[WireTrellisOptions]):
 
     @cached_property
     def ends(self) -> EndAssembly:
-        return _ends_of(self.options, self.site, len(self.xs))
+        return _ends_of(self.options, self.site).standing(self.geometry)
 
     @cached_property
     def wind(self) -> face.FaceWind:
@@ -288,7 +288,7 @@ class WireTrellis(Family[WireTrellisOptions]):
             wire_step=round(max((height - 0.3) / max(wires, 2), 0.2), 2), crop_on="wires" if low else "strings", depth=depth,
             end_depth=end_depth, post_spacing=3.0, ends="lean", stem_tie="twine_jute_3_loop" if low else "clip_spring_small",
         )  # fmt: skip
-        room = {"room": (_ends_of(options, site, 2).reach(), "length")}
+        room = {"room": (_ends_of(options, site).reach(), "length")}
         reasons = {
             **row.reasons,
             "lines": Reason("lines_tee" if options.lines == "tee" else "lines"),
@@ -318,7 +318,7 @@ class WireTrellis(Family[WireTrellisOptions]):
         """Return posts, wires, arms, strings and ends in metres."""
         post, end = tables.posts()[options.post], tables.posts()[options.end_post]
         xs, tee, height = posts.stations(options.length, options.post_spacing), options.lines == "tee", options.top_height
-        assembly = _ends_of(options, site, len(xs))
+        assembly = _ends_of(options, site)
         members = posts.row(post, xs[1:-1], options.depth, height, posts.stock_length(post, options.depth + height), first=2)
         for number, x, outward in ((1, 0.0, -1.0), (len(xs), options.length, 1.0)):
             members += posts.end(end, number, (x, 0.0, -options.end_depth), assembly.top_of(x, outward))
@@ -349,7 +349,7 @@ class WireTrellis(Family[WireTrellisOptions]):
         cast += [options.depth] * (len(xs) - 2) if options.setting == "concrete" else []
         supplies = (*plants.stem_ties(plantings, options.stem_tie, height, bare), *_small(options, grown), *posts.concrete(cast))
         dimensions = _dimensions(options, plantings, grown, xs, site.bed.width / 2)
-        return Geometry(tuple(members), grown, dimensions, supplies, options.length, height, options.depth, climb=height)
+        return Geometry(located(members), grown, dimensions, supplies, options.length, height, options.depth, climb=height)
 
     def loaded(self, options: WireTrellisOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Row:
         """Return the row under the loads of the cases."""
@@ -358,7 +358,7 @@ class WireTrellis(Family[WireTrellisOptions]):
     def remarks(self, options: WireTrellisOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
         """Return what fits and what does not: the room that guys take, reach, the safety wire, what climbs on what."""
         found = fits.of_ground(site.bed, options.length, options.depth)
-        assembly = _ends_of(options, site, 2)
+        assembly = _ends_of(options, site)
         if options.ends in _GUYED:
             found += fits.of_guys(site.bed, options.length, assembly.reach())
         if not options.safety_wire:
@@ -407,10 +407,10 @@ _END_LEVERS = {
 }
 
 
-def _ends_of(options: WireTrellisOptions, site: Site, posts_: int) -> EndAssembly:
+def _ends_of(options: WireTrellisOptions, site: Site) -> EndAssembly:
     leaning = math.radians(options.lean if options.ends == "lean" else 90.0)
     return EndAssembly(
-        ("post-1", f"post-{posts_}"), ("grip-1", f"grip-{posts_}"), options.ends, bending.after(tables.posts()[options.end_post], options.post_age),
+        options.ends, bending.after(tables.posts()[options.end_post], options.post_age),
         embedment.ground_of(site.bed, "concrete" if options.ends == "concrete" else options.setting), options.end_depth, options.top_height, tables.wires()[options.guy_wire],
         tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, lean=leaning,
         guy_angle=math.radians(options.guy_angle), run=min(2.4, options.length / 2), pad=_STONE if options.ends in _GUYED else 0.0,

@@ -12,7 +12,7 @@ import numpy as np
 from .. import rows, tables
 from ..checks import bending, embedment, tension
 from ..checks.embedment import Ground
-from ..geometry import Member, Point
+from ..geometry import Geometry, Member, Point
 from ..loadpath import Arrow, Check, Link
 from ..loads.cases import Cases
 from ..mechanics import Array, beam, ends, relief
@@ -93,18 +93,16 @@ class _Held(NamedTuple):
 class EndAssembly:
     """What holds the end posts against the row's own pull.
 
-    posts, grips: keys of the two end posts and of the soil that holds them.
     hold: where guy, strut, rail or brace meets the post. [m]
     lean: of the post from the ground, its top away from the row; guy_angle of the guy from the ground. [rad]
     run: distance of a brace post from the end post. [m]
     pad: area of a stone under the foot. [m²]
     bows: how far an end comes in once the rail between both has bowed out by a twentieth of its length. [m]
+    posts, grips: keys of the two end posts and of the soil that holds them, where the row is laid out.
     in_soil: whether its foot stands in the soil at all, rather than on a board.
     levers: options that strengthen post, soil, guy, strut, prop (the anchor) and lift (a strut's foot).
     """
 
-    posts: tuple[str, str]
-    grips: tuple[str, str]
     kind: Kind
     post: rows.Post
     ground: Ground
@@ -121,6 +119,15 @@ class EndAssembly:
     pad: float = 0.0
     bows: float = 0.0
     in_soil: bool = True
+    posts: tuple[str, ...] = ()
+    grips: tuple[str, ...] = ()
+
+    def standing(self, geometry: Geometry) -> EndAssembly:
+        """Return it with the first and the last post of a row, and the soil that holds them."""
+        posts, grips = (
+            tuple(member.key for member in (*row[:1], *row[-1:])) for row in (geometry.by_role("post"), geometry.by_role("grip"))
+        )
+        return replace(self, posts=posts, grips=grips)
 
     @property
     def propped(self) -> bool:

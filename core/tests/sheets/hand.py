@@ -113,7 +113,9 @@ class Sheet(NearTestCase):
     @cache
     def stand(cls):
         """Return the family's structure under the loads of the one case."""
-        planting = Planting(key="p1", crop=cls.crop, count=cls.count, spacing=cls.spacing, side=cls.side, training=cls.training, planted=cls.planted)
+        planting = Planting(
+            key="p1", crop=cls.crop, count=cls.count, spacing=cls.spacing, side=cls.side, training=cls.training, planted=cls.planted
+        )
         where = site(**cls.bed)
         family = family_of(cls.family)
         options = family.options.model_validate(cls.options)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 
 from tests.sheets import (
     test_arches,
@@ -24,6 +25,11 @@ TEE = 0.035 / 2  # half the width over the flange of a light or heavy T-post
 LOW = 0.05  # what starts at the ground is tied a hand's breadth up
 
 
+def _part(key: str) -> str:
+    """Return what kind of piece a member is, as its key begins."""
+    return re.split("[-@]", key)[0]
+
+
 class LayoutTest(NearTestCase):
     def stands(self, sheet, rows, plants=()):
         """Compare the ends of members, the number of their like, and the first plants."""
@@ -31,8 +37,8 @@ class LayoutTest(NearTestCase):
         by_key = {member.key: member for member in geometry.members}
         for key, (count, *points) in rows.items():
             with self.subTest(sheet=sheet.__name__, member=key):
-                like = key.split("-")[0]
-                self.assertEqual(sum(1 for each in by_key if each.split("-")[0] == like), count)
+                like = _part(key)
+                self.assertEqual(sum(1 for each in by_key if _part(each) == like), count)
                 for found, wanted in zip(by_key[key].points, points, strict=False):
                     for a, b in zip(found, wanted, strict=True):
                         self.assertAlmostEqual(a, b, delta=0.002)
@@ -48,10 +54,10 @@ class LayoutTest(NearTestCase):
             self.stands(
                 sheet,
                 {
-                    "post-1": (4, (0.125, 0.61 + TEE, -0.6), (0.125, 0.61 + TEE, 0.91)),
-                    "post-4": (4, (1.27 - 0.125, -0.61 - TEE, -0.6), (1.27 - 0.125, -0.61 - TEE, 0.91)),
-                    "tie-1-1": (8, (0.125, 0.61, 0.91)),
-                    "tie-1-2": (8, (0.125, 0.61, LOW)),
+                    "post@12": (4, (0.125, 0.61 + TEE, -0.6), (0.125, 0.61 + TEE, 0.91)),
+                    "post@114,2": (4, (1.27 - 0.125, -0.61 - TEE, -0.6), (1.27 - 0.125, -0.61 - TEE, 0.91)),
+                    "tie@12": (8, (0.125, 0.61, 0.91)),
+                    "tie@12,2": (8, (0.125, 0.61, LOW)),
                 },
                 [(first - 0.15, 0.71), (first + 0.45, 0.71), (first + 0.15, -0.71)],
             )
@@ -62,12 +68,12 @@ class LayoutTest(NearTestCase):
         self.stands(
             test_arches.ArchOnBoards,
             {
-                "panel-2": (2, (1.27 - 0.2, -0.6, 0), (long, -0.6, 0)),
-                "board-2-right": (4, (1.07, -0.62, 0.05), (long, -0.62, 0.05)),
-                "cleat-1-left-1": (8, (0.125, 0.6, 0.1)),
-                "cleat-2-right-2": (8, (long - 0.125, -0.6, 0.1)),
-                "lap-1-10": (10, (1.27 - 0.1, 0.6, 0)),
-                "string-1": (8, (long / 2 - 1.05, 0.18, 2.017), (long / 2 - 1.05, 0.48, LOW)),
+                "panel@107": (2, (1.27 - 0.2, -0.6, 0), (long, -0.6, 0)),
+                "board-right@107": (4, (1.07, -0.62, 0.05), (long, -0.62, 0.05)),
+                "cleat-left@12": (8, (0.125, 0.6, 0.1)),
+                "cleat-right@222": (8, (long - 0.125, -0.6, 0.1)),
+                "lap@117,10": (10, (1.27 - 0.1, 0.6, 0)),
+                "string@12": (8, (long / 2 - 1.05, 0.18, 2.017), (long / 2 - 1.05, 0.48, LOW)),
             },
             [(long / 2 - 1.05, 0.48), (long / 2 - 0.45, 0.48)],
         )
@@ -75,20 +81,20 @@ class LayoutTest(NearTestCase):
     def test_arches_on_blocks_and_in_the_ground(self):
         """Blocks of 0.2 × 0.19 m lie outside the legs, one on the other: their centres at 0.095 and 0.285 m."""
         self.stands(
-            test_arches.ArchOnBlocks, {"block-1-left-1-1": (8, (0.125, 0.7, 0.095)), "block-1-right-2-2": (8, (1.27 - 0.125, -0.7, 0.285))}
+            test_arches.ArchOnBlocks, {"block-left@12": (8, (0.125, 0.7, 0.095)), "block-right@114,2": (8, (1.27 - 0.125, -0.7, 0.285))}
         )
-        self.stands(test_arches.BuriedArch, {"panel-1": (1, (0, -0.7, -0.3), (1.27, -0.7, -0.3))}, [(0.635 - 1.05, 0.8)])
+        self.stands(test_arches.BuriedArch, {"panel@0": (1, (0, -0.7, -0.3), (1.27, -0.7, -0.3))}, [(0.635 - 1.05, 0.8)])
 
     def test_tube_arches(self):
         """Arches a metre apart; five lines over the crown, 0.20 m apart along the bow."""
         self.stands(
             test_arches.TubeArches,
             {
-                "tube-3": (3, (2, -0.75, 0), (2, 0.75, 0)),
-                "post-1": (6, (0, 0.75 + TEE, -0.6), (0, 0.75 + TEE, 0.5)),
-                "over-1": (5, (0, -0.397, 2.086), (2, -0.397, 2.086)),
-                "over-3": (5, (0, 0, 2.2), (2, 0, 2.2)),
-                "tie-1-1": (12, (0, 0.75, 0.5)),
+                "tube@200": (3, (2, -0.75, 0), (2, 0.75, 0)),
+                "post@0": (6, (0, 0.75 + TEE, -0.6), (0, 0.75 + TEE, 0.5)),
+                "over@0": (5, (0, -0.397, 2.086), (2, -0.397, 2.086)),
+                "over@0,3": (5, (0, 0, 2.2), (2, 0, 2.2)),
+                "tie@0": (12, (0, 0.75, 0.5)),
                 "mesh-left": (2, (0, -0.75, 0), (2, -0.75, 0)),
             },
             [(1 - 0.9 - 0.15, 0.85)],
@@ -101,76 +107,76 @@ class LayoutTest(NearTestCase):
         self.stands(
             test_bed_frames.FrameWithStrings,
             {
-                "post-1": (6, (0.15, y, -0.3), (0.15, y, 1.5)),
-                "post-2": (6, (1.2, y, -0.3), (1.2, y, 1.5)),
-                "post-6": (6, (2.25, -y, -0.3), (2.25, -y, 1.5)),
-                "screw-1-1": (12, (0.15, y, 0.005)),
-                "screw-6-2": (12, (2.25, -y, -0.145)),
-                "crossbar-1-1": (3, (0.15, -y, 1.47), (0.15, y, 1.47)),
+                "post@15": (6, (0.15, y, -0.3), (0.15, y, 1.5)),
+                "post@120": (6, (1.2, y, -0.3), (1.2, y, 1.5)),
+                "post@225,2": (6, (2.25, -y, -0.3), (2.25, -y, 1.5)),
+                "screw@15": (12, (0.15, y, 0.005)),
+                "screw@225,4": (12, (2.25, -y, -0.145)),
+                "crossbar@15": (3, (0.15, -y, 1.47), (0.15, y, 1.47)),
                 "rail-left": (2, (0, y, 1.5), (2.4, y, 1.5)),
-                "string-1": (10, (1.2 - 2.25 * 0.45, y, 1.5), (1.2 - 2.25 * 0.45, 0.35, LOW)),
+                "string@19": (10, (1.2 - 2.25 * 0.45, y, 1.5), (1.2 - 2.25 * 0.45, 0.35, LOW)),
             },
             [(1.2 - 2.25 * 0.45, 0.35)],
         )
         self.stands(
             test_bed_frames.FrameWithMesh,
             {
-                "post-3": (3, (2.25, y, -0.25), (2.25, y, 1.5)),
-                "board-3-1": (2, (0, 0.6, -0.18), (2.4, 0.6, -0.18)),
-                "board-3-2": (2, (0, 0.6, -0.04), (2.4, 0.6, -0.04)),
-                "mesh-1-left": (2, (0.15, y, LOW), (1.2, y, LOW), (1.2, y, LOW + 1.27)),
-                "tie-1-1-left": (14, (0.15, y, LOW)),
-                "brace-27": (1, (0.15, y, 0.05), (2.25, y, 1.5)),
+                "post@225": (3, (2.25, y, -0.25), (2.25, y, 1.5)),
+                "board@0": (2, (0, 0.6, -0.18), (2.4, 0.6, -0.18)),
+                "board@0,2": (2, (0, 0.6, -0.04), (2.4, 0.6, -0.04)),
+                "mesh-left@15": (2, (0.15, y, LOW), (1.2, y, LOW), (1.2, y, LOW + 1.27)),
+                "tie-left@15": (14, (0.15, y, LOW)),
+                "brace@15": (1, (0.15, y, 0.05), (2.25, y, 1.5)),
             },
             [(first, 0.35)],
         )
         self.stands(
             test_bed_frames.FrameBehindStakes,
-            {"post-1": (10, (0.15, y, -0.3), (0.15, y, 1.5)), "backing-5-1": (6, (0.05, y, -0.75)), "backing-10-3": (6, (2.35, -y, -0.75))},
+            {"post@15": (10, (0.15, y, -0.3), (0.15, y, 1.5)), "backing@5": (6, (0.05, y, -0.75)), "backing@235,2": (6, (2.35, -y, -0.75))},
         )
         self.stands(
             test_bed_frames.FrameTiedBack,
-            {"backing-10-1": (2, (0.8, -0.6, -0.05), (0.8, 0.6, -0.05)), "backing-10-2": (2, (1.6, -0.6, -0.05))},
+            {"backing@80": (2, (0.8, -0.6, -0.05), (0.8, 0.6, -0.05)), "backing@160": (2, (1.6, -0.6, -0.05))},
         )
 
     def test_cages(self):
         """Four places centred on a row of 3 m; stakes touch the cage from outside."""
-        self.stands(test_cages.LoneCages, {"cage-1": (4, (0.375, 0, 0), (0.375, 0, 1.22)), "cage-4": (4, (3 - 0.375, 0, 0))}, [(0.375, 0)])
+        self.stands(test_cages.LoneCages, {"cage@38": (4, (0.375, 0, 0), (0.375, 0, 1.22)), "cage@262": (4, (3 - 0.375, 0, 0))}, [(0.375, 0)])
         self.stands(
             test_cages.StakedRaft,
             {
-                "cage-1": (12, (0.375, -0.7, 0), (0.375, -0.7, 1.22)),
-                "cage-12": (12, (2.625, 0.7, 0)),
-                "post-1": (12, (0.375, -0.7 + 0.2025, -0.4), (0.375, -0.7 + 0.2025, 1.1)),
-                "link-1": (23, (0.375, -0.7, 0.9), (1.125, -0.7, 0.9)),  # 3 × 3 along, 2 × 4 across, one diagonal of 2 × 3 cells
+                "cage@38": (12, (0.375, -0.7, 0), (0.375, -0.7, 1.22)),
+                "cage@262,3": (12, (2.625, 0.7, 0)),
+                "post@38": (12, (0.375, -0.7 + 0.2025, -0.4), (0.375, -0.7 + 0.2025, 1.1)),
+                "link@38": (23, (0.375, -0.7, 0.9), (1.125, -0.7, 0.9)),  # 3 × 3 along, 2 × 4 across, one diagonal of 2 × 3 cells
             },
             [(0.375, -0.7), (1.125, -0.7)],
         )
-        self.stands(test_cages.CutCylinder, {"cage-3": (3, (1.5 - 0.15 + 0.9, 0, 0), (2.25, 0, 1.35))}, [(0.45, 0)])
+        self.stands(test_cages.CutCylinder, {"cage@225": (3, (1.5 - 0.15 + 0.9, 0, 0), (2.25, 0, 1.35))}, [(0.45, 0)])
 
     def test_fences(self):
         """A mesh hangs on the side of its posts where the plants are, the panel 0.15 m up; twine runs stand off by 0.16 m."""
         self.stands(
             test_fences.PanelFence,
             {
-                "post-4": (4, (3.6, 0, -0.6), (3.6, 0, 1.5)),
-                "mesh-3": (3, (2.4, 0.075 / 2, 0.15), (3.6, 0.075 / 2, 0.15)),
-                "tie-1-1": (18, (0, 0.0375, 0.15)),
-                "tie-4-5": (18, (3.6, 0.0375, 0.15 + 4 * 0.304)),
+                "post@360": (4, (3.6, 0, -0.6), (3.6, 0, 1.5)),
+                "mesh@240": (3, (2.4, 0.075 / 2, 0.15), (3.6, 0.075 / 2, 0.15)),
+                "tie@0": (18, (0, 0.0375, 0.15)),
+                "tie@360,5": (18, (3.6, 0.0375, 0.15 + 4 * 0.304)),
             },
             [(1.8 - 3.5 * 0.45, 0.1), (1.8 - 2.5 * 0.45, 0.1)],
         )
         self.stands(
             test_fences.RollFence,
             {
-                "post-2": (4, (1.6, 0, -0.6), (1.6, 0, 1.53)),
-                "mesh-2": (3, (1.6, TEE, LOW), (3.2, TEE, LOW), (3.2, TEE, LOW + 1.2)),
-                "lace-1": (14, (0.3, TEE, 1.25)),
-                "lace-14": (14, (4.5, TEE, 1.25)),
+                "post@160": (4, (1.6, 0, -0.6), (1.6, 0, 1.53)),
+                "mesh@160": (3, (1.6, TEE, LOW), (3.2, TEE, LOW), (3.2, TEE, LOW + 1.2)),
+                "lace@30": (14, (0.3, TEE, 1.25)),
+                "lace@450": (14, (4.5, TEE, 1.25)),
                 "top-line": (1, (0, TEE, 1.25), (4.8, TEE, 1.25)),
                 "guy-first": (2, (0, 0, 0.8 * 1.53), (-0.8 * 1.53, 0, 0)),
                 "guy-last": (2, (4.8, 0, 0.8 * 1.53), (4.8 + 0.8 * 1.53, 0, 0)),
-                "run-2": (2, (0, 0.16, 0.85), (4.8, 0.16, 0.85)),
+                "run@0,2": (2, (0, 0.16, 0.85), (4.8, 0.16, 0.85)),
             },
             [(0.15, 0.1)],
         )
@@ -188,12 +194,12 @@ class LayoutTest(NearTestCase):
             self.stands(
                 sheet,
                 {
-                    "post-1": (6, (0, 0.6, 0), (0, 0, high)),
-                    "post-6": (6, (2.4, -0.6, 0), (2.4, 0, high)),
+                    "post@0": (6, (0, 0.6, 0), (0, 0, high)),
+                    "post@240,2": (6, (2.4, -0.6, 0), (2.4, 0, high)),
                     "across-left-foot": (4, (0, *foot), (2.4, *foot)),
                     "across-right-ridge": (4, (0, -ridge[0], ridge[1])),
                     "brace-left": (2, (0, *foot), (1.2, *ridge)),
-                    "hinge-2": (3, (1.2, 0, high)),
+                    "hinge@120": (3, (1.2, 0, high)),
                     "mesh-left": (2, (0, 0.6, 0), (2.4, 0.6, 0)),
                 },
                 [(0.375, 0.7), (0.675, 0.7)],
@@ -201,46 +207,46 @@ class LayoutTest(NearTestCase):
         self.stands(
             test_frames.NetFrame,
             {
-                "foot-tie-1": (3, (0, tie[0], 0.3), (0, -tie[0], 0.3)),
-                "stake-1": (6, (0, 0.63, -0.45), (0, 0.63, 0.15)),
-                "stake-6": (6, (2.4, -0.63, -0.45)),
+                "foot-tie@0": (3, (0, tie[0], 0.3), (0, -tie[0], 0.3)),
+                "stake@0": (6, (0, 0.63, -0.45), (0, 0.63, 0.15)),
+                "stake@240,2": (6, (2.4, -0.63, -0.45)),
             },
         )
         self.stands(
             test_frames.RungFrame,
-            {"bar-left-1": (22, (0, *at(0.18)), (2.4, *at(0.18))), "bar-left-2": (22, (0, *at(0.36))), "anchor-6": (6, (2.4, -0.7, 0))},
+            {"bar-left@0": (22, (0, *at(0.18)), (2.4, *at(0.18))), "bar-left@0,2": (22, (0, *at(0.36))), "anchor@240,2": (6, (2.4, -0.7, 0))},
         )
-        self.stands(test_frames.CleatedFrame, {"cleat-6": (6, (2.4, -0.6, 0.03))})
+        self.stands(test_frames.CleatedFrame, {"cleat@240,2": (6, (2.4, -0.6, 0.03))})
 
     def test_hoops(self):
         """Five hoops 0.75 m apart along 3 m; what is held by rods starts at the ground."""
         self.stands(
             test_hoops.LadderHoops,
             {
-                "hoop-2": (5, (0.75, -0.45, -0.25), (0.75, 0.45, -0.25)),
+                "hoop@75": (5, (0.75, -0.45, -0.25), (0.75, 0.45, -0.25)),
                 "ridge": (1, (0, 0, 1.026), (3, 0, 1.026)),
                 "brace-first": (2, (0, -0.45, 0.02), (1.5, 0, 1.026)),
-                "tie-1-1": (7, (0, 0, 1.026)),
+                "tie@0": (7, (0, 0, 1.026)),
             },
             [(0.32, 0.35), (0.4, 0.35)],
         )
-        self.stands(test_hoops.LadderAlone, {"foot-stake-1": (10, (0, 0.48, -0.45), (0, 0.48, 0.1)), "hoop-5": (5, (3, -0.45, -0.25))})
+        self.stands(test_hoops.LadderAlone, {"foot-stake@0": (10, (0, 0.48, -0.45), (0, 0.48, 0.1)), "hoop@300": (5, (3, -0.45, -0.25))})
         self.stands(
             test_hoops.PipeOnRods,
             {
-                "post-1": (10, (0, 0.45, -0.4), (0, 0.45, 0.3)),
+                "post@0": (10, (0, 0.45, -0.4), (0, 0.45, 0.3)),
                 "stake-first": (2, (-0.03, 0, -0.45), (-0.03, 0, 0.9 * 1.279)),
-                "hoop-1": (5, (0, -0.45, 0)),
+                "hoop@0": (5, (0, -0.45, 0)),
             },
         )
-        self.stands(test_hoops.SteelTubes, {"post-10": (10, (3, -0.6, -0.4), (3, -0.6, 0.3)), "ridge": (1, (0, 0, 1.215), (3, 0, 1.215))})
+        self.stands(test_hoops.SteelTubes, {"post@300,2": (10, (3, -0.6, -0.4), (3, -0.6, 0.3)), "ridge": (1, (0, 0, 1.215), (3, 0, 1.215))})
 
     def test_brushwood_and_what_stands_there(self):
         """Sticks at 0.15 m; what ties them at two thirds; end stakes 0.4 m deep and 50 mm above the tie."""
         self.stands(
             test_others.UprightBrush,
             {
-                "post-2": (21, (0.15, 0, -0.25), (0.15, 0, 0.95)),
+                "post@15": (21, (0.15, 0, -0.25), (0.15, 0, 0.95)),
                 "along-left": (2, (0, 0.03, 0.95 * 2 / 3), (3, 0.03, 0.95 * 2 / 3)),
                 "end-stake-first": (2, (0, 0, -0.4), (0, 0, 0.95 * 2 / 3 + 0.05)),
             },
@@ -254,15 +260,15 @@ class LayoutTest(NearTestCase):
             test_others.WiresOnAWall,
             {
                 "wall": (1, (0, -0.08, 0), (3, -0.08, 0), (3, -0.08, 2.2)),
-                "wire-2": (5, (0, 0, 0.3 + 1.7 / 4), (1.5, 0, 0.3 + 1.7 / 4)),
-                "eye-1-2": (15, (1.5, 0, 0.3)),
+                "wire@0,2": (5, (0, 0, 0.3 + 1.7 / 4), (1.5, 0, 0.3 + 1.7 / 4)),
+                "eye@150": (15, (1.5, 0, 0.3)),
             },
             [(1.5 - 2.5 * 0.45, 0.3)],
         )
         back = 0.08 + 0.0875 / 2  # the fence's boards, and the half of its post
         self.stands(
             test_others.WiresOnATiredFence,
-            {"post-2": (3, (1.5, -back, -0.6), (1.5, -back, 1.8)), "wire-5": (5, (0, 0, 2.0), (1.5, 0, 2.0))},
+            {"post@150": (3, (1.5, -back, -0.6), (1.5, -back, 1.8)), "wire@0,5": (5, (0, 0, 2.0), (1.5, 0, 2.0))},
         )
 
     def test_a_ring_of_brush_and_a_beam_on_props(self):
@@ -291,7 +297,7 @@ class LayoutTest(NearTestCase):
         class Propped(test_strings.BeamWithADiagonal):
             options = {**test_strings.BeamWithADiagonal.options, "prop": True}
 
-        self.stands(Propped, {"prop-1": (2, (0.9, 0, 0), (0.9, 0, 2)), "prop-2": (2, (2.7, 0, 0), (2.7, 0, 2))})
+        self.stands(Propped, {"prop@90": (2, (0.9, 0, 0), (0.9, 0, 2)), "prop@270": (2, (2.7, 0, 0), (2.7, 0, 2))})
 
     def test_pole_and_stems(self):
         """Strings run to pegs a metre round the pole; guys at 0.7 of its height, three ways, anchored as far out as that is high by 35°."""
@@ -300,20 +306,20 @@ class LayoutTest(NearTestCase):
         self.stands(
             test_others.HopsOnAPole,
             {
-                "post-1": (1, (1, 0, -1.2), (1, 0, 5)),
-                "string-1": (4, (1, 0, 5), (1 + a, a, LOW)),
-                "guy-1": (3, (1, 0, 3.5), (1 + out * math.cos(math.pi / 6), out / 2, 0)),
-                "guy-3": (3, (1, 0, 3.5), (1, -out, 0)),
+                "post@100": (1, (1, 0, -1.2), (1, 0, 5)),
+                "string@100": (4, (1, 0, 5), (1 + a, a, LOW)),
+                "guy@100": (3, (1, 0, 3.5), (1 + out * math.cos(math.pi / 6), out / 2, 0)),
+                "guy@100,3": (3, (1, 0, 3.5), (1, -out, 0)),
             },
             [(1 + a, a), (1 - a, a)],
         )
         self.stands(
             test_others.BeansOnSunflowers,
             {
-                "stem-1": (24, (0.15, -0.4, 0), (0.15, -0.4, 3)),
-                "stem-24": (24, (2.25, 0.4, 0)),
-                "post-1": (6, (0, 0.6, -0.6), (0, 0.6, 1.23)),
-                "run-2": (2, (0, 0.6, 0.6), (2.4, 0.6, 0.6)),
+                "stem@15": (24, (0.15, -0.4, 0), (0.15, -0.4, 3)),
+                "stem@225,3": (24, (2.25, 0.4, 0)),
+                "post@0": (6, (0, 0.6, -0.6), (0, 0.6, 1.23)),
+                "run@0,2": (2, (0, 0.6, 0.6), (2.4, 0.6, 0.6)),
             },
             [(0.45, 0.5), (1.35, 0.5)],
         )
@@ -329,15 +335,15 @@ class LayoutTest(NearTestCase):
         self.stands(
             sheet,
             {
-                "post-1": (6, (0.4 + 0.4 * 0.004, 0.4 * (1 + lean), -climb * lean)),
-                "ring-1-1": (6, (0.4, 0.4 * (1 - 0.3 / climb), 0.3), (0.4 - b * (1 - 0.3 / climb), -0.2 * (1 - 0.3 / climb), 0.3)),
-                "ring-2-3": (6, (1.9, 0.4 * (1 - 1.3 / climb), 1.3)),
-                "lashing-1": (2, (0.4, 0, climb - 0.04), (0.4, 0, climb + 0.04)),
+                "post@40": (6, (0.4 + 0.4 * 0.004, 0.4 * (1 + lean), -climb * lean)),
+                "ring@40": (6, (0.4, 0.4 * (1 - 0.3 / climb), 0.3), (0.4 - b * (1 - 0.3 / climb), -0.2 * (1 - 0.3 / climb), 0.3)),
+                "ring@190,3": (6, (1.9, 0.4 * (1 - 1.3 / climb), 1.3)),
+                "lashing@40": (2, (0.4, 0, climb - 0.04), (0.4, 0, climb + 0.04)),
             },
             [(0.4, 0.45), (0.4 - 0.45 * math.cos(math.radians(30)), -0.225)],
         )
         self.stands(
-            test_poles.StakedTripodInAPot, {"stake-1": (1, (0.25, 0, -0.35), (0.25, 0, 1.45))}, [(0.25, 0.3), (-0.05, 0), (0.25, -0.3)]
+            test_poles.StakedTripodInAPot, {"stake@25": (1, (0.25, 0, -0.35), (0.25, 0, 1.45))}, [(0.25, 0.3), (-0.05, 0), (0.25, -0.3)]
         )
 
     def test_crossed_poles(self):
@@ -346,8 +352,8 @@ class LayoutTest(NearTestCase):
         self.stands(
             test_poles.CrossedCanes,
             {
-                "post-1": (18, (0.008, 0.3 * (1 + 0.3 / 1.9), -high * 0.3 / 1.9)),
-                "lashing-1": (9, (-0.016, 0, high), (0.016, 0, high)),
+                "post@1": (18, (0.008, 0.3 * (1 + 0.3 / 1.9), -high * 0.3 / 1.9)),
+                "lashing@-2": (9, (-0.016, 0, high), (0.016, 0, high)),
                 "ridge": (1, (-0.2, 0, 1.99), (2.6, 0, 1.99)),
                 "brace-first-left": (4, (0, 0.3, 0.02), (1, 0, high)),
             },
@@ -357,10 +363,10 @@ class LayoutTest(NearTestCase):
         self.stands(
             test_poles.ScaffoldInConcrete,
             {
-                "post-1": (6, (0.024, 0.4 * (1 + 0.6 / 2.2), -high * 0.6 / 2.2)),
+                "post@2": (6, (0.024, 0.4 * (1 + 0.6 / 2.2), -high * 0.6 / 2.2)),
                 "ridge": (1, (0, 0, high), (3.6, 0, high)),
                 "guy-first": (2, (0, 0, high), (-high, 0, 0)),
-                "string-1": (20, (1.8 - 4.75 * 0.25, 0, high), (1.8 - 4.75 * 0.25, 0.45, LOW)),
+                "string@61": (20, (1.8 - 4.75 * 0.25, 0, high), (1.8 - 4.75 * 0.25, 0.45, LOW)),
             },
         )
 
@@ -368,20 +374,20 @@ class LayoutTest(NearTestCase):
         """A stake 80 mm beside its plant; a bar runs past the outer ones by 0.10 m."""
         self.stands(
             test_stakes.StakesWithABar,
-            {"post-1": (6, (0.3, 0.08, -0.45), (0.3, 0.08, 1.7)), "bar-1": (1, (0.2, 0.08, 1.2), (3.4, 0.08, 1.2))},
+            {"post@30": (6, (0.3, 0.08, -0.45), (0.3, 0.08, 1.7)), "bar@20": (1, (0.2, 0.08, 1.2), (3.4, 0.08, 1.2))},
             [(0.3, 0), (0.9, 0)],
         )
-        self.stands(test_stakes.OldStakeInAPot, {"post-1": (1, (0.25, 0.08, -0.35), (0.25, 0.08, 0.85))}, [(0.25, 0)])
+        self.stands(test_stakes.OldStakeInAPot, {"post@25": (1, (0.25, 0.08, -0.35), (0.25, 0.08, 0.85))}, [(0.25, 0)])
 
     def test_drop_strings(self):
         """Strings end at the plants 0.10 m beside the row (0.20 m in a bed with two); the diagonal meets the middle post 0.10 m up."""
         self.stands(
             test_strings.BeamWithADiagonal,
             {
-                "string-1": (8, (1.8 - 3.5 * 0.45, 0, 2), (1.8 - 3.5 * 0.45, 0.1, LOW)),
-                "post-2": (3, (1.8, 0, -0.6), (1.8, 0, 2)),
+                "string@23": (8, (1.8 - 3.5 * 0.45, 0, 2), (1.8 - 3.5 * 0.45, 0.1, LOW)),
+                "post@180": (3, (1.8, 0, -0.6), (1.8, 0, 2)),
                 "brace-first": (2, (0, 0, 2), (1.8, 0, 0.1)),
-                "joint-3": (3, (3.6, 0, 2)),
+                "joint@360": (3, (3.6, 0, 2)),
             },
             [(0.225, 0.1)],
         )
@@ -389,37 +395,37 @@ class LayoutTest(NearTestCase):
         self.stands(
             test_strings.WiresOverABed,
             {
-                "post-1": (6, (0, y, -0.02), (0, y, 1.9)),
-                "crossbar-1": (3, (0, y, 1.9), (0, -y, 1.9)),
-                "wire-1": (1, (0, 0, 1.9), (1.5, 0, 1.9)),
+                "post@0": (6, (0, y, -0.02), (0, y, 1.9)),
+                "crossbar@0": (3, (0, y, 1.9), (0, -y, 1.9)),
+                "wire@0": (1, (0, 0, 1.9), (1.5, 0, 1.9)),
                 "top-brace": (1, (0, 0, 1.95), (3, 0, 1.95)),
-                "string-1": (12, (1.5 - 2.75 * 0.45, 0, 1.9), (1.5 - 2.75 * 0.45, 0.2, LOW)),
+                "string@26": (12, (1.5 - 2.75 * 0.45, 0, 1.9), (1.5 - 2.75 * 0.45, 0.2, LOW)),
             },
         )
-        self.stands(test_strings.HouseBar, {"string-8": (8, (1.8 + 3.5 * 0.45, 0, 2), (1.8 + 3.5 * 0.45, 0.1, LOW))})
+        self.stands(test_strings.HouseBar, {"string@338": (8, (1.8 + 3.5 * 0.45, 0, 2), (1.8 + 3.5 * 0.45, 0.1, LOW))})
 
     def test_weaves(self):
         """Runs pass posts on alternate sides by 30 mm, first 0.25 m up; a corral stands off by its width."""
         self.stands(
             test_weaves.BasketWeave,
             {
-                "run-1": (6, (0, 0.03, 0.25), (1.2, -0.03, 0.25), (2.4, 0.03, 0.25)),
-                "run-6": (6, (0, 0.03, 1.2)),
-                "post-2": (5, (1.2, 0, -0.5), (1.2, 0, 1.33)),
+                "run@0": (6, (0, 0.03, 0.25), (1.2, -0.03, 0.25), (2.4, 0.03, 0.25)),
+                "run@0,6": (6, (0, 0.03, 1.2)),
+                "post@120": (5, (1.2, 0, -0.5), (1.2, 0, 1.33)),
             },
             [(2.4 - 4.5 * 0.5, 0), (2.4 - 3.5 * 0.5, 0)],
         )
         self.stands(
             test_weaves.CorralOnStruts,
             {
-                "run-1": (5, (0, 0.3, 0.25), (4 / 3, 0.3, 0.25)),
+                "run@0": (5, (0, 0.3, 0.25), (4 / 3, 0.3, 0.25)),
                 "strut-first": (2, (0, 0, 0.8), (1.2, 0, 0)),
                 "strut-last": (2, (4, 0, 0.8), (2.8, 0, 0)),
             },
         )
         self.stands(
             test_weaves.LadderOfCanes,
-            {"rung-1": (6, (0, 0.03, 0.25), (4.8, 0.03, 0.25)), "rung-6": (6, (0, 0.03, 1.2)), "post-7": (7, (4.74, 0, -0.5))},
+            {"rung@0": (6, (0, 0.03, 0.25), (4.8, 0.03, 0.25)), "rung@0,6": (6, (0, 0.03, 1.2)), "post@474": (7, (4.74, 0, -0.5))},
         )
 
     def test_wire_trellises(self):
@@ -428,33 +434,33 @@ class LayoutTest(NearTestCase):
         self.stands(
             test_wires.OneWireOnLeaningEnds,
             {
-                "post-2": (3, (3, 0, -0.6), (3, 0, 1.9)),
-                "post-3": (3, (6 - 0.8 / math.tan(math.radians(70)), 0, -0.8), (6 + out, 0, 1.9)),
+                "post@300": (3, (3, 0, -0.6), (3, 0, 1.9)),
+                "post@571": (3, (6 - 0.8 / math.tan(math.radians(70)), 0, -0.8), (6 + out, 0, 1.9)),
                 "guy-first": (2, (-out, 0, 1.9), (-out - 1.9, 0, 0)),
-                "seat-1": (1, (3, 0, 1.9)),
-                "string-1": (13, (3 - 6 * 0.45, 0, 1.9), (3 - 6 * 0.45, 0.1, LOW)),
+                "seat@300": (1, (3, 0, 1.9)),
+                "string@30": (13, (3 - 6 * 0.45, 0, 1.9), (3 - 6 * 0.45, 0.1, LOW)),
             },
             [(0.3, 0.1)],
         )
         self.stands(
             test_wires.TwoWiresOnArms,
             {
-                "wire-1": (2, (0, 0.45, 1.9), (3, 0.45, 1.9)),
-                "arm-1": (3, (0, -0.45, 1.9), (0, 0.45, 1.9)),
-                "knee-1-left": (6, (0, 0.225, 1.9), (0, 0, 1.9 - 0.225)),
+                "wire@0": (2, (0, 0.45, 1.9), (3, 0.45, 1.9)),
+                "arm@0": (3, (0, -0.45, 1.9), (0, 0.45, 1.9)),
+                "knee-left@0": (6, (0, 0.225, 1.9), (0, 0, 1.9 - 0.225)),
                 "strut-first": (2, (0, 0, 1.9), (2.4, 0, 1.9)),
                 "guy-first": (2, (2.4, 0, 1.9), (0, 0, 0.05)),
-                "prop-2": (2, (4.5, 0, -0.3), (4.5, 0, 1.9)),
+                "prop@450": (2, (4.5, 0, -0.3), (4.5, 0, 1.9)),
             },
             [(3 - 6.25 * 0.45, 0.45)],
         )
         self.stands(
             test_wires.ThreeLevelWiresOnStruts,
             {
-                "post-4": (4, (6, 0, -0.8), (6, 0, 1.6)),
+                "post@600": (4, (6, 0, -0.8), (6, 0, 1.6)),
                 "strut-first": (2, (0, 0, 1.6), (2.4, 0, 0)),
-                "wire-3": (3, (0, 0, 0.6), (2, 0, 0.6)),
-                "seat-2": (2, (4, 0, 1.6)),
+                "wire@0,3": (3, (0, 0, 0.6), (2, 0, 0.6)),
+                "seat@400": (2, (4, 0, 1.6)),
             },
             [(3 - 2.5 * 0.9, 0.1)],
         )

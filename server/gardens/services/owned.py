@@ -32,7 +32,9 @@ def room_for_another(visitor: Visitor) -> int:
 
 def new_garden(visitor: Visitor, sent: schemas.PlaceChange) -> Granted:
     """Make an empty garden for whoever is signed in."""
-    place = model.Place.model_validate({"name": "My garden", "year": timezone.localdate().year, **sent.model_dump(mode="json", exclude_none=True)})
+    place = model.Place.model_validate(
+        {"name": "My garden", "year": timezone.localdate().year, **sent.model_dump(mode="json", exclude_none=True)}
+    )
     return made_once(visitor, lambda owner: Garden.objects.create(owner_id=owner, document=place.model_dump(mode="json")))
 
 
