@@ -2342,6 +2342,12 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "imperial";
+            /**
+             * Year
+             * @description of the season that is planned: that of its last frost
+             * @default 2026
+             */
+            year: number;
         };
         /**
          * PlaceChange
@@ -2372,6 +2378,8 @@ export interface components {
             } | null;
             /** Units */
             units?: ("metric" | "imperial") | null;
+            /** Year */
+            year?: number | null;
         };
         /**
          * PlaceEdit
@@ -2427,13 +2435,15 @@ export interface components {
         };
         /**
          * Planting
-         * @description A crop on a structure.
+         * @description A crop on a structure; its key stays its own as long as it grows there.
          */
         Planting: {
             /** Count */
             count: number;
             /** Crop */
             crop: string;
+            /** Key */
+            key: string;
             /** Planted */
             planted: string;
             /**

@@ -141,7 +141,9 @@ class LayoutTest(NearTestCase):
 
     def test_cages(self):
         """Four places centred on a row of 3 m; stakes touch the cage from outside."""
-        self.stands(test_cages.LoneCages, {"cage@38": (4, (0.375, 0, 0), (0.375, 0, 1.22)), "cage@262": (4, (3 - 0.375, 0, 0))}, [(0.375, 0)])
+        self.stands(
+            test_cages.LoneCages, {"cage@38": (4, (0.375, 0, 0), (0.375, 0, 1.22)), "cage@262": (4, (3 - 0.375, 0, 0))}, [(0.375, 0)]
+        )
         self.stands(
             test_cages.StakedRaft,
             {
@@ -214,7 +216,11 @@ class LayoutTest(NearTestCase):
         )
         self.stands(
             test_frames.RungFrame,
-            {"bar-left@0": (22, (0, *at(0.18)), (2.4, *at(0.18))), "bar-left@0,2": (22, (0, *at(0.36))), "anchor@240,2": (6, (2.4, -0.7, 0))},
+            {
+                "bar-left@0": (22, (0, *at(0.18)), (2.4, *at(0.18))),
+                "bar-left@0,2": (22, (0, *at(0.36))),
+                "anchor@240,2": (6, (2.4, -0.7, 0)),
+            },
         )
         self.stands(test_frames.CleatedFrame, {"cleat@240,2": (6, (2.4, -0.6, 0.03))})
 
@@ -239,7 +245,9 @@ class LayoutTest(NearTestCase):
                 "hoop@0": (5, (0, -0.45, 0)),
             },
         )
-        self.stands(test_hoops.SteelTubes, {"post@300,2": (10, (3, -0.6, -0.4), (3, -0.6, 0.3)), "ridge": (1, (0, 0, 1.215), (3, 0, 1.215))})
+        self.stands(
+            test_hoops.SteelTubes, {"post@300,2": (10, (3, -0.6, -0.4), (3, -0.6, 0.3)), "ridge": (1, (0, 0, 1.215), (3, 0, 1.215))}
+        )
 
     def test_brushwood_and_what_stands_there(self):
         """Sticks at 0.15 m; what ties them at two thirds; end stakes 0.4 m deep and 50 mm above the tie."""
