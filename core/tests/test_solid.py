@@ -68,7 +68,7 @@ class SectionsTest(unittest.TestCase):
     def test_posts_have_the_section_they_are_bought_in(self):
         key = "post_round_75"
         solid = solid_report(site(), fence(post=key), "metric").solid
-        posts = [bar for bar in solid.bars if bar.member.startswith("post-")]
+        posts = [bar for bar in solid.bars if bar.member.startswith("post@")]
         self.assertEqual({bar.section for bar in posts}, {"round"})
         for bar in posts:
             self.assertAlmostEqual(bar.wide, tables.posts()[key].soil_width)

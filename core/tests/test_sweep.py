@@ -56,10 +56,10 @@ def some_plantings(chance: random.Random) -> tuple[Planting, ...]:
     """Return one planting or two, of any crop."""
     return tuple(
         Planting(
-            key="p1", crop=chance.choice(list(tables.crops())), count=chance.randint(1, 60), spacing=chance.uniform(0.05, 1.0), side=chance.choice(["left", "right", "both"]),
+            key=f"p{n}", crop=chance.choice(list(tables.crops())), count=chance.randint(1, 60), spacing=chance.uniform(0.05, 1.0), side=chance.choice(["left", "right", "both"]),
             training=chance.choice(["pruned", "free"]), planted=f"{chance.randint(3, 6):02d}-{chance.randint(1, 28):02d}",
         )
-        for _ in range(chance.choice([1, 1, 1, 2]))
+        for n in range(chance.choice([1, 1, 1, 2]))
     )  # fmt: skip
 
 
