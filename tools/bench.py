@@ -17,15 +17,15 @@ from typing import Any
 
 import brotli
 from ascent.families import family_of
-from ascent.family import Need
-from ascent.fixes import fixes_for, sized
-from ascent.geometry import Geometry
+from ascent.family.protocol import Need
+from ascent.files.plan import read_plan
 from ascent.loads import cases as case_sets
-from ascent.model import Site, Structure
-from ascent.offer import choices
-from ascent.plan import read_plan
-from ascent.present import full_report
-from ascent.report import asked_gust, evaluate, sensitivity
+from ascent.path.geometry import Geometry
+from ascent.plan.model import Site, Structure
+from ascent.report.evaluation import asked_gust, evaluate, sensitivity
+from ascent.sizing.fixes import fixes_for, sized
+from ascent.sizing.offer import choices
+from ascent.telling.present import full_report
 from config.served import ROOT, Visit, served
 from Pynite import FEModel3D
 from strain import strain

@@ -11,15 +11,15 @@ from pathlib import Path
 import numpy as np
 from ascent import tables
 from ascent.families import FAMILIES
+from ascent.files.plan import read_plan
+from ascent.files.svg import views_svg
 from ascent.mechanics import Array
-from ascent.model import Bed, Garden, Site, Structure
-from ascent.plan import read_plan
-from ascent.present import full_report
-from ascent.quantities import write
-from ascent.report import at, evaluate
-from ascent.svg import views_svg
-from ascent.texts import template
-from ascent.wording import speed_text
+from ascent.plan.model import Bed, Garden, Site, Structure
+from ascent.report.evaluation import at, evaluate
+from ascent.report.wording import speed_text
+from ascent.telling.present import full_report
+from ascent.words.quantities import write
+from ascent.words.texts import template
 
 ROOT = Path(__file__).resolve().parent.parent
 FOLDER = ROOT / "docs" / "families"

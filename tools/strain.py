@@ -14,7 +14,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from ascent.model import FORMAT_VERSION
+from ascent.plan.model import FORMAT_VERSION
 from config.bounds import most_bytes
 from config.served import ROOT, Visit, served
 

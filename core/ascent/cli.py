@@ -10,10 +10,10 @@ from pathlib import Path
 
 from . import tables
 from .errors import AscentError
-from .model import Site
-from .plan import plan_schema, read_plan
-from .present import full_report, rests_on
-from .readout import Report, Rest
+from .files.plan import plan_schema, read_plan
+from .plan.model import Site
+from .telling.present import full_report, rests_on
+from .telling.readout import Report, Rest
 
 
 def main(arguments: list[str] | None = None) -> int:

@@ -9,8 +9,8 @@ from typing import Any
 
 import numpy as np
 from ascent.checks import embedment
-from ascent.model import Bed, Garden, Planting, Site, Structure
-from ascent.plan import read_plan
+from ascent.files.plan import read_plan
+from ascent.plan.model import Bed, Garden, Planting, Site, Structure
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 EXAMPLES = ROOT / "docs" / "examples"

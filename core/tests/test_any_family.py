@@ -6,13 +6,13 @@ import json
 
 import numpy as np
 from ascent import tables
+from ascent.buying.parts import shopping
 from ascent.families import FAMILIES
-from ascent.family import Need
-from ascent.model import Planting, Site, Structure
-from ascent.offer import offer
-from ascent.parts import shopping
-from ascent.present import full_report
-from ascent.report import evaluate, sensitivity
+from ascent.family.protocol import Need
+from ascent.plan.model import Planting, Site, Structure
+from ascent.report.evaluation import evaluate, sensitivity
+from ascent.sizing.offer import offer
+from ascent.telling.present import full_report
 from hypothesis import given, settings
 from hypothesis import strategies as st
 

@@ -9,13 +9,13 @@ from itertools import combinations
 
 import numpy as np
 import shapely
-from ascent.changes import differences, sentence
-from ascent.clashes import clashes, gaps
-from ascent.model import Bed, Feature, Garden, Structure
-from ascent.plan import read_plan, write_plan
-from ascent.plot import Frame, bed_outline, laid_out, placed, plot_of, room_for
-from ascent.sheets import COLUMNS, read_table, write_table
-from ascent.upgrades import lay_out, upgraded
+from ascent.files.plan import read_plan, write_plan
+from ascent.files.sheets import COLUMNS, read_table, write_table
+from ascent.ground.clashes import clashes, gaps
+from ascent.ground.plot import Frame, bed_outline, laid_out, placed, plot_of, room_for
+from ascent.plan.model import Bed, Feature, Garden, Structure
+from ascent.plan.upgrades import lay_out, upgraded
+from ascent.telling.changes import differences, sentence
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError

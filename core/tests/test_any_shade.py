@@ -5,8 +5,8 @@ from __future__ import annotations
 import unittest
 
 import numpy as np
-from ascent.model import Bed, Garden, day_of_year
-from ascent.shade import Canopy, hours_of_sun, shadows_of, sun_at
+from ascent.ground.shade import Canopy, hours_of_sun, shadows_of, sun_at
+from ascent.plan.model import Bed, Garden, day_of_year
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 

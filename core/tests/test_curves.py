@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import numpy as np
-from ascent.curves import curve
+from ascent.buying.parts import shopping, total
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
-from ascent.family import Need, extra_of
-from ascent.model import Structure
-from ascent.parts import shopping, total
-from ascent.present import curve_report
-from ascent.report import outline
+from ascent.family.options import extra_of
+from ascent.family.protocol import Need
+from ascent.plan.model import Structure
+from ascent.report.evaluation import outline
+from ascent.sizing.curves import curve
+from ascent.telling.present import curve_report
 
 from tests.support import NearTestCase, fence, site
 

@@ -10,16 +10,17 @@ from functools import cache
 from typing import get_args
 
 import numpy as np
-from ascent import tables, texts
+from ascent import tables
+from ascent.buying.parts import shopping
 from ascent.drawing.sketch import seen, sketch_of
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
-from ascent.family import Need
+from ascent.family.protocol import Need
 from ascent.loads import cases
-from ascent.model import Site, Structure
-from ascent.parts import shopping
-from ascent.present import full_report, ways_to
-from ascent.report import evaluate, outline
+from ascent.plan.model import Site, Structure
+from ascent.report.evaluation import evaluate, outline
+from ascent.telling.present import full_report, ways_to
+from ascent.words import texts
 from pydantic import ValidationError
 
 from tests.support import NearTestCase, demo, site

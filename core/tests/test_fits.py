@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from ascent import tables
-from ascent.checks import fits
-from ascent.report import evaluate
+from ascent.remarks import fits
+from ascent.report.evaluation import evaluate
 
 from tests.support import NearTestCase, fence, site
 

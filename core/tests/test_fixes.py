@@ -6,12 +6,13 @@ import itertools
 
 import numpy as np
 from ascent import tables
+from ascent.buying.parts import shopping, total
 from ascent.families import FAMILIES
-from ascent.family import Need, extra_of
-from ascent.fixes import fixes_for, sized
-from ascent.model import Structure
-from ascent.parts import shopping, total
-from ascent.report import evaluate
+from ascent.family.options import extra_of
+from ascent.family.protocol import Need
+from ascent.plan.model import Structure
+from ascent.report.evaluation import evaluate
+from ascent.sizing.fixes import fixes_for, sized
 
 from tests.support import NearTestCase, fence, site
 

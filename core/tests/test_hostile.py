@@ -9,21 +9,24 @@ from typing import Any, get_args
 from unittest import mock
 
 import numpy as np
-from ascent import clashes, documents, plan, tables
-from ascent.clashes import RULES, warned
+from ascent import tables
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
-from ascent.family import Need
-from ascent.fixes import fixes_for
+from ascent.family.protocol import Need
+from ascent.files import plan
+from ascent.files.plan import read_plan
+from ascent.ground import clashes
+from ascent.ground.clashes import RULES, warned
+from ascent.ground.plot import laid_out
+from ascent.ground.shade import canopies
 from ascent.loads.cases import GUSTS, MOIST_GUSTS
-from ascent.model import GREATEST_GUST, Bed, BedKind, Feature, FeatureKind, Garden, Site, Structure
-from ascent.plan import read_plan
-from ascent.plot import laid_out
-from ascent.present import curve_report, full_report, link_fixes, sizing
-from ascent.report import evaluate, outline, sensitivity
-from ascent.shade import canopies
-from ascent.typical import typical
-from ascent.wording import gust_text
+from ascent.plan import documents
+from ascent.plan.model import GREATEST_GUST, Bed, BedKind, Feature, FeatureKind, Garden, Site, Structure
+from ascent.report.evaluation import evaluate, outline, sensitivity
+from ascent.report.wording import gust_text
+from ascent.sizing.fixes import fixes_for
+from ascent.sizing.typical import typical
+from ascent.telling.present import curve_report, full_report, link_fixes, sizing
 from pydantic import ValidationError
 
 from tests.support import demo
@@ -65,7 +68,7 @@ class RulesTest(unittest.TestCase):
         garden = demo()
         laid = laid_out(garden)
         usual = clashes.clashes(garden, laid)
-        with mock.patch.dict(RULES, {"over-buried": lambda _ground: 1 / 0}), self.assertLogs("ascent.clashes", "ERROR"):
+        with mock.patch.dict(RULES, {"over-buried": lambda _ground: 1 / 0}), self.assertLogs("ascent.ground.clashes", "ERROR"):
             found = clashes.clashes(garden, laid)
         self.assertEqual([c for c in found if c.key != "not-looked-at"], [c for c in usual if not c.key.startswith("near-")])
         (said,) = (w.text for w in warned(found, "metric") if w.key == "not-looked-at")
@@ -99,7 +102,13 @@ class StretchTest(unittest.TestCase):
         )
         options = proposed.options.model_copy(update={"rows": rows, "length": min(length, 30.0), "stakes": 1})
         planting = proposed.plantings[0].model_copy(update={"count": 600, "spacing": 0.4})
-        structure = Structure(key="s", name="s", family="cage", options=options.model_dump(), plantings=(planting,) * 3)
+        structure = Structure(
+            key="s",
+            name="s",
+            family="cage",
+            options=options.model_dump(),
+            plantings=tuple(planting.model_copy(update={"key": f"p{n}"}) for n in range(3)),
+        )
         return Site(garden=Garden(name="g", exposure="storm-swept"), bed=bed), structure
 
     def test_a_stretch_stands_for_the_whole_and_says_so(self):
@@ -210,7 +219,7 @@ class ShadeTest(unittest.TestCase):
     def test_peas_of_february_with_tomatoes_of_may_shade_until_autumn(self):
         bed = planted("mesh-fence", "tom-slicer", "in-ground")
         (first,) = bed.structures[0].plantings
-        peas = first.model_copy(update={"crop": "pea-snap", "planted": "02-10"})
+        peas = first.model_copy(update={"key": "peas", "crop": "pea-snap", "planted": "02-10"})
         tomatoes = first.model_copy(update={"planted": "05-10"})
         row = bed.structures[0].model_copy(update={"plantings": (peas, tomatoes)})
         garden = Garden(name="g", beds=(bed.model_copy(update={"structures": (row,)}),))
@@ -243,7 +252,7 @@ class CostTest(unittest.TestCase):
     def test_the_worst_documents_are_refused_in_few_words_and_few_looks(self):
         """Bounded by work: how many problems, how many validations, how much text is written of what was given."""
         for name, text in COSTLY.items():
-            with self.subTest(name), mock.patch("ascent.plan._wrong_thing", side_effect=plan._wrong_thing) as looked:
+            with self.subTest(name), mock.patch("ascent.files.plan._wrong_thing", side_effect=plan._wrong_thing) as looked:
                 with self.assertRaises(InvalidPlan) as caught:
                     read_plan(text)
                 self.assertLessEqual(len(caught.exception.problems), documents.MOST_PROBLEMS)
@@ -265,7 +274,7 @@ class CostTest(unittest.TestCase):
     def test_the_largest_garden_is_not_too_large(self):
         bed = demo().beds[0].model_dump(mode="json")
         row = next(s for b in demo().beds for s in b.structures if s.family == "wire-trellis").model_dump(mode="json")
-        row["plantings"] = row["plantings"] * 4
+        row["plantings"] = [{**planting, "key": f"p{n}"} for n in range(4) for planting in row["plantings"]]
         feature = Feature(key="f", name="f", kind="path", points=tuple((n, n) for n in range(20))).model_dump(mode="json")
         beds = [
             {**bed, "key": f"b{i}", "structures": [{**row, "key": f"s{i}-{j}"} for j in range(2 if i < 200 else 1)]} for i in range(400)

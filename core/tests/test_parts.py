@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 
 from ascent import tables
+from ascent.buying.parts import Part, shopping, total
 from ascent.families import FAMILIES
-from ascent.geometry import Geometry, Member, Supply
-from ascent.model import Garden
-from ascent.parts import Part, shopping, total
-from ascent.plot import geometry_of
-from ascent.sheets import read_table, write_table
+from ascent.files.sheets import read_table, write_table
+from ascent.ground.plot import geometry_of
+from ascent.path.geometry import Geometry, Member, Supply
+from ascent.plan.model import Garden
 
 from tests.support import NearTestCase, fence, site
 

@@ -12,9 +12,9 @@ from pathlib import Path
 import jsonschema
 from ascent import cli
 from ascent.errors import InvalidPlan
-from ascent.model import FORMAT_VERSION
-from ascent.plan import plan_schema, read_plan
-from ascent.upgrades import upgraded_thing
+from ascent.files.plan import plan_schema, read_plan
+from ascent.plan.model import FORMAT_VERSION
+from ascent.plan.upgrades import upgraded_thing
 from hypothesis import given, settings
 from hypothesis import strategies as st
 

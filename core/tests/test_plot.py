@@ -7,11 +7,11 @@ import unittest
 
 import numpy as np
 from ascent import tables
-from ascent.clashes import clashes, gaps, warned
-from ascent.model import Bed, Feature, Garden, Structure
-from ascent.parts import shopping, total
-from ascent.plan import read_plan
-from ascent.plot import Frame, bed_outline, geometry_of, laid_out, placed, plot_of, room_for
+from ascent.buying.parts import shopping, total
+from ascent.files.plan import read_plan
+from ascent.ground.clashes import clashes, gaps, warned
+from ascent.ground.plot import Frame, bed_outline, geometry_of, laid_out, placed, plot_of, room_for
+from ascent.plan.model import Bed, Feature, Garden, Structure
 from hypothesis import given, settings
 from hypothesis import strategies as st
 

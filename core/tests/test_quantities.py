@@ -4,7 +4,17 @@ from __future__ import annotations
 
 import pint
 from ascent.errors import UnreadableQuantity
-from ascent.quantities import BEAUFORT_NAMES, STYLES, beaufort, beaufort_mean, beaufort_number, gauge_diameter, read, with_sizes, write
+from ascent.words.quantities import (
+    BEAUFORT_NAMES,
+    STYLES,
+    beaufort,
+    beaufort_mean,
+    beaufort_number,
+    gauge_diameter,
+    read,
+    with_sizes,
+    write,
+)
 from hypothesis import given, settings
 from hypothesis import strategies as st
 

@@ -9,10 +9,10 @@ import numpy as np
 from ascent.loads import cases, face
 from ascent.loads.season import season_of, weekly_gusts
 from ascent.mechanics import column
-from ascent.model import Garden, Planting, Site, day_of_year
-from ascent.present import full_report
-from ascent.report import at, evaluate, first_crossing, outline, state_of
-from ascent.wording import against_text, gust_text, speed_text
+from ascent.plan.model import Garden, Planting, Site, day_of_year
+from ascent.report.evaluation import at, evaluate, first_crossing, outline, state_of
+from ascent.report.wording import against_text, gust_text, speed_text
+from ascent.telling.present import full_report
 from scipy.optimize import brentq
 
 from tests.support import NearTestCase, demo, fence, site

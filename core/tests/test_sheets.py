@@ -8,14 +8,14 @@ import unittest
 import xml.etree.ElementTree as ET
 from unittest import mock
 
-from ascent import sheets
-from ascent.changes import differences, sentence
-from ascent.documents import MOST_PROBLEMS
 from ascent.errors import InvalidPlan
-from ascent.plot import plot_of
-from ascent.present import full_report
-from ascent.sheets import COLUMNS, read_table, write_table
-from ascent.svg import plan_svg, views_svg
+from ascent.files import sheets
+from ascent.files.sheets import COLUMNS, read_table, write_table
+from ascent.files.svg import plan_svg, views_svg
+from ascent.ground.plot import plot_of
+from ascent.plan.documents import MOST_PROBLEMS
+from ascent.telling.changes import differences, sentence
+from ascent.telling.present import full_report
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -140,7 +140,7 @@ class RefusalTest(unittest.TestCase):
         """Bounded by work: at most fifty cells are told of, and no more rows are looked into than that takes."""
         for text in ("name,length,width\n" + "x,y,z\n" * 4000, "name,length,width\n" + "b,1,1\n" * 4000, "item,price\n" + "no,1\n" * 4000):
             what = "materials" if text.startswith("item") else "beds"
-            with mock.patch("ascent.sheets._value", side_effect=sheets._value) as looked, self.assertRaises(InvalidPlan) as caught:
+            with mock.patch("ascent.files.sheets._value", side_effect=sheets._value) as looked, self.assertRaises(InvalidPlan) as caught:
                 read_table(demo(), what, text, "metric")
             self.assertLessEqual(len(caught.exception.problems), MOST_PROBLEMS)
             self.assertLessEqual(looked.call_count, 12_000)

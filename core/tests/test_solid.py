@@ -8,8 +8,8 @@ import unittest
 
 from ascent import tables
 from ascent.drawing.solid import sun_towards
-from ascent.model import Site
-from ascent.present import solid_report
+from ascent.plan.model import Site
+from ascent.telling.present import solid_report
 
 from tests.support import demo, fence, site
 

@@ -7,12 +7,12 @@ import itertools
 import math
 
 import numpy as np
+from ascent.buying.parts import shopping
 from ascent.families import FAMILIES
-from ascent.family import Need
+from ascent.family.protocol import Need
 from ascent.loads import cases
-from ascent.model import Structure
-from ascent.parts import shopping
-from ascent.report import outline
+from ascent.plan.model import Structure
+from ascent.report.evaluation import outline
 
 from tests.support import NearTestCase, fence, site
 from tests.test_every_family import proposals, variants

@@ -8,14 +8,14 @@ from typing import Any, get_args
 
 import numpy as np
 from ascent import tables
+from ascent.buying.parts import shopping
 from ascent.drawing.sketch import sketch_of
 from ascent.drawing.solid import solid_of
 from ascent.drawing.views import VIEWS, view_of
 from ascent.families import FAMILIES
-from ascent.family import Need
+from ascent.family.protocol import Need
 from ascent.loads import cases
-from ascent.model import Planting, Site, Structure
-from ascent.parts import shopping
+from ascent.plan.model import Planting, Site, Structure
 
 from tests.support import NearTestCase, site
 

@@ -6,9 +6,9 @@ from typing import Any
 
 from accounts.api import router as accounts
 from accounts.services import NotTogether, waiting
-from ascent.documents import parsed
 from ascent.errors import AscentError, InvalidPlan, Problem
-from ascent.plan import described
+from ascent.files.plan import described
+from ascent.plan.documents import parsed
 from django.http import Http404, HttpRequest, HttpResponse
 from gardens.api import router
 from gardens.api.turns import Full

@@ -7,11 +7,12 @@ from dataclasses import asdict
 from functools import lru_cache
 from typing import Any, get_args
 
-from ascent import model, tables
+from ascent import tables
 from ascent.families import FAMILIES
-from ascent.family import Wish
-from ascent.quantities import System, with_sizes
-from ascent.texts import has, template
+from ascent.family.wishes import Wish
+from ascent.plan import model
+from ascent.words.quantities import System, with_sizes
+from ascent.words.texts import has, template
 
 from . import schemas
 

@@ -7,9 +7,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check, Strength
+from .. import tables
 from ..mechanics import Array, Number, cable, column, interpolation, section
+from ..path.loadpath import Check, Strength
+from ..tables import rows
 from . import bending, ties
 
 _POPS = 1.6  # of the least radius, at which welds are expected to hold still, judgement

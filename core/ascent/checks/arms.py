@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from .. import rows, tables
-from ..loadpath import Check
+from .. import tables
 from ..mechanics import Array
+from ..path.loadpath import Check
+from ..tables import rows
 from . import bending
 
 

@@ -8,9 +8,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check
+from .. import tables
 from ..mechanics import Array, beam, column
+from ..path.loadpath import Check
+from ..tables import rows
 from . import sections
 
 

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check, Strength
+from .. import tables
 from ..mechanics import Array, beam
+from ..path.loadpath import Check, Strength
+from ..tables import rows
 
 CORNER_SCREWS = 3  # that hold a board at each end, parts handbook 4.10
 

@@ -7,11 +7,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check, Strength
+from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, soil
-from ..model import BareBed
+from ..path.loadpath import Check, Strength
+from ..plan.model import BareBed
+from ..tables import rows
 from . import sections
 
 _NO_FILL = 0.02  # less fill than this is none [m]

@@ -7,9 +7,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check
+from .. import tables
 from ..mechanics import Array
+from ..path.loadpath import Check
+from ..tables import rows
 from . import bending
 
 

@@ -7,10 +7,11 @@ from functools import cache
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check
+from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, soil
+from ..path.loadpath import Check
+from ..tables import rows
 from . import bending
 from .embedment import Ground
 

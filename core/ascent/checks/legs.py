@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check, Strength
+from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, column
+from ..path.loadpath import Check, Strength
+from ..tables import rows
 from . import bending, embedment, strings, tension
 from .embedment import Ground
 

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check
+from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, lodging
+from ..path.loadpath import Check
+from ..tables import rows
 
 _RULE = 2.0  # a growers' rule is taken to hold half of what stems carry, judgement
 

@@ -7,9 +7,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check
+from .. import tables
 from ..mechanics import Array, cable, relief, section
+from ..path.loadpath import Check
+from ..tables import rows
 
 
 @dataclass(frozen=True)

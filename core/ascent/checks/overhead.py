@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check
+from .. import tables
 from ..mechanics import Array
+from ..path.loadpath import Check
+from ..tables import rows
 from .tension import breaks, drawn_out, wire_sag
 
 

@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 from functools import cache
 
-from .. import rows, tables
+from .. import tables
 from ..mechanics import section
 from ..mechanics.section import SectionProperties
+from ..tables import rows
 
 
 @cache

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check, Strength
+from .. import tables
 from ..mechanics import Array
+from ..path.loadpath import Check, Strength
+from ..tables import rows
 
 
 def twine_strength(twine: rows.Twine, days: Array) -> Strength:

@@ -6,10 +6,11 @@ import math
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check, Strength
+from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, anchors, cable, column, relief
+from ..path.loadpath import Check, Strength
+from ..tables import rows
 from . import bending
 from .embedment import Ground
 from .sections import perimeter

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from .. import rows, tables
-from ..loadpath import Check, Strength
+from .. import tables
 from ..mechanics import Array, column, section
+from ..path.loadpath import Check, Strength
+from ..tables import rows
 
 _STEEL = 200e9  # modulus of steel [Pa]
 

@@ -8,8 +8,8 @@ from typing import Literal
 import numpy as np
 
 from .. import tables
-from ..geometry import Geometry, Member, Point
-from ..model import BareBed, Typed
+from ..path.geometry import Geometry, Member, Point
+from ..plan.model import BareBed, Typed
 from .views import stuff_of
 
 _UNSEEN = ("tie", "fitting", "cap")

@@ -7,8 +7,8 @@ from typing import Literal, get_args
 
 import numpy as np
 
-from ..geometry import Geometry, Member, Point
-from ..model import BareBed, Typed
+from ..path.geometry import Geometry, Member, Point
+from ..plan.model import BareBed, Typed
 from ..tables import materials, posts, soils
 
 ViewName = Literal["elevation", "plan", "end"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ..errors import UnknownItem
-from ..family import Family
+from ..family.protocol import Family
 from .a_frame import AFrame
 from .bed_frame import BedFrame
 from .brushwood import Brushwood

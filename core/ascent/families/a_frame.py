@@ -9,19 +9,22 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import arches, bending, embedment, fits, footings, legs, strings, tension, tipping
+from .. import tables
+from ..checks import arches, bending, embedment, footings, legs, strings, tension, tipping
 from ..checks import mesh as mesh_checks
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, located
-from ..loadpath import Arrow, Check, Link, Remark, Service
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..loads.crop import Standing, planting_on_face
 from ..mechanics import Array, relief, splay, wind
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Point, keys, located
+from ..path.loadpath import Arrow, Check, Link, Remark, Service
 from ..patterns import mesh_face, plants, posts
 from ..patterns.stand import Bays
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 _AWAY = 0.10  # of a plant from the foot of its face [m], parts handbook 3.3
 _ONE_CARRIES = 25.0  # what one person lifts [kg], parts handbook 7

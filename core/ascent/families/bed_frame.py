@@ -9,18 +9,20 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import tables
-from ..checks import bending, boards, embedment, fits, tension
+from ..checks import bending, boards, embedment, tension
 from ..checks import mesh as mesh_checks
-from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Supply, located
-from ..loadpath import Arrow, Check, Link, Remark, Service, Strength
+from ..family.options import choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, beam, relief, wind
-from ..model import BareBed, Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Supply, keys, located
+from ..path.loadpath import Arrow, Check, Link, Remark, Service, Strength
 from ..patterns import mesh_face, plants, posts
 from ..patterns import strings as hung
 from ..patterns.stand import PostRow
+from ..plan.model import BareBed, Planting, Site, Structure, Typed
+from ..remarks import fits
 
 _RIM = 0.03  # of the boards over the soil in the bed [m], parts handbook 3.11
 _FIRST_SCREW = 0.025  # from the edge of a board [m], parts handbook 4.10: 0.09 apart at most on a board of 0.14

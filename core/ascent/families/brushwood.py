@@ -8,17 +8,20 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import bending, fits, strings
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, located
-from ..loadpath import Arrow, Link, Remark, Service
+from .. import tables
+from ..checks import bending, strings
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Point, keys, located
+from ..path.loadpath import Arrow, Link, Remark, Service
 from ..patterns import plants, posts, pots
 from ..patterns.stand import Stand
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 _LINE = 0.12  # of the feet of crossed sticks from the row's middle [m], parts handbook 3.15
 _CROSS_AT = 0.85  # of its height, where a stick crosses the one across, parts handbook 3.15

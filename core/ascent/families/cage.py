@@ -9,17 +9,20 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import bending, embedment, fits, footings, strings, tipping
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
-from ..loadpath import Arrow, Check, Link, Remark, Service, Strength
+from .. import tables
+from ..checks import bending, embedment, footings, strings, tipping
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, section, wind
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, keys, located
+from ..path.loadpath import Arrow, Check, Link, Remark, Service, Strength
 from ..patterns import plants, posts, pots
 from ..patterns.stand import Stand
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 _LAP = 0.15  # of a cylinder's seam [m], parts handbook 3.7
 _ROUND = 8  # sides a ring is drawn with

@@ -9,19 +9,22 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import bending, embedment, fits, tension
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
-from ..loadpath import Arrow, Check, Link, Remark, Service
+from .. import tables
+from ..checks import bending, embedment, tension
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, wind
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, keys, located
+from ..path.loadpath import Arrow, Check, Link, Remark, Service
 from ..patterns import plants, posts, splayed
 from ..patterns import strings as hung
 from ..patterns.end_assembly import EndAssembly, loaded_line, pushed_along
 from ..patterns.stand import Bays
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 _OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.5
 _LASH = 10.0  # lengths of twine per width of both poles of a square lashing, parts handbook 3.0

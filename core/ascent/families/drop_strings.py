@@ -11,18 +11,20 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import tables
-from ..checks import bending, embedment, fits, overhead, strings, tension
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Supply, located
-from ..loadpath import Arrow, Link, Remark, Service
+from ..checks import bending, embedment, overhead, strings, tension
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, cable
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Supply, keys, located
+from ..path.loadpath import Arrow, Link, Remark, Service
 from ..patterns import plants, posts
 from ..patterns import strings as hung
 from ..patterns.end_assembly import EndAssembly, Line, loaded_line
 from ..patterns.stand import PostRow
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
 
 _ON_POSTS = ("beam", "wire")
 _MOST_BEAM = 3.6  # a beam needs no anchors up to this span [m], parts handbook 3.8

@@ -9,17 +9,19 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import tables
-from ..checks import embedment, existing, fits, tension
-from ..family import Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
-from ..loadpath import Arrow, Link, Remark, Service
+from ..checks import embedment, existing, tension
+from ..family.options import choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, keys, located
+from ..path.loadpath import Arrow, Link, Remark, Service
 from ..patterns import plants, posts
 from ..patterns import strings as hung
 from ..patterns.stand import Bays
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
 
 _OUT = 0.30  # of a plant from a wall, out of its dry foot [m], parts handbook 3.14
 _LOWEST = 0.30  # wire above the soil [m], parts handbook 3.14

@@ -9,17 +9,20 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import arches, bending, embedment, fits, footings, legs, tension
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of, tributary
-from ..geometry import Dimension, Geometry, Member, Plant, located
-from ..loadpath import Arrow, Check, Link, Remark, Service, Strength
+from .. import tables
+from ..checks import arches, bending, embedment, footings, legs, tension
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import crop, face
 from ..loads.cases import Cases
 from ..mechanics import Array, wind
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, keys, located, tributary
+from ..path.loadpath import Arrow, Check, Link, Remark, Service, Strength
 from ..patterns import bent_panel, plants, posts
 from ..patterns.stand import Bays
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 _INSIDE = 0.30  # of a rod up inside its pipe [m], parts handbook 3.12
 _FROM_FOOT = 0.10  # of a plant inside the foot of a hoop [m]

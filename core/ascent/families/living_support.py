@@ -9,18 +9,21 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import bending, fits, lodging
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, located
-from ..loadpath import Arrow, Link, Remark, Service
+from .. import tables
+from ..checks import bending, lodging
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import crop, face
 from ..loads.cases import Cases
 from ..mechanics import Array, growth, wind
 from ..mechanics import lodging as stems
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, keys, located
+from ..path.loadpath import Arrow, Link, Remark, Service
 from ..patterns import plants, posts, runs
 from ..patterns.stand import Stand
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 _BACKUP_HEIGHTS = (1.2, 0.6)  # of the strings round the block [m], parts handbook 3.13
 _EDGE = 0.15  # of the block from the row's ends [m]

@@ -9,19 +9,22 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import bending, embedment, fits, tension, ties
+from .. import tables
+from ..checks import bending, embedment, tension, ties
 from ..checks import mesh as mesh_checks
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, located
-from ..loadpath import Check, Link, Remark, Service
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, relief, wind
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, keys, located
+from ..path.loadpath import Check, Link, Remark, Service
 from ..patterns import backs, course, mesh_face, plants, posts, pots, runs
 from ..patterns.end_assembly import EndAssembly, Line, loaded_line
 from ..patterns.stand import PostRow
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 
 class MeshFenceOptions(Typed):

@@ -10,19 +10,23 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import arches, embedment, fits, footings, tension, ties
+from .. import tables
+from ..checks import arches, embedment, footings, tension, ties
 from ..checks import mesh as mesh_checks
-from ..family import DEEPER, Ask, Family, Need, Proposal, Reason, Way, Wish, choice, item, keys, measure, row_of, tributary
-from ..geometry import Dimension, Geometry, Member, Plant, Supply, located
-from ..loadpath import Arrow, Check, Link, Remark, Service
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
+from ..family.wishes import Ask, Way, Wish
 from ..loads import crop, face
 from ..loads.cases import Cases
 from ..mechanics import Array, wind
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Supply, keys, located, tributary
+from ..path.loadpath import Arrow, Check, Link, Remark, Service
 from ..patterns import arch_feet, bent_panel, plants, tube_arch
 from ..patterns import strings as hung
 from ..patterns.stand import Stand
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 _STRING_IN = 0.12  # of a string's foot inside the panel [m]
 _STRING_TOP = 0.15  # of the span, from the middle to where a string hangs

@@ -8,17 +8,20 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import bending, fits, ties
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Supply, located
-from ..loadpath import Arrow, Link, Remark, Service
+from .. import tables
+from ..checks import bending, ties
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, column
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Supply, keys, located
+from ..path.loadpath import Arrow, Link, Remark, Service
 from ..patterns import plants, posts, pots
 from ..patterns.stand import Stand
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 _FIRST_TIE = 0.25  # above the soil [m], parts handbook 3.6
 _SPARE_TIES = 1.2  # ties used over a season over those that stand at its end, parts handbook 3.6

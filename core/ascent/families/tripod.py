@@ -10,16 +10,18 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import tables
-from ..checks import bending, fits, legs, strings
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, located
-from ..loadpath import Link, Remark, Service, Strength
+from ..checks import bending, legs, strings
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import crop, face
 from ..loads.cases import Cases
 from ..mechanics import Array, splay, wind
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Point, located
+from ..path.loadpath import Link, Remark, Service, Strength
 from ..patterns import plants, posts, pots, splayed
 from ..patterns.stand import Stand
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
 
 _OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.4
 _FIRST_RING = 0.3  # above the soil [m]

@@ -8,18 +8,21 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import bending, embedment, fits
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Point, located
-from ..loadpath import Arrow, Link, Remark, Service
+from .. import tables
+from ..checks import bending, embedment
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, beam, cable, relief
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Point, keys, located
+from ..path.loadpath import Arrow, Link, Remark, Service
 from ..patterns import plants, posts, runs
 from ..patterns.end_assembly import EndAssembly, loaded_line
 from ..patterns.stand import PostRow
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 _SIDE = 0.03  # of a run from the row [m], parts handbook 3.10
 _TURN = 0.04  # of twine for a turn round a post, besides its girth [m]

@@ -9,19 +9,22 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import rows, tables
-from ..checks import arms, bending, embedment, fits, strings, tension
-from ..family import DEEPER, Family, Need, Proposal, Reason, choice, item, keys, measure, row_of
-from ..geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
-from ..loadpath import Link, Remark, Service
+from .. import tables
+from ..checks import arms, bending, embedment, strings, tension
+from ..family.options import DEEPER, choice, item, measure, row_of
+from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
 from ..mechanics import Array, cable
-from ..model import Planting, Site, Structure, Typed
+from ..path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, keys, located
+from ..path.loadpath import Link, Remark, Service
 from ..patterns import plants, posts, starters
 from ..patterns import strings as hung
 from ..patterns.end_assembly import EndAssembly, Kind, Line, loaded_line
 from ..patterns.stand import PostRow
+from ..plan.model import Planting, Site, Structure, Typed
+from ..remarks import fits
+from ..tables import rows
 
 _LINE_POSTS = ("post_round_75", "post_round_100")  # the second where the first is not sold long enough
 _LEAST_STRUNG = 1.2  # below this a crop is tied to the wires rather than strung from the top one [m]

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .. import rows
 from ..mechanics import Array
-from ..model import GREATEST_GUST, Site
+from ..plan.model import GREATEST_GUST, Site
+from ..tables import rows
 
 STATES = ("moist", "saturated")
 _CALM = (0.01, 1.0, 2.0, 3.0)  # a fence that cannot stand in a breeze is told from one that cannot stand at all

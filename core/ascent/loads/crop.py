@@ -6,9 +6,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .. import rows, tables
+from .. import tables
 from ..mechanics import Array, growth
-from ..model import Planting
+from ..plan.model import Planting
+from ..tables import rows
 from .season import Season
 
 _HIGH_RAIN = 1.5  # wet leaves of a good year: 0.30 where a usual year has 0.20 (crops handbook 5.1)

@@ -10,7 +10,7 @@ import numpy as np
 
 from .. import tables
 from ..mechanics import Array, wind
-from ..model import MAX_WEEKS, Place, Planting, Site, day_of_year, month_day
+from ..plan.model import MAX_WEEKS, Place, Planting, Site, day_of_year, month_day
 
 _ORDINALS = ("first", "second", "third", "fourth", "last")
 

@@ -10,11 +10,10 @@ import numpy as np
 
 from .. import tables
 from ..checks import arches, bending, embedment, footings, tension
-from ..family import keys
-from ..geometry import Member
-from ..loadpath import Arrow, Check, Link
 from ..mechanics import Array
-from ..model import BareBed
+from ..path.geometry import Member, keys
+from ..path.loadpath import Arrow, Check, Link
+from ..plan.model import BareBed
 from . import posts
 from .stand import OptionsT, Stand
 

@@ -9,10 +9,10 @@ import numpy as np
 
 from .. import tables
 from ..checks import strings, tension
-from ..geometry import Member, Point
-from ..loadpath import Check, Link, Strength
 from ..mechanics import Array
-from ..model import BareBed
+from ..path.geometry import Member, Point
+from ..path.loadpath import Check, Link, Strength
+from ..plan.model import BareBed
 from . import pots
 
 How = Literal["none", "cord", "batten"]

@@ -10,10 +10,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from .. import rows
 from ..checks import arches
-from ..geometry import Member, Point
 from ..mechanics import Array, rod
+from ..path.geometry import Member, Point
+from ..tables import rows
 
 _LINKS = 60  # of the drawn curve; the figures come from the table
 _HELD = 0.005  # of the length: lower ties hold nothing

@@ -11,8 +11,8 @@ from typing import Literal
 
 import numpy as np
 
-from ..geometry import Member, Plant, Point
 from ..mechanics import Array
+from ..path.geometry import Member, Plant, Point
 from .posts import stations
 
 Plan = Literal["straight", "zigzag", "serpentine", "u"]

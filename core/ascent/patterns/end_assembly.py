@@ -9,13 +9,14 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from .. import rows, tables
+from .. import tables
 from ..checks import bending, embedment, tension
 from ..checks.embedment import Ground
-from ..geometry import Geometry, Member, Point
-from ..loadpath import Arrow, Check, Link
 from ..loads.cases import Cases
 from ..mechanics import Array, beam, ends, relief
+from ..path.geometry import Geometry, Member, Point
+from ..path.loadpath import Arrow, Check, Link
+from ..tables import rows
 from .posts import give_along
 
 Kind = Literal["plain", "guy", "lean", "strut", "brace", "concrete"]

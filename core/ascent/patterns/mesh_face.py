@@ -7,9 +7,10 @@ from itertools import pairwise
 
 import numpy as np
 
-from .. import rows, tables
-from ..geometry import Member, Point
+from .. import tables
 from ..mechanics import Array
+from ..path.geometry import Member, Point
+from ..tables import rows
 from .posts import stations
 
 STIFF_WIRE = 0.004  # from which a panel carries its own load to the posts [m], structures handbook 12

@@ -6,10 +6,11 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from .. import rows, tables
-from ..family import Need, Reason
-from ..geometry import Dimension, Plant, Point, Supply
-from ..model import MOST_PLANTS, Planting, Site, day_of_year, month_day
+from .. import tables
+from ..family.protocol import Need, Reason
+from ..path.geometry import Dimension, Plant, Point, Supply
+from ..plan.model import MOST_PLANTS, Planting, Site, day_of_year, month_day
+from ..tables import rows
 
 FIRST = "p1"  # key of the planting a structure is proposed with
 OFFSET = 0.10  # of a plant from the line it climbs [m], parts handbook 3.2

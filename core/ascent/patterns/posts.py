@@ -8,12 +8,13 @@ from typing import Literal
 
 import numpy as np
 
-from .. import rows, tables
+from .. import tables
 from ..checks import bending, embedment
 from ..checks.embedment import Ground
-from ..geometry import Member, Point, Supply
 from ..loads.cases import Cases
 from ..mechanics import Array, beam
+from ..path.geometry import Member, Point, Supply
+from ..tables import rows
 
 Setting = Literal["driven", "tamped", "concrete"]
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from .. import tables
 from ..checks import tipping
-from ..loadpath import Arrow, Link
 from ..mechanics import Array
-from ..model import BareBed
+from ..path.loadpath import Arrow, Link
+from ..plan.model import BareBed
 
 
 def dry_mass(bed: BareBed) -> float:

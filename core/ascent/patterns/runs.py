@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from .. import rows, tables
+from .. import tables
 from ..checks import strings
-from ..loadpath import Check
 from ..mechanics import Array, cable
+from ..path.loadpath import Check
+from ..tables import rows
 
 
 def tension(twine: rows.Twine, load: Array, span: float, spans: int, end_stiffness: Array) -> Array:

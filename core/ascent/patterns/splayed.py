@@ -8,12 +8,12 @@ from typing import Literal
 
 import numpy as np
 
-from .. import rows, tables
+from .. import tables
 from ..checks import legs, strings
-from ..family import keys
-from ..geometry import Member, Point
-from ..loadpath import Arrow, Link, Service, Strength
 from ..mechanics import Array, splay
+from ..path.geometry import Member, Point, keys
+from ..path.loadpath import Arrow, Link, Service, Strength
+from ..tables import rows
 from . import posts
 from .stand import OptionsT, Stand
 

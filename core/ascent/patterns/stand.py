@@ -8,16 +8,16 @@ from typing import ClassVar, Generic, Protocol, TypeVar
 
 import numpy as np
 
-from .. import rows, tables
+from .. import tables
 from ..checks import bending, embedment, ties
-from ..family import keys, tributary
-from ..geometry import Geometry
-from ..loadpath import Arrow, Link, Service, Strength
 from ..loads import crop
 from ..loads.cases import Cases
 from ..loads.season import Season, season_of
 from ..mechanics import Array, column
-from ..model import Site, Structure
+from ..path.geometry import Geometry, keys, tributary
+from ..path.loadpath import Arrow, Link, Service, Strength
+from ..plan.model import Site, Structure
+from ..tables import rows
 from .plants import ties_on_stem
 from .posts import stations
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ..geometry import Member, Plant
+from ..path.geometry import Member, Plant
 
 STICK = "brush_12"
 LONG = 0.6  # of a starter [m]

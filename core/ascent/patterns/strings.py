@@ -7,12 +7,12 @@ from dataclasses import replace
 
 import numpy as np
 
-from .. import rows, tables
+from .. import tables
 from ..checks import strings
-from ..family import keys
-from ..geometry import Member, Plant
-from ..loadpath import Link
 from ..mechanics import Array
+from ..path.geometry import Member, Plant, keys
+from ..path.loadpath import Link
+from ..tables import rows
 from .stand import OptionsT, Stand
 
 FOOT = 0.05  # of a string above the soil [m]

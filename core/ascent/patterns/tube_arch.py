@@ -6,8 +6,8 @@ import math
 
 import numpy as np
 
-from .. import rows
-from ..geometry import Member, Point
+from ..path.geometry import Member, Point
+from ..tables import rows
 from .bent_panel import Curve
 
 _TIE_EVERY = 0.30  # between the ties of the mesh along a tube [m], parts handbook 3.0

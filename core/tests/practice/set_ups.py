@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from ascent.model import Bed, Garden, Planting, Site, Structure
+from ascent.plan.model import Bed, Garden, Planting, Site, Structure
 
 
 @dataclass(frozen=True)

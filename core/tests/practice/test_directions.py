@@ -11,8 +11,8 @@ from typing import Any
 
 import numpy as np
 from ascent.families import FAMILIES
-from ascent.model import Site, Structure
-from ascent.report import evaluate
+from ascent.plan.model import Site, Structure
+from ascent.report.evaluation import evaluate
 
 from tests.support import demo
 

@@ -10,10 +10,10 @@ import math
 import numpy as np
 from ascent import tables
 from ascent.checks import arches, bending, boards, embedment, existing, footings, legs, tipping
-from ascent.loadpath import Strength
 from ascent.loads import face
 from ascent.mechanics import splay, wind
-from ascent.rows import Post
+from ascent.path.loadpath import Strength
+from ascent.tables.rows import Post
 
 from tests.practice.test_other_families import GRID, at_fifteen, limit, pressure, proposed
 from tests.support import NearTestCase, handbooks, site

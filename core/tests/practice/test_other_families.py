@@ -12,13 +12,13 @@ import numpy as np
 from ascent import tables
 from ascent.checks import arches, bending, embedment, strings, tension, ties, tipping
 from ascent.families import FAMILIES
-from ascent.family import Need
-from ascent.loadpath import Strength
+from ascent.family.protocol import Need
 from ascent.loads import cases, face
 from ascent.mechanics import beam, cable, ends
-from ascent.model import Structure
+from ascent.path.loadpath import Strength
 from ascent.patterns import runs
-from ascent.report import evaluate, first_crossing
+from ascent.plan.model import Structure
+from ascent.report.evaluation import evaluate, first_crossing
 
 from tests.support import NearTestCase, handbooks, site
 

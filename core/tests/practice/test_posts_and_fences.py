@@ -11,7 +11,7 @@ import numpy as np
 from ascent import tables
 from ascent.checks import bending, embedment
 from ascent.loads import cases, face
-from ascent.report import evaluate, first_crossing
+from ascent.report.evaluation import evaluate, first_crossing
 
 from tests.support import NearTestCase, fence, handbooks, site
 

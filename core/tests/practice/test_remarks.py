@@ -6,8 +6,8 @@ from typing import NamedTuple
 
 from ascent import tables
 from ascent.families import FAMILIES
-from ascent.family import Need
-from ascent.model import Planting, Structure
+from ascent.family.protocol import Need
+from ascent.plan.model import Planting, Structure
 
 from tests.support import NearTestCase, site
 

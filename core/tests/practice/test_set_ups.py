@@ -6,7 +6,7 @@ import unittest
 from functools import cache
 
 import numpy as np
-from ascent.report import Evaluation, evaluate
+from ascent.report.evaluation import Evaluation, evaluate
 
 from tests.practice.set_ups import FAILED, STOOD, SetUp
 

@@ -6,9 +6,9 @@ import math
 
 import numpy as np
 from ascent import tables
-from ascent.chance import chance_of
-from ascent.loadpath import Check
 from ascent.mechanics import wind
+from ascent.path.loadpath import Check
+from ascent.report.chance import chance_of
 
 from tests.support import NearTestCase
 

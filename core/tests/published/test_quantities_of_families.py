@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 
+from ascent.buying.parts import shopping
 from ascent.families import FAMILIES
-from ascent.family import Need
-from ascent.model import Bed, Planting
-from ascent.parts import shopping
+from ascent.family.protocol import Need
+from ascent.plan.model import Bed, Planting
 
 from tests.support import NearTestCase, site
 

@@ -9,7 +9,7 @@ import numpy as np
 from ascent import tables
 from ascent.checks import mesh
 from ascent.mechanics import relief
-from ascent.report import outline
+from ascent.report.evaluation import outline
 from scipy.optimize import brentq, fsolve
 
 from tests.support import NearTestCase, fence, site

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import numpy as np
-from ascent import shade
-from ascent.model import Bed, Garden, day_of_year
-from ascent.plot import laid_out
+from ascent.ground import shade
+from ascent.ground.plot import laid_out
+from ascent.plan.model import Bed, Garden, day_of_year
 
 from tests.support import NearTestCase, demo, fence
 

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import numpy as np
-from ascent import quantities, tables
+from ascent import tables
 from ascent.loads import face
 from ascent.mechanics import wind
+from ascent.words import quantities
 
 from tests.support import NearTestCase, site
 

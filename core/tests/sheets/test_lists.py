@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ascent.parts import shopping, total
+from ascent.buying.parts import shopping, total
 
 from tests.sheets import (
     test_arches,

@@ -12,7 +12,7 @@ from contextlib import closing
 from pathlib import Path
 from typing import Any
 
-from ascent.model import FORMAT_VERSION
+from ascent.plan.model import FORMAT_VERSION
 from django.contrib.auth import get_user_model
 from django.core.management import CommandError, call_command
 from django.db import connection

@@ -16,7 +16,7 @@ from typing import Any
 from unittest import mock
 
 from accounts import letters, services
-from ascent.documents import MOST_PROBLEMS
+from ascent.plan.documents import MOST_PROBLEMS
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.sessions.models import Session

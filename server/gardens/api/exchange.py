@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ascent.sheets import What
+from ascent.files.sheets import What
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from ascent.quantities import System
+from ascent.words.quantities import System
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 from pydantic import Field

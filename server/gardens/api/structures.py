@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ascent.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
+from ascent.telling.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 

@@ -1,7 +1,7 @@
 """Beds and structures become things of one table, which features join; every change is kept from here on."""
 
 import django.db.models.deletion
-from ascent.upgrades import lay_out
+from ascent.plan.upgrades import lay_out
 from django.conf import settings
 from django.db import migrations, models
 

@@ -2,7 +2,7 @@
 
 import django.db.models.deletion
 import gardens.models
-from ascent.upgrades import keys_apart
+from ascent.plan.upgrades import keys_apart
 from django.conf import settings
 from django.db import migrations, models
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated, Literal
 
-from ascent.changes import Difference
-from ascent.clashes import Gap, Warned
-from ascent.model import (
+from ascent.ground.clashes import Gap, Warned
+from ascent.ground.plot import PlotDrawing
+from ascent.plan.model import (
     BareBed,
     Bearing,
     BedKind,
@@ -32,11 +32,11 @@ from ascent.model import (
     SoilKey,
     Typed,
     counted_first,
-)  # fmt: skip
-from ascent.plot import PlotDrawing
-from ascent.quantities import System
-from ascent.readout import PartReport
-from ascent.report import State
+)
+from ascent.report.evaluation import State
+from ascent.telling.changes import Difference
+from ascent.telling.readout import PartReport
+from ascent.words.quantities import System
 from pydantic import Field
 
 from .people import Role

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ascent.model import Typed
+from ascent.plan.model import Typed
 from pydantic import Field
 
 Role = Literal["owner", "edit", "read"]

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from ascent.changes import Difference
-from ascent.model import ExposureKey, Name, Options, PlantCount, Plantings, Side, SoilKey, Training, Typed
-from ascent.offer import Support
-from ascent.quantities import Kind, System
-from ascent.readout import Report
+from ascent.plan.model import ExposureKey, Name, Options, PlantCount, Plantings, Side, SoilKey, Training, Typed
+from ascent.sizing.offer import Support
+from ascent.telling.changes import Difference
+from ascent.telling.readout import Report
+from ascent.words.quantities import Kind, System
 from pydantic import Field
 
 

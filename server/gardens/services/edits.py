@@ -6,12 +6,12 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-from ascent.changes import differences
 from ascent.errors import InvalidPlan, Problem
-from ascent.model import FORMAT_VERSION
-from ascent.plan import problems_of
-from ascent.quantities import System
-from ascent.upgrades import free_key
+from ascent.files.plan import problems_of
+from ascent.plan.model import FORMAT_VERSION
+from ascent.plan.upgrades import free_key
+from ascent.telling.changes import differences
+from ascent.words.quantities import System
 from django.utils.text import slugify
 from pydantic import ValidationError
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from ascent.changes import sentence
-from ascent.documents import first_of
 from ascent.errors import InvalidPlan, Problem
-from ascent.plan import read_plan, write_plan
-from ascent.plot import plot_of
-from ascent.sheets import What, read_table, write_table
-from ascent.svg import plan_svg, views_svg
+from ascent.files.plan import read_plan, write_plan
+from ascent.files.sheets import What, read_table, write_table
+from ascent.files.svg import plan_svg, views_svg
+from ascent.ground.plot import plot_of
+from ascent.plan.documents import first_of
+from ascent.telling.changes import sentence
 
 from .. import schemas
 from ..models import Garden, Thing

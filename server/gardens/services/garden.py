@@ -11,18 +11,19 @@ from functools import lru_cache
 from typing import Any
 
 import markdown_it
-from ascent import model, tables
-from ascent.changes import written_fields
-from ascent.clashes import Warned, clashes, gaps, warned
+from ascent import tables
+from ascent.buying.parts import shopping, total
 from ascent.errors import InvalidPlan, Problem
-from ascent.parts import shopping, total
-from ascent.plot import Flat, Laid, PlotDrawing, geometry_of, laid_out, plot_of, room_for, stretch_of
-from ascent.present import cautions_of, part_reports, standing
-from ascent.quantities import System, write
-from ascent.report import asked_gust
-from ascent.shade import Shade, shade_of
-from ascent.sheets import plain_cell
-from ascent.wording import day_text, money
+from ascent.files.sheets import plain_cell
+from ascent.ground.clashes import Warned, clashes, gaps, warned
+from ascent.ground.plot import Flat, Laid, PlotDrawing, geometry_of, laid_out, plot_of, room_for, stretch_of
+from ascent.ground.shade import Shade, shade_of
+from ascent.plan import model
+from ascent.report.evaluation import asked_gust
+from ascent.report.wording import day_text, money
+from ascent.telling.changes import written_fields
+from ascent.telling.present import cautions_of, part_reports, standing
+from ascent.words.quantities import System, write
 from django.conf import settings
 
 from .. import schemas

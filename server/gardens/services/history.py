@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ascent.plot import plot_of
-from ascent.quantities import System
+from ascent.ground.plot import plot_of
+from ascent.words.quantities import System
 from django.http import Http404
 
 from .. import schemas

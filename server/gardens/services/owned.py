@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ascent import model
 from ascent.errors import InvalidPlan, Problem
+from ascent.plan import model
 from django.http import Http404
 from django.utils import timezone
 

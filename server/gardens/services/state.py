@@ -7,13 +7,13 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
-from ascent import model
-from ascent.changes import sentence
 from ascent.errors import InvalidPlan, Problem
 from ascent.families import family_of
-from ascent.plan import check_structure, problems_of
-from ascent.quantities import System
-from ascent.upgrades import upgraded_thing
+from ascent.files.plan import check_structure, problems_of
+from ascent.plan import model
+from ascent.plan.upgrades import upgraded_thing
+from ascent.telling.changes import sentence
+from ascent.words.quantities import System
 from django.db import transaction
 from pydantic import ValidationError
 

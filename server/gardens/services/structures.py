@@ -7,18 +7,18 @@ import io
 from collections.abc import Callable
 from dataclasses import replace
 
-from ascent import model
-from ascent.changes import differences
 from ascent.errors import InvalidPlan, Problem
 from ascent.families import FAMILIES
-from ascent.family import Need
-from ascent.offer import Offer, choices, offer
-from ascent.plot import placed
-from ascent.present import curve_report, full_report, link_fixes, rests_on, sizing, solid_report, ways_to
-from ascent.quantities import read, write
-from ascent.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
-from ascent.sheets import plain_cell
-from ascent.wording import read_gust
+from ascent.family.protocol import Need
+from ascent.files.sheets import plain_cell
+from ascent.ground.plot import placed
+from ascent.plan import model
+from ascent.report.wording import read_gust
+from ascent.sizing.offer import Offer, choices, offer
+from ascent.telling.changes import differences
+from ascent.telling.present import curve_report, full_report, link_fixes, rests_on, sizing, solid_report, ways_to
+from ascent.telling.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
+from ascent.words.quantities import read, write
 from django.http import Http404
 
 from .. import schemas

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ascent.plan import read_plan
+from ascent.files.plan import read_plan
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.test import TestCase

@@ -7,8 +7,8 @@ import io
 import json
 
 from ascent.families import FAMILIES
-from ascent.model import Structure
-from ascent.report import evaluate
+from ascent.plan.model import Structure
+from ascent.report.evaluation import evaluate
 
 from gardens.models import Thing
 from gardens.services import structures

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 
-from ascent.plan import read_plan
+from ascent.files.plan import read_plan
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TransactionTestCase

@@ -6,9 +6,9 @@ import json
 from typing import Any
 from unittest import mock
 
-from ascent import upgrades
-from ascent.model import FORMAT_VERSION
-from ascent.upgrades import Step
+from ascent.plan import upgrades
+from ascent.plan.model import FORMAT_VERSION
+from ascent.plan.upgrades import Step
 from django.test import Client
 from pydantic import Field
 

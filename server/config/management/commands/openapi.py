@@ -6,7 +6,7 @@ import json
 from argparse import ArgumentParser
 from typing import Any
 
-from ascent.plan import plan_schema
+from ascent.files.plan import plan_schema
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from argparse import ArgumentParser
 from typing import Any
 
-from ascent.plan import read_plan
+from ascent.files.plan import read_plan
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand

@@ -1,0 +1,99 @@
+"""The protocol of a support family, and how its options describe themselves."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import ClassVar, Protocol, TypeVar
+
+from ..loads.cases import Cases
+from ..loads.crop import Standing
+from ..mechanics import Array
+from ..path.geometry import Geometry
+from ..path.loadpath import Link, Remark, Service
+from ..plan.model import Planting, Site, Structure, Typed
+from .wishes import Wish
+
+
+@dataclass(frozen=True)
+class Reason:
+    """Why an option starts where it does: a text key with its numbers and words."""
+
+    key: str
+    values: Mapping[str, tuple[float, str]] = field(default_factory=dict)
+    words: Mapping[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Need:
+    """What a gardener asks for: a crop on one side of a bed."""
+
+    crop: str
+    count: int | None
+    side: str
+    training: str
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """A structure with every value filled in, and the reason for each."""
+
+    options: Typed
+    plantings: tuple[Planting, ...]
+    reasons: Mapping[str, Reason]
+
+
+OptionsT = TypeVar("OptionsT", bound=Typed)
+
+
+class Loaded(Protocol):
+    """A structure under the loads of its cases."""
+
+    @property
+    def standings(self) -> tuple[Standing, ...]:
+        """Return the course of everything that grows on it, by planting; living supports come last."""
+        ...
+
+    def path(self) -> tuple[Link, ...]:
+        """Return the links from fruit to ground."""
+        ...
+
+    def service(self) -> tuple[Service, ...]:
+        """Return how far things move; the first is the lean of the top."""
+        ...
+
+    def balance(self) -> tuple[Array, Array]:
+        """Return what is put on the whole structure across its row, and what its feet are asked for of it, over cases."""
+        ...
+
+
+class Family(Protocol[OptionsT]):
+    """One kind of trellis: pure functions from options to geometry, load path and words of caution.
+
+    round: whether the wind finds it alike from every side, rather than as a face along its row.
+    """
+
+    key: ClassVar[str]
+    options: type[OptionsT]
+    wishes: ClassVar[tuple[Wish, ...]] = ()
+    round: ClassVar[bool] = False
+
+    def propose(self, need: Need, site: Site) -> Proposal:
+        """Return the structure this family starts with for a need, each value with its reason."""
+        ...
+
+    def geometry(self, options: OptionsT, plantings: tuple[Planting, ...], site: Site) -> Geometry:
+        """Return the members, plants and measures."""
+        ...
+
+    def loaded(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> Loaded:
+        """Return the structure under the loads of the cases."""
+        ...
+
+    def remarks(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+        """Return what fits and what does not, apart from strength."""
+        ...
+
+    def cautions(self, geometry: Geometry) -> tuple[str, ...]:
+        """Return text keys of the cautions of building it."""
+        ...

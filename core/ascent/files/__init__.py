@@ -1,0 +1,1 @@
+"""What goes out and comes in: the plan file, tables as CSV, drawings as SVG."""

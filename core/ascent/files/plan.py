@@ -1,0 +1,159 @@
+"""The plan file: reading, checking, and its JSON Schema."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Any
+
+from pydantic import ValidationError
+
+from ..errors import InvalidPlan, Problem
+from ..families import FAMILIES
+from ..plan.documents import first_of, parsed, path_of, short
+from ..plan.model import FORMAT_VERSION, MOST_BEDS, MOST_FEATURES, MOST_STANDING, Bed, Build, Feature, Garden, Plan, Structure, Typed
+from ..plan.upgrades import upgraded
+
+_ALLOWED = {
+    "extra_forbidden": "no field of that name belongs here",
+    "missing": "the field must be given",
+    "finite_number": "a finite number is allowed",
+    "json_invalid": "a JSON document is allowed",
+}
+
+
+def problems_of(error: ValidationError, prefix: tuple[str | int, ...] = ()) -> list[Problem]:
+    """Return the problems of a validation error, each with the path of its field."""
+    return described([{**each, "loc": (*prefix, *each["loc"])} for each in error.errors(include_url=False)])
+
+
+def described(errors: Sequence[Mapping[str, Any]]) -> list[Problem]:
+    """Return the validation library's errors as problems, the first of them where there are many; one that only follows is left out."""
+    followed = {tuple(each["loc"][:cut]) for each in errors for cut in range(len(each["loc"]))}
+    return first_of(_described(each) for each in errors if not (each["type"] == "too_short" and tuple(each["loc"]) in followed))
+
+
+def _described(error: Mapping[str, Any]) -> Problem:
+    kind = error["type"]
+    given = "nothing" if kind == "missing" else short(error["input"])
+    return Problem(path_of(error["loc"]) or "plan", given, _ALLOWED.get(kind) or _allowed(error["msg"]))
+
+
+def _allowed(message: str) -> str:
+    if message.startswith("Input should be "):
+        return message.removeprefix("Input should be ").replace("'", "") + " is allowed"
+    return message.removeprefix("Value error, ")
+
+
+def check_structure(structure: Structure, prefix: tuple[str | int, ...] = ()) -> list[Problem]:
+    """Return what is wrong with a structure's family and options, as planned and as built."""
+    built = _check_build(structure.built, (*prefix, "built")) if structure.built else []
+    return _check_build(structure, prefix) + built
+
+
+def _check_build(build: Build, prefix: tuple[str | int, ...]) -> list[Problem]:
+    family = FAMILIES.get(build.family)
+    if family is None:
+        return [Problem(path_of((*prefix, "family")), build.family, f"one of {', '.join(FAMILIES)} is allowed")]
+    try:
+        family.options.model_validate(build.options)
+    except ValidationError as error:
+        return problems_of(error, (*prefix, "options"))
+    return []
+
+
+def read_plan(text: str | bytes) -> Plan:
+    """Return the plan a document holds.
+
+    How large it is is looked at before what it says, and it is read thing by thing, so that refusing it costs no more than reading it.
+
+    Args:
+        text: The document, or its bytes in UTF-8.
+
+    Raises:
+        InvalidPlan: Every wrong field is named with its path, the first of them when there are many.
+    """
+    document = parsed(text)
+    if isinstance(document, dict):
+        document = upgraded(document)
+        if document.get("version") not in (None, FORMAT_VERSION):
+            allowed = f"version 1 to {FORMAT_VERSION} is read by this program"
+            raise InvalidPlan([Problem("version", short(document["version"]), allowed)])
+    problems = first_of(_wrong(document))
+    if problems:
+        raise InvalidPlan(problems)
+    plan = Plan.model_validate(document)
+    problems = first_of(_repeated(plan))
+    if problems:
+        raise InvalidPlan(problems)
+    return plan
+
+
+def _wrong(document: Any) -> Iterator[Problem]:
+    """Yield what is wrong with a plan, one thing after another; nothing further is looked at than is asked for."""
+    garden = document.get("garden") if isinstance(document, dict) else None
+    found = garden if isinstance(garden, dict) else {}
+    most = {"beds": MOST_BEDS, "features": MOST_FEATURES}
+    few = {name: found[name] for name in most if isinstance(found.get(name), list) and len(found[name]) <= most[name]}
+    frame = {**document, "garden": {**found, **dict.fromkeys(few, ())}} if few else document
+    yield from _wrong_thing(Plan, frame, ())
+    for i, bed in enumerate(few.get("beds", ())):
+        yield from _wrong_bed(bed, ("garden", "beds", i))
+    for i, feature in enumerate(few.get("features", ())):
+        yield from _wrong_thing(Feature, feature, ("garden", "features", i))
+
+
+def _wrong_bed(bed: Any, path: tuple[str | int, ...]) -> Iterator[Problem]:
+    standing = bed.get("structures") if isinstance(bed, dict) else None
+    if not isinstance(standing, list) or len(standing) > MOST_STANDING:
+        yield from _wrong_thing(Bed, bed, path)
+        return
+    yield from _wrong_thing(Bed, {**bed, "structures": ()}, path)
+    for j, structure in enumerate(standing):
+        where = (*path, "structures", j)
+        wrong = _wrong_thing(Structure, structure, where)
+        yield from wrong
+        if not wrong:
+            yield from check_structure(Structure.model_validate(structure), where)
+
+
+def _wrong_thing(kind: type[Typed], document: Any, path: tuple[str | int, ...]) -> list[Problem]:
+    try:
+        kind.model_validate(document)
+    except ValidationError as error:
+        return problems_of(error, path)
+    return []
+
+
+def _repeated(plan: Plan) -> Iterator[Problem]:
+    """Yield the keys that stand for two things."""
+    keys = [(bed.key, f"garden.beds[{i}].key") for i, bed in enumerate(plan.garden.beds)]
+    keys += [
+        (s.key, f"garden.beds[{i}].structures[{j}].key") for i, bed in enumerate(plan.garden.beds) for j, s in enumerate(bed.structures)
+    ]
+    keys += [(feature.key, f"garden.features[{i}].key") for i, feature in enumerate(plan.garden.features)]
+    seen: dict[str, str] = {}
+    for key, path in keys:
+        if key in seen:
+            yield Problem(path, key, f"a key that nothing else has is allowed; {seen[key]} has it")
+        seen.setdefault(key, path)
+
+
+def write_plan(garden: Garden) -> str:
+    """Return a garden as a plan file."""
+    plan = Plan(format="ascent-plan", version=FORMAT_VERSION, garden=garden)
+    return json.dumps(plan.model_dump(mode="json"), indent=1, ensure_ascii=False) + "\n"
+
+
+def plan_schema() -> dict[str, Any]:
+    """Return the JSON Schema of the plan file, each family's options included."""
+    schema = Plan.model_json_schema()
+    structure = schema["$defs"]["Structure"]
+    structure["properties"]["family"] = {"enum": list(FAMILIES), "title": "Family"}
+    rules = []
+    for key, family in FAMILIES.items():
+        name = family.options.__name__
+        schema["$defs"][name] = family.options.model_json_schema()
+        rules.append({"if": {"properties": {"family": {"const": key}}}, "then": {"properties": {"options": {"$ref": f"#/$defs/{name}"}}}})
+    structure["allOf"] = rules
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Ascent plan", **schema}

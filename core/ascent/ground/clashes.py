@@ -1,0 +1,349 @@
+"""What is in the way of what on the plan: narrow paths, posts over buried lines, guys to trip on, ground taken twice."""
+
+from __future__ import annotations
+
+import logging
+import math
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+import numpy as np
+import shapely
+from shapely import ops
+
+from .. import tables
+from ..plan.model import ROUND, Feature, Garden, Typed
+from ..words.quantities import System, write
+from ..words.texts import say, template
+from .plot import Flat, Laid, bed_outline, keep_of
+
+_log = logging.getLogger(__name__)
+_TOUCH = 0.05  # beds nearer than this are one bed to walk round [m]
+_FACING = 0.3  # beds face one another over at least this length [m]
+_SHARE = 0.15  # of a bed's part out of reach before it is said
+_PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends there [m]
+_AROUND = 2.0  # of free ground around the plan [m]
+_FAR = 6.0  # beyond this no distance is shown [m]
+_NEAREST = 4
+_GRAIN = 1e-4  # to which overlays are rounded, so that touching edges cannot cross [m]
+
+
+@dataclass(frozen=True)
+class Clash:
+    """One thing in the way of another: a text key with its numbers and names, the things it is about, and where."""
+
+    key: str
+    level: Literal["watch", "wrong"]
+    things: tuple[str, ...]
+    at: Flat
+    values: Mapping[str, tuple[float, str]] = field(default_factory=dict)
+    words: Mapping[str, str] = field(default_factory=dict)
+
+
+class Warned(Typed):
+    """A clash in words."""
+
+    key: str
+    level: Literal["watch", "wrong"]
+    things: tuple[str, ...]
+    at: Flat
+    text: str
+
+
+class Gap(Typed):
+    """The distance from a thing to a neighbour, between their nearest points."""
+
+    to: str
+    start: Flat
+    end: Flat
+    text: str
+
+
+class _Ground:
+    """A garden's shapes, made once for all rules."""
+
+    def __init__(self, garden: Garden, laid: Sequence[Laid]) -> None:
+        self.garden, self.laid = garden, laid
+        self.beds = [(bed, shapely.Polygon(bed_outline(bed))) for bed in garden.beds]
+        self.features = [(feature, shape_of(feature)) for feature in garden.features]
+        self.paths = [(feature, shape) for feature, shape in self.features if feature.kind == "path"]
+        self.barriers = [shape for feature, shape in self.features if feature.kind in ("wall", "fence")]
+        self._reaches = shapely.STRtree([each.reach for each in laid])
+
+    def near(self, shape: Any, distance: float) -> list[Laid]:
+        """Return the structures that reach within a distance of a shape."""
+        return [self.laid[i] for i in sorted(self._reaches.query(shape, predicate="dwithin", distance=distance))]
+
+
+def shape_of(feature: Feature) -> Any:
+    """Return the ground a feature takes."""
+    if feature.kind in ROUND:
+        return shapely.Point(feature.points[0]).buffer(feature.width / 2)
+    return shapely.LineString(feature.points).buffer(feature.width / 2, cap_style="flat", join_style="mitre")
+
+
+def clashes(garden: Garden, laid: Sequence[Laid]) -> list[Clash]:
+    """Return everything that is in the way of something, the worse first."""
+    ground = _Ground(garden, laid)
+    found = [clash for key, rule in RULES.items() for clash in _said(key, rule, ground)]
+    return sorted(found, key=lambda clash: clash.level != "wrong")
+
+
+def _said(key: str, rule: Callable[[_Ground], Iterable[Clash]], ground: _Ground) -> list[Clash]:
+    """Return what a rule finds; one that fails is said to have failed and never stops the plan."""
+    try:
+        return list(rule(ground))
+    except Exception:
+        _log.exception("the rule %s failed", key)
+        return [Clash("not-looked-at", "watch", (), _middle_of(ground), words={"rule": template(f"rule.{key}")})]
+
+
+def _middle_of(ground: _Ground) -> Flat:
+    bed = ground.garden.beds[0] if ground.garden.beds else None
+    return (bed.x, bed.y) if bed else (0.0, 0.0)
+
+
+def warned(found: Iterable[Clash], system: System) -> tuple[Warned, ...]:
+    """Return clashes in words and the reader's units."""
+    return tuple(
+        Warned(key=c.key, level=c.level, things=c.things, at=c.at, text=say(f"clash.{c.key}", system, c.values, c.words)) for c in found
+    )
+
+
+def gaps(garden: Garden, laid: Sequence[Laid], key: str, system: System) -> tuple[Gap, ...]:
+    """Return the distances from one thing to its nearest neighbours, shortest first."""
+    ground = _Ground(garden, laid)
+    shapes = {bed.key: shape for bed, shape in ground.beds} | {feature.key: shape for feature, shape in ground.features}
+    shapes |= {each.structure.key: each.ground for each in laid}
+    if key not in shapes:
+        return ()
+    own = shapes[key]
+    home = next((each.bed.key for each in laid if each.structure.key == key), "")
+    guests = {each.structure.key for each in laid if each.bed.key == key}
+    others = {k: s for k, s in shapes.items() if k not in {key, home, *guests}}
+    near = sorted((own.distance(shape), k) for k, shape in others.items())
+    found: list[Gap] = []
+    for distance, other in near:
+        if 0.0 < distance < _FAR and len(found) < _NEAREST:
+            start, end = (_flat(point) for point in ops.nearest_points(own, shapes[other]))
+            found.append(Gap(to=other, start=start, end=end, text=write(distance, "length", system)))
+    return tuple(found)
+
+
+def _flat(point: Any) -> Flat:
+    return round(float(point.x), 3), round(float(point.y), 3)
+
+
+def _middle(a: Flat, b: Flat) -> Flat:
+    return (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
+
+
+def _pairs(shapes: Sequence[Any], distance: float) -> Iterator[tuple[int, int]]:
+    """Return the pairs of shapes within a distance of one another."""
+    if len(shapes) < 2:
+        return
+    tree = shapely.STRtree(shapes)
+    for i, j in tree.query(shapes, predicate="dwithin", distance=distance).T:
+        if i < j:
+            yield int(i), int(j)
+
+
+def _narrow_gaps(ground: _Ground) -> Iterator[Clash]:
+    """Beds that leave less than the garden's own path between them, source handbook-parts-4.1."""
+    least = ground.garden.path_width
+    for i, j in _pairs([shape for _, shape in ground.beds], least - 0.005):
+        (a, shape_a), (b, shape_b) = ground.beds[i], ground.beds[j]
+        distance = float(shape_a.distance(shape_b))
+        facing = shape_a.boundary.intersection(shape_b.buffer(distance + 0.05)).length
+        if distance < _TOUCH or facing < _FACING:
+            continue
+        start, end = (_flat(p) for p in ops.nearest_points(shape_a, shape_b))
+        yield Clash("narrow-gap", "watch", (a.key, b.key), _middle(start, end), {"gap": (distance, "length"), "least": (least, "length")},
+                    {"a": a.name, "b": b.name})  # fmt: skip
+
+
+def _narrow_paths(ground: _Ground) -> Iterator[Clash]:
+    """Paths laid too narrow, or squeezed by what reaches into them."""
+    least = ground.garden.path_width
+    solid = [(bed.key, bed.name, shape) for bed, shape in ground.beds]
+    solid += [(f.key, f.name, shape) for f, shape in ground.features if f.kind in ("wall", "fence")]
+    solid += [(e.structure.key, e.structure.name, shapely.LineString(e.row).buffer(e.leaves, cap_style="flat")) for e in ground.laid]
+    tree = shapely.STRtree([shape for _, _, shape in solid])
+    for path, shape in ground.paths:
+        if path.width < least - 0.005:
+            values = {"width": (path.width, "length"), "least": (least, "length")}
+            yield Clash("narrow-path", "watch", (path.key,), _flat(shape.representative_point()), values, {"path": path.name})
+            continue
+        for i in sorted(tree.query(shape, predicate="intersects")):
+            key, name, other = solid[i]
+            free = _free_width(path, shape, other)
+            if free < least - 0.005:
+                spot = _flat(shape.intersection(other).representative_point())
+                values = {"free": (free, "length"), "least": (least, "length")}
+                yield Clash("squeezed-path", "watch", (path.key, key), spot, values, {"path": path.name, "other": name})
+
+
+def _free_width(path: Feature, shape: Any, other: Any) -> float:
+    """Return the width left of a path beside something that reaches into it. [m]"""
+    if shape.intersection(other).area < 1e-4:
+        return path.width
+    free = path.width
+    for start, end in zip(path.points, path.points[1:], strict=False):
+        long = math.dist(start, end)
+        if long < 1e-6:
+            continue
+        lane = shapely.LineString((start, end)).buffer(path.width / 2, cap_style="flat")
+        inside = lane.intersection(other)
+        if inside.area < 1e-4:
+            continue
+        along = np.array([(end[0] - start[0]) / long, (end[1] - start[1]) / long])
+        sides = (shapely.get_coordinates(inside) - np.array(start)) @ np.array([-along[1], along[0]])
+        free = min(free, max(path.width / 2 - float(sides.max()), path.width / 2 + float(sides.min()), 0.0))
+    return free
+
+
+def _over_buried(ground: _Ground) -> Iterator[Clash]:
+    """Driven things too near to what is buried, source handbook-parts-4.6."""
+    spare = tables.constant("service_depth_spare")
+    for feature in ground.garden.features:
+        keep = keep_of(feature)
+        if not keep:
+            continue
+        line = shapely.LineString(feature.points)
+        for each in ground.near(line, keep + feature.width):
+            driven = [(m, ends[0]) for m, ends in each.lines if m.role in ("post", "anchor", "strut")]
+            if not driven:
+                continue
+            away = shapely.distance(line, shapely.points([spot for _, spot in driven])) - feature.width / 2
+            shallow = feature.depth is not None and each.geometry.depth < feature.depth - spare
+            near = [
+                (max(float(distance), 0.0), member.role, spot)
+                for (member, spot), distance in zip(driven, away, strict=True)
+                if distance < keep - 0.005 and not (shallow and member.role == "post")
+            ]
+            if near:
+                least, role, spot = min(near)
+                values = {"away": (least, "length"), "keep": (keep, "length"), "count": (float(len(near)), "count")}
+                words = {"what": {"post": "a post", "anchor": "an anchor", "strut": "a strut"}[role], "structure": each.structure.name,
+                         "line": feature.name}  # fmt: skip
+                level: Literal["watch", "wrong"] = "watch" if feature.kind == "drip-line" else "wrong"
+                yield Clash(f"near-{feature.kind}", level, (each.structure.key, feature.key), spot, values, words)
+
+
+def _over_paths(ground: _Ground) -> Iterator[Clash]:
+    """Guys to trip on and feet in the way, source handbook-parts-4.7."""
+    for path, shape in ground.paths:
+        for each in ground.near(shape, 0.0):
+            found = next((clash for member, ends in each.lines if (clash := _crossing(each, member.role, ends, path, shape))), None)
+            if found:
+                yield found
+
+
+def _crossing(each: Laid, role: str, ends: Sequence[Flat], path: Feature, shape: Any) -> Clash | None:
+    """Return the clash of one member with a path, if there is one."""
+    if role not in ("guy", "strut", "post", "anchor"):
+        return None
+    leaning = role in ("guy", "strut")
+    crossed = shape.intersection(shapely.LineString(ends) if leaning else shapely.Point(ends[0]))
+    if crossed.is_empty or (leaning and crossed.length < 1e-3):
+        return None
+    what = {"guy": "A guy", "strut": "A strut", "post": "A post", "anchor": "An anchor"}[role]
+    words = {"what": what, "structure": each.structure.name, "path": path.name}
+    values = {"clear": (tables.constant("guy_headroom"), "length")}
+    key = "guy-over-path" if leaning else "foot-in-path"
+    return Clash(key, "wrong", (each.structure.key, path.key), _flat(crossed.representative_point()), values, words)
+
+
+def _taken_twice(ground: _Ground) -> Iterator[Clash]:
+    """Two structures in the same ground."""
+    shapes = [each.ground for each in ground.laid]
+    for i, j in _pairs(shapes, 0.0):
+        shared = shapes[i].intersection(shapes[j])
+        if shared.area < 0.002:
+            continue
+        a, b = ground.laid[i].structure, ground.laid[j].structure
+        x0, y0, x1, y1 = shared.bounds
+        over = math.hypot(x1 - x0, y1 - y0)
+        yield Clash("taken-twice", "wrong", (a.key, b.key), _flat(shared.representative_point()), {"over": (over, "length")},
+                    {"a": a.name, "b": b.name})  # fmt: skip
+
+
+def _past_bed(ground: _Ground) -> Iterator[Clash]:
+    """Rows that end beyond their bed's boards."""
+    beds = [shape for _, shape in ground.beds]
+    tree = shapely.STRtree(beds)
+    for each in ground.laid:
+        row = shapely.LineString(each.row)
+        past = row.difference(shapely.union_all([beds[i] for i in tree.query(row, predicate="intersects")]))
+        if past.length > 0.05:
+            yield Clash("past-bed", "watch", (each.structure.key, each.bed.key), _flat(past.representative_point()),
+                        {"past": (past.length, "length")}, {"structure": each.structure.name, "bed": each.bed.name})  # fmt: skip
+
+
+def _closed_off(ground: _Ground) -> Iterator[Clash]:
+    """Beds or parts of beds that nobody can get to, source handbook-parts-4.1."""
+    rows = [shapely.LineString(each.row).buffer(0.02, cap_style="flat") for each in ground.laid]
+    if not ground.beds:
+        return
+    cuts = [shapely.LineString((each.spot(-_PAST_ROW, 0.0), each.spot(each.geometry.length + _PAST_ROW, 0.0))).buffer(0.005)
+            for each in ground.laid]  # fmt: skip
+    with_rows, without = _walks(ground, rows), _walks(ground, [])
+    tree = shapely.STRtree(cuts)
+    parts = [(bed, shape, part) for bed, shape in ground.beds for part in _parts(shape, [cuts[i] for i in tree.query(shape, "intersects")])]
+    beyonds = _unreached([part for _, _, part in parts], with_rows)
+    found: dict[tuple[str, tuple[tuple[str, str, str], ...]], list[Any]] = {}
+    for (bed, shape, part), beyond in zip(parts, beyonds, strict=True):
+        if beyond.area < max(_SHARE * part.area, 0.05):
+            continue
+        before = _unreached([shape], without)[0].intersection(part)
+        key = "out-of-reach"
+        about: tuple[tuple[str, str, str], ...] = (("bed", bed.key, bed.name),)
+        if beyond.area - before.area > 0.05:
+            by = _nearest_row(ground, bed.key, beyond).structure
+            key, about = "closed-off", (("structure", by.key, by.name), *about)
+        elif before.area > 0.9 * part.area:
+            key = "no-way-to"
+        found.setdefault((key, about), []).append(beyond)
+    for (key, about), pieces in found.items():
+        area, largest = sum(float(piece.area) for piece in pieces), max(pieces, key=lambda piece: float(piece.area))
+        values = {"area": (area, "area"), "reach": (tables.constant("arm_reach"), "length")}
+        things, words = tuple(thing for _, thing, _ in about), {role: name for role, _, name in about}
+        yield Clash(key, "watch", things, _flat(largest.representative_point()), values, words)
+
+
+def _nearest_row(ground: _Ground, bed: str, shape: Any) -> Laid:
+    """Return the structure whose row is nearest to a shape; of equals one that stands on that bed."""
+    return min(ground.laid, key=lambda each: (round(float(shapely.LineString(each.row).distance(shape)), 2), each.bed.key != bed))
+
+
+def _parts(shape: Any, cuts: Sequence[Any]) -> list[Any]:
+    """Return the parts into which rows cut a bed."""
+    return list(shapely.get_parts(shape.difference(shapely.union_all(cuts)))) if cuts else [shape]
+
+
+def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
+    """Return the ground a person walks, and a hand's breadth past it: the connected part that meets most beds."""
+    half = tables.constant("foot_path") / 2
+    solid = shapely.union_all([shape for _, shape in ground.beds] + ground.barriers + list(rows))
+    low_x, low_y, high_x, high_y = solid.bounds
+    around = shapely.box(low_x - _AROUND, low_y - _AROUND, high_x + _AROUND, high_y + _AROUND)
+    free = around.difference(solid.buffer(half - 0.005, join_style="mitre"))
+    parts = list(shapely.get_parts(free))
+    beds = shapely.STRtree([shape for _, shape in ground.beds])
+    met = [len(beds.query(part, predicate="dwithin", distance=half + 0.02)) for part in parts]
+    return parts[int(np.argmax(met))].buffer(half + 0.02, quad_segs=3)
+
+
+def _unreached(parts: Sequence[Any], walk: Any) -> Any:
+    """Return what of each part no arm reaches from where a person walks, as an array of shapes."""
+    x0, y0, x1, y1 = (shapely.bounds(parts) + np.array([-0.1, -0.1, 0.1, 0.1])).T
+    near = shapely.buffer(shapely.intersection(walk, shapely.box(x0, y0, x1, y1), grid_size=_GRAIN), 0.0)  # its areas alone
+    edges = shapely.intersection(shapely.boundary(parts), near, grid_size=_GRAIN)
+    return shapely.difference(parts, shapely.buffer(edges, tables.constant("arm_reach"), quad_segs=4), grid_size=_GRAIN)
+
+
+RULES: dict[str, Callable[[_Ground], Iterable[Clash]]] = {
+    "narrow-gaps": _narrow_gaps, "narrow-paths": _narrow_paths, "over-buried": _over_buried, "over-paths": _over_paths,
+    "taken-twice": _taken_twice, "past-bed": _past_bed, "closed-off": _closed_off,
+}  # fmt: skip

@@ -1,0 +1,311 @@
+"""The garden in plan: where beds, structures and everything else lie, in metres, x east and y north."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+from typing import Literal
+
+import numpy as np
+import shapely
+
+from .. import tables
+from ..drawing.views import stuff_of
+from ..families import family_of
+from ..mechanics import Array
+from ..path.geometry import Geometry, Member
+from ..plan.model import ROUND, BareBed, Bed, BedKind, Feature, FeatureKind, Garden, Place, Site, Spot, Structure, Typed
+
+Flat = tuple[float, float]
+_THIN = 0.06  # half the ground a bare row takes [m]
+_ALWAYS = 4.0  # least side of a plan's extent [m]
+_LARGE = 600  # members, from which on a structure laid on the plan is not kept: too much memory for each step of a hand
+
+
+class BedMark(Typed):
+    """A bed from above."""
+
+    key: str
+    name: str
+    kind: BedKind
+    hatch: str
+    board: float
+    outline: tuple[Flat, ...]
+    middle: Flat
+    length: float
+    width: float
+    bearing: float
+
+
+class FeatureMark(Typed):
+    """A path, wall, fence, buried line, post or stump from above; `keep` is the distance to stay off."""
+
+    key: str
+    name: str
+    kind: FeatureKind
+    round: bool
+    points: tuple[Flat, ...]
+    width: float
+    keep: float
+
+
+class Stroke(Typed):
+    """A member from above: a line, or a point where it stands upright."""
+
+    role: str
+    stuff: str
+    points: tuple[Flat, ...]
+
+
+class StructureMark(Typed):
+    """A structure from above; `row` runs from its first end to its last, `stretch` is the option its length is."""
+
+    key: str
+    name: str
+    bed: str
+    row: tuple[Flat, Flat]
+    middle: Flat
+    bearing: float
+    strokes: tuple[Stroke, ...]
+    plants: tuple[Flat, ...]
+    stretch: str
+
+
+class PlotDrawing(Typed):
+    """Everything on the plan, and how far it reaches."""
+
+    beds: tuple[BedMark, ...]
+    features: tuple[FeatureMark, ...]
+    structures: tuple[StructureMark, ...]
+    low: Flat
+    high: Flat
+
+
+_UNSEEN = ("grip", "cap", "tie", "fitting", "string")
+
+
+@dataclass(frozen=True)
+class Frame:
+    """Where a row lies on the plan: its first end, and the way it runs, degrees from north clockwise."""
+
+    x: float
+    y: float
+    bearing: float
+
+    def out(self, points: Array) -> Array:
+        """Return points of the row's own ground as points of the plan, (N, 2). [m]"""
+        angle = math.radians(self.bearing)
+        along, left = np.array([math.sin(angle), math.cos(angle)]), np.array([-math.cos(angle), math.sin(angle)])
+        flat = np.asarray(points, dtype=float).reshape(-1, 2)
+        return np.asarray(np.array([self.x, self.y]) + flat[:, :1] * along + flat[:, 1:] * left)
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A structure where it stands on the plan; its bed is known here without what else stands on it."""
+
+    structure: Structure
+    bed: Bed
+    geometry: Geometry
+    frame: Frame
+
+    def spot(self, x: float, y: float) -> Flat:
+        """Return one point of the structure on the plan."""
+        return spots(self.frame.out(np.array([[x, y]])))[0]
+
+    @cached_property
+    def lines(self) -> tuple[tuple[Member, list[Flat]], ...]:
+        """Return its members with their points on the plan."""
+        members = self.geometry.members
+        flat = spots(self.frame.out(np.array([(p[0], p[1]) for m in members for p in m.points])))
+        ends = np.cumsum([0, *(len(m.points) for m in members)])
+        return tuple((m, flat[a:b]) for m, a, b in zip(members, ends, ends[1:], strict=False))
+
+    @cached_property
+    def reach(self) -> shapely.Polygon:
+        """Return the upright box round everything of it, guys and anchors too."""
+        points = np.array([p for _, ends in self.lines for p in ends])
+        (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
+        (low_x, low_y), (high_x, high_y) = (x0 - _THIN, y0 - _THIN), (x1 + _THIN, y1 + _THIN)
+        return shapely.Polygon(((low_x, low_y), (high_x, low_y), (high_x, high_y), (low_x, high_y)))
+
+    @cached_property
+    def row(self) -> tuple[Flat, Flat]:
+        """Return its two ends."""
+        first, last = spots(self.frame.out(np.array([[0.0, 0.0], [self.geometry.length, 0.0]])))
+        return first, last
+
+    @cached_property
+    def ground(self) -> shapely.Polygon:
+        """Return the ground it takes: the row, its plants, and whatever stands beside it."""
+        points = [(p[0], p[1]) for m in self.geometry.members if m.role not in ("grip", "guy", "anchor") for p in m.points]
+        points += [(plant.at[0], plant.at[1]) for plant in self.geometry.plants]
+        return shapely.MultiPoint(self.frame.out(np.array(points))).convex_hull.buffer(_THIN)
+
+    @cached_property
+    def mark(self) -> StructureMark:
+        """Return how it is drawn on the plan."""
+        return _structure(self)
+
+    @property
+    def leaves(self) -> float:
+        """Return how far its leaves reach to either side of the row. [m]"""
+        return max(tables.crops()[p.crop].depth_m for p in self.structure.plantings) / 2
+
+
+def spots(points: Array) -> list[Flat]:
+    """Return points of the plan to the millimetre."""
+    return [(x, y) for x, y in np.round(np.asarray(points, dtype=float), 3).tolist()]
+
+
+def bed_frame(bed: BareBed) -> Frame:
+    """Return where a bed's middle line lies; its first end is half a length behind its middle."""
+    start = Frame(bed.x, bed.y, bed.bearing).out(np.array([[-bed.length / 2, 0.0]]))[0]
+    return Frame(float(start[0]), float(start[1]), bed.bearing)
+
+
+def bed_outline(bed: BareBed) -> Array:
+    """Return the corners of a bed, its boards outside of it where it has any, (4, 2). [m]"""
+    board = bed.board if bed.kind != "in-ground" else 0.0
+    half, long = bed.width / 2 + board, bed.length + board
+    return bed_frame(bed).out(np.array([[-board, -half], [long, -half], [long, half], [-board, half]]))
+
+
+def structure_frame(bed: BareBed, structure: Structure, length: float) -> Frame:
+    """Return where a structure's row lies: its middle stands off the bed's middle, its row turned from the bed's."""
+    middle = Frame(bed.x, bed.y, bed.bearing).out(np.array([[structure.along, structure.across]]))[0]
+    bearing = (bed.bearing + structure.turn) % 360.0
+    start = Frame(float(middle[0]), float(middle[1]), bearing).out(np.array([[-length / 2, 0.0]]))[0]
+    return Frame(float(start[0]), float(start[1]), bearing)
+
+
+def geometry_of(bed: BareBed, structure: Structure) -> Geometry:
+    """Return a structure laid out in its bed; where the two lie on the plan does not matter to it."""
+    still = structure.model_dump_json(exclude={"along", "across", "turn", "built"})
+    return _geometry(bed.model_dump_json(exclude={"structures", "x", "y"}), still)
+
+
+@lru_cache(maxsize=1024)
+def _geometry(bed: str, structure: str) -> Geometry:
+    wanted = Structure.model_validate_json(structure)
+    family = family_of(wanted.family)
+    site = Site(garden=Place(name="-"), bed=BareBed.model_validate_json(bed))
+    return family.geometry(family.options.model_validate(wanted.options), wanted.plantings, site)
+
+
+def laid_out(garden: Garden) -> tuple[Laid, ...]:
+    """Return every structure of a garden where it stands."""
+    found = []
+    for bed in garden.beds:
+        bare = bed.model_dump_json(exclude={"structures"})
+        for structure in bed.structures:
+            large = len(geometry_of(bed, structure).members) > _LARGE
+            found.append((_laid if large else _laid_before)(bare, structure.model_dump_json()))
+    return tuple(found)
+
+
+def _laid(bed: str, structure: str) -> Laid:
+    home, wanted = Bed.model_validate_json(bed), Structure.model_validate_json(structure)
+    geometry = geometry_of(home, wanted)
+    return Laid(wanted, home, geometry, structure_frame(home, wanted, geometry.length))
+
+
+_laid_before = lru_cache(maxsize=1024)(_laid)  # what nobody has moved is not laid anew
+
+
+def plot_of(garden: Garden, laid: Sequence[Laid] | None = None) -> PlotDrawing:
+    """Return a garden in plan."""
+    structures = tuple(each.mark for each in (laid_out(garden) if laid is None else laid))
+    beds = tuple(_bed(bed) for bed in garden.beds)
+    features = tuple(
+        FeatureMark(key=f.key, name=f.name, kind=f.kind, round=f.kind in ROUND, points=f.points, width=f.width, keep=keep_of(f))
+        for f in garden.features
+    )
+    points = [p for bed in beds for p in bed.outline]
+    points += [(x + side * f.width / 2, y + side * f.width / 2) for f in features for x, y in f.points for side in (-1, 1)]
+    points += [p for s in structures for stroke in s.strokes for p in stroke.points]
+    low, high = _extent(points)
+    return PlotDrawing(beds=beds, features=features, structures=structures, low=low, high=high)
+
+
+def stretch_of(structure: Structure) -> Literal["length", ""]:
+    """Return the option that is a structure's length on the plan, empty where it has none."""
+    return "length" if "length" in family_of(structure.family).options.model_fields else ""
+
+
+def room_for(garden: Garden, length: float, width: float, drawing: PlotDrawing | None = None) -> Flat:
+    """Return where the middle of a new bed may lie: below everything, a path's width off, in line with its left edge."""
+    drawing = drawing or plot_of(garden)
+    if not (garden.beds or garden.features):
+        return 0.0, 0.0
+    (left, low), _ = drawing.low, drawing.high
+    return round(left + length / 2, 3), round(low - garden.path_width - width / 2, 3)
+
+
+def placed(garden: Garden, bed: Bed, structure: Structure) -> Structure:
+    """Return a structure moved across its bed to ground that no other structure of the bed takes, if there is any."""
+    geometry = geometry_of(bed, structure)
+    taken = [each.ground for each in laid_out(garden) if each.bed.key == bed.key and each.structure.key != structure.key]
+    steps = np.arange(0.0, bed.width / 2, 0.05)
+    for across in [0.0, *(sign * step for step in steps[1:] for sign in (1.0, -1.0))]:
+        moved = structure.model_copy(update={"across": round(float(across), 3)})
+        ground = Laid(moved, bed, geometry, structure_frame(bed, moved, geometry.length)).ground
+        if not any(ground.intersects(other) for other in taken):
+            return moved
+    return structure
+
+
+def keep_of(feature: Feature) -> float:
+    """Return the distance that driven things keep from a feature, 0 where none is asked. [m]
+
+    Source: handbook-parts-4.6
+    """
+    return tables.features()[feature.kind].keep
+
+
+def _extent(points: Sequence[Spot]) -> tuple[Flat, Flat]:
+    if not points:
+        return (-_ALWAYS / 2, -_ALWAYS / 2), (_ALWAYS / 2, _ALWAYS / 2)
+    array = np.array(points)
+    low, high = array.min(axis=0), array.max(axis=0)
+    short = np.maximum(_ALWAYS - (high - low), 0.0) / 2
+    (a, b), (c, d) = low - short, high + short
+    return (float(a), float(b)), (float(c), float(d))
+
+
+def _bed(bed: Bed) -> BedMark:
+    row = tables.soils()[bed.soil if bed.kind == "in-ground" else bed.fill]
+    return BedMark(
+        key=bed.key, name=bed.name, kind=bed.kind, hatch=row.hatch, board=bed.board if bed.kind != "in-ground" else 0.0,
+        outline=tuple(spots(bed_outline(bed))), middle=(bed.x, bed.y), length=bed.length, width=bed.width, bearing=bed.bearing,
+    )  # fmt: skip
+
+
+def _structure(laid: Laid) -> StructureMark:
+    geometry, out = laid.geometry, laid.frame.out
+    strokes = []
+    for member, flat in laid.lines:
+        if member.role in _UNSEEN:
+            continue
+        line = _line(member, flat, out)
+        upright = all(spot == line[0] for spot in line)
+        strokes.append(Stroke(role=member.role, stuff=stuff_of(member), points=tuple(line[:1] if upright else line)))
+    middle = ((laid.row[0][0] + laid.row[1][0]) / 2, (laid.row[0][1] + laid.row[1][1]) / 2)
+    return StructureMark(
+        key=laid.structure.key, name=laid.structure.name, bed=laid.bed.key, row=laid.row, middle=middle, bearing=laid.frame.bearing,
+        strokes=tuple(strokes), stretch=stretch_of(laid.structure),
+        plants=tuple(spots(out(np.array([(p.at[0], p.at[1]) for p in geometry.plants])))) if geometry.plants else (),
+    )  # fmt: skip
+
+
+def _line(member: Member, flat: list[Flat], out: Callable[[Array], Array]) -> list[Flat]:
+    """Return what a member is from above: a ring, the outline of a panel, a run with all its turns, else its two ends."""
+    if member.role == "ring":
+        return spots(out(np.array(member.lines[0])[:, :2]))
+    if member.role == "panel":
+        return [*flat, flat[0]]
+    if member.role == "run":
+        return flat
+    return [flat[0], flat[0] if member.role == "post" else max(flat, key=lambda p: math.dist(p, flat[0]))]

@@ -1,0 +1,1 @@
+"""Where everything stands, and the chain of links from fruit to ground."""

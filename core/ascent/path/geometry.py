@@ -1,0 +1,136 @@
+"""Where everything of a structure stands, in metres: x along the row, y across it, z up from the soil."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from ..mechanics import Array
+
+_NEAR = 0.05  # a piece so much too short will do [m]
+Point = tuple[float, float, float]
+Role = Literal[
+    "post", "mesh", "rail", "wire", "tie", "guy", "strut", "anchor", "cap", "grip", "arm", "string", "run", "panel", "ring", "stem", "fitting", "host"
+]  # fmt: skip
+Shape = Literal["line", "panel", "point", "wires"]
+
+
+@dataclass(frozen=True)
+class Member:
+    """A physical piece: two ends, a panel by its corners, or a point; a ‘grip’ is the soil that holds a post.
+
+    buy_length is what must be bought or cut for it [m]; thickness is as seen from the side [m]; `lines` are
+    drawn where one line does not say it: the wires of a bent panel, the rings of a cage; one that `sags`
+    hangs between its points as deep as the week's load pulls it.
+    """
+
+    key: str
+    role: Role
+    table: str
+    item: str
+    points: tuple[Point, ...]
+    buy_length: float = 0.0
+    thickness: float = 0.0
+    shape: Shape = "line"
+    grid: tuple[float, float] | None = None
+    lines: tuple[tuple[Point, ...], ...] = ()
+    sags: bool = False
+
+    def pieces(self, stock: float, lap: float) -> int:
+        """Return of how many stock lengths it is joined, each over the next by a lap. [m]"""
+        return max(math.ceil((self.buy_length - lap) / (stock - lap) - 1e-6), 1) if self.buy_length > stock + _NEAR else 1
+
+
+_RUNNING = re.compile(r"-\d+(?![a-z])")
+
+
+def located(members: Iterable[Member]) -> tuple[Member, ...]:
+    """Return members keyed by what part each is and where it stands along the row: ‘post@120’, at 1.20 m.
+
+    The running numbers they were made with go, so that a key stays what it is when there are more or fewer of a part; of several at
+    one station those after the first are counted: ‘wire@0’, ‘wire@0,2’. What was made without a number is one of a kind.
+    """
+    at: Counter[str] = Counter()
+    keyed = []
+    for member in members:
+        part, numbers = _RUNNING.subn("", member.key)
+        if numbers:
+            key = f"{part}@{round(100 * member.points[0][0])}"
+            at[key] += 1
+            member = replace(member, key=key if at[key] == 1 else f"{key},{at[key]}")  # noqa: PLW2901 - the member with its key
+        keyed.append(member)
+    return tuple(keyed)
+
+
+@dataclass(frozen=True)
+class Plant:
+    """A plant's place, which planting it belongs to, and the way it climbs: straight up where no way is given."""
+
+    at: Point
+    planting: int
+    way: tuple[Point, ...] = ()
+
+
+@dataclass(frozen=True)
+class Dimension:
+    """A measure between two points that an option decides; `view` is where it is edited."""
+
+    option: str
+    view: Literal["elevation", "end", "plan"]
+    start: Point
+    end: Point
+    value: float
+    offset: float
+
+
+@dataclass(frozen=True)
+class Supply:
+    """Something bought by count that has no place of its own, such as ties on stems; length is of each piece [m]."""
+
+    key: str
+    table: str
+    item: str
+    count: int
+    length: float = 0.0
+
+
+@dataclass(frozen=True)
+class Geometry:
+    """A structure laid out: members, plants, measures.
+
+    top: where it ends. [m]
+    climb: what a plant can climb. [m]
+    unit: how far along the row its first piece reaches that belongs together, as it is seen from the end. [m]
+    """
+
+    members: tuple[Member, ...]
+    plants: tuple[Plant, ...]
+    dimensions: tuple[Dimension, ...]
+    supplies: tuple[Supply, ...]
+    length: float
+    top: float
+    depth: float
+    climb: float
+    unit: float = 0.0
+
+    def by_role(self, role: Role) -> tuple[Member, ...]:
+        """Return the members of one role, in order."""
+        return tuple(member for member in self.members if member.role == role)
+
+
+def tributary(xs: Array, plants: Array, half: float) -> int:
+    """Return the most plants within half a bay of any of the stations xs."""
+    if not len(plants):
+        return 0
+    return int(np.max(np.sum(np.abs(plants[None, :] - xs[:, None]) <= half + 1e-9, axis=1)))
+
+
+def keys(members: tuple[Member, ...]) -> tuple[str, ...]:
+    """Return the members' keys."""
+    return tuple(member.key for member in members)

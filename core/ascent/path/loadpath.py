@@ -1,0 +1,136 @@
+"""The load path: links from fruit to ground, each with the ways it can fail."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Literal, NamedTuple
+
+import numpy as np
+
+from ..mechanics import Array
+from ..tables.rows import Certainty
+
+Term = tuple[Array | float, str]
+Level = Literal["fine", "watch", "wrong"]
+
+
+class Strength(NamedTuple):
+    """What one designs to, the factor of a code or ours inside, and what one expects; arrays over cases, never mixed."""
+
+    allowed: Array
+    median: Array
+
+
+@dataclass(frozen=True)
+class Check:
+    """One way a link can fail, over cases.
+
+    key: names the texts of the check.
+    demand: what one designs for, an array over cases in the SI unit of `quantity`.
+    allowed: what one designs to, the factor of a code or ours inside.
+    median: what one expects it to carry: half of such pieces carry more.
+    source: row of sources.csv.
+    terms: numbers of the working, each an array over cases with its kind of quantity.
+    rests_on: row of uncertainties.csv that its strength stands or falls with; its spread is the strength's.
+    expected: what one expects to come on it, where that is less than what one designs for.
+    """
+
+    key: str
+    demand: Array
+    allowed: Array | float
+    median: Array | float
+    quantity: str
+    source: str
+    certainty: Certainty
+    terms: Mapping[str, Term] = field(default_factory=dict)
+    rests_on: str = "steel"
+    expected: Array | None = None
+
+    @cached_property
+    def use(self) -> Array:
+        """Return demand over allowable; infinite where nothing is left to carry it."""
+        return _over(self.demand, self.allowed)
+
+    @cached_property
+    def median_use(self) -> Array:
+        """Return what is expected to come over what it is expected to carry: at 1 it would as soon fail as stand."""
+        return _over(self.demand if self.expected is None else self.expected, self.median)
+
+
+def _over(demand: Array, strength: Array | float) -> Array:
+    demand, strength = np.broadcast_arrays(demand, np.asarray(strength, dtype=float))
+    with np.errstate(divide="ignore", invalid="ignore"):
+        ratio = demand / strength
+    return np.where(demand <= 1e-12, 0.0, np.where(strength > 0, ratio, np.inf))
+
+
+@dataclass(frozen=True)
+class Arrow:
+    """A place on the structure and the direction of a force there; x along the row, y across, z up."""
+
+    at: tuple[float, float, float]
+    towards: tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class Link:
+    """One thing on the load path.
+
+    members: keys of the geometry's members it covers.
+    item: table and key of what it is made of, if it was chosen from a table.
+    hands_to: keys of the links that take its load.
+    levers: options that can strengthen it.
+    carries: force through it, over cases [N].
+    arrows: where its force is drawn, and which way it goes.
+    """
+
+    key: str
+    members: tuple[str, ...]
+    item: tuple[str, str] | None
+    hands_to: tuple[str, ...]
+    levers: tuple[str, ...]
+    carries: Array
+    checks: tuple[Check, ...]
+    arrows: tuple[Arrow, ...] = ()
+
+    @cached_property
+    def use(self) -> Array:
+        """Return the greatest use of its checks."""
+        return _greatest([check.use for check in self.checks])
+
+    @cached_property
+    def median_use(self) -> Array:
+        """Return the greatest use by median strengths: at 1 it would as soon fail as stand."""
+        return _greatest([check.median_use for check in self.checks])
+
+
+@dataclass(frozen=True)
+class Remark:
+    """Something a gardener should know that is not a matter of strength; a text key with its numbers."""
+
+    key: str
+    level: Level
+    values: Mapping[str, tuple[float, str]] = field(default_factory=dict)
+    words: Mapping[str, str] = field(default_factory=dict)
+    source: str = "handbook-parts-4.1"
+    levers: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Service:
+    """A movement that is judged in the working wind, not as strength: amount over cases against a limit. [m]"""
+
+    key: str
+    amount: Array
+    limit: float
+    source: str
+    levers: tuple[str, ...]
+
+
+def _greatest(uses: list[Array]) -> Array:
+    result = uses[0]
+    for use in uses[1:]:
+        result = np.maximum(result, use)
+    return result

@@ -1,0 +1,276 @@
+"""The plan: what is wanted, typed. It is also the plan file (versioned JSON)."""
+
+from __future__ import annotations
+
+import datetime as dt
+import re
+import unicodedata
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, model_validator
+
+from .. import tables
+from ..errors import UnknownItem
+from ..tables import rows
+from ..words.quantities import System
+from .upgrades import UNWRITTEN
+
+FORMAT_VERSION: Literal[4] = 4
+MAX_WEEKS = 45
+MOST_PLANTS = 600
+MOST_BEDS = MOST_FEATURES = 400
+MOST_STRUCTURES, MOST_STANDING = 600, 250  # in a garden, on one bed
+GREATEST_GUST = 45.0  # that is reckoned with; beyond it is ‘over’ [m/s]
+
+
+class Typed(BaseModel):
+    """Unknown fields and numbers that are not finite are errors."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, frozen=True)
+
+
+def _key_of(table: str) -> AfterValidator:
+    def check(key: str) -> str:
+        try:
+            getattr(tables, table)()[key]
+        except UnknownItem as error:
+            raise ValueError(str(error)) from error
+        return key
+
+    return AfterValidator(check)
+
+
+def counted_first(most: int) -> BeforeValidator:
+    """Return the check of a list's length before its contents, so that a list of millions is refused as one."""
+
+    def check(value: Any) -> Any:
+        if isinstance(value, list | tuple) and len(value) > most:
+            raise ValueError(f"up to {most} are allowed, not {len(value)}")
+        return value
+
+    return BeforeValidator(check)
+
+
+def day_of_year(month_day: str) -> int:
+    """Return the day number of a month-day such as ‘05-04’ in a year without a leap day."""
+    month, day = month_day.split("-")
+    return dt.date(2001, int(month), int(day)).timetuple().tm_yday
+
+
+def month_day(day: int) -> str:
+    """Return the month-day of a day number; numbers past the year's ends wrap round."""
+    date = dt.date(2001, 1, 1) + dt.timedelta(days=(day - 1) % 365)
+    return f"{date:%m-%d}"
+
+
+def _real_date(text: str) -> str:
+    if not re.fullmatch(r"\d\d-\d\d", text):
+        raise ValueError("month and day such as 05-04 are allowed")
+    try:
+        day_of_year(text)
+    except ValueError as error:
+        raise ValueError(f"a day of the calendar such as 05-04 is allowed ({error})") from error
+    return text
+
+
+def _written(text: str) -> str:
+    """Refuse what cannot be written: control characters, which no drawing and no table may hold."""
+    if any(unicodedata.category(letter) in UNWRITTEN or letter in "\ufffe\uffff" for letter in text):
+        raise ValueError("letters, figures and signs on one line are allowed")
+    return text
+
+
+MonthDay = Annotated[str, AfterValidator(_real_date)]
+Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_written)]
+Currency = Annotated[str, Field(min_length=1, max_length=8), AfterValidator(_written)]
+Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
+CropKey = Annotated[str, _key_of("crops")]
+SoilKey = Annotated[str, _key_of("soils")]
+ExposureKey = Annotated[str, _key_of("exposures")]
+ClimateKey = Annotated[str, _key_of("climates")]
+SeasonYear = Annotated[int, Field(ge=1970, le=2200)]
+Side = Literal["left", "right", "both"]
+Training = Literal["pruned", "free"]
+PlantCount = Annotated[int, Field(ge=1, le=MOST_PLANTS)]
+PlantSpacing = Annotated[float, Field(ge=0.03, le=3.0)]
+BedLength = Annotated[float, Field(ge=0.3, le=60.0)]
+BedWidth = Annotated[float, Field(ge=0.2, le=20.0)]
+FillDepth = Annotated[float, Field(ge=0.0, le=1.2)]
+PlantGust = Annotated[float, Field(ge=5.0, le=GREATEST_GUST)]
+BedKind = Literal["in-ground", "raised", "container", "straw-bale"]
+BedTop = Literal["dug", "undisturbed"]
+FeatureKind = Literal["path", "wall", "fence", "drip-line", "water-pipe", "cable", "steel-post", "stump"]
+ROUND: tuple[FeatureKind, ...] = ("steel-post", "stump")
+Metres = Annotated[float, Field(ge=-500.0, le=500.0)]
+Spot = tuple[Metres, Metres]
+Points = Annotated[tuple[Spot, ...], Field(min_length=1, max_length=20), counted_first(20)]
+Bearing = Annotated[float, Field(ge=0.0, lt=360.0)]
+
+
+class Named(Typed):
+    """What can be spoken of: a key of its own within a plan, and a name."""
+
+    key: Key
+    name: Name
+
+
+class Planting(Typed):
+    """A crop on a structure; its key stays its own as long as it grows there."""
+
+    key: Key
+    crop: CropKey
+    count: PlantCount
+    spacing: PlantSpacing = Field(description="between neighbours of one line, m")
+    side: Side = "right"
+    training: Training = "pruned"
+    planted: MonthDay
+
+    def path(self, field: str) -> str:
+        """Return where a field of it is found in its structure."""
+        return f"plantings.{self.key}.{field}"
+
+
+Options = Annotated[dict[Annotated[str, Field(max_length=64)], Any], Field(max_length=100)]
+Plantings = Annotated[tuple[Planting, ...], Field(min_length=1, max_length=4), counted_first(4)]
+
+
+class Build(Typed):
+    """A support of a family, with its options, what grows on it, and where in its bed it stands."""
+
+    family: Annotated[str, Field(max_length=64)]
+    options: Options
+    plantings: Plantings
+    along: Metres = Field(0.0, description="its middle from the bed's middle, along the bed's bearing, m")
+    across: Metres = Field(0.0, description="its middle from the bed's middle, to the left of the bed's bearing, m")
+    turn: Bearing = Field(0.0, description="its row from the bed's bearing, clockwise, degrees")
+
+    @model_validator(mode="after")
+    def _plantings_apart(self) -> Self:
+        keys = [planting.key for planting in self.plantings]
+        if len(set(keys)) < len(keys):
+            raise ValueError("a key of its own for each planting is allowed")
+        return self
+
+
+class AsBuilt(Build):
+    """A structure as it was built on a day, kept as it was then while its plan goes on."""
+
+    on: dt.date
+
+
+class Structure(Build, Named):
+    """One support as it is planned, and as it was built where it has been."""
+
+    built: AsBuilt | None = None
+
+
+class BareBed(Named):
+    """Ground to grow in, without what stands on it: a bed's own fields."""
+
+    kind: BedKind = "in-ground"
+    length: BedLength = Field(description="along the row, m")
+    width: BedWidth = Field(description="m")
+    bearing: Bearing = Field(90.0, description="direction of the bed's length from north, clockwise, degrees")
+    x: Metres = Field(0.0, description="the bed's middle, east of the plan's origin, m")
+    y: Metres = Field(0.0, description="the bed's middle, north of the plan's origin, m")
+    board: float = Field(0.038, ge=0.0, le=0.3, description="thickness of its boards or sides, m")
+    soil: SoilKey = "firm_loam"
+    top: BedTop = Field("dug", description="whether its top is dug over each year or left as it lies")
+    fill: SoilKey = "raised_bed_mix"
+    fill_depth: FillDepth = Field(0.0, description="bed fill above native soil, m")
+    exposure: ExposureKey | None = None
+
+    @property
+    def volume(self) -> float:
+        """Return how much a container or the fill of a bed holds, m³."""
+        return self.length * self.width * self.raised_by
+
+    @property
+    def raised_by(self) -> float:
+        """Return how much fill stands above the native soil, m."""
+        return 0.0 if self.kind == "in-ground" else self.fill_depth
+
+
+class Bed(BareBed):
+    """A bed with its structures."""
+
+    structures: Annotated[tuple[Structure, ...], Field(max_length=MOST_STANDING), counted_first(MOST_STANDING)] = ()
+
+
+class Feature(Named):
+    """What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie to.
+
+    A post or a stump is one point, everything else a line through two points or more.
+    """
+
+    kind: FeatureKind
+    points: Points
+    width: float = Field(0.1, ge=0.005, le=20.0, description="of a path, a wall, a trunk; of a buried line its own thickness, m")
+    depth: float | None = Field(None, ge=0.0, le=5.0, description="of something buried, m; unknown when null")
+
+    @model_validator(mode="after")
+    def _enough_points(self) -> Feature:
+        lone = self.kind in ROUND
+        if lone != (len(self.points) == 1) or (not lone and len(set(self.points)) < 2):
+            raise ValueError(f"{'one point' if lone else 'two points or more that differ'} for a {self.kind} is allowed")
+        return self
+
+
+class Place(Typed):
+    """A place: frost dates, wind, people's units and currency; a garden's own fields."""
+
+    name: Name
+    latitude: float = Field(51.0, ge=-66.0, le=66.0)
+    last_frost: MonthDay = "04-24"
+    first_frost: MonthDay = "10-27"
+    year: SeasonYear = Field(2026, description="of the season that is planned: that of its last frost")
+    exposure: ExposureKey = "ordinary"
+    climate: ClimateKey = "even"
+    design_gust: PlantGust | None = Field(None, description="own once-in-ten-seasons gust at the plant, m/s")
+    units: System = "metric"
+    currency: Currency = "cu"
+    prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict, max_length=500)
+    path_width: float = Field(0.6, ge=0.3, le=3.0, description="the least width of a path here, m")
+
+
+class Garden(Place):
+    """A garden with its beds and what else is on its plan."""
+
+    beds: Annotated[tuple[Bed, ...], Field(max_length=MOST_BEDS), counted_first(MOST_BEDS)] = ()
+    features: Annotated[tuple[Feature, ...], Field(max_length=MOST_FEATURES), counted_first(MOST_FEATURES)] = ()
+
+
+class Plan(Typed):
+    """A whole plan file."""
+
+    format: Literal["ascent-plan"]
+    version: Literal[4]
+    garden: Garden
+
+
+class Site(Typed):
+    """What a structure needs to know of where it stands: its bed and garden, one of each."""
+
+    garden: Place
+    bed: BareBed
+
+    @property
+    def exposure(self) -> rows.Exposure:
+        """Return the wind exposure of the bed, its own or the garden's."""
+        return tables.exposures()[self.bed.exposure or self.garden.exposure]
+
+    @property
+    def design_gust(self) -> float:
+        """Return the gust at the plant met once in ten growing seasons, m/s.
+
+        A garden's own figure belongs to its own exposure; a bed of another exposure scales it.
+        """
+        own = self.garden.design_gust
+        if own is None:
+            return self.exposure.design_gust_m_s
+        return own * self.exposure.design_gust_m_s / tables.exposures()[self.garden.exposure].design_gust_m_s
+
+    @property
+    def working_wind(self) -> float:
+        """Return the gust that comes about every week, m/s."""
+        return max(tables.constant("working_share") * self.design_gust, tables.constant("working_least"))

@@ -1,0 +1,1 @@
+"""What fits and what does not, apart from strength."""

@@ -1,0 +1,297 @@
+"""What fits and what does not, apart from strength: hand and fruit through the mesh, reach, vine, posts."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+from .. import tables
+from ..checks.bending import after, moments
+from ..checks.legs import smooth
+from ..path.geometry import Geometry
+from ..path.loadpath import Remark
+from ..plan.model import BareBed, Planting
+from ..tables import rows
+from ..words.texts import template
+
+_PICKING = 14.0  # of picking that make a planting worth while [d], judgement
+_SHORT = 0.05  # of a post that will do [m]
+_HAND_FREE = 0.125
+_HAND_TIGHT = 0.100
+_CLOSER = 1.5  # times as many plants that are kept narrow share a face; guided vines are not, common practice
+
+
+def opening(mesh: rows.Mesh) -> float:
+    """Return the clear opening of a mesh, its shorter side. [m]
+
+    Source: handbook-parts-4.4
+    """
+    return min(mesh.along, mesh.up) - mesh.wire
+
+
+def of_planting(planting: Planting, mesh: rows.Mesh, mesh_top: float, length: float) -> list[Remark]:
+    """Return remarks on a crop and the mesh it climbs.
+
+    Source: handbook-parts-4.4
+    """
+    crop = tables.crops()[planting.crop]
+    found = [*_through(crop, mesh), *_grip(crop, mesh), *of_height(planting, mesh_top, ("mesh_height", "bottom_gap"))]
+    found += [*of_suit(planting, "mesh-fence"), *of_row(planting, length)]
+    return [*found, *of_face(planting, length * mesh_top)]
+
+
+def of_face(planting: Planting, area: float) -> list[Remark]:
+    """Return a remark where more plants share a face than light feeds.
+
+    Source: crops-3
+    """
+    crop = tables.crops()[planting.crop]
+    if not crop.face_limit_m2:
+        return []
+    room = area / crop.face_limit_m2
+    if planting.count <= (1.0 if planting.training == "free" or crop.training == "GUIDE" else _CLOSER) * room:
+        return []
+    values = {"count": (float(planting.count), "count"), "room": (math.floor(room), "count")}
+    return [Remark("crowded-face", "watch", values, {"crop": crop.name}, "crops-3", (planting.path("count"),))]
+
+
+def of_through(planting: Planting, mesh: rows.Mesh) -> list[Remark]:
+    """Return remarks on hand, fruit and tendril at a mesh.
+
+    Source: handbook-parts-4.4
+    """
+    crop = tables.crops()[planting.crop]
+    return [*_through(crop, mesh), *_grip(crop, mesh)]
+
+
+def of_suit(planting: Planting, family: str) -> list[Remark]:
+    """Return a remark where a crop is seldom grown on this kind of support.
+
+    Source: crops-2
+    """
+    crop = tables.crops()[planting.crop]
+    if tables.suits()[planting.crop].scores[family] > 1:
+        return []
+    return [
+        Remark("crop-unsuited", "watch", words={"crop": crop.name, "family": template(f"family.{family}.name").lower()}, source="crops-2")
+    ]
+
+
+def of_tying(planting: Planting) -> list[Remark]:
+    """Return a remark where a crop cannot hold on by itself.
+
+    Source: crops-4
+    """
+    crop = tables.crops()[planting.crop]
+    if crop.training not in ("TIE", "STAKE", "STALK"):
+        return []
+    return [Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4")]
+
+
+def of_stock(row: rows.Post, needed: float, levers: tuple[str, ...]) -> list[Remark]:
+    """Return a remark where a pole is wanted longer than it comes.
+
+    Source: handbook-parts-2.1
+    """
+    longest = max(row.lengths_m)
+    if longest >= needed - 0.05:
+        return []
+    values = {"long": (longest, "length"), "needed": (needed, "length")}
+    return [Remark("stake-short", "wrong", values, {"stake": row.name}, "handbook-parts-2.1", levers)]
+
+
+def of_lashing(row: rows.Post, joint: str) -> list[Remark]:
+    """Return a remark where a lashing lies on a pole that it slides along, or a coupler on one it does not fit.
+
+    Source: handbook-13
+    """
+    words = {"pole": row.name}
+    if joint == "coupled":
+        fitting = tables.materials()[row.material].stuff == "metal" and row.shape in ("tube", "round")
+        return [] if fitting else [Remark("coupler-misfit", "wrong", words=words, source="handbook-parts-2.7", levers=("crossing",))]
+    if joint == "notched" or not smooth(row):
+        return []
+    return [Remark("lashing-slides", "watch", {"slip": (tables.constant("cane_slip"), "force")}, words, "handbook-13", ("crossing",))]
+
+
+def of_row(planting: Planting, length: float) -> list[Remark]:
+    """Return a remark where more plants stand in a row than it is long for.
+
+    Source: crops-3
+    """
+    lines = 2 if planting.side == "both" else 1
+    row = (math.ceil(planting.count / lines) - 1) * planting.spacing
+    if row <= length + 1e-6:
+        return []
+    values = {"count": (float(planting.count), "count"), "row": (row, "length"), "length": (length, "length")}
+    words = {"crop": tables.crops()[planting.crop].name}
+    return [Remark("crowded-row", "wrong", values, words, "crops-3", ("length", planting.path("count")))]
+
+
+def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[Remark]:
+    """Return remarks on how high a crop grows, how high its support is, and what a hand reaches.
+
+    Source: handbook-parts-4.3
+    """
+    crop = tables.crops()[planting.crop]
+    values = {"vine": (crop.height_m, "length"), "top": (top, "length"), "over": (crop.height_m - top, "length"),
+              "reach": (tables.constant("reach"), "length")}  # fmt: skip
+    found = []
+    if crop.height_m > top + tables.constant("overtop_free"):
+        key = "vine-topped" if planting.training == "pruned" else "vine-overtops"
+        found.append(Remark(key, "watch", values, {"crop": crop.name}, "handbook-parts-4.3", levers[:1]))
+    if top > tables.constant("reach"):
+        found.append(Remark("out-of-reach", "watch", values, source="handbook-parts-4.1", levers=levers))
+    return found
+
+
+def of_ground(bed: BareBed, length: float, depth: float, levers: tuple[str, ...] = ("length", "depth")) -> list[Remark]:
+    """Return remarks where a structure is longer than its bed or deeper than its container.
+
+    Source: handbook-parts-3.0
+    """
+    found = []
+    if length > bed.length + 1e-6:
+        values = {"length": (length, "length"), "bed": (bed.length, "length")}
+        found.append(Remark("beyond-bed", "wrong", values, source="handbook-parts-3.0", levers=levers[:1]))
+    if bed.kind == "container" and depth > bed.raised_by:
+        values = {"depth": (depth, "length"), "fill": (bed.raised_by, "length")}
+        found.append(Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=levers[1:]))
+    return found
+
+
+def of_season(planting: Planting, days: float) -> list[Remark]:
+    """Return a remark where the first frost comes before a crop has come to its first picking, or to two weeks of it.
+
+    Args:
+        planting: The planting.
+        days: From planting to the frost, or to when it is done. [d]
+
+    Source: crops-a
+    """
+    crop = tables.crops()[planting.crop]
+    usual = (crop.first_low_d + crop.first_high_d) / 2
+    picked = 7.0 * (crop.harvest_low_wk + crop.harvest_high_wk) / 2
+    if days >= usual + min(picked, _PICKING) - 1.0:
+        return []
+    values = {"days": (float(days), "count"), "first": (usual, "count")}
+    level: Literal["wrong", "watch"] = "wrong" if days < crop.first_low_d else "watch"
+    return [Remark("season-short", level, values, {"crop": crop.name}, "crops-a")]
+
+
+def of_age(post: rows.Post, seasons: int, levers: tuple[str, ...]) -> list[Remark]:
+    """Return a remark on a post or pole that has stood: what is left of it, or that its life is over.
+
+    Source: handbook-3.4
+    """
+    if not seasons:
+        return []
+    values = {"seasons": (seasons, "count"), "life": (post.life_wet, "count"), "left": (after(post, seasons).sound, "ratio")}
+    key: Literal["post-old", "post-over"] = "post-over" if seasons >= post.life_wet else "post-old"
+    return [Remark(key, "watch" if key == "post-over" else "fine", values, source="handbook-3.4", levers=levers)]
+
+
+def of_joints(geometry: Geometry) -> list[Remark]:
+    """Return remarks where a piece is longer than it is sold: lapped over a support, or a strut that must not be joined.
+
+    Source: handbook-parts-3.5
+    """
+    found: dict[tuple[str, str], Remark] = {}
+    for member in geometry.members:
+        tall = math.dist(member.points[0], member.points[-1]) if (member.role, member.table) == ("post", "posts") else 0.0
+        if tall > member.buy_length + _SHORT and ("post", member.item) not in found:
+            values = {"long": (member.buy_length, "length"), "needed": (tall, "length")}
+            found["post", member.item] = Remark(
+                "stake-short", "wrong", values, {"stake": tables.posts()[member.item].name}, "handbook-parts-2.1"
+            )
+        if member.table != "posts" or member.role not in ("rail", "strut", "arm"):
+            continue
+        row = tables.posts()[member.item]
+        longest = max(row.lengths_m)
+        joints = member.pieces(longest, tables.constant("joint_lap")) - 1
+        if joints and (member.role, row.key) not in found:
+            values = {"needed": (member.buy_length, "length"), "long": (longest, "length"), "joints": (joints, "count")}
+            found[member.role, row.key] = (
+                Remark("strut-joined", "wrong", values, source="handbook-parts-3.5")
+                if member.role == "strut"
+                else Remark("joined", "fine", values, {"piece": "rail" if member.role == "rail" else "bar"}, "handbook-parts-3.5")
+            )
+    return list(found.values())
+
+
+def of_setting(setting: str) -> list[Remark]:
+    """Return a remark on how long concrete must set.
+
+    Source: handbook-parts-2.8
+    """
+    return [Remark("concrete-waits", "fine", source="handbook-parts-2.8")] if setting == "concrete" else []
+
+
+def of_guys(bed: BareBed, length: float, reach: float) -> list[Remark]:
+    """Return a remark where guys end past the bed.
+
+    Source: handbook-7.6
+    """
+    past = reach - (bed.length - length) / 2
+    return [Remark("guys-reach", "watch", {"past": (past, "length")}, source="handbook-7.6", levers=("ends",))] if past > 0.05 else []
+
+
+def _through(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
+    clear = opening(mesh)
+    values = {"clear": (clear, "length"), "low": (crop.fruit_min or 0.0, "length"), "high": (crop.fruit_max or 0.0, "length")}
+    words = {"crop": crop.name, "mesh": mesh.name}
+    found = []
+    if clear < _HAND_TIGHT:
+        found.append(Remark("hand-no", "watch", values, words, "crops-5.6", ("mesh",)))
+    elif clear < _HAND_FREE:
+        found.append(Remark("hand-tight", "watch", values, words, "crops-5.6", ("mesh",)))
+    else:
+        found.append(Remark("hand-free", "fine", values, words, "crops-5.6"))
+    if crop.fruit_max and crop.fruit_min and crop.fruit_kg > 0.02:
+        if clear >= 1.3 * crop.fruit_max:
+            found.append(Remark("fruit-free", "fine", values, words, "crops-5.6"))
+        elif clear > 0.5 * crop.fruit_min:
+            found.append(Remark("fruit-trapped", "watch", values, words, "crops-5.6", ("mesh",)))
+        else:
+            found.append(Remark("fruit-outside", "fine", values, words, "crops-5.6"))
+    return found
+
+
+def _grip(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
+    values = {"wire": (mesh.wire, "wire"), "limit": (crop.strand_max or 0.0, "wire")}
+    if crop.strand_max is None:
+        return [] if crop.training != "TIE" else [Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4")]
+    if mesh.wire > crop.strand_max:
+        return [Remark("strand-thick", "watch", values, {"crop": crop.name}, crop.source, ("mesh",))]
+    return [Remark("strand-grips", "fine", values, {"crop": crop.name}, crop.source)]
+
+
+def of_fence(
+    mesh_key: str, height: float, gap: float, top: str, ends: str, tie_key: str, post: rows.Post, exposed: float, leaned_on: bool
+) -> list[Remark]:
+    """Return remarks on mesh, posts and ties of a fence.
+
+    Source: handbook-12
+    """
+    mesh, tie = tables.meshes()[mesh_key], tables.ties()[tie_key]
+    values = {"top": (gap + height, "length"), "exposed": (exposed, "length"), "over": (gap + height - exposed, "length")}
+    found = []
+    if gap + height > exposed + tables.constant("flap_margin"):
+        found.append(Remark("mesh-flaps", "wrong", values, {"post": post.name}, "handbook-12", ("mesh_height", "post", "depth")))
+    if height > max(mesh.heights_m) + 0.011:
+        stock = {"height": (height, "length"), "stock": (max(mesh.heights_m), "length")}
+        found.append(Remark("two-strips", "watch", stock, {"mesh": mesh.name}, mesh.source, ("mesh_height",)))
+    if mesh.kind == "net" and top == "none":
+        found.append(Remark("net-unhung", "wrong", words={"mesh": mesh.name}, source="handbook-12", levers=("top",)))
+    if mesh.kind in ("roll", "net") and ends == "plain":
+        found.append(Remark("roll-unbraced", "watch", words={"mesh": mesh.name}, source="handbook-parts-3.0", levers=("ends",)))
+    if tie.fits == "tee" and post.shape != "tee":
+        found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": post.name}, source=tie.source, levers=("tie",)))
+    if tie.fits == "timber" and tables.materials()[post.material].stuff != "wood":
+        found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": post.name}, source=tie.source, levers=("tie",)))
+    if not leaned_on:
+        use = tables.constant("person_pull") * min(tables.constant("hand_height"), exposed) / moments(post).allowed
+        if use > 1.0:
+            pull = {"pull": (tables.constant("person_pull"), "force"), "use": (use, "ratio")}
+            found.append(Remark("not-to-lean-on", "watch", pull, source="handbook-0.4", levers=("leaned_on", "post")))
+    return found

@@ -1,0 +1,262 @@
+"""From load path to what a gardener asks: how strong a gust, which link, which week, how much crop."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Literal
+
+import numpy as np
+
+from .. import tables
+from ..families import family_of
+from ..family.protocol import Family
+from ..loads import cases as case_sets
+from ..loads.crop import Standing
+from ..loads.season import Season, season_of, weekly_gusts
+from ..mechanics import Array
+from ..path.geometry import Geometry
+from ..path.loadpath import Link, Remark, Service
+from ..plan.model import GREATEST_GUST, Site, Structure, Typed
+from ..remarks import fits
+from ..tables.rows import Uncertainty
+from .chance import Chance, chance_of
+
+State = Literal["holds", "stands", "short"]
+_BEYOND = 1e3  # use past which one is as hopeless as another
+_LIKELY = 0.9  # chance a season from which something that has spent its margin is expected to stand
+
+
+def state_of(use: float, chance: float) -> State:
+    """Return what a use and a chance of standing the season mean: it holds, should stand, or falls short."""
+    return "holds" if use <= 1.0 else "stands" if chance >= _LIKELY else "short"
+
+
+def asked_gust(site: Site, structure: Structure) -> float:
+    """Return the gust asked of a structure: that of once in ten seasons, from the side its face turns to it where it has one. [m/s]
+
+    Source: asce-7-direction
+    """
+    directed = 1.0 if family_of(structure.family).round else float(np.sqrt(tables.constant("face_direction")))
+    return site.design_gust * directed
+
+
+@dataclass(frozen=True)
+class Evaluation:
+    """What a structure does at a site over its season.
+
+    asked: gust asked of it. [m/s]
+    limits, bare: limit gust of each link, by what one designs to and by median strengths, {key: (S, W)}. [m/s]
+    links: the load path in still air, working wind and the gust asked.
+    chance: how likely it is to stand the season.
+    margin: crop margin of each link by week, {key: (W,)}.
+    """
+
+    site: Site
+    structure: Structure
+    options: Typed
+    geometry: Geometry
+    season: Season
+    asked: float
+    gusts: dict[str, Array]
+    links: tuple[Link, ...]
+    limits: dict[str, Array]
+    bare: dict[str, Array]
+    margin: dict[str, Array]
+    chance: Chance
+    service: tuple[Service, ...]
+    remarks: tuple[Remark, ...]
+    standings: tuple[Standing, ...]
+
+    @cached_property
+    def limit(self) -> Array:
+        """Return the limit gust of the whole, (S, W). [m/s]
+
+        Wet soil lets the ends give, which can relieve them; since the soil is wet by degrees, the lesser stands.
+        """
+        return np.minimum.accumulate(np.minimum.reduce(list(self.limits.values())), axis=0)
+
+    @cached_property
+    def bare_limit(self) -> Array:
+        """Return the gust at which it would as soon fail as stand, (S, W). [m/s]"""
+        return np.asarray(np.minimum.reduce(list(self.bare.values())))
+
+    @property
+    def worst_week(self) -> int:
+        """Return the week of least limit gust, moist soil; where no gust is too much, the week in which most is used of a link."""
+        if np.isfinite(self.limit[0]).any():
+            return int(np.argmin(self.limit[0]))
+        return int(np.argmax(np.max([np.broadcast_to(_whole(link.use)[0, :, 2], self.limit[0].shape) for link in self.links], axis=0)))
+
+    @cached_property
+    def _weakest(self) -> list[str]:
+        """Return the link of least limit gust in each week of moist soil; of equals the most used."""
+        keys = [link.key for link in self.links]
+        limits = np.array([self.limits[key][0] for key in keys])
+        uses = np.array([np.broadcast_to(_whole(link.use)[0, :, 2], limits.shape[1:]) for link in self.links])
+        uses = np.minimum(uses, _BEYOND)  # of what cannot stand at all, the first on the path is to blame
+        first = np.lexsort((-uses, limits), axis=0)[0]
+        return [keys[index] for index in first]
+
+    def weakest(self, week: int) -> str:
+        """Return the key of the weakest link in a week."""
+        return self._weakest[week]
+
+    def use_of(self, key: str, week: int) -> float:
+        """Return a link's use in the gust asked in a week, moist soil."""
+        use = next(link.use for link in self.links if link.key == key)
+        return at(use, 0, week, 2)
+
+    @property
+    def greatest_use(self) -> float:
+        """Return the greatest use in the gust asked, moist soil, over all weeks and links."""
+        return max(float(np.max(_whole(link.use)[0, :, 2])) for link in self.links)
+
+    @property
+    def state(self) -> State:
+        """Return whether it holds, should stand, or falls short."""
+        return state_of(self.greatest_use, self.chance.whole)
+
+
+def at(array: Array | float, state: int, week: int, wind: int) -> float:
+    """Return one case of an array over cases."""
+    a = np.asarray(array, dtype=float)
+    while a.ndim < 3:
+        a = a[None]
+    s, w, g = (min(i, n - 1) for i, n in zip((state, week, wind), a.shape, strict=True))
+    return float(a[s, w, g])
+
+
+def _whole(use: Array) -> Array:
+    shape = np.broadcast_shapes(use.shape, (1, 1, 3))
+    return np.broadcast_to(use, shape)
+
+
+def first_crossing(uses: Array, xs: Array) -> Array:
+    """Return where use first reaches 1 along the last axis, linear in ln(use) against ln(x).
+
+    Args:
+        uses: Non-decreasing uses, (..., G).
+        xs: The grid, (G,).
+
+    Returns:
+        The crossing, (...); 0 where the use is at least 1 from the start, infinite where it never is.
+
+    Source: handbook-0.5
+    """
+    over = uses >= 1.0
+    index = np.argmax(over, axis=-1)
+    never = ~np.any(over, axis=-1)
+    high = np.maximum(index, 1)
+    u1 = np.take_along_axis(uses, high[..., None], -1)[..., 0]
+    u0 = np.take_along_axis(uses, high[..., None] - 1, -1)[..., 0]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        share = np.log(1.0 / np.maximum(u0, 1e-12)) / (np.log(np.minimum(u1, 1e12)) - np.log(np.maximum(u0, 1e-12)))
+    found = np.exp(np.log(xs[high - 1]) + np.clip(share, 0.0, 1.0) * (np.log(xs[high]) - np.log(xs[high - 1])))
+    return np.where(never, np.inf, np.where(index == 0, 0.0, found))
+
+
+def _crossings(uses: dict[str, Array], shape: tuple[int, int], grid: Array) -> dict[str, Array]:
+    """Return where each link's use reaches 1 along a grid, all links at once, {key: shape}."""
+    together = np.stack([np.broadcast_to(use, (*shape, len(grid))) for use in uses.values()])
+    return dict(zip(uses, first_crossing(together, grid), strict=True))
+
+
+@dataclass(frozen=True)
+class Outline:
+    """The part of an evaluation that fixes compare: limits, geometry and remarks."""
+
+    geometry: Geometry
+    limits: dict[str, Array]
+    remarks: tuple[Remark, ...]
+
+    @property
+    def limit(self) -> float:
+        """Return the least limit gust of the season in moist soil. [m/s]"""
+        return float(min(np.min(limits[0]) for limits in self.limits.values()))
+
+
+def outline(site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUSTS) -> Outline:
+    """Return the limits of a structure without the rest of its evaluation, on a coarse grid unless asked."""
+    family: Family[Typed] = family_of(structure.family)
+    options = family.options.model_validate(structure.options)
+    geometry = family.geometry(options, structure.plantings, site)
+    weeks = season_of(site.garden, structure.plantings).weeks
+    links = family.loaded(options, geometry, structure, site, case_sets.moist_gusts(grid)).path()
+    limits = _crossings({link.key: link.use for link in links}, (1, weeks), grid)
+    return Outline(geometry, limits, _remarks(family, options, geometry, structure, site))
+
+
+def _remarks(family: Family[Typed], options: Typed, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+    """Return what fits and what does not of a family's own, and what holds of every one."""
+    spans = season_of(site.garden, structure.plantings).spans
+    late = [r for planting, (start, end) in zip(structure.plantings, spans, strict=True) for r in fits.of_season(planting, end - start)]
+    own = family.remarks(options, geometry, structure, site)
+    said = {remark.key for remark in own}
+    return (*own, *(remark for remark in fits.of_joints(geometry) if remark.key not in said), *late)
+
+
+def evaluate(site: Site, structure: Structure) -> Evaluation:
+    """Return everything about a structure at a site: one call over arrays of cases."""
+    family: Family[Typed] = family_of(structure.family)
+    options = family.options.model_validate(structure.options)
+    geometry = family.geometry(options, structure.plantings, site)
+    season, asked = season_of(site.garden, structure.plantings), asked_gust(site, structure)
+    weekly = weekly_gusts(site, season, asked)
+    rising, crop, here = (
+        family.loaded(options, geometry, structure, site, cases)
+        for cases in (case_sets.rising_gusts(), case_sets.rising_crop(site), case_sets.site_winds(site, asked))
+    )
+    gusts = rising.path()
+    both, grid = (2, season.weeks), case_sets.GUSTS
+    margins = _crossings({link.key: link.use for link in crop.path()}, (1, season.weeks), case_sets.CROP_FACTORS)
+    return Evaluation(
+        site, structure, options, geometry, season, asked, weekly,
+        here.path(),
+        _crossings({link.key: link.use for link in gusts}, both, grid),
+        _crossings({link.key: link.median_use for link in gusts}, both, grid),
+        {key: margin[0] for key, margin in margins.items()},
+        chance_of([(link.key, check) for link in gusts for check in link.checks], grid, season.weeks, weekly["rough"]),
+        here.service(),
+        _remarks(family, options, geometry, structure, site),
+        here.standings,
+    )  # fmt: skip
+
+
+def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, float, float], ...]:
+    """Return what is not well known, with the limit gust at its low and its high end, the widest spread first.
+
+    What acts on loads is reckoned anew; what a strength rests on scales the uses of the checks that rest on it.
+
+    Source: handbook-15
+    """
+    family: Family[Typed] = family_of(structure.family)
+    options = family.options.model_validate(structure.options)
+    geometry = family.geometry(options, structure.plantings, site)
+    weeks = season_of(site.garden, structure.plantings).weeks
+    moist = case_sets.moist_gusts()
+
+    def least(links: tuple[Link, ...], key: str = "", factor: float = 1.0) -> float:
+        uses = {link.key: np.maximum.reduce(np.broadcast_arrays(*(c.use / (factor if c.rests_on == key else 1.0) for c in link.checks)))
+                for link in links}  # fmt: skip
+        limits = _crossings(uses, (1, weeks), case_sets.MOIST_GUSTS)
+        return float(min(np.min(each) for each in limits.values()))
+
+    def under(key: str, factor: float) -> tuple[Link, ...]:
+        changed = {
+            "crop": replace(moist, crop=moist.crop * factor), "leaf": replace(moist, leaf=factor), "stiffness": replace(moist, stiffness=factor),
+        }[key]  # fmt: skip
+        return family.loaded(options, geometry, structure, site, changed).path()
+
+    usual = family.loaded(options, geometry, structure, site, moist).path()
+    cited = {check.rests_on for link in usual for check in link.checks}
+    found = []
+    for row in tables.uncertainties().values():
+        if row.acts == "load":
+            ends = least(under(row.key, row.low)), least(under(row.key, row.high))
+        elif row.key in cited:
+            ends = least(usual, row.key, row.low), least(usual, row.key, row.high)
+        else:
+            continue
+        found.append((row, min(ends[0], GREATEST_GUST), min(ends[1], GREATEST_GUST)))
+    return tuple(sorted(found, key=lambda each: -abs(each[2] - each[1])))

@@ -1,0 +1,95 @@
+"""What moves it: the limit gust and the cost of a structure against one of its options, over all that option may be."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any, get_args
+
+import numpy as np
+from pydantic import ValidationError
+
+from .. import tables
+from ..buying.parts import shopping, total
+from ..errors import InvalidPlan, Problem
+from ..families import family_of
+from ..family.options import extra_of
+from ..family.protocol import Family
+from ..loads.cases import MOIST_GUSTS, moist_gusts
+from ..loads.season import season_of
+from ..mechanics import Array
+from ..plan.model import Site, Structure, Typed
+from ..report.evaluation import first_crossing
+
+_POINTS = 15  # along a measure's range
+
+
+@dataclass(frozen=True)
+class Curve:
+    """What comes of each value of an option: the limit gust in its worst week [m/s], the link that goes first, the cost.
+
+    present: which of the values the structure has now.
+    """
+
+    option: str
+    values: tuple[Any, ...]
+    limits: Array
+    first: tuple[str, ...]
+    costs: tuple[float, ...]
+    present: int
+
+
+def curve(site: Site, structure: Structure, option: str) -> Curve:
+    """Return how one option moves a structure's limit gust in moist soil, and its cost, over the whole range of the option.
+
+    Each value is laid out by itself; the uses of all values, links, weeks and gusts are then one array, crossed at once.
+
+    Raises:
+        InvalidPlan: The family has no such option.
+
+    Source: handbook-0.5
+    """
+    family: Family[Typed] = family_of(structure.family)
+    if option not in family.options.model_fields:
+        known = ", ".join(family.options.model_fields)
+        raise InvalidPlan([Problem("option", option, f"one of {known} is allowed")])
+    now = family.options.model_validate(structure.options)
+    cases, weeks = moist_gusts(), season_of(site.garden, structure.plantings).weeks
+    values, found, costs = [], [], []
+    for value in _values(now, option):
+        try:
+            options = family.options.model_validate({**structure.options, option: value})
+        except ValidationError:
+            continue
+        geometry = family.geometry(options, structure.plantings, site)
+        found.append({link.key: link.use for link in family.loaded(options, geometry, structure, site, cases).path()})
+        values.append(value)
+        costs.append(total(shopping(geometry, site.garden.prices)))
+    keys = list(dict.fromkeys(key for uses in found for key in uses))
+    uses = np.zeros((len(values), len(keys), weeks, len(MOIST_GUSTS)))
+    for v, each in enumerate(found):
+        for key, use in each.items():
+            uses[v, keys.index(key)] = np.broadcast_to(use, (1, weeks, len(MOIST_GUSTS)))[0]
+    crossed = np.min(first_crossing(uses, MOIST_GUSTS), axis=2)
+    first = tuple(keys[k] for k in np.argmin(crossed, axis=1))
+    return Curve(option, tuple(values), np.min(crossed, axis=1), first, tuple(costs), values.index(getattr(now, option)))
+
+
+def _values(now: Typed, option: str) -> list[Any]:
+    """Return what an option may be: every row or choice, or values spread over its range with the present one among them."""
+    present, extra = getattr(now, option), extra_of(now, option)
+    field = type(now).model_fields[option]
+    if extra["kind"] == "item":
+        role, rows = extra.get("role", ""), tables.ITEM_TABLES[extra["table"]]()
+        return [
+            key for key, row in rows.items() if key == present or not role or role in (*getattr(row, "roles", ()), *getattr(row, "use", ()))
+        ]
+    if extra["kind"] == "choice":
+        return [False, True] if field.annotation is bool else list(get_args(field.annotation))
+    low, high = (next(getattr(m, side) for m in field.metadata if hasattr(m, side)) for side in ("ge", "le"))
+    if extra["kind"] == "count":
+        step = max(math.ceil((high - low) / _POINTS), 1)
+        return sorted({*range(int(low), int(high) + 1, step), present})
+    spread = {round(float(v), 4) for v in np.linspace(low, high, _POINTS)}
+    near = {v for v in spread if abs(v - present) < (high - low) / (4 * _POINTS)}
+    return sorted({*(spread - near), present})

@@ -1,0 +1,153 @@
+"""Fixes: the next items and options that make a link hold, each with its new limit gust and its cost."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+from pydantic import ValidationError
+
+from .. import tables
+from ..buying.parts import shopping, total
+from ..families import family_of
+from ..family.options import extra_of
+from ..loads.cases import GUSTS
+from ..plan.model import Site, Structure
+from ..report.evaluation import Evaluation, evaluate, outline
+from .typical import typical
+
+_GAIN = 0.3  # m/s: less is not worth a gardener's work
+_BAYS_MORE = (1, 2, 4)
+
+
+@dataclass(frozen=True)
+class Fix:
+    """One change: option, its new value, limit gust of the whole and of the link after it [m/s], extra cost."""
+
+    option: str
+    value: Any
+    limit: float
+    link_limit: float
+    holds: bool
+    cost: float
+
+
+def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
+    """Return the changes that raise a link's limit gust, those that make it hold first, cheapest first.
+
+    For each lever of the link the next values are tried; of each lever the first that makes the link
+    hold at the design gust is kept, else the one that helps most.
+    """
+    link = next((link for link in before.links if link.key == key), None)
+    if link is None:
+        return ()
+    base_cost = total(shopping(before.geometry, before.site.garden.prices))
+    wanted = before.asked
+    found: list[Fix] = []
+    for option in link.levers:
+        tried = [fix for value in _next_values(before, option) if (fix := _try(before, key, option, value, base_cost))]
+        helpful = [fix for fix in tried if fix.link_limit >= float(np.min(before.limits[key][0])) + _GAIN]
+        holding = [fix for fix in helpful if fix.link_limit >= wanted]
+        if holding:
+            found.append(_exactly(before, key, min(holding, key=lambda fix: (fix.cost, fix.link_limit))))
+        elif helpful:
+            found.append(_exactly(before, key, max(helpful, key=lambda fix: fix.link_limit)))
+    return tuple(sorted(found, key=lambda fix: (fix.link_limit < wanted, not fix.holds, fix.cost)))
+
+
+def _next_values(before: Evaluation, option: str) -> list[Any]:
+    now = getattr(before.options, option)
+    extra = extra_of(before.options, option)
+    tries = extra.get("tries", ())
+    if tries == "bays":
+        length = before.geometry.length
+        bays = max(round(length / now + 0.499), 1)
+        return [round(length / (bays + more) + 0.004, 2) for more in _BAYS_MORE]
+    if tries:
+        return [round(now + step, 3) for step in tries]
+    if extra.get("kind") == "item":
+        return _other_items(extra["table"], extra.get("role", ""), now)
+    annotation = type(before.options).model_fields[option].annotation
+    values = getattr(annotation, "__args__", (True, False) if annotation is bool else ())
+    return [value for value in values if value != now]
+
+
+def _other_items(table: str, role: str, now: str) -> list[str]:
+    rows = tables.ITEM_TABLES[table]()
+    alike = getattr(rows[now], "kind", None)
+    found = []
+    for key, row in rows.items():
+        serves = (*getattr(row, "roles", ()), *getattr(row, "use", ()))
+        if key == now or (role and role not in serves):
+            continue
+        if table == "meshes" and alike in ("panel", "sheet") and getattr(row, "kind", None) not in ("panel", "sheet"):
+            continue
+        found.append(key)
+    return found
+
+
+def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float) -> Fix | None:
+    changed = _changed(before, option, value)
+    try:
+        family_of(changed.family).options.model_validate(changed.options)
+    except ValidationError:
+        return None
+    after = outline(before.site, changed)
+    worse = {remark.key for remark in after.remarks if remark.level == "wrong"} - {r.key for r in before.remarks}
+    limit = after.limit
+    if worse or limit + 0.05 < float(np.min(before.limit[0])) - 1e-6:
+        return None
+    link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
+    cost = total(shopping(after.geometry, before.site.garden.prices)) - base_cost
+    return Fix(option, value, limit, link_limit, limit >= before.asked, cost)
+
+
+def _exactly(before: Evaluation, key: str, fix: Fix) -> Fix:
+    """Return a fix with its limits found on the same grid as those of the structure it mends."""
+    after = outline(before.site, _changed(before, fix.option, fix.value), GUSTS)
+    link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
+    return replace(fix, limit=after.limit, link_limit=link_limit, holds=after.limit >= before.asked)
+
+
+def _changed(before: Evaluation, option: str, value: Any) -> Structure:
+    return before.structure.model_copy(update={"options": {**before.structure.options, option: value}})
+
+
+def never() -> bool:
+    """Return that there is time for more."""
+    return False
+
+
+def sized(site: Site, structure: Structure, rounds: int = 6, enough: Callable[[], bool] = never) -> tuple[Structure, dict[str, str]]:
+    """Return a structure changed by its cheapest fixes until it holds, and the link each change was for.
+
+    Args:
+        site: Where it stands.
+        structure: Where to start.
+        rounds: How many changes at most.
+        enough: Asked before each change whether to stop at what is found so far.
+
+    Returns:
+        The structure, and {option: key of the link it was changed for}.
+    """
+    changed: dict[str, str] = {}
+    tried = typical(site, structure)
+    site, part = tried.site, tried.structure
+    for _ in range(rounds):
+        now = evaluate(site, part)
+        if now.state == "holds" or enough():
+            break
+        key = now.weakest(now.worst_week)
+        raised = float(np.min(now.limit[0])) + 1e-6
+        fixes = [
+            fix for fix in fixes_for(now, key)
+            if not extra_of(now.options, fix.option).get("asked") and (fix.limit > raised or fix.link_limit >= now.asked)
+        ]  # fmt: skip
+        if not fixes:
+            break
+        best = fixes[0]
+        part, structure = (each.model_copy(update={"options": {**each.options, best.option: best.value}}) for each in (part, structure))
+        changed[best.option] = key
+    return structure, changed

@@ -1,0 +1,125 @@
+"""What is offered for a need: a structure sized until it holds where it stands, and the reason for every value."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from .. import tables
+from ..drawing.sketch import Sketch, sketch_of
+from ..errors import InvalidPlan, Problem, UnknownItem
+from ..families import FAMILIES, family_of
+from ..family.protocol import Need
+from ..plan.model import Planting, Site, Structure, Typed
+from ..report.wording import day_text, written
+from ..tables import rows
+from ..words.quantities import System, write
+from ..words.texts import say, template
+from .fixes import never, sized
+
+
+@dataclass(frozen=True)
+class Value:
+    """A value that was filled in: which, what it is called, how it is written, and why."""
+
+    option: str
+    label: str
+    text: str
+    reason: str
+
+
+@dataclass(frozen=True)
+class Offer:
+    """A structure, and every value of it with its reason."""
+
+    structure: Structure
+    values: tuple[Value, ...]
+
+
+class Support(Typed):
+    """One kind of support as it would stand on a bed: in words, as a picture, and how well it suits the crop, 0 to 3."""
+
+    family: str
+    name: str
+    what: str
+    suits: str
+    weak: str
+    score: int
+    score_text: str
+    sketch: Sketch
+
+
+_SHOWN = 3.0  # of a long row in its picture [m]
+
+
+def choices(site: Site, need: Need) -> list[Support]:
+    """Return every kind of support for a need, those that suit the crop best first, each as a picture of its first stretch.
+
+    Raises:
+        InvalidPlan: No such crop.
+    """
+    _crop(need)
+    scores = tables.suits()[need.crop].scores
+    bed = site.bed.model_copy(update={"length": min(site.bed.length, _SHOWN)})
+    short = Site(garden=site.garden, bed=bed)
+    found = []
+    for key, family in FAMILIES.items():
+        proposed = family.propose(need, short)
+        geometry = family.geometry(proposed.options, proposed.plantings, short)
+        words = {name: template(f"family.{key}.{name}") for name in ("name", "what", "suits", "weak")}
+        score = scores[key]
+        found.append(
+            Support(
+                family=key, **words, score=score, score_text=template(f"suit.{score}"), sketch=sketch_of(geometry, bed.length, bed.width)
+            )
+        )
+    return sorted(found, key=lambda support: -support.score)
+
+
+def _crop(need: Need) -> rows.Crop:
+    try:
+        return tables.crops()[need.crop]
+    except UnknownItem as error:
+        raise InvalidPlan([Problem("crop", need.crop, str(error))]) from error
+
+
+def offer(site: Site, family_key: str, need: Need, system: System, enough: Callable[[], bool] = never) -> Offer:
+    """Return the structure of a family that a need starts with, changed by its cheapest fixes until it holds.
+
+    Args:
+        site: Where it is to stand.
+        family_key: Which family.
+        need: What is to grow.
+        system: The reader's units.
+        enough: Asked before each change whether to stop there.
+
+    Raises:
+        InvalidPlan: No such crop.
+        UnknownItem: No such family.
+    """
+    crop, family = _crop(need), family_of(family_key)
+    proposed = family.propose(need, site)
+    short_name = crop.name.split(",")[0].split(" (")[0]
+    start = Structure(
+        key="new", name=f"{short_name} {template(f'family.{family.key}.noun')}", family=family.key, options=proposed.options.model_dump(mode="json"),
+        plantings=proposed.plantings,
+    )  # fmt: skip
+    structure, changed = sized(site, start, enough=enough)
+    reasons = {name: say(f"reason.{r.key}", system, r.values, r.words) for name, r in proposed.reasons.items()}
+    for option, link in changed.items():
+        reasons[option] = say("reason.sized", system, words={"link": template(f"link.{link}").lower()})
+    texts = {**_planted(structure.plantings, system), **written(family.options.model_validate(structure.options), system)}
+    values = tuple(
+        Value(name, template(f"option.{name.split('.')[-1]}"), text, reasons[name]) for name, text in texts.items() if name in reasons
+    )
+    return Offer(structure, values)
+
+
+def _planted(plantings: tuple[Planting, ...], system: System) -> dict[str, str]:
+    """Return what is filled in of the plants, in words."""
+    found = {}
+    for planting in plantings:
+        found[planting.path("count")] = str(planting.count)
+        found[planting.path("spacing")] = write(planting.spacing, "length", system)
+        found[planting.path("planted")] = day_text(planting.planted)
+    return found

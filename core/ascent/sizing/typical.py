@@ -1,0 +1,75 @@
+"""A stretch of a long structure that stands for all of it, where many ways of building it are tried one after another."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..families import family_of
+from ..plan.model import Site, Structure
+from ..report.evaluation import Outline, outline
+from ..words.quantities import System
+from ..words.texts import say
+
+WHOLE = ("length", "rows")  # options that say how long and wide it is: what they move is seen on the whole
+MANY = 1500  # members, from which on a stretch stands for the whole
+_ENOUGH = 120  # plants of the stretch
+_SAME = 0.01  # share within which two limit gusts are the same
+
+
+@dataclass(frozen=True)
+class Typical:
+    """A structure, or its first stretch: where it stands, what it is, and which share of the whole it is.
+
+    length: of the stretch where it is one, else 0. [m]
+    """
+
+    site: Site
+    structure: Structure
+    share: float = 1.0
+    length: float = 0.0
+
+    def said(self, system: System) -> str:
+        """Return in words what was reckoned with, nothing where it is the whole."""
+        return say("typical.stretch", system, {"length": (self.length, "length")}) if self.length else ""
+
+
+def typical(site: Site, structure: Structure) -> Typical:
+    """Return the first stretch of a structure of very many members, its bed shortened alike; any other as it is.
+
+    Loads, spacings and every option but the length are the structure's own. It stands for the whole only if each link of it holds
+    to the same gust as that of the whole; what has something of its length in it (one foot, one long rail) is tried whole.
+    """
+    plants = sum(planting.count for planting in structure.plantings)
+    if plants <= _ENOUGH:
+        return Typical(site, structure)
+    whole = outline(site, structure)
+    if len(whole.geometry.members) <= MANY:
+        return Typical(site, structure)
+    found = _shortened(site, structure, _ENOUGH / plants)
+    return found if _alike(whole, outline(found.site, found.structure)) else Typical(site, structure)
+
+
+def _shortened(site: Site, structure: Structure, share: float) -> Typical:
+    fields = family_of(structure.family).options.model_fields
+    options = dict(structure.options)
+    long = float(options.get("length", site.bed.length))
+    low = next(float(m.ge) for m in fields["length"].metadata if hasattr(m, "ge")) if "length" in fields else 0.3
+    share = min(max(share, low / long), 1.0)
+    rows = int(options.get("rows", 1)) if "rows" in fields else 1
+    plantings = tuple(p.model_copy(update={"count": min(p.count, math.ceil(p.count * share / rows) * rows)}) for p in structure.plantings)
+    if "length" in fields:
+        options["length"] = round(long * share, 2)
+    bed = site.bed.model_copy(update={"length": max(round(site.bed.length * share, 2), 0.3)})
+    short = structure.model_copy(update={"options": options, "plantings": plantings})
+    return Typical(site.model_copy(update={"bed": bed}), short, share, long * share)
+
+
+def _alike(whole: Outline, part: Outline) -> bool:
+    """Return whether every link of two structures holds to the same gust."""
+    if set(whole.limits) != set(part.limits):
+        return False
+    pairs = ((float(np.min(whole.limits[key][0])), float(np.min(part.limits[key][0]))) for key in whole.limits)
+    return all(math.isclose(a, b, rel_tol=_SAME) for a, b in pairs)

@@ -1,0 +1,143 @@
+"""What differs between two states of a thing, field by field, in words."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from .. import tables
+from ..families import family_of
+from ..family.options import extra_of
+from ..plan.model import BareBed, Feature, Place, Planting, Structure, Typed
+from ..report.wording import day_text, option_text
+from ..words.quantities import System, write
+from ..words.texts import has, template
+
+_KINDS = {
+    "length": ("length", "width", "x", "y", "board", "fill_depth", "along", "across", "path_width", "spacing", "depth"),
+    "bearing": ("bearing", "turn", "latitude"),
+    "speed": ("design_gust",),
+}
+_TABLES: dict[str, Any] = {
+    "soil": tables.soils, "fill": tables.soils, "exposure": tables.exposures, "climate": tables.climates, "crop": tables.crops,
+}  # fmt: skip
+_SAID = 3  # differences named in a sentence
+
+
+class Difference(Typed):
+    """One field that differs: its path in the thing, what it is called, and both values as written."""
+
+    path: str
+    label: str
+    before: str
+    after: str
+
+
+def differences(before: Typed, after: Typed, system: System) -> tuple[Difference, ...]:
+    """Return the fields in which two states of one thing differ.
+
+    Args:
+        before, after: Two structures, beds, features or gardens' own fields.
+        system: The reader's units.
+    """
+    first, second = _fields(before, system), _fields(after, system)
+    paths = dict.fromkeys([*first, *second])
+    return tuple(
+        Difference(path=path, label=_label(path), before=first.get(path, ("", "–"))[1], after=second.get(path, ("", "–"))[1])
+        for path in paths
+        if first.get(path, ("", ""))[0] != second.get(path, ("", ""))[0]
+    )
+
+
+def written_fields(thing: Typed, system: System) -> dict[str, str]:
+    """Return every field of a thing by path, as it is written."""
+    return {path: text for path, (_, text) in _fields(thing, system).items()}
+
+
+def sentence(before: Typed | None, after: Typed | None, system: System) -> str:
+    """Return a change in one sentence: made, taken away, or what is different now."""
+    thing = after or before
+    name = getattr(thing, "name", "")
+    if before is None:
+        return f"{name} added"
+    if after is None:
+        return f"{name} taken away"
+    found = differences(before, after, system)
+    placed = {"x", "y", "bearing", "along", "across", "turn", "points"}
+    moved = [each for each in found if each.path in placed]
+    rest = [each for each in found if each.path not in placed]
+    said = [f"{each.label.lower()} {each.before} → {each.after}" for each in rest[:_SAID]]
+    if len(rest) > _SAID:
+        said.append(f"{len(rest) - _SAID} more")
+    if moved:
+        said.insert(0, "turned" if any(each.path in ("bearing", "turn") for each in moved) else "moved")
+    return f"{name}: {', '.join(said) or 'nothing different'}"
+
+
+def _label(path: str) -> str:
+    last = path.rsplit(".", maxsplit=1)[-1]
+    tables_ = ("option", "field") if path.startswith("options.") else ("field", "option")
+    for key in (f"{table}.{last}" for table in tables_):
+        if has(key):
+            return template(key)
+    return last.replace("_", " ").capitalize()
+
+
+def _fields(thing: Typed, system: System) -> dict[str, tuple[Any, str]]:
+    """Return every field of a thing by path: its value and how it is written."""
+    if isinstance(thing, Structure):
+        return _of_structure(thing, system)
+    skipped = {"key", "beds", "features", "structures"}
+    kinds: tuple[type[Typed], ...] = (BareBed, Feature, Place)
+    names = next(kind for kind in kinds if isinstance(thing, kind)).model_fields
+    return {name: (getattr(thing, name), _text(name, getattr(thing, name), system)) for name in names if name not in skipped}
+
+
+def _of_structure(structure: Structure, system: System) -> dict[str, tuple[Any, str]]:
+    options = family_of(structure.family).options
+    given = options.model_validate(structure.options)
+    found = {
+        name: (getattr(structure, name), _text(name, getattr(structure, name), system)) for name in ("name", "along", "across", "turn")
+    }
+    for name in options.model_fields:
+        value = getattr(given, name)
+        found[f"options.{name}"] = (value, option_text(value, extra_of(options, name), system))
+    for planting in structure.plantings:
+        for name in [name for name in Planting.model_fields if name != "key"]:
+            value = getattr(planting, name)
+            found[planting.path(name)] = (value, _text(name, value, system))
+    return found
+
+
+def _text(name: str, value: Any, system: System) -> str:
+    """Return a field's value as people write it."""
+    kind = next((kind for kind, names in _KINDS.items() if name in names), "")
+    if value is None or (name in _TABLES and not value):
+        text = "–"
+    elif name in _TABLES:
+        text = str(_TABLES[name]()[value].name)
+    elif kind:
+        text = write(float(value), kind, system)
+    elif name in _OTHERS:
+        text = _OTHERS[name](value, system)
+    else:
+        text = str(value)
+    return text
+
+
+def _points(value: Any, system: System) -> str:
+    return " · ".join(f"{write(x, 'length', system)}, {write(y, 'length', system)}" for x, y in value)
+
+
+def _word(value: Any, _system: System) -> str:
+    return str(value).replace("-", " ")
+
+
+def _day(value: Any, _system: System) -> str:
+    return day_text(value)
+
+
+_OTHERS: dict[str, Callable[[Any, System], str]] = {
+    "points": _points, "planted": _day, "last_frost": _day, "first_frost": _day, "kind": _word, "side": _word, "training": _word,
+    "prices": lambda value, _system: f"{len(value)} own prices",
+}  # fmt: skip

@@ -1,0 +1,1 @@
+"""Texts by key, and quantities as people write them."""
