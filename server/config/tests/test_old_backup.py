@@ -23,6 +23,7 @@ from gardens.services import state
 from config import keeping
 
 OLD = Path(__file__).parent / "old" / "backup-2.zip"
+KEYLESS = OLD.with_name("backup-3.zip")  # of the program before plantings had keys, with a change of a count in its log
 
 
 class OldBackupTest(TransactionTestCase):
@@ -63,6 +64,25 @@ class OldBackupTest(TransactionTestCase):
             answer = client.post(f"{path}/undo", content_type="application/json")
             self.assertEqual(answer.status_code, 200, answer.content)
         self.assertEqual(client.post(f"{path}/history/0/restore", content_type="application/json").status_code, 200)
+
+    def test_plantings_of_the_program_before_are_keyed_in_the_garden_and_in_its_log(self):
+        connection.close()
+        call_command("restore", KEYLESS, stdout=io.StringIO())
+        connection.close()
+        garden = Garden.objects.get()
+        client = Client()
+        client.force_login(get_user_model().objects.get(username="lantern-quay"))
+        path = f"/api/gardens/{garden.pk}"
+        out = client.get(path).json()
+        self.assertEqual(out["unreadable"], [])
+        row = next(each["id"] for each in out["structures"] if each["key"] == "lantern-row")
+        (planting,) = client.get(f"/api/structures/{row}").json()["draft"]["plantings"]
+        self.assertEqual((planting["key"], planting["count"]), ("p1", 11))
+        self.assertIn("Lantern Row: plants 13 → 11", [change["words"] for change in client.get(f"{path}/history").json()])
+        for _ in range(2):
+            self.assertEqual(client.post(f"{path}/undo", content_type="application/json").status_code, 200)
+        (planting,) = client.get(f"/api/structures/{row}").json()["draft"]["plantings"]
+        self.assertEqual((planting["key"], planting["count"]), ("p1", 13))
 
     def test_two_wrong_restores_leave_the_first_data_where_it_was_kept(self):
         kept = []
