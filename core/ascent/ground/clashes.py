@@ -6,6 +6,7 @@ import logging
 import math
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Any, Literal
 
 import numpy as np
@@ -16,7 +17,7 @@ from .. import tables
 from ..plan.model import ROUND, Feature, Garden, Typed
 from ..words.quantities import System, write
 from ..words.texts import say, template
-from .plot import Flat, Laid, bed_outline, keep_of
+from .plot import Flat, Laid, bed_shape, keep_of
 
 _log = logging.getLogger(__name__)
 _TOUCH = 0.05  # beds nearer than this are one bed to walk round [m]
@@ -65,7 +66,7 @@ class _Ground:
 
     def __init__(self, garden: Garden, laid: Sequence[Laid]) -> None:
         self.garden, self.laid = garden, laid
-        self.beds = [(bed, shapely.Polygon(bed_outline(bed))) for bed in garden.beds]
+        self.beds = [(bed, bed_shape(bed)) for bed in garden.beds]
         self.features = [(feature, shape_of(feature)) for feature in garden.features]
         self.paths = [(feature, shape) for feature, shape in self.features if feature.kind == "path"]
         self.barriers = [shape for feature, shape in self.features if feature.kind in ("wall", "fence")]
@@ -78,16 +79,32 @@ class _Ground:
 
 def shape_of(feature: Feature) -> Any:
     """Return the ground a feature takes."""
-    if feature.kind in ROUND:
-        return shapely.Point(feature.points[0]).buffer(feature.width / 2)
-    return shapely.LineString(feature.points).buffer(feature.width / 2, cap_style="flat", join_style="mitre")
+    return _shape_of(feature.kind in ROUND, feature.points, feature.width)
 
 
-def clashes(garden: Garden, laid: Sequence[Laid]) -> list[Clash]:
-    """Return everything that is in the way of something, the worse first."""
+@lru_cache(maxsize=1024)
+def _shape_of(rounded: bool, points: tuple[Flat, ...], width: float) -> Any:
+    if rounded:
+        return shapely.Point(points[0]).buffer(width / 2)
+    return shapely.LineString(points).buffer(width / 2, cap_style="flat", join_style="mitre")
+
+
+def clashes(garden: Garden, laid: Sequence[Laid], ways: Sequence[Clash] | None = None) -> list[Clash]:
+    """Return everything that is in the way of something, the worse first.
+
+    Args:
+        garden: The garden.
+        laid: Its structures where they stand.
+        ways: What is known of where nobody gets to, which asks for the whole ground; it is looked at anew where this is not given.
+    """
     ground = _Ground(garden, laid)
-    found = [clash for key, rule in RULES.items() for clash in _said(key, rule, ground)]
-    return sorted(found, key=lambda clash: clash.level != "wrong")
+    found = [clash for key, rule in RULES.items() if ways is None or key != _WAYS for clash in _said(key, rule, ground)]
+    return sorted((*found, *(ways or ())), key=lambda clash: clash.level != "wrong")
+
+
+def of_ways(found: Iterable[Clash]) -> list[Clash]:
+    """Return those clashes that tell where nobody gets to."""
+    return [clash for clash in found if clash.key in ("out-of-reach", "closed-off", "no-way-to")]
 
 
 def _said(key: str, rule: Callable[[_Ground], Iterable[Clash]], ground: _Ground) -> list[Clash]:
@@ -122,7 +139,7 @@ def gaps(garden: Garden, laid: Sequence[Laid], key: str, system: System) -> tupl
     home = next((each.bed.key for each in laid if each.structure.key == key), "")
     guests = {each.structure.key for each in laid if each.bed.key == key}
     others = {k: s for k, s in shapes.items() if k not in {key, home, *guests}}
-    near = sorted((own.distance(shape), k) for k, shape in others.items())
+    near = sorted(zip(shapely.distance(own, list(others.values())).tolist(), others, strict=True))
     found: list[Gap] = []
     for distance, other in near:
         if 0.0 < distance < _FAR and len(found) < _NEAREST:
@@ -168,7 +185,7 @@ def _narrow_paths(ground: _Ground) -> Iterator[Clash]:
     least = ground.garden.path_width
     solid = [(bed.key, bed.name, shape) for bed, shape in ground.beds]
     solid += [(f.key, f.name, shape) for f, shape in ground.features if f.kind in ("wall", "fence")]
-    solid += [(e.structure.key, e.structure.name, shapely.LineString(e.row).buffer(e.leaves, cap_style="flat")) for e in ground.laid]
+    solid += [(e.structure.key, e.structure.name, e.swath) for e in ground.laid]
     tree = shapely.STRtree([shape for _, _, shape in solid])
     for path, shape in ground.paths:
         if path.width < least - 0.005:
@@ -274,7 +291,9 @@ def _past_bed(ground: _Ground) -> Iterator[Clash]:
     beds = [shape for _, shape in ground.beds]
     tree = shapely.STRtree(beds)
     for each in ground.laid:
-        row = shapely.LineString(each.row)
+        row = each.line
+        if bed_shape(each.bed).covers(row):
+            continue
         past = row.difference(shapely.union_all([beds[i] for i in tree.query(row, predicate="intersects")]))
         if past.length > 0.05:
             yield Clash("past-bed", "watch", (each.structure.key, each.bed.key), _flat(past.representative_point()),
@@ -283,20 +302,31 @@ def _past_bed(ground: _Ground) -> Iterator[Clash]:
 
 def _closed_off(ground: _Ground) -> Iterator[Clash]:
     """Beds or parts of beds that nobody can get to, source handbook-parts-4.1."""
-    rows = [shapely.LineString(each.row).buffer(0.02, cap_style="flat") for each in ground.laid]
     if not ground.beds:
         return
-    cuts = [shapely.LineString((each.spot(-_PAST_ROW, 0.0), each.spot(each.geometry.length + _PAST_ROW, 0.0))).buffer(0.005)
-            for each in ground.laid]  # fmt: skip
-    with_rows, without = _walks(ground, rows), _walks(ground, [])
+    cuts = [_cut(each) for each in ground.laid]
     tree = shapely.STRtree(cuts)
-    parts = [(bed, shape, part) for bed, shape in ground.beds for part in _parts(shape, [cuts[i] for i in tree.query(shape, "intersects")])]
-    beyonds = _unreached([part for _, _, part in parts], with_rows)
+    crossed = tree.query([shape for _, shape in ground.beds], "intersects")
+    by_bed: dict[int, list[int]] = {}
+    for bed, cut in crossed.T.tolist():
+        by_bed.setdefault(bed, []).append(cut)
+    parts = [
+        (bed, shape, part)
+        for i, (bed, shape) in enumerate(ground.beds)
+        for part in _parts(shape, tuple(cuts[c] for c in by_bed.get(i, ())))
+    ]
+    beyonds = _unreached([part for _, _, part in parts], _walks(ground, [each.line for each in ground.laid]))
+    short = [
+        (bed, shape, part, beyond)
+        for (bed, shape, part), beyond in zip(parts, beyonds, strict=True)
+        if beyond.area >= max(_SHARE * part.area, 0.05)
+    ]
+    if not short:
+        return
+    befores = _unreached([shape for _, shape, _, _ in short], _walks(ground, []))  # as it would be without the rows
     found: dict[tuple[str, tuple[tuple[str, str, str], ...]], list[Any]] = {}
-    for (bed, shape, part), beyond in zip(parts, beyonds, strict=True):
-        if beyond.area < max(_SHARE * part.area, 0.05):
-            continue
-        before = _unreached([shape], without)[0].intersection(part)
+    for (bed, _, part, beyond), without in zip(short, befores, strict=True):
+        before = without.intersection(part)
         key = "out-of-reach"
         about: tuple[tuple[str, str, str], ...] = (("bed", bed.key, bed.name),)
         if beyond.area - before.area > 0.05:
@@ -314,35 +344,55 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
 
 def _nearest_row(ground: _Ground, bed: str, shape: Any) -> Laid:
     """Return the structure whose row is nearest to a shape; of equals one that stands on that bed."""
-    return min(ground.laid, key=lambda each: (round(float(shapely.LineString(each.row).distance(shape)), 2), each.bed.key != bed))
+    return min(ground.laid, key=lambda each: (round(float(each.line.distance(shape)), 2), each.bed.key != bed))
 
 
-def _parts(shape: Any, cuts: Sequence[Any]) -> list[Any]:
+def _cut(each: Laid) -> Any:
+    """Return what parts a bed where a row stands: nobody picks through it, nor round its very end."""
+    return _widened(shapely.LineString((each.spot(-_PAST_ROW, 0.0), each.spot(each.geometry.length + _PAST_ROW, 0.0))), 0.005)
+
+
+@lru_cache(maxsize=4096)
+def _widened(shape: Any, by: float, square: bool = False) -> Any:
+    """Return a shape with so much around it; most shapes are those of the last time."""
+    return shape.buffer(by, join_style="mitre", cap_style="flat") if square else shape.buffer(by)
+
+
+@lru_cache(maxsize=2048)
+def _parts(shape: Any, cuts: tuple[Any, ...]) -> tuple[Any, ...]:
     """Return the parts into which rows cut a bed."""
-    return list(shapely.get_parts(shape.difference(shapely.union_all(cuts)))) if cuts else [shape]
+    return tuple(shapely.get_parts(shape.difference(shapely.union_all(cuts)))) if cuts else (shape,)
 
 
 def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
     """Return the ground a person walks, and a hand's breadth past it: the connected part that meets most beds."""
     half = tables.constant("foot_path") / 2
-    solid = shapely.union_all([shape for _, shape in ground.beds] + ground.barriers + list(rows))
+    shapes = [shape for _, shape in ground.beds] + ground.barriers
+    solid = shapely.union_all(
+        [_widened(shape, half - 0.005, True) for shape in shapes] + [_widened(row, half + 0.015, True) for row in rows]
+    )
     low_x, low_y, high_x, high_y = solid.bounds
-    around = shapely.box(low_x - _AROUND, low_y - _AROUND, high_x + _AROUND, high_y + _AROUND)
-    free = around.difference(solid.buffer(half - 0.005, join_style="mitre"))
+    free = shapely.box(low_x - _AROUND, low_y - _AROUND, high_x + _AROUND, high_y + _AROUND).difference(solid)
     parts = list(shapely.get_parts(free))
     beds = shapely.STRtree([shape for _, shape in ground.beds])
     met = [len(beds.query(part, predicate="dwithin", distance=half + 0.02)) for part in parts]
     return parts[int(np.argmax(met))].buffer(half + 0.02, quad_segs=3)
 
 
-def _unreached(parts: Sequence[Any], walk: Any) -> Any:
-    """Return what of each part no arm reaches from where a person walks, as an array of shapes."""
-    x0, y0, x1, y1 = (shapely.bounds(parts) + np.array([-0.1, -0.1, 0.1, 0.1])).T
-    near = shapely.buffer(shapely.intersection(walk, shapely.box(x0, y0, x1, y1), grid_size=_GRAIN), 0.0)  # its areas alone
-    edges = shapely.intersection(shapely.boundary(parts), near, grid_size=_GRAIN)
-    return shapely.difference(parts, shapely.buffer(edges, tables.constant("arm_reach"), quad_segs=4), grid_size=_GRAIN)
+def _unreached(parts: Sequence[Any], walk: Any) -> list[Any]:
+    """Return what of each part no arm reaches from where a person walks."""
+    shapely.prepare(walk)
+    edges = shapely.intersection(shapely.boundary(parts), walk)
+    return [_beyond(part, edge) for part, edge in zip(parts, edges, strict=True)]
 
 
+@lru_cache(maxsize=4096)
+def _beyond(part: Any, edge: Any) -> Any:
+    """Return what of a part no arm reaches from an edge."""
+    return shapely.difference(part, shapely.buffer(edge, tables.constant("arm_reach"), quad_segs=4), grid_size=_GRAIN)
+
+
+_WAYS = "closed-off"
 RULES: dict[str, Callable[[_Ground], Iterable[Clash]]] = {
     "narrow-gaps": _narrow_gaps, "narrow-paths": _narrow_paths, "over-buried": _over_buried, "over-paths": _over_paths,
     "taken-twice": _taken_twice, "past-bed": _past_bed, "closed-off": _closed_off,

@@ -145,6 +145,16 @@ class Laid:
         return shapely.MultiPoint(self.frame.out(np.array(points))).convex_hull.buffer(_THIN)
 
     @cached_property
+    def line(self) -> shapely.LineString:
+        """Return its row."""
+        return shapely.LineString(self.row)
+
+    @cached_property
+    def swath(self) -> shapely.Polygon:
+        """Return the ground its leaves hang over."""
+        return self.line.buffer(self.leaves, cap_style="flat")
+
+    @cached_property
     def mark(self) -> StructureMark:
         """Return how it is drawn on the plan."""
         return _structure(self)
@@ -171,6 +181,17 @@ def bed_outline(bed: BareBed) -> Array:
     board = bed.board if bed.kind != "in-ground" else 0.0
     half, long = bed.width / 2 + board, bed.length + board
     return bed_frame(bed).out(np.array([[-board, -half], [long, -half], [long, half], [-board, half]]))
+
+
+def bed_shape(bed: BareBed) -> shapely.Polygon:
+    """Return the ground a bed takes."""
+    return _bed_shape(bed.kind, bed.x, bed.y, bed.bearing, bed.length, bed.width, bed.board)
+
+
+@lru_cache(maxsize=2048)
+def _bed_shape(kind: BedKind, x: float, y: float, bearing: float, length: float, width: float, board: float) -> shapely.Polygon:
+    bed = BareBed(key="x", name="x", kind=kind, x=x, y=y, bearing=bearing, length=length, width=width, board=board)
+    return shapely.Polygon(bed_outline(bed))
 
 
 def structure_frame(bed: BareBed, structure: Structure, length: float) -> Frame:
@@ -218,7 +239,8 @@ _laid_before = lru_cache(maxsize=1024)(_laid)  # what nobody has moved is not la
 def plot_of(garden: Garden, laid: Sequence[Laid] | None = None) -> PlotDrawing:
     """Return a garden in plan."""
     structures = tuple(each.mark for each in (laid_out(garden) if laid is None else laid))
-    beds = tuple(_bed(bed) for bed in garden.beds)
+    beds = tuple(_bed(bed.key, bed.name, bed.kind, bed.soil if bed.kind == "in-ground" else bed.fill, bed.x, bed.y, bed.bearing, bed.length, bed.width, bed.board)
+                 for bed in garden.beds)  # fmt: skip
     features = tuple(
         FeatureMark(key=f.key, name=f.name, kind=f.kind, round=f.kind in ROUND, points=f.points, width=f.width, keep=keep_of(f))
         for f in garden.features
@@ -275,11 +297,14 @@ def _extent(points: Sequence[Spot]) -> tuple[Flat, Flat]:
     return (float(a), float(b)), (float(c), float(d))
 
 
-def _bed(bed: Bed) -> BedMark:
-    row = tables.soils()[bed.soil if bed.kind == "in-ground" else bed.fill]
+@lru_cache(maxsize=2048)
+def _bed(
+    key: str, name: str, kind: BedKind, soil: str, x: float, y: float, bearing: float, length: float, width: float, board: float
+) -> BedMark:
+    corners = shapely.get_coordinates(_bed_shape(kind, x, y, bearing, length, width, board))[:4]
     return BedMark(
-        key=bed.key, name=bed.name, kind=bed.kind, hatch=row.hatch, board=bed.board if bed.kind != "in-ground" else 0.0,
-        outline=tuple(spots(bed_outline(bed))), middle=(bed.x, bed.y), length=bed.length, width=bed.width, bearing=bed.bearing,
+        key=key, name=name, kind=kind, hatch=tables.soils()[soil].hatch, board=board if kind != "in-ground" else 0.0,
+        outline=tuple(spots(corners)), middle=(x, y), length=length, width=width, bearing=bearing,
     )  # fmt: skip
 
 

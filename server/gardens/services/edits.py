@@ -156,9 +156,10 @@ def _applied(state: State, edits: Any, system: System) -> _Applying:
 def draft(granted: Granted, sent: schemas.DraftEditsIn) -> schemas.PlotOut:
     """Return the plan with edits that are not stored; what cannot be done is said and left out."""
     state = state_of(granted.garden)
-    system: System = whole({PLACE: state[PLACE]}).units
+    stored = whole(state)
+    system: System = stored.units
     applying = _applied(state, [edit.model_copy(update={"revision": None}) for edit in sent.edits], system)
-    return plot_out(whole(applying.state), sent.about, tuple(str(problem) for problem in applying.problems))
+    return plot_out(whole(applying.state), stored, sent.about, tuple(str(problem) for problem in applying.problems))
 
 
 def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.EditsOut:

@@ -15,7 +15,7 @@ from ascent import tables
 from ascent.buying.parts import shopping, total
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.sheets import plain_cell
-from ascent.ground.clashes import Warned, clashes, gaps, warned
+from ascent.ground.clashes import Clash, Warned, clashes, gaps, of_ways, warned
 from ascent.ground.plot import Flat, Laid, PlotDrawing, geometry_of, laid_out, plot_of, room_for, stretch_of
 from ascent.ground.shade import Shade, shade_of
 from ascent.plan import model
@@ -73,6 +73,7 @@ class _Drawn:
 
     plot: PlotDrawing
     room: Flat
+    clashes: list[Clash]
     warnings: tuple[Warned, ...]
 
 
@@ -82,7 +83,8 @@ def _drawn(text: str) -> _Drawn:
     core = model.Garden.model_validate_json(text)
     laid = laid_out(core)
     drawing = plot_of(core, laid)
-    return _Drawn(drawing, room_for(core, 0.0, 0.0, drawing), warned(clashes(core, laid), core.units))
+    found = clashes(core, laid)
+    return _Drawn(drawing, room_for(core, 0.0, 0.0, drawing), found, warned(found, core.units))
 
 
 def _kept(held: Held) -> str:
@@ -149,14 +151,17 @@ def sides(bed: model.BareBed, turn: float = 0.0) -> dict[str, str]:
     return {"left": name(bearing - 90), "right": name(bearing + 90), "both": "both sides"}
 
 
-def plot_out(core: model.Garden, about: str = "", problems: tuple[str, ...] = ()) -> schemas.PlotOut:
-    """Return a plan with its warnings, and the distances of one thing on it."""
-    laid = laid_out(core)
+def plot_out(core: model.Garden, stored: model.Garden, about: str = "", problems: tuple[str, ...] = ()) -> schemas.PlotOut:
+    """Return a plan that is not stored, with its warnings and the distances of one thing on it.
+
+    Where nobody gets to is told as it is in the stored garden: what is carried is looked at for that when it is put down.
+    """
+    laid, ways = laid_out(core), of_ways(_drawn(stored.model_dump_json()).clashes)
     things: list[Any] = [*core.beds, *core.features, *(each.structure for each in laid)]
     thing = next((each for each in things if each.key == about), None)
     return schemas.PlotOut(
         written=written_fields(thing, core.units) if thing else {},
-        plot=plot_of(core, laid), warnings=warned(clashes(core, laid), core.units),
+        plot=plot_of(core, laid), warnings=warned(clashes(core, laid, ways), core.units),
         gaps=gaps(core, laid, about, core.units) if about else (), problems=problems,
     )  # fmt: skip
 
