@@ -10,6 +10,7 @@ import itertools
 import json
 import statistics
 import sys
+import threading
 import time
 import urllib.request
 from collections.abc import Callable
@@ -189,17 +190,29 @@ def measure(visitor: Visitor) -> None:
     )
     say("live edit over empty endpoint", f"{median(edits) / median(empty):.0f} ×")
     plan(visitor, garden, f"the demo garden, {len(rows)} structures")
+    other = f"/api/gardens/{crowd(visitor, garden, 0.3)}"
+    busy = threading.Thread(target=_keep_asking, args=(Visitor(visitor.connection.port), other, [f"row-{n}" for n in range(20)]))
+    busy.start()
+    beside = timed(edit, 60)
+    busy.join()
+    say("live edit while twenty others are worked out: 95th percentile", f"{share(beside, 0.95):.1f} ms", "≤ 50 ms")
     plan(visitor, crowd(visitor, garden), "a garden of 200 structures")
 
 
-def crowd(visitor: Visitor, garden: int) -> int:
-    """Make a garden of 200 structures, by its plan file, and return its number."""
+def _keep_asking(visitor: Visitor, path: str, keys: list[str]) -> None:
+    """Ask how structures stand as a browser does, until it is known."""
+    while stand(visitor, path, keys) < len(keys):
+        time.sleep(0.1)
+
+
+def crowd(visitor: Visitor, garden: int, depth: float = 0.5) -> int:
+    """Make a garden of 200 structures from that depth on, by its plan file, and return its number."""
     document = json.loads(visitor.get("GET", f"/api/gardens/{garden}/plan.json"))
     home = next(bed for bed in document["garden"]["beds"] if bed["key"] == "long-plot-a")
     row = home["structures"][0]
     document["garden"]["beds"] = [
         {**home, "key": f"bed-{n}", "name": f"Bed {n}", "x": 7.0 * (n % 14), "y": 2.0 * (n // 14), "structures": [
-            {**row, "key": f"row-{n}", "name": f"Row {n}", "options": {**row["options"], "depth": 0.5 + n * 1e-3}}
+            {**row, "key": f"row-{n}", "name": f"Row {n}", "options": {**row["options"], "depth": depth + n * 1e-3}}
         ]}
         for n in range(200)
     ]  # fmt: skip
@@ -227,14 +240,20 @@ def plan(visitor: Visitor, garden: int, which: str) -> None:
     say("   a change saved", f"{median(timed(lambda: visitor.get('POST', f'{path}/edits', {'edits': [edit()]}), 12)):.0f} ms")
     say("   shade of a day", f"{median(timed(lambda: visitor.get('GET', f'{path}/shade?date=08-10&hour=15'), 5)):.0f} ms")
     start = time.perf_counter()
-    dozens = ["&".join(f"keys={key}" for key in keys[i : i + 12]) for i in range(0, len(keys), 12)]
-    visitor.get("GET", f"{path}/lines?{dozens[0]}")
-    first = time.perf_counter() - start
-    for dozen in dozens[1:]:
-        visitor.get("GET", f"{path}/lines?{dozen}")
-    say("   how they stand, first dozen, all", f"{first * 1e3:.0f}, {(time.perf_counter() - start) * 1e3:.0f} ms")
-    again = timed(lambda: [visitor.get("GET", f"{path}/lines?{dozen}") for dozen in dozens], 5)
+    fifties = [keys[i : i + 50] for i in range(0, len(keys), 50)]
+    first = 0.0
+    for fifty in fifties:
+        while stand(visitor, path, fifty) < len(fifty):
+            first = first or time.perf_counter() - start
+    first = first or time.perf_counter() - start
+    say("   how they stand, the first of them, all", f"{first * 1e3:.0f}, {(time.perf_counter() - start) * 1e3:.0f} ms")
+    again = timed(lambda: [stand(visitor, path, fifty) for fifty in fifties], 5)
     say("   how they stand, known", f"{median(again):.0f} ms")
+
+
+def stand(visitor: Visitor, path: str, keys: list[str]) -> int:
+    """Ask how structures stand and return of how many it is said."""
+    return len(json.loads(visitor.get("GET", f"{path}/lines?" + "&".join(f"keys={key}" for key in keys))))
 
 
 def sizes(port: int) -> None:

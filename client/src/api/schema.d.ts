@@ -2488,11 +2488,17 @@ export interface components {
         };
         /**
          * PlotOut
-         * @description A plan that is not stored: with its warnings and the distances of one thing.
+         * @description A plan that is not stored: what of it is drawn otherwise than in the stored one, its warnings and the distances of one thing.
          */
         PlotOut: {
             /** Gaps */
             gaps: components["schemas"]["Gap"][];
+            /**
+             * Gone
+             * @description keys of what is no longer there
+             */
+            gone: string[];
+            /** @description the marks that differ */
             plot: components["schemas"]["PlotDrawing"];
             /**
              * Problems

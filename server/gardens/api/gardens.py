@@ -12,7 +12,7 @@ from pydantic import Field
 from .. import schemas
 from ..catalogue import catalogue as everything
 from ..services import access, edits, garden, owned, structures
-from .turns import brisk, heavy, until_enough
+from .turns import SLICE, brisk, heavy, live, until_enough
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
@@ -83,7 +83,7 @@ def save_edits(request: HttpRequest, garden_id: int, sent: schemas.EditsIn) -> H
 
 
 @router.post("/gardens/{garden_id}/draft", response={200: schemas.PlotOut, **REFUSED})
-@brisk
+@live
 def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> HttpResponse:
     """The plan with edits that are not stored, while a hand is moving something."""
     return answer(edits.draft(access.garden_for(visitor_of(request), garden_id), sent))
@@ -92,8 +92,8 @@ def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> H
 @router.get("/gardens/{garden_id}/lines", response={200: list[schemas.StructureLine], **REFUSED})
 @brisk
 def lines(request: HttpRequest, garden_id: int, asked: Query[schemas.LinesAsked]) -> list[schemas.StructureLine]:
-    """How structures stand: those named; where they are very large, as many as a few seconds allow, the rest when asked again."""
-    return garden.lines(access.garden_for(visitor_of(request), garden_id), asked.keys, until_enough())
+    """How structures stand: those named; as many as a moment allows, the rest when asked again."""
+    return garden.lines(access.garden_for(visitor_of(request), garden_id), asked.keys, until_enough(SLICE))
 
 
 @router.get("/gardens/{garden_id}/shade", response={200: schemas.ShadeOut, **REFUSED})

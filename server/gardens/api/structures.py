@@ -9,7 +9,7 @@ from ninja import Router
 from .. import schemas
 from ..services import access, structures
 from .gardens import file_answer
-from .turns import brisk, heavy, until_enough
+from .turns import heavy, live, until_enough
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
@@ -59,7 +59,7 @@ def remove(request: HttpRequest, structure_id: int) -> schemas.Nothing:
 
 
 @router.post("/structures/{structure_id}/report", response={200: Report, **REFUSED})
-@brisk
+@live
 def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> HttpResponse:
     """Evaluate a draft; nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)

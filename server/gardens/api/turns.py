@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import functools
 import inspect
+import math
 import threading
 import time
 from collections import Counter
@@ -18,6 +19,8 @@ from .visitor import visitor_of
 OWN, ALL = 2, 3  # at once: of one visitor, and of everybody's long ones
 _WAIT = 3.0  # for one's turn [s]
 _MOST_WAITING = 3  # of everybody; who waits takes a thread, too
+_STILL = 0.2  # after a hand has moved [s]
+SLICE = 0.4  # of what comes in by and by [s]
 LONGEST = 4.0  # that a search goes on before it says what it has found [s]
 Answer = TypeVar("Answer")
 
@@ -105,7 +108,36 @@ def _who(request: HttpRequest) -> str:
     return f"account {visitor.pk}"
 
 
-def until_enough() -> Callable[[], bool]:
-    """Return what a search asks whether it has gone on for long enough."""
-    end = time.monotonic() + LONGEST
-    return lambda: time.monotonic() > end
+class Hand:
+    """Whether somebody moves something and waits to see it: what may come later makes way for that."""
+
+    def __init__(self) -> None:
+        self._last = -math.inf
+
+    def moves(self) -> None:
+        """Note that it moves."""
+        self._last = time.monotonic()
+
+    def busy(self) -> bool:
+        """Return whether it has moved just now."""
+        return time.monotonic() - self._last < _STILL
+
+
+hand = Hand()
+
+
+def live(view: Callable[..., Answer]) -> Callable[..., Answer]:
+    """Return a view that answers to a moving hand: brisk, and what may come later makes way."""
+
+    @functools.wraps(view)
+    def moved(request: HttpRequest, *args: Any, **kwargs: Any) -> Answer:
+        hand.moves()
+        return view(request, *args, **kwargs)
+
+    return brisk(moved)
+
+
+def until_enough(seconds: float = LONGEST) -> Callable[[], bool]:
+    """Return what a search asks whether it has gone on for long enough; what comes in by and by also makes way for a hand that moves."""
+    end = time.monotonic() + seconds
+    return lambda: time.monotonic() > end or (seconds <= SLICE and hand.busy())

@@ -271,9 +271,10 @@ class EditsOut(Typed):
 
 
 class PlotOut(Typed):
-    """A plan that is not stored: with its warnings and the distances of one thing."""
+    """A plan that is not stored: what of it is drawn otherwise than in the stored one, its warnings and the distances of one thing."""
 
-    plot: PlotDrawing
+    plot: PlotDrawing = Field(description="the marks that differ")
+    gone: tuple[str, ...] = Field(description="keys of what is no longer there")
     warnings: tuple[Warned, ...]
     gaps: tuple[Gap, ...]
     written: dict[str, str] = Field(description="every field of the thing it is about, as it is written")

@@ -25,6 +25,7 @@ from ascent.telling.changes import written_fields
 from ascent.telling.present import cautions_of, part_reports, standing
 from ascent.words.quantities import System, write
 from django.conf import settings
+from django.db.models import Q
 
 from .. import schemas
 from ..models import Change, Garden
@@ -105,15 +106,19 @@ def _place(held: Held, core: model.Garden) -> schemas.PlaceRow:
 
 
 def _bed(held: Held, core: model.Garden) -> schemas.BedRow:
-    bed = model.BareBed.model_validate(held.document)
-    site = model.Site(garden=core, bed=bed)
-    units = core.units
+    return _bed_row(held.key, held.revision, json.dumps(held.document), core.exposure, core.units)
+
+
+@lru_cache(maxsize=2048)
+def _bed_row(key: str, revision: int, text: str, exposure: str, units: System) -> schemas.BedRow:
+    bed = model.BareBed.model_validate_json(text)
+    site = model.Site(garden=model.Place(name="-", exposure=exposure), bed=bed)
     over = f", {_RAISED[bed.kind]} {write(bed.fill_depth, 'length', units)} over" if bed.kind in _RAISED else ","
     soil = tables.soils()[bed.fill if bed.kind == "container" else bed.soil].name
     words = f"{write(bed.length, 'length', units)} × {write(bed.width, 'length', units)}{over} {soil}, {site.exposure.name}"
     held_by = {"volume": write(bed.volume, "volume", units)} if bed.kind == "container" else {}
     return schemas.BedRow(
-        key=held.key, revision=held.revision, written={**written_fields(bed, units), **held_by}, words=words, sides=sides(bed), fields=bed
+        key=key, revision=revision, written={**written_fields(bed, units), **held_by}, words=words, sides=sides(bed), fields=bed
     )
 
 
@@ -133,8 +138,14 @@ def _structure(held: Held, laid: Laid, units: System) -> schemas.StructureRow:
     return schemas.StructureRow(
         id=held.id or 0, key=held.key, revision=held.revision, name=structure.name, bed=held.home, crops=_crops(structure),
         along=structure.along, across=structure.across, turn=structure.turn, length=laid.geometry.length,
-        stretch=stretch_of(structure), written=written_fields(structure, units),
+        stretch=stretch_of(structure), written=_written(structure.model_dump_json(), units),
     )  # fmt: skip
+
+
+@lru_cache(maxsize=2048)
+def _written(text: str, units: System) -> dict[str, str]:
+    """Return every field of a structure as it is written. It is shared; do not change it."""
+    return written_fields(model.Structure.model_validate_json(text), units)
 
 
 def _crops(structure: model.Structure) -> str:
@@ -156,14 +167,24 @@ def plot_out(core: model.Garden, stored: model.Garden, about: str = "", problems
 
     Where nobody gets to is told as it is in the stored garden: what is carried is looked at for that when it is put down.
     """
-    laid, ways = laid_out(core), of_ways(_drawn(stored.model_dump_json()).clashes)
+    laid, before = laid_out(core), _drawn(stored.model_dump_json())
     things: list[Any] = [*core.beds, *core.features, *(each.structure for each in laid)]
     thing = next((each for each in things if each.key == about), None)
+    plot, gone = _differs(before.plot, plot_of(core, laid))
     return schemas.PlotOut(
         written=written_fields(thing, core.units) if thing else {},
-        plot=plot_of(core, laid), warnings=warned(clashes(core, laid, ways), core.units),
+        plot=plot, gone=gone, warnings=warned(clashes(core, laid, of_ways(before.clashes)), core.units),
         gaps=gaps(core, laid, about, core.units) if about else (), problems=problems,
     )  # fmt: skip
+
+
+def _differs(before: PlotDrawing, after: PlotDrawing) -> tuple[PlotDrawing, tuple[str, ...]]:
+    """Return what of a plan is drawn otherwise than before, and the keys of what is gone."""
+    kinds = ("beds", "features", "structures")
+    known: dict[str, Any] = {mark.key: mark for kind in kinds for mark in getattr(before, kind)}
+    there = {mark.key for kind in kinds for mark in getattr(after, kind)}
+    new = {kind: tuple(mark for mark in getattr(after, kind) if known.get(mark.key) != mark) for kind in kinds}
+    return after.model_copy(update=new), tuple(key for key in known if key not in there)
 
 
 @lru_cache(maxsize=2048)
@@ -184,15 +205,16 @@ def lines(granted: Granted, keys: list[str], enough: Callable[[], bool]) -> list
 
     What is reckoned once is known the next time, so that whoever asks again for what is missing gets further.
     """
-    state = state_of(granted.garden)
+    state = state_of(granted.garden, Q(kind="bed") | Q(key__in=keys) if keys else None)
     place = place_of(granted.garden)
     lost = {held.ref for held in unreadable(state)}
     wanted = [held for held in state.values() if held.kind == "structure" and held.ref not in lost and (held.key in keys or not keys)]
     wanted = wanted[: schemas.MOST_LINES]
     sites = {home: _site_json(place, state["bed", home].document) for home in {held.home for held in wanted}}
     found: list[schemas.StructureLine] = []
+    known = _line.cache_info().misses
     for held in wanted:
-        if found and enough():
+        if _line.cache_info().misses > known and enough():
             break
         structure = model.Structure.model_validate(held.document)
         still = structure.model_copy(update={"along": 0.0, "across": 0.0, "turn": 0.0})

@@ -15,7 +15,7 @@ from ascent.plan.upgrades import upgraded_thing
 from ascent.telling.changes import sentence
 from ascent.words.quantities import System
 from django.db import transaction
-from django.db.models import TextField
+from django.db.models import Q, TextField
 from django.db.models.functions import Cast
 from pydantic import ValidationError
 
@@ -102,10 +102,11 @@ def _meant(kind: str, text: str, form: int) -> Document:
         raise InvalidPlan([Problem(kind, type(error).__name__, "a document that can be brought up to date is allowed")]) from error
 
 
-def state_of(garden: Garden) -> State:
-    """Return a garden's things as they are stored."""
+def state_of(garden: Garden, only: Q | None = None) -> State:
+    """Return a garden's things as they are stored, or only those of a kind that is asked for."""
     state: State = {PLACE: held_from("place", "place", "", garden.document, garden.form, garden.pk, garden.revision)}
-    rows = garden.things.annotate(text=Cast("document", TextField())).values_list("kind", "key", "home", "text", "form", "pk", "revision")
+    things = garden.things.all() if only is None else garden.things.filter(only)
+    rows = things.annotate(text=Cast("document", TextField())).values_list("kind", "key", "home", "text", "form", "pk", "revision")
     return state | {(row[0], row[1]): _held(*row) for row in rows}  # as text: what has been read before is not read again
 
 

@@ -9,6 +9,17 @@ import { EDITS, editsOf, keyOf, laneOf, sameThing } from "../../queue/writes";
 
 type Conflict = Schemas["Conflict"];
 type PlotOut = Schemas["PlotOut"];
+type Plot = Schemas["PlotDrawing"];
+
+/** A plan with what differs in another laid over it: what is no longer there goes, what is new comes last. */
+function drawnOver(plot: Plot, { plot: other, gone }: PlotOut): Plot {
+  const over = <T extends { key: string }>(before: readonly T[], after: readonly T[]): T[] => {
+    const marks = new Map(after.map((mark) => [mark.key, mark]));
+    const kept = before.filter((mark) => !gone.includes(mark.key)).map((mark) => marks.get(mark.key) ?? mark);
+    return [...kept, ...after.filter((mark) => !before.some((each) => each.key === mark.key))];
+  };
+  return { ...other, beds: over(plot.beds, other.beds), features: over(plot.features, other.features), structures: over(plot.structures, other.structures) };
+}
 const MOST_EDITS = 100; // in one write, so that one that is long away stays small
 
 function revisionOf(garden: Garden, edit: Edit): number | undefined {
@@ -152,11 +163,12 @@ export function usePlan(garden: Garden) {
     },
     [garden.id],
   );
+  const plot = useMemo(() => (view ? drawnOver(garden.plot, view) : garden.plot), [garden.plot, view]);
   const undo = useCallback(() => void step("undo"), [step]);
   const redo = useCallback(() => void step("redo"), [step]);
   return {
     hand, setHand, put, undo, redo, refusal, conflict, settle, made, wanted,
-    plot: view?.plot ?? garden.plot, warnings: view?.warnings ?? garden.warnings, gaps: hand ? (view?.gaps ?? []) : [], writtenOf: (key: string) => (view?.about === key && Object.keys(view.written).length ? view.written : null), idle: !open.length && !hand,
+    plot, warnings: view?.warnings ?? garden.warnings, gaps: hand ? (view?.gaps ?? []) : [], writtenOf: (key: string) => (view?.about === key && Object.keys(view.written).length ? view.written : null), idle: !open.length && !hand,
   } as const;
 }
 
