@@ -14,16 +14,15 @@ import shapely
 from shapely import ops
 
 from .. import tables
-from ..plan.model import ROUND, Feature, Garden, Typed
+from ..plan.model import ROUND, Bed, Feature, Garden, Typed
 from ..words.quantities import System, write
 from ..words.texts import say, template
-from .plot import Flat, Laid, bed_shape, keep_of
+from .plot import Flat, Laid, bed_kept_off, bed_shape, keep_of, kept_off
 
 _log = logging.getLogger(__name__)
 _TOUCH = 0.05  # beds nearer than this are one bed to walk round [m]
 _FACING = 0.3  # beds face one another over at least this length [m]
 _SHARE = 0.15  # of a bed's part out of reach before it is said
-_PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends there [m]
 _AROUND = 2.0  # of free ground around the plan [m]
 _FAR = 6.0  # beyond this no distance is shown [m]
 _NEAREST = 4
@@ -201,6 +200,7 @@ def _narrow_paths(ground: _Ground) -> Iterator[Clash]:
                 yield Clash("squeezed-path", "watch", (path.key, key), spot, values, {"path": path.name, "other": name})
 
 
+@lru_cache(maxsize=2048)
 def _free_width(path: Feature, shape: Any, other: Any) -> float:
     """Return the width left of a path beside something that reaches into it. [m]"""
     if shape.intersection(other).area < 1e-4:
@@ -290,9 +290,10 @@ def _past_bed(ground: _Ground) -> Iterator[Clash]:
     """Rows that end beyond their bed's boards."""
     beds = [shape for _, shape in ground.beds]
     tree = shapely.STRtree(beds)
-    for each in ground.laid:
+    inside = shapely.covers([bed_shape(each.bed) for each in ground.laid], [each.line for each in ground.laid]).tolist()
+    for each, within in zip(ground.laid, inside, strict=True):
         row = each.line
-        if bed_shape(each.bed).covers(row):
+        if within:
             continue
         past = row.difference(shapely.union_all([beds[i] for i in tree.query(row, predicate="intersects")]))
         if past.length > 0.05:
@@ -304,18 +305,8 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
     """Beds or parts of beds that nobody can get to, source handbook-parts-4.1."""
     if not ground.beds:
         return
-    cuts = [_cut(each) for each in ground.laid]
-    tree = shapely.STRtree(cuts)
-    crossed = tree.query([shape for _, shape in ground.beds], "intersects")
-    by_bed: dict[int, list[int]] = {}
-    for bed, cut in crossed.T.tolist():
-        by_bed.setdefault(bed, []).append(cut)
-    parts = [
-        (bed, shape, part)
-        for i, (bed, shape) in enumerate(ground.beds)
-        for part in _parts(shape, tuple(cuts[c] for c in by_bed.get(i, ())))
-    ]
-    beyonds = _unreached([part for _, _, part in parts], _walks(ground, [each.line for each in ground.laid]))
+    parts = _parted(ground)
+    beyonds = _unreached([part for _, _, part in parts], _walks(ground, [each.kept_off for each in ground.laid]))
     short = [
         (bed, shape, part, beyond)
         for (bed, shape, part), beyond in zip(parts, beyonds, strict=True)
@@ -347,49 +338,48 @@ def _nearest_row(ground: _Ground, bed: str, shape: Any) -> Laid:
     return min(ground.laid, key=lambda each: (round(float(each.line.distance(shape)), 2), each.bed.key != bed))
 
 
-def _cut(each: Laid) -> Any:
-    """Return what parts a bed where a row stands: nobody picks through it, nor round its very end."""
-    return _widened(shapely.LineString((each.spot(-_PAST_ROW, 0.0), each.spot(each.geometry.length + _PAST_ROW, 0.0))), 0.005)
-
-
-@lru_cache(maxsize=4096)
-def _widened(shape: Any, by: float, square: bool = False) -> Any:
-    """Return a shape with so much around it; most shapes are those of the last time."""
-    return shape.buffer(by, join_style="mitre", cap_style="flat") if square else shape.buffer(by)
+def _parted(ground: _Ground) -> list[tuple[Bed, Any, Any]]:
+    """Return every bed, its shape, and each part that its rows cut it into."""
+    shapes, cuts = [shape for _, shape in ground.beds], [each.cut for each in ground.laid]
+    by_bed: dict[int, list[bytes]] = {}
+    known = shapely.to_wkb(cuts)
+    for bed, cut in shapely.STRtree(cuts).query(shapes, "intersects").T.tolist():
+        by_bed.setdefault(bed, []).append(known[cut])
+    whole = shapely.to_wkb(shapes)
+    return [(bed, shape, part) for i, (bed, shape) in enumerate(ground.beds) for part in _parts(whole[i], tuple(by_bed.get(i, ())))]
 
 
 @lru_cache(maxsize=2048)
-def _parts(shape: Any, cuts: tuple[Any, ...]) -> tuple[Any, ...]:
-    """Return the parts into which rows cut a bed."""
-    return tuple(shapely.get_parts(shape.difference(shapely.union_all(cuts)))) if cuts else (shape,)
+def _parts(bed: bytes, cuts: tuple[bytes, ...]) -> tuple[Any, ...]:
+    """Return the parts into which rows cut a bed; most beds are those of the last time."""
+    shape = shapely.from_wkb(bed)
+    return tuple(shapely.get_parts(shape.difference(shapely.union_all(shapely.from_wkb(cuts))))) if cuts else (shape,)
 
 
 def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
     """Return the ground a person walks, and a hand's breadth past it: the connected part that meets most beds."""
     half = tables.constant("foot_path") / 2
-    shapes = [shape for _, shape in ground.beds] + ground.barriers
-    solid = shapely.union_all(
-        [_widened(shape, half - 0.005, True) for shape in shapes] + [_widened(row, half + 0.015, True) for row in rows]
-    )
+    solid = shapely.union_all([*(bed_kept_off(bed) for bed, _ in ground.beds), *map(kept_off, ground.barriers), *rows])
     low_x, low_y, high_x, high_y = solid.bounds
     free = shapely.box(low_x - _AROUND, low_y - _AROUND, high_x + _AROUND, high_y + _AROUND).difference(solid)
     parts = list(shapely.get_parts(free))
     beds = shapely.STRtree([shape for _, shape in ground.beds])
-    met = [len(beds.query(part, predicate="dwithin", distance=half + 0.02)) for part in parts]
+    met = [len(beds.query(part, predicate="dwithin", distance=half + 0.02)) for part in parts] if len(parts) > 1 else [1]
     return parts[int(np.argmax(met))].buffer(half + 0.02, quad_segs=3)
 
 
 def _unreached(parts: Sequence[Any], walk: Any) -> list[Any]:
     """Return what of each part no arm reaches from where a person walks."""
     shapely.prepare(walk)
-    edges = shapely.intersection(shapely.boundary(parts), walk)
-    return [_beyond(part, edge) for part, edge in zip(parts, edges, strict=True)]
+    edges = shapely.to_wkb(shapely.intersection(shapely.boundary(parts), walk))
+    return [_beyond(part, edge) for part, edge in zip(shapely.to_wkb(parts), edges, strict=True)]
 
 
 @lru_cache(maxsize=4096)
-def _beyond(part: Any, edge: Any) -> Any:
-    """Return what of a part no arm reaches from an edge."""
-    return shapely.difference(part, shapely.buffer(edge, tables.constant("arm_reach"), quad_segs=4), grid_size=_GRAIN)
+def _beyond(part: bytes, edge: bytes) -> Any:
+    """Return what of a part no arm reaches from an edge; most of them are those of the last time."""
+    reach = shapely.buffer(shapely.from_wkb(edge), tables.constant("arm_reach"), quad_segs=4)
+    return shapely.difference(shapely.from_wkb(part), reach, grid_size=_GRAIN)
 
 
 _WAYS = "closed-off"

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
 import shapely
@@ -19,6 +19,7 @@ from ..path.geometry import Geometry, Member
 from ..plan.model import ROUND, BareBed, Bed, BedKind, Feature, FeatureKind, Garden, Place, Site, Spot, Structure, Typed
 
 Flat = tuple[float, float]
+_PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends there [m]
 _THIN = 0.06  # half the ground a bare row takes [m]
 _ALWAYS = 4.0  # least side of a plan's extent [m]
 _LARGE = 600  # members, from which on a structure laid on the plan is not kept: too much memory for each step of a hand
@@ -155,6 +156,16 @@ class Laid:
         return self.line.buffer(self.leaves, cap_style="flat")
 
     @cached_property
+    def cut(self) -> shapely.Polygon:
+        """Return what parts its bed: nobody picks through a row, nor past its very end."""
+        return shapely.LineString((self.spot(-_PAST_ROW, 0.0), self.spot(self.geometry.length + _PAST_ROW, 0.0))).buffer(0.005)
+
+    @cached_property
+    def kept_off(self) -> shapely.Polygon:
+        """Return where nobody's middle passes for the row."""
+        return self.line.buffer(tables.constant("foot_path") / 2 + 0.015, cap_style="flat", join_style="mitre")
+
+    @cached_property
     def mark(self) -> StructureMark:
         """Return how it is drawn on the plan."""
         return _structure(self)
@@ -192,6 +203,21 @@ def bed_shape(bed: BareBed) -> shapely.Polygon:
 def _bed_shape(kind: BedKind, x: float, y: float, bearing: float, length: float, width: float, board: float) -> shapely.Polygon:
     bed = BareBed(key="x", name="x", kind=kind, x=x, y=y, bearing=bearing, length=length, width=width, board=board)
     return shapely.Polygon(bed_outline(bed))
+
+
+def kept_off(shape: Any) -> Any:
+    """Return where nobody's middle passes for a bed, a wall or a fence."""
+    return shape.buffer(tables.constant("foot_path") / 2 - 0.005, join_style="mitre")
+
+
+@lru_cache(maxsize=2048)
+def _bed_kept_off(*place: Any) -> Any:
+    return kept_off(_bed_shape(*place))
+
+
+def bed_kept_off(bed: BareBed) -> Any:
+    """Return where nobody's middle passes for a bed."""
+    return _bed_kept_off(bed.kind, bed.x, bed.y, bed.bearing, bed.length, bed.width, bed.board)
 
 
 def structure_frame(bed: BareBed, structure: Structure, length: float) -> Frame:

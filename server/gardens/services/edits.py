@@ -19,7 +19,7 @@ from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
 from .garden import garden_out, last_change, next_redo, plot_out
-from .state import MODELS, PLACE, PLAIN, Held, State, place_of, side_of, state_of, validated, whole, words_of_edit
+from .state import MODELS, PLACE, PLAIN, Held, State, changed, place_of, side_of, state_of, validated, whole, words_of_edit
 from .writing import Wanted, change_garden
 
 
@@ -159,7 +159,7 @@ def draft(granted: Granted, sent: schemas.DraftEditsIn) -> schemas.PlotOut:
     stored = whole(state)
     system: System = stored.units
     applying = _applied(state, [edit.model_copy(update={"revision": None}) for edit in sent.edits], system)
-    return plot_out(whole(applying.state), stored, sent.about, tuple(str(problem) for problem in applying.problems))
+    return plot_out(changed(stored, state, applying.state), stored, sent.about, tuple(str(problem) for problem in applying.problems))
 
 
 def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.EditsOut:

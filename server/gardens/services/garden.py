@@ -6,7 +6,7 @@ import csv
 import io
 import json
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Any
 
@@ -52,7 +52,7 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     state = state_of(garden)
     core = whole(state)
     laid = laid_out(core)
-    drawn = _drawn(core.model_dump_json())
+    drawn = _drawn(_Whole(core.model_dump_json(), core))
     last, redo = (last_change(garden, visitor), next_redo(garden, visitor)) if granted.role != "read" else (None, None)
     return schemas.GardenOut(
         id=garden.pk, role=granted.role, owner=garden.owner.get_username(), name=core.name, units=core.units, number=garden.changes,
@@ -78,10 +78,18 @@ class _Drawn:
     warnings: tuple[Warned, ...]
 
 
+@dataclass(frozen=True)
+class _Whole:
+    """A garden, alike where its document is."""
+
+    text: str
+    garden: model.Garden = field(compare=False)
+
+
 @lru_cache(maxsize=16)
-def _drawn(text: str) -> _Drawn:
-    """Return the plan of a garden, given as its document; several look at the same one."""
-    core = model.Garden.model_validate_json(text)
+def _drawn(known: _Whole) -> _Drawn:
+    """Return the plan of a garden; several look at the same one."""
+    core = known.garden
     laid = laid_out(core)
     drawing = plot_of(core, laid)
     found = clashes(core, laid)
@@ -167,7 +175,7 @@ def plot_out(core: model.Garden, stored: model.Garden, about: str = "", problems
 
     Where nobody gets to is told as it is in the stored garden: what is carried is looked at for that when it is put down.
     """
-    laid, before = laid_out(core), _drawn(stored.model_dump_json())
+    laid, before = laid_out(core), _drawn(_Whole(stored.model_dump_json(), stored))
     things: list[Any] = [*core.beds, *core.features, *(each.structure for each in laid)]
     thing = next((each for each in things if each.key == about), None)
     plot, gone = _differs(before.plot, plot_of(core, laid))

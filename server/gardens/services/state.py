@@ -126,14 +126,41 @@ def _place(found: Held) -> model.Place:
 
 def whole(state: State) -> model.Garden:
     """Return a state as the core's garden; what cannot be read is not in it."""
-    readable = [each for each in state.values() if not each.fault]
-    standing: dict[str, list[Document]] = {}
-    for each in readable:
-        if each.kind == "structure":
-            standing.setdefault(each.home, []).append(each.document)
-    beds = [{**each.document, "structures": standing.get(each.key, [])} for each in readable if each.kind == "bed"]
-    features = [each.document for each in readable if each.kind == "feature"]
+    beds = [{**bed.document, "structures": [each.document for each in guests]} for bed, guests in _beds(state)]
+    features = [each.document for each in _features(state)]
     return model.Garden.model_validate({**_place(state[PLACE]).model_dump(), "beds": beds, "features": features})
+
+
+def changed(garden: model.Garden, before: State, after: State) -> model.Garden:
+    """Return a state as the core's garden, made from that of another state: only what differs is made anew."""
+    old = {bed.key: (bed, held) for bed, held in zip(garden.beds, _beds(before), strict=True)}
+    lain = {feature.key: (feature, held) for feature, held in zip(garden.features, _features(before), strict=True)}
+    beds = []
+    for held, guests in _beds(after):
+        known, same = old.get(held.key, (None, None))
+        if known is not None and same == (held, guests):
+            beds.append(known)
+        else:
+            beds.append(model.Bed.model_validate({**held.document, "structures": [each.document for each in guests]}))
+    features = []
+    for held in _features(after):
+        feature, was = lain.get(held.key, (None, None))
+        features.append(feature if feature is not None and was is held else model.Feature.model_validate(held.document))
+    place = {} if after[PLACE] is before[PLACE] else dict(_place(after[PLACE]))
+    return garden.model_copy(update={**place, "beds": tuple(beds), "features": tuple(features)})
+
+
+def _beds(state: State) -> list[tuple[Held, list[Held]]]:
+    """Return the beds that can be read, each with what stands on it."""
+    standing: dict[str, list[Held]] = {}
+    for each in state.values():
+        if each.kind == "structure" and not each.fault:
+            standing.setdefault(each.home, []).append(each)
+    return [(each, standing.get(each.key, [])) for each in state.values() if each.kind == "bed" and not each.fault]
+
+
+def _features(state: State) -> list[Held]:
+    return [each for each in state.values() if each.kind == "feature" and not each.fault]
 
 
 def unreadable(state: State) -> list[Held]:
