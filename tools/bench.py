@@ -27,9 +27,9 @@ from ascent.report.evaluation import asked_gust, evaluate, sensitivity
 from ascent.sizing.fixes import fixes_for, sized
 from ascent.sizing.offer import choices
 from ascent.telling.present import full_report
-from config.served import ROOT, Visit, served
 from Pynite import FEModel3D
 from strain import strain
+from trials.served import ROOT, Visit, served
 
 
 def timed(do: Callable[[], Any], times: int) -> list[float]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sys
 
-from config.killing import kill_while_writing
+from trials.killing import kill_while_writing
 
 if __name__ == "__main__":
     tally = kill_while_writing(int(sys.argv[1]), int(sys.argv[2]) if len(sys.argv) > 2 else 0)

@@ -10,8 +10,8 @@ import shutil
 from collections.abc import Callable
 from typing import NamedTuple
 
-from config.served import ROOT, served
 from playwright.sync_api import Page, sync_playwright
+from trials.served import ROOT, served
 
 
 class Shot(NamedTuple):

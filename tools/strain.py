@@ -16,7 +16,7 @@ from typing import Any
 
 from ascent.plan.model import FORMAT_VERSION
 from config.bounds import most_bytes
-from config.served import ROOT, Visit, served
+from trials.served import ROOT, Visit, served
 
 _PEOPLE, _SECONDS = 30, 60.0
 _PAUSE = (0.5, 1.5)

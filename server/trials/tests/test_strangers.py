@@ -17,6 +17,8 @@ from unittest import mock
 
 from accounts import letters, services
 from ascent.plan.documents import MOST_PROBLEMS
+from config import bounds, faults, home
+from config.api import api
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.sessions.models import Session
@@ -30,9 +32,6 @@ from gardens.services import garden, structures, writing
 from gardens.services.state import MODELS
 from gardens.tests.support import ApiTestCase, demo_garden
 from limits import tries
-
-from config import bounds, faults, home
-from config.api import api
 
 PASSWORD = "tall-beans-9"
 

@@ -10,13 +10,12 @@ from urllib.parse import urlencode
 
 import jsonschema
 import schemathesis
+from config.api import api
 from django.db import transaction
 from django.test import Client
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 from schemathesis.generation import GenerationMode
-
-from config.api import api
 
 LONG = 20  # examples from which a run differs from the last
 

@@ -4,13 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
+from config.api import api
 from django.contrib.auth import get_user_model
 from django.test import Client
 from gardens.models import Garden, Share, Thing
 from gardens.services.access import make_link
 from gardens.tests.support import ApiTestCase
-
-from config.api import api
 
 # what a reader may send although it is no GET: nothing of it is stored
 LOOKS = {("post", f"/{name}") for name in ("draft", "report", "fixes", "sizing", "rests", "ways", "curve", "solid")}

@@ -21,7 +21,7 @@ from http.cookies import SimpleCookie
 from pathlib import Path
 from typing import Any
 
-from config.served import ROOT, Visit, demo_home, free_port, served, wait_for
+from trials.served import ROOT, Visit, demo_home, free_port, served, wait_for
 
 NGINX = shutil.which("nginx") or shutil.which("nginx", path="/usr/sbin:/sbin")
 _LINES = 130

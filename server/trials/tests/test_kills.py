@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import unittest
 
-from config.killing import kill_while_writing
+from trials.killing import kill_while_writing
 
 
 class KillsTest(unittest.TestCase):

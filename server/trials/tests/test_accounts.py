@@ -7,14 +7,13 @@ import re
 import shutil
 from typing import Any
 
+from config.api import api
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.cache import cache
 from django.test import Client, TestCase, override_settings
 from gardens.models import Change, Garden
 from gardens.tests.support import demo_garden
-
-from config.api import api
 
 PASSWORD = "tall-beans-9"
 

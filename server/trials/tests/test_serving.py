@@ -11,7 +11,7 @@ from http.client import HTTPConnection, HTTPResponse
 
 import brotli
 
-from config.served import ROOT, served
+from trials.served import ROOT, served
 
 
 class ServingTest(unittest.TestCase):
