@@ -41,6 +41,7 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
       {plan.warnings.length > 0 && (
         <>
           <h2>In the way</h2>
+          <p className="quiet hint">Flagged on the plan: ▶ must change, ▷ may stay.</p>
           <ul className="notes">
             {plan.warnings.map((warning, i) => (
               <li key={i} data-mark={warning.level === "wrong" ? "▶" : "▷"}>

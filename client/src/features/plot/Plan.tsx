@@ -9,7 +9,8 @@ import type { Flat } from "../../drawing/scale";
 import { StructureShape } from "../../drawing/StructureShape";
 import { useSize } from "../../drawing/useSize";
 import { BedHandles, FeatureHandles, StructureHandles } from "./Handles";
-import { Gaps, Guides, Names, Shadows, WarningMarks } from "./Notes";
+import { Names } from "./Names";
+import { Gaps, Guides, Shadows, WarningMarks } from "./Notes";
 import { carried, Placing, type Kind } from "./placing";
 import { useDragging, type Grip } from "./useDragging";
 import { useNudging } from "./useNudging";
@@ -128,7 +129,7 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
               <StructureShape structure={row} scale={scale} chosen={chosen === row.key} />
             </g>
           ))}
-          <Names plot={plot} placing={placing} lines={lines} scale={scale} chosen={chosen} shade={shade} width={width} busy={plan.hand !== null} />
+          <Names plot={plot} placing={placing} lines={lines} warnings={plan.warnings} scale={scale} chosen={chosen} shade={shade} busy={plan.hand !== null} />
           <Guides guides={drag.guides} scale={scale} />
           <Gaps gaps={plan.gaps} scale={scale} />
           <WarningMarks warnings={plan.warnings} scale={scale} chosen={chosen} />

@@ -124,7 +124,7 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
         <Welcome garden={garden} catalogue={catalogue} onSkip={() => setSkipped(true)} />
       ) : (
         <main className="plot">
-          <div className="side">
+          <div className={bed || row || feature ? "side" : "side idle"}>
             {bed && <BedPanel key={bed.key} bed={bed} written={plan.writtenOf(bed.key) ?? bed.written} {...shared} />}
             {row && <StructurePanel key={row.key} row={row} line={lines.get(row.key)} written={plan.writtenOf(row.key) ?? row.written} {...shared} />}
             {feature && <FeaturePanel key={feature.key} feature={feature} written={plan.writtenOf(feature.key) ?? feature.written} {...shared} />}
