@@ -389,7 +389,7 @@ export interface paths {
         };
         /**
          * Lines
-         * @description How structures stand: those named; where they are very large, as many as a few seconds allow, the rest when asked again.
+         * @description How structures stand: those named; as many as a moment allows, the rest when asked again.
          */
         get: operations["gardens_api_gardens_lines"];
         put?: never;

@@ -104,7 +104,7 @@ function besideRow(row: StructureMark, placing: Placing, scale: Scale, long: num
   const [first, last] = (upright ? a[1] < b[1] : a[0] > b[0]) ? [a, b] : [b, a];
   const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
   if (upright) return [{ x: first[0], y: first[1] - 20 - off }, { x: last[0], y: last[1] + 20 + off }, { x: x + wide + 12 + long / 2 + off, y }, { x: x - wide - 12 - long / 2 - off, y }];
-  return [{ x: first[0] + 8 + long / 2 + off, y: first[1] }, { x: last[0] - 8 - long / 2 - off, y: last[1] }, { x, y: y - wide - 15 - off }, { x, y: y + wide + 15 + off }];
+  return [{ x: first[0] + 8 + long / 2 + off, y: first[1] }, { x: last[0] - 8 - long / 2 - off, y: last[1] }, { x, y: y - wide - 19 - off }, { x, y: y + wide + 19 + off }];
 }
 
 /** Where a bed's name may be written: along its lower or its upper edge, in the middle or towards an end. */
