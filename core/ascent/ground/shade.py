@@ -151,7 +151,8 @@ def hours_of_sun(garden: Garden, leaves: Sequence[Canopy], day: int) -> tuple[Be
     covers = np.array([leaf.cover for leaf in leaves])
     for level in np.unique(rises) if leaves else ():
         here = np.flatnonzero(rises == level)
-        tree = shapely.STRtree(shapely.points(points[here]))
+        looked: Any = shapely.points(points[here])
+        tree = shapely.STRtree(looked)
         for height, azimuth in zip(heights, azimuths, strict=True):
             sun = np.ones(len(here))
             which, inside = tree.query(shadows_of(leaves, height, azimuth, float(level)), predicate="intersects")
