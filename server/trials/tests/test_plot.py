@@ -46,6 +46,19 @@ class PlotTest(BrowserTestCase):
         self.page.get_by_role("button", name="redo", exact=True).click()  # undo and redo work across a reload
         self.wait_for("loft-bed-2", "x", lambda found: found == x)
 
+    def test_no_name_lies_over_another(self):
+        """Names that are level or upright, by the boxes they are drawn in: two may touch, none may cover another's letters."""
+        self.plan()
+        expect(self.page.locator(".plannames text", has_text="m/s").nth(15)).to_be_visible(timeout=15_000)
+        boxes = self.page.locator(".plannames text").evaluate_all(
+            "all => all.map(text => [text.textContent, text.getBoundingClientRect()]).map(([says, box]) => [says, box.left, box.top, box.right, box.bottom])"
+        )
+        self.assertGreater(len(boxes), 25)
+        for n, (says, left, top, right, bottom) in enumerate(boxes):
+            for other, low_x, low_y, high_x, high_y in boxes[n + 1 :]:
+                over = min(right, high_x) - max(left, low_x), min(bottom, high_y) - max(top, low_y)
+                self.assertFalse(over[0] > 3 and over[1] > 6, f"{says} over {other} by {over}")
+
     def test_it_comes_into_line_with_its_neighbours(self):
         Thing.objects.filter(garden=self.garden, kind="bed").exclude(key__startswith="loft-bed").delete()
         Thing.objects.filter(garden=self.garden, kind="structure").delete()
