@@ -14,4 +14,12 @@ export default tseslint.config(
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
     },
   },
+  {
+    files: ["src/features/**"],
+    rules: { "no-restricted-imports": ["error", { patterns: [{ regex: "^\\.\\./[a-z]+/", message: "A feature knows no other: what two share lies in ui/, drawing/ or api/." }] }] },
+  },
+  {
+    files: ["src/api/**", "src/queue/**", "src/drawing/**", "src/ui/**"],
+    rules: { "no-restricted-imports": ["error", { patterns: [{ regex: "/features/", message: "What features share knows none of them." }] }] },
+  },
 );

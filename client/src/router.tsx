@@ -1,6 +1,6 @@
 import { createBrowserRouter } from "react-router";
 
-import { Shell } from "./ui/Shell";
+import { Shell } from "./Shell";
 
 const Waiting = () => <p className="page quiet">One moment…</p>;
 

@@ -1,9 +1,9 @@
 import { Outlet } from "react-router";
 
-import { useGardens, useSession } from "../api/queries";
-import { SignIn } from "../features/signin/SignIn";
-import { useQueueRoom } from "../queue/useQueueRoom";
-import { Commander } from "./Commander";
+import { useGardens, useSession } from "./api/queries";
+import { SignIn } from "./features/signin/SignIn";
+import { useQueueRoom } from "./queue/useQueueRoom";
+import { Commander } from "./ui/Commander";
 
 /** Everything inside needs someone signed in, or a read-only link opened before. */
 export function Shell() {
