@@ -18,7 +18,7 @@ export const useGarden = (id: number) =>
   });
 
 const AT_ONCE = 50;
-const AGAIN_MS = 100;
+const AGAIN_MS = 200;
 
 /** Of many questions of one kind only two are asked at once; the others wait here, not on the server. */
 const asking: Promise<unknown>[] = [Promise.resolve(), Promise.resolve()];

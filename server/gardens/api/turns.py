@@ -73,6 +73,7 @@ class Turns:
 
 _long = Turns(OWN, ALL)
 _short = Turns(OWN, 10**6)
+_live = Turns(OWN, 10**6)  # of a hand, which waits for nothing that comes in by and by
 
 
 def heavy(view: Callable[..., Answer]) -> Callable[..., Answer]:
@@ -127,14 +128,14 @@ hand = Hand()
 
 
 def live(view: Callable[..., Answer]) -> Callable[..., Answer]:
-    """Return a view that answers to a moving hand: brisk, and what may come later makes way."""
+    """Return a view that answers to a moving hand: it waits for none but its visitor's own hand, and what may come later makes way."""
 
     @functools.wraps(view)
     def moved(request: HttpRequest, *args: Any, **kwargs: Any) -> Answer:
         hand.moves()
         return view(request, *args, **kwargs)
 
-    return brisk(moved)
+    return _in_turn(moved, _live)
 
 
 def until_enough(seconds: float = LONGEST) -> Callable[[], bool]:
