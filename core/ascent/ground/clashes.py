@@ -17,7 +17,7 @@ from .. import tables
 from ..plan.model import ROUND, Bed, Feature, Garden, Typed
 from ..words.quantities import System, write
 from ..words.texts import say, template
-from .plot import Flat, Laid, bed_kept_off, bed_shape, keep_of, kept_off
+from .plot import Flat, Laid, bed_kept_off, bed_shape, keep_of, kept_off, lie_of
 
 _log = logging.getLogger(__name__)
 _TOUCH = 0.05  # beds nearer than this are one bed to walk round [m]
@@ -65,7 +65,7 @@ class _Ground:
 
     def __init__(self, garden: Garden, laid: Sequence[Laid]) -> None:
         self.garden, self.laid = garden, laid
-        self.beds = [(bed, bed_shape(bed)) for bed in garden.beds]
+        self.beds = [(bed, bed_shape(lie_of(bed))) for bed in garden.beds]
         self.features = [(feature, shape_of(feature)) for feature in garden.features]
         self.paths = [(feature, shape) for feature, shape in self.features if feature.kind == "path"]
         self.barriers = [shape for feature, shape in self.features if feature.kind in ("wall", "fence")]
@@ -290,7 +290,7 @@ def _past_bed(ground: _Ground) -> Iterator[Clash]:
     """Rows that end beyond their bed's boards."""
     beds = [shape for _, shape in ground.beds]
     tree = shapely.STRtree(beds)
-    inside = shapely.covers([bed_shape(each.bed) for each in ground.laid], [each.line for each in ground.laid]).tolist()
+    inside = shapely.covers([bed_shape(lie_of(each.bed)) for each in ground.laid], [each.line for each in ground.laid]).tolist()
     for each, within in zip(ground.laid, inside, strict=True):
         row = each.line
         if within:
@@ -359,7 +359,7 @@ def _parts(bed: bytes, cuts: tuple[bytes, ...]) -> tuple[Any, ...]:
 def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
     """Return the ground a person walks, and a hand's breadth past it: the connected part that meets most beds."""
     half = tables.constant("foot_path") / 2
-    solid = shapely.union_all([*(bed_kept_off(bed) for bed, _ in ground.beds), *map(kept_off, ground.barriers), *rows])
+    solid = shapely.union_all([*(bed_kept_off(lie_of(bed)) for bed, _ in ground.beds), *map(kept_off, ground.barriers), *rows])
     low_x, low_y, high_x, high_y = solid.bounds
     free = shapely.box(low_x - _AROUND, low_y - _AROUND, high_x + _AROUND, high_y + _AROUND).difference(solid)
     parts = list(shapely.get_parts(free))

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
-from typing import Any, Literal
+from typing import Any, Literal, NamedTuple
 
 import numpy as np
 import shapely
@@ -181,28 +181,40 @@ def spots(points: Array) -> list[Flat]:
     return [(x, y) for x, y in np.round(np.asarray(points, dtype=float), 3).tolist()]
 
 
-def bed_frame(bed: BareBed) -> Frame:
+class Lie(NamedTuple):
+    """Where a bed lies and how large it is: all that its ground is made of, so that what was made of it is found again."""
+
+    kind: BedKind
+    x: float
+    y: float
+    bearing: float
+    length: float
+    width: float
+    board: float
+
+
+def lie_of(bed: BareBed) -> Lie:
+    """Return where a bed lies."""
+    return Lie(bed.kind, bed.x, bed.y, bed.bearing, bed.length, bed.width, bed.board)
+
+
+def bed_frame(bed: BareBed | Lie) -> Frame:
     """Return where a bed's middle line lies; its first end is half a length behind its middle."""
     start = Frame(bed.x, bed.y, bed.bearing).out(np.array([[-bed.length / 2, 0.0]]))[0]
     return Frame(float(start[0]), float(start[1]), bed.bearing)
 
 
-def bed_outline(bed: BareBed) -> Array:
+def bed_outline(bed: BareBed | Lie) -> Array:
     """Return the corners of a bed, its boards outside of it where it has any, (4, 2). [m]"""
     board = bed.board if bed.kind != "in-ground" else 0.0
     half, long = bed.width / 2 + board, bed.length + board
     return bed_frame(bed).out(np.array([[-board, -half], [long, -half], [long, half], [-board, half]]))
 
 
-def bed_shape(bed: BareBed) -> shapely.Polygon:
-    """Return the ground a bed takes."""
-    return _bed_shape(bed.kind, bed.x, bed.y, bed.bearing, bed.length, bed.width, bed.board)
-
-
 @lru_cache(maxsize=2048)
-def _bed_shape(kind: BedKind, x: float, y: float, bearing: float, length: float, width: float, board: float) -> shapely.Polygon:
-    bed = BareBed(key="x", name="x", kind=kind, x=x, y=y, bearing=bearing, length=length, width=width, board=board)
-    return shapely.Polygon(bed_outline(bed))
+def bed_shape(lie: Lie) -> shapely.Polygon:
+    """Return the ground a bed takes."""
+    return shapely.Polygon(bed_outline(lie))
 
 
 def kept_off(shape: Any) -> Any:
@@ -211,13 +223,9 @@ def kept_off(shape: Any) -> Any:
 
 
 @lru_cache(maxsize=2048)
-def _bed_kept_off(*place: Any) -> Any:
-    return kept_off(_bed_shape(*place))
-
-
-def bed_kept_off(bed: BareBed) -> Any:
+def bed_kept_off(lie: Lie) -> Any:
     """Return where nobody's middle passes for a bed."""
-    return _bed_kept_off(bed.kind, bed.x, bed.y, bed.bearing, bed.length, bed.width, bed.board)
+    return kept_off(bed_shape(lie))
 
 
 def structure_frame(bed: BareBed, structure: Structure, length: float) -> Frame:
@@ -265,8 +273,7 @@ _laid_before = lru_cache(maxsize=1024)(_laid)  # what nobody has moved is not la
 def plot_of(garden: Garden, laid: Sequence[Laid] | None = None) -> PlotDrawing:
     """Return a garden in plan."""
     structures = tuple(each.mark for each in (laid_out(garden) if laid is None else laid))
-    beds = tuple(_bed(bed.key, bed.name, bed.kind, bed.soil if bed.kind == "in-ground" else bed.fill, bed.x, bed.y, bed.bearing, bed.length, bed.width, bed.board)
-                 for bed in garden.beds)  # fmt: skip
+    beds = tuple(_bed(bed.key, bed.name, bed.soil if bed.kind == "in-ground" else bed.fill, lie_of(bed)) for bed in garden.beds)
     features = tuple(
         FeatureMark(key=f.key, name=f.name, kind=f.kind, round=f.kind in ROUND, points=f.points, width=f.width, keep=keep_of(f))
         for f in garden.features
@@ -324,13 +331,10 @@ def _extent(points: Sequence[Spot]) -> tuple[Flat, Flat]:
 
 
 @lru_cache(maxsize=2048)
-def _bed(
-    key: str, name: str, kind: BedKind, soil: str, x: float, y: float, bearing: float, length: float, width: float, board: float
-) -> BedMark:
-    corners = shapely.get_coordinates(_bed_shape(kind, x, y, bearing, length, width, board))[:4]
+def _bed(key: str, name: str, soil: str, lie: Lie) -> BedMark:
     return BedMark(
-        key=key, name=name, kind=kind, hatch=tables.soils()[soil].hatch, board=board if kind != "in-ground" else 0.0,
-        outline=tuple(spots(corners)), middle=(x, y), length=length, width=width, bearing=bearing,
+        key=key, name=name, kind=lie.kind, hatch=tables.soils()[soil].hatch, board=lie.board if lie.kind != "in-ground" else 0.0,
+        outline=tuple(spots(bed_outline(lie))), middle=(lie.x, lie.y), length=lie.length, width=lie.width, bearing=lie.bearing,
     )  # fmt: skip
 
 

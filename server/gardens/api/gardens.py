@@ -12,7 +12,7 @@ from pydantic import Field
 from .. import schemas
 from ..catalogue import catalogue as everything
 from ..services import access, edits, garden, owned, structures
-from .turns import SLICE, brisk, heavy, live, until_enough
+from .turns import brisk, by_and_by, heavy, live
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
@@ -93,7 +93,7 @@ def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> H
 @brisk
 def lines(request: HttpRequest, garden_id: int, asked: Query[schemas.LinesAsked]) -> list[schemas.StructureLine]:
     """How structures stand: those named; as many as a moment allows, the rest when asked again."""
-    return garden.lines(access.garden_for(visitor_of(request), garden_id), asked.keys, until_enough(SLICE))
+    return garden.lines(access.garden_for(visitor_of(request), garden_id), asked.keys, by_and_by())
 
 
 @router.get("/gardens/{garden_id}/shade", response={200: schemas.ShadeOut, **REFUSED})

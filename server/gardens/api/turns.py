@@ -20,7 +20,7 @@ OWN, ALL = 2, 3  # at once: of one visitor, and of everybody's long ones
 _WAIT = 3.0  # for one's turn [s]
 _MOST_WAITING = 3  # of everybody; who waits takes a thread, too
 _STILL = 0.2  # after a hand has moved [s]
-SLICE = 0.4  # of what comes in by and by [s]
+_SLICE = 0.4  # of what comes in by and by [s]
 LONGEST = 4.0  # that a search goes on before it says what it has found [s]
 Answer = TypeVar("Answer")
 
@@ -139,6 +139,12 @@ def live(view: Callable[..., Answer]) -> Callable[..., Answer]:
 
 
 def until_enough(seconds: float = LONGEST) -> Callable[[], bool]:
-    """Return what a search asks whether it has gone on for long enough; what comes in by and by also makes way for a hand that moves."""
+    """Return what a search asks whether it has gone on for long enough."""
     end = time.monotonic() + seconds
-    return lambda: time.monotonic() > end or (seconds <= SLICE and hand.busy())
+    return lambda: time.monotonic() > end
+
+
+def by_and_by() -> Callable[[], bool]:
+    """Return the same for what comes in by and by: a moment is enough, and a hand that moves goes first."""
+    enough = until_enough(_SLICE)
+    return lambda: enough() or hand.busy()

@@ -80,17 +80,13 @@ def _held(kind: str, key: str, home: str, text: str, form: int, id: int | None, 
         return Held(kind, key, home, json.loads(text), id, revision, form, str(error.problems[0]))
 
 
-def meant(kind: str, document: Document, form: int) -> Document:
+@lru_cache(maxsize=4096)
+def _meant(kind: str, text: str, form: int) -> Document:
     """Return what a stored document means today: in the present form, with everything filled in. It is shared; do not change it.
 
     Raises:
         InvalidPlan: It cannot be read.
     """
-    return _meant(kind, json.dumps(document), form)
-
-
-@lru_cache(maxsize=4096)
-def _meant(kind: str, text: str, form: int) -> Document:
     if form > model.FORMAT_VERSION:
         raise InvalidPlan([Problem(kind, f"form {form}", f"form 1 to {model.FORMAT_VERSION} is read by this program")])
     try:

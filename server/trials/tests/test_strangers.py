@@ -327,7 +327,7 @@ class LargeTest(ApiTestCase):
     def test_lines_of_what_is_very_large_come_in_by_and_by(self):
         path = f"gardens/{self.garden.pk}/lines?" + "&".join(f"keys={row.key}" for row in self.garden.things.filter(kind="structure")[:5])
         garden._line.cache_clear()
-        with mock.patch("gardens.api.gardens.until_enough", return_value=lambda: True):
+        with mock.patch("gardens.api.gardens.by_and_by", return_value=lambda: True):
             self.assertEqual(len(self.call("get", path)), 1, "never nothing")
         self.assertEqual(len(self.call("get", path)), 5)
 
