@@ -252,6 +252,10 @@ class DamageTest(NearTestCase):
         with self.assertRaises(InvalidPlan) as caught:
             read_plan(changed(path, [planting, planting]))
         self.assertIn("a key of its own for each planting", str(caught.exception))
+        self.assertRegex(str(caught.exception), r"structures\[0\]\.plantings: .*‘p1’ stands for two")
+        with self.assertRaises(InvalidPlan) as caught:
+            read_plan(changed((*path, 0, "key"), "Late Row"))
+        self.assertRegex(str(caught.exception), r'plantings\[0\]\.key: "Late Row" .*small letters, figures and hyphens')
         two = read_plan(changed(path, [planting, {**planting, "key": "late"}])).garden.beds[0].structures[0]
         self.assertEqual([each.path("count") for each in two.plantings], ["plantings.p1.count", "plantings.late.count"])
 

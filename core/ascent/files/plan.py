@@ -18,6 +18,7 @@ _ALLOWED = {
     "extra_forbidden": "no field of that name belongs here",
     "missing": "the field must be given",
     "finite_number": "a finite number is allowed",
+    "string_pattern_mismatch": "small letters, figures and hyphens, a letter or figure first, 64 at most, are allowed",
     "json_invalid": "a JSON document is allowed",
 }
 

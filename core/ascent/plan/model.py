@@ -5,9 +5,9 @@ from __future__ import annotations
 import datetime as dt
 import re
 import unicodedata
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, model_validator
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, field_validator, model_validator
 
 from .. import tables
 from ..errors import UnknownItem
@@ -144,12 +144,13 @@ class Build(Typed):
     across: Metres = Field(0.0, description="its middle from the bed's middle, to the left of the bed's bearing, m")
     turn: Bearing = Field(0.0, description="its row from the bed's bearing, clockwise, degrees")
 
-    @model_validator(mode="after")
-    def _plantings_apart(self) -> Self:
-        keys = [planting.key for planting in self.plantings]
-        if len(set(keys)) < len(keys):
-            raise ValueError("a key of its own for each planting is allowed")
-        return self
+    @field_validator("plantings")
+    @classmethod
+    def _plantings_apart(cls, plantings: tuple[Planting, ...]) -> tuple[Planting, ...]:
+        keys = [planting.key for planting in plantings]
+        if twice := next((key for key in keys if keys.count(key) > 1), ""):
+            raise ValueError(f"a key of its own for each planting is allowed; ‘{twice}’ stands for two")
+        return plantings
 
 
 class AsBuilt(Build):
