@@ -51,9 +51,9 @@ export function useLines(garden: Garden): Map<string, StructureLine> {
 export const useStructure = (id: number) =>
   useQuery({
     queryKey: ["structure", id],
-    queryFn: () => taken(api.GET("/api/structures/{structure_id}", { params: { path: { structure_id: id } } })),
+    queryFn: ({ signal }) => taken(api.GET("/api/structures/{structure_id}", { signal, params: { path: { structure_id: id } } })),
   });
 
 /** The report of a draft. */
-export const reportOf = (id: number, body: { draft: Draft; week: number | null }) =>
-  exactly<Report>(api.POST("/api/structures/{structure_id}/report", { params: { path: { structure_id: id } }, body }));
+export const reportOf = (id: number, body: { draft: Draft; week: number | null }, signal: AbortSignal) =>
+  exactly<Report>(api.POST("/api/structures/{structure_id}/report", { signal, params: { path: { structure_id: id } }, body }));

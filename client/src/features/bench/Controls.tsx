@@ -125,8 +125,9 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
   const navigate = useNavigate();
   const remove = async () => {
     const edit = { kind: "structure" as const, act: "remove" as const, key: structure.key, change: {} };
-    queue.put(editsWrite(structure.garden, [edit], `${name} taken away`));
+    // the bench is left first: what is taken away is asked for no more
     await navigate(`/gardens/${structure.garden}`);
+    queue.put(editsWrite(structure.garden, [edit], `${name} taken away`));
   };
   return (
     <p style={{ marginTop: 22 }}>

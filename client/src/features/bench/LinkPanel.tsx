@@ -22,7 +22,7 @@ const SURE: Record<string, string> = { certain: "mechanics, certain", published:
 export function LinkPanel({ structure, draft, link, weakest, short, fails, week, onFix, onClose }: Props) {
   const fixes = useQuery({
     queryKey: ["fixes", structure.id, link.key, draft, structure.units],
-    queryFn: () => taken(api.POST("/api/structures/{structure_id}/fixes", { params: { path: { structure_id: structure.id } }, body: { draft, link: link.key } })),
+    queryFn: ({ signal }) => taken(api.POST("/api/structures/{structure_id}/fixes", { params: { path: { structure_id: structure.id } }, signal, body: { draft, link: link.key } })),
   });
   const panel = useRef<HTMLElement>(null);
   useEffect(() => {

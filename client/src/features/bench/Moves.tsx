@@ -18,7 +18,7 @@ export function Moves({ structure, draft, option, onValue }: Props) {
   const settled = useSettled(draft);
   const found = useQuery({
     queryKey: ["curve", structure.id, option, settled, structure.units],
-    queryFn: () => taken(api.POST("/api/structures/{structure_id}/curve", { params: { path: { structure_id: structure.id } }, body: { draft: settled, option } })),
+    queryFn: ({ signal }) => taken(api.POST("/api/structures/{structure_id}/curve", { params: { path: { structure_id: structure.id } }, signal, body: { draft: settled, option } })),
     placeholderData: keepPreviousData,
     retry: false,
   });

@@ -26,7 +26,7 @@ export default function Round({ structure, draft, report, week, weak, short, lit
   const settled = useSettled(draft);
   const found = useQuery({
     queryKey: ["solid", structure.id, settled, week, structure.units],
-    queryFn: () => exactly<Schemas["SolidReport"]>(api.POST("/api/structures/{structure_id}/solid", { params: { path: { structure_id: structure.id } }, body: { draft: settled, week } })),
+    queryFn: ({ signal }) => exactly<Schemas["SolidReport"]>(api.POST("/api/structures/{structure_id}/solid", { params: { path: { structure_id: structure.id } }, signal, body: { draft: settled, week } })),
     placeholderData: keepPreviousData,
     retry: false,
   });

@@ -15,7 +15,7 @@ export function Together({ structure, draft, onFix }: Props) {
   const sizing = useQuery({
     queryKey: ["sizing", structure.id, draft, structure.units],
     enabled: asked,
-    queryFn: () => taken(api.POST("/api/structures/{structure_id}/sizing", { params: { path: { structure_id: structure.id } }, body: { draft } })),
+    queryFn: ({ signal }) => taken(api.POST("/api/structures/{structure_id}/sizing", { params: { path: { structure_id: structure.id } }, signal, body: { draft } })),
   });
   const found = sizing.data;
   if (!asked)

@@ -30,7 +30,7 @@ function Ways({ structure, wish, draft, onTake }: Omit<Props, "wishes"> & { wish
   const asked = useSettled({ draft, wish: wish.key, wanted });
   const found = useQuery({
     queryKey: ["ways", structure.id, asked, structure.units],
-    queryFn: () => taken(api.POST("/api/structures/{structure_id}/ways", { params: { path: { structure_id: structure.id } }, body: asked })),
+    queryFn: ({ signal }) => taken(api.POST("/api/structures/{structure_id}/ways", { params: { path: { structure_id: structure.id } }, signal, body: asked })),
     placeholderData: keepPreviousData,
     retry: false,
   });

@@ -3,13 +3,19 @@ import { useEffect, useRef, useState } from "react";
 import { Refused, type Draft, type Problem, type Report } from "../../api/client";
 import { reportOf } from "../../api/queries";
 
-/** The report of a draft, asked for while the hand is on the control: one question in flight, the latest wins. */
+/** The report of a draft, asked for while the hand is on the control: one question in flight, the latest wins, and none once it is left. */
 export function useReport(id: number, draft: Draft, week: number | null, units: string) {
   const [report, setReport] = useState<Report | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
   const waiting = useRef<{ draft: Draft; week: number | null } | null>(null);
   const asking = useRef(false);
+  const left = useRef(new AbortController());
 
+  useEffect(() => {
+    const here = new AbortController();
+    left.current = here;
+    return () => here.abort();
+  }, [id]);
   useEffect(() => {
     waiting.current = { draft, week };
     const ask = async () => {
@@ -17,10 +23,12 @@ export function useReport(id: number, draft: Draft, week: number | null, units: 
       asking.current = true;
       for (let next = waiting.current; next; next = waiting.current) {
         waiting.current = null;
+        const { signal } = left.current;
         try {
-          setReport(await reportOf(id, next));
+          setReport(await reportOf(id, next, signal));
           setProblems([]);
         } catch (error) {
+          if (signal.aborted) continue;
           setProblems(error instanceof Refused ? error.problems : [{ path: "server", given: "", allowed: "the server did not answer", suggestion: "" }]);
         }
       }

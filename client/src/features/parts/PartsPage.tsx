@@ -23,9 +23,9 @@ export function PartsPage() {
   const report = useQuery({
     queryKey: ["parts", id, draft],
     enabled: draft !== undefined,
-    queryFn: () => {
+    queryFn: ({ signal }) => {
       if (!draft) throw new Error("no structure");
-      return reportOf(id, { draft, week: null });
+      return reportOf(id, { draft, week: null }, signal);
     },
   });
   if (structure.isError) return <Faulty error={structure.error} />;
