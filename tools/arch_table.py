@@ -1,4 +1,5 @@
-"""Make the tables of bent panels, core/ascent/data/arches.csv and clamped_arches.csv: a strip of unit length and stiffness.
+"""Make the tables of bent panels, core/ascent/data/arches.csv and clamped_arches.csv: a strip of unit length
+and stiffness.
 
 Run by hand when the method changes; core/tests/published/test_arches.py works some of its rows out again.
 """
@@ -33,14 +34,25 @@ def row(opening: float, hold: float) -> dict[str, float]:
         one = rod.bent(span, hold, some * share, 0.0, LINKS, one)
     top = int(np.argmax(free.y))
     return {
-        "opening": opening, "hold": hold, "rise": free.y.max(), "foot": free.foot, "tie": free.tie, "curvature": free.curvature,
-        "widest": free.x.max() - free.x.min(), "energy": free.energy, "sway": critical, "drop": (free.y.max() - loaded.y.max()) / some,
-        "tie_gain": (max(one.tie, one.other_tie, key=abs) - free.tie) / some, "shift": (one.x[top] - free.x[top]) / some,
-    }  # fmt: skip
+        "opening": opening,
+        "hold": hold,
+        "rise": free.y.max(),
+        "foot": free.foot,
+        "tie": free.tie,
+        "curvature": free.curvature,
+        "widest": free.x.max() - free.x.min(),
+        "energy": free.energy,
+        "sway": critical,
+        "drop": (free.y.max() - loaded.y.max()) / some,
+        "tie_gain": (max(one.tie, one.other_tie, key=abs) - free.tie) / some,
+        "shift": (one.x[top] - free.x[top]) / some,
+    }
 
 
 def clamped(opening: float) -> dict[str, float]:
-    """Return the figures of one strip whose ends are held upright; moments at its ends bend their legs outward."""
+    """Return the figures of one strip whose ends are held upright; moments at its ends bend their legs
+    outward.
+    """
     free = rod.bent(opening, links=LINKS, start=rod.bent(0.5, links=LINKS), clamped=True)
     critical = rod.sway_weight(free, opening, 0.0, links=LINKS, clamped=True)
     some = 0.2 * critical
@@ -50,11 +62,19 @@ def clamped(opening: float) -> dict[str, float]:
         one = rod.bent(opening, 0.0, some * share, 0.0, LINKS, one, clamped=True)
     top = int(np.argmax(free.y))
     return {
-        "opening": opening, "rise": free.y.max(), "thrust": free.foot, "moment": free.clamp, "curvature": free.curvature,
-        "widest": free.x.max() - free.x.min(), "energy": free.energy + free.clamp**2 / (2 * LINKS), "sway": critical,
-        "drop": (free.y.max() - loaded.y.max()) / some, "thrust_gain": (one.foot - free.foot) / some, "moment_gain": (one.clamp - free.clamp) / some,
+        "opening": opening,
+        "rise": free.y.max(),
+        "thrust": free.foot,
+        "moment": free.clamp,
+        "curvature": free.curvature,
+        "widest": free.x.max() - free.x.min(),
+        "energy": free.energy + free.clamp**2 / (2 * LINKS),
+        "sway": critical,
+        "drop": (free.y.max() - loaded.y.max()) / some,
+        "thrust_gain": (one.foot - free.foot) / some,
+        "moment_gain": (one.clamp - free.clamp) / some,
         "shift": (one.x[top] - free.x[top]) / some,
-    }  # fmt: skip
+    }
 
 
 def written(name: str, rows: list[dict[str, float]]) -> None:
@@ -63,7 +83,12 @@ def written(name: str, rows: list[dict[str, float]]) -> None:
         writer = csv.DictWriter(handle, [*rows[0], "source", "certainty"], lineterminator="\n")
         writer.writeheader()
         writer.writerows(
-            {**{k: f"{value:.5g}" for k, value in each.items()}, "source": "handbook-8.2", "certainty": "certain"} for each in rows
+            {
+                **{k: f"{value:.5g}" for k, value in each.items()},
+                "source": "handbook-8.2",
+                "certainty": "certain",
+            }
+            for each in rows
         )
 
 
@@ -78,7 +103,10 @@ def main() -> None:
                 except (ArithmeticError, np.linalg.LinAlgError) as error:
                     sys.exit(f"opening {opening}, hold {hold}: {error}")
         written("arches.csv", found)
-    written("clamped_arches.csv", [clamped(float(opening)) for opening in np.round(np.arange(0.15, 0.801, 0.025), 3)])
+    written(
+        "clamped_arches.csv",
+        [clamped(float(opening)) for opening in np.round(np.arange(0.15, 0.801, 0.025), 3)],
+    )
 
 
 if __name__ == "__main__":

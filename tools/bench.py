@@ -65,11 +65,14 @@ def stretched(structure: Structure) -> Structure:
 
 
 def core() -> None:
-    """Measure every family on a structure of the demo, its season stretched, beside a general frame library on the same cases."""
+    """Measure every family on a structure of the demo, its season stretched, beside a general frame library
+    on the same cases.
+    """
     garden = read_plan((ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes()).garden
     seen: set[str] = set()
     print(
-        f"{'family':<16}{'weeks':>6}{'load path ms':>14}{'evaluation ms':>15}{'report ms':>11}{'links':>7}{'options':>9}{'lines':>7}{'frame library':>15}"
+        f"{'family':<16}{'weeks':>6}{'load path ms':>14}{'evaluation ms':>15}{'report ms':>11}"
+        f"{'links':>7}{'options':>9}{'lines':>7}{'frame library':>15}"
     )
     for bed in garden.beds:
         for structure in bed.structures:
@@ -79,16 +82,25 @@ def core() -> None:
     bed = next(bed for bed in garden.beds if bed.name == "Long Plot A")
     site, structure = Site(garden=garden, bed=bed), bed.structures[0]
     found = evaluate(site, structure)
-    say("fixes of the weakest link", f"{median(timed(lambda: fixes_for(found, found.weakest(found.worst_week)), 5)):.0f} ms")
+    say(
+        "fixes of the weakest link",
+        f"{median(timed(lambda: fixes_for(found, found.weakest(found.worst_week)), 5)):.0f} ms",
+    )
     weak = structure.model_copy(update={"options": {**structure.options, "post_spacing": 3.0, "depth": 0.3}})
-    say("several changes together, until it holds", f"{median(timed(lambda: sized(site, weak), 3)):.0f} ms", "≤ 1 s")
+    say(
+        "several changes together, until it holds",
+        f"{median(timed(lambda: sized(site, weak), 3)):.0f} ms",
+        "≤ 1 s",
+    )
     say("what it rests on", f"{median(timed(lambda: sensitivity(site, structure), 5)):.0f} ms")
     need = Need("tom-slicer", None, "right", "pruned")
     say("every kind as a picture", f"{median(timed(lambda: choices(site, need), 5)):.0f} ms", "≤ 3 s")
 
 
 def family_row(site: Site, structure: Structure) -> None:
-    """Print one family: its load path over about 40 weeks × 3 winds × 2 soil states, and the frame library's time over ours."""
+    """Print one family: its load path over about 40 weeks × 3 winds × 2 soil states, and the frame library's
+    time over ours.
+    """
     long = stretched(structure)
     family = family_of(structure.family)
     options = family.options.model_validate(structure.options)
@@ -107,7 +119,11 @@ def family_row(site: Site, structure: Structure) -> None:
     start = time.perf_counter()
     model.analyze_linear()
     theirs = (time.perf_counter() - start) * 1e3
-    lines = len((ROOT / "core" / "ascent" / "families" / f"{family.key.replace('-', '_')}.py").read_text().splitlines())
+    lines = len(
+        (ROOT / "core" / "ascent" / "families" / f"{family.key.replace('-', '_')}.py")
+        .read_text()
+        .splitlines()
+    )
     print(
         f"{family.key:<16}{found.season.weeks:>6}{ours:>14.2f}{whole:>15.1f}{words:>11.1f}{len(found.links):>7}{len(family.options.model_fields):>9}"
         f"{lines:>7}{theirs / ours:>13.0f} ×",
@@ -135,14 +151,22 @@ def frame_of(geometry: Geometry, cases: int) -> FEModel3D:
     standing = [m for m in geometry.members if m.role in ("post", "stem", "rail", "arm", "panel", "ring")]
     count = 0
     for member in standing:
-        for line in member.lines[:1] if member.role == "panel" else member.lines[-3:] if member.role == "ring" else (member.points,):
+        for line in (
+            member.lines[:1]
+            if member.role == "panel"
+            else member.lines[-3:]
+            if member.role == "ring"
+            else (member.points,)
+        ):
             for a, b in itertools.pairwise(line):
                 if node(a) != node(b):
                     model.add_member(f"m{count}", node(a), node(b), "m", "s")
                     count += 1
     free = [name for (_, _, z), name in names.items() if z > 0.06]
     for name, way in itertools.product(free, ("DX", "DY", "DZ", "RX", "RY", "RZ")):
-        model.def_support_spring(name, way, 1.0)  # what only lies on another member, or is tied to it, is no frame by itself
+        model.def_support_spring(
+            name, way, 1.0
+        )  # what only lies on another member, or is tied to it, is no frame by itself
     for case in range(cases):
         for name in free:
             model.add_node_load(name, "FY", 10.0 + case, f"c{case}")
@@ -191,11 +215,17 @@ def measure(visitor: Visitor) -> None:
     say("live edit over empty endpoint", f"{median(edits) / median(empty):.0f} ×")
     plan(visitor, garden, f"the demo garden, {len(rows)} structures")
     other = f"/api/gardens/{crowd(visitor, garden, 0.3)}"
-    busy = threading.Thread(target=_keep_asking, args=(Visitor(visitor.connection.port), other, [f"row-{n}" for n in range(20)]))
+    busy = threading.Thread(
+        target=_keep_asking, args=(Visitor(visitor.connection.port), other, [f"row-{n}" for n in range(20)])
+    )
     busy.start()
     beside = timed(edit, 60)
     busy.join()
-    say("live edit while twenty others are worked out: 95th percentile", f"{share(beside, 0.95):.1f} ms", "≤ 50 ms")
+    say(
+        "live edit while twenty others are worked out: 95th percentile",
+        f"{share(beside, 0.95):.1f} ms",
+        "≤ 50 ms",
+    )
     plan(visitor, crowd(visitor, garden), "a garden of 200 structures")
 
 
@@ -211,16 +241,30 @@ def crowd(visitor: Visitor, garden: int, depth: float = 0.5) -> int:
     home = next(bed for bed in document["garden"]["beds"] if bed["key"] == "long-plot-a")
     row = home["structures"][0]
     document["garden"]["beds"] = [
-        {**home, "key": f"bed-{n}", "name": f"Bed {n}", "x": 7.0 * (n % 14), "y": 2.0 * (n // 14), "structures": [
-            {**row, "key": f"row-{n}", "name": f"Row {n}", "options": {**row["options"], "depth": depth + n * 1e-3}}
-        ]}
+        {
+            **home,
+            "key": f"bed-{n}",
+            "name": f"Bed {n}",
+            "x": 7.0 * (n % 14),
+            "y": 2.0 * (n // 14),
+            "structures": [
+                {
+                    **row,
+                    "key": f"row-{n}",
+                    "name": f"Row {n}",
+                    "options": {**row["options"], "depth": depth + n * 1e-3},
+                }
+            ],
+        }
         for n in range(200)
-    ]  # fmt: skip
+    ]
     return int(json.loads(visitor.get("POST", "/api/gardens/import", {"text": json.dumps(document)}))["id"])
 
 
 def plan(visitor: Visitor, garden: int, which: str) -> None:
-    """Time the plan of a garden: opened, moved on, saved, shaded, its lines reckoned for the first time and again."""
+    """Time the plan of a garden: opened, moved on, saved, shaded, its lines reckoned for the first time and
+    again.
+    """
     path = f"/api/gardens/{garden}"
     out = json.loads(visitor.get("GET", path))
     keys = [row["key"] for row in out["structures"]]
@@ -236,9 +280,18 @@ def plan(visitor: Visitor, garden: int, which: str) -> None:
         "≤ 1 s",
     )
     moved = timed(lambda: visitor.get("POST", f"{path}/draft", {"edits": [edit()], "about": bed["key"]}), 20)
-    say("   while a bed is carried: median, 95th percentile", f"{median(moved):.0f}, {share(moved, 0.95):.0f} ms")
-    say("   a change saved", f"{median(timed(lambda: visitor.get('POST', f'{path}/edits', {'edits': [edit()]}), 12)):.0f} ms")
-    say("   shade of a day", f"{median(timed(lambda: visitor.get('GET', f'{path}/shade?date=08-10&hour=15'), 5)):.0f} ms")
+    say(
+        "   while a bed is carried: median, 95th percentile",
+        f"{median(moved):.0f}, {share(moved, 0.95):.0f} ms",
+    )
+    say(
+        "   a change saved",
+        f"{median(timed(lambda: visitor.get('POST', f'{path}/edits', {'edits': [edit()]}), 12)):.0f} ms",
+    )
+    say(
+        "   shade of a day",
+        f"{median(timed(lambda: visitor.get('GET', f'{path}/shade?date=08-10&hour=15'), 5)):.0f} ms",
+    )
     start = time.perf_counter()
     fifties = [keys[i : i + 50] for i in range(0, len(keys), 50)]
     first = 0.0
@@ -246,7 +299,10 @@ def plan(visitor: Visitor, garden: int, which: str) -> None:
         while stand(visitor, path, fifty) < len(fifty):
             first = first or time.perf_counter() - start
     first = first or time.perf_counter() - start
-    say("   how they stand, the first of them, all", f"{first * 1e3:.0f}, {(time.perf_counter() - start) * 1e3:.0f} ms")
+    say(
+        "   how they stand, the first of them, all",
+        f"{first * 1e3:.0f}, {(time.perf_counter() - start) * 1e3:.0f} ms",
+    )
     again = timed(lambda: [stand(visitor, path, fifty) for fifty in fifties], 5)
     say("   how they stand, known", f"{median(again):.0f} ms")
 
@@ -268,11 +324,16 @@ def sizes(port: int) -> None:
         waiting += item.get("imports", [])
     total = 0
     for name in sorted(names):
-        asked = urllib.request.Request(f"http://127.0.0.1:{port}/static/{name}", headers={"Accept-Encoding": "br"})
+        asked = urllib.request.Request(
+            f"http://127.0.0.1:{port}/static/{name}", headers={"Accept-Encoding": "br"}
+        )
         with urllib.request.urlopen(asked, timeout=10) as answer:
             total += len(answer.read())
     say("first load, script and style, as sent (brotli)", f"{total / 1000:.0f} kB", "≤ 300 kB")
-    for name, page in (("the bench's own chunk: brotli, gzip", "BenchPage"), ("the plan's own chunk: brotli, gzip", "PlotPage")):
+    for name, page in (
+        ("the bench's own chunk: brotli, gzip", "BenchPage"),
+        ("the plan's own chunk: brotli, gzip", "PlotPage"),
+    ):
         item = next(item for key, item in manifest.items() if page in key)
         code = (ROOT / "client" / "dist" / item["file"]).read_bytes()
         say(name, f"{len(brotli.compress(code)) / 1000:.0f}, {len(gzip.compress(code)) / 1000:.0f} kB")

@@ -1,4 +1,5 @@
-"""Keep the generated parts of docs/families/ current: each family's drawing and what its links cite, from the demo.
+"""Keep the generated parts of docs/families/ current: each family's drawing and what its links cite, from the
+demo.
 
 Run by ./ascent fix; a test fails while a sheet is stale.
 """
@@ -48,12 +49,16 @@ def _number(value: Array | float, kind: str, week: int) -> str:
 
 def block(garden: Garden, bed: Bed, structure: Structure) -> str:
     """Return the generated block of a sheet: picture, load path as it stands, sources."""
-    found = evaluate(Site(garden=garden, bed=bed), structure)
-    lines = [OPENS, f"![{structure.name} of the demo, from the side, the end and above]({structure.family}.svg)", ""]
-    lines += [
-        f"*{structure.name}*, {bed.name}: {template(f'family.{structure.family}.what')[0].lower()}{template(f'family.{structure.family}.what')[1:]}",
+    found, what = (
+        evaluate(Site(garden=garden, bed=bed), structure),
+        template(f"family.{structure.family}.what"),
+    )
+    lines = [
+        OPENS,
+        f"![{structure.name} of the demo, from the side, the end and above]({structure.family}.svg)",
         "",
     ]
+    lines += [f"*{structure.name}*, {bed.name}: {what[0].lower()}{what[1:]}", ""]
     week = found.worst_week
     lines += [
         f"In {found.season.label(week)}, moist soil, at the {speed_text(found.asked, 'metric')} asked of it:",
@@ -66,9 +71,12 @@ def block(garden: Garden, bed: Bed, structure: Structure) -> str:
             source = tables.sources()[check.source]
             to = ", ".join(template(f"link.{key}").lower() for key in link.hands_to) or "the ground"
             says = template(f"check.{check.key}.title").lower()
-            numbers = " | ".join(_number(value, check.quantity, week) for value in (check.demand, check.allowed, check.median))
+            numbers = " | ".join(
+                _number(value, check.quantity, week) for value in (check.demand, check.allowed, check.median)
+            )
             lines.append(
-                f"| {template(f'link.{link.key}').lower()} | {to} | {says} | {numbers} | {source.title}, {source.where} ({check.certainty}) |"
+                f"| {template(f'link.{link.key}').lower()} | {to} | {says} | {numbers} |"
+                f" {source.title}, {source.where} ({check.certainty}) |"
             )
     return "\n".join([*lines, CLOSES])
 
@@ -93,7 +101,11 @@ def sheets() -> dict[Path, str]:
 
 def main() -> None:
     """Write what is stale; with --check only say so."""
-    stale = [path for path, text in sheets().items() if not path.exists() or path.read_text(encoding="utf-8") != text]
+    stale = [
+        path
+        for path, text in sheets().items()
+        if not path.exists() or path.read_text(encoding="utf-8") != text
+    ]
     if "--check" in sys.argv:
         if stale:
             raise SystemExit(f"stale, run ./ascent fix: {', '.join(path.name for path in stale)}")

@@ -1,8 +1,9 @@
 """Put single mistakes into the core, one at a time, and tell which of them no test of it notices.
 
-A mistake is of a kind that people make: a factor halved or doubled, one off in a count, plus for minus, times for divided by, the
-lesser for the greater, sine for cosine, the other of two names, a digit of a table. Each is made in a copy of the core in which the
-tests run until one fails: the calculation sheets and what is published first, then all that is quick, then the sweeps.
+A mistake is of a kind that people make: a factor halved or doubled, one off in a count, plus for minus, times
+for divided by, the lesser for the greater, sine for cosine, the other of two names, a digit of a table. Each
+is made in a copy of the core in which the tests run until one fails: the calculation sheets and what is
+published first, then all that is quick, then the sweeps.
 
 `./ascent bench --mutants 100` makes so many; `--mutants-in families` only in that folder.
 """
@@ -24,18 +25,74 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
 CORE = ROOT / "core"
-FOLDERS = ("mechanics", "checks", "loads", "patterns", "families", "report", "sizing", "buying", "ground", "words", "data")
-QUICK = ("test_data", "practice", "test_parts", "test_tables", "test_quantities", "test_report", "test_plot", "test_fits", "test_sheets", "test_library",
-         "test_views", "test_solid", "test_any_shade", "test_any_garden", "test_sweep")  # fmt: skip
-SLOW = ("test_statements", "test_curves", "test_fixes", "test_plan", "test_any_family", "test_every_family", "test_hostile")
+FOLDERS = (
+    "mechanics",
+    "checks",
+    "loads",
+    "patterns",
+    "families",
+    "report",
+    "sizing",
+    "buying",
+    "ground",
+    "words",
+    "data",
+)
+QUICK = (
+    "test_data",
+    "practice",
+    "test_parts",
+    "test_tables",
+    "test_quantities",
+    "test_report",
+    "test_plot",
+    "test_fits",
+    "test_sheets",
+    "test_library",
+    "test_views",
+    "test_solid",
+    "test_any_shade",
+    "test_any_garden",
+    "test_sweep",
+)
+SLOW = (
+    "test_statements",
+    "test_curves",
+    "test_fixes",
+    "test_plan",
+    "test_any_family",
+    "test_every_family",
+    "test_hostile",
+)
 STAGES = {"sheets": ("sheets", "published"), "quick": QUICK, "all": SLOW}
 _SWAPS = {
-    ast.Add: "-", ast.Sub: "+", ast.Mult: "/", ast.Div: "*", ast.Lt: ">=", ast.LtE: "<", ast.Gt: "<=", ast.GtE: ">", ast.And: "or", ast.Or: "and",
-}  # fmt: skip
+    ast.Add: "-",
+    ast.Sub: "+",
+    ast.Mult: "/",
+    ast.Div: "*",
+    ast.Lt: ">=",
+    ast.LtE: "<",
+    ast.Gt: "<=",
+    ast.GtE: ">",
+    ast.And: "or",
+    ast.Or: "and",
+}
 _NAMES = {
-    "min": "max", "max": "min", "sin": "cos", "cos": "sin", "minimum": "maximum", "maximum": "minimum", "ceil": "floor", "floor": "ceil",
-    "allowed": "median", "median": "allowed", "hypot": "maximum", "across": "along", "along": "across", "width": "depth",
-}  # fmt: skip
+    "min": "max",
+    "max": "min",
+    "sin": "cos",
+    "cos": "sin",
+    "minimum": "maximum",
+    "maximum": "minimum",
+    "ceil": "floor",
+    "floor": "ceil",
+    "allowed": "median",
+    "median": "allowed",
+    "hypot": "maximum",
+    "across": "along",
+    "along": "across",
+    "width": "depth",
+}
 _QUIET = {"texts"}
 _NO_NUMBER = {"price", "price_m", "price_m2", "kg", "kg_m", "kg_m2"}
 
@@ -52,7 +109,8 @@ class Mistake:
 
     def says(self, text: str) -> str:
         """Return where it is and what it changes."""
-        return f"{self.path.relative_to(CORE / 'ascent')}:{self.line}: {text[self.start : self.end]} → {self.new}"
+        was = text[self.start : self.end]
+        return f"{self.path.relative_to(CORE / 'ascent')}:{self.line}: {was} → {self.new}"
 
 
 def folder_of(path: Path) -> str:
@@ -73,7 +131,9 @@ def in_code(path: Path) -> list[Mistake]:
     def place(node: ast.expr) -> tuple[int, int]:
         raw = text.splitlines()
         low = starts[node.lineno - 1] + len(raw[node.lineno - 1].encode()[: node.col_offset].decode())
-        high = starts[(node.end_lineno or 0) - 1] + len(raw[(node.end_lineno or 0) - 1].encode()[: node.end_col_offset].decode())
+        high = starts[(node.end_lineno or 0) - 1] + len(
+            raw[(node.end_lineno or 0) - 1].encode()[: node.end_col_offset].decode()
+        )
         return low, high
 
     for node in ast.walk(tree):
@@ -81,7 +141,11 @@ def in_code(path: Path) -> list[Mistake]:
             continue
         if isinstance(node, ast.Constant) and type(node.value) in (int, float):
             low, high = place(node)
-            new = repr(node.value + 1) if isinstance(node.value, int) else repr(node.value * random.choice((0.5, 2.0)) or 1.0)
+            new = (
+                repr(node.value + 1)
+                if isinstance(node.value, int)
+                else repr(node.value * random.choice((0.5, 2.0)) or 1.0)
+            )
             found.append(Mistake(path, low, high, new, node.lineno))
         elif isinstance(node, ast.BinOp) and type(node.op) in _SWAPS:
             low, high = place(node.left)[1], place(node.right)[0]
@@ -104,13 +168,25 @@ def _skipped(tree: ast.Module) -> set[int]:
     for node in ast.walk(tree):
         if isinstance(node, ast.AnnAssign):
             found |= {id(n) for n in ast.walk(node.annotation)}
-            if isinstance(node.value, ast.Call) and getattr(node.value.func, "id", "") in ("measure", "choice", "item"):
+            if isinstance(node.value, ast.Call) and getattr(node.value.func, "id", "") in (
+                "measure",
+                "choice",
+                "item",
+            ):
                 found |= {id(n) for n in ast.walk(node)}
         if isinstance(node, ast.FunctionDef):
-            if node.name in ("_dimensions", "remarks", "cautions", "propose", "__init__", "service") or "sketch" in node.name:
+            if (
+                node.name in ("_dimensions", "remarks", "cautions", "propose", "__init__", "service")
+                or "sketch" in node.name
+            ):
                 found |= {id(n) for n in ast.walk(node)}
             found |= {id(n) for each in (*node.args.args, *node.decorator_list) for n in ast.walk(each)}
-        if isinstance(node, ast.Call) and getattr(node.func, "id", "") in ("Arrow", "Dimension", "Reason", "Remark"):
+        if isinstance(node, ast.Call) and getattr(node.func, "id", "") in (
+            "Arrow",
+            "Dimension",
+            "Reason",
+            "Remark",
+        ):
             found |= {id(n) for n in ast.walk(node)}
     return found
 
@@ -124,7 +200,12 @@ def in_data(path: Path) -> list[Mistake]:
         cells, start = line.rstrip("\n").split(","), at
         for head, cell in zip(heads, cells, strict=False):
             digits = [i for i, c in enumerate(cell) if c in "123456789"]
-            if number > 1 and digits and head not in _NO_NUMBER and cell.replace(".", "").replace("-", "").isdigit():
+            if (
+                number > 1
+                and digits
+                and head not in _NO_NUMBER
+                and cell.replace(".", "").replace("-", "").isdigit()
+            ):
                 where = start + digits[0]
                 found.append(Mistake(path, where, where + 1, str((int(cell[digits[0]]) + 3) % 9 + 1), number))
             start += len(cell) + 1
@@ -159,8 +240,14 @@ def noticed(mistake: Mistake, home: Path, whole: bool) -> str:
             if name == "all" and not whole:
                 return ""
             modules = [m for part in parts for m in _modules(home / "tests" / part, f"tests.{part}")]
-            done = subprocess.run([sys.executable, "-m", "unittest", "-f", *modules], cwd=home, env={**os.environ, "PYTHONPATH": str(home)},
-                                  capture_output=True, timeout=900, check=False)  # fmt: skip
+            done = subprocess.run(
+                [sys.executable, "-m", "unittest", "-f", *modules],
+                cwd=home,
+                env={**os.environ, "PYTHONPATH": str(home)},
+                capture_output=True,
+                timeout=900,
+                check=False,
+            )
             if done.returncode:
                 return name
         return ""
@@ -171,10 +258,14 @@ def noticed(mistake: Mistake, home: Path, whole: bool) -> str:
 
 
 def run(count: int, folder: str | None, whole: bool = True) -> None:
-    """Make so many mistakes, spread evenly over the folders, and print what survives and how many of each folder were noticed."""
+    """Make so many mistakes, spread evenly over the folders, and print what survives and how many of each
+    folder were noticed.
+    """
     random.seed(os.environ.get("MUTANTS", "trellis"))
     pools = all_mistakes(folder)
-    chosen = [m for pool in pools.values() for m in random.sample(pool, min(len(pool), max(count // len(pools), 1)))]
+    chosen = [
+        m for pool in pools.values() for m in random.sample(pool, min(len(pool), max(count // len(pools), 1)))
+    ]
     random.shuffle(chosen)
     total, caught = Counter[str](), Counter[str]()
     with tempfile.TemporaryDirectory() as place:

@@ -1,6 +1,7 @@
 """The pictures of docs/screenshots/, one for each main view, made anew from the demo.
 
-Run in the virtual environment of ./ascent test, after the client is built: PYTHONPATH=server .venv/bin/python tools/screenshots.py
+Run in the virtual environment of ./ascent test, after the client is built: PYTHONPATH=server .venv/bin/python
+tools/screenshots.py
 """
 
 from __future__ import annotations
@@ -64,13 +65,21 @@ SHOTS = [
     Shot("bench-arch", "/structures/{lantern-arch}", first=headroom),
     Shot("bench-wire", "/structures/{chandlers-wire}"),
     Shot("link", "/structures/{quay-fence}?link=soil"),
-    Shot("round", "/structures/{lantern-arch}?view=round&hour=10", first=lambda page: page.get_by_text("The figure stands").wait_for()),
+    Shot(
+        "round",
+        "/structures/{lantern-arch}?view=round&hour=10",
+        first=lambda page: page.get_by_text("The figure stands").wait_for(),
+    ),
     Shot("bench-phone", "/structures/{lantern-row}", size=(390, 844)),
     Shot("parts", "/structures/{lantern-row}/parts"),
     Shot("shopping", "/gardens/1/parts"),
     Shot("history", "/gardens/1/history?at=0"),
     Shot("files", "/gardens/1/files"),
-    Shot("people", "/gardens/1/people", first=lambda page: page.get_by_role("button", name="Make a link").click()),
+    Shot(
+        "people",
+        "/gardens/1/people",
+        first=lambda page: page.get_by_role("button", name="Make a link").click(),
+    ),
     Shot("set-aside", "/gardens/1?on=cove-bed", first=set_aside),
 ]
 
@@ -80,13 +89,19 @@ def main() -> None:
     folder = ROOT / "docs" / "screenshots"
     folder.mkdir(exist_ok=True)
     with served() as (port, _home), sync_playwright() as driver:
-        browser = driver.chromium.launch(executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-quic"])
+        browser = driver.chromium.launch(
+            executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-quic"]
+        )
         page = browser.new_page()
         page.goto(f"http://127.0.0.1:{port}/")
-        rows = page.evaluate("fetch('/api/gardens/1').then(answer => answer.json()).then(garden => garden.structures)")
+        rows = page.evaluate(
+            "fetch('/api/gardens/1').then(answer => answer.json()).then(garden => garden.structures)"
+        )
         ids = {row["key"]: row["id"] for row in rows}
         for shot in SHOTS:
-            context = browser.new_context(viewport={"width": shot.size[0], "height": shot.size[1]}, color_scheme=shot.theme)
+            context = browser.new_context(
+                viewport={"width": shot.size[0], "height": shot.size[1]}, color_scheme=shot.theme
+            )
             page = context.new_page()
             path = re.sub(r"\{([\w-]+)\}", lambda found: str(ids[found[1]]), shot.path)
             page.goto(f"http://127.0.0.1:{port}{path}")

@@ -1,7 +1,9 @@
-"""What a bad day costs: the longest valid requests, the worst refusals, thirty people at once. Part of ./ascent bench; only against itself.
+"""What a bad day costs: the longest valid requests, the worst refusals, thirty people at once. Part of
+./ascent bench; only against itself.
 
-Thirty people: each on a line of their own, signed in as the demo, does one thing and then looks at it for half a second to one and
-a half: half of it live edits on the bench, a fifth carrying a bed, a tenth each opening the garden, saving, and asking how all stands.
+Thirty people: each on a line of their own, signed in as the demo, does one thing and then looks at it for
+half a second to one and a half: half of it live edits on the bench, a fifth carrying a bed, a tenth each
+opening the garden, saving, and asking how all stands.
 """
 
 from __future__ import annotations
@@ -39,7 +41,9 @@ def peak(port: int) -> float:
         try:
             words = (folder / "cmdline").read_bytes().split(b"\0")
             if str(port).encode() in words and b"config.serving" in words:
-                line = next(line for line in (folder / "status").read_text().splitlines() if line.startswith("VmHWM"))
+                line = next(
+                    line for line in (folder / "status").read_text().splitlines() if line.startswith("VmHWM")
+                )
                 return int(line.split()[1]) / 1000
         except OSError:
             continue
@@ -55,7 +59,11 @@ def timed(visit: Visit, method: str, path: str, body: Any) -> tuple[float, int, 
 
 def plan(**garden: Any) -> dict[str, Any]:
     """Return a request with a plan file in it."""
-    return {"text": json.dumps({"format": "ascent-plan", "version": FORMAT_VERSION, "garden": {"name": "g", **garden}})}
+    return {
+        "text": json.dumps(
+            {"format": "ascent-plan", "version": FORMAT_VERSION, "garden": {"name": "g", **garden}}
+        )
+    }
 
 
 def refusals(port: int, say: Callable[..., None]) -> None:
@@ -64,17 +72,25 @@ def refusals(port: int, say: Callable[..., None]) -> None:
     before = peak(port)
     worst = (0.0, "", 0, 0)
     forms = {
-        "empty beds": plan(beds=[{}] * (MILLION // 4)), "empty structures": plan(beds=[{"structures": [{}] * 249} for _ in range(399)]),
-        "unknown keys": plan(**{f"k{n}": 1 for n in range(MILLION // 12)}), "many keys in many beds": plan(beds=[{f"k{n}": 1 for n in range(250)}] * 399),
-        "nothing but brackets": {"text": "[" * MILLION}, "points": plan(features=[{"points": [[0]] * 900}] * 200), "digits": {"text": "9" * MILLION},
+        "empty beds": plan(beds=[{}] * (MILLION // 4)),
+        "empty structures": plan(beds=[{"structures": [{}] * 249} for _ in range(399)]),
+        "unknown keys": plan(**{f"k{n}": 1 for n in range(MILLION // 12)}),
+        "many keys in many beds": plan(beds=[{f"k{n}": 1 for n in range(250)}] * 399),
+        "nothing but brackets": {"text": "[" * MILLION},
+        "points": plan(features=[{"points": [[0]] * 900}] * 200),
+        "digits": {"text": "9" * MILLION},
         "a table": {"what": "beds", "text": "name,length,width\n" + "x,y,z\n" * (MILLION // 6)},
-    }  # fmt: skip
+    }
     for name, body in forms.items():
         seconds, status, length = timed(visit, "POST", "/api/gardens/1/import/preview", body)
         if status not in (400, 422):
             raise SystemExit(f"{name} answered {status}")
         worst = max(worst, (seconds, name, status, length))
-    say("refusal of the worst 1 MB: slowest of 8 forms", f"{worst[0] * 1e3:.0f} ms, {worst[3] / 1000:.0f} kB", worst[1])
+    say(
+        "refusal of the worst 1 MB: slowest of 8 forms",
+        f"{worst[0] * 1e3:.0f} ms, {worst[3] / 1000:.0f} kB",
+        worst[1],
+    )
     say("worst refusal of each endpoint's largest body: slowest", *_everywhere(visit))
     say("   peak memory of the server, before and after", f"{before:.0f}, {peak(port):.0f} MB")
 
@@ -88,9 +104,18 @@ def _everywhere(visit: Visit) -> tuple[str, str]:
         for verb in (verb for verb, operation in verbs.items() if "requestBody" in operation):
             most = min(most_bytes(path), 1_000_000)
             for form in (
-                {f"k{n}": 1 for n in range(min(most // 13, 990))}, {name: [{}] * min(most // 30, 990) for name in ("edits", "draft", "text", "wanted")},
-                {"draft": {"options": {f"k{n}": [[]] * 20 for n in range(min(most // 120, 990))}, "plantings": [{}] * 4, "name": "x", "soil": "x", "exposure": "x"}},
-            ):  # fmt: skip
+                {f"k{n}": 1 for n in range(min(most // 13, 990))},
+                {name: [{}] * min(most // 30, 990) for name in ("edits", "draft", "text", "wanted")},
+                {
+                    "draft": {
+                        "options": {f"k{n}": [[]] * 20 for n in range(min(most // 120, 990))},
+                        "plantings": [{}] * 4,
+                        "name": "x",
+                        "soil": "x",
+                        "exposure": "x",
+                    }
+                },
+            ):
                 seconds, status, _ = timed(visit, verb.upper(), path, form)
                 if status >= 500 or (status == 200 and form):
                     raise SystemExit(f"{verb} {path} answered {status}")
@@ -99,7 +124,9 @@ def _everywhere(visit: Visit) -> tuple[str, str]:
 
 
 def longest(port: int, say: Callable[..., None]) -> None:
-    """Ask for the longest that may be asked: a raft of cages at all its limits, a garden at all its limits."""
+    """Ask for the longest that may be asked: a raft of cages at all its limits, a garden at all its
+    limits.
+    """
     visit = Visit(port)
     document = json.loads(visit.ask("GET", "/api/gardens/1/plan.json")[1])
     row = next(s for bed in document["garden"]["beds"] for s in bed["structures"] if s["family"] == "cage")
@@ -119,20 +146,45 @@ def longest(port: int, say: Callable[..., None]) -> None:
         ("curve", {"option": "rows"}),
         ("solid", {}),
     ):
-        found[what], status, _ = timed(visit, "POST", f"/api/structures/{number}/{what}", {"draft": draft, **more})
+        found[what], status, _ = timed(
+            visit, "POST", f"/api/structures/{number}/{what}", {"draft": draft, **more}
+        )
         if status != 200:
             raise SystemExit(f"{what} answered {status}")
-    say("2,400 caged plants on 30 m × 8 rows: slowest of six", f"{max(found.values()):.1f} s", max(found, key=lambda key: found[key]))
+    say(
+        "2,400 caged plants on 30 m × 8 rows: slowest of six",
+        f"{max(found.values()):.1f} s",
+        max(found, key=lambda key: found[key]),
+    )
     say("   " + ", ".join(found), ", ".join(f"{seconds:.1f}" for seconds in found.values()) + " s")
-    fence = next(s for each in document["garden"]["beds"] for s in each["structures"] if s["family"] == "mesh-fence")
+    fence = next(
+        s for each in document["garden"]["beds"] for s in each["structures"] if s["family"] == "mesh-fence"
+    )
     beds = [
-        {"key": f"b{n}", "name": f"Bed {n}", "length": 6.0, "width": 1.2, "x": 7.0 * (n % 20), "y": 2.5 * (n // 20),
-         "structures": [{**fence, "key": f"s{n}-{i}", "name": f"Row {n}", "across": 0.3 * i} for i in range(2 if n < 200 else 1)]}
+        {
+            "key": f"b{n}",
+            "name": f"Bed {n}",
+            "length": 6.0,
+            "width": 1.2,
+            "x": 7.0 * (n % 20),
+            "y": 2.5 * (n // 20),
+            "structures": [
+                {**fence, "key": f"s{n}-{i}", "name": f"Row {n}", "across": 0.3 * i}
+                for i in range(2 if n < 200 else 1)
+            ],
+        }
         for n in range(400)
-    ]  # fmt: skip
+    ]
     full = json.loads(visit.ask("POST", "/api/gardens/import", plan(beds=beds))[1])["id"]
-    for what, path in (("opened", ""), ("shade of a day", "/shade?date=08-10&hour=15"), ("shopping", "/parts")):
-        say(f"   a garden of 400 beds and 600 structures: {what}", f"{timed(visit, 'GET', f'/api/gardens/{full}{path}', None)[0]:.1f} s")
+    for what, path in (
+        ("opened", ""),
+        ("shade of a day", "/shade?date=08-10&hour=15"),
+        ("shopping", "/parts"),
+    ):
+        say(
+            f"   a garden of 400 beds and 600 structures: {what}",
+            f"{timed(visit, 'GET', f'/api/gardens/{full}{path}', None)[0]:.1f} s",
+        )
 
 
 class _Person(threading.Thread):
@@ -155,16 +207,22 @@ class _Person(threading.Thread):
             place = {"x": bed["fields"]["x"] + self.chance.uniform(-0.2, 0.2)}
             edit = {"kind": "bed", "key": bed["key"], "change": place}
             names = [
-                name for name, value in draft["options"].items() if isinstance(value, float) and name in ("depth", "in_soil", "length")
+                name
+                for name, value in draft["options"].items()
+                if isinstance(value, float) and name in ("depth", "in_soil", "length")
             ]
             near = {name: round(draft["options"][name] * self.chance.uniform(0.97, 1.0), 4) for name in names}
             changed = {**draft, "options": {**draft["options"], **near}}
             method, path, body = self.chance.choices(
                 (
-                    ("POST", f"/api/structures/{row['id']}/report", {"draft": changed}), ("POST", "/api/gardens/1/draft", {"edits": [edit], "about": bed["key"]}),
-                    ("GET", "/api/gardens/1", None), ("POST", "/api/gardens/1/edits", {"edits": [edit]}), ("GET", f"/api/gardens/1/lines?{keys}", None),
-                ), (5, 2, 1, 1, 1),
-            )[0]  # fmt: skip
+                    ("POST", f"/api/structures/{row['id']}/report", {"draft": changed}),
+                    ("POST", "/api/gardens/1/draft", {"edits": [edit], "about": bed["key"]}),
+                    ("GET", "/api/gardens/1", None),
+                    ("POST", "/api/gardens/1/edits", {"edits": [edit]}),
+                    ("GET", f"/api/gardens/1/lines?{keys}", None),
+                ),
+                (5, 2, 1, 1, 1),
+            )[0]
             seconds, status, _ = timed(self.visit, method, path, body)
             self.times.append(seconds)
             self.statuses.append(status)
@@ -182,4 +240,8 @@ def crowd(port: int, say: Callable[..., None]) -> None:
     times = sorted(seconds for person in people for seconds in person.times)
     wrong = sum(status >= 400 and status != 422 for person in people for status in person.statuses)
     say(f"{_PEOPLE} people for {_SECONDS:.0f} s: requests, errors", f"{len(times)}, {wrong}", "0 errors")
-    say("   median, 95th percentile", f"{times[len(times) // 2]:.2f}, {times[int(len(times) * 0.95)]:.2f} s", "0.3, 0.8 s")
+    say(
+        "   median, 95th percentile",
+        f"{times[len(times) // 2]:.2f}, {times[int(len(times) * 0.95)]:.2f} s",
+        "0.3, 0.8 s",
+    )

@@ -11,7 +11,8 @@ export function Shell() {
   const gardens = useGardens();
   const ready = useQueueRoom(session.data?.name);
   if (session.isPending || gardens.isPending || !ready) return <p className="page quiet">One moment…</p>;
-  if (session.isError) return <p className="page">The server does not answer. Is it running? Then reload this page.</p>;
+  if (session.isError)
+    return <p className="page">The server does not answer. Is it running? Then reload this page.</p>;
   if (session.data.name === null && !gardens.data?.length) return <SignIn />;
   return (
     <>

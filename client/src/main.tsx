@@ -17,9 +17,15 @@ import { theme } from "./theme";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 const cache = createCache({ key: "css", prepend: true, ...(nonce ? { nonce } : {}) });
-const AGAIN = new Set([429, 503]); // asked again in a moment: others are being served, or one's own long reckonings
+// asked again in a moment: others are being served, or one's own long reckonings
+const AGAIN = new Set([429, 503]);
 const queries = new QueryClient({
-  defaultOptions: { queries: { retry: (count, error) => (error instanceof Refused ? AGAIN.has(error.status) && count < 5 : count < 2), refetchOnWindowFocus: false } },
+  defaultOptions: {
+    queries: {
+      retry: (count, error) => (error instanceof Refused ? AGAIN.has(error.status) && count < 5 : count < 2),
+      refetchOnWindowFocus: false,
+    },
+  },
 });
 const root = document.getElementById("root");
 if (root) {

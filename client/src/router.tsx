@@ -5,24 +5,65 @@ import { Shell } from "./Shell";
 const Waiting = () => <p className="page quiet">One moment…</p>;
 
 export const router = createBrowserRouter([
-  { path: "/look/:token", HydrateFallback: Waiting, lazy: async () => ({ Component: (await import("./features/signin/Look")).Look }) },
-  { path: "/reset/:who/:token", HydrateFallback: Waiting, lazy: async () => ({ Component: (await import("./features/signin/Reset")).Reset }) },
+  {
+    path: "/look/:token",
+    HydrateFallback: Waiting,
+    lazy: async () => ({ Component: (await import("./features/signin/Look")).Look }),
+  },
+  {
+    path: "/reset/:who/:token",
+    HydrateFallback: Waiting,
+    lazy: async () => ({ Component: (await import("./features/signin/Reset")).Reset }),
+  },
   {
     path: "/",
     element: <Shell />,
     HydrateFallback: Waiting,
     children: [
-      { index: true, lazy: async () => ({ Component: (await import("./features/plot/FirstGarden")).FirstGarden }) },
-      { path: "gardens/:gardenId", lazy: async () => ({ Component: (await import("./features/plot/PlotPage")).PlotPage }) },
-      { path: "gardens/:gardenId/beds/:bedKey/new", lazy: async () => ({ Component: (await import("./features/support/NewSupport")).NewSupport }) },
-      { path: "gardens/:gardenId/parts", lazy: async () => ({ Component: (await import("./features/parts/GardenPartsPage")).GardenPartsPage }) },
-      { path: "gardens/:gardenId/history", lazy: async () => ({ Component: (await import("./features/history/HistoryPage")).HistoryPage }) },
-      { path: "gardens/:gardenId/files", lazy: async () => ({ Component: (await import("./features/files/FilesPage")).FilesPage }) },
-      { path: "gardens/:gardenId/people", lazy: async () => ({ Component: (await import("./features/people/PeoplePage")).PeoplePage }) },
-      { path: "structures/:structureId", lazy: async () => ({ Component: (await import("./features/bench/BenchPage")).BenchPage }) },
-      { path: "structures/:structureId/parts", lazy: async () => ({ Component: (await import("./features/parts/PartsPage")).PartsPage }) },
-      { path: "account", lazy: async () => ({ Component: (await import("./features/account/AccountPage")).AccountPage }) },
-      { path: "method", lazy: async () => ({ Component: (await import("./features/method/MethodPage")).MethodPage }) },
+      {
+        index: true,
+        lazy: async () => ({ Component: (await import("./features/plot/FirstGarden")).FirstGarden }),
+      },
+      {
+        path: "gardens/:gardenId",
+        lazy: async () => ({ Component: (await import("./features/plot/PlotPage")).PlotPage }),
+      },
+      {
+        path: "gardens/:gardenId/beds/:bedKey/new",
+        lazy: async () => ({ Component: (await import("./features/support/NewSupport")).NewSupport }),
+      },
+      {
+        path: "gardens/:gardenId/parts",
+        lazy: async () => ({ Component: (await import("./features/parts/GardenPartsPage")).GardenPartsPage }),
+      },
+      {
+        path: "gardens/:gardenId/history",
+        lazy: async () => ({ Component: (await import("./features/history/HistoryPage")).HistoryPage }),
+      },
+      {
+        path: "gardens/:gardenId/files",
+        lazy: async () => ({ Component: (await import("./features/files/FilesPage")).FilesPage }),
+      },
+      {
+        path: "gardens/:gardenId/people",
+        lazy: async () => ({ Component: (await import("./features/people/PeoplePage")).PeoplePage }),
+      },
+      {
+        path: "structures/:structureId",
+        lazy: async () => ({ Component: (await import("./features/bench/BenchPage")).BenchPage }),
+      },
+      {
+        path: "structures/:structureId/parts",
+        lazy: async () => ({ Component: (await import("./features/parts/PartsPage")).PartsPage }),
+      },
+      {
+        path: "account",
+        lazy: async () => ({ Component: (await import("./features/account/AccountPage")).AccountPage }),
+      },
+      {
+        path: "method",
+        lazy: async () => ({ Component: (await import("./features/method/MethodPage")).MethodPage }),
+      },
       { path: "*", lazy: async () => ({ Component: (await import("./ui/NotHere")).NotHere }) },
     ],
   },

@@ -7,25 +7,63 @@ export const narrow = '"Barlow Semi Condensed", "Arial Narrow", Arial, sans-seri
 export const theme = createTheme({
   cssVariables: { colorSchemeSelector: "data" },
   colorSchemes: {
-    light: { palette: { primary: { main: "#14212b" }, background: { default: "#eef2f4", paper: "#eef2f4" }, text: { primary: "#14212b", secondary: "#46565f" } } },
-    dark: { palette: { primary: { main: "#e4ecf0" }, background: { default: "#0e161c", paper: "#0e161c" }, text: { primary: "#e4ecf0", secondary: "#a3b3bc" } } },
+    light: {
+      palette: {
+        primary: { main: "#14212b" },
+        background: { default: "#eef2f4", paper: "#eef2f4" },
+        text: { primary: "#14212b", secondary: "#46565f" },
+      },
+    },
+    dark: {
+      palette: {
+        primary: { main: "#e4ecf0" },
+        background: { default: "#0e161c", paper: "#0e161c" },
+        text: { primary: "#e4ecf0", secondary: "#a3b3bc" },
+      },
+    },
   },
   shape: { borderRadius: 0 },
-  typography: { fontFamily: sans, fontSize: 14, button: { textTransform: "none", fontWeight: 600, letterSpacing: 0 } },
+  typography: {
+    fontFamily: sans,
+    fontSize: 14,
+    button: { textTransform: "none", fontWeight: 600, letterSpacing: 0 },
+  },
   components: {
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiButton: {
       defaultProps: { disableElevation: true, color: "inherit" },
-      styleOverrides: { root: { padding: "6px 12px", minHeight: 36, lineHeight: 1.2, border: "1.5px solid currentColor", "&:hover": { backgroundColor: "var(--press)" } } },
+      styleOverrides: {
+        root: {
+          padding: "6px 12px",
+          minHeight: 36,
+          lineHeight: 1.2,
+          border: "1.5px solid currentColor",
+          "&:hover": { backgroundColor: "var(--press)" },
+        },
+      },
     },
     MuiSlider: {
       defaultProps: { size: "small", color: "primary" },
       styleOverrides: {
         // a tape: ticks along it, a pointer on it
         root: { padding: "9px 0", height: 9 },
-        rail: { opacity: 1, height: 9, borderRadius: 0, background: "repeating-linear-gradient(90deg, var(--hair) 0 1px, transparent 1px 6px) bottom / 100% 6px no-repeat, linear-gradient(var(--hair), var(--hair)) bottom / 100% 1px no-repeat" },
+        rail: {
+          opacity: 1,
+          height: 9,
+          borderRadius: 0,
+          background:
+            "repeating-linear-gradient(90deg, var(--hair) 0 1px, transparent 1px 6px) bottom / 100% 6px no-repeat, linear-gradient(var(--hair), var(--hair)) bottom / 100% 1px no-repeat",
+        },
         track: { border: 0, height: 2.5, borderRadius: 0, top: "auto", bottom: 9, transform: "none" },
-        thumb: { width: 9, height: 18, borderRadius: 0, boxShadow: "none", clipPath: "polygon(0 0, 100% 0, 100% 62%, 50% 100%, 0 62%)", "&::before": { boxShadow: "none" }, "&:hover, &.Mui-focusVisible": { boxShadow: "0 0 0 4px var(--press)" } },
+        thumb: {
+          width: 9,
+          height: 18,
+          borderRadius: 0,
+          boxShadow: "none",
+          clipPath: "polygon(0 0, 100% 0, 100% 62%, 50% 100%, 0 62%)",
+          "&::before": { boxShadow: "none" },
+          "&:hover, &.Mui-focusVisible": { boxShadow: "0 0 0 4px var(--press)" },
+        },
       },
     },
   },

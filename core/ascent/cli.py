@@ -17,7 +17,9 @@ from .telling.readout import Report, Rest
 
 
 def main(arguments: list[str] | None = None) -> int:
-    """Run a command; return 0 when all holds or should stand, 1 when a link falls short, 2 when the plan is not valid."""
+    """Run a command; return 0 when all holds or should stand, 1 when a link falls short, 2 when the plan is
+    not valid.
+    """
     parser = argparse.ArgumentParser(prog="ascent", description="Check a trellis plan.")
     commands = parser.add_subparsers(dest="command", required=True)
     check = commands.add_parser("check", help="report on every structure of a plan file")
@@ -42,11 +44,20 @@ def _check(path: Path, as_json: bool) -> int:
     garden = read_plan(path.read_bytes()).garden
     standing = [(bed, structure) for bed in garden.beds for structure in bed.structures]
     reports = {
-        structure.key: (structure.name, bed.name, full_report(Site(garden=garden, bed=bed), structure, garden.units))
+        structure.key: (
+            structure.name,
+            bed.name,
+            full_report(Site(garden=garden, bed=bed), structure, garden.units),
+        )
         for bed, structure in standing
     }
     if as_json:
-        print(json.dumps({key: report.model_dump(mode="json") for key, (_, _, report) in reports.items()}, ensure_ascii=False))
+        print(
+            json.dumps(
+                {key: report.model_dump(mode="json") for key, (_, _, report) in reports.items()},
+                ensure_ascii=False,
+            )
+        )
     else:
         for bed, structure in standing:
             rests = rests_on(Site(garden=garden, bed=bed), structure, garden.units).rests
@@ -59,10 +70,14 @@ def _lines(name: str, bed: str, report: Report, rests: Sequence[Rest]) -> list[s
     lines = [f"{name}, {bed}: {h.words} ({h.design_text} asked)", f"  {h.sentence}", f"  {h.once_said}"]
     lines.append(f"  After days of rain: {h.saturated_text}. By median strengths: {h.bare_text}.")
     lines += [
-        f"  {'!' if link.key == h.weakest else ' '} {link.title:<24}{link.item:<36}use {max(link.use):5.2f}   holds to {link.limit_text:<28}{link.once_text}"
+        f"  {'!' if link.key == h.weakest else ' '} {link.title:<24}{link.item:<36}use {max(link.use):5.2f}"
+        f"   holds to {link.limit_text:<28}{link.once_text}"
         for link in report.links
     ]
     lines += [f"  {remark.level}: {remark.text}" for remark in report.remarks if remark.level != "fine"]
-    lines.append("  Rests most on: " + "; ".join(f"{rest.name}, {rest.low_text} to {rest.high_text} by {rest.certainty}" for rest in rests))
+    lines.append(
+        "  Rests most on: "
+        + "; ".join(f"{rest.name}, {rest.low_text} to {rest.high_text} by {rest.certainty}" for rest in rests)
+    )
     lines.append(f"  Parts: {report.cost_text}")
     return [*lines, ""]

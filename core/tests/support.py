@@ -22,7 +22,9 @@ class NearTestCase(unittest.TestCase):
     def assertNear(self, found: Any, expected: float, share: float = 0.01) -> None:  # noqa: N802 - unittest's own style
         """Fail when a number is further off than that share."""
         value = float(np.asarray(found).ravel()[0])
-        self.assertLessEqual(abs(value - expected), abs(expected) * share, f"{value:.5g} against {expected:.5g}")
+        self.assertLessEqual(
+            abs(value - expected), abs(expected) * share, f"{value:.5g} against {expected:.5g}"
+        )
 
 
 def site(soil: str = "firm_loam", exposure: str = "ordinary", **bed: Any) -> Site:
@@ -37,9 +39,18 @@ def handbooks(soil: str = "firm_loam") -> embedment.Ground:
     return replace(ground, loose=replace(ground.loose, gamma=0.0))
 
 
-def fence(crop: str = "tom-slicer", count: int = 8, spacing: float = 0.45, training: str = "pruned", **options: Any) -> Structure:
+def fence(
+    crop: str = "tom-slicer", count: int = 8, spacing: float = 0.45, training: str = "pruned", **options: Any
+) -> Structure:
     """Return a mesh fence on 2.1 m T-posts 0.45 m deep, changed as asked."""
-    chosen = {"length": 3.6, "mesh": "mesh_conc_150_5", "mesh_height": 1.2, "post_spacing": 1.2, "depth": 0.45, **options}
+    chosen = {
+        "length": 3.6,
+        "mesh": "mesh_conc_150_5",
+        "mesh_height": 1.2,
+        "post_spacing": 1.2,
+        "depth": 0.45,
+        **options,
+    }
     planting = Planting(key="p1", crop=crop, count=count, spacing=spacing, training=training, planted="05-04")
     return Structure(key="fence", name="Fence", family="mesh-fence", options=chosen, plantings=(planting,))
 

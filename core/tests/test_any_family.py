@@ -1,4 +1,6 @@
-"""Any structure that the model accepts, on any bed, can be drawn, reckoned, bought and said: nothing raises, nothing is NaN."""
+"""Any structure that the model accepts, on any bed, can be drawn, reckoned, bought and said: nothing raises,
+nothing is NaN.
+"""
 
 from __future__ import annotations
 
@@ -22,7 +24,9 @@ from tests.support import NearTestCase, site
 def serving(table: str, role: str) -> list[str]:
     """Return the keys of a table's rows that serve in a role."""
     rows = tables.ITEM_TABLES[table]().values()
-    return [row.key for row in rows if not role or role in (*getattr(row, "roles", ()), *getattr(row, "use", ()))]
+    return [
+        row.key for row in rows if not role or role in (*getattr(row, "roles", ()), *getattr(row, "use", ()))
+    ]
 
 
 @st.composite
@@ -48,25 +52,36 @@ def places(draw) -> Site:
     """Draw any bed of any soil and exposure, raised or not."""
     raised = draw(st.booleans())
     return site(
-        draw(st.sampled_from(list(tables.soils()))), draw(st.sampled_from(list(tables.exposures()))),
-        kind="raised" if raised else "in-ground", fill_depth=draw(st.floats(0.0, 1.2)) if raised else 0.0,
-        length=draw(st.floats(0.3, 60.0)), width=draw(st.floats(0.2, 20.0)),
-    )  # fmt: skip
+        draw(st.sampled_from(list(tables.soils()))),
+        draw(st.sampled_from(list(tables.exposures()))),
+        kind="raised" if raised else "in-ground",
+        fill_depth=draw(st.floats(0.0, 1.2)) if raised else 0.0,
+        length=draw(st.floats(0.3, 60.0)),
+        width=draw(st.floats(0.2, 20.0)),
+    )
 
 
 @st.composite
 def plantings(draw) -> Planting:
     """Draw any crop, any number, any day of the year."""
     return Planting(
-        key=draw(st.sampled_from(["p1", "p2"])), crop=draw(st.sampled_from(list(tables.crops()))), count=draw(st.integers(1, 600)), spacing=draw(st.floats(0.03, 3.0)),
-        side=draw(st.sampled_from(["left", "right", "both"])), training=draw(st.sampled_from(["pruned", "free"])),
+        key=draw(st.sampled_from(["p1", "p2"])),
+        crop=draw(st.sampled_from(list(tables.crops()))),
+        count=draw(st.integers(1, 600)),
+        spacing=draw(st.floats(0.03, 3.0)),
+        side=draw(st.sampled_from(["left", "right", "both"])),
+        training=draw(st.sampled_from(["pruned", "free"])),
         planted=f"{draw(st.integers(1, 12)):02d}-{draw(st.integers(1, 28)):02d}",
-    )  # fmt: skip
+    )
 
 
 class AnyFamilyTest(NearTestCase):
     @settings(max_examples=80, deadline=None, derandomize=True)
-    @given(wanted(), places(), st.lists(plantings(), min_size=1, max_size=2, unique_by=lambda planting: planting.key))
+    @given(
+        wanted(),
+        places(),
+        st.lists(plantings(), min_size=1, max_size=2, unique_by=lambda planting: planting.key),
+    )
     def test_is_reckoned_drawn_bought_and_said(self, chosen, place, grown):
         structure = Structure(key="x", name="x", family=chosen[0], options=chosen[1], plantings=tuple(grown))
         found = evaluate(place, structure)
@@ -84,8 +99,13 @@ class AnyFamilyTest(NearTestCase):
             json.loads(text)
 
     @settings(max_examples=24, deadline=None, derandomize=True)
-    @given(st.sampled_from(list(FAMILIES)), places(), st.sampled_from(list(tables.crops())), st.sampled_from(["left", "right", "both"]),
-           st.sampled_from(["pruned", "free"]))  # fmt: skip
+    @given(
+        st.sampled_from(list(FAMILIES)),
+        places(),
+        st.sampled_from(list(tables.crops())),
+        st.sampled_from(["left", "right", "both"]),
+        st.sampled_from(["pruned", "free"]),
+    )
     def test_what_is_offered_fits_its_bed_and_gives_every_reason(self, key, place, crop, side, training):
         offered = offer(place, key, Need(crop, None, side, training), "metric")
         chosen = FAMILIES[key].options.model_validate(offered.structure.options)
@@ -94,20 +114,26 @@ class AnyFamilyTest(NearTestCase):
         self.assertTrue(all(value.text and value.reason.endswith(".") for value in offered.values))
         named = {value.option for value in offered.values}
         self.assertLessEqual({"plantings.p1.count", "plantings.p1.spacing", "plantings.p1.planted"}, named)
-        wrong = {remark.key for remark in evaluate(place, offered.structure).remarks if remark.level == "wrong"}
+        wrong = {
+            remark.key for remark in evaluate(place, offered.structure).remarks if remark.level == "wrong"
+        }
         small = (
             {"beyond-bed", "crowded-row", "block-wide", "cages-touch", "roots-cut"}
             if place.bed.length < 2.0 or place.bed.width < 0.9
             else set()
         )
-        self.assertLessEqual(wrong - {"host-overwhelmed", "twiner-level", "stake-short"}, small, (key, crop, wrong))
+        self.assertLessEqual(
+            wrong - {"host-overwhelmed", "twiner-level", "stake-short"}, small, (key, crop, wrong)
+        )
 
     @settings(max_examples=16, deadline=None, derandomize=True)
     @given(st.sampled_from(list(FAMILIES)), places(), st.sampled_from(list(tables.crops())))
     def test_what_it_rests_on_is_between_its_ends(self, key, place, crop):
         """More drag or crop never raises a limit, more strength never lowers one; the widest spread leads."""
         proposed = FAMILIES[key].propose(Need(crop, None, "right", "pruned"), place)
-        structure = Structure(key="x", name="x", family=key, options=proposed.options.model_dump(), plantings=proposed.plantings)
+        structure = Structure(
+            key="x", name="x", family=key, options=proposed.options.model_dump(), plantings=proposed.plantings
+        )
         found = sensitivity(place, structure)
         spreads = [abs(high - low) for _, low, high in found]
         self.assertEqual(spreads, sorted(spreads, reverse=True))

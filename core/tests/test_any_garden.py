@@ -1,4 +1,6 @@
-"""Random gardens: turned and moved as a whole nothing changes; files and tables come back as they went out."""
+"""Random gardens: turned and moved as a whole nothing changes; files and tables come back as they went
+out.
+"""
 
 from __future__ import annotations
 
@@ -24,7 +26,9 @@ from tests.support import fence
 
 FEW = settings(max_examples=15, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
 SOME = settings(max_examples=30, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
-NAMES = st.text(alphabet="abcdefghij ÄÖüé’-=+@0123456789", min_size=1, max_size=18).filter(lambda text: text.strip() == text)
+NAMES = st.text(alphabet="abcdefghij ÄÖüé’-=+@0123456789", min_size=1, max_size=18).filter(
+    lambda text: text.strip() == text
+)
 
 
 @st.composite
@@ -33,34 +37,53 @@ def beds(draw, key: str, structures: bool = True) -> Bed:
     length, width = draw(st.floats(1.0, 8.0)), draw(st.floats(0.4, 2.0))
     rows: tuple[Structure, ...] = ()
     if structures and draw(st.booleans()):
-        row = fence(length=round(max(length - 0.3, 0.6), 2), ends=draw(st.sampled_from(["plain", "guy"])), top="wire")
-        moved = {"key": f"{key}-row", "along": draw(st.floats(-0.5, 0.5)), "turn": draw(st.sampled_from([0.0, 0.0, 12.0, 90.0]))}
+        row = fence(
+            length=round(max(length - 0.3, 0.6), 2), ends=draw(st.sampled_from(["plain", "guy"])), top="wire"
+        )
+        moved = {
+            "key": f"{key}-row",
+            "along": draw(st.floats(-0.5, 0.5)),
+            "turn": draw(st.sampled_from([0.0, 0.0, 12.0, 90.0])),
+        }
         rows = (row.model_copy(update=moved),)
     kind = draw(st.sampled_from(["in-ground", "raised", "container", "straw-bale"]))
     return Bed(
-        key=key, name=draw(NAMES), kind=kind, length=round(length, 3), width=round(width, 3), bearing=draw(st.integers(0, 359)),
-        x=round(draw(st.floats(-12, 12)), 3), y=round(draw(st.floats(-12, 12)), 3), fill_depth=0.3 if kind != "in-ground" else 0.0,
+        key=key,
+        name=draw(NAMES),
+        kind=kind,
+        length=round(length, 3),
+        width=round(width, 3),
+        bearing=draw(st.integers(0, 359)),
+        x=round(draw(st.floats(-12, 12)), 3),
+        y=round(draw(st.floats(-12, 12)), 3),
+        fill_depth=0.3 if kind != "in-ground" else 0.0,
         structures=rows,
-    )  # fmt: skip
+    )
 
 
 @st.composite
 def features(draw, key: str) -> Feature:
     """Return a path, a wall or something buried."""
     kind = draw(st.sampled_from(["path", "wall", "fence", "drip-line", "water-pipe", "cable"]))
-    points = tuple((round(draw(st.floats(-14, 14)), 3), round(draw(st.floats(-14, 14)), 3)) for _ in range(draw(st.integers(2, 3))))
+    points = tuple(
+        (round(draw(st.floats(-14, 14)), 3), round(draw(st.floats(-14, 14)), 3))
+        for _ in range(draw(st.integers(2, 3)))
+    )
     assume(len(set(points)) > 1)
-    return Feature(key=key, name=draw(NAMES), kind=kind, points=points, width=draw(st.sampled_from([0.05, 0.2, 0.8])))
+    return Feature(
+        key=key, name=draw(NAMES), kind=kind, points=points, width=draw(st.sampled_from([0.05, 0.2, 0.8]))
+    )
 
 
 @st.composite
 def gardens(draw) -> Garden:
     """Return a garden of a few beds and features."""
     return Garden(
-        name=draw(NAMES), path_width=draw(st.sampled_from([0.45, 0.75])),
+        name=draw(NAMES),
+        path_width=draw(st.sampled_from([0.45, 0.75])),
         beds=tuple(draw(beds(f"bed-{n}")) for n in range(draw(st.integers(0, 5)))),
         features=tuple(draw(features(f"feature-{n}")) for n in range(draw(st.integers(0, 3)))),
-    )  # fmt: skip
+    )
 
 
 def carried(garden: Garden, turn: float, east: float, north: float) -> Garden:
@@ -106,11 +129,17 @@ class WholeTest(unittest.TestCase):
     @SOME
     def test_every_clash_names_things_that_are_there_and_a_place_on_the_plan(self, garden):
         laid = laid_out(garden)
-        keys = {bed.key for bed in garden.beds} | {f.key for f in garden.features} | {each.structure.key for each in laid}
+        keys = (
+            {bed.key for bed in garden.beds}
+            | {f.key for f in garden.features}
+            | {each.structure.key for each in laid}
+        )
         drawing = plot_of(garden, laid)
         for clash in clashes(garden, laid):
             self.assertLessEqual(set(clash.things), keys)
-            self.assertTrue(all(math.isfinite(value) and value >= 0 for value, _ in clash.values.values()), clash)
+            self.assertTrue(
+                all(math.isfinite(value) and value >= 0 for value, _ in clash.values.values()), clash
+            )
             self.assertTrue(drawing.low[0] - 3 <= clash.at[0] <= drawing.high[0] + 3)
 
     @given(gardens())
@@ -151,7 +180,8 @@ class FilesTest(unittest.TestCase):
         again = read_plan(write_plan(garden)).garden
         self.assertEqual(again, read_plan(write_plan(again)).garden)
         self.assertEqual(
-            [bed.model_dump(exclude={"structures"}) for bed in again.beds], [bed.model_dump(exclude={"structures"}) for bed in garden.beds]
+            [bed.model_dump(exclude={"structures"}) for bed in again.beds],
+            [bed.model_dump(exclude={"structures"}) for bed in garden.beds],
         )
 
     @given(gardens())
@@ -169,7 +199,10 @@ class FilesTest(unittest.TestCase):
     @given(st.lists(st.tuples(st.floats(0.3, 30), st.floats(0.2, 10), st.integers(0, 359)), max_size=8))
     @SOME
     def test_beds_of_old_files_are_laid_out_clear_of_one_another(self, sizes):
-        old = [{"key": f"b{n}", "name": "b", "length": a, "width": b, "bearing": float(c)} for n, (a, b, c) in enumerate(sizes)]
+        old = [
+            {"key": f"b{n}", "name": "b", "length": a, "width": b, "bearing": float(c)}
+            for n, (a, b, c) in enumerate(sizes)
+        ]
         shapes = [shapely.Polygon(bed_outline(Bed.model_validate(bed))) for bed in lay_out(old)]
         for a, b in combinations(shapes, 2):
             self.assertGreater(a.distance(b), 0.7)
@@ -178,7 +211,8 @@ class FilesTest(unittest.TestCase):
         st.recursive(
             st.none() | st.integers() | st.text(max_size=5),
             lambda inner: (
-                st.lists(inner, max_size=3) | st.dictionaries(st.sampled_from(["garden", "beds", "version", "length"]), inner, max_size=3)
+                st.lists(inner, max_size=3)
+                | st.dictionaries(st.sampled_from(["garden", "beds", "version", "length"]), inner, max_size=3)
             ),
             max_leaves=8,
         )

@@ -37,7 +37,9 @@ class SymmetryTest(unittest.TestCase):
     @FEW
     def test_a_row_that_runs_north_takes_as_much_from_the_west_as_from_the_east(self, latitude, day):
         row = [sheet(0, -6, 0, 6)]
-        self.assertAlmostEqual(lost(latitude, day, row, -1.5, 0.0), lost(latitude, day, row, 1.5, 0.0), delta=0.26)
+        self.assertAlmostEqual(
+            lost(latitude, day, row, -1.5, 0.0), lost(latitude, day, row, 1.5, 0.0), delta=0.26
+        )
 
     @given(st.floats(38, 60), DAYS)
     @FEW
@@ -45,12 +47,17 @@ class SymmetryTest(unittest.TestCase):
         row = [sheet(-6, 0, 6, 0)]
         north = lost(latitude, day, row, 0.0, 1.0)
         south = lost(-latitude, (day + 182) % 365 + 1, row, 0.0, -1.0)
-        self.assertAlmostEqual(north, south, delta=2.0)  # the seasons are not quite of one length, and near the equinox a day counts
+        self.assertAlmostEqual(
+            north, south, delta=2.0
+        )  # the seasons are not quite of one length, and near the equinox a day counts
 
     @given(LATITUDES, DAYS, st.floats(0.1, 0.9), st.floats(0.5, 2.5))
     @FEW
     def test_more_leaf_and_more_height_never_give_more_sun(self, latitude, day, cover, top):
-        thin, dense = (lost(latitude, day, [sheet(-5, 0, 5, 0, top, share)], 0.0, 1.0) for share in (cover, min(cover + 0.1, 1.0)))
+        thin, dense = (
+            lost(latitude, day, [sheet(-5, 0, 5, 0, top, share)], 0.0, 1.0)
+            for share in (cover, min(cover + 0.1, 1.0))
+        )
         tall = lost(latitude, day, [sheet(-5, 0, 5, 0, top + 0.4, cover)], 0.0, 1.0)
         self.assertLessEqual(thin, dense + 1e-9)
         self.assertLessEqual(thin, tall + 1e-9)
@@ -73,9 +80,11 @@ class SymmetryTest(unittest.TestCase):
         for latitude, longer in ((50.0, "06-21"), (-50.0, "12-21")):
             shorter = "12-21" if longer == "06-21" else "06-21"
             long, short = (
-                hours_of_sun(Garden(name="g", latitude=latitude, beds=(Bed(key="b", name="b", length=1, width=1),)), [], day_of_year(d))[
-                    0
-                ].open
+                hours_of_sun(
+                    Garden(name="g", latitude=latitude, beds=(Bed(key="b", name="b", length=1, width=1),)),
+                    [],
+                    day_of_year(d),
+                )[0].open
                 for d in (longer, shorter)
             )
             self.assertGreater(long, short + 6)
@@ -84,20 +93,27 @@ class SymmetryTest(unittest.TestCase):
 class RaysTest(unittest.TestCase):
     """Hours of sun against a ray from each of many spots to the sun, every three minutes."""
 
-    def ray(self, latitude: float, day: int, leaves: list[Canopy], home: Bed, ground: float) -> tuple[float, float]:
+    def ray(
+        self, latitude: float, day: int, leaves: list[Canopy], home: Bed, ground: float
+    ) -> tuple[float, float]:
         """Return the hours the sun is above 5° and what the leaves take of them, mean over a bed."""
         hours = np.arange(0.025, 24.0, 0.05)
         heights, azimuths = sun_at(latitude, day, hours)
         up = heights > 5.0  # season handbook 12
         along, across = np.meshgrid(
-            (np.arange(24) + 0.5) / 24 * home.length - home.length / 2, (np.arange(12) + 0.5) / 12 * home.width - home.width / 2
+            (np.arange(24) + 0.5) / 24 * home.length - home.length / 2,
+            (np.arange(12) + 0.5) / 12 * home.width - home.width / 2,
         )
         turn = np.radians(home.bearing)
-        x = home.x + along * np.sin(turn) - across * np.cos(turn)  # a bearing counts from north clockwise; left of a row north is west
+        x = (
+            home.x + along * np.sin(turn) - across * np.cos(turn)
+        )  # a bearing counts from north clockwise; left of a row north is west
         y = home.y + along * np.cos(turn) + across * np.sin(turn)
         lost = np.zeros(x.shape)
         for height, azimuth in zip(np.radians(heights[up]), np.radians(azimuths[up]), strict=True):
-            to_sun = np.array([np.cos(height) * np.sin(azimuth), np.cos(height) * np.cos(azimuth), np.sin(height)])
+            to_sun = np.array(
+                [np.cos(height) * np.sin(azimuth), np.cos(height) * np.cos(azimuth), np.sin(height)]
+            )
             through = np.ones(x.shape)
             for leaf in leaves:
                 (x0, y0, low), (x1, y1, _), (_, _, top), _ = leaf.corners
@@ -106,7 +122,9 @@ class RaysTest(unittest.TestCase):
                 facing = to_sun[0] * way[1] - to_sun[1] * way[0]
                 if abs(facing) < 1e-9:
                     continue
-                reach = ((x0 - x) * way[1] - (y0 - y) * way[0]) / facing  # along the ray, to the sheet's plane
+                reach = (
+                    (x0 - x) * way[1] - (y0 - y) * way[0]
+                ) / facing  # along the ray, to the sheet's plane
                 place = (x + reach * to_sun[0] - x0) * way[0] + (y + reach * to_sun[1] - y0) * way[1]
                 z = ground + reach * to_sun[2]
                 hit = (reach > 0) & (place >= 0) & (place <= long) & (z >= low) & (z <= top)

@@ -22,7 +22,9 @@ class CurveTest(NearTestCase):
         for option in ("depth", "post_spacing", "ties_per_post", "post", "leaned_on", "ends"):
             found = curve(site(), row, option)
             for n in (0, len(found.values) // 2, -1):
-                one = outline(site(), row.model_copy(update={"options": {**row.options, option: found.values[n]}}))
+                one = outline(
+                    site(), row.model_copy(update={"options": {**row.options, option: found.values[n]}})
+                )
                 with self.subTest(option, value=found.values[n]):
                     self.assertNear(found.limits[n], one.limit, 1e-9)
                     self.assertNear(found.costs[n], total(shopping(one.geometry, {})), 1e-9)
@@ -31,8 +33,18 @@ class CurveTest(NearTestCase):
     def test_the_present_value_is_one_of_them(self):
         for family in FAMILIES.values():
             proposed = family.propose(Need("bean-pole", None, "both", "pruned"), site())
-            structure = Structure(key="x", name="x", family=family.key, options=proposed.options.model_dump(), plantings=proposed.plantings)
-            names = [name for name in family.options.model_fields if extra_of(family.options, name)["kind"] != "item"]
+            structure = Structure(
+                key="x",
+                name="x",
+                family=family.key,
+                options=proposed.options.model_dump(),
+                plantings=proposed.plantings,
+            )
+            names = [
+                name
+                for name in family.options.model_fields
+                if extra_of(family.options, name)["kind"] != "item"
+            ]
             for option in (*names[:3], *names[-1:]):
                 found = curve(site(), structure, option)
                 with self.subTest(family.key, option=option):
@@ -41,7 +53,9 @@ class CurveTest(NearTestCase):
                     self.assertFalse(np.isnan(found.limits).any())
 
     def test_deeper_never_holds_less_and_never_costs_less(self):
-        """As long as the soil goes first; deeper still the end stands stiffer, so the mesh pulls harder on it."""
+        """As long as the soil goes first; deeper still the end stands stiffer, so the mesh pulls harder on
+        it.
+        """
         found = curve(site(), fence(post="tpost_2.4"), "depth")
         soft = np.array(found.first) == "soil"
         self.assertGreater(int(soft.sum()), 3)
@@ -60,7 +74,9 @@ class CurveTest(NearTestCase):
             self.assertTrue(report.ordered)
             self.assertIn(unit, report.points[0].text)
             self.assertIn(report.points[report.present].text, report.says)
-            self.assertTrue(all(point.holds == (point.limit >= report.design_gust) for point in report.points))
+            self.assertTrue(
+                all(point.holds == (point.limit >= report.design_gust) for point in report.points)
+            )
 
     def test_an_option_that_is_not_there_is_refused_by_name(self):
         with self.assertRaises(InvalidPlan) as caught:

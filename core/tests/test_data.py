@@ -1,4 +1,6 @@
-"""A wrong digit in a table: columns against each other, against physics, and against neighbours where a table is a curve."""
+"""A wrong digit in a table: columns against each other, against physics, and against neighbours where a table
+is a curve.
+"""
 
 from __future__ import annotations
 
@@ -19,16 +21,22 @@ DENSITY = {
 
 
 def off_the_curve(values: np.ndarray) -> np.ndarray:
-    """Return how far each inner value of a column lies from the cubic through its four neighbours, over their spread."""
+    """Return how far each inner value of a column lies from the cubic through its four neighbours, over their
+    spread.
+    """
     v = np.asarray(values, dtype=float)
     middle = (-v[:-4] + 4 * v[1:-3] + 4 * v[3:-1] - v[4:]) / 6
-    spread = np.max([v[i : len(v) - 4 + i] for i in (0, 1, 3, 4)], axis=0) - np.min([v[i : len(v) - 4 + i] for i in (0, 1, 3, 4)], axis=0)
+    spread = np.max([v[i : len(v) - 4 + i] for i in (0, 1, 3, 4)], axis=0) - np.min(
+        [v[i : len(v) - 4 + i] for i in (0, 1, 3, 4)], axis=0
+    )
     return np.abs(v[2:-2] - middle) / (spread + 0.02 * np.max(np.abs(v)) + 1e-12)
 
 
 class CurvesTest(NearTestCase):
     def test_bent_panels_lie_on_smooth_curves(self):
-        """Each figure of arches.csv over opening and over the height of its ties; the ends of a curve by the slope to their neighbours."""
+        """Each figure of arches.csv over opening and over the height of its ties; the ends of a curve by the
+        slope to their neighbours.
+        """
         holds, openings, grids = tables.arches()
         self.assertEqual((len(holds), len(openings)), (12, 14))
         for name, grid in grids.items():
@@ -45,26 +53,47 @@ class CurvesTest(NearTestCase):
                 self.steady(column, name)
 
     def steady(self, row: np.ndarray, name: str) -> None:
-        """Fail when an end of a curve leaves the line of its neighbours by more than the whole curve spreads in two steps."""
+        """Fail when an end of a curve leaves the line of its neighbours by more than the whole curve spreads
+        in two steps.
+        """
         if not np.any(row):
             return  # nothing ties
         for a, b, c, d in (row[:4], row[::-1][:4]):
-            self.assertLess(abs(a - (3 * b - 3 * c + d)), STEADY.get(name, 0.12) * (np.ptp(row) + 0.02 * np.max(np.abs(row))))
+            self.assertLess(
+                abs(a - (3 * b - 3 * c + d)),
+                STEADY.get(name, 0.12) * (np.ptp(row) + 0.02 * np.max(np.abs(row))),
+            )
 
 
-SMOOTH = {"curvature": 0.30, "tie_gain": 1.3, "clamped curvature": 0.12}  # sharpest at the crown or at the legs: a kink
+SMOOTH = {
+    "curvature": 0.30,
+    "tie_gain": 1.3,
+    "clamped curvature": 0.12,
+}  # sharpest at the crown or at the legs: a kink
 STEADY = {"curvature": 0.22, "tie_gain": 2.0, "tie": 0.3}
 
 
 RATIOS = (  # of two columns of crops.csv: what nature and trade allow, common practice, no source
-    ("height_high_m", "height_m", 1.15, 2.1), ("height_m", "height_low_m", 1.15, 2.6), ("support_height_m", "height_m", 0.3, 1.7),
-    ("spacing_m", "free_spacing_low_m", 0.6, 1.55), ("free_spacing_high_m", "free_spacing_low_m", 1.3, 2.55), ("shoot_high_kg", "shoot_kg", 1.5, 2.6),
-    ("yield_high_kg", "yield_kg", 1.6, 3.1), ("free_shoot_kg", "shoot_kg", 1.4, 3.4), ("free_shoot_high_kg", "free_shoot_kg", 1.6, 2.1),
-    ("free_yield_kg", "yield_kg", 1.15, 1.75), ("free_yield_high_kg", "free_yield_kg", 1.7, 2.4), ("t95_d", "t50_d", 1.4, 1.85),
-    ("first_high_d", "first_low_d", 1.0, 1.5), ("first_low_d", "t95_d", 0.6, 1.35), ("harvest_high_wk", "harvest_low_wk", 1.0, 2.1),
-    ("set_to_pick_d", "first_high_d", 0.08, 0.95), ("fruit_heaviest_kg", "fruit_kg", 1.3, 5.0), ("fruit_max_mm", "fruit_min_mm", 1.0, 3.6),
+    ("height_high_m", "height_m", 1.15, 2.1),
+    ("height_m", "height_low_m", 1.15, 2.6),
+    ("support_height_m", "height_m", 0.3, 1.7),
+    ("spacing_m", "free_spacing_low_m", 0.6, 1.55),
+    ("free_spacing_high_m", "free_spacing_low_m", 1.3, 2.55),
+    ("shoot_high_kg", "shoot_kg", 1.5, 2.6),
+    ("yield_high_kg", "yield_kg", 1.6, 3.1),
+    ("free_shoot_kg", "shoot_kg", 1.4, 3.4),
+    ("free_shoot_high_kg", "free_shoot_kg", 1.6, 2.1),
+    ("free_yield_kg", "yield_kg", 1.15, 1.75),
+    ("free_yield_high_kg", "free_yield_kg", 1.7, 2.4),
+    ("t95_d", "t50_d", 1.4, 1.85),
+    ("first_high_d", "first_low_d", 1.0, 1.5),
+    ("first_low_d", "t95_d", 0.6, 1.35),
+    ("harvest_high_wk", "harvest_low_wk", 1.0, 2.1),
+    ("set_to_pick_d", "first_high_d", 0.08, 0.95),
+    ("fruit_heaviest_kg", "fruit_kg", 1.3, 5.0),
+    ("fruit_max_mm", "fruit_min_mm", 1.0, 3.6),
     ("depth_m", "spacing_m", 0.3, 5.1),
-)  # fmt: skip
+)
 
 
 class RowsTest(NearTestCase):
@@ -80,7 +109,10 @@ class RowsTest(NearTestCase):
                 post.shape != "tee" and "ladder" not in post.key and "spiral" not in post.key
             ):  # a spiral has more length than a straight rod
                 with self.subTest(post.key):
-                    self.assertTrue(low <= post.kg_m / sections.of_post(post).A <= high, post.kg_m / sections.of_post(post).A)
+                    self.assertTrue(
+                        low <= post.kg_m / sections.of_post(post).A <= high,
+                        post.kg_m / sections.of_post(post).A,
+                    )
 
     def test_posts_live_and_are_sold_like_posts(self):
         for post in tables.posts().values():
@@ -105,7 +137,12 @@ class RowsTest(NearTestCase):
         caps = {row["key"]: row for row in self.numbers("face_caps")}
         for crop in self.numbers("crops"):
             for above, below, low, high in RATIOS:
-                if isinstance(crop[above], float) and isinstance(crop[below], float) and crop[below] and crop[above]:
+                if (
+                    isinstance(crop[above], float)
+                    and isinstance(crop[below], float)
+                    and crop[below]
+                    and crop[above]
+                ):
                     with self.subTest(crop["key"], ratio=f"{above}/{below}"):
                         self.assertTrue(low <= crop[above] / crop[below] <= high, crop[above] / crop[below])
             with self.subTest(crop["key"]):
@@ -113,23 +150,33 @@ class RowsTest(NearTestCase):
                 self.assertTrue(0.75 <= grown <= 3.0, f"it grows as tall as it gets: {grown}")
                 face = crop["spacing_m"] * max(crop["support_height_m"], 0.3)
                 self.assertTrue(
-                    0.35 <= crop["shoot_kg"] / face / caps[crop["cap_group"]]["shoot_kg_m2"] <= 2.6, "shoot of a face and what light feeds"
+                    0.35 <= crop["shoot_kg"] / face / caps[crop["cap_group"]]["shoot_kg_m2"] <= 2.6,
+                    "shoot of a face and what light feeds",
                 )
-                self.assertTrue(crop["yield_kg"] * crop["hanging_share"] / face <= 1.7 * caps[crop["cap_group"]]["fruit_kg_m2"])
+                self.assertTrue(
+                    crop["yield_kg"] * crop["hanging_share"] / face
+                    <= 1.7 * caps[crop["cap_group"]]["fruit_kg_m2"]
+                )
                 self.assertTrue(0.15 <= crop["rain_share"] <= 0.25)
                 self.assertTrue(0.5 <= crop["cover"] <= 0.9)
                 self.assertTrue(all(0 <= crop[each] <= 1 for each in ("hanging_share", "carried_share")))
                 if isinstance(crop["face_limit_m2"], float):
-                    self.assertTrue(0.5 <= crop["face_limit_m2"] / crop["spacing_m"] / crop["support_height_m"] <= 2.1)
+                    self.assertTrue(
+                        0.5 <= crop["face_limit_m2"] / crop["spacing_m"] / crop["support_height_m"] <= 2.1
+                    )
 
     def test_face_caps_keep_their_proportions(self):
         for cap in self.numbers("face_caps"):
             with self.subTest(cap["key"]):
                 self.assertTrue(1.2 <= cap["shoot_high_kg_m2"] / cap["shoot_kg_m2"] <= 2.6)
-                self.assertTrue(not cap["fruit_kg_m2"] or 1.2 <= cap["fruit_high_kg_m2"] / cap["fruit_kg_m2"] <= 3.1)
+                self.assertTrue(
+                    not cap["fruit_kg_m2"] or 1.2 <= cap["fruit_high_kg_m2"] / cap["fruit_kg_m2"] <= 3.1
+                )
 
     def test_clays_follow_davisson_and_sands_terzaghi(self):
-        """Davisson 1970: k = 67 cu; Terzaghi 1955 for sand above and under water: dense 17.6 and 10.7, medium 6.6 and 4.4, loose 2.2 and 1.3 MN/m³ (from memory)."""
+        """Davisson 1970: k = 67 cu; Terzaghi 1955 for sand above and under water: dense 17.6 and 10.7, medium
+        6.6 and 4.4, loose 2.2 and 1.3 MN/m³ (from memory).
+        """
         sands = {
             "gravelly": (17.6, 10.7),
             "sandy": (6.6, 4.4),
@@ -144,7 +191,9 @@ class RowsTest(NearTestCase):
                     self.assertNear(soil["modulus_saturated_MN"], soil["modulus_MN"] / 2, 0.02)
                     self.assertTrue(16 <= soil["gamma_kN_m3"] <= 20)
                 elif soil["key"] in sands:
-                    for head, value in zip(("modulus_MN", "modulus_saturated_MN"), sands[soil["key"]], strict=True):
+                    for head, value in zip(
+                        ("modulus_MN", "modulus_saturated_MN"), sands[soil["key"]], strict=True
+                    ):
                         self.assertNear(soil[head], value, 0.1)
                     self.assertTrue(25 <= soil["phi_deg"] <= 40)
                 self.assertTrue(1.0 <= soil["median"] <= 1.4)
@@ -170,7 +219,9 @@ class RowsTest(NearTestCase):
                 self.assertTrue(0.5 <= twine["season_end"] <= 0.9)
 
     def test_ties_are_made_of_what_breaks_so(self):
-        """Wire of 1.6 mm breaks at 350 MPa or so; a loop of twine is that twine twice, knotted; cable ties rise with their width."""
+        """Wire of 1.6 mm breaks at 350 MPa or so; a loop of twine is that twine twice, knotted; cable ties
+        rise with their width.
+        """
         ties = {row["key"]: row for row in self.numbers("ties")}
         twines = {row["key"]: row for row in self.numbers("twines")}
         self.assertNear(ties["tie_wire_16"]["break_N"], 350 * math.pi / 4 * 1.587**2, 0.02)
@@ -180,26 +231,41 @@ class RowsTest(NearTestCase):
             ("twine_jute_2_loop", "jute_2"),
             ("twine_cotton_loop", "cotton_2"),
         ):
-            self.assertEqual((ties[loop]["break_N"], ties[loop]["season_end"]), (twines[twine]["break_N"], twines[twine]["season_end"]))
+            self.assertEqual(
+                (ties[loop]["break_N"], ties[loop]["season_end"]),
+                (twines[twine]["break_N"], twines[twine]["season_end"]),
+            )
         widths = [
-            ties[key]["break_N"] for key in ("tie_cable_2.5", "tie_cable_3.6", "tie_cable_4.8_uv", "tie_cable_7.6_uv", "tie_cable_9.0_uv")
+            ties[key]["break_N"]
+            for key in (
+                "tie_cable_2.5",
+                "tie_cable_3.6",
+                "tie_cable_4.8_uv",
+                "tie_cable_7.6_uv",
+                "tie_cable_9.0_uv",
+            )
         ]
         self.assertEqual(widths, sorted(widths))
         for tie in ties.values():
             with self.subTest(tie["key"]):
-                self.assertTrue(1.0 <= tie["median"] <= 1.5 and tie["factor"] in (1, 2) and tie["strands"] in (1, 2))
+                self.assertTrue(
+                    1.0 <= tie["median"] <= 1.5 and tie["factor"] in (1, 2) and tie["strands"] in (1, 2)
+                )
                 self.assertTrue(0.35 <= tie["season_end"] <= tie["season_new"] <= 1)
                 self.assertTrue(0.4 <= tie["life_wet"] / tie["life_dry"] <= 1)
 
     def test_cages_weigh_what_their_wire_does(self):
-        """Legs or uprights as tall as the cage, rings every step of it: within 35 % of the weight of that wire."""
+        """Legs or uprights as tall as the cage, rings every step of it: within 35 % of the weight of that
+        wire.
+        """
         for cage in self.numbers("cages"):
             if cage["key"] == "cage_square_fold":
                 continue  # its four panels each have uprights of their own
             area = math.pi / 4 * (cage["wire_mm"] / 1000) ** 2
             rings = max(round((cage["height_m"] - cage["leg_m"]) / (cage["up_mm"] / 1000)), 1)
             long = (
-                max(cage["legs"], round(math.pi * cage["diameter_m"] / (cage["along_mm"] / 1000))) * cage["height_m"]
+                max(cage["legs"], round(math.pi * cage["diameter_m"] / (cage["along_mm"] / 1000)))
+                * cage["height_m"]
                 + rings * math.pi * cage["diameter_m"]
             )
             with self.subTest(cage["key"], kg=cage["kg"], wire=area * long * 7850):
@@ -211,7 +277,9 @@ class RowsTest(NearTestCase):
             if mesh["material"] in ("welded_hard", "welded_soft") and "rack" not in mesh["key"]:
                 area = math.pi / 4 * (mesh["wire_mm"] / 1000) ** 2
                 with self.subTest(mesh["key"]):
-                    self.assertNear(mesh["kg_m2"], area * 7850 * (1000 / mesh["along_mm"] + 1000 / mesh["up_mm"]), 0.3)
+                    self.assertNear(
+                        mesh["kg_m2"], area * 7850 * (1000 / mesh["along_mm"] + 1000 / mesh["up_mm"]), 0.3
+                    )
             with self.subTest(mesh["key"]):
                 self.assertTrue(0.3 <= mesh["life_wet"] / mesh["life_dry"] <= 1)
 
@@ -222,18 +290,38 @@ class RowsTest(NearTestCase):
                 self.assertTrue(0.3 <= fitting["life_wet"] / fitting["life_dry"] <= 1)
         anchors = {row["key"]: row for row in self.numbers("anchors")}
         for soil in ("loose_N", "loam_N", "clay_N", "gravel_N"):
-            held = [anchors[key][soil] for key in ("anchor_screw_15x3", "anchor_screw_30x4", "anchor_screw_48x6")]
+            held = [
+                anchors[key][soil] for key in ("anchor_screw_15x3", "anchor_screw_30x4", "anchor_screw_48x6")
+            ]
             self.assertEqual(held, sorted(held))
         for anchor in anchors.values():
             if anchor["loam_N"]:
                 self.assertTrue(
-                    1.5 <= anchor["loam_N"] / anchor["loose_N"] <= 3 and 1 <= anchor["clay_N"] / anchor["loam_N"] <= 4, anchor["key"]
+                    1.5 <= anchor["loam_N"] / anchor["loose_N"] <= 3
+                    and 1 <= anchor["clay_N"] / anchor["loam_N"] <= 4,
+                    anchor["key"],
                 )
         for row in self.numbers("uncertainties"):
             self.assertTrue(0.25 <= row["low"] < 1 < row["high"] <= 3, row["key"])
             self.assertTrue(0.5 <= row["low"] * row["high"] <= 1.6, "as far below as above, near enough")
         for climate in self.numbers("climates"):
-            months = [climate[name] for name in ("jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec")]
+            months = [
+                climate[name]
+                for name in (
+                    "jan",
+                    "feb",
+                    "mar",
+                    "apr",
+                    "may",
+                    "jun",
+                    "jul",
+                    "aug",
+                    "sep",
+                    "oct",
+                    "nov",
+                    "dec",
+                )
+            ]
             self.assertTrue(all(0.6 <= month <= 1.5 for month in months), climate["key"])
             steps = np.abs(np.diff([*months, months[0]]))
             self.assertLessEqual(float(np.max(steps)), 0.35, climate["key"])
@@ -241,7 +329,9 @@ class RowsTest(NearTestCase):
         self.assertEqual(gusts, [10, 15, 20, 25])
 
     def test_gauges_thin_by_even_steps(self):
-        """Each number of a gauge is 0.84 to 0.95 of the one before it (American steel wire and British standard gauges)."""
+        """Each number of a gauge is 0.84 to 0.95 of the one before it (American steel wire and British
+        standard gauges).
+        """
         wires: dict[str, list[tuple[float, float]]] = {}
         for row in self.numbers("gauges"):
             wires.setdefault(row["standard"], []).append((row["number"], row["d_mm"]))

@@ -32,7 +32,10 @@ CROPS = ("tom-slicer", "tom-det", "pea-snap", "bean-pole", "butternut", "blackbe
 def proposals():
     """Return every family with what it proposes for several crops and sides."""
     wanted = itertools.product(FAMILIES.values(), CROPS, ("left", "both"))
-    return [(family, family.propose(Need(crop, None, side, "pruned"), site()), crop) for family, crop, side in wanted]
+    return [
+        (family, family.propose(Need(crop, None, side, "pruned"), site()), crop)
+        for family, crop, side in wanted
+    ]
 
 
 def variants():
@@ -42,11 +45,21 @@ def variants():
         for name, field in family.options.model_fields.items():
             values = get_args(field.annotation) if field.json_schema_extra["kind"] == "choice" else ()
             for value in values or ((True, False) if field.annotation is bool else ()):
-                yield family, dataclasses.replace(proposal, options=proposal.options.model_copy(update={name: value})), f"{name}={value}"
+                yield (
+                    family,
+                    dataclasses.replace(proposal, options=proposal.options.model_copy(update={name: value})),
+                    f"{name}={value}",
+                )
 
 
 def structure_of(family, proposal) -> Structure:
-    return Structure(key="x", name="x", family=family.key, options=proposal.options.model_dump(), plantings=proposal.plantings)
+    return Structure(
+        key="x",
+        name="x",
+        family=family.key,
+        options=proposal.options.model_dump(),
+        plantings=proposal.plantings,
+    )
 
 
 class OptionsTest(NearTestCase):
@@ -55,7 +68,9 @@ class OptionsTest(NearTestCase):
             for name, field in family.options.model_fields.items():
                 with self.subTest(family.key, option=name):
                     extra = field.json_schema_extra
-                    self.assertIn(extra["kind"], {"length", "count", "force", "angle", "line_load", "item", "choice"})
+                    self.assertIn(
+                        extra["kind"], {"length", "count", "force", "angle", "line_load", "item", "choice"}
+                    )
                     self.assertTrue(texts.template(f"option.{name}"))
                     if extra["kind"] not in ("item", "choice"):
                         self.assertEqual(len(field.metadata), 2, "a measure has both bounds")
@@ -77,7 +92,10 @@ class OptionsTest(NearTestCase):
                 if field.json_schema_extra["kind"] in ("item", "choice"):
                     continue
                 for value in (1e9, -1.0, float("nan"), float("inf")):
-                    with self.subTest(family.key, option=name, value=value), self.assertRaises(ValidationError):
+                    with (
+                        self.subTest(family.key, option=name, value=value),
+                        self.assertRaises(ValidationError),
+                    ):
                         family.options.model_validate({name: value})
 
 
@@ -158,17 +176,26 @@ class LoadPathTest(NearTestCase):
         for family, proposal, what in variants():
             with self.subTest(family.key, what=what):
                 found = evaluate(site(), structure_of(family, proposal))
-                self.assertFalse(any(np.isnan(check.use).any() for link in found.links for check in link.checks))
+                self.assertFalse(
+                    any(np.isnan(check.use).any() for link in found.links for check in link.checks)
+                )
                 keys = {link.key for link in found.links}
-                self.assertTrue(all(set(link.hands_to) <= keys for link in found.links), "every link hands to one that is there")
+                self.assertTrue(
+                    all(set(link.hands_to) <= keys for link in found.links),
+                    "every link hands to one that is there",
+                )
                 self.assertTrue(shopping(found.geometry, {}))
 
     def test_ground_takes_what_is_put_on(self):
-        """Equilibrium: what wind and lean put on the whole structure is what its feet are asked for, in every case."""
+        """Equilibrium: what wind and lean put on the whole structure is what its feet are asked for, in every
+        case.
+        """
         for family, proposal, crop in proposals():
             structure = structure_of(family, proposal)
             geometry = family.geometry(proposal.options, proposal.plantings, site())
-            put_on, taken = family.loaded(proposal.options, geometry, structure, site(), cases.site_winds(site(), 15.0)).balance()
+            put_on, taken = family.loaded(
+                proposal.options, geometry, structure, site(), cases.site_winds(site(), 15.0)
+            ).balance()
             with self.subTest(family.key, crop=crop):
                 np.testing.assert_allclose(*np.broadcast_arrays(put_on, taken), rtol=1e-9, atol=1e-9)
 
@@ -179,15 +206,25 @@ class PartsTest(NearTestCase):
             with self.subTest(family.key, crop=crop):
                 geometry = family.geometry(proposal.options, proposal.plantings, site())
                 parts = shopping(geometry, {})
-                self.assertLessEqual({m.item for m in geometry.members if m.item}, {part.key for part in parts})
-                self.assertTrue(all(part.packs * part.pack_size + 1e-9 >= part.count or part.pack != "pack" for part in parts))
+                self.assertLessEqual(
+                    {m.item for m in geometry.members if m.item}, {part.key for part in parts}
+                )
+                self.assertTrue(
+                    all(
+                        part.packs * part.pack_size + 1e-9 >= part.count or part.pack != "pack"
+                        for part in parts
+                    )
+                )
                 self.assertTrue(all(part.cost >= 0 for part in parts))
 
 
 class WordsTest(NearTestCase):
     """What is said of the demo's structures, in both systems of units."""
 
-    METRIC, IMPERIAL = r"\d (m|cm|mm|kg|N|kN|N/m|N·m|m/s|MPa|°C|K)\b", r"\d (in|ft|lb|lbf|lbf·ft|lbf/ft|mph|°F)\b"
+    METRIC, IMPERIAL = (
+        r"\d (m|cm|mm|kg|N|kN|N/m|N·m|m/s|MPa|°C|K)\b",
+        r"\d (in|ft|lb|lbf|lbf·ft|lbf/ft|mph|°F)\b",
+    )
 
     def said(self, system: str):
         """Yield every sentence with numbers of every structure."""
@@ -196,7 +233,9 @@ class WordsTest(NearTestCase):
             for structure in bed.structures:
                 report = full_report(Site(garden=garden, bed=bed), structure, system)
                 yield from ((structure.name, remark.text) for remark in report.remarks)
-                yield from ((structure.name, working.numbers) for link in report.links for working in link.workings)
+                yield from (
+                    (structure.name, working.numbers) for link in report.links for working in link.workings
+                )
                 yield structure.name, report.headline.sentence
 
     def test_nobody_reads_the_other_systems_units(self):
@@ -226,14 +265,19 @@ class DependsTest(NearTestCase):
                     parent = family.options.model_fields[when["option"]]
                     self.assertNotEqual(when["option"], name)
                     for value in when["is"]:
-                        read = {"true": True, "false": False}.get(value, int(value) if value.isdigit() else value)
+                        read = {"true": True, "false": False}.get(
+                            value, int(value) if value.isdigit() else value
+                        )
                         options = family.options.model_validate({when["option"]: read})
                         self.assertEqual(str(getattr(options, when["option"])).lower(), value)
                     self.assertTrue(parent.json_schema_extra["group"])
 
     def test_nothing_depends_on_itself_through_others(self):
         for family in FAMILIES.values():
-            parents = {n: f.json_schema_extra.get("when", {}).get("option") for n, f in family.options.model_fields.items()}
+            parents = {
+                n: f.json_schema_extra.get("when", {}).get("option")
+                for n, f in family.options.model_fields.items()
+            }
             for name, parent in parents.items():
                 reached, at = {name}, parent
                 while at:
@@ -251,7 +295,11 @@ class SketchTest(NearTestCase):
             sketch = sketch_of(geometry, 12.0, 1.2)
             with self.subTest(family.key, crop=crop):
                 self.assertTrue(sketch.strokes)
-                for u, v in (*(p for stroke in sketch.strokes for p in stroke.points), *sketch.leaves, *sketch.ground):
+                for u, v in (
+                    *(p for stroke in sketch.strokes for p in stroke.points),
+                    *sketch.leaves,
+                    *sketch.ground,
+                ):
                     self.assertTrue(sketch.low[0] - 1e-6 <= u <= sketch.high[0] + 1e-6)
                     self.assertTrue(sketch.low[1] - 1e-6 <= v <= sketch.high[1] + 1e-6)
                 self.assertEqual(len(sketch.ground), 4)
@@ -282,14 +330,21 @@ class WishTest(NearTestCase):
                 for way in found.ways:
                     with self.subTest(family.key, crop=crop, wanted=wanted, way=way.text):
                         report = full_report(
-                            site(), structure.model_copy(update={"options": {**structure.options, **way.changes}}), "metric"
+                            site(),
+                            structure.model_copy(update={"options": {**structure.options, **way.changes}}),
+                            "metric",
                         )
                         said = re.search(r"([\d.]+) m clear", way.text)[1]
-                        self.assertIn(f"{said} m is clear", " ".join(remark.text for remark in report.remarks))
+                        self.assertIn(
+                            f"{said} m is clear", " ".join(remark.text for remark in report.remarks)
+                        )
                         self.assertEqual(way.reaches, float(said) >= wanted["clear"] - 0.006)
 
     def test_what_is_asked_out_of_bounds_is_refused_by_name(self):
-        structure = structure_of(FAMILIES["panel-arch"], FAMILIES["panel-arch"].propose(Need("tom-slicer", None, "both", "pruned"), site()))
+        structure = structure_of(
+            FAMILIES["panel-arch"],
+            FAMILIES["panel-arch"].propose(Need("tom-slicer", None, "both", "pruned"), site()),
+        )
         for wish, wanted, path in (
             ("moon", {}, "wish"),
             ("headroom", {"clear": 2.0}, "wanted.path"),

@@ -16,16 +16,23 @@ def remarks(soil_site=None, **changes) -> set[str]:
 
 class OpeningTest(NearTestCase):
     def test_hand(self):
-        """Parts handbook 4.4: 125 mm and more passes, 100 to 125 tight, less no. Free opening is grid less wire."""
+        """Parts handbook 4.4: 125 mm and more passes, 100 to 125 tight, less no. Free opening is grid less
+        wire.
+        """
         self.assertIn("hand-free", remarks(mesh="mesh_conc_150_5"))
         self.assertIn("hand-no", remarks(mesh="weld_50x100_14"))
         self.assertIn("hand-tight", remarks(mesh="net_jute_150", top="wire"))
 
     def test_fruit(self):
-        """Parts handbook 4.4: cucumber 45–65 mm on 150 mm passes free; slicer 60–80 on welded 50 × 100: watch; pods small."""
+        """Parts handbook 4.4: cucumber 45–65 mm on 150 mm passes free; slicer 60–80 on welded 50 × 100:
+        watch; pods small.
+        """
         self.assertIn("fruit-free", remarks(crop="cuc-slice", mesh="mesh_conc_150_5"))
         self.assertIn("fruit-trapped", remarks(mesh="weld_50x100_14"))
-        self.assertIn("fruit-trapped", remarks(crop="butternut", mesh="panel_large", mesh_height=1.27, count=4, spacing=0.6))
+        self.assertIn(
+            "fruit-trapped",
+            remarks(crop="butternut", mesh="panel_large", mesh_height=1.27, count=4, spacing=0.6),
+        )
         self.assertIn("fruit-outside", remarks(crop="melon", mesh="weld_50x100_14", count=4, spacing=0.6))
 
     def test_opening_is_the_shorter_side_less_the_wire(self):
@@ -34,13 +41,21 @@ class OpeningTest(NearTestCase):
 
 class HeightTest(NearTestCase):
     def test_mesh_above_its_posts_flaps(self):
-        """Structures handbook 12: a 2.13 m roll on posts that stand 1.68 m out is a fault the plan must show."""
-        self.assertIn("mesh-flaps", remarks(post="tpost_2.1", depth=0.45, mesh="weld_50x100_125", mesh_height=2.13, bottom_gap=0.0))
+        """Structures handbook 12: a 2.13 m roll on posts that stand 1.68 m out is a fault the plan must
+        show.
+        """
+        self.assertIn(
+            "mesh-flaps",
+            remarks(post="tpost_2.1", depth=0.45, mesh="weld_50x100_125", mesh_height=2.13, bottom_gap=0.0),
+        )
         self.assertNotIn("mesh-flaps", remarks())
 
     def test_reach(self):
         """Parts handbook 4.1: highest reach from the ground 2.05 m."""
-        self.assertIn("out-of-reach", remarks(post="post_lumber_89", mesh="net_pp_150", top="rail", mesh_height=2.0, bottom_gap=0.2))
+        self.assertIn(
+            "out-of-reach",
+            remarks(post="post_lumber_89", mesh="net_pp_150", top="rail", mesh_height=2.0, bottom_gap=0.2),
+        )
 
     def test_vine_above_its_mesh(self):
         self.assertIn("vine-topped", remarks(training="pruned"))

@@ -29,7 +29,10 @@ class FixesTest(NearTestCase):
         for fix in self.fixes:
             with self.subTest(fix.option):
                 after = evaluate(
-                    site(), self.before.structure.model_copy(update={"options": {**self.before.structure.options, fix.option: fix.value}})
+                    site(),
+                    self.before.structure.model_copy(
+                        update={"options": {**self.before.structure.options, fix.option: fix.value}}
+                    ),
                 )
                 self.assertGreater(fix.link_limit, float(np.min(self.before.limits[key][0])))
                 self.assertNear(fix.limit, float(np.min(after.limit[0])), 1e-6)
@@ -40,11 +43,15 @@ class FixesTest(NearTestCase):
         self.assertEqual(order, sorted(order))
 
     def test_closer_posts_are_the_cure_for_a_wide_bay(self):
-        """14.2 and 12: the usual cure for the sway of a 2.4 m bay is a middle post (common practice, no source)."""
+        """14.2 and 12: the usual cure for the sway of a 2.4 m bay is a middle post (common practice, no
+        source).
+        """
         self.assertIn("post_spacing", {fix.option for fix in self.fixes})
 
     def test_what_is_tried_is_a_step_from_what_there_is(self):
-        """7.2 m in three bays of 2.4 m: four, five or seven bays, to the next whole centimetre; a post 0.15 m or so deeper; and no two of one option."""
+        """7.2 m in three bays of 2.4 m: four, five or seven bays, to the next whole centimetre; a post 0.15 m
+        or so deeper; and no two of one option.
+        """
         options = self.before.structure.options
         by_option = {fix.option: fix.value for fix in self.fixes}
         self.assertEqual(len(by_option), len(self.fixes))
@@ -52,14 +59,21 @@ class FixesTest(NearTestCase):
         for option, value in by_option.items():
             steps = extra_of(self.before.options, option).get("tries", ())
             if steps and steps != "bays":
-                self.assertIn(round(value - getattr(self.before.options, option), 3), [round(step, 3) for step in steps], option)
+                self.assertIn(
+                    round(value - getattr(self.before.options, option), 3),
+                    [round(step, 3) for step in steps],
+                    option,
+                )
             self.assertNotEqual(value, options.get(option), option)
 
     def test_each_costs_what_its_list_is_dearer_by(self):
         base = total(shopping(self.before.geometry, {}))
         for fix in self.fixes:
             after = evaluate(
-                site(), self.before.structure.model_copy(update={"options": {**self.before.structure.options, fix.option: fix.value}})
+                site(),
+                self.before.structure.model_copy(
+                    update={"options": {**self.before.structure.options, fix.option: fix.value}}
+                ),
             )
             self.assertAlmostEqual(fix.cost, total(shopping(after.geometry, {})) - base, places=6)
             self.assertEqual(fix.holds, fix.limit >= self.before.asked)
@@ -75,12 +89,20 @@ class FixesTest(NearTestCase):
 
 class SizedTest(NearTestCase):
     def test_a_proposal_is_made_to_hold_where_it_can(self):
-        """In every soil that can hold a post, at ordinary exposure, what is proposed for a pruned slicer holds."""
+        """In every soil that can hold a post, at ordinary exposure, what is proposed for a pruned slicer
+        holds.
+        """
         for soil in ("stiff_clay", "firm_clay", "firm_loam", "gravelly"):
             with self.subTest(soil):
                 family = FAMILIES["mesh-fence"]
                 offered = family.propose(Need("tom-slicer", None, "right", "pruned"), site(soil))
-                start = Structure(key="x", name="x", family=family.key, options=offered.options.model_dump(), plantings=offered.plantings)
+                start = Structure(
+                    key="x",
+                    name="x",
+                    family=family.key,
+                    options=offered.options.model_dump(),
+                    plantings=offered.plantings,
+                )
                 structure, _ = sized(site(soil), start)
                 self.assertNotEqual(evaluate(site(soil), structure).state, "short")
 
@@ -94,10 +116,18 @@ class EveryFamilyTest(NearTestCase):
 
     def started(self, family, crop: str, where) -> Structure:
         offered = family.propose(Need(crop, None, "right", "pruned"), where)
-        return Structure(key="x", name="x", family=family.key, options=offered.options.model_dump(), plantings=offered.plantings)
+        return Structure(
+            key="x",
+            name="x",
+            family=family.key,
+            options=offered.options.model_dump(),
+            plantings=offered.plantings,
+        )
 
     def test_sizing_never_weakens_and_leaves_alone_what_was_asked(self):
-        for family, (soil, exposure) in itertools.product(FAMILIES.values(), (("firm_loam", "ordinary"), ("sandy", "open"))):
+        for family, (soil, exposure) in itertools.product(
+            FAMILIES.values(), (("firm_loam", "ordinary"), ("sandy", "open"))
+        ):
             with self.subTest(family.key, soil=soil):
                 where = site(soil, exposure)
                 start = self.started(family, "tom-slicer", where)
@@ -110,7 +140,9 @@ class EveryFamilyTest(NearTestCase):
                 self.assertEqual(structure.plantings, start.plantings)
 
     def test_what_suits_a_crop_best_is_offered_so_that_it_holds(self):
-        """Firm loam, ordinary exposure: each kind on the first crop that the crops handbook gives its best mark."""
+        """Firm loam, ordinary exposure: each kind on the first crop that the crops handbook gives its best
+        mark.
+        """
         for family in FAMILIES.values():
             marks = {key: row.scores[family.key] for key, row in tables.suits().items()}
             crop = max(marks, key=lambda key: marks[key])
@@ -129,7 +161,9 @@ class EveryFamilyTest(NearTestCase):
             key = before.weakest(before.worst_week)
             for fix in fixes_for(before, key):
                 with self.subTest(family.key, link=key, option=fix.option):
-                    changed = before.structure.model_copy(update={"options": {**before.structure.options, fix.option: fix.value}})
+                    changed = before.structure.model_copy(
+                        update={"options": {**before.structure.options, fix.option: fix.value}}
+                    )
                     family.options.model_validate(changed.options)
                     after = evaluate(where, changed)
                     self.assertNear(fix.limit, float(np.min(after.limit[0])), 1e-6)

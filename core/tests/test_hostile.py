@@ -1,4 +1,6 @@
-"""The hostile case by name: every rule beside every feature, every link's fixes in every kind of bed, documents made to be costly."""
+"""The hostile case by name: every rule beside every feature, every link's fixes in every kind of bed,
+documents made to be costly.
+"""
 
 from __future__ import annotations
 
@@ -37,19 +39,40 @@ KINDS = get_args(BedKind)
 def planted(family: str, crop: str, kind: str, **fields: Any) -> Bed:
     """Return a bed of a kind with what a family proposes for a crop on it."""
     bare = Bed(
-        key="b", name="b", **{"length": 2.4, "width": 1.2, "kind": kind, "fill_depth": 0.0 if kind == "in-ground" else 0.35, **fields}
+        key="b",
+        name="b",
+        **{
+            "length": 2.4,
+            "width": 1.2,
+            "kind": kind,
+            "fill_depth": 0.0 if kind == "in-ground" else 0.35,
+            **fields,
+        },
     )
-    proposed = FAMILIES[family].propose(Need(crop, None, "both", "pruned"), Site(garden=Garden(name="g", exposure="storm-swept"), bed=bare))
-    structure = Structure(key="s", name="s", family=family, options=proposed.options.model_dump(), plantings=proposed.plantings)
+    proposed = FAMILIES[family].propose(
+        Need(crop, None, "both", "pruned"), Site(garden=Garden(name="g", exposure="storm-swept"), bed=bare)
+    )
+    structure = Structure(
+        key="s", name="s", family=family, options=proposed.options.model_dump(), plantings=proposed.plantings
+    )
     return bare.model_copy(update={"structures": (structure,)})
 
 
 def beside_everything(bed: Bed) -> Garden:
-    """Return a garden in which every kind of feature goes through a bed, lies on its edge and stands away from it."""
+    """Return a garden in which every kind of feature goes through a bed, lies on its edge and stands away
+    from it.
+    """
     features = [
-        Feature(key=f"{kind}-{n}", name=kind, kind=kind, points=((-3, y),) if kind in ("steel-post", "stump") else ((-3, y), (3, y)), depth=0.2)
-        for kind in get_args(FeatureKind) for n, y in enumerate((0.0, 0.6, 4.0))
-    ]  # fmt: skip
+        Feature(
+            key=f"{kind}-{n}",
+            name=kind,
+            kind=kind,
+            points=((-3, y),) if kind in ("steel-post", "stump") else ((-3, y), (3, y)),
+            depth=0.2,
+        )
+        for kind in get_args(FeatureKind)
+        for n, y in enumerate((0.0, 0.6, 4.0))
+    ]
     return Garden(name="g", beds=(bed,), features=tuple(features))
 
 
@@ -68,9 +91,15 @@ class RulesTest(unittest.TestCase):
         garden = demo()
         laid = laid_out(garden)
         usual = clashes.clashes(garden, laid)
-        with mock.patch.dict(RULES, {"over-buried": lambda _ground: 1 / 0}), self.assertLogs("ascent.ground.clashes", "ERROR"):
+        with (
+            mock.patch.dict(RULES, {"over-buried": lambda _ground: 1 / 0}),
+            self.assertLogs("ascent.ground.clashes", "ERROR"),
+        ):
             found = clashes.clashes(garden, laid)
-        self.assertEqual([c for c in found if c.key != "not-looked-at"], [c for c in usual if not c.key.startswith("near-")])
+        self.assertEqual(
+            [c for c in found if c.key != "not-looked-at"],
+            [c for c in usual if not c.key.startswith("near-")],
+        )
         (said,) = (w.text for w in warned(found, "metric") if w.key == "not-looked-at")
         self.assertIn("too near to what is buried could not be looked at", said)
 
@@ -80,7 +109,13 @@ class FixesTest(unittest.TestCase):
         place = Garden(name="g", exposure="storm-swept")
         for family in FAMILIES:
             for kind in KINDS:
-                bed = planted(family, "bean-pole" if family in ("tripod", "living-support") else "pea-snap", kind, length=1.2, width=1.0)
+                bed = planted(
+                    family,
+                    "bean-pole" if family in ("tripod", "living-support") else "pea-snap",
+                    kind,
+                    length=1.2,
+                    width=1.0,
+                )
                 found = evaluate(Site(garden=place, bed=bed), bed.structures[0])
                 for link in found.links:
                     with self.subTest(family, kind=kind, link=link.key):
@@ -89,7 +124,9 @@ class FixesTest(unittest.TestCase):
     def test_a_pot_in_the_wind_opens_its_link(self):
         for family in ("tripod", "brushwood", "stake", "cage"):
             bed = planted(family, "tom-slicer", "container", length=0.5, width=0.5)
-            found = evaluate(Site(garden=Garden(name="g", exposure="storm-swept"), bed=bed), bed.structures[0])
+            found = evaluate(
+                Site(garden=Garden(name="g", exposure="storm-swept"), bed=bed), bed.structures[0]
+            )
             self.assertIn("pot", [link.key for link in found.links])
             fixes_for(found, "pot")
 
@@ -98,7 +135,8 @@ class StretchTest(unittest.TestCase):
     def raft(self, rows: int, length: float) -> tuple[Site, Structure]:
         bed = Bed(key="b", name="b", length=length, width=12.0)
         proposed = FAMILIES["cage"].propose(
-            Need("tom-slicer", None, "both", "pruned"), Site(garden=Garden(name="g", exposure="storm-swept"), bed=bed)
+            Need("tom-slicer", None, "both", "pruned"),
+            Site(garden=Garden(name="g", exposure="storm-swept"), bed=bed),
         )
         options = proposed.options.model_copy(update={"rows": rows, "length": min(length, 30.0), "stakes": 1})
         planting = proposed.plantings[0].model_copy(update={"count": 600, "spacing": 0.4})
@@ -115,8 +153,10 @@ class StretchTest(unittest.TestCase):
         site, structure = self.raft(8, 30.0)
         tried = typical(site, structure)
         self.assertLess(tried.share, 0.2)
-        self.assertEqual({key: value for key, value in tried.structure.options.items() if key != "length"},
-                         {key: value for key, value in structure.options.items() if key != "length"})  # fmt: skip
+        self.assertEqual(
+            {key: value for key, value in tried.structure.options.items() if key != "length"},
+            {key: value for key, value in structure.options.items() if key != "length"},
+        )
         whole, part = outline(site, structure), outline(tried.site, tried.structure)
         for key, limit in whole.limits.items():
             np.testing.assert_allclose(part.limits[key].min(), limit.min(), rtol=0.01, err_msg=key)
@@ -125,14 +165,20 @@ class StretchTest(unittest.TestCase):
         self.assertTrue(fixes.fixes)
 
     def test_how_long_the_stretch_is(self):
-        """1800 plants, of which 120 are a fifteenth: 30 m become 2 m, the bed too; 600 of a planting 40, in eight whole rows."""
+        """1800 plants, of which 120 are a fifteenth: 30 m become 2 m, the bed too; 600 of a planting 40, in
+        eight whole rows.
+        """
         site, structure = self.raft(8, 30.0)
         tried = typical(site, structure)
         self.assertAlmostEqual(tried.share, 120 / 1800)
-        self.assertEqual((tried.length, tried.structure.options["length"], tried.site.bed.length), (2.0, 2.0, 2.0))
+        self.assertEqual(
+            (tried.length, tried.structure.options["length"], tried.site.bed.length), (2.0, 2.0, 2.0)
+        )
         self.assertEqual([p.count for p in tried.structure.plantings], [40, 40, 40])
         self.assertEqual(tried.said("imperial"), "The first 6 ft 6 3/4 in are reckoned; the rest is alike.")
-        few = structure.model_copy(update={"plantings": tuple(p.model_copy(update={"count": 40}) for p in structure.plantings)})
+        few = structure.model_copy(
+            update={"plantings": tuple(p.model_copy(update={"count": 40}) for p in structure.plantings)}
+        )
         self.assertEqual((typical(site, few).share, typical(site, few).said("metric")), (1.0, ""))
 
     def test_the_work_for_a_row_at_all_its_limits_is_that_of_a_stretch(self):
@@ -155,7 +201,11 @@ class StretchTest(unittest.TestCase):
         """An A-frame has a few feet and long rails: a stretch of it is another thing."""
         bed = planted("a-frame", "pea-snap", "in-ground", length=12.0)
         row = bed.structures[0].model_copy(
-            update={"plantings": tuple(p.model_copy(update={"count": 600, "spacing": 0.03}) for p in bed.structures[0].plantings)}
+            update={
+                "plantings": tuple(
+                    p.model_copy(update={"count": 600, "spacing": 0.03}) for p in bed.structures[0].plantings
+                )
+            }
         )
         self.assertEqual(typical(Site(garden=Garden(name="g"), bed=bed), row).share, 1.0)
 
@@ -209,9 +259,14 @@ class UnitsTest(unittest.TestCase):
                 weakest = report["headline"]["weakest"]
                 with self.subTest(structure.name):
                     self.assertEqual(self.metric(report), [])
-                    self.assertEqual(self.metric(link_fixes(site, structure, weakest, "imperial").model_dump(mode="json")), [])
+                    self.assertEqual(
+                        self.metric(link_fixes(site, structure, weakest, "imperial").model_dump(mode="json")),
+                        [],
+                    )
         self.assertEqual(
-            self.metric(full_report(site, structure, "metric").model_dump(mode="json")) == [], False, "the pattern finds what it looks for"
+            self.metric(full_report(site, structure, "metric").model_dump(mode="json")) == [],
+            False,
+            "the pattern finds what it looks for",
         )
 
 
@@ -241,7 +296,9 @@ COSTLY = {
     "plantings": garden_text(beds=[{"structures": [{"plantings": [{}] * 900}] * 100}]),
     "points": garden_text(features=[{"points": [[0]] * 900}] * 100),
     "deep": "[" * 500_000,
-    "deep options": garden_text(beds=[{"structures": [{"options": {"a": json.loads("[" * 900 + "]" * 900)}}]}]),
+    "deep options": garden_text(
+        beds=[{"structures": [{"options": {"a": json.loads("[" * 900 + "]" * 900)}}]}]
+    ),
     "digits": garden_text(latitude=1).replace("1}", "1" * 500_000 + "}"),
     "long text": garden_text(name="x" * 1_000_000),
     "half a character": garden_text(name="\ud800"),
@@ -250,9 +307,14 @@ COSTLY = {
 
 class CostTest(unittest.TestCase):
     def test_the_worst_documents_are_refused_in_few_words_and_few_looks(self):
-        """Bounded by work: how many problems, how many validations, how much text is written of what was given."""
+        """Bounded by work: how many problems, how many validations, how much text is written of what was
+        given.
+        """
         for name, text in COSTLY.items():
-            with self.subTest(name), mock.patch("ascent.files.plan._wrong_thing", side_effect=plan._wrong_thing) as looked:
+            with (
+                self.subTest(name),
+                mock.patch("ascent.files.plan._wrong_thing", side_effect=plan._wrong_thing) as looked,
+            ):
                 with self.assertRaises(InvalidPlan) as caught:
                     read_plan(text)
                 self.assertLessEqual(len(caught.exception.problems), documents.MOST_PROBLEMS)
@@ -260,11 +322,18 @@ class CostTest(unittest.TestCase):
                 self.assertLessEqual(looked.call_count, 3 * documents.MOST_PROBLEMS)
 
     def test_a_list_is_counted_before_it_is_read(self):
-        for kind, field, most in ((Structure, "plantings", 4), (Bed, "structures", 250), (Feature, "points", 20), (Garden, "beds", 400)):
+        for kind, field, most in (
+            (Structure, "plantings", 4),
+            (Bed, "structures", 250),
+            (Feature, "points", 20),
+            (Garden, "beds", 400),
+        ):
             with self.assertRaises(ValidationError) as caught:
                 kind.model_validate({field: [{}] * (most + 1)})
             about = [error for error in caught.exception.errors() if error["loc"][0] == field]
-            self.assertEqual([error["loc"] for error in about], [(field,)], f"{field}: one problem, none of its contents")
+            self.assertEqual(
+                [error["loc"] for error in about], [(field,)], f"{field}: one problem, none of its contents"
+            )
 
     def test_when_more_is_wrong_than_is_said_it_says_so(self):
         with self.assertRaises(InvalidPlan) as caught:
@@ -273,13 +342,26 @@ class CostTest(unittest.TestCase):
 
     def test_the_largest_garden_is_not_too_large(self):
         bed = demo().beds[0].model_dump(mode="json")
-        row = next(s for b in demo().beds for s in b.structures if s.family == "wire-trellis").model_dump(mode="json")
+        row = next(s for b in demo().beds for s in b.structures if s.family == "wire-trellis").model_dump(
+            mode="json"
+        )
         row["plantings"] = [{**planting, "key": f"p{n}"} for n in range(4) for planting in row["plantings"]]
-        feature = Feature(key="f", name="f", kind="path", points=tuple((n, n) for n in range(20))).model_dump(mode="json")
+        feature = Feature(key="f", name="f", kind="path", points=tuple((n, n) for n in range(20))).model_dump(
+            mode="json"
+        )
         beds = [
-            {**bed, "key": f"b{i}", "structures": [{**row, "key": f"s{i}-{j}"} for j in range(2 if i < 200 else 1)]} for i in range(400)
+            {
+                **bed,
+                "key": f"b{i}",
+                "structures": [{**row, "key": f"s{i}-{j}"} for j in range(2 if i < 200 else 1)],
+            }
+            for i in range(400)
         ]
-        text = garden_text(beds=beds, features=[{**feature, "key": f"f{n}"} for n in range(400)], prices={f"p{n}": 1.0 for n in range(500)})
+        text = garden_text(
+            beds=beds,
+            features=[{**feature, "key": f"f{n}"} for n in range(400)],
+            prices={f"p{n}": 1.0 for n in range(500)},
+        )
         self.assertEqual(len(read_plan(text).garden.beds), 400)
 
 

@@ -87,10 +87,20 @@ class RefusalTest(NearTestCase):
         self.assertIn("firm_loam", found["garden.beds[0].soil"].allowed)
 
     def test_options_are_named_too(self):
-        for option, value in (("depth", 9), ("post", "tpost_9"), ("ends", "glue"), ("stray", 1), ("depth", "deep"), ("mesh", "clip_tpost")):
+        for option, value in (
+            ("depth", 9),
+            ("post", "tpost_9"),
+            ("ends", "glue"),
+            ("stray", 1),
+            ("depth", "deep"),
+            ("mesh", "clip_tpost"),
+        ):
             with self.subTest(option), self.assertRaises(InvalidPlan) as caught:
                 read_plan(changed(("garden", "beds", 0, "structures", 0, "options", option), value))
-            self.assertEqual([p.path for p in caught.exception.problems], [f"garden.beds[0].structures[0].options.{option}"])
+            self.assertEqual(
+                [p.path for p in caught.exception.problems],
+                [f"garden.beds[0].structures[0].options.{option}"],
+            )
 
     def test_a_post_must_serve_as_what_it_is_used_for(self):
         with self.assertRaises(InvalidPlan):
@@ -107,7 +117,10 @@ class RefusalTest(NearTestCase):
         document["garden"]["beds"] *= 2
         with self.assertRaises(InvalidPlan) as caught:
             read_plan(json.dumps(document))
-        self.assertEqual([p.path for p in caught.exception.problems], ["garden.beds[1].key", "garden.beds[1].structures[0].key"])
+        self.assertEqual(
+            [p.path for p in caught.exception.problems],
+            ["garden.beds[1].key", "garden.beds[1].structures[0].key"],
+        )
 
     def test_unknown_family_and_version(self):
         with self.assertRaises(InvalidPlan) as caught:
@@ -189,7 +202,22 @@ class DamageTest(NearTestCase):
     """Plan files damaged at random: each is read, or refused with every wrong path; never anything else."""
 
     DEMO = json.loads((EXAMPLES / "lantern-quay.json").read_text(encoding="utf-8"))
-    WRONG = (None, -1, 1e9, "", "x" * 200, [], {}, True, [[]], {"a": 1}, 3.7, "firm_lome", "-05", float("1e308"))
+    WRONG = (
+        None,
+        -1,
+        1e9,
+        "",
+        "x" * 200,
+        [],
+        {},
+        True,
+        [[]],
+        {"a": 1},
+        3.7,
+        "firm_lome",
+        "-05",
+        float("1e308"),
+    )
 
     @staticmethod
     def places(document, path=()):
@@ -241,10 +269,16 @@ class DamageTest(NearTestCase):
         with self.assertRaises(InvalidPlan) as caught:
             read_plan(json.dumps(document))
         paths = {problem.path for problem in caught.exception.problems}
-        self.assertEqual(paths, {
-            "garden.latitude", "garden.beds[0].length", "garden.beds[4].soil", "garden.features[1]",
-            "garden.beds[1].structures[0].plantings[0].count",
-        })  # fmt: skip
+        self.assertEqual(
+            paths,
+            {
+                "garden.latitude",
+                "garden.beds[0].length",
+                "garden.beds[4].soil",
+                "garden.features[1]",
+                "garden.beds[1].structures[0].plantings[0].count",
+            },
+        )
 
     def test_a_planting_has_a_key_of_its_own(self):
         path = ("garden", "beds", 0, "structures", 0, "plantings")
@@ -255,9 +289,13 @@ class DamageTest(NearTestCase):
         self.assertRegex(str(caught.exception), r"structures\[0\]\.plantings: .*‘p1’ stands for two")
         with self.assertRaises(InvalidPlan) as caught:
             read_plan(changed((*path, 0, "key"), "Late Row"))
-        self.assertRegex(str(caught.exception), r'plantings\[0\]\.key: "Late Row" .*small letters, figures and hyphens')
+        self.assertRegex(
+            str(caught.exception), r'plantings\[0\]\.key: "Late Row" .*small letters, figures and hyphens'
+        )
         two = read_plan(changed(path, [planting, {**planting, "key": "late"}])).garden.beds[0].structures[0]
-        self.assertEqual([each.path("count") for each in two.plantings], ["plantings.p1.count", "plantings.late.count"])
+        self.assertEqual(
+            [each.path("count") for each in two.plantings], ["plantings.p1.count", "plantings.late.count"]
+        )
 
     def test_plantings_of_version_3_are_numbered_and_keep_what_they_have(self):
         old = json.loads((Path(__file__).parent / "old" / "plan-3.json").read_text(encoding="utf-8"))
@@ -273,7 +311,9 @@ class DamageTest(NearTestCase):
         path = ("garden", "beds", 0, "structures", 0, "built")
         plan = read_plan(changed(path, built))
         found = plan.garden.beds[0].structures[0].built
-        self.assertEqual((str(found.on), found.options, found.plantings[0].key), ("2026-04-30", structure["options"], "p1"))
+        self.assertEqual(
+            (str(found.on), found.options, found.plantings[0].key), ("2026-04-30", structure["options"], "p1")
+        )
         self.assertEqual(read_plan(plan.model_dump_json()), plan)
         with self.assertRaises(InvalidPlan) as caught:
             read_plan(changed((*path,), {**built, "options": {**structure["options"], "depth": 9.0}}))

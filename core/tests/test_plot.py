@@ -21,7 +21,18 @@ OLD = EXAMPLES.parent.parent / "core" / "tests" / "old" / "plan-1.json"
 
 
 def bed(key: str, x: float = 0.0, y: float = 0.0, structures: tuple[Structure, ...] = (), **fields) -> Bed:
-    return Bed(**{"key": key, "name": key.title(), "length": 4.0, "width": 1.2, "x": x, "y": y, "structures": structures, **fields})
+    return Bed(
+        **{
+            "key": key,
+            "name": key.title(),
+            "length": 4.0,
+            "width": 1.2,
+            "x": x,
+            "y": y,
+            "structures": structures,
+            **fields,
+        }
+    )
 
 
 def found(garden: Garden) -> dict[str, str]:
@@ -31,8 +42,15 @@ def found(garden: Garden) -> dict[str, str]:
 
 class FrameTest(NearTestCase):
     def test_compass(self):
-        """A bearing counts from north clockwise; left of a row that runs east is north. Common practice, no source."""
-        for bearing, along, left in ((0, (0, 1), (-1, 0)), (90, (1, 0), (0, 1)), (180, (0, -1), (1, 0)), (270, (-1, 0), (0, -1))):
+        """A bearing counts from north clockwise; left of a row that runs east is north. Common practice, no
+        source.
+        """
+        for bearing, along, left in (
+            (0, (0, 1), (-1, 0)),
+            (90, (1, 0), (0, 1)),
+            (180, (0, -1), (1, 0)),
+            (270, (-1, 0), (0, -1)),
+        ):
             out = Frame(3.0, 5.0, bearing).out(np.array([[2.0, 0.0], [0.0, 2.0]])) - [3.0, 5.0]
             np.testing.assert_allclose(out, [np.multiply(2, along), np.multiply(2, left)], atol=1e-9)
 
@@ -69,7 +87,9 @@ class FrameTest(NearTestCase):
         self.assertEqual(room_for(Garden(name="g"), 4.0, 1.2), (0.0, 0.0))
 
     def test_where_a_new_bed_goes_by_hand(self):
-        """Below a bed of 4.0 × 1.2 m at (1, 2) that runs east: left edge −1.0, lower edge 1.4; a path of 0.6 m below it, 0.5 m of the new one."""
+        """Below a bed of 4.0 × 1.2 m at (1, 2) that runs east: left edge −1.0, lower edge 1.4; a path of 0.6
+        m below it, 0.5 m of the new one.
+        """
         garden = Garden(name="g", path_width=0.6, beds=(bed("a", 1.0, 2.0, bearing=90.0, width=1.2),))
         drawing = plot_of(garden)
         self.assertEqual(drawing.low, (-1.0, 0.0))  # a plan is 4 m high at the least, about its middle
@@ -83,14 +103,19 @@ class FrameTest(NearTestCase):
         self.assertEqual((drawing.low, drawing.high), ((-2.0, -4.0), (10.0, 0.6)))
 
     def test_a_bed_and_its_row_by_hand(self):
-        """A bed of 4.0 × 1.2 m that runs east, with boards of 50 mm; its row of 3.6 m stands 0.2 m to the left (north) and 0.1 m on (east)."""
+        """A bed of 4.0 × 1.2 m that runs east, with boards of 50 mm; its row of 3.6 m stands 0.2 m to the
+        left (north) and 0.1 m on (east).
+        """
         home = bed("a", 5.0, 3.0, bearing=90.0, kind="raised", board=0.05, fill_depth=0.3)
         self.assertNear(np.array(bed_outline(home)).min(axis=0)[0], 5.0 - 2.05, 1e-6)
         self.assertNear(np.array(bed_outline(home)).max(axis=0)[1], 3.0 + 0.65, 1e-6)
         row = fence().model_copy(update={"along": 0.1, "across": 0.2})
         (laid,) = laid_out(Garden(name="g", beds=(home.model_copy(update={"structures": (row,)}),)))
         (x0, y0), (x1, y1) = laid.row
-        self.assertEqual((x0, y0, x1, y1), (round(5.1 - laid.geometry.length / 2, 3), 3.2, round(5.1 + laid.geometry.length / 2, 3), 3.2))
+        self.assertEqual(
+            (x0, y0, x1, y1),
+            (round(5.1 - laid.geometry.length / 2, 3), 3.2, round(5.1 + laid.geometry.length / 2, 3), 3.2),
+        )
         self.assertEqual(laid.mark.middle, (5.1, 3.2))
         posts = [spots[0] for member, spots in laid.lines if member.role == "post"]
         self.assertEqual(posts[0][1], 3.2)
@@ -102,7 +127,9 @@ class FrameTest(NearTestCase):
         self.assertAlmostEqual(low_y + high_y, 2 * 3.2, delta=0.5)
 
     def test_a_second_row_moves_no_further_than_it_must(self):
-        """Looked for every 50 mm, to the left first: the ground of a bare row is 60 mm to either side, and its plants'."""
+        """Looked for every 50 mm, to the left first: the ground of a bare row is 60 mm to either side, and
+        its plants'.
+        """
         home = bed("a", structures=(fence(),))
         second = placed(Garden(name="g", beds=(home,)), home, fence().model_copy(update={"key": "second"}))
         first, wide = laid_out(Garden(name="g", beds=(home,)))[0], second.across
@@ -115,8 +142,15 @@ class FrameTest(NearTestCase):
         garden = demo()
         x, y = room_for(garden, 3.0, 1.0)
         new = bed("new", x, y, length=3.0, width=1.0)
-        self.assertFalse([g for g in gaps(garden.model_copy(update={"beds": (*garden.beds, new)}), laid_out(garden), "new", "metric")
-                          if float(g.text.split()[0]) < garden.path_width - 0.01 and g.text.endswith(" m")])  # fmt: skip
+        self.assertFalse(
+            [
+                g
+                for g in gaps(
+                    garden.model_copy(update={"beds": (*garden.beds, new)}), laid_out(garden), "new", "metric"
+                )
+                if float(g.text.split()[0]) < garden.path_width - 0.01 and g.text.endswith(" m")
+            ]
+        )
 
     def test_a_second_row_finds_ground_of_its_own(self):
         home = bed("a", structures=(fence(),))
@@ -132,15 +166,25 @@ class ClashTest(unittest.TestCase):
         for gap, clash in ((0.70, True), (0.80, False), (0.0, False)):
             garden = Garden(name="g", path_width=0.75, beds=(bed("a"), bed("b", y=1.2 + gap)))
             self.assertEqual("narrow-gap" in found(garden), clash, gap)
-        self.assertIn("0.70 m between A and B", found(Garden(name="g", path_width=0.75, beds=(bed("a"), bed("b", y=1.9))))["narrow-gap"])
+        self.assertIn(
+            "0.70 m between A and B",
+            found(Garden(name="g", path_width=0.75, beds=(bed("a"), bed("b", y=1.9))))["narrow-gap"],
+        )
 
     def test_a_path_too_narrow_and_one_squeezed(self):
         walk = Feature(key="w", name="Walk", kind="path", points=((-5, 1.0), (5, 1.0)), width=0.9)
-        self.assertNotIn("squeezed-path", found(Garden(name="g", path_width=0.75, beds=(bed("a", y=-0.1),), features=(walk,))))
-        text = found(Garden(name="g", path_width=0.75, beds=(bed("a", y=0.25),), features=(walk,)))["squeezed-path"]
+        self.assertNotIn(
+            "squeezed-path",
+            found(Garden(name="g", path_width=0.75, beds=(bed("a", y=-0.1),), features=(walk,))),
+        )
+        text = found(Garden(name="g", path_width=0.75, beds=(bed("a", y=0.25),), features=(walk,)))[
+            "squeezed-path"
+        ]
         self.assertIn("A leaves 0.60 m of Walk", text)
         thin = walk.model_copy(update={"width": 0.5})
-        self.assertIn("Walk is 0.50 m wide", found(Garden(name="g", path_width=0.75, features=(thin,)))["narrow-path"])
+        self.assertIn(
+            "Walk is 0.50 m wide", found(Garden(name="g", path_width=0.75, features=(thin,)))["narrow-path"]
+        )
 
     def test_posts_keep_off_what_is_buried(self):
         """Water pipe 0.30 m, cable 0.60 m, drip tube 0.15 m (project parts handbook 4.6)."""
@@ -148,34 +192,66 @@ class ClashTest(unittest.TestCase):
         for kind, keep in (("water-pipe", 0.30), ("cable", 0.60), ("drip-line", 0.15)):
             for away, clash in ((keep - 0.02, True), (keep + 0.02, False)):
                 line = Feature(key="l", name="Line", kind=kind, points=((-9, away), (9, away)), width=0.005)
-                self.assertEqual(f"near-{kind}" in found(Garden(name="g", beds=(home,), features=(line,))), clash, (kind, away))
+                self.assertEqual(
+                    f"near-{kind}" in found(Garden(name="g", beds=(home,), features=(line,))),
+                    clash,
+                    (kind, away),
+                )
 
     def test_how_near_and_how_many_of_the_posts(self):
-        """Four posts at the row's bays, two of them nearer than 0.30 m to a pipe that crosses the row at 0.25 m from the first and runs on askew."""
+        """Four posts at the row's bays, two of them nearer than 0.30 m to a pipe that crosses the row at 0.25
+        m from the first and runs on askew.
+        """
         home = bed("a", bearing=90.0, structures=(fence(),))
         (laid,) = laid_out(Garden(name="g", beds=(home,)))
         posts = [spots[0] for member, spots in laid.lines if member.role == "post"]
         pipe = Feature(key="l", name="Line", kind="water-pipe", points=((-9, 0.2), (9, 0.2)), width=0.1)
-        (clash,) = [c for c in clashes(Garden(name="g", beds=(home,), features=(pipe,)), [laid]) if c.key == "near-water-pipe"]
+        (clash,) = [
+            c
+            for c in clashes(Garden(name="g", beds=(home,), features=(pipe,)), [laid])
+            if c.key == "near-water-pipe"
+        ]
         self.assertAlmostEqual(clash.values["away"][0], 0.2 - 0.05, places=6)  # to its edge
-        self.assertEqual((clash.values["count"][0], clash.values["keep"][0], clash.level), (len(posts), 0.30, "wrong"))
-        drip = pipe.model_copy(update={"kind": "drip-line", "points": ((posts[0][0] + 0.1, -5), (posts[0][0] + 0.1, 5))})
-        (clash,) = [c for c in clashes(Garden(name="g", beds=(home,), features=(drip,)), [laid]) if c.key == "near-drip-line"]
+        self.assertEqual(
+            (clash.values["count"][0], clash.values["keep"][0], clash.level), (len(posts), 0.30, "wrong")
+        )
+        drip = pipe.model_copy(
+            update={"kind": "drip-line", "points": ((posts[0][0] + 0.1, -5), (posts[0][0] + 0.1, 5))}
+        )
+        (clash,) = [
+            c
+            for c in clashes(Garden(name="g", beds=(home,), features=(drip,)), [laid])
+            if c.key == "near-drip-line"
+        ]
         self.assertEqual((clash.values["count"][0], clash.level, clash.at), (1, "watch", posts[0]))
 
     def test_what_is_left_of_a_path_beside_a_row_and_beside_a_bed(self):
-        """A path of 0.80 m that a bed reaches 0.25 m into leaves 0.55 m; with a path of 0.50 m asked for, nothing is said."""
+        """A path of 0.80 m that a bed reaches 0.25 m into leaves 0.55 m; with a path of 0.50 m asked for,
+        nothing is said.
+        """
         walk = Feature(key="w", name="Walk", kind="path", points=((-3, 0.75), (3, 0.75)), width=0.8)
         home = bed("a", bearing=90.0)  # its edge lies at 0.60 m, the path's at 0.35 m
-        (clash,) = [c for c in clashes(Garden(name="g", path_width=0.6, beds=(home,), features=(walk,)), []) if c.key == "squeezed-path"]
+        (clash,) = [
+            c
+            for c in clashes(Garden(name="g", path_width=0.6, beds=(home,), features=(walk,)), [])
+            if c.key == "squeezed-path"
+        ]
         self.assertAlmostEqual(clash.values["free"][0], 0.55, places=6)
-        self.assertNotIn("squeezed-path", found(Garden(name="g", path_width=0.5, beds=(home,), features=(walk,))))
+        self.assertNotIn(
+            "squeezed-path", found(Garden(name="g", path_width=0.5, beds=(home,), features=(walk,)))
+        )
         narrow = walk.model_copy(update={"points": ((-3, 3), (3, 3)), "width": 0.55})
-        self.assertIn("narrow-path", found(Garden(name="g", path_width=0.6, beds=(home,), features=(narrow,))))
-        self.assertNotIn("narrow-path", found(Garden(name="g", path_width=0.55, beds=(home,), features=(narrow,))))
+        self.assertIn(
+            "narrow-path", found(Garden(name="g", path_width=0.6, beds=(home,), features=(narrow,)))
+        )
+        self.assertNotIn(
+            "narrow-path", found(Garden(name="g", path_width=0.55, beds=(home,), features=(narrow,)))
+        )
 
     def test_beds_corner_to_corner_are_walked_between(self):
-        """Two beds that face each other at their corners alone leave no lane to be narrow; over 0.5 m they do."""
+        """Two beds that face each other at their corners alone leave no lane to be narrow; over 0.5 m they
+        do.
+        """
         for along, clash in ((4.0, False), (3.5, True)):
             pair = (bed("a", bearing=90.0), bed("b", along, 1.2 + 0.3, bearing=90.0))
             self.assertEqual("narrow-gap" in found(Garden(name="g", path_width=0.5, beds=pair)), clash, along)
@@ -195,7 +271,9 @@ class ClashTest(unittest.TestCase):
         self.assertAlmostEqual(clash.values["over"][0], math.hypot(x1 - x0 - 0.3, y1 - y0), delta=0.02)
 
     def test_how_much_of_a_bed_no_arm_reaches(self):
-        """2.4 m wide with paths all round: 0.60 m from every edge, so 2.8 × 1.2 m are left (project parts handbook 4.1)."""
+        """2.4 m wide with paths all round: 0.60 m from every edge, so 2.8 × 1.2 m are left (project parts
+        handbook 4.1).
+        """
         garden = Garden(name="g", beds=(bed("a", width=2.4),))
         (clash,) = [c for c in clashes(garden, []) if c.key == "out-of-reach"]
         self.assertAlmostEqual(clash.values["area"][0], (4.0 - 1.2) * (2.4 - 1.2), delta=0.03)
@@ -204,7 +282,9 @@ class ClashTest(unittest.TestCase):
     def test_the_nearest_four_within_six_metres(self):
         beds = (bed("a", bearing=0.0), *(bed(f"b{n}", x=2.0 + 1.9 * n, bearing=0.0) for n in range(6)))
         near = gaps(Garden(name="g", beds=beds), (), "a", "metric")
-        self.assertEqual([(g.to, g.text) for g in near], [("b0", "0.80 m"), ("b1", "2.70 m"), ("b2", "4.60 m")])
+        self.assertEqual(
+            [(g.to, g.text) for g in near], [("b0", "0.80 m"), ("b1", "2.70 m"), ("b2", "4.60 m")]
+        )
         self.assertEqual((near[0].start[0], near[0].end[0]), (0.6, 1.4))
         close = (bed("a", bearing=0.0), *(bed(f"b{n}", x=1.3 + 1.25 * n, bearing=0.0) for n in range(6)))
         self.assertEqual(len(gaps(Garden(name="g", beds=close), (), "a", "metric")), 4)
@@ -213,24 +293,39 @@ class ClashTest(unittest.TestCase):
         """Flagged when the post's depth reaches the service's less 0.15 m (project parts handbook 4.6)."""
         home = bed("a", structures=(fence(depth=0.5),))
         for depth, clash in ((0.64, True), (0.67, False), (None, True)):
-            line = Feature(key="l", name="Line", kind="cable", points=((-9, 0), (9, 0)), width=0.01, depth=depth)
-            self.assertEqual("near-cable" in found(Garden(name="g", beds=(home,), features=(line,))), clash, depth)
+            line = Feature(
+                key="l", name="Line", kind="cable", points=((-9, 0), (9, 0)), width=0.01, depth=depth
+            )
+            self.assertEqual(
+                "near-cable" in found(Garden(name="g", beds=(home,), features=(line,))), clash, depth
+            )
 
     def test_a_guy_over_a_path_and_a_foot_in_it(self):
         walk = Feature(key="w", name="Walk", kind="path", points=((2.3, -4), (2.3, 4)), width=0.6)
         for ends, clash in (("guy", True), ("plain", False)):
-            garden = Garden(name="g", beds=(bed("a", structures=(fence(ends=ends, top="wire"),)),), features=(walk,))
+            garden = Garden(
+                name="g", beds=(bed("a", structures=(fence(ends=ends, top="wire"),)),), features=(walk,)
+            )
             self.assertEqual("guy-over-path" in found(garden), clash, ends)
         across = Feature(key="w", name="Walk", kind="path", points=((0.6, -4), (0.6, 4)), width=0.6)
-        self.assertIn("foot-in-path", found(Garden(name="g", beds=(bed("a", structures=(fence(),)),), features=(across,))))
+        self.assertIn(
+            "foot-in-path",
+            found(Garden(name="g", beds=(bed("a", structures=(fence(),)),), features=(across,))),
+        )
 
     def test_two_structures_in_the_same_ground(self):
         other = fence().model_copy(update={"key": "other", "name": "Other", "along": 0.3})
-        self.assertIn("Fence and Other", found(Garden(name="g", beds=(bed("a", structures=(fence(), other)),)))["taken-twice"])
+        self.assertIn(
+            "Fence and Other",
+            found(Garden(name="g", beds=(bed("a", structures=(fence(), other)),)))["taken-twice"],
+        )
 
     def test_a_row_past_its_bed(self):
         out = fence().model_copy(update={"along": 1.0})
-        self.assertIn("Fence ends 0.80 m past A", found(Garden(name="g", beds=(bed("a", structures=(out,)),)))["past-bed"])
+        self.assertIn(
+            "Fence ends 0.80 m past A",
+            found(Garden(name="g", beds=(bed("a", structures=(out,)),)))["past-bed"],
+        )
 
     def test_a_fence_closes_off_the_wall_side_of_a_bed(self):
         """0.60 m is as far as an arm reaches over a bed (project parts handbook 4.1)."""
@@ -249,7 +344,9 @@ class ClashTest(unittest.TestCase):
         ring = ((-4, -3), (4, -3), (4, 3), (-4, 3), (-4, -3))
         yard = Feature(key="y", name="Yard wall", kind="wall", points=ring, width=0.2)
         beds = (bed("in"), bed("out", y=6.0), bed("far", y=9.0))
-        self.assertIn("Nobody can get to In", found(Garden(name="g", beds=beds, features=(yard,)))["no-way-to"])
+        self.assertIn(
+            "Nobody can get to In", found(Garden(name="g", beds=beds, features=(yard,)))["no-way-to"]
+        )
         gate = yard.model_copy(update={"points": (*ring[:4], (-4, 0.5))})
         self.assertNotIn("no-way-to", found(Garden(name="g", beds=beds, features=(gate,))))
 
@@ -269,7 +366,9 @@ class ClashTest(unittest.TestCase):
 
 class TogetherTest(unittest.TestCase):
     def test_packs_are_rounded_once(self):
-        """Nine tenths of a pack for each of two makes two packs together, not more, and never dearer than apart."""
+        """Nine tenths of a pack for each of two makes two packs together, not more, and never dearer than
+        apart.
+        """
         home = bed("a", length=12.0)
         one, other = geometry_of(home, fence()), geometry_of(home, fence(length=4.8))
         apart, both = [*shopping(one, {}), *shopping(other, {})], shopping([one, other], {})
@@ -288,7 +387,9 @@ class TogetherTest(unittest.TestCase):
 class UpgradeTest(unittest.TestCase):
     def test_a_file_of_the_first_version_is_read_with_its_beds_laid_out(self):
         garden = read_plan(OLD.read_bytes()).garden
-        self.assertEqual([b.key for b in garden.beds], ["sand-strip", "long-plot-a", "chandlers", "loft-bed-1", "cove-bed"])
+        self.assertEqual(
+            [b.key for b in garden.beds], ["sand-strip", "long-plot-a", "chandlers", "loft-bed-1", "cove-bed"]
+        )
         self.assertEqual(garden.beds[0].structures[0].options["depth"], 0.48)
         self.assertNotIn("narrow-gap", found(garden))
         self.assertNotIn("taken-twice", found(garden))

@@ -37,7 +37,10 @@ class RoundTripTest(unittest.TestCase):
         for what in COLUMNS:
             for system in ("metric", "imperial"):
                 with self.subTest(what, system=system):
-                    self.assertEqual(read_table(garden, what, write_table(garden, what, system), system, take_away=True), garden)
+                    self.assertEqual(
+                        read_table(garden, what, write_table(garden, what, system), system, take_away=True),
+                        garden,
+                    )
 
     def test_every_column_is_documented(self):
         text = (EXAMPLES.parent / "plan-file.md").read_text(encoding="utf-8")
@@ -80,8 +83,12 @@ class QuirksTest(unittest.TestCase):
             self.assertAlmostEqual(bed.width, 1.3716, places=4)
 
     def test_soil_by_name_bearing_by_compass_and_kind_in_words(self):
-        bed = self.bed("name,length,width,soil,bearing,kind,filled to\nNew,3,1,Firm loam,NE,Straw bales,45 cm\n")
-        self.assertEqual((bed.soil, bed.bearing, bed.kind, bed.fill_depth), ("firm_loam", 45.0, "straw-bale", 0.45))
+        bed = self.bed(
+            "name,length,width,soil,bearing,kind,filled to\nNew,3,1,Firm loam,NE,Straw bales,45 cm\n"
+        )
+        self.assertEqual(
+            (bed.soil, bed.bearing, bed.kind, bed.fill_depth), ("firm_loam", 45.0, "straw-bale", 0.45)
+        )
 
     def test_a_bed_of_the_same_key_or_name_is_changed_not_doubled(self):
         garden = read_table(demo(), "beds", "name,length,width\nCove Bed,4,1.2\n", "metric")
@@ -93,21 +100,36 @@ class QuirksTest(unittest.TestCase):
         for date in ("05-04", "2026-05-04", "4.5.", "4.5.2026"):
             text = f"structure,crop,plants,spacing,planted\nLantern Row,Pole (snap) bean,20.0,15 cm,{date}\n"
             garden = read_table(demo(), "plantings", text, "metric")
-            (planting,) = next(s for bed in garden.beds for s in bed.structures if s.key == "lantern-row").plantings
-            self.assertEqual((planting.crop, planting.count, planting.spacing, planting.planted), ("bean-pole", 20, 0.15, "05-04"))
+            (planting,) = next(
+                s for bed in garden.beds for s in bed.structures if s.key == "lantern-row"
+            ).plantings
+            self.assertEqual(
+                (planting.crop, planting.count, planting.spacing, planting.planted),
+                ("bean-pole", 20, 0.15, "05-04"),
+            )
 
     def test_a_planting_keeps_its_key_through_a_table(self):
         """By its key, else by its crop; another crop is another planting."""
-        own = next(s for bed in demo().beds for s in bed.structures if s.key == "lantern-row").plantings[0].crop
-        for rows, keys in ((f"{own},8,0.45,05-04,\n", ["p1"]), (f"pea-snap,8,0.05,04-01,\n{own},4,0.45,05-04,\n", ["p2", "p1"]),
-                           ("pea-snap,8,0.05,04-01,early\n", ["early"])):  # fmt: skip
-            text = "structure,crop,plants,spacing,planted,key\n" + "".join(f"lantern-row,{row}\n" for row in rows.strip().split("\n"))
+        own = (
+            next(s for bed in demo().beds for s in bed.structures if s.key == "lantern-row").plantings[0].crop
+        )
+        for rows, keys in (
+            (f"{own},8,0.45,05-04,\n", ["p1"]),
+            (f"pea-snap,8,0.05,04-01,\n{own},4,0.45,05-04,\n", ["p2", "p1"]),
+            ("pea-snap,8,0.05,04-01,early\n", ["early"]),
+        ):
+            text = "structure,crop,plants,spacing,planted,key\n" + "".join(
+                f"lantern-row,{row}\n" for row in rows.strip().split("\n")
+            )
             garden = read_table(demo(), "plantings", text, "metric")
             found = next(s for bed in garden.beds for s in bed.structures if s.key == "lantern-row").plantings
             self.assertEqual([planting.key for planting in found], keys)
         with self.assertRaises(InvalidPlan) as caught:
             read_table(
-                demo(), "plantings", "structure,crop,plants,spacing,planted,key\n" + "lantern-row,pea-snap,8,0.05,04-01,a\n" * 2, "metric"
+                demo(),
+                "plantings",
+                "structure,crop,plants,spacing,planted,key\n" + "lantern-row,pea-snap,8,0.05,04-01,a\n" * 2,
+                "metric",
             )
         self.assertIn("a key of its own", str(caught.exception))
 
@@ -123,24 +145,45 @@ class RefusalTest(unittest.TestCase):
         text = "name,length,width,soil\nA,4 furlongs,1,firm_loam\nB,900,1,firm_lome\n,3,,\n"
         found = refused(demo(), "beds", text)
         self.assertLessEqual({"row 2, length", "row 4, name", "row 4, width"}, set(found))
-        self.assertIn("firm_loam", refused(demo(), "beds", "name,length,width,soil\nB,9,1,firm_lome\n")["row 2, soil"])
+        self.assertIn(
+            "firm_loam", refused(demo(), "beds", "name,length,width,soil\nB,9,1,firm_lome\n")["row 2, soil"]
+        )
         self.assertIn("60", refused(demo(), "beds", "name,length,width\nB,900,1\n")["row 2, length"])
 
     def test_units_in_headings_say_what_the_numbers_are_and_spoil_nothing(self):
-        """Headings as exports of spreadsheets have them: the unit of a length counts, of a price or a bearing it only says what it is."""
-        garden = read_table(demo(), "beds", "name,length (cm),width [m],bearing (deg)\nKai,360,1.2,45\n", "imperial")
+        """Headings as exports of spreadsheets have them: the unit of a length counts, of a price or a bearing
+        it only says what it is.
+        """
+        garden = read_table(
+            demo(), "beds", "name,length (cm),width [m],bearing (deg)\nKai,360,1.2,45\n", "imperial"
+        )
         bed = garden.beds[-1]
         self.assertEqual((bed.length, bed.width, bed.bearing), (3.6, 1.2, 45.0))
         garden = read_table(demo(), "materials", "item,price (EUR)\ntpost_2.1,9.50\n", "metric")
         self.assertEqual(garden.prices["tpost_2.1"], 9.5)
-        self.assertIn("not a unit of length", refused(demo(), "beds", "name,length (furlong),width\nA,1,1\n")["beds, headings"])
-        self.assertIn("can be 1200 or 1.200", refused(demo(), "beds", 'name,length,width\nA,"1,200 mm",1\n')["row 2, length"])
+        self.assertIn(
+            "not a unit of length",
+            refused(demo(), "beds", "name,length (furlong),width\nA,1,1\n")["beds, headings"],
+        )
+        self.assertIn(
+            "can be 1200 or 1.200",
+            refused(demo(), "beds", 'name,length,width\nA,"1,200 mm",1\n')["row 2, length"],
+        )
 
     def test_a_table_made_to_be_refused_is_refused_in_few_words(self):
-        """Bounded by work: at most fifty cells are told of, and no more rows are looked into than that takes."""
-        for text in ("name,length,width\n" + "x,y,z\n" * 4000, "name,length,width\n" + "b,1,1\n" * 4000, "item,price\n" + "no,1\n" * 4000):
+        """Bounded by work: at most fifty cells are told of, and no more rows are looked into than that
+        takes.
+        """
+        for text in (
+            "name,length,width\n" + "x,y,z\n" * 4000,
+            "name,length,width\n" + "b,1,1\n" * 4000,
+            "item,price\n" + "no,1\n" * 4000,
+        ):
             what = "materials" if text.startswith("item") else "beds"
-            with mock.patch("ascent.files.sheets._value", side_effect=sheets._value) as looked, self.assertRaises(InvalidPlan) as caught:
+            with (
+                mock.patch("ascent.files.sheets._value", side_effect=sheets._value) as looked,
+                self.assertRaises(InvalidPlan) as caught,
+            ):
                 read_table(demo(), what, text, "metric")
             self.assertLessEqual(len(caught.exception.problems), MOST_PROBLEMS)
             self.assertLessEqual(looked.call_count, 12_000)
@@ -150,7 +193,11 @@ class RefusalTest(unittest.TestCase):
         self.assertIn("structure, crop, plants, spacing, planted must be there", found["plantings, headings"])
 
     def test_what_does_not_exist(self):
-        plantings = "structure,crop,plants,spacing,planted\nNowhere,bean-pole,2,0.2,05-04\nlantern-row,bean-poll,2,0.2,31.2.\n"
+        plantings = (
+            "structure,crop,plants,spacing,planted\n"
+            "Nowhere,bean-pole,2,0.2,05-04\n"
+            "lantern-row,bean-poll,2,0.2,31.2.\n"
+        )
         found = refused(demo(), "plantings", plantings)
         self.assertLessEqual({"row 2, structure", "row 3, crop", "row 3, planted"}, set(found))
         self.assertIn("row 2, item", refused(demo(), "materials", "item,price\ngold,1\n"))
@@ -171,7 +218,9 @@ class SvgTest(unittest.TestCase):
         for system, unit in (("metric", "m"), ("imperial", "ft")):
             root = ET.fromstring(plan_svg(plot_of(garden), garden.name, system))  # noqa: S314 - our own
             words = {text.text for text in root.iter("{http://www.w3.org/2000/svg}text")}
-            self.assertLessEqual({bed.name for bed in garden.beds} | {f.name for f in garden.features} | {"N"}, words)
+            self.assertLessEqual(
+                {bed.name for bed in garden.beds} | {f.name for f in garden.features} | {"N"}, words
+            )
             self.assertTrue(any(text.endswith(f" {unit}") for text in words))
 
     def test_the_views_carry_their_measures_and_stay_on_the_paper(self):
@@ -188,16 +237,29 @@ class SvgTest(unittest.TestCase):
 class ChangesTest(unittest.TestCase):
     def test_in_words_and_units(self):
         old = fence()
-        new = old.model_copy(update={"options": {**old.options, "depth": 0.6, "tie": "twine_jute_3_loop"}, "along": 1.0, "name": "New"})
-        self.assertEqual(sentence(old, new, "metric"), "New: moved, name Fence → New, post depth 0.45 m → 0.60 m, "
-                         "ties to the post doubled 16-gauge tie wire → jute 3 mm figure of eight")  # fmt: skip
+        new = old.model_copy(
+            update={
+                "options": {**old.options, "depth": 0.6, "tie": "twine_jute_3_loop"},
+                "along": 1.0,
+                "name": "New",
+            }
+        )
+        self.assertEqual(
+            sentence(old, new, "metric"),
+            "New: moved, name Fence → New, post depth 0.45 m → 0.60 m, "
+            "ties to the post doubled 16-gauge tie wire → jute 3 mm figure of eight",
+        )
         self.assertEqual(sentence(None, new, "metric"), "New added")
         self.assertEqual(sentence(new, None, "metric"), "New taken away")
 
     def test_field_by_field_and_nothing_else(self):
         garden = demo()
         bed = garden.beds[0]
-        found = differences(bed, bed.model_copy(update={"soil": "sandy", "length": 20.0, "exposure": None}), "imperial")
-        self.assertEqual([(d.path, d.before, d.after) for d in found],
-                         [("length", "78 ft 9 in", "65 ft 7 1/2 in"), ("exposure", "open", "–")])  # fmt: skip
+        found = differences(
+            bed, bed.model_copy(update={"soil": "sandy", "length": 20.0, "exposure": None}), "imperial"
+        )
+        self.assertEqual(
+            [(d.path, d.before, d.after) for d in found],
+            [("length", "78 ft 9 in", "65 ft 7 1/2 in"), ("exposure", "open", "–")],
+        )
         self.assertEqual(differences(bed, bed, "metric"), ())

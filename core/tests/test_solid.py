@@ -36,7 +36,9 @@ class SunTest(unittest.TestCase):
             self.assertAlmostEqual(one, other)
 
     def test_at_noon_in_the_north_it_stands_in_the_south(self):
-        """Declination at midsummer 23.4°: at 51° north the noon sun stands 90 − 51 + 23.4 = 62.4° high (common almanac)."""
+        """Declination at midsummer 23.4°: at 51° north the noon sun stands 90 − 51 + 23.4 = 62.4° high
+        (common almanac).
+        """
         garden = demo()
         bed = garden.beds[0]
         report = solid_report(Site(garden=garden, bed=bed), bed.structures[0], "metric", 0)

@@ -1,4 +1,6 @@
-"""What holds of a whole structure and stands in no formula: mirrored, the other way round, longer, bought and built."""
+"""What holds of a whole structure and stands in no formula: mirrored, the other way round, longer, bought and
+built.
+"""
 
 from __future__ import annotations
 
@@ -18,7 +20,13 @@ from tests.support import NearTestCase, fence, site
 from tests.test_every_family import proposals, variants
 
 ONE_WAY = {"guy", "run", "string", "tie"}  # one diagonal is enough, twine is woven, strings are staggered
-TURNED = ("tripod", "crossed-poles", "brushwood", "stake", "existing")  # poles pass one another, sticks cross, eyes start at one end
+TURNED = (
+    "tripod",
+    "crossed-poles",
+    "brushwood",
+    "stake",
+    "existing",
+)  # poles pass one another, sticks cross, eyes start at one end
 EXTRA = 2.7  # of wire and twine for knots, ends and turns [m]
 
 
@@ -46,21 +54,32 @@ class LayoutTest(NearTestCase):
             geometry = family.geometry(proposal.options, proposal.plantings, site())
             with self.subTest(family.key, crop=crop):
                 self.assertEqual(
-                    seen(geometry, lambda x, y, z: (x, y, z)), seen(geometry, lambda x, y, z, g=geometry: (g.length - x, y, z))
+                    seen(geometry, lambda x, y, z: (x, y, z)),
+                    seen(geometry, lambda x, y, z, g=geometry: (g.length - x, y, z)),
                 )
 
     def test_planted_on_the_other_side_it_is_mirrored(self):
         for family in FAMILIES.values():
-            left, right = (family.propose(Need("tom-slicer", None, side, "pruned"), site()) for side in ("left", "right"))
+            left, right = (
+                family.propose(Need("tom-slicer", None, side, "pruned"), site()) for side in ("left", "right")
+            )
             there = [family.geometry(each.options, each.plantings, site()) for each in (left, right)]
             with self.subTest(family.key):
-                mirrored = [seen(there[0], lambda x, y, z: (x, abs(y), z)), seen(there[1], lambda x, y, z: (x, abs(y), z))]
+                mirrored = [
+                    seen(there[0], lambda x, y, z: (x, abs(y), z)),
+                    seen(there[1], lambda x, y, z: (x, abs(y), z)),
+                ]
                 self.assertEqual(*mirrored)
-                plants = [sorted((round(p.at[0], 3), round(abs(p.at[1]), 3)) for p in geometry.plants) for geometry in there]
+                plants = [
+                    sorted((round(p.at[0], 3), round(abs(p.at[1]), 3)) for p in geometry.plants)
+                    for geometry in there
+                ]
                 self.assertEqual(*plants)
 
     def test_a_key_is_one_piece_s_alone_and_stays_when_there_are_more(self):
-        """What is built, written down or thought of a piece hangs on its key: half as long again, the first posts are still the same."""
+        """What is built, written down or thought of a piece hangs on its key: half as long again, the first
+        posts are still the same.
+        """
         for family, proposal, crop in proposals():
             geometry = family.geometry(proposal.options, proposal.plantings, site())
             keys = [member.key for member in geometry.members]
@@ -69,11 +88,21 @@ class LayoutTest(NearTestCase):
         row = fence(length=3.6)
         family = FAMILIES["mesh-fence"]
         short, long = (
-            {m.key: m.points for m in family.geometry(family.options(**{**row.options, "length": size}), row.plantings, site()).members}
+            {
+                m.key: m.points
+                for m in family.geometry(
+                    family.options(**{**row.options, "length": size}), row.plantings, site()
+                ).members
+            }
             for size in (3.6, 6.0)
         )
         self.assertLess({key for key in short if not key.startswith("tie")}, set(long))
-        self.assertEqual(*([tuple(round(v, 6) for v in row[key][0]) for key in short if "post" in key] for row in (short, long)))
+        self.assertEqual(
+            *(
+                [tuple(round(v, 6) for v in row[key][0]) for key in short if "post" in key]
+                for row in (short, long)
+            )
+        )
         self.assertLessEqual({"post@0", "post@120", "post@240", "post@360"}, set(short))
 
     def test_what_is_bought_for_a_piece_is_long_enough_and_not_wasted(self):
@@ -90,7 +119,16 @@ class LayoutTest(NearTestCase):
                     continue  # links are drawn from middle to middle of two cages
                 long, strands = drawn(member), 2.0 if member.role in ("wire", "run") else 1.0
                 if not long - 0.12 <= member.buy_length <= 1.25 * strands * long + EXTRA:
-                    wrong.add((family.key, what, member.role, member.key, round(long, 2), round(member.buy_length, 2)))
+                    wrong.add(
+                        (
+                            family.key,
+                            what,
+                            member.role,
+                            member.key,
+                            round(long, 2),
+                            round(member.buy_length, 2),
+                        )
+                    )
         self.assertFalse(wrong)
 
     def test_soil_grips_as_deep_as_it_is_said_to(self):
@@ -99,19 +137,29 @@ class LayoutTest(NearTestCase):
             grips = [z for m in geometry.by_role("grip") for _, _, z in m.points]
             with self.subTest(family.key, crop=crop):
                 if grips and geometry.depth:
-                    self.assertNear(-min(grips), geometry.depth, 0.35)  # an end post may stand deeper, a leaning one less
+                    self.assertNear(
+                        -min(grips), geometry.depth, 0.35
+                    )  # an end post may stand deeper, a leaning one less
                     self.assertLess(max(grips), 0.35)
 
     def test_ties_and_fittings_touch_what_they_hold(self):
         """Every tie on a post's mesh lies within a hand's breadth of a post."""
         for family, proposal, crop in proposals():
             geometry = family.geometry(proposal.options, proposal.plantings, site())
-            feet = [way for m in geometry.members if m.role in ("post", "arm", "rail", "panel") for way in (m.lines or (m.points,))]
+            feet = [
+                way
+                for m in geometry.members
+                if m.role in ("post", "arm", "rail", "panel")
+                for way in (m.lines or (m.points,))
+            ]
             far = [
-                tie.key for tie in geometry.by_role("tie")[:40]
-                if tie.key.startswith("tie-") and feet
-                and min(_to_line(tie.points[0], a, b) for way in feet for a, b in itertools.pairwise(way)) > 0.15
-            ]  # fmt: skip
+                tie.key
+                for tie in geometry.by_role("tie")[:40]
+                if tie.key.startswith("tie-")
+                and feet
+                and min(_to_line(tie.points[0], a, b) for way in feet for a, b in itertools.pairwise(way))
+                > 0.15
+            ]
             with self.subTest(family.key, crop=crop):
                 self.assertFalse(far)
 
@@ -126,11 +174,15 @@ def _to_line(p, a, b) -> float:
 
 class LoadsTest(NearTestCase):
     def limit(self, family, options, plantings, where=None) -> float:
-        structure = Structure(key="x", name="x", family=family.key, options=options.model_dump(), plantings=plantings)
+        structure = Structure(
+            key="x", name="x", family=family.key, options=options.model_dump(), plantings=plantings
+        )
         return outline(where or site(length=30.0), structure).limit
 
     def test_a_row_twice_as_long_is_as_strong_and_takes_twice_as_much(self):
-        """Bays of the same length with plants at the same distance: the same limit within a few per cent, twice the wind, nearly twice the pieces."""
+        """Bays of the same length with plants at the same distance: the same limit within a few per cent,
+        twice the wind, nearly twice the pieces.
+        """
         for key in ("mesh-fence", "wire-trellis", "drop-strings", "weave", "bed-frame"):
             family = FAMILIES[key]
             start = family.propose(Need("tom-slicer", None, "left", "pruned"), site(length=6.0))
@@ -138,13 +190,25 @@ class LoadsTest(NearTestCase):
             found = []
             for bays in (4, 8):
                 long = bays * bay
-                options = family.options.model_validate({**start.options.model_dump(), "length": long, "post_spacing": bay})
+                options = family.options.model_validate(
+                    {**start.options.model_dump(), "length": long, "post_spacing": bay}
+                )
                 count = round(long / 0.45)
                 plants = (start.plantings[0].model_copy(update={"count": count, "spacing": 0.45}),)
                 geometry = family.geometry(options, plants, site(length=30.0))
-                structure = Structure(key="x", name="x", family=key, options=options.model_dump(), plantings=plants)
-                put_on, _ = family.loaded(options, geometry, structure, site(length=30.0), cases.moist_gusts(np.array([15.0]))).balance()
-                found.append((self.limit(family, options, plants), float(np.max(put_on)), len(geometry.by_role("post"))))
+                structure = Structure(
+                    key="x", name="x", family=key, options=options.model_dump(), plantings=plants
+                )
+                put_on, _ = family.loaded(
+                    options, geometry, structure, site(length=30.0), cases.moist_gusts(np.array([15.0]))
+                ).balance()
+                found.append(
+                    (
+                        self.limit(family, options, plants),
+                        float(np.max(put_on)),
+                        len(geometry.by_role("post")),
+                    )
+                )
             with self.subTest(key, found=found):
                 self.assertNear(found[1][0], found[0][0], 0.12)
                 self.assertNear(found[1][1], 2 * found[0][1], 0.15)
@@ -170,7 +234,9 @@ class LoadsTest(NearTestCase):
                 if dataclasses.is_dataclass(here)
                 else here
             )
-            limits = [self.limit(family, proposal.options, proposal.plantings, where) for where in (here, there)]
+            limits = [
+                self.limit(family, proposal.options, proposal.plantings, where) for where in (here, there)
+            ]
             self.assertEqual(limits[0], limits[1])
 
     def test_a_list_for_two_of_a_kind_is_at_least_what_each_needs(self):

@@ -1,4 +1,6 @@
-"""A sanity sweep: random valid option sets of every family. ASCENT_SWEEP=2000 sweeps wide; the suite keeps it small."""
+"""A sanity sweep: random valid option sets of every family. ASCENT_SWEEP=2000 sweeps wide; the suite keeps it
+small.
+"""
 
 from __future__ import annotations
 
@@ -33,12 +35,24 @@ def some_options(family: Any, chance: random.Random, start: dict[str, Any]) -> d
         if extra["kind"] == "item":
             rows = tables.ITEM_TABLES[extra["table"]]().values()
             role = extra["role"]
-            found[name] = chance.choice([r.key for r in rows if not role or role in (*getattr(r, "roles", ()), *getattr(r, "use", ()))])
+            found[name] = chance.choice(
+                [
+                    r.key
+                    for r in rows
+                    if not role or role in (*getattr(r, "roles", ()), *getattr(r, "use", ()))
+                ]
+            )
         elif extra["kind"] == "choice":
-            found[name] = chance.choice([True, False] if field.annotation is bool else list(get_args(field.annotation)))
+            found[name] = chance.choice(
+                [True, False] if field.annotation is bool else list(get_args(field.annotation))
+            )
         else:
-            low, high = (next(getattr(m, side) for m in field.metadata if hasattr(m, side)) for side in ("ge", "le"))
-            found[name] = chance.randint(int(low), int(high)) if extra["kind"] == "count" else chance.uniform(low, high)
+            low, high = (
+                next(getattr(m, side) for m in field.metadata if hasattr(m, side)) for side in ("ge", "le")
+            )
+            found[name] = (
+                chance.randint(int(low), int(high)) if extra["kind"] == "count" else chance.uniform(low, high)
+            )
     return found
 
 
@@ -47,20 +61,30 @@ def some_place(chance: random.Random) -> Site:
     kind = chance.choice(["in-ground", "raised", "container", "straw-bale"])
     fill = 0.0 if kind == "in-ground" else chance.uniform(0.1, 0.6)
     return site(
-        chance.choice(list(tables.soils())), chance.choice(list(tables.exposures())), kind=kind, fill_depth=fill,
-        length=chance.uniform(0.4, 15.0), width=chance.uniform(0.3, 2.5), board=chance.uniform(0.0, 0.06),
-    )  # fmt: skip
+        chance.choice(list(tables.soils())),
+        chance.choice(list(tables.exposures())),
+        kind=kind,
+        fill_depth=fill,
+        length=chance.uniform(0.4, 15.0),
+        width=chance.uniform(0.3, 2.5),
+        board=chance.uniform(0.0, 0.06),
+    )
 
 
 def some_plantings(chance: random.Random) -> tuple[Planting, ...]:
     """Return one planting or two, of any crop."""
     return tuple(
         Planting(
-            key=f"p{n}", crop=chance.choice(list(tables.crops())), count=chance.randint(1, 60), spacing=chance.uniform(0.05, 1.0), side=chance.choice(["left", "right", "both"]),
-            training=chance.choice(["pruned", "free"]), planted=f"{chance.randint(3, 6):02d}-{chance.randint(1, 28):02d}",
+            key=f"p{n}",
+            crop=chance.choice(list(tables.crops())),
+            count=chance.randint(1, 60),
+            spacing=chance.uniform(0.05, 1.0),
+            side=chance.choice(["left", "right", "both"]),
+            training=chance.choice(["pruned", "free"]),
+            planted=f"{chance.randint(3, 6):02d}-{chance.randint(1, 28):02d}",
         )
         for n in range(chance.choice([1, 1, 1, 2]))
-    )  # fmt: skip
+    )
 
 
 class SweepTest(NearTestCase):
@@ -72,7 +96,9 @@ class SweepTest(NearTestCase):
             chance = random.Random(family.key)
             for number in range(COUNT):
                 where, grown = some_place(chance), some_plantings(chance)
-                start = family.propose(Need(grown[0].crop, None, grown[0].side, grown[0].training), where).options.model_dump()
+                start = family.propose(
+                    Need(grown[0].crop, None, grown[0].side, grown[0].training), where
+                ).options.model_dump()
                 options = family.options.model_validate(some_options(family, chance, start))
                 with self.subTest(family.key, number=number):
                     self.sound(family, options, grown, where)
@@ -80,14 +106,22 @@ class SweepTest(NearTestCase):
     def sound(self, family: Any, options: Any, grown: tuple[Planting, ...], where: Site) -> None:
         """Check one structure."""
         geometry = family.geometry(options, grown, where)
-        structure = Structure(key="x", name="x", family=family.key, options=options.model_dump(), plantings=grown)
-        loaded = family.loaded(options, geometry, structure, where, cases.site_winds(where, where.design_gust))
+        structure = Structure(
+            key="x", name="x", family=family.key, options=options.model_dump(), plantings=grown
+        )
+        loaded = family.loaded(
+            options, geometry, structure, where, cases.site_winds(where, where.design_gust)
+        )
         links = loaded.path()
         keys = {link.key for link in links}
         self.assertEqual(len(keys), len(links), "every link once")
         for link in links:
             self.assertLessEqual(set(link.hands_to), keys)
-            self.assertLessEqual(set(link.levers), set(family.options.model_fields), f"{link.key}: what is turned to mend it is an option")
+            self.assertLessEqual(
+                set(link.levers),
+                set(family.options.model_fields),
+                f"{link.key}: what is turned to mend it is an option",
+            )
             for check in link.checks:
                 self.assertFalse(np.isnan(check.use).any(), f"{link.key} {check.key}")
                 self.assertTrue((check.use >= 0).all(), f"{link.key} {check.key}")
@@ -99,11 +133,16 @@ class SweepTest(NearTestCase):
             self.assertTrue(np.isfinite(part.cost) and part.cost >= 0, part.key)
         for name in VIEWS:
             view = view_of(geometry, where.bed, name, str, str)
-            drawn = [(mark.member, p) for mark in view.marks for line in (mark.points, *mark.lines) for p in line]
+            drawn = [
+                (mark.member, p) for mark in view.marks for line in (mark.points, *mark.lines) for p in line
+            ]
             drawn += [("plant", plant.at) for plant in view.plants]
             drawn += [(m.option, p) for m in view.measures for p in (m.start, m.end)]
             for what, (u, v) in drawn:
-                inside = view.low[0] - 2e-3 <= u <= view.high[0] + 2e-3 and view.low[1] - 2e-3 <= v <= view.high[1] + 2e-3
+                inside = (
+                    view.low[0] - 2e-3 <= u <= view.high[0] + 2e-3
+                    and view.low[1] - 2e-3 <= v <= view.high[1] + 2e-3
+                )
                 self.assertTrue(inside, f"{name} {what}")
         self.assertTrue(sketch_of(geometry, where.bed.length, where.bed.width).ground)
         solid = solid_of(geometry, where.bed)

@@ -32,14 +32,18 @@ class ContentTest(NearTestCase):
                 self.assertLessEqual({"source", "certainty"}, set(head))
 
     def test_weights_of_steel_follow_from_their_sections(self):
-        """Steel of 7850 kg/m³ (EN 1991-1-1, from memory) times area: bars, tubes and T-posts within 8 % (studs, paint)."""
+        """Steel of 7850 kg/m³ (EN 1991-1-1, from memory) times area: bars, tubes and T-posts within 8 %
+        (studs, paint).
+        """
         for post in tables.posts().values():
             if post.material in ("rebar_500", "tube_steel", "tpost_steel") and "scaffold" not in post.key:
                 with self.subTest(post.key):
                     self.assertNear(post.kg_m, sections.of_post(post).A * 7850, 0.08)
 
     def test_weights_of_meshes_follow_from_their_wires(self):
-        """Steel wire both ways per square metre; panels and sheets within 12 % (edge wires, closer bars at the foot)."""
+        """Steel wire both ways per square metre; panels and sheets within 12 % (edge wires, closer bars at
+        the foot).
+        """
         for mesh in tables.meshes().values():
             if mesh.material == "welded_hard" and mesh.along == mesh.up:
                 with self.subTest(mesh.key):
@@ -66,7 +70,9 @@ class RefusalTest(NearTestCase):
         with tempfile.TemporaryDirectory() as folder:
             for path in original.glob("*.csv"):
                 text = path.read_text(encoding="utf-8")
-                (Path(folder) / path.name).write_text(change(text) if path.name == name else text, encoding="utf-8")
+                (Path(folder) / path.name).write_text(
+                    change(text) if path.name == name else text, encoding="utf-8"
+                )
             clear = (tables.posts, tables.meshes, tables.materials, tables.sources, tables.soils)
             with mock.patch.object(tables, "DATA", Path(folder)):
                 for table in clear:

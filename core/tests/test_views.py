@@ -10,7 +10,9 @@ from tests.support import NearTestCase, fence, site
 
 class ViewsTest(NearTestCase):
     def setUp(self):
-        self.report = full_report(site("firm_loam", kind="raised", fill_depth=0.28), fence(top="wire", ends="guy"), "metric")
+        self.report = full_report(
+            site("firm_loam", kind="raised", fill_depth=0.28), fence(top="wire", ends="guy"), "metric"
+        )
         self.views = {view.name: view for view in self.report.views}
 
     def test_there_are_three_and_each_holds_all_its_marks(self):

@@ -1,4 +1,6 @@
-"""Accounts: signing in and out, making one, passwords, deleting it. Every write is checked against forgery."""
+"""Accounts: signing in and out, making one, passwords, deleting it. Every write is checked against
+forgery.
+"""
 
 from __future__ import annotations
 

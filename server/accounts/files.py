@@ -8,7 +8,9 @@ from pathlib import Path
 
 
 def closed_folder(folder: Path) -> Path:
-    """Return a folder that only this account of the machine can look into, with all that is in it, whatever stood there before."""
+    """Return a folder that only this account of the machine can look into, with all that is in it, whatever
+    stood there before.
+    """
     folder.mkdir(mode=0o700, parents=True, exist_ok=True)
     folder.chmod(0o700)
     for found in folder.iterdir():

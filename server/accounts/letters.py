@@ -1,4 +1,6 @@
-"""The stand-in for mail: letters are written to files of this mode's own folder, closed to others; a demo shows its own."""
+"""The stand-in for mail: letters are written to files of this mode's own folder, closed to others; a demo
+shows its own.
+"""
 
 from __future__ import annotations
 
@@ -38,7 +40,9 @@ class LetterBox(BaseEmailBackend):
 
 
 def later(post: Callable[[], None]) -> None:
-    """Have letters looked up and written after the answer, so that the answer takes the same time whether there is one or not."""
+    """Have letters looked up and written after the answer, so that the answer takes the same time whether
+    there is one or not.
+    """
     if settings.LETTERS_AT_ONCE:
         post()
         return
@@ -68,4 +72,6 @@ def _letter(path: Path) -> schemas.Letter | None:
     if body is None or not message["To"]:
         return None
     when = dt.datetime.fromtimestamp(path.stat().st_mtime, dt.UTC)
-    return schemas.Letter(when=when, to=str(message["To"]), subject=str(message["Subject"]), text=body.get_content().strip())
+    return schemas.Letter(
+        when=when, to=str(message["To"]), subject=str(message["Subject"]), text=body.get_content().strip()
+    )

@@ -9,7 +9,12 @@ from axes.handlers.proxy import AxesProxyHandler
 from django import forms
 from django.conf import settings
 from django.contrib.auth import authenticate, get_user_model, login, logout, update_session_auth_hash
-from django.contrib.auth.forms import BaseUserCreationForm, PasswordChangeForm, PasswordResetForm, SetPasswordForm
+from django.contrib.auth.forms import (
+    BaseUserCreationForm,
+    PasswordChangeForm,
+    PasswordResetForm,
+    SetPasswordForm,
+)
 from django.contrib.auth.tokens import default_token_generator
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest, JsonResponse
@@ -22,9 +27,15 @@ from . import schemas
 from .letters import later
 
 _PATHS = {
-    "username": "name", "email": "mail", "password1": "password", "password2": "password", "old_password": "old", "new_password1": "new",
-    "new_password2": "new", "__all__": "name",
-}  # fmt: skip
+    "username": "name",
+    "email": "mail",
+    "password1": "password",
+    "password2": "password",
+    "old_password": "old",
+    "new_password1": "new",
+    "new_password2": "new",
+    "__all__": "name",
+}
 _LEFT = "left"
 
 
@@ -54,7 +65,9 @@ def _valid(form: Any) -> Any:
     if not form.is_valid():
         problems = {}
         for field, errors in form.errors.items():
-            problems[_PATHS.get(field, field)] = Problem(_PATHS.get(field, field), "", " ".join(str(each) for each in errors).rstrip("."))
+            problems[_PATHS.get(field, field)] = Problem(
+                _PATHS.get(field, field), "", " ".join(str(each) for each in errors).rstrip(".")
+            )
         raise InvalidPlan(problems.values())
     return form
 
@@ -66,9 +79,11 @@ def state(request: HttpRequest) -> schemas.SessionOut:
     user = request.user
     signed_in = user.is_authenticated
     return schemas.SessionOut(
-        name=user.get_username() if signed_in else None, mail=getattr(user, "email", "") if signed_in else "", demo=settings.DEMO,
+        name=user.get_username() if signed_in else None,
+        mail=getattr(user, "email", "") if signed_in else "",
+        demo=settings.DEMO,
         sign_up=settings.SIGN_UP,
-    )  # fmt: skip
+    )
 
 
 def enter_demo(request: HttpRequest) -> None:
@@ -157,7 +172,9 @@ def change_password(request: HttpRequest, sent: schemas.PasswordChange) -> None:
 
 
 def ask_reset(request: HttpRequest, sent: schemas.ResetAsked) -> None:
-    """Send the link that sets a new password, if the address is an account's; neither the answer nor its time tells."""
+    """Send the link that sets a new password, if the address is an account's; neither the answer nor its time
+    tells.
+    """
     try_once("letter from", address_of(request))
     _valid(form := PasswordResetForm({"email": sent.mail}))
     try_once("letter to", sent.mail)
@@ -165,8 +182,11 @@ def ask_reset(request: HttpRequest, sent: schemas.ResetAsked) -> None:
 
     def post() -> None:
         form.save(
-            subject_template_name="reset_subject.txt", email_template_name="reset_letter.txt", use_https=secure, domain_override=host,
-        )  # fmt: skip
+            subject_template_name="reset_subject.txt",
+            email_template_name="reset_letter.txt",
+            use_https=secure,
+            domain_override=host,
+        )
 
     later(post)
 
@@ -183,7 +203,9 @@ def reset(request: HttpRequest, sent: schemas.ResetDone) -> None:
     except (ValueError, OverflowError):
         user = None
     if user is None or not default_token_generator.check_token(user, sent.token):
-        raise InvalidPlan([Problem("token", "", "a link that is less than three days old and not yet used is allowed")])
+        raise InvalidPlan(
+            [Problem("token", "", "a link that is less than three days old and not yet used is allowed")]
+        )
     with hashing():
         _valid(SetPasswordForm(user, {"new_password1": sent.password, "new_password2": sent.password})).save()
 

@@ -24,9 +24,18 @@ from ninja.parser import Parser
 from . import faults
 
 ALWAYS = {
-    400: "unreadable", 401: "signed out", 403: "not from our own page", 404: "not there, or not for this visitor", 413: "too large",
-    415: "not JSON", 422: "what is wrong, field by field", 429: "too often", 500: "a fault of ours", 503: "again in a moment", 507: "no room",
-}  # fmt: skip
+    400: "unreadable",
+    401: "signed out",
+    403: "not from our own page",
+    404: "not there, or not for this visitor",
+    413: "too large",
+    415: "not JSON",
+    422: "what is wrong, field by field",
+    429: "too often",
+    500: "a fault of ours",
+    503: "again in a moment",
+    507: "no room",
+}
 WRITING = (403, 413, 415)  # never said of what only asks
 
 
@@ -57,15 +66,24 @@ class Api(NinjaAPI):
                 for status, words in ALWAYS.items():
                     if verb != "get" or status not in WRITING:
                         operation["responses"].setdefault(status, _refusal(words))
-                operation["responses"] = dict(sorted(operation["responses"].items(), key=lambda each: str(each[0])))
+                operation["responses"] = dict(
+                    sorted(operation["responses"].items(), key=lambda each: str(each[0]))
+                )
         return document
 
-    def validation_error_from_error_contexts(self, error_contexts: list[ValidationErrorContext[Any]]) -> ValidationError:
-        """Return every wrong field of a request; of a body the first part of its place is the framework's own."""
+    def validation_error_from_error_contexts(
+        self, error_contexts: list[ValidationErrorContext[Any]]
+    ) -> ValidationError:
+        """Return every wrong field of a request; of a body the first part of its place is the framework's
+        own.
+        """
         found = []
         for context in error_contexts:
             own = 1 if getattr(context.model, "__ninja_param_source__", "") == "body" else 0
-            found += [{**each, "loc": each["loc"][own:]} for each in context.pydantic_validation_error.errors(include_url=False)]
+            found += [
+                {**each, "loc": each["loc"][own:]}
+                for each in context.pydantic_validation_error.errors(include_url=False)
+            ]
         return ValidationError(found)
 
 
@@ -75,7 +93,12 @@ api.add_router("", router)
 
 
 def _answer(request: HttpRequest, problems: list[Problem], status: int) -> HttpResponse:
-    body = Problems(problems=[ProblemOut(path=p.path, given=p.given, allowed=p.allowed, suggestion=p.suggestion) for p in problems])
+    body = Problems(
+        problems=[
+            ProblemOut(path=p.path, given=p.given, allowed=p.allowed, suggestion=p.suggestion)
+            for p in problems
+        ]
+    )
     return api.create_response(request, body, status=status)
 
 
@@ -119,13 +142,19 @@ def too_many(request: HttpRequest, error: TooMany) -> HttpResponse:
 @api.exception_handler(Crowded)
 def crowded(request: HttpRequest, _error: Crowded) -> HttpResponse:
     """Answer 503: too many passwords at once."""
-    return _again(_answer(request, [Problem("password", "", "again in a moment: many sign in just now")], 503), 2)
+    return _again(
+        _answer(request, [Problem("password", "", "again in a moment: many sign in just now")], 503), 2
+    )
 
 
 @api.exception_handler(Full)
 def full(request: HttpRequest, error: Full) -> HttpResponse:
     """Answer 429 to whoever has long reckonings under way already, 503 when all others have."""
-    said = "again in a moment: two of yours are being reckoned" if error.own else "again in a moment: others are being reckoned"
+    said = (
+        "again in a moment: two of yours are being reckoned"
+        if error.own
+        else "again in a moment: others are being reckoned"
+    )
     return _again(_answer(request, [Problem("request", "one more", said)], 429 if error.own else 503), 1)
 
 
@@ -149,7 +178,11 @@ def cannot_undo(request: HttpRequest, error: CannotUndo) -> HttpResponse:
 @api.exception_handler(Http404)
 def missing(request: HttpRequest, _error: Http404) -> HttpResponse:
     """Answer 404; also for what belongs to someone else."""
-    return _answer(request, [Problem("address", request.path, "a garden of yours, or one shared with you to do that")], 404)
+    return _answer(
+        request,
+        [Problem("address", request.path, "a garden of yours, or one shared with you to do that")],
+        404,
+    )
 
 
 @api.exception_handler(AuthenticationError)

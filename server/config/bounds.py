@@ -35,7 +35,10 @@ def bounds(get_response: Answer) -> Answer:
         if size > most:
             return refusal(Problem("request", f"{size} bytes", f"up to {most} bytes are allowed here"), 413)
         if size and request.content_type != "application/json":
-            return refusal(Problem("request", (request.content_type or "no kind")[:60], "application/json is allowed"), 415)
+            return refusal(
+                Problem("request", (request.content_type or "no kind")[:60], "application/json is allowed"),
+                415,
+            )
         return get_response(request)
 
     return bounded

@@ -1,4 +1,6 @@
-"""What is told when something goes wrong that is nobody's bad input: a busy or full or read-only disk, a fault of ours."""
+"""What is told when something goes wrong that is nobody's bad input: a busy or full or read-only disk, a
+fault of ours.
+"""
 
 from __future__ import annotations
 
@@ -29,12 +31,38 @@ class Told:
 
 _OF_DATA = (
     (("locked", "busy"), Told(503, Problem("data", "busy", BUSY), 1)),
-    (("is full",), Told(507, Problem("data", "the disk is full", "nothing was changed; whoever runs this server must make room"), 30)),
-    (("readonly", "read-only", "unable to open"),
-     Told(507, Problem("data", "the disk can only be read", "nothing was changed; whoever runs this server must let it write"), 30)),
-)  # fmt: skip
-_OF_FILES = {errno.ENOSPC: _OF_DATA[1][1], errno.EDQUOT: _OF_DATA[1][1], errno.EROFS: _OF_DATA[2][1], errno.EACCES: _OF_DATA[2][1]}
-_OURS = Told(500, Problem("server", "a fault of ours", "nothing was changed by it; it is written to the server’s log"))
+    (
+        ("is full",),
+        Told(
+            507,
+            Problem(
+                "data", "the disk is full", "nothing was changed; whoever runs this server must make room"
+            ),
+            30,
+        ),
+    ),
+    (
+        ("readonly", "read-only", "unable to open"),
+        Told(
+            507,
+            Problem(
+                "data",
+                "the disk can only be read",
+                "nothing was changed; whoever runs this server must let it write",
+            ),
+            30,
+        ),
+    ),
+)
+_OF_FILES = {
+    errno.ENOSPC: _OF_DATA[1][1],
+    errno.EDQUOT: _OF_DATA[1][1],
+    errno.EROFS: _OF_DATA[2][1],
+    errno.EACCES: _OF_DATA[2][1],
+}
+_OURS = Told(
+    500, Problem("server", "a fault of ours", "nothing was changed by it; it is written to the server’s log")
+)
 
 
 def told(error: BaseException | None) -> Told:
@@ -68,7 +96,16 @@ def _response(request: HttpRequest, found: Told) -> HttpResponse:
 def refusal(problem: Problem, status: int) -> JsonResponse:
     """Return one problem in the API's own form."""
     return JsonResponse(
-        {"problems": [{"path": problem.path, "given": problem.given, "allowed": problem.allowed, "suggestion": problem.suggestion}]},
+        {
+            "problems": [
+                {
+                    "path": problem.path,
+                    "given": problem.given,
+                    "allowed": problem.allowed,
+                    "suggestion": problem.suggestion,
+                }
+            ]
+        },
         status=status,
     )
 
@@ -80,5 +117,15 @@ def fault(request: HttpRequest) -> HttpResponse:
 
 def suspicious(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
     """Answer a request that the framework will not take."""
-    said = str(exception) if isinstance(exception, SuspiciousOperation) and not request.path.startswith("/api/") else ""
-    return _response(request, Told(400, Problem("request", said[:120] or "unreadable", "a request such as our own page sends is allowed")))
+    said = (
+        str(exception)
+        if isinstance(exception, SuspiciousOperation) and not request.path.startswith("/api/")
+        else ""
+    )
+    return _response(
+        request,
+        Told(
+            400,
+            Problem("request", said[:120] or "unreadable", "a request such as our own page sends is allowed"),
+        ),
+    )

@@ -35,4 +35,6 @@ def secret_key() -> str:
 
 
 def _cannot_write(path: Path, error: OSError) -> None:
-    sys.exit(f"ascent: {path} cannot be written: {error.strerror}. Make room, or let this account write there.")
+    sys.exit(
+        f"ascent: {path} cannot be written: {error.strerror}. Make room, or let this account write there."
+    )

@@ -1,4 +1,6 @@
-"""Backups of the data file by SQLite's own means while the application runs, and a look at whether everything is sound."""
+"""Backups of the data file by SQLite's own means while the application runs, and a look at whether everything
+is sound.
+"""
 
 from __future__ import annotations
 
@@ -66,7 +68,12 @@ def backup(path: Path) -> int:
         with closing(sqlite3.connect(data_file())) as source, closing(sqlite3.connect(copy)) as target:
             source.backup(target)
             target.execute("PRAGMA journal_mode=DELETE")
-        label = {"format": _FORMAT, "version": FORMAT_VERSION, "sha256": _digest(copy), "bytes": copy.stat().st_size}
+        label = {
+            "format": _FORMAT,
+            "version": FORMAT_VERSION,
+            "sha256": _digest(copy),
+            "bytes": copy.stat().st_size,
+        }
         part = path.with_name(f"{path.name}.part")
         try:
             with zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED) as archive:
@@ -81,10 +88,12 @@ def backup(path: Path) -> int:
 
 
 def restore(path: Path) -> Path:
-    """Put a backup's data in place of what is there, while the application may run; return where the old data was kept.
+    """Put a backup's data in place of what is there, while the application may run; return where the old data
+    was kept.
 
-    The backup is proved whole and no newer than this program, and brought up to date aside, before anything is touched. What was
-    there is kept under its own moment, so that a second restore does not take the place of the first one's copy.
+    The backup is proved whole and no newer than this program, and brought up to date aside, before anything
+    is touched. What was there is kept under its own moment, so that a second restore does not take the place
+    of the first one's copy.
 
     Raises:
         BadBackup: It is no backup, it is damaged, or it is of a newer program; nothing was changed.
@@ -95,7 +104,10 @@ def restore(path: Path) -> Path:
         kept = _dated(data_file())
         if data_file().exists():
             backup(kept)
-        with closing(sqlite3.connect(copy)) as source, closing(sqlite3.connect(data_file(), timeout=30)) as target:
+        with (
+            closing(sqlite3.connect(copy)) as source,
+            closing(sqlite3.connect(data_file(), timeout=30)) as target,
+        ):
             target.execute("PRAGMA journal_mode=WAL")
             source.backup(target)
     return kept
@@ -118,7 +130,8 @@ def _unpacked(path: Path, folder: Path) -> Path:
             version = label.get("version")
             if not isinstance(version, int) or version > FORMAT_VERSION:
                 raise BadBackup(
-                    f"{path} is of a newer Ascent (form {version}; this one reads up to {FORMAT_VERSION}); bring Ascent up to date first"
+                    f"{path} is of a newer Ascent (form {version}; this one reads up to {FORMAT_VERSION}); "
+                    "bring Ascent up to date first"
                 )
             copy = Path(archive.extract(_DATA, folder))
     except (OSError, KeyError, ValueError, AttributeError, zipfile.BadZipFile, zlib.error) as error:
@@ -129,14 +142,20 @@ def _unpacked(path: Path, folder: Path) -> Path:
         with closing(sqlite3.connect(copy)) as found:
             state = found.execute("PRAGMA integrity_check").fetchone()[0]
             named = {row[0] for row in found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
-            steps = set(found.execute("SELECT app, name FROM django_migrations")) if "django_migrations" in named else set()
+            steps = (
+                set(found.execute("SELECT app, name FROM django_migrations"))
+                if "django_migrations" in named
+                else set()
+            )
     except sqlite3.DatabaseError as error:
         raise BadBackup(f"{path} holds no data file ({error})") from error
     if state != "ok" or not named >= _TABLES or not steps:
         raise BadBackup(f"{path} holds no sound data of Ascent")
     known = MigrationExecutor(connections[DEFAULT_DB_ALIAS]).loader.disk_migrations
     if unknown := sorted(f"{app} {name}" for app, name in steps if (app, name) not in known):
-        raise BadBackup(f"{path} is of a newer Ascent ({unknown[0]} is not known here); bring Ascent up to date first")
+        raise BadBackup(
+            f"{path} is of a newer Ascent ({unknown[0]} is not known here); bring Ascent up to date first"
+        )
     return copy
 
 
@@ -147,9 +166,18 @@ def _brought_up(copy: Path) -> None:
         BadBackup: It cannot be; that it lies aside is why nothing is lost by it.
     """
     words = [sys.executable, str(settings.ROOT / "server" / "manage.py"), "migrate", "-v0"]
-    done = subprocess.run(words, env={**os.environ, "ASCENT_DATA": str(copy)}, capture_output=True, text=True, timeout=600, check=False)
+    done = subprocess.run(
+        words,
+        env={**os.environ, "ASCENT_DATA": str(copy)},
+        capture_output=True,
+        text=True,
+        timeout=600,
+        check=False,
+    )
     if done.returncode:
-        raise BadBackup(f"it cannot be brought up to date: {done.stderr.strip().splitlines()[-1:] or 'no reason given'}")
+        raise BadBackup(
+            f"it cannot be brought up to date: {done.stderr.strip().splitlines()[-1:] or 'no reason given'}"
+        )
 
 
 def _digest(path: Path) -> str:
@@ -173,9 +201,14 @@ def _home() -> Finding:
     open_to_others = stat.S_IMODE(folder.stat().st_mode) & 0o077
     free = shutil.disk_usage(folder).free
     if free < _LEAST_FREE:
-        return Finding("place for data", False, f"{folder}: {free / 1e6:.0f} MB free", "make room: at least 200 MB")
+        return Finding(
+            "place for data", False, f"{folder}: {free / 1e6:.0f} MB free", "make room: at least 200 MB"
+        )
     return Finding(
-        "place for data", not open_to_others, f"{folder}, {free / 1e9:.1f} GB free", f"others can look into it: chmod 700 {folder}"
+        "place for data",
+        not open_to_others,
+        f"{folder}, {free / 1e9:.1f} GB free",
+        f"others can look into it: chmod 700 {folder}",
     )
 
 
@@ -192,7 +225,10 @@ def _secure() -> Finding:
         return Finding("HTTPS", True, "off" + (f", behind {proxy}" if proxy else ""))
     sound = bool(proxy) and bool(settings.CSRF_TRUSTED_ORIGINS)
     return Finding(
-        "HTTPS", sound, f"on, behind {proxy or 'nobody'}", "set ASCENT_PROXY to the address of the proxy that ends it, and ASCENT_ORIGINS"
+        "HTTPS",
+        sound,
+        f"on, behind {proxy or 'nobody'}",
+        "set ASCENT_PROXY to the address of the proxy that ends it, and ASCENT_ORIGINS",
     )
 
 
@@ -200,13 +236,22 @@ def _tables() -> Finding:
     try:
         tables.load_all()
     except BrokenTable as error:
-        return Finding("tables", False, str(error), "put the row right, or take back your change of core/ascent/data")
-    return Finding("tables", True, f"{len(tables.crops())} crops, {len(tables.posts())} posts, every source known")
+        return Finding(
+            "tables", False, str(error), "put the row right, or take back your change of core/ascent/data"
+        )
+    return Finding(
+        "tables", True, f"{len(tables.crops())} crops, {len(tables.posts())} posts, every source known"
+    )
 
 
 def _client() -> Finding:
     manifest = settings.ROOT / "client" / "dist" / ".vite" / "manifest.json"
-    return Finding("client", manifest.exists(), str(manifest.parent.parent), "run ./ascent serve or ./ascent demo: it builds the client")
+    return Finding(
+        "client",
+        manifest.exists(),
+        str(manifest.parent.parent),
+        "run ./ascent serve or ./ascent demo: it builds the client",
+    )
 
 
 def _database() -> Finding:
@@ -220,8 +265,14 @@ def _database() -> Finding:
     except sqlite3.DatabaseError as error:
         state, loose = str(error), []
     sound = state == "ok" and not loose
-    says = f"{path}, {path.stat().st_size / 1e6:.1f} MB" if sound else f"{path}: {state}{f', {len(loose)} loose ends' if loose else ''}"
-    return Finding("data file", sound, says, "stop the server and restore the latest backup: ./ascent restore FILE")
+    says = (
+        f"{path}, {path.stat().st_size / 1e6:.1f} MB"
+        if sound
+        else f"{path}: {state}{f', {len(loose)} loose ends' if loose else ''}"
+    )
+    return Finding(
+        "data file", sound, says, "stop the server and restore the latest backup: ./ascent restore FILE"
+    )
 
 
 def _migrations() -> Finding:
@@ -234,7 +285,18 @@ def _migrations() -> Finding:
     except Exception as error:
         return Finding("data’s form", False, str(error), "restore the latest backup: ./ascent restore FILE")
     says = f"{len(waiting)} steps behind" if waiting else "up to date"
-    return Finding("data’s form", not waiting, says, "start the server once: ./ascent serve brings it up to date")
+    return Finding(
+        "data’s form", not waiting, says, "start the server once: ./ascent serve brings it up to date"
+    )
 
 
-_LOOKS: tuple[Callable[[], Finding], ...] = (_python, _home, _secret, _secure, _tables, _client, _database, _migrations)
+_LOOKS: tuple[Callable[[], Finding], ...] = (
+    _python,
+    _home,
+    _secret,
+    _secure,
+    _tables,
+    _client,
+    _database,
+    _migrations,
+)

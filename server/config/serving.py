@@ -24,14 +24,23 @@ _DAY = 86_400.0
 
 
 def options() -> dict[str, Any]:
-    """Return the server's limits: many open lines, none for long without a word; and the one proxy whose word it takes.
+    """Return the server's limits: many open lines, none for long without a word; and the one proxy whose word
+    it takes.
 
-    A line that says nothing for `channel_timeout` seconds is closed, so that half-open ones keep nobody waiting.
+    A line that says nothing for `channel_timeout` seconds is closed, so that half-open ones keep nobody
+    waiting.
     """
     found: dict[str, Any] = {
-        "threads": _THREADS, "connection_limit": 2000, "channel_timeout": 20, "cleanup_interval": 5, "asyncore_use_poll": True,
-        "max_request_body_size": MOST_OF_A_FILE, "max_request_header_size": 32_768, "ident": None, "clear_untrusted_proxy_headers": True,
-    }  # fmt: skip
+        "threads": _THREADS,
+        "connection_limit": 2000,
+        "channel_timeout": 20,
+        "cleanup_interval": 5,
+        "asyncore_use_poll": True,
+        "max_request_body_size": MOST_OF_A_FILE,
+        "max_request_header_size": 32_768,
+        "ident": None,
+        "clear_untrusted_proxy_headers": True,
+    }
     if proxy := os.environ.get("ASCENT_PROXY"):
         headers = {"x-forwarded-for", "x-forwarded-proto", "x-forwarded-host"}
         found |= {"trusted_proxy": proxy, "trusted_proxy_count": 1, "trusted_proxy_headers": headers}

@@ -55,14 +55,20 @@ TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
         "DIRS": [ROOT / "server" / "config" / "templates"],
-        "OPTIONS": {"context_processors": ["django.template.context_processors.request", "csp.context_processors.nonce"]},
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "csp.context_processors.nonce",
+            ]
+        },
     }
 ]
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "CONN_MAX_AGE": None,
-        "NAME": os.environ.get("ASCENT_DATA") or home() / {"demo": "demo.sqlite3", "dev": "demo.sqlite3"}.get(MODE, "ascent.sqlite3"),
+        "NAME": os.environ.get("ASCENT_DATA")
+        or home() / {"demo": "demo.sqlite3", "dev": "demo.sqlite3"}.get(MODE, "ascent.sqlite3"),
         "OPTIONS": {
             "timeout": 5,
             "transaction_mode": "IMMEDIATE",
@@ -84,10 +90,21 @@ AXES_LOCKOUT_CALLABLE = "accounts.services.locked_out"
 AXES_VERBOSE = False
 # how often one may try, and within how many seconds; by address what has no name after it
 TRIES = {
-    "sign-in from": (40, 900), "sign-in to": (100, 3600), "sign-up from": (10, 3600), "letter from": (10, 3600), "letter to": (4, 3600),
-    "reset from": (20, 3600), "look from": (60, 900), "password of": (10, 3600),
-}  # fmt: skip
-CACHES = {"default": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache", "OPTIONS": {"MAX_ENTRIES": 100_000}}}
+    "sign-in from": (40, 900),
+    "sign-in to": (100, 3600),
+    "sign-up from": (10, 3600),
+    "letter from": (10, 3600),
+    "letter to": (4, 3600),
+    "reset from": (20, 3600),
+    "look from": (60, 900),
+    "password of": (10, 3600),
+}
+CACHES = {
+    "default": {
+        "BACKEND": "django.core.cache.backends.locmem.LocMemCache",
+        "OPTIONS": {"MAX_ENTRIES": 100_000},
+    }
+}
 _LEVEL = "CRITICAL" if MODE == "test" else "WARNING"
 LOGGING = {
     "version": 1,

@@ -27,6 +27,10 @@ def spa(request: HttpRequest) -> HttpResponse:
     """Return the client's page."""
     session_state(request)
     entry: dict[str, Any] = next((item for item in _manifest().values() if item.get("isEntry")), {})
-    response = render(request, "index.html", {"script": entry.get("file", ""), "styles": entry.get("css", []), "dev": settings.DEBUG})
+    response = render(
+        request,
+        "index.html",
+        {"script": entry.get("file", ""), "styles": entry.get("css", []), "dev": settings.DEBUG},
+    )
     response["Cache-Control"] = "no-cache"
     return response

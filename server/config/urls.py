@@ -13,7 +13,12 @@ from .spa import spa
 def unknown(_request: HttpRequest, rest: str) -> JsonResponse:
     """Return the API's own 404."""
     return JsonResponse(
-        {"problems": [{"path": "address", "given": rest, "allowed": "an address of the API", "suggestion": ""}]}, status=404
+        {
+            "problems": [
+                {"path": "address", "given": rest, "allowed": "an address of the API", "suggestion": ""}
+            ]
+        },
+        status=404,
     )
 
 

@@ -1,4 +1,6 @@
-"""What a picker lists: crops, soils, exposures, items, and each family's options as its model describes them."""
+"""What a picker lists: crops, soils, exposures, items, and each family's options as its model describes
+them.
+"""
 
 from __future__ import annotations
 
@@ -21,16 +23,26 @@ from . import schemas
 def catalogue(units: System) -> schemas.Catalogue:
     """Return everything a picker lists, sizes in names as people of those units write them."""
     return schemas.Catalogue(
-        bed_tops=[schemas.Choice(key=key, name=template(f"value.{key}"), roles=[]) for key in get_args(model.BedTop)],
-        bed_kinds=[schemas.Choice(key=key, name=template(f"bed-kind.{key}"), roles=[]) for key in get_args(model.BedKind)],
+        bed_tops=[
+            schemas.Choice(key=key, name=template(f"value.{key}"), roles=[]) for key in get_args(model.BedTop)
+        ],
+        bed_kinds=[
+            schemas.Choice(key=key, name=template(f"bed-kind.{key}"), roles=[])
+            for key in get_args(model.BedKind)
+        ],
         feature_kinds=[
-            schemas.FeatureChoice(key=row.key, name=row.name, group=row.group, width=row.width, round=row.key in model.ROUND)
+            schemas.FeatureChoice(
+                key=row.key, name=row.name, group=row.group, width=row.width, round=row.key in model.ROUND
+            )
             for row in tables.features().values()
         ],
         crops=_choices(tables.crops().values()),
         soils=_choices(tables.soils().values()),
         climates=_choices(tables.climates().values()),
-        exposures=[schemas.Choice(key=e.key, name=f"{e.name}: {e.where}", roles=[]) for e in tables.exposures().values()],
+        exposures=[
+            schemas.Choice(key=e.key, name=f"{e.name}: {e.where}", roles=[])
+            for e in tables.exposures().values()
+        ],
         tables={name: _choices(table().values(), units) for name, table in tables.ITEM_TABLES.items()},
         bounds=_bounds(),
         families=[
@@ -48,7 +60,11 @@ def catalogue(units: System) -> schemas.Catalogue:
 
 def _choices(rows: Any, units: System = "metric") -> list[schemas.Choice]:
     return [
-        schemas.Choice(key=row.key, name=with_sizes(row.name, units), roles=[*getattr(row, "roles", ()), *getattr(row, "use", ())])
+        schemas.Choice(
+            key=row.key,
+            name=with_sizes(row.name, units),
+            roles=[*getattr(row, "roles", ()), *getattr(row, "use", ())],
+        )
         for row in rows
     ]
 
@@ -58,20 +74,33 @@ def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
     found = []
     for name, field in properties.items():
         when = field.get("when", {})
-        values: Sequence[str] = field.get("enum") or (["true", "false"] if field.get("type") == "boolean" else [])
+        values: Sequence[str] = field.get("enum") or (
+            ["true", "false"] if field.get("type") == "boolean" else []
+        )
         found.append(
             schemas.OptionField(
-                name=name, label=template(f"option.{name}"), group=template(f"group.{field['group']}"), kind=field["kind"] if field.get("type") != "boolean" else "flag",
-                step=field.get("step", 0), low=field.get("minimum"), high=field.get("maximum"), table=field.get("table", ""),
-                role=field.get("role", ""), when_option=when.get("option", ""), when_is=when.get("is", []),
-                choices=[_value(name, v) for v in values], help=template(f"help.{name}") if has(f"help.{name}") else "",
+                name=name,
+                label=template(f"option.{name}"),
+                group=template(f"group.{field['group']}"),
+                kind=field["kind"] if field.get("type") != "boolean" else "flag",
+                step=field.get("step", 0),
+                low=field.get("minimum"),
+                high=field.get("maximum"),
+                table=field.get("table", ""),
+                role=field.get("role", ""),
+                when_option=when.get("option", ""),
+                when_is=when.get("is", []),
+                choices=[_value(name, v) for v in values],
+                help=template(f"help.{name}") if has(f"help.{name}") else "",
             )
-        )  # fmt: skip
+        )
     return found
 
 
 def _wish(wish: Wish) -> schemas.WishField:
-    asks = [schemas.AskField(label=template(f"wish.{wish.key}.{ask.name}"), **asdict(ask)) for ask in wish.asks]
+    asks = [
+        schemas.AskField(label=template(f"wish.{wish.key}.{ask.name}"), **asdict(ask)) for ask in wish.asks
+    ]
     return schemas.WishField(key=wish.key, name=template(f"wish.{wish.key}.name"), asks=asks)
 
 
@@ -79,7 +108,10 @@ def _value(option: str, value: str) -> schemas.Choice:
     """Return one value of an option, with what it gains where growers are divided."""
     gain = f"gain.{option}.{value}"
     return schemas.Choice(
-        key=value, name=template(f"value.{value}") if has(f"value.{value}") else value, roles=[], gain=template(gain) if has(gain) else ""
+        key=value,
+        name=template(f"value.{value}") if has(f"value.{value}") else value,
+        roles=[],
+        gain=template(gain) if has(gain) else "",
     )
 
 
@@ -93,7 +125,10 @@ def _bounds() -> dict[str, schemas.Bounds]:
         ("garden", model.Place),
     ):
         for field, schema in kind.model_json_schema()["properties"].items():
-            bounded = next((each for each in (schema, *schema.get("anyOf", ())) if {"minimum", "maximum"} <= set(each)), None)
+            bounded = next(
+                (each for each in (schema, *schema.get("anyOf", ())) if {"minimum", "maximum"} <= set(each)),
+                None,
+            )
             if bounded:
                 found[f"{name}.{field}"] = schemas.Bounds(low=bounded["minimum"], high=bounded["maximum"])
     return found

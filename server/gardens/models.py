@@ -13,7 +13,9 @@ def present_form() -> int:
 
 
 class Garden(models.Model):
-    """A garden of one owner; `document` is the core's Place, in the `form` it was stored in. `changes` counts the changes made so far."""
+    """A garden of one owner; `document` is the core's Place, in the `form` it was stored in. `changes` counts
+    the changes made so far.
+    """
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="gardens")
     document = models.JSONField()
@@ -26,11 +28,13 @@ class Garden(models.Model):
 
 
 class Thing(models.Model):
-    """A bed, a feature or a structure of a garden; `document` is the core's own, `home` the key of a structure's bed.
+    """A bed, a feature or a structure of a garden; `document` is the core's own, `home` the key of a
+    structure's bed.
 
     A key is one thing's alone in its garden, whatever its kind.
 
-    `revision` grows with every save. A thing that was taken away and is put back keeps its number, so that its address stays.
+    `revision` grows with every save. A thing that was taken away and is put back keeps its number, so that
+    its address stays.
     """
 
     BED, FEATURE, STRUCTURE = "bed", "feature", "structure"
@@ -61,9 +65,13 @@ class Change(models.Model):
     number = models.PositiveIntegerField()
     who = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
     when = models.DateTimeField(auto_now_add=True)
-    way = models.CharField(max_length=8, choices=[(w, w) for w in ("do", "undo", "redo", "restore", "import")], default="do")
+    way = models.CharField(
+        max_length=8, choices=[(w, w) for w in ("do", "undo", "redo", "restore", "import")], default="do"
+    )
     about = models.PositiveIntegerField(null=True)
-    fate = models.CharField(max_length=8, choices=[(f, f) for f in ("stands", "undone", "gone")], default="stands")
+    fate = models.CharField(
+        max_length=8, choices=[(f, f) for f in ("stands", "undone", "gone")], default="stands"
+    )
     form = models.PositiveSmallIntegerField(default=present_form)
     edits = models.JSONField()
 
@@ -101,7 +109,9 @@ class ReadLink(models.Model):
 
 
 class Sent(models.Model):
-    """A write that was done, by the mark its sender gave it: sent once more, it is answered and not done again."""
+    """A write that was done, by the mark its sender gave it: sent once more, it is answered and not done
+    again.
+    """
 
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="sent")
     mark = models.CharField(max_length=64)

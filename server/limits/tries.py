@@ -1,4 +1,6 @@
-"""How often one may try: counted by address and by name, whoever one says one is; and few passwords hashed at once."""
+"""How often one may try: counted by address and by name, whoever one says one is; and few passwords hashed at
+once.
+"""
 
 from __future__ import annotations
 

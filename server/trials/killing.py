@@ -1,6 +1,7 @@
 """Killing the server while it writes: what it acknowledged must be there afterwards, and the data file sound.
 
-One process keeps the application loaded and forks a server from it each time, so that a start takes milliseconds.
+One process keeps the application loaded and forks a server from it each time, so that a start takes
+milliseconds.
 """
 
 from __future__ import annotations
@@ -32,7 +33,8 @@ visitor = Client()
 for _ in range(2):  # everything that is loaded at the first request is loaded before the first fork
     visitor.get("/", headers={"host": "localhost"})
     change = {"edits": [{"kind": "place", "change": {"currency": "cu"}}]}
-    visitor.post("/api/gardens/1/edits", change, content_type="application/json", headers={"host": "localhost"})
+    as_here = {"host": "localhost"}
+    visitor.post("/api/gardens/1/edits", change, content_type="application/json", headers=as_here)
 connections.close_all()
 signal.signal(signal.SIGCHLD, signal.SIG_IGN)
 print("ready", flush=True)
@@ -74,7 +76,11 @@ class _Writer(threading.Thread):
             while not self.stopping:
                 self.sent += 1
                 change = {"x": self.sent / 1000.0}
-                status, _ = visit.ask("POST", "/api/gardens/1/edits", {"edits": [{"kind": "bed", "key": self.bed, "change": change}]})
+                status, _ = visit.ask(
+                    "POST",
+                    "/api/gardens/1/edits",
+                    {"edits": [{"kind": "bed", "key": self.bed, "change": change}]},
+                )
                 if status == 200:
                     self.acknowledged, self.count = self.sent, self.count + 1
 
@@ -145,11 +151,20 @@ def _look(path: Path, writers: list[_Writer], tally: Tally) -> None:
     with closing(sqlite3.connect(path, timeout=_PATIENCE)) as found:
         state = found.execute("PRAGMA integrity_check").fetchone()[0]
         loose = found.execute("PRAGMA foreign_key_check").fetchall()
-        changes, count = found.execute("SELECT changes, (SELECT COUNT(*) FROM gardens_change) FROM gardens_garden").fetchone()
-        stored = {key: json.loads(text)["x"] for key, text in found.execute("SELECT key, document FROM gardens_thing WHERE kind = 'bed'")}
+        changes, count = found.execute(
+            "SELECT changes, (SELECT COUNT(*) FROM gardens_change) FROM gardens_garden"
+        ).fetchone()
+        stored = {
+            key: json.loads(text)["x"]
+            for key, text in found.execute("SELECT key, document FROM gardens_thing WHERE kind = 'bed'")
+        }
     if state != "ok" or loose or changes != count:
-        tally.damaged.append(f"after kill {tally.kills}: {state}, {len(loose)} loose, {count} of {changes} changes")
+        tally.damaged.append(
+            f"after kill {tally.kills}: {state}, {len(loose)} loose, {count} of {changes} changes"
+        )
     for writer in writers:
         value = round(stored[writer.bed] * 1000)
         if writer.count and not writer.acknowledged <= value <= writer.sent:
-            tally.lost.append(f"after kill {tally.kills}: {writer.bed} holds {value}, acknowledged {writer.acknowledged}")
+            tally.lost.append(
+                f"after kill {tally.kills}: {writer.bed} holds {value}, acknowledged {writer.acknowledged}"
+            )

@@ -32,7 +32,9 @@ class Runner(DiscoverRunner):
         return CountingResult
 
     def setup_databases(self, **kwargs: Any) -> Any:
-        """Forget what an earlier run left: a journal beside a fresh copy of the database would be read into it."""
+        """Forget what an earlier run left: a journal beside a fresh copy of the database would be read into
+        it.
+        """
         name = Path(connection.settings_dict["TEST"]["NAME"])
         for left in name.parent.glob(f"{name.stem}*{name.suffix}*"):
             left.unlink()
@@ -42,7 +44,11 @@ class Runner(DiscoverRunner):
         faulthandler.dump_traceback_later(_LONGEST, exit=True)
         result = super().run_suite(suite, **kwargs)
         assert isinstance(result, CountingResult)  # noqa: S101 - get_resultclass says so
-        self._counts = (result.passed, len({str(t) for t, _ in (*result.failures, *result.errors)}), len(result.skipped))
+        self._counts = (
+            result.passed,
+            len({str(t) for t, _ in (*result.failures, *result.errors)}),
+            len(result.skipped),
+        )
         return result
 
     def run_tests(self, *args: Any, **kwargs: Any) -> int:

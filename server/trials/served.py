@@ -25,7 +25,12 @@ def demo_home(home: str, *, with_client: bool = True) -> dict[str, str]:
     environment = {**os.environ, "ASCENT_HOME": home, "ASCENT_MODE": "demo", "PYTHONPATH": path}
     steps = [["migrate", "-v0"], *([["collectstatic", "--noinput", "-v0"]] if with_client else []), ["demo"]]
     for words in steps:
-        subprocess.run([sys.executable, str(ROOT / "server" / "manage.py"), *words], env=environment, check=True, timeout=120)
+        subprocess.run(
+            [sys.executable, str(ROOT / "server" / "manage.py"), *words],
+            env=environment,
+            check=True,
+            timeout=120,
+        )
     return environment
 
 
@@ -46,7 +51,10 @@ class Visit:
 
     def ask(self, method: str, path: str, body: Any = None) -> tuple[int, bytes]:
         """Send one request; return status and body of the answer."""
-        headers = {"Cookie": "; ".join(f"{key}={value.value}" for key, value in self.cookies.items()), "Content-Type": "application/json"}
+        headers = {
+            "Cookie": "; ".join(f"{key}={value.value}" for key, value in self.cookies.items()),
+            "Content-Type": "application/json",
+        }
         if "csrftoken" in self.cookies:
             headers["X-CSRFToken"] = self.cookies["csrftoken"].value
         self.connection.request(method, path, json.dumps(body) if body is not None else None, headers)
@@ -69,7 +77,13 @@ def served(*, with_client: bool = True, **more: str) -> Iterator[tuple[int, Path
     with tempfile.TemporaryDirectory() as home:
         environment = {**demo_home(home, with_client=with_client), **more}
         command = [sys.executable, "-m", "config.serving", "--port", str(port)]
-        process = subprocess.Popen(command, cwd=ROOT / "server", env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        process = subprocess.Popen(
+            command,
+            cwd=ROOT / "server",
+            env=environment,
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+        )
         try:
             wait_for(port)
             yield port, Path(home)

@@ -815,7 +815,8 @@ export interface paths {
         put?: never;
         /**
          * Curve
-         * @description The limit gust and the cost of a draft against one of its options, over all it may be; nothing is stored.
+         * @description The limit gust and the cost of a draft against one of its options, over all it may be; nothing is
+         *     stored.
          */
         post: operations["gardens_api_structures_curve"];
         delete?: never;
@@ -1166,7 +1167,8 @@ export interface components {
         };
         /**
          * BedEdit
-         * @description A bed added (as a copy, with what stands on it, when `copy_of` names one), changed, or removed with what stands on it.
+         * @description A bed added (as a copy, with what stands on it, when `copy_of` names one), changed, or removed with
+         *     what stands on it.
          */
         BedEdit: {
             /**
@@ -1414,7 +1416,8 @@ export interface components {
         };
         /**
          * CurveReport
-         * @description What moves it: the limit gust and the cost against one option over its range; `ordered` where its values are a quantity.
+         * @description What moves it: the limit gust and the cost against one option over its range; `ordered` where its
+         *     values are a quantity.
          */
         CurveReport: {
             /** Design Gust */
@@ -1542,7 +1545,8 @@ export interface components {
         };
         /**
          * Feature
-         * @description What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie to.
+         * @description What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie
+         *     to.
          *
          *     A post or a stump is one point, everything else a line through two points or more.
          */
@@ -1979,7 +1983,8 @@ export interface components {
         };
         /**
          * ImportOut
-         * @description What an import does, before it does it; `number` says which state of the garden that was reckoned from.
+         * @description What an import does, before it does it; `number` says which state of the garden that was reckoned
+         *     from.
          */
         ImportOut: {
             /** Lines */
@@ -2026,7 +2031,8 @@ export interface components {
         };
         /**
          * LinkReport
-         * @description One link: its use by week in the gust asked, the gust it holds to by week, how often it is expected to go, and its working.
+         * @description One link: its use by week in the gust asked, the gust it holds to by week, how often it is expected to
+         *     go, and its working.
          */
         LinkReport: {
             /** Arrows */
@@ -2116,7 +2122,8 @@ export interface components {
         };
         /**
          * Measure
-         * @description A dimension line that edits an option; `text` is how its value is written, `label` what it is called.
+         * @description A dimension line that edits an option; `text` is how its value is written, `label` what it is
+         *     called.
          */
         Measure: {
             /** End */
@@ -2488,7 +2495,8 @@ export interface components {
         };
         /**
          * PlotOut
-         * @description A plan that is not stored: what of it is drawn otherwise than in the stored one, its warnings and the distances of one thing.
+         * @description A plan that is not stored: what of it is drawn otherwise than in the stored one, its warnings and the
+         *     distances of one thing.
          */
         PlotOut: {
             /** Gaps */
@@ -2835,7 +2843,8 @@ export interface components {
         };
         /**
          * Sizing
-         * @description Changes that together make a structure hold, or as nearly as a few can; `said` where they were tried on a stretch of it.
+         * @description Changes that together make a structure hold, or as nearly as a few can; `said` where they were tried on
+         *     a stretch of it.
          */
         Sizing: {
             /** Changes */
@@ -2862,7 +2871,8 @@ export interface components {
         };
         /**
          * Sketch
-         * @description A structure at a glance: its strokes, its leaves as spots, the ground line of its bed, and how far it reaches.
+         * @description A structure at a glance: its strokes, its leaves as spots, the ground line of its bed, and how far it
+         *     reaches.
          */
         Sketch: {
             /** Ground */
@@ -2914,7 +2924,8 @@ export interface components {
         };
         /**
          * SolidReport
-         * @description A structure in three dimensions in one week, with the sun of its day by the hour, and the whole in words.
+         * @description A structure in three dimensions in one week, with the sun of its day by the hour, and the whole in
+         *     words.
          */
         SolidReport: {
             /** Person */
@@ -2982,7 +2993,8 @@ export interface components {
         };
         /**
          * StructureConflict
-         * @description What someone else saved meanwhile, and the fields in which it differs from what was sent (before: theirs).
+         * @description What someone else saved meanwhile, and the fields in which it differs from what was sent (before:
+         *     theirs).
          */
         StructureConflict: {
             /** Differences */
@@ -3056,7 +3068,8 @@ export interface components {
         };
         /**
          * StructureMark
-         * @description A structure from above; `row` runs from its first end to its last, `stretch` is the option its length is.
+         * @description A structure from above; `row` runs from its first end to its last, `stretch` is the option its length
+         *     is.
          */
         StructureMark: {
             /** Bearing */
@@ -3189,7 +3202,8 @@ export interface components {
         };
         /**
          * Support
-         * @description One kind of support as it would stand on a bed: in words, as a picture, and how well it suits the crop, 0 to 3.
+         * @description One kind of support as it would stand on a bed: in words, as a picture, and how well it suits the crop,
+         *     0 to 3.
          */
         Support: {
             /** Family */
@@ -3218,7 +3232,8 @@ export interface components {
         };
         /**
          * ThingConflict
-         * @description A thing that someone else changed meanwhile: its present revision, and fields that differ (before: theirs, after: mine).
+         * @description A thing that someone else changed meanwhile: its present revision, and fields that differ (before:
+         *     theirs, after: mine).
          */
         ThingConflict: {
             /** Differences */

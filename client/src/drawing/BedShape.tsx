@@ -2,7 +2,15 @@ import type { BedMark } from "../api/client";
 import { HATCH } from "./hatch";
 import type { Flat, Scale } from "./scale";
 
-export const pathOf = (points: readonly Flat[], at: Scale["at"], closed = true) => points.map((point, i) => `${i ? "L" : "M"}${at(point).map((n) => n.toFixed(1)).join(" ")}`).join("") + (closed ? "Z" : "");
+export const pathOf = (points: readonly Flat[], at: Scale["at"], closed = true) =>
+  points
+    .map(
+      (point, i) =>
+        `${i ? "L" : "M"}${at(point)
+          .map((n) => n.toFixed(1))
+          .join(" ")}`,
+    )
+    .join("") + (closed ? "Z" : "");
 
 /** A bed from above: its earth, and its boards where it has any. A container is round, bales are bound. */
 export function BedShape({ bed, scale, chosen }: { bed: BedMark; scale: Scale; chosen: boolean }) {
@@ -26,7 +34,15 @@ export function BedShape({ bed, scale, chosen }: { bed: BedMark; scale: Scale; c
     <g>
       <path d={d} fill={fill} />
       <path d={d} fill={hatch} />
-      {raised && <path d={d} fill="none" stroke={bed.kind === "raised" ? "var(--wood)" : "var(--cane)"} strokeWidth={edge} strokeDasharray={bed.kind === "straw-bale" ? `${0.9 * perMetre} 2` : undefined} />}
+      {raised && (
+        <path
+          d={d}
+          fill="none"
+          stroke={bed.kind === "raised" ? "var(--wood)" : "var(--cane)"}
+          strokeWidth={edge}
+          strokeDasharray={bed.kind === "straw-bale" ? `${0.9 * perMetre} 2` : undefined}
+        />
+      )}
       {!raised && <path d={d} fill="none" stroke="var(--soil2)" strokeWidth={1.2} />}
       {chosen && <path d={d} fill="none" stroke="var(--ink)" strokeWidth={2} />}
     </g>

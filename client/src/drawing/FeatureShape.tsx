@@ -5,7 +5,15 @@ import type { Scale } from "./scale";
 const DASH: Record<string, string> = { "drip-line": "1.5 5", "water-pipe": "14 4 3 4", cable: "8 5" };
 
 /** A path, a wall, a fence, a buried line with the ground to keep off, a post or a stump, from above. */
-export function FeatureShape({ feature, scale, chosen }: { feature: FeatureMark; scale: Scale; chosen: boolean }) {
+export function FeatureShape({
+  feature,
+  scale,
+  chosen,
+}: {
+  feature: FeatureMark;
+  scale: Scale;
+  chosen: boolean;
+}) {
   const { at, perMetre } = scale;
   const ink = chosen ? "var(--ink)" : "var(--ink2)";
   const [first] = feature.points;
@@ -15,7 +23,14 @@ export function FeatureShape({ feature, scale, chosen }: { feature: FeatureMark;
     const r = Math.max((feature.width / 2) * perMetre, 3.5);
     return feature.kind === "stump" ? (
       <g>
-        <circle cx={x} cy={y} r={r} fill="var(--soil)" stroke={chosen ? "var(--ink)" : "var(--wood)"} strokeWidth={chosen ? 3 : 2} />
+        <circle
+          cx={x}
+          cy={y}
+          r={r}
+          fill="var(--soil)"
+          stroke={chosen ? "var(--ink)" : "var(--wood)"}
+          strokeWidth={chosen ? 3 : 2}
+        />
         <circle cx={x} cy={y} r={r * 0.55} fill="none" stroke="var(--wood)" />
       </g>
     ) : (
@@ -39,21 +54,46 @@ export function FeatureShape({ feature, scale, chosen }: { feature: FeatureMark;
       <g fill="none">
         <path d={d} stroke={chosen ? "var(--ink)" : "var(--stone2)"} strokeWidth={width + (chosen ? 4 : 2)} />
         <path d={d} stroke="var(--stone)" strokeWidth={width} />
-        <path d={d} stroke="var(--stone2)" strokeWidth={width} strokeDasharray={`1.2 ${Math.max(perMetre * 0.4, 8)}`} />
+        <path
+          d={d}
+          stroke="var(--stone2)"
+          strokeWidth={width}
+          strokeDasharray={`1.2 ${Math.max(perMetre * 0.4, 8)}`}
+        />
       </g>
     );
   if (feature.kind === "fence")
     return (
       <g fill="none">
-        <path d={d} stroke={chosen ? "var(--ink)" : "var(--wood)"} strokeWidth={Math.max(width, chosen ? 4 : 2)} />
-        <path d={d} stroke={chosen ? "var(--ink)" : "var(--wood)"} strokeWidth={Math.max(width, 3) + 5} strokeDasharray={`3 ${Math.max(1.8 * perMetre - 3, 6)}`} />
+        <path
+          d={d}
+          stroke={chosen ? "var(--ink)" : "var(--wood)"}
+          strokeWidth={Math.max(width, chosen ? 4 : 2)}
+        />
+        <path
+          d={d}
+          stroke={chosen ? "var(--ink)" : "var(--wood)"}
+          strokeWidth={Math.max(width, 3) + 5}
+          strokeDasharray={`3 ${Math.max(1.8 * perMetre - 3, 6)}`}
+        />
       </g>
     );
   const pipe = feature.kind !== "cable";
   return (
     <g fill="none" strokeLinejoin="round">
-      <path d={d} stroke={pipe ? "var(--water)" : "var(--ink2)"} strokeOpacity={chosen ? 0.26 : 0.12} strokeWidth={(feature.keep * 2 + feature.width) * perMetre} />
-      <path d={d} stroke={chosen ? "var(--ink)" : pipe ? "var(--water)" : "var(--ink2)"} strokeWidth={chosen ? 3 : feature.kind === "drip-line" ? 2.6 : 2} strokeDasharray={DASH[feature.kind]} strokeLinecap={feature.kind === "drip-line" ? "round" : "butt"} />
+      <path
+        d={d}
+        stroke={pipe ? "var(--water)" : "var(--ink2)"}
+        strokeOpacity={chosen ? 0.26 : 0.12}
+        strokeWidth={(feature.keep * 2 + feature.width) * perMetre}
+      />
+      <path
+        d={d}
+        stroke={chosen ? "var(--ink)" : pipe ? "var(--water)" : "var(--ink2)"}
+        strokeWidth={chosen ? 3 : feature.kind === "drip-line" ? 2.6 : 2}
+        strokeDasharray={DASH[feature.kind]}
+        strokeLinecap={feature.kind === "drip-line" ? "round" : "butt"}
+      />
     </g>
   );
 }

@@ -9,16 +9,39 @@ const EDGE = 6;
 /** A structure at a glance, fitted into a small picture. */
 export function Glance({ sketch }: { sketch: Schemas["Sketch"] }) {
   const [low, high] = [sketch.low, sketch.high];
-  const perMetre = Math.min((WIDTH - 2 * EDGE) / Math.max(high[0] - low[0], 0.5), (HEIGHT - 2 * EDGE) / Math.max(high[1] - low[1], 0.5));
+  const perMetre = Math.min(
+    (WIDTH - 2 * EDGE) / Math.max(high[0] - low[0], 0.5),
+    (HEIGHT - 2 * EDGE) / Math.max(high[1] - low[1], 0.5),
+  );
   const left = (WIDTH - (high[0] - low[0]) * perMetre) / 2;
-  const at = ([u, v]: Flat): string => `${(left + (u - low[0]) * perMetre).toFixed(1)} ${(HEIGHT - EDGE - (v - low[1]) * perMetre).toFixed(1)}`;
+  const at = ([u, v]: Flat): string =>
+    `${(left + (u - low[0]) * perMetre).toFixed(1)} ${(HEIGHT - EDGE - (v - low[1]) * perMetre).toFixed(1)}`;
   const path = (points: readonly Flat[]) => points.map((point, i) => `${i ? "L" : "M"}${at(point)}`).join("");
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" aria-hidden="true">
       <path d={`${path(sketch.ground)}Z`} fill="var(--soil)" opacity={0.55} />
-      <path d={sketch.leaves.map((leaf) => `M${at(leaf)}h0`).join("")} stroke="var(--leaf)" strokeWidth={Math.max(0.13 * perMetre, 3.5)} strokeLinecap="round" opacity={0.5} />
+      <path
+        d={sketch.leaves.map((leaf) => `M${at(leaf)}h0`).join("")}
+        stroke="var(--leaf)"
+        strokeWidth={Math.max(0.13 * perMetre, 3.5)}
+        strokeLinecap="round"
+        opacity={0.5}
+      />
       {sketch.strokes.map((stroke, i) => (
-        <path key={i} d={path(stroke.points)} stroke={INK[stroke.stuff] ?? "var(--ink)"} strokeWidth={Math.min(Math.max(stroke.thickness * perMetre, stroke.role === "panel" || stroke.role === "ring" ? 0.6 : 1), 5)} fill="none" strokeLinejoin="round" />
+        <path
+          key={i}
+          d={path(stroke.points)}
+          stroke={INK[stroke.stuff] ?? "var(--ink)"}
+          strokeWidth={Math.min(
+            Math.max(
+              stroke.thickness * perMetre,
+              stroke.role === "panel" || stroke.role === "ring" ? 0.6 : 1,
+            ),
+            5,
+          )}
+          fill="none"
+          strokeLinejoin="round"
+        />
       ))}
     </svg>
   );

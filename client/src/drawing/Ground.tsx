@@ -30,12 +30,30 @@ export function Ground({ views, layout }: Props) {
           <stop offset="1" stopColor="#000" />
         </linearGradient>
         <mask id="deep">
-          <rect x={0} y={surface} width={ground.width} height={Math.max(ground.height - fill, 0)} fill="url(#fade)" />
+          <rect
+            x={0}
+            y={surface}
+            width={ground.width}
+            height={Math.max(ground.height - fill, 0)}
+            fill="url(#fade)"
+          />
         </mask>
       </defs>
       <g mask="url(#deep)">
-        <rect x={0} y={surface} width={ground.width} height={Math.max(ground.height - fill, 0)} fill="var(--soil)" />
-        <rect x={0} y={surface} width={ground.width} height={Math.max(ground.height - fill, 0)} fill="url(#native)" />
+        <rect
+          x={0}
+          y={surface}
+          width={ground.width}
+          height={Math.max(ground.height - fill, 0)}
+          fill="var(--soil)"
+        />
+        <rect
+          x={0}
+          y={surface}
+          width={ground.width}
+          height={Math.max(ground.height - fill, 0)}
+          fill="url(#native)"
+        />
       </g>
       {fill === 0 && <path d={`M0 ${ground.y}H${ground.width}`} stroke="var(--ink)" strokeWidth={2} />}
       {fill > 0 &&
@@ -43,15 +61,53 @@ export function Ground({ views, layout }: Props) {
           <g key={name}>
             <rect x={x0} y={ground.y} width={x1 - x0} height={fill} fill="var(--fill)" />
             <rect x={x0} y={ground.y} width={x1 - x0} height={fill} fill="url(#fill)" />
-            <path d={`M${x0 - board / 2} ${ground.y - 5}V${surface}M${x1 + board / 2} ${ground.y - 5}V${surface}`} stroke="var(--wood)" strokeWidth={board} />
+            <path
+              d={`M${x0 - board / 2} ${ground.y - 5}V${surface}M${x1 + board / 2} ${ground.y - 5}V${surface}`}
+              stroke="var(--wood)"
+              strokeWidth={board}
+            />
             <path d={`M${x0} ${ground.y}H${x1}`} stroke="var(--ink)" strokeWidth={2} />
           </g>
         ))}
-      {fill > 0 && <path d={`M0 ${surface}H${beds[0]?.x0 ?? 0}M${beds[0]?.x1 ?? 0} ${surface}H${beds[1]?.x0 ?? 0}M${beds[1]?.x1 ?? 0} ${surface}H${ground.width}`} stroke="var(--ink)" strokeWidth={2} />}
-      {fill === 0 && beds.map(({ name, x0, x1 }) => <path key={name} d={`M${x0} ${ground.y - 5}v10M${x1} ${ground.y - 5}v10`} stroke="var(--ink)" strokeWidth={1.4} />)}
-      <rect x={plan.x} y={plan.y} width={plan.width} height={plan.height} fill={fill > 0 ? "var(--fill)" : "var(--soil)"} />
-      <rect x={plan.x} y={plan.y} width={plan.width} height={plan.height} fill={fill > 0 ? "url(#fill)" : "url(#native)"} />
-      <rect x={plan.x} y={plan.y} width={plan.width} height={plan.height} fill="none" stroke={fill > 0 ? "var(--wood)" : "var(--soil2)"} strokeWidth={fill > 0 ? board : 1.2} />
+      {fill > 0 && (
+        <path
+          d={`M0 ${surface}H${beds[0]?.x0 ?? 0}M${beds[0]?.x1 ?? 0} ${surface}H${beds[1]?.x0 ?? 0}M${beds[1]?.x1 ?? 0} ${surface}H${ground.width}`}
+          stroke="var(--ink)"
+          strokeWidth={2}
+        />
+      )}
+      {fill === 0 &&
+        beds.map(({ name, x0, x1 }) => (
+          <path
+            key={name}
+            d={`M${x0} ${ground.y - 5}v10M${x1} ${ground.y - 5}v10`}
+            stroke="var(--ink)"
+            strokeWidth={1.4}
+          />
+        ))}
+      <rect
+        x={plan.x}
+        y={plan.y}
+        width={plan.width}
+        height={plan.height}
+        fill={fill > 0 ? "var(--fill)" : "var(--soil)"}
+      />
+      <rect
+        x={plan.x}
+        y={plan.y}
+        width={plan.width}
+        height={plan.height}
+        fill={fill > 0 ? "url(#fill)" : "url(#native)"}
+      />
+      <rect
+        x={plan.x}
+        y={plan.y}
+        width={plan.width}
+        height={plan.height}
+        fill="none"
+        stroke={fill > 0 ? "var(--wood)" : "var(--soil2)"}
+        strokeWidth={fill > 0 ? board : 1.2}
+      />
     </g>
   );
 }

@@ -26,12 +26,26 @@ export function Margin({ scale, width, height, middle, imperial }: Props) {
   const [halfWide, halfHigh] = [width / 2 / perMetre, height / 2 / perMetre];
   const first = (centre: number, half: number) => Math.ceil((centre - half) / gap) * gap;
   const count = (half: number) => Math.min(Math.floor((2 * half) / gap) + 1, 200);
-  const xs = Array.from({ length: count(halfWide) }, (_, i) => at([first(middle[0], halfWide) + i * gap, 0])[0]);
-  const ys = Array.from({ length: count(halfHigh) }, (_, i) => at([0, first(middle[1], halfHigh) + i * gap])[1]);
+  const xs = Array.from(
+    { length: count(halfWide) },
+    (_, i) => at([first(middle[0], halfWide) + i * gap, 0])[0],
+  );
+  const ys = Array.from(
+    { length: count(halfHigh) },
+    (_, i) => at([0, first(middle[1], halfHigh) + i * gap])[1],
+  );
   const bar = long * unit * perMetre;
   return (
     <g pointerEvents="none">
-      <path d={xs.map((x) => `M${x.toFixed(1)} 0V${height}`).join("") + ys.map((y) => `M0 ${y.toFixed(1)}H${width}`).join("")} stroke="var(--hair)" strokeWidth={0.6} opacity={0.45} />
+      <path
+        d={
+          xs.map((x) => `M${x.toFixed(1)} 0V${height}`).join("") +
+          ys.map((y) => `M0 ${y.toFixed(1)}H${width}`).join("")
+        }
+        stroke="var(--hair)"
+        strokeWidth={0.6}
+        opacity={0.45}
+      />
       <g transform={`translate(16 ${height - 20})`}>
         <rect x={-8} y={-20} width={bar + 62} height={32} fill="var(--paper)" opacity={0.86} />
         <path d={`M0 -6V0H${bar}V-6M${bar / 2} 0V-4`} stroke="var(--ink)" strokeWidth={1.6} fill="none" />

@@ -28,13 +28,17 @@ function grid(mark: Mark, scale: Scale): string {
     const [p, q] = [scale.at(from), scale.at(to)];
     d += `M${p[0].toFixed(1)} ${p[1].toFixed(1)}L${q[0].toFixed(1)} ${q[1].toFixed(1)}`;
   };
-  for (let x = Math.ceil(x0 / mark.grid[0] - 0.01) * mark.grid[0]; x <= x1 + 0.001; x += mark.grid[0]) line([x, z0], [x, z1]);
+  for (let x = Math.ceil(x0 / mark.grid[0] - 0.01) * mark.grid[0]; x <= x1 + 0.001; x += mark.grid[0])
+    line([x, z0], [x, z1]);
   for (let z = z0; z <= z1 + 0.001; z += mark.grid[1]) line([x0, z], [x1, z]);
   line([x0, z1], [x1, z1]);
   return d;
 }
 
-/** The wedge of soil that a leaning post pushes aside: on both sides as seen from the side, to leeward from the end. */
+/**
+ * The wedge of soil that a leaning post pushes aside: on both sides as seen from the side, to leeward from
+ * the end.
+ */
 function wedge(mark: Mark, view: View["name"], at: Scale["at"]): string {
   const [foot, ground] = mark.points;
   if (!foot || !ground) return "";
@@ -43,8 +47,22 @@ function wedge(mark: Mark, view: View["name"], at: Scale["at"]): string {
   const corners: Flat[] =
     view === "end"
       ? [[foot[0], foot[1] + deep * 0.25], ground, [ground[0] + deep * 0.62, ground[1]]]
-      : [[foot[0] - low, foot[1]], [ground[0] - high, ground[1]], [ground[0] + high, ground[1]], [foot[0] + low, foot[1]]];
-  return corners.map((corner, i) => `${i ? "L" : "M"}${at(corner).map((n) => n.toFixed(1)).join(" ")}`).join("") + "Z";
+      : [
+          [foot[0] - low, foot[1]],
+          [ground[0] - high, ground[1]],
+          [ground[0] + high, ground[1]],
+          [foot[0] + low, foot[1]],
+        ];
+  return (
+    corners
+      .map(
+        (corner, i) =>
+          `${i ? "L" : "M"}${at(corner)
+            .map((n) => n.toFixed(1))
+            .join(" ")}`,
+      )
+      .join("") + "Z"
+  );
 }
 
 /** A line that hangs between its points: as deep as the sag in the widest span, less in narrower ones. */
@@ -63,10 +81,21 @@ function hanging(points: readonly Flat[], sag: number, at: Scale["at"]): string 
     .join("");
 }
 
-/** The members of a view in ink; what a pointed-at link covers is heavier, the weakest is in plain ink, and in the accent if it falls short. */
+/**
+ * The members of a view in ink; what a pointed-at link covers is heavier, the weakest is in plain ink, and in
+ * the accent if it falls short.
+ */
 export function Marks({ view, scale, lit, weak, short, bend, sag, onPoint, onOpen }: Props) {
   const { at } = scale;
-  const path = (points: readonly Flat[]) => points.map((point, i) => `${i ? "L" : "M"}${at(bend(point)).map((n) => n.toFixed(1)).join(" ")}`).join("");
+  const path = (points: readonly Flat[]) =>
+    points
+      .map(
+        (point, i) =>
+          `${i ? "L" : "M"}${at(bend(point))
+            .map((n) => n.toFixed(1))
+            .join(" ")}`,
+      )
+      .join("");
   const drawn = view.name === "plan" ? view.marks.filter((mark) => mark.role !== "grip") : view.marks;
   const ordered = [...drawn].sort((a, b) => Number(b.role === "grip") - Number(a.role === "grip"));
   return (
@@ -74,30 +103,87 @@ export function Marks({ view, scale, lit, weak, short, bend, sag, onPoint, onOpe
       {ordered.map((mark) => {
         const on = lit.has(mark.member);
         const hot = weak.has(mark.member);
-        const ink = hot && short ? "var(--weak)" : hot || on ? "var(--ink)" : (INK[mark.stuff] ?? "var(--ink)");
-        const events = onPoint && onOpen ? { onPointerEnter: () => onPoint(mark.member), onPointerLeave: () => onPoint(null), onClick: () => onOpen(mark.member) } : {};
+        const ink =
+          hot && short ? "var(--weak)" : hot || on ? "var(--ink)" : (INK[mark.stuff] ?? "var(--ink)");
+        const events =
+          onPoint && onOpen
+            ? {
+                onPointerEnter: () => onPoint(mark.member),
+                onPointerLeave: () => onPoint(null),
+                onClick: () => onOpen(mark.member),
+              }
+            : {};
         const first = mark.points[0];
         const second = mark.points[1];
         if (!first) return null;
         if (mark.role === "grip")
-          return <path key={mark.member} d={wedge(mark, view.name, at)} fill={hot || on ? ink : "var(--soil2)"} fillOpacity={hot ? 0.42 : on ? 0.3 : 0.16} stroke={ink} strokeWidth={hot || on ? 1.6 : 0.8} strokeDasharray={hot || on ? undefined : "3 3"} {...events} />;
+          return (
+            <path
+              key={mark.member}
+              d={wedge(mark, view.name, at)}
+              fill={hot || on ? ink : "var(--soil2)"}
+              fillOpacity={hot ? 0.42 : on ? 0.3 : 0.16}
+              stroke={ink}
+              strokeWidth={hot || on ? 1.6 : 0.8}
+              strokeDasharray={hot || on ? undefined : "3 3"}
+              {...events}
+            />
+          );
         if (mark.shape === "panel") {
           const wire = Math.max(mark.thickness * scale.perMetre, 0.6);
-          return <path key={mark.member} d={mark.grid ? grid(mark, scale) : path(mark.points)} stroke={ink} strokeWidth={on || hot ? wire + 0.9 : wire} opacity={on || hot ? 1 : 0.8} fill="none" {...events} />;
+          return (
+            <path
+              key={mark.member}
+              d={mark.grid ? grid(mark, scale) : path(mark.points)}
+              stroke={ink}
+              strokeWidth={on || hot ? wire + 0.9 : wire}
+              opacity={on || hot ? 1 : 0.8}
+              fill="none"
+              {...events}
+            />
+          );
         }
         if (mark.shape === "wires") {
           const wire = Math.max(mark.thickness * scale.perMetre, 0.7);
           return (
             <g key={mark.member} {...events}>
-              <path d={mark.lines.map(path).join("")} stroke={ink} strokeWidth={on || hot ? wire + 0.9 : wire} opacity={on || hot ? 1 : 0.8} fill="none" />
+              <path
+                d={mark.lines.map(path).join("")}
+                stroke={ink}
+                strokeWidth={on || hot ? wire + 0.9 : wire}
+                opacity={on || hot ? 1 : 0.8}
+                fill="none"
+              />
               <path d={mark.lines.map(path).join("")} stroke="transparent" strokeWidth={7} fill="none" />
             </g>
           );
         }
         if (mark.shape === "point") {
           const [x, y] = at(bend(first));
-          if (mark.role === "cap") return <path key={mark.member} d={`M${x - 4.5} ${y}v-3.5h9v3.5z`} fill="var(--ink)" />;
-          if (mark.role === "anchor") return view.name === "plan" ? <circle key={mark.member} cx={x} cy={y} r={4} fill="none" stroke={ink} strokeWidth={2} {...events} /> : <path key={mark.member} d={`M${x} ${y}l7 19m-12 -7l11 -3m-8 9l10 -3`} stroke={ink} strokeWidth={2} fill="none" {...events} />;
+          if (mark.role === "cap")
+            return <path key={mark.member} d={`M${x - 4.5} ${y}v-3.5h9v3.5z`} fill="var(--ink)" />;
+          if (mark.role === "anchor")
+            return view.name === "plan" ? (
+              <circle
+                key={mark.member}
+                cx={x}
+                cy={y}
+                r={4}
+                fill="none"
+                stroke={ink}
+                strokeWidth={2}
+                {...events}
+              />
+            ) : (
+              <path
+                key={mark.member}
+                d={`M${x} ${y}l7 19m-12 -7l11 -3m-8 9l10 -3`}
+                stroke={ink}
+                strokeWidth={2}
+                fill="none"
+                {...events}
+              />
+            );
           return <circle key={mark.member} cx={x} cy={y} r={on || hot ? 4 : 2} fill={ink} {...events} />;
         }
         if (!second) return null;
@@ -105,21 +191,70 @@ export function Marks({ view, scale, lit, weak, short, bend, sag, onPoint, onOpe
         if (view.name === "plan" && mark.role === "post") {
           const [x, y] = at(first);
           const side = Math.max(width, 6);
-          return <rect key={mark.member} x={x - side / 2} y={y - side / 2} width={side} height={side} fill={ink} {...events} />;
+          return (
+            <rect
+              key={mark.member}
+              x={x - side / 2}
+              y={y - side / 2}
+              width={side}
+              height={side}
+              fill={ink}
+              {...events}
+            />
+          );
         }
         if (view.name === "plan" && first[0] === second[0] && first[1] === second[1]) {
           const [x, y] = at(first);
           return <circle key={mark.member} cx={x} cy={y} r={Math.max(width / 2, 2)} fill={ink} {...events} />;
         }
-        if (mark.sags) return <path key={mark.member} d={hanging(mark.points, sag, at)} stroke={ink} strokeWidth={on || hot ? width + 1 : width} fill="none" strokeLinejoin="round" {...events} />;
+        if (mark.sags)
+          return (
+            <path
+              key={mark.member}
+              d={hanging(mark.points, sag, at)}
+              stroke={ink}
+              strokeWidth={on || hot ? width + 1 : width}
+              fill="none"
+              strokeLinejoin="round"
+              {...events}
+            />
+          );
         const upright = mark.role === "post" && first[1] < 0 && second[1] > 0;
-        const ground: Flat = [first[0] + ((second[0] - first[0]) * -first[1]) / Math.max(second[1] - first[1], 1e-9), 0];
-        const steps: Flat[] = upright ? Array.from({ length: 9 }, (_, i) => [ground[0] + ((second[0] - ground[0]) * i) / 8, (second[1] * i) / 8] as const) : [...mark.points];
+        const ground: Flat = [
+          first[0] + ((second[0] - first[0]) * -first[1]) / Math.max(second[1] - first[1], 1e-9),
+          0,
+        ];
+        const steps: Flat[] = upright
+          ? Array.from(
+              { length: 9 },
+              (_, i) => [ground[0] + ((second[0] - ground[0]) * i) / 8, (second[1] * i) / 8] as const,
+            )
+          : [...mark.points];
         return (
           <g key={mark.member} {...events}>
-            {upright && <path d={path([first, ground])} stroke={ink} strokeWidth={width} strokeOpacity={0.75} strokeDasharray={`${Math.max(width * 1.5, 5)} 2.5`} fill="none" />}
-            <path d={path(steps)} stroke={ink} strokeWidth={on ? width + 2 : width} fill="none" strokeLinejoin="round" />
-            <path d={path(upright ? [first, ...steps] : steps)} stroke="transparent" strokeWidth={Math.max(width, 14)} fill="none" />
+            {upright && (
+              <path
+                d={path([first, ground])}
+                stroke={ink}
+                strokeWidth={width}
+                strokeOpacity={0.75}
+                strokeDasharray={`${Math.max(width * 1.5, 5)} 2.5`}
+                fill="none"
+              />
+            )}
+            <path
+              d={path(steps)}
+              stroke={ink}
+              strokeWidth={on ? width + 2 : width}
+              fill="none"
+              strokeLinejoin="round"
+            />
+            <path
+              d={path(upright ? [first, ...steps] : steps)}
+              stroke="transparent"
+              strokeWidth={Math.max(width, 14)}
+              fill="none"
+            />
           </g>
         );
       })}

@@ -32,62 +32,150 @@ const NAMES: readonly Name[] = ["elevation", "plan", "end"];
 const TITLES: Record<Name, string> = { elevation: "from the side", plan: "from above", end: "from the end" };
 
 /** The working drawing: side, end and plan on one sheet to one scale, with measures that can be touched. */
-export function Sheet({ report, week, wind, windText, lit, weak, short = false, arrows = [], onPoint, onOpen, editor }: Props) {
+export function Sheet({
+  report,
+  week,
+  wind,
+  windText,
+  lit,
+  weak,
+  short = false,
+  arrows = [],
+  onPoint,
+  onOpen,
+  editor,
+}: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const [open, setOpen] = useState<string | null>(null);
-  const views = useMemo(() => Object.fromEntries(report.views.map((view) => [view.name, view])) as Record<Name, View>, [report.views]);
+  const views = useMemo(
+    () => Object.fromEntries(report.views.map((view) => [view.name, view])) as Record<Name, View>,
+    [report.views],
+  );
   const upright = views.elevation.plants.every((plant) => plant.way.length < 2);
   const tallest = upright ? Math.max(...report.foliage.flatMap((foliage) => foliage.top)) : 0;
   const layout = useMemo(() => sheetLayout(views, tallest, width, height), [views, tallest, width, height]);
-  const scales = useMemo(() => Object.fromEntries(NAMES.map((name) => [name, { perMetre: layout.perMetre, at: layout.at[name] }])) as Record<Name, { perMetre: number; at: (p: Flat) => [number, number] }>, [layout]);
+  const scales = useMemo(
+    () =>
+      Object.fromEntries(
+        NAMES.map((name) => [name, { perMetre: layout.perMetre, at: layout.at[name] }]),
+      ) as Record<Name, { perMetre: number; at: (p: Flat) => [number, number] }>,
+    [layout],
+  );
   const lean = (report.weeks[week]?.lean[wind] ?? 0) * report.exaggeration;
   const sag = report.weeks[week]?.sag[wind] ?? 0;
   const weakest = report.weeks[week]?.weakest ?? "";
   const tall = views.end.high[1];
   const still = (point: Flat): Flat => point;
-  const bend = (point: Flat): Flat => (point[1] > 0 ? [point[0] + lean * (0.35 * (point[1] / tall) + 0.65 * (point[1] / tall) ** 2), point[1]] : point);
+  const bend = (point: Flat): Flat =>
+    point[1] > 0
+      ? [point[0] + lean * (0.35 * (point[1] / tall) + 0.65 * (point[1] / tall) ** 2), point[1]]
+      : point;
   const titleAt = (name: Name): Flat => {
     const box = layout.box[name];
     if (name === "plan") return [box.x + box.width + 16, box.y + 12];
     return [name === "end" ? box.x + box.width : box.x, Math.max(layout.box.elevation.y - 48, 18)];
   };
   const within = (x: number, half: number) => Math.min(Math.max(x, half), layout.width - half);
-  const measures = NAMES.flatMap((name) => views[name].measures.map((measure) => ({ measure, at: layout.at[name] })));
+  const measures = NAMES.flatMap((name) =>
+    views[name].measures.map((measure) => ({ measure, at: layout.at[name] })),
+  );
   return (
     <div className="sheet" ref={ref}>
       {width > 0 && (
         <div className="paper" style={{ width: layout.width, height: layout.height }}>
-          <svg width={layout.width} height={layout.height} role="img" aria-label="The structure from the side, from the end and from above">
+          <svg
+            width={layout.width}
+            height={layout.height}
+            role="img"
+            aria-label="The structure from the side, from the end and from above"
+          >
             <Ground views={views} layout={layout} />
             {NAMES.map((name) => (
               <g key={name}>
-                <Marks view={views[name]} scale={scales[name]} lit={lit} weak={weak} short={short} sag={sag} bend={name === "end" ? bend : still} onPoint={onPoint} onOpen={onOpen} />
-                <Foliage view={views[name]} foliage={report.foliage} week={week} scale={scales[name]} lean={lean} />
-                <Arrows report={report} view={name} scale={scales[name]} shown={arrows} short={short} weakest={weakest} edge={layout.width} />
-                <text x={titleAt(name)[0]} y={titleAt(name)[1]} textAnchor={name === "end" ? "end" : "start"} className="caption">
+                <Marks
+                  view={views[name]}
+                  scale={scales[name]}
+                  lit={lit}
+                  weak={weak}
+                  short={short}
+                  sag={sag}
+                  bend={name === "end" ? bend : still}
+                  onPoint={onPoint}
+                  onOpen={onOpen}
+                />
+                <Foliage
+                  view={views[name]}
+                  foliage={report.foliage}
+                  week={week}
+                  scale={scales[name]}
+                  lean={lean}
+                />
+                <Arrows
+                  report={report}
+                  view={name}
+                  scale={scales[name]}
+                  shown={arrows}
+                  short={short}
+                  weakest={weakest}
+                  edge={layout.width}
+                />
+                <text
+                  x={titleAt(name)[0]}
+                  y={titleAt(name)[1]}
+                  textAnchor={name === "end" ? "end" : "start"}
+                  className="caption"
+                >
                   {TITLES[name]}
                 </text>
               </g>
             ))}
             {measures.map(({ measure, at }) => (
-              <path key={measure.option} d={measurePath(measure, at)} stroke="var(--ink)" strokeWidth={0.9} fill="none" />
+              <path
+                key={measure.option}
+                d={measurePath(measure, at)}
+                stroke="var(--ink)"
+                strokeWidth={0.9}
+                fill="none"
+              />
             ))}
-            {wind !== 0 && !layout.narrow && <WindArrow x={layout.box.end.x} y={layout.at.end([0, tall * 0.62])[1]} strength={wind} text={windText} />}
+            {wind !== 0 && !layout.narrow && (
+              <WindArrow
+                x={layout.box.end.x}
+                y={layout.at.end([0, tall * 0.62])[1]}
+                strength={wind}
+                text={windText}
+              />
+            )}
           </svg>
           {measures.map(({ measure, at }) => {
             const [x, y] = measureSpot(measure, at);
             if (!editor)
               return (
-                <span key={measure.option} className="measure still" style={{ left: within(x, 8 + 3.6 * measure.text.length), top: y }}>
+                <span
+                  key={measure.option}
+                  className="measure still"
+                  style={{ left: within(x, 8 + 3.6 * measure.text.length), top: y }}
+                >
                   {measure.text}
                 </span>
               );
             return open === measure.option ? (
-              <div key={measure.option} className="measureedit" style={{ left: within(x, 84), top: Math.max(y, 22) }}>
+              <div
+                key={measure.option}
+                className="measureedit"
+                style={{ left: within(x, 84), top: Math.max(y, 22) }}
+              >
                 {editor(measure, () => setOpen(null))}
               </div>
             ) : (
-              <button key={measure.option} type="button" className="measure" style={{ left: within(x, 8 + 3.6 * measure.text.length), top: y }} onClick={() => setOpen(measure.option)} aria-label={`Change ${measure.label}: ${measure.text}`}>
+              <button
+                key={measure.option}
+                type="button"
+                className="measure"
+                style={{ left: within(x, 8 + 3.6 * measure.text.length), top: y }}
+                onClick={() => setOpen(measure.option)}
+                aria-label={`Change ${measure.label}: ${measure.text}`}
+              >
                 {measure.text}
               </button>
             );

@@ -7,7 +7,11 @@ export function along(foot: Flat, way: readonly Flat[], distance: number): Flat 
   for (let i = 1; i < way.length; i += 1) {
     const [a, b] = [way[i - 1] ?? foot, way[i] ?? foot];
     const step = Math.hypot(b[0] - a[0], b[1] - a[1]);
-    if (left <= step) return [a[0] + ((b[0] - a[0]) * left) / Math.max(step, 1e-9), a[1] + ((b[1] - a[1]) * left) / Math.max(step, 1e-9)];
+    if (left <= step)
+      return [
+        a[0] + ((b[0] - a[0]) * left) / Math.max(step, 1e-9),
+        a[1] + ((b[1] - a[1]) * left) / Math.max(step, 1e-9),
+      ];
     left -= step;
   }
   return way.at(-1) ?? foot;

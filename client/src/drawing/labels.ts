@@ -9,7 +9,10 @@ type Box = readonly [left: number, top: number, right: number, bottom: number];
 
 const APART = 2; // pixels between two labels
 
-/** The labels of a drawing, none over another: each takes the first of its places that is free, and what has none is left out. */
+/**
+ * The labels of a drawing, none over another: each takes the first of its places that is free, and what has
+ * none is left out.
+ */
 export class Labels {
   private readonly taken: Box[] = [];
 
@@ -17,7 +20,12 @@ export class Labels {
   place<T extends Spot>(spots: readonly T[], long: number, high: number): T | null {
     for (const spot of spots) {
       const box = around(spot, long, high);
-      if (this.taken.some((other) => box[0] < other[2] && box[2] > other[0] && box[1] < other[3] && box[3] > other[1])) continue;
+      if (
+        this.taken.some(
+          (other) => box[0] < other[2] && box[2] > other[0] && box[1] < other[3] && box[3] > other[1],
+        )
+      )
+        continue;
       this.taken.push(box);
       return spot;
     }

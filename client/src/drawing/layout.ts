@@ -8,7 +8,10 @@ export interface Box {
   height: number;
 }
 
-/** Where the three views stand on one sheet, all to one scale: side and end share the ground, side and plan share the row. */
+/**
+ * Where the three views stand on one sheet, all to one scale: side and end share the ground, side and plan
+ * share the row.
+ */
 export interface SheetLayout {
   width: number;
   height: number;
@@ -24,7 +27,12 @@ const ROOM = { left: 62, top: 66, right: 44, below: 46, plan: 50, foot: 40 };
 const HALF = 0.52; // metres either side of the end view at the least: the posts, the leaves and the bending
 const LEAVES = 0.22; // metres past what stands there
 
-export function sheetLayout(views: Record<View["name"], View>, tallest: number, width: number, height: number): SheetLayout {
+export function sheetLayout(
+  views: Record<View["name"], View>,
+  tallest: number,
+  width: number,
+  height: number,
+): SheetLayout {
   const { elevation, plan } = views;
   const narrow = width < 560;
   const room = narrow ? { ...ROOM, left: 46, right: 20 } : ROOM;
@@ -32,7 +40,12 @@ export function sheetLayout(views: Record<View["name"], View>, tallest: number, 
   const low = Math.min(elevation.low[1], -elevation.fill_depth - 0.15);
   const high = Math.max(elevation.high[1], tallest);
   const long = elevation.high[0] - elevation.low[0];
-  const endHalf = Math.max(HALF, ...views.end.marks.flatMap((mark) => [...mark.points, ...mark.lines.flat()].map((point) => Math.abs(point[0]) + LEAVES)));
+  const endHalf = Math.max(
+    HALF,
+    ...views.end.marks.flatMap((mark) =>
+      [...mark.points, ...mark.lines.flat()].map((point) => Math.abs(point[0]) + LEAVES),
+    ),
+  );
   const wide = plan.high[1] - plan.low[1];
   const fit = Math.min(
     (width - room.left - between - room.right) / (long + 2 * endHalf),
@@ -60,9 +73,24 @@ export function sheetLayout(views: Record<View["name"], View>, tallest: number, 
       plan: ([u, v]: Flat) => [left + u * perMetre, planAt - v * perMetre],
     },
     box: {
-      elevation: { x: left + elevation.low[0] * perMetre, y: room.top + air, width: long * perMetre, height: level - room.top - air },
-      end: { x: endAt - endHalf * perMetre, y: room.top + air, width: 2 * endHalf * perMetre, height: level - room.top - air },
-      plan: { x: left + plan.low[0] * perMetre, y: soilFoot + room.plan, width: (plan.high[0] - plan.low[0]) * perMetre, height: wide * perMetre },
+      elevation: {
+        x: left + elevation.low[0] * perMetre,
+        y: room.top + air,
+        width: long * perMetre,
+        height: level - room.top - air,
+      },
+      end: {
+        x: endAt - endHalf * perMetre,
+        y: room.top + air,
+        width: 2 * endHalf * perMetre,
+        height: level - room.top - air,
+      },
+      plan: {
+        x: left + plan.low[0] * perMetre,
+        y: soilFoot + room.plan,
+        width: (plan.high[0] - plan.low[0]) * perMetre,
+        height: wide * perMetre,
+      },
     },
   };
 }

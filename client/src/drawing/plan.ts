@@ -1,7 +1,10 @@
 import type { Flat } from "./scale";
 
 /** Degrees from north, clockwise, to a unit vector east and north. */
-export const heading = (bearing: number): Flat => [Math.sin((bearing * Math.PI) / 180), Math.cos((bearing * Math.PI) / 180)];
+export const heading = (bearing: number): Flat => [
+  Math.sin((bearing * Math.PI) / 180),
+  Math.cos((bearing * Math.PI) / 180),
+];
 
 /** The unit vector to the left of a heading. */
 export const leftOf = ([east, north]: Flat): Flat => [-north, east];
@@ -22,14 +25,19 @@ export function inFrame([x, y]: Flat, [ox, oy]: Flat, bearing: number): Flat {
 }
 
 /** A bearing between 0 and 360, to a tenth. */
-export const turned = (bearing: number) => Math.round((((bearing % 360) + 360) % 360) * 10) / 10 % 360;
+export const turned = (bearing: number) => (Math.round((((bearing % 360) + 360) % 360) * 10) / 10) % 360;
 
 /** Metres to the millimetre, as they are kept. */
 export const kept = (metres: number) => Math.round(metres * 1000) / 1000;
 
 /** The four corners of an oblong round its middle. */
 export const oblong = (middle: Flat, bearing: number, length: number, width: number): Flat[] =>
-  [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([a = 0, b = 0]) => beside(middle, bearing, (a * length) / 2, (b * width) / 2));
+  [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([a = 0, b = 0]) => beside(middle, bearing, (a * length) / 2, (b * width) / 2));
 
 /** The least upright box round some points: west, south, east, north. */
 export function around(points: readonly Flat[]): [number, number, number, number] {

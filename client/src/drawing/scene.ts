@@ -35,7 +35,10 @@ import type { Report, Schemas } from "../api/client";
 type Solid = Schemas["Solid"];
 type Place = readonly [number, number, number];
 
-/** What of a structure the picture shows: its week, its weakest link, the hour of the sun, a person for its size. */
+/**
+ * What of a structure the picture shows: its week, its weakest link, the hour of the sun, a person for its
+ * size.
+ */
 export interface Showing {
   solid: Solid;
   foliage: Report["foliage"];
@@ -82,7 +85,12 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
   light.shadow.mapSize.set(2048, 2048);
   light.shadow.bias = -0.0005;
   light.shadow.normalBias = 0.01;
-  scene.add(new AmbientLight(0xffffff, 0.7), new HemisphereLight(0xffffff, 0x8a7256, 0.8), light, light.target);
+  scene.add(
+    new AmbientLight(0xffffff, 0.7),
+    new HemisphereLight(0xffffff, 0x8a7256, 0.8),
+    light,
+    light.target,
+  );
   const controls = new OrbitControls(camera, canvas);
   controls.enableDamping = false;
   controls.maxPolarAngle = Math.PI * 0.56;
@@ -95,7 +103,8 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
 
   const drawn = () => {
     due = 0;
-    if (held && performance.now() - asked > SLOW && renderer.getPixelRatio() === fine) renderer.setPixelRatio(fine / 2); // coarser while it turns
+    if (held && performance.now() - asked > SLOW && renderer.getPixelRatio() === fine)
+      renderer.setPixelRatio(fine / 2); // coarser while it turns
     if (cut) {
       // the soil is cut open towards whoever looks
       const front = camera.position.z > cut.middle;
@@ -139,13 +148,22 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
     light.position.copy(middle).addScaledVector(towards, reach * 3);
     light.target.position.copy(middle);
     light.castShadow = what.sun !== null;
-    Object.assign(light.shadow.camera, { left: -reach * 1.4, right: reach * 1.4, top: reach * 1.4, bottom: -reach * 1.4, near: 0.1, far: reach * 8 });
+    Object.assign(light.shadow.camera, {
+      left: -reach * 1.4,
+      right: reach * 1.4,
+      top: reach * 1.4,
+      bottom: -reach * 1.4,
+      near: 0.1,
+      far: reach * 8,
+    });
     light.shadow.camera.updateProjectionMatrix();
     renderer.shadowMap.needsUpdate = true;
     if (!placed) {
       placed = true;
       controls.target.copy(middle);
-      camera.position.copy(middle).add(new Vector3(-0.62, 0.42, 1.05).normalize().multiplyScalar(reach * 1.85));
+      camera.position
+        .copy(middle)
+        .add(new Vector3(-0.62, 0.42, 1.05).normalize().multiplyScalar(reach * 1.85));
       controls.minDistance = reach * 0.3;
       controls.maxDistance = reach * 6;
     }
@@ -159,7 +177,15 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
     const around = Math.atan2(from.x, from.z) + sideways;
     const down = Math.min(Math.max(Math.acos(from.y / from.length()) - upward, 0.05), controls.maxPolarAngle);
     const kept = Math.min(Math.max(long, controls.minDistance), controls.maxDistance);
-    camera.position.copy(controls.target).add(new Vector3(Math.sin(down) * Math.sin(around), Math.cos(down), Math.sin(down) * Math.cos(around)).multiplyScalar(kept));
+    camera.position
+      .copy(controls.target)
+      .add(
+        new Vector3(
+          Math.sin(down) * Math.sin(around),
+          Math.cos(down),
+          Math.sin(down) * Math.cos(around),
+        ).multiplyScalar(kept),
+      );
     controls.update();
     draw();
   };
@@ -181,13 +207,22 @@ export function stage(canvas: HTMLCanvasElement, ink: (name: string) => string):
   };
 }
 
-/** Every member with its real section; what is too thin for one as a line; the weakest link in plain ink, in the accent if it falls short. */
+/**
+ * Every member with its real section; what is too thin for one as a line; the weakest link in plain ink, in
+ * the accent if it falls short.
+ */
 function members({ solid, weak, short, lit }: Showing, ink: (name: string) => string): Group {
   const group = new Group();
-  const colour = (member: string, stuff: string) => (weak.has(member) && short ? ink("--weak") : weak.has(member) || lit.has(member) ? ink("--ink") : ink({ wood: "--wood", cane: "--cane", twine: "--cane", leaf: "--leaf2" }[stuff] ?? "--metal"));
+  const colour = (member: string, stuff: string) =>
+    weak.has(member) && short
+      ? ink("--weak")
+      : weak.has(member) || lit.has(member)
+        ? ink("--ink")
+        : ink({ wood: "--wood", cane: "--cane", twine: "--cane", leaf: "--leaf2" }[stuff] ?? "--metal");
   const pieces: Record<"round" | "square", { at: Matrix4; colour: string }[]> = { round: [], square: [] };
   for (const bar of solid.bars) {
-    if (bar.stuff === "soil" && !weak.has(bar.member) && !lit.has(bar.member)) continue; // the soil that grips is shown where it is spoken of
+    // the soil that grips is shown where it is spoken of
+    if (bar.stuff === "soil" && !weak.has(bar.member) && !lit.has(bar.member)) continue;
     for (const [i, end] of bar.points.entries()) {
       const start = bar.points[i - 1];
       if (!start) continue;
@@ -196,7 +231,14 @@ function members({ solid, weak, short, lit }: Showing, ink: (name: string) => st
       const long = along.length();
       if (long < 1e-4) continue;
       const turned = new Quaternion().setFromUnitVectors(UP, along.clone().divideScalar(long));
-      pieces[bar.section].push({ at: new Matrix4().compose(a.add(b).multiplyScalar(0.5), turned, new Vector3(bar.wide, long, bar.deep)), colour: colour(bar.member, bar.stuff) });
+      pieces[bar.section].push({
+        at: new Matrix4().compose(
+          a.add(b).multiplyScalar(0.5),
+          turned,
+          new Vector3(bar.wide, long, bar.deep),
+        ),
+        colour: colour(bar.member, bar.stuff),
+      });
     }
   }
   for (const section of ["round", "square"] as const) {
@@ -258,12 +300,29 @@ function plants({ solid, foliage, week }: Showing, ink: (name: string) => string
     const spread = course.depth * 0.45;
     for (let k = 0; k < count; k++) {
       const seed = n * 61 + k;
-      const at = put(along(way, course.bottom / Math.max(grown, 0.01) + (1 - course.bottom / Math.max(grown, 0.01)) * chance(seed)));
-      at.add(new Vector3((chance(seed + 0.3) - 0.5) * 2 * spread, (chance(seed + 0.5) - 0.5) * 0.12, (chance(seed + 0.7) - 0.5) * 2 * spread));
+      const at = put(
+        along(
+          way,
+          course.bottom / Math.max(grown, 0.01) + (1 - course.bottom / Math.max(grown, 0.01)) * chance(seed),
+        ),
+      );
+      at.add(
+        new Vector3(
+          (chance(seed + 0.3) - 0.5) * 2 * spread,
+          (chance(seed + 0.5) - 0.5) * 0.12,
+          (chance(seed + 0.7) - 0.5) * 2 * spread,
+        ),
+      );
       if (at.y < 0.02) at.y = 0.02 + 0.05 * chance(seed + 0.9);
-      const turned = new Quaternion().setFromAxisAngle(new Vector3(chance(seed + 1) - 0.5, chance(seed + 2), chance(seed + 3) - 0.5).normalize(), chance(seed + 4) * 6.28);
+      const turned = new Quaternion().setFromAxisAngle(
+        new Vector3(chance(seed + 1) - 0.5, chance(seed + 2), chance(seed + 3) - 0.5).normalize(),
+        chance(seed + 4) * 6.28,
+      );
       const size = 0.07 + 0.06 * chance(seed + 5);
-      leaves.push({ at: new Matrix4().compose(at, turned, new Vector3(size, size * 1.35, 1)), colour: inks[k % 2] ?? "" });
+      leaves.push({
+        at: new Matrix4().compose(at, turned, new Vector3(size, size * 1.35, 1)),
+        colour: inks[k % 2] ?? "",
+      });
     }
     const hung = course.fruit_kg[week] ?? 0;
     const many = Math.min(Math.round(hung / Math.max(0.6 * course.fruit_size ** 3 * 900, 0.01)), 9);
@@ -272,10 +331,19 @@ function plants({ solid, foliage, week }: Showing, ink: (name: string) => string
       const at = put(along(way, 0.25 + 0.65 * chance(seed)));
       at.add(new Vector3((chance(seed + 1) - 0.5) * spread, 0, (chance(seed + 2) - 0.5) * spread * 1.6));
       const size = Math.max(course.fruit_size, 0.015);
-      fruits.push({ at: new Matrix4().compose(at, new Quaternion(), new Vector3(size, size, size)), colour: ink("--fruit") });
+      fruits.push({
+        at: new Matrix4().compose(at, new Quaternion(), new Vector3(size, size, size)),
+        colour: ink("--fruit"),
+      });
     }
   }
-  if (stems.length) group.add(new LineSegments(new BufferGeometry().setAttribute("position", new Float32BufferAttribute(stems, 3)), new LineBasicMaterial({ color: new Color(ink("--leaf2")) })));
+  if (stems.length)
+    group.add(
+      new LineSegments(
+        new BufferGeometry().setAttribute("position", new Float32BufferAttribute(stems, 3)),
+        new LineBasicMaterial({ color: new Color(ink("--leaf2")) }),
+      ),
+    );
   if (leaves.length) group.add(instances(new CircleGeometry(0.5, leaves.length > 10 * MANY ? 4 : 6), leaves));
   if (fruits.length) group.add(instances(new IcosahedronGeometry(0.5, fruits.length > MANY ? 0 : 2), fruits));
   return group;
@@ -293,7 +361,11 @@ function walked(way: readonly Place[], grown: number): Place[] {
     }
     const long = Math.hypot(end[0] - start[0], end[1] - start[1], end[2] - start[2]);
     const share = long > 0 ? Math.min(left / long, 1) : 0;
-    found.push([start[0] + share * (end[0] - start[0]), start[1] + share * (end[1] - start[1]), start[2] + share * (end[2] - start[2])]);
+    found.push([
+      start[0] + share * (end[0] - start[0]),
+      start[1] + share * (end[1] - start[1]),
+      start[2] + share * (end[2] - start[2]),
+    ]);
     left -= long;
     if (left <= 0) break;
   }
@@ -302,7 +374,9 @@ function walked(way: readonly Place[], grown: number): Place[] {
 
 /** The place at a share of the way. */
 function along(way: readonly Place[], share: number): Place {
-  const longs = way.map((end, i) => (i && way[i - 1] ? Math.hypot(...end.map((v, k) => v - (way[i - 1]?.[k] ?? 0))) : 0));
+  const longs = way.map((end, i) =>
+    i && way[i - 1] ? Math.hypot(...end.map((v, k) => v - (way[i - 1]?.[k] ?? 0))) : 0,
+  );
   let left = Math.min(Math.max(share, 0), 1) * longs.reduce((a, b) => a + b, 0);
   for (const [i, long] of longs.entries()) {
     const [start, end] = [way[i - 1], way[i]];
@@ -311,7 +385,11 @@ function along(way: readonly Place[], share: number): Place {
       continue;
     }
     const part = long > 0 ? left / long : 0;
-    return [start[0] + part * (end[0] - start[0]), start[1] + part * (end[1] - start[1]), start[2] + part * (end[2] - start[2])];
+    return [
+      start[0] + part * (end[0] - start[0]),
+      start[1] + part * (end[1] - start[1]),
+      start[2] + part * (end[2] - start[2]),
+    ];
   }
   return way[way.length - 1] ?? [0, 0, 0];
 }
@@ -325,7 +403,10 @@ function soil({ ground }: Solid, ink: (name: string) => string): { near: Group; 
     const group = new Group();
     const block = (top: number, foot: number, name: string) => {
       if (top - foot < 0.01) return;
-      const mesh = new Mesh(new BoxGeometry(x1 - x0, top - foot, high - low), new MeshLambertMaterial({ color: new Color(ink(name)) }));
+      const mesh = new Mesh(
+        new BoxGeometry(x1 - x0, top - foot, high - low),
+        new MeshLambertMaterial({ color: new Color(ink(name)) }),
+      );
       mesh.position.set((x0 + x1) / 2, (top + foot) / 2, -(low + high) / 2);
       mesh.receiveShadow = true;
       group.add(mesh);
@@ -334,7 +415,10 @@ function soil({ ground }: Solid, ink: (name: string) => string): { near: Group; 
     block(-Math.max(ground.fill_depth, 0.002), -deep, "--soil");
     if (ground.fill_depth > 0.02) {
       const side = high > 0.001 ? high : low;
-      const board = new Mesh(new BoxGeometry(x1 - x0 + 2 * ground.board, ground.fill_depth + 0.03, Math.max(ground.board, 0.01)), new MeshLambertMaterial({ color: new Color(ink("--wood")) }));
+      const board = new Mesh(
+        new BoxGeometry(x1 - x0 + 2 * ground.board, ground.fill_depth + 0.03, Math.max(ground.board, 0.01)),
+        new MeshLambertMaterial({ color: new Color(ink("--wood")) }),
+      );
       board.position.set((x0 + x1) / 2, -ground.fill_depth / 2 + 0.015, -side);
       board.castShadow = true;
       group.add(board);
@@ -370,7 +454,10 @@ function person({ solid, person: tall }: Showing, ink: (name: string) => string)
   piece(new CapsuleGeometry(0.045 * tall, 0.4 * tall, 4, 10), 0.055, 0.25, -0.03);
   piece(new CapsuleGeometry(0.03 * tall, 0.3 * tall, 4, 8), -0.14, 0.62, -0.16);
   piece(new CapsuleGeometry(0.03 * tall, 0.3 * tall, 4, 8), 0.14, 0.62, 0.16);
-  const stands = new Mesh(new CircleGeometry(0.28 * tall, 24), new MeshLambertMaterial({ color: new Color(ink("--hair")), side: DoubleSide }));
+  const stands = new Mesh(
+    new CircleGeometry(0.28 * tall, 24),
+    new MeshLambertMaterial({ color: new Color(ink("--hair")), side: DoubleSide }),
+  );
   stands.rotation.x = -Math.PI / 2;
   stands.position.y = -0.004;
   stands.receiveShadow = true;

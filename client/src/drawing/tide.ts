@@ -20,12 +20,24 @@ export function tideScale(box: Box, weeks: number, most: number) {
 }
 
 /** The quay's edge: one step a week. */
-export function quayEdge(values: readonly number[], x: (week: number) => number, y: (gust: number) => number): string {
-  return values.map((value, i) => `${i ? "L" : "M"}${x(i).toFixed(1)} ${y(value).toFixed(1)}H${x(i + 1).toFixed(1)}`).join("");
+export function quayEdge(
+  values: readonly number[],
+  x: (week: number) => number,
+  y: (gust: number) => number,
+): string {
+  return values
+    .map((value, i) => `${i ? "L" : "M"}${x(i).toFixed(1)} ${y(value).toFixed(1)}H${x(i + 1).toFixed(1)}`)
+    .join("");
 }
 
 /** The water's surface with a small swell, closed down to the floor. */
-export function waterline(values: readonly number[], x: (week: number) => number, y: (gust: number) => number, floor: number, swell: number): string {
+export function waterline(
+  values: readonly number[],
+  x: (week: number) => number,
+  y: (gust: number) => number,
+  floor: number,
+  swell: number,
+): string {
   let d = `M${x(0)} ${floor}L${x(0)} ${y(values[0] ?? 0).toFixed(1)}`;
   values.forEach((value, i) => {
     const [a, b] = [y(value), y(values[i + 1] ?? value)];

@@ -7,7 +7,9 @@ export function useSize<T extends HTMLElement>() {
   useLayoutEffect(() => {
     const element = ref.current;
     if (!element) return;
-    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    const observer = new ResizeObserver(() =>
+      setSize({ width: element.clientWidth, height: element.clientHeight }),
+    );
     observer.observe(element);
     return () => observer.disconnect();
   }, []);

@@ -4,22 +4,72 @@ import { EDITS, laneOf, type NewWrite } from "./writes";
 
 const OWN = "gardens";
 
-export const editsWrite = (garden: number, edits: Edit[], words: string): NewWrite => ({ lane: laneOf(garden), about: EDITS, words, method: "POST", path: `/api/gardens/${garden}/edits`, body: { edits } });
+export const editsWrite = (garden: number, edits: Edit[], words: string): NewWrite => ({
+  lane: laneOf(garden),
+  about: EDITS,
+  words,
+  method: "POST",
+  path: `/api/gardens/${garden}/edits`,
+  body: { edits },
+});
 
 /** Save edits of a garden and wait for what comes of it. */
-export const askEdits = (garden: number, edits: Edit[], words: string) => queue.ask(editsWrite(garden, edits, words)) as Promise<Schemas["EditsOut"]>;
+export const askEdits = (garden: number, edits: Edit[], words: string) =>
+  queue.ask(editsWrite(garden, edits, words)) as Promise<Schemas["EditsOut"]>;
 
 /** Change a garden's own fields. */
-export const changePlace = async (id: number, change: Schemas["PlaceChange"], words: string): Promise<Garden> => (await askEdits(id, [{ kind: "place", change }], words)).garden;
+export const changePlace = async (
+  id: number,
+  change: Schemas["PlaceChange"],
+  words: string,
+): Promise<Garden> => (await askEdits(id, [{ kind: "place", change }], words)).garden;
 
 /** Do something with a garden, in order with everything else that is done with it. */
-export const askGarden = <T>(id: number, path: string, body: unknown, words: string) => queue.ask({ lane: laneOf(id), about: path, words, method: "POST", path: `/api/gardens/${id}${path}`, body }) as Promise<T>;
+export const askGarden = <T>(id: number, path: string, body: unknown, words: string) =>
+  queue.ask({
+    lane: laneOf(id),
+    about: path,
+    words,
+    method: "POST",
+    path: `/api/gardens/${id}${path}`,
+    body,
+  }) as Promise<T>;
 
 /** Change who may see a garden. */
-export const askPeople = (id: number, method: "POST" | "PUT" | "DELETE", path: string, body: Schemas["ShareIn"] | null, words: string) => queue.ask({ lane: laneOf(id), about: path, words, method, path: `/api/gardens/${id}${path}`, body }) as Promise<Schemas["People"]>;
+export const askPeople = (
+  id: number,
+  method: "POST" | "PUT" | "DELETE",
+  path: string,
+  body: Schemas["ShareIn"] | null,
+  words: string,
+) =>
+  queue.ask({
+    lane: laneOf(id),
+    about: path,
+    words,
+    method,
+    path: `/api/gardens/${id}${path}`,
+    body,
+  }) as Promise<Schemas["People"]>;
 
 /** Make a garden. */
-export const askNewGarden = (body: Schemas["PlaceChange"]) => queue.ask({ lane: OWN, about: "new", words: `new garden ${body.name ?? ""}`, method: "POST", path: "/api/gardens", body }) as Promise<Garden>;
+export const askNewGarden = (body: Schemas["PlaceChange"]) =>
+  queue.ask({
+    lane: OWN,
+    about: "new",
+    words: `new garden ${body.name ?? ""}`,
+    method: "POST",
+    path: "/api/gardens",
+    body,
+  }) as Promise<Garden>;
 
 /** Make a garden of a plan file. */
-export const askGardenOf = (text: string) => queue.ask({ lane: OWN, about: "file", words: "new garden from a plan file", method: "POST", path: "/api/gardens/import", body: { what: "plan", text, take_away: false } }) as Promise<Garden>;
+export const askGardenOf = (text: string) =>
+  queue.ask({
+    lane: OWN,
+    about: "file",
+    words: "new garden from a plan file",
+    method: "POST",
+    path: "/api/gardens/import",
+    body: { what: "plan", text, take_away: false },
+  }) as Promise<Garden>;

@@ -12,7 +12,10 @@ export interface Text {
 type Asked = Schemas["QuantityIn"];
 type Read = Schemas["QuantityOut"];
 
-/** Quantities on their way to be read; while the server does not answer they are held, also when their field is gone. */
+/**
+ * Quantities on their way to be read; while the server does not answer they are held, also when their field
+ * is gone.
+ */
 class Held {
   private texts: readonly Text[] = [];
   private readonly listeners = new Set<() => void>();

@@ -20,13 +20,16 @@ interface Asker {
   reject: (error: unknown) => void;
 }
 
-const newMark = () => [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, "0")).join("");
-const isProblems = (data: unknown): data is { problems: Problem[] } => typeof data === "object" && data !== null && Array.isArray((data as { problems?: unknown }).problems);
+const newMark = () =>
+  [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, "0")).join("");
+const isProblems = (data: unknown): data is { problems: Problem[] } =>
+  typeof data === "object" && data !== null && Array.isArray((data as { problems?: unknown }).problems);
 
 /**
- * The one way to the server for everything that changes a garden: kept in the browser's database, sent in order and once,
- * again and again with growing pauses until it is answered, across reloads, tabs and a new sign-in. What is refused is set
- * aside with its words; what somebody else was faster with waits for a decision and holds its garden's line.
+ * The one way to the server for everything that changes a garden: kept in the browser's database, sent in
+ * order and once, again and again with growing pauses until it is answered, across reloads, tabs and a new
+ * sign-in. What is refused is set aside with its words; what somebody else was faster with waits for a
+ * decision and holds its garden's line.
  */
 export class Queue {
   line: Line = "open";
@@ -54,7 +57,10 @@ export class Queue {
     this.tabs?.addEventListener("message", () => void this.reload().then(() => this.wake()));
     window.addEventListener("online", () => this.wake());
     window.addEventListener("focus", () => this.wake());
-    document.addEventListener("visibilitychange", () => document.visibilityState === "visible" && this.wake());
+    document.addEventListener(
+      "visibilitychange",
+      () => document.visibilityState === "visible" && this.wake(),
+    );
     window.addEventListener("beforeunload", (event) => {
       if (!this.store.kept && this.mine().length) event.preventDefault();
     });
@@ -98,7 +104,13 @@ export class Queue {
       .filter((write) => write.lane === wanted.lane)
       .at(-1);
     // only what this page has made, seen and not sent is added to: nobody else changes that
-    const open = last && this.own.has(last.mark) && last.tries === 0 && last.state === "waiting" && last.about === wanted.about && wanted.knows?.includes(last.mark);
+    const open =
+      last &&
+      this.own.has(last.mark) &&
+      last.tries === 0 &&
+      last.state === "waiting" &&
+      last.about === wanted.about &&
+      wanted.knows?.includes(last.mark);
     const joined = open ? join?.(last) : null;
     if (last && joined) {
       this.show({ ...last, ...joined });
@@ -107,7 +119,10 @@ export class Queue {
       return last.mark;
     }
     const write = this.made(wanted);
-    const outlived = this.mine().filter((each) => each.state === "refused" && each.about === wanted.about && each.about.startsWith("structure/"));
+    const outlived = this.mine().filter(
+      (each) =>
+        each.state === "refused" && each.about === wanted.about && each.about.startsWith("structure/"),
+    );
     this.add(write, outlived);
     this.wake(restMs);
     return write.mark;
@@ -122,13 +137,30 @@ export class Queue {
 
   /** Send what was set aside once more, mended. */
   mend(mark: string, body: unknown): void {
-    this.replace(mark, (now) => ({ ...now, mark: newMark(), knows: [], body, tries: 0, state: "waiting", problems: [] }));
+    this.replace(mark, (now) => ({
+      ...now,
+      mark: newMark(),
+      knows: [],
+      body,
+      tries: 0,
+      state: "waiting",
+      problems: [],
+    }));
   }
 
   /** After someone else was first: what goes out again, or nothing. */
   settle(mark: string, body: unknown): void {
     if (body === null) this.drop(mark);
-    else this.replace(mark, (now) => ({ ...now, mark: newMark(), knows: [], body, tries: 0, state: "waiting", saved: undefined }));
+    else
+      this.replace(mark, (now) => ({
+        ...now,
+        mark: newMark(),
+        knows: [],
+        body,
+        tries: 0,
+        state: "waiting",
+        saved: undefined,
+      }));
   }
 
   drop(mark: string): void {
@@ -150,7 +182,16 @@ export class Queue {
 
   private made(wanted: NewWrite): Write {
     this.lastAt = Math.max(this.lastAt + 0.001, Date.now());
-    return { knows: [], ...wanted, mark: newMark(), who: this.me ?? "", at: this.lastAt, tries: 0, state: "waiting", problems: [] };
+    return {
+      knows: [],
+      ...wanted,
+      mark: newMark(),
+      who: this.me ?? "",
+      at: this.lastAt,
+      tries: 0,
+      state: "waiting",
+      problems: [],
+    };
   }
 
   private add(write: Write, instead: readonly Write[] = []): void {
@@ -165,7 +206,10 @@ export class Queue {
     });
   }
 
-  /** Store a write of this page as it stands, unless it has been sent: what came too late to go with it goes by itself. */
+  /**
+   * Store a write of this page as it stands, unless it has been sent: what came too late to go with it goes
+   * by itself.
+   */
   private async persist(mark: string): Promise<void> {
     const mine = this.writes.find((write) => write.mark === mark);
     if (!mine || mine.tries > 0) return; // gone, or sent as it stood
@@ -212,7 +256,10 @@ export class Queue {
     await this.mirror();
   }
 
-  /** Show what is stored, and what this page has not stored yet. It waits for no step, so that a step may call it. */
+  /**
+   * Show what is stored, and what this page has not stored yet. It waits for no step, so that a step may call
+   * it.
+   */
   private async mirror(): Promise<void> {
     const stored = await this.store.all();
     const shown = new Map(this.writes.map((write) => [write.mark, write]));
@@ -227,7 +274,10 @@ export class Queue {
     this.heed();
   }
 
-  /** What somebody on this page waits for, and another tab has had the answer to: asked for once more, or told that it was refused. */
+  /**
+   * What somebody on this page waits for, and another tab has had the answer to: asked for once more, or told
+   * that it was refused.
+   */
   private heed(): void {
     for (const [mark, asker] of this.askers) {
       const write = this.writes.find((each) => each.mark === mark);
@@ -236,7 +286,12 @@ export class Queue {
       if (write) {
         this.drop(mark);
         asker.reject(new Refused(422, write.problems, write.saved));
-      } else void this.fetched(asker.write).then(({ status, data }) => (status >= 200 && status < 300 ? asker.resolve(data) : asker.reject(new Refused(status, isProblems(data) ? data.problems : []))));
+      } else
+        void this.fetched(asker.write).then(({ status, data }) =>
+          status >= 200 && status < 300
+            ? asker.resolve(data)
+            : asker.reject(new Refused(status, isProblems(data) ? data.problems : [])),
+        );
     }
   }
 
@@ -248,7 +303,10 @@ export class Queue {
     this.tabs?.postMessage("changed");
   }
 
-  /** Send what waits, one after another; one tab at a time. What comes meanwhile is seen by the same run, or by one more. */
+  /**
+   * Send what waits, one after another; one tab at a time. What comes meanwhile is seen by the same run, or
+   * by one more.
+   */
   private async pump(): Promise<void> {
     if (this.pumping) {
       this.pumpAgain = true;
@@ -294,7 +352,13 @@ export class Queue {
     const going = { ...this.abreast(next), tries: next.tries + 1 };
     const own = this.own.has(next.mark);
     if (own) this.show(going);
-    const stored = await this.store.change(next.mark, (now) => (now.state !== "waiting" || now.tries > next.tries ? null : own ? going : { ...this.abreast(now), tries: now.tries + 1 }));
+    const stored = await this.store.change(next.mark, (now) =>
+      now.state !== "waiting" || now.tries > next.tries
+        ? null
+        : own
+          ? going
+          : { ...this.abreast(now), tries: now.tries + 1 },
+    );
     if (stored?.state === "waiting" && stored.tries === going.tries) {
       this.show(stored);
       return stored;
@@ -321,7 +385,10 @@ export class Queue {
     }
   }
 
-  private async answered(write: Write, { status, data }: { status: number; data: unknown }): Promise<boolean> {
+  private async answered(
+    write: Write,
+    { status, data }: { status: number; data: unknown },
+  ): Promise<boolean> {
     if (AGAIN.has(status) || (status === 500 && write.tries < MOST_FAULTS)) {
       this.setLine("away");
       return false;
@@ -342,7 +409,11 @@ export class Queue {
     try {
       const answer = await fetch(write.path, {
         method: write.method,
-        headers: { "Content-Type": "application/json", "X-CSRFToken": csrfToken(), "Ascent-Mark": write.mark },
+        headers: {
+          "Content-Type": "application/json",
+          "X-CSRFToken": csrfToken(),
+          "Ascent-Mark": write.mark,
+        },
         ...(body === undefined ? {} : { body }),
         keepalive: (body?.length ?? 0) < KEEPALIVE_BYTES,
         signal: AbortSignal.timeout(PATIENCE_MS),
@@ -413,22 +484,38 @@ export class Queue {
 }
 
 /** Of edits that were sent together: those that were wrong, and the rest, which goes out again. */
-function withoutWrong(write: Write, problems: Problem[]): { good: Partial<Write>; wrong: Pick<Write, "body" | "problems"> } | null {
+function withoutWrong(
+  write: Write,
+  problems: Problem[],
+): { good: Partial<Write>; wrong: Pick<Write, "body" | "problems"> } | null {
   const edits = (write.body as { edits?: unknown[] } | null)?.edits;
   const wrong = new Set(problems.map((each) => Number(/^edits\[(\d+)\]/.exec(each.path)?.[1] ?? -1)));
   if (!edits || wrong.has(-1) || wrong.size === 0 || wrong.size === edits.length) return null;
   const order = [...wrong].sort((a, b) => a - b);
-  const told = problems.map((each) => ({ ...each, path: each.path.replace(/^edits\[(\d+)\]/, (_, n: string) => `edits[${order.indexOf(Number(n))}]`) }));
-  return { good: { body: { edits: edits.filter((_, i) => !wrong.has(i)) }, problems: [] }, wrong: { body: { edits: edits.filter((_, i) => wrong.has(i)) }, problems: told } };
+  const told = problems.map((each) => ({
+    ...each,
+    path: each.path.replace(/^edits\[(\d+)\]/, (_, n: string) => `edits[${order.indexOf(Number(n))}]`),
+  }));
+  return {
+    good: { body: { edits: edits.filter((_, i) => !wrong.has(i)) }, problems: [] },
+    wrong: { body: { edits: edits.filter((_, i) => wrong.has(i)) }, problems: told },
+  };
 }
 
-/** What a write holds beyond what was sent of it, as the body of one more; null when nothing was late. Nothing is added twice. */
+/**
+ * What a write holds beyond what was sent of it, as the body of one more; null when nothing was late. Nothing
+ * is added twice.
+ */
 function beyond(mine: Write, sent: Write | undefined): unknown {
   if (JSON.stringify(mine.body) === JSON.stringify(sent?.body)) return null;
   const edits = editsOf(mine);
   if (!edits.length) return mine.body;
   const gone = sent ? editsOf(sent).map((edit) => JSON.stringify(edit)) : [];
-  const late = edits.filter((edit, i) => JSON.stringify(edit) !== gone[i] && (edit.kind === "place" || edit.act !== "add" || (sent !== undefined && i >= gone.length)));
+  const late = edits.filter(
+    (edit, i) =>
+      JSON.stringify(edit) !== gone[i] &&
+      (edit.kind === "place" || edit.act !== "add" || (sent !== undefined && i >= gone.length)),
+  );
   return late.length ? { edits: late } : null;
 }
 

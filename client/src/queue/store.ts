@@ -8,14 +8,19 @@ interface Base extends DBSchema {
   writes: { key: string; value: Write };
 }
 
-/** Where writes are kept across reloads and tabs; when the browser will not, they are only in this page, and `kept` says so. */
+/**
+ * Where writes are kept across reloads and tabs; when the browser will not, they are only in this page, and
+ * `kept` says so.
+ */
 export class Store {
   kept = true;
   private readonly memory = new Map<string, Write>();
   private readonly opened: Promise<IDBPDatabase<Base> | null>;
 
   constructor() {
-    const late = new Promise<never>((_, reject) => setTimeout(() => reject(new Error("no answer")), OPENING_MS));
+    const late = new Promise<never>((_, reject) =>
+      setTimeout(() => reject(new Error("no answer")), OPENING_MS),
+    );
     const open = async () =>
       openDB<Base>("ascent", 1, {
         upgrade: (base) => {
@@ -35,7 +40,9 @@ export class Store {
     const found = base ? await base.getAll("writes") : [];
     // what could not be stored is still here
     const stored = new Set(found.map((write) => write.mark));
-    return [...found, ...[...this.memory.values()].filter((write) => !stored.has(write.mark))].sort((a, b) => a.at - b.at);
+    return [...found, ...[...this.memory.values()].filter((write) => !stored.has(write.mark))].sort(
+      (a, b) => a.at - b.at,
+    );
   }
 
   async put(write: Write): Promise<void> {
@@ -50,7 +57,9 @@ export class Store {
     }
   }
 
-  /** Change a write as it is stored now, in one step; null leaves it. The answer is what is stored afterwards. */
+  /**
+   * Change a write as it is stored now, in one step; null leaves it. The answer is what is stored afterwards.
+   */
   async change(mark: string, make: (now: Write) => Write | null): Promise<Write | undefined> {
     const base = await this.opened;
     const mine = this.memory.get(mark);

@@ -18,13 +18,19 @@ export function useQueueRoom(name: string | null | undefined): boolean {
   useEffect(
     () =>
       queue.onDone((write, answer) => {
-        const fresh = write.about === EDITS ? (answer as Schemas["EditsOut"]).garden : GARDEN.test(write.path) ? (answer as Garden) : null;
+        const fresh =
+          write.about === EDITS
+            ? (answer as Schemas["EditsOut"]).garden
+            : GARDEN.test(write.path)
+              ? (answer as Garden)
+              : null;
         if (fresh) {
           queries.setQueryData(["garden", fresh.id], fresh);
           void queries.invalidateQueries({ queryKey: ["structure"] });
           void queries.invalidateQueries({ queryKey: ["parts"] });
         } else void queries.invalidateQueries({ queryKey: ["garden"] });
-        if (write.about.startsWith("structure/")) queries.setQueryData(["structure", (answer as Schemas["StructureOut"]).id], answer);
+        if (write.about.startsWith("structure/"))
+          queries.setQueryData(["structure", (answer as Schemas["StructureOut"]).id], answer);
         void queries.invalidateQueries({ queryKey: ["gardens"] });
         void queries.invalidateQueries({ queryKey: ["history"] });
       }),

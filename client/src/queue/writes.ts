@@ -28,7 +28,9 @@ export interface Write {
 }
 
 /** A new write: what it is, without what the queue adds. */
-export type NewWrite = Pick<Write, "lane" | "about" | "words" | "method" | "path" | "body"> & { knows?: readonly string[] };
+export type NewWrite = Pick<Write, "lane" | "about" | "words" | "method" | "path" | "body"> & {
+  knows?: readonly string[];
+};
 
 /** A later write put together with one that waits, or null when both must go. */
 export type Join = (earlier: Write) => { body: unknown; words: string } | null;
@@ -36,7 +38,8 @@ export type Join = (earlier: Write) => { body: unknown; words: string } | null;
 export const laneOf = (garden: number) => `garden/${garden}`;
 export const EDITS = "edits";
 export const aboutStructure = (id: number) => `structure/${id}`;
-export const editsOf = (write: Write) => (write.about === EDITS ? (write.body as { edits: Edit[] }).edits : []);
+export const editsOf = (write: Write) =>
+  write.about === EDITS ? (write.body as { edits: Edit[] }).edits : [];
 export const keyOf = (edit: Edit) => (edit.kind === "place" ? "place" : edit.key);
 export const sameThing = (a: Edit, b: Edit) => a.kind === b.kind && keyOf(a) === keyOf(b);
 
@@ -47,12 +50,19 @@ export function rebased(write: Write, done: Write, answer: unknown): Write {
     const { revisions } = answer as Schemas["EditsOut"];
     const edits = editsOf(write).map((edit, i, all) => {
       const known = revisions[`${edit.kind}/${keyOf(edit)}`];
-      return edit.revision != null && known !== undefined && !all.slice(0, i).some((each) => sameThing(each, edit)) ? { ...edit, revision: known } : edit;
+      return edit.revision != null &&
+        known !== undefined &&
+        !all.slice(0, i).some((each) => sameThing(each, edit))
+        ? { ...edit, revision: known }
+        : edit;
     });
     return { ...write, body: { edits } };
   }
   if (write.about === done.about && write.about.startsWith("structure/")) {
-    return { ...write, body: { ...(write.body as Schemas["SaveIn"]), revision: (answer as Schemas["StructureOut"]).revision } };
+    return {
+      ...write,
+      body: { ...(write.body as Schemas["SaveIn"]), revision: (answer as Schemas["StructureOut"]).revision },
+    };
   }
   return write;
 }

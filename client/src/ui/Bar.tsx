@@ -32,7 +32,11 @@ export function Bar({ children, garden }: Props) {
   const changeUnits = async () => {
     if (!garden) return;
     try {
-      await changePlace(garden.id, { units }, `measured in ${units === "imperial" ? "feet and inches" : "metres"}`);
+      await changePlace(
+        garden.id,
+        { units },
+        `measured in ${units === "imperial" ? "feet and inches" : "metres"}`,
+      );
     } finally {
       await queries.invalidateQueries();
     }
@@ -44,41 +48,46 @@ export function Bar({ children, garden }: Props) {
   };
   return (
     <>
-    <header className="bar noprint">
-      <Link to="/" className="wordmark" aria-label="Ascent, to the garden">
-        <Mark />
-        <span className="wide">Ascent</span>
-      </Link>
-      {children}
-      {garden && garden.role !== "read" && <Kept garden={garden.id} />}
-      <button type="button" className="plain slim" aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? "less" : "more"}
-      </button>
-      <div className="barmore" data-open={open}>
-      <button type="button" className="plain" title="Ctrl K or /" onClick={() => window.dispatchEvent(new Event("ascent-palette"))}>
-        find
-      </button>
-      {garden && garden.role !== "read" && (
-        <button type="button" className="plain" onClick={() => void changeUnits()}>
-          {units === "imperial" ? "in feet and inches" : "in metres"}
+      <header className="bar noprint">
+        <Link to="/" className="wordmark" aria-label="Ascent, to the garden">
+          <Mark />
+          <span className="wide">Ascent</span>
+        </Link>
+        {children}
+        {garden && garden.role !== "read" && <Kept garden={garden.id} />}
+        <button type="button" className="plain slim" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? "less" : "more"}
         </button>
-      )}
-      <button type="button" className="plain" onClick={() => setMode(dark ? "light" : "dark")}>
-        {dark ? "light" : "dark"}
-      </button>
-      {session.data?.name && (
-        <>
-          <Link to="/account" className="plain" aria-label={`Account of ${session.data.name}`}>
-            account
-          </Link>
-          <button type="button" className="plain" onClick={() => void leave()}>
-            sign out
+        <div className="barmore" data-open={open}>
+          <button
+            type="button"
+            className="plain"
+            title="Ctrl K or /"
+            onClick={() => window.dispatchEvent(new Event("ascent-palette"))}
+          >
+            find
           </button>
-        </>
-      )}
-      </div>
-    </header>
-    {garden && garden.role !== "read" && <SetAside garden={garden.id} units={garden.units} />}
+          {garden && garden.role !== "read" && (
+            <button type="button" className="plain" onClick={() => void changeUnits()}>
+              {units === "imperial" ? "in feet and inches" : "in metres"}
+            </button>
+          )}
+          <button type="button" className="plain" onClick={() => setMode(dark ? "light" : "dark")}>
+            {dark ? "light" : "dark"}
+          </button>
+          {session.data?.name && (
+            <>
+              <Link to="/account" className="plain" aria-label={`Account of ${session.data.name}`}>
+                account
+              </Link>
+              <button type="button" className="plain" onClick={() => void leave()}>
+                sign out
+              </button>
+            </>
+          )}
+        </div>
+      </header>
+      {garden && garden.role !== "read" && <SetAside garden={garden.id} units={garden.units} />}
     </>
   );
 }

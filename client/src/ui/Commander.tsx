@@ -20,8 +20,12 @@ export function Commander() {
   const dark = (mode === "system" ? systemMode : mode) === "dark";
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
-      if (((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k") || (event.key === "/" && !typing)) {
+      const typing =
+        event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
+      if (
+        ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k") ||
+        (event.key === "/" && !typing)
+      ) {
         event.preventDefault();
         setOpen(true);
       }
@@ -37,7 +41,12 @@ export function Commander() {
   const close = useCallback(() => setOpen(false), []);
   const structureId = Number(matchPath("/structures/:id/*", location.pathname)?.params.id ?? 0);
   const structure = queries.getQueryData<Schemas["StructureOut"]>(["structure", structureId]);
-  const gardenId = Number(matchPath("/gardens/:id/*", location.pathname)?.params.id ?? structure?.garden ?? gardens.data?.[0]?.id ?? 0);
+  const gardenId = Number(
+    matchPath("/gardens/:id/*", location.pathname)?.params.id ??
+      structure?.garden ??
+      gardens.data?.[0]?.id ??
+      0,
+  );
   const garden = useGarden(open ? gardenId : 0).data;
   const commands = useMemo(() => {
     if (!open) return [];
@@ -47,21 +56,58 @@ export function Commander() {
       const canEdit = garden.role !== "read";
       for (const row of garden.structures) {
         found.push({ name: row.name, hint: `bench: ${row.crops}`, run: go(`/structures/${row.id}`) });
-        found.push({ name: `Parts for ${row.name}`, hint: "what to buy", run: go(`/structures/${row.id}/parts`) });
+        found.push({
+          name: `Parts for ${row.name}`,
+          hint: "what to buy",
+          run: go(`/structures/${row.id}/parts`),
+        });
       }
       for (const bed of garden.beds) {
-        found.push({ name: bed.fields.name, hint: `on the plan: ${bed.words}`, run: go(`/gardens/${garden.id}?on=${bed.key}`) });
-        if (canEdit) found.push({ name: `Plan a support on ${bed.fields.name}`, hint: "", run: go(`/gardens/${garden.id}/beds/${bed.key}/new`) });
+        found.push({
+          name: bed.fields.name,
+          hint: `on the plan: ${bed.words}`,
+          run: go(`/gardens/${garden.id}?on=${bed.key}`),
+        });
+        if (canEdit)
+          found.push({
+            name: `Plan a support on ${bed.fields.name}`,
+            hint: "",
+            run: go(`/gardens/${garden.id}/beds/${bed.key}/new`),
+          });
       }
-      for (const feature of garden.features) found.push({ name: feature.fields.name, hint: `on the plan: ${feature.words}`, run: go(`/gardens/${garden.id}?on=${feature.key}`) });
+      for (const feature of garden.features)
+        found.push({
+          name: feature.fields.name,
+          hint: `on the plan: ${feature.words}`,
+          run: go(`/gardens/${garden.id}?on=${feature.key}`),
+        });
       found.push({ name: "Plan of the garden", hint: garden.name, run: go(`/gardens/${garden.id}`) });
-      found.push({ name: "Shopping list", hint: "of the whole garden", run: go(`/gardens/${garden.id}/parts`) });
-      found.push({ name: "History", hint: "who changed what, and back to there", run: go(`/gardens/${garden.id}/history`) });
-      found.push({ name: "Files", hint: "plan file, tables, drawings; in and out", run: go(`/gardens/${garden.id}/files`) });
-      if (garden.role === "owner") found.push({ name: "People", hint: "share this garden", run: go(`/gardens/${garden.id}/people`) });
+      found.push({
+        name: "Shopping list",
+        hint: "of the whole garden",
+        run: go(`/gardens/${garden.id}/parts`),
+      });
+      found.push({
+        name: "History",
+        hint: "who changed what, and back to there",
+        run: go(`/gardens/${garden.id}/history`),
+      });
+      found.push({
+        name: "Files",
+        hint: "plan file, tables, drawings; in and out",
+        run: go(`/gardens/${garden.id}/files`),
+      });
+      if (garden.role === "owner")
+        found.push({ name: "People", hint: "share this garden", run: go(`/gardens/${garden.id}/people`) });
     }
-    for (const each of gardens.data ?? []) if (each.id !== gardenId) found.push({ name: each.name, hint: `garden of ${each.owner}`, run: go(`/gardens/${each.id}`) });
-    found.push({ name: "How Ascent reckons", hint: "the method, its sources and its limits", run: go("/method") });
+    for (const each of gardens.data ?? [])
+      if (each.id !== gardenId)
+        found.push({ name: each.name, hint: `garden of ${each.owner}`, run: go(`/gardens/${each.id}`) });
+    found.push({
+      name: "How Ascent reckons",
+      hint: "the method, its sources and its limits",
+      run: go("/method"),
+    });
     found.push({ name: "Account", hint: "gardens, password", run: go("/account") });
     found.push({ name: dark ? "Light" : "Dark", hint: "theme", run: () => setMode(dark ? "light" : "dark") });
     return found;

@@ -16,7 +16,14 @@ const spot = (kind: string, key: string, path: string) => `${kind}/${key}/${path
 /** Someone else saved meanwhile: both versions side by side, field by field, to pick from. */
 export function Conflicts({ things, mineFirst = () => true, onSettle }: Props) {
   const fields = things.flatMap((thing) => thing.differences.map((field) => ({ thing, field })));
-  const [theirs, setTheirs] = useState<ReadonlySet<string>>(() => new Set(fields.filter(({ thing, field }) => !mineFirst(thing.kind, thing.key, field.path)).map(({ thing, field }) => spot(thing.kind, thing.key, field.path))));
+  const [theirs, setTheirs] = useState<ReadonlySet<string>>(
+    () =>
+      new Set(
+        fields
+          .filter(({ thing, field }) => !mineFirst(thing.kind, thing.key, field.path))
+          .map(({ thing, field }) => spot(thing.kind, thing.key, field.path)),
+      ),
+  );
   const pick = (where: string, mine: boolean) =>
     setTheirs((now) => {
       const next = new Set(now);
@@ -31,7 +38,10 @@ export function Conflicts({ things, mineFirst = () => true, onSettle }: Props) {
         <strong>Someone else saved meanwhile.</strong> Nothing of yours is lost: pick what stays.
       </p>
       {gone.map((thing) => (
-        <p key={thing.key}>{thing.name} was taken away meanwhile; your change of it cannot be kept. Undo in the history brings it back.</p>
+        <p key={thing.key}>
+          {thing.name} was taken away meanwhile; your change of it cannot be kept. Undo in the history brings
+          it back.
+        </p>
       ))}
       {fields.length > 0 && (
         <table className="picks">
@@ -52,7 +62,14 @@ export function Conflicts({ things, mineFirst = () => true, onSettle }: Props) {
                   {[false, true].map((mine) => (
                     <td key={String(mine)}>
                       <label>
-                        <input type="radio" name={where} checked={theirs.has(where) !== mine} onChange={() => pick(where, mine)} aria-label={`${label}, ${mine ? "mine" : "theirs"}: ${mine ? field.after : field.before}`} /> {mine ? field.after : field.before}
+                        <input
+                          type="radio"
+                          name={where}
+                          checked={theirs.has(where) !== mine}
+                          onChange={() => pick(where, mine)}
+                          aria-label={`${label}, ${mine ? "mine" : "theirs"}: ${mine ? field.after : field.before}`}
+                        />{" "}
+                        {mine ? field.after : field.before}
                       </label>
                     </td>
                   ))}
@@ -63,7 +80,9 @@ export function Conflicts({ things, mineFirst = () => true, onSettle }: Props) {
         </table>
       )}
       <p className="actions">
-        <Button onClick={() => onSettle((kind, key, path) => !theirs.has(spot(kind, key, path)))}>Save this</Button>
+        <Button onClick={() => onSettle((kind, key, path) => !theirs.has(spot(kind, key, path)))}>
+          Save this
+        </Button>
         <button type="button" className="plain" onClick={() => onSettle(() => true)}>
           keep all of mine
         </button>

@@ -1,6 +1,19 @@
 import { useId } from "react";
 
-const MONTHS = ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
+const MONTHS = [
+  "January",
+  "February",
+  "March",
+  "April",
+  "May",
+  "June",
+  "July",
+  "August",
+  "September",
+  "October",
+  "November",
+  "December",
+];
 const two = (n: number) => String(n).padStart(2, "0");
 const daysIn = (month: number) => new Date(2001, month, 0).getDate();
 
@@ -21,14 +34,24 @@ export function DayOfYear({ label, value, onDate }: Props) {
         {label}
       </span>
       <span style={{ display: "grid", gridTemplateColumns: "52px 1fr", gap: 8 }}>
-        <select className="select" aria-label={`${label}, day`} value={day} onChange={(event) => put(month, Number(event.target.value))}>
+        <select
+          className="select"
+          aria-label={`${label}, day`}
+          value={day}
+          onChange={(event) => put(month, Number(event.target.value))}
+        >
           {Array.from({ length: daysIn(month) }, (_, i) => (
             <option key={i} value={i + 1}>
               {i + 1}
             </option>
           ))}
         </select>
-        <select className="select" aria-label={`${label}, month`} value={month} onChange={(event) => put(Number(event.target.value), day)}>
+        <select
+          className="select"
+          aria-label={`${label}, month`}
+          value={month}
+          onChange={(event) => put(Number(event.target.value), day)}
+        >
           {MONTHS.map((name, i) => (
             <option key={name} value={i + 1}>
               {name}

@@ -25,17 +25,26 @@ export function Faulty({ error, garden = 0 }: Props) {
       await askGarden(garden, "/undo", {}, "undo");
       setSaid("");
     } catch (failed) {
-      setSaid(failed instanceof Refused ? (failed.problems[0]?.allowed ?? "It could not be undone.") : "The server did not answer.");
+      setSaid(
+        failed instanceof Refused
+          ? (failed.problems[0]?.allowed ?? "It could not be undone.")
+          : "The server did not answer.",
+      );
     }
     again();
   };
-  const words = error instanceof Refused ? error.problems.map((problem) => `${problem.given}: ${problem.allowed}`).join("; ") : "";
+  const words =
+    error instanceof Refused
+      ? error.problems.map((problem) => `${problem.given}: ${problem.allowed}`).join("; ")
+      : "";
   return (
     <main className="page">
       <h1>{status ? "This cannot be shown just now" : "The server does not answer"}</h1>
       <p>
         {words ? `${words.charAt(0).toUpperCase()}${words.slice(1)}. ` : ""}
-        {status ? "Nothing is lost: everything saved is still there." : "What you changed is kept here and sent when it does."}
+        {status
+          ? "Nothing is lost: everything saved is still there."
+          : "What you changed is kept here and sent when it does."}
       </p>
       <p className="actions">
         <Button className="strong" onClick={again}>

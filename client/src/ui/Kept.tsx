@@ -22,7 +22,8 @@ export function Kept({ garden }: { garden: number }) {
   const word = () => {
     const late = unread.find((text) => text.late);
     if (late) return `no answer: ‘${late.written}’ is kept here, not read yet`;
-    if (!queue.kept && writes.length) return "this browser keeps nothing: leave this page open until it is sent";
+    if (!queue.kept && writes.length)
+      return "this browser keeps nothing: leave this page open until it is sent";
     if (stale) return "not saved";
     if (waiting && line === "out") return `signed out: ${many(waiting)} kept here`;
     if (waiting && line === "away") return `no answer: ${many(waiting)} kept here, trying again`;

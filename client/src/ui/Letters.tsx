@@ -4,7 +4,11 @@ import { api, taken } from "../api/client";
 
 /** What the mail stand-in wrote: shown by a demo or a development server only. */
 export function Letters() {
-  const letters = useQuery({ queryKey: ["letters"], queryFn: () => taken(api.GET("/api/letters")), refetchInterval: 5000 });
+  const letters = useQuery({
+    queryKey: ["letters"],
+    queryFn: () => taken(api.GET("/api/letters")),
+    refetchInterval: 5000,
+  });
   if (!letters.data?.length) return null;
   return (
     <section aria-label="Letters">
@@ -16,7 +20,15 @@ export function Letters() {
             {letter.subject}, to {letter.to}
           </summary>
           <pre className="letter">
-            {letter.text.split(/(https?:\/\/\S+)/).map((part, i) => (part.startsWith("http") ? <a key={i} href={new URL(part).pathname}>{part}</a> : part))}
+            {letter.text.split(/(https?:\/\/\S+)/).map((part, i) =>
+              part.startsWith("http") ? (
+                <a key={i} href={new URL(part).pathname}>
+                  {part}
+                </a>
+              ) : (
+                part
+              ),
+            )}
           </pre>
         </details>
       ))}

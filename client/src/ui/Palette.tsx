@@ -14,7 +14,9 @@ interface Props {
 
 const MOST = 60;
 
-/** How well a text answers what was typed: every word in it, the earlier the better; null when one is missing. */
+/**
+ * How well a text answers what was typed: every word in it, the earlier the better; null when one is missing.
+ */
 function rank(text: string, words: readonly string[]): number | null {
   const low = text.toLowerCase();
   let sum = 0;
@@ -88,7 +90,14 @@ export function Palette({ commands, onClose }: Props) {
         <ul id="palette-list" role="listbox" aria-label="Found" ref={list}>
           {found.map((command, i) => (
             // eslint-disable-next-line jsx-a11y/click-events-have-key-events -- the field above takes the keys
-            <li key={`${command.name}/${command.hint}`} id={`palette-${i}`} role="option" aria-selected={i === index} onClick={() => run(command)} onPointerMove={() => setAt(i)}>
+            <li
+              key={`${command.name}/${command.hint}`}
+              id={`palette-${i}`}
+              role="option"
+              aria-selected={i === index}
+              onClick={() => run(command)}
+              onPointerMove={() => setAt(i)}
+            >
               <span>
                 {command.name} <span className="quiet">{command.hint}</span>
               </span>

@@ -43,7 +43,14 @@ export function QuantityField(props: Props) {
       return;
     }
     try {
-      const read = await held.read({ text: typed, kind, system, low: low ?? null, high: high ?? null, exposure: props.exposure ?? null });
+      const read = await held.read({
+        text: typed,
+        kind,
+        system,
+        low: low ?? null,
+        high: high ?? null,
+        exposure: props.exposure ?? null,
+      });
       setRefusal("");
       setSaid(read.said);
       setTyped(null);

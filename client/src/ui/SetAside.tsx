@@ -12,7 +12,10 @@ import { QuantityRow } from "./QuantityRow";
 type Units = Garden["units"];
 type Value = string | number;
 
-/** What was refused: its words, what is allowed, and a way to mend it or to let it go. Nothing behind it waits. */
+/**
+ * What was refused: its words, what is allowed, and a way to mend it or to let it go. Nothing behind it
+ * waits.
+ */
 export function SetAside({ garden, units }: { garden: number; units: Units }) {
   const refused = useWrites(laneOf(garden)).filter((write) => write.state === "refused");
   if (!refused.length) return null;
@@ -31,10 +34,18 @@ function placeOf(path: string): { edit: number; way: string[] } | null {
   return found ? { edit: Number(found[1]), way: (found[2] ?? "").split(".") } : null;
 }
 
-const read = (from: unknown, way: string[]): unknown => way.reduce<unknown>((value, name) => (value as Record<string, unknown> | undefined)?.[name], from);
+const read = (from: unknown, way: string[]): unknown =>
+  way.reduce<unknown>((value, name) => (value as Record<string, unknown> | undefined)?.[name], from);
 
-function put(into: Record<string, unknown>, [name = "", ...rest]: string[], value: Value): Record<string, unknown> {
-  return { ...into, [name]: rest.length ? put((into[name] ?? {}) as Record<string, unknown>, rest, value) : value };
+function put(
+  into: Record<string, unknown>,
+  [name = "", ...rest]: string[],
+  value: Value,
+): Record<string, unknown> {
+  return {
+    ...into,
+    [name]: rest.length ? put((into[name] ?? {}) as Record<string, unknown>, rest, value) : value,
+  };
 }
 
 const BEARINGS = new Set(["bearing", "turn", "latitude"]);
@@ -44,7 +55,9 @@ function Aside({ write, units }: { write: Write; units: Units }) {
   const [edits, setEdits] = useState<Edit[]>(editsOf(write));
   const structure = /^structure\/(\d+)$/.exec(write.about)?.[1];
   const kindOf = (name: string) => {
-    const kind = catalogue.data?.families.flatMap((family) => family.options).find((option) => option.name === name)?.kind;
+    const kind = catalogue.data?.families
+      .flatMap((family) => family.options)
+      .find((option) => option.name === name)?.kind;
     if (kind) return kind as "length";
     if (BEARINGS.has(name)) return "bearing";
     return name === "design_gust" ? "speed" : "length";
@@ -59,13 +72,29 @@ function Aside({ write, units }: { write: Write; units: Units }) {
         const value = place && read(edits[place.edit]?.change, place.way);
         const name = place?.way.at(-1) ?? "";
         const label = name.replaceAll("_", " ");
-        const mended = (next: Value) => setEdits((now) => now.map((edit, i) => (place && i === place.edit ? ({ ...edit, change: put((edit.change ?? {}) as Record<string, unknown>, place.way, next) }) : edit)));
+        const mended = (next: Value) =>
+          setEdits((now) =>
+            now.map((edit, i) =>
+              place && i === place.edit
+                ? { ...edit, change: put((edit.change ?? {}) as Record<string, unknown>, place.way, next) }
+                : edit,
+            ),
+          );
         return (
           <div key={problem.path}>
             <p className="refusal">
               {problem.path.split(".").at(-1)?.replaceAll("_", " ")} {problem.given}: {problem.allowed}
             </p>
-            {typeof value === "number" && <QuantityRow label={label} text={String(value)} value={value} kind={kindOf(name)} system={units} onValue={mended} />}
+            {typeof value === "number" && (
+              <QuantityRow
+                label={label}
+                text={String(value)}
+                value={value}
+                kind={kindOf(name)}
+                system={units}
+                onValue={mended}
+              />
+            )}
             {typeof value === "string" && (
               <label className="row">
                 <span className="label">{label}</span>
@@ -81,7 +110,16 @@ function Aside({ write, units }: { write: Write; units: Units }) {
             mend it on the bench
           </Link>
         ) : (
-          <Button onClick={() => queue.mend(write.mark, edits.length ? { edits: edits.map((edit) => ({ ...edit, revision: null })) } : write.body)}>{edits.length ? "Send it mended" : "Try it again"}</Button>
+          <Button
+            onClick={() =>
+              queue.mend(
+                write.mark,
+                edits.length ? { edits: edits.map((edit) => ({ ...edit, revision: null })) } : write.body,
+              )
+            }
+          >
+            {edits.length ? "Send it mended" : "Try it again"}
+          </Button>
         )}
         <button type="button" className="plain" onClick={() => queue.drop(write.mark)}>
           let it go

@@ -57,7 +57,12 @@ def shopping(geometry: Geometry | Sequence[Geometry], prices: Mapping[str, float
     all_ = [geometry] if isinstance(geometry, Geometry) else list(geometry)
     members = [member for each in all_ for member in each.members]
     supplies = [*(supply for each in all_ for supply in each.supplies), *_joints(members)]
-    found = [*_posts(members, prices), *_meshes(all_, prices), *_panels(members, prices), *_cylinders(members, prices)]
+    found = [
+        *_posts(members, prices),
+        *_meshes(all_, prices),
+        *_panels(members, prices),
+        *_cylinders(members, prices),
+    ]
     for table, pack in (("wires", "coil"), ("twines", "spool")):
         found += _by_length(table, pack, members, supplies, prices)
     return (*found, *_ties(members, supplies, prices), *_pieces(members, supplies, prices))
@@ -69,9 +74,17 @@ def total(parts: tuple[Part, ...]) -> float:
 
 
 def _part(
-    key: str, name: str, use: str, count: int, length: float, packs: int, pack: str, size: float, price: float,
+    key: str,
+    name: str,
+    use: str,
+    count: int,
+    length: float,
+    packs: int,
+    pack: str,
+    size: float,
+    price: float,
     prices: Mapping[str, float],
-) -> Part:  # fmt: skip
+) -> Part:
     sized = f"{key}@{size:g}" if pack != "pack" and size != 1 else key
     own = prices.get(sized, prices.get(key, round(price, 2)))
     return Part(key, name, use, count, length, packs, pack, size, own, _life(key), sized)
@@ -86,26 +99,36 @@ def _life(key: str) -> float:
 
 
 def _posts(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
-    """Return posts by the length they are bought in; rails, struts and arms cut from stock lengths, or joined of them."""
+    """Return posts by the length they are bought in; rails, struts and arms cut from stock lengths, or joined
+    of them.
+    """
     found = []
     bought = Counter((m.item, m.buy_length) for m in members if m.role == "post" and m.table == "posts")
     for (key, length), count in bought.items():
         row = tables.posts()[key]
-        found.append(_part(key, row.name, "post", count, length, count, "piece", length, row.price_m * length, prices))
+        found.append(
+            _part(key, row.name, "post", count, length, count, "piece", length, row.price_m * length, prices)
+        )
     for role in ("rail", "strut", "arm"):
         for key in dict.fromkeys(m.item for m in members if m.role == role and m.table == "posts"):
             row = tables.posts()[key]
             own = [m for m in members if m.role == role and m.item == key]
-            enough = [long for long in row.lengths_m if long >= max(m.buy_length for m in own) - 1e-6] or [max(row.lengths_m)]
+            enough = [long for long in row.lengths_m if long >= max(m.buy_length for m in own) - 1e-6] or [
+                max(row.lengths_m)
+            ]
             cuts = {stock: _cut([need for m in own for need in _joined(m, stock)], stock) for stock in enough}
             stock = min(cuts, key=lambda long: (cuts[long] * long, long))
             pieces = cuts[stock]
-            found.append(_part(key, row.name, role, pieces, stock, pieces, "piece", stock, row.price_m * stock, prices))
+            found.append(
+                _part(key, row.name, role, pieces, stock, pieces, "piece", stock, row.price_m * stock, prices)
+            )
     return found
 
 
 def _joined(member: Member, stock: float) -> list[float]:
-    """Return the lengths that make a member: itself, or whole stock lengths and a rest, each over the next by a lap. [m]"""
+    """Return the lengths that make a member: itself, or whole stock lengths and a rest, each over the next by
+    a lap. [m]
+    """
     lap = tables.constant("joint_lap")
     whole = member.pieces(stock, lap) - 1
     return [stock] * whole + [member.buy_length - whole * (stock - lap)]
@@ -118,12 +141,18 @@ def _joints(members: Sequence[Member]) -> list[Supply]:
     """
     longest = {key: max(row.lengths_m) for key, row in tables.posts().items()}
     lap = tables.constant("joint_lap")
-    joints = sum(m.pieces(longest[m.item], lap) - 1 for m in members if m.table == "posts" and m.role in ("rail", "strut", "arm"))
+    joints = sum(
+        m.pieces(longest[m.item], lap) - 1
+        for m in members
+        if m.table == "posts" and m.role in ("rail", "strut", "arm")
+    )
     return [Supply("joint", "ties", _BINDING, 2 * joints)] if joints else []
 
 
 def _cut(needs: Sequence[float], stock: float) -> int:
-    """Return how many stock lengths some pieces are cut from, the longest first, each from the first that has room."""
+    """Return how many stock lengths some pieces are cut from, the longest first, each from the first that has
+    room.
+    """
     left: list[float] = []
     for need in sorted(needs, reverse=True):
         place = next((i for i, room in enumerate(left) if room >= need - 1e-6), None)
@@ -148,7 +177,9 @@ def _meshes(geometries: Sequence[Geometry], prices: Mapping[str, float]) -> list
     return [_mesh(tables.meshes()[key], height, bays, prices) for (key, height), bays in runs.items()]
 
 
-def _mesh(row: rows.Mesh, height: float, runs: Sequence[tuple[Member, ...]], prices: Mapping[str, float]) -> Part:
+def _mesh(
+    row: rows.Mesh, height: float, runs: Sequence[tuple[Member, ...]], prices: Mapping[str, float]
+) -> Part:
     stock_height = min((h for h in row.heights_m if h >= height - 0.011), default=max(row.heights_m))
     strips = math.ceil(height / stock_height - 0.01)
     if row.kind in ("panel", "sheet"):
@@ -157,11 +188,15 @@ def _mesh(row: rows.Mesh, height: float, runs: Sequence[tuple[Member, ...]], pri
         packs = counts[length] * strips
     else:
         run = sum(bay.buy_length for bays in runs for bay in bays) * _WASTE["mesh"] * strips
-        length = min(row.lengths_m, key=lambda stock: (round(math.ceil(run / stock - 1e-6) * stock, 3), -stock))
+        length = min(
+            row.lengths_m, key=lambda stock: (round(math.ceil(run / stock - 1e-6) * stock, 3), -stock)
+        )
         packs = math.ceil(run / length - 1e-6)
     price = row.price_m2 * length * stock_height
     kind = {"panel": "panel", "sheet": "sheet", "roll": "roll", "net": "roll"}[row.kind]
-    part = _part(row.key, row.name, f"mesh, {stock_height:g} m high", packs, length, packs, kind, length, price, prices)
+    part = _part(
+        row.key, row.name, f"mesh, {stock_height:g} m high", packs, length, packs, kind, length, price, prices
+    )
     sized = f"{part.price_key}x{stock_height:g}"
     return replace(part, price=prices.get(sized, part.price), price_key=sized)
 
@@ -175,7 +210,18 @@ def _panels(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part
         enough = [long for long in row.lengths_m if long >= length - 1e-6] or [max(row.lengths_m)]
         cuts = {long: _cut([min(length, long)] * count, long) for long in enough}
         stock, height = min(cuts, key=lambda long: (cuts[long] * long, long)), max(row.heights_m)
-        part = _part(key, row.name, "bent panel", count, length, cuts[stock], "panel", stock, row.price_m2 * stock * height, prices)
+        part = _part(
+            key,
+            row.name,
+            "bent panel",
+            count,
+            length,
+            cuts[stock],
+            "panel",
+            stock,
+            row.price_m2 * stock * height,
+            prices,
+        )
         sized = f"{part.price_key}x{height:g}"
         found.append(replace(part, price=prices.get(sized, part.price), price_key=sized))
     return found
@@ -189,7 +235,11 @@ def _cylinders(members: Sequence[Member], prices: Mapping[str, float]) -> list[P
         rings = [m for m in members if m.role == "ring" and m.item == key]
         around, height = max(m.buy_length for m in rings), max(m.points[1][2] for m in rings)
         stock_height = min((h for h in row.heights_m if h >= height - 0.011), default=max(row.heights_m))
-        packs = {long: math.ceil(len(rings) / max(math.floor(long / around + 1e-6), 1)) for long in row.lengths_m if long >= around}
+        packs = {
+            long: math.ceil(len(rings) / max(math.floor(long / around + 1e-6), 1))
+            for long in row.lengths_m
+            if long >= around
+        }
         long = min(packs, key=lambda stock: (packs[stock] * stock, stock), default=max(row.lengths_m))
         count = packs.get(long, len(rings))
         part = _part(
@@ -224,8 +274,10 @@ def _sheets(bays: tuple[Member, ...], stock: float) -> int:
 
 def _by_length(
     table: str, pack: str, members: Sequence[Member], supplies: Sequence[Supply], prices: Mapping[str, float]
-) -> list[Part]:  # fmt: skip
-    """Return wire or twine: every length of a kind together, with its waste, in the pack that leaves the least."""
+) -> list[Part]:
+    """Return wire or twine: every length of a kind together, with its waste, in the pack that leaves the
+    least.
+    """
     needs: dict[str, float] = {}
     for member in members:
         if member.table == table:
@@ -240,13 +292,17 @@ def _by_length(
         size = _stock(row.packs_m, need)
         packs = math.ceil(need / size - 1e-6)
         use = "wire" if table == "wires" else "string"
-        found.append(_part(key, row.name, use, packs, round(need, 1), packs, pack, size, row.price_m * size, prices))
+        found.append(
+            _part(key, row.name, use, packs, round(need, 1), packs, pack, size, row.price_m * size, prices)
+        )
     return found
 
 
 def _pieces(members: Sequence[Member], supplies: Sequence[Supply], prices: Mapping[str, float]) -> list[Part]:
     """Return what is bought by the piece: anchors, cages, fittings; the small ones by the pack."""
-    counts: Counter[tuple[str, str, str]] = Counter((m.table, m.item, m.role) for m in members if m.table in (*_BY_PIECE, "fittings"))
+    counts: Counter[tuple[str, str, str]] = Counter(
+        (m.table, m.item, m.role) for m in members if m.table in (*_BY_PIECE, "fittings")
+    )
     for supply in supplies:
         if supply.table in (*_BY_PIECE, "fittings"):
             counts[(supply.table, supply.item, supply.key.replace("-", " "))] += supply.count
@@ -256,7 +312,9 @@ def _pieces(members: Sequence[Member], supplies: Sequence[Supply], prices: Mappi
         pack = getattr(row, "pack", 1)
         packs = math.ceil(count * (_WASTE["tie"] if pack > 1 else 1.0) / pack)
         price = getattr(row, "price", 0.0) * pack
-        found.append(_part(key, row.name, use, count, 0.0, packs, "pack" if pack > 1 else "piece", pack, price, prices))
+        found.append(
+            _part(key, row.name, use, count, 0.0, packs, "pack" if pack > 1 else "piece", pack, price, prices)
+        )
     return found
 
 
@@ -275,8 +333,14 @@ def _ties(members: Sequence[Member], supplies: Sequence[Supply], prices: Mapping
         if row.packs_m:
             spool = _stock(row.packs_m, need * row.length_m)
             packs = math.ceil(need * row.length_m / spool - 1e-6)
-            found.append(_part(key, row.name, use, count, row.length_m, packs, "spool", spool, row.price * spool, prices))
+            found.append(
+                _part(
+                    key, row.name, use, count, row.length_m, packs, "spool", spool, row.price * spool, prices
+                )
+            )
         else:
             packs = math.ceil(need / row.pack)
-            found.append(_part(key, row.name, use, count, 0.0, packs, "pack", row.pack, row.price * row.pack, prices))
+            found.append(
+                _part(key, row.name, use, count, 0.0, packs, "pack", row.pack, row.price * row.pack, prices)
+            )
     return found

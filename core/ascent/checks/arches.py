@@ -1,4 +1,6 @@
-"""A panel bent to an arch: its figures, when it sways away, how sharply its wires bend, what its feet must take."""
+"""A panel bent to an arch: its figures, when it sways away, how sharply its wires bend, what its feet must
+take.
+"""
 
 from __future__ import annotations
 
@@ -77,14 +79,22 @@ def figures(length: Number, span: Number, hold: Number, stiffness: float, clampe
 
     force, load = stiffness / long**2, stiffness / long**3
     return Figures(
-        read("rise") * long, read("foot") * force, read("tie") * force, long / np.maximum(read("curvature"), 1e-9), read("widest") * long,
-        read("energy") * stiffness / long, read("sway") * load, read("drop") * long / load, read("tie_gain") * force / load,
+        read("rise") * long,
+        read("foot") * force,
+        read("tie") * force,
+        long / np.maximum(read("curvature"), 1e-9),
+        read("widest") * long,
+        read("energy") * stiffness / long,
+        read("sway") * load,
+        read("drop") * long / load,
+        read("tie_gain") * force / load,
         read("shift") * long / load,
-    )  # fmt: skip
+    )
 
 
 def _clamped(length: Number, span: Number, hold: Number, stiffness: float) -> Figures:
-    """Return the figures of panels between legs that are held straight: H − M/h at the legs' tops, M/h at their feet.
+    """Return the figures of panels between legs that are held straight: H − M/h at the legs' tops, M/h at
+    their feet.
 
     Source: handbook-8.2
     """
@@ -97,17 +107,28 @@ def _clamped(length: Number, span: Number, hold: Number, stiffness: float) -> Fi
 
     load, moment = stiffness / free**3, read("moment") * stiffness / free
     return Figures(
-        low + read("rise") * free, moment / low, read("thrust") * stiffness / free**2 - moment / low, free / np.maximum(read("curvature"), 1e-9),
-        read("widest") * free, read("energy") * stiffness / free, read("sway") * load, read("drop") * free / load,
-        read("thrust_gain") * free - read("moment_gain") * free**2 / low, read("shift") * free / load,
-    )  # fmt: skip
+        low + read("rise") * free,
+        moment / low,
+        read("thrust") * stiffness / free**2 - moment / low,
+        free / np.maximum(read("curvature"), 1e-9),
+        read("widest") * free,
+        read("energy") * stiffness / free,
+        read("sway") * load,
+        read("drop") * free / load,
+        read("thrust_gain") * free - read("moment_gain") * free**2 / low,
+        read("shift") * free / load,
+    )
 
 
 def fits(length: Number, span: Number, hold: Number, clamped: bool = False) -> Array:
-    """Return whether a panel of that length can be bent so: neither stretched flat nor pinched past the table."""
+    """Return whether a panel of that length can be bent so: neither stretched flat nor pinched past the
+    table.
+    """
     if clamped:
         low, high = tables.clamped_arches()[0][[0, -1]]
-        wide = np.asarray(span, dtype=float) / np.maximum(np.asarray(length, dtype=float) - 2 * np.asarray(hold, dtype=float), 1e-9)
+        wide = np.asarray(span, dtype=float) / np.maximum(
+            np.asarray(length, dtype=float) - 2 * np.asarray(hold, dtype=float), 1e-9
+        )
         return np.asarray((low <= wide) & (wide <= high))
     share = np.asarray(hold, dtype=float) / length
     opening = np.asarray(span, dtype=float) / length / np.maximum(1.0 - 2.0 * share, 1e-9)
@@ -121,9 +142,20 @@ def sway(found: Figures, weight: Array) -> Check:
     Source: handbook-8.5
     """
     return Check(
-        "arch-sway", weight, found.sway / tables.constant("sway"), found.sway, "line_load", "handbook-8.5", "judgement",
-        {"weight": (weight, "line_load"), "critical": (found.sway, "line_load"), "rise": (found.rise, "length")}, "sway",
-    )  # fmt: skip
+        "arch-sway",
+        weight,
+        found.sway / tables.constant("sway"),
+        found.sway,
+        "line_load",
+        "handbook-8.5",
+        "judgement",
+        {
+            "weight": (weight, "line_load"),
+            "critical": (found.sway, "line_load"),
+            "rise": (found.rise, "length"),
+        },
+        "sway",
+    )
 
 
 def crown(found: Figures, bare: float, fruit: Array, length: float) -> Check:
@@ -140,16 +172,35 @@ def crown(found: Figures, bare: float, fruit: Array, length: float) -> Check:
     more = (tables.constant("crown_share") - 1 / 3) * (1.0 / tables.constant("crown_all") - 1.0)
     weight = np.asarray((bare + fruit * (1.0 + more)) / length)
     return Check(
-        "arch-crown", weight, found.sway / tables.constant("sway"), found.sway, "line_load", "handbook-0.4", "judgement",
-        {"weight": (weight, "line_load"), "critical": (found.sway, "line_load"), "rise": (found.rise, "length")}, "sway",
-    )  # fmt: skip
+        "arch-crown",
+        weight,
+        found.sway / tables.constant("sway"),
+        found.sway,
+        "line_load",
+        "handbook-0.4",
+        "judgement",
+        {
+            "weight": (weight, "line_load"),
+            "critical": (found.sway, "line_load"),
+            "rise": (found.rise, "length"),
+        },
+        "sway",
+    )
 
 
-def blown(mesh_moment: Strength, wind: Array, lever: Array, hinges: float, weight: Array, found: Figures, key: str = "arch-blown") -> Check:
+def blown(
+    mesh_moment: Strength,
+    wind: Array,
+    lever: Array,
+    hinges: float,
+    weight: Array,
+    found: Figures,
+    key: str = "arch-blown",
+) -> Check:
     """Return the check of a sprung arch that the wind across it bends in its own plane until it folds over.
 
-    Its spring is in balance with itself and takes nothing from what it bears once it yields: F z = m M, m hinges, the weight leaning
-    with it as it sways.
+    Its spring is in balance with itself and takes nothing from what it bears once it yields: F z = m M, m
+    hinges, the weight leaning with it as it sways.
 
     Args:
         mesh_moment: Moment that all its wires bear together. [N·m]
@@ -165,10 +216,22 @@ def blown(mesh_moment: Strength, wind: Array, lever: Array, hinges: float, weigh
     amplified = column.amplification(weight, found.sway)
     demand = np.asarray(wind * lever * amplified)
     return Check(
-        key, demand, hinges * mesh_moment.allowed, hinges * mesh_moment.median, "moment", "limit-analysis", "judgement",
-        {"wind": (wind, "force"), "lever": (lever, "length"), "amplified": (amplified, "ratio"), "hinges": (hinges, "count"),
-         "demand": (demand, "moment")}, "sway",
-    )  # fmt: skip
+        key,
+        demand,
+        hinges * mesh_moment.allowed,
+        hinges * mesh_moment.median,
+        "moment",
+        "limit-analysis",
+        "judgement",
+        {
+            "wind": (wind, "force"),
+            "lever": (lever, "length"),
+            "amplified": (amplified, "ratio"),
+            "hinges": (hinges, "count"),
+            "demand": (demand, "moment"),
+        },
+        "sway",
+    )
 
 
 def wires_bear(mesh: rows.Mesh, width: float) -> Strength:
@@ -178,7 +241,10 @@ def wires_bear(mesh: rows.Mesh, width: float) -> Strength:
     """
     wires, modulus = max(math.floor(width / mesh.up + 1e-6), 2), section.round_bar(mesh.wire).Z
     material = tables.mesh_materials()[mesh.material]
-    return Strength(np.asarray(0.6 * wires * modulus * material.yield_), np.asarray(wires * modulus * material.median_yield))
+    return Strength(
+        np.asarray(0.6 * wires * modulus * material.yield_),
+        np.asarray(wires * modulus * material.median_yield),
+    )
 
 
 def bend(found: Figures, mesh: rows.Mesh) -> Check:
@@ -188,13 +254,20 @@ def bend(found: Figures, mesh: rows.Mesh) -> Check:
     """
     least = np.full((1, 1, 1), tables.constant("bend_least") * mesh.wire)
     return Check(
-        "arch-bend", least, found.radius, _POPS * found.radius, "length", "handbook-8.4", "judgement",
+        "arch-bend",
+        least,
+        found.radius,
+        _POPS * found.radius,
+        "length",
+        "handbook-8.4",
+        "judgement",
         {"radius": (found.radius, "length"), "least": (least, "length"), "wire": (mesh.wire, "wire")},
-    )  # fmt: skip
+    )
 
 
 def hoop_bend(found: Figures, post: rows.Post) -> Check:
-    """Return the check of how sharply a hoop is bent: plastic by its strain, steel tube and drawn rod by their width.
+    """Return the check of how sharply a hoop is bent: plastic by its strain, steel tube and drawn rod by
+    their width.
 
     Source: handbook-9.6
     """
@@ -204,13 +277,20 @@ def hoop_bend(found: Figures, post: rows.Post) -> Check:
         least = post.a * tables.constant("tube_bend" if post.shape == "tube" else "bend_least")
     needed = np.full((1, 1, 1), least)
     return Check(
-        "hoop-bend", needed, found.radius, _POPS * found.radius, "length", "handbook-9.6", "judgement",
+        "hoop-bend",
+        needed,
+        found.radius,
+        _POPS * found.radius,
+        "length",
+        "handbook-9.6",
+        "judgement",
         {"radius": (found.radius, "length"), "least": (needed, "length"), "width": (post.a, "length")},
-    )  # fmt: skip
+    )
 
 
 def tied(tie: rows.Tie, push: Array, wind: Array, count: int, bears: bool, days: Array) -> Check:
-    """Return the check of the ties of one post: a post outside the panel bears the push, one inside only holds by its ties.
+    """Return the check of the ties of one post: a post outside the panel bears the push, one inside only
+    holds by its ties.
 
     Args:
         tie: The tie.
@@ -225,10 +305,22 @@ def tied(tie: rows.Tie, push: Array, wind: Array, count: int, bears: bool, days:
     pulled = np.where(bears & (push > 0), np.maximum(wind - push, 0.0), np.abs(push) + wind)
     demand = pulled * tables.constant("tie_uneven") / count
     return Check(
-        "arch-tie", demand, *ties.strength(tie, days), "force", "handbook-8.7", tie.certainty,
-        {"push": (push, "force"), "wind": (wind, "force"), "pulled": (pulled, "force"), "count": (float(count), "count"),
-         "demand": (demand, "force")}, "twine", np.asarray(pulled / count),
-    )  # fmt: skip
+        "arch-tie",
+        demand,
+        *ties.strength(tie, days),
+        "force",
+        "handbook-8.7",
+        tie.certainty,
+        {
+            "push": (push, "force"),
+            "wind": (wind, "force"),
+            "pulled": (pulled, "force"),
+            "count": (float(count), "count"),
+            "demand": (demand, "force"),
+        },
+        "twine",
+        np.asarray(pulled / count),
+    )
 
 
 def joined(tie: rows.Tie, pull: Array, days: Array) -> Check:
@@ -238,9 +330,16 @@ def joined(tie: rows.Tie, pull: Array, days: Array) -> Check:
     """
     demand = pull * tables.constant("tie_uneven")
     return Check(
-        "hoop-joined", demand, *ties.strength(tie, days), "force", "handbook-9.6", tie.certainty,
-        {"pull": (pull, "force"), "demand": (demand, "force")}, "twine", pull,
-    )  # fmt: skip
+        "hoop-joined",
+        demand,
+        *ties.strength(tie, days),
+        "force",
+        "handbook-9.6",
+        tie.certainty,
+        {"pull": (pull, "force"), "demand": (demand, "force")},
+        "twine",
+        pull,
+    )
 
 
 def lap(tie: rows.Tie, wind: Array, count: int, days: Array) -> Check:
@@ -250,9 +349,16 @@ def lap(tie: rows.Tie, wind: Array, count: int, days: Array) -> Check:
     """
     demand = wind * tables.constant("lap_share") / count * tables.constant("tie_uneven")
     return Check(
-        "arch-lap", demand, *ties.strength(tie, days), "force", "handbook-8.7", "judgement",
-        {"wind": (wind, "force"), "count": (float(count), "count"), "demand": (demand, "force")}, "twine", np.asarray(demand / tables.constant("tie_uneven")),
-    )  # fmt: skip
+        "arch-lap",
+        demand,
+        *ties.strength(tie, days),
+        "force",
+        "handbook-8.7",
+        "judgement",
+        {"wind": (wind, "force"), "count": (float(count), "count"), "demand": (demand, "force")},
+        "twine",
+        np.asarray(demand / tables.constant("tie_uneven")),
+    )
 
 
 def lifted(wind: Array, height: Array, weight: float, span: float) -> Array:
@@ -264,10 +370,11 @@ def lifted(wind: Array, height: Array, weight: float, span: float) -> Array:
 
 
 def sling(row: rows.Fitting, fruit: float, count: int, angle: float, crop_factor: Array) -> Check:
-    """Return the check of the sling of the heaviest fruit: it swings, and its cloth is wet; that factor is taken once, on the fruit.
+    """Return the check of the sling of the heaviest fruit: it swings, and its cloth is wet; that factor is
+    taken once, on the fruit.
 
-    The row says what the sling carries by two legs at 60° from the horizontal, as it is tied; a leg pulls W/(n sin β), so fewer
-    or flatter legs pull harder.
+    The row says what the sling carries by two legs at 60° from the horizontal, as it is tied; a leg pulls
+    W/(n sin β), so fewer or flatter legs pull harder.
 
     Args:
         row: The sling.
@@ -277,17 +384,36 @@ def sling(row: rows.Fitting, fruit: float, count: int, angle: float, crop_factor
 
     Source: handbook-13
     """
-    hung = np.asarray(tables.constant("gravity") * fruit * np.ones_like(crop_factor)) * _USUAL_LEGS / (count * math.sin(angle))
+    hung = (
+        np.asarray(tables.constant("gravity") * fruit * np.ones_like(crop_factor))
+        * _USUAL_LEGS
+        / (count * math.sin(angle))
+    )
     demand, breaks = tables.constant("sling_demand") * hung, row.working_N * row.median
     return Check(
-        "sling", demand, breaks, breaks, "force", row.source, row.certainty,
-        {"fruit": (fruit, "mass"), "legs": (float(count), "count"), "angle": (math.degrees(angle), "angle"),
-         "leg": (demand / _USUAL_LEGS, "force"), "demand": (demand, "force")}, "twine", hung * tables.constant("sling_swing"),
-    )  # fmt: skip
+        "sling",
+        demand,
+        breaks,
+        breaks,
+        "force",
+        row.source,
+        row.certainty,
+        {
+            "fruit": (fruit, "mass"),
+            "legs": (float(count), "count"),
+            "angle": (math.degrees(angle), "angle"),
+            "leg": (demand / _USUAL_LEGS, "force"),
+            "demand": (demand, "force"),
+        },
+        "twine",
+        hung * tables.constant("sling_swing"),
+    )
 
 
 _USUAL_LEGS = 2 * math.sin(math.radians(60))  # of a sling: pull of a leg = weight over this
-_CROWN = (0.5 - 1.0 / math.pi) / 2  # crown moment of a two-hinged half circle under a weight there, per weight and span
+_CROWN = (
+    0.5 - 1.0 / math.pi
+) / 2  # crown moment of a two-hinged half circle under a weight there, per weight and span
 _OVER_SAG = 0.05  # of their bay, that lines over the top hang down
 
 
@@ -309,7 +435,9 @@ def tube_critical(row: rows.Post, rise: float, stiff: float) -> float:
     return 2.0 * column.euler_load(bending.stiffness(row), max(rise - stiff, 0.1), 1.0 if stiff else 2.0)
 
 
-def tube(row: rows.Post, wind: Array, height: Array, weight: Array, span: float, rise: float, stiff: float) -> Check:
+def tube(
+    row: rows.Post, wind: Array, height: Array, weight: Array, span: float, rise: float, stiff: float
+) -> Check:
     """Return the check of a tube arch bent by the wind across it and by the crop at its crown.
 
     Args:
@@ -329,10 +457,24 @@ def tube(row: rows.Post, wind: Array, height: Array, weight: Array, span: float,
     hung = weight * span * _CROWN
     demand = np.asarray(wind / 2 * lever * amplified + hung)
     return Check(
-        "arch-tube", demand, bears.allowed, bears.median, "moment", "handbook-9.5", tables.materials()[row.material].certainty,
-        {"wind": (wind, "force"), "lever": (lever, "length"), "amplified": (amplified, "ratio"), "weight": (weight, "force"),
-         "span": (span, "length"), "hung": (hung, "moment"), "demand": (demand, "moment")}, bending.stuff_of(row),
-    )  # fmt: skip
+        "arch-tube",
+        demand,
+        bears.allowed,
+        bears.median,
+        "moment",
+        "handbook-9.5",
+        tables.materials()[row.material].certainty,
+        {
+            "wind": (wind, "force"),
+            "lever": (lever, "length"),
+            "amplified": (amplified, "ratio"),
+            "weight": (weight, "force"),
+            "span": (span, "length"),
+            "hung": (hung, "moment"),
+            "demand": (demand, "moment"),
+        },
+        bending.stuff_of(row),
+    )
 
 
 def tube_sway(row: rows.Post, weight: Array, rise: float, stiff: float) -> Check:
@@ -342,9 +484,16 @@ def tube_sway(row: rows.Post, weight: Array, rise: float, stiff: float) -> Check
     """
     critical = tube_critical(row, rise, stiff)
     return Check(
-        "arch-tube-sway", weight, critical / tables.constant("sway"), critical, "force", "handbook-9.5", "judgement",
-        {"weight": (weight, "force"), "critical": (critical, "force"), "rise": (rise, "length")}, bending.stuff_of(row),
-    )  # fmt: skip
+        "arch-tube-sway",
+        weight,
+        critical / tables.constant("sway"),
+        critical,
+        "force",
+        "handbook-9.5",
+        "judgement",
+        {"weight": (weight, "force"), "critical": (critical, "force"), "rise": (rise, "length")},
+        bending.stuff_of(row),
+    )
 
 
 def tube_sway_per_force(row: rows.Post, height: Array, rise: float, stiff: float) -> Array:
@@ -353,7 +502,9 @@ def tube_sway_per_force(row: rows.Post, height: Array, rise: float, stiff: float
     Source: handbook-9.5
     """
     free = max(rise - stiff, 0.1)
-    return np.asarray(np.maximum(height - stiff, 0.1) * free**2 / ((24.0 if stiff else 6.0) * bending.stiffness(row)))
+    return np.asarray(
+        np.maximum(height - stiff, 0.1) * free**2 / ((24.0 if stiff else 6.0) * bending.stiffness(row))
+    )
 
 
 def over_pull(load: Array, bay: float) -> Array:

@@ -18,9 +18,16 @@ def arm(post: rows.Post, load: Array, reach: float) -> Check:
     bears = max(bending.moments(post), bending.moments(post, other_way=True))
     moment = load * reach
     return Check(
-        "arm-bending", moment, bears.lasting, bears.median_lasting, "moment", material.source, material.certainty,
-        {"load": (load, "force"), "reach": (reach, "length"), "moment": (moment, "moment")}, bending.stuff_of(post),
-    )  # fmt: skip
+        "arm-bending",
+        moment,
+        bears.lasting,
+        bears.median_lasting,
+        "moment",
+        material.source,
+        material.certainty,
+        {"load": (load, "force"), "reach": (reach, "length"), "moment": (moment, "moment")},
+        bending.stuff_of(post),
+    )
 
 
 def knee(row: rows.Fitting, load: Array, reach: float) -> Check:
@@ -32,9 +39,16 @@ def knee(row: rows.Fitting, load: Array, reach: float) -> Check:
     """
     push = load * 2.0 / 0.7071
     return Check(
-        "knee", push, row.working_N, row.working_N * row.median, "force", row.source, row.certainty,
-        {"load": (load, "force"), "reach": (reach, "length"), "push": (push, "force")}, "screws",
-    )  # fmt: skip
+        "knee",
+        push,
+        row.working_N,
+        row.working_N * row.median,
+        "force",
+        row.source,
+        row.certainty,
+        {"load": (load, "force"), "reach": (reach, "length"), "push": (push, "force")},
+        "screws",
+    )
 
 
 def one_side(post: rows.Post, load: Array, reach: float) -> Check:
@@ -45,6 +59,13 @@ def one_side(post: rows.Post, load: Array, reach: float) -> Check:
     material, bears = tables.materials()[post.material], bending.moments(post)
     moment = load * reach
     return Check(
-        "one-side", moment, bears.lasting, bears.median_lasting, "moment", material.source, material.certainty,
-        {"load": (load, "force"), "reach": (reach, "length"), "moment": (moment, "moment")}, bending.stuff_of(post),
-    )  # fmt: skip
+        "one-side",
+        moment,
+        bears.lasting,
+        bears.median_lasting,
+        "moment",
+        material.source,
+        material.certainty,
+        {"load": (load, "force"), "reach": (reach, "length"), "moment": (moment, "moment")},
+        bending.stuff_of(post),
+    )

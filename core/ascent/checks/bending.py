@@ -16,7 +16,9 @@ from . import sections
 
 
 class Moments(NamedTuple):
-    """What a post may be bent with in a gust and all season, and what it is expected to bear of either. [N·m]"""
+    """What a post may be bent with in a gust and all season, and what it is expected to bear of either.
+    [N·m]
+    """
 
     allowed: float
     lasting: float
@@ -31,9 +33,9 @@ _PLASTIC = 1.6  # of the yield moment, the most that a whole yielded section cou
 def moments(post: rows.Post, other_way: bool = False) -> Moments:
     """Return the moments of a post.
 
-    Compact steel bends until its whole section yields, Fy Z ≤ 1.6 Fy S over 1.67; a tee whose stem is pressed is
-    designed to its first yield, since the wind comes from either side. Wood and cane break at their edge. Under a lasting
-    load the median falls as the allowable does.
+    Compact steel bends until its whole section yields, Fy Z ≤ 1.6 Fy S over 1.67; a tee whose stem is pressed
+    is designed to its first yield, since the wind comes from either side. Wood and cane break at their edge.
+    Under a lasting load the median falls as the allowable does.
 
     Args:
         post: The post.
@@ -48,13 +50,16 @@ def moments(post: rows.Post, other_way: bool = False) -> Moments:
     lasts = material.allow_sustained / material.allow_gust
     designed, yielded = designed * post.sound, yielded * post.sound
     return Moments(
-        designed * material.allow_gust, designed * material.allow_sustained, yielded * material.median, yielded * material.median * lasts
+        designed * material.allow_gust,
+        designed * material.allow_sustained,
+        yielded * material.median,
+        yielded * material.median * lasts,
     )
 
 
 def after(post: rows.Post, seasons: int) -> rows.Post:
-    """Return a post that has stood so many seasons in wet soil: rot or rust take of its strength evenly over its life, down to what
-    is left of it when it should be replaced.
+    """Return a post that has stood so many seasons in wet soil: rot or rust take of its strength evenly over
+    its life, down to what is left of it when it should be replaced.
 
     Source: handbook-3.4
     """
@@ -94,14 +99,26 @@ def post_across(post: rows.Post, force: Array, height: Array, amplified: Array) 
     material = tables.materials()[post.material]
     moment = force * height * amplified
     return Check(
-        "post-bending-across", moment, bears.allowed, bears.median, "moment", material.source, material.certainty,
-        {"force": (force, "force"), "height": (height, "length"), "amplified": (amplified, "ratio"), "moment": (moment, "moment")},
+        "post-bending-across",
+        moment,
+        bears.allowed,
+        bears.median,
+        "moment",
+        material.source,
+        material.certainty,
+        {
+            "force": (force, "force"),
+            "height": (height, "length"),
+            "amplified": (amplified, "ratio"),
+            "moment": (moment, "moment"),
+        },
         stuff_of(post),
-    )  # fmt: skip
+    )
 
 
 def post_held(moment: Array, free: Check) -> Check:
-    """Return the check of a post that is tied back: it bends between soil and tie, or by itself as far as the tie does not hold it.
+    """Return the check of a post that is tied back: it bends between soil and tie, or by itself as far as the
+    tie does not hold it.
 
     Args:
         moment: The greater of both. [N·m]
@@ -121,10 +138,21 @@ def post_along(post: rows.Post, force: Array, height: Array, posts: int) -> Chec
     material = tables.materials()[post.material]
     moment = force / posts * height
     return Check(
-        "post-bending-along", moment, bears.allowed, bears.median, "moment", material.source, material.certainty,
-        {"force": (force, "force"), "height": (height, "length"), "posts": (float(posts), "count"), "moment": (moment, "moment")},
+        "post-bending-along",
+        moment,
+        bears.allowed,
+        bears.median,
+        "moment",
+        material.source,
+        material.certainty,
+        {
+            "force": (force, "force"),
+            "height": (height, "length"),
+            "posts": (float(posts), "count"),
+            "moment": (moment, "moment"),
+        },
         stuff_of(post),
-    )  # fmt: skip
+    )
 
 
 def both_ways(post: rows.Post, across: Array, along: Array, expected: Array | None = None) -> Check:
@@ -136,8 +164,8 @@ def both_ways(post: rows.Post, across: Array, along: Array, expected: Array | No
         along: Moment along it, as designed for. [N·m]
         expected: Moment along it that is expected, where that is less. [N·m]
 
-    A square of wood breaks at a corner, where both bends add; a round section has none, whichever way it is bent; a section that yields
-    as a whole bears what lies within an ellipse.
+    A square of wood breaks at a corner, where both bends add; a round section has none, whichever way it is
+    bent; a section that yields as a whole bears what lies within an ellipse.
 
     Source: aisc-360-h
     """
@@ -146,10 +174,22 @@ def both_ways(post: rows.Post, across: Array, along: Array, expected: Array | No
     joined = np.hypot if material.yields or post.shape in ("round", "cane") else np.add
     demand = joined(across, along * bears.allowed / other.allowed)
     return Check(
-        "end-post-bending", demand, bears.allowed, bears.median, "moment", material.source, material.certainty,
-        {"across": (across, "moment"), "along": (along, "moment"), "other": (other.allowed, "moment"), "moment": (demand, "moment")},
-        stuff_of(post), joined(across, (along if expected is None else expected) * bears.median / other.median),
-    )  # fmt: skip
+        "end-post-bending",
+        demand,
+        bears.allowed,
+        bears.median,
+        "moment",
+        material.source,
+        material.certainty,
+        {
+            "across": (across, "moment"),
+            "along": (along, "moment"),
+            "other": (other.allowed, "moment"),
+            "moment": (demand, "moment"),
+        },
+        stuff_of(post),
+        joined(across, (along if expected is None else expected) * bears.median / other.median),
+    )
 
 
 def lasting(post: rows.Post, moment: Array) -> Check:
@@ -159,9 +199,16 @@ def lasting(post: rows.Post, moment: Array) -> Check:
     """
     bears, material = moments(post, other_way=True), tables.materials()[post.material]
     return Check(
-        "end-post-lasting", moment, bears.lasting, bears.median_lasting, "moment", material.source, material.certainty,
-        {"moment": (moment, "moment")}, stuff_of(post),
-    )  # fmt: skip
+        "end-post-lasting",
+        moment,
+        bears.lasting,
+        bears.median_lasting,
+        "moment",
+        material.source,
+        material.certainty,
+        {"moment": (moment, "moment")},
+        stuff_of(post),
+    )
 
 
 def pushed(post: rows.Post, push: Array, length: float, across: Array) -> Check:
@@ -174,10 +221,23 @@ def pushed(post: rows.Post, push: Array, length: float, across: Array) -> Check:
     bears = moments(post)
     demand = push * tables.constant("column") / critical + across / bears.allowed
     return Check(
-        "end-post-pushed", demand, 1.0, 1.0, "ratio", "timoshenko-gere", "judgement",
-        {"push": (push, "force"), "length": (length, "length"), "critical": (critical, "force"), "across": (across, "moment"),
-         "demand": (demand, "ratio")}, stuff_of(post), np.asarray(push / critical + across / bears.median),
-    )  # fmt: skip
+        "end-post-pushed",
+        demand,
+        1.0,
+        1.0,
+        "ratio",
+        "timoshenko-gere",
+        "judgement",
+        {
+            "push": (push, "force"),
+            "length": (length, "length"),
+            "critical": (critical, "force"),
+            "across": (across, "moment"),
+            "demand": (demand, "ratio"),
+        },
+        stuff_of(post),
+        np.asarray(push / critical + across / bears.median),
+    )
 
 
 def person_pull(post: rows.Post, top: float) -> Check:
@@ -189,10 +249,16 @@ def person_pull(post: rows.Post, top: float) -> Check:
     pull, height = tables.constant("person_pull"), min(tables.constant("hand_height"), top)
     moment = np.full((1, 1, 1), pull * height)
     return Check(
-        "person-pull-bending", moment, bears.allowed, bears.median, "moment", "handbook-0.4", "judgement",
+        "person-pull-bending",
+        moment,
+        bears.allowed,
+        bears.median,
+        "moment",
+        "handbook-0.4",
+        "judgement",
         {"force": (pull, "force"), "height": (height, "length"), "moment": (moment, "moment")},
         stuff_of(post),
-    )  # fmt: skip
+    )
 
 
 def rail(post: rows.Post, down: Array, side: Array, span: float) -> Check:
@@ -204,10 +270,16 @@ def rail(post: rows.Post, down: Array, side: Array, span: float) -> Check:
     load = np.hypot(down, side)
     moment = np.asarray(beam.span_moment(load, span))
     return Check(
-        "rail-bending", moment, bears.allowed, bears.median, "moment", "timoshenko-beams", tables.materials()[post.material].certainty,
+        "rail-bending",
+        moment,
+        bears.allowed,
+        bears.median,
+        "moment",
+        "timoshenko-beams",
+        tables.materials()[post.material].certainty,
         {"load": (load, "line_load"), "span": (span, "length"), "moment": (moment, "moment")},
         stuff_of(post),
-    )  # fmt: skip
+    )
 
 
 def rail_sag(post: rows.Post, down: Array, span: float) -> Array:
@@ -220,7 +292,8 @@ def rail_sag(post: rows.Post, down: Array, span: float) -> Array:
 
 
 def beam_in_gust(post: rows.Post, down: Array, side: Array, span: float) -> Check:
-    """Return the check of a beam laid on edge: crop bends it down while the wind on the strings bends it flat.
+    """Return the check of a beam laid on edge: crop bends it down while the wind on the strings bends it
+    flat.
 
     Source: timoshenko-beams
     """
@@ -228,10 +301,23 @@ def beam_in_gust(post: rows.Post, down: Array, side: Array, span: float) -> Chec
     upright, level = beam.span_moment(down, span), beam.span_moment(side, span)
     demand = np.asarray(upright + level * strong.allowed / weak.allowed)
     return Check(
-        "beam-gust", demand, strong.allowed, strong.median, "moment", "timoshenko-beams", tables.materials()[post.material].certainty,
-        {"down": (down, "line_load"), "side": (side, "line_load"), "span": (span, "length"), "upright": (upright, "moment"),
-         "level": (level, "moment"), "moment": (demand, "moment")}, stuff_of(post),
-    )  # fmt: skip
+        "beam-gust",
+        demand,
+        strong.allowed,
+        strong.median,
+        "moment",
+        "timoshenko-beams",
+        tables.materials()[post.material].certainty,
+        {
+            "down": (down, "line_load"),
+            "side": (side, "line_load"),
+            "span": (span, "length"),
+            "upright": (upright, "moment"),
+            "level": (level, "moment"),
+            "moment": (demand, "moment"),
+        },
+        stuff_of(post),
+    )
 
 
 def beam_lasting(post: rows.Post, down: Array, span: float) -> Check:
@@ -242,9 +328,16 @@ def beam_lasting(post: rows.Post, down: Array, span: float) -> Check:
     bears, material = moments(post), tables.materials()[post.material]
     moment = np.asarray(beam.span_moment(down, span))
     return Check(
-        "beam-lasting", moment, bears.lasting, bears.median_lasting, "moment", material.source, material.certainty,
-        {"down": (down, "line_load"), "span": (span, "length"), "moment": (moment, "moment")}, stuff_of(post),
-    )  # fmt: skip
+        "beam-lasting",
+        moment,
+        bears.lasting,
+        bears.median_lasting,
+        "moment",
+        material.source,
+        material.certainty,
+        {"down": (down, "line_load"), "span": (span, "length"), "moment": (moment, "moment")},
+        stuff_of(post),
+    )
 
 
 def beam_sag(post: rows.Post, down: Array, span: float) -> Array:
@@ -262,13 +355,21 @@ def screwed(row: rows.Fitting, moment: Array, gap: float) -> Check:
     """
     each = moment / gap
     return Check(
-        "screwed", each, row.working_N, row.working_N * row.median, "force", row.source, row.certainty,
-        {"moment": (moment, "moment"), "gap": (gap, "length"), "each": (each, "force")}, "screws",
-    )  # fmt: skip
+        "screwed",
+        each,
+        row.working_N,
+        row.working_N * row.median,
+        "force",
+        row.source,
+        row.certainty,
+        {"moment": (moment, "moment"), "gap": (gap, "length"), "each": (each, "force")},
+        "screws",
+    )
 
 
 def racking(post: rows.Post, force: Array, height: float, posts: int, weight: Array) -> Check:
-    """Return the check of a frame without a brace in its own plane: its posts bend their other way, and lean under the crop.
+    """Return the check of a frame without a brace in its own plane: its posts bend their other way, and lean
+    under the crop.
 
     Source: handbook-9.5
     """
@@ -278,7 +379,19 @@ def racking(post: rows.Post, force: Array, height: float, posts: int, weight: Ar
     moment = np.asarray(force * height / posts * amplified)
     material = tables.materials()[post.material]
     return Check(
-        "racking", moment, bears.allowed, bears.median, "moment", "handbook-9.5", material.certainty,
-        {"force": (force, "force"), "posts": (float(posts), "count"), "height": (height, "length"), "amplified": (amplified, "ratio"),
-         "moment": (moment, "moment")}, stuff_of(post),
-    )  # fmt: skip
+        "racking",
+        moment,
+        bears.allowed,
+        bears.median,
+        "moment",
+        "handbook-9.5",
+        material.certainty,
+        {
+            "force": (force, "force"),
+            "posts": (float(posts), "count"),
+            "height": (height, "length"),
+            "amplified": (amplified, "ratio"),
+            "moment": (moment, "moment"),
+        },
+        stuff_of(post),
+    )

@@ -25,14 +25,21 @@ def pushed(thick: float, high: float, push: Array, free: float) -> Check:
     material = tables.materials()["spf_graded_wide"]
     moment, modulus = np.asarray(beam.span_moment(push, free)), high * thick**2 / 6
     return Check(
-        "board-pushed", moment, modulus * material.allow_gust, modulus * material.median, "moment",
-        "timoshenko-beams", material.certainty,
-        {"push": (push, "line_load"), "free": (free, "length"), "moment": (moment, "moment")}, "wood",
-    )  # fmt: skip
+        "board-pushed",
+        moment,
+        modulus * material.allow_gust,
+        modulus * material.median,
+        "moment",
+        "timoshenko-beams",
+        material.certainty,
+        {"push": (push, "line_load"), "free": (free, "length"), "moment": (moment, "moment")},
+        "wood",
+    )
 
 
 def turned(row: rows.Fitting, moment: Array, high: float, backed: Strength) -> Check:
-    """Return the check that uprights do not turn their board about its foot: its corner screws hold it, and what backs it.
+    """Return the check that uprights do not turn their board about its foot: its corner screws hold it, and
+    what backs it.
 
     Args:
         row: One corner screw.
@@ -45,9 +52,16 @@ def turned(row: rows.Fitting, moment: Array, high: float, backed: Strength) -> C
     corners = 2 * CORNER_SCREWS * row.working_N * high / 2
     allowed = corners + backed.allowed
     return Check(
-        "board-turned", moment, allowed, corners * row.median + backed.median, "moment", "handbook-parts-4.10", "judgement",
-        {"moment": (moment, "moment"), "corners": (corners, "moment"), "backed": (backed.allowed, "moment")}, "screws",
-    )  # fmt: skip
+        "board-turned",
+        moment,
+        allowed,
+        corners * row.median + backed.median,
+        "moment",
+        "handbook-parts-4.10",
+        "judgement",
+        {"moment": (moment, "moment"), "corners": (corners, "moment"), "backed": (backed.allowed, "moment")},
+        "screws",
+    )
 
 
 def bed_tips(moment: Array, weight: float, width: float) -> Check:
@@ -57,6 +71,18 @@ def bed_tips(moment: Array, weight: float, width: float) -> Check:
     """
     hold = weight * width / 2
     return Check(
-        "bed-tips", moment, hold / tables.constant("dead_weight"), hold, "moment", "handbook-parts-4.10", "judgement",
-        {"moment": (moment, "moment"), "weight": (weight, "force"), "width": (width, "length"), "hold": (hold, "moment")}, "weight",
-    )  # fmt: skip
+        "bed-tips",
+        moment,
+        hold / tables.constant("dead_weight"),
+        hold,
+        "moment",
+        "handbook-parts-4.10",
+        "judgement",
+        {
+            "moment": (moment, "moment"),
+            "weight": (weight, "force"),
+            "width": (width, "length"),
+            "hold": (hold, "moment"),
+        },
+        "weight",
+    )

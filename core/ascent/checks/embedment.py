@@ -44,19 +44,26 @@ class Ground:
 
     @property
     def skinless(self) -> float:
-        """Return the depth down to which no friction is counted: what is dug over, or fill, or the crumb of a turf. [m]"""
+        """Return the depth down to which no friction is counted: what is dug over, or fill, or the crumb of a
+        turf. [m]
+        """
         return max(self.dug, self.fill_depth, tables.constant("crumb"))
 
     def cast(self, post: rows.Post) -> rows.Post:
         """Return what stands in the soil where a post does: itself, or the collar of concrete round it."""
-        return replace(post, shape="round", a=self.collar, soil_width=self.collar, plate_m2=0.0) if self.collar else post
+        return (
+            replace(post, shape="round", a=self.collar, soil_width=self.collar, plate_m2=0.0)
+            if self.collar
+            else post
+        )
 
 
 def ground_of(bed: BareBed, setting: str) -> Ground:
-    """Return the ground of a bed for posts set in that way; a container has nothing but its mix to hold a post.
+    """Return the ground of a bed for posts set in that way; a container has nothing but its mix to hold a
+    post.
 
-    What is dug over this year is loose earth of its own strength; ground left as it lies is the soil from the turf down; fill is
-    loose as it comes. Nobody digs where concrete lies: a collar grips from the top.
+    What is dug over this year is loose earth of its own strength; ground left as it lies is the soil from the
+    turf down; fill is loose as it comes. Nobody digs where concrete lies: a collar grips from the top.
 
     Source: handbook-5.3
     """
@@ -65,9 +72,14 @@ def ground_of(bed: BareBed, setting: str) -> Ground:
     concrete = setting == "concrete"
     loose = bed.top == "dug" and bed.raised_by <= _NO_FILL and bed.kind != "container" and not concrete
     return Ground(
-        soils[native], soils[bed.fill], bed.raised_by if bed.kind != "container" else 0.0, setting == "tamped", soils["loose_tilled"],
-        tables.constant("dug_depth") if loose else 0.0, tables.constant("collar") if concrete else 0.0,
-    )  # fmt: skip
+        soils[native],
+        soils[bed.fill],
+        bed.raised_by if bed.kind != "container" else 0.0,
+        setting == "tamped",
+        soils["loose_tilled"],
+        tables.constant("dug_depth") if loose else 0.0,
+        tables.constant("collar") if concrete else 0.0,
+    )
 
 
 def beside(ground: Ground) -> Ground:
@@ -76,12 +88,17 @@ def beside(ground: Ground) -> Ground:
 
 
 def topmost(ground: Ground, depth: float) -> Ground:
-    """Return the ground as something sees it that goes no deeper than that: the fill alone, where it is as deep."""
+    """Return the ground as something sees it that goes no deeper than that: the fill alone, where it is as
+    deep.
+    """
     return replace(ground, native=ground.fill, fill_depth=0.0) if ground.fill_depth >= 0.6 * depth else ground
 
 
-def strength(ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases, factor: str = "soil_gust") -> Strength:
-    """Return what a post holds against a force at a height: the ultimate load of cautious soil over a factor, and of usual soil.
+def strength(
+    ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases, factor: str = "soil_gust"
+) -> Strength:
+    """Return what a post holds against a force at a height: the ultimate load of cautious soil over a factor,
+    and of usual soil.
 
     Args:
         ground: What it stands in.
@@ -119,7 +136,9 @@ def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Arra
     native, width = ground.native, post.soil_width
     bare = max(ground.dug, tables.constant("crumb"))
     if ground.fill_depth > _NO_FILL:
-        load = soil.two_layer(_pressure(ground.fill), _pressure(native, ground), ground.fill_depth, width, depth, height)
+        load = soil.two_layer(
+            _pressure(ground.fill), _pressure(native, ground), ground.fill_depth, width, depth, height
+        )
     elif native.model == "clay" and ground.collar:
         load = soil.wide_clay(native.cu, width, depth, height)
     elif native.model == "clay":
@@ -156,48 +175,84 @@ def _plate_pressure(ground: Ground, at: float) -> float:
 
 
 def code_allowable(ground: Ground, post: rows.Post, depth: float, height: Array) -> Array:
-    """Return what the building code would allow, as a comparison (for lasting structures): a square post by its diagonal. [N]
+    """Return what the building code would allow, as a comparison (for lasting structures): a square post by
+    its diagonal. [N]
 
     Source: ibc-1807
     """
     post = ground.cast(post)
     wide = post.soil_width * (math.sqrt(2.0) if post.shape == "square" else 1.0)
-    return soil.ibc_pole(ground.native.S, wide, max(depth - ground.fill_depth, 0.0), height + ground.fill_depth)
+    return soil.ibc_pole(
+        ground.native.S, wide, max(depth - ground.fill_depth, 0.0), height + ground.fill_depth
+    )
 
 
 def grip(
-    key: str, ground: Ground, post: rows.Post, depth: float, force: Array, height: Array, cases: Cases, factor: str = "soil_gust",
+    key: str,
+    ground: Ground,
+    post: rows.Post,
+    depth: float,
+    force: Array,
+    height: Array,
+    cases: Cases,
+    factor: str = "soil_gust",
     expected: Array | None = None,
-) -> Check:  # fmt: skip
+) -> Check:
     """Return the check of a post's grip under a horizontal force at a height.
 
     Source: handbook-5.2
     """
-    held, ultimate = strength(ground, post, depth, height, cases, factor), lateral_ultimate(ground, post, depth, height, cases)
+    held, ultimate = (
+        strength(ground, post, depth, height, cases, factor),
+        lateral_ultimate(ground, post, depth, height, cases),
+    )
     return Check(
-        key, force, held.allowed, held.median, "force", "broms-1964a" if ground.native.model == "clay" else "broms-1964b", "judgement",
+        key,
+        force,
+        held.allowed,
+        held.median,
+        "force",
+        "broms-1964a" if ground.native.model == "clay" else "broms-1964b",
+        "judgement",
         {
-            "force": (force, "force"), "height": (height, "length"), "depth": (depth, "length"), "ultimate": (ultimate, "force"),
-            "width": (ground.cast(post).soil_width, "length"), "code": (code_allowable(ground, post, depth, height), "force"),
+            "force": (force, "force"),
+            "height": (height, "length"),
+            "depth": (depth, "length"),
+            "ultimate": (ultimate, "force"),
+            "width": (ground.cast(post).soil_width, "length"),
+            "code": (code_allowable(ground, post, depth, height), "force"),
         },
-        "soil", expected,
-    )  # fmt: skip
+        "soil",
+        expected,
+    )
 
 
 def at_once(lift: Check, push: Check) -> Check:
-    """Return the check of a post that is pulled out and pushed aside at once: the same soil does both, √(u² + v²) ≤ 1 of its uses.
+    """Return the check of a post that is pulled out and pushed aside at once: the same soil does both, √(u² +
+    v²) ≤ 1 of its uses.
 
     Source: bs-8004
     """
     both = np.hypot(lift.use, push.use)
     return Check(
-        "pulled-and-pushed", both, 1.0, 1.0, "ratio", "bs-8004", "judgement",
-        {"lift": (lift.use, "ratio"), "push": (push.use, "ratio"), "both": (both, "ratio")}, "soil", np.hypot(lift.median_use, push.median_use),
-    )  # fmt: skip
+        "pulled-and-pushed",
+        both,
+        1.0,
+        1.0,
+        "ratio",
+        "bs-8004",
+        "judgement",
+        {"lift": (lift.use, "ratio"), "push": (push.use, "ratio"), "both": (both, "ratio")},
+        "soil",
+        np.hypot(lift.median_use, push.median_use),
+    )
 
 
-def bearing(post: rows.Post, ground: Ground, depth: float, push: Array, cases: Cases, pad: float = 0.0) -> Check:
-    """Return the check that a post pushed down does not sink: friction on its side, the soil under its foot, plate or pad [m²].
+def bearing(
+    post: rows.Post, ground: Ground, depth: float, push: Array, cases: Cases, pad: float = 0.0
+) -> Check:
+    """Return the check that a post pushed down does not sink: friction on its side, the soil under its foot,
+    plate or pad [m²].
 
     Source: handbook-5.7
     """
@@ -205,11 +260,22 @@ def bearing(post: rows.Post, ground: Ground, depth: float, push: Array, cases: C
     area = max(sections.of_post(post).A, pad) + post.plate_m2
     gripping = max(depth - ground.skinless, 0.0)
     tip = 9.0 * native.cu * area if native.model == "clay" else 40.0 * native.gamma * depth * area
-    ultimate = (native.skin * sections.perimeter(post) * gripping + tip) * cases.soil_strength(native) * ground.setting
+    ultimate = (
+        (native.skin * sections.perimeter(post) * gripping + tip)
+        * cases.soil_strength(native)
+        * ground.setting
+    )
     return Check(
-        "end-bearing", push, ultimate / tables.constant("skin_friction"), ultimate * native.median, "force", "handbook-5.7", "judgement",
-        {"push": (push, "force"), "depth": (gripping, "length"), "ultimate": (ultimate, "force")}, "skin",
-    )  # fmt: skip
+        "end-bearing",
+        push,
+        ultimate / tables.constant("skin_friction"),
+        ultimate * native.median,
+        "force",
+        "handbook-5.7",
+        "judgement",
+        {"push": (push, "force"), "depth": (gripping, "length"), "ultimate": (ultimate, "force")},
+        "skin",
+    )
 
 
 def movement(ground: Ground, depth: float, height: Array | float, cases: Cases) -> tuple[Array, Array]:

@@ -19,8 +19,11 @@ def weakened(check: Check, share: float) -> Check:
 
     Source: handbook-parts-3.14
     """
-    return replace(bending.aged(check, share), certainty="judgement" if share < 1.0 else check.certainty,
-                   terms={**check.terms, "share": (share, "ratio")})  # fmt: skip
+    return replace(
+        bending.aged(check, share),
+        certainty="judgement" if share < 1.0 else check.certainty,
+        terms={**check.terms, "share": (share, "ratio")},
+    )
 
 
 def eye(row: rows.Fitting, pull: Array, down: Array, out: float) -> Check:
@@ -30,9 +33,16 @@ def eye(row: rows.Fitting, pull: Array, down: Array, out: float) -> Check:
     """
     demand = np.hypot(pull, down) * (1.0 + out)
     return Check(
-        "eye", demand, row.working_N, row.working_N * row.median, "force", row.source, row.certainty,
-        {"pull": (pull, "force"), "down": (down, "force"), "demand": (demand, "force")}, "screws",
-    )  # fmt: skip
+        "eye",
+        demand,
+        row.working_N,
+        row.working_N * row.median,
+        "force",
+        row.source,
+        row.certainty,
+        {"pull": (pull, "force"), "down": (down, "force"), "demand": (demand, "force")},
+        "screws",
+    )
 
 
 def added_sail(post: rows.Post, force: Array, height: Array, before: Array) -> Check:
@@ -49,9 +59,21 @@ def added_sail(post: rows.Post, force: Array, height: Array, before: Array) -> C
     material = tables.materials()[post.material]
     moment = np.asarray(force * height)
     return Check(
-        "added-sail", moment, bears.allowed, bears.median, "moment", material.source, "judgement",
-        {"force": (force, "force"), "height": (height, "length"), "moment": (moment, "moment"), "before": (before, "moment")}, bending.stuff_of(post),
-    )  # fmt: skip
+        "added-sail",
+        moment,
+        bears.allowed,
+        bears.median,
+        "moment",
+        material.source,
+        "judgement",
+        {
+            "force": (force, "force"),
+            "height": (height, "length"),
+            "moment": (moment, "moment"),
+            "before": (before, "moment"),
+        },
+        bending.stuff_of(post),
+    )
 
 
 def pole(post: rows.Post, force: Array, height: Array, guyed: float) -> Check:
@@ -72,9 +94,16 @@ def pole(post: rows.Post, force: Array, height: Array, guyed: float) -> Check:
         per_metre = force / np.maximum(2 * height, 1e-9)
         moment = np.maximum(per_metre * guyed**2 / 8, per_metre * above**2 / 2)
     return Check(
-        "tall-pole", np.asarray(moment), bears.allowed, bears.median, "moment", material.source, material.certainty,
-        {"force": (force, "force"), "height": (height, "length"), "moment": (np.asarray(moment), "moment")}, bending.stuff_of(post),
-    )  # fmt: skip
+        "tall-pole",
+        np.asarray(moment),
+        bears.allowed,
+        bears.median,
+        "moment",
+        material.source,
+        material.certainty,
+        {"force": (force, "force"), "height": (height, "length"), "moment": (np.asarray(moment), "moment")},
+        bending.stuff_of(post),
+    )
 
 
 def guy_pull(force: Array, height: Array, guyed: float, angle: float) -> Array:

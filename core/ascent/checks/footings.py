@@ -25,9 +25,21 @@ def cleats(row: rows.Fitting, push: Array, lift: Array, count: int) -> Check:
     """
     demand = np.hypot(push, lift) / count
     return Check(
-        "cleats", demand, row.working_N, row.working_N * row.median, "force", row.source, row.certainty,
-        {"push": (push, "force"), "lift": (lift, "force"), "count": (float(count), "count"), "demand": (demand, "force")}, "screws",
-    )  # fmt: skip
+        "cleats",
+        demand,
+        row.working_N,
+        row.working_N * row.median,
+        "force",
+        row.source,
+        row.certainty,
+        {
+            "push": (push, "force"),
+            "lift": (lift, "force"),
+            "count": (float(count), "count"),
+            "demand": (demand, "force"),
+        },
+        "screws",
+    )
 
 
 def board(post: rows.Post, push: Array, width: float, free: float) -> Check:
@@ -39,12 +51,21 @@ def board(post: rows.Post, push: Array, width: float, free: float) -> Check:
     bears = min(bending.moments(post), bending.moments(post, other_way=True))
     moment = push / 4 * (free - min(width, free) / 2)
     return Check(
-        "board", moment, bears.lasting, bears.median_lasting, "moment", material.source, material.certainty,
-        {"push": (push, "force"), "free": (free, "length"), "moment": (moment, "moment")}, bending.stuff_of(post),
-    )  # fmt: skip
+        "board",
+        moment,
+        bears.lasting,
+        bears.median_lasting,
+        "moment",
+        material.source,
+        material.certainty,
+        {"push": (push, "force"), "free": (free, "length"), "moment": (moment, "moment")},
+        bending.stuff_of(post),
+    )
 
 
-def slides(push: Array, weight: Array | float, friction: str = "block_friction", key: str = "slides") -> Check:
+def slides(
+    push: Array, weight: Array | float, friction: str = "block_friction", key: str = "slides"
+) -> Check:
     """Return the check that a weight on the ground is not pushed aside.
 
     Args:
@@ -57,9 +78,16 @@ def slides(push: Array, weight: Array | float, friction: str = "block_friction",
     """
     hold = weight * tables.constant(friction)
     return Check(
-        key, push, hold / tables.constant("dead_weight"), hold * tables.constant("friction_median"), "force", "handbook-7.6", "judgement",
-        {"push": (push, "force"), "weight": (weight, "force"), "hold": (hold, "force")}, "weight",
-    )  # fmt: skip
+        key,
+        push,
+        hold / tables.constant("dead_weight"),
+        hold * tables.constant("friction_median"),
+        "force",
+        "handbook-7.6",
+        "judgement",
+        {"push": (push, "force"), "weight": (weight, "force"), "hold": (hold, "force")},
+        "weight",
+    )
 
 
 def lifts(lift: Array, weight: float) -> Check:
@@ -68,18 +96,31 @@ def lifts(lift: Array, weight: float) -> Check:
     Source: handbook-7.6
     """
     return Check(
-        "lifts", lift, weight / tables.constant("dead_weight"), weight, "force", "handbook-7.6", "certain",
-        {"lift": (lift, "force"), "weight": (weight, "force")}, "weight",
-    )  # fmt: skip
+        "lifts",
+        lift,
+        weight / tables.constant("dead_weight"),
+        weight,
+        "force",
+        "handbook-7.6",
+        "certain",
+        {"lift": (lift, "force"), "weight": (weight, "force")},
+        "weight",
+    )
 
 
 @cache
 def wire_post(wire: float) -> rows.Post:
-    """Return a wire pushed into the soil as a little post [m]; its steel and its price are asked of what it belongs to."""
-    return replace(tables.posts()["rod_rebar_10"], shape="round", a=wire, b=wire, soil_width=wire, plate_m2=0.0)
+    """Return a wire pushed into the soil as a little post [m]; its steel and its price are asked of what it
+    belongs to.
+    """
+    return replace(
+        tables.posts()["rod_rebar_10"], shape="round", a=wire, b=wire, soil_width=wire, plate_m2=0.0
+    )
 
 
-def buried(ground: Ground, wire: float, wires: int, depth: float, push: Array, lift: Array, cases: Cases) -> tuple[Check, ...]:
+def buried(
+    ground: Ground, wire: float, wires: int, depth: float, push: Array, lift: Array, cases: Cases
+) -> tuple[Check, ...]:
     """Return the checks of ends pushed into the soil: each wire [m] a little post, and its friction.
 
     Source: handbook-5.3
@@ -93,8 +134,31 @@ def buried(ground: Ground, wire: float, wires: int, depth: float, push: Array, l
     hold = each * wires * strength
     friction = native.skin * np.pi * wire * (depth - crumb) * wires * strength
     return (
-        Check("buried-grip", push, hold / tables.constant("soil_gust"), hold * native.median, "force", "handbook-5.3", "judgement",
-              {"push": (push, "force"), "wires": (float(wires), "count"), "depth": (depth, "length"), "hold": (hold, "force")}, "soil"),
-        Check("buried-lift", lift, friction / tables.constant("skin_friction"), friction * tables.constant("skin_median"), "force", "handbook-5.7", "judgement",
-              {"lift": (lift, "force"), "depth": (depth, "length"), "hold": (friction, "force")}, "skin"),
-    )  # fmt: skip
+        Check(
+            "buried-grip",
+            push,
+            hold / tables.constant("soil_gust"),
+            hold * native.median,
+            "force",
+            "handbook-5.3",
+            "judgement",
+            {
+                "push": (push, "force"),
+                "wires": (float(wires), "count"),
+                "depth": (depth, "length"),
+                "hold": (hold, "force"),
+            },
+            "soil",
+        ),
+        Check(
+            "buried-lift",
+            lift,
+            friction / tables.constant("skin_friction"),
+            friction * tables.constant("skin_median"),
+            "force",
+            "handbook-5.7",
+            "judgement",
+            {"lift": (lift, "force"), "depth": (depth, "length"), "hold": (friction, "force")},
+            "skin",
+        ),
+    )

@@ -20,10 +20,14 @@ def slim(post: rows.Post) -> float:
     return tables.constant("column_cane" if tables.materials()[post.material].stuff == "cane" else "column")
 
 
-def leg(post: rows.Post, push: Array, length: float, side: Array, end: Array | float = 0.0, held: bool = False) -> Check:
-    """Return the check of a leg pushed along itself while the wind bends it between its ends, N/Na + M/Ma ≤ 1.
+def leg(
+    post: rows.Post, push: Array, length: float, side: Array, end: Array | float = 0.0, held: bool = False
+) -> Check:
+    """Return the check of a leg pushed along itself while the wind bends it between its ends, N/Na + M/Ma ≤
+    1.
 
-    A foot in soil holds it upright nearly as a fixed end would, K = 0.8; one that only stands on the ground is a hinge.
+    A foot in soil holds it upright nearly as a fixed end would, K = 0.8; one that only stands on the ground
+    is a hinge.
 
     Args:
         post: The pole.
@@ -41,11 +45,25 @@ def leg(post: rows.Post, push: Array, length: float, side: Array, end: Array | f
     moment = np.maximum(side * length / 8.0, end)
     demand = push * slim(post) / critical + moment / bears.allowed
     return Check(
-        "leg", demand, 1.0, 1.0, "ratio", "handbook-9.3", tables.materials()[post.material].certainty,
-        {"push": (push, "force"), "length": (length, "length"), "critical": (critical, "force"), "allowed_push": (critical / slim(post), "force"),
-         "moment": (moment, "moment"), "allowed_moment": (bears.allowed, "moment"), "demand": (demand, "ratio")}, bending.stuff_of(post),
+        "leg",
+        demand,
+        1.0,
+        1.0,
+        "ratio",
+        "handbook-9.3",
+        tables.materials()[post.material].certainty,
+        {
+            "push": (push, "force"),
+            "length": (length, "length"),
+            "critical": (critical, "force"),
+            "allowed_push": (critical / slim(post), "force"),
+            "moment": (moment, "moment"),
+            "allowed_moment": (bears.allowed, "moment"),
+            "demand": (demand, "ratio"),
+        },
+        bending.stuff_of(post),
         np.asarray(push / critical + moment / bears.median),
-    )  # fmt: skip
+    )
 
 
 def smooth(post: rows.Post) -> bool:
@@ -54,7 +72,8 @@ def smooth(post: rows.Post) -> bool:
 
 
 def lashing(post: rows.Post, twine: rows.Twine, slip: Array, notched: bool, days: Array) -> Check:
-    """Return the check of a lashing that the legs pull through: its turns, or where it slides on a smooth pole.
+    """Return the check of a lashing that the legs pull through: its turns, or where it slides on a smooth
+    pole.
 
     Args:
         post: The pole.
@@ -69,18 +88,28 @@ def lashing(post: rows.Post, twine: rows.Twine, slip: Array, notched: bool, days
     hold, breaks = turns * tied.allowed, turns * tied.median
     if smooth(post) and not notched:
         slides = tables.constant("cane_slip")
-        hold, breaks = np.minimum(hold, slides), np.minimum(breaks, slides * tables.constant("cane_slip_median"))
+        hold, breaks = (
+            np.minimum(hold, slides),
+            np.minimum(breaks, slides * tables.constant("cane_slip_median")),
+        )
     return Check(
-        "lashing", slip, hold, breaks, "force", "handbook-13", "judgement",
-        {"slip": (slip, "force"), "hold": (hold, "force")}, "twine",
-    )  # fmt: skip
+        "lashing",
+        slip,
+        hold,
+        breaks,
+        "force",
+        "handbook-13",
+        "judgement",
+        {"slip": (slip, "force"), "hold": (hold, "force")},
+        "twine",
+    )
 
 
 def feet(moment: Array, resting: Array, pulled: Strength, stood: Strength, staked: Strength) -> Check:
     """Return the check that legs pushed into the soil do not go over.
 
-    Weight holds them, and the soil in two ways that yield without breaking and so add up: its friction on the legs that are
-    lifted, and each leg standing as a short post of its own.
+    Weight holds them, and the soil in two ways that yield without breaking and so add up: its friction on the
+    legs that are lifted, and each leg standing as a short post of its own.
 
     Args:
         moment: Of the wind about the ground. [N·m]
@@ -93,21 +122,39 @@ def feet(moment: Array, resting: Array, pulled: Strength, stood: Strength, stake
     """
     allowed = resting / tables.constant("dead_weight") + pulled.allowed + stood.allowed + staked.allowed
     return Check(
-        "feet-hold", moment, allowed, resting + pulled.median + stood.median + staked.median, "moment", "handbook-9.2", "judgement",
-        {"moment": (moment, "moment"), "resting": (resting, "moment"), "pulled": (pulled.allowed, "moment"), "stood": (stood.allowed, "moment")},
+        "feet-hold",
+        moment,
+        allowed,
+        resting + pulled.median + stood.median + staked.median,
+        "moment",
+        "handbook-9.2",
+        "judgement",
+        {
+            "moment": (moment, "moment"),
+            "resting": (resting, "moment"),
+            "pulled": (pulled.allowed, "moment"),
+            "stood": (stood.allowed, "moment"),
+        },
         "soil",
-    )  # fmt: skip
+    )
 
 
-def stood(post: rows.Post, ground: Ground, depth: float, height: Array, count: float, cases: Cases) -> Strength:
-    """Return the moment about the ground that so many legs hold as short posts: of the soil, or of the leg if that is less. [N·m]
+def stood(
+    post: rows.Post, ground: Ground, depth: float, height: Array, count: float, cases: Cases
+) -> Strength:
+    """Return the moment about the ground that so many legs hold as short posts: of the soil, or of the leg if
+    that is less. [N·m]
 
     Source: handbook-5.3
     """
-    bears, held = bending.moments(post, other_way=True), embedment.strength(ground, post, depth, height, cases)
+    bears, held = (
+        bending.moments(post, other_way=True),
+        embedment.strength(ground, post, depth, height, cases),
+    )
     return Strength(
-        np.asarray(count * np.minimum(held.allowed * height, bears.allowed)), np.asarray(count * np.minimum(held.median * height, bears.median))
-    )  # fmt: skip
+        np.asarray(count * np.minimum(held.allowed * height, bears.allowed)),
+        np.asarray(count * np.minimum(held.median * height, bears.median)),
+    )
 
 
 def pulled(post: rows.Post, ground: Ground, depth: float, cases: Cases) -> Strength:

@@ -19,9 +19,16 @@ def carried(host: rows.Host, mass: Array) -> Check:
     Source: crops-10
     """
     return Check(
-        "host-carries", mass, host.carries_kg, _RULE * host.carries_kg, "mass", host.source, "judgement",
-        {"mass": (mass, "mass"), "rule": (host.carries_kg, "mass")}, "stem",
-    )  # fmt: skip
+        "host-carries",
+        mass,
+        host.carries_kg,
+        _RULE * host.carries_kg,
+        "mass",
+        host.source,
+        "judgement",
+        {"mass": (mass, "mass"), "rule": (host.carries_kg, "mass")},
+        "stem",
+    )
 
 
 def stem(host: rows.Host, wind: Array, height: Array, lean: Array, strength: Array) -> Check:
@@ -38,10 +45,22 @@ def stem(host: rows.Host, wind: Array, height: Array, lean: Array, strength: Arr
     """
     moment = wind * height + lean
     return Check(
-        "host-stem", moment, host.stem_Nm * strength / tables.constant("stem"), host.stem_Nm * strength, "moment", host.source, "judgement",
-        {"wind": (wind, "force"), "height": (height, "length"), "lean": (lean, "moment"), "moment": (moment, "moment"),
-         "strength": (host.stem_Nm * strength, "moment")}, "stem",
-    )  # fmt: skip
+        "host-stem",
+        moment,
+        host.stem_Nm * strength / tables.constant("stem"),
+        host.stem_Nm * strength,
+        "moment",
+        host.source,
+        "judgement",
+        {
+            "wind": (wind, "force"),
+            "height": (height, "length"),
+            "lean": (lean, "moment"),
+            "moment": (moment, "moment"),
+            "strength": (host.stem_Nm * strength, "moment"),
+        },
+        "stem",
+    )
 
 
 def roots(host: rows.Host, soil: rows.Soil, moment: Array, grown: Array, cases: Cases) -> Check:
@@ -54,6 +73,13 @@ def roots(host: rows.Host, soil: rows.Soil, moment: Array, grown: Array, cases: 
     bound = soil.cu if soil.model == "clay" else tables.constant("root_cohesion")
     ultimate = lodging.root_anchorage(bound * cases.soil_strength(soil) * grown, host.root_plate_m)
     return Check(
-        "host-roots", moment, np.asarray(ultimate / tables.constant("stem")), np.asarray(ultimate * soil.median), "moment", "baker-1998", "judgement",
-        {"moment": (moment, "moment"), "plate": (host.root_plate_m, "length"), "hold": (ultimate, "moment")}, "stem",
-    )  # fmt: skip
+        "host-roots",
+        moment,
+        np.asarray(ultimate / tables.constant("stem")),
+        np.asarray(ultimate * soil.median),
+        "moment",
+        "baker-1998",
+        "judgement",
+        {"moment": (moment, "moment"), "plate": (host.root_plate_m, "length"), "hold": (ultimate, "moment")},
+        "stem",
+    )

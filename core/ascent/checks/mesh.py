@@ -20,8 +20,8 @@ class MeshState:
     load: on a metre of the most loaded level wire, one within the mesh. [N/m]
     wires: how many such wires the whole mesh amounts to.
     belly: deflection at mid-bay. [m]
-    tension: pull of one level wire between ends as stiff as they are. [N]
-    beam, bears: load per metre that one wire carries by bending for each metre of belly, and at most. [N/m per m] and [N/m]
+    tension: pull of one level wire between ends as stiff as they are. [N] beam, bears: load per metre that
+    one wire carries by bending for each metre of belly, and at most. [N/m per m] and [N/m]
     """
 
     load: Array
@@ -47,12 +47,19 @@ def wires_across(mesh: rows.Mesh, height: float) -> float:
 
 
 def in_wind(
-    mesh: rows.Mesh, pressure: Array, span: float, height: float, end: Array, bays: float, yields: Array | float = np.inf
+    mesh: rows.Mesh,
+    pressure: Array,
+    span: float,
+    height: float,
+    end: Array,
+    bays: float,
+    yields: Array | float = np.inf,
 ) -> MeshState:
     """Return how a bay of mesh bellies and pulls.
 
-    A wire within the mesh carries the wind on its own spacing, the wires of both edges on half of it. Between ends that give as
-    springs bending and hanging share the load at one belly; once the ends yield the belly deepens and the pull grows no more.
+    A wire within the mesh carries the wind on its own spacing, the wires of both edges on half of it. Between
+    ends that give as springs bending and hanging share the load at one belly; once the ends yield the belly
+    deepens and the pull grows no more.
 
     Args:
         mesh: The mesh.
@@ -76,7 +83,9 @@ def in_wind(
     axial = relief.with_ends(material.E * bar.A, end / wires, span, bays)
     belly, _, tension = cable.beam_cable(load, span, bending, axial)
     most = np.asarray(yields) / wires
-    belly = np.where(tension > most, relief.yielded_belly(load, span, np.minimum(tension, most), bending), belly)
+    belly = np.where(
+        tension > most, relief.yielded_belly(load, span, np.minimum(tension, most), bending), belly
+    )
     whole = 8.0 * bar.Z * material.median_yield / span**2 if mesh.kind != "net" else 0.0
     return MeshState(load, wires, belly, np.minimum(tension, most), 384.0 * bending / (5.0 * span**4), whole)
 
@@ -84,22 +93,37 @@ def in_wind(
 def wire_tension(mesh: rows.Mesh, state: MeshState, weight: Array, span: float) -> Check:
     """Return the check of one level wire against its break, its share of the hanging crop included.
 
-    A wire that yields before it breaks lengthens, its belly deepens and its pull falls: no more comes on it than it needs to carry
-    its load at that belly. What bends past its yield stays bent but does not break.
+    A wire that yields before it breaks lengthens, its belly deepens and its pull falls: no more comes on it
+    than it needs to carry its load at that belly. What bends past its yield stays bent but does not break.
 
     Source: handbook-12
     """
     material = tables.mesh_materials()[mesh.material]
     area = math.pi * mesh.wire**2 / 4
     deep = relief.belly_after(0.0, span, 1.0, material.ductility)
-    pulled = np.minimum(state.tension, relief.pull_at(state.load, span, deep, state.bent(deep))) if material.ductility else state.tension
+    pulled = (
+        np.minimum(state.tension, relief.pull_at(state.load, span, deep, state.bent(deep)))
+        if material.ductility
+        else state.tension
+    )
     tension = np.hypot(pulled, weight)
     return Check(
-        "mesh-tension", tension, area * material.break_ * material.efficiency / material.factor, area * material.median * material.efficiency,
-        "force", material.source, "judgement",
-        {"belly": (state.belly, "length"), "span": (span, "length"), "wind": (pulled, "force"),
-         "weight": (weight, "force"), "tension": (tension, "force"), "wire": (mesh.wire, "wire")},
-    )  # fmt: skip
+        "mesh-tension",
+        tension,
+        area * material.break_ * material.efficiency / material.factor,
+        area * material.median * material.efficiency,
+        "force",
+        material.source,
+        "judgement",
+        {
+            "belly": (state.belly, "length"),
+            "span": (span, "length"),
+            "wind": (pulled, "force"),
+            "weight": (weight, "force"),
+            "tension": (tension, "force"),
+            "wire": (mesh.wire, "wire"),
+        },
+    )
 
 
 def weld(mesh: rows.Mesh, tie_force: Array) -> Check:
@@ -109,13 +133,20 @@ def weld(mesh: rows.Mesh, tie_force: Array) -> Check:
     """
     least = tables.constant("mesh_weld") * math.pi * mesh.wire**2 / 4
     return Check(
-        "mesh-weld", tie_force, least / tables.constant("weld"), least * tables.constant("weld_median"), "force", "astm-a1064", "published",
+        "mesh-weld",
+        tie_force,
+        least / tables.constant("weld"),
+        least * tables.constant("weld_median"),
+        "force",
+        "astm-a1064",
+        "published",
         {"tie": (tie_force, "force"), "wire": (mesh.wire, "wire")},
-    )  # fmt: skip
+    )
 
 
 def slope_wires(mesh: rows.Mesh, load: Array, span: float) -> Check:
-    """Return the check of a mesh that stands by itself on a slope: its own wires are the beams from foot to ridge.
+    """Return the check of a mesh that stands by itself on a slope: its own wires are the beams from foot to
+    ridge.
 
     Args:
         mesh: The mesh.
@@ -127,6 +158,17 @@ def slope_wires(mesh: rows.Mesh, load: Array, span: float) -> Check:
     material = tables.mesh_materials()[mesh.material]
     moment, modulus = load * mesh.along * span**2 / 8, section.round_bar(mesh.wire).Z
     return Check(
-        "slope-wires", moment, 0.6 * material.yield_ * modulus, material.median_yield * modulus, "moment", "handbook-12", "judgement",
-        {"load": (load, "pressure"), "span": (span, "length"), "gap": (mesh.along, "length"), "moment": (moment, "moment")},
-    )  # fmt: skip
+        "slope-wires",
+        moment,
+        0.6 * material.yield_ * modulus,
+        material.median_yield * modulus,
+        "moment",
+        "handbook-12",
+        "judgement",
+        {
+            "load": (load, "pressure"),
+            "span": (span, "length"),
+            "gap": (mesh.along, "length"),
+            "moment": (moment, "moment"),
+        },
+    )

@@ -19,10 +19,23 @@ def twisted(wire: rows.Wire, strands: float, share: float, load: Array, span: fl
     pull, held = drawn_out(wire, pull, load, span), breaks(wire)
     tension = np.hypot(pull, load * span / 2)
     return Check(
-        "overhead-wire", tension, strands * share * held.allowed, strands * share * held.median, "force", "handbook-6.1", wire.certainty,
-        {"load": (load, "line_load"), "span": (span, "length"), "pull": (pull, "force"), "sag": (wire_sag(pull, load, span), "length"),
-         "flat": (pull / np.maximum(load * span, 1e-9), "ratio"), "strands": (strands, "count"), "tension": (tension, "force")},
-    )  # fmt: skip
+        "overhead-wire",
+        tension,
+        strands * share * held.allowed,
+        strands * share * held.median,
+        "force",
+        "handbook-6.1",
+        wire.certainty,
+        {
+            "load": (load, "line_load"),
+            "span": (span, "length"),
+            "pull": (pull, "force"),
+            "sag": (wire_sag(pull, load, span), "length"),
+            "flat": (pull / np.maximum(load * span, 1e-9), "ratio"),
+            "strands": (strands, "count"),
+            "tension": (tension, "force"),
+        },
+    )
 
 
 def purlin(load: Array, allowed: float) -> Check:
@@ -31,6 +44,13 @@ def purlin(load: Array, allowed: float) -> Check:
     Source: handbook-parts-4.1
     """
     return Check(
-        "purlin", load, max(allowed, 1e-9), 1.5 * max(allowed, 1e-9), "line_load", "handbook-parts-4.1", "measured",
-        {"load": (load, "line_load"), "told": (allowed, "line_load")}, tables.uncertainties()["steel"].key,
-    )  # fmt: skip
+        "purlin",
+        load,
+        max(allowed, 1e-9),
+        1.5 * max(allowed, 1e-9),
+        "line_load",
+        "handbook-parts-4.1",
+        "measured",
+        {"load": (load, "line_load"), "told": (allowed, "line_load")},
+        tables.uncertainties()["steel"].key,
+    )

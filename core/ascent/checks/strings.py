@@ -27,7 +27,8 @@ def twine_strength(twine: rows.Twine, days: Array) -> Strength:
     worn = np.clip(days / (7.0 * tables.constant("twine_season")), 0.0, 1.0)
     left = (twine.break_N * (1.0 + (twine.season_end - 1.0) * worn)).reshape(1, -1, 1)
     return Strength(
-        np.asarray(left * tables.constant("knot") / tables.constant("twine")), np.asarray(left * tables.constant("knot_median"))
+        np.asarray(left * tables.constant("knot") / tables.constant("twine")),
+        np.asarray(left * tables.constant("knot_median")),
     )
 
 
@@ -45,10 +46,17 @@ def string(twine: rows.Twine, weight: Array, wind: Array, days: Array, usual: Ar
     """
     demand, held = np.hypot(weight, wind), twine_strength(twine, days)
     return Check(
-        "string", demand, held.allowed, held.median, "force", twine.source, "judgement",
-        {"weight": (weight, "force"), "wind": (wind, "force"), "demand": (demand, "force")}, "twine",
+        "string",
+        demand,
+        held.allowed,
+        held.median,
+        "force",
+        twine.source,
+        "judgement",
+        {"weight": (weight, "force"), "wind": (wind, "force"), "demand": (demand, "force")},
+        "twine",
         None if usual is None else np.hypot(usual, wind),
-    )  # fmt: skip
+    )
 
 
 def cord(twine: rows.Twine, pull: Array, days: Array) -> Check:
@@ -57,16 +65,36 @@ def cord(twine: rows.Twine, pull: Array, days: Array) -> Check:
     Source: handbook-6.7
     """
     held = twine_strength(twine, days)
-    return Check("cord", pull, held.allowed, held.median, "force", twine.source, "judgement", {"pull": (pull, "force")}, "twine")
+    return Check(
+        "cord",
+        pull,
+        held.allowed,
+        held.median,
+        "force",
+        twine.source,
+        "judgement",
+        {"pull": (pull, "force")},
+        "twine",
+    )
 
 
-def fitting(key: str, row: rows.Fitting, demand: Array, count: float = 1.0, expected: Array | None = None) -> Check:
+def fitting(
+    key: str, row: rows.Fitting, demand: Array, count: float = 1.0, expected: Array | None = None
+) -> Check:
     """Return the check of a fitting that several may share.
 
     Source: handbook-13
     """
     working = row.working_N * count
     return Check(
-        key, demand, working, working * row.median, "force", row.source, row.certainty,
-        {"demand": (demand, "force"), "count": (count, "count")}, "screws", expected,
-    )  # fmt: skip
+        key,
+        demand,
+        working,
+        working * row.median,
+        "force",
+        row.source,
+        row.certainty,
+        {"demand": (demand, "force"), "count": (count, "count")},
+        "screws",
+        expected,
+    )

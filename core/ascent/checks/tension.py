@@ -26,7 +26,9 @@ def breaks(wire: rows.Wire) -> Strength:
 
     Source: handbook-6.1; a wire of a class breaks about a tenth above its least, astm-a641
     """
-    return Strength(np.asarray(wire_area(wire) * wire.break_ / wire.factor), np.asarray(wire_area(wire) * wire.median))
+    return Strength(
+        np.asarray(wire_area(wire) * wire.break_ / wire.factor), np.asarray(wire_area(wire) * wire.median)
+    )
 
 
 def wire_pull(wire: rows.Wire, load: Array, span: float, end_stiffness: Array, bays: float) -> Array:
@@ -46,11 +48,14 @@ def wire_pull(wire: rows.Wire, load: Array, span: float, end_stiffness: Array, b
 
 
 def drawn_out(wire: rows.Wire, pull: Array, load: Array, span: float) -> Array:
-    """Return the pull of a wire that may have yielded: it lengthens, its sag deepens, and it pulls no harder than that sag needs. [N]
+    """Return the pull of a wire that may have yielded: it lengthens, its sag deepens, and it pulls no harder
+    than that sag needs. [N]
 
     Source: handbook-6.6; lengthening of soft and of hard wire, astm-a641
     """
-    return np.asarray(np.minimum(pull, relief.pull_at(load, span, relief.belly_after(0.0, span, 1.0, wire.ductility))))
+    return np.asarray(
+        np.minimum(pull, relief.pull_at(load, span, relief.belly_after(0.0, span, 1.0, wire.ductility)))
+    )
 
 
 def wire_sag(pull: Array, load: Array, span: float) -> Array:
@@ -69,10 +74,21 @@ def top_wire(wire: rows.Wire, load: Array, span: float, pull: Array) -> Check:
     pretension, pull = tables.constant("wire_pretension"), drawn_out(wire, pull, load, span)
     tension = np.hypot(pull, load * span / 2)
     return Check(
-        "top-wire", tension, *breaks(wire), "force", "irvine-1981", wire.certainty,
-        {"load": (load, "line_load"), "span": (span, "length"), "pretension": (pretension, "force"), "pull": (pull, "force"),
-         "sag": (wire_sag(pull, load, span), "length"), "tension": (tension, "force")},
-    )  # fmt: skip
+        "top-wire",
+        tension,
+        *breaks(wire),
+        "force",
+        "irvine-1981",
+        wire.certainty,
+        {
+            "load": (load, "line_load"),
+            "span": (span, "length"),
+            "pretension": (pretension, "force"),
+            "pull": (pull, "force"),
+            "sag": (wire_sag(pull, load, span), "length"),
+            "tension": (tension, "force"),
+        },
+    )
 
 
 def guy(wire: rows.Wire, tension: Array, angle: float) -> Check:
@@ -81,9 +97,14 @@ def guy(wire: rows.Wire, tension: Array, angle: float) -> Check:
     Source: handbook-7.1
     """
     return Check(
-        "guy", tension, *breaks(wire), "force", "handbook-7.1", wire.certainty,
+        "guy",
+        tension,
+        *breaks(wire),
+        "force",
+        "handbook-7.1",
+        wire.certainty,
         {"angle": (math.degrees(angle), "angle"), "tension": (tension, "force")},
-    )  # fmt: skip
+    )
 
 
 def brace_wire(wire: rows.Wire, tension: Array, push: Array) -> Check:
@@ -92,16 +113,30 @@ def brace_wire(wire: rows.Wire, tension: Array, push: Array) -> Check:
     Source: handbook-7.3
     """
     return Check(
-        "brace-wire", tension, *breaks(wire), "force", "handbook-7.3", wire.certainty,
+        "brace-wire",
+        tension,
+        *breaks(wire),
+        "force",
+        "handbook-7.3",
+        wire.certainty,
         {"push": (push, "force"), "tension": (tension, "force")},
-    )  # fmt: skip
+    )
 
 
 def _buried(anchor: rows.Anchor, soil: rows.Soil) -> anchors.Held:
     """Return what a buried weight holds in a soil; clay rammed back is taken as loose earth of 30°."""
     phi = math.radians(soil.phi_deg or tables.constant("rammed_phi"))
     spread = math.radians(tables.constant("cone"))
-    return anchors.deadman(anchor.mass_kg, anchor.top_m, anchor.height_m, anchor.width_m, anchor.length_m, phi, soil.gamma, spread)
+    return anchors.deadman(
+        anchor.mass_kg,
+        anchor.top_m,
+        anchor.height_m,
+        anchor.width_m,
+        anchor.length_m,
+        phi,
+        soil.gamma,
+        spread,
+    )
 
 
 def anchor_strength(anchor: rows.Anchor, soil: rows.Soil, angle: float) -> Strength:
@@ -114,14 +149,26 @@ def anchor_strength(anchor: rows.Anchor, soil: rows.Soil, angle: float) -> Stren
         ultimate = np.asarray(min(held.up / math.sin(angle), held.along / math.cos(angle)))
         return Strength(ultimate / anchor.factor, ultimate * anchor.median)
     if anchor.friction:
-        ultimate = np.asarray(min(anchors.weight_on_ground(anchor.mass_kg * tables.constant("gravity"), anchor.friction, angle)))
+        ultimate = np.asarray(
+            min(anchors.weight_on_ground(anchor.mass_kg * tables.constant("gravity"), anchor.friction, angle))
+        )
         return Strength(ultimate / anchor.factor, ultimate * anchor.median)
-    working = {"loose": anchor.loose_N, "loam": anchor.loam_N, "clay": anchor.clay_N, "gravel": anchor.gravel_N}[soil.anchor]
+    working = {
+        "loose": anchor.loose_N,
+        "loam": anchor.loam_N,
+        "clay": anchor.clay_N,
+        "gravel": anchor.gravel_N,
+    }[soil.anchor]
     return Strength(np.asarray(working), np.asarray(working * anchor.median))
 
 
 def anchor(
-    row: rows.Anchor, soil: rows.Soil, tension: Array, angle: float, cases: Cases, expected: Array | None = None
+    row: rows.Anchor,
+    soil: rows.Soil,
+    tension: Array,
+    angle: float,
+    cases: Cases,
+    expected: Array | None = None,
 ) -> tuple[Check, ...]:
     """Return the checks of a guy's anchor: pulled in line with it, or lifted and ploughed through the soil.
 
@@ -140,25 +187,71 @@ def anchor(
     if row.friction:
         weight = row.mass_kg * tables.constant("gravity")
         return (
-            Check("anchor-weight", tension, held.allowed, held.median, "force", row.source, row.certainty,
-                  {"tension": (tension, "force"), "weight": (weight, "force"), "friction": (row.friction, "ratio")}, "weight", expected),
-        )  # fmt: skip
+            Check(
+                "anchor-weight",
+                tension,
+                held.allowed,
+                held.median,
+                "force",
+                row.source,
+                row.certainty,
+                {
+                    "tension": (tension, "force"),
+                    "weight": (weight, "force"),
+                    "friction": (row.friction, "ratio"),
+                },
+                "weight",
+                expected,
+            ),
+        )
     if not row.top_m:
         return (
-            Check("anchor", tension, held.allowed * wet, held.median * wet, "force", row.source, row.certainty, {"tension": (tension, "force")},
-                  "anchor", expected),
-        )  # fmt: skip
+            Check(
+                "anchor",
+                tension,
+                held.allowed * wet,
+                held.median * wet,
+                "force",
+                row.source,
+                row.certainty,
+                {"tension": (tension, "force")},
+                "anchor",
+                expected,
+            ),
+        )
     buried = _buried(row, soil)
     stones = row.mass_kg * tables.constant("gravity")
     up, along = stones + (buried.up - stones) * wet, buried.along * wet
     pulls = (tension, tension if expected is None else expected)
-    (lifted, lifts), (dragged, drags) = ([pull * share for pull in pulls] for share in (math.sin(angle), math.cos(angle)))
+    (lifted, lifts), (dragged, drags) = (
+        [pull * share for pull in pulls] for share in (math.sin(angle), math.cos(angle))
+    )
     return (
-        Check("deadman-lift", lifted, up / row.factor, up, "force", "handbook-7.6", "certain",
-              {"lift": (lifted, "force"), "stones": (stones, "force"), "hold": (up, "force")}, "weight", lifts),
-        Check("deadman-drag", dragged, along / row.factor, along * soil.median, "force", "handbook-7.6", "judgement",
-              {"drag": (dragged, "force"), "hold": (along, "force")}, "soil", drags),
-    )  # fmt: skip
+        Check(
+            "deadman-lift",
+            lifted,
+            up / row.factor,
+            up,
+            "force",
+            "handbook-7.6",
+            "certain",
+            {"lift": (lifted, "force"), "stones": (stones, "force"), "hold": (up, "force")},
+            "weight",
+            lifts,
+        ),
+        Check(
+            "deadman-drag",
+            dragged,
+            along / row.factor,
+            along * soil.median,
+            "force",
+            "handbook-7.6",
+            "judgement",
+            {"drag": (dragged, "force"), "hold": (along, "force")},
+            "soil",
+            drags,
+        ),
+    )
 
 
 def buckling(key: str, post: rows.Post, push: Array, length: float) -> Check:
@@ -166,11 +259,20 @@ def buckling(key: str, post: rows.Post, push: Array, length: float) -> Check:
 
     Source: timoshenko-gere
     """
-    critical = column.euler_load(min(bending.stiffness(post), bending.stiffness(post, other_way=True)), length)
+    critical = column.euler_load(
+        min(bending.stiffness(post), bending.stiffness(post, other_way=True)), length
+    )
     return Check(
-        key, push, critical / tables.constant("column"), critical, "force", "timoshenko-gere", "judgement",
-        {"length": (length, "length"), "critical": (critical, "force"), "push": (push, "force")}, bending.stuff_of(post),
-    )  # fmt: skip
+        key,
+        push,
+        critical / tables.constant("column"),
+        critical,
+        "force",
+        "timoshenko-gere",
+        "judgement",
+        {"length": (length, "length"), "critical": (critical, "force"), "push": (push, "force")},
+        bending.stuff_of(post),
+    )
 
 
 def friction(post: rows.Post, ground: Ground, depth: float, wet: Array) -> Strength:
@@ -190,10 +292,20 @@ def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, wet: Arra
     """
     held = friction(post, ground, depth, wet)
     return Check(
-        "uplift", lift, held.allowed, held.median, "force", "handbook-5.7", "judgement",
-        {"lift": (lift, "force"), "depth": (max(depth - ground.skinless, 0.0), "length"),
-         "ultimate": (held.allowed * tables.constant("skin_friction"), "force")}, "skin",
-    )  # fmt: skip
+        "uplift",
+        lift,
+        held.allowed,
+        held.median,
+        "force",
+        "handbook-5.7",
+        "judgement",
+        {
+            "lift": (lift, "force"),
+            "depth": (max(depth - ground.skinless, 0.0), "length"),
+            "ultimate": (held.allowed * tables.constant("skin_friction"), "force"),
+        },
+        "skin",
+    )
 
 
 def main_wire(wire: rows.Wire, down: Array, side: Array, span: float, pull: Array) -> Check:
@@ -205,10 +317,22 @@ def main_wire(wire: rows.Wire, down: Array, side: Array, span: float, pull: Arra
     sag, pull = wire_sag(pull, down, span), drawn_out(wire, pull, load, span)
     tension = np.hypot(pull, load * span / 2)
     return Check(
-        "main-wire", tension, *breaks(wire), "force", "handbook-6.4", wire.certainty,
-        {"down": (down, "line_load"), "side": (side, "line_load"), "span": (span, "length"), "pull": (pull, "force"),
-         "sag": (sag, "length"), "flat": (pull / np.maximum(load * span, 1e-9), "ratio"), "tension": (tension, "force")},
-    )  # fmt: skip
+        "main-wire",
+        tension,
+        *breaks(wire),
+        "force",
+        "handbook-6.4",
+        wire.certainty,
+        {
+            "down": (down, "line_load"),
+            "side": (side, "line_load"),
+            "span": (span, "length"),
+            "pull": (pull, "force"),
+            "sag": (sag, "length"),
+            "flat": (pull / np.maximum(load * span, 1e-9), "ratio"),
+            "tension": (tension, "force"),
+        },
+    )
 
 
 def cold_wire(wire: rows.Wire, pull: Array, pretension: float) -> Check:
@@ -217,6 +341,15 @@ def cold_wire(wire: rows.Wire, pull: Array, pretension: float) -> Check:
     Source: handbook-6.6
     """
     return Check(
-        "cold-wire", pull, *breaks(wire), "force", "handbook-6.6", wire.certainty,
-        {"pretension": (pretension, "force"), "colder": (tables.constant("cold"), "cooling"), "pull": (pull, "force")},
-    )  # fmt: skip
+        "cold-wire",
+        pull,
+        *breaks(wire),
+        "force",
+        "handbook-6.6",
+        wire.certainty,
+        {
+            "pretension": (pretension, "force"),
+            "colder": (tables.constant("cold"), "cooling"),
+            "pull": (pull, "force"),
+        },
+    )

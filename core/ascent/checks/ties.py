@@ -30,11 +30,15 @@ def strength(tie: rows.Tie, days: Array) -> Strength:
     return Strength(np.asarray(least / tie.factor), np.asarray(least * tie.median))
 
 
-def mesh_tie(tie: rows.Tie, wind: Array, weight: Array, count: int, days: Array, stiff: bool = False) -> Check:
-    """Return the check of the most loaded tie of an inner post: its share of the bay's weight and of the wind.
+def mesh_tie(
+    tie: rows.Tie, wind: Array, weight: Array, count: int, days: Array, stiff: bool = False
+) -> Check:
+    """Return the check of the most loaded tie of an inner post: its share of the bay's weight and of the
+    wind.
 
-    A limp net hangs from its top tie. The verticals of welded mesh are stiff beside a tie that slips by millimetres before it
-    bites, so the weight is shared by most of a post's ties; the worst still takes half as much again as its share.
+    A limp net hangs from its top tie. The verticals of welded mesh are stiff beside a tie that slips by
+    millimetres before it bites, so the weight is shared by most of a post's ties; the worst still takes half
+    as much again as its share.
 
     Args:
         tie: The tie.
@@ -51,14 +55,30 @@ def mesh_tie(tie: rows.Tie, wind: Array, weight: Array, count: int, days: Array,
     each, down = wind / count * uneven, weight / sharing * uneven
     demand, held = np.hypot(each, down), strength(tie, days)
     return Check(
-        "mesh-tie", demand, held.allowed, held.median, "force", tie.source, tie.certainty,
-        {"wind": (wind, "force"), "count": (float(count), "count"), "each": (each, "force"), "sharing": (sharing, "count"),
-         "weight": (weight, "force"), "down": (down, "force"), "demand": (demand, "force")}, "twine",
+        "mesh-tie",
+        demand,
+        held.allowed,
+        held.median,
+        "force",
+        tie.source,
+        tie.certainty,
+        {
+            "wind": (wind, "force"),
+            "count": (float(count), "count"),
+            "each": (each, "force"),
+            "sharing": (sharing, "count"),
+            "weight": (weight, "force"),
+            "down": (down, "force"),
+            "demand": (demand, "force"),
+        },
+        "twine",
         np.asarray(demand / uneven),
-    )  # fmt: skip
+    )
 
 
-def stem_tie(tie: rows.Tie, weight: Array, wind: Array, count: int, days: Array, usual: Array | None = None) -> Check:
+def stem_tie(
+    tie: rows.Tie, weight: Array, wind: Array, count: int, days: Array, usual: Array | None = None
+) -> Check:
     """Return the check of the ties that hold one plant to its support.
 
     Args:
@@ -73,7 +93,19 @@ def stem_tie(tie: rows.Tie, weight: Array, wind: Array, count: int, days: Array,
     """
     demand, held = np.hypot(weight, wind) / count * tables.constant("tie_uneven"), strength(tie, days)
     return Check(
-        "stem-tie", demand, held.allowed, held.median, "force", tie.source, tie.certainty,
-        {"weight": (weight, "force"), "wind": (wind, "force"), "count": (float(count), "count"), "demand": (demand, "force")}, "twine",
+        "stem-tie",
+        demand,
+        held.allowed,
+        held.median,
+        "force",
+        tie.source,
+        tie.certainty,
+        {
+            "weight": (weight, "force"),
+            "wind": (wind, "force"),
+            "count": (float(count), "count"),
+            "demand": (demand, "force"),
+        },
+        "twine",
         np.asarray(np.hypot(weight if usual is None else usual, wind) / count),
-    )  # fmt: skip
+    )

@@ -12,7 +12,9 @@ from ..tables import rows
 _STEEL = 200e9  # modulus of steel [Pa]
 
 
-def cage(moment: Array, weight: Array, arm: float, hold: Strength, resting: Array, staked: Array, rows_: int) -> Check:
+def cage(
+    moment: Array, weight: Array, arm: float, hold: Strength, resting: Array, staked: Array, rows_: int
+) -> Check:
     """Return the check that a cage, or a raft of cages tied together, does not tip over.
 
     Args:
@@ -27,17 +29,32 @@ def cage(moment: Array, weight: Array, arm: float, hold: Strength, resting: Arra
     Source: handbook-10.3
     """
     return Check(
-        "cage-tips", moment, hold.allowed, hold.median, "moment", "handbook-10.3", "judgement",
-        {"moment": (moment, "moment"), "weight": (weight, "force"), "arm": (arm, "length"), "rows": (float(rows_), "count"),
-         "resting": (resting, "moment"), "staked": (staked, "moment")}, "leaf",
-    )  # fmt: skip
+        "cage-tips",
+        moment,
+        hold.allowed,
+        hold.median,
+        "moment",
+        "handbook-10.3",
+        "judgement",
+        {
+            "moment": (moment, "moment"),
+            "weight": (weight, "force"),
+            "arm": (arm, "length"),
+            "rows": (float(rows_), "count"),
+            "resting": (resting, "moment"),
+            "staked": (staked, "moment"),
+        },
+        "leaf",
+    )
 
 
-def racks(row: rows.Cage, force: Strength, leg: tuple[float, float], soil: Strength, free: float, weight: Array) -> Check:
+def racks(
+    row: rows.Cage, force: Strength, leg: tuple[float, float], soil: Strength, free: float, weight: Array
+) -> Check:
     """Return the check that the legs of a cage below its lowest ring do not lean over together.
 
-    Each leg yields at the ring and at the soil, or the soil yields round it: V = n (M + min(M, Ms))/h. The plant that lies on the rings
-    leans with them.
+    Each leg yields at the ring and at the soil, or the soil yields round it: V = n (M + min(M, Ms))/h. The
+    plant that lies on the rings leans with them.
 
     Args:
         row: The cage.
@@ -55,10 +72,24 @@ def racks(row: rows.Cage, force: Strength, leg: tuple[float, float], soil: Stren
     median = row.legs * (leg[1] + np.minimum(leg[1], soil.median)) / free
     demand = np.asarray(force.allowed * amplified)
     return Check(
-        "cage-racks", demand, allowed, median, "force", "limit-analysis", "judgement",
-        {"force": (force.allowed, "force"), "legs": (float(row.legs), "count"), "wire": (row.wire, "wire"), "free": (free, "length"),
-         "amplified": (amplified, "ratio"), "demand": (demand, "force")}, "steel", np.asarray(force.median * amplified),
-    )  # fmt: skip
+        "cage-racks",
+        demand,
+        allowed,
+        median,
+        "force",
+        "limit-analysis",
+        "judgement",
+        {
+            "force": (force.allowed, "force"),
+            "legs": (float(row.legs), "count"),
+            "wire": (row.wire, "wire"),
+            "free": (free, "length"),
+            "amplified": (amplified, "ratio"),
+            "demand": (demand, "force"),
+        },
+        "steel",
+        np.asarray(force.median * amplified),
+    )
 
 
 def frame(moment: Array, weight: Array, arm: float, usual: Array) -> Check:
@@ -74,9 +105,21 @@ def frame(moment: Array, weight: Array, arm: float, usual: Array) -> Check:
     """
     hold = weight * arm
     return Check(
-        "frame-tips", moment, hold / tables.constant("dead_weight"), usual * arm, "moment", "handbook-9.1", "judgement",
-        {"moment": (moment, "moment"), "weight": (weight, "force"), "arm": (arm, "length"), "hold": (hold, "moment")}, "weight",
-    )  # fmt: skip
+        "frame-tips",
+        moment,
+        hold / tables.constant("dead_weight"),
+        usual * arm,
+        "moment",
+        "handbook-9.1",
+        "judgement",
+        {
+            "moment": (moment, "moment"),
+            "weight": (weight, "force"),
+            "arm": (arm, "length"),
+            "hold": (hold, "moment"),
+        },
+        "weight",
+    )
 
 
 def ring(row: rows.Cage, load: Array, gap: float) -> Check:
@@ -86,9 +129,20 @@ def ring(row: rows.Cage, load: Array, gap: float) -> Check:
     """
     moment, modulus = load * gap / 8, section.round_bar(row.wire).Z
     return Check(
-        "cage-ring", moment, 0.6 * modulus * row.yield_, modulus * row.median, "moment", "handbook-10.1", "judgement",
-        {"load": (load, "force"), "gap": (gap, "length"), "wire": (row.wire, "wire"), "moment": (moment, "moment")},
-    )  # fmt: skip
+        "cage-ring",
+        moment,
+        0.6 * modulus * row.yield_,
+        modulus * row.median,
+        "moment",
+        "handbook-10.1",
+        "judgement",
+        {
+            "load": (load, "force"),
+            "gap": (gap, "length"),
+            "wire": (row.wire, "wire"),
+            "moment": (moment, "moment"),
+        },
+    )
 
 
 def linked(held: Strength, force: Array) -> Check:
@@ -96,7 +150,17 @@ def linked(held: Strength, force: Array) -> Check:
 
     Source: handbook-10.3
     """
-    return Check("cage-link", force, held.allowed, held.median, "force", "handbook-10.3", "judgement", {"force": (force, "force")}, "twine")
+    return Check(
+        "cage-link",
+        force,
+        held.allowed,
+        held.median,
+        "force",
+        "handbook-10.3",
+        "judgement",
+        {"force": (force, "force")},
+        "twine",
+    )
 
 
 def pot(force: Array, height: Array, mass: float, base: float, tall: float) -> Check:
@@ -108,7 +172,19 @@ def pot(force: Array, height: Array, mass: float, base: float, tall: float) -> C
     moment = force * (tall + height)
     hold = weight * base / 2
     return Check(
-        "pot-tips", moment, hold / tables.constant("dead_weight"), hold, "moment", "handbook-10.4", "judgement",
-        {"force": (force, "force"), "height": (tall + height, "length"), "mass": (mass, "mass"), "base": (base, "length"),
-         "moment": (moment, "moment")}, "weight",
-    )  # fmt: skip
+        "pot-tips",
+        moment,
+        hold / tables.constant("dead_weight"),
+        hold,
+        "moment",
+        "handbook-10.4",
+        "judgement",
+        {
+            "force": (force, "force"),
+            "height": (tall + height, "length"),
+            "mass": (mass, "mass"),
+            "base": (base, "length"),
+            "moment": (moment, "moment"),
+        },
+        "weight",
+    )

@@ -27,7 +27,9 @@ class Trace(Typed):
 
 
 class Sketch(Typed):
-    """A structure at a glance: its strokes, its leaves as spots, the ground line of its bed, and how far it reaches."""
+    """A structure at a glance: its strokes, its leaves as spots, the ground line of its bed, and how far it
+    reaches.
+    """
 
     strokes: tuple[Trace, ...]
     leaves: tuple[Flat, ...]
@@ -40,7 +42,9 @@ def seen(point: Point) -> Flat:
     """Return where a point stands in the sketch."""
     x, y, z = point
     away = x * math.sin(_AROUND) + y * math.cos(_AROUND)
-    return round(x * math.cos(_AROUND) - y * math.sin(_AROUND), 3), round(z * math.cos(_ABOVE) + away * math.sin(_ABOVE), 3)
+    return round(x * math.cos(_AROUND) - y * math.sin(_AROUND), 3), round(
+        z * math.cos(_ABOVE) + away * math.sin(_ABOVE), 3
+    )
 
 
 def sketch_of(geometry: Geometry, length: float, width: float) -> Sketch:
@@ -52,7 +56,14 @@ def sketch_of(geometry: Geometry, length: float, width: float) -> Sketch:
         lines = member.lines or _lines(member)
         for line in lines:
             above = [(x, y, max(z, 0.0)) for x, y, z in line]
-            strokes.append(Trace(role=member.role, stuff=stuff_of(member), thickness=member.thickness, points=tuple(map(seen, above))))
+            strokes.append(
+                Trace(
+                    role=member.role,
+                    stuff=stuff_of(member),
+                    thickness=member.thickness,
+                    points=tuple(map(seen, above)),
+                )
+            )
     leaves = [spot for plant in geometry.plants for spot in _leaves(plant, geometry.climb)]
     thinned = leaves[:: max(math.ceil(len(leaves) / _MOST_LEAVES), 1)]
     middle, half = geometry.length / 2, length / 2
@@ -65,7 +76,13 @@ def sketch_of(geometry: Geometry, length: float, width: float) -> Sketch:
     ground = tuple(seen(corner) for corner in corners)
     points = np.array([p for stroke in strokes for p in stroke.points] + thinned + list(ground))
     (low_u, low_v), (high_u, high_v) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
-    return Sketch(strokes=tuple(strokes), leaves=tuple(thinned), ground=ground, low=(low_u, low_v), high=(high_u, high_v))
+    return Sketch(
+        strokes=tuple(strokes),
+        leaves=tuple(thinned),
+        ground=ground,
+        low=(low_u, low_v),
+        high=(high_u, high_v),
+    )
 
 
 def _lines(member: Member) -> tuple[tuple[Point, ...], ...]:

@@ -1,4 +1,6 @@
-"""A structure in three dimensions: its members with their real sections, its plants, its bed, and where the sun stands."""
+"""A structure in three dimensions: its members with their real sections, its plants, its bed, and where the
+sun stands.
+"""
 
 from __future__ import annotations
 
@@ -79,16 +81,33 @@ def solid_of(geometry: Geometry, bed: BareBed) -> Solid:
             strands.append(Strands(member=member.key, stuff=stuff_of(member), lines=lines))
         else:
             section, wide, deep = _section(member)
-            bars += [Bar(member=member.key, stuff=stuff_of(member), section=section, wide=wide, deep=deep, points=line) for line in lines]
+            bars += [
+                Bar(
+                    member=member.key,
+                    stuff=stuff_of(member),
+                    section=section,
+                    wide=wide,
+                    deep=deep,
+                    points=line,
+                )
+                for line in lines
+            ]
     climbers = tuple(
-        Climber(planting=plant.planting, way=plant.way or (plant.at, (plant.at[0], plant.at[1], geometry.climb)))
+        Climber(
+            planting=plant.planting, way=plant.way or (plant.at, (plant.at[0], plant.at[1], geometry.climb))
+        )
         for plant in geometry.plants
     )
     margin = min(max((bed.length - geometry.length) / 2, 0.0), _BED_SHOWN)
     ground = Ground(
-        low=(-margin, -bed.width / 2), high=(geometry.length + margin, bed.width / 2), fill_depth=bed.raised_by, board=bed.board,
-        depth=max(geometry.depth, 0.0), soil=tables.soils()[bed.soil].hatch, fill=tables.soils()[bed.fill].hatch,
-    )  # fmt: skip
+        low=(-margin, -bed.width / 2),
+        high=(geometry.length + margin, bed.width / 2),
+        fill_depth=bed.raised_by,
+        board=bed.board,
+        depth=max(geometry.depth, 0.0),
+        soil=tables.soils()[bed.soil].hatch,
+        fill=tables.soils()[bed.fill].hatch,
+    )
     return Solid(bars=tuple(bars), strands=tuple(strands), climbers=climbers, ground=ground, top=geometry.top)
 
 
@@ -116,7 +135,9 @@ def _lines(member: Member) -> tuple[tuple[Point, ...], ...]:
     high = max(round(float(np.linalg.norm(d - a)) / up), 1)
     found = [(a + (b - a) * s, d + (c - d) * s) for s in np.linspace(0, 1, across + 1)]
     found += [(a + (d - a) * s, b + (c - b) * s) for s in np.linspace(0, 1, high + 1)]
-    return tuple(((float(p[0]), float(p[1]), float(p[2])), (float(q[0]), float(q[1]), float(q[2]))) for p, q in found)
+    return tuple(
+        ((float(p[0]), float(p[1]), float(p[2])), (float(q[0]), float(q[1]), float(q[2]))) for p, q in found
+    )
 
 
 def _section(member: Member) -> tuple[Literal["round", "square"], float, float]:

@@ -38,7 +38,9 @@ class Mark(Typed):
 
 
 class Measure(Typed):
-    """A dimension line that edits an option; `text` is how its value is written, `label` what it is called."""
+    """A dimension line that edits an option; `text` is how its value is written, `label` what it is
+    called.
+    """
 
     option: str
     label: str
@@ -72,7 +74,13 @@ class View(Typed):
     high: Flat
 
 
-def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[float], str], label: Callable[[str], str]) -> View:
+def view_of(
+    geometry: Geometry,
+    bed: BareBed,
+    name: ViewName,
+    write: Callable[[float], str],
+    label: Callable[[str], str],
+) -> View:
     """Return one view of a structure in its bed.
 
     Args:
@@ -90,11 +98,18 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
     members = geometry.members if name != "end" else _first_end(geometry)
     marks = tuple(
         Mark(
-            member=m.key, role=m.role, stuff=stuff_of(m), shape=m.shape, points=tuple(map(flat, m.points)), thickness=m.thickness,
-            grid=m.grid if name == "elevation" else None, lines=_flattened(m, name), sags=m.sags and name == "elevation",
+            member=m.key,
+            role=m.role,
+            stuff=stuff_of(m),
+            shape=m.shape,
+            points=tuple(map(flat, m.points)),
+            thickness=m.thickness,
+            grid=m.grid if name == "elevation" else None,
+            lines=_flattened(m, name),
+            sags=m.sags and name == "elevation",
         )
         for m in members
-    )  # fmt: skip
+    )
     measures = tuple(
         Measure(
             option=d.option,
@@ -109,7 +124,8 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
         if d.view == name
     )
     plants = tuple(
-        PlantMark(planting=p.planting, at=flat(p.at), way=tuple(map(flat, p.way)) if name != "plan" else ()) for p in geometry.plants
+        PlantMark(planting=p.planting, at=flat(p.at), way=tuple(map(flat, p.way)) if name != "plan" else ())
+        for p in geometry.plants
     )
     margin = min(max((bed.length - geometry.length) / 2, 0.0), _BED_SHOWN)
     ends: dict[ViewName, tuple[Flat, Flat]] = {
@@ -118,13 +134,22 @@ def view_of(geometry: Geometry, bed: BareBed, name: ViewName, write: Callable[[f
         "end": ((-bed.width / 2, 0.0), (bed.width / 2, 0.0)),
     }
     corners = [p for mark in marks for line in (mark.points, *mark.lines) for p in line] + list(ends[name])
-    corners += [plant.at for plant in plants] + [place for measure in measures for place in (measure.start, measure.end)]
+    corners += [plant.at for plant in plants] + [
+        place for measure in measures for place in (measure.start, measure.end)
+    ]
     us, vs = [u for u, _ in corners], [v for _, v in corners]
     return View(
-        name=name, marks=marks, measures=measures, plants=plants, bed=ends[name], fill_depth=bed.raised_by,
-        soil=soils()[bed.soil].hatch, fill=soils()[bed.fill].hatch,
-        low=(min(us), min(vs)), high=(max(us), max(vs)),
-    )  # fmt: skip
+        name=name,
+        marks=marks,
+        measures=measures,
+        plants=plants,
+        bed=ends[name],
+        fill_depth=bed.raised_by,
+        soil=soils()[bed.soil].hatch,
+        fill=soils()[bed.fill].hatch,
+        low=(min(us), min(vs)),
+        high=(max(us), max(vs)),
+    )
 
 
 def project(name: ViewName, point: Point) -> Flat:
@@ -134,12 +159,17 @@ def project(name: ViewName, point: Point) -> Flat:
 
 
 def _flattened(member: Member, name: ViewName) -> tuple[tuple[Flat, ...], ...]:
-    """Return a member's own lines in a view: those that fall on one another once, straight ones by their ends."""
+    """Return a member's own lines in a view: those that fall on one another once, straight ones by their
+    ends.
+    """
     if not member.lines:
         return ()
     points = np.round(np.array([point for line in member.lines for point in line])[:, _AXES[name]], 3)
     ends = np.cumsum([0, *(len(line) for line in member.lines)])
-    low, high = np.minimum.reduceat(points, ends[:-1]).tolist(), np.maximum.reduceat(points, ends[:-1]).tolist()
+    low, high = (
+        np.minimum.reduceat(points, ends[:-1]).tolist(),
+        np.maximum.reduceat(points, ends[:-1]).tolist(),
+    )
     places = [(u, v) for u, v in points.tolist()]
     found: dict[tuple[Flat, ...], None] = {}
     for (u0, v0), (u1, v1), start, end in zip(low, high, ends[:-1].tolist(), ends[1:].tolist(), strict=True):
@@ -164,7 +194,9 @@ def _first_end(geometry: Geometry) -> tuple[Member, ...]:
     """Return what is seen from the row's first end: what stands at its first station, and what passes it."""
     posts_ = [m.points[0][0] for m in geometry.members if m.role == "post"]
     first = min(posts_ or [m.points[0][0] for m in geometry.members if m.role in _STANDING], default=0.0)
-    return tuple(m for m in geometry.members if m.role not in _BESIDE and _passes(m, first, first + geometry.unit))
+    return tuple(
+        m for m in geometry.members if m.role not in _BESIDE and _passes(m, first, first + geometry.unit)
+    )
 
 
 def _passes(member: Member, start: float, end: float) -> bool:

@@ -25,10 +25,23 @@ from .wire_trellis import WireTrellis
 FAMILIES: dict[str, Family[Any]] = {
     family.key: family
     for family in (
-        MeshFence(), WireTrellis(), LivingSupport(), PanelArch(), DropStrings(), Weave(), Cages(), Stake(), Tripod(),
-        CrossedPoles(), AFrame(), BedFrame(), Hoops(), Existing(), Brushwood(),
+        MeshFence(),
+        WireTrellis(),
+        LivingSupport(),
+        PanelArch(),
+        DropStrings(),
+        Weave(),
+        Cages(),
+        Stake(),
+        Tripod(),
+        CrossedPoles(),
+        AFrame(),
+        BedFrame(),
+        Hoops(),
+        Existing(),
+        Brushwood(),
     )
-}  # fmt: skip
+}
 
 
 def family_of(key: str) -> Family[Any]:

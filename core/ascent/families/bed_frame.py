@@ -1,4 +1,6 @@
-"""Bed frame: uprights screwed to the boards of a raised bed, one for each plant, joined over the bed; nothing is driven."""
+"""Bed frame: uprights screwed to the boards of a raised bed, one for each plant, joined over the bed; nothing
+is driven.
+"""
 
 from __future__ import annotations
 
@@ -25,7 +27,9 @@ from ..plan.model import BareBed, Planting, Site, Structure, Typed
 from ..remarks import fits
 
 _RIM = 0.03  # of the boards over the soil in the bed [m], parts handbook 3.11
-_FIRST_SCREW = 0.025  # from the edge of a board [m], parts handbook 4.10: 0.09 apart at most on a board of 0.14
+_FIRST_SCREW = (
+    0.025  # from the edge of a board [m], parts handbook 4.10: 0.09 apart at most on a board of 0.14
+)
 _FROM_BOARD = 0.25  # of a plant from its board [m], parts handbook 3.11
 _BACKING_DEPTH = 0.45  # of a backing stake [m]
 _OWN_BOARD = ("post_lumber_38x140", 0.280, 0.038)  # two boards high, of a frame that brings its own
@@ -46,19 +50,31 @@ class BedFrameOptions(Typed):
     crossbar: Literal["none", "top", "top-mid"] = choice("posts", "top", when=("sides", ("both",)))
     infill: Literal["none", "strings", "mesh"] = choice("crop", "none", asked=True)
     mesh: Annotated[str, row_of("meshes")] = item("crop", "meshes", "panel_large", when=("infill", ("mesh",)))
-    tie: Annotated[str, row_of("ties", "mesh")] = item("crop", "ties", "tie_wire_16_double", "mesh", when=("infill", ("mesh",)))
-    string: Annotated[str, row_of("twines", "string")] = item("crop", "twines", "pp_greenhouse", "string", when=("infill", ("strings",)))
-    rail: Annotated[str, row_of("posts", "rail")] = item("crop", "posts", "post_sw_stake_38", "rail", when=("infill", ("strings",)))
+    tie: Annotated[str, row_of("ties", "mesh")] = item(
+        "crop", "ties", "tie_wire_16_double", "mesh", when=("infill", ("mesh",))
+    )
+    string: Annotated[str, row_of("twines", "string")] = item(
+        "crop", "twines", "pp_greenhouse", "string", when=("infill", ("strings",))
+    )
+    rail: Annotated[str, row_of("posts", "rail")] = item(
+        "crop", "posts", "post_sw_stake_38", "rail", when=("infill", ("strings",))
+    )
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("crop", "ties", "twine_jute_3_loop", "stem")
     boards: Literal["bed", "own"] = choice("board", "bed", asked=True)
     screw: Annotated[str, row_of("fittings", "board")] = item("board", "fittings", "screw_64", "board")
     screw_rows: int = measure("board", "count", 2, 2, 3, 1, tries=(1,))
     screw_gap: float = measure("board", "length", 0.15, 0.05, 0.3, 0.01, tries=(0.03, 0.05, 0.1))
     backing: Literal["none", "stakes", "ties"] = choice("board", "none")
-    backing_step: float = measure("board", "length", 1.2, 0.4, 2.4, 0.05, tries=(-0.3, -0.6), when=("backing", ("stakes", "ties")))
-    stake: Annotated[str, row_of("posts", "stake")] = item("board", "posts", "post_sw_stake_38", "stake", when=("backing", ("stakes",)))
+    backing_step: float = measure(
+        "board", "length", 1.2, 0.4, 2.4, 0.05, tries=(-0.3, -0.6), when=("backing", ("stakes", "ties"))
+    )
+    stake: Annotated[str, row_of("posts", "stake")] = item(
+        "board", "posts", "post_sw_stake_38", "stake", when=("backing", ("stakes",))
+    )
     brace: Literal["none", "diagonal"] = choice("board", "none")
-    brace_wire: Annotated[str, row_of("wires")] = item("board", "wires", "wire_soft_14", when=("brace", ("diagonal",)))
+    brace_wire: Annotated[str, row_of("wires")] = item(
+        "board", "wires", "wire_soft_14", when=("brace", ("diagonal",))
+    )
     set_late: int = measure("row", "count", 0, 0, 90, 1, asked=True)
 
 
@@ -95,16 +111,22 @@ class _Framed(PostRow[BedFrameOptions]):
 
     @cached_property
     def broad(self) -> float:
-        """Return the width of leaf that an upright answers for: a whole bay where something fills it, else its own plant. [m]"""
+        """Return the width of leaf that an upright answers for: a whole bay where something fills it, else
+        its own plant. [m]
+        """
         if self.options.infill != "none":
             return self.bay
         return min(
-            self.bay, max(s.crop.depth_m for s in self.standings) * max(1.0, self.bay / max(s.planting.spacing for s in self.standings))
+            self.bay,
+            max(s.crop.depth_m for s in self.standings)
+            * max(1.0, self.bay / max(s.planting.spacing for s in self.standings)),
         )
 
     @cached_property
     def onto(self) -> Array:
-        """Return the wind on one upright: the one behind shares with it where a bar joins them over the bed. [N]"""
+        """Return the wind on one upright: the one behind shares with it where a bar joins them over the bed.
+        [N]
+        """
         shared = (1.0 + tables.constant("follower")) / 2 if self.joined else 1.0
         return np.asarray(self.wind.force * self.broad * shared)
 
@@ -115,8 +137,12 @@ class _Framed(PostRow[BedFrameOptions]):
 
     @cached_property
     def blown(self) -> tuple[Array, Array]:
-        """Return the wind that bends one upright over its board and where it acts, [N] and [m]: a bar over the bed halves it."""
-        return np.asarray(self.onto * (0.5 if self.joined else 1.0)), np.asarray(np.maximum(self.wind.height - _RIM, 0.05))
+        """Return the wind that bends one upright over its board and where it acts, [N] and [m]: a bar over
+        the bed halves it.
+        """
+        return np.asarray(self.onto * (0.5 if self.joined else 1.0)), np.asarray(
+            np.maximum(self.wind.height - _RIM, 0.05)
+        )
 
     @cached_property
     def moment(self) -> Array:
@@ -149,7 +175,10 @@ class _Framed(PostRow[BedFrameOptions]):
             return Strength(working, working * screws.median)
         if self.options.backing == "stakes":
             stake, at = tables.posts()[self.options.stake], np.full((1, 1, 1), 0.8 * high)
-            held, bears = embedment.strength(embedment.beside(self.ground), stake, _BACKING_DEPTH, at, self.cases), bending.moments(stake)
+            held, bears = (
+                embedment.strength(embedment.beside(self.ground), stake, _BACKING_DEPTH, at, self.cases),
+                bending.moments(stake),
+            )
             return Strength(
                 np.asarray((count + 1) * np.minimum(held.allowed * at, bears.allowed)),
                 np.asarray((count + 1) * np.minimum(held.median * at, bears.median)),
@@ -158,25 +187,61 @@ class _Framed(PostRow[BedFrameOptions]):
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
-        side = (Arrow((float(self.xs[0]), _edge(self.options, self.site.bed), min(self.options.height, 1.0)), (0.0, 1.0, 0.0)),)
+        side = (
+            Arrow(
+                (float(self.xs[0]), _edge(self.options, self.site.bed), min(self.options.height, 1.0)),
+                (0.0, 1.0, 0.0),
+            ),
+        )
         high = self.board[1]
-        free = self.options.length if self.options.backing == "none" else min(self.options.backing_step, self.options.length)
+        free = (
+            self.options.length
+            if self.options.backing == "none"
+            else min(self.options.backing_step, self.options.length)
+        )
         gap = self.options.screw_gap * (self.options.screw_rows - 1)
         screw = tables.fittings()[self.options.screw]
-        bent: list[Check] = [bending.post_across(self.post, *self.blown, self.amplified), bending.lasting(self.post, self.beside)]
+        bent: list[Check] = [
+            bending.post_across(self.post, *self.blown, self.amplified),
+            bending.lasting(self.post, self.beside),
+        ]
         braced = self.options.brace == "diagonal"
         if not braced:
-            bent.append(bending.racking(self.post, self._along, self.options.height, self._count, self.weight))
+            bent.append(
+                bending.racking(self.post, self._along, self.options.height, self._count, self.weight)
+            )
         turned = [boards.pushed(self.board[0], high, self.onto / self.bay, free)]
         turned.append(boards.turned(tables.fittings()["screw_76"], self.on_board, high, self.backed))
         found = [
-            Link("upright", keys(self.geometry.by_role("post")), ("posts", self.post.key), ("screws", *(("brace",) if braced else ())),
-                 ("post", "crossbar", "post_spacing", "brace"), self.onto, tuple(bent), side),
-            Link("screws", keys(self.geometry.by_role("fitting")), ("fittings", screw.key), ("board",), ("screw_gap", "screw_rows", "screw", "crossbar", "post_spacing"),
-                 self.moment / gap, (bending.screwed(screw, self.moment, gap),)),
-            Link("board", keys(self.geometry.by_role("grip")), None, ("bed",) if self.options.boards == "bed" else (), ("backing", "backing_step", "crossbar", "post_spacing"),
-                 self.onto, tuple(turned)),
-        ]  # fmt: skip
+            Link(
+                "upright",
+                keys(self.geometry.by_role("post")),
+                ("posts", self.post.key),
+                ("screws", *(("brace",) if braced else ())),
+                ("post", "crossbar", "post_spacing", "brace"),
+                self.onto,
+                tuple(bent),
+                side,
+            ),
+            Link(
+                "screws",
+                keys(self.geometry.by_role("fitting")),
+                ("fittings", screw.key),
+                ("board",),
+                ("screw_gap", "screw_rows", "screw", "crossbar", "post_spacing"),
+                self.moment / gap,
+                (bending.screwed(screw, self.moment, gap),),
+            ),
+            Link(
+                "board",
+                keys(self.geometry.by_role("grip")),
+                None,
+                ("bed",) if self.options.boards == "bed" else (),
+                ("backing", "backing_step", "crossbar", "post_spacing"),
+                self.onto,
+                tuple(turned),
+            ),
+        ]
         return (*self._vines(), *found, *self._bed(), *(self._brace() if braced else ()))
 
     @cached_property
@@ -186,30 +251,70 @@ class _Framed(PostRow[BedFrameOptions]):
     @cached_property
     def _along(self) -> Array:
         """Return the wind along the bed. [N]"""
-        return np.asarray((self.wind.end + self.wind.skin * self.options.length) / 2 * (2 if self.options.sides == "both" else 1))
+        return np.asarray(
+            (self.wind.end + self.wind.skin * self.options.length)
+            / 2
+            * (2 if self.options.sides == "both" else 1)
+        )
 
     def _vines(self) -> list[Link]:
         """Return the links above the uprights: stem ties, strings with their rail, or mesh."""
         if self.options.infill == "strings":
             twine, rail = tables.twines()[self.options.string], tables.posts()[self.options.rail]
             strung = hung.string_links(
-                self, self.wind.pressure, self.wind.leaf_height, twine, tables.ties()[self.options.stem_tie], None, None, "top-line"
+                self,
+                self.wind.pressure,
+                self.wind.leaf_height,
+                twine,
+                tables.ties()[self.options.stem_tie],
+                None,
+                None,
+                "top-line",
             )
             down, across = self.weight / self.bay, tables.constant("string_share") * self.wind.force
-            return [*strung, Link("top-line", keys(self.geometry.by_role("rail")), ("posts", rail.key), ("upright",), ("rail", "post_spacing"),
-                                  np.hypot(down, across) * self.bay, (bending.rail(rail, down, across, self.bay),))]  # fmt: skip
+            return [
+                *strung,
+                Link(
+                    "top-line",
+                    keys(self.geometry.by_role("rail")),
+                    ("posts", rail.key),
+                    ("upright",),
+                    ("rail", "post_spacing"),
+                    np.hypot(down, across) * self.bay,
+                    (bending.rail(rail, down, across, self.bay),),
+                ),
+            ]
         if self.options.infill == "mesh":
             mesh = tables.meshes()[self.options.mesh]
             stiff = np.full((1, 1, 1), 3 * bending.stiffness(self.post) / (self.options.height / 2) ** 3)
             state = mesh_checks.in_wind(
-                mesh, self.wind.pressure, self.bay, self.options.height, stiff, relief.tied_bays(max(len(self.xs) - 1, 1))
+                mesh,
+                self.wind.pressure,
+                self.bay,
+                self.options.height,
+                stiff,
+                relief.tied_bays(max(len(self.xs) - 1, 1)),
             )
             checks: list[Check] = [mesh_checks.wire_tension(mesh, state, self.nothing, self.bay)]
             stems = self.stem_ties(self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "mesh")
-            return [*stems, Link("mesh", keys(self.geometry.by_role("mesh")), ("meshes", mesh.key), ("upright",), ("mesh", "post_spacing"),
-                                 self.wind.force * self.bay, tuple(checks))]  # fmt: skip
+            return [
+                *stems,
+                Link(
+                    "mesh",
+                    keys(self.geometry.by_role("mesh")),
+                    ("meshes", mesh.key),
+                    ("upright",),
+                    ("mesh", "post_spacing"),
+                    self.wind.force * self.bay,
+                    tuple(checks),
+                ),
+            ]
         return self.stem_ties(
-            self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "upright", ("TIE", "STAKE", "STALK", "WEAVE")
+            self.options.stem_tie,
+            self.wind.pressure,
+            self.wind.leaf_height,
+            "upright",
+            ("TIE", "STAKE", "STALK", "WEAVE"),
         )
 
     def _bed(self) -> list[Link]:
@@ -245,7 +350,12 @@ class _Framed(PostRow[BedFrameOptions]):
                 tight,
                 (
                     tension.brace_wire(wire, tight, each),
-                    bending.pushed(self.post, each * self.options.height / run + self.weight, self.options.height, self.moment),
+                    bending.pushed(
+                        self.post,
+                        each * self.options.height / run + self.weight,
+                        self.options.height,
+                        self.moment,
+                    ),
                 ),
             )
         ]
@@ -254,14 +364,21 @@ class _Framed(PostRow[BedFrameOptions]):
         """Return the lean of an upright's top: it bends over its board, and less where a bar joins two."""
         top = self.options.height
         height = np.maximum(self.wind.height, 0.1)
-        bent = self.onto * beam.cantilever_tip(1.0, np.zeros((1, 1, 1)), np.minimum(2 * height, top), top, bending.stiffness(self.post))
+        bent = self.onto * beam.cantilever_tip(
+            1.0, np.zeros((1, 1, 1)), np.minimum(2 * height, top), top, bending.stiffness(self.post)
+        )
         play = self.moment / tables.constant("board_turn")
         return (self.lean_of(bent * (0.5 if self.joined else 1.0) + play * top, top),)
 
     def balance(self) -> tuple[Array, Array]:
         """Return the wind across the uprights of both sides, and what their screws take of it. [N]"""
         several = 1.0 if self.options.sides == "one" else 1.0 + tables.constant("follower")
-        put_on = self.wind.force * self.broad * len(self.xs) * (several if self.joined else 1.0 if self.options.sides == "one" else 2.0)
+        put_on = (
+            self.wind.force
+            * self.broad
+            * len(self.xs)
+            * (several if self.joined else 1.0 if self.options.sides == "one" else 2.0)
+        )
         return put_on, self.onto * self._count
 
 
@@ -290,15 +407,25 @@ class BedFrame(Family[BedFrameOptions]):
         both = need.side == "both"
         wood = "post_sw_stake_38" if height <= 1.6 else "post_lumber_38x89"
         options = BedFrameOptions(
-            length=row.length, sides="both" if both else "one", post=wood, height=height, post_spacing=spacing, infill=fill,
-            crossbar="top" if both else "none", boards="bed" if boarded else "own", screw_gap=gap, backing="stakes" if not boarded else "none",
-        )  # fmt: skip
+            length=row.length,
+            sides="both" if both else "one",
+            post=wood,
+            height=height,
+            post_spacing=spacing,
+            infill=fill,
+            crossbar="top" if both else "none",
+            boards="bed" if boarded else "own",
+            screw_gap=gap,
+            backing="stakes" if not boarded else "none",
+        )
         reasons = {
             **row.reasons,
             "sides": Reason("sides_both" if both else "sides_one"),
             "post_age": Reason("post_age"),
             "post": Reason("frame_post", {"height": (height, "length")}, {"post": tables.posts()[wood].name}),
-            "height": Reason("stake_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}),
+            "height": Reason(
+                "stake_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}
+            ),
             "post_spacing": Reason("upright_spacing", {"spacing": (spacing, "length")}),
             "infill": Reason(f"infill_{fill}", words={"crop": plant.name}),
             "stem_tie": Reason("stem_tie"),
@@ -323,7 +450,17 @@ class BedFrame(Family[BedFrameOptions]):
             if options.brace == "diagonal":
                 wire, run = tables.wires()[options.brace_wire], float(xs[min(2, len(xs) - 1)])
                 line = ((float(xs[0]), side * edge, 0.05), (run, side * edge, options.height))
-                members.append(Member(f"brace-{len(members)}", "guy", "wires", wire.key, line, math.dist(*line) + 0.6, wire.d))
+                members.append(
+                    Member(
+                        f"brace-{len(members)}",
+                        "guy",
+                        "wires",
+                        wire.key,
+                        line,
+                        math.dist(*line) + 0.6,
+                        wire.d,
+                    )
+                )
         grown = plants.along(plantings, options.length, max(site.bed.width / 2 - _FROM_BOARD, 0.05))
         if options.infill == "strings":
             at = {n: math.copysign(edge, plant.at[1]) for n, plant in enumerate(grown)}
@@ -333,32 +470,77 @@ class BedFrame(Family[BedFrameOptions]):
             grown = tuple(_up(p, (p.at[0], math.copysign(edge, p.at[1]), options.height)) for p in grown)
         else:
             grown = tuple(
-                _up(p, (float(xs[int(np.argmin(np.abs(xs - p.at[0])))]), math.copysign(edge, p.at[1]), options.height)) for p in grown
+                _up(
+                    p,
+                    (
+                        float(xs[int(np.argmin(np.abs(xs - p.at[0])))]),
+                        math.copysign(edge, p.at[1]),
+                        options.height,
+                    ),
+                )
+                for p in grown
             )
         count = len(xs) * len(sides)
-        screws = count * options.screw_rows + (4 * len(xs) if options.crossbar != "none" and len(sides) == 2 else 0)
+        screws = count * options.screw_rows + (
+            4 * len(xs) if options.crossbar != "none" and len(sides) == 2 else 0
+        )
         supplies = [Supply("board-screws", "fittings", options.screw, screws)]
-        loops = sum(p.count * plants.ties_on_stem(min(tables.crops()[p.crop].height_m, options.height) - 0.3) for p in plantings)
+        loops = sum(
+            p.count * plants.ties_on_stem(min(tables.crops()[p.crop].height_m, options.height) - 0.3)
+            for p in plantings
+        )
         if options.infill == "none":
             supplies.append(Supply("stem-ties", "ties", options.stem_tie, loops))
         else:
-            supplies += plants.stem_ties(plantings, options.stem_tie, options.height, tables.constant("stripped_pruned"))
+            supplies += plants.stem_ties(
+                plantings, options.stem_tie, options.height, tables.constant("stripped_pruned")
+            )
         end = options.length
         bay = float(xs[1] - xs[0]) if len(xs) > 1 else 0.0
         dimensions = (
             Dimension("options.length", "elevation", (0, 0, 0), (end, 0, 0), end, -0.9),
-            Dimension("options.height", "elevation", (end, 0, 0), (end, 0, options.height), options.height, 0.7),
-            *((Dimension("options.post_spacing", "elevation", (float(xs[0]), 0, options.height), (float(xs[1]), 0, options.height), bay, 0.5),) if bay else ()),
+            Dimension(
+                "options.height", "elevation", (end, 0, 0), (end, 0, options.height), options.height, 0.7
+            ),
+            *(
+                (
+                    Dimension(
+                        "options.post_spacing",
+                        "elevation",
+                        (float(xs[0]), 0, options.height),
+                        (float(xs[1]), 0, options.height),
+                        bay,
+                        0.5,
+                    ),
+                )
+                if bay
+                else ()
+            ),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
-        )  # fmt: skip
-        return Geometry(located(members), grown, dimensions, tuple(supplies), end, options.height, 0.0, climb=options.height)
+        )
+        return Geometry(
+            located(members),
+            grown,
+            dimensions,
+            tuple(supplies),
+            end,
+            options.height,
+            0.0,
+            climb=options.height,
+        )
 
-    def loaded(self, options: BedFrameOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Framed:
+    def loaded(
+        self, options: BedFrameOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> _Framed:
         """Return the frame under the loads of the cases."""
         return _Framed(options, geometry, structure, site, cases)
 
-    def remarks(self, options: BedFrameOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
-        """Return what fits and what does not: boards to screw to, sound and high enough; plants that already stand there."""
+    def remarks(
+        self, options: BedFrameOptions, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
+        """Return what fits and what does not: boards to screw to, sound and high enough; plants that already
+        stand there.
+        """
         bed = site.bed
         thick, high = _board(options, bed)
         found = fits.of_ground(bed, options.length, 0.0)
@@ -367,18 +549,44 @@ class BedFrame(Family[BedFrameOptions]):
         needed = options.screw_gap * (options.screw_rows - 1) + 2 * _FIRST_SCREW
         if needed > high + 1e-6:
             values = {"needed": (needed, "length"), "high": (high, "length")}
-            found.append(Remark("board-low", "wrong", values, source="handbook-parts-4.10", levers=("screw_gap", "screw_rows")))
+            found.append(
+                Remark(
+                    "board-low",
+                    "wrong",
+                    values,
+                    source="handbook-parts-4.10",
+                    levers=("screw_gap", "screw_rows"),
+                )
+            )
         if thick < 0.037:
-            found.append(Remark("board-thin", "watch", {"thick": (thick, "length")}, source="handbook-parts-4.10", levers=("boards",)))
+            found.append(
+                Remark(
+                    "board-thin",
+                    "watch",
+                    {"thick": (thick, "length")},
+                    source="handbook-parts-4.10",
+                    levers=("boards",),
+                )
+            )
         found.append(Remark("board-sound", "watch", source="handbook-parts-4.10"))
         if options.set_late > 0:
             keep = min(0.10 + 0.0075 * options.set_late, 0.45)
             values = {"days": (options.set_late, "count"), "keep": (keep, "length")}
             key = "frame-spares-roots" if options.backing != "stakes" else "stakes-near-roots"
             found.append(
-                Remark(key, "fine" if options.backing != "stakes" else "watch", values, source="handbook-parts-4.11", levers=("backing",))
+                Remark(
+                    key,
+                    "fine" if options.backing != "stakes" else "watch",
+                    values,
+                    source="handbook-parts-4.11",
+                    levers=("backing",),
+                )
             )
-        if options.infill == "strings" and options.length > 0 and tables.posts()[options.post].key.startswith("cane"):
+        if (
+            options.infill == "strings"
+            and options.length > 0
+            and tables.posts()[options.post].key.startswith("cane")
+        ):
             found.append(
                 Remark(
                     "lashing-slides",
@@ -390,7 +598,11 @@ class BedFrame(Family[BedFrameOptions]):
                 )
             )
         for planting in structure.plantings:
-            found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length), *fits.of_tying(planting)]
+            found += [
+                *fits.of_suit(planting, self.key),
+                *fits.of_row(planting, options.length),
+                *fits.of_tying(planting),
+            ]
             found += fits.of_height(planting, options.height, ("height",))
             if options.infill == "mesh":
                 found += fits.of_through(planting, tables.meshes()[options.mesh])
@@ -437,30 +649,62 @@ def _uprights(options: BedFrameOptions, bed: BareBed, xs: Array, sides: tuple[fl
             number += 1
             line = ((x, side * edge, low), (x, side * edge, options.height))
             found.append(
-                Member(f"post-{number}", "post", "posts", post.key, line, posts.stock_length(post, options.height - low), post.soil_width)
+                Member(
+                    f"post-{number}",
+                    "post",
+                    "posts",
+                    post.key,
+                    line,
+                    posts.stock_length(post, options.height - low),
+                    post.soil_width,
+                )
             )
             for row in range(options.screw_rows):
                 z = _RIM - _FIRST_SCREW - row * options.screw_gap
-                found.append(Member(f"screw-{number}-{row + 1}", "fitting", "", "", ((x, side * edge, z),), shape="point"))
+                found.append(
+                    Member(
+                        f"screw-{number}-{row + 1}", "fitting", "", "", ((x, side * edge, z),), shape="point"
+                    )
+                )
         if options.boards == "own":
             board, _, _ = _OWN_BOARD
             y = side * bed.width / 2
             for up, z in enumerate((low + 0.07, low + 0.21)):
                 line = ((0.0, y, z), (options.length, y, z))
-                found.append(Member(f"board-{number}-{up + 1}", "rail", "posts", board, line, options.length, 0.14))
+                found.append(
+                    Member(f"board-{number}-{up + 1}", "rail", "posts", board, line, options.length, 0.14)
+                )
         if options.backing == "stakes":
             stake = tables.posts()[options.stake]
             count = max(math.floor(options.length / options.backing_step + 1e-6), 1) + 1
             for n, x in enumerate(np.linspace(0.05, options.length - 0.05, count).tolist()):
                 line = ((x, side * edge, low - _BACKING_DEPTH), (x, side * edge, low + 0.9 * high))
                 found.append(
-                    Member(f"backing-{number}-{n + 1}", "strut", "posts", stake.key, line, _BACKING_DEPTH + high, stake.soil_width)
+                    Member(
+                        f"backing-{number}-{n + 1}",
+                        "strut",
+                        "posts",
+                        stake.key,
+                        line,
+                        _BACKING_DEPTH + high,
+                        stake.soil_width,
+                    )
                 )
         elif options.backing == "ties" and side < 0:
             count = max(math.floor(options.length / options.backing_step + 1e-6), 1)
             for n, x in enumerate(np.linspace(0, options.length, count + 2)[1:-1].tolist()):
                 line = ((x, -bed.width / 2, -0.05), (x, bed.width / 2, -0.05))
-                found.append(Member(f"backing-{number}-{n + 1}", "strut", "posts", "post_sw_stake_38", line, bed.width, 0.038))
+                found.append(
+                    Member(
+                        f"backing-{number}-{n + 1}",
+                        "strut",
+                        "posts",
+                        "post_sw_stake_38",
+                        line,
+                        bed.width,
+                        0.038,
+                    )
+                )
     return found
 
 
@@ -473,7 +717,9 @@ def _across(options: BedFrameOptions, xs: Array, edge: float) -> list[Member]:
     for n, x in enumerate(map(float, xs)):
         for m, z in enumerate(heights):
             line = ((x, -edge, z - 0.03), (x, edge, z - 0.03))
-            found.append(Member(f"crossbar-{n + 1}-{m + 1}", "arm", "posts", post.key, line, 2 * edge, post.soil_width))
+            found.append(
+                Member(f"crossbar-{n + 1}-{m + 1}", "arm", "posts", post.key, line, 2 * edge, post.soil_width)
+            )
     return found
 
 
@@ -487,14 +733,27 @@ def _filling(options: BedFrameOptions, xs: Array, y: float) -> list[Member]:
     if options.infill == "mesh" and len(xs) > 1:
         row = tables.meshes()[options.mesh]
         high = min(options.height - 0.10, max(row.heights_m))
-        found = mesh_face.members(row, options.tie, mesh_face.tie_count(high), xs, y, 0.05, 0.05 + high, options.height)
+        found = mesh_face.members(
+            row, options.tie, mesh_face.tie_count(high), xs, y, 0.05, 0.05 + high, options.height
+        )
         return [_named(member, side) for member in found]
     return []
 
 
 def _named(member: Member, side: str) -> Member:
-    return Member(f"{member.key}-{side}", member.role, member.table, member.item, member.points, member.buy_length, member.thickness, member.shape,
-                  member.grid, member.lines, member.sags)  # fmt: skip
+    return Member(
+        f"{member.key}-{side}",
+        member.role,
+        member.table,
+        member.item,
+        member.points,
+        member.buy_length,
+        member.thickness,
+        member.shape,
+        member.grid,
+        member.lines,
+        member.sags,
+    )
 
 
 def _up(plant: Plant, top: tuple[float, float, float]) -> Plant:

@@ -1,4 +1,6 @@
-"""Brushwood: twiggy sticks pushed in along a row, upright or crossed, or round a pot; or one to bring a climber to its wire."""
+"""Brushwood: twiggy sticks pushed in along a row, upright or crossed, or round a pot; or one to bring a
+climber to its wire.
+"""
 
 from __future__ import annotations
 
@@ -41,8 +43,12 @@ class BrushwoodOptions(Typed):
     stick_spacing: float = measure("sticks", "length", 0.20, 0.05, 0.6, 0.01, tries=(-0.05, -0.1))
     season: int = measure("sticks", "count", 1, 1, 3, 1, asked=True)
     tied: Literal["none", "string", "cane"] = choice("tied", "string")
-    twine: Annotated[str, row_of("twines", "run")] = item("tied", "twines", "sisal_2.5", "run", when=("tied", ("string",)))
-    cane: Annotated[str, row_of("posts", "rung")] = item("tied", "posts", "cane_12", "rung", when=("tied", ("cane",)))
+    twine: Annotated[str, row_of("twines", "run")] = item(
+        "tied", "twines", "sisal_2.5", "run", when=("tied", ("string",))
+    )
+    cane: Annotated[str, row_of("posts", "rung")] = item(
+        "tied", "posts", "cane_12", "rung", when=("tied", ("cane",))
+    )
     end_stake: Annotated[str, row_of("posts", "stake")] = item(
         "tied", "posts", "post_sw_stake_25", "stake", when=("tied", ("string", "cane"))
     )
@@ -62,7 +68,9 @@ class _Thicket(Stand[BrushwoodOptions]):
 
     @cached_property
     def left(self) -> float:
-        """Return the share of its strength that a stick keeps: a quarter goes with each season in the soil."""
+        """Return the share of its strength that a stick keeps: a quarter goes with each season in the
+        soil.
+        """
         return max(1.0 - tables.constant("brush_ages") * (self.options.season - 1), 0.5)
 
     @cached_property
@@ -72,7 +80,9 @@ class _Thicket(Stand[BrushwoodOptions]):
 
     @cached_property
     def wind(self) -> face.FaceWind:
-        return face.wind_on_face(self.standings, tables.constant("brush_solidity"), 0.0, self.height, self.cases)
+        return face.wind_on_face(
+            self.standings, tables.constant("brush_solidity"), 0.0, self.height, self.cases
+        )
 
     @cached_property
     def broad(self) -> float:
@@ -83,7 +93,9 @@ class _Thicket(Stand[BrushwoodOptions]):
 
     @cached_property
     def uneven(self) -> float:
-        """Return how much more the worst stick takes than the mean: strings or a cane along the row share it out."""
+        """Return how much more the worst stick takes than the mean: strings or a cane along the row share it
+        out.
+        """
         return 1.0 if self.tied_along else tables.constant("tie_uneven")
 
     @cached_property
@@ -98,8 +110,16 @@ class _Thicket(Stand[BrushwoodOptions]):
         for standing in self.standings:
             lines = 2.0 if standing.planting.side == "both" else 1.0
             per_metre = standing.plant_kg * lines / standing.planting.spacing
-            total = total + (per_metre * np.minimum(standing.top, self.height) / 2)[None, :, None] * self.cases.crop
-        return np.asarray(total * tables.constant("gravity") * math.sin(math.radians(tables.constant("lean_angle"))) * self.broad)
+            total = (
+                total
+                + (per_metre * np.minimum(standing.top, self.height) / 2)[None, :, None] * self.cases.crop
+            )
+        return np.asarray(
+            total
+            * tables.constant("gravity")
+            * math.sin(math.radians(tables.constant("lean_angle")))
+            * self.broad
+        )
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from tendril to ground."""
@@ -109,12 +129,30 @@ class _Thicket(Stand[BrushwoodOptions]):
         side = (Arrow((0.0, 0.0, self.height / 2), (0.0, 1.0, 0.0)),)
         sticks = keys(self.geometry.by_role("post"))
         pot = pots.link(self.site.bed, self.wind.force * self.options.length, height, ("in_soil",))
-        check = bending.aged(bending.post_across(self.stick, onto, np.maximum(height, 0.05), np.ones((1, 1, 1))), self.left)
+        check = bending.aged(
+            bending.post_across(self.stick, onto, np.maximum(height, 0.05), np.ones((1, 1, 1))), self.left
+        )
         to = ("soil", *(("along",) if self.tied_along else ()))
         found = [
-            Link("stick", sticks, ("posts", self.stick.key), to, ("stick", "stick_spacing", "tied", "stick_length", "pattern"), force, (check,), side),
-            self.soil_grip(self.stick, self.options.in_soil, onto, np.maximum(height, 0.05), ("in_soil", "stick_spacing", "tied"), below=("pot",) if pot else ()),
-        ]  # fmt: skip
+            Link(
+                "stick",
+                sticks,
+                ("posts", self.stick.key),
+                to,
+                ("stick", "stick_spacing", "tied", "stick_length", "pattern"),
+                force,
+                (check,),
+                side,
+            ),
+            self.soil_grip(
+                self.stick,
+                self.options.in_soil,
+                onto,
+                np.maximum(height, 0.05),
+                ("in_soil", "stick_spacing", "tied"),
+                below=("pot",) if pot else (),
+            ),
+        ]
         return (*found, *(self._runs() if self.tied_along else ()), *pot)
 
     @cached_property
@@ -122,14 +160,22 @@ class _Thicket(Stand[BrushwoodOptions]):
         return self.options.tied != "none" and self.options.pattern in ("upright", "crossed")
 
     def _runs(self) -> list[Link]:
-        """Return the string or cane along the row: what one stick takes too much it hands to its neighbours."""
+        """Return the string or cane along the row: what one stick takes too much it hands to its
+        neighbours.
+        """
         pull = np.asarray((tables.constant("tie_uneven") - 1.0) * self.blown[0])
         members = tuple(m.key for m in self.geometry.members if m.key.startswith("along"))
         if self.options.tied == "string":
             twine = tables.twines()[self.options.twine]
             return [
                 Link(
-                    "along", members, ("twines", twine.key), ("soil",), ("twine", "tied"), pull, (strings.cord(twine, pull, self.tied_on),)
+                    "along",
+                    members,
+                    ("twines", twine.key),
+                    ("soil",),
+                    ("twine", "tied"),
+                    pull,
+                    (strings.cord(twine, pull, self.tied_on),),
                 )
             ]
         cane = tables.posts()[self.options.cane]
@@ -142,11 +188,19 @@ class _Thicket(Stand[BrushwoodOptions]):
         force, height = self.blown
         half = np.maximum(height, 0.05)
         moved = (
-            self.uneven * force * posts.lean_per_force(self.stick, self.ground, self.options.in_soil, half, half, self.height, self.cases)
+            self.uneven
+            * force
+            * posts.lean_per_force(
+                self.stick, self.ground, self.options.in_soil, half, half, self.height, self.cases
+            )
         )
         return (
             Service(
-                "stick-lean", np.minimum(moved, self.height), self.height / 4, "handbook-parts-3.15", ("tied", "in_soil", "stick_spacing")
+                "stick-lean",
+                np.minimum(moved, self.height),
+                self.height / 4,
+                "handbook-parts-3.15",
+                ("tied", "in_soil", "stick_spacing"),
             ),
         )
 
@@ -175,7 +229,9 @@ class Brushwood(Family[BrushwoodOptions]):
         row = plants.sown(need, site, longest=20.0, shortest=0.2)
         potted = bed.kind == "container"
         room = max(bed.raised_by - 0.02, 0.05) if potted else 0.6
-        depth = round(min(max(0.25, 0.2 * min(plant.support_height_m, 1.5), min(bed.raised_by + 0.1, 0.45)), room), 2)
+        depth = round(
+            min(max(0.25, 0.2 * min(plant.support_height_m, 1.5), min(bed.raised_by + 0.1, 0.45)), room), 2
+        )
         wanted = min(plant.support_height_m, 1.5) + depth
         lengths = tables.posts()["brush_12"].lengths_m
         long = min((each for each in lengths if each >= wanted - 0.15), default=max(lengths))
@@ -184,13 +240,19 @@ class Brushwood(Family[BrushwoodOptions]):
         long = 0.6 if starter else long
         options = BrushwoodOptions(
             length=row.length,
-            stick="brush_15" if long > 1.2 else "brush_12", pattern=pattern, stick_length=long, in_soil=min(depth, 0.2) if starter else depth, tied="none" if potted or starter else "string",
-        )  # fmt: skip
+            stick="brush_15" if long > 1.2 else "brush_12",
+            pattern=pattern,
+            stick_length=long,
+            in_soil=min(depth, 0.2) if starter else depth,
+            tied="none" if potted or starter else "string",
+        )
         reasons = {
             **row.reasons,
             "pattern": Reason(f"pattern_{pattern}", words={"crop": plant.name}),
             "stick": Reason("stick"),
-            "stick_length": Reason("stick_length", {"length": (long, "length"), "depth": (options.in_soil, "length")}),
+            "stick_length": Reason(
+                "stick_length", {"length": (long, "length"), "depth": (options.in_soil, "length")}
+            ),
             "in_soil": Reason("depth_stick", {"depth": (options.in_soil, "length")}),
             "stick_spacing": Reason("stick_spacing", {"spacing": (options.stick_spacing, "length")}),
             "season": Reason("stick_season"),
@@ -208,28 +270,55 @@ class Brushwood(Family[BrushwoodOptions]):
             fans = _fan(foot, head, options, n)
             bought = posts.stock_length(row, options.stick_length)
             members.append(
-                Member(f"post-{n + 1}", "post", "posts", row.key, (low, head), bought, row.soil_width, "wires", lines=((low, head), *fans))
+                Member(
+                    f"post-{n + 1}",
+                    "post",
+                    "posts",
+                    row.key,
+                    (low, head),
+                    bought,
+                    row.soil_width,
+                    "wires",
+                    lines=((low, head), *fans),
+                )
             )
-            members.append(Member(f"grip-{n + 1}", "grip", "", "", (low, foot), thickness=4.0 * row.soil_width))
+            members.append(
+                Member(f"grip-{n + 1}", "grip", "", "", (low, foot), thickness=4.0 * row.soil_width)
+            )
         if options.tied != "none" and options.pattern in ("upright", "crossed"):
             members += _tied(options, height)
         end = options.length
         dimensions = (
-            Dimension("options.length", "elevation", (0, 0, -options.in_soil), (end, 0, -options.in_soil), end, -0.5),
-            Dimension("options.in_soil", "elevation", (0, 0, -options.in_soil), (0, 0, 0), options.in_soil, -0.7),
+            Dimension(
+                "options.length", "elevation", (0, 0, -options.in_soil), (end, 0, -options.in_soil), end, -0.5
+            ),
+            Dimension(
+                "options.in_soil", "elevation", (0, 0, -options.in_soil), (0, 0, 0), options.in_soil, -0.7
+            ),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
         unit = end if options.pattern == "ring" else 0.3
-        return Geometry(located(members), grown, dimensions, (), end, height, options.in_soil, climb=height, unit=unit)
+        return Geometry(
+            located(members), grown, dimensions, (), end, height, options.in_soil, climb=height, unit=unit
+        )
 
-    def loaded(self, options: BrushwoodOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Thicket:
+    def loaded(
+        self, options: BrushwoodOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> _Thicket:
         """Return the sticks under the loads of the cases."""
         return _Thicket(options, geometry, structure, site, cases)
 
-    def remarks(self, options: BrushwoodOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
-        """Return what fits and what does not: sticks long enough and new enough, tied or not, and what a starter leads to."""
+    def remarks(
+        self, options: BrushwoodOptions, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
+        """Return what fits and what does not: sticks long enough and new enough, tied or not, and what a
+        starter leads to.
+        """
         row, height = tables.posts()[options.stick], _height(options)
-        found = [*fits.of_ground(site.bed, options.length, options.in_soil), *fits.of_stock(row, options.stick_length, ("stick_length",))]
+        found = [
+            *fits.of_ground(site.bed, options.length, options.in_soil),
+            *fits.of_stock(row, options.stick_length, ("stick_length",)),
+        ]
         if options.season > row.life_dry:
             found.append(
                 Remark(
@@ -264,15 +353,38 @@ class Brushwood(Family[BrushwoodOptions]):
             found.append(Remark("sticks-topple", "watch", source="handbook-parts-3.15", levers=("tied",)))
         if options.pattern == "starter":
             found.append(
-                Remark("starter-leads", "watch", {"height": (height, "length")}, source="handbook-parts-3.15", levers=("pattern",))
+                Remark(
+                    "starter-leads",
+                    "watch",
+                    {"height": (height, "length")},
+                    source="handbook-parts-3.15",
+                    levers=("pattern",),
+                )
             )
         found.append(Remark("sticks-dry", "fine", source="handbook-parts-3.15"))
         for planting in structure.plantings:
             crop = tables.crops()[planting.crop]
-            found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length), *fits.of_tying(planting)]
+            found += [
+                *fits.of_suit(planting, self.key),
+                *fits.of_row(planting, options.length),
+                *fits.of_tying(planting),
+            ]
             if options.pattern != "starter" and crop.height_m > height + 0.35:
-                values = {"vine": (crop.height_m, "length"), "top": (height, "length"), "over": (crop.height_m - height, "length")}
-                found.append(Remark("sticks-outgrown", "watch", values, {"crop": crop.name}, "handbook-parts-3.15", ("stick_length",)))
+                values = {
+                    "vine": (crop.height_m, "length"),
+                    "top": (height, "length"),
+                    "over": (crop.height_m - height, "length"),
+                }
+                found.append(
+                    Remark(
+                        "sticks-outgrown",
+                        "watch",
+                        values,
+                        {"crop": crop.name},
+                        "handbook-parts-3.15",
+                        ("stick_length",),
+                    )
+                )
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
@@ -293,7 +405,9 @@ def _lean(options: BrushwoodOptions) -> float:
     return math.atan(_LINE / (_CROSS_AT * max(options.stick_length - options.in_soil, 0.1)))
 
 
-def _sticks(options: BrushwoodOptions, plantings: tuple[Planting, ...], width: float) -> list[tuple[Point, Point]]:
+def _sticks(
+    options: BrushwoodOptions, plantings: tuple[Planting, ...], width: float
+) -> list[tuple[Point, Point]]:
     """Return the foot and the head of each stick."""
     above, found = max(options.stick_length - options.in_soil, 0.1), []
     height = _height(options)
@@ -303,7 +417,16 @@ def _sticks(options: BrushwoodOptions, plantings: tuple[Planting, ...], width: f
         for n in range(count):
             angle = math.tau * n / count
             foot = (options.length / 2 + radius * math.cos(angle), radius * math.sin(angle), 0.0)
-            found.append((foot, (options.length / 2 + 0.6 * radius * math.cos(angle), 0.6 * radius * math.sin(angle), height)))
+            found.append(
+                (
+                    foot,
+                    (
+                        options.length / 2 + 0.6 * radius * math.cos(angle),
+                        0.6 * radius * math.sin(angle),
+                        height,
+                    ),
+                )
+            )
         return found
     if options.pattern == "starter":
         for plant in plants.along(plantings, options.length):
@@ -351,18 +474,42 @@ def _tied(options: BrushwoodOptions, height: float) -> list[Member]:
         for name, y in (("left", side), ("right", -side)):
             found.append(
                 Member(
-                    f"along-{name}", "run", "twines", row.key, ((0.0, y, at), (end, y, at)), round(_SLACK * end + 0.3, 3), max(row.d, 0.002)
+                    f"along-{name}",
+                    "run",
+                    "twines",
+                    row.key,
+                    ((0.0, y, at), (end, y, at)),
+                    round(_SLACK * end + 0.3, 3),
+                    max(row.d, 0.002),
                 )
             )
     else:
         cane = tables.posts()[options.cane]
         found.append(
-            Member("along", "arm", "posts", cane.key, ((0.0, 0.0, at), (end, 0.0, at)), min(end, max(cane.lengths_m)), cane.soil_width)
+            Member(
+                "along",
+                "arm",
+                "posts",
+                cane.key,
+                ((0.0, 0.0, at), (end, 0.0, at)),
+                min(end, max(cane.lengths_m)),
+                cane.soil_width,
+            )
         )
     stake = tables.posts()[options.end_stake]
     for name, x in (("first", 0.0), ("last", end)):
         line = ((x, 0.0, -options.end_depth), (x, 0.0, at + 0.05))
-        found.append(Member(f"end-stake-{name}", "strut", "posts", stake.key, line, options.end_depth + at + 0.05, stake.soil_width))
+        found.append(
+            Member(
+                f"end-stake-{name}",
+                "strut",
+                "posts",
+                stake.key,
+                line,
+                options.end_depth + at + 0.05,
+                stake.soil_width,
+            )
+        )
     return found
 
 

@@ -1,4 +1,6 @@
-"""Crossed poles: a row of poles crossed in pairs with a ridge in their V, canes or strings between; of tube for good."""
+"""Crossed poles: a row of poles crossed in pairs with a ridge in their V, canes or strings between; of tube
+for good.
+"""
 
 from __future__ import annotations
 
@@ -50,19 +52,31 @@ class CrossedPolesOptions(Typed):
         "binding", "twines", "sisal_2.5", "run", when=("crossing", ("lashed", "notched"))
     )
     ridge: Literal["none", "pole", "wire"] = choice("ridge", "pole")
-    ridge_pole: Annotated[str, row_of("posts", "rail")] = item("ridge", "posts", "cane_20", "rail", when=("ridge", ("pole",)))
-    ridge_wire: Annotated[str, row_of("wires")] = item("ridge", "wires", "wire_soft_125", when=("ridge", ("wire",)))
+    ridge_pole: Annotated[str, row_of("posts", "rail")] = item(
+        "ridge", "posts", "cane_20", "rail", when=("ridge", ("pole",))
+    )
+    ridge_wire: Annotated[str, row_of("wires")] = item(
+        "ridge", "wires", "wire_soft_125", when=("ridge", ("wire",))
+    )
     between: Literal["poles", "strings"] = choice("ridge", "poles", asked=True)
-    string: Annotated[str, row_of("twines", "string")] = item("ridge", "twines", "sisal_2.5", "string", when=("between", ("strings",)))
+    string: Annotated[str, row_of("twines", "string")] = item(
+        "ridge", "twines", "sisal_2.5", "string", when=("between", ("strings",))
+    )
     hung_by: Literal["knot", "hook"] = choice("ridge", "knot", when=("between", ("strings",)))
     hook: Annotated[str, row_of("fittings", "string-top")] = item(
         "ridge", "fittings", "hook_s_4", "string-top", when=("hung_by", ("hook",))
     )
-    base: Annotated[str, row_of("fittings", "peg")] = item("ridge", "fittings", "peg_wire", "peg", when=("between", ("strings",)))
+    base: Annotated[str, row_of("fittings", "peg")] = item(
+        "ridge", "fittings", "peg_wire", "peg", when=("between", ("strings",))
+    )
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("ridge", "ties", "twine_jute_3_loop", "stem")
     brace: Literal["none", "diagonal", "guy"] = choice("ends", "diagonal")
-    brace_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_14", when=("brace", ("diagonal", "guy")))
-    anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "anchor_screw_15x3", when=("brace", ("guy",)))
+    brace_wire: Annotated[str, row_of("wires")] = item(
+        "ends", "wires", "wire_soft_14", when=("brace", ("diagonal", "guy"))
+    )
+    anchor: Annotated[str, row_of("anchors")] = item(
+        "ends", "anchors", "anchor_screw_15x3", when=("brace", ("guy",))
+    )
 
 
 class _Crossed(Bays[CrossedPolesOptions]):
@@ -85,7 +99,11 @@ class _Crossed(Bays[CrossedPolesOptions]):
     @cached_property
     def bare_weight(self) -> float:
         """Return the weight of a pair and its stretch of ridge. [N]"""
-        ridge = tables.posts()[self.options.ridge_pole].kg_m * self.carried if self.options.ridge == "pole" else 0.0
+        ridge = (
+            tables.posts()[self.options.ridge_pole].kg_m * self.carried
+            if self.options.ridge == "pole"
+            else 0.0
+        )
         return (2 * self.post.kg_m * self.options.pole_length + ridge) * tables.constant("gravity")
 
     @cached_property
@@ -97,16 +115,26 @@ class _Crossed(Bays[CrossedPolesOptions]):
     def shoot(self) -> Array:
         """Return the weight of usual shoots on a pair, which is always there, (1, W, 1). [N]"""
         share = self.carried / self.options.length
-        total = sum((s.shoot_kg * s.planting.count * share for s in self.standings), np.zeros(self.season.weeks))
+        total = sum(
+            (s.shoot_kg * s.planting.count * share for s in self.standings), np.zeros(self.season.weeks)
+        )
         return np.asarray(tables.constant("gravity") * total[None, :, None])
 
     @cached_property
     def blown(self) -> tuple[Array, Array]:
         """Return the wind across the row on a pair and where it acts, [N] and [m]."""
-        bare = tables.constant("pole_drag") * wind.gust_pressure(self.cases.gust) * self.post.soil_width * 2 * self.height
+        bare = (
+            tables.constant("pole_drag")
+            * wind.gust_pressure(self.cases.gust)
+            * self.post.soil_width
+            * 2
+            * self.height
+        )
         leafy = self.wind.force * self.carried
         lever = np.minimum(self.wind.height, self.height)
-        return np.asarray(leafy + bare), np.asarray((leafy * lever + bare * self.height / 2 + 1e-12) / (leafy + bare + 1e-12))
+        return np.asarray(leafy + bare), np.asarray(
+            (leafy * lever + bare * self.height / 2 + 1e-12) / (leafy + bare + 1e-12)
+        )
 
     @cached_property
     def ground(self) -> embedment.Ground:
@@ -116,8 +144,17 @@ class _Crossed(Bays[CrossedPolesOptions]):
     def poles(self) -> splayed.Splayed:
         force, lever = self.blown
         resting = np.asarray(self.bare_weight + 0.5 * self.shoot)
-        return splayed.Splayed(2, self.options.spread / 2, self.height, self.post, self.options.in_soil, self.hanging + self.bare_weight, resting,
-                               force, lever)  # fmt: skip
+        return splayed.Splayed(
+            2,
+            self.options.spread / 2,
+            self.height,
+            self.post,
+            self.options.in_soil,
+            self.hanging + self.bare_weight,
+            resting,
+            force,
+            lever,
+        )
 
     @cached_property
     def along(self) -> Array:
@@ -143,7 +180,9 @@ class _Crossed(Bays[CrossedPolesOptions]):
 
     def _wire_pull(self, load: Array) -> Array:
         wire = tables.wires()[self.options.ridge_wire]
-        return tension.wire_pull(wire, load, self.bay, self.ends.stiffness(self.height, self.cases), (len(self.xs) - 1) / 2)
+        return tension.wire_pull(
+            wire, load, self.bay, self.ends.stiffness(self.height, self.cases), (len(self.xs) - 1) / 2
+        )
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from vine to ground."""
@@ -166,7 +205,9 @@ class _Crossed(Bays[CrossedPolesOptions]):
         stem = tables.ties()[self.options.stem_tie]
         hook = tables.fittings()[self.options.hook] if self.options.hung_by == "hook" else None
         to = "pole" if self.options.ridge == "none" else "ridge"
-        strung = hung.string_links(self, self.wind.pressure, self.wind.leaf_height, twine, stem, hook, peg, to)
+        strung = hung.string_links(
+            self, self.wind.pressure, self.wind.leaf_height, twine, stem, hook, peg, to
+        )
         return [*strung, *([self._ridge()] if self.options.ridge != "none" else [])]
 
     def _ridge(self) -> Link:
@@ -174,17 +215,38 @@ class _Crossed(Bays[CrossedPolesOptions]):
         carries = np.hypot(self.down, self.side) * self.bay
         if self.options.ridge == "pole":
             row = tables.posts()[self.options.ridge_pole]
-            return Link("ridge", keys(self.geometry.by_role("rail")), ("posts", row.key), ("pole",), ("ridge_pole", "pair_spacing"), carries,
-                        (bending.rail(row, self.down, self.side, self.bay), bending.beam_lasting(row, self.down, self.bay)), middle)  # fmt: skip
+            return Link(
+                "ridge",
+                keys(self.geometry.by_role("rail")),
+                ("posts", row.key),
+                ("pole",),
+                ("ridge_pole", "pair_spacing"),
+                carries,
+                (
+                    bending.rail(row, self.down, self.side, self.bay),
+                    bending.beam_lasting(row, self.down, self.bay),
+                ),
+                middle,
+            )
         wire = tables.wires()[self.options.ridge_wire]
         pull = self._wire_pull(np.hypot(self.down, self.side))
         check = tension.main_wire(wire, self.down, self.side, self.bay, pull)
-        return Link("ridge", keys(self.geometry.by_role("wire")), ("wires", wire.key), ("pole", "end-post"), ("ridge_wire", "pair_spacing"), carries,
-                    (check,), middle)  # fmt: skip
+        return Link(
+            "ridge",
+            keys(self.geometry.by_role("wire")),
+            ("wires", wire.key),
+            ("pole", "end-post"),
+            ("ridge_wire", "pair_spacing"),
+            carries,
+            (check,),
+            middle,
+        )
 
     def _racking(self) -> Check:
         count = 2 * len(self.xs)
-        return bending.racking(self.post, self.along, self.height, count, (self.hanging + self.bare_weight) / 2)
+        return bending.racking(
+            self.post, self.along, self.height, count, (self.hanging + self.bare_weight) / 2
+        )
 
     def _along(self) -> list[Link]:
         """Return what holds the row along itself: a diagonal at each end, or guys."""
@@ -192,7 +254,17 @@ class _Crossed(Bays[CrossedPolesOptions]):
             wire, run = tables.wires()[self.options.brace_wire], _run(self.options)
             tight = self.along / 2 * math.hypot(run, self.height) / run
             check = tension.brace_wire(wire, tight, self.along / 2)
-            found = [Link("brace", keys(self.geometry.by_role("guy")), ("wires", wire.key), ("feet",), ("brace_wire",), tight, (check,))]
+            found = [
+                Link(
+                    "brace",
+                    keys(self.geometry.by_role("guy")),
+                    ("wires", wire.key),
+                    ("feet",),
+                    ("brace_wire",),
+                    tight,
+                    (check,),
+                )
+            ]
         else:
             found = []
         if self.options.brace != "guy" and self.options.ridge != "wire":
@@ -201,7 +273,15 @@ class _Crossed(Bays[CrossedPolesOptions]):
         if self.options.ridge == "wire":
             load, still = np.hypot(self.down, self.side), self.down + 0.0 * self.side
             lines.append(
-                loaded_line(self.height, self._wire_pull(load), load, self._wire_pull(still), still, self.bay, (len(self.xs) - 1) / 2)
+                loaded_line(
+                    self.height,
+                    self._wire_pull(load),
+                    load,
+                    self._wire_pull(still),
+                    still,
+                    self.bay,
+                    (len(self.xs) - 1) / 2,
+                )
             )
         return [*found, *self.ends.links(lines, self.nothing, np.full((1, 1, 1), self.height), self.cases)]
 
@@ -211,7 +291,13 @@ class _Crossed(Bays[CrossedPolesOptions]):
         if self.options.between == "strings" and self.options.ridge == "pole":
             sag = bending.beam_sag(tables.posts()[self.options.ridge_pole], self.down, self.bay)
             found.append(
-                Service("ridge-sag", sag, self.bay / tables.constant("rail_sag_limit"), "handbook-9.4", ("ridge_pole", "pair_spacing"))
+                Service(
+                    "ridge-sag",
+                    sag,
+                    self.bay / tables.constant("rail_sag_limit"),
+                    "handbook-9.4",
+                    ("ridge_pole", "pair_spacing"),
+                )
             )
         return tuple(found)
 
@@ -231,22 +317,33 @@ class CrossedPoles(Family[CrossedPolesOptions]):
         """Return crossed poles for a crop on a bed, every value with its reason."""
         bed, plant = site.bed, tables.crops()[need.crop]
         spread = round(min(max(bed.width - 0.1, 0.3), 0.6), 2)
-        depth = round(min(0.30 + bed.raised_by, 0.9 if bed.kind != "container" else max(bed.raised_by - 0.05, 0.1)), 2)
+        depth = round(
+            min(0.30 + bed.raised_by, 0.9 if bed.kind != "container" else max(bed.raised_by - 0.05, 0.1)), 2
+        )
         wanted = min(plant.support_height_m, _TALL) + depth + 0.2
         long = min((each for each in (1.8, 2.1, 2.4, 3.0) if each >= wanted - 0.1), default=3.0)
         pole = "cane_16" if long <= 2.4 else "cane_20"
         row = plants.sown(need, site, longest=20.0, shortest=0.3)
         apart = row.plantings[0].spacing
         spacing = round(min(max(apart, 0.20), 0.60, max(row.length, 0.15)), 2)
-        options = CrossedPolesOptions(length=row.length, pair_spacing=spacing, spread=spread, pole=pole, pole_length=long, in_soil=depth,
-                                      ridge_pole="cane_20")  # fmt: skip
+        options = CrossedPolesOptions(
+            length=row.length,
+            pair_spacing=spacing,
+            spread=spread,
+            pole=pole,
+            pole_length=long,
+            in_soil=depth,
+            ridge_pole="cane_20",
+        )
         reasons = {
             **row.reasons,
             "pair_spacing": Reason("pair_spacing", {"spacing": (spacing, "length")}),
             "spread": Reason("spread", {"spread": (spread, "length")}),
             "post_age": Reason("post_age"),
             "pole": Reason("pole", {"length": (long, "length")}, {"pole": tables.posts()[pole].name}),
-            "pole_length": Reason("pole_length", {"support": (plant.support_height_m, "length"), "length": (long, "length")}),
+            "pole_length": Reason(
+                "pole_length", {"support": (plant.support_height_m, "length"), "length": (long, "length")}
+            ),
             "footing": Reason("footing_poles"),
             "in_soil": Reason("depth_poles", {"depth": (depth, "length")}),
             "tail": Reason("tail_v"),
@@ -266,14 +363,21 @@ class CrossedPoles(Family[CrossedPolesOptions]):
             for k, side in enumerate((1.0, -1.0)):
                 at = x + side * post.soil_width / 2
                 members += splayed.pole(
-                    post, 2 * n + k + 1, (at, side * half, 0.0), (at, 0.0, height), options.in_soil, options.pole_length
+                    post,
+                    2 * n + k + 1,
+                    (at, side * half, 0.0),
+                    (at, 0.0, height),
+                    options.in_soil,
+                    options.pole_length,
                 )
             lash = _LASH_ENDS + _LASH * 2 * post.soil_width
             knot: tuple[Point, ...] = ((x - post.soil_width, 0.0, height), (x + post.soil_width, 0.0, height))
             members.append(splayed.knot(n + 1, options.crossing, options.binding, knot, lash))
         members += _ridge_of(options, height)
         grown = plants.along(plantings, options.length, half + _OUTSIDE)
-        supplies = list(plants.stem_ties(plantings, options.stem_tie, height, tables.constant("stripped_pruned")))
+        supplies = list(
+            plants.stem_ties(plantings, options.stem_tie, height, tables.constant("stripped_pruned"))
+        )
         if options.between == "strings":
             at_ = dict.fromkeys(range(len(grown)), 0.0)
             members += hung.members(options.string, grown, at_, height)
@@ -288,24 +392,53 @@ class CrossedPoles(Family[CrossedPolesOptions]):
         end, bay = float(xs[-1]), float(xs[1])
         top = max(z for m in members if m.role == "post" for _, _, z in m.points)
         dimensions = (
-            Dimension("options.length", "elevation", (0, 0, -options.in_soil), (end, 0, -options.in_soil), end, -0.6),
+            Dimension(
+                "options.length", "elevation", (0, 0, -options.in_soil), (end, 0, -options.in_soil), end, -0.6
+            ),
             Dimension("options.pair_spacing", "elevation", (0, 0, top), (bay, 0, top), bay, 0.4),
-            Dimension("options.in_soil", "elevation", (0, 0, -options.in_soil), (0, 0, 0), options.in_soil, -0.8),
-            Dimension("options.spread", "end", (0, -half, -options.in_soil), (0, half, -options.in_soil), options.spread, -0.5),
+            Dimension(
+                "options.in_soil", "elevation", (0, 0, -options.in_soil), (0, 0, 0), options.in_soil, -0.8
+            ),
+            Dimension(
+                "options.spread",
+                "end",
+                (0, -half, -options.in_soil),
+                (0, half, -options.in_soil),
+                options.spread,
+                -0.5,
+            ),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
-        return Geometry(located(members), grown, dimensions, tuple(supplies), options.length, top, options.in_soil, climb=height,
-                        unit=2 * post.soil_width)  # fmt: skip
+        return Geometry(
+            located(members),
+            grown,
+            dimensions,
+            tuple(supplies),
+            options.length,
+            top,
+            options.in_soil,
+            climb=height,
+            unit=2 * post.soil_width,
+        )
 
-    def loaded(self, options: CrossedPolesOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Crossed:
+    def loaded(
+        self, options: CrossedPolesOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> _Crossed:
         """Return the poles under the loads of the cases."""
         return _Crossed(options, geometry, structure, site, cases)
 
-    def remarks(self, options: CrossedPolesOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
-        """Return what fits and what does not: poles long enough, a ridge to hang on, a row that does not go down like cards."""
+    def remarks(
+        self, options: CrossedPolesOptions, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
+        """Return what fits and what does not: poles long enough, a ridge to hang on, a row that does not go
+        down like cards.
+        """
         row, height = tables.posts()[options.pole], _height(options)
         found = fits.of_ground(site.bed, options.length, options.in_soil)
-        found += [*fits.of_stock(row, options.pole_length, ("pole", "pole_length")), *fits.of_lashing(row, options.crossing)]
+        found += [
+            *fits.of_stock(row, options.pole_length, ("pole", "pole_length")),
+            *fits.of_lashing(row, options.crossing),
+        ]
         if options.brace == "none":
             found.append(Remark("row-racks", "watch", source="handbook-9.4", levers=("brace",)))
         if options.brace == "guy":
@@ -316,12 +449,18 @@ class CrossedPoles(Family[CrossedPolesOptions]):
             found.append(Remark("strings-unhung", "wrong", source="handbook-parts-3.5", levers=("ridge",)))
         if options.spread > site.bed.width + 1e-6:
             wide = {"wide": (options.spread, "length"), "bed": (site.bed.width, "length")}
-            found.append(Remark("poles-past-bed", "watch", wide, source="handbook-parts-3.5", levers=("spread",)))
+            found.append(
+                Remark("poles-past-bed", "watch", wide, source="handbook-parts-3.5", levers=("spread",))
+            )
         found += fits.of_setting(options.footing)
         if options.footing == "soil":
             found.append(Remark("feet-unsure", "watch", source="handbook-15", levers=("in_soil", "footing")))
         for planting in structure.plantings:
-            found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length), *fits.of_tying(planting)]
+            found += [
+                *fits.of_suit(planting, self.key),
+                *fits.of_row(planting, options.length),
+                *fits.of_tying(planting),
+            ]
             found += fits.of_height(planting, height, ("pole_length",))
         found += fits.of_age(tables.posts()[options.pole], options.post_age, ("post_age", "pole"))
         return tuple(found)
@@ -365,13 +504,21 @@ def _ends_of(options: CrossedPolesOptions, site: Site) -> EndAssembly:
     wire = options.brace_wire if options.brace == "guy" else "wire_soft_14"
     return EndAssembly(
         "guy" if options.brace == "guy" else "plain",
-        bending.after(tables.posts()[options.pole], options.post_age), _ground_of(options, site), options.in_soil, _height(options),
-        tables.wires()[wire], tables.anchors()[options.anchor], tables.posts()[options.pole], _END_LEVERS,
-    )  # fmt: skip
+        bending.after(tables.posts()[options.pole], options.post_age),
+        _ground_of(options, site),
+        options.in_soil,
+        _height(options),
+        tables.wires()[wire],
+        tables.anchors()[options.anchor],
+        tables.posts()[options.pole],
+        _END_LEVERS,
+    )
 
 
 def _ridge_of(options: CrossedPolesOptions, height: float) -> list[Member]:
-    """Return the ridge, resting in the V that the tails make, in lapped lengths; or a wire through the crossings."""
+    """Return the ridge, resting in the V that the tails make, in lapped lengths; or a wire through the
+    crossings.
+    """
     post = tables.posts()[options.pole]
     if options.ridge == "pole":
         row = tables.posts()[options.ridge_pole]
@@ -391,10 +538,17 @@ def _braces(options: CrossedPolesOptions, height: float) -> list[Member]:
     """Return a diagonal in the plane of each row at each end."""
     if options.brace != "diagonal":
         return []
-    row, run, half, end = tables.wires()[options.brace_wire], _run(options), options.spread / 2, options.length
+    row, run, half, end = (
+        tables.wires()[options.brace_wire],
+        _run(options),
+        options.spread / 2,
+        options.length,
+    )
     found = []
     for name, foot, top in (("first", 0.0, run), ("last", end, end - run)):
         for side, y in (("left", half), ("right", -half)):
             line: tuple[Point, ...] = ((foot, y, 0.02), (top, 0.0, height))
-            found.append(Member(f"brace-{name}-{side}", "guy", "wires", row.key, line, math.dist(*line) + 0.6, row.d))
+            found.append(
+                Member(f"brace-{name}-{side}", "guy", "wires", row.key, line, math.dist(*line) + 0.6, row.d)
+            )
     return found

@@ -1,4 +1,6 @@
-"""Existing: a wall with wires on eyes, a fence that is to carry a sail more, a tall pole in a sleeve that is lowered to pick."""
+"""Existing: a wall with wires on eyes, a fence that is to carry a sail more, a tall pole in a sleeve that is
+lowered to pick.
+"""
 
 from __future__ import annotations
 
@@ -41,32 +43,72 @@ class ExistingOptions(Typed):
     fixed_to: Literal["wall", "fence", "pole"] = choice("host", "wall", asked=True)
     owner: Literal["mine", "agreed", "not-asked"] = choice("host", "mine", asked=True)
     state: Literal["sound", "tired", "rotten"] = choice("host", "sound", asked=True)
-    length: float = measure("row", "length", 3.0, 0.3, 20.0, 0.05, when=("fixed_to", ("wall", "fence")), asked=True)
-    height: float = measure("row", "length", 2.0, 0.5, 3.0, 0.01, tries=(-0.2, -0.4), when=("fixed_to", ("wall", "fence")), asked=True)
-    offset: float = measure("wires", "length", 0.08, 0.03, 0.2, 0.01, when=("fixed_to", ("wall", "fence")), asked=True)
-    wires: int = measure("wires", "count", 6, 1, 10, 1, tries=(1, 2), when=("fixed_to", ("wall", "fence")), asked=True)
-    wire: Annotated[str, row_of("wires")] = item("wires", "wires", "wire_soft_14", when=("fixed_to", ("wall", "fence")))
-    fix_spacing: float = measure("wires", "length", 1.5, 0.4, 2.4, 0.01, tries="bays", when=("fixed_to", ("wall", "fence")))
+    length: float = measure(
+        "row", "length", 3.0, 0.3, 20.0, 0.05, when=("fixed_to", ("wall", "fence")), asked=True
+    )
+    height: float = measure(
+        "row",
+        "length",
+        2.0,
+        0.5,
+        3.0,
+        0.01,
+        tries=(-0.2, -0.4),
+        when=("fixed_to", ("wall", "fence")),
+        asked=True,
+    )
+    offset: float = measure(
+        "wires", "length", 0.08, 0.03, 0.2, 0.01, when=("fixed_to", ("wall", "fence")), asked=True
+    )
+    wires: int = measure(
+        "wires", "count", 6, 1, 10, 1, tries=(1, 2), when=("fixed_to", ("wall", "fence")), asked=True
+    )
+    wire: Annotated[str, row_of("wires")] = item(
+        "wires", "wires", "wire_soft_14", when=("fixed_to", ("wall", "fence"))
+    )
+    fix_spacing: float = measure(
+        "wires", "length", 1.5, 0.4, 2.4, 0.01, tries="bays", when=("fixed_to", ("wall", "fence"))
+    )
     eye: Annotated[str, row_of("fittings", "wall-eye")] = item(
         "wires", "fittings", "vine_eye_80", "wall-eye", when=("fixed_to", ("wall", "fence"))
     )
-    infill: Literal["none", "strings"] = choice("wires", "none", when=("fixed_to", ("wall", "fence")), asked=True)
+    infill: Literal["none", "strings"] = choice(
+        "wires", "none", when=("fixed_to", ("wall", "fence")), asked=True
+    )
     string: Annotated[str, row_of("twines", "string")] = item("wires", "twines", "sisal_2.5", "string")
     base: Annotated[str, row_of("fittings", "peg")] = item("wires", "fittings", "peg_wire", "peg")
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("wires", "ties", "twine_jute_3_loop", "stem")
-    boards: Literal["closed", "gaps", "mesh"] = choice("fence", "closed", when=("fixed_to", ("fence",)), asked=True)
-    fence_height: float = measure("fence", "length", 1.8, 0.5, 2.4, 0.01, when=("fixed_to", ("fence",)), asked=True)
+    boards: Literal["closed", "gaps", "mesh"] = choice(
+        "fence", "closed", when=("fixed_to", ("fence",)), asked=True
+    )
+    fence_height: float = measure(
+        "fence", "length", 1.8, 0.5, 2.4, 0.01, when=("fixed_to", ("fence",)), asked=True
+    )
     fence_post: Annotated[str, row_of("posts", "post")] = item(
         "fence", "posts", "post_lumber_89", "post", when=("fixed_to", ("fence",)), asked=True
     )
-    fence_spacing: float = measure("fence", "length", 1.8, 0.6, 3.0, 0.01, when=("fixed_to", ("fence",)), asked=True)
-    fence_depth: float = measure("fence", "length", 0.6, 0.2, 1.2, 0.01, when=("fixed_to", ("fence",)), asked=True)
-    pole: Annotated[str, row_of("posts", "tall")] = item("pole", "posts", "pole_tube_60", "tall", when=("fixed_to", ("pole",)))
-    pole_top: float = measure("pole", "length", 5.0, 2.0, 7.0, 0.05, tries=(-0.5, -1.0), when=("fixed_to", ("pole",)), asked=True)
-    pole_depth: float = measure("pole", "length", 1.2, 0.5, 1.8, 0.05, tries=(0.2, 0.4), when=("fixed_to", ("pole",)))
+    fence_spacing: float = measure(
+        "fence", "length", 1.8, 0.6, 3.0, 0.01, when=("fixed_to", ("fence",)), asked=True
+    )
+    fence_depth: float = measure(
+        "fence", "length", 0.6, 0.2, 1.2, 0.01, when=("fixed_to", ("fence",)), asked=True
+    )
+    pole: Annotated[str, row_of("posts", "tall")] = item(
+        "pole", "posts", "pole_tube_60", "tall", when=("fixed_to", ("pole",))
+    )
+    pole_top: float = measure(
+        "pole", "length", 5.0, 2.0, 7.0, 0.05, tries=(-0.5, -1.0), when=("fixed_to", ("pole",)), asked=True
+    )
+    pole_depth: float = measure(
+        "pole", "length", 1.2, 0.5, 1.8, 0.05, tries=(0.2, 0.4), when=("fixed_to", ("pole",))
+    )
     guyed: bool = choice("pole", False, when=("fixed_to", ("pole",)))
-    guy_wire: Annotated[str, row_of("wires")] = item("pole", "wires", "wire_soft_9", when=("guyed", ("true",)))
-    anchor: Annotated[str, row_of("anchors")] = item("pole", "anchors", "anchor_screw_30x4", when=("guyed", ("true",)))
+    guy_wire: Annotated[str, row_of("wires")] = item(
+        "pole", "wires", "wire_soft_9", when=("guyed", ("true",))
+    )
+    anchor: Annotated[str, row_of("anchors")] = item(
+        "pole", "anchors", "anchor_screw_30x4", when=("guyed", ("true",))
+    )
     lowered: bool = choice("pole", True, when=("fixed_to", ("pole",)), asked=True)
 
 
@@ -86,7 +128,11 @@ class _Host(Bays[ExistingOptions]):
 
     @cached_property
     def wind(self) -> face.FaceWind:
-        top = {"wall": self.options.height, "fence": self.options.fence_height, "pole": self.options.pole_top}[self.options.fixed_to]
+        top = {
+            "wall": self.options.height,
+            "fence": self.options.fence_height,
+            "pole": self.options.pole_top,
+        }[self.options.fixed_to]
         return face.wind_on_face(self.standings, self.solid, 0.0, top, self.cases)
 
     @cached_property
@@ -109,7 +155,9 @@ class _Host(Bays[ExistingOptions]):
 
     def _pull(self, load: Array) -> Array:
         eyes = np.full((1, 1, 1), tables.constant("eye_stiffness"))
-        return tension.wire_pull(tables.wires()[self.options.wire], load, self.bay, eyes, (len(self.xs) - 1) / 2)
+        return tension.wire_pull(
+            tables.wires()[self.options.wire], load, self.bay, eyes, (len(self.xs) - 1) / 2
+        )
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from vine to what stood there before."""
@@ -119,7 +167,9 @@ class _Host(Bays[ExistingOptions]):
         if self.options.infill == "strings":
             twine, peg = tables.twines()[self.options.string], tables.fittings()[self.options.base]
             stem = tables.ties()[self.options.stem_tie]
-            first = hung.string_links(self, self.leaves.pressure, self.leaves.leaf_height, twine, stem, None, peg, "wire")
+            first = hung.string_links(
+                self, self.leaves.pressure, self.leaves.leaf_height, twine, stem, None, peg, "wire"
+            )
         return (*first, *self._wired(), *(self._fence() if self.options.fixed_to == "fence" else ()))
 
     def _wired(self) -> list[Link]:
@@ -128,20 +178,46 @@ class _Host(Bays[ExistingOptions]):
         pull = self._pull(np.hypot(down, side))
         to = ("fence-post",) if self.options.fixed_to == "fence" else ()
         inner = np.hypot(down, side) * self.bay
-        check = existing.weakened(existing.eye(row, np.maximum(pull, inner), 0.5 * down * self.bay, self.options.offset), self.share)
+        check = existing.weakened(
+            existing.eye(row, np.maximum(pull, inner), 0.5 * down * self.bay, self.options.offset), self.share
+        )
         middle = (Arrow((self.bay / 2, 0.0, self.options.height), (0.0, 0.0, -1.0)),)
-        wires, eyes = keys(self.geometry.by_role("wire")), tuple(m.key for m in self.geometry.members if m.key.startswith("eye"))
+        wires, eyes = (
+            keys(self.geometry.by_role("wire")),
+            tuple(m.key for m in self.geometry.members if m.key.startswith("eye")),
+        )
         return [
-            Link("wire", wires, ("wires", wire.key), ("eye",), ("wire", "wires", "fix_spacing"), np.hypot(down, side) * self.bay,
-                 (tension.main_wire(wire, down, side, self.bay, pull),), middle),
-            Link("eye", eyes, ("fittings", row.key), to, ("eye", "fix_spacing", "wires"), np.maximum(pull, inner), (check,)),
-        ]  # fmt: skip
+            Link(
+                "wire",
+                wires,
+                ("wires", wire.key),
+                ("eye",),
+                ("wire", "wires", "fix_spacing"),
+                np.hypot(down, side) * self.bay,
+                (tension.main_wire(wire, down, side, self.bay, pull),),
+                middle,
+            ),
+            Link(
+                "eye",
+                eyes,
+                ("fittings", row.key),
+                to,
+                ("eye", "fix_spacing", "wires"),
+                np.maximum(pull, inner),
+                (check,),
+            ),
+        ]
 
     def _fence(self) -> list[Link]:
         """Return the fence's posts and their soil, with the leaves added to its own sail."""
         post, span = tables.posts()[self.options.fence_post], self.options.fence_spacing
         force, height = np.asarray(self.wind.force * span), np.asarray(self.wind.height)
-        bare = face.leafy_pressure(self.cases.gust, self.solid, np.zeros((1, 1, 1))) * self.options.fence_height**2 / 2 * span
+        bare = (
+            face.leafy_pressure(self.cases.gust, self.solid, np.zeros((1, 1, 1)))
+            * self.options.fence_height**2
+            / 2
+            * span
+        )
         sail = existing.weakened(existing.added_sail(post, force, height, bare), self.share)
         ground = embedment.beside(self.ground)
         grip = existing.weakened(
@@ -151,9 +227,26 @@ class _Host(Bays[ExistingOptions]):
         side = (Arrow((0.0, 0.0, min(self.options.fence_height, 1.0)), (0.0, 1.0, 0.0)),)
         standing = keys(self.geometry.by_role("post"))
         return [
-            Link("fence-post", standing, ("posts", post.key), ("fence-soil",), ("height", "fixed_to"), force, (sail,), side),
-            Link("fence-soil", keys(self.geometry.by_role("grip")), None, (), ("height", "fixed_to"), force, (grip,)),
-        ]  # fmt: skip
+            Link(
+                "fence-post",
+                standing,
+                ("posts", post.key),
+                ("fence-soil",),
+                ("height", "fixed_to"),
+                force,
+                (sail,),
+                side,
+            ),
+            Link(
+                "fence-soil",
+                keys(self.geometry.by_role("grip")),
+                None,
+                (),
+                ("height", "fixed_to"),
+                force,
+                (grip,),
+            ),
+        ]
 
     @cached_property
     def column(self) -> tuple[Array, Array]:
@@ -168,8 +261,21 @@ class _Host(Bays[ExistingOptions]):
         post, (force, height) = tables.posts()[self.options.pole], self.column
         twine, peg = tables.twines()[self.options.string], tables.fittings()[self.options.base]
         plants_ = max(sum(p.count for p in self.structure.plantings), 1)
-        per_string = np.asarray(force / plants_ / np.maximum(self.wind.leaf_height * max(s.planting.spacing for s in self.standings), 1e-9))
-        strung = hung.string_links(self, per_string, self.wind.leaf_height, twine, tables.ties()[self.options.stem_tie], None, peg, "pole")
+        per_string = np.asarray(
+            force
+            / plants_
+            / np.maximum(self.wind.leaf_height * max(s.planting.spacing for s in self.standings), 1e-9)
+        )
+        strung = hung.string_links(
+            self,
+            per_string,
+            self.wind.leaf_height,
+            twine,
+            tables.ties()[self.options.stem_tie],
+            None,
+            peg,
+            "pole",
+        )
         guyed = _GUYED_AT * self.options.pole_top if self.options.guyed else 0.0
         ground = embedment.ground_of(self.site.bed, "concrete")
         low = np.asarray(np.where(guyed > 0, 0.05, height))
@@ -178,18 +284,50 @@ class _Host(Bays[ExistingOptions]):
         side = (Arrow((_PEGS, 0.0, self.options.pole_top / 2), (0.0, 1.0, 0.0)),)
         to = ("pole-soil", "guy") if guyed else ("pole-soil",)
         found = [
-            Link("pole", keys(self.geometry.by_role("post")), ("posts", post.key), to, ("pole", "guyed", "pole_top"), force,
-                 (existing.pole(post, force, height, guyed),), side),
-            Link("pole-soil", keys(self.geometry.by_role("grip")), None, (), ("pole_depth", "guyed", "pole_top"), onto, (grip,)),
-        ]  # fmt: skip
+            Link(
+                "pole",
+                keys(self.geometry.by_role("post")),
+                ("posts", post.key),
+                to,
+                ("pole", "guyed", "pole_top"),
+                force,
+                (existing.pole(post, force, height, guyed),),
+                side,
+            ),
+            Link(
+                "pole-soil",
+                keys(self.geometry.by_role("grip")),
+                None,
+                (),
+                ("pole_depth", "guyed", "pole_top"),
+                onto,
+                (grip,),
+            ),
+        ]
         if guyed:
             wire, anchor = tables.wires()[self.options.guy_wire], tables.anchors()[self.options.anchor]
             tight = existing.guy_pull(force, height, guyed, _GUY_ANGLE)
             held = tension.anchor(anchor, self.ground.native, tight, _GUY_ANGLE, self.cases)
             found += [
-                Link("guy", keys(self.geometry.by_role("guy")), ("wires", wire.key), ("anchor",), ("guy_wire",), tight, (tension.guy(wire, tight, _GUY_ANGLE),)),
-                Link("anchor", keys(self.geometry.by_role("anchor")), ("anchors", anchor.key), (), ("anchor", "pole_top"), tight, held),
-            ]  # fmt: skip
+                Link(
+                    "guy",
+                    keys(self.geometry.by_role("guy")),
+                    ("wires", wire.key),
+                    ("anchor",),
+                    ("guy_wire",),
+                    tight,
+                    (tension.guy(wire, tight, _GUY_ANGLE),),
+                ),
+                Link(
+                    "anchor",
+                    keys(self.geometry.by_role("anchor")),
+                    ("anchors", anchor.key),
+                    (),
+                    ("anchor", "pole_top"),
+                    tight,
+                    held,
+                ),
+            ]
         return (*strung, *found)
 
     def service(self) -> tuple[Service, ...]:
@@ -201,20 +339,53 @@ class _Host(Bays[ExistingOptions]):
                 post, embedment.beside(self.ground), self.options.pole_depth, height, height, top, self.cases
             )
             return (
-                Service("lean", np.minimum(moved * (0.1 if self.options.guyed else 1.0), top), top / 10, "handbook-4.2", ("pole", "guyed")),
+                Service(
+                    "lean",
+                    np.minimum(moved * (0.1 if self.options.guyed else 1.0), top),
+                    top / 10,
+                    "handbook-4.2",
+                    ("pole", "guyed"),
+                ),
             )
         down, side = self.on_wire
         sag = tension.wire_sag(self._pull(np.hypot(down, side)), down, self.bay)
         sagging = Service(
-            "sag", np.asarray(sag), self.bay / tables.constant("belly_limit"), "handbook-6.4", ("wire", "fix_spacing", "wires")
+            "sag",
+            np.asarray(sag),
+            self.bay / tables.constant("belly_limit"),
+            "handbook-6.4",
+            ("wire", "fix_spacing", "wires"),
         )
         if self.options.fixed_to == "wall":
-            return (Service("host-still", 0.0 * side, top / tables.constant("sway_limit"), "handbook-4.2", ()), sagging)
+            return (
+                Service("host-still", 0.0 * side, top / tables.constant("sway_limit"), "handbook-4.2", ()),
+                sagging,
+            )
         post = tables.posts()[self.options.fence_post]
-        moved = self.wind.force * self.options.fence_spacing * posts.lean_per_force(
-            post, embedment.beside(self.ground), self.options.fence_depth, np.asarray(self.wind.height), np.asarray(self.wind.height), top, self.cases
-        ) / self.share  # fmt: skip
-        return (Service("lean", np.minimum(moved, top), top / tables.constant("sway_limit"), "handbook-4.2", ("height",)), sagging)
+        moved = (
+            self.wind.force
+            * self.options.fence_spacing
+            * posts.lean_per_force(
+                post,
+                embedment.beside(self.ground),
+                self.options.fence_depth,
+                np.asarray(self.wind.height),
+                np.asarray(self.wind.height),
+                top,
+                self.cases,
+            )
+            / self.share
+        )
+        return (
+            Service(
+                "lean",
+                np.minimum(moved, top),
+                top / tables.constant("sway_limit"),
+                "handbook-4.2",
+                ("height",),
+            ),
+            sagging,
+        )
 
     def balance(self) -> tuple[Array, Array]:
         """Return the wind on what grows there, and what wires or pole take of it. [N]"""
@@ -222,7 +393,9 @@ class _Host(Bays[ExistingOptions]):
             force, _ = self.column
             return force, force
         uneven = 1.0 if self.options.wires == 1 else _UNEVEN
-        return self.leaves.force * self.options.length, self.on_wire[1] / uneven * self.options.wires * float(self.xs[-1])
+        return self.leaves.force * self.options.length, self.on_wire[1] / uneven * self.options.wires * float(
+            self.xs[-1]
+        )
 
 
 class Existing(Family[ExistingOptions]):
@@ -232,30 +405,41 @@ class Existing(Family[ExistingOptions]):
     options = ExistingOptions
 
     def propose(self, need: Need, site: Site) -> Proposal:
-        """Return wires on a wall for a crop along it, or a tall pole for one that climbs so high, every value with its reason."""
+        """Return wires on a wall for a crop along it, or a tall pole for one that climbs so high, every value
+        with its reason.
+        """
         plant = tables.crops()[need.crop]
         row = plants.sown(need, site, longest=20.0, shortest=0.3)
         tall = plant.support_height_m > 3.0 and site.bed.kind == "in-ground"
         planting = row.plantings[0]
         if tall:
-            planting = planting.model_copy(update={"count": need.count or 6, "spacing": round(math.tau * _PEGS / (need.count or 6), 2)})
+            planting = planting.model_copy(
+                update={"count": need.count or 6, "spacing": round(math.tau * _PEGS / (need.count or 6), 2)}
+            )
         height = round(min(max(plant.support_height_m, 0.6), 2.1) * 20) / 20
         wires = max(min(math.floor((height - _LOWEST) / 0.30 + 1e-6) + 1, 10), 1)
         twines = plant.training in ("TWINE", "FRONT", "GUIDE")
         bays = max(math.ceil(row.length / 1.5 - 1e-6), 1)
         spacing = round(min(max(row.length / bays + 0.004, 0.4), 2.4), 2)
         options = ExistingOptions(
-            fixed_to="pole" if tall else "wall", length=row.length, height=height, wires=wires, fix_spacing=spacing, infill="strings" if twines else "none",
+            fixed_to="pole" if tall else "wall",
+            length=row.length,
+            height=height,
+            wires=wires,
+            fix_spacing=spacing,
+            infill="strings" if twines else "none",
             string="polyester_3" if tall else "sisal_2.5",
             pole_top=min(max(plant.support_height_m, 2.0), 7.0),
-        )  # fmt: skip
+        )
         reasons = {
             **row.reasons,
             (count := planting.path("count")): Reason("count_asked") if need.count else row.reasons[count],
             "fixed_to": Reason("host_pole" if tall else "host_wall", words={"crop": plant.name}),
             "owner": Reason("owner"),
             "state": Reason("state"),
-            "height": Reason("stake_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}),
+            "height": Reason(
+                "stake_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}
+            ),
             "wires": Reason("wires_wall", {"wires": (wires, "count")}),
             "fix_spacing": Reason("fix_spacing", {"spacing": (spacing, "length")}),
             "infill": Reason("infill_strings" if twines else "infill_wires", words={"crop": plant.name}),
@@ -267,16 +451,28 @@ class Existing(Family[ExistingOptions]):
 
     def geometry(self, options: ExistingOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
         """Return what stands there, what is fixed to it, and plants, in metres."""
-        return _pole_geometry(options, plantings) if options.fixed_to == "pole" else _wired_geometry(options, plantings, site)
+        return (
+            _pole_geometry(options, plantings)
+            if options.fixed_to == "pole"
+            else _wired_geometry(options, plantings, site)
+        )
 
-    def loaded(self, options: ExistingOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Host:
+    def loaded(
+        self, options: ExistingOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> _Host:
         """Return it under the loads of the cases."""
         return _Host(options, geometry, structure, site, cases)
 
-    def remarks(self, options: ExistingOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+    def remarks(
+        self, options: ExistingOptions, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
         """Return what fits and what does not: whose it is, how sound it is, how dry its foot is."""
         found = fits.of_ground(site.bed, geometry.length, 0.0)
-        key, level = {"mine": ("", "fine"), "agreed": ("owner-agreed", "fine"), "not-asked": ("owner-ask", "wrong")}[options.owner]
+        key, level = {
+            "mine": ("", "fine"),
+            "agreed": ("owner-agreed", "fine"),
+            "not-asked": ("owner-ask", "wrong"),
+        }[options.owner]
         if key:
             found.append(Remark(key, level, source="handbook-parts-4.6", levers=("owner",)))  # type: ignore[arg-type]
         if options.state != "sound":
@@ -296,7 +492,10 @@ class Existing(Family[ExistingOptions]):
         for planting in structure.plantings:
             found += [*fits.of_suit(planting, self.key), *fits.of_tying(planting)]
             if options.fixed_to != "pole":
-                found += [*fits.of_row(planting, options.length), *fits.of_height(planting, options.height, ("height",))]
+                found += [
+                    *fits.of_row(planting, options.length),
+                    *fits.of_height(planting, options.height, ("height",)),
+                ]
         return tuple(found)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
@@ -318,7 +517,9 @@ def _of_wires(options: ExistingOptions) -> list[Remark]:
             found.append(Remark("eye-misfit", "wrong", source="handbook-parts-2.7", levers=("eye",)))
         if options.height > options.fence_height + 0.05:
             values = {"over": (options.height - options.fence_height, "length")}
-            found.append(Remark("over-fence", "watch", values, source="handbook-parts-4.6", levers=("height",)))
+            found.append(
+                Remark("over-fence", "watch", values, source="handbook-parts-4.6", levers=("height",))
+            )
         if options.fix_spacing < options.fence_spacing - 0.02:
             found.append(
                 Remark(
@@ -334,10 +535,25 @@ def _of_wires(options: ExistingOptions) -> list[Remark]:
 
 def _of_pole(options: ExistingOptions) -> list[Remark]:
     """Return remarks on a tall pole: what it falls on, how it is lowered."""
-    found = [Remark("pole-falls", "watch", {"radius": (options.pole_top, "length")}, source="handbook-15", levers=("pole_top",))]
+    found = [
+        Remark(
+            "pole-falls",
+            "watch",
+            {"radius": (options.pole_top, "length")},
+            source="handbook-15",
+            levers=("pole_top",),
+        )
+    ]
     key = "pole-lowered" if options.lowered else "pole-stays"
-    found.append(Remark(key, "fine" if options.lowered else "watch", source="handbook-parts-3.14", levers=("lowered",)))
-    return [*found, *fits.of_stock(tables.posts()[options.pole], options.pole_top + options.pole_depth, ("pole_top", "pole_depth"))]
+    found.append(
+        Remark(key, "fine" if options.lowered else "watch", source="handbook-parts-3.14", levers=("lowered",))
+    )
+    return [
+        *found,
+        *fits.of_stock(
+            tables.posts()[options.pole], options.pole_top + options.pole_depth, ("pole_top", "pole_depth")
+        ),
+    ]
 
 
 def _heights(options: ExistingOptions) -> list[float]:
@@ -355,9 +571,27 @@ def _wired_geometry(options: ExistingOptions, plantings: tuple[Planting, ...], s
     wire = tables.wires()[options.wire]
     for n, z in enumerate(_heights(options)):
         bought = end + 2 * _WIRE_END
-        members.append(Member(f"wire-{n + 1}", "wire", "wires", wire.key, tuple((float(x), 0.0, z) for x in xs), bought, wire.d, sags=True))
+        members.append(
+            Member(
+                f"wire-{n + 1}",
+                "wire",
+                "wires",
+                wire.key,
+                tuple((float(x), 0.0, z) for x in xs),
+                bought,
+                wire.d,
+                sags=True,
+            )
+        )
         members += [
-            Member(f"eye-{n + 1}-{i + 1}", "fitting", "fittings", options.eye, ((float(x), 0.0, z),), shape="point")
+            Member(
+                f"eye-{n + 1}-{i + 1}",
+                "fitting",
+                "fittings",
+                options.eye,
+                ((float(x), 0.0, z),),
+                shape="point",
+            )
             for i, x in enumerate(xs)
         ]
     out = _OUT if options.fixed_to == "wall" else plants.OFFSET
@@ -365,11 +599,15 @@ def _wired_geometry(options: ExistingOptions, plantings: tuple[Planting, ...], s
     if options.fixed_to == "wall":
         grown = tuple(Plant((p.at[0], way * abs(p.at[1]), p.at[2]), p.planting) for p in grown)
     at = dict.fromkeys(range(len(grown)), 0.0)
-    supplies = list(plants.stem_ties(plantings, options.stem_tie, options.height, tables.constant("stripped_pruned")))
+    supplies = list(
+        plants.stem_ties(plantings, options.stem_tie, options.height, tables.constant("stripped_pruned"))
+    )
     if options.infill == "strings":
         members += hung.members(options.string, grown, at, options.height)
         supplies.append(Supply("string-peg", "fittings", options.base, len(grown)))
-    grown = tuple(Plant(p.at, p.planting, (p.at, (p.at[0], 0.0, 0.2), (p.at[0], 0.0, options.height))) for p in grown)
+    grown = tuple(
+        Plant(p.at, p.planting, (p.at, (p.at[0], 0.0, 0.2), (p.at[0], 0.0, options.height))) for p in grown
+    )
     top = max(options.height, options.fence_height) if options.fixed_to == "fence" else options.height + 0.2
     dimensions = (
         Dimension("options.length", "elevation", (0, 0, 0), (end, 0, 0), end, -0.6),
@@ -379,7 +617,9 @@ def _wired_geometry(options: ExistingOptions, plantings: tuple[Planting, ...], s
         *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
     )
     deep = options.fence_depth if options.fixed_to == "fence" else 0.0
-    return Geometry(located(members), grown, dimensions, tuple(supplies), end, top, deep, climb=options.height)
+    return Geometry(
+        located(members), grown, dimensions, tuple(supplies), end, top, deep, climb=options.height
+    )
 
 
 def _host_drawn(options: ExistingOptions, y: float) -> list[Member]:
@@ -387,22 +627,41 @@ def _host_drawn(options: ExistingOptions, y: float) -> list[Member]:
     end = options.length
     if options.fixed_to == "wall":
         high = options.height + 0.2
-        lines: list[tuple[Point, ...]] = [((0.0, y, z), (end, y, z)) for z in np.arange(0.0, high + 1e-6, _COURSES).tolist()]
+        lines: list[tuple[Point, ...]] = [
+            ((0.0, y, z), (end, y, z)) for z in np.arange(0.0, high + 1e-6, _COURSES).tolist()
+        ]
         lines += [((x, y, 0.0), (x, y, high)) for x in (0.0, end)]
         corners = ((0.0, y, 0.0), (end, y, 0.0), (end, y, high), (0.0, y, high))
         return [Member("wall", "host", "existing", "", corners, 0.0, 0.004, "wires", lines=tuple(lines))]
     post, found = tables.posts()[options.fence_post], []
     high, behind = options.fence_height, y - math.copysign(post.a / 2, -y) if y else y
-    boards = np.arange(0.05, high + 1e-6, {"closed": 0.12, "gaps": 0.20, "mesh": 0.15}[options.boards]).tolist()
+    boards = np.arange(
+        0.05, high + 1e-6, {"closed": 0.12, "gaps": 0.20, "mesh": 0.15}[options.boards]
+    ).tolist()
     rows_ = tuple(((0.0, y, z), (end, y, z)) for z in boards)
     corners = ((0.0, y, 0.0), (end, y, 0.0), (end, y, high), (0.0, y, high))
     found.append(Member("fence", "host", "existing", "", corners, 0.0, 0.006, "wires", lines=rows_))
     for n, x in enumerate(posts.stations(end, options.fence_spacing).tolist()):
         found.append(
-            Member(f"post-{n + 1}", "post", "existing", "", ((x, behind, -options.fence_depth), (x, behind, high)), 0.0, post.soil_width)
+            Member(
+                f"post-{n + 1}",
+                "post",
+                "existing",
+                "",
+                ((x, behind, -options.fence_depth), (x, behind, high)),
+                0.0,
+                post.soil_width,
+            )
         )
         found.append(
-            Member(f"grip-{n + 1}", "grip", "", "", ((x, behind, -options.fence_depth), (x, behind, 0.0)), thickness=3 * post.soil_width)
+            Member(
+                f"grip-{n + 1}",
+                "grip",
+                "",
+                "",
+                ((x, behind, -options.fence_depth), (x, behind, 0.0)),
+                thickness=3 * post.soil_width,
+            )
         )
     return found
 
@@ -413,9 +672,17 @@ def _pole_geometry(options: ExistingOptions, plantings: tuple[Planting, ...]) ->
     middle = _PEGS
     foot, head = (middle, 0.0, -options.pole_depth), (middle, 0.0, top)
     members = [
-        Member("post-1", "post", "posts", row.key, (foot, head), max(row.lengths_m) if top + options.pole_depth > min(row.lengths_m) else min(row.lengths_m), row.a),
+        Member(
+            "post-1",
+            "post",
+            "posts",
+            row.key,
+            (foot, head),
+            max(row.lengths_m) if top + options.pole_depth > min(row.lengths_m) else min(row.lengths_m),
+            row.a,
+        ),
         Member("grip-1", "grip", "", "", (foot, (middle, 0.0, 0.0)), thickness=tables.constant("collar")),
-    ]  # fmt: skip
+    ]
     owners = [index for index, planting in enumerate(plantings) for _ in range(planting.count)]
     way, grown = (1.0 if plantings[0].side == "left" else -1.0), []
     for n, index in enumerate(owners):
@@ -423,7 +690,17 @@ def _pole_geometry(options: ExistingOptions, plantings: tuple[Planting, ...]) ->
         at: Point = (middle + _PEGS * math.cos(angle), _PEGS * math.sin(angle), 0.0)
         grown.append(Plant(at, index, (at, head)))
         length = math.dist(at, head) + 0.5
-        members.append(Member(f"string-{n + 1}", "string", "twines", options.string, (head, (at[0], at[1], 0.05)), round(length, 3), 0.004))
+        members.append(
+            Member(
+                f"string-{n + 1}",
+                "string",
+                "twines",
+                options.string,
+                (head, (at[0], at[1], 0.05)),
+                round(length, 3),
+                0.004,
+            )
+        )
     if options.guyed:
         high = _GUYED_AT * top
         for n in range(_GUYS):
@@ -431,13 +708,44 @@ def _pole_geometry(options: ExistingOptions, plantings: tuple[Planting, ...]) ->
             reach = high / math.tan(_GUY_ANGLE)
             low = (middle + reach * math.cos(angle), reach * math.sin(angle), 0.0)
             members.append(
-                Member(f"guy-{n + 1}", "guy", "wires", options.guy_wire, ((middle, 0.0, high), low), math.hypot(high, reach) + 1.1, 0.004)
+                Member(
+                    f"guy-{n + 1}",
+                    "guy",
+                    "wires",
+                    options.guy_wire,
+                    ((middle, 0.0, high), low),
+                    math.hypot(high, reach) + 1.1,
+                    0.004,
+                )
             )
-            members.append(Member(f"anchor-{n + 1}", "anchor", "anchors", options.anchor, (low,), shape="point"))
+            members.append(
+                Member(f"anchor-{n + 1}", "anchor", "anchors", options.anchor, (low,), shape="point")
+            )
     ties = list(plants.stem_ties(plantings, options.stem_tie, top, tables.constant("stripped_pruned")))
-    supplies = (Supply("string-peg", "fittings", options.base, len(owners)), *ties, *posts.concrete([options.pole_depth]))
+    supplies = (
+        Supply("string-peg", "fittings", options.base, len(owners)),
+        *ties,
+        *posts.concrete([options.pole_depth]),
+    )
     dimensions = (
         Dimension("options.pole_top", "elevation", (middle, 0, 0), (middle, 0, top), top, 1.3),
-        Dimension("options.pole_depth", "elevation", (middle, 0, -options.pole_depth), (middle, 0, 0), options.pole_depth, -0.8),
+        Dimension(
+            "options.pole_depth",
+            "elevation",
+            (middle, 0, -options.pole_depth),
+            (middle, 0, 0),
+            options.pole_depth,
+            -0.8,
+        ),
     )
-    return Geometry(located(members), tuple(grown), dimensions, supplies, 2 * _PEGS, top, options.pole_depth, climb=top, unit=2 * _PEGS)
+    return Geometry(
+        located(members),
+        tuple(grown),
+        dimensions,
+        supplies,
+        2 * _PEGS,
+        top,
+        options.pole_depth,
+        climb=top,
+        unit=2 * _PEGS,
+    )

@@ -1,4 +1,6 @@
-"""Hoops: ladder mesh or pipe bent over a bed, pushed in or slipped over driven rods, joined along their crowns."""
+"""Hoops: ladder mesh or pipe bent over a bed, pushed in or slipped over driven rods, joined along their
+crowns.
+"""
 
 from __future__ import annotations
 
@@ -38,28 +40,54 @@ class HoopsOptions(Typed):
 
     length: float = measure("row", "length", 3.6, 0.3, 20.0, 0.05, asked=True)
     hoop_of: Literal["ladder-mesh", "pipe"] = choice("hoop", "ladder-mesh", asked=True)
-    ladder: Annotated[str, row_of("posts", "ladder")] = item("hoop", "posts", "ladder_mesh_3", "ladder", when=("hoop_of", ("ladder-mesh",)))
-    pipe: Annotated[str, row_of("posts", "hoop")] = item("hoop", "posts", "pipe_pvc_20", "hoop", when=("hoop_of", ("pipe",)))
+    ladder: Annotated[str, row_of("posts", "ladder")] = item(
+        "hoop", "posts", "ladder_mesh_3", "ladder", when=("hoop_of", ("ladder-mesh",))
+    )
+    pipe: Annotated[str, row_of("posts", "hoop")] = item(
+        "hoop", "posts", "pipe_pvc_20", "hoop", when=("hoop_of", ("pipe",))
+    )
     arc: float = measure("hoop", "length", 3.05, 1.0, 6.1, 0.01, asked=True)
     span: float = measure("hoop", "length", 1.2, 0.4, 2.0, 0.01, asked=True)
     hoop_spacing: float = measure("hoop", "length", 0.90, 0.2, 1.5, 0.01, tries="bays")
-    push_in: float = measure("feet", "length", 0.25, 0.1, 0.6, 0.01, tries=(0.05, 0.1), when=("hoop_of", ("ladder-mesh",)))
+    push_in: float = measure(
+        "feet", "length", 0.25, 0.1, 0.6, 0.01, tries=(0.05, 0.1), when=("hoop_of", ("ladder-mesh",))
+    )
     held: Literal["soil", "stakes"] = choice("feet", "soil", when=("hoop_of", ("ladder-mesh",)))
-    foot_stake: Annotated[str, row_of("posts", "stake")] = item("feet", "posts", "post_sw_stake_25", "stake", when=("held", ("stakes",)))
-    foot_depth: float = measure("feet", "length", 0.45, 0.2, 0.9, 0.01, tries=DEEPER, when=("held", ("stakes",)))
-    rod: Annotated[str, row_of("posts", "rod")] = item("feet", "posts", "rod_rebar_12", "rod", when=("hoop_of", ("pipe",)))
-    in_soil: float = measure("feet", "length", 0.40, 0.2, 0.9, 0.01, tries=DEEPER, when=("hoop_of", ("pipe",)))
+    foot_stake: Annotated[str, row_of("posts", "stake")] = item(
+        "feet", "posts", "post_sw_stake_25", "stake", when=("held", ("stakes",))
+    )
+    foot_depth: float = measure(
+        "feet", "length", 0.45, 0.2, 0.9, 0.01, tries=DEEPER, when=("held", ("stakes",))
+    )
+    rod: Annotated[str, row_of("posts", "rod")] = item(
+        "feet", "posts", "rod_rebar_12", "rod", when=("hoop_of", ("pipe",))
+    )
+    in_soil: float = measure(
+        "feet", "length", 0.40, 0.2, 0.9, 0.01, tries=DEEPER, when=("hoop_of", ("pipe",))
+    )
     net: Literal["none", "net"] = choice("cover", "none", asked=True)
     mesh: Annotated[str, row_of("meshes")] = item("cover", "meshes", "net_pp_150", when=("net", ("net",)))
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("cover", "ties", "twine_jute_3_loop", "stem")
     ridge: Literal["none", "wire", "pole"] = choice("ridge", "wire")
-    ridge_wire: Annotated[str, row_of("wires")] = item("ridge", "wires", "wire_soft_14", when=("ridge", ("wire",)))
-    ridge_pole: Annotated[str, row_of("posts", "rail")] = item("ridge", "posts", "cane_20", "rail", when=("ridge", ("pole",)))
-    tie: Annotated[str, row_of("ties", "mesh")] = item("ridge", "ties", "tie_wire_16", "mesh", when=("ridge", ("wire", "pole")))
+    ridge_wire: Annotated[str, row_of("wires")] = item(
+        "ridge", "wires", "wire_soft_14", when=("ridge", ("wire",))
+    )
+    ridge_pole: Annotated[str, row_of("posts", "rail")] = item(
+        "ridge", "posts", "cane_20", "rail", when=("ridge", ("pole",))
+    )
+    tie: Annotated[str, row_of("ties", "mesh")] = item(
+        "ridge", "ties", "tie_wire_16", "mesh", when=("ridge", ("wire", "pole"))
+    )
     brace: Literal["none", "diagonal", "stake", "neighbour"] = choice("ends", "diagonal")
-    brace_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_14", when=("brace", ("diagonal",)))
-    stake: Annotated[str, row_of("posts", "stake")] = item("ends", "posts", "post_sw_stake_38", "stake", when=("brace", ("stake",)))
-    stake_depth: float = measure("ends", "length", 0.45, 0.2, 0.9, 0.01, tries=DEEPER, when=("brace", ("stake",)))
+    brace_wire: Annotated[str, row_of("wires")] = item(
+        "ends", "wires", "wire_soft_14", when=("brace", ("diagonal",))
+    )
+    stake: Annotated[str, row_of("posts", "stake")] = item(
+        "ends", "posts", "post_sw_stake_38", "stake", when=("brace", ("stake",))
+    )
+    stake_depth: float = measure(
+        "ends", "length", 0.45, 0.2, 0.9, 0.01, tries=DEEPER, when=("brace", ("stake",))
+    )
 
 
 class _Bent(Bays[HoopsOptions]):
@@ -83,11 +111,15 @@ class _Bent(Bays[HoopsOptions]):
     @cached_property
     def figures(self) -> arches.Figures:
         softer = tables.constant("pvc_creep") if self.hoop.material == "pvc" else 1.0
-        return arches.figures(self.options.arc, self.options.span, self.hold, bending.stiffness(self.hoop) / softer)
+        return arches.figures(
+            self.options.arc, self.options.span, self.hold, bending.stiffness(self.hoop) / softer
+        )
 
     @cached_property
     def sprung(self) -> bool:
-        """Return whether a hoop is bent as it is set and pushes its feet out; steel tube is bent beforehand and stays so."""
+        """Return whether a hoop is bent as it is set and pushes its feet out; steel tube is bent beforehand
+        and stays so.
+        """
         return self.hoop.material != "tube_steel"
 
     @cached_property
@@ -120,7 +152,12 @@ class _Bent(Bays[HoopsOptions]):
     @cached_property
     def across(self) -> Array:
         """Return the wind across one hoop. [N]"""
-        bare = tables.constant("pole_drag") * wind.gust_pressure(self.cases.gust) * self.hoop.soil_width * self.rise
+        bare = (
+            tables.constant("pole_drag")
+            * wind.gust_pressure(self.cases.gust)
+            * self.hoop.soil_width
+            * self.rise
+        )
         return np.asarray(self.wind.force * self.carried + bare)
 
     @cached_property
@@ -138,7 +175,9 @@ class _Bent(Bays[HoopsOptions]):
         total = self.nothing
         for index, standing in enumerate(self.standings):
             count = tributary(self.xs, self.places(index), self.bay / 2)
-            total = total + crop.group_weight(standing, count, self.carried * self.options.arc, self.cases.crop)
+            total = total + crop.group_weight(
+                standing, count, self.carried * self.options.arc, self.cases.crop
+            )
         return np.asarray(total)
 
     @cached_property
@@ -151,26 +190,55 @@ class _Bent(Bays[HoopsOptions]):
     def path(self) -> tuple[Link, ...]:
         """Return the links from vine to ground."""
         weight = (self.hanging + self.bare_weight) / self.options.arc
-        checks: list[Check] = [arches.tube_sway(self.hoop, self.hanging + self.bare_weight, self.rise, _INSIDE)]
+        checks: list[Check] = [
+            arches.tube_sway(self.hoop, self.hanging + self.bare_weight, self.rise, _INSIDE)
+        ]
         if self.sprung:
             heavy = arches.crown(self.figures, self.bare_weight, self.hanging, self.options.arc)
             bears = bending.moments(self.hoop)
             rod = Strength(np.asarray(bears.allowed), np.asarray(bears.median))
             above = np.maximum(self.lever - max(self.hold - self.sunk, 0.0), 0.1)
-            blown = arches.blown(rod, self.across, above, 4.0 if self.hold else 2.0, weight, self.figures, "hoop-blown")
-            checks = [arches.sway(self.figures, weight), heavy, arches.hoop_bend(self.figures, self.hoop), blown]
+            blown = arches.blown(
+                rod, self.across, above, 4.0 if self.hold else 2.0, weight, self.figures, "hoop-blown"
+            )
+            checks = [
+                arches.sway(self.figures, weight),
+                heavy,
+                arches.hoop_bend(self.figures, self.hoop),
+                blown,
+            ]
         if self.options.hoop_of == "pipe":
             checks.append(
-                arches.tube(self.hoop, self.across, self.lever, self.hanging + self.bare_weight, self.options.span, self.rise, _INSIDE)
+                arches.tube(
+                    self.hoop,
+                    self.across,
+                    self.lever,
+                    self.hanging + self.bare_weight,
+                    self.options.span,
+                    self.rise,
+                    _INSIDE,
+                )
             )
         below = ("rod",) if self.options.hoop_of == "pipe" else ("buried",)
         joined = ("ridge-tie",) if self.options.ridge != "none" else ()
         found = [
             *self.stem_ties(self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "hoop"),
-            Link("hoop", keys(self.geometry.by_role("arm")), ("posts", self.hoop.key), (*below, *joined), ("pipe", "ladder", "hoop_spacing", "push_in"),
-                 self.hanging + self.bare_weight, tuple(checks), (Arrow((0.0, 0.0, self.rise), (0.0, 0.0, -1.0)),)),
-        ]  # fmt: skip
-        return (*found, *(self._rods() if self.options.hoop_of == "pipe" else self._buried()), *self._joined())
+            Link(
+                "hoop",
+                keys(self.geometry.by_role("arm")),
+                ("posts", self.hoop.key),
+                (*below, *joined),
+                ("pipe", "ladder", "hoop_spacing", "push_in"),
+                self.hanging + self.bare_weight,
+                tuple(checks),
+                (Arrow((0.0, 0.0, self.rise), (0.0, 0.0, -1.0)),),
+            ),
+        ]
+        return (
+            *found,
+            *(self._rods() if self.options.hoop_of == "pipe" else self._buried()),
+            *self._joined(),
+        )
 
     @cached_property
     def boarded(self) -> bool:
@@ -180,14 +248,21 @@ class _Bent(Bays[HoopsOptions]):
 
     @cached_property
     def lifted(self) -> Array:
-        """Return what lifts the windward foot of a hoop: half the usual vines lie on it and hold it down. [N]"""
-        return np.asarray(np.maximum(self.across * self.lever - self.resting * self.options.span / 2, 0.0) / self.options.span)
+        """Return what lifts the windward foot of a hoop: half the usual vines lie on it and hold it down.
+        [N]
+        """
+        return np.asarray(
+            np.maximum(self.across * self.lever - self.resting * self.options.span / 2, 0.0)
+            / self.options.span
+        )
 
     @cached_property
     def resting(self) -> Array:
         """Return the weight that is always on one hoop. [N]"""
         share = self.carried / self.options.length
-        shoots = sum((s.shoot_kg * s.planting.count * share for s in self.standings), np.zeros(self.season.weeks))
+        shoots = sum(
+            (s.shoot_kg * s.planting.count * share for s in self.standings), np.zeros(self.season.weeks)
+        )
         return np.asarray(self.bare_weight + 0.5 * tables.constant("gravity") * shoots[None, :, None])
 
     def _buried(self) -> list[Link]:
@@ -197,7 +272,10 @@ class _Bent(Bays[HoopsOptions]):
         checks = footings.buried(ground, self.hoop.a, 2, self.options.push_in, push, self.lifted, self.cases)
         grip, lift = checks
         if self.options.held == "stakes":
-            stake, strength = tables.posts()[self.options.foot_stake], self.cases.soil_strength(self.ground.native)
+            stake, strength = (
+                tables.posts()[self.options.foot_stake],
+                self.cases.soil_strength(self.ground.native),
+            )
             lift = tension.uplift(stake, self.ground, self.options.foot_depth, self.lifted, strength)
         checks = (lift,) if self.boarded else (grip, lift)
         foot = (0.0, self.options.span / 2, 0.0)
@@ -224,12 +302,32 @@ class _Bent(Bays[HoopsOptions]):
         side = (Arrow((0.0, self.options.span / 2, self.rise / 2), (0.0, 1.0, 0.0)),)
         grip = self.soil_grip(rod, self.options.in_soil, push, height, levers)
         strength = self.cases.soil_strength(self.ground.native)
-        lasting = embedment.grip("soil-lasting", self.ground, rod, self.options.in_soil, still, low, self.cases, "soil_sustained")
+        lasting = embedment.grip(
+            "soil-lasting", self.ground, rod, self.options.in_soil, still, low, self.cases, "soil_sustained"
+        )
         return [
-            Link("rod", keys(self.geometry.by_role("post")), ("posts", rod.key), ("soil",), ("rod", "hoop_spacing"), push,
-                 (bending.post_across(rod, push, height, np.ones((1, 1, 1))), bending.lasting(rod, still * low)), side),
-            replace(grip, checks=(*grip.checks, lasting, tension.uplift(rod, self.ground, self.options.in_soil, self.lifted, strength))),
-        ]  # fmt: skip
+            Link(
+                "rod",
+                keys(self.geometry.by_role("post")),
+                ("posts", rod.key),
+                ("soil",),
+                ("rod", "hoop_spacing"),
+                push,
+                (
+                    bending.post_across(rod, push, height, np.ones((1, 1, 1))),
+                    bending.lasting(rod, still * low),
+                ),
+                side,
+            ),
+            replace(
+                grip,
+                checks=(
+                    *grip.checks,
+                    lasting,
+                    tension.uplift(rod, self.ground, self.options.in_soil, self.lifted, strength),
+                ),
+            ),
+        ]
 
     def _joined(self) -> list[Link]:
         """Return what keeps the hoops from going down along the row."""
@@ -239,9 +337,22 @@ class _Bent(Bays[HoopsOptions]):
             demand = self.along / max(len(self.xs) - 1, 1)
             check = arches.joined(tie, demand, self.tied_on)
             to = {"diagonal": ("brace",), "stake": ("end-stake",)}.get(self.options.brace, ())
-            found.append(Link("ridge-tie", keys(self.geometry.by_role("tie")), ("ties", tie.key), to, ("tie",), demand, (check,)))
+            found.append(
+                Link(
+                    "ridge-tie",
+                    keys(self.geometry.by_role("tie")),
+                    ("ties", tie.key),
+                    to,
+                    ("tie",),
+                    demand,
+                    (check,),
+                )
+            )
         if self.options.brace == "diagonal":
-            wire, run = tables.wires()[self.options.brace_wire], max(min(2 * self.bay, self.options.length), 0.3)
+            wire, run = (
+                tables.wires()[self.options.brace_wire],
+                max(min(2 * self.bay, self.options.length), 0.3),
+            )
             tight = self.along * math.hypot(run, self.rise) / run
             below = ("buried",) if self.options.hoop_of == "ladder-mesh" else ("soil",)
             found.append(
@@ -259,23 +370,48 @@ class _Bent(Bays[HoopsOptions]):
         if self.options.brace == "stake":
             # hoops bend without breaking, so they keep what they hold and the stake takes the rest
             stake, at = tables.posts()[self.options.stake], _CROWN * rise
-            left, usual = (self.along * np.clip(1.0 - 1.0 / np.maximum(use, 1e-9), _STAKED, 1.0) for use in (own.use, own.median_use))
+            left, usual = (
+                self.along * np.clip(1.0 - 1.0 / np.maximum(use, 1e-9), _STAKED, 1.0)
+                for use in (own.use, own.median_use)
+            )
             checks = (
                 replace(bending.post_along(stake, left, at, 1), expected=usual * at),
-                embedment.grip("soil-grip", self.ground, stake, self.options.stake_depth, left, at, self.cases, expected=usual),
+                embedment.grip(
+                    "soil-grip",
+                    self.ground,
+                    stake,
+                    self.options.stake_depth,
+                    left,
+                    at,
+                    self.cases,
+                    expected=usual,
+                ),
             )
             members = tuple(m.key for m in self.geometry.members if m.key.startswith("stake-"))
-            found.append(Link("end-stake", members, ("posts", stake.key), (), ("stake", "stake_depth"), left, checks))
+            found.append(
+                Link("end-stake", members, ("posts", stake.key), (), ("stake", "stake_depth"), left, checks)
+            )
         elif self.options.brace == "none":
             item = self.options.rod if self.options.hoop_of == "pipe" else self.hoop.key
-            found.append(Link("along", keys(self.geometry.by_role("arm")), ("posts", item), (), ("brace", "ridge"), self.along, (own,)))
+            found.append(
+                Link(
+                    "along",
+                    keys(self.geometry.by_role("arm")),
+                    ("posts", item),
+                    (),
+                    ("brace", "ridge"),
+                    self.along,
+                    (own,),
+                )
+            )
         return found
 
     def _along_own(self) -> Check:
-        """Return the check of hoops that nothing braces along their row: each foot by its rods in the soil, under wind and leaning vines.
+        """Return the check of hoops that nothing braces along their row: each foot by its rods in the soil,
+        under wind and leaning vines.
 
-        A ladder's foot is two rods that bend singly below its lowest rung; a pipe's is its driven rod. All stand together where a line
-        joins their crowns.
+        A ladder's foot is two rods that bend singly below its lowest rung; a pipe's is its driven rod. All
+        stand together where a line joins their crowns.
         """
         joined = len(self.xs) if self.options.ridge != "none" else 1
         if self.options.hoop_of == "pipe":
@@ -288,25 +424,55 @@ class _Bent(Bays[HoopsOptions]):
         leaning = weight * self.rise / 2 * math.sin(math.radians(tables.constant("lean_angle"))) * joined
         moment = self.along * crown + leaning
         return Check(
-            "hoops-along", moment, each.allowed * joined, each.median * joined, "moment", "handbook-9.6", "judgement",
-            {"along": (self.along, "force"), "rise": (self.rise, "length"), "leaning": (leaning, "moment"), "hoops": (float(joined), "count"),
-             "moment": (moment, "moment")}, "soil",
-        )  # fmt: skip
+            "hoops-along",
+            moment,
+            each.allowed * joined,
+            each.median * joined,
+            "moment",
+            "handbook-9.6",
+            "judgement",
+            {
+                "along": (self.along, "force"),
+                "rise": (self.rise, "length"),
+                "leaning": (leaning, "moment"),
+                "hoops": (float(joined), "count"),
+                "moment": (moment, "moment"),
+            },
+            "soil",
+        )
 
     def service(self) -> tuple[Service, ...]:
         """Return how far a crown moves over in the wind, and how far the crop brings it down."""
         stiff = bending.stiffness(self.hoop)
-        moved = self.across * np.maximum(self.lever - self.hold, 0.1) * (max(self.rise - self.hold, 0.1)) ** 2 / (24.0 * stiff)
+        moved = (
+            self.across
+            * np.maximum(self.lever - self.hold, 0.1)
+            * (max(self.rise - self.hold, 0.1)) ** 2
+            / (24.0 * stiff)
+        )
         levers = ("hoop_spacing", "pipe", "ladder")
         load = self.hanging / self.options.arc
         return (
             Service("hoop-lean", np.minimum(moved, self.rise), self.rise / 5, "handbook-9.6", levers),
-            Service("crown-drop", np.asarray(np.clip(self.figures.drop * load, 0.0, self.rise)), self.rise / 5, "handbook-8.5", levers),
+            Service(
+                "crown-drop",
+                np.asarray(np.clip(self.figures.drop * load, 0.0, self.rise)),
+                self.rise / 5,
+                "handbook-8.5",
+                levers,
+            ),
         )
 
     def balance(self) -> tuple[Array, Array]:
-        """Return the wind across all hoops, and what their feet are pushed with besides the spring of the hoops. [N]"""
-        bare = tables.constant("pole_drag") * wind.gust_pressure(self.cases.gust) * self.hoop.soil_width * self.rise
+        """Return the wind across all hoops, and what their feet are pushed with besides the spring of the
+        hoops. [N]
+        """
+        bare = (
+            tables.constant("pole_drag")
+            * wind.gust_pressure(self.cases.gust)
+            * self.hoop.soil_width
+            * self.rise
+        )
         hoops = self.options.length / self.carried
         foot = next(link for link in self.path() if link.key in ("buried", "rod"))
         return self.wind.force * self.options.length + bare * hoops, 2 * (foot.carries - self.pushing) * hoops
@@ -347,14 +513,28 @@ class Hoops(Family[HoopsOptions]):
         return Proposal(options, row.plantings, reasons)
 
     def geometry(self, options: HoopsOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
-        """Return hoops with their feet, the line along their crowns, what braces them, any net, and plants, in metres."""
+        """Return hoops with their feet, the line along their crowns, what braces them, any net, and plants,
+        in metres.
+        """
         row, shape = _hoop(options), _shape(options)
         rise = max(*(z for _, z in shape), _LEAST_RISE)
         xs, half, members = posts.stations(options.length, options.hoop_spacing), options.span / 2, []
         for n, x in enumerate(map(float, xs)):
             line = tuple((x, y, z) for y, z in shape)
             lines = (line, *(_rungs(row, line, x) if options.hoop_of == "ladder-mesh" else ()))
-            members.append(Member(f"hoop-{n + 1}", "arm", "posts", row.key, (line[0], line[-1]), options.arc, row.a, "wires", lines=lines))
+            members.append(
+                Member(
+                    f"hoop-{n + 1}",
+                    "arm",
+                    "posts",
+                    row.key,
+                    (line[0], line[-1]),
+                    options.arc,
+                    row.a,
+                    "wires",
+                    lines=lines,
+                )
+            )
             for k, side in enumerate((1.0, -1.0)):
                 members += _foot(options, 2 * n + k + 1, x, side * half)
         members += _along(options, xs, rise)
@@ -364,7 +544,13 @@ class Hoops(Family[HoopsOptions]):
         for plant in plants.along(plantings, options.length, max(half - _FROM_FOOT, 0.05)):
             x, y, _ = plant.at
             way = bent_panel.way_up(shape, x, 1.0 if y > 0 else -1.0, plant.at)
-            grown.append(Plant(plant.at, plant.planting, tuple((px, math.copysign(abs(py), y), max(pz, 0.0)) for px, py, pz in way)))
+            grown.append(
+                Plant(
+                    plant.at,
+                    plant.planting,
+                    tuple((px, math.copysign(abs(py), y), max(pz, 0.0)) for px, py, pz in way),
+                )
+            )
         ties = plants.stem_ties(plantings, options.stem_tie, rise, tables.constant("stripped_pruned"))
         end, bay = float(xs[-1]), float(xs[1])
         deep = options.in_soil if options.hoop_of == "pipe" else options.push_in
@@ -376,22 +562,44 @@ class Hoops(Family[HoopsOptions]):
         )
         return Geometry(located(members), tuple(grown), dimensions, ties, end, rise, deep, climb=rise)
 
-    def loaded(self, options: HoopsOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Bent:
+    def loaded(
+        self, options: HoopsOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> _Bent:
         """Return the hoops under the loads of the cases."""
         return _Bent(options, geometry, structure, site, cases)
 
-    def remarks(self, options: HoopsOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
-        """Return what fits and what does not: a hoop that can be bent so, feet that hold, something to climb."""
+    def remarks(
+        self, options: HoopsOptions, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
+        """Return what fits and what does not: a hoop that can be bent so, feet that hold, something to
+        climb.
+        """
         row = _hoop(options)
         deep = options.in_soil if options.hoop_of == "pipe" else options.push_in
         found = fits.of_ground(site.bed, options.length, deep, ("length", "push_in"))
         if not bool(arches.fits(options.arc, options.span, _hold(options))):
-            values = {"length": (options.arc, "length"), "span": (options.span, "length"), "hold": (_hold(options), "length")}
-            found.append(Remark("hoop-impossible", "wrong", values, source="handbook-8.2", levers=("arc", "span")))
+            values = {
+                "length": (options.arc, "length"),
+                "span": (options.span, "length"),
+                "hold": (_hold(options), "length"),
+            }
+            found.append(
+                Remark("hoop-impossible", "wrong", values, source="handbook-8.2", levers=("arc", "span"))
+            )
         found += fits.of_stock(row, options.arc, ("arc",))
-        found.append(Remark("hoop-rise", "fine", {"rise": (geometry.top, "length")}, source="handbook-parts-3.12", levers=("arc", "span")))
+        found.append(
+            Remark(
+                "hoop-rise",
+                "fine",
+                {"rise": (geometry.top, "length")},
+                source="handbook-parts-3.12",
+                levers=("arc", "span"),
+            )
+        )
         if options.ridge == "none" or options.brace == "none":
-            found.append(Remark("hoops-fall", "watch", source="handbook-parts-3.12", levers=("ridge", "brace")))
+            found.append(
+                Remark("hoops-fall", "watch", source="handbook-parts-3.12", levers=("ridge", "brace"))
+            )
         if options.brace == "neighbour":
             found.append(Remark("neighbour-stands", "watch", source="handbook-parts-3.12", levers=("brace",)))
         if options.hoop_of == "pipe" and row.material == "tube_steel":
@@ -413,16 +621,36 @@ class Hoops(Family[HoopsOptions]):
         if options.hoop_of == "ladder-mesh" and site.bed.raised_by > 0.05:
             found.append(
                 Remark(
-                    "hoops-loose", "watch", {"fill": (site.bed.raised_by, "length")}, source="handbook-5.3", levers=("push_in", "hoop_of")
+                    "hoops-loose",
+                    "watch",
+                    {"fill": (site.bed.raised_by, "length")},
+                    source="handbook-5.3",
+                    levers=("push_in", "hoop_of"),
                 )
             )
         for planting in structure.plantings:
             crop_ = tables.crops()[planting.crop]
-            if options.hoop_of == "pipe" and options.net == "none" and crop_.training in ("GUIDE", "FRONT", "TWINE"):
-                found.append(Remark("pipe-slick", "watch", words={"crop": crop_.name}, source="handbook-parts-3.12", levers=("net",)))
+            if (
+                options.hoop_of == "pipe"
+                and options.net == "none"
+                and crop_.training in ("GUIDE", "FRONT", "TWINE")
+            ):
+                found.append(
+                    Remark(
+                        "pipe-slick",
+                        "watch",
+                        words={"crop": crop_.name},
+                        source="handbook-parts-3.12",
+                        levers=("net",),
+                    )
+                )
             if crop_.training == "LAY":
                 found.append(Remark("laid-on", "fine", words={"crop": crop_.name}, source="crops-4"))
-            found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length), *fits.of_tying(planting)]
+            found += [
+                *fits.of_suit(planting, self.key),
+                *fits.of_row(planting, options.length),
+                *fits.of_tying(planting),
+            ]
             found += fits.of_height(planting, geometry.top, ("arc", "span"))
         return tuple(found)
 
@@ -461,7 +689,9 @@ def _shape(options: HoopsOptions) -> bent_panel.Curve:
     return tuple((options.span / 2 * math.cos(a), rise * math.sin(a)) for a in angles.tolist())
 
 
-def _rungs(row: rows.Post, line: tuple[tuple[float, float, float], ...], x: float) -> list[tuple[tuple[float, float, float], ...]]:
+def _rungs(
+    row: rows.Post, line: tuple[tuple[float, float, float], ...], x: float
+) -> list[tuple[tuple[float, float, float], ...]]:
     """Return the second rod of a ladder and its rungs."""
     other = tuple((x + row.b, y, z) for _, y, z in line)
     return [other, *(((x, y, z), (x + row.b, y, z)) for _, y, z in line[:: max(len(line) // 8, 1)])]
@@ -475,12 +705,30 @@ def _foot(options: HoopsOptions, number: int, x: float, y: float) -> list[Member
         if options.held == "stakes":
             stake, out = tables.posts()[options.foot_stake], math.copysign(0.03, y)
             way = ((x, y + out, -options.foot_depth), (x, y + out, 0.1))
-            found.append(Member(f"foot-stake-{number}", "strut", "posts", stake.key, way, options.foot_depth + 0.1, stake.soil_width))
+            found.append(
+                Member(
+                    f"foot-stake-{number}",
+                    "strut",
+                    "posts",
+                    stake.key,
+                    way,
+                    options.foot_depth + 0.1,
+                    stake.soil_width,
+                )
+            )
         return found
     rod = tables.posts()[options.rod]
     low, top = (x, y, -options.in_soil), (x, y, _INSIDE)
     return [
-        Member(f"post-{number}", "post", "posts", rod.key, (low, top), posts.stock_length(rod, options.in_soil + _INSIDE), rod.soil_width),
+        Member(
+            f"post-{number}",
+            "post",
+            "posts",
+            rod.key,
+            (low, top),
+            posts.stock_length(rod, options.in_soil + _INSIDE),
+            rod.soil_width,
+        ),
         Member(f"grip-{number}", "grip", "", "", (low, (x, y, 0.0)), thickness=3.0 * rod.soil_width),
     ]
 
@@ -498,7 +746,10 @@ def _along(options: HoopsOptions, xs: Array, rise: float) -> list[Member]:
     if options.ridge != "none":
         for n, x in enumerate(map(float, xs)):
             both = 2 if n in (0, len(xs) - 1) else 1
-            found += [Member(f"tie-{n + 1}-{k + 1}", "tie", "ties", options.tie, ((x, 0.0, rise),), shape="point") for k in range(both)]
+            found += [
+                Member(f"tie-{n + 1}-{k + 1}", "tie", "ties", options.tie, ((x, 0.0, rise),), shape="point")
+                for k in range(both)
+            ]
     if options.brace == "diagonal":
         row, run, half = tables.wires()[options.brace_wire], float(xs[min(2, len(xs) - 1)]), options.span / 2
         for name, foot, crown in (("first", 0.0, run), ("last", end, end - run)):
@@ -508,7 +759,17 @@ def _along(options: HoopsOptions, xs: Array, rise: float) -> list[Member]:
         stake = tables.posts()[options.stake]
         for name, x in (("first", -0.03), ("last", end + 0.03)):
             way = ((x, 0.0, -options.stake_depth), (x, 0.0, _CROWN * rise))
-            found.append(Member(f"stake-{name}", "strut", "posts", stake.key, way, options.stake_depth + _CROWN * rise, stake.soil_width))
+            found.append(
+                Member(
+                    f"stake-{name}",
+                    "strut",
+                    "posts",
+                    stake.key,
+                    way,
+                    options.stake_depth + _CROWN * rise,
+                    stake.soil_width,
+                )
+            )
     return found
 
 

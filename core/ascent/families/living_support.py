@@ -36,7 +36,9 @@ class LivingSupportOptions(Typed):
 
     host: Annotated[str, row_of("hosts")] = item("hosts", "hosts", "corn", asked=True)
     mix: Literal["one", "alternate"] = choice("hosts", "one", asked=True)
-    second: Annotated[str, row_of("hosts")] = item("hosts", "hosts", "sunflower", when=("mix", ("alternate",)), asked=True)
+    second: Annotated[str, row_of("hosts")] = item(
+        "hosts", "hosts", "sunflower", when=("mix", ("alternate",)), asked=True
+    )
     head_start: int = measure("hosts", "count", 18, 0, 45, 1, tries=(7, 14), asked=True)
     length: float = measure("block", "length", 3.0, 0.6, 12.0, 0.05, asked=True)
     rows: int = measure("block", "count", 4, 1, 10, 1, tries=(1, 2, 3), asked=True)
@@ -44,10 +46,18 @@ class LivingSupportOptions(Typed):
     host_spacing: float = measure("block", "length", 0.30, 0.15, 0.6, 0.01, tries=(-0.05, -0.1), asked=True)
     below: Literal["bare", "squash", "greens"] = choice("block", "bare", asked=True)
     backup: Literal["none", "strings"] = choice("backup", "none")
-    backup_twine: Annotated[str, row_of("twines", "run")] = item("backup", "twines", "polyester_3", "run", when=("backup", ("strings",)))
-    post: Annotated[str, row_of("posts", "post")] = item("backup", "posts", "tpost_1.8", "post", when=("backup", ("strings",)))
-    post_spacing: float = measure("backup", "length", 1.0, 0.6, 4.0, 0.05, tries="bays", when=("backup", ("strings",)))
-    depth: float = measure("backup", "length", 0.60, 0.2, 0.9, 0.01, tries=DEEPER, when=("backup", ("strings",)))
+    backup_twine: Annotated[str, row_of("twines", "run")] = item(
+        "backup", "twines", "polyester_3", "run", when=("backup", ("strings",))
+    )
+    post: Annotated[str, row_of("posts", "post")] = item(
+        "backup", "posts", "tpost_1.8", "post", when=("backup", ("strings",))
+    )
+    post_spacing: float = measure(
+        "backup", "length", 1.0, 0.6, 4.0, 0.05, tries="bays", when=("backup", ("strings",))
+    )
+    depth: float = measure(
+        "backup", "length", 0.60, 0.2, 0.9, 0.01, tries=DEEPER, when=("backup", ("strings",))
+    )
 
 
 class _Block(Stand[LivingSupportOptions]):
@@ -73,7 +83,9 @@ class _Block(Stand[LivingSupportOptions]):
         start, end = self.season.spans[0]
         first, hosts = self.structure.plantings[0], _grid(self.options)
         row = tables.crops()[self.host.key]
-        longer = replace(self.season, spans=(*self.season.spans, (start - self.options.head_start, max(end, start + 1))))
+        longer = replace(
+            self.season, spans=(*self.season.spans, (start - self.options.head_start, max(end, start + 1)))
+        )
         sown = Planting(
             key="hosts",
             crop=row.key,
@@ -85,7 +97,11 @@ class _Block(Stand[LivingSupportOptions]):
         course = crop.planting_on_face(sown, longer, len(self.season.spans), row.height_m)
         cover = course.cover * (1.0 - _WITHERED * self.ripening)
         return replace(
-            course, cover=cover, shoot_kg=np.zeros_like(course.top), fruit_kg=np.zeros_like(course.top), high_kg=np.zeros_like(course.top)
+            course,
+            cover=cover,
+            shoot_kg=np.zeros_like(course.top),
+            fruit_kg=np.zeros_like(course.top),
+            high_kg=np.zeros_like(course.top),
         )
 
     @cached_property
@@ -100,9 +116,13 @@ class _Block(Stand[LivingSupportOptions]):
 
     @cached_property
     def grown(self) -> Array:
-        """Return the share of its full strength a stem has, (1, W, 1): it grows with the stem and fades once the ears are ripe."""
+        """Return the share of its full strength a stem has, (1, W, 1): it grows with the stem and fades once
+        the ears are ripe.
+        """
         row = tables.crops()[self.host.key]
-        share = np.maximum(growth.logistic(self.host_days, row.t50_d, row.t95_d), 0.02) * (1.0 - _FADED * self.ripening)
+        share = np.maximum(growth.logistic(self.host_days, row.t50_d, row.t95_d), 0.02) * (
+            1.0 - _FADED * self.ripening
+        )
         return np.asarray(share.reshape(1, -1, 1))
 
     @cached_property
@@ -124,12 +144,17 @@ class _Block(Stand[LivingSupportOptions]):
     @cached_property
     def vine(self) -> Array:
         """Return the mass of vine on one stem, (1, W, G). [kg]"""
-        mass = sum((s.plant_kg * s.planting.count for s in self.climbers), np.zeros(self.season.weeks)) / self.hosts
+        mass = (
+            sum((s.plant_kg * s.planting.count for s in self.climbers), np.zeros(self.season.weeks))
+            / self.hosts
+        )
         return np.asarray(mass[None, :, None] * self.cases.crop)
 
     @cached_property
     def blown(self) -> tuple[Array, Array]:
-        """Return the wind on one stem and where it acts, [N] and [m]: each stem bends by itself with its vine, and a block shelters itself."""
+        """Return the wind on one stem and where it acts, [N] and [m]: each stem bends by itself with its
+        vine, and a block shelters itself.
+        """
         cover = wind.mixed_solidity(*(s.cover for s in self.standings))[None, :, None]
         top = np.max([s.top for s in self.standings], axis=0)[None, :, None]
         sheltered = self.options.rows >= self.host.least_rows and self.options.rows > 1
@@ -137,7 +162,12 @@ class _Block(Stand[LivingSupportOptions]):
         leafy = np.maximum(top - tables.constant("stripped_free"), 0.0)
         bottom = tables.constant("stripped_free")
         share, height = face.at_height(bottom, bottom + leafy)
-        pressure = self.cases.leaf * share * wind.gust_pressure(self.cases.gust) * stems.free_streamlining(self.cases.gust)
+        pressure = (
+            self.cases.leaf
+            * share
+            * wind.gust_pressure(self.cases.gust)
+            * stems.free_streamlining(self.cases.gust)
+        )
         drag = tables.constant("round_body") * face.drag_coefficient(cover)
         return np.asarray(pressure * drag * leafy * self.options.host_spacing * shelter), height
 
@@ -175,11 +205,34 @@ class _Block(Stand[LivingSupportOptions]):
             lodging.carried(self.host, self.vine),
         )
         found = [
-            Link("host", stalks, ("hosts", self.host.key), below, levers, force, checks,
-                 (Arrow((_EDGE, 0.0, 1.0), (0.0, 1.0, 0.0)),)),
-            Link("roots", stalks, None, (), levers, force * self.left,
-                 (lodging.roots(self.host, tables.soils()[_soil(self.site)], moment * self.left, self.grown, self.cases),)),
-        ]  # fmt: skip
+            Link(
+                "host",
+                stalks,
+                ("hosts", self.host.key),
+                below,
+                levers,
+                force,
+                checks,
+                (Arrow((_EDGE, 0.0, 1.0), (0.0, 1.0, 0.0)),),
+            ),
+            Link(
+                "roots",
+                stalks,
+                None,
+                (),
+                levers,
+                force * self.left,
+                (
+                    lodging.roots(
+                        self.host,
+                        tables.soils()[_soil(self.site)],
+                        moment * self.left,
+                        self.grown,
+                        self.cases,
+                    ),
+                ),
+            ),
+        ]
         return (*found, *(self._backup() if self.backed else ()))
 
     def _backup(self) -> tuple[Link, ...]:
@@ -192,12 +245,26 @@ class _Block(Stand[LivingSupportOptions]):
         worst = np.maximum(inner, corner)
         members = keys(self.geometry.by_role("post"))
         return (
-            Link("backup", keys(self.geometry.by_role("run")), ("twines", twine.key), ("post",), ("backup_twine", "post_spacing"), pull,
-                 (runs.run(twine, self.onto_strings, span, pull, self.tied_on),)),
-            Link("post", members, ("posts", post.key), ("soil",), ("post", "post_spacing"), worst,
-                 (bending.post_across(post, worst, height, np.ones((1, 1, 1))),)),
+            Link(
+                "backup",
+                keys(self.geometry.by_role("run")),
+                ("twines", twine.key),
+                ("post",),
+                ("backup_twine", "post_spacing"),
+                pull,
+                (runs.run(twine, self.onto_strings, span, pull, self.tied_on),),
+            ),
+            Link(
+                "post",
+                members,
+                ("posts", post.key),
+                ("soil",),
+                ("post", "post_spacing"),
+                worst,
+                (bending.post_across(post, worst, height, np.ones((1, 1, 1))),),
+            ),
             self.soil_grip(post, self.options.depth, worst, height, ("depth", "post", "post_spacing")),
-        )  # fmt: skip
+        )
 
     def service(self) -> tuple[Service, ...]:
         """Return how far the stems lean."""
@@ -205,16 +272,28 @@ class _Block(Stand[LivingSupportOptions]):
         top = np.max(self.living.top)
         stiffness = _SWAYING * self.host.stem_Nm * self.grown
         lean = self.left * force * height**2 * (3 * top - height) / (6 * stiffness)
-        return (Service("host-lean", np.minimum(lean, top), top / tables.constant("host_sway"), "crops-10", ("backup", "rows")),)
+        return (
+            Service(
+                "host-lean",
+                np.minimum(lean, top),
+                top / tables.constant("host_sway"),
+                "crops-10",
+                ("backup", "rows"),
+            ),
+        )
 
     def balance(self) -> tuple[Array, Array]:
-        """Return the wind across the block, and what roots and strings take of it as moments about the ground. [N·m]"""
+        """Return the wind across the block, and what roots and strings take of it as moments about the
+        ground. [N·m]
+        """
         force, height = self.blown
         links = {link.key: link for link in self.path()}
         taken = np.asarray(links["roots"].checks[0].demand * self.hosts)
         if self.backed:
             load, _ = links["backup"].checks[0].terms["load"]
-            taken = taken + load * self.hosts / self.options.rows * self.options.host_spacing * _BACKUP_HEIGHTS[0]
+            taken = (
+                taken + load * self.hosts / self.options.rows * self.options.host_spacing * _BACKUP_HEIGHTS[0]
+            )
         return (force * height + self.leaning) * self.hosts, taken
 
 
@@ -236,9 +315,13 @@ class LivingSupport(Family[LivingSupportOptions]):
         rows_ = max(min(math.floor((site.bed.width - 0.2) / row_spacing + 1e-6) + 1, 4), 1)
         length = min(max(math.floor(min(site.bed.length, 12.0) * 20 + 1e-6) / 20, 0.6), 12.0)
         options = LivingSupportOptions(
-            host=host.key, head_start=ahead, length=length, rows=rows_, row_spacing=row_spacing,
+            host=host.key,
+            head_start=ahead,
+            length=length,
+            rows=rows_,
+            row_spacing=row_spacing,
             host_spacing=apart,
-        )  # fmt: skip
+        )
         hosts = len(_grid(options))
         fitting = max(round(hosts / 2), 1)
         row = plants.sown(need, site, longest=12.0, spacing=min(max(2 * apart, 0.03), 3.0))
@@ -246,21 +329,33 @@ class LivingSupport(Family[LivingSupportOptions]):
         planting = row.plantings[0].model_copy(update={"count": count})
         reasons = {
             **row.reasons,
-            planting.path("count"): Reason("count_asked" if need.count else "climbers", {"count": (count, "count"), "hosts": (hosts, "count")}),
+            planting.path("count"): Reason(
+                "count_asked" if need.count else "climbers",
+                {"count": (count, "count"), "hosts": (hosts, "count")},
+            ),
             planting.path("spacing"): Reason("climber_spacing"),
             "length": Reason("block_length"),
             "host": Reason("host_heavy" if heavy else "host", words={"crop": row.crop.name}),
             "mix": Reason("mix"),
-            "head_start": Reason("head_start", {"days": (options.head_start, "count"), "low": (host.ready_low_m, "length"), "high": (host.ready_high_m, "length")}),
+            "head_start": Reason(
+                "head_start",
+                {
+                    "days": (options.head_start, "count"),
+                    "low": (host.ready_low_m, "length"),
+                    "high": (host.ready_high_m, "length"),
+                },
+            ),
             "rows": Reason("rows", {"rows": (rows_, "count"), "least": (host.least_rows, "count")}),
             "row_spacing": Reason("row_spacing", {"spacing": (row_spacing, "length")}),
             "host_spacing": Reason("host_spacing", {"spacing": (apart, "length")}),
             "below": Reason("below"),
             "backup": Reason("backup"),
-        }  # fmt: skip
+        }
         return Proposal(options, (planting,), reasons)
 
-    def geometry(self, options: LivingSupportOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
+    def geometry(
+        self, options: LivingSupportOptions, plantings: tuple[Planting, ...], site: Site
+    ) -> Geometry:
         """Return stems, climbers, and any strings round the block with their posts, in metres."""
         kinds = [options.host, options.second if options.mix == "alternate" else options.host]
         members, grown = [], list(_climbers(options, plantings))
@@ -268,30 +363,68 @@ class LivingSupport(Family[LivingSupportOptions]):
         for n, (x, y, row) in enumerate(_grid(options)):
             kind = kinds[row % 2]
             tall = tables.crops()[kind].height_m
-            members.append(Member(f"stem-{n + 1}", "stem", "hosts", kind, ((x, y, 0.0), (x, y, tall)), 0.0, 0.025))
+            members.append(
+                Member(f"stem-{n + 1}", "stem", "hosts", kind, ((x, y, 0.0), (x, y, tall)), 0.0, 0.025)
+            )
             grown.append(Plant((x, y, 0.0), len(plantings)))
         if options.backup == "strings":
             members += _fenced(options)
         half = _half(options)
         dimensions = (
-            Dimension("options.length", "plan", (0, -half, 0), (options.length, -half, 0), options.length, -0.5),
-            Dimension("options.host_spacing", "elevation", (_EDGE, 0, height), (_EDGE + options.host_spacing, 0, height), options.host_spacing, 0.5),
-            *((Dimension("options.row_spacing", "end", (0, -half, 0), (0, -half + options.row_spacing, 0), options.row_spacing, -0.5),)
-              if options.rows > 1 else ()),
-        )  # fmt: skip
+            Dimension(
+                "options.length", "plan", (0, -half, 0), (options.length, -half, 0), options.length, -0.5
+            ),
+            Dimension(
+                "options.host_spacing",
+                "elevation",
+                (_EDGE, 0, height),
+                (_EDGE + options.host_spacing, 0, height),
+                options.host_spacing,
+                0.5,
+            ),
+            *(
+                (
+                    Dimension(
+                        "options.row_spacing",
+                        "end",
+                        (0, -half, 0),
+                        (0, -half + options.row_spacing, 0),
+                        options.row_spacing,
+                        -0.5,
+                    ),
+                )
+                if options.rows > 1
+                else ()
+            ),
+        )
         depth = options.depth if options.backup == "strings" else 0.0
-        return Geometry(located(members), tuple(grown), dimensions, (), options.length, height, depth, climb=height)
+        return Geometry(
+            located(members), tuple(grown), dimensions, (), options.length, height, depth, climb=height
+        )
 
-    def loaded(self, options: LivingSupportOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Block:
+    def loaded(
+        self,
+        options: LivingSupportOptions,
+        geometry: Geometry,
+        structure: Structure,
+        site: Site,
+        cases: Cases,
+    ) -> _Block:
         """Return the block under the loads of the cases."""
         return _Block(options, geometry, structure, site, cases)
 
-    def remarks(self, options: LivingSupportOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+    def remarks(
+        self, options: LivingSupportOptions, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
         """Return what fits and what does not: the timing above all, and how little is known."""
         host, first = tables.hosts()[options.host], structure.plantings[0]
         name = {"host": tables.hosts()[options.host].name, "crop": tables.crops()[first.crop].name}
         tall = _tall(options.host, options.head_start)
-        sizes = {"tall": (tall, "length"), "low": (host.ready_low_m, "length"), "high": (host.ready_high_m, "length")}
+        sizes = {
+            "tall": (tall, "length"),
+            "low": (host.ready_low_m, "length"),
+            "high": (host.ready_high_m, "length"),
+        }
         key, level = ("host-small", "wrong") if tall < 0.8 * host.ready_low_m else ("host-ready", "fine")
         if tall > 2.5 * host.ready_high_m:
             key, level = "host-tall", "watch"
@@ -299,7 +432,11 @@ class LivingSupport(Family[LivingSupportOptions]):
         found += fits.of_ground(site.bed, options.length, 0.0)
         if 2 * _half(options) > site.bed.width + 1e-6:
             wide = {"wide": (2 * _half(options), "length"), "bed": (site.bed.width, "length")}
-            found.append(Remark("block-wide", "wrong", wide, source="handbook-parts-3.13", levers=("rows", "row_spacing")))
+            found.append(
+                Remark(
+                    "block-wide", "wrong", wide, source="handbook-parts-3.13", levers=("rows", "row_spacing")
+                )
+            )
         if options.rows < host.least_rows:
             values = {"rows": (float(options.rows), "count"), "least": (float(host.least_rows), "count")}
             found.append(Remark("block-not-row", "watch", values, name, "crops-10", ("rows",)))
@@ -307,10 +444,27 @@ class LivingSupport(Family[LivingSupportOptions]):
             crop_ = tables.crops()[planting.crop]
             found += fits.of_suit(planting, self.key)
             if crop_.habit == "twiner" and crop_.shoot_kg > 0.5 and options.host == "corn":
-                found.append(Remark("host-overwhelmed", "wrong", words={**name, "crop": crop_.name}, source="crops-10", levers=("host",)))
+                found.append(
+                    Remark(
+                        "host-overwhelmed",
+                        "wrong",
+                        words={**name, "crop": crop_.name},
+                        source="crops-10",
+                        levers=("host",),
+                    )
+                )
             if crop_.height_m > geometry.climb + 0.6:
                 tall_vine = {"vine": (crop_.height_m, "length"), "top": (geometry.climb, "length")}
-                found.append(Remark("vine-tops-host", "watch", tall_vine, {**name, "crop": crop_.name}, "crops-10", ("host",)))
+                found.append(
+                    Remark(
+                        "vine-tops-host",
+                        "watch",
+                        tall_vine,
+                        {**name, "crop": crop_.name},
+                        "crops-10",
+                        ("host",),
+                    )
+                )
         if options.below != "bare":
             found.append(Remark(f"below-{options.below}", "fine", source="handbook-parts-3.13"))
         found.append(Remark("host-unsure", "watch", words=name, source="crops-10"))
@@ -354,7 +508,11 @@ def _climbers(options: LivingSupportOptions, plantings: tuple[Planting, ...]) ->
     for index, planting in enumerate(plantings):
         sides = {"left": (1.0,), "right": (-1.0,), "both": (1.0, -1.0)}[planting.side]
         for n in range(planting.count):
-            row = int((n + 0.5) * len(hosts) / planting.count) if planting.count <= len(hosts) else n % len(hosts)
+            row = (
+                int((n + 0.5) * len(hosts) / planting.count)
+                if planting.count <= len(hosts)
+                else n % len(hosts)
+            )
             x, y, _ = hosts[row if planting.side != "left" else _opposite(row, hosts, options)]
             foot = (x, y + sides[n % len(sides)] * plants.OFFSET, 0.0)
             found.append(Plant(foot, index, (foot, (x, y, 0.3), (x, y, 10.0))))
@@ -371,12 +529,22 @@ def _opposite(number: int, hosts: list[tuple[float, float, int]], options: Livin
 def _fenced(options: LivingSupportOptions) -> list[Member]:
     """Return posts along both sides of the block and strings round it."""
     post, twine = tables.posts()[options.post], tables.twines()[options.backup_twine]
-    xs, y, top = posts.stations(options.length, options.post_spacing), _half(options) + 0.2, _BACKUP_HEIGHTS[0] + 0.1
+    xs, y, top = (
+        posts.stations(options.length, options.post_spacing),
+        _half(options) + 0.2,
+        _BACKUP_HEIGHTS[0] + 0.1,
+    )
     bought = posts.stock_length(post, options.depth + top)
     found: list[Member] = []
     for side in (1.0, -1.0):
         for x in map(float, xs):
-            found += posts.standing(post, len(found) + 1, (x, side * y, -options.depth), (x, side * y, bought - options.depth), bought)
+            found += posts.standing(
+                post,
+                len(found) + 1,
+                (x, side * y, -options.depth),
+                (x, side * y, bought - options.depth),
+                bought,
+            )
     around = 2 * (options.length + 2 * y) + 4 * 0.25 + len(xs) * 2 * 0.2
     for n, z in enumerate(_BACKUP_HEIGHTS):
         loop = ((0.0, y, z), (options.length, y, z), (options.length, -y, z), (0.0, -y, z), (0.0, y, z))

@@ -49,19 +49,35 @@ class MeshFenceOptions(Typed):
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("ties", "ties", "twine_jute_3_loop", "stem")
     woven: Literal["none", "front"] = choice("ties", "none", asked=True)
     run_step: float = measure("ties", "length", 0.30, 0.15, 0.6, 0.01, when=("woven", ("front",)), asked=True)
-    twine: Annotated[str, row_of("twines", "run")] = item("ties", "twines", "sisal_2.5", "run", when=("woven", ("front",)))
+    twine: Annotated[str, row_of("twines", "run")] = item(
+        "ties", "twines", "sisal_2.5", "run", when=("woven", ("front",))
+    )
     tie_back: backs.How = choice("back", "none", asked=True)
     back_to: backs.To = choice("back", "fence", when=("tie_back", ("cord", "batten")), asked=True)
-    back_height: float = measure("back", "length", 0.9, 0.3, 2.4, 0.01, tries=(0.2, 0.4), when=("tie_back", ("cord", "batten")))
-    back_reach: float = measure("back", "length", 0.4, 0.05, 3.0, 0.05, when=("tie_back", ("cord", "batten")), asked=True)
-    back_cord: Annotated[str, row_of("twines", "run")] = item("back", "twines", "polyester_3", "run", when=("tie_back", ("cord",)))
+    back_height: float = measure(
+        "back", "length", 0.9, 0.3, 2.4, 0.01, tries=(0.2, 0.4), when=("tie_back", ("cord", "batten"))
+    )
+    back_reach: float = measure(
+        "back", "length", 0.4, 0.05, 3.0, 0.05, when=("tie_back", ("cord", "batten")), asked=True
+    )
+    back_cord: Annotated[str, row_of("twines", "run")] = item(
+        "back", "twines", "polyester_3", "run", when=("tie_back", ("cord",))
+    )
     top: Literal["none", "wire", "rail"] = choice("ends", "none")
     wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("top", ("wire",)))
-    rail: Annotated[str, row_of("posts", "rail")] = item("ends", "posts", "tube_emt_20", "rail", when=("top", ("rail",)))
+    rail: Annotated[str, row_of("posts", "rail")] = item(
+        "ends", "posts", "tube_emt_20", "rail", when=("top", ("rail",))
+    )
     ends: Literal["plain", "guy", "strut"] = choice("ends", "plain")
-    guy_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_125", when=("ends", ("guy",)))
-    anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "anchor_screw_30x4", when=("ends", ("guy",)))
-    strut: Annotated[str, row_of("posts", "strut")] = item("ends", "posts", "post_sw_stake_38", "strut", when=("ends", ("strut",)))
+    guy_wire: Annotated[str, row_of("wires")] = item(
+        "ends", "wires", "wire_soft_125", when=("ends", ("guy",))
+    )
+    anchor: Annotated[str, row_of("anchors")] = item(
+        "ends", "anchors", "anchor_screw_30x4", when=("ends", ("guy",))
+    )
+    strut: Annotated[str, row_of("posts", "strut")] = item(
+        "ends", "posts", "post_sw_stake_38", "strut", when=("ends", ("strut",))
+    )
 
 
 class _Fence(PostRow[MeshFenceOptions]):
@@ -144,12 +160,25 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     @cached_property
     def mesh_state(self) -> mesh_checks.MeshState:
-        stiffness, yields = self.ends.stiffness(self.middle, self.cases), self.ends.yields(self.middle, self.cases)
-        return mesh_checks.in_wind(self.mesh, self.wind.pressure, self.bay, self.options.mesh_height, stiffness, self.shortened, yields)
+        stiffness, yields = (
+            self.ends.stiffness(self.middle, self.cases),
+            self.ends.yields(self.middle, self.cases),
+        )
+        return mesh_checks.in_wind(
+            self.mesh,
+            self.wind.pressure,
+            self.bay,
+            self.options.mesh_height,
+            stiffness,
+            self.shortened,
+            yields,
+        )
 
     @cached_property
     def shortened(self) -> float:
-        """Return over how many bays' shortening an end post comes in: mesh and runs are tied to every post."""
+        """Return over how many bays' shortening an end post comes in: mesh and runs are tied to every
+        post.
+        """
         return relief.tied_bays(self.course.back)
 
     def path(self) -> tuple[Link, ...]:
@@ -160,7 +189,12 @@ class _Fence(PostRow[MeshFenceOptions]):
         links = [*stems, self._mesh(), self._ties(), *self._top(), self._posts(), self._soil(), *self._ends()]
         pulled = self.backed.pull if self.options.tie_back != "none" else self.nothing
         links += backs.links(self.options, self.site.bed, pulled, self.tied_on)
-        links += pots.link(self.site.bed, self.alone * self.wind.force * self.options.length, np.asarray(self.wind.height), ("tie_back",))
+        links += pots.link(
+            self.site.bed,
+            self.alone * self.wind.force * self.options.length,
+            np.asarray(self.wind.height),
+            ("tie_back",),
+        )
         if self.options.leaned_on:
             links.append(self._person())
         return tuple(links)
@@ -180,14 +214,21 @@ class _Fence(PostRow[MeshFenceOptions]):
         total = self.nothing
         for standing in self.standings:
             lines = 2.0 if standing.planting.side == "both" else 1.0
-            total = total + (standing.plant_kg * lines / standing.planting.spacing)[None, :, None] * self.cases.crop
+            total = (
+                total
+                + (standing.plant_kg * lines / standing.planting.spacing)[None, :, None] * self.cases.crop
+            )
         share = math.sin(math.radians(tables.constant("lean_angle"))) / len(self.run_heights)
         return np.asarray(tables.constant("gravity") * total * share)
 
     @cached_property
     def run_load(self) -> Array:
-        """Return the side load on a metre of one run: the plants' lean, and the half of the wind that blows them off the mesh. [N/m]"""
-        return np.asarray(self.leaning + tables.constant("string_share") * self.wind.pressure * self.options.run_step)
+        """Return the side load on a metre of one run: the plants' lean, and the half of the wind that blows
+        them off the mesh. [N/m]
+        """
+        return np.asarray(
+            self.leaning + tables.constant("string_share") * self.wind.pressure * self.options.run_step
+        )
 
     def _run_pull(self, load: Array) -> Array:
         give = self.ends.stiffness(self.middle, self.cases) / len(self.run_heights)
@@ -200,20 +241,36 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     def _run(self) -> Link:
         twine, pull = tables.twines()[self.options.twine], self._run_pull(self.run_load)
-        return Link("run", keys(self.geometry.by_role("run")), ("twines", twine.key), self._held_by, ("twine", "post_spacing"), pull,
-                    (runs.run(twine, self.run_load, self.bay, pull, self.tied_on),))  # fmt: skip
+        return Link(
+            "run",
+            keys(self.geometry.by_role("run")),
+            ("twines", twine.key),
+            self._held_by,
+            ("twine", "post_spacing"),
+            pull,
+            (runs.run(twine, self.run_load, self.bay, pull, self.tied_on),),
+        )
 
     def _mesh(self) -> Link:
         state = self.mesh_state
         wires = mesh_checks.wires_across(self.mesh, self.options.mesh_height)
-        per_wire = self.bay_weight / wires if self.options.top == "none" and self.mesh.kind == "net" else np.zeros((1, 1, 1))
+        per_wire = (
+            self.bay_weight / wires
+            if self.options.top == "none" and self.mesh.kind == "net"
+            else np.zeros((1, 1, 1))
+        )
         checks = [mesh_checks.wire_tension(self.mesh, state, per_wire, self.bay)]
         if self.mesh.material.startswith("welded"):
             checks.append(mesh_checks.weld(self.mesh, self.tie_check.demand))
         return Link(
-            "mesh", keys(self.geometry.by_role("mesh")), ("meshes", self.mesh.key), ("mesh-tie", *self._held_by[1:]), ("mesh", "post_spacing"),
-            np.hypot(self.wind.force * self.bay, self.bay_weight), tuple(checks),
-        )  # fmt: skip
+            "mesh",
+            keys(self.geometry.by_role("mesh")),
+            ("meshes", self.mesh.key),
+            ("mesh-tie", *self._held_by[1:]),
+            ("mesh", "post_spacing"),
+            np.hypot(self.wind.force * self.bay, self.bay_weight),
+            tuple(checks),
+        )
 
     @cached_property
     def onto_posts(self) -> Array:
@@ -226,29 +283,57 @@ class _Fence(PostRow[MeshFenceOptions]):
         borne = self.rests_on_ground or self.hangs_from_top
         weight = np.zeros((1, 1, 1)) if borne else self.bay_weight
         stiff = self.mesh.material.startswith("welded")
-        return ties.mesh_tie(tables.ties()[self.options.tie], self.onto_posts, weight, self.options.ties_per_post, self.tied_on, stiff)
+        return ties.mesh_tie(
+            tables.ties()[self.options.tie],
+            self.onto_posts,
+            weight,
+            self.options.ties_per_post,
+            self.tied_on,
+            stiff,
+        )
 
     def _ties(self) -> Link:
         next_link = ("post",) if self.options.top == "none" else ("top-line", "post")
         return Link(
-            "mesh-tie", keys(self.geometry.by_role("tie")), ("ties", self.options.tie), next_link,
-            ("tie", "ties_per_post", "top", "post_spacing", "bottom_gap"), self.onto_posts, (self.tie_check,),
-        )  # fmt: skip
+            "mesh-tie",
+            keys(self.geometry.by_role("tie")),
+            ("ties", self.options.tie),
+            next_link,
+            ("tie", "ties_per_post", "top", "post_spacing", "bottom_gap"),
+            self.onto_posts,
+            (self.tie_check,),
+        )
 
     def _top(self) -> list[Link]:
         if self.options.top == "none":
             return []
         if self.options.top == "wire":
             wire = tables.wires()[self.options.wire]
-            checked, lever, row = tension.top_wire(wire, self.wire_load, self.bay, self.wire_pull), "wire", ("wires", wire.key)
+            checked, lever, row = (
+                tension.top_wire(wire, self.wire_load, self.bay, self.wire_pull),
+                "wire",
+                ("wires", wire.key),
+            )
             load = self.wire_load
         else:
             rail = tables.posts()[self.options.rail]
-            checked = bending.rail(rail, self.hung, self.wind.pressure * self.options.mesh_height / 2, self.bay)
+            checked = bending.rail(
+                rail, self.hung, self.wind.pressure * self.options.mesh_height / 2, self.bay
+            )
             lever, row = "rail", ("posts", rail.key)
             load = np.hypot(self.hung, self.wind.pressure * self.options.mesh_height / 2)
         role: Literal["wire", "rail"] = "wire" if self.options.top == "wire" else "rail"
-        return [Link("top-line", keys(self.geometry.by_role(role)), row, ("post",), (lever, "post_spacing"), load * self.bay, (checked,))]
+        return [
+            Link(
+                "top-line",
+                keys(self.geometry.by_role(role)),
+                row,
+                ("post",),
+                (lever, "post_spacing"),
+                load * self.bay,
+                (checked,),
+            )
+        ]
 
     @cached_property
     def hung(self) -> Array:
@@ -267,7 +352,9 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     def _pull_under(self, load: Array) -> Array:
         stiffness = self.ends.stiffness(self.mesh_top, self.cases)
-        return tension.wire_pull(tables.wires()[self.options.wire], load, self.bay, stiffness, self.course.back / 2)
+        return tension.wire_pull(
+            tables.wires()[self.options.wire], load, self.bay, stiffness, self.course.back / 2
+        )
 
     @cached_property
     def across(self) -> Array:
@@ -281,7 +368,9 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     @property
     def alone(self) -> float:
-        """Return the share of the wind that a post takes alone: all of it, or what blows toward what it is tied to."""
+        """Return the share of the wind that a post takes alone: all of it, or what blows toward what it is
+        tied to.
+        """
         return 1.0 if self.options.tie_back == "none" else self.backed.free
 
     @cached_property
@@ -308,18 +397,24 @@ class _Fence(PostRow[MeshFenceOptions]):
 
     def _soil(self) -> Link:
         levers = ("depth", "post_spacing", "post", "mesh_height", "setting", "tie_back")
-        grip = self.soil_grip(self.post, self.options.depth, self.alone * self.across, self.wind.height * self.amplified, levers)
+        grip = self.soil_grip(
+            self.post, self.options.depth, self.alone * self.across, self.wind.height * self.amplified, levers
+        )
         if self.options.tie_back == "none":
             return grip
         low = np.full((1, 1, 1), 0.02)
-        foot = embedment.grip("held-foot", self.ground, self.post, self.options.depth, self.backed.foot, low, self.cases)
+        foot = embedment.grip(
+            "held-foot", self.ground, self.post, self.options.depth, self.backed.foot, low, self.cases
+        )
         return replace(grip, checks=(*grip.checks, foot))
 
     def _ends(self) -> tuple[Link, ...]:
         if self.lone:
             return ()
         lines, across = self._lines(), self.alone * self.wind.force * self.bay / 2 / self.course.ratio
-        if self.options.plan == "u":  # a corner takes the pull of its arm, which helps it in the wind if its mesh is stiff
+        if (
+            self.options.plan == "u"
+        ):  # a corner takes the pull of its arm, which helps it in the wind if its mesh is stiff
             helped = 1.0 + (len(self.xs) - 1 - self.course.back) / 2 if self.stiff else 1.0
             across = across / helped + sum(line.after(self.ends.give(line.height)) for line in lines)
         return self.ends.links(lines, across, self.wind.height, self.cases)
@@ -337,13 +432,22 @@ class _Fence(PostRow[MeshFenceOptions]):
             count, load, still = len(self.run_heights), self.run_load, self.leaning
             found.append(
                 loaded_line(
-                    self.middle, count * self._run_pull(load), load, count * self._run_pull(still), still, self.bay, self.shortened, count
+                    self.middle,
+                    count * self._run_pull(load),
+                    load,
+                    count * self._run_pull(still),
+                    still,
+                    self.bay,
+                    self.shortened,
+                    count,
                 )
             )
         if self.options.top == "wire":
             slides = self.course.back / 2
             still = self._pull_under(self.hung)
-            found.append(loaded_line(self.mesh_top, self.wire_pull, self.wire_load, still, self.hung, self.bay, slides))
+            found.append(
+                loaded_line(self.mesh_top, self.wire_pull, self.wire_load, still, self.hung, self.bay, slides)
+            )
         return found
 
     def _person(self) -> Link:
@@ -352,21 +456,42 @@ class _Fence(PostRow[MeshFenceOptions]):
         force = np.full((1, 1, 1), pull)
         checks = (
             bending.person_pull(self.post, self.geometry.top),
-            embedment.grip("person-pull-grip", self.ground, self.post, self.options.depth, force, grip_height, self.cases),
-        )  # fmt: skip
+            embedment.grip(
+                "person-pull-grip", self.ground, self.post, self.options.depth, force, grip_height, self.cases
+            ),
+        )
         posts_ = keys(self.geometry.by_role("post"))
-        return Link("person", posts_, ("posts", self.post.key), ("soil",), ("post", "depth", "leaned_on"), force, checks)
+        return Link(
+            "person",
+            posts_,
+            ("posts", self.post.key),
+            ("soil",),
+            ("post", "depth", "leaned_on"),
+            force,
+            checks,
+        )
 
     def service(self) -> tuple[Service, ...]:
         """Return the lean of a post's top and the belly of the mesh."""
         lean = self.across * posts.lean_per_force(
-            self.post, self.ground, self.options.depth, self.wind.height, self.wind.leaf_height / 2, self.geometry.top, self.cases
-        )  # fmt: skip
+            self.post,
+            self.ground,
+            self.options.depth,
+            self.wind.height,
+            self.wind.leaf_height / 2,
+            self.geometry.top,
+            self.cases,
+        )
         found = [
             self.lean_of(lean, self.geometry.top),
-            Service("belly", self.mesh_state.belly, self.bay / tables.constant("belly_limit"), "handbook-12",
-                    ("post_spacing", "mesh", "ends")),
-        ]  # fmt: skip
+            Service(
+                "belly",
+                self.mesh_state.belly,
+                self.bay / tables.constant("belly_limit"),
+                "handbook-12",
+                ("post_spacing", "mesh", "ends"),
+            ),
+        ]
         if self.options.top != "none":
             wired = self.options.top == "wire"
             sag = (
@@ -374,7 +499,15 @@ class _Fence(PostRow[MeshFenceOptions]):
                 if wired
                 else bending.rail_sag(tables.posts()[self.options.rail], self.hung, self.bay)
             )
-            found.append(Service("top-sag", sag, self.bay / tables.constant("rail_sag_limit"), "handbook-4.2", ("post_spacing",)))
+            found.append(
+                Service(
+                    "top-sag",
+                    sag,
+                    self.bay / tables.constant("rail_sag_limit"),
+                    "handbook-4.2",
+                    ("post_spacing",),
+                )
+            )
         return tuple(found)
 
     def balance(self) -> tuple[Array, Array]:
@@ -399,26 +532,45 @@ class MeshFence(Family[MeshFenceOptions]):
         height = max((h for h in product.heights_m if h <= wanted + 0.1), default=min(product.heights_m))
         fill = site.bed.raised_by
         longest = max(posts.driven_for(math.inf).lengths_m)
-        depth = min(max(0.60, math.ceil((fill + 0.45) * 20) / 20), math.floor((longest - gap - height) * 20) / 20, 1.2)
+        depth = min(
+            max(0.60, math.ceil((fill + 0.45) * 20) / 20), math.floor((longest - gap - height) * 20) / 20, 1.2
+        )
         post = posts.driven_for(depth + gap + height)
         bay = 1.22 if product.kind in ("panel", "sheet") else 1.0
         options = MeshFenceOptions(
-            length=length, mesh=product.key, mesh_height=height, bottom_gap=gap, post=post.key, post_spacing=bay, depth=depth,
-            tie="clip_tpost", ties_per_post=mesh_face.tie_count(height), top="wire" if product.kind == "net" else "none",
+            length=length,
+            mesh=product.key,
+            mesh_height=height,
+            bottom_gap=gap,
+            post=post.key,
+            post_spacing=bay,
+            depth=depth,
+            tie="clip_tpost",
+            ties_per_post=mesh_face.tie_count(height),
+            top="wire" if product.kind == "net" else "none",
             ends="plain" if product.kind in ("panel", "sheet") or length <= 4.0 else "guy",
-        )  # fmt: skip
+        )
         reasons = {
             **row.reasons,
             "mesh": Reason("mesh", words={"crop": plant.name, "mesh": product.name}),
-            "mesh_height": Reason("mesh_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}),
+            "mesh_height": Reason(
+                "mesh_height", {"support": (plant.support_height_m, "length"), "height": (height, "length")}
+            ),
             "bottom_gap": Reason("bottom_gap"),
             "post_age": Reason("post_age"),
             "post": Reason("post", {"needed": (depth + gap + height, "length")}, {"post": post.name}),
-            "post_spacing": Reason("post_spacing_panel" if bay > 1.1 else "post_spacing_roll", {"spacing": (bay, "length")}),
-            "depth": Reason("depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}),
+            "post_spacing": Reason(
+                "post_spacing_panel" if bay > 1.1 else "post_spacing_roll", {"spacing": (bay, "length")}
+            ),
+            "depth": Reason(
+                "depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}
+            ),
             "setting": Reason("setting"),
             "tie": Reason("tie"),
-            "ties_per_post": Reason("ties_per_post", {"count": (mesh_face.tie_count(height), "count"), "height": (height, "length")}),
+            "ties_per_post": Reason(
+                "ties_per_post",
+                {"count": (mesh_face.tie_count(height), "count"), "height": (height, "length")},
+            ),
             "plan": Reason("plan"),
             "stood": Reason("stood"),
             "stem_tie": Reason("stem_tie"),
@@ -466,13 +618,26 @@ class MeshFence(Family[MeshFenceOptions]):
         if options.setting == "concrete":
             supplies = (*supplies, *posts.concrete([options.depth] * len(xs)))
         dimensions = _dimensions(options, plantings, grown, site.bed.width / 2)
-        return Geometry(located(line.members(members)), grown, dimensions, supplies, options.length, top, options.depth, climb=high)
+        return Geometry(
+            located(line.members(members)),
+            grown,
+            dimensions,
+            supplies,
+            options.length,
+            top,
+            options.depth,
+            climb=high,
+        )
 
-    def loaded(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Fence:
+    def loaded(
+        self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> _Fence:
         """Return the fence under the loads of the cases."""
         return _Fence(options, geometry, structure, site, cases)
 
-    def remarks(self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+    def remarks(
+        self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
         """Return what fits and what does not: hand, fruit, reach, vine, post, ground."""
         found = [*fits.of_ground(site.bed, options.length, options.depth), *fits.of_setting(options.setting)]
         if options.ends == "guy" and options.plan == "straight" and options.stood == "posted":
@@ -480,11 +645,23 @@ class MeshFence(Family[MeshFenceOptions]):
             found += fits.of_guys(site.bed, options.length, reach)
         for planting in structure.plantings:
             found += fits.of_planting(
-                planting, tables.meshes()[options.mesh], options.bottom_gap + options.mesh_height, _course(options).run
+                planting,
+                tables.meshes()[options.mesh],
+                options.bottom_gap + options.mesh_height,
+                _course(options).run,
             )
         found += _of_plan(options, site)
-        found += fits.of_fence(options.mesh, options.mesh_height, options.bottom_gap, options.top, options.ends, options.tie,
-                               tables.posts()[options.post], geometry.top, options.leaned_on)  # fmt: skip
+        found += fits.of_fence(
+            options.mesh,
+            options.mesh_height,
+            options.bottom_gap,
+            options.top,
+            options.ends,
+            options.tie,
+            tables.posts()[options.post],
+            geometry.top,
+            options.leaned_on,
+        )
         found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
         return tuple(found)
 
@@ -513,11 +690,18 @@ _END_LEVERS = {
 def _ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> EndAssembly:
     railed, bays = options.top == "rail" and posts_ > 1, max(posts_ - 1, 1)
     return EndAssembly(
-        options.ends, bending.after(tables.posts()[options.post], options.post_age),
-        embedment.ground_of(site.bed, options.setting), options.depth, top if railed else tables.constant("brace_height") * top,
-        tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS, railed,
+        options.ends,
+        bending.after(tables.posts()[options.post], options.post_age),
+        embedment.ground_of(site.bed, options.setting),
+        options.depth,
+        top if railed else tables.constant("brace_height") * top,
+        tables.wires()[options.guy_wire],
+        tables.anchors()[options.anchor],
+        tables.posts()[options.strut],
+        _END_LEVERS,
+        railed,
         bows=relief.tied_bays(bays) * tables.constant("rail_bows") * options.length / bays,
-    )  # fmt: skip
+    )
 
 
 def _course(options: MeshFenceOptions) -> course.Course:
@@ -540,27 +724,51 @@ def _of_plan(options: MeshFenceOptions, site: Site) -> list[Remark]:
         values = {"inside": (options.length, "length"), "path": (tables.constant("path_wide"), "length")}
         found.append(Remark("u-narrow", "wrong", values, source="handbook-parts-3.2", levers=("length",)))
     if options.plan == "serpentine" and product.kind in ("panel", "sheet"):
-        found.append(Remark("panel-waves", "wrong", words={"mesh": product.name}, source="handbook-parts-3.2", levers=("plan", "mesh")))
-    deep = {"u": options.arms, "zigzag": 2 * options.swing, "serpentine": 2 * options.swing}.get(options.plan, 0.0)
+        found.append(
+            Remark(
+                "panel-waves",
+                "wrong",
+                words={"mesh": product.name},
+                source="handbook-parts-3.2",
+                levers=("plan", "mesh"),
+            )
+        )
+    deep = {"u": options.arms, "zigzag": 2 * options.swing, "serpentine": 2 * options.swing}.get(
+        options.plan, 0.0
+    )
     if deep > site.bed.width + 1e-6:
         values = {"deep": (deep, "length"), "bed": (site.bed.width, "length")}
         found.append(
-            Remark("fence-past-bed", "watch", values, source="handbook-parts-3.2", levers=("arms" if options.plan == "u" else "swing",))
+            Remark(
+                "fence-past-bed",
+                "watch",
+                values,
+                source="handbook-parts-3.2",
+                levers=("arms" if options.plan == "u" else "swing",),
+            )
         )
     if options.stood == "middle" and options.length > tables.constant("lone_wide"):
         values = {"wide": (options.length, "length"), "most": (tables.constant("lone_wide"), "length")}
-        found.append(Remark("lone-wide", "wrong", values, source="handbook-parts-3.2", levers=("stood", "length")))
+        found.append(
+            Remark("lone-wide", "wrong", values, source="handbook-parts-3.2", levers=("stood", "length"))
+        )
     return found
 
 
-def _dimensions(options: MeshFenceOptions, plantings: tuple[Planting, ...], grown: tuple[Plant, ...], edge: float) -> tuple[Dimension, ...]:
+def _dimensions(
+    options: MeshFenceOptions, plantings: tuple[Planting, ...], grown: tuple[Plant, ...], edge: float
+) -> tuple[Dimension, ...]:
     end, bay = options.length, float(posts.stations(options.length, options.post_spacing)[1])
     low, high = options.bottom_gap, options.bottom_gap + options.mesh_height
     found = (
-        Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.32),
+        Dimension(
+            "options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.32
+        ),
         Dimension("options.post_spacing", "elevation", (0, 0, high), (bay, 0, high), bay, 0.45),
         Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.6),
-        Dimension("options.mesh_height", "elevation", (end, 0, low), (end, 0, high), options.mesh_height, 0.75),
+        Dimension(
+            "options.mesh_height", "elevation", (end, 0, low), (end, 0, high), options.mesh_height, 0.75
+        ),
         Dimension("options.bottom_gap", "elevation", (end, 0, 0), (end, 0, low), low, 1.6),
     )
     return (*found, *plants.spacing_dimension(plantings, grown, edge))
@@ -581,5 +789,15 @@ def _runs(options: MeshFenceOptions, xs: Array, side: float) -> list[Member]:
     turns = len(xs) * (4 * tables.posts()[options.post].soil_width + 2 * _RUN_OUT)
     for n, z in enumerate(_run_heights(options)):
         line = ((0.0, side * _RUN_OUT, z), (end, side * _RUN_OUT, z))
-        found.append(Member(f"run-{n + 1}", "run", "twines", row.key, line, round(1.02 * end + turns + 0.6, 3), max(row.d, 0.002)))
+        found.append(
+            Member(
+                f"run-{n + 1}",
+                "run",
+                "twines",
+                row.key,
+                line,
+                round(1.02 * end + turns + 0.6, 3),
+                max(row.d, 0.002),
+            )
+        )
     return found

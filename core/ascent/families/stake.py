@@ -42,7 +42,9 @@ class StakeOptions(Typed):
     tie_step: float = measure("ties", "length", 0.25, 0.1, 0.5, 0.01, tries=(-0.05, -0.1))
     stems: int = measure("ties", "count", 1, 1, 4, 1, asked=True)
     bar: Literal["none", "bar"] = choice("bar", "none", asked=True)
-    bar_wood: Annotated[str, row_of("posts", "rail")] = item("bar", "posts", "cane_20", "rail", when=("bar", ("bar",)))
+    bar_wood: Annotated[str, row_of("posts", "rail")] = item(
+        "bar", "posts", "cane_20", "rail", when=("bar", ("bar",))
+    )
     bar_height: float = measure("bar", "length", 1.1, 0.3, 2.2, 0.01, when=("bar", ("bar",)), asked=True)
 
 
@@ -59,7 +61,9 @@ class _Staked(Stand[StakeOptions]):
 
     @cached_property
     def width(self) -> float:
-        """Return how wide the wind finds the largest plant: as wide as it grows, no wider than its neighbours let it. [m]"""
+        """Return how wide the wind finds the largest plant: as wide as it grows, no wider than its neighbours
+        let it. [m]
+        """
         return max(min(s.planting.spacing, s.crop.depth_m) for s in self.standings)
 
     @cached_property
@@ -80,31 +84,75 @@ class _Staked(Stand[StakeOptions]):
 
     @cached_property
     def one_side(self) -> Array:
-        """Return the moment of a plant that hangs beside its stake and leans; a bar shares it with the neighbours. [N·m]"""
-        top = np.minimum(np.max([s.top for s in self.standings], axis=0), self.options.height + 0.3)[None, :, None]
+        """Return the moment of a plant that hangs beside its stake and leans; a bar shares it with the
+        neighbours. [N·m]
+        """
+        top = np.minimum(np.max([s.top for s in self.standings], axis=0), self.options.height + 0.3)[
+            None, :, None
+        ]
         share = 0.5 if self.options.bar == "bar" else 1.0
-        return np.asarray(self.borne * share * self.weight * (min(self.options.offset, 0.15) + 0.25 * tables.constant("static_lean") * top))
+        return np.asarray(
+            self.borne
+            * share
+            * self.weight
+            * (min(self.options.offset, 0.15) + 0.25 * tables.constant("static_lean") * top)
+        )
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
-        tie, tall = tables.ties()[self.options.stem_tie], float(np.max([np.max(s.top) for s in self.standings]))
+        tie, tall = (
+            tables.ties()[self.options.stem_tie],
+            float(np.max([np.max(s.top) for s in self.standings])),
+        )
         count = _ties_on_stem(self.options, tall)
-        members, below = keys(self.geometry.by_role("post")), ("pot",) if self.site.bed.kind == "container" else ()
+        members, below = (
+            keys(self.geometry.by_role("post")),
+            ("pot",) if self.site.bed.kind == "container" else (),
+        )
         height = np.asarray(self.wind.height)
         first = self.geometry.by_role("post")[0].points[1]
         side = (Arrow((first[0], first[1], min(self.options.height, 1.0)), (0.0, 1.0, 0.0)),)
         levers = ("stake", "depth", "height")
         hung = self.weight if self.borne == 1.0 else self.held_up(self.weight)
-        found = [] if _winds(self.options) else [
-            Link("stem-tie", (), ("ties", tie.key), ("stake",), ("stem_tie", "tie_step"), np.hypot(hung, self.force),
-                 (ties.stem_tie(tie, hung, self.force, count, self.tied_on),)),
-        ]  # fmt: skip
+        found = (
+            []
+            if _winds(self.options)
+            else [
+                Link(
+                    "stem-tie",
+                    (),
+                    ("ties", tie.key),
+                    ("stake",),
+                    ("stem_tie", "tie_step"),
+                    np.hypot(hung, self.force),
+                    (ties.stem_tie(tie, hung, self.force, count, self.tied_on),),
+                )
+            ]
+        )
         found += [
-            Link("stake", members, ("posts", self.stake.key), ("soil",), levers, self.force,
-                 (bending.post_across(self.stake, self.force, height, self.amplified), bending.lasting(self.stake, self.one_side)), side),
-            self.soil_grip(self.stake, self.options.depth, self.force, height * self.amplified, ("depth", "stake", "height", "setting"),
-                           arrows=side, below=below),
-        ]  # fmt: skip
+            Link(
+                "stake",
+                members,
+                ("posts", self.stake.key),
+                ("soil",),
+                levers,
+                self.force,
+                (
+                    bending.post_across(self.stake, self.force, height, self.amplified),
+                    bending.lasting(self.stake, self.one_side),
+                ),
+                side,
+            ),
+            self.soil_grip(
+                self.stake,
+                self.options.depth,
+                self.force,
+                height * self.amplified,
+                ("depth", "stake", "height", "setting"),
+                arrows=side,
+                below=below,
+            ),
+        ]
         if self.options.bar == "bar":
             found.insert(1, self._bar())
         plants_ = len(self.geometry.plants)
@@ -114,13 +162,27 @@ class _Staked(Stand[StakeOptions]):
         """Return the bar: it carries half of what one plant's stake should, if that stake is loose."""
         wood = tables.posts()[self.options.bar_wood]
         gap = max(s.planting.spacing for s in self.standings)
-        return Link("bar", keys(self.geometry.by_role("rail")), ("posts", wood.key), ("stake",), ("bar_wood",), self.force / 2,
-                    (bending.rail(wood, np.zeros((1, 1, 1)), self.force / 2 / gap, gap),))  # fmt: skip
+        return Link(
+            "bar",
+            keys(self.geometry.by_role("rail")),
+            ("posts", wood.key),
+            ("stake",),
+            ("bar_wood",),
+            self.force / 2,
+            (bending.rail(wood, np.zeros((1, 1, 1)), self.force / 2 / gap, gap),),
+        )
 
     def service(self) -> tuple[Service, ...]:
         """Return the lean of the stake's top."""
-        lean = self.force * posts.lean_per_force(self.stake, self.ground, self.options.depth, self.wind.height, self.wind.leaf_height / 2,
-                                                 self.options.height, self.cases)  # fmt: skip
+        lean = self.force * posts.lean_per_force(
+            self.stake,
+            self.ground,
+            self.options.depth,
+            self.wind.height,
+            self.wind.leaf_height / 2,
+            self.options.height,
+            self.cases,
+        )
         return (
             Service(
                 "lean",
@@ -132,10 +194,14 @@ class _Staked(Stand[StakeOptions]):
         )
 
     def balance(self) -> tuple[Array, Array]:
-        """Return the share of the wind across all plants that they do not hold themselves, and what bends their stakes. [N]"""
+        """Return the share of the wind across all plants that they do not hold themselves, and what bends
+        their stakes. [N]
+        """
         bent = next(link for link in self.path() if link.key == "stake").checks[0]
         each, _ = bent.terms["force"]
-        return self.borne * self.wind.force * self.width * len(self.geometry.plants), np.asarray(each * len(self.geometry.by_role("post")))
+        return self.borne * self.wind.force * self.width * len(self.geometry.plants), np.asarray(
+            each * len(self.geometry.by_role("post"))
+        )
 
 
 class Stake(Family[StakeOptions]):
@@ -152,17 +218,35 @@ class Stake(Family[StakeOptions]):
         height = round(min(max(crop.support_height_m - 0.1, 0.5), tables.constant("reach")) * 20) / 20
         deepest = fill - 0.02 if site.bed.kind == "container" else 1.2
         depth = max(min(max(0.45, math.ceil((fill + 0.30) * 20) / 20), deepest), 0.15)
-        wanted = ["post_hw_stake_25", "post_hw_stake_38", "tpost_2.1", "tpost_2.4"][int(crop.shoot_kg >= 1.2) :]
-        stake = next((key for key in wanted if max(tables.posts()[key].lengths_m) >= depth + height - 0.03), wanted[-1])
+        wanted = ["post_hw_stake_25", "post_hw_stake_38", "tpost_2.1", "tpost_2.4"][
+            int(crop.shoot_kg >= 1.2) :
+        ]
+        stake = next(
+            (key for key in wanted if max(tables.posts()[key].lengths_m) >= depth + height - 0.03), wanted[-1]
+        )
         longest = max(length for length in tables.posts()[stake].lengths_m if length <= posts.LONGEST_POST)
         height = max(min(height, math.floor((longest - depth) * 20 + 1e-6) / 20), 0.3)
-        options = StakeOptions(length=row.length, stake=stake, height=height, depth=depth, stems=1 if need.training == "pruned" else 3)
+        options = StakeOptions(
+            length=row.length,
+            stake=stake,
+            height=height,
+            depth=depth,
+            stems=1 if need.training == "pruned" else 3,
+        )
         reasons = {
             **row.reasons,
             "post_age": Reason("post_age"),
-            "stake": Reason("stake_stout" if stake != "post_hw_stake_25" else "stake", {"needed": (depth + height, "length")}, {"stake": tables.posts()[stake].name}),
-            "height": Reason("stake_height", {"support": (crop.support_height_m, "length"), "height": (height, "length")}),
-            "depth": Reason("depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}),
+            "stake": Reason(
+                "stake_stout" if stake != "post_hw_stake_25" else "stake",
+                {"needed": (depth + height, "length")},
+                {"stake": tables.posts()[stake].name},
+            ),
+            "height": Reason(
+                "stake_height", {"support": (crop.support_height_m, "length"), "height": (height, "length")}
+            ),
+            "depth": Reason(
+                "depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}
+            ),
             "setting": Reason("setting"),
             "offset": Reason("offset"),
             "set_late": Reason("set_late"),
@@ -170,7 +254,7 @@ class Stake(Family[StakeOptions]):
             "tie_step": Reason("tie_step", {"step": (options.tie_step, "length")}),
             "stems": Reason("stems_pruned" if options.stems == 1 else "stems_free"),
             "bar": Reason("bar"),
-        }  # fmt: skip
+        }
         return Proposal(options, row.plantings, reasons)
 
     def geometry(self, options: StakeOptions, plantings: tuple[Planting, ...], site: Site) -> Geometry:
@@ -186,34 +270,86 @@ class Stake(Family[StakeOptions]):
         if options.bar == "bar":
             members += _bars(options, members)
         count = sum(
-            math.ceil(_ties_on_stem(options, tables.crops()[p.crop].height_m) * options.stems * p.count * _SPARE_TIES) for p in plantings
+            math.ceil(
+                _ties_on_stem(options, tables.crops()[p.crop].height_m)
+                * options.stems
+                * p.count
+                * _SPARE_TIES
+            )
+            for p in plantings
         )
         first = members[0].points[0]
         dimensions = (
-            Dimension("options.length", "elevation", (0, 0, -options.depth), (options.length, 0, -options.depth), options.length, -0.6),
-            Dimension("options.height", "elevation", (options.length, 0, 0), (options.length, 0, options.height), options.height, 0.9),
-            Dimension("options.depth", "elevation", (first[0], 0, -options.depth), (first[0], 0, 0), options.depth, -0.9),
+            Dimension(
+                "options.length",
+                "elevation",
+                (0, 0, -options.depth),
+                (options.length, 0, -options.depth),
+                options.length,
+                -0.6,
+            ),
+            Dimension(
+                "options.height",
+                "elevation",
+                (options.length, 0, 0),
+                (options.length, 0, options.height),
+                options.height,
+                0.9,
+            ),
+            Dimension(
+                "options.depth",
+                "elevation",
+                (first[0], 0, -options.depth),
+                (first[0], 0, 0),
+                options.depth,
+                -0.9,
+            ),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
         ties_ = () if _winds(options) else (Supply("stem-ties", "ties", options.stem_tie, count),)
-        return Geometry(located(members), grown, dimensions, ties_, options.length, top,
-                        options.depth, climb=options.height)  # fmt: skip
+        return Geometry(
+            located(members),
+            grown,
+            dimensions,
+            ties_,
+            options.length,
+            top,
+            options.depth,
+            climb=options.height,
+        )
 
-    def loaded(self, options: StakeOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Staked:
+    def loaded(
+        self, options: StakeOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> _Staked:
         """Return the stakes under the loads of the cases."""
         return _Staked(options, geometry, structure, site, cases)
 
-    def remarks(self, options: StakeOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+    def remarks(
+        self, options: StakeOptions, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
         """Return what fits and what does not: stakes too short, set too late, too near living roots."""
         row = tables.posts()[options.stake]
         found = fits.of_ground(site.bed, options.length, options.depth)
         longest = max(length for length in row.lengths_m if length <= posts.LONGEST_POST)
         if longest < options.depth + options.height - 0.05:
             values = {"long": (longest, "length"), "needed": (options.depth + options.height, "length")}
-            found.append(Remark("stake-short", "wrong", values, {"stake": row.name}, "handbook-parts-2.1", ("stake", "height", "depth")))
+            found.append(
+                Remark(
+                    "stake-short",
+                    "wrong",
+                    values,
+                    {"stake": row.name},
+                    "handbook-parts-2.1",
+                    ("stake", "height", "depth"),
+                )
+            )
         keep = min(0.10 + 0.0075 * options.set_late, 0.45)
         if options.set_late > 0 and options.offset < keep:
-            values = {"keep": (keep, "length"), "days": (options.set_late, "count"), "offset": (options.offset, "length")}
+            values = {
+                "keep": (keep, "length"),
+                "days": (options.set_late, "count"),
+                "offset": (options.offset, "length"),
+            }
             found.append(
                 Remark(
                     "roots-cut",
@@ -230,11 +366,29 @@ class Stake(Family[StakeOptions]):
             found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
             found += fits.of_height(planting, options.height, ("height",))
             if _winds(options):
-                found.append(Remark("spiral-winds", "watch", words={"crop": crop.name}, source="handbook-parts-2.1", levers=("stake",)))
+                found.append(
+                    Remark(
+                        "spiral-winds",
+                        "watch",
+                        words={"crop": crop.name},
+                        source="handbook-parts-2.1",
+                        levers=("stake",),
+                    )
+                )
             elif crop.training in ("TIE", "STAKE", "STALK"):
                 found.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
-        if row.material == "bamboo" and any(tables.crops()[p.crop].shoot_kg >= 1.2 for p in structure.plantings):
-            found.append(Remark("cane-slips", "watch", words={"stake": row.name}, source="handbook-parts-2.1", levers=("stake",)))
+        if row.material == "bamboo" and any(
+            tables.crops()[p.crop].shoot_kg >= 1.2 for p in structure.plantings
+        ):
+            found.append(
+                Remark(
+                    "cane-slips",
+                    "watch",
+                    words={"stake": row.name},
+                    source="handbook-parts-2.1",
+                    levers=("stake",),
+                )
+            )
         found += fits.of_age(tables.posts()[options.stake], options.post_age, ("post_age", "stake"))
         return tuple(found)
 
@@ -270,5 +424,7 @@ def _bars(options: StakeOptions, standing: list[Member]) -> list[Member]:
         xs = sorted(m.points[0][0] for m in standing if m.role == "post" and m.points[0][1] == y)
         if len(xs) > 1:
             line = ((xs[0] - 0.1, y, options.bar_height), (xs[-1] + 0.1, y, options.bar_height))
-            found.append(Member(f"bar-{n + 1}", "rail", "posts", wood.key, line, xs[-1] - xs[0] + 0.2, wood.soil_width))
+            found.append(
+                Member(f"bar-{n + 1}", "rail", "posts", wood.key, line, xs[-1] - xs[0] + 0.2, wood.soil_width)
+            )
     return found

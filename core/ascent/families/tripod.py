@@ -1,4 +1,6 @@
-"""Tripod: three poles or more tied at the top, in a bed or a container, with strings round them or twine laced between."""
+"""Tripod: three poles or more tied at the top, in a bed or a container, with strings round them or twine
+laced between.
+"""
 
 from __future__ import annotations
 
@@ -36,7 +38,9 @@ class TripodOptions(Typed):
     """What must be decided of tripods. Lengths in metres."""
 
     sets: int = measure("row", "count", 1, 1, 12, 1, asked=True)
-    set_spacing: float = measure("row", "length", 1.5, 0.4, 3.0, 0.05, when=("sets", tuple(map(str, range(2, 13)))), asked=True)
+    set_spacing: float = measure(
+        "row", "length", 1.5, 0.4, 3.0, 0.05, when=("sets", tuple(map(str, range(2, 13)))), asked=True
+    )
     legs: int = measure("poles", "count", 4, 3, 8, 1, tries=(1, 2))
     pole: Annotated[str, row_of("posts", "pole")] = item("poles", "posts", "cane_20", "pole")
     pole_length: float = measure("poles", "length", 2.4, 0.9, 3.6, 0.01, tries=(-0.2, -0.4), asked=True)
@@ -50,14 +54,20 @@ class TripodOptions(Typed):
         "binding", "twines", "sisal_2.5", "run", when=("crossing", ("lashed", "notched"))
     )
     rings: int = measure("rings", "count", 3, 0, 8, 1, asked=True)
-    ring_step: float = measure("rings", "length", 0.5, 0.15, 1.0, 0.01, when=("rings", tuple(map(str, range(1, 9)))), asked=True)
+    ring_step: float = measure(
+        "rings", "length", 0.5, 0.15, 1.0, 0.01, when=("rings", tuple(map(str, range(1, 9)))), asked=True
+    )
     laced: Literal["none", "panels"] = choice("rings", "none", asked=True)
     spare: int = measure("rings", "count", 0, 0, 6, 1, when=("laced", ("panels",)), asked=True)
     ring_twine: Annotated[str, row_of("twines", "run")] = item("rings", "twines", "jute_3", "run")
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("rings", "ties", "twine_jute_3_loop", "stem")
     centre: Literal["none", "stake"] = choice("feet", "none")
-    stake: Annotated[str, row_of("posts", "stake")] = item("feet", "posts", "rod_rebar_12", "stake", when=("centre", ("stake",)))
-    stake_depth: float = measure("feet", "length", 0.6, 0.2, 1.0, 0.01, tries=DEEPER, when=("centre", ("stake",)))
+    stake: Annotated[str, row_of("posts", "stake")] = item(
+        "feet", "posts", "rod_rebar_12", "stake", when=("centre", ("stake",))
+    )
+    stake_depth: float = measure(
+        "feet", "length", 0.6, 0.2, 1.0, 0.01, tries=DEEPER, when=("centre", ("stake",))
+    )
 
 
 class _Standing(Stand[TripodOptions]):
@@ -70,13 +80,20 @@ class _Standing(Stand[TripodOptions]):
     @cached_property
     def shares(self) -> tuple[float, ...]:
         """Return how many plants of each planting climb the fullest set."""
-        return tuple(float(math.ceil(planting.count / self.options.sets)) for planting in self.structure.plantings)
+        return tuple(
+            float(math.ceil(planting.count / self.options.sets)) for planting in self.structure.plantings
+        )
 
     @cached_property
     def bare_weight(self) -> float:
         """Return the weight of the poles of one set. [N]"""
         count = self.options.legs + _spares(self.options)
-        return count * tables.posts()[self.options.pole].kg_m * self.options.pole_length * tables.constant("gravity")
+        return (
+            count
+            * tables.posts()[self.options.pole].kg_m
+            * self.options.pole_length
+            * tables.constant("gravity")
+        )
 
     @cached_property
     def hanging(self) -> Array:
@@ -89,7 +106,10 @@ class _Standing(Stand[TripodOptions]):
     @cached_property
     def shoot(self) -> Array:
         """Return the weight of usual shoots on one set, which is always there, (1, W, 1). [N]"""
-        total = sum((s.shoot_kg * share for s, share in zip(self.standings, self.shares, strict=True)), np.zeros(self.season.weeks))
+        total = sum(
+            (s.shoot_kg * share for s, share in zip(self.standings, self.shares, strict=True)),
+            np.zeros(self.season.weeks),
+        )
         return np.asarray(tables.constant("gravity") * total[None, :, None])
 
     @cached_property
@@ -100,7 +120,13 @@ class _Standing(Stand[TripodOptions]):
     def blown(self) -> tuple[Array, Array]:
         """Return the wind on one set and where it acts, [N] and [m]."""
         post, options = tables.posts()[self.options.pole], self.options
-        on_poles = tables.constant("pole_drag") * wind.gust_pressure(self.cases.gust) * post.soil_width * self.height * options.legs
+        on_poles = (
+            tables.constant("pole_drag")
+            * wind.gust_pressure(self.cases.gust)
+            * post.soil_width
+            * self.height
+            * options.legs
+        )
         bottom = min(s.bottom for s in self.standings)
         wide = splay.ring_width(options.radius, options.legs)
         leafy = (bottom, bottom + self.face.leaf_height)
@@ -108,12 +134,24 @@ class _Standing(Stand[TripodOptions]):
 
     @cached_property
     def poles(self) -> splayed.Splayed:
-        post, (force, lever) = bending.after(tables.posts()[self.options.pole], self.options.post_age), self.blown
+        post, (force, lever) = (
+            bending.after(tables.posts()[self.options.pole], self.options.post_age),
+            self.blown,
+        )
         resting = np.asarray(self.bare_weight + 0.5 * self.shoot)
         return splayed.Splayed(
-            self.options.legs, self.options.radius, self.height, post, self.options.in_soil, self.hanging + self.bare_weight, resting, force, lever,
-            self.rim, staked=self.staked,
-        )  # fmt: skip
+            self.options.legs,
+            self.options.radius,
+            self.height,
+            post,
+            self.options.in_soil,
+            self.hanging + self.bare_weight,
+            resting,
+            force,
+            lever,
+            self.rim,
+            staked=self.staked,
+        )
 
     @cached_property
     def rim(self) -> Strength:
@@ -193,13 +231,17 @@ class Tripod(Family[TripodOptions]):
         )
         reasons = {
             **row.reasons,
-            planting.path("count"): Reason("count_asked" if need.count else "count_poles", {"count": (count, "count")}),
+            planting.path("count"): Reason(
+                "count_asked" if need.count else "count_poles", {"count": (count, "count")}
+            ),
             planting.path("spacing"): Reason("spacing_poles", {"spacing": (chord, "length")}),
             "sets": Reason("sets", {"sets": (sets, "count"), "apart": (apart, "length")}),
             "legs": Reason("legs_pot" if potted else "legs"),
             "post_age": Reason("post_age"),
             "pole": Reason("pole", {"length": (long, "length")}, {"pole": tables.posts()[post].name}),
-            "pole_length": Reason("pole_length", {"support": (plant.support_height_m, "length"), "length": (long, "length")}),
+            "pole_length": Reason(
+                "pole_length", {"support": (plant.support_height_m, "length"), "length": (long, "length")}
+            ),
             "radius": Reason("radius_pot" if potted else "radius", {"radius": (radius, "length")}),
             "in_soil": Reason("depth_pot" if potted else "depth_poles", {"depth": (depth, "length")}),
             "held": Reason("held_rim" if potted else "held_soil"),
@@ -229,7 +271,14 @@ class Tripod(Family[TripodOptions]):
             for k in range(spare):
                 angle = way * (math.pi / 2 + math.tau * (k + 0.5) / options.legs)
                 foot = (middle + radius * math.cos(angle), radius * math.sin(angle), 0.0)
-                members += splayed.pole(post, number + options.legs + k, foot, (middle, 0.0, height), options.in_soil, options.pole_length)
+                members += splayed.pole(
+                    post,
+                    number + options.legs + k,
+                    foot,
+                    (middle, 0.0, height),
+                    options.in_soil,
+                    options.pole_length,
+                )
             lashing = _lashing(post.soil_width, options.legs + spare)
             knot = ((middle, 0.0, height - 0.04), (middle, 0.0, height + 0.04))
             members.append(splayed.knot(n + 1, options.crossing, options.binding, knot, lashing))
@@ -254,43 +303,105 @@ class Tripod(Family[TripodOptions]):
         ties = plants.stem_ties(plantings, options.stem_tie, height, tables.constant("stripped_pruned"))
         end = 2 * radius + (options.sets - 1) * (options.set_spacing if options.sets > 1 else 0.0)
         dimensions = (
-            Dimension("options.radius", "elevation", (radius, 0, -options.in_soil), (2 * radius, 0, -options.in_soil), radius, -0.5),
-            Dimension("options.in_soil", "elevation", (end, 0, -options.in_soil), (end, 0, 0), options.in_soil, 0.7),
-            *((Dimension("options.set_spacing", "elevation", (radius, 0, height), (radius + options.set_spacing, 0, height), options.set_spacing, 0.6),)
-              if options.sets > 1 else ()),
-        )  # fmt: skip
+            Dimension(
+                "options.radius",
+                "elevation",
+                (radius, 0, -options.in_soil),
+                (2 * radius, 0, -options.in_soil),
+                radius,
+                -0.5,
+            ),
+            Dimension(
+                "options.in_soil", "elevation", (end, 0, -options.in_soil), (end, 0, 0), options.in_soil, 0.7
+            ),
+            *(
+                (
+                    Dimension(
+                        "options.set_spacing",
+                        "elevation",
+                        (radius, 0, height),
+                        (radius + options.set_spacing, 0, height),
+                        options.set_spacing,
+                        0.6,
+                    ),
+                )
+                if options.sets > 1
+                else ()
+            ),
+        )
         top = max(z for m in members if m.role == "post" for _, _, z in m.points)
-        return Geometry(located(members), grown, dimensions, ties, end, top, options.in_soil, climb=height,
-                        unit=max(x for (x, _, _), _ in first) - min(x for (x, _, _), _ in first))  # fmt: skip
+        return Geometry(
+            located(members),
+            grown,
+            dimensions,
+            ties,
+            end,
+            top,
+            options.in_soil,
+            climb=height,
+            unit=max(x for (x, _, _), _ in first) - min(x for (x, _, _), _ in first),
+        )
 
-    def loaded(self, options: TripodOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Standing:
+    def loaded(
+        self, options: TripodOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> _Standing:
         """Return the tripods under the loads of the cases."""
         return _Standing(options, geometry, structure, site, cases)
 
-    def remarks(self, options: TripodOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
-        """Return what fits and what does not: poles long enough, a base wide enough, a lashing that does not slide."""
+    def remarks(
+        self, options: TripodOptions, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
+        """Return what fits and what does not: poles long enough, a base wide enough, a lashing that does not
+        slide.
+        """
         row = tables.posts()[options.pole]
         found = fits.of_ground(site.bed, geometry.length, options.in_soil, ("sets", "in_soil"))
         found += fits.of_stock(row, options.pole_length, ("pole", "pole_length"))
         lean = math.degrees(math.atan2(options.radius, _height(options)))
         if lean < _STEEP:
             values = {"lean": (lean, "angle"), "radius": (options.radius, "length")}
-            found.append(Remark("poles-steep", "watch", values, source="handbook-parts-3.4", levers=("radius", "pole_length")))
+            found.append(
+                Remark(
+                    "poles-steep",
+                    "watch",
+                    values,
+                    source="handbook-parts-3.4",
+                    levers=("radius", "pole_length"),
+                )
+            )
         if 2 * options.radius > site.bed.width + 1e-6:
             wide = {"wide": (2 * options.radius, "length"), "bed": (site.bed.width, "length")}
-            found.append(Remark("poles-past-bed", "watch", wide, source="handbook-parts-3.4", levers=("radius",)))
+            found.append(
+                Remark("poles-past-bed", "watch", wide, source="handbook-parts-3.4", levers=("radius",))
+            )
         if options.sets > 1 and options.set_spacing < 2 * options.radius:
             apart = {"apart": (options.set_spacing, "length"), "wide": (2 * options.radius, "length")}
-            found.append(Remark("sets-overlap", "wrong", apart, source="handbook-parts-3.4", levers=("set_spacing", "radius")))
+            found.append(
+                Remark(
+                    "sets-overlap",
+                    "wrong",
+                    apart,
+                    source="handbook-parts-3.4",
+                    levers=("set_spacing", "radius"),
+                )
+            )
         found += fits.of_lashing(row, options.crossing)
         if options.held == "rim" and site.bed.kind != "container":
             found.append(Remark("no-rim", "wrong", source="handbook-parts-4.9", levers=("held",)))
         if site.bed.kind == "container":
             found.append(Remark("pot-watered", "watch", source="handbook-parts-4.9", levers=("radius",)))
-        per_pole = sum(p.count for p in structure.plantings) / (options.sets * (options.legs + _spares(options)))
+        per_pole = sum(p.count for p in structure.plantings) / (
+            options.sets * (options.legs + _spares(options))
+        )
         if per_pole > 2.01 and options.laced == "none":
             found.append(
-                Remark("poles-crowded", "watch", {"count": (per_pole, "ratio")}, source="handbook-parts-3.4", levers=("legs", "laced"))
+                Remark(
+                    "poles-crowded",
+                    "watch",
+                    {"count": (per_pole, "ratio")},
+                    source="handbook-parts-3.4",
+                    levers=("legs", "laced"),
+                )
             )
         for planting in structure.plantings:
             found += [
@@ -357,19 +468,37 @@ def _strings(options: TripodOptions, number: int, feet: list[Point], apex: Point
         ring = tuple(at(foot, z) for foot in (*feet, feet[0]))
         side = 2 * options.radius * (1 - z / height) * math.sin(math.pi / options.legs)
         long = options.legs * (side + _TURN) + 0.3
-        found.append(Member(f"ring-{number + 1}-{r + 1}", "run", "twines", options.ring_twine, ring, round(long, 3), 0.003))
+        found.append(
+            Member(
+                f"ring-{number + 1}-{r + 1}", "run", "twines", options.ring_twine, ring, round(long, 3), 0.003
+            )
+        )
     if options.laced == "panels":
         for k, foot in enumerate(feet):
             other, zs = feet[(k + 1) % len(feet)], np.arange(0.15, height - 0.2, _LACE).tolist()
             lace = tuple(at(foot if i % 2 == 0 else other, z) for i, z in enumerate(zs))
             if len(lace) > 1:
                 long = sum(math.dist(a, b) for a, b in pairwise(lace)) + _TURN * len(lace)
-                found.append(Member(f"lace-{number + 1}-{k + 1}", "run", "twines", options.ring_twine, lace, round(long, 3), 0.003))
+                found.append(
+                    Member(
+                        f"lace-{number + 1}-{k + 1}",
+                        "run",
+                        "twines",
+                        options.ring_twine,
+                        lace,
+                        round(long, 3),
+                        0.003,
+                    )
+                )
     return found
 
 
-def _plants(options: TripodOptions, plantings: tuple[Planting, ...], way: float, height: float) -> tuple[Plant, ...]:
-    """Return the plants, shared out over the sets, evenly round the feet of each, every one with its way up."""
+def _plants(
+    options: TripodOptions, plantings: tuple[Planting, ...], way: float, height: float
+) -> tuple[Plant, ...]:
+    """Return the plants, shared out over the sets, evenly round the feet of each, every one with its way
+    up.
+    """
     owners = [index for index, planting in enumerate(plantings) for _ in range(planting.count)]
     found = []
     for n in range(options.sets):

@@ -1,4 +1,6 @@
-"""Weave: runs of twine between posts on both sides of the plants; basket weave, corral, figure of eight, front and back, or a ladder of canes."""
+"""Weave: runs of twine between posts on both sides of the plants; basket weave, corral, figure of eight,
+front and back, or a ladder of canes.
+"""
 
 from __future__ import annotations
 
@@ -33,15 +35,21 @@ class WeaveOptions(Typed):
 
     length: float = measure("row", "length", 6.0, 0.6, 60.0, 0.05, asked=True)
     style: Literal["basket", "corral", "eight", "front-back", "ladder"] = choice("runs", "basket", asked=True)
-    half_width: float = measure("runs", "length", 0.30, 0.1, 0.6, 0.01, when=("style", ("corral",)), asked=True)
+    half_width: float = measure(
+        "runs", "length", 0.30, 0.1, 0.6, 0.01, when=("style", ("corral",)), asked=True
+    )
     first_run: float = measure("runs", "length", 0.25, 0.1, 0.6, 0.01, asked=True)
     run_step: float = measure("runs", "length", 0.20, 0.1, 0.5, 0.01, tries=(-0.05, -0.08))
     top_run: float = measure("runs", "length", 1.05, 0.2, 2.2, 0.01, tries=(0.1, 0.2, -0.1), asked=True)
     twine: Annotated[str, row_of("twines", "run")] = item(
         "runs", "twines", "sisal_2.5", "run", when=("style", ("basket", "corral", "eight", "front-back"))
     )
-    cane: Annotated[str, row_of("posts", "rail")] = item("runs", "posts", "cane_20", "rail", when=("style", ("ladder",)))
-    rung_tie: Annotated[str, row_of("ties", "mesh")] = item("runs", "ties", "twine_sisal_loop", "mesh", when=("style", ("ladder",)))
+    cane: Annotated[str, row_of("posts", "rail")] = item(
+        "runs", "posts", "cane_20", "rail", when=("style", ("ladder",))
+    )
+    rung_tie: Annotated[str, row_of("ties", "mesh")] = item(
+        "runs", "ties", "twine_sisal_loop", "mesh", when=("style", ("ladder",))
+    )
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "post_hw_stake_38", "post")
     post_spacing: float = measure("posts", "length", 1.20, 0.3, 3.0, 0.01, tries="bays")
     post_age: int = measure("posts", "count", 0, 0, 15, 1, asked=True)
@@ -49,8 +57,12 @@ class WeaveOptions(Typed):
     setting: posts.Setting = choice("posts", "driven")
     ends: Literal["plain", "double", "guy", "strut"] = choice("ends", "double")
     guy_wire: Annotated[str, row_of("wires")] = item("ends", "wires", "wire_soft_14", when=("ends", ("guy",)))
-    anchor: Annotated[str, row_of("anchors")] = item("ends", "anchors", "stake_guy_rebar", when=("ends", ("guy",)))
-    strut: Annotated[str, row_of("posts", "strut")] = item("ends", "posts", "post_sw_stake_38", "strut", when=("ends", ("strut",)))
+    anchor: Annotated[str, row_of("anchors")] = item(
+        "ends", "anchors", "stake_guy_rebar", when=("ends", ("guy",))
+    )
+    strut: Annotated[str, row_of("posts", "strut")] = item(
+        "ends", "posts", "post_sw_stake_38", "strut", when=("ends", ("strut",))
+    )
     extension: Literal["none", "canes"] = choice("ends", "none", asked=True)
 
 
@@ -75,7 +87,9 @@ class _Woven(PostRow[WeaveOptions]):
             mass = (standing.shoot_kg / carried + standing.fruit_kg) * lines / standing.planting.spacing
             centre = np.minimum(standing.top, self.options.top_run + 0.3) / 2
             total = total + (mass * centre)[None, :, None] * self.cases.crop
-        return np.asarray(total * tables.constant("gravity") * math.sin(math.radians(tables.constant("lean_angle"))))
+        return np.asarray(
+            total * tables.constant("gravity") * math.sin(math.radians(tables.constant("lean_angle")))
+        )
 
     @cached_property
     def moment(self) -> Array:
@@ -97,7 +111,9 @@ class _Woven(PostRow[WeaveOptions]):
     @cached_property
     def loads(self) -> Array:
         """Return the side load on a metre of each run, (R, S, W, G): in proportion to its height. [N/m]"""
-        return np.asarray(self.placed * self.heights[:, None, None, None] * (self.moment / self.squares)[None])
+        return np.asarray(
+            self.placed * self.heights[:, None, None, None] * (self.moment / self.squares)[None]
+        )
 
     @cached_property
     def on_post(self) -> tuple[Array, Array]:
@@ -112,7 +128,9 @@ class _Woven(PostRow[WeaveOptions]):
     def _pulls(self, loads: Array) -> Array:
         twine = tables.twines()[self.options.twine]
         give = self.ends.stiffness(float(np.mean(self.heights)), self.cases) / len(self.heights)
-        axial = relief.with_ends(twine.break_N / twine.stretch, give, self.bay, relief.tied_bays(len(self.xs) - 1))
+        axial = relief.with_ends(
+            twine.break_N / twine.stretch, give, self.bay, relief.tied_bays(len(self.xs) - 1)
+        )
         return cable.loaded_tension(loads, self.bay, tables.constant("twine_pretension"), axial)
 
     @cached_property
@@ -129,8 +147,24 @@ class _Woven(PostRow[WeaveOptions]):
         side = (Arrow((self.bay, 0.0, float(np.mean(self.heights))), (0.0, 1.0, 0.0)),)
         links = [
             first,
-            Link("post", members, ("posts", self.post.key), ("soil",), ("post", "post_spacing", "top_run"), force, checks, side),
-            self.soil_grip(self.post, self.options.depth, force, height, ("depth", "post_spacing", "post", "setting"), arrows=side),
+            Link(
+                "post",
+                members,
+                ("posts", self.post.key),
+                ("soil",),
+                ("post", "post_spacing", "top_run"),
+                force,
+                checks,
+                side,
+            ),
+            self.soil_grip(
+                self.post,
+                self.options.depth,
+                force,
+                height,
+                ("depth", "post_spacing", "post", "setting"),
+                arrows=side,
+            ),
         ]
         return (*links, *(() if self.options.style == "ladder" else self._ends()))
 
@@ -138,20 +172,45 @@ class _Woven(PostRow[WeaveOptions]):
         """Return the most loaded run: the top one that is up."""
         twine = tables.twines()[self.options.twine]
         load, pull = np.max(self.loads, axis=0), np.max(self.pulls, axis=0)
-        return Link("run", keys(self.geometry.by_role("run")), ("twines", twine.key), ("post", "end-post"), ("twine", "post_spacing", "run_step", "top_run"),
-                    pull, (runs.run(twine, load, self.bay, pull, self.tied_on),))  # fmt: skip
+        return Link(
+            "run",
+            keys(self.geometry.by_role("run")),
+            ("twines", twine.key),
+            ("post", "end-post"),
+            ("twine", "post_spacing", "run_step", "top_run"),
+            pull,
+            (runs.run(twine, load, self.bay, pull, self.tied_on),),
+        )
 
     def _rung(self) -> Link:
         cane, load = tables.posts()[self.options.cane], np.max(self.loads, axis=0)
-        return Link("rung", keys(self.geometry.by_role("rail")), ("posts", cane.key), ("post",), ("cane", "post_spacing", "run_step", "top_run"),
-                    load * self.bay, (bending.rail(cane, np.zeros((1, 1, 1)), load, self.bay),))  # fmt: skip
+        return Link(
+            "rung",
+            keys(self.geometry.by_role("rail")),
+            ("posts", cane.key),
+            ("post",),
+            ("cane", "post_spacing", "run_step", "top_run"),
+            load * self.bay,
+            (bending.rail(cane, np.zeros((1, 1, 1)), load, self.bay),),
+        )
 
     def _ends(self) -> tuple[Link, ...]:
-        lean = self.borne * self.placed * self.heights[:, None, None, None] * (self.leaning / self.squares)[None]
+        lean = (
+            self.borne * self.placed * self.heights[:, None, None, None] * (self.leaning / self.squares)[None]
+        )
         still, twice = self._pulls(lean) * self.placed, 2.0 if self.options.ends == "double" else 1.0
         bays = relief.tied_bays(len(self.xs) - 1)
         lines = [
-            loaded_line(h, self.pulls[n] / twice, self.loads[n], still[n] / twice, lean[n], self.bay, bays, 1.0 / twice)
+            loaded_line(
+                h,
+                self.pulls[n] / twice,
+                self.loads[n],
+                still[n] / twice,
+                lean[n],
+                self.bay,
+                bays,
+                1.0 / twice,
+            )
             for n, h in enumerate(self.heights.tolist())
         ]
         force, at = self.on_post
@@ -161,12 +220,16 @@ class _Woven(PostRow[WeaveOptions]):
         """Return the lean of the posts and the belly of the runs."""
         force, height = self.on_post
         top = max(self.geometry.top, 0.3)
-        lean = force * posts.lean_per_force(self.post, self.ground, self.options.depth, height, height / 2, top, self.cases)
+        lean = force * posts.lean_per_force(
+            self.post, self.ground, self.options.depth, height, height / 2, top, self.cases
+        )
         if self.options.style == "ladder":
             cane = tables.posts()[self.options.cane]
             belly = np.asarray(beam.span_sag(np.max(self.loads, axis=0), self.bay, bending.stiffness(cane)))
         else:
-            belly = np.max(self.loads, axis=0) * self.bay**2 / (8 * np.maximum(np.max(self.pulls, axis=0), 1.0))
+            belly = (
+                np.max(self.loads, axis=0) * self.bay**2 / (8 * np.maximum(np.max(self.pulls, axis=0), 1.0))
+            )
         return (
             self.lean_of(lean, top),
             Service("run-belly", belly, self.bay / 10, "handbook-11", ("post_spacing", "twine", "run_step")),
@@ -195,7 +258,9 @@ class Weave(Family[WeaveOptions]):
         top = round(min(max(0.9 * min(crop.support_height_m, 1.8), 0.25), 1.65) * 20) / 20
         first = min(0.25, top)
         depth = min(max(0.45, math.ceil((fill + 0.35) * 20) / 20), 1.2)
-        options = WeaveOptions(length=row.length, style=style, post_spacing=bay, top_run=top, first_run=first, depth=depth)
+        options = WeaveOptions(
+            length=row.length, style=style, post_spacing=bay, top_run=top, first_run=first, depth=depth
+        )
         reasons = {
             **row.reasons,
             "style": Reason(f"style_{style.replace('-', '_')}", words={"crop": crop.name}),
@@ -204,8 +269,12 @@ class Weave(Family[WeaveOptions]):
             "top_run": Reason("top_run", {"height": (top, "length")}),
             "post_age": Reason("post_age"),
             "post": Reason("weave_post"),
-            "post_spacing": Reason("post_spacing_weave" if apart >= 0.3 else "post_spacing_row", {"spacing": (bay, "length")}),
-            "depth": Reason("depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}),
+            "post_spacing": Reason(
+                "post_spacing_weave" if apart >= 0.3 else "post_spacing_row", {"spacing": (bay, "length")}
+            ),
+            "depth": Reason(
+                "depth_raised" if fill else "depth", {"depth": (depth, "length"), "fill": (fill, "length")}
+            ),
             "setting": Reason("setting"),
             "ends": Reason("ends_double"),
             "extension": Reason("extension"),
@@ -222,36 +291,82 @@ class Weave(Family[WeaveOptions]):
         members = posts.row(post, xs, options.depth, top, bought)
         if options.ends == "double":
             for n, x in enumerate((0.06, float(xs[-1]) - 0.06)):
-                members += posts.standing(post, len(xs) + n + 1, (x, 0.0, -options.depth), (x, 0.0, top), bought)
+                members += posts.standing(
+                    post, len(xs) + n + 1, (x, 0.0, -options.depth), (x, 0.0, top), bought
+                )
         members += _runs(options, xs, post)
         if options.extension == "canes":
-            members += [Member(f"extension-{n + 1}", "strut", "posts", "cane_12", ((float(x), 0.0, top - 0.3), (float(x), 0.0, top + 0.6)), 0.9, 0.012)
-                        for n, x in enumerate(xs)]  # fmt: skip
+            members += [
+                Member(
+                    f"extension-{n + 1}",
+                    "strut",
+                    "posts",
+                    "cane_12",
+                    ((float(x), 0.0, top - 0.3), (float(x), 0.0, top + 0.6)),
+                    0.9,
+                    0.012,
+                )
+                for n, x in enumerate(xs)
+            ]
         members += _ends_of(options, site).members(options.length)
         two = any(p.side == "both" for p in plantings)
         grown = plants.along(plantings, options.length, 0.12 if two else 0.0)
         end, bay = float(xs[-1]), float(xs[1])
         dimensions = (
-            Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.5),
+            Dimension(
+                "options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.5
+            ),
             Dimension("options.post_spacing", "elevation", (0, 0, top), (bay, 0, top), bay, 0.5),
-            Dimension("options.top_run", "elevation", (end, 0, 0), (end, 0, options.top_run), options.top_run, 0.9),
-            Dimension("options.first_run", "elevation", (end, 0, 0), (end, 0, options.first_run), options.first_run, 1.8),
+            Dimension(
+                "options.top_run", "elevation", (end, 0, 0), (end, 0, options.top_run), options.top_run, 0.9
+            ),
+            Dimension(
+                "options.first_run",
+                "elevation",
+                (end, 0, 0),
+                (end, 0, options.first_run),
+                options.first_run,
+                1.8,
+            ),
             Dimension("options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.8),
             *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
         )
         supplies = tuple(posts.concrete([options.depth] * len(xs))) if options.setting == "concrete" else ()
-        return Geometry(located(members), grown, dimensions, supplies, options.length, top, options.depth, climb=options.top_run)
+        return Geometry(
+            located(members),
+            grown,
+            dimensions,
+            supplies,
+            options.length,
+            top,
+            options.depth,
+            climb=options.top_run,
+        )
 
-    def loaded(self, options: WeaveOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> _Woven:
+    def loaded(
+        self, options: WeaveOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> _Woven:
         """Return the weave under the loads of the cases."""
         return _Woven(options, geometry, structure, site, cases)
 
-    def remarks(self, options: WeaveOptions, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
-        """Return what fits and what does not: posts long enough, runs in time, how many plants stand between two posts."""
+    def remarks(
+        self, options: WeaveOptions, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
+        """Return what fits and what does not: posts long enough, runs in time, how many plants stand between
+        two posts.
+        """
         found = [*fits.of_ground(site.bed, options.length, options.depth), *fits.of_setting(options.setting)]
         if geometry.top < options.top_run:
             values = {"top": (options.top_run, "length"), "post": (geometry.top, "length")}
-            found.append(Remark("run-above-post", "wrong", values, source="handbook-parts-3.10", levers=("top_run", "depth", "post")))
+            found.append(
+                Remark(
+                    "run-above-post",
+                    "wrong",
+                    values,
+                    source="handbook-parts-3.10",
+                    levers=("top_run", "depth", "post"),
+                )
+            )
         if options.ends == "guy":
             found += fits.of_guys(site.bed, options.length, _ends_of(options, site).reach())
         if options.ends == "plain":
@@ -271,7 +386,15 @@ class Weave(Family[WeaveOptions]):
             crop = tables.crops()[planting.crop]
             between = math.floor(float(gap) / planting.spacing + 0.01)
             if crop.training == "WEAVE" and between > 2:
-                found.append(Remark("many-between", "watch", {"count": (between, "count")}, source="crops-4", levers=("post_spacing",)))
+                found.append(
+                    Remark(
+                        "many-between",
+                        "watch",
+                        {"count": (between, "count")},
+                        source="crops-4",
+                        levers=("post_spacing",),
+                    )
+                )
             found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
             if crop.height_m > options.top_run + 0.35:
                 values = {
@@ -279,7 +402,16 @@ class Weave(Family[WeaveOptions]):
                     "top": (options.top_run, "length"),
                     "over": (crop.height_m - options.top_run, "length"),
                 }
-                found.append(Remark("tops-flop", "watch", values, {"crop": crop.name}, "handbook-parts-3.10", ("top_run", "extension")))
+                found.append(
+                    Remark(
+                        "tops-flop",
+                        "watch",
+                        values,
+                        {"crop": crop.name},
+                        "handbook-parts-3.10",
+                        ("top_run", "extension"),
+                    )
+                )
         found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
         return tuple(found)
 
@@ -314,9 +446,15 @@ def _ends_of(options: WeaveOptions, site: Site) -> EndAssembly:
     above = options.top_run + 0.1
     return EndAssembly(
         "plain" if options.ends == "double" else options.ends,
-        bending.after(tables.posts()[options.post], options.post_age), embedment.ground_of(site.bed, options.setting), options.depth, tables.constant("brace_height") * above,
-        tables.wires()[options.guy_wire], tables.anchors()[options.anchor], tables.posts()[options.strut], _END_LEVERS,
-    )  # fmt: skip
+        bending.after(tables.posts()[options.post], options.post_age),
+        embedment.ground_of(site.bed, options.setting),
+        options.depth,
+        tables.constant("brace_height") * above,
+        tables.wires()[options.guy_wire],
+        tables.anchors()[options.anchor],
+        tables.posts()[options.strut],
+        _END_LEVERS,
+    )
 
 
 def _runs(options: WeaveOptions, xs: Array, post: rows.Post) -> list[Member]:
@@ -327,9 +465,26 @@ def _runs(options: WeaveOptions, xs: Array, post: rows.Post) -> list[Member]:
     for n, z in enumerate(_heights(options)):
         if options.style == "ladder":
             cane = tables.posts()[options.cane]
-            found.append(Member(f"rung-{n + 1}", "rail", "posts", cane.key, ((0.0, _SIDE, z), (end, _SIDE, z)), end, cane.soil_width))
+            found.append(
+                Member(
+                    f"rung-{n + 1}",
+                    "rail",
+                    "posts",
+                    cane.key,
+                    ((0.0, _SIDE, z), (end, _SIDE, z)),
+                    end,
+                    cane.soil_width,
+                )
+            )
             found += [
-                Member(f"tie-{n + 1}-{i + 1}", "tie", "ties", options.rung_tie, ((float(x), _SIDE, z),), shape="point")
+                Member(
+                    f"tie-{n + 1}-{i + 1}",
+                    "tie",
+                    "ties",
+                    options.rung_tie,
+                    ((float(x), _SIDE, z),),
+                    shape="point",
+                )
                 for i, x in enumerate(xs)
             ]
             continue
@@ -337,7 +492,11 @@ def _runs(options: WeaveOptions, xs: Array, post: rows.Post) -> list[Member]:
         back: list[Point] = [(x, -y, z) for x, y, _ in reversed(there)]
         bought = 2 * 1.02 * end + 2 * len(xs) * girth + 0.6
         row = tables.twines()[options.twine]
-        found.append(Member(f"run-{n + 1}", "run", "twines", row.key, (*there, *back, there[0]), bought, max(row.d, 0.002)))
+        found.append(
+            Member(
+                f"run-{n + 1}", "run", "twines", row.key, (*there, *back, there[0]), bought, max(row.d, 0.002)
+            )
+        )
     return found
 
 

@@ -1,1 +1,3 @@
-"""What a kind of support is to the rest of the house: its protocol, its options that describe themselves, its wishes."""
+"""What a kind of support is to the rest of the house: its protocol, its options that describe themselves, its
+wishes.
+"""

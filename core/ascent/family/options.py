@@ -23,9 +23,17 @@ def _extra(group: str, kind: str, when: When | None, asked: bool, **more: Any) -
 
 
 def measure(
-    group: str, kind: Kind, default: float, low: float, high: float, step: float, *, tries: Sequence[float] | Literal["bays"] = (),
-    when: When | None = None, asked: bool = False,
-) -> Any:  # fmt: skip
+    group: str,
+    kind: Kind,
+    default: float,
+    low: float,
+    high: float,
+    step: float,
+    *,
+    tries: Sequence[float] | Literal["bays"] = (),
+    when: When | None = None,
+    asked: bool = False,
+) -> Any:
     """Return an option that is a quantity with bounds and the step of its control, SI.
 
     Args:
@@ -40,7 +48,9 @@ def measure(
     return Field(default, ge=low, le=high, json_schema_extra=_extra(group, kind, when, asked, **more))
 
 
-def item(group: str, table: str, default: str, role: str = "", *, when: When | None = None, asked: bool = False) -> Any:
+def item(
+    group: str, table: str, default: str, role: str = "", *, when: When | None = None, asked: bool = False
+) -> Any:
     """Return an option chosen from a table; `role` narrows the rows, `when` the option it depends on."""
     return Field(default, json_schema_extra=_extra(group, "item", when, asked, table=table, role=role))
 

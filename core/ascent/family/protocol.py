@@ -63,7 +63,9 @@ class Loaded(Protocol):
         ...
 
     def balance(self) -> tuple[Array, Array]:
-        """Return what is put on the whole structure across its row, and what its feet are asked for of it, over cases."""
+        """Return what is put on the whole structure across its row, and what its feet are asked for of it,
+        over cases.
+        """
         ...
 
 
@@ -86,11 +88,15 @@ class Family(Protocol[OptionsT]):
         """Return the members, plants and measures."""
         ...
 
-    def loaded(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases) -> Loaded:
+    def loaded(
+        self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases
+    ) -> Loaded:
         """Return the structure under the loads of the cases."""
         ...
 
-    def remarks(self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+    def remarks(
+        self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site
+    ) -> tuple[Remark, ...]:
         """Return what fits and what does not, apart from strength."""
         ...
 

@@ -24,7 +24,9 @@ class Ask:
 
 @dataclass(frozen=True)
 class Way:
-    """One way towards a wish: the sentences that tell it, whether it gets there, the options to change, what comes of it."""
+    """One way towards a wish: the sentences that tell it, whether it gets there, the options to change, what
+    comes of it.
+    """
 
     says: tuple[str, ...]
     reaches: bool
@@ -36,7 +38,8 @@ class Way:
 class Wish:
     """What a gardener may ask of a structure the other way round: the result given, the options sought.
 
-    ways: from the numbers wanted, a family's options, the structure and its site to the ways there, the best first.
+    ways: from the numbers wanted, a family's options, the structure and its site to the ways there, the best
+    first.
     """
 
     key: str

@@ -11,14 +11,28 @@ from pydantic import ValidationError
 from ..errors import InvalidPlan, Problem
 from ..families import FAMILIES
 from ..plan.documents import first_of, parsed, path_of, short
-from ..plan.model import FORMAT_VERSION, MOST_BEDS, MOST_FEATURES, MOST_STANDING, Bed, Build, Feature, Garden, Plan, Structure, Typed
+from ..plan.model import (
+    FORMAT_VERSION,
+    MOST_BEDS,
+    MOST_FEATURES,
+    MOST_STANDING,
+    Bed,
+    Build,
+    Feature,
+    Garden,
+    Plan,
+    Structure,
+    Typed,
+)
 from ..plan.upgrades import upgraded
 
 _ALLOWED = {
     "extra_forbidden": "no field of that name belongs here",
     "missing": "the field must be given",
     "finite_number": "a finite number is allowed",
-    "string_pattern_mismatch": "small letters, figures and hyphens, a letter or figure first, 64 at most, are allowed",
+    "string_pattern_mismatch": (
+        "small letters, figures and hyphens, a letter or figure first, 64 at most, are allowed"
+    ),
     "json_invalid": "a JSON document is allowed",
 }
 
@@ -29,9 +43,15 @@ def problems_of(error: ValidationError, prefix: tuple[str | int, ...] = ()) -> l
 
 
 def described(errors: Sequence[Mapping[str, Any]]) -> list[Problem]:
-    """Return the validation library's errors as problems, the first of them where there are many; one that only follows is left out."""
+    """Return the validation library's errors as problems, the first of them where there are many; one that
+    only follows is left out.
+    """
     followed = {tuple(each["loc"][:cut]) for each in errors for cut in range(len(each["loc"]))}
-    return first_of(_described(each) for each in errors if not (each["type"] == "too_short" and tuple(each["loc"]) in followed))
+    return first_of(
+        _described(each)
+        for each in errors
+        if not (each["type"] == "too_short" and tuple(each["loc"]) in followed)
+    )
 
 
 def _described(error: Mapping[str, Any]) -> Problem:
@@ -55,7 +75,9 @@ def check_structure(structure: Structure, prefix: tuple[str | int, ...] = ()) ->
 def _check_build(build: Build, prefix: tuple[str | int, ...]) -> list[Problem]:
     family = FAMILIES.get(build.family)
     if family is None:
-        return [Problem(path_of((*prefix, "family")), build.family, f"one of {', '.join(FAMILIES)} is allowed")]
+        return [
+            Problem(path_of((*prefix, "family")), build.family, f"one of {', '.join(FAMILIES)} is allowed")
+        ]
     try:
         family.options.model_validate(build.options)
     except ValidationError as error:
@@ -66,7 +88,8 @@ def _check_build(build: Build, prefix: tuple[str | int, ...]) -> list[Problem]:
 def read_plan(text: str | bytes) -> Plan:
     """Return the plan a document holds.
 
-    How large it is is looked at before what it says, and it is read thing by thing, so that refusing it costs no more than reading it.
+    How large it is is looked at before what it says, and it is read thing by thing, so that refusing it costs
+    no more than reading it.
 
     Args:
         text: The document, or its bytes in UTF-8.
@@ -91,11 +114,17 @@ def read_plan(text: str | bytes) -> Plan:
 
 
 def _wrong(document: Any) -> Iterator[Problem]:
-    """Yield what is wrong with a plan, one thing after another; nothing further is looked at than is asked for."""
+    """Yield what is wrong with a plan, one thing after another; nothing further is looked at than is asked
+    for.
+    """
     garden = document.get("garden") if isinstance(document, dict) else None
     found = garden if isinstance(garden, dict) else {}
     most = {"beds": MOST_BEDS, "features": MOST_FEATURES}
-    few = {name: found[name] for name in most if isinstance(found.get(name), list) and len(found[name]) <= most[name]}
+    few = {
+        name: found[name]
+        for name in most
+        if isinstance(found.get(name), list) and len(found[name]) <= most[name]
+    }
     frame = {**document, "garden": {**found, **dict.fromkeys(few, ())}} if few else document
     yield from _wrong_thing(Plan, frame, ())
     for i, bed in enumerate(few.get("beds", ())):
@@ -130,7 +159,9 @@ def _repeated(plan: Plan) -> Iterator[Problem]:
     """Yield the keys that stand for two things."""
     keys = [(bed.key, f"garden.beds[{i}].key") for i, bed in enumerate(plan.garden.beds)]
     keys += [
-        (s.key, f"garden.beds[{i}].structures[{j}].key") for i, bed in enumerate(plan.garden.beds) for j, s in enumerate(bed.structures)
+        (s.key, f"garden.beds[{i}].structures[{j}].key")
+        for i, bed in enumerate(plan.garden.beds)
+        for j, s in enumerate(bed.structures)
     ]
     keys += [(feature.key, f"garden.features[{i}].key") for i, feature in enumerate(plan.garden.features)]
     seen: dict[str, str] = {}
@@ -155,6 +186,11 @@ def plan_schema() -> dict[str, Any]:
     for key, family in FAMILIES.items():
         name = family.options.__name__
         schema["$defs"][name] = family.options.model_json_schema()
-        rules.append({"if": {"properties": {"family": {"const": key}}}, "then": {"properties": {"options": {"$ref": f"#/$defs/{name}"}}}})
+        rules.append(
+            {
+                "if": {"properties": {"family": {"const": key}}},
+                "then": {"properties": {"options": {"$ref": f"#/$defs/{name}"}}},
+            }
+        )
     structure["allOf"] = rules
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Ascent plan", **schema}

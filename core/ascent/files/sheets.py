@@ -1,4 +1,6 @@
-"""Beds, plantings and prices as CSV, out and in, with the quirks of spreadsheets: semicolons, decimal commas, units in cells."""
+"""Beds, plantings and prices as CSV, out and in, with the quirks of spreadsheets: semicolons, decimal commas,
+units in cells.
+"""
 
 from __future__ import annotations
 
@@ -26,7 +28,9 @@ _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
 @dataclass(frozen=True)
 class Column:
-    """A column: its heading, the model's field, and what kind of quantity its cells are (‘text’ for words)."""
+    """A column: its heading, the model's field, and what kind of quantity its cells are (‘text’ for
+    words).
+    """
 
     head: str
     field: str
@@ -36,21 +40,39 @@ class Column:
 
 COLUMNS: dict[str, tuple[Column, ...]] = {
     "beds": (
-        Column("key", "key"), Column("name", "name", needed=True), Column("kind", "kind"), Column("length", "length", "length", True),
-        Column("width", "width", "length", True), Column("bearing", "bearing", "bearing"), Column("east", "x", "length"),
-        Column("north", "y", "length"), Column("soil", "soil"), Column("top", "top"), Column("fill", "fill"), Column("filled to", "fill_depth", "length"),
-        Column("board", "board", "length"), Column("exposure", "exposure"),
+        Column("key", "key"),
+        Column("name", "name", needed=True),
+        Column("kind", "kind"),
+        Column("length", "length", "length", True),
+        Column("width", "width", "length", True),
+        Column("bearing", "bearing", "bearing"),
+        Column("east", "x", "length"),
+        Column("north", "y", "length"),
+        Column("soil", "soil"),
+        Column("top", "top"),
+        Column("fill", "fill"),
+        Column("filled to", "fill_depth", "length"),
+        Column("board", "board", "length"),
+        Column("exposure", "exposure"),
     ),
     "plantings": (
-        Column("structure", "structure", needed=True), Column("crop", "crop", needed=True), Column("plants", "count", "count", True),
-        Column("spacing", "spacing", "length", True), Column("side", "side"), Column("training", "training"),
-        Column("planted", "planted", needed=True), Column("key", "key"),
+        Column("structure", "structure", needed=True),
+        Column("crop", "crop", needed=True),
+        Column("plants", "count", "count", True),
+        Column("spacing", "spacing", "length", True),
+        Column("side", "side"),
+        Column("training", "training"),
+        Column("planted", "planted", needed=True),
+        Column("key", "key"),
     ),
     "materials": (
-        Column("item", "item", needed=True), Column("name", "name"), Column("table", "table"), Column("price", "price", "ratio"),
+        Column("item", "item", needed=True),
+        Column("name", "name"),
+        Column("table", "table"),
+        Column("price", "price", "ratio"),
         Column("own", "own"),
     ),
-}  # fmt: skip
+}
 
 
 def write_table(garden: Garden, what: What, system: System) -> str:
@@ -102,10 +124,17 @@ def _materials(garden: Garden) -> Iterable[dict[str, Any]]:
             price = garden.prices.get(key, getattr(row, "price", None))
             yield {"item": key, "name": row.name, "table": name, "price": price, "own": "yes" if own else ""}
             sized = [own_key for own_key in garden.prices if own_key.startswith(f"{key}@")]
-            yield from ({"item": k, "name": row.name, "table": name, "price": garden.prices[k], "own": "yes"} for k in sized)
+            yield from (
+                {"item": k, "name": row.name, "table": name, "price": garden.prices[k], "own": "yes"}
+                for k in sized
+            )
 
 
-_ROWS: dict[str, Callable[[Garden], Iterable[dict[str, Any]]]] = {"beds": _beds, "plantings": _plantings, "materials": _materials}
+_ROWS: dict[str, Callable[[Garden], Iterable[dict[str, Any]]]] = {
+    "beds": _beds,
+    "plantings": _plantings,
+    "materials": _materials,
+}
 
 
 def read_table(garden: Garden, what: What, text: str, system: System, take_away: bool = False) -> Garden:
@@ -133,9 +162,13 @@ def _read(what: What, text: str, system: System) -> list[tuple[int, dict[str, An
     try:
         lines = list(csv.reader(io.StringIO(text), delimiter=delimiter))
     except csv.Error as error:
-        raise InvalidPlan([Problem(what, "a table that cannot be read", f"rows of cells are allowed ({error})")]) from error
+        raise InvalidPlan(
+            [Problem(what, "a table that cannot be read", f"rows of cells are allowed ({error})")]
+        ) from error
     if not lines or len(lines) > MOST_ROWS:
-        raise InvalidPlan([Problem(what, f"{len(lines)} rows", f"a row of headings and 1 to {MOST_ROWS} rows are allowed")])
+        raise InvalidPlan(
+            [Problem(what, f"{len(lines)} rows", f"a row of headings and 1 to {MOST_ROWS} rows are allowed")]
+        )
     columns, units = _headings(what, lines[0])
     found, problems = [], []
     for number, line in enumerate(lines[1:], start=2):
@@ -152,7 +185,9 @@ def _read(what: What, text: str, system: System) -> list[tuple[int, dict[str, An
                 problems.append(Problem(f"row {number}, {column.head}", short(cell)[1:-1], error.allowed))
                 bad.add(column.field)
         missing = [c for c in COLUMNS[what] if c.needed and c.field not in row and c.field not in bad]
-        problems += [Problem(f"row {number}, {column.head}", "nothing", "a value is needed") for column in missing]
+        problems += [
+            Problem(f"row {number}, {column.head}", "nothing", "a value is needed") for column in missing
+        ]
         found.append((number, row))
         if len(problems) > MOST_PROBLEMS:
             break
@@ -172,12 +207,26 @@ def _headings(what: What, line: list[str]) -> tuple[list[Column | None], list[st
         units.append(unit)
         if column and unit and not known_unit(unit, column.kind):
             raise InvalidPlan(
-                [Problem(f"{what}, headings", short(cell)[1:-1], f"‘{unit}’ is not a unit of {column.kind}; m, cm, mm, ft or in are")]
+                [
+                    Problem(
+                        f"{what}, headings",
+                        short(cell)[1:-1],
+                        f"‘{unit}’ is not a unit of {column.kind}; m, cm, mm, ft or in are",
+                    )
+                ]
             )
     missing = [column.head for column in COLUMNS[what] if column.needed and column not in columns]
     if missing:
         have = ", ".join(column.head for column in COLUMNS[what])
-        raise InvalidPlan([Problem(f"{what}, headings", ", ".join(line)[:60], f"{', '.join(missing)} must be there; columns are {have}")])
+        raise InvalidPlan(
+            [
+                Problem(
+                    f"{what}, headings",
+                    ", ".join(line)[:60],
+                    f"{', '.join(missing)} must be there; columns are {have}",
+                )
+            ]
+        )
     return columns, units
 
 
@@ -204,9 +253,13 @@ def _key_of_name(name: str, taken: set[str]) -> str:
 
 def _take_beds(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take_away: bool) -> Garden:
     if len(rows) > MOST_BEDS:
-        raise InvalidPlan([Problem("beds", f"{len(rows)} rows", f"{MOST_BEDS} beds in one garden are allowed")])
+        raise InvalidPlan(
+            [Problem("beds", f"{len(rows)} rows", f"{MOST_BEDS} beds in one garden are allowed")]
+        )
     beds = {bed.key: bed for bed in garden.beds}
-    elsewhere = {s.key for bed in garden.beds for s in bed.structures} | {feature.key for feature in garden.features}
+    elsewhere = {s.key for bed in garden.beds for s in bed.structures} | {
+        feature.key for feature in garden.features
+    }
     seen: set[str] = set()
     problems: list[Problem] = []
     for number, row in rows:
@@ -219,7 +272,9 @@ def _take_beds(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take_away
             problems.append(Problem(f"row {number}, key", key, "a key that nothing else has is allowed"))
             continue
         seen.add(key)
-        named = {name: _row_key(name, row[name]) for name in ("soil", "fill", "exposure", "kind") if name in row}
+        named = {
+            name: _row_key(name, row[name]) for name in ("soil", "fill", "exposure", "kind") if name in row
+        }
         old = beds[key].model_dump() if key in beds else {}
         try:
             beds[key] = Bed.model_validate({**old, **row, **named, "key": key})
@@ -242,7 +297,10 @@ def _row_key(name: str, text: str) -> str:
 
 def _of_row(error: ValidationError, number: int, what: What) -> list[Problem]:
     heads = {column.field: column.head for column in COLUMNS[what]}
-    return [Problem(f"row {number}, {heads.get(p.path, p.path)}", p.given, p.allowed, p.suggestion) for p in problems_of(error)]
+    return [
+        Problem(f"row {number}, {heads.get(p.path, p.path)}", p.given, p.allowed, p.suggestion)
+        for p in problems_of(error)
+    ]
 
 
 def _take_plantings(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take_away: bool) -> Garden:  # noqa: ARG001 - a structure always keeps a planting
@@ -254,14 +312,24 @@ def _take_plantings(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
         key = row["structure"] if row["structure"] in structures else names.get(row["structure"].lower(), "")
         if not key:
             problems.append(
-                Problem(f"row {number}, structure", row["structure"], "the key or name of a structure of this garden is allowed")
+                Problem(
+                    f"row {number}, structure",
+                    row["structure"],
+                    "the key or name of a structure of this garden is allowed",
+                )
             )
             continue
-        crop = next((k for k, c in tables.crops().items() if row["crop"].lower() in (k, c.name.lower())), row["crop"])
+        crop = next(
+            (k for k, c in tables.crops().items() if row["crop"].lower() in (k, c.name.lower())), row["crop"]
+        )
         before = planted.setdefault(key, [])
         own = row.get("key") or _planting_key(structures[key], before, crop)
         if own in {planting.key for planting in before}:
-            problems.append(Problem(f"row {number}, key", own, "a key of its own for each planting of a structure is allowed"))
+            problems.append(
+                Problem(
+                    f"row {number}, key", own, "a key of its own for each planting of a structure is allowed"
+                )
+            )
         planting = {**row, "key": own, "crop": crop, "planted": _date(row["planted"])}
         del planting["structure"]
         try:
@@ -270,28 +338,43 @@ def _take_plantings(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
             problems += _of_row(error, number, "plantings")
     for key, found in planted.items():
         if len(found) > 4:
-            problems.append(Problem(f"plantings of {key}", str(len(found)), "4 plantings on one structure are allowed"))
+            problems.append(
+                Problem(f"plantings of {key}", str(len(found)), "4 plantings on one structure are allowed")
+            )
     if problems:
         raise InvalidPlan(first_of(problems))
     beds = [
-        bed.model_copy(update={"structures": tuple(
-            s.model_copy(update={"plantings": tuple(planted[s.key])}) if s.key in planted else s for s in bed.structures
-        )})
+        bed.model_copy(
+            update={
+                "structures": tuple(
+                    s.model_copy(update={"plantings": tuple(planted[s.key])}) if s.key in planted else s
+                    for s in bed.structures
+                )
+            }
+        )
         for bed in garden.beds
-    ]  # fmt: skip
+    ]
     return garden.model_copy(update={"beds": tuple(beds)})
 
 
 def _planting_key(structure: Structure, before: Sequence[Planting], crop: str) -> str:
-    """Return the key of a planting written without one: that of the same crop which stands there already, else a free one."""
+    """Return the key of a planting written without one: that of the same crop which stands there already,
+    else a free one.
+    """
     taken = {planting.key for planting in before}
-    same = (planting.key for planting in structure.plantings if planting.crop == crop and planting.key not in taken)
+    same = (
+        planting.key
+        for planting in structure.plantings
+        if planting.crop == crop and planting.key not in taken
+    )
     known = taken | {planting.key for planting in structure.plantings}
     return next(same, None) or next(key for key in (f"p{n}" for n in count(1)) if key not in known)
 
 
 def _date(text: str) -> str:
-    """Return a month-day of ‘05-04’, ‘2026-05-04’ or ‘4.5.’; anything else as it was written, to be refused with its reason."""
+    """Return a month-day of ‘05-04’, ‘2026-05-04’ or ‘4.5.’; anything else as it was written, to be refused
+    with its reason.
+    """
     if found := re.fullmatch(r"(?:\d{4}-)?(\d\d)-(\d\d)", text):
         return f"{found[1]}-{found[2]}"
     if found := re.fullmatch(r"(\d{1,2})\.\s?(\d{1,2})\.?(?:\s?\d{4})?", text):
@@ -314,7 +397,13 @@ def _take_materials(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
             continue
         item, price = row["item"], float(row["price"])
         if item.split("@")[0] not in known:
-            problems.append(Problem(f"row {number}, item", item, f"the key of a row of {', '.join(tables.ITEM_TABLES)} is allowed"))
+            problems.append(
+                Problem(
+                    f"row {number}, item",
+                    item,
+                    f"the key of a row of {', '.join(tables.ITEM_TABLES)} is allowed",
+                )
+            )
         elif not 0.0 <= price <= 1e6:
             problems.append(Problem(f"row {number}, price", f"{price:g}", "0 to 1000000 is allowed"))
         elif str(row.get("own", "")).lower() in ("yes", "true", "1", "x") or _differs(price, usual.get(item)):
@@ -330,5 +419,7 @@ def _differs(price: float, usual: float | None) -> bool:
 
 
 _TAKE: dict[str, Callable[[Garden, list[tuple[int, dict[str, Any]]], bool], Garden]] = {
-    "beds": _take_beds, "plantings": _take_plantings, "materials": _take_materials,
-}  # fmt: skip
+    "beds": _take_beds,
+    "plantings": _take_plantings,
+    "materials": _take_materials,
+}

@@ -1,4 +1,6 @@
-"""The plan and the views as SVG files: black lines on white, in real proportion, readable in any drawing program."""
+"""The plan and the views as SVG files: black lines on white, in real proportion, readable in any drawing
+program.
+"""
 
 from __future__ import annotations
 
@@ -40,23 +42,48 @@ class _Paper:
         return (point[0] - self.low[0]) * _PER_METRE, (self.high[1] - point[1]) * _PER_METRE
 
     def line(
-        self, points: Sequence[Flat], colour: str = "#14212b", width: float = 0.02, fill: str = "none", dash: str = "", closed: bool = False
+        self,
+        points: Sequence[Flat],
+        colour: str = "#14212b",
+        width: float = 0.02,
+        fill: str = "none",
+        dash: str = "",
+        closed: bool = False,
     ) -> None:
         """Draw a line through points; its width in metres, at least a hair."""
         d = "".join(f"{'L' if i else 'M'}{x:.1f} {y:.1f}" for i, (x, y) in enumerate(map(self.at, points)))
-        given = {"d": d + ("Z" if closed else ""), "fill": fill, "stroke": colour, "stroke-width": f"{max(width * _PER_METRE, 1.0):.1f}"}
+        given = {
+            "d": d + ("Z" if closed else ""),
+            "fill": fill,
+            "stroke": colour,
+            "stroke-width": f"{max(width * _PER_METRE, 1.0):.1f}",
+        }
         ET.SubElement(self.root, "path", {**given, **({"stroke-dasharray": dash} if dash else {})})
 
     def dot(self, point: Flat, radius: float, fill: str) -> None:
         """Draw a filled circle."""
         x, y = self.at(point)
-        ET.SubElement(self.root, "circle", cx=f"{x:.1f}", cy=f"{y:.1f}", r=f"{max(radius * _PER_METRE, 1.5):.1f}", fill=fill)
+        ET.SubElement(
+            self.root,
+            "circle",
+            cx=f"{x:.1f}",
+            cy=f"{y:.1f}",
+            r=f"{max(radius * _PER_METRE, 1.5):.1f}",
+            fill=fill,
+        )
 
     def text(self, point: Flat, words: str, anchor: str = "middle") -> None:
         """Write words at a point."""
         x, y = self.at(point)
-        given = {"x": f"{x:.1f}", "y": f"{y:.1f}", "text-anchor": anchor, "font-size": f"{self.letter * _PER_METRE:.1f}"}
-        ET.SubElement(self.root, "text", {**given, "font-family": "Barlow, Arial, sans-serif", "fill": "#14212b"}).text = words
+        given = {
+            "x": f"{x:.1f}",
+            "y": f"{y:.1f}",
+            "text-anchor": anchor,
+            "font-size": f"{self.letter * _PER_METRE:.1f}",
+        }
+        ET.SubElement(
+            self.root, "text", {**given, "font-family": "Barlow, Arial, sans-serif", "fill": "#14212b"}
+        ).text = words
 
     def written(self) -> str:
         """Return the document."""
@@ -75,7 +102,9 @@ def plan_svg(plot: PlotDrawing, title: str, system: System) -> str:
             paper.line(feature.points, colour, feature.width, dash=_DASH.get(feature.kind, ""))
         paper.text(_along(feature.points), feature.name)
     for bed in plot.beds:
-        paper.line(bed.outline, "#7a5a2f" if bed.board else "#8a7256", max(bed.board, 0.01), "#f1ebe2", closed=True)
+        paper.line(
+            bed.outline, "#7a5a2f" if bed.board else "#8a7256", max(bed.board, 0.01), "#f1ebe2", closed=True
+        )
         lowest = min(y for _, y in bed.outline)
         paper.text((bed.middle[0], lowest - paper.letter * 1.1), bed.name)
     for structure in plot.structures:
@@ -116,8 +145,10 @@ def views_svg(views: Sequence[View], title: str, system: System) -> str:
     side, end, plan = named["elevation"], named["end"], named["plan"]
     gap = 1.2
     shift: dict[str, Flat] = {
-        "elevation": (0.0, 0.0), "end": (side.high[0] + gap - end.low[0], 0.0), "plan": (0.0, side.low[1] - gap - plan.high[1]),
-    }  # fmt: skip
+        "elevation": (0.0, 0.0),
+        "end": (side.high[0] + gap - end.low[0], 0.0),
+        "plan": (0.0, side.low[1] - gap - plan.high[1]),
+    }
     low = (min(side.low[0], plan.low[0]) - 0.6, shift["plan"][1] + plan.low[1])
     high = (shift["end"][0] + end.high[0], max(side.high[1], end.high[1]) + 0.6)
     paper = _Paper(low, high, title)
@@ -180,4 +211,8 @@ def _measure(paper: _Paper, start: Flat, end: Flat, words: str, offset: float) -
     a, b = (start[0] + off[0], start[1] + off[1]), (end[0] + off[0], end[1] + off[1])
     paper.line((start, a, b, end), width=0.006)
     middle = ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
-    paper.text((middle[0] + 0.05, middle[1]) if upright else (middle[0], middle[1] + 0.05), words, "start" if upright else "middle")
+    paper.text(
+        (middle[0] + 0.05, middle[1]) if upright else (middle[0], middle[1] + 0.05),
+        words,
+        "start" if upright else "middle",
+    )

@@ -1,4 +1,6 @@
-"""What is in the way of what on the plan: narrow paths, posts over buried lines, guys to trip on, ground taken twice."""
+"""What is in the way of what on the plan: narrow paths, posts over buried lines, guys to trip on, ground
+taken twice.
+"""
 
 from __future__ import annotations
 
@@ -31,7 +33,9 @@ _GRAIN = 1e-4  # to which overlays are rounded, so that touching edges cannot cr
 
 @dataclass(frozen=True)
 class Clash:
-    """One thing in the way of another: a text key with its numbers and names, the things it is about, and where."""
+    """One thing in the way of another: a text key with its numbers and names, the things it is about, and
+    where.
+    """
 
     key: str
     level: Literal["watch", "wrong"]
@@ -73,7 +77,9 @@ class _Ground:
 
     def near(self, shape: Any, distance: float) -> list[Laid]:
         """Return the structures that reach within a distance of a shape."""
-        return [self.laid[i] for i in sorted(self._reaches.query(shape, predicate="dwithin", distance=distance))]
+        return [
+            self.laid[i] for i in sorted(self._reaches.query(shape, predicate="dwithin", distance=distance))
+        ]
 
 
 def shape_of(feature: Feature) -> Any:
@@ -94,10 +100,16 @@ def clashes(garden: Garden, laid: Sequence[Laid], ways: Sequence[Clash] | None =
     Args:
         garden: The garden.
         laid: Its structures where they stand.
-        ways: What is known of where nobody gets to, which asks for the whole ground; it is looked at anew where this is not given.
+        ways: What is known of where nobody gets to, which asks for the whole ground; it is looked at anew
+        where this is not given.
     """
     ground = _Ground(garden, laid)
-    found = [clash for key, rule in RULES.items() if ways is None or key != _WAYS for clash in _said(key, rule, ground)]
+    found = [
+        clash
+        for key, rule in RULES.items()
+        if ways is None or key != _WAYS
+        for clash in _said(key, rule, ground)
+    ]
     return sorted((*found, *(ways or ())), key=lambda clash: clash.level != "wrong")
 
 
@@ -112,7 +124,9 @@ def _said(key: str, rule: Callable[[_Ground], Iterable[Clash]], ground: _Ground)
         return list(rule(ground))
     except Exception:
         _log.exception("the rule %s failed", key)
-        return [Clash("not-looked-at", "watch", (), _middle_of(ground), words={"rule": template(f"rule.{key}")})]
+        return [
+            Clash("not-looked-at", "watch", (), _middle_of(ground), words={"rule": template(f"rule.{key}")})
+        ]
 
 
 def _middle_of(ground: _Ground) -> Flat:
@@ -123,14 +137,23 @@ def _middle_of(ground: _Ground) -> Flat:
 def warned(found: Iterable[Clash], system: System) -> tuple[Warned, ...]:
     """Return clashes in words and the reader's units."""
     return tuple(
-        Warned(key=c.key, level=c.level, things=c.things, at=c.at, text=say(f"clash.{c.key}", system, c.values, c.words)) for c in found
+        Warned(
+            key=c.key,
+            level=c.level,
+            things=c.things,
+            at=c.at,
+            text=say(f"clash.{c.key}", system, c.values, c.words),
+        )
+        for c in found
     )
 
 
 def gaps(garden: Garden, laid: Sequence[Laid], key: str, system: System) -> tuple[Gap, ...]:
     """Return the distances from one thing to its nearest neighbours, shortest first."""
     ground = _Ground(garden, laid)
-    shapes = {bed.key: shape for bed, shape in ground.beds} | {feature.key: shape for feature, shape in ground.features}
+    shapes = {bed.key: shape for bed, shape in ground.beds} | {
+        feature.key: shape for feature, shape in ground.features
+    }
     shapes |= {each.structure.key: each.ground for each in laid}
     if key not in shapes:
         return ()
@@ -175,8 +198,14 @@ def _narrow_gaps(ground: _Ground) -> Iterator[Clash]:
         if distance < _TOUCH or facing < _FACING:
             continue
         start, end = (_flat(p) for p in ops.nearest_points(shape_a, shape_b))
-        yield Clash("narrow-gap", "watch", (a.key, b.key), _middle(start, end), {"gap": (distance, "length"), "least": (least, "length")},
-                    {"a": a.name, "b": b.name})  # fmt: skip
+        yield Clash(
+            "narrow-gap",
+            "watch",
+            (a.key, b.key),
+            _middle(start, end),
+            {"gap": (distance, "length"), "least": (least, "length")},
+            {"a": a.name, "b": b.name},
+        )
 
 
 def _narrow_paths(ground: _Ground) -> Iterator[Clash]:
@@ -189,7 +218,14 @@ def _narrow_paths(ground: _Ground) -> Iterator[Clash]:
     for path, shape in ground.paths:
         if path.width < least - 0.005:
             values = {"width": (path.width, "length"), "least": (least, "length")}
-            yield Clash("narrow-path", "watch", (path.key,), _flat(shape.representative_point()), values, {"path": path.name})
+            yield Clash(
+                "narrow-path",
+                "watch",
+                (path.key,),
+                _flat(shape.representative_point()),
+                values,
+                {"path": path.name},
+            )
             continue
         for i in sorted(tree.query(shape, predicate="intersects")):
             key, name, other = solid[i]
@@ -197,7 +233,14 @@ def _narrow_paths(ground: _Ground) -> Iterator[Clash]:
             if free < least - 0.005:
                 spot = _flat(shape.intersection(other).representative_point())
                 values = {"free": (free, "length"), "least": (least, "length")}
-                yield Clash("squeezed-path", "watch", (path.key, key), spot, values, {"path": path.name, "other": name})
+                yield Clash(
+                    "squeezed-path",
+                    "watch",
+                    (path.key, key),
+                    spot,
+                    values,
+                    {"path": path.name, "other": name},
+                )
 
 
 @lru_cache(maxsize=2048)
@@ -241,18 +284,34 @@ def _over_buried(ground: _Ground) -> Iterator[Clash]:
             ]
             if near:
                 least, role, spot = min(near)
-                values = {"away": (least, "length"), "keep": (keep, "length"), "count": (float(len(near)), "count")}
-                words = {"what": {"post": "a post", "anchor": "an anchor", "strut": "a strut"}[role], "structure": each.structure.name,
-                         "line": feature.name}  # fmt: skip
+                values = {
+                    "away": (least, "length"),
+                    "keep": (keep, "length"),
+                    "count": (float(len(near)), "count"),
+                }
+                words = {
+                    "what": {"post": "a post", "anchor": "an anchor", "strut": "a strut"}[role],
+                    "structure": each.structure.name,
+                    "line": feature.name,
+                }
                 level: Literal["watch", "wrong"] = "watch" if feature.kind == "drip-line" else "wrong"
-                yield Clash(f"near-{feature.kind}", level, (each.structure.key, feature.key), spot, values, words)
+                yield Clash(
+                    f"near-{feature.kind}", level, (each.structure.key, feature.key), spot, values, words
+                )
 
 
 def _over_paths(ground: _Ground) -> Iterator[Clash]:
     """Guys to trip on and feet in the way, source handbook-parts-4.7."""
     for path, shape in ground.paths:
         for each in ground.near(shape, 0.0):
-            found = next((clash for member, ends in each.lines if (clash := _crossing(each, member.role, ends, path, shape))), None)
+            found = next(
+                (
+                    clash
+                    for member, ends in each.lines
+                    if (clash := _crossing(each, member.role, ends, path, shape))
+                ),
+                None,
+            )
             if found:
                 yield found
 
@@ -269,7 +328,9 @@ def _crossing(each: Laid, role: str, ends: Sequence[Flat], path: Feature, shape:
     words = {"what": what, "structure": each.structure.name, "path": path.name}
     values = {"clear": (tables.constant("guy_headroom"), "length")}
     key = "guy-over-path" if leaning else "foot-in-path"
-    return Clash(key, "wrong", (each.structure.key, path.key), _flat(crossed.representative_point()), values, words)
+    return Clash(
+        key, "wrong", (each.structure.key, path.key), _flat(crossed.representative_point()), values, words
+    )
 
 
 def _taken_twice(ground: _Ground) -> Iterator[Clash]:
@@ -282,23 +343,37 @@ def _taken_twice(ground: _Ground) -> Iterator[Clash]:
         a, b = ground.laid[i].structure, ground.laid[j].structure
         x0, y0, x1, y1 = shared.bounds
         over = math.hypot(x1 - x0, y1 - y0)
-        yield Clash("taken-twice", "wrong", (a.key, b.key), _flat(shared.representative_point()), {"over": (over, "length")},
-                    {"a": a.name, "b": b.name})  # fmt: skip
+        yield Clash(
+            "taken-twice",
+            "wrong",
+            (a.key, b.key),
+            _flat(shared.representative_point()),
+            {"over": (over, "length")},
+            {"a": a.name, "b": b.name},
+        )
 
 
 def _past_bed(ground: _Ground) -> Iterator[Clash]:
     """Rows that end beyond their bed's boards."""
     beds = [shape for _, shape in ground.beds]
     tree = shapely.STRtree(beds)
-    inside = shapely.covers([bed_shape(lie_of(each.bed)) for each in ground.laid], [each.line for each in ground.laid]).tolist()
+    inside = shapely.covers(
+        [bed_shape(lie_of(each.bed)) for each in ground.laid], [each.line for each in ground.laid]
+    ).tolist()
     for each, within in zip(ground.laid, inside, strict=True):
         row = each.line
         if within:
             continue
         past = row.difference(shapely.union_all([beds[i] for i in tree.query(row, predicate="intersects")]))
         if past.length > 0.05:
-            yield Clash("past-bed", "watch", (each.structure.key, each.bed.key), _flat(past.representative_point()),
-                        {"past": (past.length, "length")}, {"structure": each.structure.name, "bed": each.bed.name})  # fmt: skip
+            yield Clash(
+                "past-bed",
+                "watch",
+                (each.structure.key, each.bed.key),
+                _flat(past.representative_point()),
+                {"past": (past.length, "length")},
+                {"structure": each.structure.name, "bed": each.bed.name},
+            )
 
 
 def _closed_off(ground: _Ground) -> Iterator[Clash]:
@@ -306,7 +381,9 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
     if not ground.beds:
         return
     parts = _parted(ground)
-    beyonds = _unreached([part for _, _, part in parts], _walks(ground, [each.kept_off for each in ground.laid]))
+    beyonds = _unreached(
+        [part for _, _, part in parts], _walks(ground, [each.kept_off for each in ground.laid])
+    )
     short = [
         (bed, shape, part, beyond)
         for (bed, shape, part), beyond in zip(parts, beyonds, strict=True)
@@ -314,7 +391,9 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
     ]
     if not short:
         return
-    befores = _unreached([shape for _, shape, _, _ in short], _walks(ground, []))  # as it would be without the rows
+    befores = _unreached(
+        [shape for _, shape, _, _ in short], _walks(ground, [])
+    )  # as it would be without the rows
     found: dict[tuple[str, tuple[tuple[str, str, str], ...]], list[Any]] = {}
     for (bed, _, part, beyond), without in zip(short, befores, strict=True):
         before = without.intersection(part)
@@ -327,7 +406,10 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
             key = "no-way-to"
         found.setdefault((key, about), []).append(beyond)
     for (key, about), pieces in found.items():
-        area, largest = sum(float(piece.area) for piece in pieces), max(pieces, key=lambda piece: float(piece.area))
+        area, largest = (
+            sum(float(piece.area) for piece in pieces),
+            max(pieces, key=lambda piece: float(piece.area)),
+        )
         values = {"area": (area, "area"), "reach": (tables.constant("arm_reach"), "length")}
         things, words = tuple(thing for _, thing, _ in about), {role: name for role, _, name in about}
         yield Clash(key, "watch", things, _flat(largest.representative_point()), values, words)
@@ -335,7 +417,9 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
 
 def _nearest_row(ground: _Ground, bed: str, shape: Any) -> Laid:
     """Return the structure whose row is nearest to a shape; of equals one that stands on that bed."""
-    return min(ground.laid, key=lambda each: (round(float(each.line.distance(shape)), 2), each.bed.key != bed))
+    return min(
+        ground.laid, key=lambda each: (round(float(each.line.distance(shape)), 2), each.bed.key != bed)
+    )
 
 
 def _parted(ground: _Ground) -> list[tuple[Bed, Any, Any]]:
@@ -346,25 +430,41 @@ def _parted(ground: _Ground) -> list[tuple[Bed, Any, Any]]:
     for bed, cut in shapely.STRtree(cuts).query(shapes, "intersects").T.tolist():
         by_bed.setdefault(bed, []).append(known[cut])
     whole = shapely.to_wkb(shapes)
-    return [(bed, shape, part) for i, (bed, shape) in enumerate(ground.beds) for part in _parts(whole[i], tuple(by_bed.get(i, ())))]
+    return [
+        (bed, shape, part)
+        for i, (bed, shape) in enumerate(ground.beds)
+        for part in _parts(whole[i], tuple(by_bed.get(i, ())))
+    ]
 
 
 @lru_cache(maxsize=2048)
 def _parts(bed: bytes, cuts: tuple[bytes, ...]) -> tuple[Any, ...]:
     """Return the parts into which rows cut a bed; most beds are those of the last time."""
     shape = shapely.from_wkb(bed)
-    return tuple(shapely.get_parts(shape.difference(shapely.union_all(shapely.from_wkb(cuts))))) if cuts else (shape,)
+    return (
+        tuple(shapely.get_parts(shape.difference(shapely.union_all(shapely.from_wkb(cuts)))))
+        if cuts
+        else (shape,)
+    )
 
 
 def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
-    """Return the ground a person walks, and a hand's breadth past it: the connected part that meets most beds."""
+    """Return the ground a person walks, and a hand's breadth past it: the connected part that meets most
+    beds.
+    """
     half = tables.constant("foot_path") / 2
-    solid = shapely.union_all([*(bed_kept_off(lie_of(bed)) for bed, _ in ground.beds), *map(kept_off, ground.barriers), *rows])
+    solid = shapely.union_all(
+        [*(bed_kept_off(lie_of(bed)) for bed, _ in ground.beds), *map(kept_off, ground.barriers), *rows]
+    )
     low_x, low_y, high_x, high_y = solid.bounds
     free = shapely.box(low_x - _AROUND, low_y - _AROUND, high_x + _AROUND, high_y + _AROUND).difference(solid)
     parts = list(shapely.get_parts(free))
     beds = shapely.STRtree([shape for _, shape in ground.beds])
-    met = [len(beds.query(part, predicate="dwithin", distance=half + 0.02)) for part in parts] if len(parts) > 1 else [1]
+    met = (
+        [len(beds.query(part, predicate="dwithin", distance=half + 0.02)) for part in parts]
+        if len(parts) > 1
+        else [1]
+    )
     return parts[int(np.argmax(met))].buffer(half + 0.02, quad_segs=3)
 
 
@@ -384,6 +484,11 @@ def _beyond(part: bytes, edge: bytes) -> Any:
 
 _WAYS = "closed-off"
 RULES: dict[str, Callable[[_Ground], Iterable[Clash]]] = {
-    "narrow-gaps": _narrow_gaps, "narrow-paths": _narrow_paths, "over-buried": _over_buried, "over-paths": _over_paths,
-    "taken-twice": _taken_twice, "past-bed": _past_bed, "closed-off": _closed_off,
-}  # fmt: skip
+    "narrow-gaps": _narrow_gaps,
+    "narrow-paths": _narrow_paths,
+    "over-buried": _over_buried,
+    "over-paths": _over_paths,
+    "taken-twice": _taken_twice,
+    "past-bed": _past_bed,
+    "closed-off": _closed_off,
+}

@@ -16,13 +16,27 @@ from ..drawing.views import stuff_of
 from ..families import family_of
 from ..mechanics import Array
 from ..path.geometry import Geometry, Member
-from ..plan.model import ROUND, BareBed, Bed, BedKind, Feature, FeatureKind, Garden, Place, Site, Spot, Structure, Typed
+from ..plan.model import (
+    ROUND,
+    BareBed,
+    Bed,
+    BedKind,
+    Feature,
+    FeatureKind,
+    Garden,
+    Place,
+    Site,
+    Spot,
+    Structure,
+    Typed,
+)
 
 Flat = tuple[float, float]
 _PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends there [m]
 _THIN = 0.06  # half the ground a bare row takes [m]
 _ALWAYS = 4.0  # least side of a plan's extent [m]
-_LARGE = 600  # members, from which on a structure laid on the plan is not kept: too much memory for each step of a hand
+# members, from which on a structure laid on the plan is not kept: too much memory for each step of a hand
+_LARGE = 600
 
 
 class BedMark(Typed):
@@ -61,7 +75,9 @@ class Stroke(Typed):
 
 
 class StructureMark(Typed):
-    """A structure from above; `row` runs from its first end to its last, `stretch` is the option its length is."""
+    """A structure from above; `row` runs from its first end to its last, `stretch` is the option its length
+    is.
+    """
 
     key: str
     name: str
@@ -98,7 +114,10 @@ class Frame:
     def out(self, points: Array) -> Array:
         """Return points of the row's own ground as points of the plan, (N, 2). [m]"""
         angle = math.radians(self.bearing)
-        along, left = np.array([math.sin(angle), math.cos(angle)]), np.array([-math.cos(angle), math.sin(angle)])
+        along, left = (
+            np.array([math.sin(angle), math.cos(angle)]),
+            np.array([-math.cos(angle), math.sin(angle)]),
+        )
         flat = np.asarray(points, dtype=float).reshape(-1, 2)
         return np.asarray(np.array([self.x, self.y]) + flat[:, :1] * along + flat[:, 1:] * left)
 
@@ -141,7 +160,12 @@ class Laid:
     @cached_property
     def ground(self) -> shapely.Polygon:
         """Return the ground it takes: the row, its plants, and whatever stands beside it."""
-        points = [(p[0], p[1]) for m in self.geometry.members if m.role not in ("grip", "guy", "anchor") for p in m.points]
+        points = [
+            (p[0], p[1])
+            for m in self.geometry.members
+            if m.role not in ("grip", "guy", "anchor")
+            for p in m.points
+        ]
         points += [(plant.at[0], plant.at[1]) for plant in self.geometry.plants]
         return shapely.MultiPoint(self.frame.out(np.array(points))).convex_hull.buffer(_THIN)
 
@@ -158,12 +182,16 @@ class Laid:
     @cached_property
     def cut(self) -> shapely.Polygon:
         """Return what parts its bed: nobody picks through a row, nor past its very end."""
-        return shapely.LineString((self.spot(-_PAST_ROW, 0.0), self.spot(self.geometry.length + _PAST_ROW, 0.0))).buffer(0.005)
+        return shapely.LineString(
+            (self.spot(-_PAST_ROW, 0.0), self.spot(self.geometry.length + _PAST_ROW, 0.0))
+        ).buffer(0.005)
 
     @cached_property
     def kept_off(self) -> shapely.Polygon:
         """Return where nobody's middle passes for the row."""
-        return self.line.buffer(tables.constant("foot_path") / 2 + 0.015, cap_style="flat", join_style="mitre")
+        return self.line.buffer(
+            tables.constant("foot_path") / 2 + 0.015, cap_style="flat", join_style="mitre"
+        )
 
     @cached_property
     def mark(self) -> StructureMark:
@@ -182,7 +210,9 @@ def spots(points: Array) -> list[Flat]:
 
 
 class Lie(NamedTuple):
-    """Where a bed lies and how large it is: all that its ground is made of, so that what was made of it is found again."""
+    """Where a bed lies and how large it is: all that its ground is made of, so that what was made of it is
+    found again.
+    """
 
     kind: BedKind
     x: float
@@ -229,7 +259,9 @@ def bed_kept_off(lie: Lie) -> Any:
 
 
 def structure_frame(bed: BareBed, structure: Structure, length: float) -> Frame:
-    """Return where a structure's row lies: its middle stands off the bed's middle, its row turned from the bed's."""
+    """Return where a structure's row lies: its middle stands off the bed's middle, its row turned from the
+    bed's.
+    """
     middle = Frame(bed.x, bed.y, bed.bearing).out(np.array([[structure.along, structure.across]]))[0]
     bearing = (bed.bearing + structure.turn) % 360.0
     start = Frame(float(middle[0]), float(middle[1]), bearing).out(np.array([[-length / 2, 0.0]]))[0]
@@ -273,13 +305,29 @@ _laid_before = lru_cache(maxsize=1024)(_laid)  # what nobody has moved is not la
 def plot_of(garden: Garden, laid: Sequence[Laid] | None = None) -> PlotDrawing:
     """Return a garden in plan."""
     structures = tuple(each.mark for each in (laid_out(garden) if laid is None else laid))
-    beds = tuple(_bed(bed.key, bed.name, bed.soil if bed.kind == "in-ground" else bed.fill, lie_of(bed)) for bed in garden.beds)
+    beds = tuple(
+        _bed(bed.key, bed.name, bed.soil if bed.kind == "in-ground" else bed.fill, lie_of(bed))
+        for bed in garden.beds
+    )
     features = tuple(
-        FeatureMark(key=f.key, name=f.name, kind=f.kind, round=f.kind in ROUND, points=f.points, width=f.width, keep=keep_of(f))
+        FeatureMark(
+            key=f.key,
+            name=f.name,
+            kind=f.kind,
+            round=f.kind in ROUND,
+            points=f.points,
+            width=f.width,
+            keep=keep_of(f),
+        )
         for f in garden.features
     )
     points = [p for bed in beds for p in bed.outline]
-    points += [(x + side * f.width / 2, y + side * f.width / 2) for f in features for x, y in f.points for side in (-1, 1)]
+    points += [
+        (x + side * f.width / 2, y + side * f.width / 2)
+        for f in features
+        for x, y in f.points
+        for side in (-1, 1)
+    ]
     points += [p for s in structures for stroke in s.strokes for p in stroke.points]
     low, high = _extent(points)
     return PlotDrawing(beds=beds, features=features, structures=structures, low=low, high=high)
@@ -291,7 +339,9 @@ def stretch_of(structure: Structure) -> Literal["length", ""]:
 
 
 def room_for(garden: Garden, length: float, width: float, drawing: PlotDrawing | None = None) -> Flat:
-    """Return where the middle of a new bed may lie: below everything, a path's width off, in line with its left edge."""
+    """Return where the middle of a new bed may lie: below everything, a path's width off, in line with its
+    left edge.
+    """
     drawing = drawing or plot_of(garden)
     if not (garden.beds or garden.features):
         return 0.0, 0.0
@@ -300,9 +350,15 @@ def room_for(garden: Garden, length: float, width: float, drawing: PlotDrawing |
 
 
 def placed(garden: Garden, bed: Bed, structure: Structure) -> Structure:
-    """Return a structure moved across its bed to ground that no other structure of the bed takes, if there is any."""
+    """Return a structure moved across its bed to ground that no other structure of the bed takes, if there is
+    any.
+    """
     geometry = geometry_of(bed, structure)
-    taken = [each.ground for each in laid_out(garden) if each.bed.key == bed.key and each.structure.key != structure.key]
+    taken = [
+        each.ground
+        for each in laid_out(garden)
+        if each.bed.key == bed.key and each.structure.key != structure.key
+    ]
     steps = np.arange(0.0, bed.width / 2, 0.05)
     for across in [0.0, *(sign * step for step in steps[1:] for sign in (1.0, -1.0))]:
         moved = structure.model_copy(update={"across": round(float(across), 3)})
@@ -333,9 +389,17 @@ def _extent(points: Sequence[Spot]) -> tuple[Flat, Flat]:
 @lru_cache(maxsize=2048)
 def _bed(key: str, name: str, soil: str, lie: Lie) -> BedMark:
     return BedMark(
-        key=key, name=name, kind=lie.kind, hatch=tables.soils()[soil].hatch, board=lie.board if lie.kind != "in-ground" else 0.0,
-        outline=tuple(spots(bed_outline(lie))), middle=(lie.x, lie.y), length=lie.length, width=lie.width, bearing=lie.bearing,
-    )  # fmt: skip
+        key=key,
+        name=name,
+        kind=lie.kind,
+        hatch=tables.soils()[soil].hatch,
+        board=lie.board if lie.kind != "in-ground" else 0.0,
+        outline=tuple(spots(bed_outline(lie))),
+        middle=(lie.x, lie.y),
+        length=lie.length,
+        width=lie.width,
+        bearing=lie.bearing,
+    )
 
 
 def _structure(laid: Laid) -> StructureMark:
@@ -346,17 +410,29 @@ def _structure(laid: Laid) -> StructureMark:
             continue
         line = _line(member, flat, out)
         upright = all(spot == line[0] for spot in line)
-        strokes.append(Stroke(role=member.role, stuff=stuff_of(member), points=tuple(line[:1] if upright else line)))
+        strokes.append(
+            Stroke(role=member.role, stuff=stuff_of(member), points=tuple(line[:1] if upright else line))
+        )
     middle = ((laid.row[0][0] + laid.row[1][0]) / 2, (laid.row[0][1] + laid.row[1][1]) / 2)
     return StructureMark(
-        key=laid.structure.key, name=laid.structure.name, bed=laid.bed.key, row=laid.row, middle=middle, bearing=laid.frame.bearing,
-        strokes=tuple(strokes), stretch=stretch_of(laid.structure),
-        plants=tuple(spots(out(np.array([(p.at[0], p.at[1]) for p in geometry.plants])))) if geometry.plants else (),
-    )  # fmt: skip
+        key=laid.structure.key,
+        name=laid.structure.name,
+        bed=laid.bed.key,
+        row=laid.row,
+        middle=middle,
+        bearing=laid.frame.bearing,
+        strokes=tuple(strokes),
+        stretch=stretch_of(laid.structure),
+        plants=tuple(spots(out(np.array([(p.at[0], p.at[1]) for p in geometry.plants]))))
+        if geometry.plants
+        else (),
+    )
 
 
 def _line(member: Member, flat: list[Flat], out: Callable[[Array], Array]) -> list[Flat]:
-    """Return what a member is from above: a ring, the outline of a panel, a run with all its turns, else its two ends."""
+    """Return what a member is from above: a ring, the outline of a panel, a run with all its turns, else its
+    two ends.
+    """
     if member.role == "ring":
         return spots(out(np.array(member.lines[0])[:, :2]))
     if member.role == "panel":

@@ -22,7 +22,9 @@ from ..mechanics import Array
 from ..plan.model import Bed, Garden, MonthDay, Typed, day_of_year
 from .plot import Flat, Laid, bed_frame, spots
 
-_YEAR = 2025  # a year without a leap day; the sun's place differs by a few tenths of a degree from year to year
+_YEAR = (
+    2025  # a year without a leap day; the sun's place differs by a few tenths of a degree from year to year
+)
 _STEP = 0.25  # of an hour between looks at the sun
 _ACROSS, _ALONG = 5, 9  # points of a bed that are looked at
 
@@ -105,7 +107,9 @@ def canopies(garden: Garden, laid: Sequence[Laid], day: int) -> list[Canopy]:
             ends = np.array([[places[:, 0].min() - half, 0.0], [places[:, 0].max() + half, 0.0]])
             flat = each.frame.out(ends)
             rise = each.bed.raised_by
-            corners = np.array([[*flat[0], standing.bottom], [*flat[1], standing.bottom], [*flat[1], top], [*flat[0], top]])
+            corners = np.array(
+                [[*flat[0], standing.bottom], [*flat[1], standing.bottom], [*flat[1], top], [*flat[0], top]]
+            )
             corners[:, 2] += rise
             found.append(Canopy(each.structure.key, corners, cover))
     return found
@@ -122,7 +126,9 @@ def shadows_of(leaves: Sequence[Canopy], altitude: float, azimuth: float, ground
 
     Source: handbook-season-12
     """
-    away = -np.array([math.sin(math.radians(azimuth)), math.cos(math.radians(azimuth))]) / math.tan(math.radians(altitude))
+    away = -np.array([math.sin(math.radians(azimuth)), math.cos(math.radians(azimuth))]) / math.tan(
+        math.radians(altitude)
+    )
     if not leaves:
         return np.array([], dtype=object)
     corners = np.array([c.corners for c in leaves])
@@ -140,7 +146,9 @@ def day_hours(latitude: float, day: int) -> tuple[Array, Array, Array]:
 
 
 def hours_of_sun(garden: Garden, leaves: Sequence[Canopy], day: int) -> tuple[BedSun, ...]:
-    """Return for each bed the hours the sun stands above 5° and the hours the leaves take of them, mean over the bed."""
+    """Return for each bed the hours the sun stands above 5° and the hours the leaves take of them, mean over
+    the bed.
+    """
     hours, heights, azimuths = day_hours(garden.latitude, day)
     open_hours = len(hours) * _STEP
     if not garden.beds:
@@ -155,11 +163,16 @@ def hours_of_sun(garden: Garden, leaves: Sequence[Canopy], day: int) -> tuple[Be
         tree = shapely.STRtree(looked)
         for height, azimuth in zip(heights, azimuths, strict=True):
             sun = np.ones(len(here))
-            which, inside = tree.query(shadows_of(leaves, height, azimuth, float(level)), predicate="intersects")
+            which, inside = tree.query(
+                shadows_of(leaves, height, azimuth, float(level)), predicate="intersects"
+            )
             np.multiply.at(sun, inside, 1.0 - covers[which])
             lost[here] += (1.0 - sun) * _STEP
     means = lost.reshape(len(garden.beds), -1).mean(axis=1)
-    return tuple(BedSun(bed=bed.key, open=open_hours, lost=float(mean)) for bed, mean in zip(garden.beds, means, strict=True))
+    return tuple(
+        BedSun(bed=bed.key, open=open_hours, lost=float(mean))
+        for bed, mean in zip(garden.beds, means, strict=True)
+    )
 
 
 def _points(bed: Bed) -> Array:
@@ -175,13 +188,19 @@ def shade_of(garden: Garden, laid: Sequence[Laid], date: MonthDay, hour: float) 
     (altitude,), (azimuth,) = sun_at(garden.latitude, day, np.array([hour]))
     shapes = shadows_of(leaves, float(altitude), float(azimuth)) if altitude > 1.0 else []
     shadows = tuple(
-        Shadow(structure=leaf.structure, outline=tuple(spots(shapely.get_coordinates(shape))), cover=leaf.cover)
+        Shadow(
+            structure=leaf.structure, outline=tuple(spots(shapely.get_coordinates(shape))), cover=leaf.cover
+        )
         for leaf, shape in zip(leaves, shapes, strict=False)
         if shape.geom_type == "Polygon"
     )
     hours, _, _ = day_hours(garden.latitude, day)
     low, high = (float(hours[0]), float(hours[-1])) if len(hours) else (12.0, 12.0)
     return Shade(
-        altitude=round(float(altitude), 2), azimuth=round(float(azimuth), 2), rises=low, sets=high, shadows=shadows,
+        altitude=round(float(altitude), 2),
+        azimuth=round(float(azimuth), 2),
+        rises=low,
+        sets=high,
+        shadows=shadows,
         beds=hours_of_sun(garden, leaves, day),
-    )  # fmt: skip
+    )

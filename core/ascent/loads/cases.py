@@ -11,7 +11,12 @@ from ..plan.model import GREATEST_GUST, Site
 from ..tables import rows
 
 STATES = ("moist", "saturated")
-_CALM = (0.01, 1.0, 2.0, 3.0)  # a fence that cannot stand in a breeze is told from one that cannot stand at all
+_CALM = (
+    0.01,
+    1.0,
+    2.0,
+    3.0,
+)  # a fence that cannot stand in a breeze is told from one that cannot stand at all
 _KINK = (8.0,)  # leaves begin to stream here, so the law of the loads changes
 GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, GREATEST_GUST, 44), _KINK)))
 MOIST_GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, GREATEST_GUST, 24), _KINK)))
@@ -49,7 +54,9 @@ def _along_wind(values: Array) -> Array:
 
 
 def rising_gusts() -> Cases:
-    """Return the grid on which limit gusts are found: both soil states, gusts from next to nothing to 45 m/s."""
+    """Return the grid on which limit gusts are found: both soil states, gusts from next to nothing to 45
+    m/s.
+    """
     return Cases(_along_wind(GUSTS), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1))
 
 
@@ -60,7 +67,11 @@ def moist_gusts(grid: Array = MOIST_GUSTS) -> Cases:
 
 def site_winds(site: Site, asked: float) -> Cases:
     """Return still air, working wind and the gust asked of a structure, in both soil states."""
-    return Cases(_along_wind(np.array([0.0, site.working_wind, asked])), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1))
+    return Cases(
+        _along_wind(np.array([0.0, site.working_wind, asked])),
+        np.ones((1, 1, 1)),
+        np.array([0.0, 1.0]).reshape(2, 1, 1),
+    )
 
 
 def rising_crop(site: Site) -> Cases:

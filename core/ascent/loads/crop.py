@@ -68,9 +68,19 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
     grown = growth.logistic(day, crop.t50_d, crop.t95_d) * alive
     first = (crop.first_low_d + crop.first_high_d) / 2
     harvest = 3.5 * (crop.harvest_low_wk + crop.harvest_high_wk)
-    fruit = growth.hanging_fruit(day, first, harvest, crop.set_to_pick_d, crop.one_pick) * alive * crop.hanging_share
-    shoot_kg, shoot_high = _pick(free, crop.shoot_kg, crop.free_shoot_kg), _pick(free, crop.shoot_high_kg, crop.free_shoot_high_kg)
-    yield_kg, yield_high = _pick(free, crop.yield_kg, crop.free_yield_kg), _pick(free, crop.yield_high_kg, crop.free_yield_high_kg)
+    fruit = (
+        growth.hanging_fruit(day, first, harvest, crop.set_to_pick_d, crop.one_pick)
+        * alive
+        * crop.hanging_share
+    )
+    shoot_kg, shoot_high = (
+        _pick(free, crop.shoot_kg, crop.free_shoot_kg),
+        _pick(free, crop.shoot_high_kg, crop.free_shoot_high_kg),
+    )
+    yield_kg, yield_high = (
+        _pick(free, crop.yield_kg, crop.free_yield_kg),
+        _pick(free, crop.yield_high_kg, crop.free_yield_high_kg),
+    )
     carried = grown * crop.carried_share
     caps = tables.face_caps()[crop.cap_group]
     lines = 2.0 if planting.side == "both" else 1.0
@@ -88,7 +98,9 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
         grown,
         np.minimum(growth.canopy_cover(crop.cover, leaf_share) * grown, tables.constant("cover_most")),
         height * np.minimum(1.0, grown / 0.5),
-        tables.constant("stripped_pruned" if planting.training == "pruned" and crop.training == "TIE" else "stripped_free"),
+        tables.constant(
+            "stripped_pruned" if planting.training == "pruned" and crop.training == "TIE" else "stripped_free"
+        ),
     )
 
 

@@ -68,7 +68,8 @@ def leafy_pressure(gust: Array, mesh_solidity: float, cover: Array) -> Array:
 
 
 def at_height(low: Array | float, high: Array | float) -> tuple[Array, Array]:
-    """Return the share of the gust's pressure that a band of a face gets, and the height of its resultant [m].
+    """Return the share of the gust's pressure that a band of a face gets, and the height of its resultant
+    [m].
 
     Source: en-1991-1-4
     """
@@ -76,9 +77,15 @@ def at_height(low: Array | float, high: Array | float) -> tuple[Array, Array]:
 
 
 def wind_on_face(
-    standings: tuple[Standing, ...], mesh_solidity: float, mesh_bottom: float, mesh_top: float, cases: Cases, shape: str = "face"
+    standings: tuple[Standing, ...],
+    mesh_solidity: float,
+    mesh_bottom: float,
+    mesh_top: float,
+    cases: Cases,
+    shape: str = "face",
 ) -> FaceWind:
-    """Return the wind on a face that carries one or several plantings, or on plants that stand as round bodies by themselves.
+    """Return the wind on a face that carries one or several plantings, or on plants that stand as round
+    bodies by themselves.
 
     Plantings whose leaves share the face overlap at random; the canopy reaches from the lowest bare
     stem to the tallest plant. The gust falls off toward the ground.
@@ -96,7 +103,9 @@ def wind_on_face(
 
     Source: handbook-1.6
     """
-    cover = np.minimum(wind.mixed_solidity(*(s.cover for s in standings)), tables.constant("cover_most"))[None, :, None]
+    cover = np.minimum(wind.mixed_solidity(*(s.cover for s in standings)), tables.constant("cover_most"))[
+        None, :, None
+    ]
     top = np.max([s.top for s in standings], axis=0)[None, :, None]
     bottom = min(s.bottom for s in standings)
     depth = float(np.max([s.crop.depth_m for s in standings]))
@@ -114,7 +123,9 @@ def wind_on_face(
     ]
     forces = [pressure * tall * share for pressure, tall, (share, _) in bands]
     force = forces[0] + forces[1] + forces[2]
-    moment = sum((each * middle for each, (_, _, (_, middle)) in zip(forces, bands, strict=True)), np.zeros((1, 1, 1)))
+    moment = sum(
+        (each * middle for each, (_, _, (_, middle)) in zip(forces, bands, strict=True)), np.zeros((1, 1, 1))
+    )
     leafed = bands[0][2][0]
     q_leaf = cases.leaf * leafed * wind.gust_pressure(cases.gust) * wind.streamlining(cases.gust)
     return FaceWind(

@@ -26,7 +26,9 @@ def _last_frost(garden: Place) -> dt.date:
 
 def _offset(garden: Place, day: str) -> int:
     """Return days from the last frost to the nearest such day, half a year before or after at most."""
-    near = (_date(year, day) - _last_frost(garden) for year in (garden.year - 1, garden.year, garden.year + 1))
+    near = (
+        _date(year, day) - _last_frost(garden) for year in (garden.year - 1, garden.year, garden.year + 1)
+    )
     return min((each.days for each in near), key=abs)
 
 
@@ -41,7 +43,8 @@ def _span(garden: Place, planting: Planting) -> tuple[int, int]:
 
 @dataclass(frozen=True)
 class Season:
-    """Weeks of a structure's season, from Monday on, so that one week is the same for every structure of a garden.
+    """Weeks of a structure's season, from Monday on, so that one week is the same for every structure of a
+    garden.
 
     days: first day of each week, days from the last frost, (W,).
     spans: start and end of each planting, days from the last frost.
@@ -62,7 +65,9 @@ class Season:
         return self.last_frost + dt.timedelta(days=int(self.days[week]))
 
     def week_of(self, day: int) -> int | None:
-        """Return the week that a day of the year lies in, counted from 1 without a leap day; none outside of the season."""
+        """Return the week that a day of the year lies in, counted from 1 without a leap day; none outside of
+        the season.
+        """
         first = self.date(0)
         after = ((_date(year, month_day(day)) - first).days // 7 for year in (first.year, first.year + 1))
         return next((week for week in after if 0 <= week < self.weeks), None)
@@ -87,7 +92,8 @@ def season_of(garden: Place, plantings: tuple[Planting, ...]) -> Season:
 
 
 def weekly_gusts(site: Site, season: Season, asked: float) -> dict[str, Array]:
-    """Return the strongest gust of each week at the plant: usual (1 in 2), rare (1 in 10) and that of once in ten seasons, (W,) m/s.
+    """Return the strongest gust of each week at the plant: usual (1 in 2), rare (1 in 10) and that of once in
+    ten seasons, (W,) m/s.
 
     The spread within a season follows EN 1991-1-4; the course over the months is the garden's climate.
 

@@ -19,11 +19,20 @@ class Held(NamedTuple):
     along: float
 
 
-def deadman(mass: float, top: float, height: float, width: float, length: float, phi: float, gamma: float, spread: float = 0.0) -> Held:
+def deadman(
+    mass: float,
+    top: float,
+    height: float,
+    width: float,
+    length: float,
+    phi: float,
+    gamma: float,
+    spread: float = 0.0,
+) -> Held:
     """Return what a buried weight holds before it lifts or ploughs through the soil.
 
-    Up: its weight and the earth that comes up with it, a frustum that widens from its top by `spread` on all sides,
-    γ top (A + A' + √(A A'))/3. Along: (Kp − Ka) γ width ((top + height)² − top²)/2.
+    Up: its weight and the earth that comes up with it, a frustum that widens from its top by `spread` on all
+    sides, γ top (A + A' + √(A A'))/3. Along: (Kp − Ka) γ width ((top + height)² − top²)/2.
 
     Args:
         mass: Mass of the stones or log. [kg]

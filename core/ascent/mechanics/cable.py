@@ -40,7 +40,9 @@ def loaded_tension(load: Number, span: float, pretension: Number, stiffness: Num
     right = np.asarray(stiffness * np.asarray(load, dtype=float) ** 2 * span**2 / 24.0)
     tension = np.maximum(np.cbrt(right), pretension) + 1e-12
     for _ in range(12):
-        tension = tension - (tension**2 * (tension - pretension) - right) / (3 * tension**2 - 2 * pretension * tension + 1e-12)
+        tension = tension - (tension**2 * (tension - pretension) - right) / (
+            3 * tension**2 - 2 * pretension * tension + 1e-12
+        )
     return np.asarray(tension)
 
 
@@ -66,7 +68,11 @@ def beam_cable(load: Number, span: float, bending: float, axial: Number) -> tupl
     p, q = a / c, w / c
     root = np.sqrt((q / 2) ** 2 + (p / 3) ** 3)
     deflection = np.cbrt(q / 2 + root) + np.cbrt(q / 2 - root)
-    return np.asarray(deflection), a * deflection * span**2 / 8.0, axial * (8.0 / 3.0) * (deflection / span) ** 2
+    return (
+        np.asarray(deflection),
+        a * deflection * span**2 / 8.0,
+        axial * (8.0 / 3.0) * (deflection / span) ** 2,
+    )
 
 
 def sag_pull(load: Number, span: float, sag: Number) -> Number:
@@ -86,7 +92,8 @@ def sag_pull(load: Number, span: float, sag: Number) -> Number:
 
 
 def heat_slack(span: float, change: float, expansion: float) -> float:
-    """Return the extra length of a wire that is warmer than on the day it was tightened; negative when colder.
+    """Return the extra length of a wire that is warmer than on the day it was tightened; negative when
+    colder.
 
     Args:
         span: Distance between supports. [m]
@@ -102,13 +109,20 @@ def heat_slack(span: float, change: float, expansion: float) -> float:
 
 
 def elastic_tension(
-    load: Number, span: float, pretension: Number, axial: float, end_stiffness: Number, spans: int = 1, slack: float = 0.0
+    load: Number,
+    span: float,
+    pretension: Number,
+    axial: float,
+    end_stiffness: Number,
+    spans: int = 1,
+    slack: float = 0.0,
 ) -> Array:
-    """Return the horizontal tension of an elastic wire that slides over its supports between two springy ends.
+    """Return the horizontal tension of an elastic wire that slides over its supports between two springy
+    ends.
 
-    With H the tension, u = w L/(2H): (½ (√(1+u²) + asinh(u)/u) − H/EA (1 + u²/3)) r = 1/(1 + T0/EA) + slack/L,
-    r = 1 − 2 (H − T0)/(k n L): the length the load needs is what stretching, slack and the ends give. All cases
-    at once by Newton's method in ln H, from the shallow cable's answer.
+    With H the tension, u = w L/(2H): (½ (√(1+u²) + asinh(u)/u) − H/EA (1 + u²/3)) r = 1/(1 + T0/EA) +
+    slack/L, r = 1 − 2 (H − T0)/(k n L): the length the load needs is what stretching, slack and the ends
+    give. All cases at once by Newton's method in ln H, from the shallow cable's answer.
 
     Args:
         load: Load per length of span. [N/m]
@@ -125,7 +139,12 @@ def elastic_tension(
     Source: handbook-6.4
     """
     w, k = np.asarray(load, dtype=float), np.asarray(end_stiffness, dtype=float)
-    start = loaded_tension(w, span, np.maximum(pretension - slack / span * axial, 1.0), effective_stiffness(axial, k, spans * span))
+    start = loaded_tension(
+        w,
+        span,
+        np.maximum(pretension - slack / span * axial, 1.0),
+        effective_stiffness(axial, k, spans * span),
+    )
     need = 1.0 / (1.0 + np.asarray(pretension) / axial) + slack / span
     log = np.log(np.maximum(start, 1e-3))
     for _ in range(9):
@@ -137,6 +156,8 @@ def elastic_tension(
         left = 1.0 - give * (pull - pretension)
         length, strain = 0.5 * (root + arc), pull / axial
         error = (length - strain * (1.0 + u**2 / 3.0)) * left - need
-        slope = (-0.5 * (root - arc) - strain * (1.0 - u**2 / 3.0)) * left - (length - strain * (1.0 + u**2 / 3.0)) * give * pull
+        slope = (-0.5 * (root - arc) - strain * (1.0 - u**2 / 3.0)) * left - (
+            length - strain * (1.0 + u**2 / 3.0)
+        ) * give * pull
         log = log - np.clip(error / slope, -0.7, 0.7)
     return np.exp(log)

@@ -7,7 +7,9 @@ import math
 from . import Number
 
 
-def guy_forces(pull: Number, pull_height: float, guy_height: float, angle: float) -> tuple[Number, Number, Number]:
+def guy_forces(
+    pull: Number, pull_height: float, guy_height: float, angle: float
+) -> tuple[Number, Number, Number]:
     """Return the forces of a guyed vertical post, hinged at the ground.
 
     Args:
@@ -25,7 +27,9 @@ def guy_forces(pull: Number, pull_height: float, guy_height: float, angle: float
     return held / math.cos(angle), held * math.tan(angle), held * math.tan(angle)
 
 
-def strut_forces(pull: Number, pull_height: float, strut_height: float, foot: float) -> tuple[Number, Number, Number]:
+def strut_forces(
+    pull: Number, pull_height: float, strut_height: float, foot: float
+) -> tuple[Number, Number, Number]:
     """Return the forces of a diagonal strut on the row side of an end post.
 
     Args:
@@ -66,7 +70,9 @@ def leaning_forces(pull: Number, weight: Number, lean: float, angle: float) -> t
     return tension, push, push * math.cos(lean)
 
 
-def brace_forces(pull: Number, pull_height: float, rail_height: float, run: float) -> tuple[Number, Number, Number]:
+def brace_forces(
+    pull: Number, pull_height: float, rail_height: float, run: float
+) -> tuple[Number, Number, Number]:
     """Return the forces of an H-brace: a rail to a second post, a wire from there to the end post's foot.
 
     Args:

@@ -1,4 +1,6 @@
-"""Living stems that carry a climber: bending of the stem, hold of its roots, and how it gives way to the wind."""
+"""Living stems that carry a climber: bending of the stem, hold of its roots, and how it gives way to the
+wind.
+"""
 
 from __future__ import annotations
 

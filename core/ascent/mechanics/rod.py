@@ -1,4 +1,5 @@
-"""A bent strip as a chain of stiff links: its shape between stops and ties, under weight, and when it sways away.
+"""A bent strip as a chain of stiff links: its shape between stops and ties, under weight, and when it sways
+away.
 
 Slow and general. The shapes of a strip without weight stand in a table made with it (`tools/arch_table.py`).
 """
@@ -15,10 +16,11 @@ _EVEN, _NEAR = 1e-6, 0.15  # of a symmetric strip, and of the next shape on its 
 
 
 class Shape(NamedTuple):
-    """A bent strip of unit length and stiffness: angles of its links, its nodes, its forces, and how stable it is.
+    """A bent strip of unit length and stiffness: angles of its links, its nodes, its forces, and how stable
+    it is.
 
-    multipliers: of the stops and ties, from which the pushes follow; `stable` is the least eigenvalue of what can
-    still move.
+    multipliers: of the stops and ties, from which the pushes follow; `stable` is the least eigenvalue of what
+    can still move.
     """
 
     angles: Array
@@ -60,7 +62,15 @@ class Shape(NamedTuple):
 
 class _Rod:
     def __init__(
-        self, span: float, hold: float, left: float, right: float, links: int, rest: Array | None, crown: float | None, clamped: bool
+        self,
+        span: float,
+        hold: float,
+        left: float,
+        right: float,
+        links: int,
+        rest: Array | None,
+        crown: float | None,
+        clamped: bool,
     ) -> None:
         self.clamped = clamped
         self.rest = np.zeros(links - 1) if rest is None else np.diff(rest)
@@ -152,9 +162,16 @@ class _Rod:
 
 
 def bent(
-    span: float, hold: float = 0.0, left: float = 0.0, right: float = 0.0, links: int = 160, start: Shape | None = None,
-    rest: Array | None = None, crown: float | None = None, clamped: bool = False,
-) -> Shape:  # fmt: skip
+    span: float,
+    hold: float = 0.0,
+    left: float = 0.0,
+    right: float = 0.0,
+    links: int = 160,
+    start: Shape | None = None,
+    rest: Array | None = None,
+    crown: float | None = None,
+    clamped: bool = False,
+) -> Shape:
     """Return the shape of a strip of unit length bent up between two stops, tied upright at a height or not.
 
     The energy ½∫κ² ds + ∫w y ds is made stationary under the constraints by Newton's method; the reactions
@@ -184,13 +201,21 @@ def bent(
         multipliers[: min(count, len(start.multipliers))] = start.multipliers[:count]
     t, multipliers, found = rod.relaxed(t, multipliers)
     if not found:
-        raise ArithmeticError(f"no shape found for span {span:g}, tie {hold:g}, weight {left:g} and {right:g}")
+        raise ArithmeticError(
+            f"no shape found for span {span:g}, tie {hold:g}, weight {left:g} and {right:g}"
+        )
     x, y = rod.nodes(t)
     return Shape(t, x, y, multipliers, rod.stability(t, multipliers))
 
 
 def sway_weight(
-    shape: Shape, span: float, hold: float, most: float = 2000.0, links: int = 160, crown: float | None = None, clamped: bool = False
+    shape: Shape,
+    span: float,
+    hold: float,
+    most: float = 2000.0,
+    links: int = 160,
+    crown: float | None = None,
+    clamped: bool = False,
 ) -> float:
     """Return the weight per length at which a bent strip sways away, by bisection along its symmetric path.
 

@@ -64,9 +64,14 @@ def rectangle(width: float, depth: float) -> SectionProperties:
     Source: roark
     """
     return SectionProperties(
-        width * depth, width * depth**3 / 12, width * depth**2 / 6, width * depth**2 / 4,
-        depth * width**3 / 12, depth * width**2 / 6, depth * width**2 / 4,
-    )  # fmt: skip
+        width * depth,
+        width * depth**3 / 12,
+        width * depth**2 / 6,
+        width * depth**2 / 4,
+        depth * width**3 / 12,
+        depth * width**2 / 6,
+        depth * width**2 / 4,
+    )
 
 
 def tee(side: float, thickness: float) -> SectionProperties:
@@ -96,5 +101,11 @@ def tee(side: float, thickness: float) -> SectionProperties:
     second_other = thickness * side**3 / 12 + web * thickness**3 / 12
     plastic_other = thickness * side**2 / 4 + web * thickness**2 / 4
     return SectionProperties(
-        area, second, second / (side - centroid), plastic, second_other, 2 * second_other / side, plastic_other
-    )  # fmt: skip
+        area,
+        second,
+        second / (side - centroid),
+        plastic,
+        second_other,
+        2 * second_other / side,
+        plastic_other,
+    )

@@ -37,10 +37,12 @@ def broms_clay(cu: Number, width: float, depth: float, height: Number, ignored: 
 
 
 def wide_clay(cu: float, width: float, depth: float, height: Number) -> Array:
-    """Return the ultimate lateral load of a short wide pier in clay-type soil, whose grip grows from the surface.
+    """Return the ultimate lateral load of a short wide pier in clay-type soil, whose grip grows from the
+    surface.
 
-    A slim post soon reaches the 9 cu of soil that flows round it; before a pier as wide as half its depth a wedge breaks out
-    upward, p = (3 + z/2b) cu ≤ 9 cu. It turns as a rigid body about the depth zr at which forces and moments balance.
+    A slim post soon reaches the 9 cu of soil that flows round it; before a pier as wide as half its depth a
+    wedge breaks out upward, p = (3 + z/2b) cu ≤ 9 cu. It turns as a rigid body about the depth zr at which
+    forces and moments balance.
 
     Args:
         cu: Undrained shear strength. [Pa]
@@ -55,7 +57,10 @@ def wide_clay(cu: float, width: float, depth: float, height: Number) -> Array:
     """
     z = np.linspace(0.0, depth, 401)
     pressure = np.minimum(3.0 + 0.5 * z / width, 9.0) * cu * width
-    force, moment = (np.concatenate([[0.0], np.cumsum((y[1:] + y[:-1]) / 2 * np.diff(z))]) for y in (pressure, pressure * z))
+    force, moment = (
+        np.concatenate([[0.0], np.cumsum((y[1:] + y[:-1]) / 2 * np.diff(z))])
+        for y in (pressure, pressure * z)
+    )
     held, turned = 2 * force - force[-1], moment[-1] - 2 * moment
     turning = np.flatnonzero((held > 1e-9) & (turned >= 0.0))  # pivots from low loads down to high ones
     levers = turned[turning] / held[turning]
@@ -87,7 +92,12 @@ def broms_sand(phi: float, gamma: float, width: float, depth: float, height: Num
 
 
 def two_layer(
-    upper: tuple[float, float], lower: tuple[float, float], interface: float, width: float, depth: float, height: Number
+    upper: tuple[float, float],
+    lower: tuple[float, float],
+    interface: float,
+    width: float,
+    depth: float,
+    height: Number,
 ) -> Array:
     """Return the ultimate lateral load of a short post through one layer into another.
 
@@ -116,7 +126,8 @@ def two_layer(
 
 
 def loose_top(slope: float, thick: float, width: float, pivot: float, height: Number) -> Array:
-    """Return what a loose top adds to a post's lateral load, ∫ slope z (zr − z) dz b/(e + zr) over its thickness.
+    """Return what a loose top adds to a post's lateral load, ∫ slope z (zr − z) dz b/(e + zr) over its
+    thickness.
 
     Args:
         slope: Growth of its pressure per width with depth. [Pa/m]
@@ -130,7 +141,9 @@ def loose_top(slope: float, thick: float, width: float, pivot: float, height: Nu
 
     Source: handbook-5.3
     """
-    return np.asarray(slope * width * (pivot * thick**2 / 2 - thick**3 / 3) / (np.asarray(height, dtype=float) + pivot))
+    return np.asarray(
+        slope * width * (pivot * thick**2 / 2 - thick**3 / 3) / (np.asarray(height, dtype=float) + pivot)
+    )
 
 
 def plate_grip(pressure: float, area: float, depth: float, height: Number) -> Array:
@@ -151,7 +164,9 @@ def plate_grip(pressure: float, area: float, depth: float, height: Number) -> Ar
     return np.asarray(pressure * area * (pivot - depth / 2) / (np.asarray(height, dtype=float) + pivot))
 
 
-def ibc_pole(pressure_gradient: float, width: float, depth: float, height: Number, tolerance: float = 2.0) -> Array:
+def ibc_pole(
+    pressure_gradient: float, width: float, depth: float, height: Number, tolerance: float = 2.0
+) -> Array:
     """Return the lateral load the building code allows on an unconstrained pole.
 
     The closed inverse of d = 0.5 A (1 + √(1 + 4.36 h/A)), A = 2.34 P/(S1 b), S1 = f S d/3.
@@ -185,7 +200,9 @@ def clay_movement(modulus: Number, depth: float, height: Number) -> tuple[Number
 
     Source: broms-1964a
     """
-    return 4 * (1 + 1.5 * height / depth) / (modulus * depth), 6 * (1 + 2 * height / depth) / (modulus * depth**2)
+    return 4 * (1 + 1.5 * height / depth) / (modulus * depth), 6 * (1 + 2 * height / depth) / (
+        modulus * depth**2
+    )
 
 
 def sand_movement(modulus: Number, depth: float, height: Number) -> tuple[Number, Number]:

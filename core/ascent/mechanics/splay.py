@@ -1,4 +1,6 @@
-"""Legs that lean together and are tied where they meet: a pair across a row, or three and more round a circle."""
+"""Legs that lean together and are tied where they meet: a pair across a row, or three and more round a
+circle.
+"""
 
 from __future__ import annotations
 
@@ -10,7 +12,8 @@ from . import Array, Number
 
 
 def lever(legs: int) -> float:
-    """Return by how many radii the up and down at the feet take a side load: 2 for a pair, half the legs round a circle.
+    """Return by how many radii the up and down at the feet take a side load: 2 for a pair, half the legs
+    round a circle.
 
     Args:
         legs: Number of legs. [-]
@@ -69,7 +72,9 @@ def leg_pull(weight: Number, apex: Number, legs: int, angle: float) -> Array:
 
     Source: handbook-9.2
     """
-    return np.asarray(np.maximum(apex / (lever(legs) * math.cos(angle)) - weight / (legs * math.sin(angle)), 0.0))
+    return np.asarray(
+        np.maximum(apex / (lever(legs) * math.cos(angle)) - weight / (legs * math.sin(angle)), 0.0)
+    )
 
 
 def thrust(weight: Number, legs: int, angle: float) -> Array:
@@ -89,7 +94,8 @@ def thrust(weight: Number, legs: int, angle: float) -> Array:
 
 
 def spread_thrust(weight: Number, legs: int, angle: float) -> Array:
-    """Return how hard each foot pushes outward under a weight spread evenly along the legs, W/(2 n tan a): half of it stands on the feet.
+    """Return how hard each foot pushes outward under a weight spread evenly along the legs, W/(2 n tan a):
+    half of it stands on the feet.
 
     Args:
         weight: Carried by all legs. [N]
@@ -135,7 +141,8 @@ def ring_width(radius: float, legs: int) -> float:
 
 
 def tapered(wide: Number, added: Number, low: Number, high: Number, height: float) -> tuple[Array, Array]:
-    """Return the area and the middle of a face that narrows to nothing at a height, with a margin all the way up.
+    """Return the area and the middle of a face that narrows to nothing at a height, with a margin all the way
+    up.
 
     Its width at z is wide (1 − z/height) + added.
 
@@ -151,7 +158,10 @@ def tapered(wide: Number, added: Number, low: Number, high: Number, height: floa
 
     Source: handbook-1.6
     """
-    low, high = np.asarray(low, dtype=float), np.maximum(np.asarray(high, dtype=float), np.asarray(low, dtype=float))
+    low, high = (
+        np.asarray(low, dtype=float),
+        np.maximum(np.asarray(high, dtype=float), np.asarray(low, dtype=float)),
+    )
     one, two, three = high - low, (high**2 - low**2) / 2, (high**3 - low**3) / 3
     area = (wide + added) * one - wide / height * two
     first = (wide + added) * two - wide / height * three

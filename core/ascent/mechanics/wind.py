@@ -82,10 +82,11 @@ def _profile(z: Number, roughness: float) -> tuple[Array, Array]:
 
 
 def pressure_share(low: Number, high: Number, roughness: float, reference: float) -> tuple[Array, Array]:
-    """Return the mean velocity pressure between two heights over that at a reference height, and where its resultant acts.
+    """Return the mean velocity pressure between two heights over that at a reference height, and where its
+    resultant acts.
 
-    The gust pressure grows with (1 + 7 Iv) vm², which with vm ~ L and Iv = 1/L, L = ln(z/z0), is L² + 7 L. The code keeps it constant
-    below 2 m, for buildings; here it is followed down to the roughness.
+    The gust pressure grows with (1 + 7 Iv) vm², which with vm ~ L and Iv = 1/L, L = ln(z/z0), is L² + 7 L.
+    The code keeps it constant below 2 m, for buildings; here it is followed down to the roughness.
 
     Args:
         low: Where the face begins. [m]
@@ -103,7 +104,9 @@ def pressure_share(low: Number, high: Number, roughness: float, reference: float
     (i0, m0), (i1, m1) = _profile(low, roughness), _profile(high, roughness)
     at = np.log(reference / roughness)
     total = np.maximum(i1 - i0, 1e-12)
-    return np.asarray(total / (high - low) / (at**2 + 7 * at)), np.asarray((m1 - m0 + 1e-12 * (low + high) / 2) / total)
+    return np.asarray(total / (high - low) / (at**2 + 7 * at)), np.asarray(
+        (m1 - m0 + 1e-12 * (low + high) / 2) / total
+    )
 
 
 def seasonal_share(probability: Number, weeks: float = 1.0) -> Array:
@@ -123,9 +126,11 @@ def seasonal_share(probability: Number, weeks: float = 1.0) -> Array:
 
 
 def weekly_rate(share: Number) -> Array:
-    """Return how often a week's strongest gust is expected to exceed a share of the ten-season gust, −ln of the chance that it does not.
+    """Return how often a week's strongest gust is expected to exceed a share of the ten-season gust, −ln of
+    the chance that it does not.
 
-    The same law as `seasonal_share` with 20 weeks a season, solved for the probability: exp(−(s² a − 1)/0.2)/20.
+    The same law as `seasonal_share` with 20 weeks a season, solved for the probability: exp(−(s² a −
+    1)/0.2)/20.
 
     Args:
         share: Of the ten-season gust.
@@ -135,4 +140,6 @@ def weekly_rate(share: Number) -> Array:
 
     Source: en-1991-1-4
     """
-    return np.asarray(np.exp(-((np.asarray(share, dtype=float)) ** 2 * (1 - 0.2 * np.log(-np.log(0.9))) - 1) / 0.2) / WEEKS)
+    return np.asarray(
+        np.exp(-((np.asarray(share, dtype=float)) ** 2 * (1 - 0.2 * np.log(-np.log(0.9))) - 1) / 0.2) / WEEKS
+    )

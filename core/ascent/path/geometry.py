@@ -16,8 +16,25 @@ from ..mechanics import Array
 _NEAR = 0.05  # a piece so much too short will do [m]
 Point = tuple[float, float, float]
 Role = Literal[
-    "post", "mesh", "rail", "wire", "tie", "guy", "strut", "anchor", "cap", "grip", "arm", "string", "run", "panel", "ring", "stem", "fitting", "host"
-]  # fmt: skip
+    "post",
+    "mesh",
+    "rail",
+    "wire",
+    "tie",
+    "guy",
+    "strut",
+    "anchor",
+    "cap",
+    "grip",
+    "arm",
+    "string",
+    "run",
+    "panel",
+    "ring",
+    "stem",
+    "fitting",
+    "host",
+]
 Shape = Literal["line", "panel", "point", "wires"]
 
 
@@ -44,7 +61,11 @@ class Member:
 
     def pieces(self, stock: float, lap: float) -> int:
         """Return of how many stock lengths it is joined, each over the next by a lap. [m]"""
-        return max(math.ceil((self.buy_length - lap) / (stock - lap) - 1e-6), 1) if self.buy_length > stock + _NEAR else 1
+        return (
+            max(math.ceil((self.buy_length - lap) / (stock - lap) - 1e-6), 1)
+            if self.buy_length > stock + _NEAR
+            else 1
+        )
 
 
 _RUNNING = re.compile(r"-\d+(?![a-z])")
@@ -53,8 +74,9 @@ _RUNNING = re.compile(r"-\d+(?![a-z])")
 def located(members: Iterable[Member]) -> tuple[Member, ...]:
     """Return members keyed by what part each is and where it stands along the row: ‘post@120’, at 1.20 m.
 
-    The running numbers they were made with go, so that a key stays what it is when there are more or fewer of a part; of several at
-    one station those after the first are counted: ‘wire@0’, ‘wire@0,2’. What was made without a number is one of a kind.
+    The running numbers they were made with go, so that a key stays what it is when there are more or fewer of
+    a part; of several at one station those after the first are counted: ‘wire@0’, ‘wire@0,2’. What was made
+    without a number is one of a kind.
     """
     at: Counter[str] = Counter()
     keyed = []
@@ -70,7 +92,9 @@ def located(members: Iterable[Member]) -> tuple[Member, ...]:
 
 @dataclass(frozen=True)
 class Plant:
-    """A plant's place, which planting it belongs to, and the way it climbs: straight up where no way is given."""
+    """A plant's place, which planting it belongs to, and the way it climbs: straight up where no way is
+    given.
+    """
 
     at: Point
     planting: int
@@ -91,7 +115,9 @@ class Dimension:
 
 @dataclass(frozen=True)
 class Supply:
-    """Something bought by count that has no place of its own, such as ties on stems; length is of each piece [m]."""
+    """Something bought by count that has no place of its own, such as ties on stems; length is of each piece
+    [m].
+    """
 
     key: str
     table: str

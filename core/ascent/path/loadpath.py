@@ -17,7 +17,9 @@ Level = Literal["fine", "watch", "wrong"]
 
 
 class Strength(NamedTuple):
-    """What one designs to, the factor of a code or ours inside, and what one expects; arrays over cases, never mixed."""
+    """What one designs to, the factor of a code or ours inside, and what one expects; arrays over cases,
+    never mixed.
+    """
 
     allowed: Array
     median: Array
@@ -55,7 +57,9 @@ class Check:
 
     @cached_property
     def median_use(self) -> Array:
-        """Return what is expected to come over what it is expected to carry: at 1 it would as soon fail as stand."""
+        """Return what is expected to come over what it is expected to carry: at 1 it would as soon fail as
+        stand.
+        """
         return _over(self.demand if self.expected is None else self.expected, self.median)
 
 
@@ -120,7 +124,9 @@ class Remark:
 
 @dataclass(frozen=True)
 class Service:
-    """A movement that is judged in the working wind, not as strength: amount over cases against a limit. [m]"""
+    """A movement that is judged in the working wind, not as strength: amount over cases against a limit.
+    [m]
+    """
 
     key: str
     amount: Array

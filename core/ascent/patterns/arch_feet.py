@@ -1,4 +1,6 @@
-"""What holds the feet of an arch: posts, the boards of a bed, blocks, or the soil that its ends are sunk in."""
+"""What holds the feet of an arch: posts, the boards of a bed, blocks, or the soil that its ends are sunk
+in.
+"""
 
 from __future__ import annotations
 
@@ -71,7 +73,9 @@ def sunk(options: FeetOptions) -> float:
     return options.buried if options.foot == "buried" else 0.0
 
 
-def members(options: FeetOptions, number: int, edges: tuple[float, ...], ends: tuple[float, float], hold: float) -> list[Member]:
+def members(
+    options: FeetOptions, number: int, edges: tuple[float, ...], ends: tuple[float, float], hold: float
+) -> list[Member]:
     """Return what holds the feet of one arch on both sides.
 
     Args:
@@ -91,16 +95,29 @@ def members(options: FeetOptions, number: int, edges: tuple[float, ...], ends: t
         elif options.foot == "board":
             board, out = tables.posts()[options.board], y + side * 0.02
             line = ((ends[0], out, 0.05), (ends[1], out, 0.05))
-            found.append(Member(f"board-{number + 1}-{name}", "rail", "posts", board.key, line, ends[1] - ends[0], board.b))
+            found.append(
+                Member(
+                    f"board-{number + 1}-{name}", "rail", "posts", board.key, line, ends[1] - ends[0], board.b
+                )
+            )
             found += _points(f"cleat-{number + 1}-{name}", options.cleat, edges, y, 0.1)
         elif options.foot == "block":
             for n in range(options.courses):
-                found += _points(f"block-{number + 1}-{name}-{n + 1}", "block_hollow", edges, y + side * 0.1, _BLOCK * (n + 0.5))
+                found += _points(
+                    f"block-{number + 1}-{name}-{n + 1}",
+                    "block_hollow",
+                    edges,
+                    y + side * 0.1,
+                    _BLOCK * (n + 0.5),
+                )
     return found
 
 
 def _points(name: str, fitting: str, edges: tuple[float, ...], y: float, z: float) -> list[Member]:
-    return [Member(f"{name}-{n + 1}", "fitting", "fittings", fitting, ((x, y, z),), shape="point") for n, x in enumerate(edges)]
+    return [
+        Member(f"{name}-{n + 1}", "fitting", "fittings", fitting, ((x, y, z),), shape="point")
+        for n, x in enumerate(edges)
+    ]
 
 
 def _post(options: FeetOptions, number: int, x: float, side: float, hold: float) -> list[Member]:
@@ -110,10 +127,28 @@ def _post(options: FeetOptions, number: int, x: float, side: float, hold: float)
     y = side * (options.span / 2 + out * row.soil_width / 2)
     foot, tied = (x, y, -options.depth), np.linspace(up, 0.05, options.ties_per_post).tolist()
     return [
-        Member(f"post-{number}", "post", "posts", row.key, (foot, (x, y, up)), posts.stock_length(row, options.depth + up), row.soil_width),
+        Member(
+            f"post-{number}",
+            "post",
+            "posts",
+            row.key,
+            (foot, (x, y, up)),
+            posts.stock_length(row, options.depth + up),
+            row.soil_width,
+        ),
         Member(f"grip-{number}", "grip", "", "", (foot, (x, y, 0.0)), thickness=3.0 * row.soil_width),
-        *(Member(f"tie-{number}-{n + 1}", "tie", "ties", options.tie, ((x, side * options.span / 2, z),), shape="point") for n, z in enumerate(tied)),
-    ]  # fmt: skip
+        *(
+            Member(
+                f"tie-{number}-{n + 1}",
+                "tie",
+                "ties",
+                options.tie,
+                ((x, side * options.span / 2, z),),
+                shape="point",
+            )
+            for n, z in enumerate(tied)
+        ),
+    ]
 
 
 @dataclass(frozen=True)
@@ -151,7 +186,9 @@ class ArchFeet:
         return np.asarray(np.abs(self.foot_push + self.push) + self.across / 2)
 
 
-def links(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet, buried: Callable[[Array], tuple[Check, ...]]) -> list[Link]:
+def links(
+    stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet, buried: Callable[[Array], tuple[Check, ...]]
+) -> list[Link]:
     """Return the links from the ties of an arch to the ground, the first of them what carries it.
 
     Args:
@@ -167,7 +204,17 @@ def links(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet, buried: 
     if options.foot == "block":
         weight = 2 * options.courses * tables.constant("block_mass") * tables.constant("gravity")
         checks = (footings.slides(feet.thrust, weight), footings.lifts(feet.lift, weight))
-        return [Link("block", keys(stand.geometry.by_role("fitting")), None, (), ("foot", "span"), feet.thrust, checks)]
+        return [
+            Link(
+                "block",
+                keys(stand.geometry.by_role("fitting")),
+                None,
+                (),
+                ("foot", "span"),
+                feet.thrust,
+                checks,
+            )
+        ]
     force = np.asarray(np.maximum(np.abs(feet.push), np.abs(feet.foot_push)) + feet.across / 2)
     return [Link("buried", (), None, (), ("foot", "span"), force, buried(force))]
 
@@ -181,10 +228,17 @@ def _onto_posts(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet) ->
     standing, grips = keys(stand.geometry.by_role("post")), keys(stand.geometry.by_role("grip"))
     ties = tuple(m.key for m in stand.geometry.by_role("tie") if m.key.startswith("tie"))
     x, half = stand.geometry.by_role("grip")[0].points[0][0], options.span / 2
-    outward, upward = (Arrow((x, half, feet.hold), (0.0, 1.0, 0.0)),), (Arrow((x, -half, 0.0), (0.0, 0.0, 1.0)),)
+    outward, upward = (
+        (Arrow((x, half, feet.hold), (0.0, 1.0, 0.0)),),
+        (Arrow((x, -half, 0.0), (0.0, 0.0, 1.0)),),
+    )
     lifted, strength = feet.lift / feet.legs, stand.cases.soil_strength(ground.native)
-    lasting = embedment.grip("soil-lasting", ground, post, options.depth, still, height, stand.cases, "soil_sustained")
-    grip = stand.soil_grip(post, options.depth, force, height, ("depth", "post", "hold_height", "setting"), arrows=outward)
+    lasting = embedment.grip(
+        "soil-lasting", ground, post, options.depth, still, height, stand.cases, "soil_sustained"
+    )
+    grip = stand.soil_grip(
+        post, options.depth, force, height, ("depth", "post", "hold_height", "setting"), arrows=outward
+    )
     held_down = tension.uplift(post, ground, options.depth, lifted, strength)
     both = embedment.at_once(held_down, grip.checks[0])
     bent = (
@@ -193,11 +247,29 @@ def _onto_posts(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet) ->
         bending.post_along(post, feet.along, height, len(standing)),
     )
     return [
-        Link("tie", ties, ("ties", tie.key), ("post", "hold-down"), ("tie", "ties_per_post", "panel_side", "hold_height"), force, (tied,), outward),
-        Link("post", standing, ("posts", post.key), ("soil",), ("post", "hold_height", "span"), force, bent, outward),
+        Link(
+            "tie",
+            ties,
+            ("ties", tie.key),
+            ("post", "hold-down"),
+            ("tie", "ties_per_post", "panel_side", "hold_height"),
+            force,
+            (tied,),
+            outward,
+        ),
+        Link(
+            "post",
+            standing,
+            ("posts", post.key),
+            ("soil",),
+            ("post", "hold_height", "span"),
+            force,
+            bent,
+            outward,
+        ),
         replace(grip, checks=(*grip.checks, lasting)),
         Link("hold-down", grips, None, (), ("depth", "post"), lifted, (held_down, both), upward),
-    ]  # fmt: skip
+    ]
 
 
 def _onto_board(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet) -> list[Link]:
@@ -206,9 +278,17 @@ def _onto_board(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet) ->
     pushed = footings.board(board, np.abs(feet.foot_push + feet.push), feet.width, free)
     fittings, rails = keys(stand.geometry.by_role("fitting")), keys(stand.geometry.by_role("rail"))
     return [
-        Link("cleat", fittings, ("fittings", cleat.key), ("board",), ("cleat", "span"), feet.thrust, (footings.cleats(cleat, feet.thrust, feet.lift, 2),)),
+        Link(
+            "cleat",
+            fittings,
+            ("fittings", cleat.key),
+            ("board",),
+            ("cleat", "span"),
+            feet.thrust,
+            (footings.cleats(cleat, feet.thrust, feet.lift, 2),),
+        ),
         Link("board", rails, ("posts", board.key), (), ("board", "span"), feet.thrust, (pushed,)),
-    ]  # fmt: skip
+    ]
 
 
 def give(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet, rise: float) -> Array:

@@ -55,10 +55,11 @@ class Held:
 
 
 def held(options: BackOptions, force: Array, height: Array) -> Held:
-    """Return what becomes of the wind on a post that stands on the soil and is held at a height: a beam on two supports.
+    """Return what becomes of the wind on a post that stands on the soil and is held at a height: a beam on
+    two supports.
 
-    A cord holds only what blows away from what it is tied to. What blows toward it finds the row in the lee of a wall or a fence, but
-    not of a post or a pot; a batten holds both ways.
+    A cord holds only what blows away from what it is tied to. What blows toward it finds the row in the lee
+    of a wall or a fence, but not of a post or a pot; a batten holds both ways.
 
     Args:
         options: What was decided.
@@ -71,23 +72,54 @@ def held(options: BackOptions, force: Array, height: Array) -> Held:
     pull = force * height / at
     bent = force * np.where(height < at, height * (at - height) / at, height - at)
     sheltered = tables.constant("follower") if options.back_to in ("wall", "fence") else 1.0
-    return Held(np.asarray(pull), np.asarray(np.abs(force - pull)), np.asarray(bent), 0.0 if options.tie_back == "batten" else sheltered)
+    return Held(
+        np.asarray(pull),
+        np.asarray(np.abs(force - pull)),
+        np.asarray(bent),
+        0.0 if options.tie_back == "batten" else sheltered,
+    )
 
 
 def members(options: BackOptions, places: list[Point], away: float) -> list[Member]:
-    """Return the ties of posts that stand at some places, on the side of the row that is given by its sign."""
+    """Return the ties of posts that stand at some places, on the side of the row that is given by its
+    sign.
+    """
     if options.tie_back == "none":
         return []
     found = []
     for n, (x, y, _) in enumerate(places):
-        ends: tuple[Point, Point] = ((x, y, options.back_height), (x, y + away * options.back_reach, options.back_height))
+        ends: tuple[Point, Point] = (
+            (x, y, options.back_height),
+            (x, y + away * options.back_reach, options.back_height),
+        )
         if options.tie_back == "cord":
-            found.append(Member(f"back-{n + 1}", "run", "twines", options.back_cord, ends, 2 * options.back_reach + _ENDS, 0.004))
+            found.append(
+                Member(
+                    f"back-{n + 1}",
+                    "run",
+                    "twines",
+                    options.back_cord,
+                    ends,
+                    2 * options.back_reach + _ENDS,
+                    0.004,
+                )
+            )
         else:
             wood = tables.posts()[_BATTEN]
-            found.append(Member(f"back-{n + 1}", "strut", "posts", wood.key, ends, options.back_reach, wood.soil_width))
+            found.append(
+                Member(f"back-{n + 1}", "strut", "posts", wood.key, ends, options.back_reach, wood.soil_width)
+            )
         if options.back_to in _EYES and options.tie_back == "cord":
-            found.append(Member(f"back-eye-{n + 1}", "fitting", "fittings", _EYES[options.back_to], (ends[1],), shape="point"))
+            found.append(
+                Member(
+                    f"back-eye-{n + 1}",
+                    "fitting",
+                    "fittings",
+                    _EYES[options.back_to],
+                    (ends[1],),
+                    shape="point",
+                )
+            )
     return found
 
 
@@ -121,13 +153,27 @@ def _hold(options: BackOptions, bed: BareBed, pull: Array) -> Check:
         weight = pots.dry_mass(bed) * tables.constant("gravity")
         hold = tables.constant("pot_friction") * weight
         return Check(
-            "second-pot", pull, hold / tables.constant("dead_weight"), hold * tables.constant("friction_median"), "force", "handbook-7.6",
-            "judgement", {"pull": (pull, "force"), "weight": (weight, "force"), "hold": (hold, "force")}, "weight",
-        )  # fmt: skip
+            "second-pot",
+            pull,
+            hold / tables.constant("dead_weight"),
+            hold * tables.constant("friction_median"),
+            "force",
+            "handbook-7.6",
+            "judgement",
+            {"pull": (pull, "force"), "weight": (weight, "force"), "hold": (hold, "force")},
+            "weight",
+        )
     row = tables.fittings()[_SCREWS if options.tie_back == "batten" else _EYES[options.back_to]]
     share = _OF_A_FENCE if options.back_to == "fence" else 1.0
     held_ = Strength(np.asarray(share * row.working_N), np.asarray(share * row.working_N * row.median))
     return Check(
-        "back-eye", pull, held_.allowed, held_.median, "force", row.source, "judgement",
-        {"pull": (pull, "force"), "share": (share, "ratio")}, "screws",
-    )  # fmt: skip
+        "back-eye",
+        pull,
+        held_.allowed,
+        held_.median,
+        "force",
+        row.source,
+        "judgement",
+        {"pull": (pull, "force"), "share": (share, "ratio")},
+        "screws",
+    )

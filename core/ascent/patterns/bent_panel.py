@@ -52,13 +52,18 @@ def curve(length: float, span: float, hold: float, clamped: bool = False) -> Cur
     if clamped:
         free = length - 2 * hold
         shape = rod.bent(span / free, links=_LINKS, start=rod.bent(0.5, links=_LINKS), clamped=True)
-        above = [(float(x) * free - span / 2, hold + float(y) * free) for x, y in zip(shape.x, shape.y, strict=True)]
+        above = [
+            (float(x) * free - span / 2, hold + float(y) * free)
+            for x, y in zip(shape.x, shape.y, strict=True)
+        ]
         leg = np.linspace(0.0, hold, max(round(hold / free * _LINKS), 1), endpoint=False).tolist()
         return (*((-span / 2, z) for z in leg), *above, *((span / 2, z) for z in reversed(leg)))
     shape = rod.bent(span / length, links=_LINKS)
     for held in np.linspace(0.03, hold / length, 4) if hold / length > _HELD else ():
         shape = rod.bent(span / length, float(held), links=_LINKS, start=shape)
-    return tuple((float(x) * length - span / 2, float(y) * length) for x, y in zip(shape.x, shape.y, strict=True))
+    return tuple(
+        (float(x) * length - span / 2, float(y) * length) for x, y in zip(shape.x, shape.y, strict=True)
+    )
 
 
 def height_at(shape: Curve, length: float, climbed: Array) -> Array:
@@ -69,7 +74,9 @@ def height_at(shape: Curve, length: float, climbed: Array) -> Array:
 
 
 def half_width_at(shape: Curve, height: float) -> float:
-    """Return how far from the middle the outermost part of a curve is at a height or above it, read between its nodes. [m]"""
+    """Return how far from the middle the outermost part of a curve is at a height or above it, read between
+    its nodes. [m]
+    """
     wide = [abs(y) for y, z in shape if z >= height]
     for (y0, z0), (y1, z1) in pairwise(shape):
         if (z0 - height) * (z1 - height) < 0:
@@ -78,7 +85,8 @@ def half_width_at(shape: Curve, height: float) -> float:
 
 
 def reaching(reach: Reach, lengths: Sequence[float] | Array, holds: Array) -> Bent | None:
-    """Return the bend that spans a path and reaches a rise, or the highest there is; None where no panel can be bent so.
+    """Return the bend that spans a path and reaches a rise, or the highest there is; None where no panel can
+    be bent so.
 
     Of those that reach it the shortest panel, held lowest, over the widest span, which is the gentlest bend.
 
@@ -91,7 +99,9 @@ def reaching(reach: Reach, lengths: Sequence[float] | Array, holds: Array) -> Be
     """
     low, high, step = _SPANS
     spans = np.arange(round(max(reach.path, low) / step), round(high / step) + 1) * step
-    long, held, wide = (each.ravel() for each in np.meshgrid(np.asarray(lengths, dtype=float), holds, spans, indexing="ij"))
+    long, held, wide = (
+        each.ravel() for each in np.meshgrid(np.asarray(lengths, dtype=float), holds, spans, indexing="ij")
+    )
     may = arches.fits(long, wide, held)
     if not np.any(may):
         return None
@@ -115,7 +125,17 @@ def member(mesh: rows.Mesh, number: int, shape: Curve, length: float, width: flo
         lines.append(((x, y, z), (x + width, y, z)))
     left, right = shape[0], shape[-1]
     corners = ((x, *left), (x + width, *left), (x + width, *right), (x, *right))
-    return Member(f"panel-{number}", "panel", "meshes", mesh.key, corners, length, mesh.wire, "wires", lines=tuple(lines))
+    return Member(
+        f"panel-{number}",
+        "panel",
+        "meshes",
+        mesh.key,
+        corners,
+        length,
+        mesh.wire,
+        "wires",
+        lines=tuple(lines),
+    )
 
 
 def way_up(shape: Curve, x: float, side: float, foot: Point) -> tuple[Point, ...]:

@@ -47,7 +47,11 @@ class Course:
         if self.plan == "u":
             out = [float(x) for x in stations(self.arm, self.spacing)[1:]]
             back = self.arm / 2  # from the middle of its bed
-            return [*((0.0, back - y) for y in reversed(out)), *((x, back) for x in row), *((self.length, back - y) for y in out)]
+            return [
+                *((0.0, back - y) for y in reversed(out)),
+                *((x, back) for x in row),
+                *((self.length, back - y) for y in out),
+            ]
         return [(x, 0.0) for x in row]
 
     @cached_property
@@ -71,7 +75,9 @@ class Course:
         return len(stations(self.length, self.spacing)) - 1
 
     def folded(self, at: Point) -> Point:
-        """Return where a point comes to that is laid out straight; past its ends it goes on as its last bays do."""
+        """Return where a point comes to that is laid out straight; past its ends it goes on as its last bays
+        do.
+        """
         s, aside, up = at
         bay = int(np.clip(np.searchsorted(self.stations, s, side="right") - 1, 0, len(self.corners) - 2))
         (x0, y0), (x1, y1) = self.corners[bay], self.corners[bay + 1]
@@ -102,5 +108,8 @@ class Course:
             return member.points
         (s0, y0, z0), (s1, y1, z1) = member.points
         passed = [float(s) for s in self.stations if min(s0, s1) + 1e-6 < s < max(s0, s1) - 1e-6]
-        inner = [(s, y0 + (y1 - y0) * (s - s0) / (s1 - s0), z0 + (z1 - z0) * (s - s0) / (s1 - s0)) for s in sorted(passed, reverse=s1 < s0)]
+        inner = [
+            (s, y0 + (y1 - y0) * (s - s0) / (s1 - s0), z0 + (z1 - z0) * (s - s0) / (s1 - s0))
+            for s in sorted(passed, reverse=s1 < s0)
+        ]
         return (member.points[0], *inner, member.points[1])

@@ -1,4 +1,6 @@
-"""The end post of a row that pulls along itself: plain, guyed, leaning, strutted, braced, in concrete, or railed."""
+"""The end post of a row that pulls along itself: plain, guyed, leaning, strutted, braced, in concrete, or
+railed.
+"""
 
 from __future__ import annotations
 
@@ -29,8 +31,9 @@ _LAP = 1.1  # of guy wire for both its ends [m]
 class Line:
     """Something stretched along a row that pulls its ends in, at one height.
 
-    A wire or mesh pulls because its belly is longer than its chord. That is a forced movement: when the end comes in by `give` no
-    more than `needed(give)` is left of it. What is a load of its own, such as the wind along the row, is needed whatever gives.
+    A wire or mesh pulls because its belly is longer than its chord. That is a forced movement: when the end
+    comes in by `give` no more than `needed(give)` is left of it. What is a load of its own, such as the wind
+    along the row, is needed whatever gives.
 
     height: at which it pulls. [m]
     pull: in the gust, between ends as stiff as they are. [N]
@@ -54,9 +57,17 @@ class Line:
 
 
 def loaded_line(
-    height: float, pull: Array, load: Array, still: Array, still_load: Array, span: float, bays: float, count: float = 1.0
+    height: float,
+    pull: Array,
+    load: Array,
+    still: Array,
+    still_load: Array,
+    span: float,
+    bays: float,
+    count: float = 1.0,
 ) -> Line:
-    """Return a number of equal lines that hang between posts, by their pulls together and the load on a metre of one of them.
+    """Return a number of equal lines that hang between posts, by their pulls together and the load on a metre
+    of one of them.
 
     Args:
         height: Of the lines. [m]
@@ -80,7 +91,9 @@ def pushed_along(height: float, force: Array) -> Line:
 
 
 class _Held(NamedTuple):
-    """What the pulls along the row become: bending and push of the post, push and lift at its foot, pull of guy or brace, push of a rail."""
+    """What the pulls along the row become: bending and push of the post, push and lift at its foot, pull of
+    guy or brace, push of a rail.
+    """
 
     bent: Array
     pushed: Array
@@ -126,7 +139,8 @@ class EndAssembly:
     def standing(self, geometry: Geometry) -> EndAssembly:
         """Return it with the first and the last post of a row, and the soil that holds them."""
         posts, grips = (
-            tuple(member.key for member in (*row[:1], *row[-1:])) for row in (geometry.by_role("post"), geometry.by_role("grip"))
+            tuple(member.key for member in (*row[:1], *row[-1:]))
+            for row in (geometry.by_role("post"), geometry.by_role("grip"))
         )
         return replace(self, posts=posts, grips=grips)
 
@@ -145,7 +159,11 @@ class EndAssembly:
         leaned = tables.constant("lean_down" if down else "lean_given") * height
         if not self.propped:
             return leaned
-        moved = self.bows * (2.0 if down else 1.0) if self.railed else tables.constant("prop_down" if down else "prop_given")
+        moved = (
+            self.bows * (2.0 if down else 1.0)
+            if self.railed
+            else tables.constant("prop_down" if down else "prop_given")
+        )
         return min(moved * height / self.hold, leaned)
 
     def yields(self, height: float, cases: Cases) -> Array:
@@ -158,10 +176,20 @@ class EndAssembly:
         at = np.full((1, 1, 1), height)
         if self.propped:
             guyed = self.kind in ("guy", "lean")
-            anchored = tension.anchor_strength(self.anchor, self.ground.native, self.guy_angle).median * math.cos(self.guy_angle)
+            anchored = tension.anchor_strength(
+                self.anchor, self.ground.native, self.guy_angle
+            ).median * math.cos(self.guy_angle)
             return np.asarray(anchored * self.hold / height if guyed else np.inf)
-        soil = embedment.strength(self.ground, self.post, self.depth, at, cases).median if self.in_soil else np.inf
-        bent = bending.moments(self.post, other_way=True).median / height if tables.materials()[self.post.material].yields else np.inf
+        soil = (
+            embedment.strength(self.ground, self.post, self.depth, at, cases).median
+            if self.in_soil
+            else np.inf
+        )
+        bent = (
+            bending.moments(self.post, other_way=True).median / height
+            if tables.materials()[self.post.material].yields
+            else np.inf
+        )
         return np.minimum(soil, bent)
 
     def stiffness(self, height: float, cases: Cases) -> Array:
@@ -177,14 +205,18 @@ class EndAssembly:
         foot, _ = embedment.movement(self.ground, self.depth, 0.0, cases)
         bent = beam.propped_give(height, self.hold, bending.stiffness(self.post, other_way=True))
         at_foot = 1.0 if self.kind == "brace" else (1.0 - share) ** 2
-        return np.asarray(1.0 / (foot * at_foot + share**2 / (self._prop_stiffness() * cases.stiffness) + bent))
+        return np.asarray(
+            1.0 / (foot * at_foot + share**2 / (self._prop_stiffness() * cases.stiffness) + bent)
+        )
 
     def _prop_stiffness(self) -> float:
         prop = tables.constant("top_brace") if self.railed or self.kind == "brace" else 0.0
         if self.kind in ("guy", "lean"):
             slope = math.sin(self.guy_angle)
             wire = self.guy_wire.E * tension.wire_area(self.guy_wire) / (self.hold / slope)
-            soil = float(tension.anchor_strength(self.anchor, self.ground.native, self.guy_angle).allowed) / tables.constant("anchor_give")
+            soil = float(
+                tension.anchor_strength(self.anchor, self.ground.native, self.guy_angle).allowed
+            ) / tables.constant("anchor_give")
             lever = math.cos(self.guy_angle) + slope / math.tan(self.lean)
             prop += lever**2 / (1.0 / wire + 1.0 / soil)
         elif self.kind == "strut":
@@ -208,21 +240,45 @@ class EndAssembly:
             if self.kind in ("guy", "lean"):
                 foot = (x + outward * self.reach(), 0.0, 0.0)
                 run = math.hypot(self.hold / math.tan(self.guy_angle), self.hold) + _LAP
-                found.append(Member(f"guy-{name}", "guy", "wires", self.guy_wire.key, (top, foot), run, self.guy_wire.d))
-                found.append(Member(f"anchor-{name}", "anchor", "anchors", self.anchor.key, (foot,), shape="point"))
+                found.append(
+                    Member(
+                        f"guy-{name}", "guy", "wires", self.guy_wire.key, (top, foot), run, self.guy_wire.d
+                    )
+                )
+                found.append(
+                    Member(f"anchor-{name}", "anchor", "anchors", self.anchor.key, (foot,), shape="point")
+                )
             elif self.kind == "strut":
                 reach = tables.constant("strut_run") * self.hold
                 foot = (x - outward * reach, 0.0, 0.0)
                 found.append(
                     Member(
-                        f"strut-{name}", "strut", "posts", self.strut.key, (top, foot), math.hypot(reach, self.hold), self.strut.soil_width
+                        f"strut-{name}",
+                        "strut",
+                        "posts",
+                        self.strut.key,
+                        (top, foot),
+                        math.hypot(reach, self.hold),
+                        self.strut.soil_width,
                     )
                 )
             elif self.kind == "brace":
                 inner, own = (x - outward * self.run, 0.0, self.hold), (x, 0.0, self.hold)
-                found.append(Member(f"strut-{name}", "strut", "posts", self.strut.key, (own, inner), self.run, self.strut.soil_width))
+                found.append(
+                    Member(
+                        f"strut-{name}",
+                        "strut",
+                        "posts",
+                        self.strut.key,
+                        (own, inner),
+                        self.run,
+                        self.strut.soil_width,
+                    )
+                )
                 wire, back = math.hypot(self.run, self.hold) + _LAP, (inner, (x, 0.0, 0.05))
-                found.append(Member(f"guy-{name}", "guy", "wires", self.guy_wire.key, back, wire, self.guy_wire.d))
+                found.append(
+                    Member(f"guy-{name}", "guy", "wires", self.guy_wire.key, back, wire, self.guy_wire.d)
+                )
         return found
 
     def _along(self, pulls: Sequence[tuple[float, Array]], weight: Array) -> _Held:
@@ -244,7 +300,9 @@ class EndAssembly:
                 pushed = (tight * math.sin(self.guy_angle) + weight) / math.sin(self.lean)
                 return _Held(bent, pushed, foot + pushed * math.cos(self.lean), none, np.asarray(tight), held)
             case "strut":
-                tight, lifted, _ = ends.strut_forces(held, self.hold, self.hold, tables.constant("strut_run") * self.hold)
+                tight, lifted, _ = ends.strut_forces(
+                    held, self.hold, self.hold, tables.constant("strut_run") * self.hold
+                )
                 return _Held(bent, weight, foot, np.asarray(lifted), np.asarray(tight), held)
             case "brace":
                 _, tight, lifted = ends.brace_forces(held, self.hold, self.hold, self.run)
@@ -252,17 +310,35 @@ class EndAssembly:
         return _Held(bent, weight, foot, none, none, held)
 
     def _brittle(self, lines: Sequence[Line], cases: Cases) -> list[tuple[float, Array]]:
-        """Return what comes on a post that breaks before it yields: it is relieved only once its soil gives. [m] and [N]"""
+        """Return what comes on a post that breaks before it yields: it is relieved only once its soil gives.
+        [m] and [N]
+        """
         none = np.zeros((1, 1, 1))
         if self.propped or not self.in_soil:
             return [(line.height, line.pull) for line in lines]
-        total, moment = sum((line.pull for line in lines), none), sum((line.pull * line.height for line in lines), none)
-        soil = embedment.strength(self.ground, self.post, self.depth, moment / np.maximum(total, 1e-9), cases).median
+        total, moment = (
+            sum((line.pull for line in lines), none),
+            sum((line.pull * line.height for line in lines), none),
+        )
+        soil = embedment.strength(
+            self.ground, self.post, self.depth, moment / np.maximum(total, 1e-9), cases
+        ).median
         share = np.minimum(1.0, soil / np.maximum(total, 1e-9))
-        return [(line.height, np.minimum(line.pull, np.maximum(line.pull * share, line.after(self.give(line.height))))) for line in lines]
+        return [
+            (
+                line.height,
+                np.minimum(line.pull, np.maximum(line.pull * share, line.after(self.give(line.height)))),
+            )
+            for line in lines
+        ]
 
     def links(
-        self, lines: Sequence[Line], across: Array, across_height: Array, cases: Cases, weight: Array | None = None
+        self,
+        lines: Sequence[Line],
+        across: Array,
+        across_height: Array,
+        cases: Cases,
+        weight: Array | None = None,
     ) -> tuple[Link, ...]:
         """Return the links from an end post to the ground.
 
@@ -279,7 +355,10 @@ class EndAssembly:
         Source: handbook-7.1; limit-analysis for the relief of what is a forced movement
         """
         weight = np.zeros((1, 1, 1)) if weight is None else weight
-        given, down = ([(line.height, line.after(self.give(line.height, far))) for line in lines] for far in (False, True))
+        given, down = (
+            [(line.height, line.after(self.give(line.height, far))) for line in lines]
+            for far in (False, True)
+        )
         held, expected = self._along(given, weight), self._along(down, weight)
         yields = tables.materials()[self.post.material].yields
         bends = held if yields else self._along(self._brittle(lines, cases), weight)
@@ -291,21 +370,42 @@ class EndAssembly:
             lasts = self._along(still, np.zeros((1, 1, 1)))
             bent.append(bending.lasting(self.post, lasts.bent))
             none = np.zeros((1, 1, 1))
-            gripped.append(self._gripped("end-soil-lasting", lasts, lasts, none, none, cases, "soil_sustained"))
+            gripped.append(
+                self._gripped("end-soil-lasting", lasts, lasts, none, none, cases, "soil_sustained")
+            )
         if self.kind in ("guy", "lean"):
-            bent.append(bending.pushed(self.post, held.pushed, self.hold / math.sin(self.lean), across_moment))
-            gripped.append(embedment.bearing(self.post, self.ground, self.depth, held.pushed, cases, self.pad))
+            bent.append(
+                bending.pushed(self.post, held.pushed, self.hold / math.sin(self.lean), across_moment)
+            )
+            gripped.append(
+                embedment.bearing(self.post, self.ground, self.depth, held.pushed, cases, self.pad)
+            )
         carries = np.hypot(across, sum((pull for _, pull in given), np.zeros((1, 1, 1))))
         below = ("end-soil",) if self.in_soil else ()
         found = [
-            Link("end-post", self.posts, ("posts", self.post.key), (*below, *self._prop_keys()), self.levers["post"], carries, tuple(bent),
-                 (Arrow(self.top_of(0.0, -1.0), (1.0, 0.0, 0.0)),)),
-        ]  # fmt: skip
+            Link(
+                "end-post",
+                self.posts,
+                ("posts", self.post.key),
+                (*below, *self._prop_keys()),
+                self.levers["post"],
+                carries,
+                tuple(bent),
+                (Arrow(self.top_of(0.0, -1.0), (1.0, 0.0, 0.0)),),
+            )
+        ]
         if self.in_soil:
             foot = np.hypot(across, held.foot)
             found.append(
                 Link(
-                    "end-soil", self.grips, None, (), self.levers["soil"], foot, tuple(gripped), (Arrow((0.0, 0.0, 0.0), (1.0, 0.0, 0.0)),)
+                    "end-soil",
+                    self.grips,
+                    None,
+                    (),
+                    self.levers["soil"],
+                    foot,
+                    tuple(gripped),
+                    (Arrow((0.0, 0.0, 0.0), (1.0, 0.0, 0.0)),),
                 )
             )
         if self.kind in ("guy", "lean"):
@@ -314,43 +414,100 @@ class EndAssembly:
             found += self._strut_links(held, expected, cases)
         return tuple(found)
 
-    def _gripped(self, key: str, held: _Held, expected: _Held, across: Array, across_moment: Array, cases: Cases, factor: str) -> Check:
+    def _gripped(
+        self,
+        key: str,
+        held: _Held,
+        expected: _Held,
+        across: Array,
+        across_moment: Array,
+        cases: Cases,
+        factor: str,
+    ) -> Check:
         """Return the check of the foot in its soil, pushed across the row and along it at once."""
         foot, usual = np.hypot(across, held.foot), np.hypot(across, expected.foot)
-        height, at = (np.hypot(across_moment, 0.0 if self.propped else each.bent) / np.maximum(force, 1e-9)
-                      for each, force in ((held, foot), (expected, usual)))  # fmt: skip
+        height, at = (
+            np.hypot(across_moment, 0.0 if self.propped else each.bent) / np.maximum(force, 1e-9)
+            for each, force in ((held, foot), (expected, usual))
+        )
         check = embedment.grip(key, self.ground, self.post, self.depth, foot, height, cases, factor)
         median = embedment.strength(self.ground, self.post, self.depth, at, cases, factor).median
         return replace(check, median=median, expected=usual)
 
     def _prop_keys(self) -> tuple[str, ...]:
-        return {"guy": ("guy",), "lean": ("guy",), "strut": ("strut",), "brace": ("strut",)}.get(self.kind, ())
+        return {"guy": ("guy",), "lean": ("guy",), "strut": ("strut",), "brace": ("strut",)}.get(
+            self.kind, ()
+        )
 
     def _guy_links(self, held: _Held, expected: _Held, cases: Cases) -> list[Link]:
         top, slope = self.top_of(0.0, -1.0), (-math.cos(self.guy_angle), 0.0, -math.sin(self.guy_angle))
         foot = (-self.reach(), 0.0, 0.0)
         return [
-            Link("guy", ("guy-first", "guy-last"), ("wires", self.guy_wire.key), ("anchor",), self.levers["guy"], held.tight,
-                 (tension.guy(self.guy_wire, held.tight, self.guy_angle),), (Arrow(top, slope),)),
-            Link("anchor", ("anchor-first", "anchor-last"), ("anchors", self.anchor.key), (), self.levers["prop"], held.tight,
-                 tension.anchor(self.anchor, self.ground.native, held.tight, self.guy_angle, cases, expected.tight),
-                 (Arrow(foot, (-slope[0], 0.0, -slope[2])),)),
-        ]  # fmt: skip
+            Link(
+                "guy",
+                ("guy-first", "guy-last"),
+                ("wires", self.guy_wire.key),
+                ("anchor",),
+                self.levers["guy"],
+                held.tight,
+                (tension.guy(self.guy_wire, held.tight, self.guy_angle),),
+                (Arrow(top, slope),),
+            ),
+            Link(
+                "anchor",
+                ("anchor-first", "anchor-last"),
+                ("anchors", self.anchor.key),
+                (),
+                self.levers["prop"],
+                held.tight,
+                tension.anchor(
+                    self.anchor, self.ground.native, held.tight, self.guy_angle, cases, expected.tight
+                ),
+                (Arrow(foot, (-slope[0], 0.0, -slope[2])),),
+            ),
+        ]
 
     def _strut_links(self, held: _Held, expected: _Held, cases: Cases) -> list[Link]:
         wet, top = cases.soil_strength(self.ground.native), (0.0, 0.0, self.hold)
         checks: tuple[Check, ...]
         members: tuple[str, ...]
         if self.kind == "brace":
-            checks = (tension.buckling("strut", self.strut, held.held, self.run), tension.brace_wire(self.guy_wire, held.tight, held.held))
+            checks = (
+                tension.buckling("strut", self.strut, held.held, self.run),
+                tension.brace_wire(self.guy_wire, held.tight, held.held),
+            )
             members = ("strut-first", "strut-last", "guy-first", "guy-last")
             carried, arrow = held.held, Arrow(top, (1.0, 0.0, 0.0))
         else:
             reach = tables.constant("strut_run") * self.hold
             checks = (tension.buckling("strut", self.strut, held.tight, math.hypot(reach, self.hold)),)
-            members, carried, arrow = ("strut-first", "strut-last"), held.tight, Arrow(top, (reach, 0.0, -self.hold))
-        lifts = replace(tension.uplift(self.post, self.ground, self.depth, held.lifted, wet), expected=expected.lifted)
+            members, carried, arrow = (
+                ("strut-first", "strut-last"),
+                held.tight,
+                Arrow(top, (reach, 0.0, -self.hold)),
+            )
+        lifts = replace(
+            tension.uplift(self.post, self.ground, self.depth, held.lifted, wet), expected=expected.lifted
+        )
         return [
-            Link("strut", members, ("posts", self.strut.key), ("strut-foot",), self.levers["strut"], carried, checks, (arrow,)),
-            Link("strut-foot", self.grips, None, (), self.levers["lift"], held.lifted, (lifts,), (Arrow((0.0, 0.0, 0.0), (0.0, 0.0, 1.0)),)),
-        ]  # fmt: skip
+            Link(
+                "strut",
+                members,
+                ("posts", self.strut.key),
+                ("strut-foot",),
+                self.levers["strut"],
+                carried,
+                checks,
+                (arrow,),
+            ),
+            Link(
+                "strut-foot",
+                self.grips,
+                None,
+                (),
+                self.levers["lift"],
+                held.lifted,
+                (lifts,),
+                (Arrow((0.0, 0.0, 0.0), (0.0, 0.0, 1.0)),),
+            ),
+        ]

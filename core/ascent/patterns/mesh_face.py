@@ -19,7 +19,9 @@ _WIRE_ENDS = 2.0  # of wire for both its ends, with a hand's length to pull by [
 
 
 def mesh_for(plant: rows.Crop) -> rows.Mesh:
-    """Return the mesh a crop starts with: fine for thin tendrils and small fruit, a hand's width for the rest."""
+    """Return the mesh a crop starts with: fine for thin tendrils and small fruit, a hand's width for the
+    rest.
+    """
     fine = plant.opening_min is not None and plant.opening_min < 0.075
     low = plant.support_height_m <= 0.9
     return tables.meshes()["weld_50x100_14" if fine or low else "panel_large"]
@@ -31,7 +33,15 @@ def tie_count(height: float) -> int:
 
 
 def members(
-    mesh: rows.Mesh, tie: str, ties: int, xs: Array, y: float, low: float, high: float, held: float, edges: Array | None = None
+    mesh: rows.Mesh,
+    tie: str,
+    ties: int,
+    xs: Array,
+    y: float,
+    low: float,
+    high: float,
+    held: float,
+    edges: Array | None = None,
 ) -> list[Member]:
     """Return a row's mesh bays and their ties to the posts.
 
@@ -49,11 +59,25 @@ def members(
     for index, (x0, x1) in enumerate(pairwise(xs if edges is None else edges)):
         a, b = float(x0), float(x1)
         corners: tuple[Point, ...] = ((a, y, low), (b, y, low), (b, y, high), (a, y, high))
-        found.append(Member(f"mesh-{index + 1}", "mesh", "meshes", mesh.key, corners, b - a, mesh.wire, "panel", (mesh.along, mesh.up)))
+        found.append(
+            Member(
+                f"mesh-{index + 1}",
+                "mesh",
+                "meshes",
+                mesh.key,
+                corners,
+                b - a,
+                mesh.wire,
+                "panel",
+                (mesh.along, mesh.up),
+            )
+        )
     for i, x in enumerate(xs):
         count = ties + (i in (0, len(xs) - 1))
         for j, z in enumerate(_tie_heights(count, mesh, low, min(high, held))):
-            found.append(Member(f"tie-{i + 1}-{j + 1}", "tie", "ties", tie, ((float(x), y, z),), shape="point"))
+            found.append(
+                Member(f"tie-{i + 1}-{j + 1}", "tie", "ties", tie, ((float(x), y, z),), shape="point")
+            )
     return found
 
 
@@ -65,8 +89,12 @@ def _tie_heights(count: int, mesh: rows.Mesh, low: float, top: float) -> list[fl
 
 def lacing(tie: str, length: float, xs: Array, y: float, z: float) -> list[Member]:
     """Return the ties of a mesh along its top line, between the posts."""
-    places = [float(x) for x in stations(length, _LACING)[1:-1] if float(np.min(np.abs(xs - x))) > _LACING / 3]
-    return [Member(f"lace-{n + 1}", "tie", "ties", tie, ((x, y, z),), shape="point") for n, x in enumerate(places)]
+    places = [
+        float(x) for x in stations(length, _LACING)[1:-1] if float(np.min(np.abs(xs - x))) > _LACING / 3
+    ]
+    return [
+        Member(f"lace-{n + 1}", "tie", "ties", tie, ((x, y, z),), shape="point") for n, x in enumerate(places)
+    ]
 
 
 def top_line(kind: str, wire: str, rail: str, length: float, y: float, z: float) -> Member:

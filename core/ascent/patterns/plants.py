@@ -20,7 +20,11 @@ _TIE_EVERY = 0.30  # of stem between ties [m], structures handbook 10.5
 
 def along(plantings: tuple[Planting, ...], length: float, offset: float = OFFSET) -> tuple[Plant, ...]:
     """Return every plant of a straight row, so far off its line."""
-    return tuple(Plant(at, index) for index, planting in enumerate(plantings) for at in _places(planting, length, offset))
+    return tuple(
+        Plant(at, index)
+        for index, planting in enumerate(plantings)
+        for at in _places(planting, length, offset)
+    )
 
 
 def _places(planting: Planting, length: float, offset: float) -> list[Point]:
@@ -30,7 +34,11 @@ def _places(planting: Planting, length: float, offset: float) -> list[Point]:
     for number, side in enumerate(lines):
         count = len(range(number, planting.count, len(lines)))
         stagger = planting.spacing / 2 * number
-        start = (length - (count - 1) * planting.spacing) / 2 - (planting.spacing / 4 if len(lines) == 2 else 0.0) + stagger
+        start = (
+            (length - (count - 1) * planting.spacing) / 2
+            - (planting.spacing / 4 if len(lines) == 2 else 0.0)
+            + stagger
+        )
         places += [(start + i * planting.spacing, side * offset, 0.0) for i in range(count)]
     return places
 
@@ -55,7 +63,11 @@ def slings(plantings: Iterable[Planting], sling: str) -> tuple[Supply, ...]:
     found = []
     for planting in plantings:
         row = tables.crops()[planting.crop]
-        fruit = math.ceil(planting.count * row.yield_kg / max(row.fruit_kg, 0.1) * 1.1) if row.fruit_heaviest_kg > HEAVY else 0
+        fruit = (
+            math.ceil(planting.count * row.yield_kg / max(row.fruit_kg, 0.1) * 1.1)
+            if row.fruit_heaviest_kg > HEAVY
+            else 0
+        )
         if fruit:
             found.append(Supply("sling", "fittings", sling, fruit))
     return tuple(found)
@@ -94,10 +106,22 @@ def sown(need: Need, site: Site, longest: float, shortest: float = 0.6, spacing:
     length = max(min(math.ceil(wanted * 20 - 1e-6) / 20, whole_bed), shortest)
     middle = round((plant.plant_low_d + plant.plant_high_d) / 2)
     planted = month_day(day_of_year(site.garden.last_frost) + middle)
-    planting = Planting(key=FIRST, crop=plant.key, count=count, spacing=apart, side=need.side, training=need.training, planted=planted)
+    planting = Planting(
+        key=FIRST,
+        crop=plant.key,
+        count=count,
+        spacing=apart,
+        side=need.side,
+        training=need.training,
+        planted=planted,
+    )
     reasons = {
-        "length": Reason("length", {"length": (length, "length"), "count": (count, "count"), "spacing": (apart, "length")}),
-        planting.path("count"): Reason("count_asked" if need.count else "count", {"count": (count, "count"), "room": (room, "count")}),
+        "length": Reason(
+            "length", {"length": (length, "length"), "count": (count, "count"), "spacing": (apart, "length")}
+        ),
+        planting.path("count"): Reason(
+            "count_asked" if need.count else "count", {"count": (count, "count"), "room": (room, "count")}
+        ),
         planting.path("spacing"): Reason("spacing", {"spacing": (apart, "length")}, {"crop": plant.name}),
         planting.path("planted"): planting_reason(plant),
     }
@@ -112,11 +136,17 @@ def planting_reason(crop: rows.Crop) -> Reason:
     return Reason("planted", {"low": (low, "count"), "high": (high, "count")})
 
 
-def spacing_dimension(plantings: tuple[Planting, ...], grown: tuple[Plant, ...], edge: float) -> tuple[Dimension, ...]:
+def spacing_dimension(
+    plantings: tuple[Planting, ...], grown: tuple[Plant, ...], edge: float
+) -> tuple[Dimension, ...]:
     """Return the measure between the first two plants of a line, shown along the bed's edge in plan."""
     first = [plant for plant in grown if plant.planting == 0]
     lines = 2 if plantings[0].side == "both" else 1
     if len(first) <= lines:
         return ()
     (x0, _, _), (x1, _, _) = first[0].at, first[1].at
-    return (Dimension(plantings[0].path("spacing"), "plan", (x0, -edge, 0), (x1, -edge, 0), plantings[0].spacing, -0.42),)
+    return (
+        Dimension(
+            plantings[0].path("spacing"), "plan", (x0, -edge, 0), (x1, -edge, 0), plantings[0].spacing, -0.42
+        ),
+    )

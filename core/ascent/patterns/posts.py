@@ -40,16 +40,29 @@ def stock_length(post: rows.Post, needed: float) -> float:
 def driven_for(needed: float) -> rows.Post:
     """Return the shortest steel T-post that reaches, else the longest: what a driven row starts with."""
     rows = [row for row in tables.posts().values() if row.shape == "tee" and "light" not in row.key]
-    return min((row for row in rows if max(row.lengths_m) >= needed - 0.02), key=lambda row: row.lengths_m, default=rows[-1])
+    return min(
+        (row for row in rows if max(row.lengths_m) >= needed - 0.02),
+        key=lambda row: row.lengths_m,
+        default=rows[-1],
+    )
 
 
 def concrete(depths: Iterable[float]) -> list[Supply]:
-    """Return the bags of concrete that fill holes of these depths [m] round posts; what the posts displace is lost in mixing.
+    """Return the bags of concrete that fill holes of these depths [m] round posts; what the posts displace is
+    lost in mixing.
 
     Source: handbook-parts-2.8
     """
     filled = math.pi / 4 * tables.constant("collar") ** 2 * sum(depths)
-    return [Supply("collar", "fittings", "concrete_bag", math.ceil(filled / tables.constant("bag_volume") - 1e-6))] if filled else []
+    return (
+        [
+            Supply(
+                "collar", "fittings", "concrete_bag", math.ceil(filled / tables.constant("bag_volume") - 1e-6)
+            )
+        ]
+        if filled
+        else []
+    )
 
 
 def row(post: rows.Post, xs: Array, depth: float, top: float, bought: float, first: int = 1) -> list[Member]:
@@ -69,7 +82,9 @@ def end(post: rows.Post, number: int, foot: Point, head: Point) -> list[Member]:
 
 
 def standing(post: rows.Post, number: int, foot: Point, head: Point, bought: float) -> list[Member]:
-    """Return one post from foot to head, the soil that grips it, and its cap where its top is in reach of eyes."""
+    """Return one post from foot to head, the soil that grips it, and its cap where its top is in reach of
+    eyes.
+    """
     share = -foot[2] / (head[2] - foot[2])
     ground = (foot[0] + share * (head[0] - foot[0]), foot[1] + share * (head[1] - foot[1]), 0.0)
     members = [
@@ -81,7 +96,9 @@ def standing(post: rows.Post, number: int, foot: Point, head: Point, bought: flo
     return members
 
 
-def lean_per_force(post: rows.Post, ground: Ground, depth: float, height: Array, half: Array, top: float, cases: Cases) -> Array:
+def lean_per_force(
+    post: rows.Post, ground: Ground, depth: float, height: Array, half: Array, top: float, cases: Cases
+) -> Array:
     """Return the movement of a post's top per force across the row, soil included. [m/N]
 
     Args:

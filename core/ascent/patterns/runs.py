@@ -1,4 +1,6 @@
-"""Runs of twine between posts: how hard they pull where plants lean on them, and what that asks of twine and posts."""
+"""Runs of twine between posts: how hard they pull where plants lean on them, and what that asks of twine and
+posts.
+"""
 
 from __future__ import annotations
 
@@ -34,7 +36,18 @@ def run(twine: rows.Twine, load: Array, span: float, pull: Array, days: Array) -
     """
     pulled = np.hypot(pull, load * span / 2)
     return Check(
-        "run", pulled, *strings.twine_strength(twine, days), "force", "handbook-11", "judgement",
-        {"load": (load, "line_load"), "span": (span, "length"), "pull": (pull, "force"),
-         "sag": (load * span**2 / (8 * np.maximum(pull, 1e-9)), "length"), "demand": (pulled, "force")}, "twine",
-    )  # fmt: skip
+        "run",
+        pulled,
+        *strings.twine_strength(twine, days),
+        "force",
+        "handbook-11",
+        "judgement",
+        {
+            "load": (load, "line_load"),
+            "span": (span, "length"),
+            "pull": (pull, "force"),
+            "sag": (load * span**2 / (8 * np.maximum(pull, 1e-9)), "length"),
+            "demand": (pulled, "force"),
+        },
+        "twine",
+    )

@@ -1,4 +1,6 @@
-"""Poles that lean together and are tied where they meet: what each carries, what the lashing and the soil must hold."""
+"""Poles that lean together and are tied where they meet: what each carries, what the lashing and the soil
+must hold.
+"""
 
 from __future__ import annotations
 
@@ -77,7 +79,9 @@ class Splayed:
 
 
 def ends(foot: Point, apex: Point, depth: float, tail: float) -> tuple[Point, Point]:
-    """Return the lower and the upper end of a pole by its foot at the soil and the place where the poles meet."""
+    """Return the lower and the upper end of a pole by its foot at the soil and the place where the poles
+    meet.
+    """
     span = np.array(apex) - np.array(foot)
     unit = span / np.linalg.norm(span)
     low, high = np.array(foot) - unit * depth, np.array(apex) + unit * tail
@@ -135,12 +139,28 @@ def links(
     made = ("fittings", coupler.key) if joint == "coupled" else ("twines", twine.key)
     knots = tuple(m.key for m in stand.geometry.members if m.key.startswith("lashing"))
     return [
-        Link("pole", standing, ("posts", post.key), ("lashing", "feet"), levers["pole"], push,
-             (legs.leg(post, push, poles.long, poles.force / poles.legs, held=poles.depth > 0.1),), side),
+        Link(
+            "pole",
+            standing,
+            ("posts", post.key),
+            ("lashing", "feet"),
+            levers["pole"],
+            push,
+            (legs.leg(post, push, poles.long, poles.force / poles.legs, held=poles.depth > 0.1),),
+            side,
+        ),
         Link("lashing", knots, made, ("feet",), levers["lashing"], slip, (held,)),
-        Link("feet", grips, None, below, levers["feet"], poles.force,
-             (legs.feet(poles.force * poles.lever, resting, pulled, stood, poles.staked),), (Arrow(foot, (0.0, 0.0, 1.0)),)),
-    ]  # fmt: skip
+        Link(
+            "feet",
+            grips,
+            None,
+            below,
+            levers["feet"],
+            poles.force,
+            (legs.feet(poles.force * poles.lever, resting, pulled, stood, poles.staked),),
+            (Arrow(foot, (0.0, 0.0, 1.0)),),
+        ),
+    ]
 
 
 def lean(stand: Stand[OptionsT], poles: Splayed, levers: tuple[str, ...]) -> Service:

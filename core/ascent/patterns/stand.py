@@ -92,7 +92,8 @@ class Stand(Generic[OptionsT]):
         return np.array([plant.at[0] for plant in self.geometry.plants if plant.planting == planting])
 
     def crop_weight(self, stations: Array, reach: float, run: float) -> Array:
-        """Return the weight of crop at the fullest of some stations: one good plant, the rest typical, capped by light.
+        """Return the weight of crop at the fullest of some stations: one good plant, the rest typical, capped
+        by light.
 
         Args:
             stations: Where the members stand that carry it, (n,). [m]
@@ -120,7 +121,8 @@ class Stand(Generic[OptionsT]):
         return np.asarray(tables.constant("gravity") * standing.plant_kg[None, :, None] * self.cases.crop)
 
     def held_up(self, weight: Array) -> Array:
-        """Return what a plant that stands on its own stem leans on its ties in still air, F = W z tan δ/z_t with the tie at its middle. [N]
+        """Return what a plant that stands on its own stem leans on its ties in still air, F = W z tan δ/z_t
+        with the tie at its middle. [N]
 
         Source: handbook-2
         """
@@ -128,18 +130,32 @@ class Stand(Generic[OptionsT]):
 
     @cached_property
     def borne(self) -> float:
-        """Return the share of lean and wind that is left to the support: an upright plant holds half of itself."""
+        """Return the share of lean and wind that is left to the support: an upright plant holds half of
+        itself.
+        """
         stiff = all(s.crop.habit in _STIFF for s in self.standings)
         return 1.0 - tables.constant("stands_itself") if stiff else 1.0
 
     @cached_property
     def rooted(self) -> Strength:
-        """Return the moment that stem and roots of one plant hold as it grows, (1, W, 1): that of the least, none of a climber. [N·m]"""
-        share = np.min([s.grown if s.crop.habit in _STEMMED else np.zeros_like(s.grown) for s in self.standings], axis=0)
-        return Strength(*(np.asarray((tables.constant(key) * share).reshape(1, -1, 1)) for key in ("stem_roots", "stem_roots_median")))
+        """Return the moment that stem and roots of one plant hold as it grows, (1, W, 1): that of the least,
+        none of a climber. [N·m]
+        """
+        share = np.min(
+            [s.grown if s.crop.habit in _STEMMED else np.zeros_like(s.grown) for s in self.standings], axis=0
+        )
+        return Strength(
+            *(
+                np.asarray((tables.constant(key) * share).reshape(1, -1, 1))
+                for key in ("stem_roots", "stem_roots_median")
+            )
+        )
 
-    def stem_ties(self, key: str, pressure: Array, leafy: Array, to: str, tied_crops: tuple[str, ...] = ("TIE",)) -> list[Link]:
-        """Return the link of the ties that hold the heaviest plant that cannot hold on by itself, none where all can.
+    def stem_ties(
+        self, key: str, pressure: Array, leafy: Array, to: str, tied_crops: tuple[str, ...] = ("TIE",)
+    ) -> list[Link]:
+        """Return the link of the ties that hold the heaviest plant that cannot hold on by itself, none where
+        all can.
 
         Args:
             key: Of the tie.
@@ -153,17 +169,30 @@ class Stand(Generic[OptionsT]):
             return []
         index, standing = max(tied, key=lambda pair: float(np.max(pair[1].high_kg)))
         row, count = tables.ties()[key], ties_on_stem(max(float(np.max(standing.top)) - standing.bottom, 0.3))
-        weight, usual, blown = self.plant_weight(standing), self.usual_weight(standing), pressure * leafy * standing.planting.spacing
+        weight, usual, blown = (
+            self.plant_weight(standing),
+            self.usual_weight(standing),
+            pressure * leafy * standing.planting.spacing,
+        )
         if standing.crop.habit in _STIFF:
             weight, usual = self.held_up(weight), self.held_up(usual)
         days = np.maximum(self.season.growing_days(index), 0.0)
         check = ties.stem_tie(row, weight, blown, count, days, usual)
-        return [Link("stem-tie", (), ("ties", row.key), (to,), ("stem_tie",), np.hypot(weight, blown), (check,))]
+        return [
+            Link("stem-tie", (), ("ties", row.key), (to,), ("stem_tie",), np.hypot(weight, blown), (check,))
+        ]
 
     def soil_grip(
-        self, post: rows.Post, depth: float, force: Array, height: Array, levers: tuple[str, ...], *, arrows: tuple[Arrow, ...] = (),
+        self,
+        post: rows.Post,
+        depth: float,
+        force: Array,
+        height: Array,
+        levers: tuple[str, ...],
+        *,
+        arrows: tuple[Arrow, ...] = (),
         below: tuple[str, ...] = (),
-    ) -> Link:  # fmt: skip
+    ) -> Link:
         """Return the link of the soil that holds posts against the wind across the row.
 
         Args:
@@ -195,7 +224,9 @@ class Bays(Stand[LongT]):
 
     @cached_property
     def carried(self) -> float:
-        """Return the length of row a station answers for: a bay, or half of one where the row is a single bay. [m]"""
+        """Return the length of row a station answers for: a bay, or half of one where the row is a single
+        bay. [m]
+        """
         return self.bay if len(self.xs) > 2 else self.bay / 2
 
 
@@ -216,4 +247,6 @@ class PostRow(Bays[RowT]):
     def lean_of(self, moved: Array, top: float) -> Service:
         """Return how far the tops of the posts may move in the working wind."""
         levers = ("depth", "post", "post_spacing")
-        return Service("lean", np.minimum(moved, top), top / tables.constant("sway_limit"), "handbook-4.2", levers)
+        return Service(
+            "lean", np.minimum(moved, top), top / tables.constant("sway_limit"), "handbook-4.2", levers
+        )

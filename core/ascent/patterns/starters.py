@@ -13,7 +13,9 @@ _BESIDE = 0.05  # from the stem [m], parts handbook 3.15
 
 
 def members(grown: tuple[Plant, ...]) -> list[Member]:
-    """Return a starter at each plant, leaning to where the plant is to go; it is not counted on to carry anything."""
+    """Return a starter at each plant, leaning to where the plant is to go; it is not counted on to carry
+    anything.
+    """
     found = []
     for n, plant in enumerate(grown):
         x, y, _ = plant.at

@@ -19,7 +19,9 @@ FOOT = 0.05  # of a string above the soil [m]
 _ENDS = 0.40  # of string for the knot at the top and the loop or peg at the base [m], parts handbook 3.0
 
 
-def members(twine: str, plants: tuple[Plant, ...], at: dict[int, float], top: float, spare: float = 0.0) -> list[Member]:
+def members(
+    twine: str, plants: tuple[Plant, ...], at: dict[int, float], top: float, spare: float = 0.0
+) -> list[Member]:
     """Return a string from above to each plant.
 
     Args:
@@ -33,7 +35,11 @@ def members(twine: str, plants: tuple[Plant, ...], at: dict[int, float], top: fl
     for n, plant in enumerate(plants):
         x, y, _ = plant.at
         length = round(math.hypot(top - FOOT, at[n] - y) + spare + _ENDS, 3)
-        found.append(Member(f"string-{n + 1}", "string", "twines", twine, ((x, at[n], top), (x, y, FOOT)), length, 0.002))
+        found.append(
+            Member(
+                f"string-{n + 1}", "string", "twines", twine, ((x, at[n], top), (x, y, FOOT)), length, 0.002
+            )
+        )
     return found
 
 
@@ -43,9 +49,15 @@ def climbing(plants: tuple[Plant, ...], at: dict[int, float], top: float) -> tup
 
 
 def string_links(
-    stand: Stand[OptionsT], pressure: Array, leafy: Array, twine: rows.Twine, stem: rows.Tie | None, hook: rows.Fitting | None,
-    peg: rows.Fitting | None, to: str,
-) -> list[Link]:  # fmt: skip
+    stand: Stand[OptionsT],
+    pressure: Array,
+    leafy: Array,
+    twine: rows.Twine,
+    stem: rows.Tie | None,
+    hook: rows.Fitting | None,
+    peg: rows.Fitting | None,
+    to: str,
+) -> list[Link]:
     """Return the links from a plant's stem to what its string hangs on, and to its base.
 
     Args:
@@ -67,16 +79,32 @@ def string_links(
     members_ = stand.geometry.by_role("string")
     below = (to, "base") if peg else (to,)
     found = [
-        Link("string", keys(members_), ("twines", twine.key), below, ("string",), np.hypot(weight, upper),
-             (strings.string(twine, weight, upper, stand.tied_on, usual),)),
-    ]  # fmt: skip
+        Link(
+            "string",
+            keys(members_),
+            ("twines", twine.key),
+            below,
+            ("string",),
+            np.hypot(weight, upper),
+            (strings.string(twine, weight, upper, stand.tied_on, usual),),
+        )
+    ]
     if stem:
         found = [*stand.stem_ties(stem.key, pressure, leafy, "string"), *found]
     if hook:
         demand = np.hypot(weight, upper)
         found[-1] = _onto(found[-1], "hook")
-        found.append(Link("hook", keys(stand.geometry.by_role("fitting")), ("fittings", hook.key), (to,), ("hook",), demand,
-                          (strings.fitting("hook", hook, demand, expected=np.hypot(usual, upper)),)))  # fmt: skip
+        found.append(
+            Link(
+                "hook",
+                keys(stand.geometry.by_role("fitting")),
+                ("fittings", hook.key),
+                (to,),
+                ("hook",),
+                demand,
+                (strings.fitting("hook", hook, demand, expected=np.hypot(usual, upper)),),
+            )
+        )
     if peg:
         demand = tables.constant("base_share") * weight
         found.append(
@@ -94,4 +122,13 @@ def string_links(
 
 
 def _onto(link: Link, key: str) -> Link:
-    return Link(link.key, link.members, link.item, (key, *link.hands_to[1:]), link.levers, link.carries, link.checks, link.arrows)
+    return Link(
+        link.key,
+        link.members,
+        link.item,
+        (key, *link.hands_to[1:]),
+        link.levers,
+        link.carries,
+        link.checks,
+        link.arrows,
+    )

@@ -1,4 +1,6 @@
-"""A tube arch as it is bought: half a circle on straight legs, clad with mesh up its sides and lines over its top."""
+"""A tube arch as it is bought: half a circle on straight legs, clad with mesh up its sides and lines over its
+top.
+"""
 
 from __future__ import annotations
 
@@ -14,7 +16,9 @@ _TIE_EVERY = 0.30  # between the ties of the mesh along a tube [m], parts handbo
 
 
 def curve(span: float, rise: float) -> Curve:
-    """Return the middle of a tube from one foot to the other: across, and up; a flat one is half an ellipse. [m]"""
+    """Return the middle of a tube from one foot to the other: across, and up; a flat one is half an ellipse.
+    [m]
+    """
     leg = max(rise - span / 2, 0.0)
     angles = np.linspace(math.pi, 0.0, 41)
     crown = [(span / 2 * math.cos(a), leg + (rise - leg) * math.sin(a)) for a in angles.tolist()]
@@ -35,7 +39,9 @@ def lines(shape: Curve, clad: float, gap: float) -> tuple[tuple[float, float], .
     """Return where the lines over the top run, no further apart than a gap: across, and up. [m]"""
     length = arc_length(shape)
     open_ = length - 2 * min(clad, length / 2)
-    stations = np.linspace(min(clad, length / 2), length - min(clad, length / 2), max(math.ceil(open_ / gap), 1) + 1)[1:-1]
+    stations = np.linspace(
+        min(clad, length / 2), length - min(clad, length / 2), max(math.ceil(open_ / gap), 1) + 1
+    )[1:-1]
     return tuple(_at(shape, float(s)) for s in stations)
 
 
@@ -69,9 +75,25 @@ def members(
     for n, x in enumerate(stations):
         whole = ((shape[0][0], -sunk), *shape, (shape[-1][0], -sunk)) if sunk else shape
         way = tuple((x, y, z) for y, z in whole)
-        found.append(Member(f"tube-{n + 1}", "arm", "posts", tube.key, (way[0], way[-1]), length + 2 * sunk, tube.a, "wires", lines=(way,)))
+        found.append(
+            Member(
+                f"tube-{n + 1}",
+                "arm",
+                "posts",
+                tube.key,
+                (way[0], way[-1]),
+                length + 2 * sunk,
+                tube.a,
+                "wires",
+                lines=(way,),
+            )
+        )
         for m, s in enumerate((*up, *(length - up))):
-            found.append(Member(f"clad-{n + 1}-{m + 1}", "tie", "ties", tie, ((x, *_at(shape, float(s))),), shape="point"))
+            found.append(
+                Member(
+                    f"clad-{n + 1}-{m + 1}", "tie", "ties", tie, ((x, *_at(shape, float(s))),), shape="point"
+                )
+            )
     first, last = stations[0], stations[-1]
     for side, flip in (("left", False), ("right", True)):
         grid: list[tuple[Point, ...]] = []
@@ -79,12 +101,41 @@ def members(
             y, z = _at(shape, length - s if flip else s)
             grid.append(((first, y, z), (last, y, z)))
         edge = [_at(shape, length - s if flip else s) for s in np.linspace(0.0, reach, 12).tolist()]
-        grid += [tuple((x, y, z) for y, z in edge) for x in np.arange(first, last + 1e-6, mesh.along).tolist()]
+        grid += [
+            tuple((x, y, z) for y, z in edge) for x in np.arange(first, last + 1e-6, mesh.along).tolist()
+        ]
         y = edge[0][0]
-        sheet: tuple[Point, ...] = ((first, y, 0.0), (last, y, 0.0), (last, y, reach), (first, y, reach))  # as it lies before it is tied on
-        found.append(Member(f"mesh-{side}", "mesh", "meshes", mesh.key, sheet, last - first, mesh.wire, "wires", lines=tuple(grid)))
+        sheet: tuple[Point, ...] = (
+            (first, y, 0.0),
+            (last, y, 0.0),
+            (last, y, reach),
+            (first, y, reach),
+        )  # as it lies before it is tied on
+        found.append(
+            Member(
+                f"mesh-{side}",
+                "mesh",
+                "meshes",
+                mesh.key,
+                sheet,
+                last - first,
+                mesh.wire,
+                "wires",
+                lines=tuple(grid),
+            )
+        )
     for n, (y, z) in enumerate(lines(shape, clad, gap)):
-        found.append(Member(f"over-{n + 1}", "wire", "wires", line, ((first, y, z), (last, y, z)), last - first + 0.6, 0.003))
+        found.append(
+            Member(
+                f"over-{n + 1}",
+                "wire",
+                "wires",
+                line,
+                ((first, y, z), (last, y, z)),
+                last - first + 0.6,
+                0.003,
+            )
+        )
     return found
 
 

@@ -1,1 +1,3 @@
-"""What is wanted: the garden, its beds, structures and plantings, typed; older documents brought up to date."""
+"""What is wanted: the garden, its beds, structures and plantings, typed; older documents brought up to
+date.
+"""

@@ -29,13 +29,19 @@ def parsed(text: str | bytes, what: str = "plan", most: int = MOST_VALUES) -> An
     try:
         document = json.loads(text)
     except json.JSONDecodeError as error:
-        raise InvalidPlan([Problem(what, f"line {error.lineno}", f"a JSON document is allowed ({error.msg})")]) from error
+        raise InvalidPlan(
+            [Problem(what, f"line {error.lineno}", f"a JSON document is allowed ({error.msg})")]
+        ) from error
     except UnicodeDecodeError as error:
         raise InvalidPlan([Problem(what, f"byte {error.start}", "text in UTF-8 is allowed")]) from error
     except RecursionError as error:
-        raise InvalidPlan([Problem(what, "lists in lists without end", f"{MOST_DEEP} levels are allowed")]) from error
+        raise InvalidPlan(
+            [Problem(what, "lists in lists without end", f"{MOST_DEEP} levels are allowed")]
+        ) from error
     except ValueError as error:
-        raise InvalidPlan([Problem(what, "a number of thousands of digits", "numbers of up to 300 digits are allowed")]) from error
+        raise InvalidPlan(
+            [Problem(what, "a number of thousands of digits", "numbers of up to 300 digits are allowed")]
+        ) from error
     bounded(document, what, most)
     return document
 
@@ -57,9 +63,13 @@ def bounded(document: Any, what: str = "plan", most: int = MOST_VALUES) -> None:
         if not isinstance(value, dict | list):
             continue
         if deep >= MOST_DEEP:
-            raise InvalidPlan([Problem(what, "lists in lists without end", f"{MOST_DEEP} levels are allowed")])
+            raise InvalidPlan(
+                [Problem(what, "lists in lists without end", f"{MOST_DEEP} levels are allowed")]
+            )
         if len(value) > MOST_WIDE:
-            raise InvalidPlan([Problem(what, f"{len(value)} entries side by side", f"up to {MOST_WIDE} are allowed")])
+            raise InvalidPlan(
+                [Problem(what, f"{len(value)} entries side by side", f"up to {MOST_WIDE} are allowed")]
+            )
         if isinstance(value, dict):
             for key in value:
                 _storable(key, what)
@@ -74,7 +84,13 @@ def _storable(text: str, what: str) -> None:
         text.encode()
     except UnicodeEncodeError as error:
         raise InvalidPlan(
-            [Problem(what, text.encode("ascii", "backslashreplace").decode()[:_SHOWN], "whole characters are allowed")]
+            [
+                Problem(
+                    what,
+                    text.encode("ascii", "backslashreplace").decode()[:_SHOWN],
+                    "whole characters are allowed",
+                )
+            ]
         ) from error
 
 
@@ -82,9 +98,13 @@ def short(value: Any) -> str:
     """Return a value as it was given, cut to what one reads; no more of it is written than is shown."""
     if isinstance(value, dict | list | tuple):
         parts = list(value.values()) if isinstance(value, dict) else list(value[: _FEW + 1])
-        if len(parts) > _FEW or any(isinstance(part, dict | list | tuple) or len(str(part)) > _SHOWN for part in parts):
+        if len(parts) > _FEW or any(
+            isinstance(part, dict | list | tuple) or len(str(part)) > _SHOWN for part in parts
+        ):
             return f"{len(value)} entries"
-    text = json.dumps(value if not isinstance(value, str) else value[: _SHOWN + 1], ensure_ascii=False, default=_unknown)
+    text = json.dumps(
+        value if not isinstance(value, str) else value[: _SHOWN + 1], ensure_ascii=False, default=_unknown
+    )
     return text if len(text) <= _SHOWN else f"{text[: _SHOWN - 3]}…"
 
 
@@ -97,7 +117,14 @@ def first_of(problems: Iterable[Problem]) -> list[Problem]:
     found: list[Problem] = []
     for problem in problems:
         if len(found) == MOST_PROBLEMS:
-            return [*found[:-1], Problem("and more", "other fields", f"the first {MOST_PROBLEMS - 1} are named; put these right first")]
+            return [
+                *found[:-1],
+                Problem(
+                    "and more",
+                    "other fields",
+                    f"the first {MOST_PROBLEMS - 1} are named; put these right first",
+                ),
+            ]
         found.append(problem)
     return found
 

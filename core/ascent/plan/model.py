@@ -7,7 +7,15 @@ import re
 import unicodedata
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, field_validator, model_validator
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    field_validator,
+    model_validator,
+)
 
 from .. import tables
 from ..errors import UnknownItem
@@ -41,7 +49,9 @@ def _key_of(table: str) -> AfterValidator:
 
 
 def counted_first(most: int) -> BeforeValidator:
-    """Return the check of a list's length before its contents, so that a list of millions is refused as one."""
+    """Return the check of a list's length before its contents, so that a list of millions is refused as
+    one.
+    """
 
     def check(value: Any) -> Any:
         if isinstance(value, list | tuple) and len(value) > most:
@@ -141,7 +151,9 @@ class Build(Typed):
     options: Options
     plantings: Plantings
     along: Metres = Field(0.0, description="its middle from the bed's middle, along the bed's bearing, m")
-    across: Metres = Field(0.0, description="its middle from the bed's middle, to the left of the bed's bearing, m")
+    across: Metres = Field(
+        0.0, description="its middle from the bed's middle, to the left of the bed's bearing, m"
+    )
     turn: Bearing = Field(0.0, description="its row from the bed's bearing, clockwise, degrees")
 
     @field_validator("plantings")
@@ -195,25 +207,35 @@ class BareBed(Named):
 class Bed(BareBed):
     """A bed with its structures."""
 
-    structures: Annotated[tuple[Structure, ...], Field(max_length=MOST_STANDING), counted_first(MOST_STANDING)] = ()
+    structures: Annotated[
+        tuple[Structure, ...], Field(max_length=MOST_STANDING), counted_first(MOST_STANDING)
+    ] = ()
 
 
 class Feature(Named):
-    """What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie to.
+    """What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie
+    to.
 
     A post or a stump is one point, everything else a line through two points or more.
     """
 
     kind: FeatureKind
     points: Points
-    width: float = Field(0.1, ge=0.005, le=20.0, description="of a path, a wall, a trunk; of a buried line its own thickness, m")
+    width: float = Field(
+        0.1,
+        ge=0.005,
+        le=20.0,
+        description="of a path, a wall, a trunk; of a buried line its own thickness, m",
+    )
     depth: float | None = Field(None, ge=0.0, le=5.0, description="of something buried, m; unknown when null")
 
     @model_validator(mode="after")
     def _enough_points(self) -> Feature:
         lone = self.kind in ROUND
         if lone != (len(self.points) == 1) or (not lone and len(set(self.points)) < 2):
-            raise ValueError(f"{'one point' if lone else 'two points or more that differ'} for a {self.kind} is allowed")
+            raise ValueError(
+                f"{'one point' if lone else 'two points or more that differ'} for a {self.kind} is allowed"
+            )
         return self
 
 
@@ -238,7 +260,9 @@ class Garden(Place):
     """A garden with its beds and what else is on its plan."""
 
     beds: Annotated[tuple[Bed, ...], Field(max_length=MOST_BEDS), counted_first(MOST_BEDS)] = ()
-    features: Annotated[tuple[Feature, ...], Field(max_length=MOST_FEATURES), counted_first(MOST_FEATURES)] = ()
+    features: Annotated[
+        tuple[Feature, ...], Field(max_length=MOST_FEATURES), counted_first(MOST_FEATURES)
+    ] = ()
 
 
 class Plan(Typed):

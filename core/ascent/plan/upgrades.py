@@ -1,4 +1,6 @@
-"""From older documents to today's: one step a version, for a single thing as it is stored and for a whole plan file."""
+"""From older documents to today's: one step a version, for a single thing as it is stored and for a whole
+plan file.
+"""
 
 from __future__ import annotations
 
@@ -26,7 +28,8 @@ def _same_thing(_kind: str, document: Document) -> Document:
 class Step:
     """What a version changed.
 
-    thing: of one document by itself: its kind (place, bed, feature, structure) and what was stored, to what is stored now.
+    thing: of one document by itself: its kind (place, bed, feature, structure) and what was stored, to what
+    is stored now.
     garden: of a whole garden, its things brought up to date already; what no thing can know by itself.
     """
 
@@ -35,12 +38,18 @@ class Step:
 
 
 def upgraded(document: Document) -> Document:
-    """Return a plan file brought up to the present version; one it cannot follow is returned as far as it came."""
+    """Return a plan file brought up to the present version; one it cannot follow is returned as far as it
+    came.
+    """
     while isinstance(version := document.get("version"), int) and version in STEPS:
         garden = document.get("garden")
         if isinstance(garden, dict):
             garden = STEPS[version].garden(_each(garden, partial(_changed, STEPS[version].thing)))
-        document = {**document, "version": version + 1, **({"garden": garden} if "garden" in document else {})}
+        document = {
+            **document,
+            "version": version + 1,
+            **({"garden": garden} if "garden" in document else {}),
+        }
     return document
 
 
@@ -66,7 +75,9 @@ def _changed(do: Callable[[str, Document], Document], kind: str, document: Docum
 
 
 def _each(garden: Document, do: Callable[[str, Document], Document]) -> Document:
-    """Return a garden with each of its things changed; what is no thing stays, to be refused with its place."""
+    """Return a garden with each of its things changed; what is no thing stays, to be refused with its
+    place.
+    """
 
     def bed(found: Document) -> Document:
         standing = found.get("structures", ())
@@ -77,9 +88,17 @@ def _each(garden: Document, do: Callable[[str, Document], Document]) -> Document
     beds = garden.get("beds")
     return {
         **place,
-        **({"beds": [bed(each) if isinstance(each, dict) else each for each in beds] if isinstance(beds, list) else beds} if "beds" in garden else {}),
+        **(
+            {
+                "beds": [bed(each) if isinstance(each, dict) else each for each in beds]
+                if isinstance(beds, list)
+                else beds
+            }
+            if "beds" in garden
+            else {}
+        ),
         **({"features": _all("feature", garden["features"], do)} if "features" in garden else {}),
-    }  # fmt: skip
+    }
 
 
 def _all(kind: str, things: Any, do: Callable[[str, Document], Document]) -> Any:
@@ -89,13 +108,18 @@ def _all(kind: str, things: Any, do: Callable[[str, Document], Document]) -> Any
 
 
 def lay_out(beds: list[Any]) -> list[Any]:
-    """Return beds that have no place laid one below the other, first at the top; others stay where they are."""
+    """Return beds that have no place laid one below the other, first at the top; others stay where they
+    are.
+    """
     found, level = [], 0.0
     for bed in beds:
         if not isinstance(bed, dict) or "x" in bed or "y" in bed:
             found.append(bed)
             continue
-        length, width, bearing = (_number(bed.get(name), usual) for name, usual in (("length", 1.0), ("width", 1.0), ("bearing", 90.0)))
+        length, width, bearing = (
+            _number(bed.get(name), usual)
+            for name, usual in (("length", 1.0), ("width", 1.0), ("bearing", 90.0))
+        )
         angle = math.radians(bearing)
         wide = abs(length * math.sin(angle)) + abs(width * math.cos(angle))
         tall = abs(length * math.cos(angle)) + abs(width * math.sin(angle))
@@ -110,7 +134,9 @@ def _number(value: Any, usual: float) -> float:
 
 
 def _laid_out(garden: Document) -> Document:
-    """Version 2 gives beds a place on the plan; a garden gets features and a least path width, which have defaults."""
+    """Version 2 gives beds a place on the plan; a garden gets features and a least path width, which have
+    defaults.
+    """
     return {**garden, "beds": lay_out(garden["beds"])} if isinstance(garden.get("beds"), list) else garden
 
 
@@ -139,19 +165,29 @@ def keys_apart(things: list[Any], taken: set[str]) -> list[Any]:
 
 
 def _apart(garden: Document) -> Document:
-    """Version 3 gives a key to one thing only: a structure keyed like a bed, or a feature like either, gets a number."""
+    """Version 3 gives a key to one thing only: a structure keyed like a bed, or a feature like either, gets a
+    number.
+    """
     beds, features = garden.get("beds"), garden.get("features")
     if not isinstance(beds, list):
         return garden
     taken: set[str] = set()
     beds = keys_apart(beds, taken)
-    standing = keys_apart([s for bed in beds if isinstance(bed, dict) for s in _list(bed.get("structures"))], taken)
+    standing = keys_apart(
+        [s for bed in beds if isinstance(bed, dict) for s in _list(bed.get("structures"))], taken
+    )
     rest = iter(standing)
     beds = [
-        {**bed, "structures": [next(rest) for _ in bed["structures"]]} if isinstance(bed, dict) and _list(bed.get("structures")) else bed
+        {**bed, "structures": [next(rest) for _ in bed["structures"]]}
+        if isinstance(bed, dict) and _list(bed.get("structures"))
+        else bed
         for bed in beds
     ]
-    return {**garden, "beds": beds, **({"features": keys_apart(features, taken)} if isinstance(features, list) else {})}
+    return {
+        **garden,
+        "beds": beds,
+        **({"features": keys_apart(features, taken)} if isinstance(features, list) else {}),
+    }
 
 
 def _one_line(_kind: str, document: Document) -> Document:
@@ -169,11 +205,18 @@ def _plantings_keyed(kind: str, document: Document) -> Document:
     if kind != "structure" or not isinstance(document.get("plantings"), list):
         return document
     numbered = enumerate(document["plantings"], start=1)
-    return {**document, "plantings": [{"key": f"p{n}", **each} if isinstance(each, dict) else each for n, each in numbered]}
+    return {
+        **document,
+        "plantings": [{"key": f"p{n}", **each} if isinstance(each, dict) else each for n, each in numbered],
+    }
 
 
 def _list(value: Any) -> list[Any]:
     return value if isinstance(value, list) else []
 
 
-STEPS: dict[int, Step] = {1: Step(garden=_laid_out), 2: Step(thing=_one_line, garden=_apart), 3: Step(thing=_plantings_keyed)}
+STEPS: dict[int, Step] = {
+    1: Step(garden=_laid_out),
+    2: Step(thing=_one_line, garden=_apart),
+    3: Step(thing=_plantings_keyed),
+}

@@ -35,7 +35,11 @@ def of_planting(planting: Planting, mesh: rows.Mesh, mesh_top: float, length: fl
     Source: handbook-parts-4.4
     """
     crop = tables.crops()[planting.crop]
-    found = [*_through(crop, mesh), *_grip(crop, mesh), *of_height(planting, mesh_top, ("mesh_height", "bottom_gap"))]
+    found = [
+        *_through(crop, mesh),
+        *_grip(crop, mesh),
+        *of_height(planting, mesh_top, ("mesh_height", "bottom_gap")),
+    ]
     found += [*of_suit(planting, "mesh-fence"), *of_row(planting, length)]
     return [*found, *of_face(planting, length * mesh_top)]
 
@@ -52,7 +56,9 @@ def of_face(planting: Planting, area: float) -> list[Remark]:
     if planting.count <= (1.0 if planting.training == "free" or crop.training == "GUIDE" else _CLOSER) * room:
         return []
     values = {"count": (float(planting.count), "count"), "room": (math.floor(room), "count")}
-    return [Remark("crowded-face", "watch", values, {"crop": crop.name}, "crops-3", (planting.path("count"),))]
+    return [
+        Remark("crowded-face", "watch", values, {"crop": crop.name}, "crops-3", (planting.path("count"),))
+    ]
 
 
 def of_through(planting: Planting, mesh: rows.Mesh) -> list[Remark]:
@@ -73,7 +79,12 @@ def of_suit(planting: Planting, family: str) -> list[Remark]:
     if tables.suits()[planting.crop].scores[family] > 1:
         return []
     return [
-        Remark("crop-unsuited", "watch", words={"crop": crop.name, "family": template(f"family.{family}.name").lower()}, source="crops-2")
+        Remark(
+            "crop-unsuited",
+            "watch",
+            words={"crop": crop.name, "family": template(f"family.{family}.name").lower()},
+            source="crops-2",
+        )
     ]
 
 
@@ -101,17 +112,35 @@ def of_stock(row: rows.Post, needed: float, levers: tuple[str, ...]) -> list[Rem
 
 
 def of_lashing(row: rows.Post, joint: str) -> list[Remark]:
-    """Return a remark where a lashing lies on a pole that it slides along, or a coupler on one it does not fit.
+    """Return a remark where a lashing lies on a pole that it slides along, or a coupler on one it does not
+    fit.
 
     Source: handbook-13
     """
     words = {"pole": row.name}
     if joint == "coupled":
         fitting = tables.materials()[row.material].stuff == "metal" and row.shape in ("tube", "round")
-        return [] if fitting else [Remark("coupler-misfit", "wrong", words=words, source="handbook-parts-2.7", levers=("crossing",))]
+        return (
+            []
+            if fitting
+            else [
+                Remark(
+                    "coupler-misfit", "wrong", words=words, source="handbook-parts-2.7", levers=("crossing",)
+                )
+            ]
+        )
     if joint == "notched" or not smooth(row):
         return []
-    return [Remark("lashing-slides", "watch", {"slip": (tables.constant("cane_slip"), "force")}, words, "handbook-13", ("crossing",))]
+    return [
+        Remark(
+            "lashing-slides",
+            "watch",
+            {"slip": (tables.constant("cane_slip"), "force")},
+            words,
+            "handbook-13",
+            ("crossing",),
+        )
+    ]
 
 
 def of_row(planting: Planting, length: float) -> list[Remark]:
@@ -134,8 +163,12 @@ def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[R
     Source: handbook-parts-4.3
     """
     crop = tables.crops()[planting.crop]
-    values = {"vine": (crop.height_m, "length"), "top": (top, "length"), "over": (crop.height_m - top, "length"),
-              "reach": (tables.constant("reach"), "length")}  # fmt: skip
+    values = {
+        "vine": (crop.height_m, "length"),
+        "top": (top, "length"),
+        "over": (crop.height_m - top, "length"),
+        "reach": (tables.constant("reach"), "length"),
+    }
     found = []
     if crop.height_m > top + tables.constant("overtop_free"):
         key = "vine-topped" if planting.training == "pruned" else "vine-overtops"
@@ -145,7 +178,9 @@ def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[R
     return found
 
 
-def of_ground(bed: BareBed, length: float, depth: float, levers: tuple[str, ...] = ("length", "depth")) -> list[Remark]:
+def of_ground(
+    bed: BareBed, length: float, depth: float, levers: tuple[str, ...] = ("length", "depth")
+) -> list[Remark]:
     """Return remarks where a structure is longer than its bed or deeper than its container.
 
     Source: handbook-parts-3.0
@@ -161,7 +196,8 @@ def of_ground(bed: BareBed, length: float, depth: float, levers: tuple[str, ...]
 
 
 def of_season(planting: Planting, days: float) -> list[Remark]:
-    """Return a remark where the first frost comes before a crop has come to its first picking, or to two weeks of it.
+    """Return a remark where the first frost comes before a crop has come to its first picking, or to two
+    weeks of it.
 
     Args:
         planting: The planting.
@@ -186,23 +222,38 @@ def of_age(post: rows.Post, seasons: int, levers: tuple[str, ...]) -> list[Remar
     """
     if not seasons:
         return []
-    values = {"seasons": (seasons, "count"), "life": (post.life_wet, "count"), "left": (after(post, seasons).sound, "ratio")}
+    values = {
+        "seasons": (seasons, "count"),
+        "life": (post.life_wet, "count"),
+        "left": (after(post, seasons).sound, "ratio"),
+    }
     key: Literal["post-old", "post-over"] = "post-over" if seasons >= post.life_wet else "post-old"
-    return [Remark(key, "watch" if key == "post-over" else "fine", values, source="handbook-3.4", levers=levers)]
+    return [
+        Remark(key, "watch" if key == "post-over" else "fine", values, source="handbook-3.4", levers=levers)
+    ]
 
 
 def of_joints(geometry: Geometry) -> list[Remark]:
-    """Return remarks where a piece is longer than it is sold: lapped over a support, or a strut that must not be joined.
+    """Return remarks where a piece is longer than it is sold: lapped over a support, or a strut that must not
+    be joined.
 
     Source: handbook-parts-3.5
     """
     found: dict[tuple[str, str], Remark] = {}
     for member in geometry.members:
-        tall = math.dist(member.points[0], member.points[-1]) if (member.role, member.table) == ("post", "posts") else 0.0
+        tall = (
+            math.dist(member.points[0], member.points[-1])
+            if (member.role, member.table) == ("post", "posts")
+            else 0.0
+        )
         if tall > member.buy_length + _SHORT and ("post", member.item) not in found:
             values = {"long": (member.buy_length, "length"), "needed": (tall, "length")}
             found["post", member.item] = Remark(
-                "stake-short", "wrong", values, {"stake": tables.posts()[member.item].name}, "handbook-parts-2.1"
+                "stake-short",
+                "wrong",
+                values,
+                {"stake": tables.posts()[member.item].name},
+                "handbook-parts-2.1",
             )
         if member.table != "posts" or member.role not in ("rail", "strut", "arm"):
             continue
@@ -210,11 +261,21 @@ def of_joints(geometry: Geometry) -> list[Remark]:
         longest = max(row.lengths_m)
         joints = member.pieces(longest, tables.constant("joint_lap")) - 1
         if joints and (member.role, row.key) not in found:
-            values = {"needed": (member.buy_length, "length"), "long": (longest, "length"), "joints": (joints, "count")}
+            values = {
+                "needed": (member.buy_length, "length"),
+                "long": (longest, "length"),
+                "joints": (joints, "count"),
+            }
             found[member.role, row.key] = (
                 Remark("strut-joined", "wrong", values, source="handbook-parts-3.5")
                 if member.role == "strut"
-                else Remark("joined", "fine", values, {"piece": "rail" if member.role == "rail" else "bar"}, "handbook-parts-3.5")
+                else Remark(
+                    "joined",
+                    "fine",
+                    values,
+                    {"piece": "rail" if member.role == "rail" else "bar"},
+                    "handbook-parts-3.5",
+                )
             )
     return list(found.values())
 
@@ -233,12 +294,20 @@ def of_guys(bed: BareBed, length: float, reach: float) -> list[Remark]:
     Source: handbook-7.6
     """
     past = reach - (bed.length - length) / 2
-    return [Remark("guys-reach", "watch", {"past": (past, "length")}, source="handbook-7.6", levers=("ends",))] if past > 0.05 else []
+    return (
+        [Remark("guys-reach", "watch", {"past": (past, "length")}, source="handbook-7.6", levers=("ends",))]
+        if past > 0.05
+        else []
+    )
 
 
 def _through(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
     clear = opening(mesh)
-    values = {"clear": (clear, "length"), "low": (crop.fruit_min or 0.0, "length"), "high": (crop.fruit_max or 0.0, "length")}
+    values = {
+        "clear": (clear, "length"),
+        "low": (crop.fruit_min or 0.0, "length"),
+        "high": (crop.fruit_max or 0.0, "length"),
+    }
     words = {"crop": crop.name, "mesh": mesh.name}
     found = []
     if clear < _HAND_TIGHT:
@@ -260,38 +329,95 @@ def _through(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
 def _grip(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
     values = {"wire": (mesh.wire, "wire"), "limit": (crop.strand_max or 0.0, "wire")}
     if crop.strand_max is None:
-        return [] if crop.training != "TIE" else [Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4")]
+        return (
+            []
+            if crop.training != "TIE"
+            else [Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4")]
+        )
     if mesh.wire > crop.strand_max:
         return [Remark("strand-thick", "watch", values, {"crop": crop.name}, crop.source, ("mesh",))]
     return [Remark("strand-grips", "fine", values, {"crop": crop.name}, crop.source)]
 
 
 def of_fence(
-    mesh_key: str, height: float, gap: float, top: str, ends: str, tie_key: str, post: rows.Post, exposed: float, leaned_on: bool
+    mesh_key: str,
+    height: float,
+    gap: float,
+    top: str,
+    ends: str,
+    tie_key: str,
+    post: rows.Post,
+    exposed: float,
+    leaned_on: bool,
 ) -> list[Remark]:
     """Return remarks on mesh, posts and ties of a fence.
 
     Source: handbook-12
     """
     mesh, tie = tables.meshes()[mesh_key], tables.ties()[tie_key]
-    values = {"top": (gap + height, "length"), "exposed": (exposed, "length"), "over": (gap + height - exposed, "length")}
+    values = {
+        "top": (gap + height, "length"),
+        "exposed": (exposed, "length"),
+        "over": (gap + height - exposed, "length"),
+    }
     found = []
     if gap + height > exposed + tables.constant("flap_margin"):
-        found.append(Remark("mesh-flaps", "wrong", values, {"post": post.name}, "handbook-12", ("mesh_height", "post", "depth")))
+        found.append(
+            Remark(
+                "mesh-flaps",
+                "wrong",
+                values,
+                {"post": post.name},
+                "handbook-12",
+                ("mesh_height", "post", "depth"),
+            )
+        )
     if height > max(mesh.heights_m) + 0.011:
         stock = {"height": (height, "length"), "stock": (max(mesh.heights_m), "length")}
         found.append(Remark("two-strips", "watch", stock, {"mesh": mesh.name}, mesh.source, ("mesh_height",)))
     if mesh.kind == "net" and top == "none":
-        found.append(Remark("net-unhung", "wrong", words={"mesh": mesh.name}, source="handbook-12", levers=("top",)))
+        found.append(
+            Remark("net-unhung", "wrong", words={"mesh": mesh.name}, source="handbook-12", levers=("top",))
+        )
     if mesh.kind in ("roll", "net") and ends == "plain":
-        found.append(Remark("roll-unbraced", "watch", words={"mesh": mesh.name}, source="handbook-parts-3.0", levers=("ends",)))
+        found.append(
+            Remark(
+                "roll-unbraced",
+                "watch",
+                words={"mesh": mesh.name},
+                source="handbook-parts-3.0",
+                levers=("ends",),
+            )
+        )
     if tie.fits == "tee" and post.shape != "tee":
-        found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": post.name}, source=tie.source, levers=("tie",)))
+        found.append(
+            Remark(
+                "clip-misfit",
+                "wrong",
+                words={"tie": tie.name, "post": post.name},
+                source=tie.source,
+                levers=("tie",),
+            )
+        )
     if tie.fits == "timber" and tables.materials()[post.material].stuff != "wood":
-        found.append(Remark("clip-misfit", "wrong", words={"tie": tie.name, "post": post.name}, source=tie.source, levers=("tie",)))
+        found.append(
+            Remark(
+                "clip-misfit",
+                "wrong",
+                words={"tie": tie.name, "post": post.name},
+                source=tie.source,
+                levers=("tie",),
+            )
+        )
     if not leaned_on:
-        use = tables.constant("person_pull") * min(tables.constant("hand_height"), exposed) / moments(post).allowed
+        use = (
+            tables.constant("person_pull")
+            * min(tables.constant("hand_height"), exposed)
+            / moments(post).allowed
+        )
         if use > 1.0:
             pull = {"pull": (tables.constant("person_pull"), "force"), "use": (use, "ratio")}
-            found.append(Remark("not-to-lean-on", "watch", pull, source="handbook-0.4", levers=("leaned_on", "post")))
+            found.append(
+                Remark("not-to-lean-on", "watch", pull, source="handbook-0.4", levers=("leaned_on", "post"))
+            )
     return found

@@ -1,4 +1,6 @@
-"""How often: the chance that a structure stands its season, from the gusts its weeks bring and the spread of what it is made of."""
+"""How often: the chance that a structure stands its season, from the gusts its weeks bring and the spread of
+what it is made of.
+"""
 
 from __future__ import annotations
 
@@ -23,8 +25,8 @@ _DRAWS = 128  # of strengths, spread evenly over what they may be
 class Chance:
     """How likely it is that the links of a structure stand a season.
 
-    exceeded: how often a season the gusts are expected to be more than each link, and the whole, bears, for each draw of the
-        strengths, {key: (N,)} and (N,).
+    exceeded: how often a season the gusts are expected to be more than each link, and the whole, bears, for
+        each draw of the strengths, {key: (N,)} and (N,).
     """
 
     links: Mapping[str, Array]
@@ -40,9 +42,11 @@ class Chance:
         return float(np.mean(np.exp(-count * self.exceeded)))
 
     def once_in(self, link: str = "") -> tuple[float, float, float]:
-        """Return once in how many seasons the whole, or a link, is expected to go: on the whole, and from weak to strong of what it is made.
+        """Return once in how many seasons the whole, or a link, is expected to go: on the whole, and from
+        weak to strong of what it is made.
 
-        The first is the mean over all strengths; the others are where one strength in ten is weaker, and one in ten is stronger.
+        The first is the mean over all strengths; the others are where one strength in ten is weaker, and one
+        in ten is stronger.
         """
         exceeded = self.links[link] if link else self.exceeded
         goes = 1.0 - np.exp(-exceeded)
@@ -60,7 +64,9 @@ def _seasons(goes: float) -> float:
 
 @cache
 def _draws(dimensions: int) -> Array:
-    """Return standard normal draws spread evenly in so many dimensions, (N, D): an additive sequence, mirrored so that its mean is 0."""
+    """Return standard normal draws spread evenly in so many dimensions, (N, D): an additive sequence,
+    mirrored so that its mean is 0.
+    """
     root = 2.0
     for _ in range(50):
         root = (1.0 + root) ** (1.0 / (dimensions + 1))
@@ -73,19 +79,25 @@ def _draws(dimensions: int) -> Array:
 
 
 def _reached(rows_: Array, wanted: Array, at: Array) -> Array:
-    """Return where each rising row reaches each value that is wanted, (W, N): all weeks in one reading, each moved past the one before."""
+    """Return where each rising row reaches each value that is wanted, (W, N): all weeks in one reading, each
+    moved past the one before.
+    """
     past = _APART * np.arange(len(rows_))[:, None]
-    found = np.interp((wanted[None, :] + past).ravel(), (rows_ + past).ravel(), np.tile(at, len(rows_))).reshape(len(rows_), -1)
+    found = np.interp(
+        (wanted[None, :] + past).ravel(), (rows_ + past).ravel(), np.tile(at, len(rows_))
+    ).reshape(len(rows_), -1)
     return np.where(wanted < rows_[:, :1], -np.inf, np.where(wanted > rows_[:, -1:], np.inf, found))
 
 
 def chance_of(checks: Sequence[tuple[str, Check]], gusts: Array, weeks: int, rough: Array) -> Chance:
     """Return how likely the links of a structure are to stand the season of so many weeks.
 
-    What rests on the same thing (all that the soil holds, all that is wood) is strong or weak together, lognormal about its median with
-    the spread of its row in uncertainties.csv, and stays so all season; how hard the wind pulls at leaves is as little known and
-    common to all that the wind loads. The strongest gusts of the weeks are independent of each other. In a week the gust exceeds what a link bears with the yearly law of EN 1991-1-4, whose integral over the gusts of a week has a
-    closed form, so that P = E[exp(−Σ h)], h = exp(−((v/v10)² a − 1)/K)/20 at the gust v at which the drawn strength is reached.
+    What rests on the same thing (all that the soil holds, all that is wood) is strong or weak together,
+    lognormal about its median with the spread of its row in uncertainties.csv, and stays so all season; how
+    hard the wind pulls at leaves is as little known and common to all that the wind loads. The strongest
+    gusts of the weeks are independent of each other. In a week the gust exceeds what a link bears with the
+    yearly law of EN 1991-1-4, whose integral over the gusts of a week has a closed form, so that P = E[exp(−Σ
+    h)], h = exp(−((v/v10)² a − 1)/K)/20 at the gust v at which the drawn strength is reached.
 
     Args:
         checks: Of each link, by its key, over cases of moist soil, weeks and rising gusts.
@@ -101,7 +113,9 @@ def chance_of(checks: Sequence[tuple[str, Check]], gusts: Array, weeks: int, rou
     log_gusts = np.log(gusts)
     links: dict[str, Array] = {}
     for key, check in checks:
-        use = np.broadcast_to(check.median_use, np.broadcast_shapes(check.median_use.shape, (1, weeks, len(gusts))))[0]
+        use = np.broadcast_to(
+            check.median_use, np.broadcast_shapes(check.median_use.shape, (1, weeks, len(gusts)))
+        )[0]
         log_use = np.maximum.accumulate(np.log(np.clip(use, 1e-12, 1e12)), axis=-1)
         blown = check.rests_on != _LEAF and bool(np.any(log_use[:, -1] > log_use[:, 0] + _BLOWN))
         wanted = drawn[check.rests_on] - (drawn[_LEAF] if blown else 0.0)

@@ -33,7 +33,8 @@ def state_of(use: float, chance: float) -> State:
 
 
 def asked_gust(site: Site, structure: Structure) -> float:
-    """Return the gust asked of a structure: that of once in ten seasons, from the side its face turns to it where it has one. [m/s]
+    """Return the gust asked of a structure: that of once in ten seasons, from the side its face turns to it
+    where it has one. [m/s]
 
     Source: asce-7-direction
     """
@@ -45,8 +46,8 @@ def asked_gust(site: Site, structure: Structure) -> float:
 class Evaluation:
     """What a structure does at a site over its season.
 
-    asked: gust asked of it. [m/s]
-    limits, bare: limit gust of each link, by what one designs to and by median strengths, {key: (S, W)}. [m/s]
+    asked: gust asked of it. [m/s] limits, bare: limit gust of each link, by what one designs to and by median
+    strengths, {key: (S, W)}. [m/s]
     links: the load path in still air, working wind and the gust asked.
     chance: how likely it is to stand the season.
     margin: crop margin of each link by week, {key: (W,)}.
@@ -72,7 +73,8 @@ class Evaluation:
     def limit(self) -> Array:
         """Return the limit gust of the whole, (S, W). [m/s]
 
-        Wet soil lets the ends give, which can relieve them; since the soil is wet by degrees, the lesser stands.
+        Wet soil lets the ends give, which can relieve them; since the soil is wet by degrees, the lesser
+        stands.
         """
         return np.minimum.accumulate(np.minimum.reduce(list(self.limits.values())), axis=0)
 
@@ -83,10 +85,19 @@ class Evaluation:
 
     @property
     def worst_week(self) -> int:
-        """Return the week of least limit gust, moist soil; where no gust is too much, the week in which most is used of a link."""
+        """Return the week of least limit gust, moist soil; where no gust is too much, the week in which most
+        is used of a link.
+        """
         if np.isfinite(self.limit[0]).any():
             return int(np.argmin(self.limit[0]))
-        return int(np.argmax(np.max([np.broadcast_to(_whole(link.use)[0, :, 2], self.limit[0].shape) for link in self.links], axis=0)))
+        return int(
+            np.argmax(
+                np.max(
+                    [np.broadcast_to(_whole(link.use)[0, :, 2], self.limit[0].shape) for link in self.links],
+                    axis=0,
+                )
+            )
+        )
 
     @cached_property
     def _weakest(self) -> list[str]:
@@ -151,8 +162,12 @@ def first_crossing(uses: Array, xs: Array) -> Array:
     u1 = np.take_along_axis(uses, high[..., None], -1)[..., 0]
     u0 = np.take_along_axis(uses, high[..., None] - 1, -1)[..., 0]
     with np.errstate(divide="ignore", invalid="ignore"):
-        share = np.log(1.0 / np.maximum(u0, 1e-12)) / (np.log(np.minimum(u1, 1e12)) - np.log(np.maximum(u0, 1e-12)))
-    found = np.exp(np.log(xs[high - 1]) + np.clip(share, 0.0, 1.0) * (np.log(xs[high]) - np.log(xs[high - 1])))
+        share = np.log(1.0 / np.maximum(u0, 1e-12)) / (
+            np.log(np.minimum(u1, 1e12)) - np.log(np.maximum(u0, 1e-12))
+        )
+    found = np.exp(
+        np.log(xs[high - 1]) + np.clip(share, 0.0, 1.0) * (np.log(xs[high]) - np.log(xs[high - 1]))
+    )
     return np.where(never, np.inf, np.where(index == 0, 0.0, found))
 
 
@@ -187,10 +202,16 @@ def outline(site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUST
     return Outline(geometry, limits, _remarks(family, options, geometry, structure, site))
 
 
-def _remarks(family: Family[Typed], options: Typed, geometry: Geometry, structure: Structure, site: Site) -> tuple[Remark, ...]:
+def _remarks(
+    family: Family[Typed], options: Typed, geometry: Geometry, structure: Structure, site: Site
+) -> tuple[Remark, ...]:
     """Return what fits and what does not of a family's own, and what holds of every one."""
     spans = season_of(site.garden, structure.plantings).spans
-    late = [r for planting, (start, end) in zip(structure.plantings, spans, strict=True) for r in fits.of_season(planting, end - start)]
+    late = [
+        r
+        for planting, (start, end) in zip(structure.plantings, spans, strict=True)
+        for r in fits.of_season(planting, end - start)
+    ]
     own = family.remarks(options, geometry, structure, site)
     said = {remark.key for remark in own}
     return (*own, *(remark for remark in fits.of_joints(geometry) if remark.key not in said), *late)
@@ -205,28 +226,47 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
     weekly = weekly_gusts(site, season, asked)
     rising, crop, here = (
         family.loaded(options, geometry, structure, site, cases)
-        for cases in (case_sets.rising_gusts(), case_sets.rising_crop(site), case_sets.site_winds(site, asked))
+        for cases in (
+            case_sets.rising_gusts(),
+            case_sets.rising_crop(site),
+            case_sets.site_winds(site, asked),
+        )
     )
     gusts = rising.path()
     both, grid = (2, season.weeks), case_sets.GUSTS
-    margins = _crossings({link.key: link.use for link in crop.path()}, (1, season.weeks), case_sets.CROP_FACTORS)
+    margins = _crossings(
+        {link.key: link.use for link in crop.path()}, (1, season.weeks), case_sets.CROP_FACTORS
+    )
     return Evaluation(
-        site, structure, options, geometry, season, asked, weekly,
+        site,
+        structure,
+        options,
+        geometry,
+        season,
+        asked,
+        weekly,
         here.path(),
         _crossings({link.key: link.use for link in gusts}, both, grid),
         _crossings({link.key: link.median_use for link in gusts}, both, grid),
         {key: margin[0] for key, margin in margins.items()},
-        chance_of([(link.key, check) for link in gusts for check in link.checks], grid, season.weeks, weekly["rough"]),
+        chance_of(
+            [(link.key, check) for link in gusts for check in link.checks],
+            grid,
+            season.weeks,
+            weekly["rough"],
+        ),
         here.service(),
         _remarks(family, options, geometry, structure, site),
         here.standings,
-    )  # fmt: skip
+    )
 
 
 def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, float, float], ...]:
-    """Return what is not well known, with the limit gust at its low and its high end, the widest spread first.
+    """Return what is not well known, with the limit gust at its low and its high end, the widest spread
+    first.
 
-    What acts on loads is reckoned anew; what a strength rests on scales the uses of the checks that rest on it.
+    What acts on loads is reckoned anew; what a strength rests on scales the uses of the checks that rest on
+    it.
 
     Source: handbook-15
     """
@@ -237,15 +277,21 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
     moist = case_sets.moist_gusts()
 
     def least(links: tuple[Link, ...], key: str = "", factor: float = 1.0) -> float:
-        uses = {link.key: np.maximum.reduce(np.broadcast_arrays(*(c.use / (factor if c.rests_on == key else 1.0) for c in link.checks)))
-                for link in links}  # fmt: skip
+        uses = {
+            link.key: np.maximum.reduce(
+                np.broadcast_arrays(*(c.use / (factor if c.rests_on == key else 1.0) for c in link.checks))
+            )
+            for link in links
+        }
         limits = _crossings(uses, (1, weeks), case_sets.MOIST_GUSTS)
         return float(min(np.min(each) for each in limits.values()))
 
     def under(key: str, factor: float) -> tuple[Link, ...]:
         changed = {
-            "crop": replace(moist, crop=moist.crop * factor), "leaf": replace(moist, leaf=factor), "stiffness": replace(moist, stiffness=factor),
-        }[key]  # fmt: skip
+            "crop": replace(moist, crop=moist.crop * factor),
+            "leaf": replace(moist, leaf=factor),
+            "stiffness": replace(moist, stiffness=factor),
+        }[key]
         return family.loaded(options, geometry, structure, site, changed).path()
 
     usual = family.loaded(options, geometry, structure, site, moist).path()

@@ -33,7 +33,11 @@ def written(options: Typed, system: System) -> dict[str, str]:
     """Return every option's value in words."""
     fields = type(options).model_fields
     extras = {name: field.json_schema_extra for name, field in fields.items()}
-    return {name: option_text(getattr(options, name), extra, system) for name, extra in extras.items() if isinstance(extra, dict)}
+    return {
+        name: option_text(getattr(options, name), extra, system)
+        for name, extra in extras.items()
+        if isinstance(extra, dict)
+    }
 
 
 def day_text(month_day: str) -> str:
@@ -59,7 +63,9 @@ def gust_text(speed: float, system: System) -> str:
 
 
 def against_text(limit: float, asked: float, system: System) -> tuple[str, str]:
-    """Return a limit gust and the one that is asked, in tenths where whole numbers would say the opposite of what is so."""
+    """Return a limit gust and the one that is asked, in tenths where whole numbers would say the opposite of
+    what is so.
+    """
     unit, symbol = to_si(STYLES["speed"][system].unit), STYLES["speed"][system].symbol
     low, wanted = limit / unit + 1e-9, asked / unit
     if not 0.0 < limit <= GREATEST_GUST or (np.floor(low) >= round(wanted)) == (limit >= asked):
@@ -78,9 +84,17 @@ def seasons_text(once_in: float) -> str:
 
 
 def spread_text(weak: float, strong: float) -> str:
-    """Return between which numbers of seasons that lies, from weak to strong of what it is made and stands in; nothing where both are alike."""
-    low, high = (str(round(n)) if n <= _NEVER else f"over {_NEVER}" for n in (max(weak, 1.0), max(strong, 1.0)))
-    return "" if low == high else f"{low} to {high.removeprefix('over ') + ' and more' if high.startswith('over') else high}"
+    """Return between which numbers of seasons that lies, from weak to strong of what it is made and stands
+    in; nothing where both are alike.
+    """
+    low, high = (
+        str(round(n)) if n <= _NEVER else f"over {_NEVER}" for n in (max(weak, 1.0), max(strong, 1.0))
+    )
+    return (
+        ""
+        if low == high
+        else f"{low} to {high.removeprefix('over ') + ' and more' if high.startswith('over') else high}"
+    )
 
 
 def speed_text(speed: float, system: System) -> str:
@@ -89,7 +103,11 @@ def speed_text(speed: float, system: System) -> str:
         return gust_text(speed, system)
     style = STYLES["speed"][system]
     shown = speed / to_si(style.unit) + 1e-9
-    return f"{np.floor(shown * 10) / 10:.1f} {style.symbol}" if shown < 10 else f"{np.floor(shown):.0f} {style.symbol}"
+    return (
+        f"{np.floor(shown * 10) / 10:.1f} {style.symbol}"
+        if shown < 10
+        else f"{np.floor(shown):.0f} {style.symbol}"
+    )
 
 
 def forecast(site: Site, speed: float, system: System) -> str:
@@ -106,7 +124,8 @@ def forecast(site: Site, speed: float, system: System) -> str:
 def read_gust(text: str, system: System, exposure: str, low: float, high: float) -> tuple[float, str]:
     """Return the gust at the plant that a person wrote, and what was assumed if it was a Beaufort number.
 
-    A Beaufort number is a mean at 10 m in the open: its gust is half as strong again, and shelter takes its share.
+    A Beaufort number is a mean at 10 m in the open: its gust is half as strong again, and shelter takes its
+    share.
 
     Args:
         text: What was written.
@@ -126,9 +145,12 @@ def read_gust(text: str, system: System, exposure: str, low: float, high: float)
     gust = forecast_gust * tables.exposures()[exposure].forecast_ratio
     if not low <= gust <= high:
         raise UnreadableQuantity(
-            text, f"{between(low, high, 'speed', system)} at the plant is allowed, this is {write(gust, 'speed', system)}"
+            text,
+            f"{between(low, high, 'speed', system)} at the plant is allowed, "
+            f"this is {write(gust, 'speed', system)}",
         )
-    said = f"Beaufort {number}: a forecast gust of {write(forecast_gust, 'speed', system)}, taken as {write(gust, 'speed', system)} at the plant"
+    forecast, taken = write(forecast_gust, "speed", system), write(gust, "speed", system)
+    said = f"Beaufort {number}: a forecast gust of {forecast}, taken as {taken} at the plant"
     return gust, said
 
 

@@ -1,4 +1,6 @@
-"""What moves it: the limit gust and the cost of a structure against one of its options, over all that option may be."""
+"""What moves it: the limit gust and the cost of a structure against one of its options, over all that option
+may be.
+"""
 
 from __future__ import annotations
 
@@ -26,7 +28,8 @@ _POINTS = 15  # along a measure's range
 
 @dataclass(frozen=True)
 class Curve:
-    """What comes of each value of an option: the limit gust in its worst week [m/s], the link that goes first, the cost.
+    """What comes of each value of an option: the limit gust in its worst week [m/s], the link that goes
+    first, the cost.
 
     present: which of the values the structure has now.
     """
@@ -40,9 +43,11 @@ class Curve:
 
 
 def curve(site: Site, structure: Structure, option: str) -> Curve:
-    """Return how one option moves a structure's limit gust in moist soil, and its cost, over the whole range of the option.
+    """Return how one option moves a structure's limit gust in moist soil, and its cost, over the whole range
+    of the option.
 
-    Each value is laid out by itself; the uses of all values, links, weeks and gusts are then one array, crossed at once.
+    Each value is laid out by itself; the uses of all values, links, weeks and gusts are then one array,
+    crossed at once.
 
     Raises:
         InvalidPlan: The family has no such option.
@@ -62,7 +67,9 @@ def curve(site: Site, structure: Structure, option: str) -> Curve:
         except ValidationError:
             continue
         geometry = family.geometry(options, structure.plantings, site)
-        found.append({link.key: link.use for link in family.loaded(options, geometry, structure, site, cases).path()})
+        found.append(
+            {link.key: link.use for link in family.loaded(options, geometry, structure, site, cases).path()}
+        )
         values.append(value)
         costs.append(total(shopping(geometry, site.garden.prices)))
     keys = list(dict.fromkeys(key for uses in found for key in uses))
@@ -72,17 +79,28 @@ def curve(site: Site, structure: Structure, option: str) -> Curve:
             uses[v, keys.index(key)] = np.broadcast_to(use, (1, weeks, len(MOIST_GUSTS)))[0]
     crossed = np.min(first_crossing(uses, MOIST_GUSTS), axis=2)
     first = tuple(keys[k] for k in np.argmin(crossed, axis=1))
-    return Curve(option, tuple(values), np.min(crossed, axis=1), first, tuple(costs), values.index(getattr(now, option)))
+    return Curve(
+        option,
+        tuple(values),
+        np.min(crossed, axis=1),
+        first,
+        tuple(costs),
+        values.index(getattr(now, option)),
+    )
 
 
 def _values(now: Typed, option: str) -> list[Any]:
-    """Return what an option may be: every row or choice, or values spread over its range with the present one among them."""
+    """Return what an option may be: every row or choice, or values spread over its range with the present one
+    among them.
+    """
     present, extra = getattr(now, option), extra_of(now, option)
     field = type(now).model_fields[option]
     if extra["kind"] == "item":
         role, rows = extra.get("role", ""), tables.ITEM_TABLES[extra["table"]]()
         return [
-            key for key, row in rows.items() if key == present or not role or role in (*getattr(row, "roles", ()), *getattr(row, "use", ()))
+            key
+            for key, row in rows.items()
+            if key == present or not role or role in (*getattr(row, "roles", ()), *getattr(row, "use", ()))
         ]
     if extra["kind"] == "choice":
         return [False, True] if field.annotation is bool else list(get_args(field.annotation))

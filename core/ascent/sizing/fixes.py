@@ -24,7 +24,9 @@ _BAYS_MORE = (1, 2, 4)
 
 @dataclass(frozen=True)
 class Fix:
-    """One change: option, its new value, limit gust of the whole and of the link after it [m/s], extra cost."""
+    """One change: option, its new value, limit gust of the whole and of the link after it [m/s], extra
+    cost.
+    """
 
     option: str
     value: Any
@@ -47,7 +49,11 @@ def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
     wanted = before.asked
     found: list[Fix] = []
     for option in link.levers:
-        tried = [fix for value in _next_values(before, option) if (fix := _try(before, key, option, value, base_cost))]
+        tried = [
+            fix
+            for value in _next_values(before, option)
+            if (fix := _try(before, key, option, value, base_cost))
+        ]
         helpful = [fix for fix in tried if fix.link_limit >= float(np.min(before.limits[key][0])) + _GAIN]
         holding = [fix for fix in helpful if fix.link_limit >= wanted]
         if holding:
@@ -82,7 +88,11 @@ def _other_items(table: str, role: str, now: str) -> list[str]:
         serves = (*getattr(row, "roles", ()), *getattr(row, "use", ()))
         if key == now or (role and role not in serves):
             continue
-        if table == "meshes" and alike in ("panel", "sheet") and getattr(row, "kind", None) not in ("panel", "sheet"):
+        if (
+            table == "meshes"
+            and alike in ("panel", "sheet")
+            and getattr(row, "kind", None) not in ("panel", "sheet")
+        ):
             continue
         found.append(key)
     return found
@@ -95,7 +105,9 @@ def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float
     except ValidationError:
         return None
     after = outline(before.site, changed)
-    worse = {remark.key for remark in after.remarks if remark.level == "wrong"} - {r.key for r in before.remarks}
+    worse = {remark.key for remark in after.remarks if remark.level == "wrong"} - {
+        r.key for r in before.remarks
+    }
     limit = after.limit
     if worse or limit + 0.05 < float(np.min(before.limit[0])) - 1e-6:
         return None
@@ -120,7 +132,9 @@ def never() -> bool:
     return False
 
 
-def sized(site: Site, structure: Structure, rounds: int = 6, enough: Callable[[], bool] = never) -> tuple[Structure, dict[str, str]]:
+def sized(
+    site: Site, structure: Structure, rounds: int = 6, enough: Callable[[], bool] = never
+) -> tuple[Structure, dict[str, str]]:
     """Return a structure changed by its cheapest fixes until it holds, and the link each change was for.
 
     Args:
@@ -142,12 +156,17 @@ def sized(site: Site, structure: Structure, rounds: int = 6, enough: Callable[[]
         key = now.weakest(now.worst_week)
         raised = float(np.min(now.limit[0])) + 1e-6
         fixes = [
-            fix for fix in fixes_for(now, key)
-            if not extra_of(now.options, fix.option).get("asked") and (fix.limit > raised or fix.link_limit >= now.asked)
-        ]  # fmt: skip
+            fix
+            for fix in fixes_for(now, key)
+            if not extra_of(now.options, fix.option).get("asked")
+            and (fix.limit > raised or fix.link_limit >= now.asked)
+        ]
         if not fixes:
             break
         best = fixes[0]
-        part, structure = (each.model_copy(update={"options": {**each.options, best.option: best.value}}) for each in (part, structure))
+        part, structure = (
+            each.model_copy(update={"options": {**each.options, best.option: best.value}})
+            for each in (part, structure)
+        )
         changed[best.option] = key
     return structure, changed

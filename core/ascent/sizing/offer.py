@@ -1,4 +1,6 @@
-"""What is offered for a need: a structure sized until it holds where it stands, and the reason for every value."""
+"""What is offered for a need: a structure sized until it holds where it stands, and the reason for every
+value.
+"""
 
 from __future__ import annotations
 
@@ -37,7 +39,9 @@ class Offer:
 
 
 class Support(Typed):
-    """One kind of support as it would stand on a bed: in words, as a picture, and how well it suits the crop, 0 to 3."""
+    """One kind of support as it would stand on a bed: in words, as a picture, and how well it suits the crop,
+    0 to 3.
+    """
 
     family: str
     name: str
@@ -53,7 +57,8 @@ _SHOWN = 3.0  # of a long row in its picture [m]
 
 
 def choices(site: Site, need: Need) -> list[Support]:
-    """Return every kind of support for a need, those that suit the crop best first, each as a picture of its first stretch.
+    """Return every kind of support for a need, those that suit the crop best first, each as a picture of its
+    first stretch.
 
     Raises:
         InvalidPlan: No such crop.
@@ -70,7 +75,11 @@ def choices(site: Site, need: Need) -> list[Support]:
         score = scores[key]
         found.append(
             Support(
-                family=key, **words, score=score, score_text=template(f"suit.{score}"), sketch=sketch_of(geometry, bed.length, bed.width)
+                family=key,
+                **words,
+                score=score,
+                score_text=template(f"suit.{score}"),
+                sketch=sketch_of(geometry, bed.length, bed.width),
             )
         )
     return sorted(found, key=lambda support: -support.score)
@@ -83,7 +92,9 @@ def _crop(need: Need) -> rows.Crop:
         raise InvalidPlan([Problem("crop", need.crop, str(error))]) from error
 
 
-def offer(site: Site, family_key: str, need: Need, system: System, enough: Callable[[], bool] = never) -> Offer:
+def offer(
+    site: Site, family_key: str, need: Need, system: System, enough: Callable[[], bool] = never
+) -> Offer:
     """Return the structure of a family that a need starts with, changed by its cheapest fixes until it holds.
 
     Args:
@@ -101,16 +112,26 @@ def offer(site: Site, family_key: str, need: Need, system: System, enough: Calla
     proposed = family.propose(need, site)
     short_name = crop.name.split(",")[0].split(" (")[0]
     start = Structure(
-        key="new", name=f"{short_name} {template(f'family.{family.key}.noun')}", family=family.key, options=proposed.options.model_dump(mode="json"),
+        key="new",
+        name=f"{short_name} {template(f'family.{family.key}.noun')}",
+        family=family.key,
+        options=proposed.options.model_dump(mode="json"),
         plantings=proposed.plantings,
-    )  # fmt: skip
+    )
     structure, changed = sized(site, start, enough=enough)
-    reasons = {name: say(f"reason.{r.key}", system, r.values, r.words) for name, r in proposed.reasons.items()}
+    reasons = {
+        name: say(f"reason.{r.key}", system, r.values, r.words) for name, r in proposed.reasons.items()
+    }
     for option, link in changed.items():
         reasons[option] = say("reason.sized", system, words={"link": template(f"link.{link}").lower()})
-    texts = {**_planted(structure.plantings, system), **written(family.options.model_validate(structure.options), system)}
+    texts = {
+        **_planted(structure.plantings, system),
+        **written(family.options.model_validate(structure.options), system),
+    }
     values = tuple(
-        Value(name, template(f"option.{name.split('.')[-1]}"), text, reasons[name]) for name, text in texts.items() if name in reasons
+        Value(name, template(f"option.{name.split('.')[-1]}"), text, reasons[name])
+        for name, text in texts.items()
+        if name in reasons
     )
     return Offer(structure, values)
 

@@ -1,4 +1,6 @@
-"""A stretch of a long structure that stands for all of it, where many ways of building it are tried one after another."""
+"""A stretch of a long structure that stands for all of it, where many ways of building it are tried one after
+another.
+"""
 
 from __future__ import annotations
 
@@ -37,10 +39,12 @@ class Typical:
 
 
 def typical(site: Site, structure: Structure) -> Typical:
-    """Return the first stretch of a structure of very many members, its bed shortened alike; any other as it is.
+    """Return the first stretch of a structure of very many members, its bed shortened alike; any other as it
+    is.
 
-    Loads, spacings and every option but the length are the structure's own. It stands for the whole only if each link of it holds
-    to the same gust as that of the whole; what has something of its length in it (one foot, one long rail) is tried whole.
+    Loads, spacings and every option but the length are the structure's own. It stands for the whole only if
+    each link of it holds to the same gust as that of the whole; what has something of its length in it (one
+    foot, one long rail) is tried whole.
     """
     plants = sum(planting.count for planting in structure.plantings)
     if plants <= _ENOUGH:
@@ -56,10 +60,17 @@ def _shortened(site: Site, structure: Structure, share: float) -> Typical:
     fields = family_of(structure.family).options.model_fields
     options = dict(structure.options)
     long = float(options.get("length", site.bed.length))
-    low = next(float(m.ge) for m in fields["length"].metadata if hasattr(m, "ge")) if "length" in fields else 0.3
+    low = (
+        next(float(m.ge) for m in fields["length"].metadata if hasattr(m, "ge"))
+        if "length" in fields
+        else 0.3
+    )
     share = min(max(share, low / long), 1.0)
     rows = int(options.get("rows", 1)) if "rows" in fields else 1
-    plantings = tuple(p.model_copy(update={"count": min(p.count, math.ceil(p.count * share / rows) * rows)}) for p in structure.plantings)
+    plantings = tuple(
+        p.model_copy(update={"count": min(p.count, math.ceil(p.count * share / rows) * rows)})
+        for p in structure.plantings
+    )
     if "length" in fields:
         options["length"] = round(long * share, 2)
     bed = site.bed.model_copy(update={"length": max(round(site.bed.length * share, 2), 0.3)})
@@ -71,5 +82,7 @@ def _alike(whole: Outline, part: Outline) -> bool:
     """Return whether every link of two structures holds to the same gust."""
     if set(whole.limits) != set(part.limits):
         return False
-    pairs = ((float(np.min(whole.limits[key][0])), float(np.min(part.limits[key][0]))) for key in whole.limits)
+    pairs = (
+        (float(np.min(whole.limits[key][0])), float(np.min(part.limits[key][0]))) for key in whole.limits
+    )
     return all(math.isclose(a, b, rel_tol=_SAME) for a, b in pairs)

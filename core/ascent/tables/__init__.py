@@ -143,7 +143,9 @@ def _values(path: Path, line: int, record: dict[str, str], row: type[Row]) -> di
         try:
             values[name] = _cell(record[head], kind, scale)
         except (ValueError, KeyError, TypeError) as error:
-            raise BrokenTable(f"{path.name} line {line}, column {head}: ‘{record[head]}’ ({error})") from error
+            raise BrokenTable(
+                f"{path.name} line {line}, column {head}: ‘{record[head]}’ ({error})"
+            ) from error
     return values
 
 
@@ -151,7 +153,10 @@ def _values(path: Path, line: int, record: dict[str, str], row: type[Row]) -> di
 def sources() -> Table[Source]:
     path = DATA / "sources.csv"
     with path.open(newline="", encoding="utf-8") as handle:
-        rows = {r["key"]: Source(r["key"], r["key"], "certain", r["title"], r["where"], r["checked"]) for r in csv.DictReader(handle)}
+        rows = {
+            r["key"]: Source(r["key"], r["key"], "certain", r["title"], r["where"], r["checked"])
+            for r in csv.DictReader(handle)
+        }
     return Table("sources", rows)
 
 
@@ -243,7 +248,10 @@ def arches() -> tuple[Array, Array, dict[str, Array]]:
     All of a strip of unit length and stiffness; made by tools/arch_table.py.
     """
     with (DATA / "arches.csv").open(newline="", encoding="utf-8") as handle:
-        rows = [{name: float(value) for name, value in r.items() if name not in ("source", "certainty")} for r in csv.DictReader(handle)]
+        rows = [
+            {name: float(value) for name, value in r.items() if name not in ("source", "certainty")}
+            for r in csv.DictReader(handle)
+        ]
     holds, openings = sorted({r["hold"] for r in rows}), sorted({r["opening"] for r in rows})
     names = [name for name in rows[0] if name not in ("hold", "opening")]
     found = {(r["hold"], r["opening"]): r for r in rows}
@@ -258,8 +266,13 @@ def clamped_arches() -> tuple[Array, dict[str, Array]]:
     All of a strip of unit length and stiffness; made by tools/arch_table.py.
     """
     with (DATA / "clamped_arches.csv").open(newline="", encoding="utf-8") as handle:
-        rows = [{name: float(value) for name, value in r.items() if name not in ("source", "certainty")} for r in csv.DictReader(handle)]
-    return np.array([r["opening"] for r in rows]), {name: np.array([r[name] for r in rows]) for name in rows[0]}
+        rows = [
+            {name: float(value) for name, value in r.items() if name not in ("source", "certainty")}
+            for r in csv.DictReader(handle)
+        ]
+    return np.array([r["opening"] for r in rows]), {
+        name: np.array([r[name] for r in rows]) for name in rows[0]
+    }
 
 
 @cache
@@ -287,7 +300,8 @@ def drag_points() -> tuple[DragPoint, ...]:
     path = DATA / "drag.csv"
     with path.open(newline="", encoding="utf-8") as handle:
         return tuple(
-            DragPoint(r["solidity"], r["source"], "published", float(r["solidity"]), float(r["drag"])) for r in csv.DictReader(handle)
+            DragPoint(r["solidity"], r["source"], "published", float(r["solidity"]), float(r["drag"]))
+            for r in csv.DictReader(handle)
         )
 
 
@@ -297,7 +311,10 @@ def climates() -> Table[Climate]:
     with path.open(newline="", encoding="utf-8") as handle:
         rows = {}
         for r in csv.DictReader(handle):
-            months = tuple(float(r[m]) for m in ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"])
+            months = tuple(
+                float(r[m])
+                for m in ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"]
+            )
             rows[r["key"]] = Climate(r["key"], r["source"], "judgement", r["name"], months)
     return Table("climates", rows)
 
@@ -319,9 +336,17 @@ def constant(key: str) -> float:
 
 
 ITEM_TABLES: dict[str, Callable[[], Table[Any]]] = {
-    "posts": posts, "meshes": meshes, "ties": ties, "wires": wires, "anchors": anchors, "twines": twines, "fittings": fittings,
-    "cages": cages, "hosts": hosts, "covers": covers,
-}  # fmt: skip
+    "posts": posts,
+    "meshes": meshes,
+    "ties": ties,
+    "wires": wires,
+    "anchors": anchors,
+    "twines": twines,
+    "fittings": fittings,
+    "cages": cages,
+    "hosts": hosts,
+    "covers": covers,
+}
 
 
 def load_all() -> None:
@@ -332,14 +357,35 @@ def load_all() -> None:
     """
     known = sources()
     tables: list[Mapping[str, Row]] = [
-        materials(), sections(), posts(), mesh_materials(), meshes(), ties(), wires(), anchors(), soils(),
-        exposures(), crops(), face_caps(), climates(), features(), _constants(), twines(), fittings(), cages(), hosts(), covers(),
-        suits(), uncertainties(),
-    ]  # fmt: skip
+        materials(),
+        sections(),
+        posts(),
+        mesh_materials(),
+        meshes(),
+        ties(),
+        wires(),
+        anchors(),
+        soils(),
+        exposures(),
+        crops(),
+        face_caps(),
+        climates(),
+        features(),
+        _constants(),
+        twines(),
+        fittings(),
+        cages(),
+        hosts(),
+        covers(),
+        suits(),
+        uncertainties(),
+    ]
     for table in tables:
         for row in table.values():
             if row.source not in known:
-                raise BrokenTable(f"{type(row).__name__} ‘{row.key}’ cites ‘{row.source}’, which is not in sources.csv")
+                raise BrokenTable(
+                    f"{type(row).__name__} ‘{row.key}’ cites ‘{row.source}’, which is not in sources.csv"
+                )
     for post in posts().values():
         if post.material not in materials():
             raise BrokenTable(f"posts.csv ‘{post.key}’: no material ‘{post.material}’")

@@ -28,7 +28,8 @@ class Source(Row):
 
 @dataclass(frozen=True)
 class Material(Row):
-    """What it may be stressed to in a gust and all season (the factor of its code or ours inside), and what it is expected to bear.
+    """What it may be stressed to in a gust and all season (the factor of its code or ours inside), and what
+    it is expected to bear.
 
     yields: whether it bends on at its yield instead of breaking, so that a whole section may yield.
     """
@@ -143,7 +144,9 @@ class Wire(Row):
 
 @dataclass(frozen=True)
 class Anchor(Row):
-    """What holds a guy: by its working pull in a class of soil, as a weight buried `top` deep, or as one that only lies there."""
+    """What holds a guy: by its working pull in a class of soil, as a weight buried `top` deep, or as one that
+    only lies there.
+    """
 
     name: str
     loose_N: float
@@ -236,7 +239,9 @@ class Suit(Row):
 
 @dataclass(frozen=True)
 class Uncertainty(Row):
-    """Something that is not well known: between which factors it lies, and whether it changes a load or a strength."""
+    """Something that is not well known: between which factors it lies, and whether it changes a load or a
+    strength.
+    """
 
     name: str
     low: float
@@ -245,7 +250,9 @@ class Uncertainty(Row):
 
     @property
     def spread(self) -> float:
-        """Return the standard deviation of its logarithm: low and high are taken as where nineteen in twenty lie between."""
+        """Return the standard deviation of its logarithm: low and high are taken as where nineteen in twenty
+        lie between.
+        """
         return math.log(self.high / self.low) / (2 * 1.96)
 
 

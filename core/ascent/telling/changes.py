@@ -14,13 +14,29 @@ from ..words.quantities import System, write
 from ..words.texts import has, template
 
 _KINDS = {
-    "length": ("length", "width", "x", "y", "board", "fill_depth", "along", "across", "path_width", "spacing", "depth"),
+    "length": (
+        "length",
+        "width",
+        "x",
+        "y",
+        "board",
+        "fill_depth",
+        "along",
+        "across",
+        "path_width",
+        "spacing",
+        "depth",
+    ),
     "bearing": ("bearing", "turn", "latitude"),
     "speed": ("design_gust",),
 }
 _TABLES: dict[str, Any] = {
-    "soil": tables.soils, "fill": tables.soils, "exposure": tables.exposures, "climate": tables.climates, "crop": tables.crops,
-}  # fmt: skip
+    "soil": tables.soils,
+    "fill": tables.soils,
+    "exposure": tables.exposures,
+    "climate": tables.climates,
+    "crop": tables.crops,
+}
 _SAID = 3  # differences named in a sentence
 
 
@@ -43,7 +59,12 @@ def differences(before: Typed, after: Typed, system: System) -> tuple[Difference
     first, second = _fields(before, system), _fields(after, system)
     paths = dict.fromkeys([*first, *second])
     return tuple(
-        Difference(path=path, label=_label(path), before=first.get(path, ("", "–"))[1], after=second.get(path, ("", "–"))[1])
+        Difference(
+            path=path,
+            label=_label(path),
+            before=first.get(path, ("", "–"))[1],
+            after=second.get(path, ("", "–"))[1],
+        )
         for path in paths
         if first.get(path, ("", ""))[0] != second.get(path, ("", ""))[0]
     )
@@ -90,14 +111,19 @@ def _fields(thing: Typed, system: System) -> dict[str, tuple[Any, str]]:
     skipped = {"key", "beds", "features", "structures"}
     kinds: tuple[type[Typed], ...] = (BareBed, Feature, Place)
     names = next(kind for kind in kinds if isinstance(thing, kind)).model_fields
-    return {name: (getattr(thing, name), _text(name, getattr(thing, name), system)) for name in names if name not in skipped}
+    return {
+        name: (getattr(thing, name), _text(name, getattr(thing, name), system))
+        for name in names
+        if name not in skipped
+    }
 
 
 def _of_structure(structure: Structure, system: System) -> dict[str, tuple[Any, str]]:
     options = family_of(structure.family).options
     given = options.model_validate(structure.options)
     found = {
-        name: (getattr(structure, name), _text(name, getattr(structure, name), system)) for name in ("name", "along", "across", "turn")
+        name: (getattr(structure, name), _text(name, getattr(structure, name), system))
+        for name in ("name", "along", "across", "turn")
     }
     for name in options.model_fields:
         value = getattr(given, name)
@@ -138,6 +164,12 @@ def _day(value: Any, _system: System) -> str:
 
 
 _OTHERS: dict[str, Callable[[Any, System], str]] = {
-    "points": _points, "planted": _day, "last_frost": _day, "first_frost": _day, "kind": _word, "side": _word, "training": _word,
+    "points": _points,
+    "planted": _day,
+    "last_frost": _day,
+    "first_frost": _day,
+    "kind": _word,
+    "side": _word,
+    "training": _word,
     "prices": lambda value, _system: f"{len(value)} own prices",
-}  # fmt: skip
+}

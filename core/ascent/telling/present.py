@@ -23,7 +23,17 @@ from ..path.geometry import Geometry
 from ..path.loadpath import Arrow, Check, Link
 from ..plan.model import GREATEST_GUST, Site, Structure
 from ..report.evaluation import Evaluation, asked_gust, at, evaluate, outline, sensitivity, state_of
-from ..report.wording import against_text, forecast, gust_text, money, option_text, seasons_text, speed_text, spread_text, written
+from ..report.wording import (
+    against_text,
+    forecast,
+    gust_text,
+    money,
+    option_text,
+    seasons_text,
+    speed_text,
+    spread_text,
+    written,
+)
 from ..sizing.curves import curve
 from ..sizing.fixes import Fix, fixes_for, never, sized
 from ..sizing.typical import WHOLE, Typical, typical
@@ -95,9 +105,14 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
 
 
 def standing(site: Site, structure: Structure, system: System) -> tuple[Headline, list[tuple[float, float]]]:
-    """Return how a structure stands in a list: its headline, and by week its limit gust and a rough week's gust. [m/s]"""
+    """Return how a structure stands in a list: its headline, and by week its limit gust and a rough week's
+    gust. [m/s]
+    """
     e = evaluate(site, structure)
-    season = [(_finite(float(e.limit[0, week])), _finite(float(e.gusts["rare"][week]))) for week in range(e.season.weeks)]
+    season = [
+        (_finite(float(e.limit[0, week])), _finite(float(e.gusts["rare"][week])))
+        for week in range(e.season.weeks)
+    ]
     return _headline(site, e, system), season
 
 
@@ -125,8 +140,14 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
     label = e.season.label(week)
     goes = template(f"goes.{key}")
     opening = f"Holds to a gust of {holds} at the plant" if limit > 0 else "Falls short in still air"
-    margin_text = "over 20 ×" if margin > 20 else "none" if margin <= 0 else f"{np.floor(margin * 10) / 10:.1f} ×"
-    carries = f"Carries {margin_text} the expected crop" if margin > 0 else "Falls short in the working wind whatever the crop"
+    margin_text = (
+        "over 20 ×" if margin > 20 else "none" if margin <= 0 else f"{np.floor(margin * 10) / 10:.1f} ×"
+    )
+    carries = (
+        f"Carries {margin_text} the expected crop"
+        if margin > 0
+        else "Falls short in the working wind whatever the crop"
+    )
     return Headline(
         state=state,
         words=template(f"state.{state}"),
@@ -140,9 +161,15 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
         stands=round(e.chance.whole, 4),
         once_text=seasons_text(often[0]),
         spread_text=spread,
-        once_said=say("headline.once" if spread else "headline.seldom", system, words={"once": seasons_text(often[0]), "spread": spread}),
+        once_said=say(
+            "headline.once" if spread else "headline.seldom",
+            system,
+            words={"once": seasons_text(often[0]), "spread": spread},
+        ),
         asked_said=_asked_said(site, e, system),
-        spare_text=f"{speed_text(abs(limit - e.asked), system)} {'to spare' if limit >= e.asked else 'short'}",
+        spare_text=" ".join(
+            (speed_text(abs(limit - e.asked), system), "to spare" if limit >= e.asked else "short")
+        ),
         margin_text=margin_text,
         weakest=key,
         weakest_text=goes,
@@ -155,7 +182,9 @@ def _headline(site: Site, e: Evaluation, system: System) -> Headline:
 
 
 def _asked_said(site: Site, e: Evaluation, system: System) -> str:
-    """Return why less is asked of a row than the gust of its place, nothing where it is the same from every side."""
+    """Return why less is asked of a row than the gust of its place, nothing where it is the same from every
+    side.
+    """
     if e.asked >= site.design_gust:
         return ""
     return say("headline.asked", system, {"any": (site.design_gust, "speed"), "across": (e.asked, "speed")})
@@ -166,7 +195,11 @@ def _beside(e: Evaluation, week: int, weakest: str, system: System) -> str:
     most = max((link.key for link in e.links), key=lambda key: e.use_of(key, week))
     if most == weakest:
         return ""
-    return say("headline.beside", system, words={"most": template(f"link.{most}").lower(), "weakest": template(f"link.{weakest}").lower()})
+    return say(
+        "headline.beside",
+        system,
+        words={"most": template(f"link.{most}").lower(), "weakest": template(f"link.{weakest}").lower()},
+    )
 
 
 def _grid_week(values: Array, state: int, weeks: int) -> list[float]:
@@ -187,7 +220,9 @@ def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
     return LinkReport(
         key=link.key,
         title=template(f"link.{link.key}"),
-        item=with_sizes(tables.ITEM_TABLES[link.item[0]]()[link.item[1]].name, system) if link.item else _ground_name(e),
+        item=with_sizes(tables.ITEM_TABLES[link.item[0]]()[link.item[1]].name, system)
+        if link.item
+        else _ground_name(e),
         members=link.members,
         hands_to=link.hands_to,
         carries=_finite(carries, 1e6),
@@ -200,7 +235,10 @@ def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
         once_text=seasons_text(often[0]),
         spread_text=spread_text(*often[1:]),
         certainty=worst.certainty,
-        workings=tuple(_working(check, week, system) for check in sorted(link.checks, key=lambda c: -at(c.use, 0, week, 2))),
+        workings=tuple(
+            _working(check, week, system)
+            for check in sorted(link.checks, key=lambda c: -at(c.use, 0, week, 2))
+        ),
         arrows=tuple(mark for arrow in link.arrows for mark in _arrow(arrow)),
     )
 
@@ -210,7 +248,11 @@ def _arrow(arrow: Arrow) -> list[ArrowMark]:
     x, y, z = arrow.towards
     size = math.sqrt(x * x + y * y + z * z)
     ways = {name: project(name, (x / size, y / size, z / size)) for name in VIEWS}
-    return [ArrowMark(view=name, at=project(name, arrow.at), towards=way) for name, way in ways.items() if math.hypot(*way) > _SEEN]
+    return [
+        ArrowMark(view=name, at=project(name, arrow.at), towards=way)
+        for name, way in ways.items()
+        if math.hypot(*way) > _SEEN
+    ]
 
 
 def _ground_name(e: Evaluation) -> str:
@@ -229,10 +271,13 @@ def _working(check: Check, week: int, system: System) -> Working:
         words=template(f"check.{check.key}.words"),
         formula=template(f"check.{check.key}.formula"),
         numbers=say(f"check.{check.key}.numbers", system, values),
-        expects=say("working.median", system, {"median": values["median"], "expected": (expected, check.quantity)}),
+        expects=say(
+            "working.median", system, {"median": values["median"], "expected": (expected, check.quantity)}
+        ),
         compare=say(compare, system, values) if has(compare) else "",
         use=_finite(at(check.use, 0, week, 2)),
-        source=f"{source.title}, {source.where}" + ("" if source.checked == "read" else f" ({source.checked})"),
+        source=f"{source.title}, {source.where}"
+        + ("" if source.checked == "read" else f" ({source.checked})"),
         certainty=check.certainty,
     )
 
@@ -268,33 +313,48 @@ def _foliage(e: Evaluation) -> tuple[Foliage, ...]:
         crop = standing.crop
         found.append(
             Foliage(
-                crop=crop.key, name=crop.name, habit=crop.habit,
-                top=tuple(_finite(float(v)) for v in standing.top), bottom=standing.bottom,
-                cover=tuple(_finite(float(v)) for v in standing.cover), depth=crop.depth_m,
-                fruit_kg=tuple(_finite(float(v)) for v in standing.fruit_kg), fruit_size=crop.fruit_max or 0.01,
+                crop=crop.key,
+                name=crop.name,
+                habit=crop.habit,
+                top=tuple(_finite(float(v)) for v in standing.top),
+                bottom=standing.bottom,
+                cover=tuple(_finite(float(v)) for v in standing.cover),
+                depth=crop.depth_m,
+                fruit_kg=tuple(_finite(float(v)) for v in standing.fruit_kg),
+                fruit_size=crop.fruit_max or 0.01,
             )
-        )  # fmt: skip
+        )
     return tuple(found)
 
 
 def _remarks(e: Evaluation, system: System) -> tuple[RemarkReport, ...]:
     found = [
         RemarkReport(
-            key=r.key, level=r.level, text=_capital(say(f"remark.{r.key}", system, r.values, r.words)),
-            source=tables.sources()[r.source].title, levers=r.levers,
+            key=r.key,
+            level=r.level,
+            text=_capital(say(f"remark.{r.key}", system, r.values, r.words)),
+            source=tables.sources()[r.source].title,
+            levers=r.levers,
         )
         for r in e.remarks
-    ]  # fmt: skip
+    ]
     for service in e.service:
-        amount = float(np.max(np.broadcast_to(service.amount, np.broadcast_shapes(service.amount.shape, (1, 1, 3)))[0, :, 1]))
+        amount = float(
+            np.max(
+                np.broadcast_to(service.amount, np.broadcast_shapes(service.amount.shape, (1, 1, 3)))[0, :, 1]
+            )
+        )
         values = {"amount": (amount, "length"), "limit": (service.limit, "length")}
         level: Literal["fine", "watch"] = "watch" if amount > service.limit else "fine"
         found.append(
             RemarkReport(
-                key=service.key, level=level, text=say(f"remark.{service.key}", system, values),
-                source=tables.sources()[service.source].title, levers=service.levers,
+                key=service.key,
+                level=level,
+                text=say(f"remark.{service.key}", system, values),
+                source=tables.sources()[service.source].title,
+                levers=service.levers,
             )
-        )  # fmt: skip
+        )
     order = {"wrong": 0, "watch": 1, "fine": 2}
     return tuple(sorted(found, key=lambda remark: order[remark.level]))
 
@@ -310,9 +370,16 @@ def _part(part: Part, system: System) -> PartReport:
     plural = "" if part.packs == 1 else "s"
     cut = f", cut to {write(part.length, 'length', system)}" if part.pack == "spool" else ""
     return PartReport(
-        key=part.key, price_key=part.price_key, name=with_sizes(part.name, system), use=with_sizes(part.use, system, exact=True), count=part.count, buy=f"{part.packs} {part.pack}{plural}{of}{cut}",
-        price=part.price, cost=round(part.cost, 2), lasts=f"{part.life:g} season{'' if part.life == 1 else 's'}" if part.life else "",
-    )  # fmt: skip
+        key=part.key,
+        price_key=part.price_key,
+        name=with_sizes(part.name, system),
+        use=with_sizes(part.use, system, exact=True),
+        count=part.count,
+        buy=f"{part.packs} {part.pack}{plural}{of}{cut}",
+        price=part.price,
+        cost=round(part.cost, 2),
+        lasts=f"{part.life:g} season{'' if part.life == 1 else 's'}" if part.life else "",
+    )
 
 
 def _exaggeration(e: Evaluation) -> float:
@@ -342,19 +409,32 @@ def _fix(e: Evaluation, fix: Fix, system: System) -> FixReport:
     value = option_text(fix.value, extra_of(e.options, fix.option), system)
     sign = "+" if fix.cost >= 0.005 else ""
     return FixReport(
-        option=fix.option, value=fix.value, words=f"{name}: {value}", limit=_finite(fix.limit), limit_text=gust_text(fix.limit, system),
-        link_limit_text=gust_text(fix.link_limit, system), holds=fix.holds, cost=round(fix.cost, 2),
+        option=fix.option,
+        value=fix.value,
+        words=f"{name}: {value}",
+        limit=_finite(fix.limit),
+        limit_text=gust_text(fix.limit, system),
+        link_limit_text=gust_text(fix.link_limit, system),
+        holds=fix.holds,
+        cost=round(fix.cost, 2),
         cost_text=sign + money(fix.cost, e.site.garden.currency),
-    )  # fmt: skip
+    )
 
 
 def sizing(site: Site, structure: Structure, system: System, enough: Callable[[], bool] = never) -> Sizing:
-    """Return the cheapest changes, one after another, that make a structure hold, in words; stopped when it is enough."""
+    """Return the cheapest changes, one after another, that make a structure hold, in words; stopped when it
+    is enough.
+    """
     family = family_of(structure.family)
     after, changed = sized(site, structure, enough=enough)
     options = family.options.model_validate(after.options)
     before_cost, after_cost = (
-        total(shopping(family.geometry(family.options.model_validate(s.options), s.plantings, site), site.garden.prices))
+        total(
+            shopping(
+                family.geometry(family.options.model_validate(s.options), s.plantings, site),
+                site.garden.prices,
+            )
+        )
         for s in (structure, after)
     )
     limit = outline(site, after, GUSTS).limit
@@ -363,11 +443,13 @@ def sizing(site: Site, structure: Structure, system: System, enough: Callable[[]
     holds = limit >= asked_gust(site, structure)
     stopped = say("typical.stopped", system) if enough() and not holds else ""
     return Sizing(
-        changes={name: after.options[name] for name in changed}, words=tuple(f"{template(f'option.{name}')}: {texts[name]}" for name in changed),
-        limit_text=gust_text(limit, system), holds=holds,
+        changes={name: after.options[name] for name in changed},
+        words=tuple(f"{template(f'option.{name}')}: {texts[name]}" for name in changed),
+        limit_text=gust_text(limit, system),
+        holds=holds,
         cost_text=("+" if added >= 0.005 else "") + money(added, site.garden.currency),
         said=" ".join(filter(None, (typical(site, structure).said(system), stopped))),
-    )  # fmt: skip
+    )
 
 
 def full_report(site: Site, structure: Structure, system: System, week: int | None = None) -> Report:
@@ -404,23 +486,42 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
     extra = extra_of(options, option)
     points = tuple(
         CurvePoint(
-            value=value, text=option_text(value, extra, system), limit=_finite(float(limit), GREATEST_GUST), limit_text=gust_text(float(limit), system),
-            cost=round(cost / tried.share, 2), cost_text=money(cost / tried.share, site.garden.currency), goes=template(f"link.{first}"), holds=bool(limit >= asked),
+            value=value,
+            text=option_text(value, extra, system),
+            limit=_finite(float(limit), GREATEST_GUST),
+            limit_text=gust_text(float(limit), system),
+            cost=round(cost / tried.share, 2),
+            cost_text=money(cost / tried.share, site.garden.currency),
+            goes=template(f"link.{first}"),
+            holds=bool(limit >= asked),
         )
-        for value, limit, cost, first in zip(found.values, found.limits, found.costs, found.first, strict=True)
-    )  # fmt: skip
+        for value, limit, cost, first in zip(
+            found.values, found.limits, found.costs, found.first, strict=True
+        )
+    )
     best = max(points, key=lambda point: point.limit)
     now = points[found.present]
     words = {"now": now.text, "gust": now.limit_text, "best": best.text, "most": best.limit_text}
     moves = best.limit > now.limit + 0.3
     return CurveReport(
-        option=option, label=template(f"option.{option}"), ordered=extra["kind"] not in ("item", "choice"), points=points, present=found.present,
-        design_gust=asked, says=" ".join(filter(None, (say("curve.moves" if moves else "curve.best", system, words=words), tried.said(system)))),
-    )  # fmt: skip
+        option=option,
+        label=template(f"option.{option}"),
+        ordered=extra["kind"] not in ("item", "choice"),
+        points=points,
+        present=found.present,
+        design_gust=asked,
+        says=" ".join(
+            filter(
+                None, (say("curve.moves" if moves else "curve.best", system, words=words), tried.said(system))
+            )
+        ),
+    )
 
 
 def solid_report(site: Site, structure: Structure, system: System, week: int | None = None) -> SolidReport:
-    """Return a structure in three dimensions: as it stands in one week (the worst when none is named), with that day's sun, and in words."""
+    """Return a structure in three dimensions: as it stands in one week (the worst when none is named), with
+    that day's sun, and in words.
+    """
     e = evaluate(site, structure)
     chosen = e.worst_week if week is None else min(max(week, 0), e.season.weeks - 1)
     day = e.season.date(chosen).timetuple().tm_yday
@@ -428,14 +529,22 @@ def solid_report(site: Site, structure: Structure, system: System, week: int | N
     heights, azimuths = sun_at(site.garden.latitude, day, hours)
     bearing = site.bed.bearing + structure.turn
     suns = tuple(
-        Sun(hour=int(hour), text=f"{int(hour)} o’clock", towards=sun_towards(float(height), float(azimuth), bearing))
+        Sun(
+            hour=int(hour),
+            text=f"{int(hour)} o’clock",
+            towards=sun_towards(float(height), float(azimuth), bearing),
+        )
         for hour, height, azimuth in zip(hours, heights, azimuths, strict=True)
         if height > _SUN_LEAST
     )
     return SolidReport(
-        solid=solid_of(e.geometry, site.bed), week=chosen, suns=suns, says=_in_words(e, chosen, system), person=_PERSON,
+        solid=solid_of(e.geometry, site.bed),
+        week=chosen,
+        suns=suns,
+        says=_in_words(e, chosen, system),
+        person=_PERSON,
         person_text=write(_PERSON, "length", system),
-    )  # fmt: skip
+    )
 
 
 def _in_words(e: Evaluation, week: int, system: System) -> str:
@@ -453,23 +562,44 @@ def _in_words(e: Evaluation, week: int, system: System) -> str:
     if upright:
         said.append(say("solid.posts", system, values))
     if geometry.depth > 0.02:
-        said.append(say("solid.depth", system, values, {"soil": tables.soils()[bed.fill if bed.kind == "container" else bed.soil].name}))
+        said.append(
+            say(
+                "solid.depth",
+                system,
+                values,
+                {"soil": tables.soils()[bed.fill if bed.kind == "container" else bed.soil].name},
+            )
+        )
     for standing in e.standings[: len(e.structure.plantings)]:
         grown = {
             "count": (standing.planting.count, "count"),
             "top": (float(standing.top[week]), "length"),
             "cover": (100 * float(standing.cover[week]), "count"),
         }
-        said.append(say("solid.grown", system, grown, {"crop": standing.crop.name.lower(), "week": e.season.label(week)}))
+        said.append(
+            say(
+                "solid.grown",
+                system,
+                grown,
+                {"crop": standing.crop.name.lower(), "week": e.season.label(week)},
+            )
+        )
     said.append(
         say(
-            "solid.weakest", system, words={"goes": template(f"goes.{e.weakest(week)}"), "gust": gust_text(float(e.limit[0, week]), system)}
+            "solid.weakest",
+            system,
+            words={
+                "goes": template(f"goes.{e.weakest(week)}"),
+                "gust": gust_text(float(e.limit[0, week]), system),
+            },
         )
     )
     return " ".join(said)
 
 
-def ways_to(site: Site, structure: Structure, key: str, wanted: Mapping[str, float], system: System) -> WishReport:
+def ways_to(
+    site: Site, structure: Structure, key: str, wanted: Mapping[str, float], system: System
+) -> WishReport:
     """Return the ways to a wish, in words.
 
     Args:
@@ -486,20 +616,38 @@ def ways_to(site: Site, structure: Structure, key: str, wanted: Mapping[str, flo
     wish = next((each for each in family.wishes if each.key == key), None)
     if wish is None:
         allowed = ", ".join(each.key for each in family.wishes)
-        raise InvalidPlan([Problem("wish", key, f"one of {allowed} is allowed" if allowed else "no wish is known for this kind")])
+        raise InvalidPlan(
+            [
+                Problem(
+                    "wish",
+                    key,
+                    f"one of {allowed} is allowed" if allowed else "no wish is known for this kind",
+                )
+            ]
+        )
     problems = []
     for ask in wish.asks:
         value = wanted.get(ask.name)
         if value is None or not ask.low <= value <= ask.high:
             allowed = f"{between(ask.low, ask.high, ask.kind, system)} is allowed"
-            problems.append(Problem(f"wanted.{ask.name}", "nothing" if value is None else write(value, ask.kind, system), allowed))
+            problems.append(
+                Problem(
+                    f"wanted.{ask.name}",
+                    "nothing" if value is None else write(value, ask.kind, system),
+                    allowed,
+                )
+            )
     if problems:
         raise InvalidPlan(problems)
     found = wish.ways(wanted, family.options.model_validate(structure.options), structure, site)
     return WishReport(
         written={ask.name: write(wanted[ask.name], ask.kind, system) for ask in wish.asks},
         ways=tuple(
-            WayReport(text=" ".join(say(f"way.{key}.{each}", system, way.values) for each in way.says), reaches=way.reaches, changes=dict(way.changes))
+            WayReport(
+                text=" ".join(say(f"way.{key}.{each}", system, way.values) for each in way.says),
+                reaches=way.reaches,
+                changes=dict(way.changes),
+            )
             for way in found
         ),
-    )  # fmt: skip
+    )

@@ -33,7 +33,9 @@ class ArrowMark(Typed):
 
 
 class LinkReport(Typed):
-    """One link: its use by week in the gust asked, the gust it holds to by week, how often it is expected to go, and its working."""
+    """One link: its use by week in the gust asked, the gust it holds to by week, how often it is expected to
+    go, and its working.
+    """
 
     key: str
     title: str
@@ -204,7 +206,9 @@ class CurvePoint(Typed):
 
 
 class CurveReport(Typed):
-    """What moves it: the limit gust and the cost against one option over its range; `ordered` where its values are a quantity."""
+    """What moves it: the limit gust and the cost against one option over its range; `ordered` where its
+    values are a quantity.
+    """
 
     option: str
     label: str
@@ -224,7 +228,9 @@ class Sun(Typed):
 
 
 class SolidReport(Typed):
-    """A structure in three dimensions in one week, with the sun of its day by the hour, and the whole in words."""
+    """A structure in three dimensions in one week, with the sun of its day by the hour, and the whole in
+    words.
+    """
 
     solid: Solid
     week: int
@@ -235,7 +241,9 @@ class SolidReport(Typed):
 
 
 class Sizing(Typed):
-    """Changes that together make a structure hold, or as nearly as a few can; `said` where they were tried on a stretch of it."""
+    """Changes that together make a structure hold, or as nearly as a few can; `said` where they were tried on
+    a stretch of it.
+    """
 
     changes: dict[str, Any]
     words: tuple[str, ...]

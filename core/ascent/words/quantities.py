@@ -54,10 +54,22 @@ STYLES: dict[str, dict[System, Style]] = {
     "mass": {"metric": Style("kilogram", "kg", 1), "imperial": Style("pound", "lb", 1)},
     "force": {"metric": Style("newton", "N", 0), "imperial": Style("force_pound", "lbf", 0)},
     "speed": {"metric": Style("metre / second", "m/s", 0), "imperial": Style("mile / hour", "mph", 0)},
-    "moment": {"metric": Style("newton * metre", "N·m", 0), "imperial": Style("force_pound * foot", "lbf·ft", 0)},
-    "pressure": {"metric": Style("pascal", "Pa", 0), "imperial": Style("force_pound / foot ** 2", "lbf/ft²", 2)},
-    "stress": {"metric": Style("megapascal", "MPa", 0), "imperial": Style("kilopound_force_per_square_inch", "ksi", 1)},
-    "line_load": {"metric": Style("newton / metre", "N/m", 1), "imperial": Style("force_pound / foot", "lbf/ft", 2)},
+    "moment": {
+        "metric": Style("newton * metre", "N·m", 0),
+        "imperial": Style("force_pound * foot", "lbf·ft", 0),
+    },
+    "pressure": {
+        "metric": Style("pascal", "Pa", 0),
+        "imperial": Style("force_pound / foot ** 2", "lbf/ft²", 2),
+    },
+    "stress": {
+        "metric": Style("megapascal", "MPa", 0),
+        "imperial": Style("kilopound_force_per_square_inch", "ksi", 1),
+    },
+    "line_load": {
+        "metric": Style("newton / metre", "N/m", 1),
+        "imperial": Style("force_pound / foot", "lbf/ft", 2),
+    },
     "wire": {"metric": Style("millimetre", "mm", 2), "imperial": Style("inch", "in", 3)},
     "cooling": {"metric": Style("kelvin", "°C", 0), "imperial": Style("delta_degree_Fahrenheit", "°F", 0)},
     "volume": {"metric": Style("litre", "L", 0), "imperial": Style("gallon", "gal", 1)},
@@ -100,7 +112,12 @@ _UNIT_WORDS: dict[str, dict[str, str]] = {
         "ounce": "ounce",
         "ounces": "ounce",
     },
-    "line_load": {"n/m": "newton / metre", "kn/m": "kilonewton / metre", "kg/m": "kilogram_force / metre", "lbf/ft": "force_pound / foot"},
+    "line_load": {
+        "n/m": "newton / metre",
+        "kn/m": "kilonewton / metre",
+        "kg/m": "kilogram_force / metre",
+        "lbf/ft": "force_pound / foot",
+    },
     "force": {"n": "newton", "kn": "kilonewton", "lbf": "force_pound", "kgf": "force_kilogram"},
     "speed": {
         "m/s": "metre / second",
@@ -137,7 +154,8 @@ _EXAMPLES = {
     "force": "write a force such as 300 N, 0.3 kN, 35 lbf or 20 kgf",
     "speed": "write a speed such as 15 m/s, 54 km/h, 34 mph, 30 knots or Beaufort 7",
     "volume": "write a volume such as 40 L, 0.04 m³ or 10 gal",
-    "wire": "write a diameter such as 2.5 mm or 0.1 in, or a gauge with its standard: 12.5 W&M, 14 AWG, 12 SWG",
+    "wire": "write a diameter such as 2.5 mm or 0.1 in, "
+    "or a gauge with its standard: 12.5 W&M, 14 AWG, 12 SWG",
 }
 
 BEAUFORT_TOP = (0.2, 1.5, 3.3, 5.4, 7.9, 10.7, 13.8, 17.1, 20.7, 24.4, 28.4, 32.6)
@@ -159,7 +177,17 @@ BEAUFORT_NAMES = (
 _POINTS = ("N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW")
 _BARE = {"count": "{:.0f}", "ratio": "{:.2f}", "bearing": "{:.0f}°", "angle": "{:.0f}°"}
 _NUMBER = r"[+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+)(?:[eE][+-]?\d+)?"
-_VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
+_VULGAR = {
+    "½": "1/2",
+    "¼": "1/4",
+    "¾": "3/4",
+    "⅛": "1/8",
+    "⅜": "3/8",
+    "⅝": "5/8",
+    "⅞": "7/8",
+    "⅓": "1/3",
+    "⅔": "2/3",
+}
 
 
 @cache
@@ -173,7 +201,10 @@ def _registry() -> pint.UnitRegistry[float]:
 def _gauges() -> dict[tuple[str, float], float]:
     """Return the diameter of each gauge of the standards that have a table, m."""
     with (Path(__file__).parent.parent / "data" / "gauges.csv").open(newline="", encoding="utf-8") as handle:
-        return {(row["standard"], float(row["number"])): float(row["d_mm"]) / 1000.0 for row in csv.DictReader(handle)}
+        return {
+            (row["standard"], float(row["number"])): float(row["d_mm"]) / 1000.0
+            for row in csv.DictReader(handle)
+        }
 
 
 @cache
@@ -183,7 +214,9 @@ def to_si(unit: str) -> float:
     return float(registry.Quantity(1.0, unit).to_base_units().magnitude)
 
 
-def read(text: str, kind: str, system: System = "metric", low: float | None = None, high: float | None = None) -> float:
+def read(
+    text: str, kind: str, system: System = "metric", low: float | None = None, high: float | None = None
+) -> float:
     """Return the SI value of what a person wrote.
 
     Args:
@@ -200,7 +233,11 @@ def read(text: str, kind: str, system: System = "metric", low: float | None = No
     if kind == "bearing" and cleaned.upper() in _POINTS:
         value = 22.5 * _POINTS.index(cleaned.upper())
     elif kind in ("count", "ratio", "angle", "bearing"):
-        value = _plain(cleaned.removesuffix("°").strip(), text, "write a plain number" if kind != "count" else "write a whole number")
+        value = _plain(
+            cleaned.removesuffix("°").strip(),
+            text,
+            "write a plain number" if kind != "count" else "write a whole number",
+        )
         if kind == "count" and not value.is_integer():
             raise UnreadableQuantity(text, "write a whole number")
     elif kind not in _UNIT_WORDS:
@@ -215,7 +252,9 @@ def read(text: str, kind: str, system: System = "metric", low: float | None = No
 
 
 def known_unit(unit: str, kind: str) -> bool:
-    """Return whether a word is a unit of a kind; of what has no unit of its own (a bearing, a price) any word says what it is."""
+    """Return whether a word is a unit of a kind; of what has no unit of its own (a bearing, a price) any word
+    says what it is.
+    """
     return not takes_unit(kind) or unit.strip().lower() in _UNIT_WORDS[kind]
 
 
@@ -236,7 +275,9 @@ def between(low: float | None, high: float | None, kind: str, system: System) ->
 def _clean(text: str) -> str:
     for glyph, plain in _VULGAR.items():
         text = text.replace(glyph, f" {plain}")
-    return " ".join(text.replace("−", "-").replace("’", "'").replace("”", '"').replace("''", '"').split()).lower()
+    return " ".join(
+        text.replace("−", "-").replace("’", "'").replace("”", '"').replace("''", '"').split()
+    ).lower()
 
 
 def _plain(cleaned: str, text: str, allowed: str) -> float:
@@ -246,7 +287,9 @@ def _plain(cleaned: str, text: str, allowed: str) -> float:
 
 
 def _number(written: str, text: str) -> float:
-    """Return a number written with a decimal point or comma; where a comma may part thousands as well, it asks."""
+    """Return a number written with a decimal point or comma; where a comma may part thousands as well, it
+    asks.
+    """
     if re.fullmatch(r"[+-]?[1-9]\d{0,2},\d{3}", written):
         point, whole = written.replace(",", "."), written.replace(",", "")
         raise UnreadableQuantity(text, f"‘{written}’ can be {whole} or {point}: write the one that is meant")
@@ -297,13 +340,17 @@ def _take_term(rest: str, text: str, kind: str) -> tuple[float, str | None, str]
 
 
 def _read_gauge(cleaned: str, text: str) -> float | None:
-    found = re.fullmatch(rf"(?:no\.? ?|#)?({_NUMBER}) ?(ga\.?|gauge)? ?(w&m|wm|awg|swg|steel)?(?: ?(?:ga|gauge))?", cleaned)
+    found = re.fullmatch(
+        rf"(?:no\.? ?|#)?({_NUMBER}) ?(ga\.?|gauge)? ?(w&m|wm|awg|swg|steel)?(?: ?(?:ga|gauge))?", cleaned
+    )
     if not found or (found[2] is None and found[3] is None):
         return None
     number = _number(found[1], text)
     standard = (found[3] or "").replace("wm", "w&m").replace("steel", "w&m")
     if not standard:
-        raise UnreadableQuantity(text, "name the gauge's standard: W&M for steel fence wire, AWG for copper, SWG for British wire")
+        raise UnreadableQuantity(
+            text, "name the gauge's standard: W&M for steel fence wire, AWG for copper, SWG for British wire"
+        )
     return gauge_diameter(number, standard, text)
 
 
@@ -326,7 +373,9 @@ def gauge_diameter(number: float, standard: str, text: str = "") -> float:
     known = {n: d for (name, n), d in _gauges().items() if name == standard}
     if number not in known:
         have = ", ".join(f"{n:g}" for n in known) or "0 to 40"
-        raise UnreadableQuantity(text or f"{number:g} {standard}", f"{standard.upper()} gauges known here: {have}")
+        raise UnreadableQuantity(
+            text or f"{number:g} {standard}", f"{standard.upper()} gauges known here: {have}"
+        )
     return known[number]
 
 
@@ -381,22 +430,28 @@ def _write_length(value: float, system: System) -> str:
     feet, left = divmod(sixteenths, 192)
     inches, part = divmod(left, 16)
     fraction = Fraction(part, 16)
-    text = " ".join(p for p in (str(inches) if inches or not part else "", f"{fraction}" if part else "") if p)
+    text = " ".join(
+        p for p in (str(inches) if inches or not part else "", f"{fraction}" if part else "") if p
+    )
     if not feet:
         return f"{sign}{text} in"
     return f"{sign}{feet} ft" + (f" {text} in" if inches or part else "")
 
 
-_SIZED = re.compile(r"(\d+(?:\.\d+)?) (mm|cm|m|kg)(?![\w/])|(\d+(?:\.\d+)?) × (\d+(?:\.\d+)?)(?! (?:mm|cm|m)\b)")
+_SIZED = re.compile(
+    r"(\d+(?:\.\d+)?) (mm|cm|m|kg)(?![\w/])|(\d+(?:\.\d+)?) × (\d+(?:\.\d+)?)(?! (?:mm|cm|m)\b)"
+)
 _NOMINAL = 0.02  # of a size: what a name in half feet may differ
 _FINE = 0.06  # of a size: rounding to a sixteenth of an inch that loses more is written with decimals
 
 
 @cache
 def with_sizes(name: str, system: System, exact: bool = False) -> str:
-    """Return an item's name with the sizes in it, which tables write in metric units, as people of a system write them.
+    """Return an item's name with the sizes in it, which tables write in metric units, as people of a system
+    write them.
 
-    Names are nominal: a post of 2.1 m is sold as one of 7 ft; common practice, no source. `exact` keeps a measure what it is.
+    Names are nominal: a post of 2.1 m is sold as one of 7 ft; common practice, no source. `exact` keeps a
+    measure what it is.
     """
     if system == "metric":
         return name
@@ -405,7 +460,11 @@ def with_sizes(name: str, system: System, exact: bool = False) -> str:
         if found[3]:
             return " × ".join(_size(float(each) / 1000.0, exact) for each in (found[3], found[4]))
         amount = float(found[1])
-        return write(amount, "mass", system) if found[2] == "kg" else _size(amount * to_si(_UNIT_WORDS["length"][found[2]]), exact)
+        return (
+            write(amount, "mass", system)
+            if found[2] == "kg"
+            else _size(amount * to_si(_UNIT_WORDS["length"][found[2]]), exact)
+        )
 
     return _SIZED.sub(written, name)
 

@@ -37,7 +37,12 @@ def has(path: str) -> bool:
     return True
 
 
-def say(path: str, system: System, values: Mapping[str, tuple[float, str]] | None = None, words: Mapping[str, str] | None = None) -> str:
+def say(
+    path: str,
+    system: System,
+    values: Mapping[str, tuple[float, str]] | None = None,
+    words: Mapping[str, str] | None = None,
+) -> str:
     """Return the sentence at a path with its numbers and words put in."""
     written = {name: write(value, kind, system) for name, (value, kind) in (values or {}).items()}
     return template(path).format(**written, **(words or {}))

@@ -1,6 +1,7 @@
 """Which way each thing that a grower does moves a structure: what holds more than what.
 
-Facts are common practice, no source. Each is asked of the demo's own structure, in moist soil, in its worst week.
+Facts are common practice, no source. Each is asked of the demo's own structure, in moist soil, in its worst
+week.
 """
 
 from __future__ import annotations
@@ -103,7 +104,7 @@ HOLDS_MORE: tuple[tuple[str, str, Any, Any], ...] = (
     ("Cove Hoops", "hoop_spacing", 1.5, 0.9),
     ("Cove Hoops", "arc", 3.5, 3.05),
     ("Cove Hoops", "span", 1.2, 1.5),
-)  # fmt: skip
+)
 
 # structure, option, without, with: nobody's structure gets weaker by it
 NEVER_LESS: tuple[tuple[str, str, Any, Any], ...] = (
@@ -131,16 +132,23 @@ def _standing() -> dict[str, tuple[Site, Structure]]:
 
 @cache
 def _holds(name: str, option: str, value: Any) -> tuple[float, float, dict[str, float]]:
-    """Return the limit gust of the whole, and how far each link is used in the gust asked and in the working wind."""
+    """Return the limit gust of the whole, and how far each link is used in the gust asked and in the working
+    wind.
+    """
     at, structure = _standing()[name]
     found = evaluate(at, structure.model_copy(update={"options": {**structure.options, option: value}}))
-    uses = {link.key: float(np.max(np.broadcast_to(link.use, (2, found.season.weeks, 3))[0])) for link in found.links}
+    uses = {
+        link.key: float(np.max(np.broadcast_to(link.use, (2, found.season.weeks, 3))[0]))
+        for link in found.links
+    }
     return float(np.min(found.limit[0])), max(uses.values()), uses
 
 
 class DirectionsTest(unittest.TestCase):
     def test_what_holds_more(self):
-        """Of the whole, or, where another link decides that, of the link that it strengthens, the others being no worse."""
+        """Of the whole, or, where another link decides that, of the link that it strengthens, the others
+        being no worse.
+        """
         for name, option, less, more in HOLDS_MORE:
             with self.subTest(name, option=option, less=less, more=more):
                 (before, _, used), (after, _, uses) = _holds(name, option, less), _holds(name, option, more)
@@ -148,12 +156,16 @@ class DirectionsTest(unittest.TestCase):
                     continue
                 self.assertGreaterEqual(after, 0.99 * before)
                 gone, both = set(used) - set(uses), set(used) & set(uses)
-                self.assertTrue(gone or any(uses[key] * MORE < used[key] for key in both), "some link is used less")
+                self.assertTrue(
+                    gone or any(uses[key] * MORE < used[key] for key in both), "some link is used less"
+                )
 
     def test_what_never_holds_less(self):
         for name, option, without, with_it in NEVER_LESS:
             with self.subTest(name, option=option, without=without, with_it=with_it):
-                self.assertGreaterEqual(_holds(name, option, with_it)[0], 0.99 * _holds(name, option, without)[0])
+                self.assertGreaterEqual(
+                    _holds(name, option, with_it)[0], 0.99 * _holds(name, option, without)[0]
+                )
 
     def test_every_kind_is_asked(self):
         self.assertEqual({_standing()[name][1].family for name, *_ in HOLDS_MORE}, set(FAMILIES))

@@ -1,4 +1,6 @@
-"""What stands and what falls in gardens, the whole chain from plan to verdict (common practice, no source)."""
+"""What stands and what falls in gardens, the whole chain from plan to verdict (common practice, no
+source).
+"""
 
 from __future__ import annotations
 
@@ -14,7 +16,7 @@ REFUTED = 0.10  # chance of standing as long as it stood, below which the reckon
 
 # Where the reckoning stays with ‘falls short’ for one that stood, and the argument against it.
 SHORT = {
-    "s17": "canes 0.2 m deep in ground dug to 0.15 m: what holds them is not much; one mild season proves little",
+    "s17": "canes 0.2 m deep in ground dug to 0.15 m: not much holds them; one mild season proves little",
     "s18": "a lashing on smooth cane is taken to slide early; rows like this are ordinary, yet uncertain",
     "s19": "nothing holds it but its weight and friction",
     "s22": "the roots of sunflowers in a single row, which nothing shelters",

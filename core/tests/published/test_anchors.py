@@ -19,8 +19,13 @@ DEGREE = math.pi / 180
 class LeaningPostTest(NearTestCase):
     def test_worked_values(self):
         """7.2: H 2000, ψ 70°, β 45°: T 2073.7, N 1560.4, foot 533.7; H 800, ψ 75°: 892.3, 653.2, 169.1."""
-        for pull, lean, expected in ((2000.0, 70, (2073.7, 1560.4, 533.7)), (800.0, 75, (892.3, 653.2, 169.1))):
-            for found, value in zip(ends.leaning_forces(pull, 0.0, lean * DEGREE, 45 * DEGREE), expected, strict=True):
+        for pull, lean, expected in (
+            (2000.0, 70, (2073.7, 1560.4, 533.7)),
+            (800.0, 75, (892.3, 653.2, 169.1)),
+        ):
+            for found, value in zip(
+                ends.leaning_forces(pull, 0.0, lean * DEGREE, 45 * DEGREE), expected, strict=True
+            ):
                 self.assertNear(found, value)
 
     def test_joint_is_in_balance(self):
@@ -48,16 +53,23 @@ class BraceTest(NearTestCase):
 
 class DeadmanTest(NearTestCase):
     def test_worked_values(self):
-        """7.6: 30 kg at 0.40 m in 30°, 16 kN/m³: 1062 N up, 2240 N along; 60 kg at 0.50 m in 32°, 17 kN/m³: 2629 and 5862 N."""
-        for given, up, along in (((30, 0.4, 0.25, 0.4, 0.3, 30, 16e3), 1062, 2240), ((60, 0.5, 0.3, 0.6, 0.4, 32, 17e3), 2629, 5862)):
+        """7.6: 30 kg at 0.40 m in 30°, 16 kN/m³: 1062 N up, 2240 N along; 60 kg at 0.50 m in 32°, 17 kN/m³:
+        2629 and 5862 N.
+        """
+        for given, up, along in (
+            ((30, 0.4, 0.25, 0.4, 0.3, 30, 16e3), 1062, 2240),
+            ((60, 0.5, 0.3, 0.6, 0.4, 32, 17e3), 2629, 5862),
+        ):
             found = anchors.deadman(*given[:5], given[5] * DEGREE, given[6])
             self.assertNear(found.up, up)
             self.assertNear(found.along, along)
 
     def test_allowed_at_a_guy_of_45_degrees(self):
-        """7.6 has the prism straight above, 1001.5 N at 45°; ours takes the earth that comes up with it, widening by 20° a side.
+        """7.6 has the prism straight above, 1001.5 N at 45°; ours takes the earth that comes up with it,
+        widening by 20° a side.
 
-        The frustum between 0.4 × 0.3 m and what it has become 0.4 m higher, integrated slice by slice. Drag as in 7.6.
+        The frustum between 0.4 × 0.3 m and what it has become 0.4 m higher, integrated slice by slice. Drag
+        as in 7.6.
         """
         row, soil = tables.anchors()["deadman_stones_30"], tables.soils()["firm_loam"]
         slope = 2 * math.tan(20 * DEGREE)
@@ -75,20 +87,34 @@ class TableTest(NearTestCase):
     """The working pulls of anchors.csv against formulas that nothing in the product uses."""
 
     def test_screw_in_firm_clay(self):
-        """Das, Earth Anchors (value from memory): Qu = A cu Nc, Nc = min(9, 1.2 H/D); D 0.1016, H 0.70 m; working = Qu/2 within a tenth."""
+        """Das, Earth Anchors (value from memory): Qu = A cu Nc, Nc = min(9, 1.2 H/D); D 0.1016, H 0.70 m;
+        working = Qu/2 within a tenth.
+        """
         cu, area = tables.soils()["firm_clay"].cu, math.pi * 0.1016**2 / 4
-        self.assertNear(tables.anchors()["anchor_screw_30x4"].clay_N, area * cu * min(9.0, 1.2 * 0.70 / 0.1016) / 2, 0.1)
+        self.assertNear(
+            tables.anchors()["anchor_screw_30x4"].clay_N, area * cu * min(9.0, 1.2 * 0.70 / 0.1016) / 2, 0.1
+        )
 
     def test_driven_bar(self):
-        """7.6: 12 mm bar 0.6 m in firm loam, guy at 45°, 623.3 N across, 103.7 along, leaning 30°: 1/(sin δ/H + cos δ/Q), half of it."""
+        """7.6: 12 mm bar 0.6 m in firm loam, guy at 45°, 623.3 N across, 103.7 along, leaning 30°: 1/(sin δ/H
+        + cos δ/Q), half of it.
+        """
         delta = math.radians(90 - 45 + 30)
-        self.assertNear(tables.anchors()["stake_guy_rebar"].loam_N, 0.5 / (math.sin(delta) / 623.3 + math.cos(delta) / 103.7))
+        self.assertNear(
+            tables.anchors()["stake_guy_rebar"].loam_N,
+            0.5 / (math.sin(delta) / 623.3 + math.cos(delta) / 103.7),
+        )
 
 
 class WeightTest(NearTestCase):
     def test_weight_on_the_ground(self):
-        """7.6: 20 kg, μ 0.45, β 0/30/45/60°: 88.3, 80.9, 86.1, 99.2 N; 25 kg bag, μ 0.5: 122.6, 109.9, 115.6, 131.4."""
-        for mass, friction, row in ((20, 0.45, (88.3, 80.9, 86.1, 99.2)), (25, 0.5, (122.6, 109.9, 115.6, 131.4))):
+        """7.6: 20 kg, μ 0.45, β 0/30/45/60°: 88.3, 80.9, 86.1, 99.2 N; 25 kg bag, μ 0.5: 122.6, 109.9, 115.6,
+        131.4.
+        """
+        for mass, friction, row in (
+            (20, 0.45, (88.3, 80.9, 86.1, 99.2)),
+            (25, 0.5, (122.6, 109.9, 115.6, 131.4)),
+        ):
             for angle, expected in zip((0, 30, 45, 60), row, strict=True):
                 slides, lifts = anchors.weight_on_ground(mass * 9.81, friction, angle * DEGREE)
                 self.assertNear(min(slides, lifts), expected)
@@ -96,7 +122,11 @@ class WeightTest(NearTestCase):
     def test_a_bag_that_only_lies_there(self):
         """7.6: 25 kg, μ 0.5, a guy at 45°: 115.6 N, of which two thirds are allowed."""
         (check,) = tension.anchor(
-            tables.anchors()["weight_bag_25"], tables.soils()["firm_loam"], np.full((1, 1, 1), 60.0), 45 * DEGREE, cases.moist_gusts()
+            tables.anchors()["weight_bag_25"],
+            tables.soils()["firm_loam"],
+            np.full((1, 1, 1), 60.0),
+            45 * DEGREE,
+            cases.moist_gusts(),
         )
         self.assertNear(check.allowed, 115.6 / 1.5)
         self.assertNear(check.median, 115.6)
@@ -104,7 +134,9 @@ class WeightTest(NearTestCase):
 
 class LodgingTest(NearTestCase):
     def test_root_plate(self):
-        """Baker and others 1998 (value from memory): a wheat root plate of 40 mm in soil of 25 kPa turns at about 0.7 N·m."""
+        """Baker and others 1998 (value from memory): a wheat root plate of 40 mm in soil of 25 kPa turns at
+        about 0.7 N·m.
+        """
         self.assertNear(lodging.root_anchorage(25e3, 0.04), 0.688)
 
     def test_a_plant_that_bends_sheds_wind(self):

@@ -1,4 +1,6 @@
-"""Timoshenko, Strength of Materials part I and Theory of Elastic Stability (values from memory), against integration."""
+"""Timoshenko, Strength of Materials part I and Theory of Elastic Stability (values from memory), against
+integration.
+"""
 
 from __future__ import annotations
 
@@ -14,7 +16,9 @@ from tests.support import NearTestCase
 class CantileverTest(NearTestCase):
     def test_tip_under_a_force_near_the_tip(self):
         """Timoshenko I, art. 39: F L³/(3 EI)."""
-        self.assertNear(beam.cantilever_tip(100.0, 2.0 - 1e-6, 2.0, 2.0, 5000.0), 100 * 2**3 / (3 * 5000), 1e-5)
+        self.assertNear(
+            beam.cantilever_tip(100.0, 2.0 - 1e-6, 2.0, 2.0, 5000.0), 100 * 2**3 / (3 * 5000), 1e-5
+        )
 
     def test_tip_under_an_even_load_all_over(self):
         """Timoshenko I, art. 39: w L⁴/(8 EI)."""
@@ -31,7 +35,9 @@ class CantileverTest(NearTestCase):
         self.assertNear(beam.cantilever_tip(98.3, 0.2, 1.8, 1.83, 5466.0), 0.0151)
 
     def test_worked_movement_of_post_and_soil(self):
-        """Structures handbook 5.5: 60 N at 0.8 m moves the point at 1.8 m by 3.8 mm in soil of k 2.07 MPa and 5.4 mm in a T-post."""
+        """Structures handbook 5.5: 60 N at 0.8 m moves the point at 1.8 m by 3.8 mm in soil of k 2.07 MPa and
+        5.4 mm in a T-post.
+        """
         move, turn = soil.clay_movement(2.07e6, 0.6, 0.8)
         self.assertNear(60 * (move + turn * 1.8), 0.0038, 0.015)
         self.assertNear(beam.cantilever_tip(60.0, 0.8 - 1e-3, 0.8 + 1e-3, 1.8, 5466.0), 0.0054)
@@ -66,7 +72,9 @@ class ProppedTest(NearTestCase):
 
 class ColumnTest(NearTestCase):
     def test_canes_in_compression(self):
-        """Structures handbook 9.3, allowable a third of Euler's load: 12 mm cane of 2.0 m 35.3 N, 16 mm of 1.8 m 137.8 N."""
+        """Structures handbook 9.3, allowable a third of Euler's load: 12 mm cane of 2.0 m 35.3 N, 16 mm of
+        1.8 m 137.8 N.
+        """
         self.assertNear(column.euler_load(14.31, 2.0), 35.3)
         self.assertNear(column.euler_load(45.24, 1.8), 137.8)
 
@@ -79,7 +87,8 @@ class ColumnTest(NearTestCase):
         self.assertNear(column.amplification(250.0, 2299.0), 1.122)
 
     def test_amplification_covers_the_exact_cantilever(self):
-        """Timoshenko & Gere, art. 1.11: a cantilever with a side force at its loaded tip has M = F L tan(u)/u, u = π/2 √(W/Wcr).
+        """Timoshenko & Gere, art. 1.11: a cantilever with a side force at its loaded tip has M = F L
+        tan(u)/u, u = π/2 √(W/Wcr).
 
         1/(1 − W/Wcr) is never below it, and within 6 % up to a third of the critical load.
         """

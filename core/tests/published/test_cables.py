@@ -1,4 +1,6 @@
-"""Irvine 1981, Cable Structures (from memory): shallow cables, against the handbook's table and against a solved catenary."""
+"""Irvine 1981, Cable Structures (from memory): shallow cables, against the handbook's table and against a
+solved catenary.
+"""
 
 from __future__ import annotations
 
@@ -18,12 +20,18 @@ EA = 993.2e3  # 12.5 gauge steel
 
 
 def elastic_catenary(load: float, span: float, axial: float, pretension: float) -> tuple[float, float]:
-    """Return tension and sag of an elastic catenary (Irvine 1981, eq. 1.27), cut to length at its pretension."""
+    """Return tension and sag of an elastic catenary (Irvine 1981, eq. 1.27), cut to length at its
+    pretension.
+    """
     unstretched = span / (1 + pretension / axial)
 
     def misfit(h: float) -> float:
         weight = load * unstretched
-        return h * unstretched / axial + 2 * h / load * unstretched / unstretched * math.asinh(weight / (2 * h)) - span
+        return (
+            h * unstretched / axial
+            + 2 * h / load * unstretched / unstretched * math.asinh(weight / (2 * h))
+            - span
+        )
 
     h = brentq(misfit, 1.0, 1e6)
     weight = load * unstretched
@@ -65,14 +73,21 @@ class WireTest(NearTestCase):
 
     def test_breaking_loads_of_the_wire_table(self):
         """Structures handbook 6.1: 12.5 gauge soft 1986 N, high-tensile 5811 N; 14 gauge soft 1297 N."""
-        for key, breaks in (("wire_soft_125", 1986), ("wire_ht_125", 5811), ("wire_soft_14", 1297), ("wire_soft_9", 4458)):
+        for key, breaks in (
+            ("wire_soft_125", 1986),
+            ("wire_ht_125", 5811),
+            ("wire_soft_14", 1297),
+            ("wire_soft_9", 4458),
+        ):
             row = tables.wires()[key]
             self.assertNear(tension.wire_area(row) * row.break_, breaks)
 
 
 class MeshMembraneTest(NearTestCase):
     def test_rigid_panel(self):
-        """Structures handbook 12: livestock panel in 75 Pa, rigid ends: 1.2 m 342.6 N, 6.0 mm; 2.4 m 543.9 N, 15.1 mm."""
+        """Structures handbook 12: livestock panel in 75 Pa, rigid ends: 1.2 m 342.6 N, 6.0 mm; 2.4 m 543.9 N,
+        15.1 mm.
+        """
         area = math.pi * 5.715e-3**2 / 4
         for span, pull, belly in ((1.2, 342.6, 0.0060), (2.4, 543.9, 0.0151)):
             deflection, _, tight = cable.beam_cable(75 * 0.152, span, 1e-6, 200e9 * area)
@@ -80,7 +95,8 @@ class MeshMembraneTest(NearTestCase):
             self.assertNear(deflection, belly, 0.02)
 
     def test_springy_ends_within_the_shallow_limit(self):
-        """Structures handbook 12: concrete mesh in 111 Pa, ends 50 and 5 kN/m a wire, 1.2 m: 80.8 and 38.4 N, 37 and 78 mm.
+        """Structures handbook 12: concrete mesh in 111 Pa, ends 50 and 5 kN/m a wire, 1.2 m: 80.8 and 38.4 N,
+        37 and 78 mm.
 
         5 % is allowed: at 78 mm in 1.2 m the shallow form begins to leave the handbook's full length.
         """
@@ -105,7 +121,8 @@ class MeshMembraneTest(NearTestCase):
 
 class GaugeTest(NearTestCase):
     def test_twine_working_loads(self):
-        """Structures handbook 6.7 has sisal at 45 N a leg at the season's end, 450 × 0.5 × 0.6 / 3, where the 3 holds knot and season again.
+        """Structures handbook 6.7 has sisal at 45 N a leg at the season's end, 450 × 0.5 × 0.6 / 3, where the
+        3 holds knot and season again.
 
         With knot and season taken off once, 2 is left for nicks and scatter, as for wire: 67.5 N.
         """
@@ -125,7 +142,9 @@ class PretensionedWireTest(NearTestCase):
 
     def test_table(self):
         for load, row in self.TABLE.items():
-            for (pretension, ends), expected in zip(((1e-3, 1e12), (500.0, 1e12), (500.0, 20e3), (500.0, 5e3)), row, strict=True):
+            for (pretension, ends), expected in zip(
+                ((1e-3, 1e12), (500.0, 1e12), (500.0, 20e3), (500.0, 5e3)), row, strict=True
+            ):
                 with self.subTest(load=load, ends=ends):
                     self.assertNear(cable.elastic_tension(load, 6.0, pretension, 993.2e3, ends), expected)
 
@@ -135,7 +154,9 @@ class PretensionedWireTest(NearTestCase):
             self.assertNear(cable.elastic_tension(65.0, span, 300.0, 993.2e3, 20e3), expected)
 
     def test_barbed_wire_of_the_practice_case(self):
-        """14.4: barbed 12.5 gauge, T0 300, 49.5 N/m: rigid 1867 N, ends 20 kN/m 713 N; 88.8 N/m: 2701 and 986 N."""
+        """14.4: barbed 12.5 gauge, T0 300, 49.5 N/m: rigid 1867 N, ends 20 kN/m 713 N; 88.8 N/m: 2701 and 986
+        N.
+        """
         axial = 150e9 * 9.937e-6
         for load, rigid, springy in ((49.5, 1867, 713), (88.8, 2701, 986)):
             self.assertNear(cable.elastic_tension(load, 6.0, 300.0, axial, 1e12), rigid)
@@ -152,13 +173,21 @@ class PretensionedWireTest(NearTestCase):
                     u = w * 4.0 / (2 * pull)
                     arc = np.arcsinh(u) / u
                     left = 1 - 2 * (pull - 150.0) / (k * 12.0)
-                    return (0.5 * (math.sqrt(1 + u * u) + arc) - pull / 500e3 * (1 + u * u / 3)) * left - 1 / (1 + 150 / 500e3) - 0.001
+                    return (
+                        (0.5 * (math.sqrt(1 + u * u) + arc) - pull / 500e3 * (1 + u * u / 3)) * left
+                        - 1 / (1 + 150 / 500e3)
+                        - 0.001
+                    )
 
                 self.assertNear(found[i, j], brentq(error, 1e-3, 1e5), 1e-6)
 
     def test_elastic_catenary(self):
-        """Irvine 1981 1.4: L = H S0/EA + (2H/w) asinh(w S0/2H); handbook 6.3: w 65, L 6, S0 6.03: 1024.0 N, sag 0.286 m."""
-        pull = brentq(lambda h: h * 6.03 / 993.2e3 + 2 * h / 65 * math.asinh(65 * 6.03 / (2 * h)) - 6.0, 100, 1e5)
+        """Irvine 1981 1.4: L = H S0/EA + (2H/w) asinh(w S0/2H); handbook 6.3: w 65, L 6, S0 6.03: 1024.0 N,
+        sag 0.286 m.
+        """
+        pull = brentq(
+            lambda h: h * 6.03 / 993.2e3 + 2 * h / 65 * math.asinh(65 * 6.03 / (2 * h)) - 6.0, 100, 1e5
+        )
         self.assertNear(pull, 1024.0)
         self.assertNear(cable.elastic_tension(65.0, 6.0, 1e-3, 993.2e3, 1e12, slack=0.03), pull, 0.005)
 
@@ -174,8 +203,18 @@ class PretensionedWireTest(NearTestCase):
 
 class CatenaryLibraryTest(NearTestCase):
     def test_a_mooring_library_agrees(self):
-        """MoorPy (independent, for moored floats): a level elastic line of some weight per length, ours per span; 1 % up to a sag of a twelfth, 1.5 % at a ninth."""
-        for load, length, axial, share in ((50.0, 6.05, 1e6, 0.01), (65.0, 6.03, 993.2e3, 0.01), (20.0, 6.2, 2e5, 0.015)):
+        """MoorPy (independent, for moored floats): a level elastic line of some weight per length, ours per
+        span; 1 % up to a sag of a twelfth, 1.5 % at a ninth.
+        """
+        for load, length, axial, share in (
+            (50.0, 6.05, 1e6, 0.01),
+            (65.0, 6.03, 993.2e3, 0.01),
+            (20.0, 6.2, 2e5, 0.015),
+        ):
             horizontal = abs(catenary(6.0, 0.0, length, axial, load, CB=-10.0)[0])
             with self.subTest(load=load):
-                self.assertNear(cable.elastic_tension(load * length / 6.0, 6.0, 1e-3, axial, 1e12, slack=length - 6.0), horizontal, share)
+                self.assertNear(
+                    cable.elastic_tension(load * length / 6.0, 6.0, 1e-3, axial, 1e12, slack=length - 6.0),
+                    horizontal,
+                    share,
+                )

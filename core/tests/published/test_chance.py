@@ -29,17 +29,25 @@ def spread(key: str) -> float:
 
 
 def a_week_s_gust(chance: np.ndarray, v10: float) -> np.ndarray:
-    """Return the strongest gust of a week by its probability: twenty such weeks reach v10 once in ten seasons. EN 1991-1-4 (4.2)."""
+    """Return the strongest gust of a week by its probability: twenty such weeks reach v10 once in ten
+    seasons. EN 1991-1-4 (4.2).
+    """
     a = 1 - K * math.log(-math.log(0.9))
     return v10 * np.sqrt(np.maximum(1 - K * np.log(-20 * np.log(chance)), 0.0) / a)  # the law knows no calm
 
 
 class SimulationTest(NearTestCase):
     def test_plain_simulation(self):
-        """60,000 seasons of 20 weeks: strengths drawn once a season, a gust each week; chances within 0.01."""
+        """60,000 seasons of 20 weeks: strengths drawn once a season, a gust each week; chances within
+        0.01.
+        """
         draw = np.random.default_rng(5)
         seasons, weeks, v10 = 60_000, 20, 15.0
-        for limits in ({"soil": 17.0}, {"wood": 22.0, "soil": 19.0}, {"steel": 16.0, "twine": 24.0, "soil": 28.0}):
+        for limits in (
+            {"soil": 17.0},
+            {"wood": 22.0, "soil": 19.0},
+            {"steel": 16.0, "twine": 24.0, "soil": 28.0},
+        ):
             with self.subTest(limits=limits):
                 checks = [(key, check(key, median)) for key, median in limits.items()]
                 found = chance_of(checks, GUSTS, weeks, np.full(weeks, v10))
@@ -55,7 +63,9 @@ class SimulationTest(NearTestCase):
                     self.assertAlmostEqual(found.of(key), float(np.mean(each)), delta=0.01)
 
     def test_closed_form_without_spread(self):
-        """Of strengths that are known the chance is exp(−n exp(−((v/v10)² a − 1)/K)/20): steel alone, 5 % about its mean, in still leaves."""
+        """Of strengths that are known the chance is exp(−n exp(−((v/v10)² a − 1)/K)/20): steel alone, 5 %
+        about its mean, in still leaves.
+        """
         a = 1 - K * math.log(-math.log(0.9))
         for ratio in (0.9, 1.0, 1.1):
             rate = math.exp(-(ratio**2 * a - 1) / K) / 20
@@ -63,19 +73,36 @@ class SimulationTest(NearTestCase):
         self.assertNear(math.exp(-20 * float(wind.weekly_rate(1.0))), 0.9, 1e-9)
 
     def test_what_no_wind_loads_does_not_hang_on_the_wind(self):
-        """A demand that is the same in calm and storm is met or not, whatever blows: half of what is just strong enough is too weak."""
-        flat = Check("wood", np.full((1, 1, len(GUSTS)), 1.0), 1.0, 1.0, "ratio", "handbook-15", "judgement", {}, "wood")
-        self.assertAlmostEqual(chance_of([("wood", flat)], GUSTS, 20, np.full(20, 15.0)).whole, 0.5, delta=0.02)
+        """A demand that is the same in calm and storm is met or not, whatever blows: half of what is just
+        strong enough is too weak.
+        """
+        flat = Check(
+            "wood",
+            np.full((1, 1, len(GUSTS)), 1.0),
+            1.0,
+            1.0,
+            "ratio",
+            "handbook-15",
+            "judgement",
+            {},
+            "wood",
+        )
+        self.assertAlmostEqual(
+            chance_of([("wood", flat)], GUSTS, 20, np.full(20, 15.0)).whole, 0.5, delta=0.02
+        )
 
     def test_more_weeks_and_rougher_ones_are_worse(self):
         stands = [
-            chance_of([("soil", check("soil", 18.0))], GUSTS, weeks, np.full(weeks, v)).whole for weeks, v in ((10, 15), (20, 15), (20, 18))
+            chance_of([("soil", check("soil", 18.0))], GUSTS, weeks, np.full(weeks, v)).whole
+            for weeks, v in ((10, 15), (20, 15), (20, 18))
         ]
         self.assertGreater(stands[0], stands[1])
         self.assertGreater(stands[1], stands[2])
 
     def test_seasons_in_a_row_with_the_same_strengths(self):
-        """What stood one season is likelier to stand the next: P(3) > P(1)³, since strengths stay; and it is less than P(1)."""
+        """What stood one season is likelier to stand the next: P(3) > P(1)³, since strengths stay; and it is
+        less than P(1).
+        """
         found = chance_of([("soil", check("soil", 17.0))], GUSTS, 20, np.full(20, 15.0))
         self.assertGreater(found.seasons(3), found.whole**3)
         self.assertLess(found.seasons(3), found.whole)

@@ -1,4 +1,6 @@
-"""What hangs and grows by week: the crops handbook's worked examples (section 6) and cover after Monsi & Saeki."""
+"""What hangs and grows by week: the crops handbook's worked examples (section 6) and cover after Monsi &
+Saeki.
+"""
 
 from __future__ import annotations
 
@@ -16,22 +18,34 @@ class SlicerCourseTest(NearTestCase):
     """Crops handbook 6.1: an indeterminate slicer on a string, 2.19 plants a metre."""
 
     COURSE = {
-        14: (0.07, 0.00, 0.2), 28: (0.19, 0.02, 0.7), 42: (0.44, 0.21, 2.1), 56: (0.72, 0.51, 4.0), 70: (0.89, 0.80, 5.6),
-        85: (0.97, 0.99, 6.5), 100: (0.99, 1.00, 6.6), 126: (1.00, 0.83, 6.0), 140: (1.00, 0.37, 4.3),
+        14: (0.07, 0.00, 0.2), 28: (0.19, 0.02, 0.7), 42: (0.44, 0.21, 2.1), 56: (0.72, 0.51, 4.0),
+        70: (0.89, 0.80, 5.6), 85: (0.97, 0.99, 6.5),
+        100: (0.99, 1.00, 6.6), 126: (1.00, 0.83, 6.0), 140: (1.00, 0.37, 4.3),
     }  # fmt: skip
 
     def test_growth_and_fruit(self):
         for day, (grown, fruit, _) in self.COURSE.items():
             with self.subTest(day=day):
                 self.assertAlmostEqual(float(growth.logistic(day, 45, 80)), grown, delta=0.006)
-                self.assertAlmostEqual(float(growth.hanging_fruit(day, 72, 70, 50, False)), fruit, delta=0.006)
+                self.assertAlmostEqual(
+                    float(growth.hanging_fruit(day, 72, 70, 50, False)), fruit, delta=0.006
+                )
 
     def test_mass_of_a_metre(self):
         """Rounded to 0.1 kg in the handbook, so 0.06 kg is allowed."""
         row = tables.crops()["tom-slicer"]
         for day, (_, _, mass) in self.COURSE.items():
-            shoot = row.shoot_kg * (1 + row.rain_share) * row.carried_share * growth.logistic(day, row.t50_d, row.t95_d)
-            fruit = row.yield_kg * row.hanging_share * growth.hanging_fruit(day, 72, 70, row.set_to_pick_d, row.one_pick)
+            shoot = (
+                row.shoot_kg
+                * (1 + row.rain_share)
+                * row.carried_share
+                * growth.logistic(day, row.t50_d, row.t95_d)
+            )
+            fruit = (
+                row.yield_kg
+                * row.hanging_share
+                * growth.hanging_fruit(day, 72, 70, row.set_to_pick_d, row.one_pick)
+            )
             self.assertAlmostEqual(float(2.19 * (shoot + fruit)), mass, delta=0.06)
 
     def test_the_product_reaches_the_peak(self):
@@ -45,7 +59,9 @@ class SlicerCourseTest(NearTestCase):
 
 class CucumberBayTest(NearTestCase):
     def test_face_cap(self):
-        """Crops handbook 6.5: cucumbers on mesh 1.8 m high: 4.5 kg a metre typical once capped by light; a 2.4 m bay 11 kg."""
+        """Crops handbook 6.5: cucumbers on mesh 1.8 m high: 4.5 kg a metre typical once capped by light; a
+        2.4 m bay 11 kg.
+        """
         planting = Planting(key="p1", crop="cuc-slice", count=8, spacing=0.30, planted="05-04")
         season = season_of(site().garden, (planting,))
         standing = crop_loads.planting_on_face(planting, season, 0, 1.8)

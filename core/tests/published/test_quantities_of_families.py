@@ -13,7 +13,9 @@ from tests.support import NearTestCase, site
 
 
 def planting(crop: str, count: int, spacing: float, side: str = "right") -> Planting:
-    return Planting(key="p1", crop=crop, count=count, spacing=spacing, side=side, training="pruned", planted="05-04")
+    return Planting(
+        key="p1", crop=crop, count=count, spacing=spacing, side=side, training="pruned", planted="05-04"
+    )
 
 
 class Laid(NearTestCase):
@@ -39,7 +41,9 @@ class PanelArchPartsTest(Laid):
     family = "panel-arch"
 
     def test_two_panels(self):
-        """Lap ties (N − 1) · 10, every 0.6 m of 4.88; 8 posts for two panels (common practice, no source); ties 2 per post."""
+        """Lap ties (N − 1) · 10, every 0.6 m of 4.88; 8 posts for two panels (common practice, no source);
+        ties 2 per post.
+        """
         arch = self.lay(planting("bean-pole", 8, 0.3, "both"), panels=2, overlap=0.2, ties_per_post=2)
         ties = [m.key for m in arch.by_role("tie")]
         self.assertEqual(sum(key.startswith("lap") for key in ties), 10)
@@ -69,14 +73,21 @@ class PanelArchPartsTest(Laid):
         self.assertTrue(all(abs(post.points[0][1]) < 0.61 for post in outside.by_role("post")))
 
     def test_a_pair_of_tubes(self):
-        """3.1: a bought pair clad to 2 m, lines over the top; half a circle on legs: 1.22 wide and 2.2 high is 5.10 m of tube."""
-        pair = self.lay(planting("bean-pole", 8, 0.3, "both"), frame="tubes", arches=2, span=1.22, tube_rise=2.2, clad=2.0)
+        """3.1: a bought pair clad to 2 m, lines over the top; half a circle on legs: 1.22 wide and 2.2 high
+        is 5.10 m of tube.
+        """
+        pair = self.lay(
+            planting("bean-pole", 8, 0.3, "both"), frame="tubes", arches=2, span=1.22, tube_rise=2.2, clad=2.0
+        )
         tubes = pair.by_role("arm")
         self.assertEqual(len(tubes), 2)
         self.assertNear(tubes[0].buy_length, 2 * (2.2 - 0.61) + math.pi * 0.61, 2e-3)
         self.assertEqual(self.parts(pair)[("tube_arch_16", "arm")].packs, 2)
         self.assertEqual(len(pair.by_role("mesh")), 2)
-        self.assertTrue(all(line.points[0][2] > 1.9 for line in pair.by_role("wire")), "lines run over the top, above the mesh")
+        self.assertTrue(
+            all(line.points[0][2] > 1.9 for line in pair.by_role("wire")),
+            "lines run over the top, above the mesh",
+        )
 
 
 class StakePartsTest(Laid):
@@ -113,7 +124,9 @@ class CagePartsTest(Laid):
         return self.lay(*lines, bed=bed, rows=2, row_spacing=0.6, link=link, length=3.0, stakes=0)
 
     def test_links(self):
-        """a · (b − 1) + b · (a − 1) between neighbours of a grid of a by b, (a − 1)(b − 1) across its cells; 0.35 m of twine, twice round."""
+        """a · (b − 1) + b · (a − 1) between neighbours of a grid of a by b, (a − 1)(b − 1) across its cells;
+        0.35 m of twine, twice round.
+        """
         for link, count in (("none", 0), ("row", 2 * 4), ("grid", 2 * 4 + 5), ("diagonal", 2 * 4 + 5 + 4)):
             links = self.raft(link).by_role("run")
             self.assertEqual(len(links), count, link)
@@ -128,7 +141,9 @@ class CagePartsTest(Laid):
 
 
 class DropStringsPartsTest(Laid):
-    """Parts handbook 3.8: a string at 2.10 m takes 2.45 m, with 3.0 m to let down 5.45; 13 strings 32 m and 71 m, and a twentieth."""
+    """Parts handbook 3.8: a string at 2.10 m takes 2.45 m, with 3.0 m to let down 5.45; 13 strings 32 m and
+    71 m, and a twentieth.
+    """
 
     family = "drop-strings"
 
@@ -158,14 +173,32 @@ class DropStringsPartsTest(Laid):
 
 
 class WireTrellisPartsTest(Laid):
-    """Parts handbook 3.9: wire per line 1.01 L and two ends round their posts, × 1.03; 12 m, one wire: 14.2 m; 3 posts between at 3.0 m."""
+    """Parts handbook 3.9: wire per line 1.01 L and two ends round their posts, × 1.03; 12 m, one wire: 14.2
+    m; 3 posts between at 3.0 m.
+    """
 
     family = "wire-trellis"
 
     def test_twelve_metres(self):
         bed = Bed(key="b", name="b", length=14.0, width=1.2)
-        row = self.lay(planting("tom-slicer", 20, 0.6), bed=bed, length=12.0, post_spacing=3.0, wires=1, ends="plain", safety_wire=False)
-        safe = self.lay(planting("tom-slicer", 20, 0.6), bed=bed, length=12.0, post_spacing=3.0, wires=1, ends="plain", safety_wire=True)
+        row = self.lay(
+            planting("tom-slicer", 20, 0.6),
+            bed=bed,
+            length=12.0,
+            post_spacing=3.0,
+            wires=1,
+            ends="plain",
+            safety_wire=False,
+        )
+        safe = self.lay(
+            planting("tom-slicer", 20, 0.6),
+            bed=bed,
+            length=12.0,
+            post_spacing=3.0,
+            wires=1,
+            ends="plain",
+            safety_wire=True,
+        )
         self.assertNear(safe.by_role("wire")[0].buy_length - row.by_role("wire")[0].buy_length, 1.2, 1e-6)
         (wire,) = [m for m in row.by_role("wire") if m.key.startswith("wire")]
         self.assertNear(wire.buy_length * 1.03, 14.2, 0.03)
@@ -174,7 +207,12 @@ class WireTrellisPartsTest(Laid):
     def test_more_wires_take_as_much_each(self):
         bed = Bed(key="b", name="b", length=14.0, width=1.2)
         one, three = (
-            sum(m.buy_length for m in self.lay(bed=bed, length=12.0, wires=n, wire_step=0.4, crop_on="wires").by_role("wire"))
+            sum(
+                m.buy_length
+                for m in self.lay(bed=bed, length=12.0, wires=n, wire_step=0.4, crop_on="wires").by_role(
+                    "wire"
+                )
+            )
             for n in (1, 3)
         )
         self.assertNear(three, 3 * one, 0.05)
@@ -187,14 +225,26 @@ class WeavePartsTest(Laid):
 
     def test_six_metres(self):
         bed = Bed(key="b", name="b", length=8.0, width=1.2)
-        row = self.lay(planting("tom-det", 10, 0.6), bed=bed, length=6.0, post="post_hw_stake_38", post_spacing=1.2, first_run=0.25,
-                       run_step=0.2, top_run=1.05, style="basket", ends="plain")  # fmt: skip
+        row = self.lay(
+            planting("tom-det", 10, 0.6),
+            bed=bed,
+            length=6.0,
+            post="post_hw_stake_38",
+            post_spacing=1.2,
+            first_run=0.25,
+            run_step=0.2,
+            top_run=1.05,
+            style="basket",
+            ends="plain",
+        )
         self.assertEqual(len({m.points[0][0] for m in row.by_role("post")}), 6)
         twine = sum(m.buy_length for m in row.by_role("run"))
         self.assertNear(twine * 1.05, 79, 0.03)
 
     def test_more_runs_take_more_twine(self):
-        wide, close = (sum(m.buy_length for m in self.lay(run_step=step).by_role("run")) for step in (0.3, 0.15))
+        wide, close = (
+            sum(m.buy_length for m in self.lay(run_step=step).by_role("run")) for step in (0.3, 0.15)
+        )
         self.assertGreater(close, 1.4 * wide)
 
 
@@ -219,9 +269,22 @@ class TripodPartsTest(Laid):
     family = "tripod"
 
     def test_where_the_poles_meet(self):
-        """2.4 m, radius 0.5: 1.83 m; 1.83 m long to the tie, radius 0.2: 1.82; 3.0 m, radius 0.6: 2.43 less feet and tails."""
-        for long, radius, high in ((2.4, 0.5, math.sqrt(1.9**2 - 0.25)), (3.0, 0.6, math.sqrt(2.5**2 - 0.36))):
-            laid = self.lay(planting("bean-pole", 8, 0.3), sets=1, pole="cane_20", pole_length=long, radius=radius, in_soil=0.3, tail=0.2)
+        """2.4 m, radius 0.5: 1.83 m; 1.83 m long to the tie, radius 0.2: 1.82; 3.0 m, radius 0.6: 2.43 less
+        feet and tails.
+        """
+        for long, radius, high in (
+            (2.4, 0.5, math.sqrt(1.9**2 - 0.25)),
+            (3.0, 0.6, math.sqrt(2.5**2 - 0.36)),
+        ):
+            laid = self.lay(
+                planting("bean-pole", 8, 0.3),
+                sets=1,
+                pole="cane_20",
+                pole_length=long,
+                radius=radius,
+                in_soil=0.3,
+                tail=0.2,
+            )
             self.assertNear(laid.climb, high, 1e-3)
         self.assertNear(math.sqrt(1.9**2 - 0.25), 1.83, 3e-3)
 
@@ -234,17 +297,37 @@ class TripodPartsTest(Laid):
 
     def test_poles_of_several_sets_and_spares(self):
         self.assertEqual(len(self.lay(planting("bean-pole", 8, 0.3), sets=3, legs=4).by_role("post")), 12)
-        self.assertEqual(len(self.lay(planting("bean-pole", 8, 0.3), sets=2, legs=4, laced="panels", spare=2).by_role("post")), 12)
+        self.assertEqual(
+            len(
+                self.lay(planting("bean-pole", 8, 0.3), sets=2, legs=4, laced="panels", spare=2).by_role(
+                    "post"
+                )
+            ),
+            12,
+        )
 
 
 class CrossedPolesPartsTest(Laid):
-    """Parts handbook 3.5: 3.0 m at 0.30: 11 pairs, 22 poles, 8 m of twine; crossing at 1.88 m; the ridge 114 mm over it."""
+    """Parts handbook 3.5: 3.0 m at 0.30: 11 pairs, 22 poles, 8 m of twine; crossing at 1.88 m; the ridge 114
+    mm over it.
+    """
 
     family = "crossed-poles"
 
     def row(self, **options):
-        return self.lay(planting("bean-runner", 22, 0.3, "both"), length=3.0, pair_spacing=0.30, spread=0.60, pole="cane_16", pole_length=2.4,
-                        in_soil=0.3, tail=0.2, ridge="pole", ridge_pole="cane_20", **options)  # fmt: skip
+        return self.lay(
+            planting("bean-runner", 22, 0.3, "both"),
+            length=3.0,
+            pair_spacing=0.30,
+            spread=0.60,
+            pole="cane_16",
+            pole_length=2.4,
+            in_soil=0.3,
+            tail=0.2,
+            ridge="pole",
+            ridge_pole="cane_20",
+            **options,
+        )
 
     def test_eleven_pairs(self):
         self.assertEqual(len(self.row().by_role("post")), 22)
@@ -274,11 +357,18 @@ class AFramePartsTest(Laid):
 
     def test_height_of_the_ridge(self):
         """Leg 2.10 over 1.20: 2.01 m; 1.83 over 1.20: 1.73; 2.44 over 1.50: 2.32; 1.27 over 0.90: 1.19."""
-        for leg, spread, high in ((2.10, 1.20, 2.01), (1.83, 1.20, 1.73), (2.44, 1.50, 2.32), (1.27, 0.90, 1.19)):
+        for leg, spread, high in (
+            (2.10, 1.20, 2.01),
+            (1.83, 1.20, 1.73),
+            (2.44, 1.50, 2.32),
+            (1.27, 0.90, 1.19),
+        ):
             self.assertNear(self.lay(planting("melon", 4, 0.6), leg=leg, spread=spread).top, high, 4e-3)
 
     def test_rails_hinges_and_bars(self):
-        frame = self.lay(planting("melon", 4, 0.6), length=1.2, rail_spacing=1.2, filled="rungs", bar_step=0.18)
+        frame = self.lay(
+            planting("melon", 4, 0.6), length=1.2, rail_spacing=1.2, filled="rungs", bar_step=0.18
+        )
         self.assertEqual(len(frame.by_role("post")), 4)
         self.assertEqual(len([m for m in frame.members if m.key.startswith("hinge")]), 2)
         bars = [m for m in frame.members if m.key.startswith("bar")]
@@ -293,7 +383,13 @@ class BedFramePartsTest(Laid):
     def test_screws(self):
         bed = Bed(key="b", name="b", kind="raised", length=2.4, width=1.2, fill_depth=0.28)
         frame = self.lay(
-            planting("zucchini", 4, 0.9, "both"), bed=bed, length=2.1, post_spacing=0.9, sides="both", crossbar="top", screw_rows=2
+            planting("zucchini", 4, 0.9, "both"),
+            bed=bed,
+            length=2.1,
+            post_spacing=0.9,
+            sides="both",
+            crossbar="top",
+            screw_rows=2,
         )
         uprights = len(frame.by_role("post"))
         (screws,) = [s for s in frame.supplies if s.key == "board-screws"]
@@ -307,13 +403,21 @@ class BedFramePartsTest(Laid):
 
 
 class HoopsPartsTest(Laid):
-    """Parts handbook 3.12: hoops at both ends and between, two rods each, ties two at the ends and one between."""
+    """Parts handbook 3.12: hoops at both ends and between, two rods each, ties two at the ends and one
+    between.
+    """
 
     family = "hoops"
 
     def test_counts(self):
         row = self.lay(
-            planting("pea-snap", 20, 0.05), length=3.6, hoop_spacing=0.9, hoop_of="pipe", pipe="pipe_pvc_20", arc=3.05, ridge="wire"
+            planting("pea-snap", 20, 0.05),
+            length=3.6,
+            hoop_spacing=0.9,
+            hoop_of="pipe",
+            pipe="pipe_pvc_20",
+            arc=3.05,
+            ridge="wire",
         )
         self.assertEqual(len(row.by_role("arm")), 5)
         self.assertEqual(len(row.by_role("post")), 10)
@@ -328,7 +432,9 @@ class ExistingPartsTest(Laid):
 
     def test_six_metres_of_seven_wires(self):
         bed = Bed(key="b", name="b", length=8.0, width=0.6)
-        wall = self.lay(planting("tom-cherry", 8, 0.75), bed=bed, length=6.0, wires=7, fix_spacing=1.5, height=2.1)
+        wall = self.lay(
+            planting("tom-cherry", 8, 0.75), bed=bed, length=6.0, wires=7, fix_spacing=1.5, height=2.1
+        )
         eyes = [m for m in wall.members if m.key.startswith("eye")]
         self.assertEqual(len(eyes), (math.ceil(6.0 / 1.5) + 1) * 7)
         wires = wall.by_role("wire")
@@ -336,7 +442,9 @@ class ExistingPartsTest(Laid):
         self.assertNear(min(m.points[0][2] for m in wires), 0.30, 1e-6)
 
     def test_nothing_that_stands_already_is_bought(self):
-        fence = self.parts(self.lay(planting("bean-hyacinth", 6, 0.45), fixed_to="fence", eye="eye_screw_wood"))
+        fence = self.parts(
+            self.lay(planting("bean-hyacinth", 6, 0.45), fixed_to="fence", eye="eye_screw_wood")
+        )
         self.assertNotIn("post", {use for _, use in fence})
 
 

@@ -1,4 +1,6 @@
-"""Section properties: Roark's Table A.1 (from memory) by integration, and the structures handbook's table 3.2."""
+"""Section properties: Roark's Table A.1 (from memory) by integration, and the structures handbook's table
+3.2.
+"""
 
 from __future__ import annotations
 
@@ -40,7 +42,9 @@ TABLE_3_2 = [
 
 
 def integrated(width_at, bottom: float, top: float) -> tuple[float, float, float]:
-    """Return area, centroid and second moment of a section by its width at each height, summed in thin strips."""
+    """Return area, centroid and second moment of a section by its width at each height, summed in thin
+    strips.
+    """
     edges = np.linspace(bottom, top, 40001)
     y = (edges[1:] + edges[:-1]) / 2
     strip = np.array([width_at(v) for v in y]) * np.diff(edges)
@@ -61,7 +65,8 @@ class TableTest(NearTestCase):
                 self.assertNear(bending.moments(post).allowed, moment * self.yielded(post))
 
     def yielded(self, post) -> float:
-        """Return by how much a whole yielded section bears more than its edge, Z/S: 16/(3π) round, 4/π for a thin tube, 1 for a tee and wood.
+        """Return by how much a whole yielded section bears more than its edge, Z/S: 16/(3π) round, 4/π for a
+        thin tube, 1 for a tee and wood.
 
         AISC 360 F8 to F11 (from memory); a tee whose stem is pressed is held to its first yield, F9.
         """
@@ -77,7 +82,9 @@ class TableTest(NearTestCase):
         self.assertNear(bending.moments(tables.posts()["post_sw_stake_38"]).allowed, 0.6 * 112.6)
 
     def test_the_strong_way_of_a_t_post_is_told_to_the_builder(self):
-        """Structures handbook 3.1: the strong axis may be used only if the build step says that the studs face the row."""
+        """Structures handbook 3.1: the strong axis may be used only if the build step says that the studs
+        face the row.
+        """
         post = sections.of_post(tables.posts()["tpost_2.1"])
         self.assertNear(post.S_other / post.S, 0.67)
         for key, told in (("tpost_2.1", True), ("post_round_75", False)):
@@ -88,19 +95,33 @@ class TableTest(NearTestCase):
 
     def test_other_posts_of_the_parts_handbook(self):
         """Parts handbook 2.1, allowable moment in a gust, rounded there to two figures."""
-        for key, moment in (("post_hw_stake_20", 27), ("post_hw_stake_25", 52), ("post_hw_stake_38", 183), ("post_lumber_38x140", 1330),
-                            ("stake_coated_8", 4), ("stake_coated_11", 8), ("rod_frp_8", 7.5), ("pole_hazel_25", 16), ("tube_alu_25", 90)):  # fmt: skip
+        for key, moment in (
+            ("post_hw_stake_20", 27),
+            ("post_hw_stake_25", 52),
+            ("post_hw_stake_38", 183),
+            ("post_lumber_38x140", 1330),
+            ("stake_coated_8", 4),
+            ("stake_coated_11", 8),
+            ("rod_frp_8", 7.5),
+            ("pole_hazel_25", 16),
+            ("tube_alu_25", 90),
+        ):
             with self.subTest(key):
                 post = tables.posts()[key]
                 more = 1.2 if key == "tube_alu_25" else self.yielded(post)
                 self.assertNear(bending.moments(post).allowed, moment * more, 0.13)
 
     def test_medians_stand_well_above_what_is_allowed(self):
-        """Wood: 2.1 from the weakest twentieth (NDS, in its 1.6 for a gust and 1.3) and 1.6 to 1.9 from there to the middle; steel 1.67 and its mean.
+        """Wood: 2.1 from the weakest twentieth (NDS, in its 1.6 for a gust and 1.3) and 1.6 to 1.9 from there
+        to the middle; steel 1.67 and its mean.
 
-        Value from memory: in-grade spread 0.35 to 0.40 (NDS); mean yield 1.05 to 1.2 of the least (NBS SP 577).
+        Value from memory: in-grade spread 0.35 to 0.40 (NDS); mean yield 1.05 to 1.2 of the least (NBS SP
+        577).
         """
-        graded, steel = bending.moments(tables.posts()["post_lumber_89"]), bending.moments(tables.posts()["rod_rebar_12"])
+        graded, steel = (
+            bending.moments(tables.posts()["post_lumber_89"]),
+            bending.moments(tables.posts()["rod_rebar_12"]),
+        )
         weakest = graded.allowed * 2.1 / 1.6
         self.assertTrue(1.5 < graded.median / weakest < 2.0, graded.median / weakest)
         self.assertTrue(1.05 < steel.median / (steel.allowed / 0.6) < 1.2)
@@ -116,7 +137,9 @@ class TableTest(NearTestCase):
 
 class IntegralTest(NearTestCase):
     def test_tee_against_strips(self):
-        """The 1.33 lb/ft T-post of handbook 3.1: A 237.0 mm², centroid 10.05 mm, weak axis I 12 810 mm⁴, S 733.9 mm³."""
+        """The 1.33 lb/ft T-post of handbook 3.1: A 237.0 mm², centroid 10.05 mm, weak axis I 12 810 mm⁴, S
+        733.9 mm³.
+        """
         side, thick = 34.9e-3, 3.58e-3
         area, middle, second = integrated(lambda y: side if y < thick else thick, 0.0, side)
         found = section.tee(side, thick)
@@ -134,11 +157,26 @@ class IntegralTest(NearTestCase):
         for width_at, low, high, plastic in (
             (lambda y: side if y < thick else thick, 0.0, side, section.tee(side, thick).Z),
             (lambda y: 2 * math.sqrt(max((d / 2) ** 2 - y**2, 0.0)), -d / 2, d / 2, section.round_bar(d).Z),
-            (lambda y: 2 * (math.sqrt(max((d / 2) ** 2 - y**2, 0.0)) - math.sqrt(max((d / 2 - 1.4e-3) ** 2 - y**2, 0.0))), -d / 2, d / 2,
-             section.tube(d, 1.4e-3).Z),
+            (
+                lambda y: (
+                    2
+                    * (
+                        math.sqrt(max((d / 2) ** 2 - y**2, 0.0))
+                        - math.sqrt(max((d / 2 - 1.4e-3) ** 2 - y**2, 0.0))
+                    )
+                ),
+                -d / 2,
+                d / 2,
+                section.tube(d, 1.4e-3).Z,
+            ),
             (lambda _y: 0.038, 0.0, 0.089, section.rectangle(0.038, 0.089).Z),
-            (lambda y: side if abs(y - side / 2) < thick / 2 else thick, 0.0, side, section.tee(side, thick).Z_other),
-        ):  # fmt: skip
+            (
+                lambda y: side if abs(y - side / 2) < thick / 2 else thick,
+                0.0,
+                side,
+                section.tee(side, thick).Z_other,
+            ),
+        ):
             edges = np.linspace(low, high, 40001)
             y = (edges[1:] + edges[:-1]) / 2
             strip = np.array([width_at(v) for v in y]) * np.diff(edges)

@@ -1,4 +1,6 @@
-"""Grip in the soil: Broms 1964 a and b, IBC 1807.3.2.1, Terzaghi 1955 (all from memory), by equilibrium and by table."""
+"""Grip in the soil: Broms 1964 a and b, IBC 1807.3.2.1, Terzaghi 1955 (all from memory), by equilibrium and
+by table.
+"""
 
 from __future__ import annotations
 
@@ -17,7 +19,9 @@ from tests.support import NearTestCase, site
 
 
 def clay_by_equilibrium(cu: float, width: float, depth: float, height: float, ignored: float) -> float:
-    """Return the lateral load at which a rigid post turns in clay: pressure 9 cu reversed below a pivot, solved for the pivot."""
+    """Return the lateral load at which a rigid post turns in clay: pressure 9 cu reversed below a pivot,
+    solved for the pivot.
+    """
     top, p = max(1.5 * width, ignored), 9 * cu * width
 
     def force(pivot: float) -> float:
@@ -37,7 +41,11 @@ class BromsClayTest(NearTestCase):
         self.assertNear(soil.broms_clay(30e3, 0.05, 0.6, 1.0, 0.15), 493.8)
 
     def test_against_equilibrium_of_a_turning_post(self):
-        for cu, width, depth, height, ignored in [(30e3, 0.05, 0.6, 1.0, 0.15), (75e3, 0.035, 0.45, 0.8, 0.0), (15e3, 0.1, 0.9, 1.6, 0.25)]:
+        for cu, width, depth, height, ignored in [
+            (30e3, 0.05, 0.6, 1.0, 0.15),
+            (75e3, 0.035, 0.45, 0.8, 0.0),
+            (15e3, 0.1, 0.9, 1.6, 0.25),
+        ]:
             with self.subTest(cu=cu, depth=depth):
                 expected = clay_by_equilibrium(cu, width, depth, height, ignored)
                 self.assertNear(soil.broms_clay(cu, width, depth, height, ignored), expected, 1e-6)
@@ -76,10 +84,14 @@ class GardenSoilTest(NearTestCase):
     DEPTHS = (0.30, 0.45, 0.60, 0.75, 0.90)
 
     MOIST = Cases(np.zeros((1, 1, 1)), np.ones((1, 1, 1)), np.zeros((1, 1, 1)))
-    LOOSE = 3 * math.tan(math.radians(45 + 29 / 2)) ** 2 * 13e3  # pressure per width and depth of loose tilled earth [Pa/m]
+    LOOSE = (
+        3 * math.tan(math.radians(45 + 29 / 2)) ** 2 * 13e3
+    )  # pressure per width and depth of loose tilled earth [Pa/m]
 
     def loose(self, key: str, depth: float, width: float) -> float:
-        """Return what the dug top adds by its own strength at e 1.0 m, the lever arms about the pivot summed by quadrature."""
+        """Return what the dug top adds by its own strength at e 1.0 m, the lever arms about the pivot summed
+        by quadrature.
+        """
         pivot = 0.7 * depth if tables.soils()[key].model == "clay" else depth
         return quad(lambda z: self.LOOSE * z * (pivot - z), 0.0, 0.15)[0] * width / (1.0 + pivot)
 
@@ -94,13 +106,17 @@ class GardenSoilTest(NearTestCase):
                     self.assertNear(found, expected + self.loose(key, depth, 0.05))
 
     def test_ground_left_as_it_lies(self):
-        """Undisturbed clay-type soil holds from 1.5 widths down (Broms 1964a): 688.9 N in the handbook's example of cu 30 kPa."""
+        """Undisturbed clay-type soil holds from 1.5 widths down (Broms 1964a): 688.9 N in the handbook's
+        example of cu 30 kPa.
+        """
         post = tables.posts()["post_round_50"]
         ground = embedment.ground_of(site("firm_loam", top="undisturbed").bed, "driven")
         self.assertNear(embedment.lateral_ultimate(ground, post, 0.6, np.ones((1, 1, 1)), self.MOIST), 688.9)
 
     def test_a_usual_soil_is_stronger_than_the_cautious_one(self):
-        """BS 5930 (value from memory): firm is 40 to 75 kPa, stiff 75 to 150; the tables' cautious values stand at or below the lower edge."""
+        """BS 5930 (value from memory): firm is 40 to 75 kPa, stiff 75 to 150; the tables' cautious values
+        stand at or below the lower edge.
+        """
         for key, low, high in (("firm_loam", 40, 75), ("firm_clay", 40, 75), ("stiff_clay", 75, 150)):
             row = tables.soils()[key]
             self.assertTrue(low <= row.cu * row.median / 1e3 + 0.5 and row.cu * row.median / 1e3 <= high, key)
@@ -116,7 +132,10 @@ class GardenSoilTest(NearTestCase):
 
     def test_states_and_setting(self):
         """Structures handbook 5.3: saturated clay-type × 0.5, sandy × 0.6; tamped back × 0.8."""
-        post, loose = tables.posts()["post_round_50"], {key: self.loose(key, 0.6, 0.05) for key in ("firm_loam", "sandy")}
+        post, loose = (
+            tables.posts()["post_round_50"],
+            {key: self.loose(key, 0.6, 0.05) for key in ("firm_loam", "sandy")},
+        )
         both = Cases(np.zeros((1, 1, 1)), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1))
         for key, share in (("firm_loam", 0.5), ("sandy", 0.6)):
             for setting, left in (("driven", 1.0), ("tamped", 0.8)):
@@ -126,29 +145,39 @@ class GardenSoilTest(NearTestCase):
                 self.assertNear(found[0], left * (self.TABLE[key][2] + loose[key]))
 
     def test_plate_of_a_t_post(self):
-        """Structures handbook 5.3: L 0.6, e 1.0, b 35 mm: firm loam 498.9 N with its plate, 345.6 without; sandy 139.4 / 108.2."""
+        """Structures handbook 5.3: L 0.6, e 1.0, b 35 mm: firm loam 498.9 N with its plate, 345.6 without;
+        sandy 139.4 / 108.2.
+        """
         post = tables.posts()["tpost_2.1"]
         for key, with_plate, without in (("firm_loam", 498.9, 345.6), ("sandy", 139.4, 108.2)):
             ground, loose = embedment.ground_of(site(key).bed, "driven"), self.loose(key, 0.6, 0.035)
             found = embedment.lateral_ultimate(ground, post, 0.6, np.ones((1, 1, 1)), self.MOIST)
             self.assertNear(found, with_plate + loose)
-            bare = embedment.lateral_ultimate(ground, replace(post, plate_m2=0.0), 0.6, np.ones((1, 1, 1)), self.MOIST)
+            bare = embedment.lateral_ultimate(
+                ground, replace(post, plate_m2=0.0), 0.6, np.ones((1, 1, 1)), self.MOIST
+            )
             self.assertNear(bare, without + loose)
 
     def test_a_plate_in_the_loose_top_holds_no_more_than_loose_earth(self):
         """0.28 m deep its plate lies at 0.14 m, in what is dug over: 1.5 Kp γ z on it, not 4 cu."""
         post, ground = tables.posts()["tpost_2.1"], embedment.ground_of(site("firm_loam").bed, "driven")
         found, bare = (
-            embedment.lateral_ultimate(ground, row, 0.28, np.ones((1, 1, 1)), self.MOIST) for row in (post, replace(post, plate_m2=0.0))
+            embedment.lateral_ultimate(ground, row, 0.28, np.ones((1, 1, 1)), self.MOIST)
+            for row in (post, replace(post, plate_m2=0.0))
         )
         pressure = 1.5 * math.tan(math.radians(45 + 29 / 2)) ** 2 * 13e3 * 0.14
         self.assertNear(found - bare, pressure * 0.0105 * (0.8 * 0.28 - 0.14) / (1.0 + 0.8 * 0.28), 1e-6)
-        self.assertLess(float((found - bare).ravel()[0]), 0.1 * 4 * 30e3 * 0.0105 * (0.8 * 0.28 - 0.14) / (1.0 + 0.8 * 0.28))
+        self.assertLess(
+            float((found - bare).ravel()[0]),
+            0.1 * 4 * 30e3 * 0.0105 * (0.8 * 0.28 - 0.14) / (1.0 + 0.8 * 0.28),
+        )
 
 
 class TwoLayerTest(NearTestCase):
     def test_one_sand_layer_is_broms(self):
-        """Structures handbook 5.3: with the pivot at the foot, one sand layer is Broms sand itself; 5.1 with nothing ignored."""
+        """Structures handbook 5.3: with the pivot at the foot, one sand layer is Broms sand itself; 5.1 with
+        nothing ignored.
+        """
         slope = 3 * math.tan(math.pi / 4 + math.radians(33) / 2) ** 2 * 16e3
         found = soil.two_layer((0.0, slope), (0.0, slope), 0.3, 0.05, 0.6, 1.0)
         self.assertNear(found, float(soil.broms_sand(math.radians(33), 16e3, 0.05, 0.6, 1.0, 0.0)), 1e-3)
@@ -156,7 +185,9 @@ class TwoLayerTest(NearTestCase):
     def test_one_clay_layer_is_broms_within_seven_percent(self):
         """Structures handbook 5.3: one clay layer gives 1.00 to 1.07 of Broms clay."""
         found = soil.two_layer((270e3, 0.0), (270e3, 0.0), 0.3, 0.05, 0.6, 1.0)
-        top = quad(lambda z: 270e3 * (0.42 - z), 0.0, 0.075)[0] * 0.05 / 1.42  # which Broms leaves out, 1.5 widths
+        top = (
+            quad(lambda z: 270e3 * (0.42 - z), 0.0, 0.075)[0] * 0.05 / 1.42
+        )  # which Broms leaves out, 1.5 widths
         ratio = float(found - top) / float(soil.broms_clay(30e3, 0.05, 0.6, 1.0, 0.075))
         self.assertGreaterEqual(ratio, 0.995)
         self.assertLessEqual(ratio, 1.075)
@@ -184,7 +215,9 @@ class BuildingCodeTest(NearTestCase):
                 self.assertNear(soil.ibc_pole(gradient, width, depth, height, tolerance), load)
 
     def test_the_two_methods_side_by_side(self):
-        """Structures handbook 5.2, allowable at e 0.9, b 50 mm, L 0.60: firm loam 354.6 N by Broms, 30.6 N by the code."""
+        """Structures handbook 5.2, allowable at e 0.9, b 50 mm, L 0.60: firm loam 354.6 N by Broms, 30.6 N by
+        the code.
+        """
         self.assertNear(soil.broms_clay(30e3, 0.05, 0.6, 0.9, 0.15) / 1.5, 354.6)
         self.assertNear(soil.ibc_pole(15.71e3, 0.05, 0.6, 0.9), 30.6)
 

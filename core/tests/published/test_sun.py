@@ -12,7 +12,9 @@ from tests.support import NearTestCase, demo, fence
 
 class SunTest(NearTestCase):
     def test_noon_height_is_ninety_less_latitude_and_declination(self):
-        """Cooper 1969: declination 23.45° sin(360° (284 + N) / 365); value from memory, good to 0.5° (two days at the equinox)."""
+        """Cooper 1969: declination 23.45° sin(360° (284 + N) / 365); value from memory, good to 0.5° (two
+        days at the equinox).
+        """
         for date in ("01-15", "03-21", "05-01", "06-21", "08-15", "09-22", "12-21"):
             day = day_of_year(date)
             declination = 23.45 * np.sin(np.radians(360 * (284 + day) / 365))
@@ -20,15 +22,27 @@ class SunTest(NearTestCase):
                 (height,), (azimuth,) = shade.sun_at(latitude, day, np.array([12.0]))
                 self.assertAlmostEqual(height, 90 - abs(latitude - declination), delta=1.1)
                 if abs(latitude - declination) > 2:
-                    self.assertAlmostEqual(np.cos(np.radians(azimuth)), -1.0 if latitude > declination else 1.0, delta=0.05)
+                    self.assertAlmostEqual(
+                        np.cos(np.radians(azimuth)), -1.0 if latitude > declination else 1.0, delta=0.05
+                    )
 
     def test_length_of_a_shadow(self):
-        """Project season handbook 12, from the same textbook formulas: length per metre at noon and 3 h from it."""
-        for date, latitude, noon, later in (("05-01", 30, 0.27, 0.96), ("05-01", 50, 0.70, 1.21), ("06-21", 40, 0.30, 0.87),
-                                            ("08-15", 40, 0.49, 1.08), ("08-15", 50, 0.73, 1.25), ("09-22", 40, 0.86, 1.58)):  # fmt: skip
+        """Project season handbook 12, from the same textbook formulas: length per metre at noon and 3 h from
+        it.
+        """
+        for date, latitude, noon, later in (
+            ("05-01", 30, 0.27, 0.96),
+            ("05-01", 50, 0.70, 1.21),
+            ("06-21", 40, 0.30, 0.87),
+            ("08-15", 40, 0.49, 1.08),
+            ("08-15", 50, 0.73, 1.25),
+            ("09-22", 40, 0.86, 1.58),
+        ):
             heights, _ = shade.sun_at(latitude, day_of_year(date), np.array([12.0, 15.0]))
             found = 1 / np.tan(np.radians(heights))
-            self.assertNear(found[0], noon, 0.04)  # the textbook's declination is up to 0.6° off; two figures given
+            self.assertNear(
+                found[0], noon, 0.04
+            )  # the textbook's declination is up to 0.6° off; two figures given
             self.assertNear(found[1], later, 0.03)
 
     def test_the_sun_rises_in_the_east_and_is_up_twelve_hours_at_the_equinox(self):
@@ -40,24 +54,36 @@ class SunTest(NearTestCase):
         self.assertAlmostEqual(azimuths[up][0], 90.0, delta=2.0)
 
     def test_the_day_at_midsummer(self):
-        """Almanac: 16 h 38 min from sunrise to sunset at 51.5° N on 21 June, refraction included (7 min of it); value from memory."""
+        """Almanac: 16 h 38 min from sunrise to sunset at 51.5° N on 21 June, refraction included (7 min of
+        it); value from memory.
+        """
         hours = np.linspace(2, 22, 2400)
         heights, _ = shade.sun_at(51.5, day_of_year("06-21"), hours)
         self.assertAlmostEqual(np.ptp(hours[heights > -0.833]), 16.63, delta=0.05)
 
 
 class HoursOfSunTest(NearTestCase):
-    """Strips beside a solid row without end, project season handbook 12: hours of sun left at x/h from the foot."""
+    """Strips beside a solid row without end, project season handbook 12: hours of sun left at x/h from the
+    foot.
+    """
 
-    def left(self, date: str, latitude: float, bearing: float, side: float, share: float) -> tuple[float, float]:
-        """Return hours under an open sky, and left at that share of the row's height to its left (1) or right (−1)."""
+    def left(
+        self, date: str, latitude: float, bearing: float, side: float, share: float
+    ) -> tuple[float, float]:
+        """Return hours under an open sky, and left at that share of the row's height to its left (1) or right
+        (−1).
+        """
         day, height, half = day_of_year(date), 1.0, 60.0
         angle = np.radians(bearing)
         ends = np.array([-1, 1])[:, None] * half * np.array([[np.sin(angle), np.cos(angle)]])
         corners = np.array([[*ends[0], 0.0], [*ends[1], 0.0], [*ends[1], height], [*ends[0], height]])
         off = side * share * height * np.array([-np.cos(angle), np.sin(angle)])
-        strip = Bed(key="s", name="s", length=0.3, width=0.2, bearing=bearing, x=float(off[0]), y=float(off[1]))
-        (sun,) = shade.hours_of_sun(Garden(name="g", latitude=latitude, beds=(strip,)), [shade.Canopy("row", corners, 1.0)], day)
+        strip = Bed(
+            key="s", name="s", length=0.3, width=0.2, bearing=bearing, x=float(off[0]), y=float(off[1])
+        )
+        (sun,) = shade.hours_of_sun(
+            Garden(name="g", latitude=latitude, beds=(strip,)), [shade.Canopy("row", corners, 1.0)], day
+        )
         return sun.open, sun.open - sun.lost
 
     def test_table(self):
@@ -79,7 +105,10 @@ class HoursOfSunTest(NearTestCase):
     def test_half_the_leaves_take_half_the_hours(self):
         garden = Garden(name="g", latitude=40.0, beds=(Bed(key="s", name="s", length=4.0, width=1.0, y=0.6),))
         corners = np.array([[-9, 0, 0], [9, 0, 0], [9, 0, 1.8], [-9, 0, 1.8]], dtype=float)
-        whole, half = (shade.hours_of_sun(garden, [shade.Canopy("r", corners, cover)], 230)[0].lost for cover in (1.0, 0.5))
+        whole, half = (
+            shade.hours_of_sun(garden, [shade.Canopy("r", corners, cover)], 230)[0].lost
+            for cover in (1.0, 0.5)
+        )
         self.assertNear(half, whole / 2, 1e-6)
 
     def test_two_rows_in_line_take_no_more_than_the_sun_there_is(self):
@@ -107,12 +136,18 @@ class ShadeTest(NearTestCase):
         night = shade.shade_of(garden, laid, "08-10", 0.5)
         self.assertLess(night.altitude, 0)
         self.assertEqual(night.shadows, ())
-        self.assertTrue(any(sun.lost > 0.5 for sun in night.beds), "the day's hours do not hang on the hour looked at")
+        self.assertTrue(
+            any(sun.lost > 0.5 for sun in night.beds), "the day's hours do not hang on the hour looked at"
+        )
 
     def test_a_raised_bed_is_shaded_less(self):
-        beds = [Bed(key="low", name="low", length=4.0, width=1.2, structures=(fence(),)),
-                Bed(key="seen", name="seen", length=4.0, width=1.2, y=1.3)]  # fmt: skip
+        beds = [
+            Bed(key="low", name="low", length=4.0, width=1.2, structures=(fence(),)),
+            Bed(key="seen", name="seen", length=4.0, width=1.2, y=1.3),
+        ]
         flat = Garden(name="g", latitude=50.0, beds=tuple(beds))
-        high = flat.model_copy(update={"beds": (beds[0], beds[1].model_copy(update={"kind": "raised", "fill_depth": 0.6}))})
+        high = flat.model_copy(
+            update={"beds": (beds[0], beds[1].model_copy(update={"kind": "raised", "fill_depth": 0.6}))}
+        )
         lost = [shade.shade_of(g, laid_out(g), "08-15", 12.0).beds[1].lost for g in (flat, high)]
         self.assertGreater(lost[0], lost[1])

@@ -20,13 +20,22 @@ SOLID = hand.mesh(5.715, 203, 152)
 
 @cache
 def bent(span: float, hold: float, clamped: bool = False):
-    """Return rise, pushes and sway of a panel, from a chain of 120 links bent to it: its unit is a strip of unit length and stiffness."""
+    """Return rise, pushes and sway of a panel, from a chain of 120 links bent to it: its unit is a strip of
+    unit length and stiffness.
+    """
     if clamped:
         free = ARC - 2 * hold
         shape = rod.bent(span / free, links=120, start=rod.bent(0.5, links=120), clamped=True)
         sway = rod.sway_weight(shape, span / free, 0.0, links=120, clamped=True) * EI / free**3
         turn = shape.clamp * EI / free / hold
-        return hold + shape.y.max() * free, turn, shape.foot * EI / free**2 - turn, free / shape.curvature, sway, None
+        return (
+            hold + shape.y.max() * free,
+            turn,
+            shape.foot * EI / free**2 - turn,
+            free / shape.curvature,
+            sway,
+            None,
+        )
     shape = rod.bent(span / ARC, links=120)
     for held in np.linspace(0.02, hold / ARC, 6) if hold else ():
         shape = rod.bent(span / ARC, float(held), links=120, start=shape)
@@ -35,16 +44,37 @@ def bent(span: float, hold: float, clamped: bool = False):
     for share in (0.05, 0.1, 0.15, 0.2):
         one = rod.bent(span / ARC, hold / ARC, share * sway, 0.0, 120, one)
     gain = (max(one.tie, one.other_tie, key=abs) - shape.tie) / (0.2 * sway) * ARC
-    return shape.y.max() * ARC, shape.foot * EI / ARC**2, shape.tie * EI / ARC**2, ARC / shape.curvature, sway * EI / ARC**3, gain
+    return (
+        shape.y.max() * ARC,
+        shape.foot * EI / ARC**2,
+        shape.tie * EI / ARC**2,
+        ARC / shape.curvature,
+        sway * EI / ARC**3,
+        gain,
+    )
 
 
 class Arch(hand.Sheet):
-    """A panel 4.88 × 1.27 m over 1.22 m of path, tied upright at 0.91 m to light T-posts 0.6 m deep, butternut up both sides."""
+    """A panel 4.88 × 1.27 m over 1.22 m of path, tied upright at 0.91 m to light T-posts 0.6 m deep,
+    butternut up both sides.
+    """
 
     family = "panel-arch"
     crop, count, spacing, side, planted = "butternut", 4, 0.6, "both", "05-20"
-    options: dict = {"panel": "panel_large", "panel_length": 4.88, "panel_width": 1.27, "panels": 1, "span": 1.22, "hold_height": 0.91, "foot": "posts",
-                     "post": "tpost_light_1.5", "depth": 0.6, "tie": "tie_wire_16_double", "ties_per_post": 2, "sling": "sling_knotted"}  # fmt: skip
+    options: dict = {
+        "panel": "panel_large",
+        "panel_length": 4.88,
+        "panel_width": 1.27,
+        "panels": 1,
+        "span": 1.22,
+        "hold_height": 0.91,
+        "foot": "posts",
+        "post": "tpost_light_1.5",
+        "depth": 0.6,
+        "tie": "tie_wire_16_double",
+        "ties_per_post": 2,
+        "sling": "sling_knotted",
+    }
     week = 13
     span, hold, plants, clamped, sunk, panels = 1.22, 0.91, 4, False, 0.0, 1
 
@@ -63,8 +93,15 @@ class Arch(hand.Sheet):
         tall = rise - 0.20
         total = WIDE * self.panels - 0.2 * (self.panels - 1)
         skin = 0.10 * share * 245 * hand.streaming(20) * tall * leaf / 0.95
-        self.along = 2 * (Band(20, 0.20, rise, 0.0, leaf).pressure * tall * self.stand().standings[0].crop.depth_m + skin * total)
-        self.at, self.across, self.pressure = hand.centre(*bands), sum(b.force for b in bands) * WIDE, bands[0].pressure
+        self.along = 2 * (
+            Band(20, 0.20, rise, 0.0, leaf).pressure * tall * self.stand().standings[0].crop.depth_m
+            + skin * total
+        )
+        self.at, self.across, self.pressure = (
+            hand.centre(*bands),
+            sum(b.force for b in bands) * WIDE,
+            bands[0].pressure,
+        )
         weight = (self.hanging + OWN) / ARC
         crowned = (OWN + self.hanging * (1 + (0.4 - 1 / 3) * (1 / 0.53 - 1))) / ARC
         z = D**3 / 6
@@ -91,14 +128,24 @@ class ArchOnPosts(Arch):
         self.assertSheet({**rows, **self.on_posts(push, 2, 0.91)}, 0.02)
 
     def on_posts(
-        self, push: float, legs: int, lever: float, tie: tuple[float, float] = (693 * 2 * 0.7 / 2, 693 * 2 * 0.7 * 1.1), posts: int = 4
+        self,
+        push: float,
+        legs: int,
+        lever: float,
+        tie: tuple[float, float] = (693 * 2 * 0.7 / 2, 693 * 2 * 0.7 * 1.1),
+        posts: int = 4,
     ) -> dict:
         """Return the checks of ties, posts and their hold in the soil, of so many posts on each side."""
         each, blown = push / legs, self.across / 2 / legs
         pulled = max(blown - each, 0) if each > 0 else abs(each) + blown
         force = abs(each) + blown
         post = hand.tee(0.0349, 0.00335)
-        first, full, other, full_other = 207e6 * post["S"], 380e6 * post["Z"], 207e6 * post["Z_other"], 380e6 * post["Z_other"]
+        first, full, other, full_other = (
+            207e6 * post["S"],
+            380e6 * post["Z"],
+            207e6 * post["Z_other"],
+            380e6 * post["Z_other"],
+        )
         grip = hand.in_loam(0.035, 0.6, lever, 0.0105)
         skin = 5e3 * 4 * 0.0349 * (0.6 - 0.15)
         lift = self.lift / legs
@@ -139,12 +186,25 @@ class ClampedArch(ArchOnPosts):
 
 
 class ArchOnBoards(Arch):
-    """Two panels lapped by 0.2 m, sprung between the boards of a raised bed 0.3 m high, strings hung inside."""
+    """Two panels lapped by 0.2 m, sprung between the boards of a raised bed 0.3 m high, strings hung
+    inside.
+    """
 
     count = 8
     bed = {"kind": "raised", "fill_depth": 0.3, "width": 1.2}
-    options = {**Arch.options, "panels": 2, "overlap": 0.2, "foot": "board", "span": 1.2, "strung": "inside", "string": "sisal_2.5", "board": "post_lumber_38x140",
-               "cleat": "cleat_wood", "lap_tie": "tie_cable_7.6_uv", "stem_tie": "clip_spring_small"}  # fmt: skip
+    options = {
+        **Arch.options,
+        "panels": 2,
+        "overlap": 0.2,
+        "foot": "board",
+        "span": 1.2,
+        "strung": "inside",
+        "string": "sisal_2.5",
+        "board": "post_lumber_38x140",
+        "cleat": "cleat_wood",
+        "lap_tie": "tie_cable_7.6_uv",
+        "stem_tie": "clip_spring_small",
+    }
     span, hold, plants, panels = 1.2, 0.3, 4, 2
 
     def test_sheet(self):
@@ -157,10 +217,23 @@ class ArchOnBoards(Arch):
         self.assertSheet(
             {
                 **rows,
-                ("string", "string"): (math.hypot(self.good, blown / 2), *hand.knotted(450, days, 0.6), math.hypot(self.usual, blown / 2)),
-                ("lap", "arch-lap"): (self.across / 4 / 10 * 1.5, 540 * 0.6 / 2, 540 * 0.6 * 1.25, self.across / 4 / 10),
+                ("string", "string"): (
+                    math.hypot(self.good, blown / 2),
+                    *hand.knotted(450, days, 0.6),
+                    math.hypot(self.usual, blown / 2),
+                ),
+                ("lap", "arch-lap"): (
+                    self.across / 4 / 10 * 1.5,
+                    540 * 0.6 / 2,
+                    540 * 0.6 * 1.25,
+                    self.across / 4 / 10,
+                ),
                 ("cleat", "cleats"): (math.hypot(thrust, self.lift) / 2, 600, 1200),
-                ("board", "board"): (abs(self.foot + push) / 4 * (12 - WIDE / 2), s * 7.67e6, s * 26e6 * 7.67 / 10.67),
+                ("board", "board"): (
+                    abs(self.foot + push) / 4 * (12 - WIDE / 2),
+                    s * 7.67e6,
+                    s * 26e6 * 7.67 / 10.67,
+                ),
             },
             0.02,
         )
@@ -204,7 +277,11 @@ class BuriedArch(Arch):
         self.assertSheet(
             {
                 **rows,
-                ("buried", "buried-grip"): (max(abs(push), abs(self.foot)) + self.across / 2, grip / 1.5, grip * 1.33),
+                ("buried", "buried-grip"): (
+                    max(abs(push), abs(self.foot)) + self.across / 2,
+                    grip / 1.5,
+                    grip * 1.33,
+                ),
                 ("buried", "buried-lift"): (self.lift, skin / 2, skin * 2),
             },
             0.02,
@@ -212,12 +289,30 @@ class BuriedArch(Arch):
 
 
 class TubeArches(ArchOnPosts):
-    """Three tube arches 16 mm, 1.5 m wide and 2.2 m high, a metre apart, clad 2 m up, kept upright by posts to 0.5 m."""
+    """Three tube arches 16 mm, 1.5 m wide and 2.2 m high, a metre apart, clad 2 m up, kept upright by posts
+    to 0.5 m.
+    """
 
     count = 8
-    options = {"frame": "tubes", "tube": "tube_arch_16", "foot": "posts", "post": "tpost_light_1.5", "depth": 0.6, "span": 1.5, "tube_rise": 2.2, "arches": 3,
-               "arch_spacing": 1.0, "hold_height": 0.5, "clad": 2.0, "over_gap": 0.25, "clad_tie": "tie_cable_7.6_uv", "over_wire": "wire_soft_14",
-               "tie": "clip_tpost", "ties_per_post": 2, "sling": "sling_knotted"}  # fmt: skip
+    options = {
+        "frame": "tubes",
+        "tube": "tube_arch_16",
+        "foot": "posts",
+        "post": "tpost_light_1.5",
+        "depth": 0.6,
+        "span": 1.5,
+        "tube_rise": 2.2,
+        "arches": 3,
+        "arch_spacing": 1.0,
+        "hold_height": 0.5,
+        "clad": 2.0,
+        "over_gap": 0.25,
+        "clad_tie": "tie_cable_7.6_uv",
+        "over_wire": "wire_soft_14",
+        "tie": "clip_tpost",
+        "ties_per_post": 2,
+        "sling": "sling_knotted",
+    }
 
     def test_sheet(self):
         c = self.course()
@@ -231,7 +326,10 @@ class TubeArches(ArchOnPosts):
         at, self.across = hand.centre(*bands), sum(b.force for b in bands)
         share, _ = hand.gust_share(0.20, 2.2)
         skin = 0.10 * share * 245 * hand.streaming(20) * 2.0 * leaf / 0.95
-        self.along = 2 * (Band(20, 0.20, 2.2, 0.0, leaf).pressure * 2.0 * self.stand().standings[0].crop.depth_m + skin * 2.0)
+        self.along = 2 * (
+            Band(20, 0.20, 2.2, 0.0, leaf).pressure * 2.0 * self.stand().standings[0].crop.depth_m
+            + skin * 2.0
+        )
         self.lift = max(self.across * at - own * 0.75, 0) / 1.5
         d, wall = tube.a, tube.b
         inertia = math.pi / 64 * (d**4 - (d - 2 * wall) ** 4)

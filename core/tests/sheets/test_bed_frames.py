@@ -1,4 +1,6 @@
-"""Calculation sheets of frames screwed to the boards of a bed: strings, mesh with a brace, uprights alone behind stakes."""
+"""Calculation sheets of frames screwed to the boards of a bed: strings, mesh with a brace, uprights alone
+behind stakes.
+"""
 
 from __future__ import annotations
 
@@ -12,14 +14,29 @@ S38, I38 = 0.038**3 / 6, 0.038**4 / 12
 
 
 class FrameWithStrings(hand.Sheet):
-    """Three uprights 38 × 38 mm, 1.5 m high, 1.05 m apart on either side of a raised bed, bars over the top, strings to a rail, tomatoes."""
+    """Three uprights 38 × 38 mm, 1.5 m high, 1.05 m apart on either side of a raised bed, bars over the top,
+    strings to a rail, tomatoes.
+    """
 
     family = "bed-frame"
     bed: dict = {"kind": "raised", "fill_depth": 0.3, "length": 2.4, "board": 0.038}
     count, spacing, side = 10, 0.45, "both"
-    options: dict = {"length": 2.4, "infill": "strings", "post_spacing": 1.2, "sides": "both", "crossbar": "top", "height": 1.5, "post": "post_sw_stake_38",
-                     "rail": "post_sw_stake_38", "string": "pp_greenhouse", "stem_tie": "twine_jute_3_loop", "screw": "screw_64", "screw_rows": 2,
-                     "screw_gap": 0.15, "boards": "bed"}  # fmt: skip
+    options: dict = {
+        "length": 2.4,
+        "infill": "strings",
+        "post_spacing": 1.2,
+        "sides": "both",
+        "crossbar": "top",
+        "height": 1.5,
+        "post": "post_sw_stake_38",
+        "rail": "post_sw_stake_38",
+        "string": "pp_greenhouse",
+        "stem_tie": "twine_jute_3_loop",
+        "screw": "screw_64",
+        "screw_rows": 2,
+        "screw_gap": 0.15,
+        "boards": "bed",
+    }
     solid, bay, uprights, rows, plants, high, thick = 0.0, 1.05, 3, 2, 5, 0.33, 0.038
 
     def worked(self) -> None:
@@ -32,7 +49,9 @@ class FrameWithStrings(hand.Sheet):
         self.good, self.usual = c["high_kg"] * G, (c["shoot_kg"] + c["fruit_kg"]) * G
         self.weight = self.capped(self.plants, self.bay * 1.20) + self.good - self.usual
         joined = self.rows == 2
-        self.onto = self.force * self.bay * (0.7 if joined else 1.0)  # the upright behind takes two fifths, and the bar shares it
+        self.onto = (
+            self.force * self.bay * (0.7 if joined else 1.0)
+        )  # the upright behind takes two fifths, and the bar shares it
         bends = self.onto / 2 if joined else self.onto
         self.more = 1 / (1 - self.weight / (math.pi**2 * E * I38 / (2.1 * 1.5) ** 2))
         self.bend = bends * (self.at - self.rim()) * self.more
@@ -40,7 +59,9 @@ class FrameWithStrings(hand.Sheet):
         self.on_board = (self.moment + self.onto * self.high / 2) * self.uprights
         share, _ = hand.gust_share(0.30, 1.50)
         end = Band(20, 0.30, 1.50, 0.0, c["cover"]).pressure * 1.20 * 0.45
-        self.along = (end + 0.10 * share * 245 * hand.streaming(20) * 1.20 * c["cover"] / 0.95 * 2.4) / 2 * self.rows
+        self.along = (
+            (end + 0.10 * share * 245 * hand.streaming(20) * 1.20 * c["cover"] / 0.95 * 2.4) / 2 * self.rows
+        )
 
     def rim(self) -> float:
         """Return how far a board stands above the soil."""
@@ -55,7 +76,11 @@ class FrameWithStrings(hand.Sheet):
             ("upright", "end-post-lasting"): (0.10 * self.weight, S38 * LASTS, S38 * MEAN * LASTS / STRONG),
             ("screws", "screwed"): (self.moment / 0.15, 390, 780),
             ("board", "board-pushed"): (width * free**2 / 8, board * 10.67e6, board * 26e6),
-            ("board", "board-turned"): (self.on_board, corners + corners_backed[0], 2 * corners + corners_backed[1]),
+            ("board", "board-turned"): (
+                self.on_board,
+                corners + corners_backed[0],
+                2 * corners + corners_backed[1],
+            ),
         }
         if self.options["boards"] == "bed":
             fill = 10e3 * 2.4 * 1.2 * 0.3
@@ -63,7 +88,13 @@ class FrameWithStrings(hand.Sheet):
         return rows
 
     def racks(self) -> dict:
-        return {("upright", "racking"): (self.along * 1.5 / self.uprights / self.rows * self.more, S38 * STRONG, S38 * MEAN)}
+        return {
+            ("upright", "racking"): (
+                self.along * 1.5 / self.uprights / self.rows * self.more,
+                S38 * STRONG,
+                S38 * MEAN,
+            )
+        }
 
     def stem(self, spacing: float = 0.45) -> dict:
         days = 7 * 18 + 3.5
@@ -107,7 +138,9 @@ class FrameWithMesh(FrameWithStrings):
     def test_sheet(self):
         self.worked()
         self.assertLess(
-            5 * self.leaf.pressure * 0.152 * 1.05**4 / 384 / (200e9 * math.pi * 0.005715**4 / 64), 1.05 / 20, "the mesh bends as a beam"
+            5 * self.leaf.pressure * 0.152 * 1.05**4 / 384 / (200e9 * math.pi * 0.005715**4 / 64),
+            1.05 / 20,
+            "the mesh bends as a beam",
         )
         area = math.pi / 4 * 5.715**2
         push = self.along * 1.5 / 2.1 + self.weight
@@ -117,12 +150,18 @@ class FrameWithMesh(FrameWithStrings):
                 **self.stem(),
                 ("mesh", "mesh-tension"): (0.0, area * 550 / 2, area * 620),
                 **self.stood(),
-                ("brace", "brace-wire"): (self.along * math.hypot(2.1, 1.5) / 2.1, *hand.breaks(2.032, 400, 440)),
+                ("brace", "brace-wire"): (
+                    self.along * math.hypot(2.1, 1.5) / 2.1,
+                    *hand.breaks(2.032, 400, 440),
+                ),
                 ("brace", "end-post-pushed"): (
-                    push * 2.5 / critical + self.moment / S38 / STRONG, 1, 1, push / critical + self.moment / S38 / MEAN,
+                    push * 2.5 / critical + self.moment / S38 / STRONG,
+                    1,
+                    1,
+                    push / critical + self.moment / S38 / MEAN,
                 ),
             }
-        )  # fmt: skip
+        )
 
 
 class FrameBehindStakes(FrameWithStrings):

@@ -31,12 +31,20 @@ class LoneCages(hand.Sheet):
         grown = c["grown"]
         stood = hand.in_loam(0.0055, 0.28, self.at)
         pulled = 3000 * math.pi * 0.0055 * 0.28 * 4 / 2 * 0.45
-        allowed = (2.8 + 0.5 * pressing) * G * 0.225 / 1.5 + max(pulled / 1.5, 4 * min(stood / 1.5 * self.at, leg)) + 5 * grown
-        median = (2.8 + pressing) * G * 0.225 + max(pulled, 4 * min(stood * 1.33 * self.at, bears)) + 10 * grown
+        allowed = (
+            (2.8 + 0.5 * pressing) * G * 0.225 / 1.5
+            + max(pulled / 1.5, 4 * min(stood / 1.5 * self.at, leg))
+            + 5 * grown
+        )
+        median = (
+            (2.8 + pressing) * G * 0.225 + max(pulled, 4 * min(stood * 1.33 * self.at, bears)) + 10 * grown
+        )
         self.assertSheet(
             {
                 ("ring", "cage-ring"): (branch * 0.350 / 8, leg, bears),
-                ("ring", "cage-racks"): self.racks(blown, 4, 0.0055, 0.28, 0.240 + 0.10, leg, bears, pressing * G),
+                ("ring", "cage-racks"): self.racks(
+                    blown, 4, 0.0055, 0.28, 0.240 + 0.10, leg, bears, pressing * G
+                ),
                 ("tipping", "cage-tips"): (blown * self.at + leaned, allowed, median),
             }
         )
@@ -52,24 +60,48 @@ class LoneCages(hand.Sheet):
         return sum(b.force for b in bands)
 
     def racks(
-        self, blown: float, legs: int, wire: float, deep: float, free: float, leg: float, bears: float, on: float
+        self,
+        blown: float,
+        legs: int,
+        wire: float,
+        deep: float,
+        free: float,
+        leg: float,
+        bears: float,
+        on: float,
     ) -> tuple[float, ...]:
-        """Return the wind on the legs below the first ring, fixed 0.10 m or half of them deep, and what they hold, yielding at ring and soil."""
+        """Return the wind on the legs below the first ring, fixed 0.10 m or half of them deep, and what they
+        hold, yielding at ring and soil.
+        """
         soil, grown = hand.in_loam(wire, deep, free) * free, self.course()["grown"]
         more = 1 / (1 - on * free**2 / (legs * 12 * 200e9 * math.pi * wire**4 / 64))
         return (
-            max(blown - 5 * grown / self.at, 0) * more, legs * (leg + min(leg, soil / 1.5)) / free, legs * (bears + min(bears, soil * 1.33)) / free,
+            max(blown - 5 * grown / self.at, 0) * more,
+            legs * (leg + min(leg, soil / 1.5)) / free,
+            legs * (bears + min(bears, soil * 1.33)) / free,
             max(blown - 10 * grown / self.at, 0) * more,
-        )  # fmt: skip
+        )
 
 
 class StakedRaft(LoneCages):
-    """The same cages three rows deep, tied with sisal across the diagonal, each on a stake 25 × 25 mm 0.4 m deep."""
+    """The same cages three rows deep, tied with sisal across the diagonal, each on a stake 25 × 25 mm 0.4 m
+    deep.
+    """
 
     crop, count, spacing = "tom-det", 12, 0.75
     bed = {"width": 3.0}
-    options = {"length": 3.0, "made": "bought", "cage": "cage_ring_heavy", "rows": 3, "row_spacing": 0.7, "link": "diagonal", "link_twine": "sisal_2.5",
-               "stakes": 1, "stake": "post_sw_stake_25", "depth": 0.4}  # fmt: skip
+    options = {
+        "length": 3.0,
+        "made": "bought",
+        "cage": "cage_ring_heavy",
+        "rows": 3,
+        "row_spacing": 0.7,
+        "link": "diagonal",
+        "link_twine": "sisal_2.5",
+        "stakes": 1,
+        "stake": "post_sw_stake_25",
+        "depth": 0.4,
+    }
 
     def test_sheet(self):
         c, days = self.course(), 7 * 11 + 3.5
@@ -83,8 +115,14 @@ class StakedRaft(LoneCages):
         arm = (2 * 0.7 + 0.45) / 2
         stood = hand.in_loam(0.0055, 0.28, self.at)
         pulled = 3000 * math.pi * 0.0055 * 0.28 * 4 / 2 * 0.45
-        allowed = 3 * ((2.8 + 0.5 * pressing) * G * arm / 1.5 + max(pulled / 1.5, 4 * min(stood / 1.5 * self.at, leg)) + 5 * grown)
-        median = 3 * ((2.8 + pressing) * G * arm + max(pulled, 4 * min(stood * 1.33 * self.at, bears)) + 10 * grown)
+        allowed = 3 * (
+            (2.8 + 0.5 * pressing) * G * arm / 1.5
+            + max(pulled / 1.5, 4 * min(stood / 1.5 * self.at, leg))
+            + 5 * grown
+        )
+        median = 3 * (
+            (2.8 + pressing) * G * arm + max(pulled, 4 * min(stood * 1.33 * self.at, bears)) + 10 * grown
+        )
         tied, s = 1.22 * 2 / 3, 0.025**3 / 6
         soil = hand.in_loam(0.025, 0.4, tied)
         stakes = 3 * min(soil / 1.5 * tied, s * 7.38e6)
@@ -103,10 +141,20 @@ class StakedRaft(LoneCages):
 
 
 class CutCylinder(LoneCages):
-    """A cylinder 0.6 m across cut from a roll of 3.43 mm mesh, its cut ends 0.15 m in the soil, one free slicing tomato in each."""
+    """A cylinder 0.6 m across cut from a roll of 3.43 mm mesh, its cut ends 0.15 m in the soil, one free
+    slicing tomato in each.
+    """
 
     crop, count, spacing, training = "tom-slicer", 3, 0.9, "free"
-    options = {"length": 2.7, "made": "cut", "mesh": "mesh_conc_roll", "diameter": 0.6, "height": 1.5, "leg": 0.15, "stakes": 0}
+    options = {
+        "length": 2.7,
+        "made": "cut",
+        "mesh": "mesh_conc_roll",
+        "diameter": 0.6,
+        "height": 1.5,
+        "leg": 0.15,
+        "stakes": 0,
+    }
     week = 15
 
     def test_sheet(self):
@@ -123,12 +171,22 @@ class CutCylinder(LoneCages):
         weight = 0.94 * (math.pi * 0.6 + 0.15) * 1.5
         stood = hand.in_loam(0.00343, 0.15, self.at)
         pulled = 3000 * math.pi * 0.00343 * 0.15 * legs / 2 * 0.6
-        allowed = (weight + 0.5 * pressing) * G * 0.3 / 1.5 + max(pulled / 1.5, legs * min(stood / 1.5 * self.at, leg)) + 5 * grown
-        median = (weight + pressing) * G * 0.3 + max(pulled, legs * min(stood * 1.33 * self.at, bears)) + 10 * grown
+        allowed = (
+            (weight + 0.5 * pressing) * G * 0.3 / 1.5
+            + max(pulled / 1.5, legs * min(stood / 1.5 * self.at, leg))
+            + 5 * grown
+        )
+        median = (
+            (weight + pressing) * G * 0.3
+            + max(pulled, legs * min(stood * 1.33 * self.at, bears))
+            + 10 * grown
+        )
         self.assertSheet(
             {
                 ("ring", "cage-ring"): (pressing * G / legs / 2 * 1.5 * 0.152 / 8, leg, bears),
-                ("ring", "cage-racks"): self.racks(blown, legs, 0.00343, 0.15, 0.152 + 0.075, leg, bears, pressing * G),
+                ("ring", "cage-racks"): self.racks(
+                    blown, legs, 0.00343, 0.15, 0.152 + 0.075, leg, bears, pressing * G
+                ),
                 ("tipping", "cage-tips"): (blown * self.at + leaned, allowed, median),
             }
         )

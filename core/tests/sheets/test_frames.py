@@ -1,4 +1,6 @@
-"""Calculation sheets of A-frames: net on stakes, rungs on screw anchors, cleats on boards, nothing but their weight, bent mesh."""
+"""Calculation sheets of A-frames: net on stakes, rungs on screw anchors, cleats on boards, nothing but their
+weight, bent mesh.
+"""
 
 from __future__ import annotations
 
@@ -12,13 +14,31 @@ S38, I38 = 0.038**3 / 6, 0.038**4 / 12
 
 
 class NetFrame(hand.Sheet):
-    """Two faces of 2.1 m that stand 1.2 m apart, three pairs of stakes 38 × 38 mm over 2.4 m, polypropylene net, cucumbers up both."""
+    """Two faces of 2.1 m that stand 1.2 m apart, three pairs of stakes 38 × 38 mm over 2.4 m, polypropylene
+    net, cucumbers up both.
+    """
 
     family = "a-frame"
     crop, count, spacing, side, planted = "cuc-slice", 12, 0.3, "both", "05-20"
-    options: dict = {"length": 2.4, "leg": 2.1, "spread": 1.2, "rail_spacing": 1.2, "filled": "mesh", "mesh": "net_pp_150", "frame_wood": "post_sw_stake_38",
-                     "hinge": "hinge_strap_150", "foot_tie": "cord", "cord": "polyester_3", "foot": "stake", "stake": "post_sw_stake_38", "in_soil": 0.45,
-                     "brace": "diagonal", "brace_wire": "wire_soft_14", "setting": "driven", "tie": "twine_sisal_loop"}  # fmt: skip
+    options: dict = {
+        "length": 2.4,
+        "leg": 2.1,
+        "spread": 1.2,
+        "rail_spacing": 1.2,
+        "filled": "mesh",
+        "mesh": "net_pp_150",
+        "frame_wood": "post_sw_stake_38",
+        "hinge": "hinge_strap_150",
+        "foot_tie": "cord",
+        "cord": "polyester_3",
+        "foot": "stake",
+        "stake": "post_sw_stake_38",
+        "in_soil": 0.45,
+        "brace": "diagonal",
+        "brace_wire": "wire_soft_14",
+        "setting": "driven",
+        "tie": "twine_sisal_loop",
+    }
     week = 9
     solid, face_kg, framed = hand.mesh(1.25, 150, 150), 0.025, 2
 
@@ -33,14 +53,20 @@ class NetFrame(hand.Sheet):
         self.resting = self.bare + 0.5 * G * c["shoot_kg"] * 12 * 1.2 / 2.4
         one = 0.85 * c["grown"]
         self.bands = [Band(20, 0.20, h, self.solid, one), Band(20, 0.0, 0.20, self.solid)]
-        twice = 1 - (1 - self.solid) ** 2  # the feet stand closer than half the height: both faces catch the wind as one
+        twice = (
+            1 - (1 - self.solid) ** 2
+        )  # the feet stand closer than half the height: both faces catch the wind as one
         both = sum(b.force for b in (Band(20, 0.20, h, twice, 0.95), Band(20, 0.0, 0.20, twice))) * 1.2
         rails = 1.2 * 245 * 0.038 * h * self.framed
         self.force = both + rails
         self.at = (both * hand.centre(*self.bands) + rails * h / 2) / self.force
         self.lifted = max(self.force * self.at - self.resting * 0.6, 0) / 1.2
-        self.thrust = (self.hanging + self.bare) / 4 / math.tan(self.tilt)  # hung along the faces, not at the ridge
-        self.onto = self.hanging / 2 * math.cos(self.tilt) + sum(b.force for b in self.bands) * 1.2 * math.sin(self.tilt)
+        self.thrust = (
+            (self.hanging + self.bare) / 4 / math.tan(self.tilt)
+        )  # hung along the faces, not at the ridge
+        self.onto = self.hanging / 2 * math.cos(self.tilt) + sum(
+            b.force for b in self.bands
+        ) * 1.2 * math.sin(self.tilt)
         share, _ = hand.gust_share(0.20, h)
         end = Band(20, 0.20, h, 0.0, one).pressure * (h - 0.20) * 0.30
         self.along = (end + 2 * 0.10 * share * 245 * hand.streaming(20) * (h - 0.20) * one / 0.95 * 2.4) / 2
@@ -53,14 +79,24 @@ class NetFrame(hand.Sheet):
         critical, bends = math.pi**2 * E * I38 / 2.1**2, self.onto * 2.1 / 8
         lasting = self.hanging / 2 * math.cos(self.tilt) * 2.1 / 8
         return {
-            ("rail-leg", "leg"): (push * 2.5 / critical + bends / S38 / STRONG, 1, 1, push / critical + bends / S38 / MEAN),
+            ("rail-leg", "leg"): (
+                push * 2.5 / critical + bends / S38 / STRONG,
+                1,
+                1,
+                push / critical + bends / S38 / MEAN,
+            ),
             ("rail-leg", "end-post-lasting"): (lasting, S38 * LASTS, S38 * MEAN * LASTS / STRONG),
             ("hinge", "hinge"): (pin, 600, 1800),
             **self.racked(),
         }
 
     def racked(self) -> dict:
-        return {("brace", "brace-wire"): (self.along / 2 * math.hypot(1.2, 2.1) / 1.2, *hand.breaks(2.032, 400, 440))}
+        return {
+            ("brace", "brace-wire"): (
+                self.along / 2 * math.hypot(1.2, 2.1) / 1.2,
+                *hand.breaks(2.032, 400, 440),
+            )
+        }
 
     def test_sheet(self):
         self.worked()
@@ -83,10 +119,20 @@ class NetFrame(hand.Sheet):
 
 
 class RungFrame(NetFrame):
-    """The same with rungs of cane 12 mm every 0.18 m, bars across the feet and small screw anchors; nothing against racking."""
+    """The same with rungs of cane 12 mm every 0.18 m, bars across the feet and small screw anchors; nothing
+    against racking.
+    """
 
-    options = {**NetFrame.options, "filled": "rungs", "bar": "cane_12", "bar_step": 0.18, "foot": "anchor", "foot_tie": "bar", "anchor": "anchor_screw_15x3",
-               "brace": "none"}  # fmt: skip
+    options = {
+        **NetFrame.options,
+        "filled": "rungs",
+        "bar": "cane_12",
+        "bar_step": 0.18,
+        "foot": "anchor",
+        "foot_tie": "bar",
+        "anchor": "anchor_screw_15x3",
+        "brace": "none",
+    }
     solid, face_kg = 0.012 / 0.18, 0.06 / 0.18
 
     def racked(self) -> dict:
@@ -116,13 +162,18 @@ class CleatedFrame(NetFrame):
     def test_sheet(self):
         self.worked()
         found = {key: None for key in self.found() if key[0] != "face"}
-        rows = {**self.frame(), ("foot", "cleats"): (math.hypot(self.force / 2 + self.thrust, self.lifted), 600, 1200)}
+        rows = {
+            **self.frame(),
+            ("foot", "cleats"): (math.hypot(self.force / 2 + self.thrust, self.lifted), 600, 1200),
+        }
         self.assertEqual(set(found), set(rows))
         self.assertSheet({**rows, ("face", "mesh-tension"): (None, None, None)})
 
 
 class LooseFrame(NetFrame):
-    """The net frame that stands by its weight alone, its feet tied: half the wind's lift and slide are its only foes."""
+    """The net frame that stands by its weight alone, its feet tied: half the wind's lift and slide are its
+    only foes.
+    """
 
     options = {**NetFrame.options, "foot": "none"}
 
@@ -135,7 +186,12 @@ class LooseFrame(NetFrame):
                 **self.frame(),
                 ("foot-tie", "cord"): (self.thrust, *hand.knotted(1500, 7 * 9 + 3.5, 0.9)),
                 ("foot", "frame-tips"): (self.force * self.at, self.resting * 0.6 / 1.5, whole * 0.6),
-                ("foot", "frame-slides"): (self.force, self.bare * 0.40 / 1.5, self.bare * 0.40 * 1.3, self.force * self.bare / whole),
+                ("foot", "frame-slides"): (
+                    self.force,
+                    self.bare * 0.40 / 1.5,
+                    self.bare * 0.40 * 1.3,
+                    self.force * self.bare / whole,
+                ),
             }
         )
 
@@ -152,7 +208,11 @@ class BentFrame(NetFrame):
         skin, grip = 5e3 * 4 * 0.038 * (0.45 - 0.05), hand.clay(30e3, 0.038, 0.45, 0.05, 0.05)
         self.assertSheet(
             {
-                ("bent", "slope-wires"): (self.onto / 2.1 / 1.2 * 0.15 * 2.1**2 / 8, 0.6 * 100e6 * z, 100e6 * z),
+                ("bent", "slope-wires"): (
+                    self.onto / 2.1 / 1.2 * 0.15 * 2.1**2 / 8,
+                    0.6 * 100e6 * z,
+                    100e6 * z,
+                ),
                 ("foot-tie", "cord"): (self.thrust, *hand.knotted(1500, 7 * 9 + 3.5, 0.9)),
                 ("foot", "uplift"): (self.lifted, skin / 2, skin * 2),
                 ("foot", "foot-grip"): (self.force / 2, grip / 1.5, grip * 1.33),

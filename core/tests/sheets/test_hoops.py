@@ -1,4 +1,6 @@
-"""Calculation sheets of hoops: ladder mesh braced and alone, plastic pipe on rods with an end stake, steel tube."""
+"""Calculation sheets of hoops: ladder mesh braced and alone, plastic pipe on rods with an end stake, steel
+tube.
+"""
 
 from __future__ import annotations
 
@@ -14,7 +16,9 @@ from tests.sheets.hand import Band, G
 
 @cache
 def bent(span: float, hold: float, arc: float):
-    """Return rise, pushes, curvature and sway of a strip of unit stiffness, from a chain of links bent to it."""
+    """Return rise, pushes, curvature and sway of a strip of unit stiffness, from a chain of links bent to
+    it.
+    """
     shape = rod.bent(span / arc, links=120)
     for held in np.linspace(0.02, hold / arc, 5):
         shape = rod.bent(span / arc, float(held), links=120, start=shape)
@@ -23,17 +27,32 @@ def bent(span: float, hold: float, arc: float):
 
 
 class LadderHoops(hand.Sheet):
-    """Ladder mesh of two 4 mm rods, 3.05 m long over 0.9 m, its ends 0.25 m in the soil, every 0.75 m, a wire over the crowns, snap peas."""
+    """Ladder mesh of two 4 mm rods, 3.05 m long over 0.9 m, its ends 0.25 m in the soil, every 0.75 m, a wire
+    over the crowns, snap peas.
+    """
 
     family = "hoops"
     crop, count, spacing, side, planted = "pea-snap", 60, 0.08, "both", "04-10"
-    options: dict = {"length": 3.0, "hoop_of": "ladder-mesh", "ladder": "ladder_mesh_3", "arc": 3.05, "span": 0.9, "hoop_spacing": 0.75, "push_in": 0.25,
-                     "ridge": "wire", "brace": "diagonal", "brace_wire": "wire_soft_14", "tie": "tie_wire_16"}  # fmt: skip
+    options: dict = {
+        "length": 3.0,
+        "hoop_of": "ladder-mesh",
+        "ladder": "ladder_mesh_3",
+        "arc": 3.05,
+        "span": 0.9,
+        "hoop_spacing": 0.75,
+        "push_in": 0.25,
+        "ridge": "wire",
+        "brace": "diagonal",
+        "brace_wire": "wire_soft_14",
+        "tie": "tie_wire_16",
+    }
     week = 9
     span, hold, sunk, ei, kg, wide, creep = 0.9, 0.25, 0.25, 200e9 * 25.13e-12, 0.25, 0.004, 1.0
 
     def worked(self, sprung: bool = True) -> None:
-        """Work out what comes on one hoop: one side's leaves up to its crown, the bare hoop, and its spring."""
+        """Work out what comes on one hoop: one side's leaves up to its crown, the bare hoop, and its
+        spring.
+        """
         c = self.course()
         rise, foot, tie, self.radius, sway = bent(self.span, self.hold, 3.05)
         self.rise, self.sway = rise - self.sunk, sway * self.ei / self.creep
@@ -45,7 +64,11 @@ class LadderHoops(hand.Sheet):
         leaf = Band(20, 0.0, top, 0.0, cover)
         self.across = leaf.force * 0.75 + 1.2 * 245 * self.wide * self.rise
         self.lever = 0.55 * self.rise
-        self.pushing = max(abs(foot), abs(tie)) * self.ei / self.creep if sprung else (self.hanging + self.bare) / math.pi
+        self.pushing = (
+            max(abs(foot), abs(tie)) * self.ei / self.creep
+            if sprung
+            else (self.hanging + self.bare) / math.pi
+        )
         resting = self.bare + 0.5 * c["shoot_kg"] * 60 * 0.75 / 3.0 * G
         self.lift = max(self.across * self.lever - resting * self.span / 2, 0) / self.span
         share, _ = hand.gust_share(0.0, top)
@@ -57,7 +80,9 @@ class LadderHoops(hand.Sheet):
         return 19  # of 0.08 m on two sides within 0.375 m of a hoop, at the most
 
     def one_side(self, grown: float) -> float:
-        """Return the cover of one side's leaves, sown a little wider than usual: 1 − (1 − cover)^(leaf over usual)."""
+        """Return the cover of one side's leaves, sown a little wider than usual: 1 − (1 − cover)^(leaf over
+        usual).
+        """
         crop = self.stand().standings[0].crop
         return (1 - (1 - crop.cover) ** (crop.spacing_m / 0.08)) * grown
 
@@ -91,14 +116,19 @@ class LadderHoops(hand.Sheet):
                 **self.buried(),
                 ("buried", "buried-lift"): (self.lift, skin / 2, skin * 2),
                 **self.joined(),
-                ("brace", "brace-wire"): (self.along * math.hypot(1.5, self.rise) / 1.5, *hand.breaks(2.032, 400, 440)),
+                ("brace", "brace-wire"): (
+                    self.along * math.hypot(1.5, self.rise) / 1.5,
+                    *hand.breaks(2.032, 400, 440),
+                ),
             },
             0.02,
         )
 
 
 class LadderAlone(LadderHoops):
-    """The same held down by stakes 25 × 25 mm, with nothing along the row: each foot's two rods bend below the lowest rung."""
+    """The same held down by stakes 25 × 25 mm, with nothing along the row: each foot's two rods bend below
+    the lowest rung.
+    """
 
     options = {
         **LadderHoops.options,
@@ -132,10 +162,25 @@ class LadderAlone(LadderHoops):
 
 
 class PipeOnRods(LadderHoops):
-    """Plastic pipe 26.7 mm over bars 12 mm, soft from weeks in the sun, a cane over the crowns, a stake at each end."""
+    """Plastic pipe 26.7 mm over bars 12 mm, soft from weeks in the sun, a cane over the crowns, a stake at
+    each end.
+    """
 
-    options = {"length": 3.0, "hoop_of": "pipe", "pipe": "pipe_pvc_20", "span": 0.9, "arc": 3.05, "hoop_spacing": 0.75, "rod": "rod_rebar_12", "in_soil": 0.40,
-               "brace": "stake", "stake": "post_sw_stake_38", "stake_depth": 0.45, "ridge": "pole", "tie": "tie_wire_16"}  # fmt: skip
+    options = {
+        "length": 3.0,
+        "hoop_of": "pipe",
+        "pipe": "pipe_pvc_20",
+        "span": 0.9,
+        "arc": 3.05,
+        "hoop_spacing": 0.75,
+        "rod": "rod_rebar_12",
+        "in_soil": 0.40,
+        "brace": "stake",
+        "stake": "post_sw_stake_38",
+        "stake_depth": 0.45,
+        "ridge": "pole",
+        "tie": "tie_wire_16",
+    }
     d, wall = 0.0267, 0.00287
     hold, sunk, kg, wide, creep = 0.30, 0.0, 0.30, 0.0267, 3.0
     inertia = math.pi / 64 * (d**4 - (d - 2 * wall) ** 4)
@@ -145,11 +190,19 @@ class PipeOnRods(LadderHoops):
         self.worked()
         critical = 2 * math.pi**2 * self.ei / (self.rise - 0.30) ** 2
         self.assertSheet(
-            {**self.sprung(self.bears, self.breaks, self.d / 0.06), **self.on_rods(critical), **self.joined(), **self.staked()}, 0.02
+            {
+                **self.sprung(self.bears, self.breaks, self.d / 0.06),
+                **self.on_rods(critical),
+                **self.joined(),
+                **self.staked(),
+            },
+            0.02,
         )
 
     def on_rods(self, critical: float) -> dict:
-        """Return the checks of tube and rods: the tube bends both ways between the rod inside it and its crown."""
+        """Return the checks of tube and rods: the tube bends both ways between the rod inside it and its
+        crown.
+        """
         weight = self.hanging + self.bare
         hung = weight * self.span * (0.5 - 1 / math.pi) / 2
         bend = self.across / 2 * max(self.lever - 0.30, 0.1) / 2 / (1 - weight / critical) + hung
@@ -171,10 +224,16 @@ class PipeOnRods(LadderHoops):
         one = min(0.012**3 / 6, 1.6 * math.pi * 0.012**3 / 32)
         soil = hand.in_loam(0.012, 0.40, self.rise) * self.rise
         leaning = (self.hanging + self.bare) * self.rise / 2 * math.sin(math.radians(10)) * 5
-        return self.along * self.rise + leaning, 10 * min(soil / 1.5, one * 300e6), 10 * min(soil * 1.33, one * 550e6)
+        return (
+            self.along * self.rise + leaning,
+            10 * min(soil / 1.5, one * 300e6),
+            10 * min(soil * 1.33, one * 550e6),
+        )
 
     def staked(self) -> dict:
-        """Return the checks of an end stake: it takes what the hoops do not hold, a twentieth at the least."""
+        """Return the checks of an end stake: it takes what the hoops do not hold, a twentieth at the
+        least.
+        """
         moment, holds, expected = self.own()
         left, usual = (self.along * max(1 - h / moment, 0.05) for h in (holds, expected))
         at, s = 0.9 * self.rise, 0.038**3 / 6
@@ -186,7 +245,9 @@ class PipeOnRods(LadderHoops):
 
 
 class SteelTubes(PipeOnRods):
-    """Steel conduit 23 mm, bent beforehand to 1.2 m: it pushes by its crop alone, and nothing braces it along the row."""
+    """Steel conduit 23 mm, bent beforehand to 1.2 m: it pushes by its crop alone, and nothing braces it along
+    the row.
+    """
 
     options = {**PipeOnRods.options, "pipe": "tube_emt_20", "span": 1.2, "brace": "none"}
     d, wall = 0.0234, 0.00124
@@ -198,5 +259,8 @@ class SteelTubes(PipeOnRods):
     def test_sheet(self):
         self.worked(sprung=False)
         weight, critical = self.hanging + self.bare, 2 * math.pi**2 * self.ei / (self.rise - 0.30) ** 2
-        rows = {("hoop", "arch-tube-sway"): (weight, critical / 1.9, critical), ("along", "hoops-along"): self.own()}
+        rows = {
+            ("hoop", "arch-tube-sway"): (weight, critical / 1.9, critical),
+            ("along", "hoops-along"): self.own(),
+        }
         self.assertSheet({**rows, **self.on_rods(critical), **self.joined()}, 0.02)

@@ -1,4 +1,6 @@
-"""Where the members of each structure of the sheets stand, set out by hand as with a tape: [m], x along the row, y to its left, z up."""
+"""Where the members of each structure of the sheets stand, set out by hand as with a tape: [m], x along the
+row, y to its left, z up.
+"""
 
 from __future__ import annotations
 
@@ -48,8 +50,12 @@ class LayoutTest(NearTestCase):
                     self.assertAlmostEqual(a, b, delta=0.002)
 
     def test_arches_on_posts(self):
-        """Posts stand outside the legs, an eighth of a metre in from the panel's edges; plants 0.10 m outside, centred on its width."""
-        first = 1.27 / 2 - 0.6 / 2  # two plants a side at 0.6 m, the sides set by a quarter of that against each other
+        """Posts stand outside the legs, an eighth of a metre in from the panel's edges; plants 0.10 m
+        outside, centred on its width.
+        """
+        first = (
+            1.27 / 2 - 0.6 / 2
+        )  # two plants a side at 0.6 m, the sides set by a quarter of that against each other
         for sheet in (test_arches.ArchOnPosts, test_arches.ClampedArch):
             self.stands(
                 sheet,
@@ -63,7 +69,9 @@ class LayoutTest(NearTestCase):
             )
 
     def test_arch_on_boards(self):
-        """Two panels lap by 0.20 m; boards of 40 mm outside the soil; strings from 0.30 m inside the plants."""
+        """Two panels lap by 0.20 m; boards of 40 mm outside the soil; strings from 0.30 m inside the
+        plants.
+        """
         long = 2 * 1.27 - 0.20
         self.stands(
             test_arches.ArchOnBoards,
@@ -79,11 +87,21 @@ class LayoutTest(NearTestCase):
         )
 
     def test_arches_on_blocks_and_in_the_ground(self):
-        """Blocks of 0.2 × 0.19 m lie outside the legs, one on the other: their centres at 0.095 and 0.285 m."""
+        """Blocks of 0.2 × 0.19 m lie outside the legs, one on the other: their centres at 0.095 and 0.285
+        m.
+        """
         self.stands(
-            test_arches.ArchOnBlocks, {"block-left@12": (8, (0.125, 0.7, 0.095)), "block-right@114,2": (8, (1.27 - 0.125, -0.7, 0.285))}
+            test_arches.ArchOnBlocks,
+            {
+                "block-left@12": (8, (0.125, 0.7, 0.095)),
+                "block-right@114,2": (8, (1.27 - 0.125, -0.7, 0.285)),
+            },
         )
-        self.stands(test_arches.BuriedArch, {"panel@0": (1, (0, -0.7, -0.3), (1.27, -0.7, -0.3))}, [(0.635 - 1.05, 0.8)])
+        self.stands(
+            test_arches.BuriedArch,
+            {"panel@0": (1, (0, -0.7, -0.3), (1.27, -0.7, -0.3))},
+            [(0.635 - 1.05, 0.8)],
+        )
 
     def test_tube_arches(self):
         """Arches a metre apart; five lines over the crown, 0.20 m apart along the bow."""
@@ -101,7 +119,9 @@ class LayoutTest(NearTestCase):
         )
 
     def test_bed_frames(self):
-        """Posts of 38 mm on the outside of boards 1.2 m apart, 0.15 m from the bed's ends; two screws 5 and 145 mm down a board."""
+        """Posts of 38 mm on the outside of boards 1.2 m apart, 0.15 m from the bed's ends; two screws 5 and
+        145 mm down a board.
+        """
         y = 0.6 + 0.038 / 2
         first = 1.2 - 4.5 * 0.45
         self.stands(
@@ -132,17 +152,26 @@ class LayoutTest(NearTestCase):
         )
         self.stands(
             test_bed_frames.FrameBehindStakes,
-            {"post@15": (10, (0.15, y, -0.3), (0.15, y, 1.5)), "backing@5": (6, (0.05, y, -0.75)), "backing@235,2": (6, (2.35, -y, -0.75))},
+            {
+                "post@15": (10, (0.15, y, -0.3), (0.15, y, 1.5)),
+                "backing@5": (6, (0.05, y, -0.75)),
+                "backing@235,2": (6, (2.35, -y, -0.75)),
+            },
         )
         self.stands(
             test_bed_frames.FrameTiedBack,
-            {"backing@80": (2, (0.8, -0.6, -0.05), (0.8, 0.6, -0.05)), "backing@160": (2, (1.6, -0.6, -0.05))},
+            {
+                "backing@80": (2, (0.8, -0.6, -0.05), (0.8, 0.6, -0.05)),
+                "backing@160": (2, (1.6, -0.6, -0.05)),
+            },
         )
 
     def test_cages(self):
         """Four places centred on a row of 3 m; stakes touch the cage from outside."""
         self.stands(
-            test_cages.LoneCages, {"cage@38": (4, (0.375, 0, 0), (0.375, 0, 1.22)), "cage@262": (4, (3 - 0.375, 0, 0))}, [(0.375, 0)]
+            test_cages.LoneCages,
+            {"cage@38": (4, (0.375, 0, 0), (0.375, 0, 1.22)), "cage@262": (4, (3 - 0.375, 0, 0))},
+            [(0.375, 0)],
         )
         self.stands(
             test_cages.StakedRaft,
@@ -150,14 +179,22 @@ class LayoutTest(NearTestCase):
                 "cage@38": (12, (0.375, -0.7, 0), (0.375, -0.7, 1.22)),
                 "cage@262,3": (12, (2.625, 0.7, 0)),
                 "post@38": (12, (0.375, -0.7 + 0.2025, -0.4), (0.375, -0.7 + 0.2025, 1.1)),
-                "link@38": (23, (0.375, -0.7, 0.9), (1.125, -0.7, 0.9)),  # 3 × 3 along, 2 × 4 across, one diagonal of 2 × 3 cells
+                "link@38": (
+                    23,
+                    (0.375, -0.7, 0.9),
+                    (1.125, -0.7, 0.9),
+                ),  # 3 × 3 along, 2 × 4 across, one diagonal of 2 × 3 cells
             },
             [(0.375, -0.7), (1.125, -0.7)],
         )
-        self.stands(test_cages.CutCylinder, {"cage@225": (3, (1.5 - 0.15 + 0.9, 0, 0), (2.25, 0, 1.35))}, [(0.45, 0)])
+        self.stands(
+            test_cages.CutCylinder, {"cage@225": (3, (1.5 - 0.15 + 0.9, 0, 0), (2.25, 0, 1.35))}, [(0.45, 0)]
+        )
 
     def test_fences(self):
-        """A mesh hangs on the side of its posts where the plants are, the panel 0.15 m up; twine runs stand off by 0.16 m."""
+        """A mesh hangs on the side of its posts where the plants are, the panel 0.15 m up; twine runs stand
+        off by 0.16 m.
+        """
         self.stands(
             test_fences.PanelFence,
             {
@@ -184,7 +221,9 @@ class LayoutTest(NearTestCase):
         )
 
     def test_hinged_frames(self):
-        """Legs of 2.1 m of 38 mm timber at a foot spread of 1.2 m; rails a leg's face in; feet staked 30 mm outside."""
+        """Legs of 2.1 m of 38 mm timber at a foot spread of 1.2 m; rails a leg's face in; feet staked 30 mm
+        outside.
+        """
         high = math.sqrt(2.1**2 - 0.6**2)
         cos, sin = 0.6 / 2.1, high / 2.1
 
@@ -236,7 +275,10 @@ class LayoutTest(NearTestCase):
             },
             [(0.32, 0.35), (0.4, 0.35)],
         )
-        self.stands(test_hoops.LadderAlone, {"foot-stake@0": (10, (0, 0.48, -0.45), (0, 0.48, 0.1)), "hoop@300": (5, (3, -0.45, -0.25))})
+        self.stands(
+            test_hoops.LadderAlone,
+            {"foot-stake@0": (10, (0, 0.48, -0.45), (0, 0.48, 0.1)), "hoop@300": (5, (3, -0.45, -0.25))},
+        )
         self.stands(
             test_hoops.PipeOnRods,
             {
@@ -246,7 +288,8 @@ class LayoutTest(NearTestCase):
             },
         )
         self.stands(
-            test_hoops.SteelTubes, {"post@300,2": (10, (3, -0.6, -0.4), (3, -0.6, 0.3)), "ridge": (1, (0, 0, 1.215), (3, 0, 1.215))}
+            test_hoops.SteelTubes,
+            {"post@300,2": (10, (3, -0.6, -0.4), (3, -0.6, 0.3)), "ridge": (1, (0, 0, 1.215), (3, 0, 1.215))},
         )
 
     def test_brushwood_and_what_stands_there(self):
@@ -276,18 +319,26 @@ class LayoutTest(NearTestCase):
         back = 0.08 + 0.0875 / 2  # the fence's boards, and the half of its post
         self.stands(
             test_others.WiresOnATiredFence,
-            {"post@150": (3, (1.5, -back, -0.6), (1.5, -back, 1.8)), "wire@0,5": (5, (0, 0, 2.0), (1.5, 0, 2.0))},
+            {
+                "post@150": (3, (1.5, -back, -0.6), (1.5, -back, 1.8)),
+                "wire@0,5": (5, (0, 0, 2.0), (1.5, 0, 2.0)),
+            },
         )
 
     def test_a_ring_of_brush_and_a_beam_on_props(self):
-        """Sticks 30 mm inside the edge of a round 1.2 m wide, leaning in to six tenths; plants 50 mm further in, between them; a prop half way along each bay."""
+        """Sticks 30 mm inside the edge of a round 1.2 m wide, leaning in to six tenths; plants 50 mm further
+        in, between them; a prop half way along each bay.
+        """
 
         class Ring(test_others.UprightBrush):
             options = {**test_others.UprightBrush.options, "pattern": "ring", "length": 1.2}
             count, side = 20, "left"
 
         r, inner, up = 0.57, 0.52, 0.95
-        turn, half = 2 * math.pi / 24, math.pi / 20  # 24 sticks of 0.15 m on 3.58 m; 20 plants, the first half a step on
+        turn, half = (
+            2 * math.pi / 24,
+            math.pi / 20,
+        )  # 24 sticks of 0.15 m on 3.58 m; 20 plants, the first half a step on
         found = Ring.stand().geometry.by_role("post")
         self.assertEqual(len(found), 24)
         for stick, n in ((found[0], 0), (found[1], 1), (found[7], 7)):
@@ -299,16 +350,23 @@ class LayoutTest(NearTestCase):
         self.stands(
             Ring,
             {},
-            [(0.6 + inner * math.cos(half), inner * math.sin(half)), (0.6 + inner * math.cos(3 * half), inner * math.sin(3 * half))],
+            [
+                (0.6 + inner * math.cos(half), inner * math.sin(half)),
+                (0.6 + inner * math.cos(3 * half), inner * math.sin(3 * half)),
+            ],
         )
 
         class Propped(test_strings.BeamWithADiagonal):
             options = {**test_strings.BeamWithADiagonal.options, "prop": True}
 
-        self.stands(Propped, {"prop@90": (2, (0.9, 0, 0), (0.9, 0, 2)), "prop@270": (2, (2.7, 0, 0), (2.7, 0, 2))})
+        self.stands(
+            Propped, {"prop@90": (2, (0.9, 0, 0), (0.9, 0, 2)), "prop@270": (2, (2.7, 0, 0), (2.7, 0, 2))}
+        )
 
     def test_pole_and_stems(self):
-        """Strings run to pegs a metre round the pole; guys at 0.7 of its height, three ways, anchored as far out as that is high by 35°."""
+        """Strings run to pegs a metre round the pole; guys at 0.7 of its height, three ways, anchored as far
+        out as that is high by 35°.
+        """
         out = 3.5 * math.tan(math.radians(35))
         a = math.sqrt(0.5)
         self.stands(
@@ -333,7 +391,9 @@ class LayoutTest(NearTestCase):
         )
 
     def test_tripods(self):
-        """Three legs on a circle, 120° apart, from the left; crossing 0.2 m below their tips; 0.3 m in along the leg."""
+        """Three legs on a circle, 120° apart, from the left; crossing 0.2 m below their tips; 0.3 m in along
+        the leg.
+        """
         sheet = test_poles.Tripods
         climb = sheet.stand().geometry.climb
         leg = 2.4 - 0.3 - 0.2
@@ -344,18 +404,26 @@ class LayoutTest(NearTestCase):
             sheet,
             {
                 "post@40": (6, (0.4 + 0.4 * 0.004, 0.4 * (1 + lean), -climb * lean)),
-                "ring@40": (6, (0.4, 0.4 * (1 - 0.3 / climb), 0.3), (0.4 - b * (1 - 0.3 / climb), -0.2 * (1 - 0.3 / climb), 0.3)),
+                "ring@40": (
+                    6,
+                    (0.4, 0.4 * (1 - 0.3 / climb), 0.3),
+                    (0.4 - b * (1 - 0.3 / climb), -0.2 * (1 - 0.3 / climb), 0.3),
+                ),
                 "ring@190,3": (6, (1.9, 0.4 * (1 - 1.3 / climb), 1.3)),
                 "lashing@40": (2, (0.4, 0, climb - 0.04), (0.4, 0, climb + 0.04)),
             },
             [(0.4, 0.45), (0.4 - 0.45 * math.cos(math.radians(30)), -0.225)],
         )
         self.stands(
-            test_poles.StakedTripodInAPot, {"stake@25": (1, (0.25, 0, -0.35), (0.25, 0, 1.45))}, [(0.25, 0.3), (-0.05, 0), (0.25, -0.3)]
+            test_poles.StakedTripodInAPot,
+            {"stake@25": (1, (0.25, 0, -0.35), (0.25, 0, 1.45))},
+            [(0.25, 0.3), (-0.05, 0), (0.25, -0.3)],
         )
 
     def test_crossed_poles(self):
-        """Pairs 0.6 m apart at the foot and crossing 0.2 m from the tips; the ridge lies in the fork, 0.2 m longer at each end."""
+        """Pairs 0.6 m apart at the foot and crossing 0.2 m from the tips; the ridge lies in the fork, 0.2 m
+        longer at each end.
+        """
         high = math.sqrt((2.4 - 0.3 - 0.2) ** 2 - 0.3**2)
         self.stands(
             test_poles.CrossedCanes,
@@ -382,13 +450,20 @@ class LayoutTest(NearTestCase):
         """A stake 80 mm beside its plant; a bar runs past the outer ones by 0.10 m."""
         self.stands(
             test_stakes.StakesWithABar,
-            {"post@30": (6, (0.3, 0.08, -0.45), (0.3, 0.08, 1.7)), "bar@20": (1, (0.2, 0.08, 1.2), (3.4, 0.08, 1.2))},
+            {
+                "post@30": (6, (0.3, 0.08, -0.45), (0.3, 0.08, 1.7)),
+                "bar@20": (1, (0.2, 0.08, 1.2), (3.4, 0.08, 1.2)),
+            },
             [(0.3, 0), (0.9, 0)],
         )
-        self.stands(test_stakes.OldStakeInAPot, {"post@25": (1, (0.25, 0.08, -0.35), (0.25, 0.08, 0.85))}, [(0.25, 0)])
+        self.stands(
+            test_stakes.OldStakeInAPot, {"post@25": (1, (0.25, 0.08, -0.35), (0.25, 0.08, 0.85))}, [(0.25, 0)]
+        )
 
     def test_drop_strings(self):
-        """Strings end at the plants 0.10 m beside the row (0.20 m in a bed with two); the diagonal meets the middle post 0.10 m up."""
+        """Strings end at the plants 0.10 m beside the row (0.20 m in a bed with two); the diagonal meets the
+        middle post 0.10 m up.
+        """
         self.stands(
             test_strings.BeamWithADiagonal,
             {
@@ -410,7 +485,9 @@ class LayoutTest(NearTestCase):
                 "string@26": (12, (1.5 - 2.75 * 0.45, 0, 1.9), (1.5 - 2.75 * 0.45, 0.2, LOW)),
             },
         )
-        self.stands(test_strings.HouseBar, {"string@338": (8, (1.8 + 3.5 * 0.45, 0, 2), (1.8 + 3.5 * 0.45, 0.1, LOW))})
+        self.stands(
+            test_strings.HouseBar, {"string@338": (8, (1.8 + 3.5 * 0.45, 0, 2), (1.8 + 3.5 * 0.45, 0.1, LOW))}
+        )
 
     def test_weaves(self):
         """Runs pass posts on alternate sides by 30 mm, first 0.25 m up; a corral stands off by its width."""
@@ -433,7 +510,11 @@ class LayoutTest(NearTestCase):
         )
         self.stands(
             test_weaves.LadderOfCanes,
-            {"rung@0": (6, (0, 0.03, 0.25), (4.8, 0.03, 0.25)), "rung@0,6": (6, (0, 0.03, 1.2)), "post@474": (7, (4.74, 0, -0.5))},
+            {
+                "rung@0": (6, (0, 0.03, 0.25), (4.8, 0.03, 0.25)),
+                "rung@0,6": (6, (0, 0.03, 1.2)),
+                "post@474": (7, (4.74, 0, -0.5)),
+            },
         )
 
     def test_wire_trellises(self):

@@ -1,4 +1,6 @@
-"""Shopping lists counted by hand: what each structure of the sheets is built of, in pieces or metres, in packs, and what it costs."""
+"""Shopping lists counted by hand: what each structure of the sheets is built of, in pieces or metres, in
+packs, and what it costs.
+"""
 
 from __future__ import annotations
 
@@ -27,7 +29,9 @@ WIRE, TWINE, TIES, MESH = 1.03, 1.05, 1.10, 1.05  # waste, parts handbook 3.0
 
 class ListsTest(NearTestCase):
     def bought(self, sheet, rows):
-        """Compare a list: by item what is needed (pieces, or metres of wire and twine), packs, and the cost of all packs."""
+        """Compare a list: by item what is needed (pieces, or metres of wire and twine), packs, and the cost
+        of all packs.
+        """
         found = {}
         for part in shopping(sheet.stand().geometry, {}):
             need = part.length if part.use in ("wire", "string") else part.count
@@ -41,7 +45,9 @@ class ListsTest(NearTestCase):
                 self.assertAlmostEqual(found[key][2], cost, delta=0.04)
 
     def test_panel_fence(self):
-        """3.6 m in three bays: a panel of 4.88 m joins at posts; four staples a post and one more at each end, a tenth spare; 0.6 + 1.42 m of post."""
+        """3.6 m in three bays: a panel of 4.88 m joins at posts; four staples a post and one more at each
+        end, a tenth spare; 0.6 + 1.42 m of post.
+        """
         stems = math.ceil(8 * 5 * 1.0)  # five ties a plant
         self.bought(
             test_fences.PanelFence,
@@ -78,7 +84,11 @@ class ListsTest(NearTestCase):
             {
                 "post_round_75": (1, 1, 2.4 * 3.75),
                 "post_round_100": (2, 2, 2 * 3.0 * 5.7),
-                "wire_ht_125": ((1.01 * (6 + 2 * lean) + 2 * (1.5 * 0.314 + 0.30) + 0.5 + 1.2) * WIRE, 1, 200 * 0.3),
+                "wire_ht_125": (
+                    (1.01 * (6 + 2 * lean) + 2 * (1.5 * 0.314 + 0.30) + 0.5 + 1.2) * WIRE,
+                    1,
+                    200 * 0.3,
+                ),
                 "wire_soft_9": (guys * WIRE, 1, 50 * 0.5),
                 "sisal_2.5": (30.8, 1, 100 * 0.04),
                 "clip_spring_small": (13 * 7, 2, 2 * 100 * 0.08),
@@ -91,7 +101,9 @@ class ListsTest(NearTestCase):
         )
 
     def test_two_wires_on_arms(self):
-        """Six knees and three arms out of two boards; all holes 0.28 m wide and 0.6 or 0.8 m deep, 12 L a bag."""
+        """Six knees and three arms out of two boards; all holes 0.28 m wide and 0.6 or 0.8 m deep, 12 L a
+        bag.
+        """
         concrete = math.pi / 4 * 0.28**2 * (0.6 + 2 * 0.8)
         self.bought(
             test_wires.TwoWiresOnArms,
@@ -129,8 +141,12 @@ class ListsTest(NearTestCase):
         """Six runs, each out on one side and back on the other with a turn round each of five posts."""
         each = 2 * 1.02 * 4.8 + 2 * 5 * (4 * 0.035 + 0.0) + 0.6
         self.assertNear(76.8 / TWINE, 6 * each, 0.06)
-        self.bought(test_weaves.BasketWeave, {"tpost_1.8": (5, 5, 5 * 1.83 * 5.46), "sisal_2.5": (76.8, 1, 4), "cap": (5, 5, 4)})
-        # a ladder: five stakes and one more at each end; six canes of 4.8 m, each of two lengths of 3 m lapped and bound twice; 30 loops and a tenth
+        self.bought(
+            test_weaves.BasketWeave,
+            {"tpost_1.8": (5, 5, 5 * 1.83 * 5.46), "sisal_2.5": (76.8, 1, 4), "cap": (5, 5, 4)},
+        )
+        # a ladder: five stakes and one more at each end; six canes of 4.8 m, each of two lengths of 3 m
+        # lapped and bound twice; 30 loops and a tenth
         self.bought(
             test_weaves.LadderOfCanes,
             {
@@ -142,19 +158,27 @@ class ListsTest(NearTestCase):
         )
 
     def test_cages(self):
-        """A raft of three rows of four: nine links along, eight across and six across the cells; a link goes twice round between rims."""
+        """A raft of three rows of four: nine links along, eight across and six across the cells; a link goes
+        twice round between rims.
+        """
         along, across = 0.75 - 0.45, 0.70 - 0.45
         cells = math.hypot(0.75, 0.70) - 0.45
         twine = 9 * (2 * along + 0.16) + 8 * 0.70 + 6 * (2 * cells + 0.16)
         self.assertLess(2 * across + 0.16, 0.70, "0.35 m twice round at the least")
         self.bought(
             test_cages.StakedRaft,
-            {"post_sw_stake_25": (12, 12, 12 * 1.5 * 0.633), "sisal_2.5": (twine * TWINE, 1, 4), "cage_ring_heavy": (12, 12, 264)},
+            {
+                "post_sw_stake_25": (12, 12, 12 * 1.5 * 0.633),
+                "sisal_2.5": (twine * TWINE, 1, 4),
+                "cage_ring_heavy": (12, 12, 264),
+            },
         )
         self.bought(test_cages.CutCylinder, {"mesh_conc_roll": (3, 1, 15.2 * 1.5 * 1.97)})
 
     def test_arches(self):
-        """Four posts, two ties each; slings for a butternut's fruit above 0.5 kg; two half panels out of one whole."""
+        """Four posts, two ties each; slings for a butternut's fruit above 0.5 kg; two half panels out of one
+        whole.
+        """
         self.bought(
             test_arches.ArchOnPosts,
             {
@@ -165,11 +189,14 @@ class ListsTest(NearTestCase):
             },
         )
         self.bought(
-            test_arches.ArchOnBlocks, {"panel_large": (1, 1, 39.97), "block_hollow": (2 * 2 * 2, 8, 24), "sling_knotted": (28, 28, 56)}
+            test_arches.ArchOnBlocks,
+            {"panel_large": (1, 1, 39.97), "block_hollow": (2 * 2 * 2, 8, 24), "sling_knotted": (28, 28, 56)},
         )
 
     def test_frames(self):
-        """Three pairs of legs, four rails of 2.4 m, six stakes of 0.60 m out of two lengths; six ties up each leg of a face."""
+        """Three pairs of legs, four rails of 2.4 m, six stakes of 0.60 m out of two lengths; six ties up each
+        leg of a face.
+        """
         self.bought(
             test_frames.NetFrame,
             {
@@ -194,8 +221,12 @@ class ListsTest(NearTestCase):
         )
 
     def test_hoops(self):
-        """Five hoops of 3.05 m, whole; a stake of 0.60 m for each foot, two to a length of 1.2 m; a rod for each foot."""
-        self.bought(test_hoops.LadderAlone, {"post_sw_stake_25": (5, 5, 3.8), "ladder_mesh_3": (5, 5, 5 * 3.05 * 1.3)})
+        """Five hoops of 3.05 m, whole; a stake of 0.60 m for each foot, two to a length of 1.2 m; a rod for
+        each foot.
+        """
+        self.bought(
+            test_hoops.LadderAlone, {"post_sw_stake_25": (5, 5, 3.8), "ladder_mesh_3": (5, 5, 5 * 3.05 * 1.3)}
+        )
         self.bought(
             test_hoops.SteelTubes,
             {
@@ -207,7 +238,10 @@ class ListsTest(NearTestCase):
         )
 
     def test_poles(self):
-        self.bought(test_poles.Tripods, {"cane_20": (6, 6, 6 * 2.4 * 0.5), "sisal_2.5": (3.2, 1, 4), "jute_3": (11.2, 1, 2.5)})
+        self.bought(
+            test_poles.Tripods,
+            {"cane_20": (6, 6, 6 * 2.4 * 0.5), "sisal_2.5": (3.2, 1, 4), "jute_3": (11.2, 1, 2.5)},
+        )
         concrete = math.ceil(6 * math.pi / 4 * 0.28**2 * 0.6 / 0.012)
         self.bought(
             test_poles.ScaffoldInConcrete,
@@ -225,7 +259,9 @@ class ListsTest(NearTestCase):
         )
 
     def test_stakes_and_brush(self):
-        """Three ties to a stem of 1.4 m at 0.25 m … with a fifth spare over the season; two canes of 3 m along 3.1 m; 42 sticks for 3 m crossed."""
+        """Three ties to a stem of 1.4 m at 0.25 m … with a fifth spare over the season; two canes of 3 m
+        along 3.1 m; 42 sticks for 3 m crossed.
+        """
         self.bought(
             test_stakes.StakesWithABar,
             {
@@ -235,14 +271,23 @@ class ListsTest(NearTestCase):
                 "tie_wire_16_double": (2, 1, 1.5),
             },
         )
-        self.bought(test_others.CrossedBrush, {"brush_12": (2 * 21, 42, 0), "post_sw_stake_25": (2, 2, 1.52), "cane_12": (1, 1, 0.5)})
+        self.bought(
+            test_others.CrossedBrush,
+            {"brush_12": (2 * 21, 42, 0), "post_sw_stake_25": (2, 2, 1.52), "cane_12": (1, 1, 0.5)},
+        )
         self.bought(
             test_others.WiresOnAWall,
-            {"wire_soft_14": (5 * (3.0 + 2 * 0.15) * WIRE, 1, 7.5), "twine_jute_3_loop": (6 * 7, 1, 2.5), "vine_eye_80": (5 * 3, 2, 20)},
+            {
+                "wire_soft_14": (5 * (3.0 + 2 * 0.15) * WIRE, 1, 7.5),
+                "twine_jute_3_loop": (6 * 7, 1, 2.5),
+                "vine_eye_80": (5 * 3, 2, 20),
+            },
         )
 
     def test_a_list_for_two_is_rounded_once(self):
-        """Two fences together: spools and packs are shared, so together they cost no more, and wire is one coil."""
+        """Two fences together: spools and packs are shared, so together they cost no more, and wire is one
+        coil.
+        """
         one = test_fences.RollFence.stand().geometry
         alone, both = total(shopping(one, {})), total(shopping([one, one], {}))
         packs = {part.key: part.packs for part in shopping([one, one], {})}

@@ -9,12 +9,23 @@ from tests.sheets.hand import Band, G
 
 
 class UprightBrush(hand.Sheet):
-    """Twiggy sticks of 12 mm, in their second season, 0.25 m deep every 0.15 m, a string along them; snap peas on both sides."""
+    """Twiggy sticks of 12 mm, in their second season, 0.25 m deep every 0.15 m, a string along them; snap
+    peas on both sides.
+    """
 
     family = "brushwood"
     crop, count, spacing, side, planted = "pea-snap", 60, 0.05, "both", "04-10"
-    options: dict = {"length": 3.0, "stick": "brush_12", "stick_length": 1.2, "in_soil": 0.25, "stick_spacing": 0.15, "pattern": "upright", "tied": "string",
-                     "twine": "sisal_2.5", "season": 2}  # fmt: skip
+    options: dict = {
+        "length": 3.0,
+        "stick": "brush_12",
+        "stick_length": 1.2,
+        "in_soil": 0.25,
+        "stick_spacing": 0.15,
+        "pattern": "upright",
+        "tied": "string",
+        "twine": "sisal_2.5",
+        "season": 2,
+    }
     week = 9
     tall, broad, left = 0.95, 0.15, 0.75
 
@@ -23,7 +34,16 @@ class UprightBrush(hand.Sheet):
         c, s = self.course(), math.pi * 0.012**3 / 32
         leaf, bare = Band(20, 0.20, self.tall, 0.12, c["cover"]), Band(20, 0.0, 0.20, 0.12)
         self.force, at = (leaf.force + bare.force) * self.broad, hand.centre(leaf, bare)
-        leans = (c["shoot_kg"] + c["fruit_kg"]) * 2 / 0.05 * self.tall / 2 * G * math.sin(math.radians(10)) * self.broad
+        leans = (
+            (c["shoot_kg"] + c["fruit_kg"])
+            * 2
+            / 0.05
+            * self.tall
+            / 2
+            * G
+            * math.sin(math.radians(10))
+            * self.broad
+        )
         moment = self.force * at + leans
         soil = hand.in_loam(0.012, 0.25, at)
         return {
@@ -33,7 +53,9 @@ class UprightBrush(hand.Sheet):
 
     def test_sheet(self):
         rows = self.worked()
-        self.assertSheet({**rows, ("along", "cord"): (0.5 * self.force, *hand.knotted(450, 7 * 9 + 3.5, 0.6))})
+        self.assertSheet(
+            {**rows, ("along", "cord"): (0.5 * self.force, *hand.knotted(450, 7 * 9 + 3.5, 0.6))}
+        )
 
 
 class CrossedBrush(UprightBrush):
@@ -45,7 +67,9 @@ class CrossedBrush(UprightBrush):
 
     def test_sheet(self):
         rows, cane = self.worked(), math.pi * (0.012**4 - 0.006**4) / 32 / 0.012
-        self.assertSheet({**rows, ("along", "rail-bending"): (0.5 * self.force * 0.3 / 8, cane * 30e6, cane * 80e6)})
+        self.assertSheet(
+            {**rows, ("along", "rail-bending"): (0.5 * self.force * 0.3 / 8, cane * 30e6, cane * 80e6)}
+        )
 
 
 class WiresOnAWall(hand.Sheet):
@@ -53,11 +77,24 @@ class WiresOnAWall(hand.Sheet):
 
     family = "existing"
     count, spacing = 6, 0.45
-    options: dict = {"length": 3.0, "fixed_to": "wall", "height": 2.0, "infill": "none", "wires": 5, "wire": "wire_soft_14", "eye": "vine_eye_80", "offset": 0.08,
-                     "fix_spacing": 1.5, "state": "sound", "stem_tie": "twine_jute_3_loop"}  # fmt: skip
+    options: dict = {
+        "length": 3.0,
+        "fixed_to": "wall",
+        "height": 2.0,
+        "infill": "none",
+        "wires": 5,
+        "wire": "wire_soft_14",
+        "eye": "vine_eye_80",
+        "offset": 0.08,
+        "fix_spacing": 1.5,
+        "state": "sound",
+        "stem_tie": "twine_jute_3_loop",
+    }
 
     def worked(self) -> dict:
-        """Return the checks of ties, wires and eyes: five wires share unevenly, the worst takes three tenths."""
+        """Return the checks of ties, wires and eyes: five wires share unevenly, the worst takes three
+        tenths.
+        """
         c, days = self.course(), 7 * 18 + 3.5
         self.leaf = leaf = Band(20, 0.30, 2.0, 0.0, c["cover"])
         good, usual = c["high_kg"] * G, (c["shoot_kg"] + c["fruit_kg"]) * G
@@ -70,7 +107,12 @@ class WiresOnAWall(hand.Sheet):
         eye = math.hypot(max(pull, load * 1.5), 0.5 * down * 1.5) * 1.08
         drawn = min(pull, hand.left_at(load, 1.5, 0.03 * 1.5))
         return {
-            ("stem-tie", "stem-tie"): (math.hypot(good, blown) / 7 * 1.5, jute / 2, jute * 1.2, math.hypot(usual, blown) / 7),
+            ("stem-tie", "stem-tie"): (
+                math.hypot(good, blown) / 7 * 1.5,
+                jute / 2,
+                jute * 1.2,
+                math.hypot(usual, blown) / 7,
+            ),
             ("wire", "main-wire"): (math.hypot(drawn, load * 0.75), *hand.breaks(2.032, 400, 440)),
             ("eye", "eye"): (eye, 500 * self.kept(), 1500 * self.kept()),
         }
@@ -83,10 +125,20 @@ class WiresOnAWall(hand.Sheet):
 
 
 class WiresOnATiredFence(WiresOnAWall):
-    """The same on a board fence 1.8 m high whose posts give when they are pushed: half of its strength is left."""
+    """The same on a board fence 1.8 m high whose posts give when they are pushed: half of its strength is
+    left.
+    """
 
-    options = {**WiresOnAWall.options, "fixed_to": "fence", "boards": "closed", "fence_height": 1.8, "fence_post": "post_lumber_89", "fence_spacing": 1.8,
-               "fence_depth": 0.6, "state": "tired"}  # fmt: skip
+    options = {
+        **WiresOnAWall.options,
+        "fixed_to": "fence",
+        "boards": "closed",
+        "fence_height": 1.8,
+        "fence_post": "post_lumber_89",
+        "fence_spacing": 1.8,
+        "fence_depth": 0.6,
+        "state": "tired",
+    }
 
     def kept(self) -> float:
         return 0.5
@@ -107,12 +159,23 @@ class WiresOnATiredFence(WiresOnAWall):
 
 
 class HopsOnAPole(hand.Sheet):
-    """Four hop bines to the top of a steel pole 5 m high, 60 mm, in 1.2 m of concrete, three guys from 3.5 m at 55° to screw anchors."""
+    """Four hop bines to the top of a steel pole 5 m high, 60 mm, in 1.2 m of concrete, three guys from 3.5 m
+    at 55° to screw anchors.
+    """
 
     family = "existing"
     crop, count, spacing = "hops", 4, 1.0
-    options = {"fixed_to": "pole", "pole": "pole_tube_60", "pole_top": 5.0, "pole_depth": 1.2, "guyed": True, "string": "sisal_2.5", "guy_wire": "wire_soft_9",
-               "anchor": "anchor_screw_30x4", "base": "peg_wire"}  # fmt: skip
+    options = {
+        "fixed_to": "pole",
+        "pole": "pole_tube_60",
+        "pole_top": 5.0,
+        "pole_depth": 1.2,
+        "guyed": True,
+        "string": "sisal_2.5",
+        "guy_wire": "wire_soft_9",
+        "anchor": "anchor_screw_30x4",
+        "base": "peg_wire",
+    }
 
     def test_sheet(self):
         c, days = self.course(), 7 * 18 + 3.5
@@ -130,9 +193,17 @@ class HopsOnAPole(hand.Sheet):
         tight = force * at / 3.5 / math.cos(math.radians(55))
         self.assertSheet(
             {
-                ("string", "string"): (math.hypot(good, string / 2), *hand.knotted(450, days, 0.6), math.hypot(usual, string / 2)),
+                ("string", "string"): (
+                    math.hypot(good, string / 2),
+                    *hand.knotted(450, days, 0.6),
+                    math.hypot(usual, string / 2),
+                ),
                 ("base", "base"): (0.2 * good, 15, 30, 0.2 * usual),
-                ("pole", "tall-pole"): (max(w * 3.5**2 / 8, w * above**2 / 2), whole * 136.6e6, whole * 250e6),
+                ("pole", "tall-pole"): (
+                    max(w * 3.5**2 / 8, w * above**2 / 2),
+                    whole * 136.6e6,
+                    whole * 250e6,
+                ),
                 ("pole-soil", "soil-grip"): (max(foot, force / 4), soil / 1.5, soil * 1.33),
                 ("guy", "guy"): (tight, *hand.breaks(3.767, 400, 440)),
                 ("anchor", "anchor"): (tight, 500, 1300),
@@ -141,12 +212,25 @@ class HopsOnAPole(hand.Sheet):
 
 
 class BeansOnSunflowers(hand.Sheet):
-    """Eight pole beans on three rows of sunflowers 0.3 m apart, polyester round the block at 1.2 m on T-posts every 1.2 m."""
+    """Eight pole beans on three rows of sunflowers 0.3 m apart, polyester round the block at 1.2 m on T-posts
+    every 1.2 m.
+    """
 
     family = "living-support"
     crop, count, spacing, planted = "bean-pole", 8, 0.3, "06-01"
-    options = {"length": 2.4, "host": "sunflower", "rows": 3, "row_spacing": 0.4, "host_spacing": 0.3, "head_start": 21, "backup": "strings",
-               "post": "tpost_1.8", "post_spacing": 1.2, "depth": 0.6, "backup_twine": "polyester_3"}  # fmt: skip
+    options = {
+        "length": 2.4,
+        "host": "sunflower",
+        "rows": 3,
+        "row_spacing": 0.4,
+        "host_spacing": 0.3,
+        "head_start": 21,
+        "backup": "strings",
+        "post": "tpost_1.8",
+        "post_spacing": 1.2,
+        "depth": 0.6,
+        "backup_twine": "polyester_3",
+    }
     week = 10
 
     def test_sheet(self):

@@ -11,12 +11,24 @@ ROUND = 0.62  # of a flat face's drag
 
 
 class StakesWithABar(hand.Sheet):
-    """Softwood stakes 38 × 38 mm, 1.4 m out of the soil, 0.45 m in it, 0.08 m beside pruned tomatoes, sisal every 0.25 m; a cane along them."""
+    """Softwood stakes 38 × 38 mm, 1.4 m out of the soil, 0.45 m in it, 0.08 m beside pruned tomatoes, sisal
+    every 0.25 m; a cane along them.
+    """
 
     family = "stake"
     count, spacing = 6, 0.6
-    options = {"length": 3.6, "stake": "post_sw_stake_38", "height": 1.4, "depth": 0.45, "offset": 0.08, "stem_tie": "twine_sisal_loop", "tie_step": 0.25,
-               "bar": "bar", "bar_wood": "cane_20", "bar_height": 1.2}  # fmt: skip
+    options = {
+        "length": 3.6,
+        "stake": "post_sw_stake_38",
+        "height": 1.4,
+        "depth": 0.45,
+        "offset": 0.08,
+        "stem_tie": "twine_sisal_loop",
+        "tie_step": 0.25,
+        "bar": "bar",
+        "bar_wood": "cane_20",
+        "bar_height": 1.2,
+    }
 
     def test_sheet(self):
         c, days = self.course(), 7 * 18 + 3.5
@@ -43,7 +55,9 @@ class StakesWithABar(hand.Sheet):
 
 
 class OldStakeInAPot(hand.Sheet):
-    """A hardwood stake 25 × 25 mm in its fourth season in a pot of 0.5 m across and 0.4 m deep, one sweet pepper; it stands by half itself."""
+    """A hardwood stake 25 × 25 mm in its fourth season in a pot of 0.5 m across and 0.4 m deep, one sweet
+    pepper; it stands by half itself.
+    """
 
     family = "stake"
     crop, count, spacing = "pepper-sweet", 1, 0.5
@@ -80,9 +94,17 @@ class OldStakeInAPot(hand.Sheet):
                     40 * 0.6 * 1.25,
                     math.hypot(leaned, blown) / 3,
                 ),
-                ("stake", "post-bending-across"): (blown * leaf.centre * more, s * 20e6 * sound, s * 48e6 * sound),
+                ("stake", "post-bending-across"): (
+                    blown * leaf.centre * more,
+                    s * 20e6 * sound,
+                    s * 48e6 * sound,
+                ),
                 ("stake", "end-post-lasting"): (hung, s * 14e6 * sound, s * 48e6 * 14 / 20 * sound),
                 ("soil", "soil-grip"): (blown, mix / 1.5, mix * 1.3),
-                ("pot", "pot-tips"): (blown * (0.4 + leaf.centre), weight * 0.85 * 0.25 / 1.5, weight * 0.85 * 0.25),
+                ("pot", "pot-tips"): (
+                    blown * (0.4 + leaf.centre),
+                    weight * 0.85 * 0.25 / 1.5,
+                    weight * 0.85 * 0.25,
+                ),
             }
         )

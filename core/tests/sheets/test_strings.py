@@ -1,4 +1,6 @@
-"""Calculation sheets of drop strings: from a beam that is braced, tied back or neither, from twisted wires over a bed, from a house's bar."""
+"""Calculation sheets of drop strings: from a beam that is braced, tied back or neither, from twisted wires
+over a bed, from a house's bar.
+"""
 
 from __future__ import annotations
 
@@ -12,33 +14,63 @@ S89, I89 = 0.089**3 / 6, 0.089**4 / 12
 
 
 class BeamWithADiagonal(hand.Sheet):
-    """Eight strings on hooks from a board 38 × 89 mm on edge, 2 m high over posts 89 × 89 mm every 1.8 m, 0.6 m deep; a wire down its end bays."""
+    """Eight strings on hooks from a board 38 × 89 mm on edge, 2 m high over posts 89 × 89 mm every 1.8 m, 0.6
+    m deep; a wire down its end bays.
+    """
 
     family = "drop-strings"
     count, spacing = 8, 0.45
-    options: dict = {"length": 3.6, "top": "beam", "beam": "post_lumber_38x89", "top_height": 2.0, "post": "post_lumber_89", "post_spacing": 1.8, "depth": 0.6,
-                     "setting": "driven", "brace": "diagonal", "string": "pp_greenhouse", "hung_by": "hook", "hook": "hook_s_4", "foot_held": "peg",
-                     "joint": "bolt_carriage_m8", "stem_tie": "clip_spring_small"}  # fmt: skip
+    options: dict = {
+        "length": 3.6,
+        "top": "beam",
+        "beam": "post_lumber_38x89",
+        "top_height": 2.0,
+        "post": "post_lumber_89",
+        "post_spacing": 1.8,
+        "depth": 0.6,
+        "setting": "driven",
+        "brace": "diagonal",
+        "string": "pp_greenhouse",
+        "hung_by": "hook",
+        "hook": "hook_s_4",
+        "foot_held": "peg",
+        "joint": "bolt_carriage_m8",
+        "stem_tie": "clip_spring_small",
+    }
 
     def test_sheet(self):
         c, days = self.course(), 7 * 18 + 3.5
         leaf = Band(20, 0.30, 2.00, 0.0, c["cover"])
         good, usual = c["high_kg"] * G, (c["shoot_kg"] + c["fruit_kg"]) * G
         blown = leaf.pressure * 1.70 * 0.45
-        down = (self.capped(4, 1.8 * 1.70) + good - usual) / 1.8 + 1.69 * G  # four strings in a bay, and the board
+        down = (
+            self.capped(4, 1.8 * 1.70) + good - usual
+        ) / 1.8 + 1.69 * G  # four strings in a bay, and the board
         side = leaf.force / 2
         strong, weak = 0.038 * 0.089**2 / 6, 0.089 * 0.038**2 / 6
         upright, level = down * 1.8**2 / 8, side * 1.8**2 / 8
         onto, hung = side * 1.8, down * 1.8
         share, _ = hand.gust_share(0.30, 2.00)
-        along = 0.5 * (leaf.pressure * 1.70 * 0.45 + 0.10 * share * 245 * hand.streaming(20) * 1.70 * c["cover"] / 0.95 * 3.6)
+        along = 0.5 * (
+            leaf.pressure * 1.70 * 0.45
+            + 0.10 * share * 245 * hand.streaming(20) * 1.70 * c["cover"] / 0.95 * 3.6
+        )
         euler = math.pi**2 * E * I89 / (2.1 * 2.0) ** 2
         more = 1 / (1 - hung / euler)
         soil = hand.in_loam(0.089, 0.6, 2.0 * more)
         self.assertSheet(
             {
-                ("stem-tie", "stem-tie"): (math.hypot(good, blown) / 7 * 1.5, 20, 50, math.hypot(usual, blown) / 7),
-                ("string", "string"): (math.hypot(good, blown / 2), *hand.knotted(600, days, 0.75), math.hypot(usual, blown / 2)),
+                ("stem-tie", "stem-tie"): (
+                    math.hypot(good, blown) / 7 * 1.5,
+                    20,
+                    50,
+                    math.hypot(usual, blown) / 7,
+                ),
+                ("string", "string"): (
+                    math.hypot(good, blown / 2),
+                    *hand.knotted(600, days, 0.75),
+                    math.hypot(usual, blown / 2),
+                ),
                 ("hook", "hook"): (math.hypot(good, blown / 2), 150, 450, math.hypot(usual, blown / 2)),
                 ("base", "base"): (0.2 * good, 15, 30, 0.2 * usual),
                 ("beam", "beam-gust"): (upright + level * strong / weak, strong * STRONG, strong * MEAN),
@@ -51,7 +83,9 @@ class BeamWithADiagonal(hand.Sheet):
         )
 
     def braced(self, along: float, hung: float, across: float) -> dict:
-        return self.wired(along * math.hypot(1.8, 2.0) / 1.8, along, 1.8, 2.0, hung, across)  # its foot taken at the soil
+        return self.wired(
+            along * math.hypot(1.8, 2.0) / 1.8, along, 1.8, 2.0, hung, across
+        )  # its foot taken at the soil
 
     def wired(self, tight: float, along: float, run: float, tall: float, hung: float, across: float) -> dict:
         """Return the checks of a wire at 12.5 gauge, and of the post it pulls down on."""
@@ -59,7 +93,12 @@ class BeamWithADiagonal(hand.Sheet):
         critical = math.pi**2 * E * I89 / 2.0**2
         return {
             ("brace", "brace-wire"): (tight, *hand.breaks(2.515, 400, 440)),
-            ("brace", "end-post-pushed"): (push * 2.5 / critical + across / S89 / STRONG, 1, 1, push / critical + across / S89 / MEAN),
+            ("brace", "end-post-pushed"): (
+                push * 2.5 / critical + across / S89 / STRONG,
+                1,
+                1,
+                push / critical + across / S89 / MEAN,
+            ),
         }
 
 
@@ -71,7 +110,10 @@ class BeamTiedBack(BeamWithADiagonal):
     def braced(self, along: float, hung: float, across: float) -> dict:
         run = 2.0
         tight = along * math.hypot(run, 2.0) / run
-        return {**self.wired(tight, along, run, 2.0, hung, across), ("brace-anchor", "anchor"): (tight, 124, 124 * 2.4)}
+        return {
+            **self.wired(tight, along, run, 2.0, hung, across),
+            ("brace-anchor", "anchor"): (tight, 124, 124 * 2.4),
+        }
 
 
 class BeamUnbraced(BeamWithADiagonal):
@@ -85,14 +127,33 @@ class BeamUnbraced(BeamWithADiagonal):
 
 
 class WiresOverABed(hand.Sheet):
-    """Twelve strings from two twisted wires 1.9 m over a bed, a pair of uprights every 1.5 m screwed to its boards, a bar from end to end."""
+    """Twelve strings from two twisted wires 1.9 m over a bed, a pair of uprights every 1.5 m screwed to its
+    boards, a bar from end to end.
+    """
 
     family = "drop-strings"
     count, spacing, side = 12, 0.45, "both"
     bed = {"kind": "raised", "fill_depth": 0.3}
-    options = {"length": 3.0, "top": "wire", "wire": "wire_soft_125", "doubled": True, "top_height": 1.9, "zigzag": 0.4, "post": "post_lumber_89",
-               "post_spacing": 1.5, "footing": "bed", "uprights": "pair", "ends": "top-brace", "pretension": 100.0, "strut": "post_sw_stake_38",
-               "screws": "screws_76_pair", "screw_gap": 0.15, "string": "pp_greenhouse", "stem_tie": "clip_spring_small", "foot_held": "peg"}  # fmt: skip
+    options = {
+        "length": 3.0,
+        "top": "wire",
+        "wire": "wire_soft_125",
+        "doubled": True,
+        "top_height": 1.9,
+        "zigzag": 0.4,
+        "post": "post_lumber_89",
+        "post_spacing": 1.5,
+        "footing": "bed",
+        "uprights": "pair",
+        "ends": "top-brace",
+        "pretension": 100.0,
+        "strut": "post_sw_stake_38",
+        "screws": "screws_76_pair",
+        "screw_gap": 0.15,
+        "string": "pp_greenhouse",
+        "stem_tie": "clip_spring_small",
+        "foot_held": "peg",
+    }
 
     def test_sheet(self):
         c, days = self.course(), 7 * 18 + 3.5
@@ -112,8 +173,17 @@ class WiresOverABed(hand.Sheet):
         wire = hand.breaks(2.515, 400, 440)
         self.assertSheet(
             {
-                ("stem-tie", "stem-tie"): (math.hypot(good, blown) / 7 * 1.5, 20, 50, math.hypot(usual, blown) / 7),
-                ("string", "string"): (math.hypot(good, blown / 2), *hand.knotted(600, days, 0.75), math.hypot(usual, blown / 2)),
+                ("stem-tie", "stem-tie"): (
+                    math.hypot(good, blown) / 7 * 1.5,
+                    20,
+                    50,
+                    math.hypot(usual, blown) / 7,
+                ),
+                ("string", "string"): (
+                    math.hypot(good, blown / 2),
+                    *hand.knotted(600, days, 0.75),
+                    math.hypot(usual, blown / 2),
+                ),
                 ("base", "base"): (0.2 * good, 15, 30, 0.2 * usual),
                 ("wire", "overhead-wire"): (
                     math.hypot(min(pull, hand.left_at(load, 1.5, 0.03 * 1.5)), load * 0.75),
@@ -152,7 +222,11 @@ class HouseBar(hand.Sheet):
         down = (self.capped(4, bay * 1.70) + good - usual) / bay
         self.assertSheet(
             {
-                ("string", "string"): (math.hypot(good, blown / 2), *hand.knotted(600, days, 0.75), math.hypot(usual, blown / 2)),
+                ("string", "string"): (
+                    math.hypot(good, blown / 2),
+                    *hand.knotted(600, days, 0.75),
+                    math.hypot(usual, blown / 2),
+                ),
                 ("purlin", "purlin"): (math.hypot(down, leaf.force / 2), 150, 225),
             }
         )

@@ -60,7 +60,9 @@ class BackupTest(KeepingTestCase):
             while not stop.is_set():
                 n += 1
                 with closing(sqlite3.connect(keeping.data_file(), timeout=20)) as own, own:
-                    own.execute("UPDATE gardens_thing SET revision = ? WHERE garden_id = ?", (n, self.garden.pk))
+                    own.execute(
+                        "UPDATE gardens_thing SET revision = ? WHERE garden_id = ?", (n, self.garden.pk)
+                    )
 
         writer = threading.Thread(target=write)
         writer.start()
@@ -88,7 +90,13 @@ class BackupTest(KeepingTestCase):
         with zipfile.ZipFile(swapped, "w") as archive:
             archive.writestr("ascent.sqlite3", data[:5000] + b"x" + data[5001:])
             archive.writestr("manifest.json", json.dumps(label))
-        for damaged in (whole[:-100], whole[:300] + b"\0" * 50 + whole[350:], b"", b"hello", swapped.getvalue()):
+        for damaged in (
+            whole[:-100],
+            whole[:300] + b"\0" * 50 + whole[350:],
+            b"",
+            b"hello",
+            swapped.getvalue(),
+        ):
             self.file.write_bytes(damaged)
             with self.assertRaises(CommandError) as caught:
                 call_command("restore", self.file)

@@ -23,11 +23,15 @@ from gardens.services import state
 from config import keeping
 
 OLD = Path(__file__).parent / "old" / "backup-2.zip"
-KEYLESS = OLD.with_name("backup-3.zip")  # of the program before plantings had keys, with a change of a count in its log
+KEYLESS = OLD.with_name(
+    "backup-3.zip"
+)  # of the program before plantings had keys, with a change of a count in its log
 
 
 class OldBackupTest(TransactionTestCase):
-    """A backup written by the program before documents had a form, with two keys shared by two kinds, and a log about one of them."""
+    """A backup written by the program before documents had a form, with two keys shared by two kinds, and a
+    log about one of them.
+    """
 
     def setUp(self) -> None:
         state._meant.cache_clear()
@@ -48,7 +52,9 @@ class OldBackupTest(TransactionTestCase):
         connection.close()
         garden = Garden.objects.get()
         owner = get_user_model().objects.get(username="lantern-quay")
-        self.assertEqual({row.form for row in Thing.objects.all()} | {change.form for change in Change.objects.all()}, {2})
+        self.assertEqual(
+            {row.form for row in Thing.objects.all()} | {change.form for change in Change.objects.all()}, {2}
+        )
         keys = [row.key for row in garden.things.all()]
         self.assertEqual(len(keys), len(set(keys)))
         client = Client()
@@ -63,7 +69,9 @@ class OldBackupTest(TransactionTestCase):
         while client.get(path).json()["undo"]:
             answer = client.post(f"{path}/undo", content_type="application/json")
             self.assertEqual(answer.status_code, 200, answer.content)
-        self.assertEqual(client.post(f"{path}/history/0/restore", content_type="application/json").status_code, 200)
+        self.assertEqual(
+            client.post(f"{path}/history/0/restore", content_type="application/json").status_code, 200
+        )
 
     def test_plantings_of_the_program_before_are_keyed_in_the_garden_and_in_its_log(self):
         connection.close()
@@ -78,7 +86,10 @@ class OldBackupTest(TransactionTestCase):
         row = next(each["id"] for each in out["structures"] if each["key"] == "lantern-row")
         (planting,) = client.get(f"/api/structures/{row}").json()["draft"]["plantings"]
         self.assertEqual((planting["key"], planting["count"]), ("p1", 11))
-        self.assertIn("Lantern Row: plants 13 → 11", [change["words"] for change in client.get(f"{path}/history").json()])
+        self.assertIn(
+            "Lantern Row: plants 13 → 11",
+            [change["words"] for change in client.get(f"{path}/history").json()],
+        )
         for _ in range(2):
             self.assertEqual(client.post(f"{path}/undo", content_type="application/json").status_code, 200)
         (planting,) = client.get(f"/api/structures/{row}").json()["draft"]["plantings"]
@@ -95,7 +106,11 @@ class OldBackupTest(TransactionTestCase):
     def test_a_newer_one_and_a_stranger_s_file_are_refused_and_nothing_is_changed(self):
         connection.close()
         state_before, copies = keeping._digest(keeping.data_file()), self._copies()
-        for name, spoil in (("newer form", self._newer_form), ("newer steps", self._newer_steps), ("one table of ours", self._one_table)):
+        for name, spoil in (
+            ("newer form", self._newer_form),
+            ("newer steps", self._newer_steps),
+            ("one table of ours", self._one_table),
+        ):
             with self.subTest(name):
                 file = self.folder / f"{name}.zip"
                 spoil(file)
@@ -127,7 +142,10 @@ class OldBackupTest(TransactionTestCase):
     def _newer_steps(self, file: Path) -> None:
         def change(data: Path) -> None:
             with closing(sqlite3.connect(data)) as found, found:
-                found.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('gardens', '0099_later', '2030-01-01')")
+                found.execute(
+                    "INSERT INTO django_migrations (app, name, applied) "
+                    "VALUES ('gardens', '0099_later', '2030-01-01')"
+                )
 
         self._repack(file, change)
 

@@ -52,7 +52,9 @@ def preview(request: HttpRequest, garden_id: int, sent: schemas.ImportIn) -> sch
     return exchange.preview(access.garden_for(visitor_of(request), garden_id, "edit"), sent)
 
 
-@router.post("/gardens/{garden_id}/import", response={200: schemas.GardenOut, 409: schemas.Conflict, **REFUSED})
+@router.post(
+    "/gardens/{garden_id}/import", response={200: schemas.GardenOut, 409: schemas.Conflict, **REFUSED}
+)
 @heavy
 def take_in(request: HttpRequest, garden_id: int, sent: schemas.ImportDo) -> schemas.GardenOut:
     """Take a file in that was looked at; 409 when the garden was changed since."""

@@ -39,7 +39,9 @@ def method(request: HttpRequest) -> schemas.Method:
     return schemas.Method(html=garden.method_html())
 
 
-@router.post("/quantities/read", response={200: schemas.QuantityOut, 401: schemas.Problems, 422: schemas.Problems})
+@router.post(
+    "/quantities/read", response={200: schemas.QuantityOut, 401: schemas.Problems, 422: schemas.Problems}
+)
 def read_quantity(request: HttpRequest, sent: schemas.QuantityIn) -> schemas.QuantityOut:
     """Read what a person wrote."""
     return structures.read_quantity(sent)
@@ -49,7 +51,9 @@ def read_quantity(request: HttpRequest, sent: schemas.QuantityIn) -> schemas.Qua
 def gardens(request: HttpRequest) -> list[schemas.GardenName]:
     """The gardens the visitor may see, their own first."""
     return [
-        schemas.GardenName(id=g.garden.pk, name=str(g.garden), role=g.role, owner=g.garden.owner.get_username())
+        schemas.GardenName(
+            id=g.garden.pk, name=str(g.garden), role=g.role, owner=g.garden.owner.get_username()
+        )
         for g in access.gardens_of(visitor_of(request))
     ]
 
@@ -91,7 +95,9 @@ def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> H
 
 @router.get("/gardens/{garden_id}/lines", response={200: list[schemas.StructureLine], **REFUSED})
 @brisk
-def lines(request: HttpRequest, garden_id: int, asked: Query[schemas.LinesAsked]) -> list[schemas.StructureLine]:
+def lines(
+    request: HttpRequest, garden_id: int, asked: Query[schemas.LinesAsked]
+) -> list[schemas.StructureLine]:
     """How structures stand: those named; as many as a moment allows, the rest when asked again."""
     return garden.lines(access.garden_for(visitor_of(request), garden_id), asked.keys, by_and_by())
 

@@ -26,7 +26,9 @@ def supports(request: HttpRequest, garden_id: int, bed: str, sent: schemas.CropI
 @heavy
 def propose(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn) -> schemas.ProposalOut:
     """A structure for a need, everything filled in with its reason; nothing is stored."""
-    return structures.proposal(access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent, until_enough())
+    return structures.proposal(
+        access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent, until_enough()
+    )
 
 
 @router.post("/gardens/{garden_id}/beds/{bed}/structures", response={200: schemas.StructureOut, **REFUSED})
@@ -43,7 +45,10 @@ def structure(request: HttpRequest, structure_id: int) -> schemas.StructureOut:
     return structures.structure_out(*access.structure_for(visitor_of(request), structure_id))
 
 
-@router.put("/structures/{structure_id}", response={200: schemas.StructureOut, 409: schemas.StructureConflict, **REFUSED})
+@router.put(
+    "/structures/{structure_id}",
+    response={200: schemas.StructureOut, 409: schemas.StructureConflict, **REFUSED},
+)
 def save(request: HttpRequest, structure_id: int, sent: schemas.SaveIn) -> schemas.StructureOut:
     """Save a draft; 409 with what is saved, and where it differs, when someone else was first."""
     visitor = visitor_of(request)
@@ -86,7 +91,9 @@ def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> Re
 @router.post("/structures/{structure_id}/curve", response={200: CurveReport, **REFUSED})
 @heavy
 def curve(request: HttpRequest, structure_id: int, sent: schemas.CurveIn) -> CurveReport:
-    """The limit gust and the cost of a draft against one of its options, over all it may be; nothing is stored."""
+    """The limit gust and the cost of a draft against one of its options, over all it may be; nothing is
+    stored.
+    """
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.curve_of(row, sent)
 

@@ -1,4 +1,6 @@
-"""Long reckonings take turns: two of one visitor at once, a few of all, so that everybody else is served meanwhile."""
+"""Long reckonings take turns: two of one visitor at once, a few of all, so that everybody else is served
+meanwhile.
+"""
 
 from __future__ import annotations
 
@@ -34,7 +36,9 @@ class Full(Exception):
 
 
 class Turns:
-    """Who is being reckoned for: at most `own` of one visitor and `most` of all at once, the next few waiting."""
+    """Who is being reckoned for: at most `own` of one visitor and `most` of all at once, the next few
+    waiting.
+    """
 
     def __init__(self, own: int, most: int) -> None:
         self._own, self._most = own, most
@@ -77,12 +81,16 @@ _live = Turns(OWN, 10**6)  # of a hand, which waits for nothing that comes in by
 
 
 def heavy(view: Callable[..., Answer]) -> Callable[..., Answer]:
-    """Return a view that may reckon for seconds: it waits for its turn among its visitor's own and everybody's."""
+    """Return a view that may reckon for seconds: it waits for its turn among its visitor's own and
+    everybody's.
+    """
     return _in_turn(view, _long)
 
 
 def brisk(view: Callable[..., Answer]) -> Callable[..., Answer]:
-    """Return a view that is quick but for what is very large: it waits for its turn among its visitor's own."""
+    """Return a view that is quick but for what is very large: it waits for its turn among its visitor's
+    own.
+    """
     return _in_turn(view, _short)
 
 
@@ -128,7 +136,9 @@ hand = Hand()
 
 
 def live(view: Callable[..., Answer]) -> Callable[..., Answer]:
-    """Return a view that answers to a moving hand: it waits for none but its visitor's own hand, and what may come later makes way."""
+    """Return a view that answers to a moving hand: it waits for none but its visitor's own hand, and what may
+    come later makes way.
+    """
 
     @functools.wraps(view)
     def moved(request: HttpRequest, *args: Any, **kwargs: Any) -> Answer:

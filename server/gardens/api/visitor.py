@@ -1,4 +1,6 @@
-"""Whoever asks: signed in, or come by a read-only link. Both are known by the session's cookie, so both are checked against forgery."""
+"""Whoever asks: signed in, or come by a read-only link. Both are known by the session's cookie, so both are
+checked against forgery.
+"""
 
 from __future__ import annotations
 
@@ -27,7 +29,11 @@ class VisitorAuth(APIKeyCookie):
     def authenticate(self, request: HttpRequest, key: str | None) -> Visitor | None:
         """Return the visitor, None of nobody."""
         mark = request.headers.get(MARK, "")
-        visitor = Visitor(request.user, tuple(request.session.get(_TOKENS, ())), mark if re.fullmatch(r"[\w-]{8,64}", mark) else "")
+        visitor = Visitor(
+            request.user,
+            tuple(request.session.get(_TOKENS, ())),
+            mark if re.fullmatch(r"[\w-]{8,64}", mark) else "",
+        )
         return visitor if visitor.pk is not None or visitor.tokens else None
 
 
@@ -45,7 +51,9 @@ def visitor_of(request: HttpRequest) -> Visitor:
 
 
 def answer(found: BaseModel) -> HttpResponse:
-    """Return a typed answer as JSON; that it fits its type is known, and a second validation would cost as much as the rest."""
+    """Return a typed answer as JSON; that it fits its type is known, and a second validation would cost as
+    much as the rest.
+    """
     return HttpResponse(found.model_dump_json(), content_type="application/json")
 
 

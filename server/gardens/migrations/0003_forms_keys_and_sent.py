@@ -1,4 +1,6 @@
-"""Documents say in which form they are stored; a key is one thing's alone in its garden; what was sent is remembered."""
+"""Documents say in which form they are stored; a key is one thing's alone in its garden; what was sent is
+remembered.
+"""
 
 import django.db.models.deletion
 import gardens.models
@@ -10,7 +12,9 @@ _BEFORE = 2  # the form of everything stored until now
 
 
 def part_keys(apps, _schema):
-    """Give a number to the key of a structure or a feature that a bed, or an older structure, has; in the log as well."""
+    """Give a number to the key of a structure or a feature that a bed, or an older structure, has; in the log
+    as well.
+    """
     Garden, Thing, Change = (apps.get_model("gardens", name) for name in ("Garden", "Thing", "Change"))
     for garden in Garden.objects.only("pk"):
         taken: set[str] = set()

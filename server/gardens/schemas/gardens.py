@@ -61,7 +61,9 @@ class PlaceChange(Typed):
     design_gust: PlantGust | None = None
     units: System | None = None
     currency: Currency | None = None
-    prices: dict[Annotated[str, Field(max_length=64)], Annotated[float, Field(ge=0.0, le=1e6)]] | None = Field(None, max_length=500)
+    prices: dict[Annotated[str, Field(max_length=64)], Annotated[float, Field(ge=0.0, le=1e6)]] | None = (
+        Field(None, max_length=500)
+    )
     path_width: float | None = Field(None, ge=0.3, le=3.0)
 
 
@@ -122,7 +124,9 @@ class ThingEdit(Typed):
 
 
 class BedEdit(ThingEdit):
-    """A bed added (as a copy, with what stands on it, when `copy_of` names one), changed, or removed with what stands on it."""
+    """A bed added (as a copy, with what stands on it, when `copy_of` names one), changed, or removed with
+    what stands on it.
+    """
 
     kind: Literal["bed"]
     change: BedChange = Field(default_factory=BedChange)
@@ -179,7 +183,9 @@ class StructureLine(Typed):
     weakest: str
     week: str
     cost: str
-    season: list[tuple[float, float]] = Field(description="limit gust and rough week’s gust, week by week, m/s")
+    season: list[tuple[float, float]] = Field(
+        description="limit gust and rough week’s gust, week by week, m/s"
+    )
 
 
 class StructureRow(Typed):
@@ -267,11 +273,15 @@ class EditsOut(Typed):
 
     garden: GardenOut
     made: list[str]
-    revisions: dict[str, int] = Field(description="of what was changed, by kind and key, as these edits left it")
+    revisions: dict[str, int] = Field(
+        description="of what was changed, by kind and key, as these edits left it"
+    )
 
 
 class PlotOut(Typed):
-    """A plan that is not stored: what of it is drawn otherwise than in the stored one, its warnings and the distances of one thing."""
+    """A plan that is not stored: what of it is drawn otherwise than in the stored one, its warnings and the
+    distances of one thing.
+    """
 
     plot: PlotDrawing = Field(description="the marks that differ")
     gone: tuple[str, ...] = Field(description="keys of what is no longer there")
@@ -282,7 +292,9 @@ class PlotOut(Typed):
 
 
 class ThingConflict(Typed):
-    """A thing that someone else changed meanwhile: its present revision, and fields that differ (before: theirs, after: mine)."""
+    """A thing that someone else changed meanwhile: its present revision, and fields that differ (before:
+    theirs, after: mine).
+    """
 
     kind: str
     key: str
@@ -336,7 +348,9 @@ class ShadeOut(Typed):
     azimuth: float
     rises: float
     sets: float
-    shadows: list[tuple[tuple[tuple[float, float], ...], float]] = Field(description="outline and cover of each shadow")
+    shadows: list[tuple[tuple[tuple[float, float], ...], float]] = Field(
+        description="outline and cover of each shadow"
+    )
     beds: list[BedShade]
 
 
@@ -377,7 +391,9 @@ class ImportLine(Typed):
 
 
 class ImportOut(Typed):
-    """What an import does, before it does it; `number` says which state of the garden that was reckoned from."""
+    """What an import does, before it does it; `number` says which state of the garden that was reckoned
+    from.
+    """
 
     number: int
     lines: list[ImportLine]

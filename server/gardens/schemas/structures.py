@@ -4,7 +4,17 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from ascent.plan.model import ExposureKey, Name, Options, PlantCount, Plantings, Side, SoilKey, Training, Typed
+from ascent.plan.model import (
+    ExposureKey,
+    Name,
+    Options,
+    PlantCount,
+    Plantings,
+    Side,
+    SoilKey,
+    Training,
+    Typed,
+)
 from ascent.sizing.offer import Support
 from ascent.telling.changes import Difference
 from ascent.telling.readout import Report
@@ -54,7 +64,9 @@ class StructureOut(Typed):
 
 
 class StructureConflict(Typed):
-    """What someone else saved meanwhile, and the fields in which it differs from what was sent (before: theirs)."""
+    """What someone else saved meanwhile, and the fields in which it differs from what was sent (before:
+    theirs).
+    """
 
     saved: StructureOut
     differences: list[Difference]
@@ -255,7 +267,9 @@ class Catalogue(Typed):
     climates: list[Choice]
     tables: dict[str, list[Choice]]
     families: list[FamilyOut]
-    bounds: dict[str, Bounds] = Field(description="of what is no option: ‘planting.count’, ‘bed.length’ and so on")
+    bounds: dict[str, Bounds] = Field(
+        description="of what is no option: ‘planting.count’, ‘bed.length’ and so on"
+    )
 
 
 class Nothing(Typed):

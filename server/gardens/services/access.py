@@ -23,7 +23,9 @@ MOST_SHARES = 100
 
 @dataclass(frozen=True)
 class Visitor:
-    """Whoever asks: someone signed in, or nobody, the read-only links opened in this session, and the mark of what is written."""
+    """Whoever asks: someone signed in, or nobody, the read-only links opened in this session, and the mark of
+    what is written.
+    """
 
     user: Any
     tokens: tuple[str, ...] = ()
@@ -56,13 +58,17 @@ def role_in(visitor: Visitor, garden: Garden) -> schemas.Role | None:
 
 
 def by_link(visitor: Visitor, garden: Garden) -> bool:
-    """Return whether a visitor sees a garden by its link alone, and so is told nobody's account but its owner's."""
+    """Return whether a visitor sees a garden by its link alone, and so is told nobody's account but its
+    owner's.
+    """
     return garden.owner_id != visitor.pk and not any(s.person_id == visitor.pk for s in garden.shares.all())
 
 
 def gardens_of(visitor: Visitor) -> list[Granted]:
     """Return the gardens a visitor may see: their own first."""
-    mine = Q(owner_id=visitor.pk) | Q(shares__person_id=visitor.pk) if visitor.pk is not None else Q(pk__in=[])
+    mine = (
+        Q(owner_id=visitor.pk) | Q(shares__person_id=visitor.pk) if visitor.pk is not None else Q(pk__in=[])
+    )
     rows = (
         Garden.objects.filter(mine | Q(link__token__in=visitor.tokens))
         .distinct()
@@ -79,7 +85,9 @@ def garden_for(visitor: Visitor, garden_id: int, need: schemas.Role = "read") ->
     Raises:
         Http404: No such garden, or not for this visitor.
     """
-    garden = Garden.objects.filter(pk=garden_id).select_related("owner", "link").prefetch_related("shares").first()
+    garden = (
+        Garden.objects.filter(pk=garden_id).select_related("owner", "link").prefetch_related("shares").first()
+    )
     role = role_in(visitor, garden) if garden else None
     if garden is None or role is None or _RANK[role] < _RANK[need]:
         raise Http404
@@ -99,7 +107,8 @@ def people(garden: Garden) -> schemas.People:
     shares = Share.objects.filter(garden=garden).select_related("person").order_by("person__username")
     link = ReadLink.objects.filter(garden=garden).first()
     return schemas.People(
-        shares=[schemas.ShareOut(name=s.person.get_username(), may_edit=s.may_edit) for s in shares], link=link.token if link else None
+        shares=[schemas.ShareOut(name=s.person.get_username(), may_edit=s.may_edit) for s in shares],
+        link=link.token if link else None,
     )
 
 
@@ -114,7 +123,12 @@ def share(garden: Garden, sent: schemas.ShareIn) -> schemas.People:
         raise InvalidPlan([Problem("name", sent.name, "the name of somebody else’s account is allowed")])
     if garden.shares.exclude(person=person).count() >= MOST_SHARES:
         raise InvalidPlan([Problem("name", sent.name, f"{MOST_SHARES} people are allowed")])
-    _if_there(garden, lambda: Share.objects.update_or_create(garden=garden, person=person, defaults={"may_edit": sent.may_edit}))
+    _if_there(
+        garden,
+        lambda: Share.objects.update_or_create(
+            garden=garden, person=person, defaults={"may_edit": sent.may_edit}
+        ),
+    )
     return people(garden)
 
 
@@ -140,7 +154,15 @@ def leave(granted: Granted, visitor: Visitor) -> None:
         Http404: It was not shared with the visitor's account.
     """
     if granted.role == "owner":
-        raise InvalidPlan([Problem("garden", str(granted.garden), "a garden of somebody else can be left; one’s own can be deleted")])
+        raise InvalidPlan(
+            [
+                Problem(
+                    "garden",
+                    str(granted.garden),
+                    "a garden of somebody else can be left; one’s own can be deleted",
+                )
+            ]
+        )
     gone, _ = Share.objects.filter(garden=granted.garden, person_id=visitor.pk).delete()
     if visitor.pk is None or not gone:
         raise Http404

@@ -19,7 +19,20 @@ from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
 from .garden import garden_out, last_change, next_redo, plot_out
-from .state import MODELS, PLACE, PLAIN, Held, State, changed, place_of, side_of, state_of, validated, whole, words_of_edit
+from .state import (
+    MODELS,
+    PLACE,
+    PLAIN,
+    Held,
+    State,
+    changed,
+    place_of,
+    side_of,
+    state_of,
+    validated,
+    whole,
+    words_of_edit,
+)
 from .writing import Wanted, change_garden
 
 
@@ -68,26 +81,57 @@ class _Applying:
         source = self.state.get((edit.kind, self._key(edit.kind, edit.copy_of))) if edit.copy_of else None
         if edit.copy_of and source is None:
             raise InvalidPlan(
-                [Problem(f"edits[{index}].{edit.kind}.copy_of", edit.copy_of, f"the key of a {edit.kind} of this garden is allowed")]
+                [
+                    Problem(
+                        f"edits[{index}].{edit.kind}.copy_of",
+                        edit.copy_of,
+                        f"the key of a {edit.kind} of this garden is allowed",
+                    )
+                ]
             )
         if source and source.fault:
-            raise InvalidPlan([Problem(f"edits[{index}].{edit.kind}.copy_of", source.name, f"what can be read is allowed: {source.fault}")])
+            raise InvalidPlan(
+                [
+                    Problem(
+                        f"edits[{index}].{edit.kind}.copy_of",
+                        source.name,
+                        f"what can be read is allowed: {source.fault}",
+                    )
+                ]
+            )
         if edit.kind == "structure" and source is None:
-            raise InvalidPlan([Problem(f"edits[{index}].{edit.kind}.copy_of", "nothing", "the key of a structure to copy is allowed")])
+            raise InvalidPlan(
+                [
+                    Problem(
+                        f"edits[{index}].{edit.kind}.copy_of",
+                        "nothing",
+                        "the key of a structure to copy is allowed",
+                    )
+                ]
+            )
         document = dict(source.document) if source else {}
         name = change.get("name") or (f"{document['name'][:118]} 2" if source else edit.key)
         key = new_key(self.state, edit.kind, name if source or "name" in change else edit.key)
         self._renamed[edit.kind, edit.key] = key
         home = change.pop("bed", None) or (source.home if source else "")
-        held = Held(edit.kind, key, self._home(index, edit.kind, home), _merged(document, {**change, "name": name, "key": key}))
+        held = Held(
+            edit.kind,
+            key,
+            self._home(index, edit.kind, home),
+            _merged(document, {**change, "name": name, "key": key}),
+        )
         self.state[held.ref] = validated(held, ("edits", index, edit.kind, "change"))
         self.made.append(key)
         if edit.kind == "bed" and source:
-            for guest in [h for h in self.state.values() if h.kind == "structure" and h.home == source.key and not h.fault]:
+            for guest in [
+                h
+                for h in self.state.values()
+                if h.kind == "structure" and h.home == source.key and not h.fault
+            ]:
                 own = new_key(self.state, "structure", guest.document["name"])
                 self.state["structure", own] = replace(
                     guest, key=own, home=key, id=None, revision=0, document={**guest.document, "key": own}
-                )  # fmt: skip
+                )
 
     def _change(self, index: int, edit: Any, change: dict[str, Any], act: str) -> None:
         key = "place" if edit.kind == "place" else self._key(edit.kind, edit.key)
@@ -98,17 +142,28 @@ class _Applying:
         if act == "remove":
             del self.state[held.ref]
             if held.kind == "bed":
-                self.state = {ref: h for ref, h in self.state.items() if h.kind != "structure" or h.home != key}
+                self.state = {
+                    ref: h for ref, h in self.state.items() if h.kind != "structure" or h.home != key
+                }
             return
         if held.fault and edit.kind == "place":
-            held = replace(held, document=PLAIN, form=FORMAT_VERSION, fault="")  # what it was stays in the history
+            held = replace(
+                held, document=PLAIN, form=FORMAT_VERSION, fault=""
+            )  # what it was stays in the history
         if held.fault:
             raise InvalidPlan(
-                [Problem(f"edits[{index}].{edit.kind}", held.name, f"it cannot be read and only be taken away: {held.fault}")]
+                [
+                    Problem(
+                        f"edits[{index}].{edit.kind}",
+                        held.name,
+                        f"it cannot be read and only be taken away: {held.fault}",
+                    )
+                ]
             )
         home = self._home(index, edit.kind, change.pop("bed", held.home))
         self.state[held.ref] = validated(
-            replace(held, home=home, document=_merged(held.document, change)), ("edits", index, edit.kind, "change")
+            replace(held, home=home, document=_merged(held.document, change)),
+            ("edits", index, edit.kind, "change"),
         )
 
     def _key(self, kind: str, key: str) -> str:
@@ -120,21 +175,39 @@ class _Applying:
             return ""
         key = self._key("bed", home)
         if ("bed", key) not in self.state:
-            raise InvalidPlan([Problem(f"edits[{index}].structure.change.bed", home, "the key of a bed of this garden is allowed")])
+            raise InvalidPlan(
+                [
+                    Problem(
+                        f"edits[{index}].structure.change.bed",
+                        home,
+                        "the key of a bed of this garden is allowed",
+                    )
+                ]
+            )
         return key
 
-    def _conflict(self, edit: Any, held: Held | None, change: dict[str, Any], act: str) -> schemas.ThingConflict:
+    def _conflict(
+        self, edit: Any, held: Held | None, change: dict[str, Any], act: str
+    ) -> schemas.ThingConflict:
         key = getattr(edit, "key", "place")
         if held is None:
-            return schemas.ThingConflict(kind=edit.kind, key=key, name=str(change.get("name") or key), revision=None, differences=[])
+            return schemas.ThingConflict(
+                kind=edit.kind, key=key, name=str(change.get("name") or key), revision=None, differences=[]
+            )
         if held.fault:
-            return schemas.ThingConflict(kind=edit.kind, key=key, name=held.name, revision=held.revision, differences=[])
+            return schemas.ThingConflict(
+                kind=edit.kind, key=key, name=held.name, revision=held.revision, differences=[]
+            )
         mine = {k: v for k, v in change.items() if k != "bed"} if act == "change" else {}
         try:
-            found = differences(held.typed, MODELS[held.kind].model_validate(_merged(held.document, mine)), self.system)
+            found = differences(
+                held.typed, MODELS[held.kind].model_validate(_merged(held.document, mine)), self.system
+            )
         except ValidationError as error:
             raise InvalidPlan(problems_of(error, ("change",))) from error
-        return schemas.ThingConflict(kind=edit.kind, key=key, name=held.name, revision=held.revision, differences=list(found))
+        return schemas.ThingConflict(
+            kind=edit.kind, key=key, name=held.name, revision=held.revision, differences=list(found)
+        )
 
 
 def _merged(document: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
@@ -159,7 +232,12 @@ def draft(granted: Granted, sent: schemas.DraftEditsIn) -> schemas.PlotOut:
     stored = whole(state)
     system: System = stored.units
     applying = _applied(state, [edit.model_copy(update={"revision": None}) for edit in sent.edits], system)
-    return plot_out(changed(stored, state, applying.state), stored, sent.about, tuple(str(problem) for problem in applying.problems))
+    return plot_out(
+        changed(stored, state, applying.state),
+        stored,
+        sent.about,
+        tuple(str(problem) for problem in applying.problems),
+    )
 
 
 def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.EditsOut:
@@ -175,12 +253,18 @@ def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.E
         if applying.problems:
             raise InvalidPlan(applying.problems)
         if applying.stale:
-            raise Stale(schemas.Conflict(garden=garden_out(replace(granted, garden=garden), visitor), things=applying.stale))
+            raise Stale(
+                schemas.Conflict(
+                    garden=garden_out(replace(granted, garden=garden), visitor), things=applying.stale
+                )
+            )
         return Wanted(applying.state, answer={"made": applying.made})
 
     done = change_garden(granted.garden.pk, visitor, make)
     made, revisions = done.answer.get("made", []), done.answer.get("revisions", {})
-    return schemas.EditsOut(garden=garden_out(replace(granted, garden=done.garden), visitor), made=made, revisions=revisions)
+    return schemas.EditsOut(
+        garden=garden_out(replace(granted, garden=done.garden), visitor), made=made, revisions=revisions
+    )
 
 
 def undo(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
@@ -197,7 +281,9 @@ def redo(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     return _step(granted, visitor, next_redo, "redo")
 
 
-def _step(granted: Granted, visitor: Visitor, which: Callable[[Garden, Visitor], Change | None], way: str) -> schemas.GardenOut:
+def _step(
+    granted: Granted, visitor: Visitor, which: Callable[[Garden, Visitor], Change | None], way: str
+) -> schemas.GardenOut:
     def make(garden: Garden, before: State) -> Wanted:
         change = which(garden, visitor)
         if change is None:
@@ -210,7 +296,8 @@ def _step(granted: Granted, visitor: Visitor, which: Callable[[Garden, Visitor],
 
 
 def reverted(state: State, change: Change, forward: bool = False) -> State:
-    """Return a state with a logged change taken back, or done again; what is compared is what documents mean, not how they were stored.
+    """Return a state with a logged change taken back, or done again; what is compared is what documents mean,
+    not how they were stored.
 
     Raises:
         CannotUndo: A thing is no longer what the change made of it.
@@ -219,15 +306,23 @@ def reverted(state: State, change: Change, forward: bool = False) -> State:
     found = dict(state)
     for edit in change.edits:
         ref = (edit["kind"], edit["key"])
-        now, was, then = found.get(ref), side_of(edit, source, change.form), side_of(edit, target, change.form)
-        if (now.document if now else None) != (was.document if was else None) or (now and was and now.home != was.home):
+        now, was, then = (
+            found.get(ref),
+            side_of(edit, source, change.form),
+            side_of(edit, target, change.form),
+        )
+        if (now.document if now else None) != (was.document if was else None) or (
+            now and was and now.home != was.home
+        ):
             units = whole({PLACE: state[PLACE]}).units
             raise CannotUndo(f"it has been changed again since: {words_of_edit(edit, change.form, units)}")
         if then is None:
             found.pop(ref, None)
         else:
             found[ref] = replace(then, id=now.id, revision=now.revision) if now else then
-    orphans = [ref for ref, held in found.items() if held.kind == "structure" and ("bed", held.home) not in found]
+    orphans = [
+        ref for ref, held in found.items() if held.kind == "structure" and ("bed", held.home) not in found
+    ]
     if orphans:
         raise CannotUndo("something stands on that bed now")
     taken = [key for _, key in found]

@@ -72,7 +72,9 @@ def _joined(before: State, taken: State) -> State:
     joined = {**before, **taken}
     keys = [key for _, key in joined]
     problems = (
-        Problem(f"{kind} {key}", key, "a key that nothing else in this garden has is allowed") for kind, key in taken if keys.count(key) > 1
+        Problem(f"{kind} {key}", key, "a key that nothing else in this garden has is allowed")
+        for kind, key in taken
+        if keys.count(key) > 1
     )
     if found := first_of(problems):
         raise InvalidPlan(found)
@@ -90,7 +92,9 @@ def preview(granted: Granted, sent: schemas.ImportIn) -> schemas.ImportOut:
             continue
         act: Any = "change" if old and new else "add" if new else "remove"
         words = sentence(old.typed if old and not old.fault else None, new.typed if new else None, units)
-        lines.append(schemas.ImportLine(act=act, words=f"{ref[0]} {words}" if ref[0] != "place" else f"garden {words}"))
+        lines.append(
+            schemas.ImportLine(act=act, words=f"{ref[0]} {words}" if ref[0] != "place" else f"garden {words}")
+        )
     more = len(lines) - _MOST_LINES
     if more > 0:
         lines = [*lines[:_MOST_LINES], schemas.ImportLine(act="change", words=f"and {more} more")]
@@ -106,7 +110,9 @@ def take_in(granted: Granted, sent: schemas.ImportDo, visitor: Visitor) -> schem
 
     def make(garden: Garden, _before: State) -> Wanted:
         if garden.changes != sent.number:
-            raise Stale(schemas.Conflict(garden=garden_out(replace(granted, garden=garden), visitor), things=[]))
+            raise Stale(
+                schemas.Conflict(garden=garden_out(replace(granted, garden=garden), visitor), things=[])
+            )
         return Wanted(_wanted(garden, sent)[1], "import")
 
     done = change_garden(granted.garden.pk, visitor, make)

@@ -38,12 +38,20 @@ _DONE = ("do", "restore", "import")
 
 def last_change(garden: Garden, visitor: Visitor) -> Change | None:
     """Return the person's last change that still stands."""
-    return Change.objects.filter(garden=garden, who_id=visitor.pk, way__in=_DONE, fate="stands").order_by("-number").first()
+    return (
+        Change.objects.filter(garden=garden, who_id=visitor.pk, way__in=_DONE, fate="stands")
+        .order_by("-number")
+        .first()
+    )
 
 
 def next_redo(garden: Garden, visitor: Visitor) -> Change | None:
     """Return the change of the person that was undone last."""
-    return Change.objects.filter(garden=garden, who_id=visitor.pk, way__in=_DONE, fate="undone").order_by("number").first()
+    return (
+        Change.objects.filter(garden=garden, who_id=visitor.pk, way__in=_DONE, fate="undone")
+        .order_by("number")
+        .first()
+    )
 
 
 def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
@@ -53,19 +61,39 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     core = whole(state)
     laid = laid_out(core)
     drawn = _drawn(_Whole(core.model_dump_json(), core))
-    last, redo = (last_change(garden, visitor), next_redo(garden, visitor)) if granted.role != "read" else (None, None)
+    last, redo = (
+        (last_change(garden, visitor), next_redo(garden, visitor)) if granted.role != "read" else (None, None)
+    )
     return schemas.GardenOut(
-        id=garden.pk, role=granted.role, owner=garden.owner.get_username(), name=core.name, units=core.units, number=garden.changes,
-        place=_place(state[PLACE], core), beds=[_bed(held, core) for held in state.values() if held.kind == "bed" and not held.fault],
-        features=[_feature(held, core.units) for held in state.values() if held.kind == "feature" and not held.fault],
+        id=garden.pk,
+        role=granted.role,
+        owner=garden.owner.get_username(),
+        name=core.name,
+        units=core.units,
+        number=garden.changes,
+        place=_place(state[PLACE], core),
+        beds=[_bed(held, core) for held in state.values() if held.kind == "bed" and not held.fault],
+        features=[
+            _feature(held, core.units) for held in state.values() if held.kind == "feature" and not held.fault
+        ],
         structures=[_structure(state["structure", each.structure.key], each, core.units) for each in laid],
-        plot=drawn.plot, room=drawn.room, warnings=drawn.warnings,
-        undo=words_of(last, core.units) if last else None, redo=words_of(redo, core.units) if redo else None,
+        plot=drawn.plot,
+        room=drawn.room,
+        warnings=drawn.warnings,
+        undo=words_of(last, core.units) if last else None,
+        redo=words_of(redo, core.units) if redo else None,
         unreadable=[
-            schemas.UnreadableRow(kind=held.kind, key=held.key, name=held.name, revision=held.revision, why=held.fault, text=_kept(held))
+            schemas.UnreadableRow(
+                kind=held.kind,
+                key=held.key,
+                name=held.name,
+                revision=held.revision,
+                why=held.fault,
+                text=_kept(held),
+            )
             for held in unreadable(state)
         ],
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True)
@@ -121,12 +149,20 @@ def _bed(held: Held, core: model.Garden) -> schemas.BedRow:
 def _bed_row(key: str, revision: int, text: str, exposure: str, units: System) -> schemas.BedRow:
     bed = model.BareBed.model_validate_json(text)
     site = model.Site(garden=model.Place(name="-", exposure=exposure), bed=bed)
-    over = f", {_RAISED[bed.kind]} {write(bed.fill_depth, 'length', units)} over" if bed.kind in _RAISED else ","
+    over = (
+        f", {_RAISED[bed.kind]} {write(bed.fill_depth, 'length', units)} over" if bed.kind in _RAISED else ","
+    )
     soil = tables.soils()[bed.fill if bed.kind == "container" else bed.soil].name
-    words = f"{write(bed.length, 'length', units)} × {write(bed.width, 'length', units)}{over} {soil}, {site.exposure.name}"
+    length, width = write(bed.length, "length", units), write(bed.width, "length", units)
+    words = f"{length} × {width}{over} {soil}, {site.exposure.name}"
     held_by = {"volume": write(bed.volume, "volume", units)} if bed.kind == "container" else {}
     return schemas.BedRow(
-        key=key, revision=revision, written={**written_fields(bed, units), **held_by}, words=words, sides=sides(bed), fields=bed
+        key=key,
+        revision=revision,
+        written={**written_fields(bed, units), **held_by},
+        words=words,
+        sides=sides(bed),
+        fields=bed,
     )
 
 
@@ -138,16 +174,31 @@ def _feature(held: Held, units: System) -> schemas.FeatureRow:
     words = feature.kind.replace("-", " ")
     if feature.depth is not None:
         words += f", {write(feature.depth, 'length', units)} deep"
-    return schemas.FeatureRow(key=held.key, revision=held.revision, written=written_fields(feature, units), words=words, fields=feature)
+    return schemas.FeatureRow(
+        key=held.key,
+        revision=held.revision,
+        written=written_fields(feature, units),
+        words=words,
+        fields=feature,
+    )
 
 
 def _structure(held: Held, laid: Laid, units: System) -> schemas.StructureRow:
     structure = laid.structure
     return schemas.StructureRow(
-        id=held.id or 0, key=held.key, revision=held.revision, name=structure.name, bed=held.home, crops=_crops(structure),
-        along=structure.along, across=structure.across, turn=structure.turn, length=laid.geometry.length,
-        stretch=stretch_of(structure), written=_written(structure.model_dump_json(), units),
-    )  # fmt: skip
+        id=held.id or 0,
+        key=held.key,
+        revision=held.revision,
+        name=structure.name,
+        bed=held.home,
+        crops=_crops(structure),
+        along=structure.along,
+        across=structure.across,
+        turn=structure.turn,
+        length=laid.geometry.length,
+        stretch=stretch_of(structure),
+        written=_written(structure.model_dump_json(), units),
+    )
 
 
 @lru_cache(maxsize=2048)
@@ -170,10 +221,13 @@ def sides(bed: model.BareBed, turn: float = 0.0) -> dict[str, str]:
     return {"left": name(bearing - 90), "right": name(bearing + 90), "both": "both sides"}
 
 
-def plot_out(core: model.Garden, stored: model.Garden, about: str = "", problems: tuple[str, ...] = ()) -> schemas.PlotOut:
+def plot_out(
+    core: model.Garden, stored: model.Garden, about: str = "", problems: tuple[str, ...] = ()
+) -> schemas.PlotOut:
     """Return a plan that is not stored, with its warnings and the distances of one thing on it.
 
-    Where nobody gets to is told as it is in the stored garden: what is carried is looked at for that when it is put down.
+    Where nobody gets to is told as it is in the stored garden: what is carried is looked at for that when it
+    is put down.
     """
     laid, before = laid_out(core), _drawn(_Whole(stored.model_dump_json(), stored))
     things: list[Any] = [*core.beds, *core.features, *(each.structure for each in laid)]
@@ -181,9 +235,12 @@ def plot_out(core: model.Garden, stored: model.Garden, about: str = "", problems
     plot, gone = _differs(before.plot, plot_of(core, laid))
     return schemas.PlotOut(
         written=written_fields(thing, core.units) if thing else {},
-        plot=plot, gone=gone, warnings=warned(clashes(core, laid, of_ways(before.clashes)), core.units),
-        gaps=gaps(core, laid, about, core.units) if about else (), problems=problems,
-    )  # fmt: skip
+        plot=plot,
+        gone=gone,
+        warnings=warned(clashes(core, laid, of_ways(before.clashes)), core.units),
+        gaps=gaps(core, laid, about, core.units) if about else (),
+        problems=problems,
+    )
 
 
 def _differs(before: PlotDrawing, after: PlotDrawing) -> tuple[PlotDrawing, tuple[str, ...]]:
@@ -191,7 +248,9 @@ def _differs(before: PlotDrawing, after: PlotDrawing) -> tuple[PlotDrawing, tupl
     kinds = ("beds", "features", "structures")
     known: dict[str, Any] = {mark.key: mark for kind in kinds for mark in getattr(before, kind)}
     there = {mark.key for kind in kinds for mark in getattr(after, kind)}
-    new = {kind: tuple(mark for mark in getattr(after, kind) if known.get(mark.key) != mark) for kind in kinds}
+    new = {
+        kind: tuple(mark for mark in getattr(after, kind) if known.get(mark.key) != mark) for kind in kinds
+    }
     return after.model_copy(update=new), tuple(key for key in known if key not in there)
 
 
@@ -202,27 +261,42 @@ def _line(site_json: str, structure_json: str) -> dict[str, Any]:
     h, season = standing(site, structure, site.garden.units)
     cost = total(shopping(geometry_of(site.bed, structure), site.garden.prices))
     return {
-        "state": h.state, "words": h.words, "limit": h.limit_text, "forecast": h.forecast_text, "design": h.design_text,
-        "weakest": h.weakest_text, "week": h.week_label, "design_m_s": asked_gust(site, structure), "once": h.once_text, "cost": money(cost, site.garden.currency),
+        "state": h.state,
+        "words": h.words,
+        "limit": h.limit_text,
+        "forecast": h.forecast_text,
+        "design": h.design_text,
+        "weakest": h.weakest_text,
+        "week": h.week_label,
+        "design_m_s": asked_gust(site, structure),
+        "once": h.once_text,
+        "cost": money(cost, site.garden.currency),
         "season": season,
-    }  # fmt: skip
+    }
 
 
 def lines(granted: Granted, keys: list[str], enough: Callable[[], bool]) -> list[schemas.StructureLine]:
-    """Return how structures stand: those named, or as many as one call takes, so that a large garden comes in by and by.
+    """Return how structures stand: those named, or as many as one call takes, so that a large garden comes in
+    by and by.
 
     What is reckoned once is known the next time, so that whoever asks again for what is missing gets further.
     """
     state = state_of(granted.garden, Q(kind="bed") | Q(key__in=keys) if keys else None)
     place = place_of(granted.garden)
     lost = {held.ref for held in unreadable(state)}
-    wanted = [held for held in state.values() if held.kind == "structure" and held.ref not in lost and (held.key in keys or not keys)]
+    wanted = [
+        held
+        for held in state.values()
+        if held.kind == "structure" and held.ref not in lost and (held.key in keys or not keys)
+    ]
     wanted = wanted[: schemas.MOST_LINES]
     sites = {home: _site_json(place, state["bed", home].document) for home in {held.home for held in wanted}}
     found: list[schemas.StructureLine] = []
     known = _line.cache_info().misses
     for held in wanted:
-        if _line.cache_info().misses > known and enough():  # what is known costs nothing and is never held back
+        if (
+            _line.cache_info().misses > known and enough()
+        ):  # what is known costs nothing and is never held back
             break
         structure = model.Structure.model_validate(held.document)
         still = structure.model_copy(update={"along": 0.0, "across": 0.0, "turn": 0.0})
@@ -233,7 +307,9 @@ def lines(granted: Granted, keys: list[str], enough: Callable[[], bool]) -> list
 
 def _site_json(place: model.Place, bed: dict[str, Any]) -> str:
     """Return a bed and its garden, wherever on the plan the bed lies."""
-    return model.Site(garden=place, bed=model.BareBed.model_validate({**bed, "x": 0.0, "y": 0.0})).model_dump_json()
+    return model.Site(
+        garden=place, bed=model.BareBed.model_validate({**bed, "x": 0.0, "y": 0.0})
+    ).model_dump_json()
 
 
 def shade_out(granted: Granted, date: str, hour: float) -> schemas.ShadeOut:
@@ -244,11 +320,19 @@ def shade_out(granted: Granted, date: str, hour: float) -> schemas.ShadeOut:
     """
     core = whole(state_of(granted.garden))
     shade = shade_of(core, laid_out(core), _day(date), hour)
-    beds = [schemas.BedShade(bed=b.bed, text=_sun_text(b.open, b.lost), lost=round(b.lost, 2), open=b.open) for b in shade.beds]
+    beds = [
+        schemas.BedShade(bed=b.bed, text=_sun_text(b.open, b.lost), lost=round(b.lost, 2), open=b.open)
+        for b in shade.beds
+    ]
     return schemas.ShadeOut(
-        words=_sun_words(date, hour, shade), altitude=shade.altitude, azimuth=shade.azimuth, rises=shade.rises, sets=shade.sets,
-        shadows=[(s.outline, s.cover) for s in shade.shadows], beds=beds,
-    )  # fmt: skip
+        words=_sun_words(date, hour, shade),
+        altitude=shade.altitude,
+        azimuth=shade.azimuth,
+        rises=shade.rises,
+        sets=shade.sets,
+        shadows=[(s.outline, s.cover) for s in shade.shadows],
+        beds=beds,
+    )
 
 
 def _day(date: str) -> str:
@@ -278,17 +362,27 @@ def parts_out(granted: Granted) -> schemas.GardenParts:
     together = shopping([each.geometry for each in laid], core.prices)
     single = [(each, shopping(each.geometry, core.prices)) for each in laid]
     apart = sum(total(parts) for _, parts in single)
-    cautions = dict.fromkeys(text for each in laid for text in cautions_of(each.structure.family, each.geometry))
+    cautions = dict.fromkeys(
+        text for each in laid for text in cautions_of(each.structure.family, each.geometry)
+    )
     structures = [
         schemas.StructureParts(
-            id=ids[each.structure.key], name=each.structure.name, parts=part_reports(parts, core.units), cost=round(total(parts), 2)
+            id=ids[each.structure.key],
+            name=each.structure.name,
+            parts=part_reports(parts, core.units),
+            cost=round(total(parts), 2),
         )
         for each, parts in single
     ]
     return schemas.GardenParts(
-        currency=core.currency, together=part_reports(together, core.units), cost=round(total(together), 2), apart=round(apart, 2),
-        saved_text=money(apart - total(together), core.currency), structures=structures, cautions=list(cautions),
-    )  # fmt: skip
+        currency=core.currency,
+        together=part_reports(together, core.units),
+        cost=round(total(together), 2),
+        apart=round(apart, 2),
+        saved_text=money(apart - total(together), core.currency),
+        structures=structures,
+        cautions=list(cautions),
+    )
 
 
 def parts_csv(granted: Granted, by_structure: bool) -> str:
@@ -297,12 +391,18 @@ def parts_csv(granted: Granted, by_structure: bool) -> str:
     handle = io.StringIO()
     writer = csv.writer(handle)
     writer.writerow(["structure", "part", "for", "needed", "buy", "price each", "cost", "currency", "lasts"])
-    rows = [(s.name, p) for s in found.structures for p in s.parts] if by_structure else [("all", p) for p in found.together]
+    rows = (
+        [(s.name, p) for s in found.structures for p in s.parts]
+        if by_structure
+        else [("all", p) for p in found.together]
+    )
     currency = plain_cell(found.currency)
     for name, part in rows:
         cost = (f"{part.price:.2f}", f"{part.cost:.2f}", currency)
         writer.writerow([plain_cell(name), part.name, part.use, part.count, part.buy, *cost, part.lasts])
-    writer.writerow(["total", "", "", "", "", "", f"{found.apart if by_structure else found.cost:.2f}", currency, ""])
+    writer.writerow(
+        ["total", "", "", "", "", "", f"{found.apart if by_structure else found.cost:.2f}", currency, ""]
+    )
     return handle.getvalue()
 
 

@@ -22,13 +22,18 @@ _MOST_SAID = 60
 
 def _entry(change: Change, units: System, nameless: bool) -> schemas.ChangeOut:
     words = words_of(change, units)
-    prefix = {"undo": "Undone: ", "redo": "Done again: ", "restore": f"Back to {change.about}: ", "import": "Taken in: "}.get(
-        change.way, ""
-    )
+    prefix = {
+        "undo": "Undone: ",
+        "redo": "Done again: ",
+        "restore": f"Back to {change.about}: ",
+        "import": "Taken in: ",
+    }.get(change.way, "")
     who = change.who.get_username() if change.who else "an account that is gone"
     if nameless and change.who_id != change.garden.owner_id:
         who = "somebody it is shared with"
-    return schemas.ChangeOut(number=change.number, when=change.when, who=who, way=change.way, words=prefix + words)
+    return schemas.ChangeOut(
+        number=change.number, when=change.when, who=who, way=change.way, words=prefix + words
+    )
 
 
 def history(granted: Granted, visitor: Visitor, before: int | None) -> list[schemas.ChangeOut]:
@@ -66,12 +71,20 @@ def past(granted: Granted, visitor: Visitor, number: int) -> schemas.Past:
     entry = _entry(change, units, by_link(visitor, garden)) if change else None
     later = Change.objects.filter(garden=garden, number__gt=number).order_by("number")[:_MOST_SAID]
     return schemas.Past(
-        number=number, when=entry.when if entry else None, who=entry.who if entry else "", words=entry.words if entry else "as it began",
-        plot=plot_of(core), since=[words_of(each, units) for each in later],
-    )  # fmt: skip
+        number=number,
+        when=entry.when if entry else None,
+        who=entry.who if entry else "",
+        words=entry.words if entry else "as it began",
+        plot=plot_of(core),
+        since=[words_of(each, units) for each in later],
+    )
 
 
 def restore(granted: Granted, number: int, visitor: Visitor) -> schemas.GardenOut:
     """Make a garden as it was after a change; that is a change itself and can be undone."""
-    done = change_garden(granted.garden.pk, visitor, lambda garden, _before: Wanted(_state_at(garden, number), "restore", number))
+    done = change_garden(
+        granted.garden.pk,
+        visitor,
+        lambda garden, _before: Wanted(_state_at(garden, number), "restore", number),
+    )
     return garden_out(replace(granted, garden=done.garden), visitor)

@@ -16,7 +16,8 @@ from .writing import once
 
 
 def room_for_another(visitor: Visitor) -> int:
-    """Return the account that gets one more garden; refuse one too many, and any for a visitor without an account.
+    """Return the account that gets one more garden; refuse one too many, and any for a visitor without an
+    account.
 
     Raises:
         Http404: Nobody is signed in.
@@ -33,9 +34,15 @@ def room_for_another(visitor: Visitor) -> int:
 def new_garden(visitor: Visitor, sent: schemas.PlaceChange) -> Granted:
     """Make an empty garden for whoever is signed in."""
     place = model.Place.model_validate(
-        {"name": "My garden", "year": timezone.localdate().year, **sent.model_dump(mode="json", exclude_none=True)}
+        {
+            "name": "My garden",
+            "year": timezone.localdate().year,
+            **sent.model_dump(mode="json", exclude_none=True),
+        }
     )
-    return made_once(visitor, lambda owner: Garden.objects.create(owner_id=owner, document=place.model_dump(mode="json")))
+    return made_once(
+        visitor, lambda owner: Garden.objects.create(owner_id=owner, document=place.model_dump(mode="json"))
+    )
 
 
 def made_once(visitor: Visitor, make: Callable[[int], Garden]) -> Granted:

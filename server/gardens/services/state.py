@@ -1,4 +1,6 @@
-"""A garden's things in memory, and the one way they are saved: the difference of two states, all or nothing, in the log."""
+"""A garden's things in memory, and the one way they are saved: the difference of two states, all or nothing,
+in the log.
+"""
 
 from __future__ import annotations
 
@@ -25,8 +27,11 @@ Document = dict[str, Any]
 Ref = tuple[str, str]
 PLACE: Ref = ("place", "place")
 MODELS: dict[str, type[model.Typed]] = {
-    "place": model.Place, "bed": model.BareBed, "feature": model.Feature, "structure": model.Structure,
-}  # fmt: skip
+    "place": model.Place,
+    "bed": model.BareBed,
+    "feature": model.Feature,
+    "structure": model.Structure,
+}
 PLAIN: Document = model.Place(name="A garden whose own fields cannot be read").model_dump(mode="json")
 _MOST = {"bed": model.MOST_BEDS, "feature": model.MOST_FEATURES, "structure": model.MOST_STRUCTURES}
 _SAID = 2  # things named in the words of one change
@@ -36,8 +41,8 @@ _SAID = 2  # things named in the words of one change
 class Held:
     """One thing: its kind and key, the key of a structure's bed, its document, and the row it is stored in.
 
-    A document is brought up to the present form and complete; one that nobody can read is kept as it was stored, with what is wrong
-    as its `fault` and the `form` it was stored in.
+    A document is brought up to the present form and complete; one that nobody can read is kept as it was
+    stored, with what is wrong as its `fault` and the `form` it was stored in.
     """
 
     kind: str
@@ -68,7 +73,9 @@ class Held:
 State = dict[Ref, Held]
 
 
-def held_from(kind: str, key: str, home: str, document: Document, form: int, id: int | None = None, revision: int = 0) -> Held:
+def held_from(
+    kind: str, key: str, home: str, document: Document, form: int, id: int | None = None, revision: int = 0
+) -> Held:
     """Return a thing as it was stored, brought up to the present form; or as it is, with its fault."""
     return _held(kind, key, home, json.dumps(document), form, id, revision)
 
@@ -82,28 +89,39 @@ def _held(kind: str, key: str, home: str, text: str, form: int, id: int | None, 
 
 @lru_cache(maxsize=4096)
 def _meant(kind: str, text: str, form: int) -> Document:
-    """Return what a stored document means today: in the present form, with everything filled in. It is shared; do not change it.
+    """Return what a stored document means today: in the present form, with everything filled in. It is
+    shared; do not change it.
 
     Raises:
         InvalidPlan: It cannot be read.
     """
     if form > model.FORMAT_VERSION:
-        raise InvalidPlan([Problem(kind, f"form {form}", f"form 1 to {model.FORMAT_VERSION} is read by this program")])
+        raise InvalidPlan(
+            [Problem(kind, f"form {form}", f"form 1 to {model.FORMAT_VERSION} is read by this program")]
+        )
     try:
         document = upgraded_thing(kind, json.loads(text), form)
         return validated(Held(kind, "", "", document)).document
     except InvalidPlan:
         raise
     except Exception as error:  # a step that stumbles over one document must not close its garden
-        raise InvalidPlan([Problem(kind, type(error).__name__, "a document that can be brought up to date is allowed")]) from error
+        raise InvalidPlan(
+            [Problem(kind, type(error).__name__, "a document that can be brought up to date is allowed")]
+        ) from error
 
 
 def state_of(garden: Garden, only: Q | None = None) -> State:
     """Return a garden's things as they are stored, or only those of a kind that is asked for."""
-    state: State = {PLACE: held_from("place", "place", "", garden.document, garden.form, garden.pk, garden.revision)}
+    state: State = {
+        PLACE: held_from("place", "place", "", garden.document, garden.form, garden.pk, garden.revision)
+    }
     things = garden.things.all() if only is None else garden.things.filter(only)
-    rows = things.annotate(text=Cast("document", TextField())).values_list("kind", "key", "home", "text", "form", "pk", "revision")
-    return state | {(row[0], row[1]): _held(*row) for row in rows}  # as text: what has been read before is not read again
+    rows = things.annotate(text=Cast("document", TextField())).values_list(
+        "kind", "key", "home", "text", "form", "pk", "revision"
+    )
+    return state | {
+        (row[0], row[1]): _held(*row) for row in rows
+    }  # as text: what has been read before is not read again
 
 
 def of_row(row: Thing) -> Held:
@@ -117,31 +135,45 @@ def place_of(garden: Garden) -> model.Place:
 
 
 def _place(found: Held) -> model.Place:
-    return model.Place.model_validate(found.document) if not found.fault else model.Place.model_validate(PLAIN)
+    return (
+        model.Place.model_validate(found.document) if not found.fault else model.Place.model_validate(PLAIN)
+    )
 
 
 def whole(state: State) -> model.Garden:
     """Return a state as the core's garden; what cannot be read is not in it."""
-    beds = [{**bed.document, "structures": [each.document for each in guests]} for bed, guests in _beds(state)]
+    beds = [
+        {**bed.document, "structures": [each.document for each in guests]} for bed, guests in _beds(state)
+    ]
     features = [each.document for each in _features(state)]
-    return model.Garden.model_validate({**_place(state[PLACE]).model_dump(), "beds": beds, "features": features})
+    return model.Garden.model_validate(
+        {**_place(state[PLACE]).model_dump(), "beds": beds, "features": features}
+    )
 
 
 def changed(garden: model.Garden, before: State, after: State) -> model.Garden:
-    """Return a state as the core's garden, made from that of another state: only what differs is made anew."""
+    """Return a state as the core's garden, made from that of another state: only what differs is made
+    anew.
+    """
     old = {bed.key: (bed, held) for bed, held in zip(garden.beds, _beds(before), strict=True)}
-    lain = {feature.key: (feature, held) for feature, held in zip(garden.features, _features(before), strict=True)}
+    lain = {
+        feature.key: (feature, held) for feature, held in zip(garden.features, _features(before), strict=True)
+    }
     beds = []
     for held, guests in _beds(after):
         known, same = old.get(held.key, (None, None))
         if known is not None and same == (held, guests):
             beds.append(known)
         else:
-            beds.append(model.Bed.model_validate({**held.document, "structures": [each.document for each in guests]}))
+            beds.append(
+                model.Bed.model_validate({**held.document, "structures": [each.document for each in guests]})
+            )
     features = []
     for held in _features(after):
         feature, was = lain.get(held.key, (None, None))
-        features.append(feature if feature is not None and was is held else model.Feature.model_validate(held.document))
+        features.append(
+            feature if feature is not None and was is held else model.Feature.model_validate(held.document)
+        )
     place = {} if after[PLACE] is before[PLACE] else dict(_place(after[PLACE]))
     return garden.model_copy(update={**place, "beds": tuple(beds), "features": tuple(features)})
 
@@ -152,7 +184,9 @@ def _beds(state: State) -> list[tuple[Held, list[Held]]]:
     for each in state.values():
         if each.kind == "structure" and not each.fault:
             standing.setdefault(each.home, []).append(each)
-    return [(each, standing.get(each.key, [])) for each in state.values() if each.kind == "bed" and not each.fault]
+    return [
+        (each, standing.get(each.key, [])) for each in state.values() if each.kind == "bed" and not each.fault
+    ]
 
 
 def _features(state: State) -> list[Held]:
@@ -160,10 +194,14 @@ def _features(state: State) -> list[Held]:
 
 
 def unreadable(state: State) -> list[Held]:
-    """Return what of a garden cannot be shown: what nobody can read, and what stands on a bed that nobody can read."""
+    """Return what of a garden cannot be shown: what nobody can read, and what stands on a bed that nobody can
+    read.
+    """
     lost = {each.key for each in state.values() if each.kind == "bed" and each.fault}
     on_lost = (
-        replace(each, fault="the bed it stands on cannot be read") for each in state.values() if each.home in lost and not each.fault
+        replace(each, fault="the bed it stands on cannot be read")
+        for each in state.values()
+        if each.home in lost and not each.fault
     )
     return [*(each for each in state.values() if each.fault), *on_lost]
 
@@ -175,7 +213,9 @@ def from_core(garden: model.Garden, state: State | None = None) -> State:
 
     def hold(kind: str, key: str, home: str, document: Document) -> None:
         old = known.get((kind, key))
-        found[kind, key] = Held(kind, key, home, document, old.id if old else None, old.revision if old else 0)
+        found[kind, key] = Held(
+            kind, key, home, document, old.id if old else None, old.revision if old else 0
+        )
 
     hold("place", "place", "", garden.model_dump(mode="json", exclude={"beds", "features"}))
     for bed in garden.beds:
@@ -229,7 +269,9 @@ def within_limits(state: State) -> None:
             raise InvalidPlan([Problem(f"{kind}s", str(count), f"{most} in one garden are allowed")])
 
 
-def commit(garden: Garden, before: State, after: State, who: int | None, way: str = "do", about: int | None = None) -> Change | None:
+def commit(
+    garden: Garden, before: State, after: State, who: int | None, way: str = "do", about: int | None = None
+) -> Change | None:
     """Save the difference of two states and log it; None when nothing differs. To be called in a transaction.
 
     Args:
@@ -253,7 +295,9 @@ def commit(garden: Garden, before: State, after: State, who: int | None, way: st
     garden.save(update_fields=["changes", "document", "form", "revision"])
     if way not in ("undo", "redo"):
         Change.objects.filter(garden=garden, who_id=who, fate="undone").update(fate="gone")
-    return Change.objects.create(garden=garden, number=garden.changes, who_id=who, way=way, about=about, edits=edits)
+    return Change.objects.create(
+        garden=garden, number=garden.changes, who_id=who, way=way, about=about, edits=edits
+    )
 
 
 def _ordered(state: State) -> list[Ref]:
@@ -272,7 +316,9 @@ def _store(garden: Garden, old: Held | None, new: Held | None) -> Held | None:
         return replace(new, revision=garden.revision)
     fields = {"document": new.document, "home": new.home, "form": new.form}
     if old is None:
-        row = Thing.objects.create(pk=new.id, garden=garden, kind=new.kind, key=new.key, revision=new.revision + 1, **fields)
+        row = Thing.objects.create(
+            pk=new.id, garden=garden, kind=new.kind, key=new.key, revision=new.revision + 1, **fields
+        )
         return replace(new, id=row.pk, revision=row.revision)
     Thing.objects.filter(pk=_row(old)).update(revision=old.revision + 1, **fields)
     return replace(new, id=old.id, revision=old.revision + 1)
@@ -287,11 +333,20 @@ def _entry(old: Held | None, new: Held | None) -> Document:
     found = new or old
     assert found is not None  # noqa: S101 - one of the two is there
     return {
-        "kind": found.kind, "key": found.key, "id": found.id, "revision": found.revision,
-        "before": old.document if old else None, "after": new.document if new else None,
-        "home_before": old.home if old else "", "home_after": new.home if new else "",
-        **{f"form_{side}": each.form for side, each in (("before", old), ("after", new)) if each and each.form != model.FORMAT_VERSION},
-    }  # fmt: skip
+        "kind": found.kind,
+        "key": found.key,
+        "id": found.id,
+        "revision": found.revision,
+        "before": old.document if old else None,
+        "after": new.document if new else None,
+        "home_before": old.home if old else "",
+        "home_after": new.home if new else "",
+        **{
+            f"form_{side}": each.form
+            for side, each in (("before", old), ("after", new))
+            if each and each.form != model.FORMAT_VERSION
+        },
+    }
 
 
 def side_of(edit: Document, side: str, form: int) -> Held | None:
@@ -299,7 +354,9 @@ def side_of(edit: Document, side: str, form: int) -> Held | None:
     if edit[side] is None:
         return None
     stored = edit.get(f"form_{side}", form)
-    return held_from(edit["kind"], edit["key"], edit[f"home_{side}"], edit[side], stored, edit["id"], edit["revision"])
+    return held_from(
+        edit["kind"], edit["key"], edit[f"home_{side}"], edit[side], stored, edit["id"], edit["revision"]
+    )
 
 
 def words_of(change: Change, system: System) -> str:
@@ -315,7 +372,8 @@ def words_of_edit(edit: Document, form: int, system: System) -> str:
     found = after or before
     assert found is not None  # noqa: S101 - one of the two is there
     if any(side and side.fault for side in (before, after)):
-        return f"{found.name} {'added' if not before else 'taken away' if not after else 'changed'}, in a form that can no longer be read"
+        done = "added" if not before else "taken away" if not after else "changed"
+        return f"{found.name} {done}, in a form that can no longer be read"
     if before and after and before.home != after.home:
         return f"{after.name}: to another bed"
     return sentence(before.typed if before else None, after.typed if after else None, system)
@@ -325,8 +383,11 @@ def load_plan(owner: Any, plan: model.Plan) -> Garden:
     """Store a plan's garden for an owner."""
     things = [found for found in from_core(plan.garden).values() if found.kind != "place"]
     with transaction.atomic():
-        garden = Garden.objects.create(owner_id=owner.pk, document=plan.garden.model_dump(mode="json", exclude={"beds", "features"}))
+        garden = Garden.objects.create(
+            owner_id=owner.pk, document=plan.garden.model_dump(mode="json", exclude={"beds", "features"})
+        )
         Thing.objects.bulk_create(
-            Thing(garden=garden, kind=found.kind, key=found.key, home=found.home, document=found.document) for found in things
+            Thing(garden=garden, kind=found.kind, key=found.key, home=found.home, document=found.document)
+            for found in things
         )
     return garden

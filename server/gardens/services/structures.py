@@ -16,7 +16,15 @@ from ascent.plan import model
 from ascent.report.wording import read_gust
 from ascent.sizing.offer import Offer, choices, offer
 from ascent.telling.changes import differences
-from ascent.telling.present import curve_report, full_report, link_fixes, rests_on, sizing, solid_report, ways_to
+from ascent.telling.present import (
+    curve_report,
+    full_report,
+    link_fixes,
+    rests_on,
+    sizing,
+    solid_report,
+    ways_to,
+)
 from ascent.telling.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
 from ascent.words.quantities import read, write
 from django.http import Http404
@@ -47,7 +55,9 @@ def _read(row: Thing) -> Held:
     """
     found = of_row(row)
     if found.fault:
-        raise InvalidPlan([Problem(row.kind, found.name, f"what is stored of it cannot be read: {found.fault}")])
+        raise InvalidPlan(
+            [Problem(row.kind, found.name, f"what is stored of it cannot be read: {found.fault}")]
+        )
     return found
 
 
@@ -66,15 +76,27 @@ def structure_out(row: Thing, granted: Granted) -> schemas.StructureOut:
     site = site_of(row)
     structure = model.Structure.model_validate(_read(row).document)
     return schemas.StructureOut(
-        id=row.pk, key=row.key, garden=row.garden_id, bed=row.home, bed_name=site.bed.name, family=structure.family,
-        sides=sides(site.bed, structure.turn), units=site.garden.units, revision=row.revision, may_edit=granted.role != "read",
+        id=row.pk,
+        key=row.key,
+        garden=row.garden_id,
+        bed=row.home,
+        bed_name=site.bed.name,
+        family=structure.family,
+        sides=sides(site.bed, structure.turn),
+        units=site.garden.units,
+        revision=row.revision,
+        may_edit=granted.role != "read",
         draft=_draft(structure, site),
-    )  # fmt: skip
+    )
 
 
 def _draft(structure: model.Structure, site: model.Site) -> schemas.Draft:
     return schemas.Draft(
-        name=structure.name, options=structure.options, plantings=structure.plantings, soil=site.bed.soil, exposure=site.exposure.key
+        name=structure.name,
+        options=structure.options,
+        plantings=structure.plantings,
+        soil=site.bed.soil,
+        exposure=site.exposure.key,
     )
 
 
@@ -115,7 +137,11 @@ def save(row: Thing, granted: Granted, sent: schemas.SaveIn, visitor: Visitor) -
             raise Http404
         if held.revision != sent.revision:
             units = place_of(garden).units
-            found = [d for d in differences(held.typed, structure, units) if d.path not in ("along", "across", "turn")]
+            found = [
+                d
+                for d in differences(held.typed, structure, units)
+                if d.path not in ("along", "across", "turn")
+            ]
             fresh = Thing.objects.filter(pk=row.pk).first() or row
             raise Stale(schemas.StructureConflict(saved=structure_out(fresh, granted), differences=found))
         stands = {name: held.document[name] for name in ("along", "across", "turn") if name in held.document}
@@ -132,7 +158,9 @@ def save(row: Thing, granted: Granted, sent: schemas.SaveIn, visitor: Visitor) -
     if saved is None:
         raise Http404
     found = structure_out(saved, granted)
-    return found.model_copy(update={"revision": done.answer["revisions"].get(f"structure/{row.key}", found.revision)})
+    return found.model_copy(
+        update={"revision": done.answer["revisions"].get(f"structure/{row.key}", found.revision)}
+    )
 
 
 def _of_bed(bed: Held, sent: schemas.Draft, place: model.Place) -> dict[str, str]:
@@ -150,12 +178,17 @@ def _bed_of(garden: Garden, key: str) -> tuple[model.Garden, model.Bed]:
     return core, bed
 
 
-def proposal(granted: Granted, key: str, need: schemas.NeedIn, enough: Callable[[], bool]) -> schemas.ProposalOut:
+def proposal(
+    granted: Granted, key: str, need: schemas.NeedIn, enough: Callable[[], bool]
+) -> schemas.ProposalOut:
     """Return a structure for a need on a bed, sized until it holds, with the reason for every value."""
     core, bed = _bed_of(granted.garden, key)
     site = model.Site(garden=core, bed=bed)
     offered = _offered(site, need, enough)
-    values = [schemas.ProposedValue(option=v.option, label=v.label, value=v.text, reason=v.reason) for v in offered.values]
+    values = [
+        schemas.ProposedValue(option=v.option, label=v.label, value=v.text, reason=v.reason)
+        for v in offered.values
+    ]
     report = full_report(site, offered.structure, site.garden.units)
     return schemas.ProposalOut(draft=_draft(offered.structure, site), values=values, report=report)
 
@@ -163,7 +196,9 @@ def proposal(granted: Granted, key: str, need: schemas.NeedIn, enough: Callable[
 def _offered(site: model.Site, need: schemas.NeedIn, enough: Callable[[], bool]) -> Offer:
     if need.family not in FAMILIES:
         raise InvalidPlan([Problem("family", need.family, f"one of {', '.join(FAMILIES)} is allowed")])
-    return offer(site, need.family, Need(need.crop, need.count, need.side, need.training), site.garden.units, enough)
+    return offer(
+        site, need.family, Need(need.crop, need.count, need.side, need.training), site.garden.units, enough
+    )
 
 
 def supports(granted: Granted, key: str, sent: schemas.CropIn) -> schemas.SupportsOut:
@@ -209,13 +244,17 @@ def ways_of(row: Thing, sent: schemas.WishIn) -> WishReport:
     return ways_to(site, structure_of(row, sent.draft), sent.wish, sent.wanted, site.garden.units)
 
 
-def build(granted: Granted, key: str, need: schemas.NeedIn, visitor: Visitor, enough: Callable[[], bool]) -> schemas.StructureOut:
+def build(
+    granted: Granted, key: str, need: schemas.NeedIn, visitor: Visitor, enough: Callable[[], bool]
+) -> schemas.StructureOut:
     """Put the proposed structure on the bed, on ground that nothing else takes if there is any."""
 
     def make(garden: Garden, state: State) -> Wanted:
         core, bed = _bed_of(garden, key)
         offered = _offered(model.Site(garden=core, bed=bed), need, enough).structure
-        structure = placed(core, bed, offered.model_copy(update={"key": new_key(state, Thing.STRUCTURE, offered.name)}))
+        structure = placed(
+            core, bed, offered.model_copy(update={"key": new_key(state, Thing.STRUCTURE, offered.name)})
+        )
         held = Held(Thing.STRUCTURE, structure.key, bed.key, structure.model_dump(mode="json"))
         return Wanted({**state, held.ref: held}, answer={"made": structure.key})
 
@@ -229,7 +268,11 @@ def build(granted: Granted, key: str, need: schemas.NeedIn, visitor: Visitor, en
 def remove(row: Thing, granted: Granted, visitor: Visitor) -> None:
     """Take a structure off its bed; it can be put back."""
     gone = (Thing.STRUCTURE, row.key)
-    change_garden(granted.garden.pk, visitor, lambda _garden, state: Wanted({ref: held for ref, held in state.items() if ref != gone}))
+    change_garden(
+        granted.garden.pk,
+        visitor,
+        lambda _garden, state: Wanted({ref: held for ref, held in state.items() if ref != gone}),
+    )
 
 
 def parts_csv(row: Thing, granted: Granted) -> str:
@@ -240,7 +283,18 @@ def parts_csv(row: Thing, granted: Granted) -> str:
     writer.writerow(["part", "for", "needed", "buy", "price each", "cost", "currency", "lasts"])
     currency = plain_cell(place_of(row.garden).currency)
     for part in report.parts:
-        writer.writerow([part.name, part.use, part.count, part.buy, f"{part.price:.2f}", f"{part.cost:.2f}", currency, part.lasts])
+        writer.writerow(
+            [
+                part.name,
+                part.use,
+                part.count,
+                part.buy,
+                f"{part.price:.2f}",
+                f"{part.cost:.2f}",
+                currency,
+                part.lasts,
+            ]
+        )
     writer.writerow(["total", "", "", "", "", f"{report.cost:.2f}", currency, ""])
     return handle.getvalue()
 
@@ -253,7 +307,9 @@ def read_quantity(sent: schemas.QuantityIn) -> schemas.QuantityOut:
     """
     said = ""
     if sent.kind == "speed" and sent.exposure:
-        value, said = read_gust(sent.text, sent.system, sent.exposure, sent.low or 0.0, sent.high or model.GREATEST_GUST)
+        value, said = read_gust(
+            sent.text, sent.system, sent.exposure, sent.low or 0.0, sent.high or model.GREATEST_GUST
+        )
     else:
         value = read(sent.text, sent.kind, sent.system, sent.low, sent.high)
     return schemas.QuantityOut(value=value, text=write(value, sent.kind, sent.system), said=said)

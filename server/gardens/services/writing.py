@@ -1,4 +1,6 @@
-"""The one way a garden is changed: reckoned without holding anybody up, stored in a moment if nothing has changed meanwhile, done once."""
+"""The one way a garden is changed: reckoned without holding anybody up, stored in a moment if nothing has
+changed meanwhile, done once.
+"""
 
 from __future__ import annotations
 
@@ -46,11 +48,13 @@ class Written:
 
 
 def change_garden(garden_id: int, visitor: Visitor, make: Callable[[Garden, State], Wanted]) -> Written:
-    """Change a garden: what is wanted is reckoned first, then stored in a short transaction if the garden is still as it was read.
+    """Change a garden: what is wanted is reckoned first, then stored in a short transaction if the garden is
+    still as it was read.
 
     Args:
         garden_id: Which.
-        visitor: Whoever asks, with the mark of this write; one that was done already is answered as it was then.
+        visitor: Whoever asks, with the mark of this write; one that was done already is answered as it was
+        then.
         make: From the garden and its things to what is wanted; it may be asked again.
 
     Raises:
@@ -65,7 +69,10 @@ def change_garden(garden_id: int, visitor: Visitor, make: Callable[[Garden, Stat
         wanted = make(garden, before)
         try:
             with transaction.atomic():
-                if Garden.objects.filter(pk=garden_id).values_list("changes", flat=True).first() != garden.changes:
+                if (
+                    Garden.objects.filter(pk=garden_id).values_list("changes", flat=True).first()
+                    != garden.changes
+                ):
                     continue
                 change = commit(garden, before, wanted.after, visitor.pk, wanted.way, wanted.about)
                 for number, fate in wanted.fates.items():
@@ -97,7 +104,9 @@ def answered(visitor: Visitor) -> dict[str, Any] | None:
     """Return what a write with the visitor's mark was answered, None where none was done."""
     if not visitor.mark or visitor.pk is None:
         return None
-    return Sent.objects.filter(person_id=visitor.pk, mark=visitor.mark).values_list("answer", flat=True).first()
+    return (
+        Sent.objects.filter(person_id=visitor.pk, mark=visitor.mark).values_list("answer", flat=True).first()
+    )
 
 
 def remember(visitor: Visitor, answer: dict[str, Any]) -> None:

@@ -15,7 +15,9 @@ from gardens.services.state import load_plan
 
 def demo_garden(owner: Any) -> Garden:
     """Store the demo garden for an owner."""
-    return load_plan(owner, read_plan((settings.ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes()))
+    return load_plan(
+        owner, read_plan((settings.ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes())
+    )
 
 
 class ApiTestCase(TestCase):
@@ -24,7 +26,10 @@ class ApiTestCase(TestCase):
     @classmethod
     def setUpTestData(cls) -> None:
         users = get_user_model().objects
-        cls.owner, cls.other = users.create_user("mara", password="tall-beans-9"), users.create_user("tobin", password="tall-peas-9")
+        cls.owner, cls.other = (
+            users.create_user("mara", password="tall-beans-9"),
+            users.create_user("tobin", password="tall-peas-9"),
+        )
         cls.garden, cls.theirs = demo_garden(cls.owner), demo_garden(cls.other)
         cls.bed = cls.garden.things.get(kind="bed", document__name="Long Plot A")
         cls.structure = Thing.objects.get(garden=cls.garden, document__name="Lantern Row")

@@ -1,4 +1,6 @@
-"""Random runs of edits: undone to the start, done again to the end, every state in between restored as it was."""
+"""Random runs of edits: undone to the start, done again to the end, every state in between restored as it
+was.
+"""
 
 from __future__ import annotations
 
@@ -25,8 +27,16 @@ class RunsTest(ApiTestCase):
         """Return an edit of something that is there now."""
         things = list(Thing.objects.filter(garden=self.garden))
         thing = chance.choice(things)
-        where = {"x": round(chance.uniform(0, 30), 2)} if thing.kind == "bed" else {"across": round(chance.uniform(-0.4, 0.4), 2)}
-        change = {"name": f"Name {chance.randrange(1000)}"} if thing.kind == "feature" or chance.random() < 0.4 else where
+        where = (
+            {"x": round(chance.uniform(0, 30), 2)}
+            if thing.kind == "bed"
+            else {"across": round(chance.uniform(-0.4, 0.4), 2)}
+        )
+        change = (
+            {"name": f"Name {chance.randrange(1000)}"}
+            if thing.kind == "feature" or chance.random() < 0.4
+            else where
+        )
         edit = {"kind": thing.kind, "key": thing.key, "change": change}
         dice = chance.random()
         if dice < 0.15 and len(things) > 12:
@@ -37,7 +47,11 @@ class RunsTest(ApiTestCase):
             return {"kind": "place", "change": {"path_width": round(chance.uniform(0.4, 1.2), 2)}}
         if dice < 0.6 and thing.kind == "structure":
             home = chance.choice([each.key for each in things if each.kind == "bed"])
-            deeper = {"options": {"depth": round(chance.uniform(0.4, 0.8), 2)}} if "depth" in thing.document["options"] else {}
+            deeper = (
+                {"options": {"depth": round(chance.uniform(0.4, 0.8), 2)}}
+                if "depth" in thing.document["options"]
+                else {}
+            )
             return {**edit, "change": {"bed": home, **deeper}}
         return edit
 
@@ -66,7 +80,9 @@ class RunsTest(ApiTestCase):
                     self.call("post", self.path("/redo"))
                     self.assertEqual(self.state(), state)
                 self.call("post", self.path("/redo"), status=409)
-                self.assertEqual(Change.objects.filter(garden=self.garden).count(), begun + 3 * (len(states) - 1))
+                self.assertEqual(
+                    Change.objects.filter(garden=self.garden).count(), begun + 3 * (len(states) - 1)
+                )
 
     def test_every_state_is_restored_whatever_order(self):
         states = self.run_of(99, 9)
@@ -76,7 +92,9 @@ class RunsTest(ApiTestCase):
 
     def test_numbers_run_without_a_gap_and_revisions_only_grow(self):
         self.run_of(7, 10)
-        numbers = list(Change.objects.filter(garden=self.garden).order_by("number").values_list("number", flat=True))
+        numbers = list(
+            Change.objects.filter(garden=self.garden).order_by("number").values_list("number", flat=True)
+        )
         self.assertEqual(numbers, list(range(1, len(numbers) + 1)))
         seen: dict[tuple[str, str], int] = {}
         for change in Change.objects.filter(garden=self.garden).order_by("number"):
@@ -90,4 +108,6 @@ class RunsTest(ApiTestCase):
         text = self.client.get(f"/api/{self.path('/plan.json')}").content.decode()
         out = self.call("post", "gardens/import", {"text": text})
         self.assertEqual(self.client.get(f"/api/gardens/{out['id']}/plan.json").content.decode(), text)
-        self.assertEqual(self.call("post", self.path("/import/preview"), {"text": text, "take_away": True})["lines"], [])
+        self.assertEqual(
+            self.call("post", self.path("/import/preview"), {"text": text, "take_away": True})["lines"], []
+        )

@@ -39,12 +39,25 @@ class GardenTest(ApiTestCase):
             self.assertIn("week of", line["week"])
             self.assertIn(" cu", line["cost"])
         expected = evaluate(structures.site_of(self.structure), Structure(**self.structure.document))
-        self.assertAlmostEqual(min(limit for limit, _ in lines["lantern-row"]["season"]), float(expected.limit[0].min()), places=3)
-        self.assertEqual([line["key"] for line in self.call("get", self.path("/lines?keys=lantern-row"))], ["lantern-row"])
+        self.assertAlmostEqual(
+            min(limit for limit, _ in lines["lantern-row"]["season"]),
+            float(expected.limit[0].min()),
+            places=3,
+        )
+        self.assertEqual(
+            [line["key"] for line in self.call("get", self.path("/lines?keys=lantern-row"))], ["lantern-row"]
+        )
 
     def test_change_of_units_frost_wind_currency_and_prices_is_kept(self):
         self.change(prices={"tpost_2.1": 9.5})
-        change = {"units": "imperial", "currency": "€", "exposure": "open", "climate": "even", "last_frost": "05-01", "name": "Quay"}
+        change = {
+            "units": "imperial",
+            "currency": "€",
+            "exposure": "open",
+            "climate": "even",
+            "last_frost": "05-01",
+            "name": "Quay",
+        }
         out = self.change(**change, design_gust=22.0, prices={"clip_tpost": 4.0})["place"]
         self.assertEqual({key: out["fields"][key] for key in change}, change)
         self.assertEqual((out["design_gust"], out["fields"]["design_gust"]), (22.0, 22.0))
@@ -55,10 +68,13 @@ class GardenTest(ApiTestCase):
     def test_refusals_change_nothing(self):
         before = self.garden.document
         for change, field, allowed in (
-            ({"exposure": "breezy"}, "exposure", "ordinary"), ({"last_frost": "02-31"}, "last_frost", "calendar"),
-            ({"colour": "red"}, "colour", ""), ({"prices": {"clip_tpost": -1}}, "prices.clip_tpost", "0"),
-            ({"design_gust": 1e9}, "design_gust", "45"), ({"name": None}, "name", "string"),
-        ):  # fmt: skip
+            ({"exposure": "breezy"}, "exposure", "ordinary"),
+            ({"last_frost": "02-31"}, "last_frost", "calendar"),
+            ({"colour": "red"}, "colour", ""),
+            ({"prices": {"clip_tpost": -1}}, "prices.clip_tpost", "0"),
+            ({"design_gust": 1e9}, "design_gust", "45"),
+            ({"name": None}, "name", "string"),
+        ):
             found = {p["path"]: p["allowed"] for p in self.change(422, **change)}
             self.assertIn(allowed, found[f"edits[0].place.change.{field}"])
         self.garden.refresh_from_db()
@@ -66,7 +82,9 @@ class GardenTest(ApiTestCase):
 
     def test_a_garden_is_made_and_deleted(self):
         out = self.call("post", "gardens", {"name": "New quay", "latitude": 40.0, "units": "imperial"})
-        self.assertEqual((out["name"], out["beds"], out["place"]["fields"]["latitude"]), ("New quay", [], 40.0))
+        self.assertEqual(
+            (out["name"], out["beds"], out["place"]["fields"]["latitude"]), ("New quay", [], 40.0)
+        )
         self.assertEqual(len(self.call("get", "gardens")), 2)
         self.call("delete", f"gardens/{out['id']}")
         self.call("get", f"gardens/{out['id']}", status=404)
@@ -79,7 +97,10 @@ class GardenTest(ApiTestCase):
         self.assertGreater(beds["long-plot-a"]["lost"], 0.5)
         self.assertEqual(beds["loft-bed-1"]["lost"], 0.0, "its peas are done by then")
         self.refused("get", self.path("/shade?date=02-31"), None, "date", "08-15")
-        self.assertEqual(self.call("get", self.path("/shade?date=08-10&hour=inf"), status=422)["problems"][0]["path"], "hour")
+        self.assertEqual(
+            self.call("get", self.path("/shade?date=08-10&hour=inf"), status=422)["problems"][0]["path"],
+            "hour",
+        )
 
     def test_the_whole_garden_s_parts_together_cost_less_than_apart(self):
         out = self.call("get", self.path("/parts"))
@@ -92,7 +113,11 @@ class GardenTest(ApiTestCase):
         self.assertEqual({r["structure"] for r in apart[:-1]}, {each["name"] for each in out["structures"]})
 
     def test_a_name_that_a_spreadsheet_would_run_is_only_text(self):
-        self.call("post", self.path("/edits"), {"edits": [{"kind": "structure", "key": "lantern-row", "change": {"name": "=1+1"}}]})
+        self.call(
+            "post",
+            self.path("/edits"),
+            {"edits": [{"kind": "structure", "key": "lantern-row", "change": {"name": "=1+1"}}]},
+        )
         self.assertIn("\n'=1+1,", self.call("get", self.path("/parts.csv?by_structure=true")))
 
     def test_how_it_reckons_is_a_page_without_raw_html(self):
@@ -104,13 +129,20 @@ class GardenTest(ApiTestCase):
 class ProposalTest(ApiTestCase):
     def test_everything_is_filled_in_with_its_reason(self):
         out = self.call(
-            "post", f"gardens/{self.garden.pk}/beds/{self.bed.key}/proposal", {"family": "mesh-fence", "crop": "cuc-slice", "side": "left"}
+            "post",
+            f"gardens/{self.garden.pk}/beds/{self.bed.key}/proposal",
+            {"family": "mesh-fence", "crop": "cuc-slice", "side": "left"},
         )
         self.assertEqual(len(out["values"]), len({row["option"] for row in out["values"]}))
-        self.assertTrue({"length", "mesh", "post", "post_spacing", "depth", "tie", "ends"} <= {row["option"] for row in out["values"]})
+        self.assertTrue(
+            {"length", "mesh", "post", "post_spacing", "depth", "tie", "ends"}
+            <= {row["option"] for row in out["values"]}
+        )
         self.assertTrue(all(row["value"] and row["reason"].endswith(".") for row in out["values"]))
         self.assertEqual(out["report"]["headline"]["state"], "holds")
-        self.assertEqual(Thing.objects.filter(garden=self.garden, home=self.bed.key).count(), 1, "nothing is stored yet")
+        self.assertEqual(
+            Thing.objects.filter(garden=self.garden, home=self.bed.key).count(), 1, "nothing is stored yet"
+        )
 
     def test_build_puts_it_on_the_bed_with_a_key_of_its_own(self):
         made = [
@@ -126,12 +158,18 @@ class ProposalTest(ApiTestCase):
         self.assertEqual(rows[0].document["plantings"][0]["count"], 12)
 
     def test_every_kind_is_offered_as_a_picture_the_best_first(self):
-        out = self.call("post", f"gardens/{self.garden.pk}/beds/{self.bed.key}/supports", {"crop": "butternut", "side": "both"})
+        out = self.call(
+            "post",
+            f"gardens/{self.garden.pk}/beds/{self.bed.key}/supports",
+            {"crop": "butternut", "side": "both"},
+        )
         scores = [each["score"] for each in out["supports"]]
         self.assertEqual(scores, sorted(scores, reverse=True))
         self.assertEqual({each["family"] for each in out["supports"]}, set(FAMILIES))
         for each in out["supports"]:
-            self.assertTrue(each["sketch"]["strokes"] and each["name"] and each["what"].endswith("."), each["family"])
+            self.assertTrue(
+                each["sketch"]["strokes"] and each["name"] and each["what"].endswith("."), each["family"]
+            )
         arch = next(each for each in out["supports"] if each["family"] == "panel-arch")
         self.assertEqual((arch["score"], arch["score_text"]), (3, "best for it"))
 
@@ -146,7 +184,9 @@ class ProposalTest(ApiTestCase):
                 rests = self.call("post", f"structures/{made['id']}/rests", {"draft": made["draft"]})["rests"]
                 spreads = [each["spread"] for each in rests]
                 self.assertEqual(spreads, sorted(spreads, reverse=True))
-                self.assertTrue(all(spread >= 0.5 for spread in spreads), "nothing is listed that hardly moves it")
+                self.assertTrue(
+                    all(spread >= 0.5 for spread in spreads), "nothing is listed that hardly moves it"
+                )
 
     def test_a_wish_is_read_backwards(self):
         need = {"family": "panel-arch", "crop": "bean-pole", "side": "both"}
@@ -154,7 +194,11 @@ class ProposalTest(ApiTestCase):
         catalogue = self.call("get", "catalogue")
         (wish,) = next(each["wishes"] for each in catalogue["families"] if each["key"] == "panel-arch")
         wanted = {ask["name"]: ask["start"] for ask in wish["asks"]}
-        out = self.call("post", f"structures/{made['id']}/ways", {"draft": made["draft"], "wish": wish["key"], "wanted": wanted})
+        out = self.call(
+            "post",
+            f"structures/{made['id']}/ways",
+            {"draft": made["draft"], "wish": wish["key"], "wanted": wanted},
+        )
         self.assertEqual(out["written"]["clear"], "1.80 m")
         self.assertTrue(out["ways"][0]["reaches"])
         taken = {**made["draft"], "options": {**made["draft"]["options"], **out["ways"][0]["changes"]}}
@@ -170,7 +214,13 @@ class ProposalTest(ApiTestCase):
             "family",
             "mesh-fence",
         )
-        self.refused("post", f"gardens/{self.garden.pk}/beds/{self.bed.key}/supports", {"crop": "tom-beff"}, "crop", "tom-beef")
+        self.refused(
+            "post",
+            f"gardens/{self.garden.pk}/beds/{self.bed.key}/supports",
+            {"crop": "tom-beff"},
+            "crop",
+            "tom-beef",
+        )
         self.refused(
             "post",
             f"gardens/{self.garden.pk}/beds/{self.bed.key}/proposal",
@@ -209,9 +259,13 @@ class StructureTest(ApiTestCase):
         draft, revision = self.draft()
         first = {**draft, "name": "First"}
         self.call("put", self.path(), {"draft": first, "revision": revision})
-        answer = self.call("put", self.path(), {"draft": {**draft, "name": "Second"}, "revision": revision}, 409)
+        answer = self.call(
+            "put", self.path(), {"draft": {**draft, "name": "Second"}, "revision": revision}, 409
+        )
         self.assertEqual(answer["saved"]["draft"]["name"], "First")
-        self.assertEqual(answer["differences"], [{"path": "name", "label": "Name", "before": "First", "after": "Second"}])
+        self.assertEqual(
+            answer["differences"], [{"path": "name", "label": "Name", "before": "First", "after": "Second"}]
+        )
         self.assertEqual(self.draft()[0]["name"], "First")
 
     def test_a_refused_save_names_every_field_and_leaves_what_was_saved(self):
@@ -242,7 +296,11 @@ class StructureTest(ApiTestCase):
         found = self.call("post", self.path("/sizing"), {"draft": weak})
         self.assertTrue(found["holds"])
         self.assertEqual(len(found["words"]), len(found["changes"]))
-        after = self.call("post", self.path("/report"), {"draft": {**weak, "options": {**weak["options"], **found["changes"]}}})
+        after = self.call(
+            "post",
+            self.path("/report"),
+            {"draft": {**weak, "options": {**weak["options"], **found["changes"]}}},
+        )
         self.assertEqual(after["headline"]["limit_text"], found["limit_text"])
         self.assertNotEqual(after["headline"]["state"], "short")
 
@@ -264,7 +322,9 @@ class StructureTest(ApiTestCase):
         self.assertTrue(any(bar["section"] == "square" for bar in found["solid"]["bars"]))
         noon = next(sun for sun in found["suns"] if sun["hour"] == 12)
         self.assertAlmostEqual(sum(v * v for v in noon["towards"]), 1.0, places=6)
-        self.assertLess(noon["towards"][1], -0.3, "the row runs east: at noon the sun stands to its right, in the south")
+        self.assertLess(
+            noon["towards"][1], -0.3, "the row runs east: at noon the sun stands to its right, in the south"
+        )
         self.assertIn("13 of tomato", found["says"])
         self.refused("post", self.path("/solid"), {"draft": draft, "week": -1}, "week")
 
@@ -274,7 +334,9 @@ class StructureTest(ApiTestCase):
             bad = {"draft": {**draft, "options": {**draft["options"], option: value}}}
             self.refused("post", self.path("/report"), bad, f"options.{option}")
         crowd = [{**draft["plantings"][0], "count": 10_000}]
-        self.refused("post", self.path("/report"), {"draft": {**draft, "plantings": crowd}}, "draft.plantings[0].count")
+        self.refused(
+            "post", self.path("/report"), {"draft": {**draft, "plantings": crowd}}, "draft.plantings[0].count"
+        )
 
     def test_numbers_that_are_not_finite(self):
         draft, _ = self.draft()
@@ -308,7 +370,9 @@ class StructureTest(ApiTestCase):
 class QuantityTest(ApiTestCase):
     def test_read(self):
         sent = {"text": "4' 6\"", "kind": "length", "system": "metric", "low": 0.3, "high": 2.4}
-        self.assertEqual(self.call("post", "quantities/read", sent), {"value": 1.3716, "text": "1.37 m", "said": ""})
+        self.assertEqual(
+            self.call("post", "quantities/read", sent), {"value": 1.3716, "text": "1.37 m", "said": ""}
+        )
 
     def test_a_beaufort_number_says_which_gust_at_the_plant_was_assumed(self):
         """Structures handbook 1.4: near gale, forecast gust about 23 m/s, 14 m/s at the plant in a suburb."""
@@ -316,10 +380,18 @@ class QuantityTest(ApiTestCase):
         found = self.call("post", "quantities/read", sent)
         self.assertAlmostEqual(found["value"], 14, delta=0.5)
         self.assertIn("a forecast gust of 23 m/s, taken as 14 m/s at the plant", found["said"])
-        self.refused("post", "quantities/read", {**sent, "text": "Beaufort 1"}, "value", "5 m/s to 45 m/s at the plant")
+        self.refused(
+            "post", "quantities/read", {**sent, "text": "Beaufort 1"}, "value", "5 m/s to 45 m/s at the plant"
+        )
 
     def test_refused_with_what_is_allowed(self):
-        self.refused("post", "quantities/read", {"text": "4 m", "kind": "length", "low": 0.3, "high": 2.4}, "value", "0.30 m to 2.40 m")
+        self.refused(
+            "post",
+            "quantities/read",
+            {"text": "4 m", "kind": "length", "low": 0.3, "high": 2.4},
+            "value",
+            "0.30 m to 2.40 m",
+        )
         self.refused("post", "quantities/read", {"text": "tall", "kind": "length"}, "value", "such as")
         self.refused("post", "quantities/read", {"text": "4", "kind": "flavour"}, "kind")
 
@@ -331,7 +403,10 @@ class QuantityTest(ApiTestCase):
         self.assertEqual((options["depth"]["low"], options["depth"]["high"]), (0.15, 1.2))
         self.assertEqual(options["wire"]["when_is"], ["wire"])
         self.assertEqual(out["bounds"]["planting.count"], {"low": 1, "high": 600})
-        self.assertLessEqual({"planting.spacing", "bed.length", "bed.width", "bed.fill_depth", "garden.design_gust"}, set(out["bounds"]))
+        self.assertLessEqual(
+            {"planting.spacing", "bed.length", "bed.width", "bed.fill_depth", "garden.design_gust"},
+            set(out["bounds"]),
+        )
 
     def test_an_unknown_address_answers_in_the_same_form(self):
         self.assertEqual(self.call("get", "nowhere", status=404)["problems"][0]["path"], "address")
@@ -339,9 +414,18 @@ class QuantityTest(ApiTestCase):
 
 class RefusalTest(ApiTestCase):
     def test_a_refusal_names_the_field_the_value_and_what_is_allowed(self):
-        edit = {"kind": "bed", "act": "add", "key": "x", "change": {"name": "x", "length": -4, "width": "wide"}}
+        edit = {
+            "kind": "bed",
+            "act": "add",
+            "key": "x",
+            "change": {"name": "x", "length": -4, "width": "wide"},
+        }
         sent = {"edits": [edit]}
-        problems = {p["path"]: p for p in self.call("post", f"gardens/{self.garden.pk}/edits", sent, 422)["problems"]}
+        problems = {
+            p["path"]: p for p in self.call("post", f"gardens/{self.garden.pk}/edits", sent, 422)["problems"]
+        }
         length = problems["edits[0].bed.change.length"]
-        self.assertEqual((length["given"], length["allowed"]), ("-4", "greater than or equal to 0.3 is allowed"))
+        self.assertEqual(
+            (length["given"], length["allowed"]), ("-4", "greater than or equal to 0.3 is allowed")
+        )
         self.assertEqual(problems["edits[0].bed.change.width"]["given"], '"wide"')

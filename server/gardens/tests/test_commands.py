@@ -68,7 +68,10 @@ class ChecksTest(TestCase):
 
     def test_generated_documents_are_current_and_a_stale_one_is_named(self):
         call_command("openapi", check=True)
-        with mock.patch("config.management.commands.openapi.plan_schema", return_value={}), self.assertRaises(CommandError) as caught:
+        with (
+            mock.patch("config.management.commands.openapi.plan_schema", return_value={}),
+            self.assertRaises(CommandError) as caught,
+        ):
             call_command("openapi", check=True)
         self.assertIn("docs/plan.schema.json", str(caught.exception))
 
@@ -78,6 +81,13 @@ class ChecksTest(TestCase):
             "ASCENT_MODE": "serve",
             "ASCENT_HTTPS": "1",
         }
-        words = [sys.executable, str(settings.ROOT / "server" / "manage.py"), "check", "--deploy", "--fail-level", "WARNING"]
+        words = [
+            sys.executable,
+            str(settings.ROOT / "server" / "manage.py"),
+            "check",
+            "--deploy",
+            "--fail-level",
+            "WARNING",
+        ]
         done = subprocess.run(words, env=environment, capture_output=True, text=True, timeout=60, check=False)
         self.assertEqual(done.returncode, 0, done.stderr)

@@ -20,7 +20,9 @@ class DatabaseTest(TransactionTestCase):
             found = {}
             for name in ("journal_mode", "synchronous", "foreign_keys", "busy_timeout"):
                 found[name] = cursor.execute(f"PRAGMA {name}").fetchone()[0]
-        self.assertEqual(found, {"journal_mode": "wal", "synchronous": 2, "foreign_keys": 1, "busy_timeout": 5000})
+        self.assertEqual(
+            found, {"journal_mode": "wal", "synchronous": 2, "foreign_keys": 1, "busy_timeout": 5000}
+        )
 
     def test_of_two_saves_from_one_revision_one_wins_and_one_is_told(self):
         user = get_user_model().objects.create_user("mara")

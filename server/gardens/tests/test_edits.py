@@ -1,4 +1,6 @@
-"""Edits of the plan: all or none, stale ones shown in both versions, undone, done again, and kept in the history."""
+"""Edits of the plan: all or none, stale ones shown in both versions, undone, done again, and kept in the
+history.
+"""
 
 from __future__ import annotations
 
@@ -28,36 +30,65 @@ class EditTestCase(ApiTestCase):
 
 class EditTest(EditTestCase):
     def test_move_turn_resize(self):
-        out = self.edit({"kind": "bed", "key": "cove-bed", "change": {"x": 20.0, "bearing": 45.0, "length": 4.2}})["garden"]
+        out = self.edit(
+            {"kind": "bed", "key": "cove-bed", "change": {"x": 20.0, "bearing": 45.0, "length": 4.2}}
+        )["garden"]
         fields = self.bed_fields("cove-bed", out)
-        self.assertEqual((fields["x"], fields["bearing"], fields["length"], fields["name"]), (20.0, 45.0, 4.2, "Cove Bed"))
+        self.assertEqual(
+            (fields["x"], fields["bearing"], fields["length"], fields["name"]), (20.0, 45.0, 4.2, "Cove Bed")
+        )
         self.assertEqual(next(b["revision"] for b in out["beds"] if b["key"] == "cove-bed"), 2)
 
     def test_add_bed_and_path_together_with_keys_of_their_names(self):
-        bed = {"kind": "bed", "act": "add", "key": "new", "change": {"name": "Tide Bed", "length": 3.0, "width": 1.0}}
-        walk = {"kind": "feature", "act": "add", "key": "new",
-                "change": {"name": "Sea wall", "kind": "path", "points": [[0, 0], [4, 0]], "width": 0.9}}  # fmt: skip
+        bed = {
+            "kind": "bed",
+            "act": "add",
+            "key": "new",
+            "change": {"name": "Tide Bed", "length": 3.0, "width": 1.0},
+        }
+        walk = {
+            "kind": "feature",
+            "act": "add",
+            "key": "new",
+            "change": {"name": "Sea wall", "kind": "path", "points": [[0, 0], [4, 0]], "width": 0.9},
+        }
         out = self.edit(bed, walk)
         self.assertEqual(out["made"], ["tide-bed", "sea-wall-2"], "a name that is taken gets a number")
         self.assertEqual(out["garden"]["features"][-1]["fields"]["kind"], "path")
 
     def test_a_bed_is_copied_with_what_stands_on_it(self):
-        out = self.edit({"kind": "bed", "act": "add", "key": "copy", "copy_of": "long-plot-a", "change": {"y": 30.0}})
+        out = self.edit(
+            {"kind": "bed", "act": "add", "key": "copy", "copy_of": "long-plot-a", "change": {"y": 30.0}}
+        )
         self.assertEqual(out["made"], ["long-plot-a-2"])
         copies = [s for s in out["garden"]["structures"] if s["bed"] == "long-plot-a-2"]
         self.assertEqual([s["name"] for s in copies], ["Lantern Row"])
         self.assertNotEqual(copies[0]["id"], self.structure.pk)
 
     def test_a_structure_is_moved_stretched_copied_and_put_on_another_bed(self):
-        out = self.edit({"kind": "structure", "key": "lantern-row", "change": {"along": 0.1, "turn": 180.0, "options": {"length": 4.8}}})[
-            "garden"
-        ]
+        out = self.edit(
+            {
+                "kind": "structure",
+                "key": "lantern-row",
+                "change": {"along": 0.1, "turn": 180.0, "options": {"length": 4.8}},
+            }
+        )["garden"]
         row = next(s for s in out["structures"] if s["key"] == "lantern-row")
         self.assertEqual((row["along"], row["turn"], row["length"]), (0.1, 180.0, 4.8))
         self.structure.refresh_from_db()
         self.assertEqual(self.structure.document["options"]["post"], "tpost_2.1", "other options stay")
-        out = self.edit({"kind": "structure", "act": "add", "key": "c", "copy_of": "lantern-row", "change": {"bed": "chandlers"}})
-        self.assertEqual(next(s for s in out["garden"]["structures"] if s["key"] == out["made"][0])["bed"], "chandlers")
+        out = self.edit(
+            {
+                "kind": "structure",
+                "act": "add",
+                "key": "c",
+                "copy_of": "lantern-row",
+                "change": {"bed": "chandlers"},
+            }
+        )
+        self.assertEqual(
+            next(s for s in out["garden"]["structures"] if s["key"] == out["made"][0])["bed"], "chandlers"
+        )
         self.edit({"kind": "structure", "key": "lantern-row", "change": {"bed": "nowhere"}}, status=422)
 
     def test_removing_a_bed_takes_what_stands_on_it_and_undo_brings_both_back(self):
@@ -66,15 +97,27 @@ class EditTest(EditTestCase):
         self.assertNotIn("lantern-row", [s["key"] for s in out["structures"]])
         self.call("get", f"structures/{self.structure.pk}", status=404)
         back = self.call("post", self.path("/undo"))
-        self.assertEqual([b["fields"] for b in sorted(back["beds"], key=lambda b: b["key"])],
-                         [b["fields"] for b in sorted(before["beds"], key=lambda b: b["key"])])  # fmt: skip
-        self.assertEqual(self.call("get", f"structures/{self.structure.pk}")["key"], "lantern-row", "its address is the same")
+        self.assertEqual(
+            [b["fields"] for b in sorted(back["beds"], key=lambda b: b["key"])],
+            [b["fields"] for b in sorted(before["beds"], key=lambda b: b["key"])],
+        )
+        self.assertEqual(
+            self.call("get", f"structures/{self.structure.pk}")["key"],
+            "lantern-row",
+            "its address is the same",
+        )
 
     def test_all_or_none(self):
         good = {"kind": "bed", "key": "cove-bed", "change": {"name": "Changed"}}
-        bad = {"kind": "structure", "key": "lantern-row", "change": {"options": {"depth": 99, "post": "tpost_9"}}}
+        bad = {
+            "kind": "structure",
+            "key": "lantern-row",
+            "change": {"options": {"depth": 99, "post": "tpost_9"}},
+        }
         found = {p["path"] for p in self.edit(good, bad, status=422)["problems"]}
-        self.assertEqual(found, {"edits[1].structure.change.options.depth", "edits[1].structure.change.options.post"})
+        self.assertEqual(
+            found, {"edits[1].structure.change.options.depth", "edits[1].structure.change.options.post"}
+        )
         self.assertEqual(self.bed_fields("cove-bed")["name"], "Cove Bed")
         self.assertEqual(Change.objects.filter(garden=self.garden).count(), 0)
 
@@ -86,7 +129,9 @@ class EditTest(EditTestCase):
         for change, field in (({"x": 1e9}, "x"), ({"length": 1e9}, "length"), ({"bearing": 400}, "bearing")):
             found = self.edit({"kind": "bed", "key": "cove-bed", "change": change}, status=422)["problems"]
             self.assertEqual(found[0]["path"], f"edits[0].bed.change.{field}")
-        many = [{"kind": "bed", "act": "add", "key": "b", "change": {"name": "b", "length": 1, "width": 1}}] * 390
+        many = [
+            {"kind": "bed", "act": "add", "key": "b", "change": {"name": "b", "length": 1, "width": 1}}
+        ] * 390
         self.assertIn("400", self.edit(*many, status=422)["problems"][0]["allowed"])
         self.edit(*[many[0]] * 401, status=422)
 
@@ -108,16 +153,22 @@ class StaleTest(EditTestCase):
         out = self.edit(edit, other, status=409)
         (thing,) = out["things"]
         self.assertEqual((thing["key"], thing["revision"]), ("cove-bed", 2))
-        self.assertEqual({d["path"]: (d["before"], d["after"]) for d in thing["differences"]},
-                         {"x": ("20.00 m", "22.00 m"), "name": ("Cove Bed", "Mine")})  # fmt: skip
+        self.assertEqual(
+            {d["path"]: (d["before"], d["after"]) for d in thing["differences"]},
+            {"x": ("20.00 m", "22.00 m"), "name": ("Cove Bed", "Mine")},
+        )
         self.assertEqual(self.bed_fields("chandlers", out["garden"])["name"], "Chandler’s")
         self.edit({**edit, "revision": 2}, other)
 
     def test_a_thing_that_is_gone(self):
         self.edit({"kind": "bed", "act": "remove", "key": "cove-bed"})
-        out = self.edit({"kind": "bed", "key": "cove-bed", "revision": 1, "change": {"name": "Mine"}}, status=409)
+        out = self.edit(
+            {"kind": "bed", "key": "cove-bed", "revision": 1, "change": {"name": "Mine"}}, status=409
+        )
         self.assertIsNone(out["things"][0]["revision"])
-        self.edit({"kind": "bed", "key": "cove-bed", "change": {"name": None}}, status=409)  # found by random requests
+        self.edit(
+            {"kind": "bed", "key": "cove-bed", "change": {"name": None}}, status=409
+        )  # found by random requests
         self.edit({"kind": "bed", "key": "chandlers", "change": {"name": None}}, status=422)
 
 
@@ -126,11 +177,16 @@ class UndoTest(EditTestCase):
         for x in (20.0, 21.0, 22.0):
             self.move(x)
         out = self.call("post", self.path("/undo"))
-        self.assertEqual((self.bed_fields("cove-bed", out)["x"], out["undo"], out["redo"]), (21.0, "Cove Bed: moved", "Cove Bed: moved"))
+        self.assertEqual(
+            (self.bed_fields("cove-bed", out)["x"], out["undo"], out["redo"]),
+            (21.0, "Cove Bed: moved", "Cove Bed: moved"),
+        )
         self.assertEqual(self.bed_fields("cove-bed", self.call("post", self.path("/undo")))["x"], 20.0)
         self.assertEqual(self.bed_fields("cove-bed", self.call("post", self.path("/redo")))["x"], 21.0)
         self.assertEqual(self.bed_fields("cove-bed", self.call("post", self.path("/redo")))["x"], 22.0)
-        self.assertIn("nothing to redo", self.call("post", self.path("/redo"), status=409)["problems"][0]["allowed"])
+        self.assertIn(
+            "nothing to redo", self.call("post", self.path("/redo"), status=409)["problems"][0]["allowed"]
+        )
 
     def test_a_new_change_ends_redoing(self):
         self.move(20.0)
@@ -148,8 +204,12 @@ class UndoTest(EditTestCase):
         self.move(20.0)
         sent = {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"name": "Tobin’s"}}]}
         tobin.post(f"/api/{self.path('/edits')}", sent, content_type="application/json")
-        self.assertIn("changed again since", self.call("post", self.path("/undo"), status=409)["problems"][0]["allowed"])
-        self.assertEqual(tobin.post(f"/api/{self.path('/undo')}", content_type="application/json").status_code, 200)
+        self.assertIn(
+            "changed again since", self.call("post", self.path("/undo"), status=409)["problems"][0]["allowed"]
+        )
+        self.assertEqual(
+            tobin.post(f"/api/{self.path('/undo')}", content_type="application/json").status_code, 200
+        )
         self.assertEqual(self.bed_fields("cove-bed", self.call("post", self.path("/undo")))["x"], 7.6)
 
     def test_what_the_bench_saved_is_undone_from_the_plan_too(self):
@@ -175,7 +235,9 @@ class HistoryTest(EditTestCase):
         self.assertIn("lantern-row", [s["key"] for s in past["plot"]["structures"]])
         self.assertEqual(len(past["since"]), 2)
         out = self.call("post", self.path("/history/1/restore"))
-        self.assertEqual((out["name"], self.bed_fields("cove-bed", out)["x"], out["number"]), ("Lantern Quay", 20.0, 4))
+        self.assertEqual(
+            (out["name"], self.bed_fields("cove-bed", out)["x"], out["number"]), ("Lantern Quay", 20.0, 4)
+        )
         self.assertIn("lantern-row", [s["key"] for s in out["structures"]])
         self.assertIn("Back to 1", self.call("get", self.path("/history"))[0]["words"])
         self.assertEqual(self.call("post", self.path("/undo"))["name"], "Quay", "restoring can be undone")
@@ -183,7 +245,9 @@ class HistoryTest(EditTestCase):
     def test_how_it_began_and_what_never_was(self):
         self.move(20.0)
         began = self.call("get", self.path("/history/0"))
-        self.assertEqual(next(b["middle"] for b in began["plot"]["beds"] if b["key"] == "cove-bed"), [7.6, 8.3])
+        self.assertEqual(
+            next(b["middle"] for b in began["plot"]["beds"] if b["key"] == "cove-bed"), [7.6, 8.3]
+        )
         self.call("get", self.path("/history/2"), status=404)
 
     def test_long_histories_come_page_by_page(self):
@@ -204,7 +268,19 @@ class HistoryTest(EditTestCase):
             {"kind": "feature", "act": "remove", "key": "sea-wall"},
         )
         states += [self.edit(edit)["garden"]["plot"] for edit in edits]
-        by_key = lambda plot: {kind: sorted(plot[kind], key=lambda t: t["key"]) for kind in ("beds", "features", "structures")}  # noqa: E731
+
+        def by_key(plot):
+            kinds = ("beds", "features", "structures")
+            return {kind: sorted(plot[kind], key=lambda t: t["key"]) for kind in kinds}
+
         for number in (2, 5, 0, 3, 1, 4):
-            self.assertEqual(by_key(self.call("post", self.path(f"/history/{number}/restore"))["plot"]), by_key(states[number]), number)
-        self.assertEqual(Thing.objects.filter(garden=self.garden, kind="structure").count(), 22, "one bed copied, one gone with two")
+            self.assertEqual(
+                by_key(self.call("post", self.path(f"/history/{number}/restore"))["plot"]),
+                by_key(states[number]),
+                number,
+            )
+        self.assertEqual(
+            Thing.objects.filter(garden=self.garden, kind="structure").count(),
+            22,
+            "one bed copied, one gone with two",
+        )

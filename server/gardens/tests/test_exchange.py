@@ -43,8 +43,10 @@ class ImportTest(ApiTestCase):
         del beds[-2]
         sent = {"text": json.dumps(document)}
         told = self.call("post", self.path("/import/preview"), sent)
-        self.assertEqual([(line["act"], line["words"]) for line in told["lines"]],
-                         [("change", "bed Gull Strip: name Sand Strip → Gull Strip"), ("add", "bed New Bed added")])  # fmt: skip
+        self.assertEqual(
+            [(line["act"], line["words"]) for line in told["lines"]],
+            [("change", "bed Gull Strip: name Sand Strip → Gull Strip"), ("add", "bed New Bed added")],
+        )
         self.assertEqual(Change.objects.count(), 0, "nothing was stored")
         away = self.call("post", self.path("/import/preview"), {**sent, "take_away": True})["lines"]
         self.assertIn(("remove", "bed Fence Bed taken away"), [(line["act"], line["words"]) for line in away])
@@ -58,7 +60,11 @@ class ImportTest(ApiTestCase):
 
     def test_a_garden_changed_since_it_was_looked_at_is_not_overrun(self):
         sent = {"text": self.plan().replace("Cove Bed", "Mine"), "number": 0}
-        self.call("post", self.path("/edits"), {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"name": "Theirs"}}]})
+        self.call(
+            "post",
+            self.path("/edits"),
+            {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"name": "Theirs"}}]},
+        )
         self.call("post", self.path("/import"), sent, 409)
         self.assertIn("Theirs", self.plan())
 
@@ -66,8 +72,15 @@ class ImportTest(ApiTestCase):
         before = self.snapshot()
         bad = before.replace('"length": 24.0', '"length": -1').replace('"sandy"', '"sandi"', 1)
         for path in ("/import/preview", "/import"):
-            found = self.call("post", self.path(path), {"text": bad, "number": 0} if path == "/import" else {"text": bad}, 422)
-            self.assertEqual({p["path"] for p in found["problems"]}, {"garden.beds[0].length", "garden.beds[0].soil"})
+            found = self.call(
+                "post",
+                self.path(path),
+                {"text": bad, "number": 0} if path == "/import" else {"text": bad},
+                422,
+            )
+            self.assertEqual(
+                {p["path"] for p in found["problems"]}, {"garden.beds[0].length", "garden.beds[0].soil"}
+            )
         for text in ("", "{", "[]", "null", '{"format": "ascent-plan"}', "[" * 50_000, before[:-500]):
             self.call("post", self.path("/import"), {"text": text, "number": 0}, 422)
         self.assertEqual(self.snapshot(), before)
@@ -78,10 +91,24 @@ class ImportTest(ApiTestCase):
     def test_tables_out_and_in(self):
         for what in ("beds", "plantings", "materials"):
             text = self.call("get", self.path(f"/tables/{what}.csv"))
-            self.assertEqual(self.call("post", self.path("/import/preview"), {"what": what, "text": text})["lines"], [], what)
-        told = self.call("post", self.path("/import/preview"), {"what": "materials", "text": "item;price\ntpost_2.1;9,75\n"})
+            self.assertEqual(
+                self.call("post", self.path("/import/preview"), {"what": what, "text": text})["lines"],
+                [],
+                what,
+            )
+        told = self.call(
+            "post",
+            self.path("/import/preview"),
+            {"what": "materials", "text": "item;price\ntpost_2.1;9,75\n"},
+        )
         self.assertEqual(told["lines"][0]["words"], "garden Lantern Quay: prices 0 own prices → 1 own prices")
-        self.refused("post", self.path("/import/preview"), {"what": "beds", "text": "name,length,width\nX,900,1\n"}, "row 2, length", "60")
+        self.refused(
+            "post",
+            self.path("/import/preview"),
+            {"what": "beds", "text": "name,length,width\nX,900,1\n"},
+            "row 2, length",
+            "60",
+        )
         self.call("get", self.path("/tables/secrets.csv"), status=422)
 
     def test_drawings(self):

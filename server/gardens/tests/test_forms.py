@@ -1,4 +1,6 @@
-"""Documents stored by older programs, by newer ones, and by nobody's: read, upgraded where they are read, or shown as they are."""
+"""Documents stored by older programs, by newer ones, and by nobody's: read, upgraded where they are read, or
+shown as they are.
+"""
 
 from __future__ import annotations
 
@@ -45,25 +47,42 @@ class FormsTestCase(ApiTestCase):
 
     def everything(self) -> None:
         """Ask all that a page of the garden asks."""
-        for path in ("", "/lines", "/parts", "/shade?date=08-10", "/history", "/history/0", "/plan.json", "/plot.svg", "/tables/beds.csv"):
+        for path in (
+            "",
+            "/lines",
+            "/parts",
+            "/shade?date=08-10",
+            "/history",
+            "/history/0",
+            "/plan.json",
+            "/plot.svg",
+            "/tables/beds.csv",
+        ):
             self.call("get", self.path(path))
         self.call("post", self.path("/draft"), {"edits": []})
 
 
 class RenamedTest(FormsTestCase):
     def test_an_option_that_is_called_otherwise_now_is_brought_up_where_it_is_read_and_undone(self):
-        """As if ‘depth’ had been ‘set_in’ when these were stored: the log, both its sides, and the thing itself."""
+        """As if ‘depth’ had been ‘set_in’ when these were stored: the log, both its sides, and the thing
+        itself.
+        """
         self.edit({"kind": "structure", "key": "lantern-row", "change": {"options": {"depth": 0.61}}})
 
         def older(document: dict[str, Any]) -> dict[str, Any]:
             options = dict(document["options"])
-            return {**document, "options": {**{k: v for k, v in options.items() if k != "depth"}, "set_in": options["depth"]}}
+            return {
+                **document,
+                "options": {**{k: v for k, v in options.items() if k != "depth"}, "set_in": options["depth"]},
+            }
 
         row = Thing.objects.get(garden=self.garden, key="lantern-row")
         row.document = older(row.document)
         row.save()
         change = Change.objects.get(garden=self.garden)
-        change.edits = [{**edit, "before": older(edit["before"]), "after": older(edit["after"])} for edit in change.edits]
+        change.edits = [
+            {**edit, "before": older(edit["before"]), "after": older(edit["after"])} for edit in change.edits
+        ]
         change.save()
 
         def newer(kind: str, document: dict[str, Any]) -> dict[str, Any]:
@@ -73,7 +92,11 @@ class RenamedTest(FormsTestCase):
                 return {**document, "options": options}
             return document
 
-        self.assertEqual([row["key"] for row in self.call("get", self.path())["unreadable"]], ["lantern-row"], "without the step")
+        self.assertEqual(
+            [row["key"] for row in self.call("get", self.path())["unreadable"]],
+            ["lantern-row"],
+            "without the step",
+        )
         state._meant.cache_clear()
         steps, version = stepped(newer)
         with steps, version:
@@ -81,11 +104,15 @@ class RenamedTest(FormsTestCase):
             self.assertEqual(self.call("get", self.path())["unreadable"], [])
             self.assertIn("→ 0.61 m", self.call("get", self.path("/history"))[0]["words"])
             self.call("post", self.path("/undo"))
-            self.assertNotEqual(self.call("get", f"structures/{self.structure.pk}")["draft"]["options"]["depth"], 0.61)
+            self.assertNotEqual(
+                self.call("get", f"structures/{self.structure.pk}")["draft"]["options"]["depth"], 0.61
+            )
             self.assertNotIn("set_in", Thing.objects.get(pk=row.pk).document["options"])
 
     def test_a_field_that_came_later_stands_in_nobody_s_way(self):
-        """Documents without a field that has a default mean what they meant: undo, history and restore work on."""
+        """Documents without a field that has a default mean what they meant: undo, history and restore work
+        on.
+        """
         self.edit({"kind": "bed", "key": "cove-bed", "change": {"x": 20.0}})
         for row in Thing.objects.filter(garden=self.garden):
             row.document.pop("exposure", None)
@@ -104,15 +131,24 @@ class RenamedTest(FormsTestCase):
 
 class UnreadableTest(FormsTestCase):
     def test_each_kind_that_nobody_can_read_is_shown_with_its_text_and_the_garden_works(self):
-        for key, broken in (("lantern-row", {"options": {"gone": 1}}), ("chandlers", {"length": "wide"}), ("sea-wall", {"points": []})):
+        for key, broken in (
+            ("lantern-row", {"options": {"gone": 1}}),
+            ("chandlers", {"length": "wide"}),
+            ("sea-wall", {"points": []}),
+        ):
             with self.subTest(key):
                 self.store(key, **broken)
                 out = self.call("get", self.path())
                 (row,) = [row for row in out["unreadable"] if row["key"] == key]
-                self.assertIn(json.dumps(next(iter(broken.values()))).strip('{}[]"'), row["text"].replace("\n ", ""))
+                self.assertIn(
+                    json.dumps(next(iter(broken.values()))).strip('{}[]"'), row["text"].replace("\n ", "")
+                )
                 self.assertTrue(row["why"])
                 self.everything()
-        kept = {key: Thing.objects.get(garden=self.garden, key=key).document for key in ("lantern-row", "chandlers", "sea-wall")}
+        kept = {
+            key: Thing.objects.get(garden=self.garden, key=key).document
+            for key in ("lantern-row", "chandlers", "sea-wall")
+        }
         self.edit({"kind": "bed", "key": "cove-bed", "change": {"x": 20.0}})
         self.call("post", self.path("/undo"))
         self.call("post", self.path("/history/0/restore"))
@@ -120,7 +156,9 @@ class UnreadableTest(FormsTestCase):
         number = self.call("get", self.path())["number"]
         self.call("post", self.path("/import"), {"text": text, "number": number, "take_away": True})
         self.assertEqual(
-            {key: Thing.objects.get(garden=self.garden, key=key).document for key in kept}, kept, "what cannot be read is never touched"
+            {key: Thing.objects.get(garden=self.garden, key=key).document for key in kept},
+            kept,
+            "what cannot be read is never touched",
         )
 
     def test_it_can_be_taken_away_and_put_back_and_not_be_changed(self):
@@ -133,7 +171,9 @@ class UnreadableTest(FormsTestCase):
         self.assertIn("can no longer be read", self.call("get", self.path("/history"))[0]["words"])
         self.call("post", self.path("/undo"))
         self.assertEqual([row["key"] for row in self.call("get", self.path())["unreadable"]], ["lantern-row"])
-        self.assertEqual(Thing.objects.get(garden=self.garden, key="lantern-row").document["options"], {"gone": 1})
+        self.assertEqual(
+            Thing.objects.get(garden=self.garden, key="lantern-row").document["options"], {"gone": 1}
+        )
 
     def test_what_stands_on_a_bed_that_cannot_be_read_is_told_too(self):
         self.store("long-plot-a", soil="mud")
@@ -167,33 +207,54 @@ class UnreadableTest(FormsTestCase):
         self.assertIn(f"form {FORMAT_VERSION + 1}", row["why"])
 
     def test_a_step_that_stumbles_closes_no_garden(self):
-        steps, version = stepped(lambda kind, document: {**document, "x": document["never"]} if kind == "feature" else document)
+        steps, version = stepped(
+            lambda kind, document: {**document, "x": document["never"]} if kind == "feature" else document
+        )
         with steps, version:
             out = self.call("get", self.path())
             self.assertEqual({row["kind"] for row in out["unreadable"]}, {"feature"})
             self.everything()
 
     def test_a_new_field_that_must_be_given_needs_a_step(self):
-        """What the tests of this module rest on: without a step such a document is unreadable, never an error."""
+        """What the tests of this module rest on: without a step such a document is unreadable, never an
+        error.
+        """
 
         class Wider(state.model.Feature):
             colour: str = Field()
 
         with mock.patch.dict(state.MODELS, {"feature": Wider}):
-            self.assertEqual({row["kind"] for row in self.call("get", self.path())["unreadable"]}, {"feature"})
+            self.assertEqual(
+                {row["kind"] for row in self.call("get", self.path())["unreadable"]}, {"feature"}
+            )
 
 
 class KeysTest(FormsTestCase):
     def test_a_key_is_one_thing_s_alone_whatever_its_kind(self):
-        bed = {"kind": "bed", "act": "add", "key": "a", "change": {"name": "Sea Wall", "length": 2, "width": 1}}
-        post = {"kind": "feature", "act": "add", "key": "a", "change": {"name": "Cove Bed", "kind": "stump", "points": [[1, 1]]}}
+        bed = {
+            "kind": "bed",
+            "act": "add",
+            "key": "a",
+            "change": {"name": "Sea Wall", "length": 2, "width": 1},
+        }
+        post = {
+            "kind": "feature",
+            "act": "add",
+            "key": "a",
+            "change": {"name": "Cove Bed", "kind": "stump", "points": [[1, 1]]},
+        }
         made = self.edit(bed, post)["made"]
         self.assertEqual(made, ["sea-wall-2", "cove-bed-2"])
         keys = [row.key for row in Thing.objects.filter(garden=self.garden)]
         self.assertEqual(len(keys), len(set(keys)))
 
     def test_what_the_same_request_has_added_can_be_copied_under_the_name_it_was_given(self):
-        bed = {"kind": "bed", "act": "add", "key": "mine", "change": {"name": "Cove Bed", "length": 2.5, "width": 1}}
+        bed = {
+            "kind": "bed",
+            "act": "add",
+            "key": "mine",
+            "change": {"name": "Cove Bed", "length": 2.5, "width": 1},
+        }
         copy = {"kind": "bed", "act": "add", "key": "other", "copy_of": "mine", "change": {"x": 5}}
         out = self.edit(bed, copy)
         fields = {b["key"]: b["fields"] for b in out["garden"]["beds"]}
@@ -202,23 +263,48 @@ class KeysTest(FormsTestCase):
     def test_a_file_that_names_two_things_alike_is_refused(self):
         plan = self.call("get", self.path("/plan.json"))
         plan["garden"]["features"][0]["key"] = plan["garden"]["beds"][0]["key"]
-        self.refused("post", self.path("/import/preview"), {"text": json.dumps(plan)}, "garden.features[0].key", "nothing else has")
+        self.refused(
+            "post",
+            self.path("/import/preview"),
+            {"text": json.dumps(plan)},
+            "garden.features[0].key",
+            "nothing else has",
+        )
 
 
 class MarkTest(FormsTestCase):
     def send(self, method: str, path: str, body: Any, mark: str, status: int = 200) -> Any:
-        answer = getattr(self.client, method)(f"/api/{path}", body, content_type="application/json", headers={"Ascent-Mark": mark})
+        answer = getattr(self.client, method)(
+            f"/api/{path}", body, content_type="application/json", headers={"Ascent-Mark": mark}
+        )
         self.assertEqual(answer.status_code, status, answer.content[:300])
         return answer.json()
 
     def test_every_write_that_makes_or_moves_is_done_once_for_its_mark(self):
-        bed = {"edits": [{"kind": "bed", "act": "add", "key": "new", "change": {"name": "Tide Bed", "length": 2, "width": 1}}]}
+        bed = {
+            "edits": [
+                {
+                    "kind": "bed",
+                    "act": "add",
+                    "key": "new",
+                    "change": {"name": "Tide Bed", "length": 2, "width": 1},
+                }
+            ]
+        }
         plan = self.client.get(f"/api/{self.path('/plan.json')}").content.decode()
         writes = [
-            ("post", self.path("/edits"), bed), ("post", self.path(f"/beds/{self.bed.key}/structures"), {"family": "stake", "crop": "tom-slicer"}),
-            ("post", self.path("/undo"), {}), ("post", self.path("/redo"), {}), ("post", self.path("/history/0/restore"), {}),
-            ("post", "gardens", {"name": "Second"}), ("post", "gardens/import", {"text": plan}),
-        ]  # fmt: skip
+            ("post", self.path("/edits"), bed),
+            (
+                "post",
+                self.path(f"/beds/{self.bed.key}/structures"),
+                {"family": "stake", "crop": "tom-slicer"},
+            ),
+            ("post", self.path("/undo"), {}),
+            ("post", self.path("/redo"), {}),
+            ("post", self.path("/history/0/restore"), {}),
+            ("post", "gardens", {"name": "Second"}),
+            ("post", "gardens/import", {"text": plan}),
+        ]
         for number, (method, path, body) in enumerate(writes):
             with self.subTest(path):
                 mark = f"mark-{number:04d}"
@@ -236,16 +322,28 @@ class MarkTest(FormsTestCase):
         again = self.send("put", f"structures/{self.structure.pk}", sent, "save-0001")
         self.assertEqual(again["revision"], first["revision"])
         edits = {"edits": [{"kind": "bed", "key": "cove-bed", "revision": 1, "change": {"x": 3.0}}]}
-        self.assertEqual(self.send("post", self.path("/edits"), edits, "edit-0001")["revisions"], {"bed/cove-bed": 2})
-        self.assertEqual(self.send("post", self.path("/edits"), edits, "edit-0001")["revisions"], {"bed/cove-bed": 2})
+        self.assertEqual(
+            self.send("post", self.path("/edits"), edits, "edit-0001")["revisions"], {"bed/cove-bed": 2}
+        )
+        self.assertEqual(
+            self.send("post", self.path("/edits"), edits, "edit-0001")["revisions"], {"bed/cove-bed": 2}
+        )
 
     def test_a_mark_is_its_sender_s_own(self):
         other = Client()
         other.force_login(self.other)
         edits = {"edits": [{"kind": "place", "change": {"name": "Theirs"}}]}
-        self.send("post", self.path("/edits"), {"edits": [{"kind": "place", "change": {"name": "Mine"}}]}, "same-mark-1")
+        self.send(
+            "post",
+            self.path("/edits"),
+            {"edits": [{"kind": "place", "change": {"name": "Mine"}}]},
+            "same-mark-1",
+        )
         answer = other.post(
-            f"/api/gardens/{self.theirs.pk}/edits", edits, content_type="application/json", headers={"Ascent-Mark": "same-mark-1"}
+            f"/api/gardens/{self.theirs.pk}/edits",
+            edits,
+            content_type="application/json",
+            headers={"Ascent-Mark": "same-mark-1"},
         )
         self.assertEqual(answer.json()["garden"]["name"], "Theirs")
 

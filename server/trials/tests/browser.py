@@ -1,4 +1,6 @@
-"""One headless Chromium for all browser tests of a process, a fresh context for each; no console error goes unseen."""
+"""One headless Chromium for all browser tests of a process, a fresh context for each; no console error goes
+unseen.
+"""
 
 from __future__ import annotations
 
@@ -19,9 +21,14 @@ from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 expect.set_options(timeout=15_000)
 _ARGUMENTS = [
-    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-    "--disable-sync", "--disable-dev-shm-usage",
-]  # fmt: skip
+    "--no-sandbox",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-dev-shm-usage",
+]
 
 
 @cache
@@ -55,20 +62,26 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     def new_context(self, **options: Any) -> BrowserContext:
         """Return a fresh context of this case's size."""
-        return browser().new_context(viewport={"width": self.size[0], "height": self.size[1]}, reduced_motion="reduce", **options)
+        return browser().new_context(
+            viewport={"width": self.size[0], "height": self.size[1]}, reduced_motion="reduce", **options
+        )
 
     def sign_in(self, context: BrowserContext) -> None:
         """Put the owner's session into a context."""
         self.client.force_login(self.owner)
         cookie = self.client.cookies[settings.SESSION_COOKIE_NAME].value
-        context.add_cookies([{"name": settings.SESSION_COOKIE_NAME, "value": cookie, "url": self.live_server_url}])
+        context.add_cookies(
+            [{"name": settings.SESSION_COOKIE_NAME, "value": cookie, "url": self.live_server_url}]
+        )
 
     def new_page(self, context: BrowserContext) -> Page:
         """Return a page whose errors are kept for the end of the test."""
         page = context.new_page()
         page.set_default_timeout(15_000)
         page.on("pageerror", lambda error: self.errors.append(str(error)))
-        page.on("console", lambda message: self.errors.append(message.text) if message.type == "error" else None)
+        page.on(
+            "console", lambda message: self.errors.append(message.text) if message.type == "error" else None
+        )
         return page
 
     def another(self) -> Page:
@@ -104,11 +117,14 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     def structure(self, name: str = "Lantern Row") -> str:
         """Return the address of a structure of the demo."""
-        return f"/structures/{Thing.objects.get(garden=self.garden, kind=Thing.STRUCTURE, document__name=name).pk}"
+        thing = Thing.objects.get(garden=self.garden, kind=Thing.STRUCTURE, document__name=name)
+        return f"/structures/{thing.pk}"
 
     def saved(self, page: Page | None = None) -> None:
         """Wait until the page says that all is saved."""
-        (page or self.page).get_by_role("status").filter(has_text="saved").filter(has_not_text="not").wait_for()
+        (page or self.page).get_by_role("status").filter(has_text="saved").filter(
+            has_not_text="not"
+        ).wait_for()
 
     def overflow(self) -> int:
         """Return by how many pixels the page is wider than the window."""

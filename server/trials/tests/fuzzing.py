@@ -1,4 +1,6 @@
-"""Random requests against the API's own document: no answer is a fault of ours, and every answer fits its schema."""
+"""Random requests against the API's own document: no answer is a fault of ours, and every answer fits its
+schema.
+"""
 
 from __future__ import annotations
 
@@ -73,8 +75,13 @@ class Fuzz:
         query = {name: value for name, value in (case.query or {}).items() if value is not None}
         text = json.dumps(body) if body is not None and not isinstance(body, bytes) else body
         try:
-            answer = self.client.generic(case.method, path.encode("utf-8", "replace").decode("latin-1", "replace"), text or "",
-                                         content_type="application/json", QUERY_STRING=_query(query))  # fmt: skip
+            answer = self.client.generic(
+                case.method,
+                path.encode("utf-8", "replace").decode("latin-1", "replace"),
+                text or "",
+                content_type="application/json",
+                QUERY_STRING=_query(query),
+            )
         except UnicodeError:
             return  # no client could have sent that
         self.counts[answer.status_code] += 1
@@ -105,4 +112,8 @@ class Fuzz:
 
 
 def _query(query: dict[str, Any]) -> str:
-    return urlencode({name: value for name, value in query.items() if not isinstance(value, dict)}, doseq=True, errors="replace")
+    return urlencode(
+        {name: value for name, value in query.items() if not isinstance(value, dict)},
+        doseq=True,
+        errors="replace",
+    )

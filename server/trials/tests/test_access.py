@@ -12,9 +12,20 @@ from gardens.services.access import make_link
 from gardens.tests.support import ApiTestCase
 
 # what a reader may send although it is no GET: nothing of it is stored
-LOOKS = {("post", f"/{name}") for name in ("draft", "report", "fixes", "sizing", "rests", "ways", "curve", "solid")}
+LOOKS = {
+    ("post", f"/{name}") for name in ("draft", "report", "fixes", "sizing", "rests", "ways", "curve", "solid")
+}
 # what concerns no garden: each is tested where it belongs
-ELSEWHERE = ("/api/session", "/api/account", "/api/letters", "/api/look", "/api/empty", "/api/catalogue", "/api/method", "/api/quantities")
+ELSEWHERE = (
+    "/api/session",
+    "/api/account",
+    "/api/letters",
+    "/api/look",
+    "/api/empty",
+    "/api/catalogue",
+    "/api/method",
+    "/api/quantities",
+)
 
 
 def sample(schema: dict[str, Any], document: dict[str, Any]) -> Any:
@@ -30,7 +41,12 @@ def sample(schema: dict[str, Any], document: dict[str, Any]) -> Any:
         return {name: sample(schema["properties"][name], document) for name in schema.get("required", ())}
     if kind == "array":
         return [sample(schema["items"], document)] * schema.get("minItems", 0)
-    return {"string": "x", "integer": schema.get("minimum", 1), "number": schema.get("minimum", 1.0), "boolean": False}.get(kind)
+    return {
+        "string": "x",
+        "integer": schema.get("minimum", 1),
+        "number": schema.get("minimum", 1.0),
+        "boolean": False,
+    }.get(kind)
 
 
 class MatrixTest(ApiTestCase):
@@ -60,10 +76,19 @@ class MatrixTest(ApiTestCase):
             if path.startswith(ELSEWHERE) or path in ("/api/gardens", "/api/gardens/import"):
                 continue
             for verb, operation in verbs.items():
-                schema = operation.get("requestBody", {}).get("content", {}).get("application/json", {}).get("schema")
+                schema = (
+                    operation.get("requestBody", {})
+                    .get("content", {})
+                    .get("application/json", {})
+                    .get("schema")
+                )
                 body = sample(schema, self.document) if schema else None
                 if isinstance(body, dict):
-                    body |= {name: value for name, value in (("draft", bodies["Draft"]), ("revision", revision)) if name in body}
+                    body |= {
+                        name: value
+                        for name, value in (("draft", bodies["Draft"]), ("revision", revision))
+                        if name in body
+                    }
                     if "crop" in body:
                         body["crop"] = "tom-beef"
                     if "family" in body:
@@ -73,9 +98,16 @@ class MatrixTest(ApiTestCase):
 
     def ask(self, who: str, verb: str, path: str, query: str, body: Any) -> int:
         address = path.format(
-            garden_id=self.garden.pk, structure_id=self.structure.pk, bed=self.bed.key, number=0, name="reader", what="beds"
+            garden_id=self.garden.pk,
+            structure_id=self.structure.pk,
+            bed=self.bed.key,
+            number=0,
+            name="reader",
+            what="beds",
         )
-        return getattr(self.people[who], verb)(address + query, body, content_type="application/json").status_code
+        return getattr(self.people[who], verb)(
+            address + query, body, content_type="application/json"
+        ).status_code
 
     def test_someone_elses_is_404_never_403(self):
         count = 0
@@ -83,7 +115,10 @@ class MatrixTest(ApiTestCase):
             with self.subTest(verb=verb, path=path):
                 count += 1
                 writes = verb != "get" and not any(verb == v and path.endswith(end) for v, end in LOOKS)
-                owners = path.endswith(("/people", "/people/{name}", "/link")) or (verb, path) == ("delete", "/api/gardens/{garden_id}")
+                owners = path.endswith(("/people", "/people/{name}", "/link")) or (verb, path) == (
+                    "delete",
+                    "/api/gardens/{garden_id}",
+                )
                 self.assertEqual(self.ask("nobody", verb, path, query, body), 401)
                 self.assertEqual(self.ask("stranger", verb, path, query, body), 404)
                 if path.endswith("/share"):
@@ -101,13 +136,27 @@ class MatrixTest(ApiTestCase):
     def test_nothing_a_stranger_sends_is_told_apart_from_a_garden_that_is_not_there(self):
         for verb, path, query, body in self.endpoints():
             with self.subTest(verb=verb, path=path):
-                address = path.format(garden_id=10**9, structure_id=10**9, bed=self.bed.key, number=0, name="reader", what="beds")
-                self.assertEqual(getattr(self.client, verb)(address + query, body, content_type="application/json").status_code, 404)
+                address = path.format(
+                    garden_id=10**9,
+                    structure_id=10**9,
+                    bed=self.bed.key,
+                    number=0,
+                    name="reader",
+                    what="beds",
+                )
+                self.assertEqual(
+                    getattr(self.client, verb)(
+                        address + query, body, content_type="application/json"
+                    ).status_code,
+                    404,
+                )
 
     def test_whoever_may_change_can(self):
         sent = {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"name": "Cove"}}]}
         for who, expected in (("editor", 200), ("owner", 200), ("reader", 404), ("visitor", 404)):
-            answer = self.people[who].post(f"/api/gardens/{self.garden.pk}/edits", sent, content_type="application/json")
+            answer = self.people[who].post(
+                f"/api/gardens/{self.garden.pk}/edits", sent, content_type="application/json"
+            )
             self.assertEqual(answer.status_code, expected, who)
 
 
@@ -122,7 +171,10 @@ class SharingTest(ApiTestCase):
 
     def test_shared_to_read_then_to_change_then_taken_back(self):
         tobin = self.as_other()
-        self.assertEqual(self.call("put", self.path("/people"), {"name": "tobin"})["shares"], [{"name": "tobin", "may_edit": False}])
+        self.assertEqual(
+            self.call("put", self.path("/people"), {"name": "tobin"})["shares"],
+            [{"name": "tobin", "may_edit": False}],
+        )
         self.assertEqual([g["role"] for g in tobin.get("/api/gardens").json()], ["owner", "read"])
         self.assertEqual(tobin.get(f"/api/{self.path()}").json()["role"], "read")
         self.assertFalse(tobin.get(f"/api/structures/{self.structure.pk}").json()["may_edit"])
@@ -140,11 +192,20 @@ class SharingTest(ApiTestCase):
         self.assertGreaterEqual(len(token), 40)
         visitor = Client()
         self.assertEqual(visitor.get(f"/api/{self.path()}").status_code, 401)
-        self.assertEqual(visitor.post("/api/look", {"token": token[:-1] + "!"}, content_type="application/json").status_code, 404)
+        self.assertEqual(
+            visitor.post(
+                "/api/look", {"token": token[:-1] + "!"}, content_type="application/json"
+            ).status_code,
+            404,
+        )
         found = visitor.post("/api/look", {"token": token}, content_type="application/json").json()
-        self.assertEqual(found, {"id": self.garden.pk, "name": "Lantern Quay", "role": "read", "owner": "mara"})
+        self.assertEqual(
+            found, {"id": self.garden.pk, "name": "Lantern Quay", "role": "read", "owner": "mara"}
+        )
         self.assertEqual(visitor.get(f"/api/{self.path()}").json()["role"], "read")
-        self.assertNotEqual(self.call("post", self.path("/link"))["link"], token, "a new one withdraws the old one")
+        self.assertNotEqual(
+            self.call("post", self.path("/link"))["link"], token, "a new one withdraws the old one"
+        )
         self.assertEqual(visitor.get(f"/api/{self.path()}").status_code, 404)
         self.assertIsNone(self.call("delete", self.path("/link"))["link"])
 
@@ -170,8 +231,14 @@ class SharingTest(ApiTestCase):
         edits = {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"name": "Cove"}}]}
         self.as_other().post(f"/api/{self.path('/edits')}", edits, content_type="application/json")
         visitor = Client()
-        visitor.post("/api/look", {"token": self.call("post", self.path("/link"))["link"]}, content_type="application/json")
+        visitor.post(
+            "/api/look",
+            {"token": self.call("post", self.path("/link"))["link"]},
+            content_type="application/json",
+        )
         for path in ("", "/history", "/history/1", "/history/0"):
             self.assertNotIn(b"tobin", visitor.get(f"/api/{self.path(path)}").content, path)
-        self.assertEqual(visitor.get(f"/api/{self.path('/history')}").json()[0]["who"], "somebody it is shared with")
+        self.assertEqual(
+            visitor.get(f"/api/{self.path('/history')}").json()[0]["who"], "somebody it is shared with"
+        )
         self.assertEqual(self.call("get", self.path("/history"))[0]["who"], "tobin")

@@ -1,4 +1,6 @@
-"""Accounts: signing in and out, making one, passwords, throttling, deleting; CSRF always, one form of refusal."""
+"""Accounts: signing in and out, making one, passwords, throttling, deleting; CSRF always, one form of
+refusal.
+"""
 
 from __future__ import annotations
 
@@ -27,7 +29,9 @@ class AccountTestCase(TestCase):
         cache.clear()  # tries are counted by address, and every test comes from one
 
     def send(self, path: str, body: Any, status: int = 200, method: str = "post", **headers: str) -> Any:
-        answer = getattr(self.client, method)(f"/api/{path}", json.dumps(body), content_type="application/json", **headers)
+        answer = getattr(self.client, method)(
+            f"/api/{path}", json.dumps(body), content_type="application/json", **headers
+        )
         self.assertEqual(answer.status_code, status, answer.content)
         return answer.json()
 
@@ -38,7 +42,9 @@ class AccountTestCase(TestCase):
 class SessionTest(AccountTestCase):
     def test_in_and_out(self):
         self.assertIsNone(self.client.get("/api/session").json()["name"])
-        self.assertEqual(self.sign_in(), {"name": "mara", "mail": "mara@example.org", "demo": False, "sign_up": True})
+        self.assertEqual(
+            self.sign_in(), {"name": "mara", "mail": "mara@example.org", "demo": False, "sign_up": True}
+        )
         self.assertEqual(self.client.get("/api/gardens").status_code, 200)
         self.assertIsNone(self.client.delete("/api/session").json()["name"])
         self.assertEqual(self.client.get("/api/gardens").status_code, 401)
@@ -100,8 +106,18 @@ class PasswordTest(AccountTestCase):
 
     def test_refused_with_the_wrong_old_one_or_a_weak_new_one(self):
         self.sign_in()
-        self.assertEqual(self.send("account/password", {"old": "x", "new": "taller-beans-10"}, 422, "put")["problems"][0]["path"], "old")
-        self.assertEqual(self.send("account/password", {"old": PASSWORD, "new": "mara"}, 422, "put")["problems"][0]["path"], "new")
+        self.assertEqual(
+            self.send("account/password", {"old": "x", "new": "taller-beans-10"}, 422, "put")["problems"][0][
+                "path"
+            ],
+            "old",
+        )
+        self.assertEqual(
+            self.send("account/password", {"old": PASSWORD, "new": "mara"}, 422, "put")["problems"][0][
+                "path"
+            ],
+            "new",
+        )
         self.send("account/password", {"old": PASSWORD, "new": "y"}, 422, "put")
 
     @override_settings(EMAIL_BACKEND="accounts.letters.LetterBox", DEMO=True)
@@ -113,7 +129,10 @@ class PasswordTest(AccountTestCase):
         self.assertEqual(letter["to"], "mara@example.org")
         who, token = re.search(r"/reset/([^/\s]+)/(\S+)", letter["text"]).groups()
         self.assertEqual(
-            self.send("account/reset", {"who": who, "token": token, "password": "mara"}, 422, "put")["problems"][0]["path"], "new"
+            self.send("account/reset", {"who": who, "token": token, "password": "mara"}, 422, "put")[
+                "problems"
+            ][0]["path"],
+            "new",
         )
         self.send("account/reset", {"who": who, "token": token, "password": "brand-new-peas-3"}, method="put")
         self.send("account/reset", {"who": who, "token": token, "password": "once-more-peas-3"}, 422, "put")
@@ -121,7 +140,9 @@ class PasswordTest(AccountTestCase):
 
     def test_a_link_that_is_none(self):
         for who in ("x", "MQ", "!!", "é"):
-            self.send("account/reset", {"who": who, "token": "a-b", "password": "brand-new-peas-3"}, 422, "put")
+            self.send(
+                "account/reset", {"who": who, "token": "a-b", "password": "brand-new-peas-3"}, 422, "put"
+            )
 
     def test_letters_are_for_the_demo_only(self):
         self.assertEqual(self.client.get("/api/letters").status_code, 404)
@@ -136,7 +157,9 @@ class DeleteTest(AccountTestCase):
         self.send("account", {"password": "guess"}, 422, "delete")
         self.assertTrue(Garden.objects.exists())
         self.send("account", {"password": PASSWORD}, method="delete")
-        self.assertEqual((get_user_model().objects.count(), Garden.objects.count(), Change.objects.count()), (0, 0, 0))
+        self.assertEqual(
+            (get_user_model().objects.count(), Garden.objects.count(), Change.objects.count()), (0, 0, 0)
+        )
         self.assertIsNone(self.client.get("/api/session").json()["name"])
 
 

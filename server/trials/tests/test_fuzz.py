@@ -13,13 +13,22 @@ EXAMPLES = int(os.environ.get("ASCENT_FUZZ", "8"))
 
 class FuzzTest(ApiTestCase):
     def test_no_fault_of_ours_and_every_answer_fits_its_schema(self):
-        ids = {"garden_id": self.garden.pk, "structure_id": self.structure.pk, "bed": self.bed.key, "number": 0, "what": "beds"}
+        ids = {
+            "garden_id": self.garden.pk,
+            "structure_id": self.structure.pk,
+            "bed": self.bed.key,
+            "number": 0,
+            "what": "beds",
+        }
         fuzz = Fuzz(self.client, ids, EXAMPLES)
         operations = fuzz.operations()
         self.assertGreater(len(operations), 40)
         for operation in operations:
             with self.subTest(f"{operation.method} {operation.path}"):
                 fuzz.run(operation)
-        print(f"\nfuzz: {sum(fuzz.counts.values())} requests to {len(operations)} operations: {dict(sorted(fuzz.counts.items()))}")
+        print(
+            f"\nfuzz: {sum(fuzz.counts.values())} requests to {len(operations)} operations:"
+            f" {dict(sorted(fuzz.counts.items()))}"
+        )
         self.assertGreater(fuzz.counts[200], 50)
         self.assertGreater(fuzz.counts[422], 100)

@@ -119,7 +119,9 @@ class BenchTest(BrowserTestCase):
         expect(page.get_by_role("combobox", name="Feet held by", exact=True)).to_be_visible()
         expect(page.get_by_role("textbox", name="Post depth")).to_have_count(0)
         expect(page.get_by_role("button", name=re.compile("^Cleats"))).to_be_visible()
-        expect(page.get_by_role("region", name="What this rests on").get_by_role("listitem").first).to_be_visible()
+        expect(
+            page.get_by_role("region", name="What this rests on").get_by_role("listitem").first
+        ).to_be_visible()
 
     def test_a_dimension_is_edited_on_the_drawing_in_any_unit_and_reload_shows_the_truth(self):
         page = self.page
@@ -167,7 +169,9 @@ class BenchTest(BrowserTestCase):
         page.mouse.move(box["x"] + box["width"] * 0.25, box["y"] + box["height"] / 2)
         page.mouse.down()
         page.mouse.move(box["x"] + box["width"] * 0.95, box["y"] + box["height"] / 2, steps=6)
-        expect(page.get_by_label("What it holds")).to_contain_text("should stand, 14 m/s asked")  # before the hand lets go
+        expect(page.get_by_label("What it holds")).to_contain_text(
+            "should stand, 14 m/s asked"
+        )  # before the hand lets go
         page.mouse.up()
         self.saved()
         page.keyboard.press("Control+z")  # one drag is one step
@@ -230,7 +234,9 @@ class BenchTest(BrowserTestCase):
     def test_the_tide_is_dragged_and_keyed_and_its_week_is_in_the_address(self):
         page = self.page
         tide = page.get_by_role("slider", name="Week of the season")
-        expect(tide).to_have_attribute("aria-valuetext", re.compile("first week of September: holds to 21 m/s"))
+        expect(tide).to_have_attribute(
+            "aria-valuetext", re.compile("first week of September: holds to 21 m/s")
+        )
         tide.focus()
         page.keyboard.press("Home")
         expect(tide).to_have_attribute("aria-valuetext", re.compile("first week of May"))
@@ -240,7 +246,9 @@ class BenchTest(BrowserTestCase):
         expect(tide).to_have_attribute("aria-valuetext", re.compile("July"))
         link, text = page.url, tide.get_attribute("aria-valuetext")
         self.open(link.removeprefix(self.live_server_url))
-        expect(page.get_by_role("slider", name="Week of the season")).to_have_attribute("aria-valuetext", text)
+        expect(page.get_by_role("slider", name="Week of the season")).to_have_attribute(
+            "aria-valuetext", text
+        )
 
     def test_leaves_grow_with_the_week(self):
         page = self.page
@@ -332,7 +340,9 @@ class SavingTest(BrowserTestCase):
         self.saved()
         self.change_ties(other, "7")
         alert = other.get_by_role("alert")
-        expect(alert.get_by_role("radio", name="Post depth, theirs: 0.80 m")).to_be_checked()  # only they changed it
+        expect(
+            alert.get_by_role("radio", name="Post depth, theirs: 0.80 m")
+        ).to_be_checked()  # only they changed it
         expect(alert.get_by_role("radio", name="Ties on each post, mine: 7")).to_be_checked()
         other.get_by_role("button", name="Save this").click()
         self.saved(other)
@@ -363,12 +373,17 @@ class SavingTest(BrowserTestCase):
         self.change_ties(self.page, "9")
         expect(self.page.get_by_role("status")).to_contain_text("kept here")
         self.page.unroute("**/api/structures/*")
-        self.page.route("**/api/structures/*", lambda route: route.abort() if route.request.method == "PUT" else route.continue_())
+        self.page.route(
+            "**/api/structures/*",
+            lambda route: route.abort() if route.request.method == "PUT" else route.continue_(),
+        )
         self.page.reload()  # nor is it lost by a reload
         expect(self.page.get_by_label("Ties on each post", exact=True)).to_have_value("9")
         self.page.unroute("**/api/structures/*")
         self.saved()
-        self.assertEqual(Thing.objects.get(pk=int(path.split("/")[-1])).document["options"]["ties_per_post"], 9)
+        self.assertEqual(
+            Thing.objects.get(pk=int(path.split("/")[-1])).document["options"]["ties_per_post"], 9
+        )
 
 
 class PriceTest(BrowserTestCase):

@@ -36,7 +36,9 @@ class KindsTest(BrowserTestCase):
                 expect(panel.get_by_role("heading", level=3).first).to_contain_text("use")
                 for wind in ("still air", "design gust"):
                     page.get_by_role("button", name=wind, exact=True).click()
-                expect(page.get_by_role("button", name="design gust", exact=True)).to_have_attribute("aria-pressed", "true")
+                expect(page.get_by_role("button", name="design gust", exact=True)).to_have_attribute(
+                    "aria-pressed", "true"
+                )
                 self.assertLessEqual(self.overflow(), 0)
 
     def test_each_can_be_changed_taken_back_and_is_then_as_it_was(self):

@@ -53,7 +53,8 @@ class ScreensTest(BrowserTestCase):
                     self.visit(path, words)
                     self.page.evaluate(AXE.read_text(encoding="utf-8"))
                     found = self.page.evaluate(
-                        "async () => (await axe.run()).violations.map(v => [v.id, v.nodes.map(n => n.target.join(' '))])"
+                        "async () => (await axe.run()).violations"
+                        ".map(v => [v.id, v.nodes.map(n => n.target.join(' '))])"
                     )
                     self.assertEqual(found, [], json.dumps(found, indent=1)[:2000])
 
@@ -64,7 +65,9 @@ class ScreensTest(BrowserTestCase):
             self.expected_errors += 2  # what a visitor may not see
             self.visit("/", "stand up in a storm")
             self.page.evaluate(AXE.read_text(encoding="utf-8"))
-            self.assertEqual(self.page.evaluate("async () => (await axe.run()).violations.map(v => v.id)"), [])
+            self.assertEqual(
+                self.page.evaluate("async () => (await axe.run()).violations.map(v => v.id)"), []
+            )
             self.assertLessEqual(self.overflow(), 0)
 
     def test_nothing_is_wider_than_a_phone_or_than_a_window_at_twice_the_size(self):
@@ -84,7 +87,9 @@ class ScreensTest(BrowserTestCase):
                 verdict, sentence = (answer.nth(n).bounding_box() for n in (0, 1))
                 assert verdict and sentence
                 self.assertLess(verdict["y"], sentence["y"])
-                for box in filter(None, (measure.bounding_box() for measure in self.page.locator(".measure").all())):
+                for box in filter(
+                    None, (measure.bounding_box() for measure in self.page.locator(".measure").all())
+                ):
                     self.assertGreaterEqual(box["x"], 0)
                     self.assertLessEqual(box["x"] + box["width"], 390)
 
@@ -94,7 +99,13 @@ class ScreensTest(BrowserTestCase):
             thing.document["name"] = LONG
             thing.save()
         garden = f"/gardens/{self.garden.pk}"
-        plans = [garden, f"{garden}?on=lantern-row", f"{garden}?on=long-plot-a", f"{garden}?on=quay-walk", f"{garden}/parts?by=structure"]
+        plans = [
+            garden,
+            f"{garden}?on=lantern-row",
+            f"{garden}?on=long-plot-a",
+            f"{garden}?on=quay-walk",
+            f"{garden}/parts?by=structure",
+        ]
         for path in (*plans, f"/structures/{row.pk}", f"/structures/{row.pk}/parts"):
             for width in (1280, 390):
                 with self.subTest(path, width=width):
@@ -148,6 +159,10 @@ class WholeTest(BrowserTestCase):
         self.garden.save()
         self.open(self.structure())
         expect(
-            self.page.get_by_role("combobox", name="Post", exact=True).locator("option", has_text="steel T-post 7 ft")
+            self.page.get_by_role("combobox", name="Post", exact=True).locator(
+                "option", has_text="steel T-post 7 ft"
+            )
         ).not_to_have_count(0)
-        expect(self.page.get_by_role("combobox", name="Post", exact=True).locator("option", has_text="2.1 m")).to_have_count(0)
+        expect(
+            self.page.get_by_role("combobox", name="Post", exact=True).locator("option", has_text="2.1 m")
+        ).to_have_count(0)

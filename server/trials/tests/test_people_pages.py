@@ -27,7 +27,9 @@ class SharingPagesTest(BrowserTestCase):
         page = self.page
         page.get_by_label("Account", exact=True).fill("nobody-here")
         page.get_by_role("button", name="Share", exact=True).click()
-        expect(page.get_by_role("alert")).to_contain_text("‘nobody-here’ is refused: the name of somebody else’s account is allowed")
+        expect(page.get_by_role("alert")).to_contain_text(
+            "‘nobody-here’ is refused: the name of somebody else’s account is allowed"
+        )
         page.get_by_label("Account", exact=True).fill("tobin")
         page.get_by_label("may change it too").check()
         page.get_by_role("button", name="Share", exact=True).click()

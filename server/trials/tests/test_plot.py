@@ -1,4 +1,6 @@
-"""The plan with hands on it: moved, turned, stretched, copied, removed, by mouse, key and number; undone; in the way."""
+"""The plan with hands on it: moved, turned, stretched, copied, removed, by mouse, key and number; undone; in
+the way.
+"""
 
 from __future__ import annotations
 
@@ -12,7 +14,9 @@ from .browser import BrowserTestCase
 
 
 class PlotTest(BrowserTestCase):
-    def drag(self, key: str, dx: float, dy: float, *, hold: bool = False, at: tuple[float, float] = (0.12, 0.9)) -> None:
+    def drag(
+        self, key: str, dx: float, dy: float, *, hold: bool = False, at: tuple[float, float] = (0.12, 0.9)
+    ) -> None:
         """Take a thing by a spot of its box and carry it."""
         box = self.item(key).locator("path, circle").first.bounding_box()
         x, y = box["x"] + box["width"] * at[0], box["y"] + box["height"] * at[1]
@@ -47,11 +51,14 @@ class PlotTest(BrowserTestCase):
         self.wait_for("loft-bed-2", "x", lambda found: found == x)
 
     def test_no_name_lies_over_another(self):
-        """Names that are level or upright, by the boxes they are drawn in: two may touch, none may cover another's letters."""
+        """Names that are level or upright, by the boxes they are drawn in: two may touch, none may cover
+        another's letters.
+        """
         self.plan()
         expect(self.page.locator(".plannames text", has_text="m/s").nth(15)).to_be_visible(timeout=15_000)
         boxes = self.page.locator(".plannames text").evaluate_all(
-            "all => all.map(text => [text.textContent, text.getBoundingClientRect()]).map(([says, box]) => [says, box.left, box.top, box.right, box.bottom])"
+            "all => all.map(text => [text.textContent, text.getBoundingClientRect()])"
+            ".map(([says, box]) => [says, box.left, box.top, box.right, box.bottom])"
         )
         self.assertGreater(len(boxes), 25)
         for n, (says, left, top, right, bottom) in enumerate(boxes):
@@ -86,7 +93,9 @@ class PlotTest(BrowserTestCase):
         self.page.mouse.move(knob["x"] + 30, knob["y"] + knob["height"] / 2, steps=5)
         self.page.mouse.up()
         length = self.wait_for("chandlers", "length", lambda value: value != 12.0)
-        self.assertAlmostEqual(self.fields("chandlers")["x"] - length / 2, 12.0, delta=0.01, msg="the other end stays")
+        self.assertAlmostEqual(
+            self.fields("chandlers")["x"] - length / 2, 12.0, delta=0.01, msg="the other end stays"
+        )
         knob = self.page.locator(".knob", has_text="turn").bounding_box()
         self.page.mouse.move(knob["x"] + knob["width"] / 2, knob["y"] + knob["height"] / 2)
         self.page.mouse.down()
@@ -103,7 +112,11 @@ class PlotTest(BrowserTestCase):
             self.page.keyboard.press(key)
         self.wait_for("marrow-bed", "bearing", lambda value: value == 95.0)
         self.assertEqual((self.fields("marrow-bed")["x"], self.fields("marrow-bed")["y"]), (17.9, 13.0))
-        self.assertEqual(Change.objects.filter(garden=self.garden).count(), 1, "keys that follow one another are one change")
+        self.assertEqual(
+            Change.objects.filter(garden=self.garden).count(),
+            1,
+            "keys that follow one another are one change",
+        )
         self.page.keyboard.press("Control+k")
         expect(self.page.get_by_label("Go anywhere")).to_be_visible()
         self.page.keyboard.type("copy")
@@ -123,10 +136,14 @@ class PlotTest(BrowserTestCase):
         length = self.page.get_by_label("Length", exact=True)
         length.fill("14' 6\"")
         self.page.keyboard.press("Enter")
-        self.assertAlmostEqual(self.wait_for("cove-bed", "length", lambda value: value != 3.6), 4.4196, places=4)
+        self.assertAlmostEqual(
+            self.wait_for("cove-bed", "length", lambda value: value != 3.6), 4.4196, places=4
+        )
         length.fill("900 m")
         self.page.keyboard.press("Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("‘900 m’ is refused: 0.30 m to 60.00 m is allowed")
+        expect(self.page.get_by_role("alert")).to_contain_text(
+            "‘900 m’ is refused: 0.30 m to 60.00 m is allowed"
+        )
         bearing = self.page.get_by_label("Bearing", exact=True)
         bearing.fill("NE")
         self.page.keyboard.press("Enter")
@@ -191,7 +208,11 @@ class PlotTest(BrowserTestCase):
             bed = {**self.fields("long-plot-a"), "key": f"many-{n}", "name": f"Bed {n}", "x": x, "y": y}
             beds.append(Thing(garden=self.garden, kind="bed", key=f"many-{n}", document=bed))
             document = {**row.document, "key": f"row-{n}", "name": f"Row {n}"}
-            rows.append(Thing(garden=self.garden, kind="structure", key=f"row-{n}", home=f"many-{n}", document=document))
+            rows.append(
+                Thing(
+                    garden=self.garden, kind="structure", key=f"row-{n}", home=f"many-{n}", document=document
+                )
+            )
         Thing.objects.bulk_create([*beds, *rows])
         self.plan()
         expect(self.item("row-192")).to_be_visible()
@@ -219,7 +240,9 @@ class TouchTest(BrowserTestCase):
 
         def spot() -> tuple[float, float]:
             box = bed.bounding_box()
-            return box["x"] + box["width"] / 2, box["y"] + box["height"] * 0.85  # beside the row that stands on it
+            return box["x"] + box["width"] / 2, box["y"] + box[
+                "height"
+            ] * 0.85  # beside the row that stands on it
 
         def carry(x: float, y: float, dx: float, dy: float) -> None:
             touch("touchStart", (x, y))
@@ -339,15 +362,21 @@ class PagesTest(BrowserTestCase):
             page.get_by_role("link", name="Plan file").click()
         text = download.value.path().read_text(encoding="utf-8")
         chooser = page.get_by_label("Choose a file, or drop one here")
-        chooser.set_input_files({"name": "same.json", "mimeType": "application/json", "buffer": text.encode()})
+        chooser.set_input_files(
+            {"name": "same.json", "mimeType": "application/json", "buffer": text.encode()}
+        )
         expect(page.get_by_text("It changes nothing")).to_be_visible()
         changed = text.replace('"Cove Bed"', '"Gull Bed"')
-        chooser.set_input_files({"name": "new.json", "mimeType": "application/json", "buffer": changed.encode()})
+        chooser.set_input_files(
+            {"name": "new.json", "mimeType": "application/json", "buffer": changed.encode()}
+        )
         expect(page.get_by_text("bed Gull Bed: name Cove Bed → Gull Bed")).to_be_visible()
         page.get_by_role("button", name="Take it in").click()
         expect(page.get_by_text("Taken in as one change")).to_be_visible()
         damaged = changed.replace('"length": 24.0', '"length": -1').replace('"sandy"', '"sandi"')
-        chooser.set_input_files({"name": "bad.json", "mimeType": "application/json", "buffer": damaged.encode()})
+        chooser.set_input_files(
+            {"name": "bad.json", "mimeType": "application/json", "buffer": damaged.encode()}
+        )
         expect(page.get_by_role("alert")).to_contain_text("2 places are wrong")
         expect(page.get_by_role("alert")).to_contain_text("garden.beds[0].length")
         self.assertEqual(self.fields("sand-strip")["length"], 24.0)

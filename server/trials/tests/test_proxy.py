@@ -1,4 +1,6 @@
-"""Behind a real TLS proxy with the configuration from the docs; two modes beside one another; many open lines that say nothing."""
+"""Behind a real TLS proxy with the configuration from the docs; two modes beside one another; many open lines
+that say nothing.
+"""
 
 from __future__ import annotations
 
@@ -29,8 +31,22 @@ _LINES = 130
 
 def certificate(folder: Path) -> None:
     """Make a certificate for this machine that nobody else trusts."""
-    words = ["openssl", "req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", "2", "-subj", "/CN=localhost",
-             "-keyout", str(folder / "key"), "-out", str(folder / "pem")]  # fmt: skip
+    words = [
+        "openssl",
+        "req",
+        "-x509",
+        "-newkey",
+        "rsa:2048",
+        "-nodes",
+        "-days",
+        "2",
+        "-subj",
+        "/CN=localhost",
+        "-keyout",
+        str(folder / "key"),
+        "-out",
+        str(folder / "pem"),
+    ]
     subprocess.run(words, check=True, capture_output=True, timeout=60)
 
 
@@ -42,27 +58,44 @@ class ProxyTest(unittest.TestCase):
     def setUpClass(cls) -> None:
         cls.plain, cls.secure = free_port(), free_port()
         origin = f"https://localhost:{cls.secure}"
-        told = {"ASCENT_HTTPS": "1", "ASCENT_PROXY": "127.0.0.1", "ASCENT_HOSTS": "localhost", "ASCENT_ORIGINS": origin}
+        told = {
+            "ASCENT_HTTPS": "1",
+            "ASCENT_PROXY": "127.0.0.1",
+            "ASCENT_HOSTS": "localhost",
+            "ASCENT_ORIGINS": origin,
+        }
         cls.port, _ = cls.enterClassContext(served(with_client=False, **told))
         folder = Path(cls.enterClassContext(tempfile.TemporaryDirectory()))
         certificate(folder)
         text = (ROOT / "docs" / "serving" / "nginx.conf").read_text(encoding="utf-8")
         for old, new in (
-            ("listen 80;", f"listen 127.0.0.1:{cls.plain};"), ("listen 443 ssl;", f"listen 127.0.0.1:{cls.secure} ssl;"),
-            ("/etc/ssl/ascent.pem", str(folder / "pem")), ("/etc/ssl/ascent.key", str(folder / "key")), ("127.0.0.1:8000", f"127.0.0.1:{cls.port}"),
-            ("events {", f"pid {folder}/pid; error_log {folder}/error.log; daemon off;\nevents {{"), ("http {", f"http {{ access_log off; client_body_temp_path {folder}/body; proxy_temp_path {folder}/proxy; fastcgi_temp_path {folder}/f; uwsgi_temp_path {folder}/u; scgi_temp_path {folder}/s;"),
-        ):  # fmt: skip
+            ("listen 80;", f"listen 127.0.0.1:{cls.plain};"),
+            ("listen 443 ssl;", f"listen 127.0.0.1:{cls.secure} ssl;"),
+            ("/etc/ssl/ascent.pem", str(folder / "pem")),
+            ("/etc/ssl/ascent.key", str(folder / "key")),
+            ("127.0.0.1:8000", f"127.0.0.1:{cls.port}"),
+            ("events {", f"pid {folder}/pid; error_log {folder}/error.log; daemon off;\nevents {{"),
+            (
+                "http {",
+                f"http {{ access_log off; client_body_temp_path {folder}/body; "
+                f"proxy_temp_path {folder}/proxy; "
+                f"fastcgi_temp_path {folder}/f; uwsgi_temp_path {folder}/u; scgi_temp_path {folder}/s;",
+            ),
+        ):
             assert old in text, old
             text = text.replace(old, new)
         (folder / "nginx.conf").write_text(text, encoding="utf-8")
         process = subprocess.Popen(
-            [str(NGINX), "-c", str(folder / "nginx.conf"), "-e", str(folder / "error.log")], stderr=subprocess.DEVNULL
+            [str(NGINX), "-c", str(folder / "nginx.conf"), "-e", str(folder / "error.log")],
+            stderr=subprocess.DEVNULL,
         )
         cls.addClassCleanup(process.wait, 10)
         cls.addClassCleanup(process.terminate)
         wait_for(cls.secure)
 
-    def ask(self, method: str, path: str, body: Any = None, cookies: SimpleCookie | None = None, **headers: str) -> tuple[Any, bytes]:
+    def ask(
+        self, method: str, path: str, body: Any = None, cookies: SimpleCookie | None = None, **headers: str
+    ) -> tuple[Any, bytes]:
         """Send one request through the proxy."""
         context = ssl.create_default_context()
         context.check_hostname, context.verify_mode = False, ssl.CERT_NONE
@@ -124,9 +157,16 @@ class ProxyTest(unittest.TestCase):
         self.assertEqual(found[-1], 429, f"a new claim each time: {found}")
 
     def test_without_the_proxy_its_headers_are_worth_nothing(self):
-        """Straight to the server from another address of this machine: it is not the proxy, so it is sent to HTTPS."""
-        with socket.create_connection(("127.0.0.1", self.port), timeout=10, source_address=("127.0.0.2", 0)) as line:
-            line.sendall(b"GET /api/session HTTP/1.1\r\nHost: localhost\r\nX-Forwarded-Proto: https\r\nConnection: close\r\n\r\n")
+        """Straight to the server from another address of this machine: it is not the proxy, so it is sent to
+        HTTPS.
+        """
+        with socket.create_connection(
+            ("127.0.0.1", self.port), timeout=10, source_address=("127.0.0.2", 0)
+        ) as line:
+            line.sendall(
+                b"GET /api/session HTTP/1.1\r\nHost: localhost\r\n"
+                b"X-Forwarded-Proto: https\r\nConnection: close\r\n\r\n"
+            )
             self.assertIn(b" 301 ", line.recv(4000).split(b"\r\n", 1)[0])
 
     def test_another_host_is_refused(self):
@@ -136,14 +176,17 @@ class ProxyTest(unittest.TestCase):
 
 class TwoModesTest(unittest.TestCase):
     def test_the_demo_never_shows_a_letter_of_the_other_mode(self):
-        """Both installations in one home: an account of the real one asks for a new password; the demo's page shows nothing of it."""
+        """Both installations in one home: an account of the real one asks for a new password; the demo's page
+        shows nothing of it.
+        """
         with tempfile.TemporaryDirectory() as folder, ExitStack() as stack:
             environment = demo_home(folder, with_client=False)
             real = {**environment, "ASCENT_MODE": "serve"}
             manage = [sys.executable, str(ROOT / "server" / "manage.py")]
             subprocess.run([*manage, "migrate", "-v0"], env=real, check=True, timeout=120)
             words = (
-                "from django.contrib.auth import get_user_model as u; u().objects.create_user('mara', 'mara@example.org', 'tall-beans-9')"
+                "from django.contrib.auth import get_user_model as u; "
+                "u().objects.create_user('mara', 'mara@example.org', 'tall-beans-9')"
             )
             subprocess.run([*manage, "shell", "-v0", "-c", words], env=real, check=True, timeout=120)
             ports = {}
@@ -157,14 +200,18 @@ class TwoModesTest(unittest.TestCase):
             for mode, port in ports.items():
                 wait_for(port)
                 visits[mode] = Visit(port)
-            self.assertEqual(visits["serve"].ask("POST", "/api/account/reset", {"mail": "mara@example.org"})[0], 200)
+            self.assertEqual(
+                visits["serve"].ask("POST", "/api/account/reset", {"mail": "mara@example.org"})[0], 200
+            )
             box = Path(folder) / "mail" / "serve"
             for _ in range(100):
                 if box.exists() and list(box.glob("*.eml")):
                     break
                 time.sleep(0.05)
             (letter,) = box.glob("*.eml")
-            self.assertEqual((stat.S_IMODE(box.stat().st_mode), stat.S_IMODE(letter.stat().st_mode)), (0o700, 0o600))
+            self.assertEqual(
+                (stat.S_IMODE(box.stat().st_mode), stat.S_IMODE(letter.stat().st_mode)), (0o700, 0o600)
+            )
             status, body = visits["demo"].ask("GET", "/api/letters")
             self.assertEqual((status, json.loads(body)), (200, []))
             token = re.search(r"/reset/\S+", letter.read_text())[0]
@@ -174,14 +221,18 @@ class TwoModesTest(unittest.TestCase):
 
 class LinesTest(unittest.TestCase):
     def test_many_lines_that_say_nothing_keep_no_newcomer_waiting(self):
-        """More than the server's threads, and more than its usual number of lines; each has said half a request."""
+        """More than the server's threads, and more than its usual number of lines; each has said half a
+        request.
+        """
         with served(with_client=False) as (port, _), ExitStack() as stack:
             for _ in range(_LINES):
                 line = stack.enter_context(socket.create_connection(("127.0.0.1", port), timeout=10))
                 line.sendall(b"GET /api/session HTTP/1.1\r\nHost: localhost\r\nX-Slow: ")
             newcomer = HTTPConnection("127.0.0.1", port, timeout=5)
             newcomer.request("GET", "/api/session")
-            self.assertEqual(newcomer.getresponse().status, 200, "within five seconds, whatever the others do")
+            self.assertEqual(
+                newcomer.getresponse().status, 200, "within five seconds, whatever the others do"
+            )
 
 
 class StopTest(unittest.TestCase):
@@ -192,7 +243,9 @@ class StopTest(unittest.TestCase):
             environment.pop("ASCENT_MODE", None)
             port = free_port()
             process = subprocess.Popen(
-                [sys.executable, str(ROOT / "ascent"), "demo", "--port", str(port)], env=environment, stdout=subprocess.DEVNULL
+                [sys.executable, str(ROOT / "ascent"), "demo", "--port", str(port)],
+                env=environment,
+                stdout=subprocess.DEVNULL,
             )
             wait_for(port)
             process.send_signal(signal.SIGTERM)

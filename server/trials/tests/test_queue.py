@@ -1,4 +1,6 @@
-"""The one queue, by its hostile cases: a line that is down, an answer that is lost, an edit that is refused, a reload, a new sign-in."""
+"""The one queue, by its hostile cases: a line that is down, an answer that is lost, an edit that is refused,
+a reload, a new sign-in.
+"""
 
 from __future__ import annotations
 
@@ -31,7 +33,9 @@ class QueueTestCase(BrowserTestCase):
 
     def down(self, page: Page | None = None) -> None:
         """Take the line away from everything that writes, without the browser knowing."""
-        (page or self.page).context.route(WRITES, lambda route: route.abort() if route.request.method != "GET" else route.fallback())
+        (page or self.page).context.route(
+            WRITES, lambda route: route.abort() if route.request.method != "GET" else route.fallback()
+        )
 
     def up(self, page: Page | None = None) -> None:
         (page or self.page).context.unroute(WRITES)
@@ -106,7 +110,9 @@ class LineTest(QueueTestCase):
         self.assertEqual(Change.objects.count(), 1)
 
     def test_many_quick_steps_while_earlier_ones_are_on_their_way(self):
-        """A step that would join a write just as that one is sent goes by itself; none is lost, and none is in the way of another."""
+        """A step that would join a write just as that one is sent goes by itself; none is lost, and none is
+        in the way of another.
+        """
         self.plan("cove-bed")
         field = self.page.get_by_label("East", exact=True)
         field.focus()
@@ -165,7 +171,9 @@ class KeptTest(QueueTestCase):
         self.page.get_by_label("Name", exact=True).press("Enter")
         self.page.reload()
         self.waits()
-        expect(self.page.get_by_label("East", exact=True)).to_have_value("21.00 m")  # as it was written, not as it is saved
+        expect(self.page.get_by_label("East", exact=True)).to_have_value(
+            "21.00 m"
+        )  # as it was written, not as it is saved
         other = self.new_page(self.context)
         self.page.close()
         self.plan("cove-bed", other)
@@ -188,7 +196,9 @@ class KeptTest(QueueTestCase):
         expect(other.get_by_label("Ties on each post", exact=True)).to_have_value("6")
         self.up(other)
         expect(self.status(other)).to_have_text("saved", timeout=30_000)
-        self.assertEqual(Thing.objects.get(garden=self.garden, key="lantern-row").document["options"]["ties_per_post"], 6)
+        self.assertEqual(
+            Thing.objects.get(garden=self.garden, key="lantern-row").document["options"]["ties_per_post"], 6
+        )
 
     def test_signed_out_meanwhile_reloaded_and_signed_in_again(self):
         self.plan("cove-bed")
@@ -247,7 +257,9 @@ class KeptTest(QueueTestCase):
         expect(other.get_by_role("radio", name="Ties on each post, mine: 7")).to_be_visible()
         other.get_by_role("button", name="keep all of mine").click()
         self.saved(other)
-        self.assertEqual(Thing.objects.get(garden=self.garden, key="lantern-row").document["options"]["ties_per_post"], 7)
+        self.assertEqual(
+            Thing.objects.get(garden=self.garden, key="lantern-row").document["options"]["ties_per_post"], 7
+        )
 
     def test_leaving_warns_only_where_nothing_is_kept(self):
         for kept in (True, False):
@@ -373,4 +385,6 @@ class TabsTest(QueueTestCase):
         self.page.wait_for_timeout(300)
         begun[0].fallback()
         expect(self.page.get_by_label("What it holds")).to_contain_text("Holds to", timeout=20_000)
-        self.assertEqual(Thing.objects.filter(garden=self.garden, kind="structure", home="chandlers").count(), 2)
+        self.assertEqual(
+            Thing.objects.filter(garden=self.garden, kind="structure", home="chandlers").count(), 2
+        )

@@ -47,18 +47,24 @@ class RoundTest(BrowserTestCase):
         page.get_by_label("Hour of the sun").fill("9")
         expect(page.get_by_text("9 o’clock")).to_be_visible()
         page.get_by_role("button", name="drawing", exact=True).click()
-        expect(page.get_by_role("img", name="The structure from the side, from the end and from above")).to_be_visible()
+        expect(
+            page.get_by_role("img", name="The structure from the side, from the end and from above")
+        ).to_be_visible()
 
     def test_every_kind_is_drawn_in_either_theme_and_on_a_phone(self):
         rows = Thing.objects.filter(garden=self.garden, kind=Thing.STRUCTURE).order_by("-pk")
         ones = {row.document["family"]: row for row in rows}
         self.assertEqual(set(ones), set(FAMILIES))
         for number, (family, row) in enumerate(ones.items()):
-            self.page.set_viewport_size({"width": 390, "height": 844} if number % 2 else {"width": 1280, "height": 800})
+            self.page.set_viewport_size(
+                {"width": 390, "height": 844} if number % 2 else {"width": 1280, "height": 800}
+            )
             self.page.emulate_media(color_scheme="dark" if number % 3 else "light")
             with self.subTest(family):
                 self.open(f"/structures/{row.pk}?view=round")
-                expect(self.canvas()).to_have_attribute("aria-label", re.compile(re.escape(row.document["name"])), timeout=20_000)
+                expect(self.canvas()).to_have_attribute(
+                    "aria-label", re.compile(re.escape(row.document["name"])), timeout=20_000
+                )
                 self.page.wait_for_timeout(200)
                 self.assertLessEqual(self.overflow(), 0)
                 self.assertGreater(len(self.canvas().screenshot()), 4000, "something is drawn")
@@ -75,7 +81,12 @@ class MovesTest(BrowserTestCase):
         expect(spots.first).to_be_attached()
         with page.expect_response(lambda answer: answer.request.method == "PUT"):
             spots.first.click(force=True)
-        self.assertEqual(Thing.objects.get(garden=self.garden, document__name="Lantern Row").document["options"]["post_spacing"], 0.3)
+        self.assertEqual(
+            Thing.objects.get(garden=self.garden, document__name="Lantern Row").document["options"][
+                "post_spacing"
+            ],
+            0.3,
+        )
         expect(curve).to_contain_text("Now 0.30 m")
 
     def test_a_list_of_things_is_compared_and_one_taken(self):
@@ -83,7 +94,12 @@ class MovesTest(BrowserTestCase):
         self.open(self.structure())
         page.get_by_role("button", name="What Post moves").click()
         listed = page.get_by_role("group", name="What Post moves")
-        expect(listed.get_by_role("button", name="steel T-post 2.1 m", exact=True)).to_have_attribute("aria-pressed", "true")
+        expect(listed.get_by_role("button", name="steel T-post 2.1 m", exact=True)).to_have_attribute(
+            "aria-pressed", "true"
+        )
         with page.expect_response(lambda answer: answer.request.method == "PUT"):
             listed.get_by_role("button", name="steel T-post 2.4 m", exact=True).click()
-        self.assertEqual(Thing.objects.get(garden=self.garden, document__name="Lantern Row").document["options"]["post"], "tpost_2.4")
+        self.assertEqual(
+            Thing.objects.get(garden=self.garden, document__name="Lantern Row").document["options"]["post"],
+            "tpost_2.4",
+        )

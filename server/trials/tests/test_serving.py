@@ -21,17 +21,23 @@ class ServingTest(unittest.TestCase):
     def setUpClass(cls) -> None:
         cls.port, cls.home = cls.enterClassContext(served())
 
-    def ask(self, path: str, method: str = "GET", body: bytes | None = None, **headers: str) -> tuple[HTTPResponse, bytes]:
+    def ask(
+        self, path: str, method: str = "GET", body: bytes | None = None, **headers: str
+    ) -> tuple[HTTPResponse, bytes]:
         """Send one request; return the answer and its body as it came."""
         connection = HTTPConnection("127.0.0.1", self.port, timeout=20)
         self.addCleanup(connection.close)
-        connection.request(method, path, body, {name.replace("_", "-"): value for name, value in headers.items()})
+        connection.request(
+            method, path, body, {name.replace("_", "-"): value for name, value in headers.items()}
+        )
         answer = connection.getresponse()
         return answer, answer.read()
 
     def entry(self) -> str:
         """Return the address of the client's first script."""
-        manifest = json.loads((ROOT / "client" / "dist" / ".vite" / "manifest.json").read_text(encoding="utf-8"))
+        manifest = json.loads(
+            (ROOT / "client" / "dist" / ".vite" / "manifest.json").read_text(encoding="utf-8")
+        )
         return f"/static/{next(item['file'] for item in manifest.values() if item.get('isEntry'))}"
 
     def test_the_client_is_hashed_compressed_and_kept_for_good(self):
@@ -63,7 +69,9 @@ class ServingTest(unittest.TestCase):
 
     def test_a_body_of_forty_megabytes_is_refused_before_it_is_read(self):
         with socket.create_connection(("127.0.0.1", self.port), timeout=10) as line:
-            line.sendall(b"POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Length: 40000000\r\n\r\n{")
+            line.sendall(
+                b"POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Length: 40000000\r\n\r\n{"
+            )
             self.assertIn(b"413", line.recv(4000).split(b"\r\n", 1)[0])
 
     def test_the_secret_is_made_once_and_closed_to_others(self):

@@ -1,4 +1,6 @@
-"""A stranger with changing names, addresses and headers; what is too large, too deep or no JSON; races; what a full disk says."""
+"""A stranger with changing names, addresses and headers; what is too large, too deep or no JSON; races; what
+a full disk says.
+"""
 
 from __future__ import annotations
 
@@ -45,12 +47,18 @@ class StrangerTestCase(TestCase):
         cache.clear()
 
     def ask(self, method: str, path: str, body: Any, address: str = "203.0.113.7", **headers: str) -> int:
-        """Send one request as somebody new, from an address, with headers of their own choice; return its status."""
+        """Send one request as somebody new, from an address, with headers of their own choice; return its
+        status.
+        """
         sent = Client(REMOTE_ADDR=address)
-        return getattr(sent, method)(f"/api/{path}", json.dumps(body), content_type="application/json", headers=headers).status_code
+        return getattr(sent, method)(
+            f"/api/{path}", json.dumps(body), content_type="application/json", headers=headers
+        ).status_code
 
     def until_refused(self, most: int, ask: Any) -> int:
-        """Return how many requests of a kind are let through before the first 429, failing when there is none."""
+        """Return how many requests of a kind are let through before the first 429, failing when there is
+        none.
+        """
         for n in range(most + 1):
             if ask(n) == 429:
                 return n
@@ -71,28 +79,45 @@ class ThrottleTest(StrangerTestCase):
 
         self.assertEqual(self.until_refused(most, guess), most)
         self.assertEqual(
-            self.ask("post", "session", {"name": "mara", "password": PASSWORD}, "198.51.100.9"), 200, "the owner is not locked out"
+            self.ask("post", "session", {"name": "mara", "password": PASSWORD}, "198.51.100.9"),
+            200,
+            "the owner is not locked out",
         )
 
     def test_one_name_from_changing_addresses(self):
         most, _ = settings.TRIES["sign-in to"]
         count = self.until_refused(
-            most, lambda n: self.ask("post", "session", {"name": "mara", "password": "guess"}, f"198.51.{n // 200}.{n % 200}")
+            most,
+            lambda n: self.ask(
+                "post", "session", {"name": "mara", "password": "guess"}, f"198.51.{n // 200}.{n % 200}"
+            ),
         )
         self.assertEqual(count, most)
 
     def test_a_household_is_one_address_however_many_it_has(self):
         most, _ = settings.TRIES["sign-in from"]
         sent = {"password": "guess"}
-        count = self.until_refused(most, lambda n: self.ask("post", "session", {"name": f"n{n}", **sent}, f"2001:db8:1:2::{n + 1:x}"))
+        count = self.until_refused(
+            most, lambda n: self.ask("post", "session", {"name": f"n{n}", **sent}, f"2001:db8:1:2::{n + 1:x}")
+        )
         self.assertEqual(count, most)
-        self.assertEqual(self.ask("post", "session", {"name": "mara", "password": PASSWORD}, "2001:db8:1:3::1"), 200)
+        self.assertEqual(
+            self.ask("post", "session", {"name": "mara", "password": PASSWORD}, "2001:db8:1:3::1"), 200
+        )
 
     def test_accounts_and_letters_by_address_whatever_shows_who_asks(self):
         kinds = {
-            "sign-up from": ("post", "account", lambda n: {"name": f"new-{n}", "password": f"tall-peas-{n}9"}),
+            "sign-up from": (
+                "post",
+                "account",
+                lambda n: {"name": f"new-{n}", "password": f"tall-peas-{n}9"},
+            ),
             "letter from": ("post", "account/reset", lambda n: {"mail": f"m{n}@example.org"}),
-            "reset from": ("put", "account/reset", lambda n: {"who": "x", "token": f"{n}", "password": "tall-peas-9"}),
+            "reset from": (
+                "put",
+                "account/reset",
+                lambda n: {"who": "x", "token": f"{n}", "password": "tall-peas-9"},
+            ),
             "look from": ("post", "look", lambda n: {"token": f"{n}"}),
         }
 
@@ -107,7 +132,9 @@ class ThrottleTest(StrangerTestCase):
 
     def test_letters_to_one_address_from_changing_ones(self):
         most, _ = settings.TRIES["letter to"]
-        count = self.until_refused(most, lambda n: self.ask("post", "account/reset", {"mail": "Mara@example.org"}, f"198.51.100.{n}"))
+        count = self.until_refused(
+            most, lambda n: self.ask("post", "account/reset", {"mail": "Mara@example.org"}, f"198.51.100.{n}")
+        )
         self.assertEqual(count, most)
 
     def test_a_password_is_not_guessed_by_changing_or_deleting(self):
@@ -119,19 +146,25 @@ class ThrottleTest(StrangerTestCase):
                 ("account", "delete", {"password": "x"}),
                 ("account/password", "put", {"old": "x", "new": "tall-peas-9"}),
             )[n % 2]
-            return getattr(self.client, method)(f"/api/{path}", json.dumps(body), content_type="application/json").status_code
+            return getattr(self.client, method)(
+                f"/api/{path}", json.dumps(body), content_type="application/json"
+            ).status_code
 
         self.assertEqual(self.until_refused(most, guess), most)
         self.assertTrue(get_user_model().objects.filter(username="mara").exists())
 
     def test_few_passwords_are_hashed_at_once(self):
         with mock.patch.object(tries, "_WAIT", 0.0), tries.hashing(), tries.hashing():
-            answer = self.client.post("/api/session", {"name": "mara", "password": PASSWORD}, content_type="application/json")
+            answer = self.client.post(
+                "/api/session", {"name": "mara", "password": PASSWORD}, content_type="application/json"
+            )
         self.assertEqual((answer.status_code, answer["Retry-After"]), (503, "2"))
 
     def test_the_answer_says_how_long_to_wait(self):
         with mock.patch.dict(settings.TRIES, {"sign-in from": (0, 900)}):
-            answer = self.client.post("/api/session", {"name": "mara", "password": PASSWORD}, content_type="application/json")
+            answer = self.client.post(
+                "/api/session", {"name": "mara", "password": PASSWORD}, content_type="application/json"
+            )
         self.assertRegex(answer.json()["problems"][0]["allowed"], r"^too many tries; wait \d+ minutes?$")
         self.assertLessEqual(int(answer["Retry-After"]), 900)
 
@@ -153,9 +186,15 @@ class NamesTest(StrangerTestCase):
                 call_command("account", name)
 
     def test_one_name_signed_up_twice_at_once(self):
-        with mock.patch.object(services.NewAccount, "is_valid", lambda form: form.errors == {} or True), \
-                mock.patch.object(services.NewAccount, "save", lambda _form: get_user_model().objects.create_user("mara")):  # fmt: skip
-            answer = self.client.post("/api/account", {"name": "mara", "password": "tall-peas-9"}, content_type="application/json")
+        with (
+            mock.patch.object(services.NewAccount, "is_valid", lambda form: form.errors == {} or True),
+            mock.patch.object(
+                services.NewAccount, "save", lambda _form: get_user_model().objects.create_user("mara")
+            ),
+        ):
+            answer = self.client.post(
+                "/api/account", {"name": "mara", "password": "tall-peas-9"}, content_type="application/json"
+            )
         self.assertEqual((answer.status_code, answer.json()["problems"][0]["path"]), (422, "name"))
 
 
@@ -168,17 +207,29 @@ class BodyTest(ApiTestCase):
             for path, verbs in api.get_openapi_schema(path_prefix="/api/")["paths"].items():
                 for verb in set(verbs) - {"get"}:
                     address = path.format(
-                        garden_id=self.garden.pk, structure_id=self.structure.pk, bed="b", number=0, name="n", what="beds"
+                        garden_id=self.garden.pk,
+                        structure_id=self.structure.pk,
+                        bed="b",
+                        number=0,
+                        name="n",
+                        what="beds",
                     )
                     body = b" " * (bounds.most_bytes(address) + 1)
                     answer = getattr(self.client, verb)(address, body, content_type="application/json")
                     self.assertEqual(answer.status_code, 413, (verb, path))
 
     def test_the_worst_refusal_of_the_largest_body_is_short_everywhere(self):
-        """Unknown keys, empty things and wide lists, as large as they may be: few problems, a short answer."""
+        """Unknown keys, empty things and wide lists, as large as they may be: few problems, a short
+        answer.
+        """
         for path, verbs in api.get_openapi_schema(path_prefix="/api/")["paths"].items():
             address = path.format(
-                garden_id=self.garden.pk, structure_id=self.structure.pk, bed=self.bed.key, number=0, name="n", what="beds"
+                garden_id=self.garden.pk,
+                structure_id=self.structure.pk,
+                bed=self.bed.key,
+                number=0,
+                name="n",
+                what="beds",
             )
             for verb in set(verbs) - {"get"}:
                 if "requestBody" not in verbs[verb]:
@@ -187,8 +238,17 @@ class BodyTest(ApiTestCase):
                 count = most // 14
                 for worst in (
                     {f"k{n}": 1 for n in range(min(count, 990))},
-                    {name: [{}] * min(most // 4 - 20, 990) for name in ("edits", "plantings", "points", "wanted", "draft", "text")},
-                    {"draft": {"plantings": [{}] * 900, "options": {f"k{n}": [] for n in range(900)}, "name": "x" * 1000}},
+                    {
+                        name: [{}] * min(most // 4 - 20, 990)
+                        for name in ("edits", "plantings", "points", "wanted", "draft", "text")
+                    },
+                    {
+                        "draft": {
+                            "plantings": [{}] * 900,
+                            "options": {f"k{n}": [] for n in range(900)},
+                            "name": "x" * 1000,
+                        }
+                    },
                     [{}] * 900,
                 ):
                     text = json.dumps(worst)
@@ -203,13 +263,26 @@ class BodyTest(ApiTestCase):
         path = f"gardens/{self.garden.pk}/edits"
         bed = '{"edits": [{"kind": "bed", "key": "cove-bed", "change": {%s}}]}'
         for body, status in (
-            (b"\xff\xfe", 400), (b"[" * 5000, 400), (b"{", 400), (b"1" * 5000, 400), (bed % '"x": 1e400', 422), (bed % '"x": NaN', 422),
-            (bed % '"name": "\\ud800"', 400), (bed % '"name": "a\\u0000b"', 422), (bed % '"name": "a\\u0007b"', 422), (bed % ('"x": ' + "9" * 4000), 422),
-        ):  # fmt: skip
+            (b"\xff\xfe", 400),
+            (b"[" * 5000, 400),
+            (b"{", 400),
+            (b"1" * 5000, 400),
+            (bed % '"x": 1e400', 422),
+            (bed % '"x": NaN', 422),
+            (bed % '"name": "\\ud800"', 400),
+            (bed % '"name": "a\\u0000b"', 422),
+            (bed % '"name": "a\\u0007b"', 422),
+            (bed % ('"x": ' + "9" * 4000), 422),
+        ):
             answer = self.send(path, body)
             self.assertEqual(answer.status_code, status, (body[:60], answer.content[:200]))
             self.assertTrue(answer.json()["problems"][0]["allowed"])
-        for kind in ("multipart/form-data; boundary=x", "text/plain", "application/x-www-form-urlencoded", ""):
+        for kind in (
+            "multipart/form-data; boundary=x",
+            "text/plain",
+            "application/x-www-form-urlencoded",
+            "",
+        ):
             self.assertEqual(self.send(path, b"--x\r\n\r\n--x--", kind).status_code, 415, kind)
 
     def test_counts_and_depths_that_cannot_be(self):
@@ -235,10 +308,20 @@ class BodyTest(ApiTestCase):
 
     def test_a_name_with_a_control_character_never_gets_into_a_drawing(self):
         edit = {"kind": "bed", "key": "cove-bed", "change": {"name": "Cove\u0001Bed"}}
-        self.refused("post", f"gardens/{self.garden.pk}/edits", {"edits": [edit]}, "edits[0].bed.change.name", "on one line")
+        self.refused(
+            "post",
+            f"gardens/{self.garden.pk}/edits",
+            {"edits": [edit]},
+            "edits[0].bed.change.name",
+            "on one line",
+        )
 
     def test_a_currency_is_no_formula(self):
-        self.call("post", f"gardens/{self.garden.pk}/edits", {"edits": [{"kind": "place", "change": {"currency": "=1+1"}}]})
+        self.call(
+            "post",
+            f"gardens/{self.garden.pk}/edits",
+            {"edits": [{"kind": "place", "change": {"currency": "=1+1"}}]},
+        )
         for path in (
             f"gardens/{self.garden.pk}/parts.csv",
             f"gardens/{self.garden.pk}/parts.csv?by_structure=true",
@@ -250,12 +333,16 @@ class BodyTest(ApiTestCase):
 
     def test_as_many_lines_are_answered_as_may_be_asked(self):
         path = f"gardens/{self.garden.pk}"
-        copies = [{"kind": "structure", "act": "add", "key": f"c{n}", "copy_of": "lantern-row"} for n in range(40)]
+        copies = [
+            {"kind": "structure", "act": "add", "key": f"c{n}", "copy_of": "lantern-row"} for n in range(40)
+        ]
         out = self.call("post", f"{path}/edits", {"edits": copies})
         keys = [row["key"] for row in out["garden"]["structures"]][:50]
         self.assertEqual(len(keys), 50)
         asked = f"{path}/lines?" + "&".join(f"keys={key}" for key in keys)
-        counts = [len(self.call("get", asked)) for _ in range(12)]  # some of them each time, until all are known
+        counts = [
+            len(self.call("get", asked)) for _ in range(12)
+        ]  # some of them each time, until all are known
         self.assertEqual((counts, counts[-1]), (sorted(counts), 50))
         self.assertEqual(self.client.get(f"/api/{path}/lines?" + "keys=x&" * 51).status_code, 422)
 
@@ -294,7 +381,11 @@ class TurnsTest(SimpleTestCase):
             for thread in threads:
                 thread.start()
             threads[0].join(0.2)
-            self.assertEqual((statuses.count("came"), statuses.count("told")), (OWN, 20 - 2 * OWN), "before anybody's wait is over")
+            self.assertEqual(
+                (statuses.count("came"), statuses.count("told")),
+                (OWN, 20 - 2 * OWN),
+                "before anybody's wait is over",
+            )
             for thread in threads:
                 thread.join()
         self.assertEqual(statuses.count("came"), OWN)
@@ -313,19 +404,28 @@ class HeavyTest(ApiTestCase):
     def test_what_has_no_turn_is_told_to_come_again(self):
         with mock.patch("gardens.api.turns._long.take", side_effect=Full(True)):
             answer = self.client.post(
-                f"/api/structures/{self.structure.pk}/sizing", {"draft": self.draft()[0]}, content_type="application/json"
+                f"/api/structures/{self.structure.pk}/sizing",
+                {"draft": self.draft()[0]},
+                content_type="application/json",
             )
         self.assertEqual((answer.status_code, answer["Retry-After"]), (429, "1"))
         self.call("get", f"gardens/{self.garden.pk}")  # everything else is served
 
     def test_a_turn_is_given_back_whatever_comes_of_it(self):
         for _ in range(ALL + 1):
-            self.call("post", f"structures/{self.structure.pk}/fixes", {"draft": self.draft()[0], "link": "none"}, 422)
+            self.call(
+                "post",
+                f"structures/{self.structure.pk}/fixes",
+                {"draft": self.draft()[0], "link": "none"},
+                422,
+            )
 
 
 class LargeTest(ApiTestCase):
     def test_lines_of_what_is_very_large_come_in_by_and_by(self):
-        path = f"gardens/{self.garden.pk}/lines?" + "&".join(f"keys={row.key}" for row in self.garden.things.filter(kind="structure")[:5])
+        path = f"gardens/{self.garden.pk}/lines?" + "&".join(
+            f"keys={row.key}" for row in self.garden.things.filter(kind="structure")[:5]
+        )
         garden._line.cache_clear()
         with mock.patch("gardens.api.gardens.by_and_by", return_value=lambda: True):
             self.assertEqual(len(self.call("get", path)), 1, "never nothing")
@@ -334,7 +434,9 @@ class LargeTest(ApiTestCase):
 
 class BusyTest(ApiTestCase):
     def test_nothing_is_reckoned_while_the_database_is_held(self):
-        """The core is only called outside of a transaction: for edits, a bench's save, building, an import."""
+        """The core is only called outside of a transaction: for edits, a bench's save, building, an
+        import.
+        """
         held: list[bool] = []
 
         def look(*_args: Any, **_more: Any) -> None:
@@ -348,9 +450,17 @@ class BusyTest(ApiTestCase):
             mock.patch("gardens.services.state.MODELS", _Watched(look)),
             mock.patch("gardens.services.structures.offer", side_effect=_watched("offer", look)),
         ):
-            self.call("post", f"gardens/{self.garden.pk}/edits", {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"x": 3.0}}]})
+            self.call(
+                "post",
+                f"gardens/{self.garden.pk}/edits",
+                {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"x": 3.0}}]},
+            )
             self.call("put", f"structures/{self.structure.pk}", {"draft": draft, "revision": revision})
-            self.call("post", f"gardens/{self.garden.pk}/beds/{self.bed.key}/structures", {"family": "stake", "crop": "tom-slicer"})
+            self.call(
+                "post",
+                f"gardens/{self.garden.pk}/beds/{self.bed.key}/structures",
+                {"family": "stake", "crop": "tom-slicer"},
+            )
             number = Garden.objects.get(pk=self.garden.pk).changes
             self.call("post", f"gardens/{self.garden.pk}/import", {"text": plan, "number": number})
         self.assertGreater(len(held), 10)
@@ -364,13 +474,17 @@ class BusyTest(ApiTestCase):
             if not overtaken:
                 overtaken.append(1)
                 self.call(
-                    "post", f"gardens/{self.garden.pk}/edits", {"edits": [{"kind": "bed", "key": "chandlers", "change": {"name": "First"}}]}
+                    "post",
+                    f"gardens/{self.garden.pk}/edits",
+                    {"edits": [{"kind": "bed", "key": "chandlers", "change": {"name": "First"}}]},
                 )
             return state
 
         with mock.patch("gardens.services.writing.state_of", side_effect=overtake):
             out = self.call(
-                "post", f"gardens/{self.garden.pk}/edits", {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"name": "Second"}}]}
+                "post",
+                f"gardens/{self.garden.pk}/edits",
+                {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"name": "Second"}}]},
             )
         names = {bed["key"]: bed["fields"]["name"] for bed in out["garden"]["beds"]}
         self.assertEqual((names["chandlers"], names["cove-bed"]), ("First", "Second"))
@@ -378,12 +492,16 @@ class BusyTest(ApiTestCase):
     def test_a_busy_database_says_again_in_a_moment_and_a_full_or_closed_disk_says_so(self):
         edits = {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"x": 3.0}}]}
         for said, status, words in (
-            ("database is locked", 503, "again in a moment"), ("database or disk is full", 507, "make room"),
-            ("attempt to write a readonly database", 507, "let it write"), ("unable to open database file", 507, "let it write"),
+            ("database is locked", 503, "again in a moment"),
+            ("database or disk is full", 507, "make room"),
+            ("attempt to write a readonly database", 507, "let it write"),
+            ("unable to open database file", 507, "let it write"),
             ("disk I/O error", 500, "a fault of ours"),
-        ):  # fmt: skip
+        ):
             with mock.patch("gardens.services.writing.commit", side_effect=OperationalError(said)):
-                answer = self.client.post(f"/api/gardens/{self.garden.pk}/edits", edits, content_type="application/json")
+                answer = self.client.post(
+                    f"/api/gardens/{self.garden.pk}/edits", edits, content_type="application/json"
+                )
             self.assertEqual(answer.status_code, status)
             told = answer.json()["problems"][0]
             self.assertIn(words, f"{told['given']}: {told['allowed']}")
@@ -446,15 +564,32 @@ class RacesTest(TransactionTestCase):
     def test_a_link_made_twice_at_once(self):
         for _ in range(4):
             self.assertEqual(
-                self.both(lambda client: client.post(f"/api/gardens/{self.garden.pk}/link", content_type="application/json")), [200, 200]
+                self.both(
+                    lambda client: client.post(
+                        f"/api/gardens/{self.garden.pk}/link", content_type="application/json"
+                    )
+                ),
+                [200, 200],
             )
         self.assertEqual(ReadLink.objects.count(), 1)
 
     def test_one_write_sent_twice_at_once_is_done_once(self):
-        edits = {"edits": [{"kind": "bed", "act": "add", "key": "new", "change": {"name": "Tide Bed", "length": 2, "width": 1}}]}
+        edits = {
+            "edits": [
+                {
+                    "kind": "bed",
+                    "act": "add",
+                    "key": "new",
+                    "change": {"name": "Tide Bed", "length": 2, "width": 1},
+                }
+            ]
+        }
         mark = {"Ascent-Mark": "11111111-2222"}
         path = f"/api/gardens/{self.garden.pk}/edits"
-        self.assertEqual(self.both(lambda client: client.post(path, edits, content_type="application/json", headers=mark)), [200, 200])
+        self.assertEqual(
+            self.both(lambda client: client.post(path, edits, content_type="application/json", headers=mark)),
+            [200, 200],
+        )
         self.assertEqual(Thing.objects.filter(garden=self.garden, key__startswith="tide-bed").count(), 1)
 
     def test_an_edit_of_a_garden_that_is_being_deleted(self):
@@ -469,7 +604,12 @@ class RacesTest(TransactionTestCase):
             return state
 
         with mock.patch("gardens.services.writing.state_of", side_effect=gone):
-            self.assertEqual(client.post(f"/api/gardens/{self.garden.pk}/edits", edits, content_type="application/json").status_code, 404)
+            self.assertEqual(
+                client.post(
+                    f"/api/gardens/{self.garden.pk}/edits", edits, content_type="application/json"
+                ).status_code,
+                404,
+            )
 
 
 class HomeTest(SimpleTestCase):
@@ -484,7 +624,9 @@ class HomeTest(SimpleTestCase):
     def test_where_nothing_can_be_written_it_says_what_to_do(self):
         with tempfile.TemporaryDirectory() as folder, mock.patch.dict(os.environ, {"ASCENT_HOME": folder}):
             with (
-                mock.patch("config.home.write_whole", side_effect=OSError(errno.ENOSPC, "No space left on device")),
+                mock.patch(
+                    "config.home.write_whole", side_effect=OSError(errno.ENOSPC, "No space left on device")
+                ),
                 self.assertRaises(SystemExit) as caught,
             ):
                 home.secret_key()
@@ -513,7 +655,9 @@ class LettersTest(StrangerTestCase):
             with override_settings(MAIL_FOLDER=box, EMAIL_BACKEND="accounts.letters.LetterBox", DEMO=True):
                 self.ask("post", "account/reset", {"mail": "mara@example.org"})
                 (box / "29990101-000000-x.eml").touch()
-                self.assertEqual([letter["to"] for letter in self.client.get("/api/letters").json()], ["mara@example.org"])
+                self.assertEqual(
+                    [letter["to"] for letter in self.client.get("/api/letters").json()], ["mara@example.org"]
+                )
 
 
 class PurgeTest(StrangerTestCase):

@@ -19,8 +19,14 @@ export function AccountPage() {
   const navigate = useNavigate();
   const [said, setSaid] = useState("");
   if (!session.data || !gardens.data) return <p className="page quiet">One moment…</p>;
-  const tell = (error: unknown) => setSaid(error instanceof Refused ? error.problems.map((p) => `${p.path}: ${p.allowed}`).join(". ") || "refused" : "The server did not answer.");
-  const given = (event: SyntheticEvent<HTMLFormElement>, name: string) => new FormData(event.currentTarget).get(name) as string;
+  const tell = (error: unknown) =>
+    setSaid(
+      error instanceof Refused
+        ? error.problems.map((p) => `${p.path}: ${p.allowed}`).join(". ") || "refused"
+        : "The server did not answer.",
+    );
+  const given = (event: SyntheticEvent<HTMLFormElement>, name: string) =>
+    new FormData(event.currentTarget).get(name) as string;
   const newGarden = async () => {
     try {
       const made = await askNewGarden({ name: `${session.data.name ?? "My"}’s garden` });
@@ -42,7 +48,9 @@ export function AccountPage() {
     event.preventDefault();
     const form = event.currentTarget;
     try {
-      await taken(api.PUT("/api/account/password", { body: { old: given(event, "old"), new: given(event, "new") } }));
+      await taken(
+        api.PUT("/api/account/password", { body: { old: given(event, "old"), new: given(event, "new") } }),
+      );
       form.reset();
       setSaid("The password is changed; other devices are signed out.");
     } catch (error) {
@@ -81,7 +89,12 @@ export function AccountPage() {
                   <span className="quiet">
                     of {garden.owner}; {ROLES[garden.role]}
                   </span>
-                  <button type="button" className="plain" aria-label={`Leave ${garden.name} of ${garden.owner}`} onClick={() => void leave(garden.id)}>
+                  <button
+                    type="button"
+                    className="plain"
+                    aria-label={`Leave ${garden.name} of ${garden.owner}`}
+                    onClick={() => void leave(garden.id)}
+                  >
                     leave
                   </button>
                 </>
@@ -93,7 +106,9 @@ export function AccountPage() {
           <Button onClick={() => void newGarden()}>New garden</Button>
         </p>
         {session.data.demo ? (
-          <p className="quiet">The demo’s own account has no password. Sign out to make an account of your own and try the rest.</p>
+          <p className="quiet">
+            The demo’s own account has no password. Sign out to make an account of your own and try the rest.
+          </p>
         ) : (
           <></>
         )}
@@ -105,16 +120,31 @@ export function AccountPage() {
           </label>
           <label className="row">
             <span className="label">New</span>
-            <input className="input" type="password" name="new" autoComplete="new-password" required minLength={8} />
+            <input
+              className="input"
+              type="password"
+              name="new"
+              autoComplete="new-password"
+              required
+              minLength={8}
+            />
           </label>
           <Button type="submit">Change the password</Button>
         </form>
         <h2>The end of this account</h2>
-        <p className="quiet">Deletes the account with all its gardens and their history, at once and for good.</p>
+        <p className="quiet">
+          Deletes the account with all its gardens and their history, at once and for good.
+        </p>
         <form onSubmit={(event) => void leaveForGood(event)} aria-label="Delete the account">
           <label className="row">
             <span className="label">Password</span>
-            <input className="input" type="password" name="password" autoComplete="current-password" required />
+            <input
+              className="input"
+              type="password"
+              name="password"
+              autoComplete="current-password"
+              required
+            />
           </label>
           <Button type="submit">Delete the account</Button>
         </form>

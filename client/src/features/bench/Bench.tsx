@@ -34,8 +34,16 @@ export function Bench({ structure, catalogue }: Props) {
   const [params, setParams] = useSearchParams();
   const asked = params.get("week");
   const open = params.get("link");
-  const { report, problems } = useReport(structure.id, draft, asked === null ? null : Number(asked) || 0, structure.units);
-  const [pointed, setPointed] = useState<{ link: string | null; member: string | null }>({ link: null, member: null });
+  const { report, problems } = useReport(
+    structure.id,
+    draft,
+    asked === null ? null : Number(asked) || 0,
+    structure.units,
+  );
+  const [pointed, setPointed] = useState<{ link: string | null; member: string | null }>({
+    link: null,
+    member: null,
+  });
   const [wind, setWind] = useState<0 | 1 | 2>(1);
   useUndoKeys(undo, redo);
 
@@ -52,11 +60,19 @@ export function Bench({ structure, catalogue }: Props) {
   const week = Math.min(asked === null ? (report?.headline.week ?? 0) : Number(asked) || 0, count - 1);
   const weakest = report?.weeks[week]?.weakest ?? "";
   const members = useMemo(() => new Map(report?.links.map((link) => [link.key, link.members])), [report]);
-  const lit = useMemo(() => new Set(members.get(pointed.link ?? open ?? "") ?? []), [members, pointed.link, open]);
+  const lit = useMemo(
+    () => new Set(members.get(pointed.link ?? open ?? "") ?? []),
+    [members, pointed.link, open],
+  );
   const weak = useMemo(() => new Set(members.get(weakest)), [members, weakest]);
-  const litLink = pointed.link ?? report?.links.find((link) => pointed.member && link.members.includes(pointed.member))?.key ?? null;
+  const litLink =
+    pointed.link ??
+    report?.links.find((link) => pointed.member && link.members.includes(pointed.member))?.key ??
+    null;
   const openMember = (member: string) => {
-    const link = report?.links.filter((each) => each.members.includes(member)).sort((a, b) => (b.use[week] ?? 0) - (a.use[week] ?? 0))[0];
+    const link = report?.links
+      .filter((each) => each.members.includes(member))
+      .sort((a, b) => (b.use[week] ?? 0) - (a.use[week] ?? 0))[0];
     if (link) look("link", link.key);
   };
   const family = catalogue.families.find((each) => each.key === structure.family);
@@ -68,14 +84,21 @@ export function Bench({ structure, catalogue }: Props) {
     <>
       <Bar {...(garden.data ? { garden: garden.data } : {})}>
         <span className="grow trail">
-          <Link to={`/gardens/${structure.garden}`}>{garden.data?.name ?? "garden"}</Link> / {structure.bed_name} / <h1>{draft.name}</h1>
+          <Link to={`/gardens/${structure.garden}`}>{garden.data?.name ?? "garden"}</Link> /{" "}
+          {structure.bed_name} / <h1>{draft.name}</h1>
         </span>
         {structure.may_edit ? (
           <>
             <button type="button" className="plain" onClick={undo} disabled={!hand.canUndo} title="Ctrl Z">
               undo
             </button>
-            <button type="button" className="plain" onClick={redo} disabled={!hand.canRedo} title="Ctrl Shift Z">
+            <button
+              type="button"
+              className="plain"
+              onClick={redo}
+              disabled={!hand.canRedo}
+              title="Ctrl Shift Z"
+            >
               redo
             </button>
           </>
@@ -84,19 +107,64 @@ export function Bench({ structure, catalogue }: Props) {
         )}
         <Link to={`/structures/${structure.id}/parts`}>Parts{report ? `, ${report.cost_text}` : ""}</Link>
       </Bar>
-      {hand.conflict && <Conflicts things={[{ kind: "structure", key: structure.key, name: draft.name, revision: hand.conflict.saved.revision, differences: hand.conflict.differences }]} mineFirst={hand.mineFirst} onSettle={(keep) => hand.settle((path) => keep("structure", structure.key, path))} />}
+      {hand.conflict && (
+        <Conflicts
+          things={[
+            {
+              kind: "structure",
+              key: structure.key,
+              name: draft.name,
+              revision: hand.conflict.saved.revision,
+              differences: hand.conflict.differences,
+            },
+          ]}
+          mineFirst={hand.mineFirst}
+          onSettle={(keep) => hand.settle((path) => keep("structure", structure.key, path))}
+        />
+      )}
       <main className="bench">
         <div className="side">
           {link && report ? (
-            <LinkPanel structure={structure} draft={draft} link={link} weakest={link.key === weakest} short={report.headline.state === "short"} fails={link.states[week] === "short"} week={report.weeks[week]?.label ?? ""} onFix={(changes) => hand.change((now) => ({ ...now, options: { ...now.options, ...changes } }))} onClose={() => look("link", null)} />
-          ) : family && (
-            <Controls structure={structure} catalogue={catalogue} family={family} draft={draft} report={report} problems={[...problems, ...hand.problems]} onChange={hand.change} onRelease={hand.release} />
+            <LinkPanel
+              structure={structure}
+              draft={draft}
+              link={link}
+              weakest={link.key === weakest}
+              short={report.headline.state === "short"}
+              fails={link.states[week] === "short"}
+              week={report.weeks[week]?.label ?? ""}
+              onFix={(changes) => hand.change((now) => ({ ...now, options: { ...now.options, ...changes } }))}
+              onClose={() => look("link", null)}
+            />
+          ) : (
+            family && (
+              <Controls
+                structure={structure}
+                catalogue={catalogue}
+                family={family}
+                draft={draft}
+                report={report}
+                problems={[...problems, ...hand.problems]}
+                onChange={hand.change}
+                onRelease={hand.release}
+              />
+            )
           )}
         </div>
         <div className={round ? "stage isround" : "stage"}>
           {report && round && (
             <Suspense fallback={<p className="quiet roundblind">bringing it round…</p>}>
-              <Round structure={structure} draft={draft} report={report} week={week} weak={weak} short={short} lit={lit} hour={params.get("hour") === null ? null : Number(params.get("hour")) || 12} onHour={(hour) => look("hour", hour === null ? null : String(hour))} />
+              <Round
+                structure={structure}
+                draft={draft}
+                report={report}
+                week={week}
+                weak={weak}
+                short={short}
+                lit={lit}
+                hour={params.get("hour") === null ? null : Number(params.get("hour")) || 12}
+                onHour={(hour) => look("hour", hour === null ? null : String(hour))}
+              />
             </Suspense>
           )}
           {report && !round && (
@@ -111,23 +179,48 @@ export function Bench({ structure, catalogue }: Props) {
               arrows={[...new Set([weakest, litLink ?? open ?? ""])]}
               onPoint={(member) => setPointed({ link: null, member })}
               onOpen={openMember}
-              editor={(measure, close) => <MeasureEditor measure={measure} system={structure.units} fields={family?.options ?? []} bounds={catalogue.bounds} onChange={hand.change} onClose={close} />}
+              editor={(measure, close) => (
+                <MeasureEditor
+                  measure={measure}
+                  system={structure.units}
+                  fields={family?.options ?? []}
+                  bounds={catalogue.bounds}
+                  onChange={hand.change}
+                  onClose={close}
+                />
+              )}
             />
           )}
           <div className="stagefoot">
-            <button type="button" className="plain" aria-pressed={round} onClick={() => look("view", round ? null : "round")}>
+            <button
+              type="button"
+              className="plain"
+              aria-pressed={round}
+              onClick={() => look("view", round ? null : "round")}
+            >
               {round ? "drawing" : "in the round"}
             </button>
             {!round && (
               <>
                 <span className="choices" role="group" aria-label="Wind in the drawing">
                   {WINDS.map((name, index) => (
-                    <button key={name} type="button" aria-pressed={wind === index} onClick={() => setWind(index as 0)}>
+                    <button
+                      key={name}
+                      type="button"
+                      aria-pressed={wind === index}
+                      onClick={() => setWind(index as 0)}
+                    >
                       {name}
                     </button>
                   ))}
                 </span>
-                <span>{wind === 0 ? "No wind, no bending." : larger > 1 ? `Bending drawn ${larger} times larger than it is.` : "Bending drawn as large as it is."}</span>
+                <span>
+                  {wind === 0
+                    ? "No wind, no bending."
+                    : larger > 1
+                      ? `Bending drawn ${larger} times larger than it is.`
+                      : "Bending drawn as large as it is."}
+                </span>
               </>
             )}
           </div>
@@ -136,7 +229,14 @@ export function Bench({ structure, catalogue }: Props) {
           {report && (
             <>
               <Answer report={report} />
-              <Chain report={report} week={week} open={open} lit={litLink} onOpen={(key) => look("link", open === key ? null : key)} onPoint={(key) => setPointed({ link: key, member: null })} />
+              <Chain
+                report={report}
+                week={week}
+                open={open}
+                lit={litLink}
+                onOpen={(key) => look("link", open === key ? null : key)}
+                onPoint={(key) => setPointed({ link: key, member: null })}
+              />
               {report.headline.beside && (
                 <p className="quiet" style={{ fontSize: 13.5, marginTop: 6 }}>
                   {report.headline.beside}

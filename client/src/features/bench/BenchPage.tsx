@@ -9,6 +9,7 @@ export function BenchPage() {
   const structure = useStructure(Number(useParams().structureId));
   const catalogue = useCatalogue(structure.data?.units);
   if (structure.isError) return <Faulty error={structure.error} />;
-  if (!structure.data || !structure.isFetchedAfterMount || !catalogue.data) return <p className="page quiet">One moment…</p>;
+  if (!structure.data || !structure.isFetchedAfterMount || !catalogue.data)
+    return <p className="page quiet">One moment…</p>;
   return <Bench key={structure.data.id} structure={structure.data} catalogue={catalogue.data} />;
 }

@@ -23,8 +23,20 @@ interface Props {
   onRelease: () => void;
 }
 
-/** Everything that can be decided, in one ruled list; every control answers while it is held, and says what its side gains. */
-export function Controls({ structure, catalogue, family, draft, report, problems, onChange, onRelease }: Props) {
+/**
+ * Everything that can be decided, in one ruled list; every control answers while it is held, and says what
+ * its side gains.
+ */
+export function Controls({
+  structure,
+  catalogue,
+  family,
+  draft,
+  report,
+  problems,
+  onChange,
+  onRelease,
+}: Props) {
   const rename = (name: string) => onChange((now) => ({ ...now, name }), "name");
   const asked = (field: OptionField): boolean => {
     const parent = family.options.find((each) => each.name === field.when_option);
@@ -37,15 +49,44 @@ export function Controls({ structure, catalogue, family, draft, report, problems
     <div className="ledger">
       <label className="row">
         <span className="label">Name</span>
-        <input className="input" value={draft.name} maxLength={120} onChange={(event) => event.target.value !== "" && rename(event.target.value)} onBlur={onRelease} />
+        <input
+          className="input"
+          value={draft.name}
+          maxLength={120}
+          onChange={(event) => event.target.value !== "" && rename(event.target.value)}
+          onBlur={onRelease}
+        />
       </label>
       {draft.plantings.map((planting) => (
-        <PlantingFields key={planting.key} planting={planting} structure={structure} spacing={report?.written[`plantings.${planting.key}.spacing`] ?? ""} catalogue={catalogue} onChange={onChange} onRelease={onRelease} />
+        <PlantingFields
+          key={planting.key}
+          planting={planting}
+          structure={structure}
+          spacing={report?.written[`plantings.${planting.key}.spacing`] ?? ""}
+          catalogue={catalogue}
+          onChange={onChange}
+          onRelease={onRelease}
+        />
       ))}
       <h2>Bed</h2>
-      <Pick label="Soil" value={draft.soil} choices={catalogue.soils} onPick={(soil) => onChange((now) => ({ ...now, soil }))} />
-      <Pick label="Exposure" value={draft.exposure} choices={catalogue.exposures} onPick={(exposure) => onChange((now) => ({ ...now, exposure }))} />
-      <Wishes structure={structure} wishes={family.wishes} draft={draft} onTake={(changes) => onChange((now) => ({ ...now, options: { ...now.options, ...changes } }))} />
+      <Pick
+        label="Soil"
+        value={draft.soil}
+        choices={catalogue.soils}
+        onPick={(soil) => onChange((now) => ({ ...now, soil }))}
+      />
+      <Pick
+        label="Exposure"
+        value={draft.exposure}
+        choices={catalogue.exposures}
+        onPick={(exposure) => onChange((now) => ({ ...now, exposure }))}
+      />
+      <Wishes
+        structure={structure}
+        wishes={family.wishes}
+        draft={draft}
+        onTake={(changes) => onChange((now) => ({ ...now, options: { ...now.options, ...changes } }))}
+      />
       {groups.map((group) => (
         <div key={group} role="group" aria-label={group}>
           <h2>{group}</h2>
@@ -90,24 +131,73 @@ interface RowProps {
   draft: Draft;
 }
 
-function OptionRow({ field, value, text, catalogue, system, problem, onValue, onRelease, moves, onMoves, structure, draft }: RowProps) {
+function OptionRow({
+  field,
+  value,
+  text,
+  catalogue,
+  system,
+  problem,
+  onValue,
+  onRelease,
+  moves,
+  onMoves,
+  structure,
+  draft,
+}: RowProps) {
   const { label } = field;
-  const items = (catalogue.tables[field.table] ?? []).filter((row) => !field.role || row.roles.includes(field.role));
+  const items = (catalogue.tables[field.table] ?? []).filter(
+    (row) => !field.role || row.roles.includes(field.role),
+  );
   const gain = field.choices.find((choice) => choice.key === String(value))?.gain;
   return (
     <div className="option">
       {field.kind === "item" && <Pick label={label} value={String(value)} choices={items} onPick={onValue} />}
-      {field.kind === "choice" && <Pick label={label} value={String(value)} choices={field.choices} onPick={onValue} />}
-      {field.kind === "flag" && <Pick label={label} value={String(value)} choices={field.choices} onPick={(key) => onValue(key === "true")} />}
-      {(field.kind === "length" || field.kind === "count" || field.kind === "force" || field.kind === "angle" || field.kind === "line_load") && (
-        <Measured label={label} kind={field.kind} low={field.low ?? 0} high={field.high ?? 1} step={field.step} value={Number(value)} text={text} system={system} grip={field.name} onValue={onValue} onRelease={onRelease} />
+      {field.kind === "choice" && (
+        <Pick label={label} value={String(value)} choices={field.choices} onPick={onValue} />
       )}
-      <button type="button" className="moved" aria-expanded={moves} aria-label={`What ${label} moves`} title="what it moves" onClick={onMoves}>
+      {field.kind === "flag" && (
+        <Pick
+          label={label}
+          value={String(value)}
+          choices={field.choices}
+          onPick={(key) => onValue(key === "true")}
+        />
+      )}
+      {(field.kind === "length" ||
+        field.kind === "count" ||
+        field.kind === "force" ||
+        field.kind === "angle" ||
+        field.kind === "line_load") && (
+        <Measured
+          label={label}
+          kind={field.kind}
+          low={field.low ?? 0}
+          high={field.high ?? 1}
+          step={field.step}
+          value={Number(value)}
+          text={text}
+          system={system}
+          grip={field.name}
+          onValue={onValue}
+          onRelease={onRelease}
+        />
+      )}
+      <button
+        type="button"
+        className="moved"
+        aria-expanded={moves}
+        aria-label={`What ${label} moves`}
+        title="what it moves"
+        onClick={onMoves}
+      >
         <svg width={18} height={14} aria-hidden="true">
           <path d="M2 12C6 11 7 3 16 2" fill="none" stroke="currentColor" strokeWidth={1.8} />
         </svg>
       </button>
-      {moves && <Moves structure={structure} draft={draft} option={field.name} onValue={(next) => onValue(next)} />}
+      {moves && (
+        <Moves structure={structure} draft={draft} option={field.name} onValue={(next) => onValue(next)} />
+      )}
       {gain && <p className="gain">{gain}</p>}
       {field.help && <p className="help">{field.help}</p>}
       {problem && (

@@ -16,18 +16,33 @@ interface Props {
   onClose: () => void;
 }
 
-const SURE: Record<string, string> = { certain: "mechanics, certain", published: "published values, about ± 20 %", judgement: "judgement, a factor of 2 either way", measured: "measured here" };
+const SURE: Record<string, string> = {
+  certain: "mechanics, certain",
+  published: "published values, about ± 20 %",
+  judgement: "judgement, a factor of 2 either way",
+  measured: "measured here",
+};
 
-/** An opened link: what would make it hold, each one press, then its working, its source and how sure it is. */
+/**
+ * An opened link: what would make it hold, each one press, then its working, its source and how sure it is.
+ */
 export function LinkPanel({ structure, draft, link, weakest, short, fails, week, onFix, onClose }: Props) {
   const fixes = useQuery({
     queryKey: ["fixes", structure.id, link.key, draft, structure.units],
-    queryFn: ({ signal }) => taken(api.POST("/api/structures/{structure_id}/fixes", { params: { path: { structure_id: structure.id } }, signal, body: { draft, link: link.key } })),
+    queryFn: ({ signal }) =>
+      taken(
+        api.POST("/api/structures/{structure_id}/fixes", {
+          params: { path: { structure_id: structure.id } },
+          signal,
+          body: { draft, link: link.key },
+        }),
+      ),
   });
   const panel = useRef<HTMLElement>(null);
   useEffect(() => {
     // on a phone the panel stands far below the chain that was pressed
-    if ((panel.current?.getBoundingClientRect().top ?? 0) > window.innerHeight) panel.current?.scrollIntoView();
+    if ((panel.current?.getBoundingClientRect().top ?? 0) > window.innerHeight)
+      panel.current?.scrollIntoView();
   }, [link.key]);
   return (
     <section ref={panel} aria-label={`Link: ${link.title}`}>
@@ -39,14 +54,22 @@ export function LinkPanel({ structure, draft, link, weakest, short, fails, week,
       </h1>
       <p>{link.item}</p>
       <p className="quiet">
-        {weakest ? "The weakest link: holds" : "Holds"} to {link.limit_text} in {week}. Expected to go {link.once_text}
+        {weakest ? "The weakest link: holds" : "Holds"} to {link.limit_text} in {week}. Expected to go{" "}
+        {link.once_text}
         {link.spread_text && ` (${link.spread_text})`}.
       </p>
       <h2 style={{ marginTop: 14 }}>What would help</h2>
       {fixes.isPending && <p className="quiet">Trying the next sizes…</p>}
-      {fixes.data?.fixes.length === 0 && <p className="quiet">Nothing one step away makes this link stronger.</p>}
+      {fixes.data?.fixes.length === 0 && (
+        <p className="quiet">Nothing one step away makes this link stronger.</p>
+      )}
       {fixes.data?.fixes.map((fix) => (
-        <button key={fix.option} type="button" className="fix" onClick={() => onFix({ [fix.option]: fix.value })}>
+        <button
+          key={fix.option}
+          type="button"
+          className="fix"
+          onClick={() => onFix({ [fix.option]: fix.value })}
+        >
           <strong>{fix.words}</strong>
           <span className="narrow">{fix.cost_text}</span>
           <span className="quiet said">
@@ -55,7 +78,9 @@ export function LinkPanel({ structure, draft, link, weakest, short, fails, week,
           </span>
         </button>
       ))}
-      {short && fixes.data && !fixes.data.fixes.some((fix) => fix.holds) && <Together key={JSON.stringify(draft)} structure={structure} draft={draft} onFix={onFix} />}
+      {short && fixes.data && !fixes.data.fixes.some((fix) => fix.holds) && (
+        <Together key={JSON.stringify(draft)} structure={structure} draft={draft} onFix={onFix} />
+      )}
       <h2 style={{ marginTop: 18 }}>The working</h2>
       <p className="quiet" style={{ fontSize: 13 }}>
         In the gust asked, in {week}, moist soil.

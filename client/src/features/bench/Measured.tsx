@@ -18,16 +18,51 @@ interface Props {
   onRelease: () => void;
 }
 
-/** A quantity in one row: its name, a track to drag as far as its `reach`, and the figure to write over, up to what is allowed. */
-export function Measured({ label, kind, low, high, reach = high, step, value, text, system, grip, onValue, onRelease }: Props) {
+/**
+ * A quantity in one row: its name, a track to drag as far as its `reach`, and the figure to write over, up to
+ * what is allowed.
+ */
+export function Measured({
+  label,
+  kind,
+  low,
+  high,
+  reach = high,
+  step,
+  value,
+  text,
+  system,
+  grip,
+  onValue,
+  onRelease,
+}: Props) {
   const round = (v: number) => Number(v.toFixed(4));
   return (
     <div className="row measured">
       <span className="label" aria-hidden="true">
         {label}
       </span>
-      <Slider aria-label={`${label}, slide`} value={value} min={low} max={Math.max(Math.min(reach, high), value)} step={step} onChange={(_, v) => onValue(round(v), grip)} onChangeCommitted={onRelease} />
-      <QuantityField label={label} hideLabel text={text} value={value} kind={kind} system={system} low={low} high={high} step={step} onValue={(v) => onValue(round(v))} />
+      <Slider
+        aria-label={`${label}, slide`}
+        value={value}
+        min={low}
+        max={Math.max(Math.min(reach, high), value)}
+        step={step}
+        onChange={(_, v) => onValue(round(v), grip)}
+        onChangeCommitted={onRelease}
+      />
+      <QuantityField
+        label={label}
+        hideLabel
+        text={text}
+        value={value}
+        kind={kind}
+        system={system}
+        low={low}
+        high={high}
+        step={step}
+        onValue={(v) => onValue(round(v))}
+      />
     </div>
   );
 }

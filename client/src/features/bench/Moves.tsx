@@ -13,12 +13,22 @@ interface Props {
 
 const SIZE = { width: 232, height: 128 };
 
-/** What one option moves: the limit gust as a line, the cost as a dashed one, the present value marked; every point can be taken. */
+/**
+ * What one option moves: the limit gust as a line, the cost as a dashed one, the present value marked; every
+ * point can be taken.
+ */
 export function Moves({ structure, draft, option, onValue }: Props) {
   const settled = useSettled(draft);
   const found = useQuery({
     queryKey: ["curve", structure.id, option, settled, structure.units],
-    queryFn: ({ signal }) => taken(api.POST("/api/structures/{structure_id}/curve", { params: { path: { structure_id: structure.id } }, signal, body: { draft: settled, option } })),
+    queryFn: ({ signal }) =>
+      taken(
+        api.POST("/api/structures/{structure_id}/curve", {
+          params: { path: { structure_id: structure.id } },
+          signal,
+          body: { draft: settled, option },
+        }),
+      ),
     placeholderData: keepPreviousData,
     retry: false,
   });
@@ -31,7 +41,12 @@ export function Moves({ structure, draft, option, onValue }: Props) {
         <ul className="movelist">
           {points.map((point, i) => (
             <li key={String(point.value)}>
-              <button type="button" className="plain" aria-pressed={i === present} onClick={() => onValue(point.value)}>
+              <button
+                type="button"
+                className="plain"
+                aria-pressed={i === present}
+                onClick={() => onValue(point.value)}
+              >
                 {point.text}
               </button>
               <span className="narrow">
@@ -46,14 +61,34 @@ export function Moves({ structure, draft, option, onValue }: Props) {
   return (
     <div className="moves" role="group" aria-label={`What ${label} moves`}>
       <p>{says}</p>
-      <svg width={SIZE.width} height={SIZE.height} role="img" aria-label={`${says} ${points.map((point) => `${point.text}: ${point.limit_text}, ${point.cost_text}`).join("; ")}`}>
+      <svg
+        width={SIZE.width}
+        height={SIZE.height}
+        role="img"
+        aria-label={`${says} ${points.map((point) => `${point.text}: ${point.limit_text}, ${point.cost_text}`).join("; ")}`}
+      >
         <path d={marks.design} stroke="var(--water)" strokeWidth={1.6} />
         <path d={marks.cost} fill="none" stroke="var(--ink2)" strokeWidth={1.2} strokeDasharray="2 3" />
         <path d={marks.limit} fill="none" stroke="var(--ink)" strokeWidth={2.6} strokeLinejoin="round" />
         <path d={`M${marks.now[0]} ${marks.top}V${marks.foot}`} stroke="var(--ink)" strokeWidth={1} />
-        <circle cx={marks.now[0]} cy={marks.now[1]} r={5} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2.4} />
+        <circle
+          cx={marks.now[0]}
+          cy={marks.now[1]}
+          r={5}
+          fill="var(--paper)"
+          stroke="var(--ink)"
+          strokeWidth={2.4}
+        />
         {marks.words.map((word) => (
-          <text key={word.key} x={word.x} y={word.y} textAnchor={word.anchor} fontSize={12} fill="var(--ink2)" className="narrow">
+          <text
+            key={word.key}
+            x={word.x}
+            y={word.y}
+            textAnchor={word.anchor}
+            fontSize={12}
+            fill="var(--ink2)"
+            className="narrow"
+          >
             {word.text}
           </text>
         ))}
@@ -61,7 +96,16 @@ export function Moves({ structure, draft, option, onValue }: Props) {
           const point = points[i];
           return (
             point && (
-              <rect key={i} x={spot.x} y={0} width={spot.width} height={SIZE.height} fill="transparent" style={{ cursor: "pointer" }} onClick={() => onValue(point.value)}>
+              <rect
+                key={i}
+                x={spot.x}
+                y={0}
+                width={spot.width}
+                height={SIZE.height}
+                fill="transparent"
+                style={{ cursor: "pointer" }}
+                onClick={() => onValue(point.value)}
+              >
                 <title>{`${point.text}: ${point.limit_text}, ${point.cost_text}; first: ${point.goes.toLowerCase()}`}</title>
               </rect>
             )

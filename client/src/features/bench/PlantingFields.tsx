@@ -21,16 +21,56 @@ const PRUNING = [
 
 /** One planting: which crop, how many, how far apart, on which side, trained how, planted when. */
 export function PlantingFields({ planting, structure, spacing, catalogue, onChange, onRelease }: Props) {
-  const set = (name: keyof Planting, value: unknown, grip?: string) => onChange((now) => putAt(now, `plantings.${planting.key}.${name}`, value), grip);
+  const set = (name: keyof Planting, value: unknown, grip?: string) =>
+    onChange((now) => putAt(now, `plantings.${planting.key}.${name}`, value), grip);
   const allowed = (name: string) => catalogue.bounds[`planting.${name}`] ?? { low: 0, high: 0 };
   return (
     <div role="group" aria-label="Plants">
       <h2>Plants</h2>
-      <Pick label="Crop" value={planting.crop} choices={catalogue.crops} onPick={(crop) => set("crop", crop)} />
-      <Measured label="Plants" kind="count" {...allowed("count")} reach={60} step={1} value={planting.count} text={String(planting.count)} system={structure.units} grip={`count ${planting.key}`} onValue={(count, grip) => set("count", Math.round(count), grip)} onRelease={onRelease} />
-      <Measured label="Spacing" kind="length" {...allowed("spacing")} reach={1.5} step={0.01} value={planting.spacing} text={spacing} system={structure.units} grip={`spacing ${planting.key}`} onValue={(value, grip) => set("spacing", value, grip)} onRelease={onRelease} />
-      <Pick label="Side" value={planting.side} choices={Object.entries(structure.sides).map(([key, name]) => ({ key, name }))} onPick={(side) => set("side", side)} />
-      <Pick label="Pruning" value={planting.training} choices={PRUNING} onPick={(training) => set("training", training)} />
+      <Pick
+        label="Crop"
+        value={planting.crop}
+        choices={catalogue.crops}
+        onPick={(crop) => set("crop", crop)}
+      />
+      <Measured
+        label="Plants"
+        kind="count"
+        {...allowed("count")}
+        reach={60}
+        step={1}
+        value={planting.count}
+        text={String(planting.count)}
+        system={structure.units}
+        grip={`count ${planting.key}`}
+        onValue={(count, grip) => set("count", Math.round(count), grip)}
+        onRelease={onRelease}
+      />
+      <Measured
+        label="Spacing"
+        kind="length"
+        {...allowed("spacing")}
+        reach={1.5}
+        step={0.01}
+        value={planting.spacing}
+        text={spacing}
+        system={structure.units}
+        grip={`spacing ${planting.key}`}
+        onValue={(value, grip) => set("spacing", value, grip)}
+        onRelease={onRelease}
+      />
+      <Pick
+        label="Side"
+        value={planting.side}
+        choices={Object.entries(structure.sides).map(([key, name]) => ({ key, name }))}
+        onPick={(side) => set("side", side)}
+      />
+      <Pick
+        label="Pruning"
+        value={planting.training}
+        choices={PRUNING}
+        onPick={(training) => set("training", training)}
+      />
       <DayOfYear label="Planted on" value={planting.planted} onDate={(planted) => set("planted", planted)} />
     </div>
   );

@@ -9,7 +9,11 @@ export function Remarks({ report }: { report: Report }) {
       <h2 style={{ marginTop: 12 }}>To know</h2>
       <ul className="notes">
         {report.remarks.map((remark) => (
-          <li key={remark.key + remark.text} data-mark={MARK[remark.level]} className={remark.level === "fine" ? "quiet" : undefined}>
+          <li
+            key={remark.key + remark.text}
+            data-mark={MARK[remark.level]}
+            className={remark.level === "fine" ? "quiet" : undefined}
+          >
             {remark.text}
           </li>
         ))}

@@ -13,7 +13,14 @@ export function Rests({ structure, draft }: Props) {
   const settled = useSettled(draft);
   const found = useQuery({
     queryKey: ["rests", structure.id, settled, structure.units],
-    queryFn: ({ signal }) => taken(api.POST("/api/structures/{structure_id}/rests", { params: { path: { structure_id: structure.id } }, signal, body: { draft: settled } })),
+    queryFn: ({ signal }) =>
+      taken(
+        api.POST("/api/structures/{structure_id}/rests", {
+          params: { path: { structure_id: structure.id } },
+          signal,
+          body: { draft: settled },
+        }),
+      ),
     placeholderData: keepPreviousData,
     retry: false,
   });

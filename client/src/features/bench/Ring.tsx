@@ -17,7 +17,10 @@ const HALF = 11;
 const TALL = 50;
 const INNER = TALL - 20;
 
-/** One link of the chain: its thickness what it carries, its core how much of it is used, sprung open when it is the weakest, red when it falls short. */
+/**
+ * One link of the chain: its thickness what it carries, its core how much of it is used, sprung open when it
+ * is the weakest, red when it falls short.
+ */
 export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Props) {
   const use = link.use[week] ?? 0;
   const state = link.states[week] ?? "holds";
@@ -45,10 +48,33 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
       onFocus={() => onPoint(link.key)}
       onBlur={() => onPoint(null)}
     >
-      <rect className="hit" x={x - 18} y={y - 3} width={148} height={TALL + 8} fill={open || lit ? "var(--press)" : "transparent"} />
-      <rect x={x - 3} y={y + 10} width={6} height={INNER} fill="var(--paper)" stroke={ink} strokeWidth={0.8} strokeOpacity={0.55} />
+      <rect
+        className="hit"
+        x={x - 18}
+        y={y - 3}
+        width={148}
+        height={TALL + 8}
+        fill={open || lit ? "var(--press)" : "transparent"}
+      />
+      <rect
+        x={x - 3}
+        y={y + 10}
+        width={6}
+        height={INNER}
+        fill="var(--paper)"
+        stroke={ink}
+        strokeWidth={0.8}
+        strokeOpacity={0.55}
+      />
       <rect x={x - 3} y={y + 10 + INNER - core} width={6} height={core} fill={ink} />
-      <path d={weak ? sprung : closed} fill="none" stroke={ink} strokeWidth={thick} strokeLinecap="round" strokeLinejoin="round" />
+      <path
+        d={weak ? sprung : closed}
+        fill="none"
+        stroke={ink}
+        strokeWidth={thick}
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
       <text fill="var(--ink2)" className="narrow">
         <tspan x={x + 22} y={y + 17} fontSize={15} fontWeight={600} fill={ink} className="wide-face">
           {link.title}

@@ -19,14 +19,32 @@ interface Props {
 }
 
 const STEP = 0.16; // of a turn by one key [rad]
-const KEYS: Record<string, [number, number, number]> = { ArrowLeft: [-STEP, 0, 0], ArrowRight: [STEP, 0, 0], ArrowUp: [0, STEP, 0], ArrowDown: [0, -STEP, 0], "+": [0, 0, 0.12], "=": [0, 0, 0.12], "-": [0, 0, -0.12] };
+const KEYS: Record<string, [number, number, number]> = {
+  ArrowLeft: [-STEP, 0, 0],
+  ArrowRight: [STEP, 0, 0],
+  ArrowUp: [0, STEP, 0],
+  ArrowDown: [0, -STEP, 0],
+  "+": [0, 0, 0.12],
+  "=": [0, 0, 0.12],
+  "-": [0, 0, -0.12],
+};
 
-/** The structure in the round: turned by hand or keys, the soil cut open, the sun of an hour, a person for its size, and the whole in words. */
+/**
+ * The structure in the round: turned by hand or keys, the soil cut open, the sun of an hour, a person for its
+ * size, and the whole in words.
+ */
 export default function Round({ structure, draft, report, week, weak, short, lit, hour, onHour }: Props) {
   const settled = useSettled(draft);
   const found = useQuery({
     queryKey: ["solid", structure.id, settled, week, structure.units],
-    queryFn: ({ signal }) => exactly<Schemas["SolidReport"]>(api.POST("/api/structures/{structure_id}/solid", { params: { path: { structure_id: structure.id } }, signal, body: { draft: settled, week } })),
+    queryFn: ({ signal }) =>
+      exactly<Schemas["SolidReport"]>(
+        api.POST("/api/structures/{structure_id}/solid", {
+          params: { path: { structure_id: structure.id } },
+          signal,
+          body: { draft: settled, week },
+        }),
+      ),
     placeholderData: keepPreviousData,
     retry: false,
   });
@@ -39,7 +57,9 @@ export default function Round({ structure, draft, report, week, weak, short, lit
 
   useEffect(() => {
     if (!canvas.current || blind) return;
-    held.current = stage(canvas.current, (name) => getComputedStyle(document.documentElement).getPropertyValue(name).trim());
+    held.current = stage(canvas.current, (name) =>
+      getComputedStyle(document.documentElement).getPropertyValue(name).trim(),
+    );
     const watcher = new MutationObserver(() => setLook((n) => n + 1));
     watcher.observe(document.documentElement, { attributes: true });
     return () => {
@@ -54,7 +74,16 @@ export default function Round({ structure, draft, report, week, weak, short, lit
   useEffect(() => {
     if (!data) return;
     const sun = data.suns.find((each) => each.hour === hour) ?? null;
-    held.current?.show({ solid: data.solid, foliage: report.foliage, week, weak, short, lit, sun: sun?.towards ?? null, person: data.person });
+    held.current?.show({
+      solid: data.solid,
+      foliage: report.foliage,
+      week,
+      weak,
+      short,
+      lit,
+      sun: sun?.towards ?? null,
+      person: data.person,
+    });
   }, [data, report.foliage, week, weak, short, lit, hour, look]);
 
   const onKey = (event: KeyboardEvent) => {
@@ -63,24 +92,50 @@ export default function Round({ structure, draft, report, week, weak, short, lit
     event.preventDefault();
     held.current?.turn(...step);
   };
-  const noon = data?.suns.reduce((a, b) => (Math.abs(b.hour - 12) < Math.abs(a.hour - 12) ? b : a), data.suns[0] ?? { hour: 12 }).hour ?? 12;
+  const noon =
+    data?.suns.reduce(
+      (a, b) => (Math.abs(b.hour - 12) < Math.abs(a.hour - 12) ? b : a),
+      data.suns[0] ?? { hour: 12 },
+    ).hour ?? 12;
   return (
     <div className="round">
       <div className="roundbox" ref={ref}>
-        <canvas ref={canvas} tabIndex={0} role="img" aria-label={`In the round: ${data?.says ?? ""} Turn it with the arrow keys, nearer and farther with plus and minus.`} onKeyDown={onKey} />
-        {blind && <p className="quiet roundblind">This browser draws nothing in the round; here it is in words.</p>}
+        <canvas
+          ref={canvas}
+          tabIndex={0}
+          role="img"
+          aria-label={`In the round: ${data?.says ?? ""} Turn it with the arrow keys, nearer and farther with plus and minus.`}
+          onKeyDown={onKey}
+        />
+        {blind && (
+          <p className="quiet roundblind">This browser draws nothing in the round; here it is in words.</p>
+        )}
       </div>
       <p className="roundsays">
-        {data?.says} <span className="quiet">{data ? `The figure stands ${data.person_text} tall.` : ""}</span>
+        {data?.says}{" "}
+        <span className="quiet">{data ? `The figure stands ${data.person_text} tall.` : ""}</span>
       </p>
       <div className="roundsun">
-        <button type="button" className="plain" aria-pressed={hour !== null} onClick={() => onHour(hour === null ? noon : null)}>
+        <button
+          type="button"
+          className="plain"
+          aria-pressed={hour !== null}
+          onClick={() => onHour(hour === null ? noon : null)}
+        >
           {hour === null ? "with its shadow" : "without shadow"}
         </button>
         {hour !== null && data && data.suns.length > 1 && (
           <label>
             <span className="narrow">{data.suns.find((each) => each.hour === hour)?.text ?? "no sun"}</span>
-            <input type="range" aria-label="Hour of the sun" min={data.suns[0]?.hour} max={data.suns[data.suns.length - 1]?.hour} step={1} value={hour} onChange={(event) => onHour(Number(event.target.value))} />
+            <input
+              type="range"
+              aria-label="Hour of the sun"
+              min={data.suns[0]?.hour}
+              max={data.suns[data.suns.length - 1]?.hour}
+              step={1}
+              value={hour}
+              onChange={(event) => onHour(Number(event.target.value))}
+            />
           </label>
         )}
       </div>

@@ -15,7 +15,14 @@ export function Together({ structure, draft, onFix }: Props) {
   const sizing = useQuery({
     queryKey: ["sizing", structure.id, draft, structure.units],
     enabled: asked,
-    queryFn: ({ signal }) => taken(api.POST("/api/structures/{structure_id}/sizing", { params: { path: { structure_id: structure.id } }, signal, body: { draft } })),
+    queryFn: ({ signal }) =>
+      taken(
+        api.POST("/api/structures/{structure_id}/sizing", {
+          params: { path: { structure_id: structure.id } },
+          signal,
+          body: { draft },
+        }),
+      ),
   });
   const found = sizing.data;
   if (!asked)
@@ -27,8 +34,18 @@ export function Together({ structure, draft, onFix }: Props) {
         </button>
       </p>
     );
-  if (!found) return <p className="quiet">{sizing.isError ? "The server did not answer." : "Trying one change after another…"}</p>;
-  if (found.words.length < 2) return <p className="quiet">No few changes make this hold here: a sheltered spot, a lower crop or another kind of support would.</p>;
+  if (!found)
+    return (
+      <p className="quiet">
+        {sizing.isError ? "The server did not answer." : "Trying one change after another…"}
+      </p>
+    );
+  if (found.words.length < 2)
+    return (
+      <p className="quiet">
+        No few changes make this hold here: a sheltered spot, a lower crop or another kind of support would.
+      </p>
+    );
   return (
     <button type="button" className="fix" onClick={() => onFix(found.changes)}>
       <strong>{found.words.join("; ")}</strong>

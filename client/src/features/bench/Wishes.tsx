@@ -17,7 +17,12 @@ export function Wishes({ structure, wishes, draft, onTake }: Props) {
   const [open, setOpen] = useState<string | null>(null);
   return wishes.map((wish) => (
     <div key={wish.key} className="wish" role="group" aria-label={wish.name}>
-      <button type="button" className="plain" aria-expanded={open === wish.key} onClick={() => setOpen(open === wish.key ? null : wish.key)}>
+      <button
+        type="button"
+        className="plain"
+        aria-expanded={open === wish.key}
+        onClick={() => setOpen(open === wish.key ? null : wish.key)}
+      >
         I want: {wish.name}
       </button>
       {open === wish.key && <Ways structure={structure} wish={wish} draft={draft} onTake={onTake} />}
@@ -26,11 +31,20 @@ export function Wishes({ structure, wishes, draft, onTake }: Props) {
 }
 
 function Ways({ structure, wish, draft, onTake }: Omit<Props, "wishes"> & { wish: Schemas["WishField"] }) {
-  const [wanted, setWanted] = useState(() => Object.fromEntries(wish.asks.map((ask) => [ask.name, ask.start])));
+  const [wanted, setWanted] = useState(() =>
+    Object.fromEntries(wish.asks.map((ask) => [ask.name, ask.start])),
+  );
   const asked = useSettled({ draft, wish: wish.key, wanted });
   const found = useQuery({
     queryKey: ["ways", structure.id, asked, structure.units],
-    queryFn: ({ signal }) => taken(api.POST("/api/structures/{structure_id}/ways", { params: { path: { structure_id: structure.id } }, signal, body: asked })),
+    queryFn: ({ signal }) =>
+      taken(
+        api.POST("/api/structures/{structure_id}/ways", {
+          params: { path: { structure_id: structure.id } },
+          signal,
+          body: asked,
+        }),
+      ),
     placeholderData: keepPreviousData,
     retry: false,
   });

@@ -20,6 +20,8 @@ export function hang(links: readonly LinkReport[]): Hung[] {
     link.hands_to.forEach((to, index) => walk(to, index === 0 ? column : 1, free + 1));
   };
   const reached = new Set(links.flatMap((link) => link.hands_to));
-  links.filter((link) => !reached.has(link.key)).forEach((link, index) => walk(link.key, index === 0 ? 0 : 1, 0));
+  links
+    .filter((link) => !reached.has(link.key))
+    .forEach((link, index) => walk(link.key, index === 0 ? 0 : 1, 0));
   return [...hung.values()];
 }

@@ -24,15 +24,21 @@ export type ChangeDraft = (make: (now: Draft) => Draft, grip?: string) => void;
 const store = (id: number) => `ascent-steps-${id}`;
 const text = (draft: Draft) => JSON.stringify(draft);
 const draftOf = (write: Write | undefined) => (write?.body as Schemas["SaveIn"] | undefined)?.draft;
-const ofStructure = (start: Schemas["StructureOut"]) => queue.mine().filter((write) => write.about === aboutStructure(start.id));
+const ofStructure = (start: Schemas["StructureOut"]) =>
+  queue.mine().filter((write) => write.about === aboutStructure(start.id));
 
 /**
- * Where the bench begins: with what waits to be saved, else with what is saved; and with the steps of this tab, so that
- * undo works across a reload, unless it was saved elsewhere since.
+ * Where the bench begins: with what waits to be saved, else with what is saved; and with the steps of this
+ * tab, so that undo works across a reload, unless it was saved elsewhere since.
  */
 function remembered(start: Schemas["StructureOut"]): Past {
   const waiting = draftOf(ofStructure(start).at(-1));
-  const fresh: Past = { back: waiting ? [start.draft] : [], now: waiting ?? start.draft, ahead: [], touched: "" };
+  const fresh: Past = {
+    back: waiting ? [start.draft] : [],
+    now: waiting ?? start.draft,
+    ahead: [],
+    touched: "",
+  };
   try {
     const kept = JSON.parse(sessionStorage.getItem(store(start.id)) ?? "null") as Past | null;
     return kept && text(kept.now) === text(fresh.now) ? { ...kept, touched: "" } : fresh;
@@ -43,13 +49,19 @@ function remembered(start: Schemas["StructureOut"]): Past {
 
 function remember(id: number, past: Past): void {
   try {
-    sessionStorage.setItem(store(id), JSON.stringify({ ...past, back: past.back.slice(-KEPT_STEPS), ahead: past.ahead.slice(0, KEPT_STEPS) }));
+    sessionStorage.setItem(
+      store(id),
+      JSON.stringify({ ...past, back: past.back.slice(-KEPT_STEPS), ahead: past.ahead.slice(0, KEPT_STEPS) }),
+    );
   } catch {
     sessionStorage.removeItem(store(id));
   }
 }
 
-/** The structure in hand: changed, undone, redone, and given to the queue at once, which saves it when the hand rests. */
+/**
+ * The structure in hand: changed, undone, redone, and given to the queue at once, which saves it when the
+ * hand rests.
+ */
 export function useDraft(start: Schemas["StructureOut"]) {
   const { id } = start;
   const about = aboutStructure(id);
@@ -59,7 +71,8 @@ export function useDraft(start: Schemas["StructureOut"]) {
   const stale = own.find((write) => write.state === "stale");
   const refused = own.find((write) => write.state === "refused");
   const conflict = stale ? (stale.saved as Schemas["StructureConflict"]) : null;
-  // what the server is known to have, and what was given to the queue last; what waits before it sets its revision anew
+  // what the server is known to have, and what was given to the queue last; what waits before it sets its
+  // revision anew
   const revision = useRef(start.revision);
   const saved = useRef(start.draft);
   const given = useRef(text(past.now));
@@ -70,7 +83,12 @@ export function useDraft(start: Schemas["StructureOut"]) {
   const change = useCallback<ChangeDraft>((make, grip = "") => {
     setPast((p) => {
       const same = grip !== "" && grip === p.touched;
-      return { back: same ? p.back : [...p.back.slice(-MOST_STEPS), p.now], now: make(p.now), ahead: [], touched: grip };
+      return {
+        back: same ? p.back : [...p.back.slice(-MOST_STEPS), p.now],
+        now: make(p.now),
+        ahead: [],
+        touched: grip,
+      };
     });
   }, []);
   const release = useCallback(() => setPast((p) => ({ ...p, touched: "" })), []);
@@ -93,7 +111,11 @@ export function useDraft(start: Schemas["StructureOut"]) {
     given.current = now;
     const body = { draft: past.now, revision: revision.current };
     const words = `${past.now.name}: on the bench`;
-    const mark = queue.put({ lane, about, words, method: "PUT", path: `/api/structures/${id}`, body, knows: known.current }, (earlier) => ({ body: { ...(earlier.body as Schemas["SaveIn"]), draft: past.now }, words }), QUIET_MS);
+    const mark = queue.put(
+      { lane, about, words, method: "PUT", path: `/api/structures/${id}`, body, knows: known.current },
+      (earlier) => ({ body: { ...(earlier.body as Schemas["SaveIn"]), draft: past.now }, words }),
+      QUIET_MS,
+    );
     if (!known.current.includes(mark)) known.current = [...known.current, mark];
   }, [past.now, start, stale, lane, about, id]);
   // the hand has left: there is nothing to wait for
@@ -109,8 +131,15 @@ export function useDraft(start: Schemas["StructureOut"]) {
     [about],
   );
 
-  /** Whether a field was changed here since it was last saved: of a field that only they changed, theirs comes first. */
-  const mineFirst = useCallback((_kind: string, _key: string, path: string) => JSON.stringify(valueAt(past.now, path)) !== JSON.stringify(valueAt(saved.current, path)), [past.now]);
+  /**
+   * Whether a field was changed here since it was last saved: of a field that only they changed, theirs comes
+   * first.
+   */
+  const mineFirst = useCallback(
+    (_kind: string, _key: string, path: string) =>
+      JSON.stringify(valueAt(past.now, path)) !== JSON.stringify(valueAt(saved.current, path)),
+    [past.now],
+  );
 
   /** After a conflict: mine where it is kept, theirs elsewhere; that is then saved. */
   const settle = useCallback(
@@ -120,8 +149,16 @@ export function useDraft(start: Schemas["StructureOut"]) {
       revision.current = theirs.revision;
       saved.current = theirs.draft;
       const paths = conflict.differences.map((each) => each.path).filter((path) => !keep(path));
-      const sameCrops = theirs.draft.plantings.map((planting) => planting.key).join() === past.now.plantings.map((planting) => planting.key).join();
-      const settled = paths.reduce((draft, path) => (path.startsWith("plantings") && !sameCrops ? { ...draft, plantings: theirs.draft.plantings } : putAt(draft, path, valueAt(theirs.draft, path))), past.now);
+      const sameCrops =
+        theirs.draft.plantings.map((planting) => planting.key).join() ===
+        past.now.plantings.map((planting) => planting.key).join();
+      const settled = paths.reduce(
+        (draft, path) =>
+          path.startsWith("plantings") && !sameCrops
+            ? { ...draft, plantings: theirs.draft.plantings }
+            : putAt(draft, path, valueAt(theirs.draft, path)),
+        past.now,
+      );
       given.current = text(settled);
       queue.settle(stale.mark, { draft: settled, revision: theirs.revision });
       change(() => settled);
@@ -129,5 +166,17 @@ export function useDraft(start: Schemas["StructureOut"]) {
     [conflict, stale, change, past.now],
   );
   const problems: Problem[] = refused?.problems ?? [];
-  return { draft: past.now, change, release, undo, redo, canUndo: past.back.length > 0, canRedo: past.ahead.length > 0, problems, conflict, mineFirst, settle } as const;
+  return {
+    draft: past.now,
+    change,
+    release,
+    undo,
+    redo,
+    canUndo: past.back.length > 0,
+    canRedo: past.ahead.length > 0,
+    problems,
+    conflict,
+    mineFirst,
+    settle,
+  } as const;
 }

@@ -3,7 +3,10 @@ import { useEffect, useRef, useState } from "react";
 import { Refused, type Draft, type Problem, type Report } from "../../api/client";
 import { reportOf } from "../../api/queries";
 
-/** The report of a draft, asked for while the hand is on the control: one question in flight, the latest wins, and none once it is left. */
+/**
+ * The report of a draft, asked for while the hand is on the control: one question in flight, the latest wins,
+ * and none once it is left.
+ */
 export function useReport(id: number, draft: Draft, week: number | null, units: string) {
   const [report, setReport] = useState<Report | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
@@ -29,7 +32,11 @@ export function useReport(id: number, draft: Draft, week: number | null, units: 
           setProblems([]);
         } catch (error) {
           if (signal.aborted) continue;
-          setProblems(error instanceof Refused ? error.problems : [{ path: "server", given: "", allowed: "the server did not answer", suggestion: "" }]);
+          setProblems(
+            error instanceof Refused
+              ? error.problems
+              : [{ path: "server", given: "", allowed: "the server did not answer", suggestion: "" }],
+          );
         }
       }
       asking.current = false;

@@ -63,7 +63,14 @@ export function FilesPage() {
     setProblems([]);
     setSaid("");
     try {
-      setPreview(await taken(api.POST("/api/gardens/{garden_id}/import/preview", { params, body: { what: next.what, text: next.text, take_away: away } })));
+      setPreview(
+        await taken(
+          api.POST("/api/gardens/{garden_id}/import/preview", {
+            params,
+            body: { what: next.what, text: next.text, take_away: away },
+          }),
+        ),
+      );
     } catch (error) {
       failed(error);
     }
@@ -80,7 +87,12 @@ export function FilesPage() {
   const takeIn = async () => {
     if (!file || !preview) return;
     try {
-      await askGarden<Garden>(id, "/import", { what: file.what, text: file.text, take_away: takeAway, number: preview.number }, `${file.name} taken in`);
+      await askGarden<Garden>(
+        id,
+        "/import",
+        { what: file.what, text: file.text, take_away: takeAway, number: preview.number },
+        `${file.name} taken in`,
+      );
       setFile(null);
       setPreview(null);
       setSaid("Taken in as one change; undo on the plan takes it back.");
@@ -109,7 +121,10 @@ export function FilesPage() {
         <div className="filegrid">
           <section aria-label="Out">
             <h2>Out</h2>
-            <p className="quiet">The plan file holds everything of this garden, open and documented. Tables open in any spreadsheet.</p>
+            <p className="quiet">
+              The plan file holds everything of this garden, open and documented. Tables open in any
+              spreadsheet.
+            </p>
             <p className="actions">
               <Button href={`/api/gardens/${id}/plan.json`}>Plan file</Button>
               <Button href={`/api/gardens/${id}/plot.svg`}>Plan as a drawing</Button>
@@ -125,7 +140,9 @@ export function FilesPage() {
           {canEdit && (
             <section aria-label="In">
               <h2>In</h2>
-              <p className="quiet">A plan file or one of the tables. You see what it does before anything is changed.</p>
+              <p className="quiet">
+                A plan file or one of the tables. You see what it does before anything is changed.
+              </p>
               <div
                 className="drop"
                 data-over={over}
@@ -165,18 +182,29 @@ export function FilesPage() {
             <h2>{file.name}</h2>
             <div className="actions">
               <div style={{ width: 320 }}>
-                <Pick label="It is" value={file.what} choices={KINDS} onPick={(what) => void look({ ...file, what: what as What }, takeAway)} />
+                <Pick
+                  label="It is"
+                  value={file.what}
+                  choices={KINDS}
+                  onPick={(what) => void look({ ...file, what: what as What }, takeAway)}
+                />
               </div>
               {file.what !== "plantings" && (
                 <label className="radio">
-                  <input type="checkbox" checked={takeAway} onChange={(event) => void look(file, event.target.checked)} /> also take away what it does not have
+                  <input
+                    type="checkbox"
+                    checked={takeAway}
+                    onChange={(event) => void look(file, event.target.checked)}
+                  />{" "}
+                  also take away what it does not have
                 </label>
               )}
             </div>
             {problems.length > 0 && (
               <div role="alert">
                 <p>
-                  <strong>Not taken in; nothing was changed.</strong> {problems.length === 1 ? "One place is" : `${problems.length} places are`} wrong:
+                  <strong>Not taken in; nothing was changed.</strong>{" "}
+                  {problems.length === 1 ? "One place is" : `${problems.length} places are`} wrong:
                 </p>
                 <ul className="notes">
                   {problems.map((problem, i) => (

@@ -10,9 +10,18 @@ import { askGarden } from "../../queue/asks";
 import { GardenBar } from "../../ui/GardenBar";
 import { Faulty } from "../../ui/Faulty";
 
-const when = (text: string) => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }).format(new Date(text));
+const when = (text: string) =>
+  new Intl.DateTimeFormat("en-GB", {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  }).format(new Date(text));
 
-/** Everything that was changed, by whom and when; an old state is looked at and, if wanted, made the present one. */
+/**
+ * Everything that was changed, by whom and when; an old state is looked at and, if wanted, made the present
+ * one.
+ */
 export function HistoryPage() {
   const id = Number(useParams().gardenId);
   const garden = useGarden(id);
@@ -23,8 +32,14 @@ export function HistoryPage() {
     enabled: garden.data !== undefined,
     initialPageParam: null as number | null,
     placeholderData: keepPreviousData,
-    getNextPageParam: (page: Schemas["ChangeOut"][]) => (page.length === 50 ? (page.at(-1)?.number ?? null) : null),
-    queryFn: ({ pageParam }) => exactly<Schemas["ChangeOut"][]>(api.GET("/api/gardens/{garden_id}/history", { params: { path: { garden_id: id }, query: pageParam === null ? {} : { before: pageParam } } })),
+    getNextPageParam: (page: Schemas["ChangeOut"][]) =>
+      page.length === 50 ? (page.at(-1)?.number ?? null) : null,
+    queryFn: ({ pageParam }) =>
+      exactly<Schemas["ChangeOut"][]>(
+        api.GET("/api/gardens/{garden_id}/history", {
+          params: { path: { garden_id: id }, query: pageParam === null ? {} : { before: pageParam } },
+        }),
+      ),
   });
   const asked = params.get("at");
   const number = asked === null ? null : Number(asked);
@@ -32,12 +47,18 @@ export function HistoryPage() {
     queryKey: ["past", id, number, garden.data?.units],
     enabled: number !== null && Number.isInteger(number),
     placeholderData: keepPreviousData,
-    queryFn: () => exactly<Schemas["Past"]>(api.GET("/api/gardens/{garden_id}/history/{number}", { params: { path: { garden_id: id, number: number ?? 0 } } })),
+    queryFn: () =>
+      exactly<Schemas["Past"]>(
+        api.GET("/api/gardens/{garden_id}/history/{number}", {
+          params: { path: { garden_id: id, number: number ?? 0 } },
+        }),
+      ),
   });
   const changes = useMemo(() => log.data?.pages.flat() ?? [], [log.data]);
   if (garden.isError) return <Faulty error={garden.error} garden={id} />;
   if (!garden.data) return <p className="page quiet">One moment…</p>;
-  const look = (next: number | null) => setParams(next === null ? {} : { at: String(next) }, { replace: true });
+  const look = (next: number | null) =>
+    setParams(next === null ? {} : { at: String(next) }, { replace: true });
   const restore = async () => {
     try {
       await askGarden<Garden>(id, `/history/${number ?? 0}/restore`, {}, `back to ${number ?? 0}`);
@@ -58,11 +79,20 @@ export function HistoryPage() {
               {said}
             </p>
           )}
-          {changes.length === 0 && !log.isPending && <p className="lead">Nothing has been changed yet. Every saved change is listed here, with who made it and when.</p>}
+          {changes.length === 0 && !log.isPending && (
+            <p className="lead">
+              Nothing has been changed yet. Every saved change is listed here, with who made it and when.
+            </p>
+          )}
           <ol className="log" reversed>
             {changes.map((change) => (
               <li key={change.number}>
-                <button type="button" aria-pressed={number === change.number} className="logline" onClick={() => look(number === change.number ? null : change.number)}>
+                <button
+                  type="button"
+                  aria-pressed={number === change.number}
+                  className="logline"
+                  onClick={() => look(number === change.number ? null : change.number)}
+                >
                   <span className="quiet narrow">{when(change.when)}</span>
                   <span>{change.words}</span>
                   <span className="quiet">{change.who}</span>
@@ -71,7 +101,12 @@ export function HistoryPage() {
             ))}
             {changes.length > 0 && !log.hasNextPage && (
               <li>
-                <button type="button" aria-pressed={number === 0} className="logline" onClick={() => look(number === 0 ? null : 0)}>
+                <button
+                  type="button"
+                  aria-pressed={number === 0}
+                  className="logline"
+                  onClick={() => look(number === 0 ? null : 0)}
+                >
                   <span className="quiet narrow">before</span>
                   <span>as it began</span>
                   <span />

@@ -3,15 +3,26 @@ import { useQuery } from "@tanstack/react-query";
 import { api, taken } from "../../api/client";
 import { Bar } from "../../ui/Bar";
 
-/** How Ascent reckons: docs/method.md as a page. The server makes the HTML from our own file and lets no raw HTML through. */
+/**
+ * How Ascent reckons: docs/method.md as a page. The server makes the HTML from our own file and lets no raw
+ * HTML through.
+ */
 export function MethodPage() {
-  const method = useQuery({ queryKey: ["method"], queryFn: () => taken(api.GET("/api/method")), staleTime: Infinity });
+  const method = useQuery({
+    queryKey: ["method"],
+    queryFn: () => taken(api.GET("/api/method")),
+    staleTime: Infinity,
+  });
   return (
     <>
       <Bar>
         <span className="grow" />
       </Bar>
-      {method.data ? <main className="page prose" dangerouslySetInnerHTML={{ __html: method.data.html }} /> : <p className="page quiet">One moment…</p>}
+      {method.data ? (
+        <main className="page prose" dangerouslySetInnerHTML={{ __html: method.data.html }} />
+      ) : (
+        <p className="page quiet">One moment…</p>
+      )}
     </>
   );
 }

@@ -16,7 +16,14 @@ export function GardenPartsPage() {
   const garden = useGarden(id);
   const [params, setParams] = useSearchParams();
   const apart = params.get("by") === "structure";
-  const parts = useQuery({ queryKey: ["parts", "garden", id, garden.data?.number, garden.data?.units], enabled: garden.data !== undefined, queryFn: () => exactly<Schemas["GardenParts"]>(api.GET("/api/gardens/{garden_id}/parts", { params: { path: { garden_id: id } } })) });
+  const parts = useQuery({
+    queryKey: ["parts", "garden", id, garden.data?.number, garden.data?.units],
+    enabled: garden.data !== undefined,
+    queryFn: () =>
+      exactly<Schemas["GardenParts"]>(
+        api.GET("/api/gardens/{garden_id}/parts", { params: { path: { garden_id: id } } }),
+      ),
+  });
   const failed = garden.error ?? parts.error;
   if (failed) return <Faulty error={failed} garden={id} />;
   if (!garden.data || !parts.data) return <p className="page quiet">One moment…</p>;
@@ -37,23 +44,31 @@ export function GardenPartsPage() {
         <h1>Shopping list</h1>
         {data.structures.length === 0 ? (
           <p className="lead">
-            Nothing stands in this garden yet. <Link to={`/gardens/${id}`}>Plan a support on a bed</Link>; what it takes is listed here.
+            Nothing stands in this garden yet. <Link to={`/gardens/${id}`}>Plan a support on a bed</Link>;
+            what it takes is listed here.
           </p>
         ) : (
           <>
             <p className="quiet">
-              {data.structures.length} structures. Bought together it is {data.saved_text} less than one by one, because every pack is rounded up once.
+              {data.structures.length} structures. Bought together it is {data.saved_text} less than one by
+              one, because every pack is rounded up once.
             </p>
             <div className="noprint actions">
               <span className="choices" role="group" aria-label="How it is listed">
                 <button type="button" aria-pressed={!apart} onClick={() => setParams({}, { replace: true })}>
                   together
                 </button>
-                <button type="button" aria-pressed={apart} onClick={() => setParams({ by: "structure" }, { replace: true })}>
+                <button
+                  type="button"
+                  aria-pressed={apart}
+                  onClick={() => setParams({ by: "structure" }, { replace: true })}
+                >
                   by structure
                 </button>
               </span>
-              <Button href={`/api/gardens/${id}/parts.csv${apart ? "?by_structure=true" : ""}`}>Save as CSV</Button>
+              <Button href={`/api/gardens/${id}/parts.csv${apart ? "?by_structure=true" : ""}`}>
+                Save as CSV
+              </Button>
               <Button onClick={() => window.print()}>Print</Button>
             </div>
             {apart ? (
@@ -62,7 +77,12 @@ export function GardenPartsPage() {
                   <h2 className="partsname">
                     <Link to={`/structures/${each.id}/parts`}>{each.name}</Link>
                   </h2>
-                  <PartsTable parts={each.parts} cost={each.cost} currency={data.currency} onPrice={onPrice} />
+                  <PartsTable
+                    parts={each.parts}
+                    cost={each.cost}
+                    currency={data.currency}
+                    onPrice={onPrice}
+                  />
                 </section>
               ))
             ) : (

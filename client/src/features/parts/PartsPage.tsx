@@ -44,7 +44,8 @@ export function PartsPage() {
     <>
       <Bar {...(garden.data ? { garden: garden.data } : {})}>
         <span className="grow trail">
-          <Link to={`/gardens/${gardenId}`}>{garden.data?.name ?? "garden"}</Link> / <Link to={`/structures/${id}`}>{structure.data.draft.name}</Link>
+          <Link to={`/gardens/${gardenId}`}>{garden.data?.name ?? "garden"}</Link> /{" "}
+          <Link to={`/structures/${id}`}>{structure.data.draft.name}</Link>
         </span>
       </Bar>
       <main className="page">
@@ -56,9 +57,21 @@ export function PartsPage() {
           <Button onClick={() => window.print()}>Print</Button>
         </p>
         <div className="partssheet">
-          <Sheet report={report.data} week={report.data.headline.week} wind={0} windText="" lit={NONE} weak={NONE} />
+          <Sheet
+            report={report.data}
+            week={report.data.headline.week}
+            wind={0}
+            windText=""
+            lit={NONE}
+            weak={NONE}
+          />
         </div>
-        <PartsTable parts={report.data.parts} cost={report.data.cost} currency={garden.data?.place.fields.currency ?? ""} onPrice={mayEdit ? setPrice : undefined} />
+        <PartsTable
+          parts={report.data.parts}
+          cost={report.data.cost}
+          currency={garden.data?.place.fields.currency ?? ""}
+          onPrice={mayEdit ? setPrice : undefined}
+        />
         <Cautions texts={report.data.cautions} />
       </main>
     </>

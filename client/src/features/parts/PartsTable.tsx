@@ -15,7 +15,8 @@ export function PartsTable({ parts, cost, currency, onPrice }: Props) {
   const setPrice = async (key: string, text: string, now: number) => {
     const price = Number(text.replace(",", "."));
     if (!onPrice || price === now) return;
-    if (text.trim() === "" || !Number.isFinite(price) || price < 0) setRefusal({ key, text: `‘${text}’ is refused: a price of 0 or more.` });
+    if (text.trim() === "" || !Number.isFinite(price) || price < 0)
+      setRefusal({ key, text: `‘${text}’ is refused: a price of 0 or more.` });
     else {
       const refused = await onPrice(key, price);
       setRefusal(refused ? { key, text: refused } : null);
@@ -44,7 +45,16 @@ export function PartsTable({ parts, cost, currency, onPrice }: Props) {
             <td className="quiet">{part.lasts}</td>
             <td className="num">
               {onPrice ? (
-                <input className="input" style={{ textAlign: "right", width: 84 }} aria-label={`Price of ${part.name}, ${part.buy}`} aria-invalid={refusal?.key === part.price_key} defaultValue={part.price.toFixed(2)} key={part.price} inputMode="decimal" onBlur={(event) => void setPrice(part.price_key, event.target.value, part.price)} />
+                <input
+                  className="input"
+                  style={{ textAlign: "right", width: 84 }}
+                  aria-label={`Price of ${part.name}, ${part.buy}`}
+                  aria-invalid={refusal?.key === part.price_key}
+                  defaultValue={part.price.toFixed(2)}
+                  key={part.price}
+                  inputMode="decimal"
+                  onBlur={(event) => void setPrice(part.price_key, event.target.value, part.price)}
+                />
               ) : (
                 part.price.toFixed(2)
               )}

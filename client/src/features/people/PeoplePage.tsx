@@ -19,7 +19,10 @@ export function PeoplePage() {
   const [mayEdit, setMayEdit] = useState(false);
   const [sure, setSure] = useState("");
   const params = { path: { garden_id: id } };
-  const people = useQuery({ queryKey: ["people", id], queryFn: () => taken(api.GET("/api/gardens/{garden_id}/people", { params })) });
+  const people = useQuery({
+    queryKey: ["people", id],
+    queryFn: () => taken(api.GET("/api/gardens/{garden_id}/people", { params })),
+  });
   const failed = garden.error ?? people.error;
   if (failed) return <Faulty error={failed} garden={id} />;
   if (!garden.data || !people.data) return <p className="page quiet">One moment…</p>;
@@ -29,11 +32,16 @@ export function PeoplePage() {
       setRefusal("");
       return true;
     } catch (error) {
-      setRefusal(error instanceof Refused ? (error.problems.map((p) => `‘${p.given}’ is refused: ${p.allowed}.`).join(" ") || "refused") : "The server did not answer.");
+      setRefusal(
+        error instanceof Refused
+          ? error.problems.map((p) => `‘${p.given}’ is refused: ${p.allowed}.`).join(" ") || "refused"
+          : "The server did not answer.",
+      );
       return false;
     }
   };
-  const share = (name: string, edit: boolean) => run(() => askPeople(id, "PUT", "/people", { name, may_edit: edit }, `shared with ${name}`));
+  const share = (name: string, edit: boolean) =>
+    run(() => askPeople(id, "PUT", "/people", { name, may_edit: edit }, `shared with ${name}`));
   const submit = async (event: SyntheticEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = event.currentTarget;
@@ -41,7 +49,9 @@ export function PeoplePage() {
   };
   const remove = async () => {
     await taken(api.DELETE("/api/gardens/{garden_id}", { params }));
-    queries.setQueryData<Schemas["GardenName"][]>(["gardens"], (now) => now?.filter((each) => each.id !== id));
+    queries.setQueryData<Schemas["GardenName"][]>(["gardens"], (now) =>
+      now?.filter((each) => each.id !== id),
+    );
     await navigate("/");
   };
   const link = people.data.link ? `${window.location.origin}/look/${people.data.link}` : "";
@@ -63,49 +73,100 @@ export function PeoplePage() {
               <strong>{each.name}</strong>
               <span className="choices" role="group" aria-label={`What ${each.name} may do`}>
                 {[false, true].map((edit) => (
-                  <button key={String(edit)} type="button" aria-pressed={each.may_edit === edit} onClick={() => void share(each.name, edit)}>
+                  <button
+                    key={String(edit)}
+                    type="button"
+                    aria-pressed={each.may_edit === edit}
+                    onClick={() => void share(each.name, edit)}
+                  >
                     {edit ? "may change" : "may look"}
                   </button>
                 ))}
               </span>
-              <button type="button" className="plain" onClick={() => void run(() => askPeople(id, "DELETE", `/people/${encodeURIComponent(each.name)}`, null, `no longer shared with ${each.name}`))}>
+              <button
+                type="button"
+                className="plain"
+                onClick={() =>
+                  void run(() =>
+                    askPeople(
+                      id,
+                      "DELETE",
+                      `/people/${encodeURIComponent(each.name)}`,
+                      null,
+                      `no longer shared with ${each.name}`,
+                    ),
+                  )
+                }
+              >
                 take back
               </button>
             </li>
           ))}
         </ul>
-        <form onSubmit={(event) => void submit(event)} aria-label="Share with an account" className="shareform">
+        <form
+          onSubmit={(event) => void submit(event)}
+          aria-label="Share with an account"
+          className="shareform"
+        >
           <label className="row">
             <span className="label">Account</span>
             <input className="input" name="name" maxLength={150} required autoComplete="off" />
           </label>
           <label className="radio">
-            <input type="checkbox" checked={mayEdit} onChange={(event) => setMayEdit(event.target.checked)} /> may change it too
+            <input type="checkbox" checked={mayEdit} onChange={({ target }) => setMayEdit(target.checked)} />{" "}
+            may change it too
           </label>
           <Button type="submit">Share</Button>
         </form>
         <h2>A link to look at it</h2>
         {link ? (
           <>
-            <p className="quiet">Whoever has this address can look at the garden without an account, and change nothing.</p>
-            <input className="input" aria-label="The link" readOnly value={link} onFocus={(event) => event.target.select()} />
+            <p className="quiet">
+              Whoever has this address can look at the garden without an account, and change nothing.
+            </p>
+            <input
+              className="input"
+              aria-label="The link"
+              readOnly
+              value={link}
+              onFocus={(event) => event.target.select()}
+            />
             <p className="actions">
-              <Button onClick={() => void run(() => askPeople(id, "DELETE", "/link", null, "the link withdrawn"))}>Withdraw it</Button>
-              <button type="button" className="plain" onClick={() => void run(() => askPeople(id, "POST", "/link", null, "a link to look"))}>
+              <Button
+                onClick={() => void run(() => askPeople(id, "DELETE", "/link", null, "the link withdrawn"))}
+              >
+                Withdraw it
+              </Button>
+              <button
+                type="button"
+                className="plain"
+                onClick={() => void run(() => askPeople(id, "POST", "/link", null, "a link to look"))}
+              >
                 a new one instead
               </button>
             </p>
           </>
         ) : (
           <p className="actions">
-            <Button onClick={() => void run(() => askPeople(id, "POST", "/link", null, "a link to look"))}>Make a link</Button>
+            <Button onClick={() => void run(() => askPeople(id, "POST", "/link", null, "a link to look"))}>
+              Make a link
+            </Button>
           </p>
         )}
         <h2>The end of this garden</h2>
-        <p className="quiet">Deleting takes everything with it: beds, structures, history, shares. Save its plan file first if you may want it back. Write its name to go on.</p>
+        <p className="quiet">
+          Deleting takes everything with it: beds, structures, history, shares. Save its plan file first if
+          you may want it back. Write its name to go on.
+        </p>
         <label className="row">
           <span className="label">Name</span>
-          <input className="input" value={sure} onChange={(event) => setSure(event.target.value)} placeholder={garden.data.name} autoComplete="off" />
+          <input
+            className="input"
+            value={sure}
+            onChange={(event) => setSure(event.target.value)}
+            placeholder={garden.data.name}
+            autoComplete="off"
+          />
         </label>
         <p className="actions">
           <Button disabled={sure !== garden.data.name} onClick={() => void remove()}>

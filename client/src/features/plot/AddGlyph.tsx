@@ -13,6 +13,12 @@ const PATHS: Record<string, string> = {
 /** What a thing looks like on the plan, small. */
 export const AddGlyph = ({ kind }: { kind: string }) => (
   <svg width="24" height="24" viewBox="0 0 24 24" aria-hidden="true">
-    <path d={PATHS[kind] ?? "M12 12h.1"} fill="none" stroke="currentColor" strokeWidth={kind.includes("drip") ? 3 : 1.8} strokeLinecap="round" />
+    <path
+      d={PATHS[kind] ?? "M12 12h.1"}
+      fill="none"
+      stroke="currentColor"
+      strokeWidth={kind.includes("drip") ? 3 : 1.8}
+      strokeLinecap="round"
+    />
   </svg>
 );

@@ -55,19 +55,80 @@ export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Pro
       <fieldset disabled={!canEdit} className="bare">
         <h2>Bed</h2>
         <NameRow value={fields.name} onName={(name) => change({ name })} />
-        <Pick label="Kind" value={fields.kind} choices={catalogue.bed_kinds} onPick={(kind) => change({ kind: kind as "raised", ...(kind !== "in-ground" && !fields.fill_depth ? { fill_depth: 0.3 } : {}) })} />
+        <Pick
+          label="Kind"
+          value={fields.kind}
+          choices={catalogue.bed_kinds}
+          onPick={(kind) =>
+            change({
+              kind: kind as "raised",
+              ...(kind !== "in-ground" && !fields.fill_depth ? { fill_depth: 0.3 } : {}),
+            })
+          }
+        />
         {[...SIZES, ...(raised ? RAISED : [])].map(([name, label]) => (
-          <QuantityRow key={name} label={label} text={written[name] ?? ""} value={fields[name]} kind={name === "bearing" ? "bearing" : "length"} system={garden.units} low={catalogue.bounds[`bed.${name}`]?.low} high={name === "bearing" ? 359.9 : catalogue.bounds[`bed.${name}`]?.high} step={name === "bearing" ? 5 : 0.05} onValue={(value) => change({ [name]: value })} />
+          <QuantityRow
+            key={name}
+            label={label}
+            text={written[name] ?? ""}
+            value={fields[name]}
+            kind={name === "bearing" ? "bearing" : "length"}
+            system={garden.units}
+            low={catalogue.bounds[`bed.${name}`]?.low}
+            high={name === "bearing" ? 359.9 : catalogue.bounds[`bed.${name}`]?.high}
+            step={name === "bearing" ? 5 : 0.05}
+            onValue={(value) => change({ [name]: value })}
+          />
         ))}
         {fields.kind === "container" && (
-          <QuantityRow label="It holds" text={written.volume ?? ""} value={fields.length * fields.width * fields.fill_depth} kind="volume" system={garden.units} onValue={(volume) => change({ fill_depth: Math.min(Math.max(volume / (fields.length * fields.width), 0.05), 1.2) })} />
+          <QuantityRow
+            label="It holds"
+            text={written.volume ?? ""}
+            value={fields.length * fields.width * fields.fill_depth}
+            kind="volume"
+            system={garden.units}
+            onValue={(volume) =>
+              change({ fill_depth: Math.min(Math.max(volume / (fields.length * fields.width), 0.05), 1.2) })
+            }
+          />
         )}
-        <Pick label={raised ? "Soil below" : "Soil"} value={fields.soil} choices={catalogue.soils} onPick={(soil) => change({ soil })} />
-        {!raised && <Pick label="Its top" value={fields.top} choices={catalogue.bed_tops} onPick={(top) => change({ top: top as "dug" })} />}
-        {raised && <Pick label="Fill" value={fields.fill} choices={catalogue.soils} onPick={(fill) => change({ fill })} />}
-        <Pick label="Exposure" value={fields.exposure ?? ""} choices={[{ key: "", name: "the garden’s own" }, ...catalogue.exposures]} onPick={(exposure) => change({ exposure: exposure || null })} />
+        <Pick
+          label={raised ? "Soil below" : "Soil"}
+          value={fields.soil}
+          choices={catalogue.soils}
+          onPick={(soil) => change({ soil })}
+        />
+        {!raised && (
+          <Pick
+            label="Its top"
+            value={fields.top}
+            choices={catalogue.bed_tops}
+            onPick={(top) => change({ top: top as "dug" })}
+          />
+        )}
+        {raised && (
+          <Pick
+            label="Fill"
+            value={fields.fill}
+            choices={catalogue.soils}
+            onPick={(fill) => change({ fill })}
+          />
+        )}
+        <Pick
+          label="Exposure"
+          value={fields.exposure ?? ""}
+          choices={[{ key: "", name: "the garden’s own" }, ...catalogue.exposures]}
+          onPick={(exposure) => change({ exposure: exposure || null })}
+        />
       </fieldset>
-      {canEdit && <ThingActions kind="bed" thing={{ key: bed.key, name: fields.name }} plan={plan} shift={{ x: fields.x, y: fields.y - fields.width - garden.place.fields.path_width }} />}
+      {canEdit && (
+        <ThingActions
+          kind="bed"
+          thing={{ key: bed.key, name: fields.name }}
+          plan={plan}
+          shift={{ x: fields.x, y: fields.y - fields.width - garden.place.fields.path_width }}
+        />
+      )}
     </div>
   );
 }

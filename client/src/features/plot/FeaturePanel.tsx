@@ -17,36 +17,102 @@ interface Props {
 
 /** A path, wall, buried line, post or stump by number; a line's corners can be written too. */
 export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdit }: Props) {
-  const fields = { ...feature.fields, ...(plan.wanted.get(feature.key) as Partial<Schemas["Feature"]> | undefined) };
+  const fields = {
+    ...feature.fields,
+    ...(plan.wanted.get(feature.key) as Partial<Schemas["Feature"]> | undefined),
+  };
   const kind = catalogue.feature_kinds.find((each) => each.key === fields.kind);
   const alike = catalogue.feature_kinds.filter((each) => each.round === kind?.round);
   const change = (what: Schemas["FeatureChange"]) => plan.put(changeOf("feature", feature.key, what));
-  const at = (index: number, axis: 0 | 1, value: number) => fields.points.map<[number, number]>((point, i) => (i === index ? (axis === 0 ? [value, point[1]] : [point[0], value]) : point));
+  const at = (index: number, axis: 0 | 1, value: number) =>
+    fields.points.map<[number, number]>((point, i) =>
+      i === index ? (axis === 0 ? [value, point[1]] : [point[0], value]) : point,
+    );
   const corners = (written.points ?? "").split(" · ");
   const last = fields.points.at(-1);
   const addCorner = () => {
     const before = fields.points.at(-2);
-    if (last && before) change({ points: [...fields.points, [last[0] + (last[0] - before[0]) / 2, last[1] + (last[1] - before[1]) / 2]] as [number, number][] });
+    if (last && before)
+      change({
+        points: [
+          ...fields.points,
+          [last[0] + (last[0] - before[0]) / 2, last[1] + (last[1] - before[1]) / 2],
+        ] as [number, number][],
+      });
   };
   return (
     <div className="ledger">
       <h1 className="thingname">{fields.name}</h1>
       <p className="quiet">{feature.words}</p>
-      {kind?.group === "buried" && <p className="hint">Have buried services marked by their owner before anything is driven; dig by hand near them.</p>}
-      {kind?.group === "tie-off" && <p className="hint">A wall or post that is not yours: ask first. A sound one takes a guy; an old one may not.</p>}
+      {kind?.group === "buried" && (
+        <p className="hint">
+          Have buried services marked by their owner before anything is driven; dig by hand near them.
+        </p>
+      )}
+      {kind?.group === "tie-off" && (
+        <p className="hint">
+          A wall or post that is not yours: ask first. A sound one takes a guy; an old one may not.
+        </p>
+      )}
       <fieldset disabled={!canEdit} className="bare">
         <h2>{kind?.name ?? "Thing"}</h2>
         <NameRow value={fields.name} onName={(name) => change({ name })} />
-        <Pick label="Kind" value={fields.kind} choices={alike} onPick={(key) => change({ kind: key as Schemas["Feature"]["kind"] })} />
-        <QuantityRow label={kind?.round ? "Across" : "Width"} text={written.width ?? ""} value={fields.width} kind="length" system={garden.units} low={catalogue.bounds["feature.width"]?.low} high={catalogue.bounds["feature.width"]?.high} step={0.05} onValue={(width) => change({ width })} />
-        {kind?.group === "buried" && <QuantityRow label="Depth" text={fields.depth == null ? "not known" : (written.depth ?? "")} value={fields.depth ?? 0.45} kind="length" system={garden.units} low={0} high={5} onValue={(depth) => change({ depth })} />}
+        <Pick
+          label="Kind"
+          value={fields.kind}
+          choices={alike}
+          onPick={(key) => change({ kind: key as Schemas["Feature"]["kind"] })}
+        />
+        <QuantityRow
+          label={kind?.round ? "Across" : "Width"}
+          text={written.width ?? ""}
+          value={fields.width}
+          kind="length"
+          system={garden.units}
+          low={catalogue.bounds["feature.width"]?.low}
+          high={catalogue.bounds["feature.width"]?.high}
+          step={0.05}
+          onValue={(width) => change({ width })}
+        />
+        {kind?.group === "buried" && (
+          <QuantityRow
+            label="Depth"
+            text={fields.depth == null ? "not known" : (written.depth ?? "")}
+            value={fields.depth ?? 0.45}
+            kind="length"
+            system={garden.units}
+            low={0}
+            high={5}
+            onValue={(depth) => change({ depth })}
+          />
+        )}
         {fields.points.map((point, index) => {
           const [east = "", north = ""] = (corners[index] ?? "").split(", ");
           return (
             <div key={index} className="row corner">
               <span className="label">{kind?.round ? "Place" : `Corner ${index + 1}`}</span>
-              <QuantityRow label={`East ${index + 1}`} text={east} value={point[0]} kind="length" system={garden.units} low={-500} high={500} step={0.1} onValue={(value) => change({ points: at(index, 0, value) })} />
-              <QuantityRow label={`North ${index + 1}`} text={north} value={point[1]} kind="length" system={garden.units} low={-500} high={500} step={0.1} onValue={(value) => change({ points: at(index, 1, value) })} />
+              <QuantityRow
+                label={`East ${index + 1}`}
+                text={east}
+                value={point[0]}
+                kind="length"
+                system={garden.units}
+                low={-500}
+                high={500}
+                step={0.1}
+                onValue={(value) => change({ points: at(index, 0, value) })}
+              />
+              <QuantityRow
+                label={`North ${index + 1}`}
+                text={north}
+                value={point[1]}
+                kind="length"
+                system={garden.units}
+                low={-500}
+                high={500}
+                step={0.1}
+                onValue={(value) => change({ points: at(index, 1, value) })}
+              />
             </div>
           );
         })}
@@ -58,14 +124,25 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
               </button>
             )}
             {fields.points.length > 2 && (
-              <button type="button" className="plain" onClick={() => change({ points: fields.points.slice(0, -1) })}>
+              <button
+                type="button"
+                className="plain"
+                onClick={() => change({ points: fields.points.slice(0, -1) })}
+              >
                 one less
               </button>
             )}
           </p>
         )}
       </fieldset>
-      {canEdit && <ThingActions kind="feature" thing={{ key: feature.key, name: fields.name }} plan={plan} shift={{ points: fields.points.map<[number, number]>(([x, y]) => [x, y - 1]) }} />}
+      {canEdit && (
+        <ThingActions
+          kind="feature"
+          thing={{ key: feature.key, name: fields.name }}
+          plan={plan}
+          shift={{ points: fields.points.map<[number, number]>(([x, y]) => [x, y - 1]) }}
+        />
+      )}
     </div>
   );
 }

@@ -17,7 +17,9 @@ export function FirstGarden() {
   useEffect(() => {
     if (!none || making.current) return;
     making.current = true;
-    void askNewGarden({ name: `${name}’s garden` }).then(() => queries.invalidateQueries({ queryKey: ["gardens"] }));
+    void askNewGarden({ name: `${name}’s garden` }).then(() =>
+      queries.invalidateQueries({ queryKey: ["gardens"] }),
+    );
   }, [none, name, queries]);
   return first ? <Navigate to={`/gardens/${first.id}`} replace /> : <p className="page quiet">One moment…</p>;
 }

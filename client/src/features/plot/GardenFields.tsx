@@ -20,10 +20,39 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
     <div role="group" aria-label="About this garden">
       <h2>About this garden</h2>
       <NameRow value={fields.name} onName={(name) => keep({ name })} />
-      <QuantityRow label="Latitude" text={written.latitude ?? ""} value={fields.latitude} kind="bearing" system={garden.units} low={-66} high={66} onValue={(latitude) => keep({ latitude })} />
-      <Pick label="Exposure" value={fields.exposure} choices={catalogue.exposures} onPick={(exposure) => keep({ exposure })} />
-      <Pick label="Gusts come" value={fields.climate} choices={catalogue.climates} onPick={(climate) => keep({ climate })} />
-      <QuantityRow label="Design gust" text={garden.place.design_gust_text} value={garden.place.design_gust} kind="speed" exposure={fields.exposure} system={garden.units} low={bounds["garden.design_gust"]?.low} high={bounds["garden.design_gust"]?.high} onValue={(design_gust) => keep({ design_gust })} />
+      <QuantityRow
+        label="Latitude"
+        text={written.latitude ?? ""}
+        value={fields.latitude}
+        kind="bearing"
+        system={garden.units}
+        low={-66}
+        high={66}
+        onValue={(latitude) => keep({ latitude })}
+      />
+      <Pick
+        label="Exposure"
+        value={fields.exposure}
+        choices={catalogue.exposures}
+        onPick={(exposure) => keep({ exposure })}
+      />
+      <Pick
+        label="Gusts come"
+        value={fields.climate}
+        choices={catalogue.climates}
+        onPick={(climate) => keep({ climate })}
+      />
+      <QuantityRow
+        label="Design gust"
+        text={garden.place.design_gust_text}
+        value={garden.place.design_gust}
+        kind="speed"
+        exposure={fields.exposure}
+        system={garden.units}
+        low={bounds["garden.design_gust"]?.low}
+        high={bounds["garden.design_gust"]?.high}
+        onValue={(design_gust) => keep({ design_gust })}
+      />
       <p className="quiet hint">
         {fields.design_gust != null ? (
           <button type="button" className="plain" onClick={() => keep({ design_gust: null })}>
@@ -33,10 +62,32 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
           "at the plant, once in ten seasons; from the exposure"
         )}
       </p>
-      <QuantityRow label="Season of" text={String(fields.year)} value={fields.year} kind="count" system={garden.units} low={bounds["garden.year"]?.low} high={bounds["garden.year"]?.high} onValue={(year) => keep({ year })} />
+      <QuantityRow
+        label="Season of"
+        text={String(fields.year)}
+        value={fields.year}
+        kind="count"
+        system={garden.units}
+        low={bounds["garden.year"]?.low}
+        high={bounds["garden.year"]?.high}
+        onValue={(year) => keep({ year })}
+      />
       <DayOfYear label="Last frost" value={fields.last_frost} onDate={(last_frost) => keep({ last_frost })} />
-      <DayOfYear label="First frost" value={fields.first_frost} onDate={(first_frost) => keep({ first_frost })} />
-      <QuantityRow label="Least path" text={written.path_width ?? ""} value={fields.path_width} kind="length" system={garden.units} low={bounds["garden.path_width"]?.low} high={bounds["garden.path_width"]?.high} onValue={(path_width) => keep({ path_width })} />
+      <DayOfYear
+        label="First frost"
+        value={fields.first_frost}
+        onDate={(first_frost) => keep({ first_frost })}
+      />
+      <QuantityRow
+        label="Least path"
+        text={written.path_width ?? ""}
+        value={fields.path_width}
+        kind="length"
+        system={garden.units}
+        low={bounds["garden.path_width"]?.low}
+        high={bounds["garden.path_width"]?.high}
+        onValue={(path_width) => keep({ path_width })}
+      />
       <NameRow label="Currency" value={fields.currency} most={8} onName={(currency) => keep({ currency })} />
     </div>
   );

@@ -17,18 +17,39 @@ interface Props {
 
 const LONG = 3;
 
-/** The garden when nothing on it is chosen: what is in the way, what can be added, and what all of it shares. */
+/**
+ * The garden when nothing on it is chosen: what is in the way, what can be added, and what all of it shares.
+ */
 export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Props) {
   const [west, north] = garden.room;
   const addBed = () => {
     const imperial = garden.units === "imperial";
     const [length, width] = imperial ? [3.6576, 1.2192] : [3.6, 1.2];
-    plan.put({ ...changeOf("bed", "bed", { name: `Bed ${garden.beds.length + 1}`, length, width, x: round(west + length / 2), y: round(north - width / 2) }), act: "add" });
+    plan.put({
+      ...changeOf("bed", "bed", {
+        name: `Bed ${garden.beds.length + 1}`,
+        length,
+        width,
+        x: round(west + length / 2),
+        y: round(north - width / 2),
+      }),
+      act: "add",
+    });
   };
   const addFeature = (kind: Schemas["FeatureChoice"]) => {
     const start: Flat = [round(west), round(north)];
-    const points: Flat[] = kind.round ? [start] : [start, [round(Math.max(west + LONG, garden.plot.high[0])), start[1]]];
-    plan.put({ ...changeOf("feature", kind.key, { name: kind.name.charAt(0).toUpperCase() + kind.name.slice(1), kind: kind.key as Schemas["Feature"]["kind"], points: points as [number, number][], width: kind.width }), act: "add" });
+    const points: Flat[] = kind.round
+      ? [start]
+      : [start, [round(Math.max(west + LONG, garden.plot.high[0])), start[1]]];
+    plan.put({
+      ...changeOf("feature", kind.key, {
+        name: kind.name.charAt(0).toUpperCase() + kind.name.slice(1),
+        kind: kind.key as Schemas["Feature"]["kind"],
+        points: points as [number, number][],
+        width: kind.width,
+      }),
+      act: "add",
+    });
   };
   return (
     <div className="ledger">
@@ -45,7 +66,11 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
           <ul className="notes">
             {plan.warnings.map((warning, i) => (
               <li key={i} data-mark={warning.level === "wrong" ? "▶" : "▷"}>
-                <button type="button" className="worded" onClick={() => warning.things[0] && onChoose(warning.things[0])}>
+                <button
+                  type="button"
+                  className="worded"
+                  onClick={() => warning.things[0] && onChoose(warning.things[0])}
+                >
                   {warning.text}
                 </button>
               </li>
@@ -70,7 +95,10 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
         </>
       )}
       <p className="hint keys">
-        Keys: <kbd>Tab</kbd> goes from thing to thing, arrows move it by 10 cm (<kbd>Shift</kbd> 1 m, <kbd>Alt</kbd> 1 cm), <kbd>[</kbd> <kbd>]</kbd> turn, <kbd>Enter</kbd> opens, <kbd>Delete</kbd> takes away, <kbd>+</kbd> <kbd>−</kbd> <kbd>0</kbd> zoom, <kbd>Ctrl K</kbd> finds anything. <Link to="/method">How Ascent reckons</Link>
+        Keys: <kbd>Tab</kbd> goes from thing to thing, arrows move it by 10 cm (<kbd>Shift</kbd> 1 m,{" "}
+        <kbd>Alt</kbd> 1 cm), <kbd>[</kbd> <kbd>]</kbd> turn, <kbd>Enter</kbd> opens, <kbd>Delete</kbd> takes
+        away, <kbd>+</kbd> <kbd>−</kbd> <kbd>0</kbd> zoom, <kbd>Ctrl K</kbd> finds anything.{" "}
+        <Link to="/method">How Ascent reckons</Link>
       </p>
     </div>
   );

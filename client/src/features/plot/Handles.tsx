@@ -19,12 +19,36 @@ const SIDES = [
   [0, -1],
 ] as const;
 
-function Knob({ x, y, round = false, label, onDown }: { x: number; y: number; round?: boolean; label: string; onDown: (event: PointerEvent) => void }) {
+function Knob({
+  x,
+  y,
+  round = false,
+  label,
+  onDown,
+}: {
+  x: number;
+  y: number;
+  round?: boolean;
+  label: string;
+  onDown: (event: PointerEvent) => void;
+}) {
   return (
     <g data-item="handle" className="knob" onPointerDown={onDown}>
       <title>{label}</title>
       <circle cx={x} cy={y} r={12} fill="transparent" />
-      {round ? <circle cx={x} cy={y} r={5.5} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} /> : <rect x={x - 5} y={y - 5} width={10} height={10} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />}
+      {round ? (
+        <circle cx={x} cy={y} r={5.5} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />
+      ) : (
+        <rect
+          x={x - 5}
+          y={y - 5}
+          width={10}
+          height={10}
+          fill="var(--paper)"
+          stroke="var(--ink)"
+          strokeWidth={2}
+        />
+      )}
     </g>
   );
 }
@@ -33,7 +57,8 @@ function Knob({ x, y, round = false, label, onDown }: { x: number; y: number; ro
 export function BedHandles({ bed, scale, onGrip }: Props & { bed: BedMark }) {
   const off = OFF / scale.perMetre;
   const [half, wide] = [bed.length / 2 + bed.board + off, bed.width / 2 + bed.board + off];
-  const spot = (along: number, left: number) => scale.at(beside(bed.middle, bed.bearing, along * half, left * wide));
+  const spot = (along: number, left: number) =>
+    scale.at(beside(bed.middle, bed.bearing, along * half, left * wide));
   const arm = scale.at(beside(bed.middle, bed.bearing, half + ARM / scale.perMetre, 0));
   const [x, y] = spot(1, 0);
   return (
@@ -41,7 +66,15 @@ export function BedHandles({ bed, scale, onGrip }: Props & { bed: BedMark }) {
       <path d={`M${x} ${y}L${arm[0]} ${arm[1]}`} stroke="var(--ink)" strokeWidth={1.4} />
       {SIDES.map(([along, left]) => {
         const [kx, ky] = spot(along, left);
-        return <Knob key={`${along}${left}`} x={kx} y={ky} label={along ? "stretch the length" : "stretch the width"} onDown={(event) => onGrip(event, { part: "side", along, left })} />;
+        return (
+          <Knob
+            key={`${along}${left}`}
+            x={kx}
+            y={ky}
+            label={along ? "stretch the length" : "stretch the width"}
+            onDown={(event) => onGrip(event, { part: "side", along, left })}
+          />
+        );
       })}
       <Knob x={arm[0]} y={arm[1]} round label="turn" onDown={(event) => onGrip(event, { part: "turn" })} />
     </g>
@@ -49,8 +82,16 @@ export function BedHandles({ bed, scale, onGrip }: Props & { bed: BedMark }) {
 }
 
 /** Where a chosen structure is taken to lengthen and to turn it. */
-export function StructureHandles({ structure, length, scale, onGrip }: Props & { structure: StructureMark; length: number }) {
-  const end = (last: boolean) => scale.at(beside(structure.middle, structure.bearing, (last ? 1 : -1) * (length / 2 + OFF / scale.perMetre), 0));
+export function StructureHandles({
+  structure,
+  length,
+  scale,
+  onGrip,
+}: Props & { structure: StructureMark; length: number }) {
+  const end = (last: boolean) =>
+    scale.at(
+      beside(structure.middle, structure.bearing, (last ? 1 : -1) * (length / 2 + OFF / scale.perMetre), 0),
+    );
   const arm = scale.at(beside(structure.middle, structure.bearing, length / 2 + ARM / scale.perMetre, 0));
   const [x, y] = end(true);
   return (
@@ -59,7 +100,15 @@ export function StructureHandles({ structure, length, scale, onGrip }: Props & {
       {structure.stretch &&
         [false, true].map((last) => {
           const [kx, ky] = end(last);
-          return <Knob key={String(last)} x={kx} y={ky} label="lengthen" onDown={(event) => onGrip(event, { part: "end", last })} />;
+          return (
+            <Knob
+              key={String(last)}
+              x={kx}
+              y={ky}
+              label="lengthen"
+              onDown={(event) => onGrip(event, { part: "end", last })}
+            />
+          );
         })}
       <Knob x={arm[0]} y={arm[1]} round label="turn" onDown={(event) => onGrip(event, { part: "turn" })} />
     </g>
@@ -73,7 +122,15 @@ export function FeatureHandles({ feature, scale, onGrip }: Props & { feature: Fe
     <g>
       {feature.points.map((point: Flat, index) => {
         const [x, y] = scale.at(point);
-        return <Knob key={index} x={x} y={y} label="move this corner" onDown={(event) => onGrip(event, { part: "corner", index })} />;
+        return (
+          <Knob
+            key={index}
+            x={x}
+            y={y}
+            label="move this corner"
+            onDown={(event) => onGrip(event, { part: "corner", index })}
+          />
+        );
       })}
     </g>
   );

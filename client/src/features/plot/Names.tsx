@@ -30,7 +30,10 @@ interface Named extends Spot {
   ink: boolean;
 }
 
-/** Names of beds and features, and each structure's link with the gust it holds to; what finds no place of its own is left out. */
+/**
+ * Names of beds and features, and each structure's link with the gust it holds to; what finds no place of its
+ * own is left out.
+ */
 export function Names({ plot, placing, lines, warnings, scale, chosen, shade, busy }: Props) {
   const labels = new Labels();
   for (const warning of warnings) {
@@ -49,7 +52,8 @@ export function Names({ plot, placing, lines, warnings, scale, chosen, shade, bu
       };
       const wordy = scale.perMetre > LEGIBLE || chosen === row.key;
       const worded = wordy ? place(LINK + line.limit.length * LETTER) : null;
-      const { long, found, first } = worded?.found ? worded : place(LINK); // without its gust, where that finds no place
+      // without its gust, where that finds no place
+      const { long, found, first } = worded?.found ? worded : place(LINK);
       return [{ row, line, at: found ?? first, shown: Boolean(worded?.found), long }];
     });
   const sun = new Map(shade?.beds.map((bed) => [bed.bed, bed.text]));
@@ -58,27 +62,46 @@ export function Names({ plot, placing, lines, warnings, scale, chosen, shade, bu
     const text = sun.get(bed.key) ?? bed.name;
     const own = chosen === bed.key;
     if (own && !sun.size) continue; // its name stands beside the plan, its handles here
-    if (!own && (Math.max(bed.length, bed.width) * scale.perMetre < text.length * LETTER * 0.9 || Math.min(bed.length, bed.width) * scale.perMetre < 8)) continue;
+    if (
+      !own &&
+      (Math.max(bed.length, bed.width) * scale.perMetre < text.length * LETTER * 0.9 ||
+        Math.min(bed.length, bed.width) * scale.perMetre < 8)
+    )
+      continue;
     const spot = labels.place(atBed(bed, placing, scale, own ? 26 : 9), text.length * LETTER, HIGH);
     if (spot) names.push({ ...spot, key: bed.key, text, ink: own });
   }
   for (const mark of plot.features) {
     const own = chosen === mark.key;
     const long = mark.name.length * LETTER;
-    const spot = own || scale.perMetre >= LEGIBLE ? labels.place(atFeature(placing.feature(mark), scale, long, own), long, HIGH) : null;
+    const spot =
+      own || scale.perMetre >= LEGIBLE
+        ? labels.place(atFeature(placing.feature(mark), scale, long, own), long, HIGH)
+        : null;
     if (spot) names.push({ ...spot, key: mark.key, text: mark.name, ink: false });
   }
   return (
     <g pointerEvents="none" className="plannames">
       {names.map(({ key, text, ink, x, y, turn = 0 }) => (
-        <text key={key} transform={`translate(${x.toFixed(1)} ${y.toFixed(1)}) rotate(${turn.toFixed(1)})`} y={4} textAnchor="middle" className={`caption${ink ? " ink" : ""}`}>
+        <text
+          key={key}
+          transform={`translate(${x.toFixed(1)} ${y.toFixed(1)}) rotate(${turn.toFixed(1)})`}
+          y={4}
+          textAnchor="middle"
+          className={`caption${ink ? " ink" : ""}`}
+        >
           {text}
         </text>
       ))}
       {tags.map(({ row, line, at, shown, long }) => (
         <g key={row.key} transform={`translate(${(at.x - long / 2 + 8).toFixed(1)} ${at.y.toFixed(1)})`}>
           <g transform={`scale(${GLYPH}) translate(-12 -20)`}>
-            <path d="M6 13a6 6 0 0 1 12 0v14a6 6 0 0 1-12 0z" stroke="var(--paper)" strokeWidth={9} fill="var(--paper)" />
+            <path
+              d="M6 13a6 6 0 0 1 12 0v14a6 6 0 0 1-12 0z"
+              stroke="var(--paper)"
+              strokeWidth={9}
+              fill="var(--paper)"
+            />
             <LinkGlyph state={line.state} />
           </g>
           {shown && (
@@ -95,7 +118,9 @@ export function Names({ plot, placing, lines, warnings, scale, chosen, shade, bu
 /** Where a structure's gust may be written: past either end of its row, and beside its middle. */
 function besideRow(row: StructureMark, placing: Placing, scale: Scale, long: number, off: number): Spot[] {
   const { middle, bearing } = placing.structure(row);
-  const reach = row.strokes.flatMap((stroke) => stroke.points).map((point) => inFrame(point, row.middle, row.bearing));
+  const reach = row.strokes
+    .flatMap((stroke) => stroke.points)
+    .map((point) => inFrame(point, row.middle, row.bearing));
   const half = Math.max(...reach.map(([along]) => Math.abs(along)));
   const wide = Math.max(...reach.map(([, across]) => Math.abs(across))) * scale.perMetre;
   const upright = Math.abs(Math.cos((bearing * Math.PI) / 180)) > 0.7;
@@ -103,8 +128,19 @@ function besideRow(row: StructureMark, placing: Placing, scale: Scale, long: num
   const [a, b] = [at(-1), at(1)];
   const [first, last] = (upright ? a[1] < b[1] : a[0] > b[0]) ? [a, b] : [b, a];
   const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
-  if (upright) return [{ x: first[0], y: first[1] - 20 - off }, { x: last[0], y: last[1] + 20 + off }, { x: x + wide + 12 + long / 2 + off, y }, { x: x - wide - 12 - long / 2 - off, y }];
-  return [{ x: first[0] + 8 + long / 2 + off, y: first[1] }, { x: last[0] - 8 - long / 2 - off, y: last[1] }, { x, y: y - wide - 19 - off }, { x, y: y + wide + 19 + off }];
+  if (upright)
+    return [
+      { x: first[0], y: first[1] - 20 - off },
+      { x: last[0], y: last[1] + 20 + off },
+      { x: x + wide + 12 + long / 2 + off, y },
+      { x: x - wide - 12 - long / 2 - off, y },
+    ];
+  return [
+    { x: first[0] + 8 + long / 2 + off, y: first[1] },
+    { x: last[0] - 8 - long / 2 - off, y: last[1] },
+    { x, y: y - wide - 19 - off },
+    { x, y: y + wide + 19 + off },
+  ];
 }
 
 /** Where a bed's name may be written: along its lower or its upper edge, in the middle or towards an end. */
@@ -113,7 +149,11 @@ function atBed(bed: BedMark, placing: Placing, scale: Scale, off: number): Spot[
   const turn = level(place.bearing - 90);
   const below = Math.cos(((turn - (place.bearing - 90)) * Math.PI) / 180) > 0 ? -1 : 1;
   const away = bed.width / 2 + bed.board + off / scale.perMetre;
-  return [below, -below].flatMap((side) => [0, -0.25, 0.25].map((part) => spot(scale.at(beside(place.middle, place.bearing, part * bed.length, side * away)), turn)));
+  return [below, -below].flatMap((side) =>
+    [0, -0.25, 0.25].map((part) =>
+      spot(scale.at(beside(place.middle, place.bearing, part * bed.length, side * away)), turn),
+    ),
+  );
 }
 
 /** Where a feature's name may be written: beside a post or stump, in a path, along a line. */
@@ -124,10 +164,13 @@ function atFeature(feature: FeatureMark, scale: Scale, long: number, own: boolea
   if (feature.round) return [1, -1].map((sign) => ({ x: x0 + sign * (12 + long / 2), y: y0 }));
   if (!own && Math.hypot(x1 - x0, y1 - y0) < long + 20) return [];
   const turn = level((Math.atan2(y1 - y0, x1 - x0) * 180) / Math.PI);
-  const away = feature.kind === "path" ? [0] : [-1, 1].map((sign) => sign * (9 + (feature.width / 2) * scale.perMetre));
+  const away =
+    feature.kind === "path" ? [0] : [-1, 1].map((sign) => sign * (9 + (feature.width / 2) * scale.perMetre));
   const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
   const parts = feature.kind === "path" ? [0.5, 0.3, 0.7, 0.15, 0.85] : [0.86, 0.5, 0.14, 0.3, 0.7];
-  return away.flatMap((by) => parts.map((part) => ({ x: x0 + (x1 - x0) * part - s * by, y: y0 + (y1 - y0) * part + c * by, turn })));
+  return away.flatMap((by) =>
+    parts.map((part) => ({ x: x0 + (x1 - x0) * part - s * by, y: y0 + (y1 - y0) * part + c * by, turn })),
+  );
 }
 
 const spot = ([x, y]: Flat, turn: number): Spot => ({ x, y, turn });

@@ -7,7 +7,13 @@ import type { Guide } from "../../drawing/snap";
 export function Shadows({ shade, scale }: { shade: Schemas["ShadeOut"]; scale: Scale }) {
   return (
     <g pointerEvents="none">
-      <pattern id="shadow-lines" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
+      <pattern
+        id="shadow-lines"
+        width="6"
+        height="6"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(35)"
+      >
         <path d="M0 3H6" stroke="var(--ink)" strokeWidth="1" />
       </pattern>
       {shade.shadows.map(([outline, cover], i) => (
@@ -27,7 +33,15 @@ export function Guides({ guides, scale }: { guides: readonly Guide[]; scale: Sca
       {guides.map((guide) => {
         const a = scale.at(guide.upright ? [guide.at, guide.from] : [guide.from, guide.at]);
         const b = scale.at(guide.upright ? [guide.at, guide.to] : [guide.to, guide.at]);
-        return <path key={`${guide.upright}${guide.at}`} d={`M${a.join(" ")}L${b.join(" ")}`} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 4" />;
+        return (
+          <path
+            key={`${guide.upright}${guide.at}`}
+            d={`M${a.join(" ")}L${b.join(" ")}`}
+            stroke="var(--ink)"
+            strokeWidth={1}
+            strokeDasharray="2 4"
+          />
+        );
       })}
     </g>
   );
@@ -42,7 +56,11 @@ export function Gaps({ gaps, scale }: { gaps: readonly Schemas["Gap"][]; scale: 
         if (Math.hypot(b[0] - a[0], b[1] - a[1]) < 6) return null;
         return (
           <g key={gap.to}>
-            <path d={`M${a.join(" ")}L${b.join(" ")}M${a[0] - 4} ${a[1] + 4}l8 -8M${b[0] - 4} ${b[1] + 4}l8 -8`} stroke="var(--ink)" strokeWidth={1.2} />
+            <path
+              d={`M${a.join(" ")}L${b.join(" ")}M${a[0] - 4} ${a[1] + 4}l8 -8M${b[0] - 4} ${b[1] + 4}l8 -8`}
+              stroke="var(--ink)"
+              strokeWidth={1.2}
+            />
             <text x={(a[0] + b[0]) / 2 + 5} y={(a[1] + b[1]) / 2 - 5} className="caption ink">
               {gap.text}
             </text>
@@ -54,7 +72,15 @@ export function Gaps({ gaps, scale }: { gaps: readonly Schemas["Gap"][]; scale: 
 }
 
 /** Where something is in the way: a small flag in ink, filled when it is wrong. */
-export function WarningMarks({ warnings, scale, chosen }: { warnings: readonly Schemas["Warned"][]; scale: Scale; chosen: string | null }) {
+export function WarningMarks({
+  warnings,
+  scale,
+  chosen,
+}: {
+  warnings: readonly Schemas["Warned"][];
+  scale: Scale;
+  chosen: string | null;
+}) {
   return (
     <g pointerEvents="none">
       {warnings.map((warning, i) => {
@@ -64,8 +90,19 @@ export function WarningMarks({ warnings, scale, chosen }: { warnings: readonly S
           <g key={i} transform={`translate(${x.toFixed(1)} ${y.toFixed(1)})`}>
             <title>{warning.text}</title>
             <path d="M0 0V-21" stroke="var(--ink)" strokeWidth={1.6} />
-            <path d="M0 -21l13 4.5l-13 4.5z" fill={warning.level === "wrong" ? "var(--ink)" : "var(--paper)"} stroke="var(--ink)" strokeWidth={1.6} strokeLinejoin="round" />
-            <circle r={about ? 4.5 : 2.2} fill={about ? "none" : "var(--ink)"} stroke="var(--ink)" strokeWidth={1.6} />
+            <path
+              d="M0 -21l13 4.5l-13 4.5z"
+              fill={warning.level === "wrong" ? "var(--ink)" : "var(--paper)"}
+              stroke="var(--ink)"
+              strokeWidth={1.6}
+              strokeLinejoin="round"
+            />
+            <circle
+              r={about ? 4.5 : 2.2}
+              fill={about ? "none" : "var(--ink)"}
+              stroke="var(--ink)"
+              strokeWidth={1.6}
+            />
           </g>
         );
       })}

@@ -38,19 +38,29 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
   // what the plan reaches to when it is opened; it stays while things are moved
   const [reach] = useState<{ low: Flat; high: Flat }>({ low: garden.plot.low, high: garden.plot.high });
   const isItem = (event: Event) => {
-    const item = event.target instanceof Element ? event.target.closest("[data-item]")?.getAttribute("data-item") : null;
+    const item =
+      event.target instanceof Element ? event.target.closest("[data-item]")?.getAttribute("data-item") : null;
     const touch = "pointerType" in event && event.pointerType === "touch";
     return canEdit && item !== null && item !== undefined && (!touch || item === "handle" || item === chosen);
   };
   const port = useViewport(ref, reach.low, reach.high, width, height, isItem);
   const { perMetre, middle } = port.view;
   const scale = useMemo(
-    () => ({ perMetre, at: ([x, y]: Flat): [number, number] => [width / 2 + (x - middle[0]) * perMetre, height / 2 - (y - middle[1]) * perMetre] }),
+    () => ({
+      perMetre,
+      at: ([x, y]: Flat): [number, number] => [
+        width / 2 + (x - middle[0]) * perMetre,
+        height / 2 - (y - middle[1]) * perMetre,
+      ],
+    }),
     [perMetre, middle, width, height],
   );
   const toPlan = (clientX: number, clientY: number): Flat => {
     const box = ref.current?.getBoundingClientRect();
-    return [middle[0] + (clientX - (box?.left ?? 0) - width / 2) / perMetre, middle[1] - (clientY - (box?.top ?? 0) - height / 2) / perMetre];
+    return [
+      middle[0] + (clientX - (box?.left ?? 0) - width / 2) / perMetre,
+      middle[1] - (clientY - (box?.top ?? 0) - height / 2) / perMetre,
+    ];
   };
   const placing = useMemo(() => new Placing(garden, plot, plan.wanted), [garden, plot, plan.wanted]);
   const drag = useDragging(garden, plot, placing, plan, toPlan, perMetre);
@@ -70,7 +80,8 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
       if (event.button !== 0) return;
       // a finger on what is not chosen yet may be about to move the plan: it chooses when it is lifted
       if (event.pointerType !== "touch") onChoose(key);
-      if (canEdit && (event.pointerType !== "touch" || chosen === key)) drag.begin(event, kind, key, { part: "whole" });
+      if (canEdit && (event.pointerType !== "touch" || chosen === key))
+        drag.begin(event, kind, key, { part: "whole" });
     },
     onClick: () => onChoose(key),
     onDoubleClick: () => onOpen(key),
@@ -85,7 +96,9 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
     },
   });
   const onKeyDown = (event: KeyboardEvent) => {
-    const way = { ArrowLeft: [PAN, 0], ArrowRight: [-PAN, 0], ArrowUp: [0, PAN], ArrowDown: [0, -PAN] }[event.key];
+    const way = { ArrowLeft: [PAN, 0], ArrowRight: [-PAN, 0], ArrowUp: [0, PAN], ArrowDown: [0, -PAN] }[
+      event.key
+    ];
     if (event.key === "+" || event.key === "=") port.zoomAt(ZOOM);
     else if (event.key === "-") port.zoomAt(1 / ZOOM);
     else if (event.key === "0") port.fit();
@@ -101,48 +114,133 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
   const others = plot.features.filter((feature) => feature.kind !== "path");
   const words = (key: string) => lines.get(key);
   return (
-    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions, jsx-a11y/no-noninteractive-tabindex -- a drawing that is panned and zoomed by keys
-    <div className="plan" ref={ref} onKeyDown={onKeyDown} tabIndex={0} role="application" aria-label="Plan of the garden. Arrow keys move it, plus and minus zoom, 0 shows all, Tab goes from thing to thing.">
+    // a drawing that is panned and zoomed by keys
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
+    <div
+      className="plan"
+      ref={ref}
+      onKeyDown={onKeyDown}
+      // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+      tabIndex={0}
+      role="application"
+      aria-label="Plan of the garden. Arrow keys move it, plus and minus zoom, 0 shows all, Tab goes from thing to thing."
+    >
       {width > 0 && (
-        <svg width={width} height={height} onPointerMove={drag.move} onPointerUp={drag.end} onPointerCancel={drag.cancel} onClick={(event) => event.target === event.currentTarget && onChoose(null)}>
+        <svg
+          width={width}
+          height={height}
+          onPointerMove={drag.move}
+          onPointerUp={drag.end}
+          onPointerCancel={drag.cancel}
+          onClick={(event) => event.target === event.currentTarget && onChoose(null)}
+        >
           <Earths />
-          <Margin scale={scale} width={width} height={height} middle={middle} imperial={garden.units === "imperial"} />
+          <Margin
+            scale={scale}
+            width={width}
+            height={height}
+            middle={middle}
+            imperial={garden.units === "imperial"}
+          />
           {paths.map((feature) => (
             <g key={feature.key} {...item("feature", feature.key, `path ${feature.name}`)}>
-              <FeatureShape feature={placing.feature(feature)} scale={scale} chosen={chosen === feature.key} />
+              <FeatureShape
+                feature={placing.feature(feature)}
+                scale={scale}
+                chosen={chosen === feature.key}
+              />
             </g>
           ))}
           {plot.beds.map((bed) => (
-            <g key={bed.key} {...item("bed", bed.key, `bed ${bed.name}`)} transform={carried(bed, placing.bed(bed), scale.at)}>
+            <g
+              key={bed.key}
+              {...item("bed", bed.key, `bed ${bed.name}`)}
+              transform={carried(bed, placing.bed(bed), scale.at)}
+            >
               <BedShape bed={bed} scale={scale} chosen={chosen === bed.key} />
             </g>
           ))}
           {others.map((feature) => (
-            <g key={feature.key} {...item("feature", feature.key, `${feature.kind.replace("-", " ")} ${feature.name}`)}>
-              <FeatureShape feature={placing.feature(feature)} scale={scale} chosen={chosen === feature.key} />
+            <g
+              key={feature.key}
+              {...item("feature", feature.key, `${feature.kind.replace("-", " ")} ${feature.name}`)}
+            >
+              <FeatureShape
+                feature={placing.feature(feature)}
+                scale={scale}
+                chosen={chosen === feature.key}
+              />
             </g>
           ))}
           {shade && <Shadows shade={shade} scale={scale} />}
           {plot.structures.map((row) => (
-            <g key={row.key} {...item("structure", row.key, `${row.name}${words(row.key) ? `, ${words(row.key)?.words ?? ""}, ${words(row.key)?.limit ?? ""}` : ""}`)} transform={carried(row, placing.structure(row), scale.at)}>
-              <path d={`M${scale.at(row.row[0]).join(" ")}L${scale.at(row.row[1]).join(" ")}`} stroke="transparent" strokeWidth={14} />
+            <g
+              key={row.key}
+              {...item(
+                "structure",
+                row.key,
+                `${row.name}${words(row.key) ? `, ${words(row.key)?.words ?? ""}, ${words(row.key)?.limit ?? ""}` : ""}`,
+              )}
+              transform={carried(row, placing.structure(row), scale.at)}
+            >
+              <path
+                d={`M${scale.at(row.row[0]).join(" ")}L${scale.at(row.row[1]).join(" ")}`}
+                stroke="transparent"
+                strokeWidth={14}
+              />
               <StructureShape structure={row} scale={scale} chosen={chosen === row.key} />
             </g>
           ))}
-          <Names plot={plot} placing={placing} lines={lines} warnings={plan.warnings} scale={scale} chosen={chosen} shade={shade} busy={plan.hand !== null} />
+          <Names
+            plot={plot}
+            placing={placing}
+            lines={lines}
+            warnings={plan.warnings}
+            scale={scale}
+            chosen={chosen}
+            shade={shade}
+            busy={plan.hand !== null}
+          />
           <Guides guides={drag.guides} scale={scale} />
           <Gaps gaps={plan.gaps} scale={scale} />
           <WarningMarks warnings={plan.warnings} scale={scale} chosen={chosen} />
-          {canEdit && bedMark && !plan.hand && <BedHandles bed={bedMark} scale={scale} onGrip={grip("bed", bedMark.key)} />}
-          {canEdit && rowMark && !plan.hand && <StructureHandles structure={rowMark} length={placing.row(rowMark.key)?.length ?? 1} scale={scale} onGrip={grip("structure", rowMark.key)} />}
-          {canEdit && lineMark && !plan.hand && <FeatureHandles feature={placing.feature(lineMark)} scale={scale} onGrip={grip("feature", lineMark.key)} />}
+          {canEdit && bedMark && !plan.hand && (
+            <BedHandles bed={bedMark} scale={scale} onGrip={grip("bed", bedMark.key)} />
+          )}
+          {canEdit && rowMark && !plan.hand && (
+            <StructureHandles
+              structure={rowMark}
+              length={placing.row(rowMark.key)?.length ?? 1}
+              scale={scale}
+              onGrip={grip("structure", rowMark.key)}
+            />
+          )}
+          {canEdit && lineMark && !plan.hand && (
+            <FeatureHandles
+              feature={placing.feature(lineMark)}
+              scale={scale}
+              onGrip={grip("feature", lineMark.key)}
+            />
+          )}
         </svg>
       )}
       <div className="zoom" role="group" aria-label="Zoom">
-        <button type="button" className="tool" onClick={() => port.zoomAt(ZOOM)} title="+" aria-label="closer">
+        <button
+          type="button"
+          className="tool"
+          onClick={() => port.zoomAt(ZOOM)}
+          title="+"
+          aria-label="closer"
+        >
           +
         </button>
-        <button type="button" className="tool" onClick={() => port.zoomAt(1 / ZOOM)} title="−" aria-label="further">
+        <button
+          type="button"
+          className="tool"
+          onClick={() => port.zoomAt(1 / ZOOM)}
+          title="−"
+          aria-label="further"
+        >
           −
         </button>
         <button type="button" className="tool" onClick={port.fit} title="0" aria-label="show all">
@@ -152,4 +250,3 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
     </div>
   );
 }
-

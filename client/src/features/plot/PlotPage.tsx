@@ -41,7 +41,13 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
   const [skipped, setSkipped] = useState(false);
   const chosen = params.get("on");
   const canEdit = garden.role !== "read";
-  const kind = garden.beds.some((each) => each.key === chosen) ? "bed" : garden.structures.some((each) => each.key === chosen) ? "structure" : garden.features.some((each) => each.key === chosen) ? "feature" : null;
+  const kind = garden.beds.some((each) => each.key === chosen)
+    ? "bed"
+    : garden.structures.some((each) => each.key === chosen)
+      ? "structure"
+      : garden.features.some((each) => each.key === chosen)
+        ? "feature"
+        : null;
   const choose = (key: string | null) =>
     setParams(
       (now) => {
@@ -68,7 +74,15 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
     queryKey: ["shade", garden.id, garden.number, moment],
     enabled: moment !== null,
     placeholderData: keepPreviousData,
-    queryFn: () => exactly<Schemas["ShadeOut"]>(api.GET("/api/gardens/{garden_id}/shade", { params: { path: { garden_id: garden.id }, query: { date: monthDay(moment?.day ?? 1), hour: moment?.hour ?? 12 } } })),
+    queryFn: () =>
+      exactly<Schemas["ShadeOut"]>(
+        api.GET("/api/gardens/{garden_id}/shade", {
+          params: {
+            path: { garden_id: garden.id },
+            query: { date: monthDay(moment?.day ?? 1), hour: moment?.hour ?? 12 },
+          },
+        }),
+      ),
   });
   const { undo, redo, put } = plan;
   useEffect(
@@ -80,8 +94,22 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
             { name: "Shade", hint: "on the plan", run: () => setMoment((now) => (now ? null : SHADE_START)) },
             ...(chosen && kind
               ? [
-                  { name: "Copy", hint: "what is chosen", run: () => put({ ...changeOf(kind, `${chosen}-copy`.slice(0, 64), {}), act: "add", copy_of: chosen }) },
-                  { name: "Take away", hint: "what is chosen", keys: "Delete", run: () => put({ ...changeOf(kind, chosen, {}), act: "remove" }) },
+                  {
+                    name: "Copy",
+                    hint: "what is chosen",
+                    run: () =>
+                      put({
+                        ...changeOf(kind, `${chosen}-copy`.slice(0, 64), {}),
+                        act: "add",
+                        copy_of: chosen,
+                      }),
+                  },
+                  {
+                    name: "Take away",
+                    hint: "what is chosen",
+                    keys: "Delete",
+                    run: () => put({ ...changeOf(kind, chosen, {}), act: "remove" }),
+                  },
                 ]
               : []),
           ])
@@ -104,10 +132,22 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
         <span className="grow trail" />
         {canEdit && (
           <>
-            <button type="button" className="plain" onClick={plan.undo} disabled={garden.undo === null || !plan.idle} title={garden.undo ? `Ctrl Z: undo “${garden.undo}”` : "Ctrl Z"}>
+            <button
+              type="button"
+              className="plain"
+              onClick={plan.undo}
+              disabled={garden.undo === null || !plan.idle}
+              title={garden.undo ? `Ctrl Z: undo “${garden.undo}”` : "Ctrl Z"}
+            >
               undo
             </button>
-            <button type="button" className="plain" onClick={plan.redo} disabled={garden.redo === null || !plan.idle} title={garden.redo ? `Ctrl Shift Z: “${garden.redo}” again` : "Ctrl Shift Z"}>
+            <button
+              type="button"
+              className="plain"
+              onClick={plan.redo}
+              disabled={garden.redo === null || !plan.idle}
+              title={garden.redo ? `Ctrl Shift Z: “${garden.redo}” again` : "Ctrl Shift Z"}
+            >
               redo
             </button>
           </>
@@ -125,18 +165,60 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
       ) : (
         <main className="plot">
           <div className={bed || row || feature ? "side" : "side idle"}>
-            {bed && <BedPanel key={bed.key} bed={bed} written={plan.writtenOf(bed.key) ?? bed.written} {...shared} />}
-            {row && <StructurePanel key={row.key} row={row} line={lines.get(row.key)} written={plan.writtenOf(row.key) ?? row.written} {...shared} />}
-            {feature && <FeaturePanel key={feature.key} feature={feature} written={plan.writtenOf(feature.key) ?? feature.written} {...shared} />}
+            {bed && (
+              <BedPanel
+                key={bed.key}
+                bed={bed}
+                written={plan.writtenOf(bed.key) ?? bed.written}
+                {...shared}
+              />
+            )}
+            {row && (
+              <StructurePanel
+                key={row.key}
+                row={row}
+                line={lines.get(row.key)}
+                written={plan.writtenOf(row.key) ?? row.written}
+                {...shared}
+              />
+            )}
+            {feature && (
+              <FeaturePanel
+                key={feature.key}
+                feature={feature}
+                written={plan.writtenOf(feature.key) ?? feature.written}
+                {...shared}
+              />
+            )}
             {!bed && !row && !feature && <GardenPanel onChoose={choose} {...shared} />}
           </div>
           <div className="stage">
-            <Plan garden={garden} plan={plan} lines={lines} chosen={chosen} onChoose={choose} onOpen={open} shade={moment ? shade.data : undefined} canEdit={canEdit} />
+            <Plan
+              garden={garden}
+              plan={plan}
+              lines={lines}
+              chosen={chosen}
+              onChoose={choose}
+              onOpen={open}
+              shade={moment ? shade.data : undefined}
+              canEdit={canEdit}
+            />
             <ShadeBar shade={shade.data} moment={moment} onMoment={setMoment} />
           </div>
           <aside className="path" aria-label="Beds and structures">
-            {garden.unreadable.length > 0 && <Unreadable rows={garden.unreadable} onTakeAway={canEdit ? (row) => plan.put({ ...changeOf(row.kind as "bed", row.key, {}), act: "remove" }) : undefined} />}
-            {garden.beds.length === 0 && <p className="quiet">No bed yet. Add one on the left; the next step plans a support on it.</p>}
+            {garden.unreadable.length > 0 && (
+              <Unreadable
+                rows={garden.unreadable}
+                onTakeAway={
+                  canEdit
+                    ? (row) => plan.put({ ...changeOf(row.kind as "bed", row.key, {}), act: "remove" })
+                    : undefined
+                }
+              />
+            )}
+            {garden.beds.length === 0 && (
+              <p className="quiet">No bed yet. Add one on the left; the next step plans a support on it.</p>
+            )}
             <Roll garden={garden} lines={lines} chosen={chosen} canEdit={canEdit} onChoose={choose} />
             {garden.structures.length > 0 && (
               <p className="rollfoot">

@@ -21,11 +21,20 @@ export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
         return (
           <section key={bed.key} className="rollbed" aria-label={bed.fields.name}>
             <h2>
-              <button type="button" className="worded" aria-pressed={chosen === bed.key} onClick={() => onChoose(bed.key)}>
+              <button
+                type="button"
+                className="worded"
+                aria-pressed={chosen === bed.key}
+                onClick={() => onChoose(bed.key)}
+              >
                 {bed.fields.name}
               </button>
               {canEdit && rows.length === 0 && (
-                <Link className="aside" to={`/gardens/${garden.id}/beds/${bed.key}/new`} aria-label={`Plan a support on ${bed.fields.name}`}>
+                <Link
+                  className="aside"
+                  to={`/gardens/${garden.id}/beds/${bed.key}/new`}
+                  aria-label={`Plan a support on ${bed.fields.name}`}
+                >
                   plan a support
                 </Link>
               )}
@@ -33,7 +42,12 @@ export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
             {rows.map((row) => {
               const line = lines.get(row.key);
               return (
-                <Link key={row.key} to={`/structures/${row.id}`} className="rollline" data-chosen={chosen === row.key}>
+                <Link
+                  key={row.key}
+                  to={`/structures/${row.id}`}
+                  className="rollline"
+                  data-chosen={chosen === row.key}
+                >
                   {line ? <StateMark state={line.state} /> : <span className="rollwait" />}
                   <span className="rollwords">
                     <strong>{row.name}</strong>

@@ -23,18 +23,40 @@ export const monthDay = (day: number) => new Date(Date.UTC(2001, 0, day)).toISOS
 export function ShadeBar({ shade, moment, onMoment }: Props) {
   return (
     <div className="shadebar">
-      <button type="button" className="tool" aria-pressed={moment !== null} onClick={() => onMoment(moment ? null : SHADE_START)}>
+      <button
+        type="button"
+        className="tool"
+        aria-pressed={moment !== null}
+        onClick={() => onMoment(moment ? null : SHADE_START)}
+      >
         shade
       </button>
       {moment && (
         <>
           <div className="shadeslide">
             <span className="quiet">day</span>
-            <Slider aria-label="Day of the year" value={moment.day} min={1} max={365} step={1} getAriaValueText={(day) => monthDay(day)} marks={MONTHS.map((label, i) => ({ value: 1 + Math.round(i * 30.4), label }))} onChange={(_, day) => onMoment({ ...moment, day })} />
+            <Slider
+              aria-label="Day of the year"
+              value={moment.day}
+              min={1}
+              max={365}
+              step={1}
+              getAriaValueText={(day) => monthDay(day)}
+              marks={MONTHS.map((label, i) => ({ value: 1 + Math.round(i * 30.4), label }))}
+              onChange={(_, day) => onMoment({ ...moment, day })}
+            />
           </div>
           <div className="shadeslide">
             <span className="quiet">hour</span>
-            <Slider aria-label="Hour of sun time" value={moment.hour} min={5} max={21} step={0.25} marks={[6, 9, 12, 15, 18, 21].map((value) => ({ value, label: `${value}` }))} onChange={(_, hour) => onMoment({ ...moment, hour })} />
+            <Slider
+              aria-label="Hour of sun time"
+              value={moment.hour}
+              min={5}
+              max={21}
+              step={0.25}
+              marks={[6, 9, 12, 15, 18, 21].map((value) => ({ value, label: `${value}` }))}
+              onChange={(_, hour) => onMoment({ ...moment, hour })}
+            />
           </div>
           <span role="status" className="shadewords">
             {shade?.words ?? "reckoning…"}

@@ -23,7 +23,9 @@ interface Props {
 export function StructurePanel({ garden, row, line, written, plan, catalogue, canEdit }: Props) {
   const want = plan.wanted.get(row.key) as Schemas["StructureChange"] | undefined;
   const change = (what: Schemas["StructureChange"]) => plan.put(changeOf("structure", row.key, what));
-  const option = garden.structures.length ? catalogue.families.flatMap((family) => family.options).find((each) => each.name === row.stretch) : undefined;
+  const option = garden.structures.length
+    ? catalogue.families.flatMap((family) => family.options).find((each) => each.name === row.stretch)
+    : undefined;
   const length = (want?.options?.[row.stretch] as number | undefined) ?? row.length;
   return (
     <div className="ledger">
@@ -50,13 +52,67 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
       <fieldset disabled={!canEdit} className="bare">
         <h2>Place</h2>
         <NameRow value={want?.name ?? row.name} onName={(name) => change({ name })} />
-        <Pick label="Bed" value={want?.bed ?? row.bed} choices={garden.beds.map((bed) => ({ key: bed.key, name: bed.fields.name }))} onPick={(bed) => change({ bed, along: 0, across: 0 })} />
-        <QuantityRow label="Along the bed" text={written.along ?? ""} value={want?.along ?? row.along} kind="length" system={garden.units} low={-500} high={500} step={0.05} onValue={(along) => change({ along })} />
-        <QuantityRow label="Across it" text={written.across ?? ""} value={want?.across ?? row.across} kind="length" system={garden.units} low={-500} high={500} step={0.05} onValue={(across) => change({ across })} />
-        <QuantityRow label="Turned" text={written.turn ?? ""} value={want?.turn ?? row.turn} kind="bearing" system={garden.units} low={0} high={359.9} step={5} onValue={(turn) => change({ turn })} />
-        {option && <QuantityRow label="Length" text={written[`options.${row.stretch}`] ?? ""} value={length} kind="length" system={garden.units} low={option.low} high={option.high} step={0.05} onValue={(value) => change({ options: { [row.stretch]: value } })} />}
+        <Pick
+          label="Bed"
+          value={want?.bed ?? row.bed}
+          choices={garden.beds.map((bed) => ({ key: bed.key, name: bed.fields.name }))}
+          onPick={(bed) => change({ bed, along: 0, across: 0 })}
+        />
+        <QuantityRow
+          label="Along the bed"
+          text={written.along ?? ""}
+          value={want?.along ?? row.along}
+          kind="length"
+          system={garden.units}
+          low={-500}
+          high={500}
+          step={0.05}
+          onValue={(along) => change({ along })}
+        />
+        <QuantityRow
+          label="Across it"
+          text={written.across ?? ""}
+          value={want?.across ?? row.across}
+          kind="length"
+          system={garden.units}
+          low={-500}
+          high={500}
+          step={0.05}
+          onValue={(across) => change({ across })}
+        />
+        <QuantityRow
+          label="Turned"
+          text={written.turn ?? ""}
+          value={want?.turn ?? row.turn}
+          kind="bearing"
+          system={garden.units}
+          low={0}
+          high={359.9}
+          step={5}
+          onValue={(turn) => change({ turn })}
+        />
+        {option && (
+          <QuantityRow
+            label="Length"
+            text={written[`options.${row.stretch}`] ?? ""}
+            value={length}
+            kind="length"
+            system={garden.units}
+            low={option.low}
+            high={option.high}
+            step={0.05}
+            onValue={(value) => change({ options: { [row.stretch]: value } })}
+          />
+        )}
       </fieldset>
-      {canEdit && <ThingActions kind="structure" thing={{ key: row.key, name: row.name }} plan={plan} shift={{ across: row.across - 0.4 }} />}
+      {canEdit && (
+        <ThingActions
+          kind="structure"
+          thing={{ key: row.key, name: row.name }}
+          plan={plan}
+          shift={{ across: row.across - 0.4 }}
+        />
+      )}
     </div>
   );
 }

@@ -12,10 +12,26 @@ interface Props {
 export function ThingActions({ kind, thing, plan, shift }: Props) {
   return (
     <p className="actions">
-      <button type="button" className="plain" onClick={() => plan.put({ ...changeOf(kind, `${thing.key}-copy`.slice(0, 64), shift), act: "add", copy_of: thing.key })} title="a copy, a step beside it">
+      <button
+        type="button"
+        className="plain"
+        onClick={() =>
+          plan.put({
+            ...changeOf(kind, `${thing.key}-copy`.slice(0, 64), shift),
+            act: "add",
+            copy_of: thing.key,
+          })
+        }
+        title="a copy, a step beside it"
+      >
         copy
       </button>
-      <button type="button" className="plain" onClick={() => plan.put({ ...changeOf(kind, thing.key, {}), act: "remove" })} title="Delete">
+      <button
+        type="button"
+        className="plain"
+        onClick={() => plan.put({ ...changeOf(kind, thing.key, {}), act: "remove" })}
+        title="Delete"
+      >
         take away
       </button>
     </p>

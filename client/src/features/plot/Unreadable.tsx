@@ -12,7 +12,9 @@ export function Unreadable({ rows, onTakeAway }: Props) {
   return (
     <section className="rollbed" aria-label="Cannot be read">
       <h2>Cannot be read</h2>
-      <p className="quiet">Kept as it was stored; the rest of the garden is whole. The history takes you back to before it.</p>
+      <p className="quiet">
+        Kept as it was stored; the rest of the garden is whole. The history takes you back to before it.
+      </p>
       {rows.map((row) => (
         <details key={row.key} className="unreadable">
           <summary>

@@ -24,7 +24,10 @@ const UNITS = [
   { key: "imperial", name: "feet and inches" },
 ];
 
-/** An empty garden's start: where it is, how the wind blows, the first bed. Everything is filled in and can be skipped. */
+/**
+ * An empty garden's start: where it is, how the wind blows, the first bed. Everything is filled in and can be
+ * skipped.
+ */
 export function Welcome({ garden, catalogue, onSkip }: Props) {
   const navigate = useNavigate();
   const { fields, written } = garden.place;
@@ -41,16 +44,29 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
   const size = { ...START[units], ...sized };
   const [refusal, setRefusal] = useState("");
   const begin = async (thenPlan: boolean) => {
-    const place: Schemas["PlaceChange"] = { name: name.trim() || fields.name, ...(picked ? { units: picked } : {}), latitude: latitude.value, exposure, ...frosts };
+    const place: Schemas["PlaceChange"] = {
+      name: name.trim() || fields.name,
+      ...(picked ? { units: picked } : {}),
+      latitude: latitude.value,
+      exposure,
+      ...frosts,
+    };
     const edits: Edit[] = [
       { kind: "place", change: place },
-      { kind: "bed", act: "add", key: "bed", change: { name: bed.trim() || "First bed", length: size.length.value, width: size.width.value, soil } },
+      {
+        kind: "bed",
+        act: "add",
+        key: "bed",
+        change: { name: bed.trim() || "First bed", length: size.length.value, width: size.width.value, soil },
+      },
     ];
     try {
       const out = await askEdits(garden.id, edits, `${place.name ?? ""} begun`);
       if (thenPlan && out.made[0]) await navigate(`/gardens/${garden.id}/beds/${out.made[0]}/new`);
     } catch (error) {
-      setRefusal(error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.");
+      setRefusal(
+        error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.",
+      );
     }
   };
   const sizes: ["length" | "width", string][] = [
@@ -60,7 +76,9 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
   return (
     <main className="page welcome">
       <h1>A new garden</h1>
-      <p className="lead">Three short things, all filled in already. Change what is different where you are; anything can wait.</p>
+      <p className="lead">
+        Three short things, all filled in already. Change what is different where you are; anything can wait.
+      </p>
       <form
         aria-label="A new garden"
         onSubmit={(event) => {
@@ -72,7 +90,12 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
           <h2>Where it is</h2>
           <label className="row">
             <span className="label">Garden</span>
-            <input className="input" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
+            <input
+              className="input"
+              value={name}
+              maxLength={120}
+              onChange={(event) => setName(event.target.value)}
+            />
           </label>
           <Pick
             label="Measured in"
@@ -83,16 +106,39 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
               setSized({});
             }}
           />
-          <QuantityRow label="Latitude" text={latitude.text} value={latitude.value} kind="bearing" system={units} low={-66} high={66} onValue={(value, text) => setLatitude({ value, text })} />
-          <DayOfYear label="Last frost" value={frosts.last_frost} onDate={(last_frost) => setFrosts({ ...frosts, last_frost })} />
-          <DayOfYear label="First frost" value={frosts.first_frost} onDate={(first_frost) => setFrosts({ ...frosts, first_frost })} />
+          <QuantityRow
+            label="Latitude"
+            text={latitude.text}
+            value={latitude.value}
+            kind="bearing"
+            system={units}
+            low={-66}
+            high={66}
+            onValue={(value, text) => setLatitude({ value, text })}
+          />
+          <DayOfYear
+            label="Last frost"
+            value={frosts.last_frost}
+            onDate={(last_frost) => setFrosts({ ...frosts, last_frost })}
+          />
+          <DayOfYear
+            label="First frost"
+            value={frosts.first_frost}
+            onDate={(first_frost) => setFrosts({ ...frosts, first_frost })}
+          />
         </section>
         <section aria-label="Wind">
           <h2>How the wind gets at it</h2>
           <div role="radiogroup" aria-label="Exposure">
             {catalogue.exposures.map((each) => (
               <label key={each.key} className="radio">
-                <input type="radio" name="exposure" checked={exposure === each.key} onChange={() => setExposure(each.key)} /> {each.name}
+                <input
+                  type="radio"
+                  name="exposure"
+                  checked={exposure === each.key}
+                  onChange={() => setExposure(each.key)}
+                />{" "}
+                {each.name}
               </label>
             ))}
           </div>
@@ -101,10 +147,25 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
           <h2>The first bed</h2>
           <label className="row">
             <span className="label">Name</span>
-            <input className="input" value={bed} maxLength={120} onChange={(event) => setBed(event.target.value)} />
+            <input
+              className="input"
+              value={bed}
+              maxLength={120}
+              onChange={(event) => setBed(event.target.value)}
+            />
           </label>
           {sizes.map(([side, label]) => (
-            <QuantityRow key={side} label={label} text={size[side].text} value={size[side].value} kind="length" system={units} low={catalogue.bounds[`bed.${side}`]?.low} high={catalogue.bounds[`bed.${side}`]?.high} onValue={(value, text) => setSized((now) => ({ ...now, [side]: { value, text } }))} />
+            <QuantityRow
+              key={side}
+              label={label}
+              text={size[side].text}
+              value={size[side].value}
+              kind="length"
+              system={units}
+              low={catalogue.bounds[`bed.${side}`]?.low}
+              high={catalogue.bounds[`bed.${side}`]?.high}
+              onValue={(value, text) => setSized((now) => ({ ...now, [side]: { value, text } }))}
+            />
           ))}
           <Pick label="Soil" value={soil} choices={catalogue.soils} onPick={setSoil} />
         </section>

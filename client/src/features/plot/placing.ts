@@ -26,7 +26,10 @@ export class Placing {
 
   bed(mark: BedMark): Place {
     const want = this.wanted.get(mark.key) as Partial<Schemas["BareBed"]> | undefined;
-    return { middle: [want?.x ?? mark.middle[0], want?.y ?? mark.middle[1]], bearing: want?.bearing ?? mark.bearing };
+    return {
+      middle: [want?.x ?? mark.middle[0], want?.y ?? mark.middle[1]],
+      bearing: want?.bearing ?? mark.bearing,
+    };
   }
 
   structure(mark: StructureMark): Place {
@@ -35,12 +38,19 @@ export class Placing {
     const want = this.wanted.get(mark.key) as Schemas["StructureChange"] | undefined;
     if (!home || !row || want?.bed || want?.options) return mark;
     const bed = this.bed(home);
-    return { middle: beside(bed.middle, bed.bearing, want?.along ?? row.along, want?.across ?? row.across), bearing: turned(bed.bearing + (want?.turn ?? row.turn)) };
+    return {
+      middle: beside(bed.middle, bed.bearing, want?.along ?? row.along, want?.across ?? row.across),
+      bearing: turned(bed.bearing + (want?.turn ?? row.turn)),
+    };
   }
 
   feature(mark: FeatureMark): FeatureMark {
     const want = this.wanted.get(mark.key) as { points?: Flat[]; width?: number } | undefined;
-    return { ...mark, points: (want?.points as FeatureMark["points"] | undefined) ?? mark.points, width: want?.width ?? mark.width };
+    return {
+      ...mark,
+      points: (want?.points as FeatureMark["points"] | undefined) ?? mark.points,
+      width: want?.width ?? mark.width,
+    };
   }
 
   fields(key: string): Schemas["BareBed"] | undefined {
@@ -51,7 +61,15 @@ export class Placing {
   row(key: string) {
     const base = this.rows.get(key);
     const want = this.wanted.get(key) as Schemas["StructureChange"] | undefined;
-    return base && { ...base, along: want?.along ?? base.along, across: want?.across ?? base.across, turn: want?.turn ?? base.turn, length: (want?.options?.[base.stretch] as number | undefined) ?? base.length };
+    return (
+      base && {
+        ...base,
+        along: want?.along ?? base.along,
+        across: want?.across ?? base.across,
+        turn: want?.turn ?? base.turn,
+        length: (want?.options?.[base.stretch] as number | undefined) ?? base.length,
+      }
+    );
   }
 }
 

@@ -7,9 +7,17 @@ import { changeOf, type Kind, type Placing } from "./placing";
 import type { PlanHand } from "./usePlan";
 
 const REST_MS = 500;
-const WAYS: Record<string, Flat> = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+const WAYS: Record<string, Flat> = {
+  ArrowRight: [1, 0],
+  ArrowLeft: [-1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
 
-/** Moving and turning by keys: 10 cm a press, 1 m with Shift, 1 cm with Alt; [ and ] turn by 5°. Kept once the keys rest. */
+/**
+ * Moving and turning by keys: 10 cm a press, 1 m with Shift, 1 cm with Alt; [ and ] turn by 5°. Kept once the
+ * keys rest.
+ */
 export function useNudging(garden: Garden, placing: Placing, plan: PlanHand) {
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const waiting = useRef<ThingEdit | null>(null);
@@ -42,11 +50,16 @@ export function useNudging(garden: Garden, placing: Placing, plan: PlanHand) {
       if (!bed) return null;
       const ahead = heading(bed.bearing);
       const across = leftOf(ahead);
-      return changeOf(kind, key, { along: kept(row.along + east * ahead[0] + north * ahead[1]), across: kept(row.across + east * across[0] + north * across[1]) });
+      return changeOf(kind, key, {
+        along: kept(row.along + east * ahead[0] + north * ahead[1]),
+        across: kept(row.across + east * across[0] + north * across[1]),
+      });
     }
     const base = garden.features.find((each) => each.key === key)?.fields;
     const points = (plan.wanted.get(key)?.points as Flat[] | undefined) ?? base?.points;
-    return points ? changeOf(kind, key, { points: points.map(([x, y]) => [kept(x + east), kept(y + north)]) }) : null;
+    return points
+      ? changeOf(kind, key, { points: points.map(([x, y]) => [kept(x + east), kept(y + north)]) })
+      : null;
   };
   const turnedBy = (kind: Kind, key: string, by: number): ThingEdit | null => {
     if (kind === "bed") {
@@ -67,7 +80,11 @@ export function useNudging(garden: Garden, placing: Placing, plan: PlanHand) {
       plan.put({ ...changeOf(kind, key, {}), act: "remove" });
       return true;
     }
-    const edit = way ? moved(kind, key, [way[0] * step, way[1] * step]) : turn ? turnedBy(kind, key, turn) : null;
+    const edit = way
+      ? moved(kind, key, [way[0] * step, way[1] * step])
+      : turn
+        ? turnedBy(kind, key, turn)
+        : null;
     if (!edit) return false;
     const before = waiting.current?.key === key ? waiting.current.change : {};
     waiting.current = { ...edit, change: { ...before, ...edit.change } } as ThingEdit;

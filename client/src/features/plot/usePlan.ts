@@ -1,7 +1,15 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 
-import { api, exactly, Refused, type Edit, type Garden, type Schemas, type ThingEdit } from "../../api/client";
+import {
+  api,
+  exactly,
+  Refused,
+  type Edit,
+  type Garden,
+  type Schemas,
+  type ThingEdit,
+} from "../../api/client";
 import { askGarden, editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { useWrites } from "../../queue/useQueue";
@@ -18,36 +26,66 @@ function drawnOver(plot: Plot, { plot: other, gone }: PlotOut): Plot {
     const kept = before.filter((mark) => !gone.includes(mark.key)).map((mark) => marks.get(mark.key) ?? mark);
     return [...kept, ...after.filter((mark) => !before.some((each) => each.key === mark.key))];
   };
-  return { ...other, beds: over(plot.beds, other.beds), features: over(plot.features, other.features), structures: over(plot.structures, other.structures) };
+  return {
+    ...other,
+    beds: over(plot.beds, other.beds),
+    features: over(plot.features, other.features),
+    structures: over(plot.structures, other.structures),
+  };
 }
 const MOST_EDITS = 100; // in one write, so that one that is long away stays small
 
 function revisionOf(garden: Garden, edit: Edit): number | undefined {
   if (edit.kind === "place") return garden.place.revision;
-  const rows = { bed: garden.beds, feature: garden.features, structure: garden.structures }[edit.kind] as { key: string; revision: number }[];
+  const rows = { bed: garden.beds, feature: garden.features, structure: garden.structures }[edit.kind] as {
+    key: string;
+    revision: number;
+  }[];
   return rows.find((row) => row.key === edit.key)?.revision;
 }
 
 /** Two edits of one thing as one, when the later only changes what the earlier changes or adds. */
 function joined(earlier: Edit, later: Edit): Edit | null {
-  if (!sameThing(earlier, later) || (later.kind !== "place" && later.act !== "change") || (earlier.kind !== "place" && earlier.act === "remove")) return null;
+  if (
+    !sameThing(earlier, later) ||
+    (later.kind !== "place" && later.act !== "change") ||
+    (earlier.kind !== "place" && earlier.act === "remove")
+  )
+    return null;
   return { ...earlier, change: { ...earlier.change, ...later.change } } as Edit;
 }
 
-const FIELD: Record<string, string> = { x: "place", y: "place", along: "place", across: "place", points: "place", fill_depth: "fill" };
+const FIELD: Record<string, string> = {
+  x: "place",
+  y: "place",
+  along: "place",
+  across: "place",
+  points: "place",
+  fill_depth: "fill",
+};
 
 /** What an edit does, in words. */
 function wordsOf(garden: Garden, edit: Edit): string {
-  const rows = [...garden.beds.map((bed) => ({ key: bed.key, name: bed.fields.name })), ...garden.features.map((each) => ({ key: each.key, name: each.fields.name })), ...garden.structures];
-  const name = edit.kind === "place" ? garden.name : (rows.find((row) => row.key === edit.key)?.name ?? edit.change?.name ?? edit.key);
-  if (edit.kind !== "place" && edit.act !== "change") return `${name} ${edit.act === "add" ? "added" : "taken away"}`;
-  const fields = [...new Set(Object.keys(edit.change ?? {}).map((field) => FIELD[field] ?? field.replaceAll("_", " ")))];
+  const rows = [
+    ...garden.beds.map((bed) => ({ key: bed.key, name: bed.fields.name })),
+    ...garden.features.map((each) => ({ key: each.key, name: each.fields.name })),
+    ...garden.structures,
+  ];
+  const name =
+    edit.kind === "place"
+      ? garden.name
+      : (rows.find((row) => row.key === edit.key)?.name ?? edit.change?.name ?? edit.key);
+  if (edit.kind !== "place" && edit.act !== "change")
+    return `${name} ${edit.act === "add" ? "added" : "taken away"}`;
+  const fields = [
+    ...new Set(Object.keys(edit.change ?? {}).map((field) => FIELD[field] ?? field.replaceAll("_", " "))),
+  ];
   return `${name}: ${fields.join(", ")}`;
 }
 
 /**
- * The plan in hand: edits are drawn at once and given to the queue, which saves them one after another; when someone else
- * was first both versions are shown.
+ * The plan in hand: edits are drawn at once and given to the queue, which saves them one after another; when
+ * someone else was first both versions are shown.
  */
 export function usePlan(garden: Garden) {
   const queries = useQueryClient();
@@ -81,16 +119,25 @@ export function usePlan(garden: Garden) {
     (edit: Edit) => {
       setRefusal("");
       // what waits before it sets the revision anew when it has got there
-      const own = edit.kind === "place" || edit.act !== "add" ? { ...edit, revision: revisionOf(heard.current, edit) ?? null } : edit;
+      const own =
+        edit.kind === "place" || edit.act !== "add"
+          ? { ...edit, revision: revisionOf(heard.current, edit) ?? null }
+          : edit;
       const words = wordsOf(heard.current, edit);
-      const knows = queue.mine().filter((write) => write.lane === laneOf(garden.id) && write.about === EDITS).map((write) => write.mark);
+      const knows = queue
+        .mine()
+        .filter((write) => write.lane === laneOf(garden.id) && write.about === EDITS)
+        .map((write) => write.mark);
       queue.put({ ...editsWrite(garden.id, [own], words), knows }, (earlier) => {
         const edits = editsOf(earlier);
         const last = edits.at(-1);
         const one = last && joined(last, edit);
         if (!one && edits.length >= MOST_EDITS) return null;
         const next = edits.some((each) => sameThing(each, edit)) ? { ...edit, revision: null } : own;
-        return { body: { edits: one ? [...edits.slice(0, -1), one] : [...edits, next] }, words: earlier.words.includes(words) ? earlier.words : `${earlier.words}; ${words}` };
+        return {
+          body: { edits: one ? [...edits.slice(0, -1), one] : [...edits, next] },
+          words: earlier.words.includes(words) ? earlier.words : `${earlier.words}; ${words}`,
+        };
       });
     },
     [garden.id],
@@ -113,7 +160,12 @@ export function usePlan(garden: Garden) {
           continue;
         }
         try {
-          const found = await exactly<PlotOut>(api.POST("/api/gardens/{garden_id}/draft", { params: { path: { garden_id: garden.id } }, body: next }));
+          const found = await exactly<PlotOut>(
+            api.POST("/api/gardens/{garden_id}/draft", {
+              params: { path: { garden_id: garden.id } },
+              body: next,
+            }),
+          );
           setView({ ...found, about: next.about });
         } catch {
           // what is in hand is drawn where the hand put it; the saving says what is wrong
@@ -127,7 +179,8 @@ export function usePlan(garden: Garden) {
   /** What the hand and the unsent edits want of each thing, by key. */
   const wanted = useMemo(() => {
     const found = new Map<string, Record<string, unknown>>();
-    for (const edit of [...pending, ...(hand ? [hand] : [])]) found.set(keyOf(edit), { ...found.get(keyOf(edit)), ...edit.change });
+    for (const edit of [...pending, ...(hand ? [hand] : [])])
+      found.set(keyOf(edit), { ...found.get(keyOf(edit)), ...edit.change });
     return found;
   }, [pending, hand]);
 
@@ -143,7 +196,9 @@ export function usePlan(garden: Garden) {
         if (!thing) return [edit];
         if (thing.revision === null) return [];
         const all = edit.kind !== "place" && edit.act === "remove";
-        const change = Object.fromEntries(Object.entries(edit.change ?? {}).filter(([path]) => keep(thing.kind, thing.key, path)));
+        const change = Object.fromEntries(
+          Object.entries(edit.change ?? {}).filter(([path]) => keep(thing.kind, thing.key, path)),
+        );
         if (all ? !keep(thing.kind, thing.key, "") : !Object.keys(change).length) return [];
         return [{ ...edit, change, revision: thing.revision }];
       });
@@ -158,7 +213,9 @@ export function usePlan(garden: Garden) {
         await askGarden<Garden>(garden.id, `/${way}`, {}, way);
         setRefusal("");
       } catch (error) {
-        setRefusal(error instanceof Refused ? (error.problems[0]?.allowed ?? "refused") : "The server did not answer.");
+        setRefusal(
+          error instanceof Refused ? (error.problems[0]?.allowed ?? "refused") : "The server did not answer.",
+        );
       }
     },
     [garden.id],
@@ -167,8 +224,22 @@ export function usePlan(garden: Garden) {
   const undo = useCallback(() => void step("undo"), [step]);
   const redo = useCallback(() => void step("redo"), [step]);
   return {
-    hand, setHand, put, undo, redo, refusal, conflict, settle, made, wanted,
-    plot, warnings: view?.warnings ?? garden.warnings, gaps: hand ? (view?.gaps ?? []) : [], writtenOf: (key: string) => (view?.about === key && Object.keys(view.written).length ? view.written : null), idle: !open.length && !hand,
+    hand,
+    setHand,
+    put,
+    undo,
+    redo,
+    refusal,
+    conflict,
+    settle,
+    made,
+    wanted,
+    plot,
+    warnings: view?.warnings ?? garden.warnings,
+    gaps: hand ? (view?.gaps ?? []) : [],
+    writtenOf: (key: string) =>
+      view?.about === key && Object.keys(view.written).length ? view.written : null,
+    idle: !open.length && !hand,
   } as const;
 }
 

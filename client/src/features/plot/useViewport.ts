@@ -17,15 +17,24 @@ const clamp = (perMetre: number) => Math.min(Math.max(perMetre, LEAST), MOST);
 
 /** The viewport that shows everything between two corners. */
 export function fitted(low: Flat, high: Flat, width: number, height: number): Viewport {
-  const perMetre = clamp(Math.min((width - 2 * MARGIN) / (high[0] - low[0]), (height - 2 * MARGIN) / (high[1] - low[1]), 140));
+  const perMetre = clamp(
+    Math.min((width - 2 * MARGIN) / (high[0] - low[0]), (height - 2 * MARGIN) / (high[1] - low[1]), 140),
+  );
   return { perMetre, middle: [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2] };
 }
 
 /**
- * Zoom and pan with mouse, trackpad and touch: drag the ground, turn the wheel to zoom, two fingers on a trackpad move,
- * a pinch zooms where it is. What `isItem` says is a thing in hand is left to that thing.
+ * Zoom and pan with mouse, trackpad and touch: drag the ground, turn the wheel to zoom, two fingers on a
+ * trackpad move, a pinch zooms where it is. What `isItem` says is a thing in hand is left to that thing.
  */
-export function useViewport(ref: RefObject<HTMLElement | null>, low: Flat, high: Flat, width: number, height: number, isItem: (event: Event) => boolean) {
+export function useViewport(
+  ref: RefObject<HTMLElement | null>,
+  low: Flat,
+  high: Flat,
+  width: number,
+  height: number,
+  isItem: (event: Event) => boolean,
+) {
   const [moved, setMoved] = useState<Viewport | null>(null);
   const fit = useMemo(() => fitted(low, high, width, height), [low, high, width, height]);
   const view = moved ?? fit;
@@ -45,7 +54,10 @@ export function useViewport(ref: RefObject<HTMLElement | null>, low: Flat, high:
     (dx: number, dy: number) =>
       setMoved((now) => {
         const from = now ?? fit;
-        return { ...from, middle: [from.middle[0] - dx / from.perMetre, from.middle[1] + dy / from.perMetre] };
+        return {
+          ...from,
+          middle: [from.middle[0] - dx / from.perMetre, from.middle[1] + dy / from.perMetre],
+        };
       }),
     [fit],
   );
@@ -70,12 +82,19 @@ export function useViewport(ref: RefObject<HTMLElement | null>, low: Flat, high:
       onWheel: ({ event, delta: [dx, dy], ctrlKey, pinching }) => {
         event.preventDefault();
         if (ctrlKey || pinching) return;
-        const wheel = event.deltaMode !== 0 || (dx === 0 && Math.abs(event.deltaY) >= WHEEL_STEP && Number.isInteger(event.deltaY));
+        const wheel =
+          event.deltaMode !== 0 ||
+          (dx === 0 && Math.abs(event.deltaY) >= WHEEL_STEP && Number.isInteger(event.deltaY));
         if (wheel) zoomAt(Math.exp(-Math.sign(dy) * 0.18), spot(event.clientX, event.clientY));
         else panBy(-event.deltaX, -event.deltaY);
       },
     },
-    { target: ref, eventOptions: { passive: false }, drag: { filterTaps: true, pointer: { buttons: [1, 4] } }, pinch: { scaleBounds: { min: 0.01, max: 100 } } },
+    {
+      target: ref,
+      eventOptions: { passive: false },
+      drag: { filterTaps: true, pointer: { buttons: [1, 4] } },
+      pinch: { scaleBounds: { min: 0.01, max: 100 } },
+    },
   );
   return { view, zoomAt, panBy, fit: useCallback(() => setMoved(null), []), look: setMoved } as const;
 }

@@ -16,7 +16,11 @@ export function Reset() {
       await taken(api.PUT("/api/account/reset", { body: { who, token, password } }));
       setDone(true);
     } catch (error) {
-      setSaid(error instanceof Refused ? error.problems.map((p) => p.allowed).join(" ") : "The server did not answer.");
+      setSaid(
+        error instanceof Refused
+          ? error.problems.map((p) => p.allowed).join(" ")
+          : "The server did not answer.",
+      );
     }
   };
   return (
@@ -30,7 +34,15 @@ export function Reset() {
         <form onSubmit={(event) => void submit(event)} className="door">
           <div className="field">
             <label htmlFor="password">New password</label>
-            <input id="password" name="password" type="password" className="input" autoComplete="new-password" required minLength={8} />
+            <input
+              id="password"
+              name="password"
+              type="password"
+              className="input"
+              autoComplete="new-password"
+              required
+              minLength={8}
+            />
           </div>
           {said && (
             <p role="alert" className="refusal">

@@ -17,7 +17,9 @@ export function SignIn() {
   const [way, setWay] = useState<Way>("in");
   const [refusals, setRefusals] = useState<{ path: string; allowed: string }[]>([]);
   const [sent, setSent] = useState(false);
-  const enter = async (asked: Promise<{ name: string | null; mail: string; demo: boolean; sign_up: boolean }>) => {
+  const enter = async (
+    asked: Promise<{ name: string | null; mail: string; demo: boolean; sign_up: boolean }>,
+  ) => {
     queries.setQueryData(["session"], await asked);
     await queries.invalidateQueries({ queryKey: ["gardens"] });
   };
@@ -26,15 +28,27 @@ export function SignIn() {
     const form = new FormData(event.currentTarget);
     const given = (name: string) => (form.get(name) ?? "") as string;
     try {
-      if (way === "in") await enter(taken(api.POST("/api/session", { body: { name: given("name"), password: given("password") } })));
-      else if (way === "up") await enter(taken(api.POST("/api/account", { body: { name: given("name"), mail: given("mail"), password: given("password") } })));
+      if (way === "in")
+        await enter(
+          taken(api.POST("/api/session", { body: { name: given("name"), password: given("password") } })),
+        );
+      else if (way === "up")
+        await enter(
+          taken(
+            api.POST("/api/account", {
+              body: { name: given("name"), mail: given("mail"), password: given("password") },
+            }),
+          ),
+        );
       else {
         await taken(api.POST("/api/account/reset", { body: { mail: given("mail") } }));
         setSent(true);
       }
       setRefusals([]);
     } catch (error) {
-      setRefusals(error instanceof Refused ? error.problems : [{ path: "", allowed: "the server does not answer" }]);
+      setRefusals(
+        error instanceof Refused ? error.problems : [{ path: "", allowed: "the server does not answer" }],
+      );
     }
   };
   const go = (next: Way) => {
@@ -42,8 +56,15 @@ export function SignIn() {
     setRefusals([]);
     setSent(false);
   };
-  const refusal = (path: string) => refusals.filter((each) => each.path === path || (path === "password" && !["name", "mail"].includes(each.path)));
-  const field = (name: "name" | "mail" | "password", label: string, more: React.InputHTMLAttributes<HTMLInputElement>) => (
+  const refusal = (path: string) =>
+    refusals.filter(
+      (each) => each.path === path || (path === "password" && !["name", "mail"].includes(each.path)),
+    );
+  const field = (
+    name: "name" | "mail" | "password",
+    label: string,
+    more: React.InputHTMLAttributes<HTMLInputElement>,
+  ) => (
     <div className="field">
       <label htmlFor={name}>{label}</label>
       <input id={name} name={name} className="input" aria-invalid={refusal(name).length > 0} {...more} />
@@ -59,10 +80,24 @@ export function SignIn() {
       <form onSubmit={(event) => void submit(event)} className="door">
         <h1>Ascent</h1>
         <p className="quiet">Trellises that carry the crop in August and stand up in a storm.</p>
-        {way !== "forgot" && field("name", "Name", { autoComplete: "username", required: true, maxLength: 150 })}
-        {way !== "in" && field("mail", way === "up" ? "Mail, for a forgotten password" : "Mail", { type: "email", autoComplete: "email", required: way === "forgot" })}
-        {way !== "forgot" && field("password", "Password", { type: "password", autoComplete: way === "up" ? "new-password" : "current-password", required: true, ...(way === "up" ? { minLength: 8 } : {}) })}
-        {sent && <p role="status">If an account has that address, a link is on its way; it holds for three days.</p>}
+        {way !== "forgot" &&
+          field("name", "Name", { autoComplete: "username", required: true, maxLength: 150 })}
+        {way !== "in" &&
+          field("mail", way === "up" ? "Mail, for a forgotten password" : "Mail", {
+            type: "email",
+            autoComplete: "email",
+            required: way === "forgot",
+          })}
+        {way !== "forgot" &&
+          field("password", "Password", {
+            type: "password",
+            autoComplete: way === "up" ? "new-password" : "current-password",
+            required: true,
+            ...(way === "up" ? { minLength: 8 } : {}),
+          })}
+        {sent && (
+          <p role="status">If an account has that address, a link is on its way; it holds for three days.</p>
+        )}
         <Button type="submit" className="strong">
           {DO[way]}
         </Button>
@@ -83,7 +118,11 @@ export function SignIn() {
             </button>
           )}
           {session.data?.demo && (
-            <button type="button" className="plain" onClick={() => void enter(taken(api.POST("/api/session/demo")))}>
+            <button
+              type="button"
+              className="plain"
+              onClick={() => void enter(taken(api.POST("/api/session/demo")))}
+            >
               back into the demo
             </button>
           )}

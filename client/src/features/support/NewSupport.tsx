@@ -19,7 +19,10 @@ const TRAINED = [
 ];
 const NONE: ReadonlySet<string> = new Set();
 
-/** Crop, side and count in, a picture of the support pressed; the whole of it out, drawn, each value with its reason. */
+/**
+ * Crop, side and count in, a picture of the support pressed; the whole of it out, drawn, each value with its
+ * reason.
+ */
 export function NewSupport() {
   const params = useParams();
   const gardenId = Number(params.gardenId);
@@ -28,25 +31,39 @@ export function NewSupport() {
   const catalogue = useCatalogue(garden.data?.units);
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
-  const [crop, setCrop] = useState<Schemas["CropIn"]>({ crop: search.get("crop") ?? "tom-slicer", side: "right", training: "pruned" });
+  const [crop, setCrop] = useState<Schemas["CropIn"]>({
+    crop: search.get("crop") ?? "tom-slicer",
+    side: "right",
+    training: "pruned",
+  });
   const [count, setCount] = useState("");
   const [building, setBuilding] = useState(false);
   const [failed, setFailed] = useState("");
   const path = { path: { garden_id: gardenId, bed: bedKey } };
   const kinds = useQuery({
     queryKey: ["supports", gardenId, bedKey, crop],
-    queryFn: () => exactly<Schemas["SupportsOut"]>(api.POST("/api/gardens/{garden_id}/beds/{bed}/supports", { params: path, body: crop })),
+    queryFn: () =>
+      exactly<Schemas["SupportsOut"]>(
+        api.POST("/api/gardens/{garden_id}/beds/{bed}/supports", { params: path, body: crop }),
+      ),
     placeholderData: keepPreviousData,
   });
   const family = search.get("on") ?? kinds.data?.supports[0]?.family ?? "";
   const most = catalogue.data?.bounds["planting.count"]?.high ?? 1;
   const readable = (text: string) => /^[1-9]\d*$/.test(text) && Number(text) <= most;
   const wrongCount = count !== "" && !readable(count);
-  const need: Schemas["NeedIn"] = { ...crop, family, count: count !== "" && readable(count) ? Number(count) : null };
+  const need: Schemas["NeedIn"] = {
+    ...crop,
+    family,
+    count: count !== "" && readable(count) ? Number(count) : null,
+  };
   const proposal = useQuery({
     queryKey: ["proposal", gardenId, bedKey, need, garden.data?.units],
     enabled: family !== "",
-    queryFn: () => exactly<Schemas["ProposalOut"]>(api.POST("/api/gardens/{garden_id}/beds/{bed}/proposal", { params: path, body: need })),
+    queryFn: () =>
+      exactly<Schemas["ProposalOut"]>(
+        api.POST("/api/gardens/{garden_id}/beds/{bed}/proposal", { params: path, body: need }),
+      ),
     placeholderData: keepPreviousData,
   });
   const bed = garden.data?.beds.find((each) => each.key === bedKey);
@@ -64,11 +81,18 @@ export function NewSupport() {
   const build = async () => {
     setBuilding(true);
     try {
-      const made = await askGarden<Schemas["StructureOut"]>(gardenId, `/beds/${bedKey}/structures`, need, `a support for ${bed.fields.name}`);
+      const made = await askGarden<Schemas["StructureOut"]>(
+        gardenId,
+        `/beds/${bedKey}/structures`,
+        need,
+        `a support for ${bed.fields.name}`,
+      );
       await navigate(`/structures/${made.id}`);
     } catch (error) {
       setBuilding(false);
-      setFailed(error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.");
+      setFailed(
+        error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.",
+      );
     }
   };
   const data = proposal.data;
@@ -89,12 +113,35 @@ export function NewSupport() {
             <p className="quiet" style={{ marginBottom: 14 }}>
               {bed.words}
             </p>
-            <Pick label="Crop" value={crop.crop} choices={catalogue.data?.crops ?? []} onPick={(key) => setCrop({ ...crop, crop: key })} />
-            <Pick label="Planted on" value={crop.side} choices={Object.entries(bed.sides).map(([key, name]) => ({ key, name }))} onPick={(side) => setCrop({ ...crop, side: side as "left" })} />
-            <Pick label="Trained" value={crop.training} choices={TRAINED} onPick={(training) => setCrop({ ...crop, training: training as "free" })} />
+            <Pick
+              label="Crop"
+              value={crop.crop}
+              choices={catalogue.data?.crops ?? []}
+              onPick={(key) => setCrop({ ...crop, crop: key })}
+            />
+            <Pick
+              label="Planted on"
+              value={crop.side}
+              choices={Object.entries(bed.sides).map(([key, name]) => ({ key, name }))}
+              onPick={(side) => setCrop({ ...crop, side: side as "left" })}
+            />
+            <Pick
+              label="Trained"
+              value={crop.training}
+              choices={TRAINED}
+              onPick={(training) => setCrop({ ...crop, training: training as "free" })}
+            />
             <label className="row">
               <span className="label">How many</span>
-              <input className="input" inputMode="numeric" placeholder="as many as fit" value={count} aria-invalid={wrongCount} aria-label="How many plants" onChange={(event) => setCount(event.target.value)} />
+              <input
+                className="input"
+                inputMode="numeric"
+                placeholder="as many as fit"
+                value={count}
+                aria-invalid={wrongCount}
+                aria-label="How many plants"
+                onChange={(event) => setCount(event.target.value)}
+              />
             </label>
             {wrongCount && (
               <p role="alert" className="refusal">
@@ -120,7 +167,11 @@ export function NewSupport() {
                 "Sizing one that holds…"
               )}
             </p>
-            <Button onClick={() => void build()} disabled={building || !data || wrongCount || proposal.isPlaceholderData} className="strong">
+            <Button
+              onClick={() => void build()}
+              disabled={building || !data || wrongCount || proposal.isPlaceholderData}
+              className="strong"
+            >
               {building ? "Building it…" : "Take it to the bench"}
             </Button>
             {failed && (
@@ -128,7 +179,11 @@ export function NewSupport() {
                 {failed}
               </p>
             )}
-            {report && <p className="quiet" style={{ margin: "8px 0 0" }}>Parts about {report.cost_text}. Everything can be changed on the bench.</p>}
+            {report && (
+              <p className="quiet" style={{ margin: "8px 0 0" }}>
+                Parts about {report.cost_text}. Everything can be changed on the bench.
+              </p>
+            )}
           </div>
         </div>
         <div className="offered">
@@ -136,12 +191,22 @@ export function NewSupport() {
           <section aria-busy={proposal.isFetching} aria-label="What is filled in, and why">
             {chosen && (
               <p className="kindwords">
-                {chosen.what} <span className="quiet">{chosen.suits} {chosen.weak}</span>
+                {chosen.what}{" "}
+                <span className="quiet">
+                  {chosen.suits} {chosen.weak}
+                </span>
               </p>
             )}
             {report && (
               <div className="offeredsheet">
-                <Sheet report={report} week={report.headline.week} wind={0} windText="" lit={NONE} weak={NONE} />
+                <Sheet
+                  report={report}
+                  week={report.headline.week}
+                  wind={0}
+                  windText=""
+                  lit={NONE}
+                  weak={NONE}
+                />
               </div>
             )}
             {data && (

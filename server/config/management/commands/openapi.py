@@ -24,9 +24,15 @@ class Command(BaseCommand):
 
     def handle(self, *_args: Any, **options: Any) -> None:
         """Write or compare."""
-        documents = {"server/openapi.json": api.get_openapi_schema(path_prefix="/api/"), "docs/plan.schema.json": plan_schema()}
+        documents = {
+            "server/openapi.json": api.get_openapi_schema(path_prefix="/api/"),
+            "docs/plan.schema.json": plan_schema(),
+        }
         for name, document in documents.items():
-            path, text = settings.ROOT / name, json.dumps(document, indent=1, sort_keys=True, ensure_ascii=False) + "\n"
+            path, text = (
+                settings.ROOT / name,
+                json.dumps(document, indent=1, sort_keys=True, ensure_ascii=False) + "\n",
+            )
             if not options["check"]:
                 path.write_text(text, encoding="utf-8")
             elif not path.exists() or path.read_text(encoding="utf-8") != text:

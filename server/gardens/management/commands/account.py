@@ -42,5 +42,7 @@ class Command(BaseCommand):
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from error
         user = users.create_user(name, password=password)
-        load_plan(user, Plan(format="ascent-plan", version=FORMAT_VERSION, garden=Garden(name=f"{name}’s garden")))
+        load_plan(
+            user, Plan(format="ascent-plan", version=FORMAT_VERSION, garden=Garden(name=f"{name}’s garden"))
+        )
         self.stdout.write(f"Account ‘{name}’ made.")

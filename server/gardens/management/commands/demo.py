@@ -18,7 +18,9 @@ NEIGHBOUR = "ropewalk-loft"
 
 
 class Command(BaseCommand):
-    """Lantern Quay, an invented harbour-side co-op garden, shared with a neighbour who has changed a thing or two."""
+    """Lantern Quay, an invented harbour-side co-op garden, shared with a neighbour who has changed a thing or
+    two.
+    """
 
     help = __doc__
 
@@ -42,7 +44,9 @@ class Command(BaseCommand):
         """Load the plan as it was, and then what has become of it."""
         plan = read_plan((settings.ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes())
         now = plan.garden
-        moved = tuple(bed.model_copy(update={"x": bed.x - 0.3}) if bed.key == "barrel-4" else bed for bed in now.beds)
+        moved = tuple(
+            bed.model_copy(update={"x": bed.x - 0.3}) if bed.key == "barrel-4" else bed for bed in now.beds
+        )
         before = now.model_copy(update={"path_width": 0.6, "beds": moved})
         garden = load_plan(user, plan.model_copy(update={"garden": before}))
         Share.objects.create(garden=garden, person_id=neighbour, may_edit=True)
