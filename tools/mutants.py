@@ -40,6 +40,7 @@ FOLDERS = (
 )
 QUICK = (
     "test_data",
+    "test_courses",
     "practice",
     "test_parts",
     "test_tables",

@@ -4,8 +4,14 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+from ascent.families import family_of
+from ascent.loads import cases as case_sets
+from ascent.plan.model import Planting, Structure
+
 from tests.sheets import hand
 from tests.sheets.hand import Band, G
+from tests.support import site
 
 ROUND = 0.62
 
@@ -81,6 +87,35 @@ class LoneCages(hand.Sheet):
             legs * (bears + min(bears, soil * 1.33)) / free,
             max(blown - 10 * grown / self.at, 0) * more,
         )
+
+    def test_of_two_crops_the_lesser_roots_count(self):
+        """Stem and roots hold 5 N·m, expected 10, once grown (structures handbook 11): a pepper planted
+        five weeks later has less, a cucumber has no stem.
+        """
+        family, where = family_of(self.family), site()
+        options = family.options.model_validate(self.options)
+        grown = {}
+        for crops in (("tom-det",), ("pepper-sweet",), ("tom-det", "pepper-sweet"), ("tom-det", "cuc-slice")):
+            plantings = tuple(
+                Planting(key=crop, crop=crop, count=4, spacing=0.75, planted="05-04" if n == 0 else "06-08")
+                for n, crop in enumerate(crops)
+            )
+            structure = Structure(
+                key="x", name="x", family="cage", options=options.model_dump(), plantings=plantings
+            )
+            stand = family.loaded(
+                options,
+                family.geometry(options, plantings, where),
+                structure,
+                where,
+                case_sets.moist_gusts(np.array([20.0])),
+            )
+            shares = [one.grown[8] if one.crop.key != "cuc-slice" else 0.0 for one in stand.standings]
+            grown[crops] = min(shares)
+            with self.subTest(crops=crops):
+                self.assertNear(float(stand.rooted.allowed[0, 8, 0]), 5 * grown[crops])
+                self.assertNear(float(stand.rooted.median[0, 8, 0]), 10 * grown[crops])
+        self.assertLess(grown["tom-det", "pepper-sweet"], 0.8 * grown["tom-det",])
 
 
 class StakedRaft(LoneCages):

@@ -7,7 +7,10 @@ from __future__ import annotations
 import math
 import re
 
+import numpy as np
+
 from tests.sheets import (
+    hand,
     test_arches,
     test_bed_frames,
     test_cages,
@@ -553,3 +556,25 @@ class LayoutTest(NearTestCase):
             },
             [(3 - 2.5 * 0.9, 0.1)],
         )
+
+
+class DimensionsTest(NearTestCase):
+    """A dimension line is as long as it says, and lies at what it measures."""
+
+    def test_dimensions(self):
+        modules = (test_arches, test_bed_frames, test_cages, test_fences, test_frames, test_hoops)
+        more = (test_others, test_poles, test_stakes, test_strings, test_weaves, test_wires)
+        for sheet in {s for m in (*modules, *more) for s in vars(m).values() if _is_sheet(s)}:
+            geometry = sheet.stand().geometry
+            ends = np.array([point for member in geometry.members for point in member.points])
+            for each in geometry.dimensions:
+                with self.subTest(sheet=sheet.__name__, option=each.option):
+                    self.assertNear(math.dist(each.start, each.end), each.value)
+                    for x, _, z in (each.start, each.end):
+                        self.assertTrue(ends[:, 0].min() - 1 <= x <= ends[:, 0].max() + 1, x)
+                        top = max(ends[:, 2].max(), geometry.top)
+                        self.assertTrue(min(ends[:, 2].min(), -0.65) <= z <= top + 0.1, z)
+
+
+def _is_sheet(found: object) -> bool:
+    return isinstance(found, type) and issubclass(found, hand.Sheet) and bool(found.family)

@@ -7,6 +7,8 @@ import math
 from tests.sheets import hand
 from tests.sheets.hand import Band, G
 
+FIRST_SUNFLOWER = (75, 100)
+
 
 class UprightBrush(hand.Sheet):
     """Twiggy sticks of 12 mm, in their second season, 0.25 m deep every 0.15 m, a string along them; snap
@@ -265,3 +267,25 @@ class BeansOnSunflowers(hand.Sheet):
                 ("soil", "soil-grip"): (worst, grip / 1.5, grip * 1.33),
             }
         )
+
+    def test_hosts_dry(self):
+        """A giant sunflower is first cut after 75 to 100 days, dry a fortnight later, and over the next fifty
+        days loses 3/10 of its strength and half its leaf (judgement); it was sown 21 days before the beans.
+        """
+        block, row = self.stand(), self.stand().standings[-1].crop
+        self.assertEqual((row.first_low_d, row.first_high_d), FIRST_SUNFLOWER)
+        full = max(block.living.cover)
+        for week, cover in enumerate(block.living.cover):
+            age = block.season.growing_days(0)[week] + 21
+            dried = min(max(age - (sum(FIRST_SUNFLOWER) / 2 + 14), 0) / 50, 1)
+            with self.subTest(week=week):
+                up = self.fully(age, row)
+                self.assertNear(float(block.grown[0, week, 0]), max(up, 0.02) * (1 - 0.3 * dried))
+                if up > 0.99:
+                    self.assertNear(cover, full * (1 - 0.5 * dried), 0.02)
+
+    @staticmethod
+    def fully(age: float, row) -> float:
+        """Return the logistic course through its half and its 95 %, from nothing."""
+        steep = math.log(19) / (row.t95_d - row.t50_d)
+        return 0.0 if age <= 0 else 1 / (1 + math.exp(-steep * (age - row.t50_d)))
