@@ -95,14 +95,14 @@ def written(name: str, rows: list[dict[str, float]]) -> None:
 def main() -> None:
     """Write the tables, or the one that is asked for."""
     if "clamped" not in sys.argv[1:]:
-        found = []
+        lines = []
         for hold in HOLDS:
             for opening in OPENINGS:
                 try:
-                    found.append(row(float(opening), hold))
+                    lines.append(row(float(opening), hold))
                 except (ArithmeticError, np.linalg.LinAlgError) as error:
                     sys.exit(f"opening {opening}, hold {hold}: {error}")
-        written("arches.csv", found)
+        written("arches.csv", lines)
     written(
         "clamped_arches.csv",
         [clamped(float(opening)) for opening in np.round(np.arange(0.15, 0.801, 0.025), 3)],

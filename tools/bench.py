@@ -35,12 +35,12 @@ from trials.served import ROOT, Visit, served
 def timed(do: Callable[[], Any], times: int) -> list[float]:
     """Return the milliseconds of each run after one to warm up."""
     do()
-    found = []
+    took = []
     for _ in range(times):
         start = time.perf_counter()
         do()
-        found.append((time.perf_counter() - start) * 1e3)
-    return found
+        took.append((time.perf_counter() - start) * 1e3)
+    return took
 
 
 def median(values: list[float]) -> float:
@@ -51,9 +51,9 @@ def share(values: list[float], part: float) -> float:
     return sorted(values)[min(int(len(values) * part), len(values) - 1)]
 
 
-def say(what: str, found: str, budget: str = "") -> None:
+def say(what: str, measured: str, budget: str = "") -> None:
     """Print one line of the table."""
-    print(f"{what:<62}{found:>26}   {budget}", flush=True)
+    print(f"{what:<62}{measured:>26}   {budget}", flush=True)
 
 
 def stretched(structure: Structure) -> Structure:
@@ -81,11 +81,9 @@ def core() -> None:
                 family_row(Site(garden=garden, bed=bed), structure)
     bed = next(bed for bed in garden.beds if bed.name == "Long Plot A")
     site, structure = Site(garden=garden, bed=bed), bed.structures[0]
-    found = evaluate(site, structure)
-    say(
-        "fixes of the weakest link",
-        f"{median(timed(lambda: fixes_for(found, found.weakest(found.worst_week)), 5)):.0f} ms",
-    )
+    evaluation = evaluate(site, structure)
+    weakest = evaluation.weakest(evaluation.worst_week)
+    say("fixes of the weakest link", f"{median(timed(lambda: fixes_for(evaluation, weakest), 5)):.0f} ms")
     weak = structure.model_copy(update={"options": {**structure.options, "post_spacing": 3.0, "depth": 0.3}})
     say(
         "several changes together, until it holds",
@@ -112,10 +110,10 @@ def family_row(site: Site, structure: Structure) -> None:
             _ = link.use
 
     ours = median(timed(path, 40))
-    found = evaluate(site, long)
+    evaluation = evaluate(site, long)
     whole = median(timed(lambda: evaluate(site, long), 15))
     words = median(timed(lambda: full_report(site, structure, "metric"), 10))
-    model = frame_of(geometry, found.season.weeks * 3)
+    model = frame_of(geometry, evaluation.season.weeks * 3)
     start = time.perf_counter()
     model.analyze_linear()
     theirs = (time.perf_counter() - start) * 1e3
@@ -125,7 +123,7 @@ def family_row(site: Site, structure: Structure) -> None:
         .splitlines()
     )
     print(
-        f"{family.key:<16}{found.season.weeks:>6}{ours:>14.2f}{whole:>15.1f}{words:>11.1f}{len(found.links):>7}{len(family.options.model_fields):>9}"
+        f"{family.key:<16}{evaluation.season.weeks:>6}{ours:>14.2f}{whole:>15.1f}{words:>11.1f}{len(evaluation.links):>7}{len(family.options.model_fields):>9}"
         f"{lines:>7}{theirs / ours:>13.0f} ×",
         flush=True,
     )

@@ -29,11 +29,11 @@ OPENS, CLOSES = "<!-- made by tools/family_sheets.py -->", "<!-- end of it -->"
 
 def shown(garden: Garden) -> dict[str, tuple[Bed, Structure]]:
     """Return the first structure of each family in a garden, with its bed."""
-    found: dict[str, tuple[Bed, Structure]] = {}
+    examples: dict[str, tuple[Bed, Structure]] = {}
     for bed in garden.beds:
         for structure in bed.structures:
-            found.setdefault(structure.family, (bed, structure))
-    return found
+            examples.setdefault(structure.family, (bed, structure))
+    return examples
 
 
 def picture(garden: Garden, bed: Bed, structure: Structure) -> str:
@@ -49,7 +49,7 @@ def _number(value: Array | float, kind: str, week: int) -> str:
 
 def block(garden: Garden, bed: Bed, structure: Structure) -> str:
     """Return the generated block of a sheet: picture, load path as it stands, sources."""
-    found, what = (
+    evaluation, what = (
         evaluate(Site(garden=garden, bed=bed), structure),
         template(f"family.{structure.family}.what"),
     )
@@ -59,14 +59,15 @@ def block(garden: Garden, bed: Bed, structure: Structure) -> str:
         "",
     ]
     lines += [f"*{structure.name}*, {bed.name}: {what[0].lower()}{what[1:]}", ""]
-    week = found.worst_week
+    week = evaluation.worst_week
     lines += [
-        f"In {found.season.label(week)}, moist soil, at the {speed_text(found.asked, 'metric')} asked of it:",
+        f"In {evaluation.season.label(week)}, moist soil, "
+        f"at the {speed_text(evaluation.asked, 'metric')} asked of it:",
         "",
         "| link | hands to | fails by | demand | allowed | expected to bear | source |",
         "| --- | --- | --- | --- | --- | --- | --- |",
     ]
-    for link in found.links:
+    for link in evaluation.links:
         for check in link.checks:
             source = tables.sources()[check.source]
             to = ", ".join(template(f"link.{key}").lower() for key in link.hands_to) or "the ground"
@@ -84,9 +85,9 @@ def block(garden: Garden, bed: Bed, structure: Structure) -> str:
 def sheets() -> dict[Path, str]:
     """Return every generated file with what should stand in it."""
     garden = read_plan((ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes()).garden
-    found: dict[Path, str] = {}
+    pages: dict[Path, str] = {}
     for key, (bed, structure) in shown(garden).items():
-        found[FOLDER / f"{key}.svg"] = picture(garden, bed, structure)
+        pages[FOLDER / f"{key}.svg"] = picture(garden, bed, structure)
         page = (FOLDER / f"{key}.md").read_text(encoding="utf-8")
         made = block(garden, bed, structure)
         if OPENS in page:
@@ -95,8 +96,8 @@ def sheets() -> dict[Path, str]:
         else:
             title, rest = page.split("\n", 1)
             page = f"{title}\n\n{made}\n{rest}"
-        found[FOLDER / f"{key}.md"] = page
-    return found
+        pages[FOLDER / f"{key}.md"] = page
+    return pages
 
 
 def main() -> None:

@@ -127,7 +127,7 @@ def in_code(path: Path) -> list[Mistake]:
         starts.append(starts[-1] + len(line))
     tree = ast.parse(text)
     skipped = _skipped(tree)
-    found: list[Mistake] = []
+    mistakes: list[Mistake] = []
 
     def place(node: ast.expr) -> tuple[int, int]:
         raw = text.splitlines()
@@ -147,54 +147,54 @@ def in_code(path: Path) -> list[Mistake]:
                 if isinstance(node.value, int)
                 else repr(node.value * random.choice((0.5, 2.0)) or 1.0)
             )
-            found.append(Mistake(path, low, high, new, node.lineno))
+            mistakes.append(Mistake(path, low, high, new, node.lineno))
         elif isinstance(node, ast.BinOp) and type(node.op) in _SWAPS:
             low, high = place(node.left)[1], place(node.right)[0]
             between = text[low:high]
             sign = {ast.Add: "+", ast.Sub: "-", ast.Mult: "*", ast.Div: "/"}[type(node.op)]
             at = between.find(sign)
             if at >= 0 and between.count(sign) == 1:
-                found.append(Mistake(path, low + at, low + at + 1, _SWAPS[type(node.op)], node.lineno))
+                mistakes.append(Mistake(path, low + at, low + at + 1, _SWAPS[type(node.op)], node.lineno))
         elif isinstance(node, ast.Attribute | ast.Name):
             name = node.attr if isinstance(node, ast.Attribute) else node.id
             if name in _NAMES:
                 _, high = place(node)
-                found.append(Mistake(path, high - len(name), high, _NAMES[name], node.lineno))
-    return found
+                mistakes.append(Mistake(path, high - len(name), high, _NAMES[name], node.lineno))
+    return mistakes
 
 
 def _skipped(tree: ast.Module) -> set[int]:
     """Return what says nothing of numbers: annotations, bounds and labels of options, drawing, words."""
-    found: set[int] = set()
+    skipped: set[int] = set()
     for node in ast.walk(tree):
         if isinstance(node, ast.AnnAssign):
-            found |= {id(n) for n in ast.walk(node.annotation)}
+            skipped |= {id(n) for n in ast.walk(node.annotation)}
             if isinstance(node.value, ast.Call) and getattr(node.value.func, "id", "") in (
                 "measure",
                 "choice",
                 "item",
             ):
-                found |= {id(n) for n in ast.walk(node)}
+                skipped |= {id(n) for n in ast.walk(node)}
         if isinstance(node, ast.FunctionDef):
             if (
                 node.name in ("_dimensions", "remarks", "cautions", "propose", "__init__", "service")
                 or "sketch" in node.name
             ):
-                found |= {id(n) for n in ast.walk(node)}
-            found |= {id(n) for each in (*node.args.args, *node.decorator_list) for n in ast.walk(each)}
+                skipped |= {id(n) for n in ast.walk(node)}
+            skipped |= {id(n) for each in (*node.args.args, *node.decorator_list) for n in ast.walk(each)}
         if isinstance(node, ast.Call) and getattr(node.func, "id", "") in (
             "Arrow",
             "Dimension",
             "Reason",
             "Remark",
         ):
-            found |= {id(n) for n in ast.walk(node)}
-    return found
+            skipped |= {id(n) for n in ast.walk(node)}
+    return skipped
 
 
 def in_data(path: Path) -> list[Mistake]:
     """Return a wrong digit for every number of a table."""
-    found, at = [], 0
+    mistakes, at = [], 0
     lines = path.read_text(encoding="utf-8").splitlines(keepends=True)
     heads = lines[0].strip().split(",")
     for number, line in enumerate(lines, start=1):
@@ -208,23 +208,25 @@ def in_data(path: Path) -> list[Mistake]:
                 and cell.replace(".", "").replace("-", "").isdigit()
             ):
                 where = start + digits[0]
-                found.append(Mistake(path, where, where + 1, str((int(cell[digits[0]]) + 3) % 9 + 1), number))
+                mistakes.append(
+                    Mistake(path, where, where + 1, str((int(cell[digits[0]]) + 3) % 9 + 1), number)
+                )
             start += len(cell) + 1
         at += len(line)
-    return found
+    return mistakes
 
 
 def all_mistakes(folder: str | None) -> dict[str, list[Mistake]]:
     """Return the mistakes that can be made in each folder."""
-    found: dict[str, list[Mistake]] = {name: [] for name in FOLDERS if folder in (None, name)}
+    pools: dict[str, list[Mistake]] = {name: [] for name in FOLDERS if folder in (None, name)}
     for path in sorted((CORE / "ascent").rglob("*.py")):
-        if (name := folder_of(path)) in found and path.stem not in _QUIET:
-            found[name] += in_code(path)
-    if "data" in found:
+        if (name := folder_of(path)) in pools and path.stem not in _QUIET:
+            pools[name] += in_code(path)
+    if "data" in pools:
         for path in sorted((CORE / "ascent" / "data").glob("*.csv")):
             if path.stem not in ("sources", "gauges", "suits"):
-                found["data"] += in_data(path)
-    return found
+                pools["data"] += in_data(path)
+    return pools
 
 
 def _modules(place: Path, name: str) -> list[str]:

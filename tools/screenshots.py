@@ -103,7 +103,7 @@ def main() -> None:
                 viewport={"width": shot.size[0], "height": shot.size[1]}, color_scheme=shot.theme
             )
             page = context.new_page()
-            path = re.sub(r"\{([\w-]+)\}", lambda found: str(ids[found[1]]), shot.path)
+            path = re.sub(r"\{([\w-]+)\}", lambda box: str(ids[box[1]]), shot.path)
             page.goto(f"http://127.0.0.1:{port}{path}")
             page.wait_for_load_state("networkidle")
             if shot.first:

@@ -137,7 +137,7 @@ def longest(port: int, say: Callable[..., None]) -> None:
     garden = json.loads(visit.ask("POST", "/api/gardens/import", plan(beds=[bed], exposure="storm-swept"))[1])
     number = garden["structures"][0]["id"]
     draft = json.loads(visit.ask("GET", f"/api/structures/{number}")[1])["draft"]
-    found = {}
+    lengths = {}
     for what, more in (
         ("report", {}),
         ("fixes", {"link": "tipping"}),
@@ -146,17 +146,17 @@ def longest(port: int, say: Callable[..., None]) -> None:
         ("curve", {"option": "rows"}),
         ("solid", {}),
     ):
-        found[what], status, _ = timed(
+        lengths[what], status, _ = timed(
             visit, "POST", f"/api/structures/{number}/{what}", {"draft": draft, **more}
         )
         if status != 200:
             raise SystemExit(f"{what} answered {status}")
     say(
         "2,400 caged plants on 30 m × 8 rows: slowest of six",
-        f"{max(found.values()):.1f} s",
-        max(found, key=lambda key: found[key]),
+        f"{max(lengths.values()):.1f} s",
+        max(lengths, key=lambda key: lengths[key]),
     )
-    say("   " + ", ".join(found), ", ".join(f"{seconds:.1f}" for seconds in found.values()) + " s")
+    say("   " + ", ".join(lengths), ", ".join(f"{seconds:.1f}" for seconds in lengths.values()) + " s")
     fence = next(
         s for each in document["garden"]["beds"] for s in each["structures"] if s["family"] == "mesh-fence"
     )

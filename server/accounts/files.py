@@ -13,9 +13,9 @@ def closed_folder(folder: Path) -> Path:
     """
     folder.mkdir(mode=0o700, parents=True, exist_ok=True)
     folder.chmod(0o700)
-    for found in folder.iterdir():
-        if found.is_file() and found.stat().st_mode & 0o077:
-            found.chmod(0o600)
+    for path in folder.iterdir():
+        if path.is_file() and path.stat().st_mode & 0o077:
+            path.chmod(0o600)
     return folder
 
 

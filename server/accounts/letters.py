@@ -63,7 +63,7 @@ def letters() -> list[schemas.Letter]:
     """Return the latest letters of this mode, newest first; a file that holds none is passed over."""
     folder: Path = settings.MAIL_FOLDER
     files = sorted(folder.glob("*.eml"), reverse=True)[:_LATEST] if folder.exists() else []
-    return [found for path in files if (found := _letter(path))]
+    return [letter for path in files if (letter := _letter(path))]
 
 
 def _letter(path: Path) -> schemas.Letter | None:

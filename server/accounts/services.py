@@ -66,7 +66,7 @@ def _valid(form: Any) -> Any:
         problems = {}
         for field, errors in form.errors.items():
             problems[_PATHS.get(field, field)] = Problem(
-                _PATHS.get(field, field), "", " ".join(str(each) for each in errors).rstrip(".")
+                _PATHS.get(field, field), "", " ".join(str(error) for error in errors).rstrip(".")
             )
         raise InvalidPlan(problems.values())
     return form

@@ -77,14 +77,14 @@ class Api(NinjaAPI):
         """Return every wrong field of a request; of a body the first part of its place is the framework's
         own.
         """
-        found = []
+        problems = []
         for context in error_contexts:
             own = 1 if getattr(context.model, "__ninja_param_source__", "") == "body" else 0
-            found += [
-                {**each, "loc": each["loc"][own:]}
-                for each in context.pydantic_validation_error.errors(include_url=False)
+            problems += [
+                {**error, "loc": error["loc"][own:]}
+                for error in context.pydantic_validation_error.errors(include_url=False)
             ]
-        return ValidationError(found)
+        return ValidationError(problems)
 
 
 api = Api(title="Ascent", version="1", auth=VisitorAuth(), docs_url=None, parser=Bounded())

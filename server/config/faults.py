@@ -68,7 +68,7 @@ _OURS = Told(
 def told(error: BaseException | None) -> Told:
     """Return what is said of an error that nobody could have put right in the request."""
     if isinstance(error, DatabaseError | sqlite3.Error):
-        return next((found for words, found in _OF_DATA if any(word in str(error) for word in words)), _OURS)
+        return next((says for words, says in _OF_DATA if any(word in str(error) for word in words)), _OURS)
     if isinstance(error, OSError):
         return _OF_FILES.get(error.errno or 0, _OURS)
     return _OURS
@@ -76,21 +76,21 @@ def told(error: BaseException | None) -> Told:
 
 def answer(request: HttpRequest, error: BaseException | None) -> HttpResponse:
     """Answer an error in the form of what was asked: the API's, or a page that says it."""
-    found = told(error)
-    if found is _OURS:
+    fault = told(error)
+    if fault is _OURS:
         _log.error("%s %s", request.method, request.path, exc_info=error)
     else:
         _log.warning("%s %s: %s", request.method, request.path, error)
-    response = _response(request, found)
-    if found.again:
-        response["Retry-After"] = str(found.again)
+    response = _response(request, fault)
+    if fault.again:
+        response["Retry-After"] = str(fault.again)
     return response
 
 
-def _response(request: HttpRequest, found: Told) -> HttpResponse:
+def _response(request: HttpRequest, fault: Told) -> HttpResponse:
     if request.path.startswith("/api/"):
-        return refusal(found.problem, found.status)
-    return render(request, "fault.html", {"problem": found.problem}, status=found.status)
+        return refusal(fault.problem, fault.status)
+    return render(request, "fault.html", {"problem": fault.problem}, status=fault.status)
 
 
 def refusal(problem: Problem, status: int) -> JsonResponse:

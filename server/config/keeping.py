@@ -117,7 +117,7 @@ def _dated(path: Path) -> Path:
     """Return a place for a copy that no other copy has."""
     stem = f"{path.stem}-before-restore-{dt.datetime.now(dt.UTC):%Y-%m-%d-%H%M%S}"
     taken = itertools.chain([""], (f"-{n}" for n in itertools.count(2)))
-    return next(found for end in taken if not (found := path.with_name(f"{stem}{end}.zip")).exists())
+    return next(free for end in taken if not (free := path.with_name(f"{stem}{end}.zip")).exists())
 
 
 def _unpacked(path: Path, folder: Path) -> Path:
@@ -139,11 +139,13 @@ def _unpacked(path: Path, folder: Path) -> Path:
     if _digest(copy) != label.get("sha256"):
         raise BadBackup(f"{path} is damaged: its checksum does not fit")
     try:
-        with closing(sqlite3.connect(copy)) as found:
-            state = found.execute("PRAGMA integrity_check").fetchone()[0]
-            named = {row[0] for row in found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+        with closing(sqlite3.connect(copy)) as database:
+            state = database.execute("PRAGMA integrity_check").fetchone()[0]
+            named = {
+                row[0] for row in database.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
+            }
             steps = (
-                set(found.execute("SELECT app, name FROM django_migrations"))
+                set(database.execute("SELECT app, name FROM django_migrations"))
                 if "django_migrations" in named
                 else set()
             )
@@ -259,9 +261,9 @@ def _database() -> Finding:
     if not path.exists():
         return Finding("data file", True, f"{path}: none yet; it is made when the server first starts")
     try:
-        with closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True, timeout=30)) as found:
-            state = found.execute("PRAGMA integrity_check").fetchone()[0]
-            loose = found.execute("PRAGMA foreign_key_check").fetchall()
+        with closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True, timeout=30)) as database:
+            state = database.execute("PRAGMA integrity_check").fetchone()[0]
+            loose = database.execute("PRAGMA foreign_key_check").fetchall()
     except sqlite3.DatabaseError as error:
         state, loose = str(error), []
     sound = state == "ok" and not loose

@@ -30,7 +30,7 @@ def options() -> dict[str, Any]:
     A line that says nothing for `channel_timeout` seconds is closed, so that half-open ones keep nobody
     waiting.
     """
-    found: dict[str, Any] = {
+    chosen: dict[str, Any] = {
         "threads": _THREADS,
         "connection_limit": 2000,
         "channel_timeout": 20,
@@ -43,8 +43,8 @@ def options() -> dict[str, Any]:
     }
     if proxy := os.environ.get("ASCENT_PROXY"):
         headers = {"x-forwarded-for", "x-forwarded-proto", "x-forwarded-host"}
-        found |= {"trusted_proxy": proxy, "trusted_proxy_count": 1, "trusted_proxy_headers": headers}
-    return found
+        chosen |= {"trusted_proxy": proxy, "trusted_proxy_count": 1, "trusted_proxy_headers": headers}
+    return chosen
 
 
 def keep_house(stop: threading.Event) -> None:

@@ -71,13 +71,13 @@ def _choices(rows: Any, units: System = "metric") -> list[schemas.Choice]:
 
 def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
     properties: dict[str, dict[str, Any]] = options.model_json_schema()["properties"]
-    found = []
+    option_fields = []
     for name, field in properties.items():
         when = field.get("when", {})
         values: Sequence[str] = field.get("enum") or (
             ["true", "false"] if field.get("type") == "boolean" else []
         )
-        found.append(
+        option_fields.append(
             schemas.OptionField(
                 name=name,
                 label=template(f"option.{name}"),
@@ -94,7 +94,7 @@ def _fields(options: type[model.Typed]) -> list[schemas.OptionField]:
                 help=template(f"help.{name}") if has(f"help.{name}") else "",
             )
         )
-    return found
+    return option_fields
 
 
 def _wish(wish: Wish) -> schemas.WishField:
@@ -116,7 +116,7 @@ def _value(option: str, value: str) -> schemas.Choice:
 
 
 def _bounds() -> dict[str, schemas.Bounds]:
-    found = {}
+    bounds = {}
     for name, kind in (
         ("planting", model.Planting),
         ("bed", model.BareBed),
@@ -130,5 +130,5 @@ def _bounds() -> dict[str, schemas.Bounds]:
                 None,
             )
             if bounded:
-                found[f"{name}.{field}"] = schemas.Bounds(low=bounded["minimum"], high=bounded["maximum"])
-    return found
+                bounds[f"{name}.{field}"] = schemas.Bounds(low=bounded["minimum"], high=bounded["maximum"])
+    return bounds

@@ -36,10 +36,12 @@ def address_of(request: HttpRequest) -> str:
     """Return where a request comes from: its address, of a long one the part that one household shares."""
     text = str(request.META.get("REMOTE_ADDR", ""))
     try:
-        found = ipaddress.ip_address(text)
+        address = ipaddress.ip_address(text)
     except ValueError:
         return text
-    return str(found) if found.version == 4 else str(ipaddress.ip_network((found, _NETWORK), strict=False))
+    return (
+        str(address) if address.version == 4 else str(ipaddress.ip_network((address, _NETWORK), strict=False))
+    )
 
 
 def allow(what: str, who: str) -> None:

@@ -148,15 +148,15 @@ def _wait(port: int) -> None:
 
 def _look(path: Path, writers: list[_Writer], tally: Tally) -> None:
     """Compare what was acknowledged with what is stored."""
-    with closing(sqlite3.connect(path, timeout=_PATIENCE)) as found:
-        state = found.execute("PRAGMA integrity_check").fetchone()[0]
-        loose = found.execute("PRAGMA foreign_key_check").fetchall()
-        changes, count = found.execute(
+    with closing(sqlite3.connect(path, timeout=_PATIENCE)) as database:
+        state = database.execute("PRAGMA integrity_check").fetchone()[0]
+        loose = database.execute("PRAGMA foreign_key_check").fetchall()
+        changes, count = database.execute(
             "SELECT changes, (SELECT COUNT(*) FROM gardens_change) FROM gardens_garden"
         ).fetchone()
         stored = {
             key: json.loads(text)["x"]
-            for key, text in found.execute("SELECT key, document FROM gardens_thing WHERE kind = 'bed'")
+            for key, text in database.execute("SELECT key, document FROM gardens_thing WHERE kind = 'bed'")
         }
     if state != "ok" or loose or changes != count:
         tally.damaged.append(

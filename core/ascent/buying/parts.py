@@ -57,15 +57,15 @@ def shopping(geometry: Geometry | Sequence[Geometry], prices: Mapping[str, float
     all_ = [geometry] if isinstance(geometry, Geometry) else list(geometry)
     members = [member for each in all_ for member in each.members]
     supplies = [*(supply for each in all_ for supply in each.supplies), *_joints(members)]
-    found = [
+    parts = [
         *_posts(members, prices),
         *_meshes(all_, prices),
         *_panels(members, prices),
         *_cylinders(members, prices),
     ]
     for table, pack in (("wires", "coil"), ("twines", "spool")):
-        found += _by_length(table, pack, members, supplies, prices)
-    return (*found, *_ties(members, supplies, prices), *_pieces(members, supplies, prices))
+        parts += _by_length(table, pack, members, supplies, prices)
+    return (*parts, *_ties(members, supplies, prices), *_pieces(members, supplies, prices))
 
 
 def total(parts: tuple[Part, ...]) -> float:
@@ -102,11 +102,11 @@ def _posts(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]
     """Return posts by the length they are bought in; rails, struts and arms cut from stock lengths, or joined
     of them.
     """
-    found = []
+    parts = []
     bought = Counter((m.item, m.buy_length) for m in members if m.role == "post" and m.table == "posts")
     for (key, length), count in bought.items():
         row = tables.posts()[key]
-        found.append(
+        parts.append(
             _part(key, row.name, "post", count, length, count, "piece", length, row.price_m * length, prices)
         )
     for role in ("rail", "strut", "arm"):
@@ -119,10 +119,10 @@ def _posts(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]
             cuts = {stock: _cut([need for m in own for need in _joined(m, stock)], stock) for stock in enough}
             stock = min(cuts, key=lambda long: (cuts[long] * long, long))
             pieces = cuts[stock]
-            found.append(
+            parts.append(
                 _part(key, row.name, role, pieces, stock, pieces, "piece", stock, row.price_m * stock, prices)
             )
-    return found
+    return parts
 
 
 def _joined(member: Member, stock: float) -> list[float]:
@@ -203,7 +203,7 @@ def _mesh(
 
 def _panels(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
     """Return bent panels, whole or cut in halves and thirds from the stock that leaves the least."""
-    found = []
+    parts = []
     for key, length in dict.fromkeys((m.item, round(m.buy_length, 3)) for m in members if m.role == "panel"):
         row = tables.meshes()[key]
         count = sum(m.role == "panel" and m.item == key and round(m.buy_length, 3) == length for m in members)
@@ -223,13 +223,13 @@ def _panels(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part
             prices,
         )
         sized = f"{part.price_key}x{height:g}"
-        found.append(replace(part, price=prices.get(sized, part.price), price_key=sized))
-    return found
+        parts.append(replace(part, price=prices.get(sized, part.price), price_key=sized))
+    return parts
 
 
 def _cylinders(members: Sequence[Member], prices: Mapping[str, float]) -> list[Part]:
     """Return rolls for cages cut from mesh: as many whole cylinders as each roll gives."""
-    found = []
+    parts = []
     for key in dict.fromkeys(m.item for m in members if m.role == "ring" and m.table == "meshes"):
         row = tables.meshes()[key]
         rings = [m for m in members if m.role == "ring" and m.item == key]
@@ -255,8 +255,8 @@ def _cylinders(members: Sequence[Member], prices: Mapping[str, float]) -> list[P
             prices,
         )
         sized = f"{part.price_key}x{stock_height:g}"
-        found.append(replace(part, price=prices.get(sized, part.price), price_key=sized))
-    return found
+        parts.append(replace(part, price=prices.get(sized, part.price), price_key=sized))
+    return parts
 
 
 def _sheets(bays: tuple[Member, ...], stock: float) -> int:
@@ -285,17 +285,17 @@ def _by_length(
     for supply in supplies:
         if supply.table == table:
             needs[supply.item] = needs.get(supply.item, 0.0) + supply.count * supply.length
-    found = []
+    parts = []
     for key, bare in needs.items():
         row: Any = tables.ITEM_TABLES[table]()[key]
         need = bare * _WASTE[table]
         size = _stock(row.packs_m, need)
         packs = math.ceil(need / size - 1e-6)
         use = "wire" if table == "wires" else "string"
-        found.append(
+        parts.append(
             _part(key, row.name, use, packs, round(need, 1), packs, pack, size, row.price_m * size, prices)
         )
-    return found
+    return parts
 
 
 def _pieces(members: Sequence[Member], supplies: Sequence[Supply], prices: Mapping[str, float]) -> list[Part]:
@@ -306,20 +306,20 @@ def _pieces(members: Sequence[Member], supplies: Sequence[Supply], prices: Mappi
     for supply in supplies:
         if supply.table in (*_BY_PIECE, "fittings"):
             counts[(supply.table, supply.item, supply.key.replace("-", " "))] += supply.count
-    found = []
+    parts = []
     for (table, key, use), count in counts.items():
         row: Any = tables.ITEM_TABLES[table]()[key]
         pack = getattr(row, "pack", 1)
         packs = math.ceil(count * (_WASTE["tie"] if pack > 1 else 1.0) / pack)
         price = getattr(row, "price", 0.0) * pack
-        found.append(
+        parts.append(
             _part(key, row.name, use, count, 0.0, packs, "pack" if pack > 1 else "piece", pack, price, prices)
         )
-    return found
+    return parts
 
 
 def _ties(members: Sequence[Member], supplies: Sequence[Supply], prices: Mapping[str, float]) -> list[Part]:
-    found = []
+    parts = []
     counts = Counter(m.item for m in members if m.table == "ties")
     wanted = [(key, "mesh tie", count) for key, count in counts.items()]
     stems: Counter[str] = Counter()
@@ -333,14 +333,14 @@ def _ties(members: Sequence[Member], supplies: Sequence[Supply], prices: Mapping
         if row.packs_m:
             spool = _stock(row.packs_m, need * row.length_m)
             packs = math.ceil(need * row.length_m / spool - 1e-6)
-            found.append(
+            parts.append(
                 _part(
                     key, row.name, use, count, row.length_m, packs, "spool", spool, row.price * spool, prices
                 )
             )
         else:
             packs = math.ceil(need / row.pack)
-            found.append(
+            parts.append(
                 _part(key, row.name, use, count, 0.0, packs, "pack", row.pack, row.price * row.pack, prices)
             )
-    return found
+    return parts

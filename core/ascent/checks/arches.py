@@ -136,7 +136,7 @@ def fits(length: Number, span: Number, hold: Number, clamped: bool = False) -> A
     return np.asarray((openings[0] <= opening) & (opening <= openings[-1]) & (share <= 0.25))
 
 
-def sway(found: Figures, weight: Array) -> Check:
+def sway(figures: Figures, weight: Array) -> Check:
     """Return the check that an arch under its crop keeps its shape.
 
     Source: handbook-8.5
@@ -144,25 +144,25 @@ def sway(found: Figures, weight: Array) -> Check:
     return Check(
         "arch-sway",
         weight,
-        found.sway / tables.constant("sway"),
-        found.sway,
+        figures.sway / tables.constant("sway"),
+        figures.sway,
         "line_load",
         "handbook-8.5",
         "judgement",
         {
             "weight": (weight, "line_load"),
-            "critical": (found.sway, "line_load"),
-            "rise": (found.rise, "length"),
+            "critical": (figures.sway, "line_load"),
+            "rise": (figures.rise, "length"),
         },
         "sway",
     )
 
 
-def crown(found: Figures, bare: float, fruit: Array, length: float) -> Check:
+def crown(figures: Figures, bare: float, fruit: Array, length: float) -> Check:
     """Return the check that an arch keeps its shape with two fifths of its fruit in the crown third.
 
     Args:
-        found: The bent panel.
+        figures: The bent panel.
         bare: Its own weight. [N]
         fruit: What hangs on it. [N]
         length: Of the panel. [m]
@@ -174,15 +174,15 @@ def crown(found: Figures, bare: float, fruit: Array, length: float) -> Check:
     return Check(
         "arch-crown",
         weight,
-        found.sway / tables.constant("sway"),
-        found.sway,
+        figures.sway / tables.constant("sway"),
+        figures.sway,
         "line_load",
         "handbook-0.4",
         "judgement",
         {
             "weight": (weight, "line_load"),
-            "critical": (found.sway, "line_load"),
-            "rise": (found.rise, "length"),
+            "critical": (figures.sway, "line_load"),
+            "rise": (figures.rise, "length"),
         },
         "sway",
     )
@@ -194,7 +194,7 @@ def blown(
     lever: Array,
     hinges: float,
     weight: Array,
-    found: Figures,
+    figures: Figures,
     key: str = "arch-blown",
 ) -> Check:
     """Return the check of a sprung arch that the wind across it bends in its own plane until it folds over.
@@ -208,12 +208,12 @@ def blown(
         lever: From where its legs are held to where the wind acts. [m]
         hinges: That must form: four with legs held upright, two with feet that turn.
         weight: Of arch and crop, per metre of it. [N/m]
-        found: The bent panel.
+        figures: The bent panel.
         key: Of its texts.
 
     Source: limit-analysis
     """
-    amplified = column.amplification(weight, found.sway)
+    amplified = column.amplification(weight, figures.sway)
     demand = np.asarray(wind * lever * amplified)
     return Check(
         key,
@@ -247,7 +247,7 @@ def wires_bear(mesh: rows.Mesh, width: float) -> Strength:
     )
 
 
-def bend(found: Figures, mesh: rows.Mesh) -> Check:
+def bend(figures: Figures, mesh: rows.Mesh) -> Check:
     """Return the check that a panel's wires are not bent so sharply that their welds pop.
 
     Source: handbook-8.4
@@ -256,16 +256,16 @@ def bend(found: Figures, mesh: rows.Mesh) -> Check:
     return Check(
         "arch-bend",
         least,
-        found.radius,
-        _POPS * found.radius,
+        figures.radius,
+        _POPS * figures.radius,
         "length",
         "handbook-8.4",
         "judgement",
-        {"radius": (found.radius, "length"), "least": (least, "length"), "wire": (mesh.wire, "wire")},
+        {"radius": (figures.radius, "length"), "least": (least, "length"), "wire": (mesh.wire, "wire")},
     )
 
 
-def hoop_bend(found: Figures, post: rows.Post) -> Check:
+def hoop_bend(figures: Figures, post: rows.Post) -> Check:
     """Return the check of how sharply a hoop is bent: plastic by its strain, steel tube and drawn rod by
     their width.
 
@@ -279,12 +279,12 @@ def hoop_bend(found: Figures, post: rows.Post) -> Check:
     return Check(
         "hoop-bend",
         needed,
-        found.radius,
-        _POPS * found.radius,
+        figures.radius,
+        _POPS * figures.radius,
         "length",
         "handbook-9.6",
         "judgement",
-        {"radius": (found.radius, "length"), "least": (needed, "length"), "width": (post.a, "length")},
+        {"radius": (figures.radius, "length"), "least": (needed, "length"), "width": (post.a, "length")},
     )
 
 

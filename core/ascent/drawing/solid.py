@@ -133,10 +133,10 @@ def _lines(member: Member) -> tuple[tuple[Point, ...], ...]:
     along, up = member.grid or (0.15, 0.15)
     across = max(round(float(np.linalg.norm(b - a)) / along), 1)
     high = max(round(float(np.linalg.norm(d - a)) / up), 1)
-    found = [(a + (b - a) * s, d + (c - d) * s) for s in np.linspace(0, 1, across + 1)]
-    found += [(a + (d - a) * s, b + (c - b) * s) for s in np.linspace(0, 1, high + 1)]
+    lines = [(a + (b - a) * s, d + (c - d) * s) for s in np.linspace(0, 1, across + 1)]
+    lines += [(a + (d - a) * s, b + (c - b) * s) for s in np.linspace(0, 1, high + 1)]
     return tuple(
-        ((float(p[0]), float(p[1]), float(p[2])), (float(q[0]), float(q[1]), float(q[2]))) for p, q in found
+        ((float(p[0]), float(p[1]), float(p[2])), (float(q[0]), float(q[1]), float(q[2]))) for p, q in lines
     )
 
 

@@ -171,14 +171,14 @@ def _flattened(member: Member, name: ViewName) -> tuple[tuple[Flat, ...], ...]:
         np.maximum.reduceat(points, ends[:-1]).tolist(),
     )
     places = [(u, v) for u, v in points.tolist()]
-    found: dict[tuple[Flat, ...], None] = {}
+    lines: dict[tuple[Flat, ...], None] = {}
     for (u0, v0), (u1, v1), start, end in zip(low, high, ends[:-1].tolist(), ends[1:].tolist(), strict=True):
         wide, tall = u1 - u0 >= _THIN, v1 - v0 >= _THIN
         if wide and tall:
-            found[tuple(places[start:end])] = None
+            lines[tuple(places[start:end])] = None
         elif wide or tall:
-            found[((u0, v0), (u1, v1))] = None
-    return tuple(found)
+            lines[((u0, v0), (u1, v1))] = None
+    return tuple(lines)
 
 
 def stuff_of(member: Member) -> str:

@@ -279,11 +279,11 @@ class _Leaning(Bays[AFrameOptions]):
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
         first = "face" if self.options.filled != "bent" else "bent"
-        found = [
+        links = [
             *self._slings(first),
             *self.stem_ties(self.options.stem_tie, self.sides[0].pressure, self.sides[0].leaf_height, first),
         ]
-        return (*found, *self._faces(), *self._racks(), *self._tied(), *self._feet())
+        return (*links, *self._faces(), *self._racks(), *self._tied(), *self._feet())
 
     @cached_property
     def below(self) -> tuple[str, ...]:
@@ -659,24 +659,24 @@ class AFrame(Family[AFrameOptions]):
         reach in.
         """
         bed, height = site.bed, _height(options)
-        found = fits.of_ground(bed, options.length, 0.0)
+        remarks = fits.of_ground(bed, options.length, 0.0)
         if options.spread < 0.45 * options.leg:
             values = {"spread": (options.spread, "length"), "wanted": (0.5 * options.leg, "length")}
-            found.append(
+            remarks.append(
                 Remark("frame-narrow", "watch", values, source="handbook-parts-3.3", levers=("spread",))
             )
         if bed.raised_by > 0.1 and options.spread < bed.width - 0.02:
-            found.append(
+            remarks.append(
                 Remark("feet-on-fill", "watch", source="handbook-parts-3.3", levers=("spread", "foot"))
             )
         if options.foot == "cleat" and bed.kind != "raised":
-            found.append(Remark("no-board", "wrong", source="handbook-13", levers=("foot",)))
+            remarks.append(Remark("no-board", "wrong", source="handbook-13", levers=("foot",)))
         if options.foot == "none":
-            found.append(Remark("frame-loose", "watch", source="handbook-9.1", levers=("foot",)))
+            remarks.append(Remark("frame-loose", "watch", source="handbook-9.1", levers=("foot",)))
         mass = _face_mass(options)
         key = "face-heavy" if mass > _ONE_CARRIES else "face-folds"
         if options.filled != "bent":
-            found.append(
+            remarks.append(
                 Remark(
                     key,
                     "watch" if mass > _ONE_CARRIES else "fine",
@@ -684,9 +684,9 @@ class AFrame(Family[AFrameOptions]):
                     source="handbook-parts-4.8",
                 )
             )
-        found += _of_mesh(options, structure)
+        remarks += _of_mesh(options, structure)
         if options.hang == "inside" and options.spread < 1.0:
-            found.append(
+            remarks.append(
                 Remark(
                     "inside-tight",
                     "watch",
@@ -696,13 +696,13 @@ class AFrame(Family[AFrameOptions]):
                 )
             )
         if options.faces == "one":
-            found.append(Remark("wind-behind", "fine", source="handbook-9.1"))
+            remarks.append(Remark("wind-behind", "fine", source="handbook-9.1"))
         if options.filled != "bent" and options.brace == "none":
-            found.append(Remark("unbraced-frame", "watch", source="handbook-9.5", levers=("brace",)))
+            remarks.append(Remark("unbraced-frame", "watch", source="handbook-9.5", levers=("brace",)))
         for planting in structure.plantings:
             crop = tables.crops()[planting.crop]
             if crop.fruit_heaviest_kg > plants.HEAVY:
-                found.append(
+                remarks.append(
                     Remark(
                         "slings",
                         "fine",
@@ -710,20 +710,20 @@ class AFrame(Family[AFrameOptions]):
                         source="handbook-parts-4.5",
                     )
                 )
-            found += [
+            remarks += [
                 *fits.of_suit(planting, self.key),
                 *fits.of_row(planting, options.length),
                 *fits.of_tying(planting),
             ]
-            found += fits.of_height(planting, height, ("leg",))
-        return tuple(found)
+            remarks += fits.of_height(planting, height, ("leg",))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of building and opening an A-frame."""
-        found = ["services", "scissors", "hanging-fruit"]
+        cautions = ["services", "scissors", "hanging-fruit"]
         if geometry.by_role("grip"):
-            found.append("driving")
-        return (*found, "climb", "judgement")
+            cautions.append("driving")
+        return (*cautions, "climb", "judgement")
 
 
 def _of_mesh(options: AFrameOptions, structure: Structure) -> list[Remark]:
@@ -731,9 +731,9 @@ def _of_mesh(options: AFrameOptions, structure: Structure) -> list[Remark]:
     if options.filled not in _MESHES:
         return []
     mesh = tables.meshes()[options.mesh]
-    found = [remark for planting in structure.plantings for remark in fits.of_through(planting, mesh)]
+    remarks = [remark for planting in structure.plantings for remark in fits.of_through(planting, mesh)]
     if options.filled == "bent" and mesh.wire < mesh_face.STIFF_WIRE:
-        found.append(
+        remarks.append(
             Remark(
                 "bent-limp",
                 "wrong",
@@ -745,10 +745,10 @@ def _of_mesh(options: AFrameOptions, structure: Structure) -> list[Remark]:
         )
     if options.filled == "bent" and max(mesh.lengths_m) < 2 * options.leg - 0.01:
         values = {"long": (max(mesh.lengths_m), "length"), "needed": (2 * options.leg, "length")}
-        found.append(
+        remarks.append(
             Remark("bent-short", "wrong", values, {"mesh": mesh.name}, "handbook-parts-3.3", ("mesh", "leg"))
         )
-    return found
+    return remarks
 
 
 def _height(options: AFrameOptions) -> float:
@@ -780,13 +780,13 @@ def _on(x: float, side: float, share: float, half: float, height: float) -> Poin
 def _frame(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
     """Return the rails up both slopes, the rails across them, the hinges and any diagonal."""
     wood, half, end = tables.posts()[options.frame_wood], options.spread / 2, options.length
-    found: list[Member] = []
+    members: list[Member] = []
     for side in (1.0, -1.0):
         for x in map(float, xs):
             line = (_on(x, side, 0.0, half, height), _on(x, side, 1.0, half, height))
-            found.append(
+            members.append(
                 Member(
-                    f"post-{len(found) + 1}",
+                    f"post-{len(members) + 1}",
                     "post",
                     "posts",
                     wood.key,
@@ -798,27 +798,27 @@ def _frame(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
     for name, side in _slopes(options):
         for place, share in (("foot", 0.06), ("ridge", 0.98)):
             line = (_on(0.0, side, share, half, height), _on(end, side, share, half, height))
-            found.append(
+            members.append(
                 Member(f"across-{name}-{place}", "rail", "posts", wood.key, line, end, wood.soil_width)
             )
         if options.brace == "diagonal":
             wire, bay = tables.wires()[options.brace_wire], float(xs[1])
             line = (_on(0.0, side, 0.06, half, height), _on(bay, side, 0.98, half, height))
-            found.append(
+            members.append(
                 Member(f"brace-{name}", "guy", "wires", wire.key, line, math.dist(*line) + 0.6, wire.d)
             )
-    found += [
+    members += [
         Member(
             f"hinge-{n + 1}", "fitting", "fittings", options.hinge, ((float(x), 0.0, height),), shape="point"
         )
         for n, x in enumerate(xs)
     ]
-    return found
+    return members
 
 
 def _filling(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
     """Return what the faces are filled with: mesh and its ties, or bars."""
-    half, end, found = options.spread / 2, options.length, []
+    half, end, members = options.spread / 2, options.length, []
     for name, side in _slopes(options):
         if options.filled in _MESHES:
             mesh = tables.meshes()[options.mesh]
@@ -840,7 +840,7 @@ def _filling(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
                 (end, corners[0][1], options.leg),
                 (0.0, corners[0][1], options.leg),
             )
-            found.append(
+            members.append(
                 Member(
                     f"mesh-{name}",
                     "mesh",
@@ -856,7 +856,7 @@ def _filling(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
             if options.filled == "mesh":
                 for n, x in enumerate(map(float, xs)):
                     count = mesh_face.tie_count(options.leg)
-                    found += [
+                    members += [
                         Member(
                             f"tie-{name}-{n + 1}-{m + 1}",
                             "tie",
@@ -879,22 +879,22 @@ def _filling(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
             ends = [
                 (_on(x, side, 0.0, half, height), _on(x, side, 1.0, half, height)) for x in places.tolist()
             ]
-        found += [
+        members += [
             Member(f"bar-{name}-{n + 1}", "arm", "posts", bar.key, line, math.dist(*line), bar.soil_width)
             for n, line in enumerate(ends)
         ]
-    return found
+    return members
 
 
 def _held(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
     """Return what ties the feet together and holds them down."""
-    half, found = options.spread / 2, []
+    half, members = options.spread / 2, []
     for n, x in enumerate(map(float, xs)):
         share = min(_TIE_Z / height, 0.5)
         line = (_on(x, 1.0, share, half, height), _on(x, -1.0, share, half, height))
         if options.foot_tie == "bar":
             wood = tables.posts()[options.frame_wood]
-            found.append(
+            members.append(
                 Member(
                     f"foot-tie-{n + 1}",
                     "arm",
@@ -906,7 +906,7 @@ def _held(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
                 )
             )
         elif options.foot_tie == "cord":
-            found.append(
+            members.append(
                 Member(
                     f"foot-tie-{n + 1}", "run", "twines", options.cord, line, math.dist(*line) + 0.6, 0.004
                 )
@@ -916,7 +916,7 @@ def _held(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
             if options.foot == "stake":
                 stake = tables.posts()[options.stake]
                 low, top = (x, y + side * 0.03, -options.in_soil), (x, y + side * 0.03, _STAKE_UP)
-                found.append(
+                members.append(
                     Member(
                         f"stake-{number}",
                         "strut",
@@ -927,7 +927,7 @@ def _held(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
                         stake.soil_width,
                     )
                 )
-                found.append(
+                members.append(
                     Member(
                         f"grip-{number}",
                         "grip",
@@ -938,7 +938,7 @@ def _held(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
                     )
                 )
             elif options.foot == "cleat":
-                found.append(
+                members.append(
                     Member(
                         f"cleat-{number}",
                         "fitting",
@@ -949,7 +949,7 @@ def _held(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
                     )
                 )
             elif options.foot == "anchor":
-                found.append(
+                members.append(
                     Member(
                         f"anchor-{number}",
                         "anchor",
@@ -959,7 +959,7 @@ def _held(options: AFrameOptions, xs: Array, height: float) -> list[Member]:
                         shape="point",
                     )
                 )
-    return found
+    return members
 
 
 def _to_face(plant: Plant, half: float, height: float) -> Plant:

@@ -212,7 +212,7 @@ class _Framed(PostRow[BedFrameOptions]):
             )
         turned = [boards.pushed(self.board[0], high, self.onto / self.bay, free)]
         turned.append(boards.turned(tables.fittings()["screw_76"], self.on_board, high, self.backed))
-        found = [
+        links = [
             Link(
                 "upright",
                 keys(self.geometry.by_role("post")),
@@ -242,7 +242,7 @@ class _Framed(PostRow[BedFrameOptions]):
                 tuple(turned),
             ),
         ]
-        return (*self._vines(), *found, *self._bed(), *(self._brace() if braced else ()))
+        return (*self._vines(), *links, *self._bed(), *(self._brace() if braced else ()))
 
     @cached_property
     def _count(self) -> int:
@@ -543,13 +543,13 @@ class BedFrame(Family[BedFrameOptions]):
         """
         bed = site.bed
         thick, high = _board(options, bed)
-        found = fits.of_ground(bed, options.length, 0.0)
+        remarks = fits.of_ground(bed, options.length, 0.0)
         if options.boards == "bed" and (bed.kind != "raised" or thick < 0.019):
-            found.append(Remark("no-board", "wrong", source="handbook-13", levers=("boards",)))
+            remarks.append(Remark("no-board", "wrong", source="handbook-13", levers=("boards",)))
         needed = options.screw_gap * (options.screw_rows - 1) + 2 * _FIRST_SCREW
         if needed > high + 1e-6:
             values = {"needed": (needed, "length"), "high": (high, "length")}
-            found.append(
+            remarks.append(
                 Remark(
                     "board-low",
                     "wrong",
@@ -559,7 +559,7 @@ class BedFrame(Family[BedFrameOptions]):
                 )
             )
         if thick < 0.037:
-            found.append(
+            remarks.append(
                 Remark(
                     "board-thin",
                     "watch",
@@ -568,12 +568,12 @@ class BedFrame(Family[BedFrameOptions]):
                     levers=("boards",),
                 )
             )
-        found.append(Remark("board-sound", "watch", source="handbook-parts-4.10"))
+        remarks.append(Remark("board-sound", "watch", source="handbook-parts-4.10"))
         if options.set_late > 0:
             keep = min(0.10 + 0.0075 * options.set_late, 0.45)
             values = {"days": (options.set_late, "count"), "keep": (keep, "length")}
             key = "frame-spares-roots" if options.backing != "stakes" else "stakes-near-roots"
-            found.append(
+            remarks.append(
                 Remark(
                     key,
                     "fine" if options.backing != "stakes" else "watch",
@@ -587,7 +587,7 @@ class BedFrame(Family[BedFrameOptions]):
             and options.length > 0
             and tables.posts()[options.post].key.startswith("cane")
         ):
-            found.append(
+            remarks.append(
                 Remark(
                     "lashing-slides",
                     "watch",
@@ -598,16 +598,16 @@ class BedFrame(Family[BedFrameOptions]):
                 )
             )
         for planting in structure.plantings:
-            found += [
+            remarks += [
                 *fits.of_suit(planting, self.key),
                 *fits.of_row(planting, options.length),
                 *fits.of_tying(planting),
             ]
-            found += fits.of_height(planting, options.height, ("height",))
+            remarks += fits.of_height(planting, options.height, ("height",))
             if options.infill == "mesh":
-                found += fits.of_through(planting, tables.meshes()[options.mesh])
-        found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
-        return tuple(found)
+                remarks += fits.of_through(planting, tables.meshes()[options.mesh])
+        remarks += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of screwing a frame to a bed."""
@@ -642,13 +642,13 @@ def _sides(options: BedFrameOptions, plantings: tuple[Planting, ...]) -> tuple[f
 def _uprights(options: BedFrameOptions, bed: BareBed, xs: Array, sides: tuple[float, ...]) -> list[Member]:
     """Return the uprights with their screws, and the boards and stakes that a frame of its own brings."""
     post, edge, (_, high) = tables.posts()[options.post], _edge(options, bed), _board(options, bed)
-    low, found = _RIM - high, []
+    low, members = _RIM - high, []
     number = 0
     for side in sides:
         for x in map(float, xs):
             number += 1
             line = ((x, side * edge, low), (x, side * edge, options.height))
-            found.append(
+            members.append(
                 Member(
                     f"post-{number}",
                     "post",
@@ -661,7 +661,7 @@ def _uprights(options: BedFrameOptions, bed: BareBed, xs: Array, sides: tuple[fl
             )
             for row in range(options.screw_rows):
                 z = _RIM - _FIRST_SCREW - row * options.screw_gap
-                found.append(
+                members.append(
                     Member(
                         f"screw-{number}-{row + 1}", "fitting", "", "", ((x, side * edge, z),), shape="point"
                     )
@@ -671,7 +671,7 @@ def _uprights(options: BedFrameOptions, bed: BareBed, xs: Array, sides: tuple[fl
             y = side * bed.width / 2
             for up, z in enumerate((low + 0.07, low + 0.21)):
                 line = ((0.0, y, z), (options.length, y, z))
-                found.append(
+                members.append(
                     Member(f"board-{number}-{up + 1}", "rail", "posts", board, line, options.length, 0.14)
                 )
         if options.backing == "stakes":
@@ -679,7 +679,7 @@ def _uprights(options: BedFrameOptions, bed: BareBed, xs: Array, sides: tuple[fl
             count = max(math.floor(options.length / options.backing_step + 1e-6), 1) + 1
             for n, x in enumerate(np.linspace(0.05, options.length - 0.05, count).tolist()):
                 line = ((x, side * edge, low - _BACKING_DEPTH), (x, side * edge, low + 0.9 * high))
-                found.append(
+                members.append(
                     Member(
                         f"backing-{number}-{n + 1}",
                         "strut",
@@ -694,7 +694,7 @@ def _uprights(options: BedFrameOptions, bed: BareBed, xs: Array, sides: tuple[fl
             count = max(math.floor(options.length / options.backing_step + 1e-6), 1)
             for n, x in enumerate(np.linspace(0, options.length, count + 2)[1:-1].tolist()):
                 line = ((x, -bed.width / 2, -0.05), (x, bed.width / 2, -0.05))
-                found.append(
+                members.append(
                     Member(
                         f"backing-{number}-{n + 1}",
                         "strut",
@@ -705,22 +705,22 @@ def _uprights(options: BedFrameOptions, bed: BareBed, xs: Array, sides: tuple[fl
                         0.038,
                     )
                 )
-    return found
+    return members
 
 
 def _across(options: BedFrameOptions, xs: Array, edge: float) -> list[Member]:
     """Return the bars over the bed that join two uprights."""
     if options.sides == "one" or options.crossbar == "none":
         return []
-    post, found = tables.posts()[options.post], []
+    post, members = tables.posts()[options.post], []
     heights = [options.height] if options.crossbar == "top" else [options.height, options.height / 2]
     for n, x in enumerate(map(float, xs)):
         for m, z in enumerate(heights):
             line = ((x, -edge, z - 0.03), (x, edge, z - 0.03))
-            found.append(
+            members.append(
                 Member(f"crossbar-{n + 1}-{m + 1}", "arm", "posts", post.key, line, 2 * edge, post.soil_width)
             )
-    return found
+    return members
 
 
 def _filling(options: BedFrameOptions, xs: Array, y: float) -> list[Member]:
@@ -733,10 +733,10 @@ def _filling(options: BedFrameOptions, xs: Array, y: float) -> list[Member]:
     if options.infill == "mesh" and len(xs) > 1:
         row = tables.meshes()[options.mesh]
         high = min(options.height - 0.10, max(row.heights_m))
-        found = mesh_face.members(
+        members = mesh_face.members(
             row, options.tie, mesh_face.tie_count(high), xs, y, 0.05, 0.05 + high, options.height
         )
-        return [_named(member, side) for member in found]
+        return [_named(member, side) for member in members]
     return []
 
 

@@ -133,7 +133,7 @@ class _Thicket(Stand[BrushwoodOptions]):
             bending.post_across(self.stick, onto, np.maximum(height, 0.05), np.ones((1, 1, 1))), self.left
         )
         to = ("soil", *(("along",) if self.tied_along else ()))
-        found = [
+        links = [
             Link(
                 "stick",
                 sticks,
@@ -153,7 +153,7 @@ class _Thicket(Stand[BrushwoodOptions]):
                 below=("pot",) if pot else (),
             ),
         ]
-        return (*found, *(self._runs() if self.tied_along else ()), *pot)
+        return (*links, *(self._runs() if self.tied_along else ()), *pot)
 
     @cached_property
     def tied_along(self) -> bool:
@@ -234,7 +234,7 @@ class Brushwood(Family[BrushwoodOptions]):
         )
         wanted = min(plant.support_height_m, 1.5) + depth
         lengths = tables.posts()["brush_12"].lengths_m
-        long = min((each for each in lengths if each >= wanted - 0.15), default=max(lengths))
+        long = min((length for length in lengths if length >= wanted - 0.15), default=max(lengths))
         starter = plant.support_height_m > 1.8 and not potted
         pattern = "ring" if potted else "starter" if starter else "crossed"
         long = 0.6 if starter else long
@@ -315,12 +315,12 @@ class Brushwood(Family[BrushwoodOptions]):
         starter leads to.
         """
         row, height = tables.posts()[options.stick], _height(options)
-        found = [
+        remarks = [
             *fits.of_ground(site.bed, options.length, options.in_soil),
             *fits.of_stock(row, options.stick_length, ("stick_length",)),
         ]
         if options.season > row.life_dry:
-            found.append(
+            remarks.append(
                 Remark(
                     "sticks-old",
                     "wrong",
@@ -330,7 +330,7 @@ class Brushwood(Family[BrushwoodOptions]):
                 )
             )
         elif options.season > 1:
-            found.append(
+            remarks.append(
                 Remark(
                     "sticks-second",
                     "watch",
@@ -340,7 +340,7 @@ class Brushwood(Family[BrushwoodOptions]):
                 )
             )
         if options.in_soil < 0.2 * options.stick_length - 0.011:
-            found.append(
+            remarks.append(
                 Remark(
                     "sticks-shallow",
                     "watch",
@@ -350,9 +350,9 @@ class Brushwood(Family[BrushwoodOptions]):
                 )
             )
         if options.tied == "none" and options.pattern in ("upright", "crossed"):
-            found.append(Remark("sticks-topple", "watch", source="handbook-parts-3.15", levers=("tied",)))
+            remarks.append(Remark("sticks-topple", "watch", source="handbook-parts-3.15", levers=("tied",)))
         if options.pattern == "starter":
-            found.append(
+            remarks.append(
                 Remark(
                     "starter-leads",
                     "watch",
@@ -361,10 +361,10 @@ class Brushwood(Family[BrushwoodOptions]):
                     levers=("pattern",),
                 )
             )
-        found.append(Remark("sticks-dry", "fine", source="handbook-parts-3.15"))
+        remarks.append(Remark("sticks-dry", "fine", source="handbook-parts-3.15"))
         for planting in structure.plantings:
             crop = tables.crops()[planting.crop]
-            found += [
+            remarks += [
                 *fits.of_suit(planting, self.key),
                 *fits.of_row(planting, options.length),
                 *fits.of_tying(planting),
@@ -375,7 +375,7 @@ class Brushwood(Family[BrushwoodOptions]):
                     "top": (height, "length"),
                     "over": (crop.height_m - height, "length"),
                 }
-                found.append(
+                remarks.append(
                     Remark(
                         "sticks-outgrown",
                         "watch",
@@ -385,7 +385,7 @@ class Brushwood(Family[BrushwoodOptions]):
                         ("stick_length",),
                     )
                 )
-        return tuple(found)
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of setting sticks."""
@@ -409,7 +409,7 @@ def _sticks(
     options: BrushwoodOptions, plantings: tuple[Planting, ...], width: float
 ) -> list[tuple[Point, Point]]:
     """Return the foot and the head of each stick."""
-    above, found = max(options.stick_length - options.in_soil, 0.1), []
+    above, sticks = max(options.stick_length - options.in_soil, 0.1), []
     height = _height(options)
     if options.pattern == "ring":
         radius = max(min(options.length, width) / 2 - 0.03, 0.05)
@@ -417,7 +417,7 @@ def _sticks(
         for n in range(count):
             angle = math.tau * n / count
             foot = (options.length / 2 + radius * math.cos(angle), radius * math.sin(angle), 0.0)
-            found.append(
+            sticks.append(
                 (
                     foot,
                     (
@@ -427,21 +427,21 @@ def _sticks(
                     ),
                 )
             )
-        return found
+        return sticks
     if options.pattern == "starter":
         for plant in plants.along(plantings, options.length):
             x, y, _ = plant.at
-            found.append(((x, y + math.copysign(0.05, y), 0.0), (x, y * 0.2, above * 0.97)))
-        return found
+            sticks.append(((x, y + math.copysign(0.05, y), 0.0), (x, y * 0.2, above * 0.97)))
+        return sticks
     count = math.floor(options.length / options.stick_spacing + 1e-6) + 1
     start = (options.length - (count - 1) * options.stick_spacing) / 2
     reach = math.sin(_lean(options)) * above
     for x in (start + n * options.stick_spacing for n in range(count)):
         if options.pattern == "upright":
-            found.append(((x, 0.0, 0.0), (x, 0.0, height)))
+            sticks.append(((x, 0.0, 0.0), (x, 0.0, height)))
         else:
-            found += [((x, side * _LINE, 0.0), (x, side * (_LINE - reach), height)) for side in (1.0, -1.0)]
-    return found
+            sticks += [((x, side * _LINE, 0.0), (x, side * (_LINE - reach), height)) for side in (1.0, -1.0)]
+    return sticks
 
 
 def _below(foot: Point, head: Point, depth: float) -> Point:
@@ -455,24 +455,24 @@ def _fan(foot: Point, head: Point, options: BrushwoodOptions, number: int) -> li
     """Return the twigs of a stick, fanned out along the row."""
     (x, y, _), (hx, hy, hz) = foot, head
     wide = min(0.15 + 0.12 * options.stick_length, 0.3)
-    found: list[tuple[Point, ...]] = []
+    twigs: list[tuple[Point, ...]] = []
     for k, share in enumerate(_FANS):
         way = 1.0 if (k + number) % 2 == 0 else -1.0
         fork: Point = (x + share * (hx - x), y + share * (hy - y), share * hz)
         up = min(share + 0.25, 0.98)
         tip: Point = (x + up * (hx - x) + way * wide * (1 - share), y + up * (hy - y), up * hz)
-        found.append((fork, tip))
-    return found
+        twigs.append((fork, tip))
+    return twigs
 
 
 def _tied(options: BrushwoodOptions, height: float) -> list[Member]:
     """Return the strings on both sides or the cane along the row, with a stake at each end."""
-    at, end, found = _RUN_AT * height, options.length, []
+    at, end, members = _RUN_AT * height, options.length, []
     side = _LINE * (1 - _RUN_AT * 0.9) if options.pattern == "crossed" else 0.03
     if options.tied == "string":
         row = tables.twines()[options.twine]
         for name, y in (("left", side), ("right", -side)):
-            found.append(
+            members.append(
                 Member(
                     f"along-{name}",
                     "run",
@@ -485,7 +485,7 @@ def _tied(options: BrushwoodOptions, height: float) -> list[Member]:
             )
     else:
         cane = tables.posts()[options.cane]
-        found.append(
+        members.append(
             Member(
                 "along",
                 "arm",
@@ -499,7 +499,7 @@ def _tied(options: BrushwoodOptions, height: float) -> list[Member]:
     stake = tables.posts()[options.end_stake]
     for name, x in (("first", 0.0), ("last", end)):
         line = ((x, 0.0, -options.end_depth), (x, 0.0, at + 0.05))
-        found.append(
+        members.append(
             Member(
                 f"end-stake-{name}",
                 "strut",
@@ -510,7 +510,7 @@ def _tied(options: BrushwoodOptions, height: float) -> list[Member]:
                 stake.soil_width,
             )
         )
-    return found
+    return members
 
 
 def _plants(options: BrushwoodOptions, plantings: tuple[Planting, ...], width: float) -> tuple[Plant, ...]:
@@ -522,9 +522,9 @@ def _plants(options: BrushwoodOptions, plantings: tuple[Planting, ...], width: f
         return tuple(Plant(p.at, p.planting, (p.at, (p.at[0], p.at[1] * 0.2, height))) for p in grown)
     radius = max(min(options.length, width) / 2 - 0.08, 0.03)
     owners = [index for index, planting in enumerate(plantings) for _ in range(planting.count)]
-    way, found = (1.0 if plantings[0].side == "left" else -1.0), []
+    way, set_out = (1.0 if plantings[0].side == "left" else -1.0), []
     for n, index in enumerate(owners):
         angle = way * math.tau * (n + 0.5) / len(owners)
         at = (options.length / 2 + radius * math.cos(angle), radius * math.sin(angle), 0.0)
-        found.append(Plant(at, index, (at, (at[0], at[1] * 0.7, height))))
-    return tuple(found)
+        set_out.append(Plant(at, index, (at, (at[0], at[1] * 0.7, height))))
+    return tuple(set_out)

@@ -274,7 +274,7 @@ class _Caged(Stand[CageOptions]):
         centre = (first[0], first[1], float(self.stood) * tables.constant("cage_centre"))
         table = ("cages", self.cage.key) if self.options.made == "bought" else ("meshes", self.options.mesh)
         levers = ("stakes", "link", "depth", "stake", "diameter", "height", "cage")
-        found = [
+        links = [
             Link("ring", rings, table, below, ("cage", "mesh"), branch * _BRANCHES, ringed),
             Link(
                 "tipping",
@@ -298,11 +298,11 @@ class _Caged(Stand[CageOptions]):
             ),
         ]
         if self.deep > 1:
-            found.append(self._link())
+            links.append(self._link())
         if self.options.stakes:
-            found += self._stake()
+            links += self._stake()
         return (
-            *found,
+            *links,
             *pots.link(
                 self.site.bed,
                 self.force * len(self.geometry.plants),
@@ -525,19 +525,19 @@ class Cages(Family[CageOptions]):
     ) -> tuple[Remark, ...]:
         """Return what fits and what does not: light wire, an outgrown cage, links that only seem to hold."""
         row = _cage(options)
-        found = fits.of_ground(site.bed, options.length, options.depth if options.stakes else 0.0)
+        remarks = fits.of_ground(site.bed, options.length, options.depth if options.stakes else 0.0)
         if options.link in ("row", "grid"):
-            found.append(Remark("link-racks", "watch", source="handbook-10.3", levers=("link",)))
+            remarks.append(Remark("link-racks", "watch", source="handbook-10.3", levers=("link",)))
         if options.link != "none" and options.rows == 1:
-            found.append(Remark("link-one-row", "watch", source="handbook-10.3", levers=("stakes", "link")))
+            remarks.append(Remark("link-one-row", "watch", source="handbook-10.3", levers=("stakes", "link")))
         if not options.stakes and options.link != "diagonal":
-            found.append(Remark("cage-alone", "watch", source="handbook-10.1", levers=("stakes", "link")))
+            remarks.append(Remark("cage-alone", "watch", source="handbook-10.1", levers=("stakes", "link")))
         for planting in structure.plantings:
             crop = tables.crops()[planting.crop]
-            found += [*fits.of_suit(planting, self.key)]
+            remarks += [*fits.of_suit(planting, self.key)]
             if planting.spacing < row.diameter_m - 0.02:
                 values = {"spacing": (planting.spacing, "length"), "wide": (row.diameter_m, "length")}
-                found.append(
+                remarks.append(
                     Remark(
                         "cages-touch",
                         "wrong",
@@ -553,7 +553,7 @@ class Cages(Family[CageOptions]):
                     "row": ((per_row - 1) * planting.spacing, "length"),
                     "length": (options.length, "length"),
                 }
-                found.append(
+                remarks.append(
                     Remark(
                         "crowded-row",
                         "wrong",
@@ -565,7 +565,7 @@ class Cages(Family[CageOptions]):
                 )
             if crop.height_m > geometry.top + 0.3:
                 values = {"vine": (crop.height_m, "length"), "top": (geometry.top, "length")}
-                found.append(
+                remarks.append(
                     Remark(
                         "cage-outgrown",
                         "watch",
@@ -576,7 +576,7 @@ class Cages(Family[CageOptions]):
                     )
                 )
             if row.wire <= 0.003 and crop.shoot_kg >= 1.2 and row.along > 0.2:
-                found.append(
+                remarks.append(
                     Remark(
                         "cage-light",
                         "watch",
@@ -587,7 +587,7 @@ class Cages(Family[CageOptions]):
                     )
                 )
         if min(row.along, row.up) - row.wire < 0.1:
-            found.append(
+            remarks.append(
                 Remark(
                     "hand-no",
                     "watch",
@@ -596,14 +596,14 @@ class Cages(Family[CageOptions]):
                     levers=("cage", "mesh"),
                 )
             )
-        return tuple(found)
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of cages."""
-        found = ["services", "driving"] if geometry.by_role("post") else []
+        cautions = ["services", "driving"] if geometry.by_role("post") else []
         if geometry.by_role("cap"):
-            found.append("caps")
-        return (*found, "cut-ends", "judgement")
+            cautions.append("caps")
+        return (*cautions, "cut-ends", "judgement")
 
 
 def _cage(options: CageOptions) -> rows.Cage:
@@ -638,12 +638,12 @@ def _grid(options: CageOptions, plantings: tuple[Planting, ...]) -> tuple[Plant,
     order = [index for index, planting in enumerate(plantings) for _ in range(planting.count)]
     apart, per_row = max(planting.spacing for planting in plantings), math.ceil(len(order) / options.rows)
     side = -1.0 if plantings[0].side == "right" else 1.0
-    start, found = (options.length - (per_row - 1) * apart) / 2, []
+    start, places = (options.length - (per_row - 1) * apart) / 2, []
     for n, index in enumerate(order):
         row, place = divmod(n, per_row)
         y = side * (row * options.row_spacing - (options.rows - 1) * options.row_spacing / 2)
-        found.append(Plant((start + place * apart, y, 0.0), index))
-    return tuple(found)
+        places.append(Plant((start + place * apart, y, 0.0), index))
+    return tuple(places)
 
 
 def _drawn(options: CageOptions, row: rows.Cage, number: int, at: Point) -> Member:
@@ -690,16 +690,16 @@ def _links(options: CageOptions, grown: tuple[Plant, ...]) -> list[Member]:
         + ([(1, 0)] if options.link in ("grid", "diagonal") else [])
         + ([(1, 1)] if options.link == "diagonal" else [])
     )
-    found: list[Member] = []
+    members: list[Member] = []
     wide = _cage(options).diameter_m
     for (row, place), (x, y, _) in at.items():
         for down, along in steps:
             other = at.get((row + down, place + along))
             if other:
                 ends = ((x, y, options.link_height), (other[0], other[1], options.link_height))
-                found.append(
+                members.append(
                     Member(
-                        f"link-{len(found) + 1}",
+                        f"link-{len(members) + 1}",
                         "run",
                         "twines",
                         options.link_twine,
@@ -708,4 +708,4 @@ def _links(options: CageOptions, grown: tuple[Plant, ...]) -> list[Member]:
                         0.003,
                     )
                 )
-    return found
+    return members

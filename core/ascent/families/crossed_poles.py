@@ -254,7 +254,7 @@ class _Crossed(Bays[CrossedPolesOptions]):
             wire, run = tables.wires()[self.options.brace_wire], _run(self.options)
             tight = self.along / 2 * math.hypot(run, self.height) / run
             check = tension.brace_wire(wire, tight, self.along / 2)
-            found = [
+            links = [
                 Link(
                     "brace",
                     keys(self.geometry.by_role("guy")),
@@ -266,9 +266,9 @@ class _Crossed(Bays[CrossedPolesOptions]):
                 )
             ]
         else:
-            found = []
+            links = []
         if self.options.brace != "guy" and self.options.ridge != "wire":
-            return found
+            return links
         lines = [pushed_along(self.height, self.along)] if self.options.brace == "guy" else []
         if self.options.ridge == "wire":
             load, still = np.hypot(self.down, self.side), self.down + 0.0 * self.side
@@ -283,14 +283,14 @@ class _Crossed(Bays[CrossedPolesOptions]):
                     (len(self.xs) - 1) / 2,
                 )
             )
-        return [*found, *self.ends.links(lines, self.nothing, np.full((1, 1, 1), self.height), self.cases)]
+        return [*links, *self.ends.links(lines, self.nothing, np.full((1, 1, 1), self.height), self.cases)]
 
     def service(self) -> tuple[Service, ...]:
         """Return how far the ridge moves over, and how far it sags where strings hang from it."""
-        found = [splayed.lean(self, self.poles, ("spread", "in_soil"))]
+        services = [splayed.lean(self, self.poles, ("spread", "in_soil"))]
         if self.options.between == "strings" and self.options.ridge == "pole":
             sag = bending.beam_sag(tables.posts()[self.options.ridge_pole], self.down, self.bay)
-            found.append(
+            services.append(
                 Service(
                     "ridge-sag",
                     sag,
@@ -299,7 +299,7 @@ class _Crossed(Bays[CrossedPolesOptions]):
                     ("ridge_pole", "pair_spacing"),
                 )
             )
-        return tuple(found)
+        return tuple(services)
 
     def balance(self) -> tuple[Array, Array]:
         """Return the wind's moment on all pairs, and what their feet make of it. [N·m]"""
@@ -434,45 +434,47 @@ class CrossedPoles(Family[CrossedPolesOptions]):
         down like cards.
         """
         row, height = tables.posts()[options.pole], _height(options)
-        found = fits.of_ground(site.bed, options.length, options.in_soil)
-        found += [
+        remarks = fits.of_ground(site.bed, options.length, options.in_soil)
+        remarks += [
             *fits.of_stock(row, options.pole_length, ("pole", "pole_length")),
             *fits.of_lashing(row, options.crossing),
         ]
         if options.brace == "none":
-            found.append(Remark("row-racks", "watch", source="handbook-9.4", levers=("brace",)))
+            remarks.append(Remark("row-racks", "watch", source="handbook-9.4", levers=("brace",)))
         if options.brace == "guy":
-            found += fits.of_guys(site.bed, options.length, _ends_of(options, site).reach())
+            remarks += fits.of_guys(site.bed, options.length, _ends_of(options, site).reach())
         if options.ridge == "wire" and options.brace != "guy":
-            found.append(Remark("ridge-wire-ends", "wrong", source="handbook-7.5", levers=("brace",)))
+            remarks.append(Remark("ridge-wire-ends", "wrong", source="handbook-7.5", levers=("brace",)))
         if options.between == "strings" and options.ridge == "none":
-            found.append(Remark("strings-unhung", "wrong", source="handbook-parts-3.5", levers=("ridge",)))
+            remarks.append(Remark("strings-unhung", "wrong", source="handbook-parts-3.5", levers=("ridge",)))
         if options.spread > site.bed.width + 1e-6:
             wide = {"wide": (options.spread, "length"), "bed": (site.bed.width, "length")}
-            found.append(
+            remarks.append(
                 Remark("poles-past-bed", "watch", wide, source="handbook-parts-3.5", levers=("spread",))
             )
-        found += fits.of_setting(options.footing)
+        remarks += fits.of_setting(options.footing)
         if options.footing == "soil":
-            found.append(Remark("feet-unsure", "watch", source="handbook-15", levers=("in_soil", "footing")))
+            remarks.append(
+                Remark("feet-unsure", "watch", source="handbook-15", levers=("in_soil", "footing"))
+            )
         for planting in structure.plantings:
-            found += [
+            remarks += [
                 *fits.of_suit(planting, self.key),
                 *fits.of_row(planting, options.length),
                 *fits.of_tying(planting),
             ]
-            found += fits.of_height(planting, height, ("pole_length",))
-        found += fits.of_age(tables.posts()[options.pole], options.post_age, ("post_age", "pole"))
-        return tuple(found)
+            remarks += fits.of_height(planting, height, ("pole_length",))
+        remarks += fits.of_age(tables.posts()[options.pole], options.post_age, ("post_age", "pole"))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of setting up poles."""
-        found = ["services", "poles-eyes", "step"]
+        cautions = ["services", "poles-eyes", "step"]
         if geometry.by_role("anchor"):
-            found.append("guys")
+            cautions.append("guys")
         if geometry.by_role("cap"):
-            found.append("caps")
-        return (*found, "climb", "judgement")
+            cautions.append("caps")
+        return (*cautions, "climb", "judgement")
 
 
 _END_LEVERS = {
@@ -544,11 +546,11 @@ def _braces(options: CrossedPolesOptions, height: float) -> list[Member]:
         options.spread / 2,
         options.length,
     )
-    found = []
+    members = []
     for name, foot, top in (("first", 0.0, run), ("last", end, end - run)):
         for side, y in (("left", half), ("right", -half)):
             line: tuple[Point, ...] = ((foot, y, 0.02), (top, 0.0, height))
-            found.append(
+            members.append(
                 Member(f"brace-{name}-{side}", "guy", "wires", row.key, line, math.dist(*line) + 0.6, row.d)
             )
-    return found
+    return members

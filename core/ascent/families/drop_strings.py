@@ -289,7 +289,7 @@ class _Strung(PostRow[DropStringsOptions]):
             ),
         )
         back = self.options.brace == "back-tie"
-        found = [
+        links = [
             Link(
                 "brace",
                 guys,
@@ -303,7 +303,7 @@ class _Strung(PostRow[DropStringsOptions]):
         if back:
             stake = tables.anchors()[_BRACE_STAKE]
             held = tension.anchor(stake, self.ground.native, tight, math.atan2(tall, run), self.cases)
-            found.append(
+            links.append(
                 Link(
                     "brace-anchor",
                     keys(self.geometry.by_role("anchor")),
@@ -314,7 +314,7 @@ class _Strung(PostRow[DropStringsOptions]):
                     held,
                 )
             )
-        return found
+        return links
 
     def _wire(self) -> Link:
         wire = tables.wires()[self.options.wire]
@@ -569,22 +569,22 @@ class DropStrings(Family[DropStringsOptions]):
         """
         on_posts = options.top != "house"
         in_soil = on_posts and options.footing == "soil"
-        found = fits.of_ground(site.bed, options.length, options.depth if in_soil else 0.0)
-        found += fits.of_setting(options.setting if in_soil else "none")
+        remarks = fits.of_ground(site.bed, options.length, options.depth if in_soil else 0.0)
+        remarks += fits.of_setting(options.setting if in_soil else "none")
         if on_posts and options.footing == "bed" and site.bed.kind != "raised":
-            found.append(Remark("no-board", "wrong", source="handbook-13", levers=("footing",)))
+            remarks.append(Remark("no-board", "wrong", source="handbook-13", levers=("footing",)))
         if options.top == "wire" and options.ends == "guy":
-            found += fits.of_guys(site.bed, options.length, _ends_of(options, site).reach())
+            remarks += fits.of_guys(site.bed, options.length, _ends_of(options, site).reach())
         if options.top == "wire" and options.ends == "plain":
-            found.append(Remark("ends-unbraced", "watch", source="handbook-7.5", levers=("ends",)))
+            remarks.append(Remark("ends-unbraced", "watch", source="handbook-7.5", levers=("ends",)))
         if not on_posts:
-            found.append(Remark("house-asked", "watch", source="handbook-parts-4.1"))
+            remarks.append(Remark("house-asked", "watch", source="handbook-parts-4.1"))
         if options.top == "beam" and options.brace == "none":
-            found.append(Remark("unbraced-frame", "watch", source="handbook-9.5", levers=("brace",)))
+            remarks.append(Remark("unbraced-frame", "watch", source="handbook-9.5", levers=("brace",)))
         if options.foot_held == "loop":
-            found.append(Remark("stem-loop", "watch", source="handbook-13", levers=("foot_held",)))
+            remarks.append(Remark("stem-loop", "watch", source="handbook-13", levers=("foot_held",)))
         if options.attach == "twist":
-            found.append(Remark("wound-stems", "fine", source="crops-4"))
+            remarks.append(Remark("wound-stems", "fine", source="crops-4"))
         if options.lower:
             room = max(options.stem_length - options.top_height, 0.0)
             values = {
@@ -592,24 +592,24 @@ class DropStrings(Family[DropStringsOptions]):
                 "room": (min(room, 1.2), "length"),
                 "shift": (room, "length"),
             }
-            found.append(Remark("lowered", "fine", values, source="crops-4"))
+            remarks.append(Remark("lowered", "fine", values, source="crops-4"))
         for planting in structure.plantings:
             crop = tables.crops()[planting.crop]
-            found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
-            found += (
+            remarks += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
+            remarks += (
                 [] if options.lower else fits.of_height(planting, options.top_height, ("top_height", "lower"))
             )
             if crop.training == "TIE":
-                found.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
-        found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
-        return tuple(found)
+                remarks.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
+        remarks += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of building this."""
-        found = ["services", "step"]
+        cautions = ["services", "step"]
         if geometry.by_role("guy"):
-            found.append("guys")
-        return (*found, "climb", "judgement")
+            cautions.append("guys")
+        return (*cautions, "climb", "judgement")
 
 
 _END_LEVERS = {
@@ -630,11 +630,11 @@ def _uprights(options: DropStringsOptions, site: Site, xs: Array, depth: float) 
     bought = posts.stock_length(post, depth + height)
     if options.footing == "soil" or options.uprights == "alone":
         return posts.row(post, xs, max(depth, 0.02), height, bought)
-    found, edge = [], site.bed.width / 2 + post.a / 2
+    members, edge = [], site.bed.width / 2 + post.a / 2
     for n, x in enumerate(map(float, xs)):
         for k, y in enumerate((edge, -edge)):
-            found += posts.standing(post, 2 * n + k + 1, (x, y, -0.02), (x, y, height), bought)
-        found.append(
+            members += posts.standing(post, 2 * n + k + 1, (x, y, -0.02), (x, y, height), bought)
+        members.append(
             Member(
                 f"crossbar-{n + 1}",
                 "arm",
@@ -647,7 +647,7 @@ def _uprights(options: DropStringsOptions, site: Site, xs: Array, depth: float) 
         )
         if options.uprights == "knees":
             knee = min(0.4, edge)
-            found += [
+            members += [
                 Member(
                     f"knee-{n + 1}-{k + 1}",
                     "strut",
@@ -659,7 +659,7 @@ def _uprights(options: DropStringsOptions, site: Site, xs: Array, depth: float) 
                 )
                 for k, y in enumerate((edge, -edge))
             ]
-    return found
+    return members
 
 
 def _brace_run(options: DropStringsOptions, bay: float) -> float:
@@ -699,7 +699,7 @@ def _top(options: DropStringsOptions, xs: Array) -> list[Member]:
     if options.top == "wire":
         row, strands = tables.wires()[options.wire], 2 if options.doubled else 1
         line = tuple((float(x), 0.0, z) for x in xs)
-        found = [
+        members = [
             Member(
                 "wire-1",
                 "wire",
@@ -713,7 +713,7 @@ def _top(options: DropStringsOptions, xs: Array) -> list[Member]:
         ]
         if options.ends == "top-brace":
             brace = tables.posts()[options.strut]
-            found.append(
+            members.append(
                 Member(
                     "top-brace",
                     "rail",
@@ -724,9 +724,9 @@ def _top(options: DropStringsOptions, xs: Array) -> list[Member]:
                     brace.soil_width,
                 )
             )
-        return found
+        return members
     beam = tables.posts()[options.beam]
-    found = [
+    members = [
         Member(
             "beam",
             "rail",
@@ -738,7 +738,7 @@ def _top(options: DropStringsOptions, xs: Array) -> list[Member]:
             sags=True,
         )
     ]
-    found += [
+    members += [
         Member(f"joint-{n + 1}", "fitting", "fittings", options.joint, ((float(x), 0.0, z),), shape="point")
         for n, x in enumerate(xs)
     ]
@@ -746,7 +746,7 @@ def _top(options: DropStringsOptions, xs: Array) -> list[Member]:
         bay, wire = float(xs[1]), tables.wires()[_BRACE]
         run, across = _brace_run(options, bay), options.brace == "diagonal"
         foot = (run, 0.0, 0.1) if across else (-run, 0.0, 0.0)
-        found.append(
+        members.append(
             Member(
                 "brace-first",
                 "guy",
@@ -758,7 +758,7 @@ def _top(options: DropStringsOptions, xs: Array) -> list[Member]:
             )
         )
         other = (end - run, 0.0, 0.1) if across else (end + run, 0.0, 0.0)
-        found.append(
+        members.append(
             Member(
                 "brace-last",
                 "guy",
@@ -771,10 +771,10 @@ def _top(options: DropStringsOptions, xs: Array) -> list[Member]:
         )
         if not across:
             for name, at in (("first", foot), ("last", other)):
-                found.append(
+                members.append(
                     Member(f"anchor-{name}", "anchor", "anchors", _BRACE_STAKE, (at,), shape="point")
                 )
-    return found
+    return members
 
 
 def _dimensions(
@@ -785,18 +785,18 @@ def _dimensions(
     edge: float,
 ) -> tuple[Dimension, ...]:
     end, bay, height = float(xs[-1]), float(xs[1]), options.top_height
-    found = [
+    dimensions = [
         Dimension("options.length", "elevation", (0, 0, -0.3), (end, 0, -0.3), end, -0.6),
         Dimension("options.top_height", "elevation", (end, 0, 0), (end, 0, height), height, 0.9),
     ]
     if options.top != "house":
-        found.append(
+        dimensions.append(
             Dimension("options.post_spacing", "elevation", (0, 0, height), (bay, 0, height), bay, 0.6)
         )
         if options.footing == "soil":
-            found.append(
+            dimensions.append(
                 Dimension(
                     "options.depth", "elevation", (0, 0, -options.depth), (0, 0, 0), options.depth, -0.6
                 )
             )
-    return (*found, *plants.spacing_dimension(plantings, grown, edge))
+    return (*dimensions, *plants.spacing_dimension(plantings, grown, edge))

@@ -283,7 +283,7 @@ class _Host(Bays[ExistingOptions]):
         grip = embedment.grip("soil-grip", ground, post, self.options.pole_depth, onto, low, self.cases)
         side = (Arrow((_PEGS, 0.0, self.options.pole_top / 2), (0.0, 1.0, 0.0)),)
         to = ("pole-soil", "guy") if guyed else ("pole-soil",)
-        found = [
+        links = [
             Link(
                 "pole",
                 keys(self.geometry.by_role("post")),
@@ -308,7 +308,7 @@ class _Host(Bays[ExistingOptions]):
             wire, anchor = tables.wires()[self.options.guy_wire], tables.anchors()[self.options.anchor]
             tight = existing.guy_pull(force, height, guyed, _GUY_ANGLE)
             held = tension.anchor(anchor, self.ground.native, tight, _GUY_ANGLE, self.cases)
-            found += [
+            links += [
                 Link(
                     "guy",
                     keys(self.geometry.by_role("guy")),
@@ -328,7 +328,7 @@ class _Host(Bays[ExistingOptions]):
                     held,
                 ),
             ]
-        return (*strung, *found)
+        return (*strung, *links)
 
     def service(self) -> tuple[Service, ...]:
         """Return how far a pole or a fence leans, and how far the wires sag."""
@@ -467,19 +467,21 @@ class Existing(Family[ExistingOptions]):
         self, options: ExistingOptions, geometry: Geometry, structure: Structure, site: Site
     ) -> tuple[Remark, ...]:
         """Return what fits and what does not: whose it is, how sound it is, how dry its foot is."""
-        found = fits.of_ground(site.bed, geometry.length, 0.0)
+        remarks = fits.of_ground(site.bed, geometry.length, 0.0)
         key, level = {
             "mine": ("", "fine"),
             "agreed": ("owner-agreed", "fine"),
             "not-asked": ("owner-ask", "wrong"),
         }[options.owner]
         if key:
-            found.append(Remark(key, level, source="handbook-parts-4.6", levers=("owner",)))  # type: ignore[arg-type]
+            remarks.append(Remark(key, level, source="handbook-parts-4.6", levers=("owner",)))  # type: ignore[arg-type]
         if options.state != "sound":
             left = {"share": (tables.constant(f"state_{options.state}") * 100, "count")}
-            found.append(Remark("host-tired", "watch", left, source="handbook-parts-3.14", levers=("state",)))
+            remarks.append(
+                Remark("host-tired", "watch", left, source="handbook-parts-3.14", levers=("state",))
+            )
         elif options.fixed_to != "pole":
-            found.append(
+            remarks.append(
                 Remark(
                     "host-test",
                     "watch",
@@ -488,15 +490,15 @@ class Existing(Family[ExistingOptions]):
                     levers=("state",),
                 )
             )
-        found += _of_pole(options) if options.fixed_to == "pole" else _of_wires(options)
+        remarks += _of_pole(options) if options.fixed_to == "pole" else _of_wires(options)
         for planting in structure.plantings:
-            found += [*fits.of_suit(planting, self.key), *fits.of_tying(planting)]
+            remarks += [*fits.of_suit(planting, self.key), *fits.of_tying(planting)]
             if options.fixed_to != "pole":
-                found += [
+                remarks += [
                     *fits.of_row(planting, options.length),
                     *fits.of_height(planting, options.height, ("height",)),
                 ]
-        return tuple(found)
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of fixing to what stands already."""
@@ -507,21 +509,21 @@ class Existing(Family[ExistingOptions]):
 
 def _of_wires(options: ExistingOptions) -> list[Remark]:
     """Return remarks on wires along a wall or a fence."""
-    found = []
+    remarks = []
     if options.fixed_to == "wall":
-        found.append(Remark("wall-dry", "watch", {"out": (_OUT, "length")}, source="handbook-parts-3.14"))
+        remarks.append(Remark("wall-dry", "watch", {"out": (_OUT, "length")}, source="handbook-parts-3.14"))
         if options.eye == "eye_screw_wood":
-            found.append(Remark("eye-misfit", "wrong", source="handbook-parts-2.7", levers=("eye",)))
+            remarks.append(Remark("eye-misfit", "wrong", source="handbook-parts-2.7", levers=("eye",)))
     if options.fixed_to == "fence":
         if options.eye != "eye_screw_wood":
-            found.append(Remark("eye-misfit", "wrong", source="handbook-parts-2.7", levers=("eye",)))
+            remarks.append(Remark("eye-misfit", "wrong", source="handbook-parts-2.7", levers=("eye",)))
         if options.height > options.fence_height + 0.05:
             values = {"over": (options.height - options.fence_height, "length")}
-            found.append(
+            remarks.append(
                 Remark("over-fence", "watch", values, source="handbook-parts-4.6", levers=("height",))
             )
         if options.fix_spacing < options.fence_spacing - 0.02:
-            found.append(
+            remarks.append(
                 Remark(
                     "eyes-in-posts",
                     "watch",
@@ -530,12 +532,12 @@ def _of_wires(options: ExistingOptions) -> list[Remark]:
                     levers=("fix_spacing",),
                 )
             )
-    return found
+    return remarks
 
 
 def _of_pole(options: ExistingOptions) -> list[Remark]:
     """Return remarks on a tall pole: what it falls on, how it is lowered."""
-    found = [
+    remarks = [
         Remark(
             "pole-falls",
             "watch",
@@ -545,11 +547,11 @@ def _of_pole(options: ExistingOptions) -> list[Remark]:
         )
     ]
     key = "pole-lowered" if options.lowered else "pole-stays"
-    found.append(
+    remarks.append(
         Remark(key, "fine" if options.lowered else "watch", source="handbook-parts-3.14", levers=("lowered",))
     )
     return [
-        *found,
+        *remarks,
         *fits.of_stock(
             tables.posts()[options.pole], options.pole_top + options.pole_depth, ("pole_top", "pole_depth")
         ),
@@ -633,16 +635,16 @@ def _host_drawn(options: ExistingOptions, y: float) -> list[Member]:
         lines += [((x, y, 0.0), (x, y, high)) for x in (0.0, end)]
         corners = ((0.0, y, 0.0), (end, y, 0.0), (end, y, high), (0.0, y, high))
         return [Member("wall", "host", "existing", "", corners, 0.0, 0.004, "wires", lines=tuple(lines))]
-    post, found = tables.posts()[options.fence_post], []
+    post, members = tables.posts()[options.fence_post], []
     high, behind = options.fence_height, y - math.copysign(post.a / 2, -y) if y else y
     boards = np.arange(
         0.05, high + 1e-6, {"closed": 0.12, "gaps": 0.20, "mesh": 0.15}[options.boards]
     ).tolist()
     rows_ = tuple(((0.0, y, z), (end, y, z)) for z in boards)
     corners = ((0.0, y, 0.0), (end, y, 0.0), (end, y, high), (0.0, y, high))
-    found.append(Member("fence", "host", "existing", "", corners, 0.0, 0.006, "wires", lines=rows_))
+    members.append(Member("fence", "host", "existing", "", corners, 0.0, 0.006, "wires", lines=rows_))
     for n, x in enumerate(posts.stations(end, options.fence_spacing).tolist()):
-        found.append(
+        members.append(
             Member(
                 f"post-{n + 1}",
                 "post",
@@ -653,7 +655,7 @@ def _host_drawn(options: ExistingOptions, y: float) -> list[Member]:
                 post.soil_width,
             )
         )
-        found.append(
+        members.append(
             Member(
                 f"grip-{n + 1}",
                 "grip",
@@ -663,7 +665,7 @@ def _host_drawn(options: ExistingOptions, y: float) -> list[Member]:
                 thickness=3 * post.soil_width,
             )
         )
-    return found
+    return members
 
 
 def _pole_geometry(options: ExistingOptions, plantings: tuple[Planting, ...]) -> Geometry:

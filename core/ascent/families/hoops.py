@@ -221,7 +221,7 @@ class _Bent(Bays[HoopsOptions]):
             )
         below = ("rod",) if self.options.hoop_of == "pipe" else ("buried",)
         joined = ("ridge-tie",) if self.options.ridge != "none" else ()
-        found = [
+        links = [
             *self.stem_ties(self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "hoop"),
             Link(
                 "hoop",
@@ -235,7 +235,7 @@ class _Bent(Bays[HoopsOptions]):
             ),
         ]
         return (
-            *found,
+            *links,
             *(self._rods() if self.options.hoop_of == "pipe" else self._buried()),
             *self._joined(),
         )
@@ -331,13 +331,13 @@ class _Bent(Bays[HoopsOptions]):
 
     def _joined(self) -> list[Link]:
         """Return what keeps the hoops from going down along the row."""
-        found, rise = [], np.full((1, 1, 1), self.rise)
+        links, rise = [], np.full((1, 1, 1), self.rise)
         if self.options.ridge != "none":
             tie = tables.ties()[self.options.tie]
             demand = self.along / max(len(self.xs) - 1, 1)
             check = arches.joined(tie, demand, self.tied_on)
             to = {"diagonal": ("brace",), "stake": ("end-stake",)}.get(self.options.brace, ())
-            found.append(
+            links.append(
                 Link(
                     "ridge-tie",
                     keys(self.geometry.by_role("tie")),
@@ -355,7 +355,7 @@ class _Bent(Bays[HoopsOptions]):
             )
             tight = self.along * math.hypot(run, self.rise) / run
             below = ("buried",) if self.options.hoop_of == "ladder-mesh" else ("soil",)
-            found.append(
+            links.append(
                 Link(
                     "brace",
                     keys(self.geometry.by_role("guy")),
@@ -388,12 +388,12 @@ class _Bent(Bays[HoopsOptions]):
                 ),
             )
             members = tuple(m.key for m in self.geometry.members if m.key.startswith("stake-"))
-            found.append(
+            links.append(
                 Link("end-stake", members, ("posts", stake.key), (), ("stake", "stake_depth"), left, checks)
             )
         elif self.options.brace == "none":
             item = self.options.rod if self.options.hoop_of == "pipe" else self.hoop.key
-            found.append(
+            links.append(
                 Link(
                     "along",
                     keys(self.geometry.by_role("arm")),
@@ -404,7 +404,7 @@ class _Bent(Bays[HoopsOptions]):
                     (own,),
                 )
             )
-        return found
+        return links
 
     def _along_own(self) -> Check:
         """Return the check of hoops that nothing braces along their row: each foot by its rods in the soil,
@@ -576,18 +576,18 @@ class Hoops(Family[HoopsOptions]):
         """
         row = _hoop(options)
         deep = options.in_soil if options.hoop_of == "pipe" else options.push_in
-        found = fits.of_ground(site.bed, options.length, deep, ("length", "push_in"))
+        remarks = fits.of_ground(site.bed, options.length, deep, ("length", "push_in"))
         if not bool(arches.fits(options.arc, options.span, _hold(options))):
             values = {
                 "length": (options.arc, "length"),
                 "span": (options.span, "length"),
                 "hold": (_hold(options), "length"),
             }
-            found.append(
+            remarks.append(
                 Remark("hoop-impossible", "wrong", values, source="handbook-8.2", levers=("arc", "span"))
             )
-        found += fits.of_stock(row, options.arc, ("arc",))
-        found.append(
+        remarks += fits.of_stock(row, options.arc, ("arc",))
+        remarks.append(
             Remark(
                 "hoop-rise",
                 "fine",
@@ -597,16 +597,18 @@ class Hoops(Family[HoopsOptions]):
             )
         )
         if options.ridge == "none" or options.brace == "none":
-            found.append(
+            remarks.append(
                 Remark("hoops-fall", "watch", source="handbook-parts-3.12", levers=("ridge", "brace"))
             )
         if options.brace == "neighbour":
-            found.append(Remark("neighbour-stands", "watch", source="handbook-parts-3.12", levers=("brace",)))
+            remarks.append(
+                Remark("neighbour-stands", "watch", source="handbook-parts-3.12", levers=("brace",))
+            )
         if options.hoop_of == "pipe" and row.material == "tube_steel":
-            found.append(Remark("tube-bender", "watch", source="handbook-9.6", levers=("pipe",)))
+            remarks.append(Remark("tube-bender", "watch", source="handbook-9.6", levers=("pipe",)))
         strain = _strain(options)
         if strain > tables.constant("pvc_gentle"):
-            found.append(
+            remarks.append(
                 Remark(
                     "pipe-strained",
                     "watch",
@@ -617,9 +619,9 @@ class Hoops(Family[HoopsOptions]):
                 )
             )
         if options.hoop_of == "pipe" and row.material == "pvc":
-            found.append(Remark("pipe-sun", "watch", source="handbook-9.6", levers=("pipe", "hoop_of")))
+            remarks.append(Remark("pipe-sun", "watch", source="handbook-9.6", levers=("pipe", "hoop_of")))
         if options.hoop_of == "ladder-mesh" and site.bed.raised_by > 0.05:
-            found.append(
+            remarks.append(
                 Remark(
                     "hoops-loose",
                     "watch",
@@ -635,7 +637,7 @@ class Hoops(Family[HoopsOptions]):
                 and options.net == "none"
                 and crop_.training in ("GUIDE", "FRONT", "TWINE")
             ):
-                found.append(
+                remarks.append(
                     Remark(
                         "pipe-slick",
                         "watch",
@@ -645,21 +647,21 @@ class Hoops(Family[HoopsOptions]):
                     )
                 )
             if crop_.training == "LAY":
-                found.append(Remark("laid-on", "fine", words={"crop": crop_.name}, source="crops-4"))
-            found += [
+                remarks.append(Remark("laid-on", "fine", words={"crop": crop_.name}, source="crops-4"))
+            remarks += [
                 *fits.of_suit(planting, self.key),
                 *fits.of_row(planting, options.length),
                 *fits.of_tying(planting),
             ]
-            found += fits.of_height(planting, geometry.top, ("arc", "span"))
-        return tuple(found)
+            remarks += fits.of_height(planting, geometry.top, ("arc", "span"))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of setting hoops."""
-        found = ["services", "hoop-spring"]
+        cautions = ["services", "hoop-spring"]
         if geometry.by_role("post"):
-            found += ["driving", "caps"]
-        return (*found, "judgement")
+            cautions += ["driving", "caps"]
+        return (*cautions, "judgement")
 
 
 def _hoop(options: HoopsOptions) -> rows.Post:
@@ -701,11 +703,11 @@ def _foot(options: HoopsOptions, number: int, x: float, y: float) -> list[Member
     """Return one foot: the soil that grips a ladder's end, or a driven rod."""
     if options.hoop_of == "ladder-mesh":
         line = ((x, y, -options.push_in), (x, y, 0.0))
-        found = [Member(f"grip-{number}", "grip", "", "", line, thickness=0.08)]
+        members = [Member(f"grip-{number}", "grip", "", "", line, thickness=0.08)]
         if options.held == "stakes":
             stake, out = tables.posts()[options.foot_stake], math.copysign(0.03, y)
             way = ((x, y + out, -options.foot_depth), (x, y + out, 0.1))
-            found.append(
+            members.append(
                 Member(
                     f"foot-stake-{number}",
                     "strut",
@@ -716,7 +718,7 @@ def _foot(options: HoopsOptions, number: int, x: float, y: float) -> list[Member
                     stake.soil_width,
                 )
             )
-        return found
+        return members
     rod = tables.posts()[options.rod]
     low, top = (x, y, -options.in_soil), (x, y, _INSIDE)
     return [
@@ -735,18 +737,18 @@ def _foot(options: HoopsOptions, number: int, x: float, y: float) -> list[Member
 
 def _along(options: HoopsOptions, xs: Array, rise: float) -> list[Member]:
     """Return the line along the crowns with its ties, and what braces the ends."""
-    found: list[Member] = []
+    members: list[Member] = []
     end, line = options.length, ((0.0, 0.0, rise), (options.length, 0.0, rise))
     if options.ridge == "wire":
         wire = tables.wires()[options.ridge_wire]
-        found.append(Member("ridge", "wire", "wires", wire.key, line, end + 0.6, wire.d))
+        members.append(Member("ridge", "wire", "wires", wire.key, line, end + 0.6, wire.d))
     elif options.ridge == "pole":
         pole = tables.posts()[options.ridge_pole]
-        found.append(Member("ridge", "rail", "posts", pole.key, line, end, pole.soil_width))
+        members.append(Member("ridge", "rail", "posts", pole.key, line, end, pole.soil_width))
     if options.ridge != "none":
         for n, x in enumerate(map(float, xs)):
             both = 2 if n in (0, len(xs) - 1) else 1
-            found += [
+            members += [
                 Member(f"tie-{n + 1}-{k + 1}", "tie", "ties", options.tie, ((x, 0.0, rise),), shape="point")
                 for k in range(both)
             ]
@@ -754,12 +756,14 @@ def _along(options: HoopsOptions, xs: Array, rise: float) -> list[Member]:
         row, run, half = tables.wires()[options.brace_wire], float(xs[min(2, len(xs) - 1)]), options.span / 2
         for name, foot, crown in (("first", 0.0, run), ("last", end, end - run)):
             way = ((foot, -half, 0.02), (crown, 0.0, rise))
-            found.append(Member(f"brace-{name}", "guy", "wires", row.key, way, math.dist(*way) + 0.6, row.d))
+            members.append(
+                Member(f"brace-{name}", "guy", "wires", row.key, way, math.dist(*way) + 0.6, row.d)
+            )
     elif options.brace == "stake":
         stake = tables.posts()[options.stake]
         for name, x in (("first", -0.03), ("last", end + 0.03)):
             way = ((x, 0.0, -options.stake_depth), (x, 0.0, _CROWN * rise))
-            found.append(
+            members.append(
                 Member(
                     f"stake-{name}",
                     "strut",
@@ -770,7 +774,7 @@ def _along(options: HoopsOptions, xs: Array, rise: float) -> list[Member]:
                     stake.soil_width,
                 )
             )
-    return found
+    return members
 
 
 def _netted(options: HoopsOptions, shape: bent_panel.Curve) -> Member:

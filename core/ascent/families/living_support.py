@@ -75,7 +75,7 @@ class _Block(Stand[LivingSupportOptions]):
     def climbers(self) -> tuple[crop.Standing, ...]:
         """Return the course of the climbers, which are no taller than what carries them."""
         courses = super().standings
-        return tuple(replace(each, top=np.minimum(each.top, self.living.top + 0.3)) for each in courses)
+        return tuple(replace(course, top=np.minimum(course.top, self.living.top + 0.3)) for course in courses)
 
     @cached_property
     def living(self) -> crop.Standing:
@@ -204,7 +204,7 @@ class _Block(Stand[LivingSupportOptions]):
             lodging.stem(self.host, force * self.left, height, self.leaning * self.left, self.grown),
             lodging.carried(self.host, self.vine),
         )
-        found = [
+        links = [
             Link(
                 "host",
                 stalks,
@@ -233,7 +233,7 @@ class _Block(Stand[LivingSupportOptions]):
                 ),
             ),
         ]
-        return (*found, *(self._backup() if self.backed else ()))
+        return (*links, *(self._backup() if self.backed else ()))
 
     def _backup(self) -> tuple[Link, ...]:
         twine, post = tables.twines()[self.options.backup_twine], tables.posts()[self.options.post]
@@ -428,23 +428,23 @@ class LivingSupport(Family[LivingSupportOptions]):
         key, level = ("host-small", "wrong") if tall < 0.8 * host.ready_low_m else ("host-ready", "fine")
         if tall > 2.5 * host.ready_high_m:
             key, level = "host-tall", "watch"
-        found = [Remark(key, level, sizes, name, "crops-10", ("head_start",))]  # type: ignore[arg-type]
-        found += fits.of_ground(site.bed, options.length, 0.0)
+        remarks = [Remark(key, level, sizes, name, "crops-10", ("head_start",))]  # type: ignore[arg-type]
+        remarks += fits.of_ground(site.bed, options.length, 0.0)
         if 2 * _half(options) > site.bed.width + 1e-6:
             wide = {"wide": (2 * _half(options), "length"), "bed": (site.bed.width, "length")}
-            found.append(
+            remarks.append(
                 Remark(
                     "block-wide", "wrong", wide, source="handbook-parts-3.13", levers=("rows", "row_spacing")
                 )
             )
         if options.rows < host.least_rows:
             values = {"rows": (float(options.rows), "count"), "least": (float(host.least_rows), "count")}
-            found.append(Remark("block-not-row", "watch", values, name, "crops-10", ("rows",)))
+            remarks.append(Remark("block-not-row", "watch", values, name, "crops-10", ("rows",)))
         for planting in structure.plantings:
             crop_ = tables.crops()[planting.crop]
-            found += fits.of_suit(planting, self.key)
+            remarks += fits.of_suit(planting, self.key)
             if crop_.habit == "twiner" and crop_.shoot_kg > 0.5 and options.host == "corn":
-                found.append(
+                remarks.append(
                     Remark(
                         "host-overwhelmed",
                         "wrong",
@@ -455,7 +455,7 @@ class LivingSupport(Family[LivingSupportOptions]):
                 )
             if crop_.height_m > geometry.climb + 0.6:
                 tall_vine = {"vine": (crop_.height_m, "length"), "top": (geometry.climb, "length")}
-                found.append(
+                remarks.append(
                     Remark(
                         "vine-tops-host",
                         "watch",
@@ -466,14 +466,14 @@ class LivingSupport(Family[LivingSupportOptions]):
                     )
                 )
         if options.below != "bare":
-            found.append(Remark(f"below-{options.below}", "fine", source="handbook-parts-3.13"))
-        found.append(Remark("host-unsure", "watch", words=name, source="crops-10"))
-        return tuple(found)
+            remarks.append(Remark(f"below-{options.below}", "fine", source="handbook-parts-3.13"))
+        remarks.append(Remark("host-unsure", "watch", words=name, source="crops-10"))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of growing a living support."""
-        found = ("services", "driving") if geometry.by_role("post") else ()
-        return (*found, "lodged", "judgement")
+        cautions = ("services", "driving") if geometry.by_role("post") else ()
+        return (*cautions, "lodged", "judgement")
 
 
 def _tall(host: str, days: int) -> float:
@@ -504,7 +504,7 @@ def _grid(options: LivingSupportOptions) -> list[tuple[float, float, int]]:
 
 def _climbers(options: LivingSupportOptions, plantings: tuple[Planting, ...]) -> list[Plant]:
     """Return the climbers, spread evenly over the hosts, each beside one and up its stem."""
-    hosts, found = _grid(options), []
+    hosts, climbers = _grid(options), []
     for index, planting in enumerate(plantings):
         sides = {"left": (1.0,), "right": (-1.0,), "both": (1.0, -1.0)}[planting.side]
         for n in range(planting.count):
@@ -515,8 +515,8 @@ def _climbers(options: LivingSupportOptions, plantings: tuple[Planting, ...]) ->
             )
             x, y, _ = hosts[row if planting.side != "left" else _opposite(row, hosts, options)]
             foot = (x, y + sides[n % len(sides)] * plants.OFFSET, 0.0)
-            found.append(Plant(foot, index, (foot, (x, y, 0.3), (x, y, 10.0))))
-    return found
+            climbers.append(Plant(foot, index, (foot, (x, y, 0.3), (x, y, 10.0))))
+    return climbers
 
 
 def _opposite(number: int, hosts: list[tuple[float, float, int]], options: LivingSupportOptions) -> int:
@@ -535,12 +535,12 @@ def _fenced(options: LivingSupportOptions) -> list[Member]:
         _BACKUP_HEIGHTS[0] + 0.1,
     )
     bought = posts.stock_length(post, options.depth + top)
-    found: list[Member] = []
+    members: list[Member] = []
     for side in (1.0, -1.0):
         for x in map(float, xs):
-            found += posts.standing(
+            members += posts.standing(
                 post,
-                len(found) + 1,
+                len(members) + 1,
                 (x, side * y, -options.depth),
                 (x, side * y, bought - options.depth),
                 bought,
@@ -548,5 +548,5 @@ def _fenced(options: LivingSupportOptions) -> list[Member]:
     around = 2 * (options.length + 2 * y) + 4 * 0.25 + len(xs) * 2 * 0.2
     for n, z in enumerate(_BACKUP_HEIGHTS):
         loop = ((0.0, y, z), (options.length, y, z), (options.length, -y, z), (0.0, -y, z), (0.0, y, z))
-        found.append(Member(f"run-{n + 1}", "run", "twines", twine.key, loop, around, twine.d))
-    return found
+        members.append(Member(f"run-{n + 1}", "run", "twines", twine.key, loop, around, twine.d))
+    return members

@@ -427,10 +427,10 @@ class _Fence(PostRow[MeshFenceOptions]):
             belly = relief.belly_after(give, self.bay, self.shortened)
             return state.wires * relief.pull_at(state.load, self.bay, belly, state.bent(belly))
 
-        found = [Line(self.middle, state.pull, left, none, lambda _give: none)]
+        lines = [Line(self.middle, state.pull, left, none, lambda _give: none)]
         if self.woven:
             count, load, still = len(self.run_heights), self.run_load, self.leaning
-            found.append(
+            lines.append(
                 loaded_line(
                     self.middle,
                     count * self._run_pull(load),
@@ -445,10 +445,10 @@ class _Fence(PostRow[MeshFenceOptions]):
         if self.options.top == "wire":
             slides = self.course.back / 2
             still = self._pull_under(self.hung)
-            found.append(
+            lines.append(
                 loaded_line(self.mesh_top, self.wire_pull, self.wire_load, still, self.hung, self.bay, slides)
             )
-        return found
+        return lines
 
     def _person(self) -> Link:
         pull = tables.constant("person_pull")
@@ -482,7 +482,7 @@ class _Fence(PostRow[MeshFenceOptions]):
             self.geometry.top,
             self.cases,
         )
-        found = [
+        services = [
             self.lean_of(lean, self.geometry.top),
             Service(
                 "belly",
@@ -499,7 +499,7 @@ class _Fence(PostRow[MeshFenceOptions]):
                 if wired
                 else bending.rail_sag(tables.posts()[self.options.rail], self.hung, self.bay)
             )
-            found.append(
+            services.append(
                 Service(
                     "top-sag",
                     sag,
@@ -508,7 +508,7 @@ class _Fence(PostRow[MeshFenceOptions]):
                     ("post_spacing",),
                 )
             )
-        return tuple(found)
+        return tuple(services)
 
     def balance(self) -> tuple[Array, Array]:
         """Return the wind across the fence, and what its posts take of it. [N]"""
@@ -639,19 +639,22 @@ class MeshFence(Family[MeshFenceOptions]):
         self, options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site
     ) -> tuple[Remark, ...]:
         """Return what fits and what does not: hand, fruit, reach, vine, post, ground."""
-        found = [*fits.of_ground(site.bed, options.length, options.depth), *fits.of_setting(options.setting)]
+        remarks = [
+            *fits.of_ground(site.bed, options.length, options.depth),
+            *fits.of_setting(options.setting),
+        ]
         if options.ends == "guy" and options.plan == "straight" and options.stood == "posted":
             reach = max(m.points[0][0] for m in geometry.by_role("anchor")) - options.length
-            found += fits.of_guys(site.bed, options.length, reach)
+            remarks += fits.of_guys(site.bed, options.length, reach)
         for planting in structure.plantings:
-            found += fits.of_planting(
+            remarks += fits.of_planting(
                 planting,
                 tables.meshes()[options.mesh],
                 options.bottom_gap + options.mesh_height,
                 _course(options).run,
             )
-        found += _of_plan(options, site)
-        found += fits.of_fence(
+        remarks += _of_plan(options, site)
+        remarks += fits.of_fence(
             options.mesh,
             options.mesh_height,
             options.bottom_gap,
@@ -662,19 +665,19 @@ class MeshFence(Family[MeshFenceOptions]):
             geometry.top,
             options.leaned_on,
         )
-        found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
-        return tuple(found)
+        remarks += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of building a fence of these members."""
-        found = ["services", "driving", "cut-ends"]
+        cautions = ["services", "driving", "cut-ends"]
         if any(tables.posts()[post.item].shape == "tee" for post in geometry.by_role("post")):
-            found.append("studs")
+            cautions.append("studs")
         if geometry.by_role("guy"):
-            found.append("guys")
+            cautions.append("guys")
         if geometry.by_role("cap"):
-            found.append("caps")
-        return (*found, "climb", "judgement")
+            cautions.append("caps")
+        return (*cautions, "climb", "judgement")
 
 
 _END_LEVERS = {
@@ -719,12 +722,12 @@ def _of_plan(options: MeshFenceOptions, site: Site) -> list[Remark]:
 
     Source: handbook-parts-3.2
     """
-    found, product = [], tables.meshes()[options.mesh]
+    remarks, product = [], tables.meshes()[options.mesh]
     if options.plan == "u" and options.length < tables.constant("path_wide"):
         values = {"inside": (options.length, "length"), "path": (tables.constant("path_wide"), "length")}
-        found.append(Remark("u-narrow", "wrong", values, source="handbook-parts-3.2", levers=("length",)))
+        remarks.append(Remark("u-narrow", "wrong", values, source="handbook-parts-3.2", levers=("length",)))
     if options.plan == "serpentine" and product.kind in ("panel", "sheet"):
-        found.append(
+        remarks.append(
             Remark(
                 "panel-waves",
                 "wrong",
@@ -738,7 +741,7 @@ def _of_plan(options: MeshFenceOptions, site: Site) -> list[Remark]:
     )
     if deep > site.bed.width + 1e-6:
         values = {"deep": (deep, "length"), "bed": (site.bed.width, "length")}
-        found.append(
+        remarks.append(
             Remark(
                 "fence-past-bed",
                 "watch",
@@ -749,10 +752,10 @@ def _of_plan(options: MeshFenceOptions, site: Site) -> list[Remark]:
         )
     if options.stood == "middle" and options.length > tables.constant("lone_wide"):
         values = {"wide": (options.length, "length"), "most": (tables.constant("lone_wide"), "length")}
-        found.append(
+        remarks.append(
             Remark("lone-wide", "wrong", values, source="handbook-parts-3.2", levers=("stood", "length"))
         )
-    return found
+    return remarks
 
 
 def _dimensions(
@@ -760,7 +763,7 @@ def _dimensions(
 ) -> tuple[Dimension, ...]:
     end, bay = options.length, float(posts.stations(options.length, options.post_spacing)[1])
     low, high = options.bottom_gap, options.bottom_gap + options.mesh_height
-    found = (
+    dimensions = (
         Dimension(
             "options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.32
         ),
@@ -771,7 +774,7 @@ def _dimensions(
         ),
         Dimension("options.bottom_gap", "elevation", (end, 0, 0), (end, 0, low), low, 1.6),
     )
-    return (*found, *plants.spacing_dimension(plantings, grown, edge))
+    return (*dimensions, *plants.spacing_dimension(plantings, grown, edge))
 
 
 _RUN_OUT = 0.16  # of the runs from the posts, before the plants [m]
@@ -785,11 +788,11 @@ def _run_heights(options: MeshFenceOptions) -> list[float]:
 
 def _runs(options: MeshFenceOptions, xs: Array, side: float) -> list[Member]:
     """Return the runs of twine before the plants, a turn round each post."""
-    row, found, end = tables.twines()[options.twine], [], _course(options).run
+    row, members, end = tables.twines()[options.twine], [], _course(options).run
     turns = len(xs) * (4 * tables.posts()[options.post].soil_width + 2 * _RUN_OUT)
     for n, z in enumerate(_run_heights(options)):
         line = ((0.0, side * _RUN_OUT, z), (end, side * _RUN_OUT, z))
-        found.append(
+        members.append(
             Member(
                 f"run-{n + 1}",
                 "run",
@@ -800,4 +803,4 @@ def _runs(options: MeshFenceOptions, xs: Array, side: float) -> list[Member]:
                 max(row.d, 0.002),
             )
         )
-    return found
+    return members

@@ -167,14 +167,14 @@ class _Arch(Stand[PanelArchOptions]):
     @cached_property
     def upright(self) -> tuple[crop.Standing, ...]:
         """Return the plantings as the wind sees them: one side's leaves, as high as they have climbed."""
-        shape, found = _shape(self.options, self.site), []
+        shape, standings = _shape(self.options, self.site), []
         for index, planting in enumerate(self.structure.plantings):
             one = planting.model_copy(update={"side": "right"})
             course = crop.planting_on_face(one, self.season, index, self.geometry.climb)
-            found.append(
+            standings.append(
                 replace(course, top=np.minimum(bent_panel.height_at(shape, self.arc, course.top), self.rise))
             )
-        return tuple(found)
+        return tuple(standings)
 
     @cached_property
     def wind(self) -> face.FaceWind:
@@ -471,7 +471,7 @@ def _headroom(
     )
     squares = np.arange(math.ceil(2.0 / mesh.along), math.floor(6.1 / mesh.along) + 1) * mesh.along
     cut = [x for x in squares.tolist() if all(abs(x - sold) > mesh.along / 2 for sold in mesh.lengths_m)]
-    found = []
+    ways = []
     for key, lengths in (("bought", [x for x in mesh.lengths_m if 2.0 <= x <= 6.1]), ("cut", cut)):
         bent = bent_panel.reaching(reach, lengths, np.array(held))
         if bent is None:
@@ -486,8 +486,8 @@ def _headroom(
         name = "longer" if key == "cut" and bent.length > max(mesh.lengths_m) else key
         reaches = clear >= wanted["clear"] - 5e-3
         says = (name, *(("held",) if len(held) > 1 else ()), "clear", *(() if reaches else ("most",)))
-        found.append(Way(says, reaches, changes, values))
-    return tuple(sorted(found, key=lambda way: not way.reaches))
+        ways.append(Way(says, reaches, changes, values))
+    return tuple(sorted(ways, key=lambda way: not way.reaches))
 
 
 class PanelArch(Family[PanelArchOptions]):
@@ -673,7 +673,7 @@ class PanelArch(Family[PanelArchOptions]):
             _clamped(options),
         )
         rise = geometry.top
-        found = fits.of_ground(site.bed, 0.0, options.depth if options.foot == "posts" else 0.0)
+        remarks = fits.of_ground(site.bed, 0.0, options.depth if options.foot == "posts" else 0.0)
         sprung = options.frame == "sprung"
         if sprung and not arches.fits(options.panel_length, options.span, hold, _clamped(options)):
             values = {
@@ -681,7 +681,7 @@ class PanelArch(Family[PanelArchOptions]):
                 "span": (options.span, "length"),
                 "hold": (hold, "length"),
             }
-            found.append(
+            remarks.append(
                 Remark(
                     "arch-impossible",
                     "wrong",
@@ -701,7 +701,7 @@ class PanelArch(Family[PanelArchOptions]):
             "set": (tables.constant("set_rise"), "length"),
         }
         level: Literal["fine", "watch"] = "fine" if clear >= tables.constant("headroom_least") else "watch"
-        found.append(
+        remarks.append(
             Remark(
                 "arch-headroom" if level == "fine" else "arch-duck",
                 level,
@@ -710,11 +710,11 @@ class PanelArch(Family[PanelArchOptions]):
                 levers=("panel_length", "span"),
             )
         )
-        found.append(Remark("arch-width" if sprung else "arch-wide", "fine", values, source="handbook-8.3"))
+        remarks.append(Remark("arch-width" if sprung else "arch-wide", "fine", values, source="handbook-8.3"))
         if sprung:
-            found += _sprung(found_, mesh)
+            remarks += _sprung(found_, mesh)
         if sprung and options.foot != "posts" and options.hold == "held" and hold < 0.3:
-            found.append(
+            remarks.append(
                 Remark(
                     "arch-low-hold",
                     "watch",
@@ -724,10 +724,10 @@ class PanelArch(Family[PanelArchOptions]):
                 )
             )
         if options.cover != "none":
-            found.append(Remark("cover-off", "watch", source="handbook-parts-2.2", levers=("cover",)))
+            remarks.append(Remark("cover-off", "watch", source="handbook-parts-2.2", levers=("cover",)))
         tie = tables.ties()[options.tie]
         if options.foot == "posts" and tie.fits == "tee" and tables.posts()[options.post].shape != "tee":
-            found.append(
+            remarks.append(
                 Remark(
                     "clip-misfit",
                     "wrong",
@@ -737,24 +737,24 @@ class PanelArch(Family[PanelArchOptions]):
                 )
             )
         for planting in structure.plantings:
-            found += [
+            remarks += [
                 *fits.of_through(planting, mesh),
                 *fits.of_suit(planting, self.key),
                 *fits.of_row(planting, _total(options)),
             ]
-            found += fits.of_face(planting, _total(options) * _arc(options, site))
+            remarks += fits.of_face(planting, _total(options) * _arc(options, site))
             heaviest = tables.crops()[planting.crop].fruit_heaviest_kg
             if heaviest > plants.HEAVY:
-                found.append(
+                remarks.append(
                     Remark("slings", "fine", {"fruit": (heaviest, "mass")}, source="handbook-parts-4.5")
                 )
-        return tuple(found)
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of building an arch of these members."""
-        found = ["services", "driving"] if geometry.by_role("post") else []
+        cautions = ["services", "driving"] if geometry.by_role("post") else []
         return (
-            *found,
+            *cautions,
             *(("spring",) if geometry.by_role("panel") else ()),
             "cut-ends",
             "hanging-fruit",
@@ -763,9 +763,9 @@ class PanelArch(Family[PanelArchOptions]):
         )
 
 
-def _sprung(found: arches.Figures, mesh: rows.Mesh) -> list[Remark]:
+def _sprung(figures: arches.Figures, mesh: rows.Mesh) -> list[Remark]:
     """Return what is to be said of a panel that is bent by hand."""
-    push, energy = float(np.abs(found.foot + found.tie)), float(found.energy)
+    push, energy = float(np.abs(figures.foot + figures.tie)), float(figures.energy)
     said = [
         Remark(
             "arch-spring",
@@ -775,8 +775,8 @@ def _sprung(found: arches.Figures, mesh: rows.Mesh) -> list[Remark]:
         )
     ]
     gentle = tables.constant("bend_gentle") * mesh.wire
-    if float(found.radius) < gentle:
-        radius = {"radius": (float(found.radius), "length"), "gentle": (gentle, "length")}
+    if float(figures.radius) < gentle:
+        radius = {"radius": (float(figures.radius), "length"), "gentle": (gentle, "length")}
         said.append(
             Remark(
                 "arch-sharp", "watch", radius, {"mesh": mesh.name}, "handbook-8.4", ("span", "panel_length")
@@ -869,12 +869,12 @@ def _width_at(options: PanelArchOptions, site: Site, height: float) -> float:
 
 def _strung(options: PanelArchOptions, grown: tuple[Plant, ...], rise: float) -> tuple[Plant, ...]:
     """Return the plants inside the arch, each at a string from its foot to the panel beside the crown."""
-    found = []
+    strung = []
     for plant in grown:
         x, side = plant.at[0], math.copysign(1.0, plant.at[1])
         at = (x, side * max(options.span / 2 - _STRING_IN, 0.05), 0.0)
-        found.append(Plant(at, plant.planting, (at, (x, side * _STRING_TOP * options.span, rise - 0.05))))
-    return tuple(found)
+        strung.append(Plant(at, plant.planting, (at, (x, side * _STRING_TOP * options.span, rise - 0.05))))
+    return tuple(strung)
 
 
 def _supplies(options: PanelArchOptions, plantings: tuple[Planting, ...], arc: float) -> tuple[Supply, ...]:

@@ -114,7 +114,7 @@ class _Staked(Stand[StakeOptions]):
         side = (Arrow((first[0], first[1], min(self.options.height, 1.0)), (0.0, 1.0, 0.0)),)
         levers = ("stake", "depth", "height")
         hung = self.weight if self.borne == 1.0 else self.held_up(self.weight)
-        found = (
+        links = (
             []
             if _winds(self.options)
             else [
@@ -129,7 +129,7 @@ class _Staked(Stand[StakeOptions]):
                 )
             ]
         )
-        found += [
+        links += [
             Link(
                 "stake",
                 members,
@@ -154,9 +154,9 @@ class _Staked(Stand[StakeOptions]):
             ),
         ]
         if self.options.bar == "bar":
-            found.insert(1, self._bar())
+            links.insert(1, self._bar())
         plants_ = len(self.geometry.plants)
-        return (*found, *pots.link(self.site.bed, self.force * plants_, height, ("depth",)))
+        return (*links, *pots.link(self.site.bed, self.force * plants_, height, ("depth",)))
 
     def _bar(self) -> Link:
         """Return the bar: it carries half of what one plant's stake should, if that stake is loose."""
@@ -329,11 +329,11 @@ class Stake(Family[StakeOptions]):
     ) -> tuple[Remark, ...]:
         """Return what fits and what does not: stakes too short, set too late, too near living roots."""
         row = tables.posts()[options.stake]
-        found = fits.of_ground(site.bed, options.length, options.depth)
+        remarks = fits.of_ground(site.bed, options.length, options.depth)
         longest = max(length for length in row.lengths_m if length <= posts.LONGEST_POST)
         if longest < options.depth + options.height - 0.05:
             values = {"long": (longest, "length"), "needed": (options.depth + options.height, "length")}
-            found.append(
+            remarks.append(
                 Remark(
                     "stake-short",
                     "wrong",
@@ -350,7 +350,7 @@ class Stake(Family[StakeOptions]):
                 "days": (options.set_late, "count"),
                 "offset": (options.offset, "length"),
             }
-            found.append(
+            remarks.append(
                 Remark(
                     "roots-cut",
                     "wrong" if options.set_late > 14 else "watch",
@@ -360,13 +360,13 @@ class Stake(Family[StakeOptions]):
                 )
             )
         if site.bed.kind == "container":
-            found.append(Remark("pot-rim", "watch", source="handbook-10.4", levers=("depth",)))
+            remarks.append(Remark("pot-rim", "watch", source="handbook-10.4", levers=("depth",)))
         for planting in structure.plantings:
             crop = tables.crops()[planting.crop]
-            found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
-            found += fits.of_height(planting, options.height, ("height",))
+            remarks += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
+            remarks += fits.of_height(planting, options.height, ("height",))
             if _winds(options):
-                found.append(
+                remarks.append(
                     Remark(
                         "spiral-winds",
                         "watch",
@@ -376,11 +376,11 @@ class Stake(Family[StakeOptions]):
                     )
                 )
             elif crop.training in ("TIE", "STAKE", "STALK"):
-                found.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
+                remarks.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
         if row.material == "bamboo" and any(
             tables.crops()[p.crop].shoot_kg >= 1.2 for p in structure.plantings
         ):
-            found.append(
+            remarks.append(
                 Remark(
                     "cane-slips",
                     "watch",
@@ -389,15 +389,15 @@ class Stake(Family[StakeOptions]):
                     levers=("stake",),
                 )
             )
-        found += fits.of_age(tables.posts()[options.stake], options.post_age, ("post_age", "stake"))
-        return tuple(found)
+        remarks += fits.of_age(tables.posts()[options.stake], options.post_age, ("post_age", "stake"))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of staking."""
-        found = ["services", "driving"]
+        cautions = ["services", "driving"]
         if geometry.by_role("cap"):
-            found.append("caps")
-        return (*found, "judgement")
+            cautions.append("caps")
+        return (*cautions, "judgement")
 
 
 def _plants(options: StakeOptions, plantings: tuple[Planting, ...]) -> tuple[Plant, ...]:
@@ -418,13 +418,13 @@ def _ties_on_stem(options: StakeOptions, tall: float) -> int:
 
 def _bars(options: StakeOptions, standing: list[Member]) -> list[Member]:
     """Return a bar along each line of stakes."""
-    wood, found = tables.posts()[options.bar_wood], []
+    wood, members = tables.posts()[options.bar_wood], []
     lines = sorted({m.points[0][1] for m in standing if m.role == "post"})
     for n, y in enumerate(lines):
         xs = sorted(m.points[0][0] for m in standing if m.role == "post" and m.points[0][1] == y)
         if len(xs) > 1:
             line = ((xs[0] - 0.1, y, options.bar_height), (xs[-1] + 0.1, y, options.bar_height))
-            found.append(
+            members.append(
                 Member(f"bar-{n + 1}", "rail", "posts", wood.key, line, xs[-1] - xs[0] + 0.2, wood.soil_width)
             )
-    return found
+    return members

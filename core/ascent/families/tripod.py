@@ -214,7 +214,7 @@ class Tripod(Family[TripodOptions]):
         wanted = min(plant.support_height_m, _TALL) + depth + 0.2
         post = "cane_20" if wanted <= 3.0 else "cane_25"
         lengths = [long for long in tables.posts()[post].lengths_m if long <= posts.LONGEST_POST]
-        long = min((each for each in lengths if each >= wanted - 0.25), default=max(lengths))
+        long = min((length for length in lengths if length >= wanted - 0.25), default=max(lengths))
         chord = round(max(2 * radius * math.sin(math.pi / number), 0.05), 2)
         row = plants.sown(need, site, longest=30.0, spacing=chord)
         count = need.count or min(sets * number, 600)
@@ -355,12 +355,12 @@ class Tripod(Family[TripodOptions]):
         slide.
         """
         row = tables.posts()[options.pole]
-        found = fits.of_ground(site.bed, geometry.length, options.in_soil, ("sets", "in_soil"))
-        found += fits.of_stock(row, options.pole_length, ("pole", "pole_length"))
+        remarks = fits.of_ground(site.bed, geometry.length, options.in_soil, ("sets", "in_soil"))
+        remarks += fits.of_stock(row, options.pole_length, ("pole", "pole_length"))
         lean = math.degrees(math.atan2(options.radius, _height(options)))
         if lean < _STEEP:
             values = {"lean": (lean, "angle"), "radius": (options.radius, "length")}
-            found.append(
+            remarks.append(
                 Remark(
                     "poles-steep",
                     "watch",
@@ -371,12 +371,12 @@ class Tripod(Family[TripodOptions]):
             )
         if 2 * options.radius > site.bed.width + 1e-6:
             wide = {"wide": (2 * options.radius, "length"), "bed": (site.bed.width, "length")}
-            found.append(
+            remarks.append(
                 Remark("poles-past-bed", "watch", wide, source="handbook-parts-3.4", levers=("radius",))
             )
         if options.sets > 1 and options.set_spacing < 2 * options.radius:
             apart = {"apart": (options.set_spacing, "length"), "wide": (2 * options.radius, "length")}
-            found.append(
+            remarks.append(
                 Remark(
                     "sets-overlap",
                     "wrong",
@@ -385,16 +385,16 @@ class Tripod(Family[TripodOptions]):
                     levers=("set_spacing", "radius"),
                 )
             )
-        found += fits.of_lashing(row, options.crossing)
+        remarks += fits.of_lashing(row, options.crossing)
         if options.held == "rim" and site.bed.kind != "container":
-            found.append(Remark("no-rim", "wrong", source="handbook-parts-4.9", levers=("held",)))
+            remarks.append(Remark("no-rim", "wrong", source="handbook-parts-4.9", levers=("held",)))
         if site.bed.kind == "container":
-            found.append(Remark("pot-watered", "watch", source="handbook-parts-4.9", levers=("radius",)))
+            remarks.append(Remark("pot-watered", "watch", source="handbook-parts-4.9", levers=("radius",)))
         per_pole = sum(p.count for p in structure.plantings) / (
             options.sets * (options.legs + _spares(options))
         )
         if per_pole > 2.01 and options.laced == "none":
-            found.append(
+            remarks.append(
                 Remark(
                     "poles-crowded",
                     "watch",
@@ -404,20 +404,20 @@ class Tripod(Family[TripodOptions]):
                 )
             )
         for planting in structure.plantings:
-            found += [
+            remarks += [
                 *fits.of_suit(planting, self.key),
                 *fits.of_height(planting, geometry.climb, ("pole_length",)),
                 *fits.of_tying(planting),
             ]
-        found += fits.of_age(tables.posts()[options.pole], options.post_age, ("post_age", "pole"))
-        return tuple(found)
+        remarks += fits.of_age(tables.posts()[options.pole], options.post_age, ("post_age", "pole"))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of setting up poles."""
-        found = ["services", "poles-eyes"]
+        cautions = ["services", "poles-eyes"]
         if geometry.by_role("cap"):
-            found.append("caps")
-        return (*found, "climb", "judgement")
+            cautions.append("caps")
+        return (*cautions, "climb", "judgement")
 
 
 def _height(options: TripodOptions) -> float:
@@ -439,13 +439,13 @@ def _feet(options: TripodOptions, middle: float, way: float) -> list[tuple[Point
     """Return the foot of each leg, and where it passes the others at the lashing."""
     width = tables.posts()[options.pole].soil_width
     ring = width / (2 * math.sin(math.pi / options.legs))
-    found: list[tuple[Point, Point]] = []
+    feet: list[tuple[Point, Point]] = []
     for k in range(options.legs):
         angle = way * (math.pi / 2 + math.tau * k / options.legs)
         past = angle + way * math.radians(110)
         foot = (middle + options.radius * math.cos(angle), options.radius * math.sin(angle), 0.0)
-        found.append((foot, (middle + ring * math.cos(past), ring * math.sin(past), _height(options))))
-    return found
+        feet.append((foot, (middle + ring * math.cos(past), ring * math.sin(past), _height(options))))
+    return feet
 
 
 def _lashing(width: float, poles: int) -> float:
@@ -455,7 +455,7 @@ def _lashing(width: float, poles: int) -> float:
 
 def _strings(options: TripodOptions, number: int, feet: list[Point], apex: Point) -> list[Member]:
     """Return the strings round a set, and the twine laced up between its legs."""
-    found, height = [], apex[2]
+    members, height = [], apex[2]
 
     def at(foot: Point, z: float) -> Point:
         share = z / height
@@ -468,7 +468,7 @@ def _strings(options: TripodOptions, number: int, feet: list[Point], apex: Point
         ring = tuple(at(foot, z) for foot in (*feet, feet[0]))
         side = 2 * options.radius * (1 - z / height) * math.sin(math.pi / options.legs)
         long = options.legs * (side + _TURN) + 0.3
-        found.append(
+        members.append(
             Member(
                 f"ring-{number + 1}-{r + 1}", "run", "twines", options.ring_twine, ring, round(long, 3), 0.003
             )
@@ -479,7 +479,7 @@ def _strings(options: TripodOptions, number: int, feet: list[Point], apex: Point
             lace = tuple(at(foot if i % 2 == 0 else other, z) for i, z in enumerate(zs))
             if len(lace) > 1:
                 long = sum(math.dist(a, b) for a, b in pairwise(lace)) + _TURN * len(lace)
-                found.append(
+                members.append(
                     Member(
                         f"lace-{number + 1}-{k + 1}",
                         "run",
@@ -490,7 +490,7 @@ def _strings(options: TripodOptions, number: int, feet: list[Point], apex: Point
                         0.003,
                     )
                 )
-    return found
+    return members
 
 
 def _plants(
@@ -500,7 +500,7 @@ def _plants(
     up.
     """
     owners = [index for index, planting in enumerate(plantings) for _ in range(planting.count)]
-    found = []
+    grown = []
     for n in range(options.sets):
         mine = owners[n :: options.sets]
         middle, out = _middle(options, n), options.radius + _OUTSIDE
@@ -508,5 +508,5 @@ def _plants(
             angle = way * (math.pi / 2 + math.tau * k / len(mine))
             at = (middle + out * math.cos(angle), out * math.sin(angle), 0.0)
             foot = (middle + options.radius * math.cos(angle), options.radius * math.sin(angle), 0.02)
-            found.append(Plant(at, index, (at, foot, (middle, 0.0, height))))
-    return tuple(found)
+            grown.append(Plant(at, index, (at, foot, (middle, 0.0, height))))
+    return tuple(grown)

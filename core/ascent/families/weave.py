@@ -355,10 +355,13 @@ class Weave(Family[WeaveOptions]):
         """Return what fits and what does not: posts long enough, runs in time, how many plants stand between
         two posts.
         """
-        found = [*fits.of_ground(site.bed, options.length, options.depth), *fits.of_setting(options.setting)]
+        remarks = [
+            *fits.of_ground(site.bed, options.length, options.depth),
+            *fits.of_setting(options.setting),
+        ]
         if geometry.top < options.top_run:
             values = {"top": (options.top_run, "length"), "post": (geometry.top, "length")}
-            found.append(
+            remarks.append(
                 Remark(
                     "run-above-post",
                     "wrong",
@@ -368,11 +371,11 @@ class Weave(Family[WeaveOptions]):
                 )
             )
         if options.ends == "guy":
-            found += fits.of_guys(site.bed, options.length, _ends_of(options, site).reach())
+            remarks += fits.of_guys(site.bed, options.length, _ends_of(options, site).reach())
         if options.ends == "plain":
-            found.append(Remark("ends-lean-in", "watch", source="handbook-parts-3.10", levers=("ends",)))
+            remarks.append(Remark("ends-lean-in", "watch", source="handbook-parts-3.10", levers=("ends",)))
         if options.first_run > 0.30:
-            found.append(
+            remarks.append(
                 Remark(
                     "first-run-late",
                     "watch",
@@ -386,7 +389,7 @@ class Weave(Family[WeaveOptions]):
             crop = tables.crops()[planting.crop]
             between = math.floor(float(gap) / planting.spacing + 0.01)
             if crop.training == "WEAVE" and between > 2:
-                found.append(
+                remarks.append(
                     Remark(
                         "many-between",
                         "watch",
@@ -395,14 +398,14 @@ class Weave(Family[WeaveOptions]):
                         levers=("post_spacing",),
                     )
                 )
-            found += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
+            remarks += [*fits.of_suit(planting, self.key), *fits.of_row(planting, options.length)]
             if crop.height_m > options.top_run + 0.35:
                 values = {
                     "vine": (crop.height_m, "length"),
                     "top": (options.top_run, "length"),
                     "over": (crop.height_m - options.top_run, "length"),
                 }
-                found.append(
+                remarks.append(
                     Remark(
                         "tops-flop",
                         "watch",
@@ -412,17 +415,17 @@ class Weave(Family[WeaveOptions]):
                         ("top_run", "extension"),
                     )
                 )
-        found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
-        return tuple(found)
+        remarks += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of weaving."""
-        found = ["services", "driving"]
+        cautions = ["services", "driving"]
         if geometry.by_role("guy"):
-            found.append("guys")
+            cautions.append("guys")
         if geometry.by_role("cap"):
-            found.append("caps")
-        return (*found, "climb", "judgement")
+            cautions.append("caps")
+        return (*cautions, "climb", "judgement")
 
 
 _END_LEVERS = {
@@ -459,13 +462,13 @@ def _ends_of(options: WeaveOptions, site: Site) -> EndAssembly:
 
 def _runs(options: WeaveOptions, xs: Array, post: rows.Post) -> list[Member]:
     """Return the runs on both sides of the row, or the canes of a ladder with their ties."""
-    found, end = [], float(xs[-1])
+    members, end = [], float(xs[-1])
     girth = 4 * post.soil_width + _TURN
     side = options.half_width if options.style == "corral" else _SIDE
     for n, z in enumerate(_heights(options)):
         if options.style == "ladder":
             cane = tables.posts()[options.cane]
-            found.append(
+            members.append(
                 Member(
                     f"rung-{n + 1}",
                     "rail",
@@ -476,7 +479,7 @@ def _runs(options: WeaveOptions, xs: Array, post: rows.Post) -> list[Member]:
                     cane.soil_width,
                 )
             )
-            found += [
+            members += [
                 Member(
                     f"tie-{n + 1}-{i + 1}",
                     "tie",
@@ -492,12 +495,12 @@ def _runs(options: WeaveOptions, xs: Array, post: rows.Post) -> list[Member]:
         back: list[Point] = [(x, -y, z) for x, y, _ in reversed(there)]
         bought = 2 * 1.02 * end + 2 * len(xs) * girth + 0.6
         row = tables.twines()[options.twine]
-        found.append(
+        members.append(
             Member(
                 f"run-{n + 1}", "run", "twines", row.key, (*there, *back, there[0]), bought, max(row.d, 0.002)
             )
         )
-    return found
+    return members
 
 
 def _crossing(options: WeaveOptions, post: int) -> float:

@@ -531,14 +531,14 @@ class WireTrellis(Family[WireTrellisOptions]):
         """Return what fits and what does not: the room that guys take, reach, the safety wire, what climbs on
         what.
         """
-        found = fits.of_ground(site.bed, options.length, options.depth)
+        remarks = fits.of_ground(site.bed, options.length, options.depth)
         assembly = _ends_of(options, site)
         if options.ends in _GUYED:
-            found += fits.of_guys(site.bed, options.length, assembly.reach())
+            remarks += fits.of_guys(site.bed, options.length, assembly.reach())
         if not options.safety_wire:
-            found.append(Remark("no-safety-wire", "wrong", source="handbook-7.6", levers=("safety_wire",)))
+            remarks.append(Remark("no-safety-wire", "wrong", source="handbook-7.6", levers=("safety_wire",)))
         if options.starter == "brush":
-            found.append(
+            remarks.append(
                 Remark(
                     "starter-brush",
                     "fine",
@@ -548,21 +548,21 @@ class WireTrellis(Family[WireTrellisOptions]):
                 )
             )
         if options.ends == "plain":
-            found.append(Remark("ends-unbraced", "watch", source="handbook-7.5", levers=("ends",)))
-        found += fits.of_setting(
+            remarks.append(Remark("ends-unbraced", "watch", source="handbook-7.5", levers=("ends",)))
+        remarks += fits.of_setting(
             "concrete" if "concrete" in (options.ends, options.setting) else options.setting
         )
         if "barbed" in options.wire:
-            found.append(Remark("barbed", "watch", source="handbook-parts-3.9", levers=("wire",)))
+            remarks.append(Remark("barbed", "watch", source="handbook-parts-3.9", levers=("wire",)))
         for planting in structure.plantings:
             crop = tables.crops()[planting.crop]
-            found += [
+            remarks += [
                 *fits.of_height(planting, options.top_height, ("top_height",)),
                 *fits.of_suit(planting, self.key),
             ]
-            found += fits.of_row(planting, options.length)
+            remarks += fits.of_row(planting, options.length)
             if options.crop_on == "wires" and crop.habit == "twiner":
-                found.append(
+                remarks.append(
                     Remark(
                         "twiner-level",
                         "wrong",
@@ -572,20 +572,20 @@ class WireTrellis(Family[WireTrellisOptions]):
                     )
                 )
             if options.crop_on == "strings" and crop.training == "TIE":
-                found.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
-        found += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
-        return tuple(found)
+                remarks.append(Remark("needs-tying", "fine", words={"crop": crop.name}, source="crops-4"))
+        remarks += fits.of_age(tables.posts()[options.post], options.post_age, ("post_age", "post"))
+        return tuple(remarks)
 
     def cautions(self, geometry: Geometry) -> tuple[str, ...]:
         """Return the cautions of building a wire trellis of these members."""
-        found = ["services-ends", "strainers", "cut-ends"]
+        cautions = ["services-ends", "strainers", "cut-ends"]
         if geometry.by_role("guy"):
-            found.append("guys")
+            cautions.append("guys")
         if any(wire.item == "wire_barbed_125" for wire in geometry.by_role("wire")):
-            found.append("barbed")
+            cautions.append("barbed")
         if geometry.by_role("cap"):
-            found.append("caps")
-        return (*found, "climb", "judgement")
+            cautions.append("caps")
+        return (*cautions, "climb", "judgement")
 
 
 _END_LEVERS = {
@@ -626,7 +626,7 @@ def _wires(options: WireTrellisOptions, assembly: EndAssembly, xs: Array, y: flo
     """Return the wires of one line, each bought with its ends and the safety wire past its tensioner."""
     row = tables.wires()[options.wire]
     around = 2 * (1.5 * 0.314 + 0.30) + 0.5 + (_SAFETY if options.safety_wire else 0.0)
-    found = []
+    members = []
     for n, z in enumerate(_heights(options)):
         lean = z / math.tan(assembly.lean)
         line: tuple[Point, ...] = (
@@ -636,44 +636,44 @@ def _wires(options: WireTrellisOptions, assembly: EndAssembly, xs: Array, y: flo
         )
         name = f"wire-{n + 1}" if y >= 0 else f"wire-{n + 1}-right"
         bought = 1.01 * (options.length + 2 * lean) + around
-        found.append(
+        members.append(
             Member(
                 name, "wire", "wires", row.key, line, bought, row.d, sags=n == 0 or options.crop_on == "wires"
             )
         )
-    return found
+    return members
 
 
 def _arms(options: WireTrellisOptions, xs: Array) -> list[Member]:
     """Return the arms with their knees on every post."""
     wood, z, half = tables.posts()[options.arm_wood], options.top_height, options.arm / 2
-    found = []
+    members = []
     for n, x in enumerate(map(float, xs)):
-        found.append(
+        members.append(
             Member(
                 f"arm-{n + 1}", "arm", "posts", wood.key, ((x, -half, z), (x, half, z)), options.arm, 0.089
             )
         )
         for side, name in ((1.0, "left"), (-1.0, "right")):
             knee = ((x, side * half / 2, z), (x, 0.0, z - half / 2))
-            found.append(
+            members.append(
                 Member(f"knee-{n + 1}-{name}", "arm", "posts", wood.key, knee, half / 2 * 1.6, 0.038)
             )
-    return found
+    return members
 
 
 def _small(options: WireTrellisOptions, grown: tuple[Plant, ...]) -> tuple[Supply, ...]:
     """Return what has no place of its own: tensioners, pegs, bolts of the knees."""
     lines = 2 if options.lines == "tee" else 1
-    found = [Supply("tensioner", "fittings", options.tensioner, options.wires * lines)]
+    supplies = [Supply("tensioner", "fittings", options.tensioner, options.wires * lines)]
     if options.crop_on == "strings":
-        found.append(Supply("string-peg", "fittings", options.base, len(grown)))
+        supplies.append(Supply("string-peg", "fittings", options.base, len(grown)))
     if options.ends in _GUYED:
-        found.append(Supply("foot-stone", "fittings", "foot_stone", 2))
+        supplies.append(Supply("foot-stone", "fittings", "foot_stone", 2))
     if lines == 2:
         arms_ = len(posts.stations(options.length, options.post_spacing))
-        found.append(Supply("knee-bolt", "fittings", options.knee, 4 * arms_))
-    return tuple(found)
+        supplies.append(Supply("knee-bolt", "fittings", options.knee, 4 * arms_))
+    return tuple(supplies)
 
 
 def _dimensions(
@@ -684,7 +684,7 @@ def _dimensions(
     edge: float,
 ) -> tuple[Dimension, ...]:
     end, bay, height = float(xs[-1]), float(xs[1]), options.top_height
-    found = [
+    dimensions = [
         Dimension("options.length", "elevation", (0, 0, -options.depth), (end, 0, -options.depth), end, -0.6),
         Dimension("options.post_spacing", "elevation", (0, 0, height), (bay, 0, height), bay, 0.6),
         Dimension("options.top_height", "elevation", (end, 0, 0), (end, 0, height), height, 1.6),
@@ -693,12 +693,14 @@ def _dimensions(
         ),
     ]
     if len(xs) > 2:
-        found.append(
+        dimensions.append(
             Dimension(
                 "options.depth", "elevation", (bay, 0, -options.depth), (bay, 0, 0), options.depth, -0.5
             )
         )
     if options.lines == "tee":
         half = options.arm / 2
-        found.append(Dimension("options.arm", "end", (-half, 0, height), (half, 0, height), options.arm, 0.5))
-    return (*found, *plants.spacing_dimension(plantings, grown, edge))
+        dimensions.append(
+            Dimension("options.arm", "end", (-half, 0, height), (half, 0, height), options.arm, 0.5)
+        )
+    return (*dimensions, *plants.spacing_dimension(plantings, grown, edge))

@@ -60,10 +60,10 @@ def row_of(table: str, role: str = "") -> AfterValidator:
 
     def check(key: str) -> str:
         try:
-            found = ITEM_TABLES[table]()[key]
+            row = ITEM_TABLES[table]()[key]
         except UnknownItem as error:
             raise ValueError(str(error)) from error
-        roles = getattr(found, "roles", ()) or getattr(found, "use", ())
+        roles = getattr(row, "roles", ()) or getattr(row, "use", ())
         if role and role not in roles:
             raise ValueError(f"a row of {table} that serves as {role} is allowed")
         return key

@@ -46,7 +46,7 @@ def described(errors: Sequence[Mapping[str, Any]]) -> list[Problem]:
     """Return the validation library's errors as problems, the first of them where there are many; one that
     only follows is left out.
     """
-    followed = {tuple(each["loc"][:cut]) for each in errors for cut in range(len(each["loc"]))}
+    followed = {tuple(error["loc"][:cut]) for error in errors for cut in range(len(error["loc"]))}
     return first_of(
         _described(each)
         for each in errors
@@ -118,14 +118,14 @@ def _wrong(document: Any) -> Iterator[Problem]:
     for.
     """
     garden = document.get("garden") if isinstance(document, dict) else None
-    found = garden if isinstance(garden, dict) else {}
+    problems = garden if isinstance(garden, dict) else {}
     most = {"beds": MOST_BEDS, "features": MOST_FEATURES}
     few = {
-        name: found[name]
+        name: problems[name]
         for name in most
-        if isinstance(found.get(name), list) and len(found[name]) <= most[name]
+        if isinstance(problems.get(name), list) and len(problems[name]) <= most[name]
     }
-    frame = {**document, "garden": {**found, **dict.fromkeys(few, ())}} if few else document
+    frame = {**document, "garden": {**problems, **dict.fromkeys(few, ())}} if few else document
     yield from _wrong_thing(Plan, frame, ())
     for i, bed in enumerate(few.get("beds", ())):
         yield from _wrong_bed(bed, ("garden", "beds", i))

@@ -170,7 +170,7 @@ def _read(what: What, text: str, system: System) -> list[tuple[int, dict[str, An
             [Problem(what, f"{len(lines)} rows", f"a row of headings and 1 to {MOST_ROWS} rows are allowed")]
         )
     columns, units = _headings(what, lines[0])
-    found, problems = [], []
+    numbered, problems = [], []
     for number, line in enumerate(lines[1:], start=2):
         if not any(cell.strip() for cell in line):
             continue
@@ -188,12 +188,12 @@ def _read(what: What, text: str, system: System) -> list[tuple[int, dict[str, An
         problems += [
             Problem(f"row {number}, {column.head}", "nothing", "a value is needed") for column in missing
         ]
-        found.append((number, row))
+        numbered.append((number, row))
         if len(problems) > MOST_PROBLEMS:
             break
     if problems:
         raise InvalidPlan(first_of(problems))
-    return found
+    return numbered
 
 
 def _headings(what: What, line: list[str]) -> tuple[list[Column | None], list[str]]:
@@ -336,10 +336,10 @@ def _take_plantings(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
             before.append(Planting.model_validate(planting))
         except ValidationError as error:
             problems += _of_row(error, number, "plantings")
-    for key, found in planted.items():
-        if len(found) > 4:
+    for key, entries in planted.items():
+        if len(entries) > 4:
             problems.append(
-                Problem(f"plantings of {key}", str(len(found)), "4 plantings on one structure are allowed")
+                Problem(f"plantings of {key}", str(len(entries)), "4 plantings on one structure are allowed")
             )
     if problems:
         raise InvalidPlan(first_of(problems))
@@ -375,10 +375,10 @@ def _date(text: str) -> str:
     """Return a month-day of ‘05-04’, ‘2026-05-04’ or ‘4.5.’; anything else as it was written, to be refused
     with its reason.
     """
-    if found := re.fullmatch(r"(?:\d{4}-)?(\d\d)-(\d\d)", text):
-        return f"{found[1]}-{found[2]}"
-    if found := re.fullmatch(r"(\d{1,2})\.\s?(\d{1,2})\.?(?:\s?\d{4})?", text):
-        date = f"{int(found[2]):02d}-{int(found[1]):02d}"
+    if parts := re.fullmatch(r"(?:\d{4}-)?(\d\d)-(\d\d)", text):
+        return f"{parts[1]}-{parts[2]}"
+    if parts := re.fullmatch(r"(\d{1,2})\.\s?(\d{1,2})\.?(?:\s?\d{4})?", text):
+        date = f"{int(parts[2]):02d}-{int(parts[1]):02d}"
         try:
             day_of_year(date)
         except ValueError:

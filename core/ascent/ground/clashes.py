@@ -104,18 +104,18 @@ def clashes(garden: Garden, laid: Sequence[Laid], ways: Sequence[Clash] | None =
         where this is not given.
     """
     ground = _Ground(garden, laid)
-    found = [
+    broken = [
         clash
         for key, rule in RULES.items()
         if ways is None or key != _WAYS
         for clash in _said(key, rule, ground)
     ]
-    return sorted((*found, *(ways or ())), key=lambda clash: clash.level != "wrong")
+    return sorted((*broken, *(ways or ())), key=lambda clash: clash.level != "wrong")
 
 
-def of_ways(found: Iterable[Clash]) -> list[Clash]:
+def of_ways(those: Iterable[Clash]) -> list[Clash]:
     """Return those clashes that tell where nobody gets to."""
-    return [clash for clash in found if clash.key in ("out-of-reach", "closed-off", "no-way-to")]
+    return [clash for clash in those if clash.key in ("out-of-reach", "closed-off", "no-way-to")]
 
 
 def _said(key: str, rule: Callable[[_Ground], Iterable[Clash]], ground: _Ground) -> list[Clash]:
@@ -134,7 +134,7 @@ def _middle_of(ground: _Ground) -> Flat:
     return (bed.x, bed.y) if bed else (0.0, 0.0)
 
 
-def warned(found: Iterable[Clash], system: System) -> tuple[Warned, ...]:
+def warned(those: Iterable[Clash], system: System) -> tuple[Warned, ...]:
     """Return clashes in words and the reader's units."""
     return tuple(
         Warned(
@@ -144,7 +144,7 @@ def warned(found: Iterable[Clash], system: System) -> tuple[Warned, ...]:
             at=c.at,
             text=say(f"clash.{c.key}", system, c.values, c.words),
         )
-        for c in found
+        for c in those
     )
 
 
@@ -162,12 +162,12 @@ def gaps(garden: Garden, laid: Sequence[Laid], key: str, system: System) -> tupl
     guests = {each.structure.key for each in laid if each.bed.key == key}
     others = {k: s for k, s in shapes.items() if k not in {key, home, *guests}}
     near = sorted(zip(shapely.distance(own, list(others.values())).tolist(), others, strict=True))
-    found: list[Gap] = []
+    narrow: list[Gap] = []
     for distance, other in near:
-        if 0.0 < distance < _FAR and len(found) < _NEAREST:
+        if 0.0 < distance < _FAR and len(narrow) < _NEAREST:
             start, end = (_flat(point) for point in ops.nearest_points(own, shapes[other]))
-            found.append(Gap(to=other, start=start, end=end, text=write(distance, "length", system)))
-    return tuple(found)
+            narrow.append(Gap(to=other, start=start, end=end, text=write(distance, "length", system)))
+    return tuple(narrow)
 
 
 def _flat(point: Any) -> Flat:
@@ -304,7 +304,7 @@ def _over_paths(ground: _Ground) -> Iterator[Clash]:
     """Guys to trip on and feet in the way, source handbook-parts-4.7."""
     for path, shape in ground.paths:
         for each in ground.near(shape, 0.0):
-            found = next(
+            crossing = next(
                 (
                     clash
                     for member, ends in each.lines
@@ -312,8 +312,8 @@ def _over_paths(ground: _Ground) -> Iterator[Clash]:
                 ),
                 None,
             )
-            if found:
-                yield found
+            if crossing:
+                yield crossing
 
 
 def _crossing(each: Laid, role: str, ends: Sequence[Flat], path: Feature, shape: Any) -> Clash | None:
@@ -394,7 +394,7 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
     befores = _unreached(
         [shape for _, shape, _, _ in short], _walks(ground, [])
     )  # as it would be without the rows
-    found: dict[tuple[str, tuple[tuple[str, str, str], ...]], list[Any]] = {}
+    enclosed: dict[tuple[str, tuple[tuple[str, str, str], ...]], list[Any]] = {}
     for (bed, _, part, beyond), without in zip(short, befores, strict=True):
         before = without.intersection(part)
         key = "out-of-reach"
@@ -404,8 +404,8 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
             key, about = "closed-off", (("structure", by.key, by.name), *about)
         elif before.area > 0.9 * part.area:
             key = "no-way-to"
-        found.setdefault((key, about), []).append(beyond)
-    for (key, about), pieces in found.items():
+        enclosed.setdefault((key, about), []).append(beyond)
+    for (key, about), pieces in enclosed.items():
         area, largest = (
             sum(float(piece.area) for piece in pieces),
             max(pieces, key=lambda piece: float(piece.area)),

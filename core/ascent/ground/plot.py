@@ -284,13 +284,13 @@ def _geometry(bed: str, structure: str) -> Geometry:
 
 def laid_out(garden: Garden) -> tuple[Laid, ...]:
     """Return every structure of a garden where it stands."""
-    found = []
+    laid = []
     for bed in garden.beds:
         bare = bed.model_dump_json(exclude={"structures"})
         for structure in bed.structures:
             large = len(geometry_of(bed, structure).members) > _LARGE
-            found.append((_laid if large else _laid_before)(bare, structure.model_dump_json()))
-    return tuple(found)
+            laid.append((_laid if large else _laid_before)(bare, structure.model_dump_json()))
+    return tuple(laid)
 
 
 def _laid(bed: str, structure: str) -> Laid:

@@ -91,7 +91,7 @@ def sun_at(latitude: float, day: int, hours: Array) -> tuple[Array, Array]:
 
 def canopies(garden: Garden, laid: Sequence[Laid], day: int) -> list[Canopy]:
     """Return the leaves that stand on a day of the year."""
-    found = []
+    crowns = []
     for each in laid:
         season = season_of(garden, each.structure.plantings)
         week = season.week_of(day)
@@ -111,8 +111,8 @@ def canopies(garden: Garden, laid: Sequence[Laid], day: int) -> list[Canopy]:
                 [[*flat[0], standing.bottom], [*flat[1], standing.bottom], [*flat[1], top], [*flat[0], top]]
             )
             corners[:, 2] += rise
-            found.append(Canopy(each.structure.key, corners, cover))
-    return found
+            crowns.append(Canopy(each.structure.key, corners, cover))
+    return crowns
 
 
 def shadows_of(leaves: Sequence[Canopy], altitude: float, azimuth: float, ground: float = 0.0) -> Any:

@@ -199,8 +199,8 @@ def bent(
     if start is not None:
         t = start.angles
         multipliers[: min(count, len(start.multipliers))] = start.multipliers[:count]
-    t, multipliers, found = rod.relaxed(t, multipliers)
-    if not found:
+    t, multipliers, shape = rod.relaxed(t, multipliers)
+    if not shape:
         raise ArithmeticError(
             f"no shape found for span {span:g}, tie {hold:g}, weight {left:g} and {right:g}"
         )
@@ -236,13 +236,13 @@ def sway_weight(
     low, step, now = 0.0, 16.0, shape
     while low < most:
         try:
-            found = bent(span, hold, low + step, low + step, links, now, crown=crown, clamped=clamped)
+            pushed = bent(span, hold, low + step, low + step, links, now, crown=crown, clamped=clamped)
         except (ArithmeticError, np.linalg.LinAlgError):
-            found = None
-        even = found is not None and float(np.max(np.abs(found.angles + found.angles[::-1]))) < _EVEN
-        near = found is not None and float(np.max(np.abs(found.angles - now.angles))) < _NEAR
-        if found is not None and even and near and found.stable > 0:
-            low, now = low + step, found
+            pushed = None
+        even = pushed is not None and float(np.max(np.abs(pushed.angles + pushed.angles[::-1]))) < _EVEN
+        near = pushed is not None and float(np.max(np.abs(pushed.angles - now.angles))) < _NEAR
+        if pushed is not None and even and near and pushed.stable > 0:
+            low, now = low + step, pushed
         else:
             step /= 2
             if step < 0.1:

@@ -85,32 +85,32 @@ def members(
         ends: From where to where boards run beside it. [m]
         hold: Height at which it is held upright. [m]
     """
-    found: list[Member] = []
+    members: list[Member] = []
     for place, (name, side) in enumerate((("left", 1.0), ("right", -1.0))):
         y = side * options.span / 2
         if options.foot == "posts":
             first = (2 * number + place) * len(edges) + 1
             for n, x in enumerate(edges):
-                found += _post(options, first + n, x, side, hold)
+                members += _post(options, first + n, x, side, hold)
         elif options.foot == "board":
             board, out = tables.posts()[options.board], y + side * 0.02
             line = ((ends[0], out, 0.05), (ends[1], out, 0.05))
-            found.append(
+            members.append(
                 Member(
                     f"board-{number + 1}-{name}", "rail", "posts", board.key, line, ends[1] - ends[0], board.b
                 )
             )
-            found += _points(f"cleat-{number + 1}-{name}", options.cleat, edges, y, 0.1)
+            members += _points(f"cleat-{number + 1}-{name}", options.cleat, edges, y, 0.1)
         elif options.foot == "block":
             for n in range(options.courses):
-                found += _points(
+                members += _points(
                     f"block-{number + 1}-{name}-{n + 1}",
                     "block_hollow",
                     edges,
                     y + side * 0.1,
                     _BLOCK * (n + 0.5),
                 )
-    return found
+    return members
 
 
 def _points(name: str, fitting: str, edges: tuple[float, ...], y: float, z: float) -> list[Member]:

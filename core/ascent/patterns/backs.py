@@ -86,14 +86,14 @@ def members(options: BackOptions, places: list[Point], away: float) -> list[Memb
     """
     if options.tie_back == "none":
         return []
-    found = []
+    members = []
     for n, (x, y, _) in enumerate(places):
         ends: tuple[Point, Point] = (
             (x, y, options.back_height),
             (x, y + away * options.back_reach, options.back_height),
         )
         if options.tie_back == "cord":
-            found.append(
+            members.append(
                 Member(
                     f"back-{n + 1}",
                     "run",
@@ -106,11 +106,11 @@ def members(options: BackOptions, places: list[Point], away: float) -> list[Memb
             )
         else:
             wood = tables.posts()[_BATTEN]
-            found.append(
+            members.append(
                 Member(f"back-{n + 1}", "strut", "posts", wood.key, ends, options.back_reach, wood.soil_width)
             )
         if options.back_to in _EYES and options.tie_back == "cord":
-            found.append(
+            members.append(
                 Member(
                     f"back-eye-{n + 1}",
                     "fitting",
@@ -120,7 +120,7 @@ def members(options: BackOptions, places: list[Point], away: float) -> list[Memb
                     shape="point",
                 )
             )
-    return found
+    return members
 
 
 def links(options: BackOptions, bed: BareBed, pull: Array, days: Array) -> list[Link]:

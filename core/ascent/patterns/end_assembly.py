@@ -234,24 +234,24 @@ class EndAssembly:
 
     def members(self, length: float) -> list[Member]:
         """Return guys with anchors, struts or braces at both ends of a row."""
-        found = []
+        members = []
         for name, x, outward in (("first", 0.0, -1.0), ("last", length, 1.0)):
             top = self.top_of(x, outward)
             if self.kind in ("guy", "lean"):
                 foot = (x + outward * self.reach(), 0.0, 0.0)
                 run = math.hypot(self.hold / math.tan(self.guy_angle), self.hold) + _LAP
-                found.append(
+                members.append(
                     Member(
                         f"guy-{name}", "guy", "wires", self.guy_wire.key, (top, foot), run, self.guy_wire.d
                     )
                 )
-                found.append(
+                members.append(
                     Member(f"anchor-{name}", "anchor", "anchors", self.anchor.key, (foot,), shape="point")
                 )
             elif self.kind == "strut":
                 reach = tables.constant("strut_run") * self.hold
                 foot = (x - outward * reach, 0.0, 0.0)
-                found.append(
+                members.append(
                     Member(
                         f"strut-{name}",
                         "strut",
@@ -264,7 +264,7 @@ class EndAssembly:
                 )
             elif self.kind == "brace":
                 inner, own = (x - outward * self.run, 0.0, self.hold), (x, 0.0, self.hold)
-                found.append(
+                members.append(
                     Member(
                         f"strut-{name}",
                         "strut",
@@ -276,10 +276,10 @@ class EndAssembly:
                     )
                 )
                 wire, back = math.hypot(self.run, self.hold) + _LAP, (inner, (x, 0.0, 0.05))
-                found.append(
+                members.append(
                     Member(f"guy-{name}", "guy", "wires", self.guy_wire.key, back, wire, self.guy_wire.d)
                 )
-        return found
+        return members
 
     def _along(self, pulls: Sequence[tuple[float, Array]], weight: Array) -> _Held:
         """Return what pulls along the row become at the end, each at its own height. [m] and [N]"""
@@ -382,7 +382,7 @@ class EndAssembly:
             )
         carries = np.hypot(across, sum((pull for _, pull in given), np.zeros((1, 1, 1))))
         below = ("end-soil",) if self.in_soil else ()
-        found = [
+        links = [
             Link(
                 "end-post",
                 self.posts,
@@ -396,7 +396,7 @@ class EndAssembly:
         ]
         if self.in_soil:
             foot = np.hypot(across, held.foot)
-            found.append(
+            links.append(
                 Link(
                     "end-soil",
                     self.grips,
@@ -409,10 +409,10 @@ class EndAssembly:
                 )
             )
         if self.kind in ("guy", "lean"):
-            found += self._guy_links(held, expected, cases)
+            links += self._guy_links(held, expected, cases)
         elif self.kind in ("strut", "brace"):
-            found += self._strut_links(held, expected, cases)
-        return tuple(found)
+            links += self._strut_links(held, expected, cases)
+        return tuple(links)
 
     def _gripped(
         self,

@@ -55,11 +55,11 @@ def members(
         held: Highest place a tie finds a post. [m]
         edges: Where its pieces meet, if not at the posts. [m]
     """
-    found = []
+    members = []
     for index, (x0, x1) in enumerate(pairwise(xs if edges is None else edges)):
         a, b = float(x0), float(x1)
         corners: tuple[Point, ...] = ((a, y, low), (b, y, low), (b, y, high), (a, y, high))
-        found.append(
+        members.append(
             Member(
                 f"mesh-{index + 1}",
                 "mesh",
@@ -75,10 +75,10 @@ def members(
     for i, x in enumerate(xs):
         count = ties + (i in (0, len(xs) - 1))
         for j, z in enumerate(_tie_heights(count, mesh, low, min(high, held))):
-            found.append(
+            members.append(
                 Member(f"tie-{i + 1}-{j + 1}", "tie", "ties", tie, ((float(x), y, z),), shape="point")
             )
-    return found
+    return members
 
 
 def _tie_heights(count: int, mesh: rows.Mesh, low: float, top: float) -> list[float]:

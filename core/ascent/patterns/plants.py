@@ -60,7 +60,7 @@ def stem_ties(plantings: Iterable[Planting], tie: str, top: float, bare: float) 
 
 def slings(plantings: Iterable[Planting], sling: str) -> tuple[Supply, ...]:
     """Return a sling for each fruit that wants one, and a tenth more."""
-    found = []
+    supplies = []
     for planting in plantings:
         row = tables.crops()[planting.crop]
         fruit = (
@@ -69,8 +69,8 @@ def slings(plantings: Iterable[Planting], sling: str) -> tuple[Supply, ...]:
             else 0
         )
         if fruit:
-            found.append(Supply("sling", "fittings", sling, fruit))
-    return tuple(found)
+            supplies.append(Supply("sling", "fittings", sling, fruit))
+    return tuple(supplies)
 
 
 @dataclass(frozen=True)

@@ -16,14 +16,14 @@ def members(grown: tuple[Plant, ...]) -> list[Member]:
     """Return a starter at each plant, leaning to where the plant is to go; it is not counted on to carry
     anything.
     """
-    found = []
+    sticks = []
     for n, plant in enumerate(grown):
         x, y, _ = plant.at
         to_x, to_y, _ = plant.way[-1] if plant.way else (x, 0.0, 0.0)
         foot = (x + _BESIDE, y, -_IN)
         head = (x + 0.3 * (to_x - x), y + 0.6 * (to_y - y), LONG - _IN)
-        found.append(Member(f"starter-{n + 1}", "strut", "posts", STICK, (foot, head), LONG, 0.012))
-    return found
+        sticks.append(Member(f"starter-{n + 1}", "strut", "posts", STICK, (foot, head), LONG, 0.012))
+    return sticks
 
 
 def height() -> float:

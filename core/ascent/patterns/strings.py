@@ -31,16 +31,16 @@ def members(
         top: Height it hangs from. [m]
         spare: Length wound up at the top, to be let down. [m]
     """
-    found = []
+    members = []
     for n, plant in enumerate(plants):
         x, y, _ = plant.at
         length = round(math.hypot(top - FOOT, at[n] - y) + spare + _ENDS, 3)
-        found.append(
+        members.append(
             Member(
                 f"string-{n + 1}", "string", "twines", twine, ((x, at[n], top), (x, y, FOOT)), length, 0.002
             )
         )
-    return found
+    return members
 
 
 def climbing(plants: tuple[Plant, ...], at: dict[int, float], top: float) -> tuple[Plant, ...]:
@@ -78,7 +78,7 @@ def string_links(
     upper = tables.constant("string_share") * blown
     members_ = stand.geometry.by_role("string")
     below = (to, "base") if peg else (to,)
-    found = [
+    links = [
         Link(
             "string",
             keys(members_),
@@ -90,11 +90,11 @@ def string_links(
         )
     ]
     if stem:
-        found = [*stand.stem_ties(stem.key, pressure, leafy, "string"), *found]
+        links = [*stand.stem_ties(stem.key, pressure, leafy, "string"), *links]
     if hook:
         demand = np.hypot(weight, upper)
-        found[-1] = _onto(found[-1], "hook")
-        found.append(
+        links[-1] = _onto(links[-1], "hook")
+        links.append(
             Link(
                 "hook",
                 keys(stand.geometry.by_role("fitting")),
@@ -107,7 +107,7 @@ def string_links(
         )
     if peg:
         demand = tables.constant("base_share") * weight
-        found.append(
+        links.append(
             Link(
                 "base",
                 (),
@@ -118,7 +118,7 @@ def string_links(
                 (strings.fitting("base", peg, demand, expected=tables.constant("base_share") * usual),),
             )
         )
-    return found
+    return links
 
 
 def _onto(link: Link, key: str) -> Link:

@@ -69,13 +69,13 @@ def members(
         sunk: Of each leg in the soil. [m]
         gap: Between the lines. [m]
     """
-    found, length = [], arc_length(shape)
+    members, length = [], arc_length(shape)
     reach = min(clad, length / 2)
     up = np.linspace(0.0, reach, ties_per_tube(clad) // 2)
     for n, x in enumerate(stations):
         whole = ((shape[0][0], -sunk), *shape, (shape[-1][0], -sunk)) if sunk else shape
         way = tuple((x, y, z) for y, z in whole)
-        found.append(
+        members.append(
             Member(
                 f"tube-{n + 1}",
                 "arm",
@@ -89,7 +89,7 @@ def members(
             )
         )
         for m, s in enumerate((*up, *(length - up))):
-            found.append(
+            members.append(
                 Member(
                     f"clad-{n + 1}-{m + 1}", "tie", "ties", tie, ((x, *_at(shape, float(s))),), shape="point"
                 )
@@ -111,7 +111,7 @@ def members(
             (last, y, reach),
             (first, y, reach),
         )  # as it lies before it is tied on
-        found.append(
+        members.append(
             Member(
                 f"mesh-{side}",
                 "mesh",
@@ -125,7 +125,7 @@ def members(
             )
         )
     for n, (y, z) in enumerate(lines(shape, clad, gap)):
-        found.append(
+        members.append(
             Member(
                 f"over-{n + 1}",
                 "wire",
@@ -136,7 +136,7 @@ def members(
                 0.003,
             )
         )
-    return found
+    return members
 
 
 def _at(shape: Curve, along: float) -> tuple[float, float]:

@@ -114,19 +114,19 @@ def _unknown(value: Any) -> str:
 
 def first_of(problems: Iterable[Problem]) -> list[Problem]:
     """Return as many problems as are said of one document; when there are more, the last says so."""
-    found: list[Problem] = []
+    firsts: list[Problem] = []
     for problem in problems:
-        if len(found) == MOST_PROBLEMS:
+        if len(firsts) == MOST_PROBLEMS:
             return [
-                *found[:-1],
+                *firsts[:-1],
                 Problem(
                     "and more",
                     "other fields",
                     f"the first {MOST_PROBLEMS - 1} are named; put these right first",
                 ),
             ]
-        found.append(problem)
-    return found
+        firsts.append(problem)
+    return firsts
 
 
 def path_of(loc: Sequence[str | int]) -> str:

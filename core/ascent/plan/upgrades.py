@@ -79,10 +79,13 @@ def _each(garden: Document, do: Callable[[str, Document], Document]) -> Document
     place.
     """
 
-    def bed(found: Document) -> Document:
-        standing = found.get("structures", ())
-        bare = do("bed", {name: value for name, value in found.items() if name != "structures"})
-        return {**bare, **({"structures": _all("structure", standing, do)} if "structures" in found else {})}
+    def bed(document: Document) -> Document:
+        standing = document.get("structures", ())
+        bare = do("bed", {name: value for name, value in document.items() if name != "structures"})
+        return {
+            **bare,
+            **({"structures": _all("structure", standing, do)} if "structures" in document else {}),
+        }
 
     place = do("place", {name: value for name, value in garden.items() if name not in ("beds", "features")})
     beds = garden.get("beds")
@@ -104,17 +107,17 @@ def _each(garden: Document, do: Callable[[str, Document], Document]) -> Document
 def _all(kind: str, things: Any, do: Callable[[str, Document], Document]) -> Any:
     if not isinstance(things, list):
         return things
-    return [do(kind, each) if isinstance(each, dict) else each for each in things]
+    return [do(kind, thing) if isinstance(thing, dict) else thing for thing in things]
 
 
 def lay_out(beds: list[Any]) -> list[Any]:
     """Return beds that have no place laid one below the other, first at the top; others stay where they
     are.
     """
-    found, level = [], 0.0
+    placed, level = [], 0.0
     for bed in beds:
         if not isinstance(bed, dict) or "x" in bed or "y" in bed:
-            found.append(bed)
+            placed.append(bed)
             continue
         length, width, bearing = (
             _number(bed.get(name), usual)
@@ -123,9 +126,9 @@ def lay_out(beds: list[Any]) -> list[Any]:
         angle = math.radians(bearing)
         wide = abs(length * math.sin(angle)) + abs(width * math.cos(angle))
         tall = abs(length * math.cos(angle)) + abs(width * math.sin(angle))
-        found.append({**bed, "x": round(wide / 2, 3), "y": round(level - tall / 2, 3)})
+        placed.append({**bed, "x": round(wide / 2, 3), "y": round(level - tall / 2, 3)})
         level -= tall + _BETWEEN
-    return found
+    return placed
 
 
 def _number(value: Any, usual: float) -> float:
@@ -152,16 +155,16 @@ def free_key(wanted: str, taken: set[str]) -> str:
 
 def keys_apart(things: list[Any], taken: set[str]) -> list[Any]:
     """Return things with keys that are not taken yet; whatever has no key to speak of stays as it is."""
-    found, own = [], set()
-    for each in things:
-        key = each.get("key") if isinstance(each, dict) else None
+    keyed, own = [], set()
+    for thing in things:
+        key = thing.get("key") if isinstance(thing, dict) else None
         if isinstance(key, str) and key in taken and key not in own:
-            each = {**each, "key": free_key(key, taken)}  # noqa: PLW2901 - the thing with its new key
+            thing = {**thing, "key": free_key(key, taken)}  # noqa: PLW2901 - the thing with its new key
         elif isinstance(key, str):
             own.add(key)
-        found.append(each)
+        keyed.append(thing)
     taken |= own
-    return found
+    return keyed
 
 
 def _apart(garden: Document) -> Document:
@@ -192,12 +195,12 @@ def _apart(garden: Document) -> Document:
 
 def _one_line(_kind: str, document: Document) -> Document:
     """Version 3 keeps names and currencies on one line: what no drawing may hold becomes a space."""
-    found = dict(document)
+    cleaned = dict(document)
     for field in ("name", "currency"):
-        if isinstance(text := found.get(field), str):
+        if isinstance(text := cleaned.get(field), str):
             clean = "".join(" " if unicodedata.category(letter) in UNWRITTEN else letter for letter in text)
-            found[field] = " ".join(clean.split()) or "-" if clean != text else text
-    return found
+            cleaned[field] = " ".join(clean.split()) or "-" if clean != text else text
+    return cleaned
 
 
 def _plantings_keyed(kind: str, document: Document) -> Document:

@@ -35,13 +35,13 @@ def of_planting(planting: Planting, mesh: rows.Mesh, mesh_top: float, length: fl
     Source: handbook-parts-4.4
     """
     crop = tables.crops()[planting.crop]
-    found = [
+    remarks = [
         *_through(crop, mesh),
         *_grip(crop, mesh),
         *of_height(planting, mesh_top, ("mesh_height", "bottom_gap")),
     ]
-    found += [*of_suit(planting, "mesh-fence"), *of_row(planting, length)]
-    return [*found, *of_face(planting, length * mesh_top)]
+    remarks += [*of_suit(planting, "mesh-fence"), *of_row(planting, length)]
+    return [*remarks, *of_face(planting, length * mesh_top)]
 
 
 def of_face(planting: Planting, area: float) -> list[Remark]:
@@ -169,13 +169,13 @@ def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[R
         "over": (crop.height_m - top, "length"),
         "reach": (tables.constant("reach"), "length"),
     }
-    found = []
+    remarks = []
     if crop.height_m > top + tables.constant("overtop_free"):
         key = "vine-topped" if planting.training == "pruned" else "vine-overtops"
-        found.append(Remark(key, "watch", values, {"crop": crop.name}, "handbook-parts-4.3", levers[:1]))
+        remarks.append(Remark(key, "watch", values, {"crop": crop.name}, "handbook-parts-4.3", levers[:1]))
     if top > tables.constant("reach"):
-        found.append(Remark("out-of-reach", "watch", values, source="handbook-parts-4.1", levers=levers))
-    return found
+        remarks.append(Remark("out-of-reach", "watch", values, source="handbook-parts-4.1", levers=levers))
+    return remarks
 
 
 def of_ground(
@@ -185,14 +185,14 @@ def of_ground(
 
     Source: handbook-parts-3.0
     """
-    found = []
+    remarks = []
     if length > bed.length + 1e-6:
         values = {"length": (length, "length"), "bed": (bed.length, "length")}
-        found.append(Remark("beyond-bed", "wrong", values, source="handbook-parts-3.0", levers=levers[:1]))
+        remarks.append(Remark("beyond-bed", "wrong", values, source="handbook-parts-3.0", levers=levers[:1]))
     if bed.kind == "container" and depth > bed.raised_by:
         values = {"depth": (depth, "length"), "fill": (bed.raised_by, "length")}
-        found.append(Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=levers[1:]))
-    return found
+        remarks.append(Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=levers[1:]))
+    return remarks
 
 
 def of_season(planting: Planting, days: float) -> list[Remark]:
@@ -239,16 +239,16 @@ def of_joints(geometry: Geometry) -> list[Remark]:
 
     Source: handbook-parts-3.5
     """
-    found: dict[tuple[str, str], Remark] = {}
+    remarks: dict[tuple[str, str], Remark] = {}
     for member in geometry.members:
         tall = (
             math.dist(member.points[0], member.points[-1])
             if (member.role, member.table) == ("post", "posts")
             else 0.0
         )
-        if tall > member.buy_length + _SHORT and ("post", member.item) not in found:
+        if tall > member.buy_length + _SHORT and ("post", member.item) not in remarks:
             values = {"long": (member.buy_length, "length"), "needed": (tall, "length")}
-            found["post", member.item] = Remark(
+            remarks["post", member.item] = Remark(
                 "stake-short",
                 "wrong",
                 values,
@@ -260,13 +260,13 @@ def of_joints(geometry: Geometry) -> list[Remark]:
         row = tables.posts()[member.item]
         longest = max(row.lengths_m)
         joints = member.pieces(longest, tables.constant("joint_lap")) - 1
-        if joints and (member.role, row.key) not in found:
+        if joints and (member.role, row.key) not in remarks:
             values = {
                 "needed": (member.buy_length, "length"),
                 "long": (longest, "length"),
                 "joints": (joints, "count"),
             }
-            found[member.role, row.key] = (
+            remarks[member.role, row.key] = (
                 Remark("strut-joined", "wrong", values, source="handbook-parts-3.5")
                 if member.role == "strut"
                 else Remark(
@@ -277,7 +277,7 @@ def of_joints(geometry: Geometry) -> list[Remark]:
                     "handbook-parts-3.5",
                 )
             )
-    return list(found.values())
+    return list(remarks.values())
 
 
 def of_setting(setting: str) -> list[Remark]:
@@ -309,21 +309,21 @@ def _through(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
         "high": (crop.fruit_max or 0.0, "length"),
     }
     words = {"crop": crop.name, "mesh": mesh.name}
-    found = []
+    remarks = []
     if clear < _HAND_TIGHT:
-        found.append(Remark("hand-no", "watch", values, words, "crops-5.6", ("mesh",)))
+        remarks.append(Remark("hand-no", "watch", values, words, "crops-5.6", ("mesh",)))
     elif clear < _HAND_FREE:
-        found.append(Remark("hand-tight", "watch", values, words, "crops-5.6", ("mesh",)))
+        remarks.append(Remark("hand-tight", "watch", values, words, "crops-5.6", ("mesh",)))
     else:
-        found.append(Remark("hand-free", "fine", values, words, "crops-5.6"))
+        remarks.append(Remark("hand-free", "fine", values, words, "crops-5.6"))
     if crop.fruit_max and crop.fruit_min and crop.fruit_kg > 0.02:
         if clear >= 1.3 * crop.fruit_max:
-            found.append(Remark("fruit-free", "fine", values, words, "crops-5.6"))
+            remarks.append(Remark("fruit-free", "fine", values, words, "crops-5.6"))
         elif clear > 0.5 * crop.fruit_min:
-            found.append(Remark("fruit-trapped", "watch", values, words, "crops-5.6", ("mesh",)))
+            remarks.append(Remark("fruit-trapped", "watch", values, words, "crops-5.6", ("mesh",)))
         else:
-            found.append(Remark("fruit-outside", "fine", values, words, "crops-5.6"))
-    return found
+            remarks.append(Remark("fruit-outside", "fine", values, words, "crops-5.6"))
+    return remarks
 
 
 def _grip(crop: rows.Crop, mesh: rows.Mesh) -> list[Remark]:
@@ -360,9 +360,9 @@ def of_fence(
         "exposed": (exposed, "length"),
         "over": (gap + height - exposed, "length"),
     }
-    found = []
+    remarks = []
     if gap + height > exposed + tables.constant("flap_margin"):
-        found.append(
+        remarks.append(
             Remark(
                 "mesh-flaps",
                 "wrong",
@@ -374,13 +374,15 @@ def of_fence(
         )
     if height > max(mesh.heights_m) + 0.011:
         stock = {"height": (height, "length"), "stock": (max(mesh.heights_m), "length")}
-        found.append(Remark("two-strips", "watch", stock, {"mesh": mesh.name}, mesh.source, ("mesh_height",)))
+        remarks.append(
+            Remark("two-strips", "watch", stock, {"mesh": mesh.name}, mesh.source, ("mesh_height",))
+        )
     if mesh.kind == "net" and top == "none":
-        found.append(
+        remarks.append(
             Remark("net-unhung", "wrong", words={"mesh": mesh.name}, source="handbook-12", levers=("top",))
         )
     if mesh.kind in ("roll", "net") and ends == "plain":
-        found.append(
+        remarks.append(
             Remark(
                 "roll-unbraced",
                 "watch",
@@ -390,7 +392,7 @@ def of_fence(
             )
         )
     if tie.fits == "tee" and post.shape != "tee":
-        found.append(
+        remarks.append(
             Remark(
                 "clip-misfit",
                 "wrong",
@@ -400,7 +402,7 @@ def of_fence(
             )
         )
     if tie.fits == "timber" and tables.materials()[post.material].stuff != "wood":
-        found.append(
+        remarks.append(
             Remark(
                 "clip-misfit",
                 "wrong",
@@ -417,7 +419,7 @@ def of_fence(
         )
         if use > 1.0:
             pull = {"pull": (tables.constant("person_pull"), "force"), "use": (use, "ratio")}
-            found.append(
+            remarks.append(
                 Remark("not-to-lean-on", "watch", pull, source="handbook-0.4", levers=("leaned_on", "post"))
             )
-    return found
+    return remarks

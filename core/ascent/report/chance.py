@@ -83,10 +83,10 @@ def _reached(rows_: Array, wanted: Array, at: Array) -> Array:
     moved past the one before.
     """
     past = _APART * np.arange(len(rows_))[:, None]
-    found = np.interp(
+    across = np.interp(
         (wanted[None, :] + past).ravel(), (rows_ + past).ravel(), np.tile(at, len(rows_))
     ).reshape(len(rows_), -1)
-    return np.where(wanted < rows_[:, :1], -np.inf, np.where(wanted > rows_[:, -1:], np.inf, found))
+    return np.where(wanted < rows_[:, :1], -np.inf, np.where(wanted > rows_[:, -1:], np.inf, across))
 
 
 def chance_of(checks: Sequence[tuple[str, Check]], gusts: Array, weeks: int, rough: Array) -> Chance:

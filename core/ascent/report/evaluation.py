@@ -165,10 +165,10 @@ def first_crossing(uses: Array, xs: Array) -> Array:
         share = np.log(1.0 / np.maximum(u0, 1e-12)) / (
             np.log(np.minimum(u1, 1e12)) - np.log(np.maximum(u0, 1e-12))
         )
-    found = np.exp(
+    crossing = np.exp(
         np.log(xs[high - 1]) + np.clip(share, 0.0, 1.0) * (np.log(xs[high]) - np.log(xs[high - 1]))
     )
-    return np.where(never, np.inf, np.where(index == 0, 0.0, found))
+    return np.where(never, np.inf, np.where(index == 0, 0.0, crossing))
 
 
 def _crossings(uses: dict[str, Array], shape: tuple[int, int], grid: Array) -> dict[str, Array]:
@@ -284,7 +284,7 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
             for link in links
         }
         limits = _crossings(uses, (1, weeks), case_sets.MOIST_GUSTS)
-        return float(min(np.min(each) for each in limits.values()))
+        return float(min(np.min(limit) for limit in limits.values()))
 
     def under(key: str, factor: float) -> tuple[Link, ...]:
         changed = {
@@ -296,7 +296,7 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
 
     usual = family.loaded(options, geometry, structure, site, moist).path()
     cited = {check.rests_on for link in usual for check in link.checks}
-    found = []
+    rests = []
     for row in tables.uncertainties().values():
         if row.acts == "load":
             ends = least(under(row.key, row.low)), least(under(row.key, row.high))
@@ -304,5 +304,5 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
             ends = least(usual, row.key, row.low), least(usual, row.key, row.high)
         else:
             continue
-        found.append((row, min(ends[0], GREATEST_GUST), min(ends[1], GREATEST_GUST)))
-    return tuple(sorted(found, key=lambda each: -abs(each[2] - each[1])))
+        rests.append((row, min(ends[0], GREATEST_GUST), min(ends[1], GREATEST_GUST)))
+    return tuple(sorted(rests, key=lambda each: -abs(each[2] - each[1])))

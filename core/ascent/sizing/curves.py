@@ -60,21 +60,21 @@ def curve(site: Site, structure: Structure, option: str) -> Curve:
         raise InvalidPlan([Problem("option", option, f"one of {known} is allowed")])
     now = family.options.model_validate(structure.options)
     cases, weeks = moist_gusts(), season_of(site.garden, structure.plantings).weeks
-    values, found, costs = [], [], []
+    values, limits, costs = [], [], []
     for value in _values(now, option):
         try:
             options = family.options.model_validate({**structure.options, option: value})
         except ValidationError:
             continue
         geometry = family.geometry(options, structure.plantings, site)
-        found.append(
+        limits.append(
             {link.key: link.use for link in family.loaded(options, geometry, structure, site, cases).path()}
         )
         values.append(value)
         costs.append(total(shopping(geometry, site.garden.prices)))
-    keys = list(dict.fromkeys(key for uses in found for key in uses))
+    keys = list(dict.fromkeys(key for uses in limits for key in uses))
     uses = np.zeros((len(values), len(keys), weeks, len(MOIST_GUSTS)))
-    for v, each in enumerate(found):
+    for v, each in enumerate(limits):
         for key, use in each.items():
             uses[v, keys.index(key)] = np.broadcast_to(use, (1, weeks, len(MOIST_GUSTS)))[0]
     crossed = np.min(first_crossing(uses, MOIST_GUSTS), axis=2)

@@ -47,7 +47,7 @@ def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
         return ()
     base_cost = total(shopping(before.geometry, before.site.garden.prices))
     wanted = before.asked
-    found: list[Fix] = []
+    fixes: list[Fix] = []
     for option in link.levers:
         tried = [
             fix
@@ -57,10 +57,10 @@ def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
         helpful = [fix for fix in tried if fix.link_limit >= float(np.min(before.limits[key][0])) + _GAIN]
         holding = [fix for fix in helpful if fix.link_limit >= wanted]
         if holding:
-            found.append(_exactly(before, key, min(holding, key=lambda fix: (fix.cost, fix.link_limit))))
+            fixes.append(_exactly(before, key, min(holding, key=lambda fix: (fix.cost, fix.link_limit))))
         elif helpful:
-            found.append(_exactly(before, key, max(helpful, key=lambda fix: fix.link_limit)))
-    return tuple(sorted(found, key=lambda fix: (fix.link_limit < wanted, not fix.holds, fix.cost)))
+            fixes.append(_exactly(before, key, max(helpful, key=lambda fix: fix.link_limit)))
+    return tuple(sorted(fixes, key=lambda fix: (fix.link_limit < wanted, not fix.holds, fix.cost)))
 
 
 def _next_values(before: Evaluation, option: str) -> list[Any]:
@@ -83,7 +83,7 @@ def _next_values(before: Evaluation, option: str) -> list[Any]:
 def _other_items(table: str, role: str, now: str) -> list[str]:
     rows = tables.ITEM_TABLES[table]()
     alike = getattr(rows[now], "kind", None)
-    found = []
+    keys = []
     for key, row in rows.items():
         serves = (*getattr(row, "roles", ()), *getattr(row, "use", ()))
         if key == now or (role and role not in serves):
@@ -94,8 +94,8 @@ def _other_items(table: str, role: str, now: str) -> list[str]:
             and getattr(row, "kind", None) not in ("panel", "sheet")
         ):
             continue
-        found.append(key)
-    return found
+        keys.append(key)
+    return keys
 
 
 def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float) -> Fix | None:

@@ -67,13 +67,13 @@ def choices(site: Site, need: Need) -> list[Support]:
     scores = tables.suits()[need.crop].scores
     bed = site.bed.model_copy(update={"length": min(site.bed.length, _SHOWN)})
     short = Site(garden=site.garden, bed=bed)
-    found = []
+    supports = []
     for key, family in FAMILIES.items():
         proposed = family.propose(need, short)
         geometry = family.geometry(proposed.options, proposed.plantings, short)
         words = {name: template(f"family.{key}.{name}") for name in ("name", "what", "suits", "weak")}
         score = scores[key]
-        found.append(
+        supports.append(
             Support(
                 family=key,
                 **words,
@@ -82,7 +82,7 @@ def choices(site: Site, need: Need) -> list[Support]:
                 sketch=sketch_of(geometry, bed.length, bed.width),
             )
         )
-    return sorted(found, key=lambda support: -support.score)
+    return sorted(supports, key=lambda support: -support.score)
 
 
 def _crop(need: Need) -> rows.Crop:
@@ -138,9 +138,9 @@ def offer(
 
 def _planted(plantings: tuple[Planting, ...], system: System) -> dict[str, str]:
     """Return what is filled in of the plants, in words."""
-    found = {}
+    said = {}
     for planting in plantings:
-        found[planting.path("count")] = str(planting.count)
-        found[planting.path("spacing")] = write(planting.spacing, "length", system)
-        found[planting.path("planted")] = day_text(planting.planted)
-    return found
+        said[planting.path("count")] = str(planting.count)
+        said[planting.path("spacing")] = write(planting.spacing, "length", system)
+        said[planting.path("planted")] = day_text(planting.planted)
+    return said

@@ -52,8 +52,8 @@ def typical(site: Site, structure: Structure) -> Typical:
     whole = outline(site, structure)
     if len(whole.geometry.members) <= MANY:
         return Typical(site, structure)
-    found = _shortened(site, structure, _ENOUGH / plants)
-    return found if _alike(whole, outline(found.site, found.structure)) else Typical(site, structure)
+    short = _shortened(site, structure, _ENOUGH / plants)
+    return short if _alike(whole, outline(short.site, short.structure)) else Typical(site, structure)
 
 
 def _shortened(site: Site, structure: Structure, share: float) -> Typical:

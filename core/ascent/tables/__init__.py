@@ -254,8 +254,8 @@ def arches() -> tuple[Array, Array, dict[str, Array]]:
         ]
     holds, openings = sorted({r["hold"] for r in rows}), sorted({r["opening"] for r in rows})
     names = [name for name in rows[0] if name not in ("hold", "opening")]
-    found = {(r["hold"], r["opening"]): r for r in rows}
-    grids = {name: np.array([[found[h, o][name] for o in openings] for h in holds]) for name in names}
+    cells = {(r["hold"], r["opening"]): r for r in rows}
+    grids = {name: np.array([[cells[h, o][name] for o in openings] for h in holds]) for name in names}
     return np.array(holds), np.array(openings), grids
 
 

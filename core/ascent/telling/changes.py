@@ -83,10 +83,10 @@ def sentence(before: Typed | None, after: Typed | None, system: System) -> str:
         return f"{name} added"
     if after is None:
         return f"{name} taken away"
-    found = differences(before, after, system)
+    differing = differences(before, after, system)
     placed = {"x", "y", "bearing", "along", "across", "turn", "points"}
-    moved = [each for each in found if each.path in placed]
-    rest = [each for each in found if each.path not in placed]
+    moved = [each for each in differing if each.path in placed]
+    rest = [each for each in differing if each.path not in placed]
     said = [f"{each.label.lower()} {each.before} → {each.after}" for each in rest[:_SAID]]
     if len(rest) > _SAID:
         said.append(f"{len(rest) - _SAID} more")
@@ -121,18 +121,18 @@ def _fields(thing: Typed, system: System) -> dict[str, tuple[Any, str]]:
 def _of_structure(structure: Structure, system: System) -> dict[str, tuple[Any, str]]:
     options = family_of(structure.family).options
     given = options.model_validate(structure.options)
-    found = {
+    fields = {
         name: (getattr(structure, name), _text(name, getattr(structure, name), system))
         for name in ("name", "along", "across", "turn")
     }
     for name in options.model_fields:
         value = getattr(given, name)
-        found[f"options.{name}"] = (value, option_text(value, extra_of(options, name), system))
+        fields[f"options.{name}"] = (value, option_text(value, extra_of(options, name), system))
     for planting in structure.plantings:
         for name in [name for name in Planting.model_fields if name != "key"]:
             value = getattr(planting, name)
-            found[planting.path(name)] = (value, _text(name, value, system))
-    return found
+            fields[planting.path(name)] = (value, _text(name, value, system))
+    return fields
 
 
 def _text(name: str, value: Any, system: System) -> str:

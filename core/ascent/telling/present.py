@@ -308,10 +308,10 @@ def _of_winds(amount: Array | float, week: int) -> tuple[float, float, float]:
 
 
 def _foliage(e: Evaluation) -> tuple[Foliage, ...]:
-    found = []
+    foliages = []
     for standing in e.standings:
         crop = standing.crop
-        found.append(
+        foliages.append(
             Foliage(
                 crop=crop.key,
                 name=crop.name,
@@ -324,11 +324,11 @@ def _foliage(e: Evaluation) -> tuple[Foliage, ...]:
                 fruit_size=crop.fruit_max or 0.01,
             )
         )
-    return tuple(found)
+    return tuple(foliages)
 
 
 def _remarks(e: Evaluation, system: System) -> tuple[RemarkReport, ...]:
-    found = [
+    remark_reports = [
         RemarkReport(
             key=r.key,
             level=r.level,
@@ -346,7 +346,7 @@ def _remarks(e: Evaluation, system: System) -> tuple[RemarkReport, ...]:
         )
         values = {"amount": (amount, "length"), "limit": (service.limit, "length")}
         level: Literal["fine", "watch"] = "watch" if amount > service.limit else "fine"
-        found.append(
+        remark_reports.append(
             RemarkReport(
                 key=service.key,
                 level=level,
@@ -356,7 +356,7 @@ def _remarks(e: Evaluation, system: System) -> tuple[RemarkReport, ...]:
             )
         )
     order = {"wrong": 0, "watch": 1, "fine": 2}
-    return tuple(sorted(found, key=lambda remark: order[remark.level]))
+    return tuple(sorted(remark_reports, key=lambda remark: order[remark.level]))
 
 
 def _capital(text: str) -> str:
@@ -397,11 +397,11 @@ def link_fixes(site: Site, structure: Structure, key: str, system: System) -> Li
     """
     tried = typical(site, structure)
     e = evaluate(tried.site, tried.structure)
-    known = [each.key for each in e.links]
+    known = [link.key for link in e.links]
     if key not in known:
         raise InvalidPlan([Problem("link", key, f"one of {', '.join(known)} is allowed")])
-    found = (replace(fix, cost=fix.cost / tried.share) for fix in fixes_for(e, key))
-    return LinkFixes(link=key, fixes=tuple(_fix(e, fix, system) for fix in found), said=tried.said(system))
+    fixes = (replace(fix, cost=fix.cost / tried.share) for fix in fixes_for(e, key))
+    return LinkFixes(link=key, fixes=tuple(_fix(e, fix, system) for fix in fixes), said=tried.said(system))
 
 
 def _fix(e: Evaluation, fix: Fix, system: System) -> FixReport:
@@ -460,7 +460,7 @@ def full_report(site: Site, structure: Structure, system: System, week: int | No
 def rests_on(site: Site, structure: Structure, system: System) -> Rests:
     """Return the inputs that move the limit gust at all, the most first, in words."""
     tried = typical(site, structure)
-    found = [each for each in sensitivity(tried.site, tried.structure) if abs(each[2] - each[1]) >= _MOVES]
+    moving = [each for each in sensitivity(tried.site, tried.structure) if abs(each[2] - each[1]) >= _MOVES]
     rests = tuple(
         Rest(
             name=row.name,
@@ -469,7 +469,7 @@ def rests_on(site: Site, structure: Structure, system: System) -> Rests:
             spread=_finite(abs(high - low)),
             certainty=row.certainty,
         )
-        for row, low, high in found
+        for row, low, high in moving
     )
     return Rests(rests=rests, said=tried.said(system))
 
@@ -481,7 +481,7 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
         InvalidPlan: The family has no such option.
     """
     tried = Typical(site, structure) if option in WHOLE else typical(site, structure)
-    found, asked = curve(tried.site, tried.structure, option), asked_gust(site, structure)
+    drawn, asked = curve(tried.site, tried.structure, option), asked_gust(site, structure)
     options = family_of(structure.family).options
     extra = extra_of(options, option)
     points = tuple(
@@ -496,11 +496,11 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
             holds=bool(limit >= asked),
         )
         for value, limit, cost, first in zip(
-            found.values, found.limits, found.costs, found.first, strict=True
+            drawn.values, drawn.limits, drawn.costs, drawn.first, strict=True
         )
     )
     best = max(points, key=lambda point: point.limit)
-    now = points[found.present]
+    now = points[drawn.present]
     words = {"now": now.text, "gust": now.limit_text, "best": best.text, "most": best.limit_text}
     moves = best.limit > now.limit + 0.3
     return CurveReport(
@@ -508,7 +508,7 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
         label=template(f"option.{option}"),
         ordered=extra["kind"] not in ("item", "choice"),
         points=points,
-        present=found.present,
+        present=drawn.present,
         design_gust=asked,
         says=" ".join(
             filter(
@@ -639,7 +639,7 @@ def ways_to(
             )
     if problems:
         raise InvalidPlan(problems)
-    found = wish.ways(wanted, family.options.model_validate(structure.options), structure, site)
+    ways = wish.ways(wanted, family.options.model_validate(structure.options), structure, site)
     return WishReport(
         written={ask.name: write(wanted[ask.name], ask.kind, system) for ask in wish.asks},
         ways=tuple(
@@ -648,6 +648,6 @@ def ways_to(
                 reaches=way.reaches,
                 changes=dict(way.changes),
             )
-            for way in found
+            for way in ways
         ),
     )

@@ -340,13 +340,13 @@ def _take_term(rest: str, text: str, kind: str) -> tuple[float, str | None, str]
 
 
 def _read_gauge(cleaned: str, text: str) -> float | None:
-    found = re.fullmatch(
+    match = re.fullmatch(
         rf"(?:no\.? ?|#)?({_NUMBER}) ?(ga\.?|gauge)? ?(w&m|wm|awg|swg|steel)?(?: ?(?:ga|gauge))?", cleaned
     )
-    if not found or (found[2] is None and found[3] is None):
+    if not match or (match[2] is None and match[3] is None):
         return None
-    number = _number(found[1], text)
-    standard = (found[3] or "").replace("wm", "w&m").replace("steel", "w&m")
+    number = _number(match[1], text)
+    standard = (match[3] or "").replace("wm", "w&m").replace("steel", "w&m")
     if not standard:
         raise UnreadableQuantity(
             text, "name the gauge's standard: W&M for steel fence wire, AWG for copper, SWG for British wire"
@@ -381,8 +381,8 @@ def gauge_diameter(number: float, standard: str, text: str = "") -> float:
 
 def beaufort_number(text: str) -> int | None:
     """Return the number of a text such as ‘Beaufort 7’, or None when it is no such text."""
-    found = re.fullmatch(r"(?:beaufort|bft|force|b) ?(\d{1,3})", _clean(text))
-    return int(found[1]) if found else None
+    match = re.fullmatch(r"(?:beaufort|bft|force|b) ?(\d{1,3})", _clean(text))
+    return int(match[1]) if match else None
 
 
 def beaufort_mean(number: int, text: str = "") -> float:
@@ -456,14 +456,14 @@ def with_sizes(name: str, system: System, exact: bool = False) -> str:
     if system == "metric":
         return name
 
-    def written(found: re.Match[str]) -> str:
-        if found[3]:
-            return " × ".join(_size(float(each) / 1000.0, exact) for each in (found[3], found[4]))
-        amount = float(found[1])
+    def written(match: re.Match[str]) -> str:
+        if match[3]:
+            return " × ".join(_size(float(each) / 1000.0, exact) for each in (match[3], match[4]))
+        amount = float(match[1])
         return (
             write(amount, "mass", system)
-            if found[2] == "kg"
-            else _size(amount * to_si(_UNIT_WORDS["length"][found[2]]), exact)
+            if match[2] == "kg"
+            else _size(amount * to_si(_UNIT_WORDS["length"][match[2]]), exact)
         )
 
     return _SIZED.sub(written, name)

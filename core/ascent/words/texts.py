@@ -22,10 +22,10 @@ def template(path: str) -> str:
     Raises:
         KeyError: No such text.
     """
-    found: Any = _catalogue()
+    entry: Any = _catalogue()
     for part in path.split("."):
-        found = found[part]
-    return str(found)
+        entry = entry[part]
+    return str(entry)
 
 
 def has(path: str) -> bool:

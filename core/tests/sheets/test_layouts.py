@@ -567,10 +567,10 @@ class DimensionsTest(NearTestCase):
         for sheet in {s for m in (*modules, *more) for s in vars(m).values() if _is_sheet(s)}:
             geometry = sheet.stand().geometry
             ends = np.array([point for member in geometry.members for point in member.points])
-            for each in geometry.dimensions:
-                with self.subTest(sheet=sheet.__name__, option=each.option):
-                    self.assertNear(math.dist(each.start, each.end), each.value)
-                    for x, _, z in (each.start, each.end):
+            for dimension in geometry.dimensions:
+                with self.subTest(sheet=sheet.__name__, option=dimension.option):
+                    self.assertNear(math.dist(dimension.start, dimension.end), dimension.value)
+                    for x, _, z in (dimension.start, dimension.end):
                         self.assertTrue(ends[:, 0].min() - 1 <= x <= ends[:, 0].max() + 1, x)
                         top = max(ends[:, 2].max(), geometry.top)
                         self.assertTrue(min(ends[:, 2].min(), -0.65) <= z <= top + 0.1, z)

@@ -126,6 +126,6 @@ def parts_csv(request: HttpRequest, garden_id: int, by_structure: bool = False) 
 
 def file_answer(text: str, kind: str, name: str) -> HttpResponse:
     """Return a text as a file to keep."""
-    found = HttpResponse(text, content_type=kind)
-    found["Content-Disposition"] = f'attachment; filename="{name}"'
-    return found
+    answer = HttpResponse(text, content_type=kind)
+    answer["Content-Disposition"] = f'attachment; filename="{name}"'
+    return answer

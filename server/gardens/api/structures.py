@@ -68,8 +68,8 @@ def remove(request: HttpRequest, structure_id: int) -> schemas.Nothing:
 def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> HttpResponse:
     """Evaluate a draft; nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
-    found = structures.report_of(row, sent.draft, sent.week)
-    return answer(found)
+    told = structures.report_of(row, sent.draft, sent.week)
+    return answer(told)
 
 
 @router.post("/structures/{structure_id}/fixes", response={200: LinkFixes, **REFUSED})

@@ -50,11 +50,11 @@ def visitor_of(request: HttpRequest) -> Visitor:
     return cast(Visitor, request.auth)  # type: ignore[attr-defined]
 
 
-def answer(found: BaseModel) -> HttpResponse:
+def answer(out: BaseModel) -> HttpResponse:
     """Return a typed answer as JSON; that it fits its type is known, and a second validation would cost as
     much as the rest.
     """
-    return HttpResponse(found.model_dump_json(), content_type="application/json")
+    return HttpResponse(out.model_dump_json(), content_type="application/json")
 
 
 def remember(request: HttpRequest, token: str) -> None:

@@ -75,8 +75,8 @@ def gardens_of(visitor: Visitor) -> list[Granted]:
         .select_related("owner", "link")
         .prefetch_related("shares")
     )
-    found = [Granted(row, role) for row in rows if (role := role_in(visitor, row))]
-    return sorted(found, key=lambda granted: (-_RANK[granted.role], granted.garden.pk))
+    grants = [Granted(row, role) for row in rows if (role := role_in(visitor, row))]
+    return sorted(grants, key=lambda granted: (-_RANK[granted.role], granted.garden.pk))
 
 
 def garden_for(visitor: Visitor, garden_id: int, need: schemas.Role = "read") -> Granted:

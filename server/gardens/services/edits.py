@@ -200,13 +200,13 @@ class _Applying:
             )
         mine = {k: v for k, v in change.items() if k != "bed"} if act == "change" else {}
         try:
-            found = differences(
+            differing = differences(
                 held.typed, MODELS[held.kind].model_validate(_merged(held.document, mine)), self.system
             )
         except ValidationError as error:
             raise InvalidPlan(problems_of(error, ("change",))) from error
         return schemas.ThingConflict(
-            kind=edit.kind, key=key, name=held.name, revision=held.revision, differences=list(found)
+            kind=edit.kind, key=key, name=held.name, revision=held.revision, differences=list(differing)
         )
 
 
@@ -303,11 +303,11 @@ def reverted(state: State, change: Change, forward: bool = False) -> State:
         CannotUndo: A thing is no longer what the change made of it.
     """
     source, target = ("before", "after") if forward else ("after", "before")
-    found = dict(state)
+    back = dict(state)
     for edit in change.edits:
         ref = (edit["kind"], edit["key"])
         now, was, then = (
-            found.get(ref),
+            back.get(ref),
             side_of(edit, source, change.form),
             side_of(edit, target, change.form),
         )
@@ -317,15 +317,15 @@ def reverted(state: State, change: Change, forward: bool = False) -> State:
             units = whole({PLACE: state[PLACE]}).units
             raise CannotUndo(f"it has been changed again since: {words_of_edit(edit, change.form, units)}")
         if then is None:
-            found.pop(ref, None)
+            back.pop(ref, None)
         else:
-            found[ref] = replace(then, id=now.id, revision=now.revision) if now else then
+            back[ref] = replace(then, id=now.id, revision=now.revision) if now else then
     orphans = [
-        ref for ref, held in found.items() if held.kind == "structure" and ("bed", held.home) not in found
+        ref for ref, held in back.items() if held.kind == "structure" and ("bed", held.home) not in back
     ]
     if orphans:
         raise CannotUndo("something stands on that bed now")
-    taken = [key for _, key in found]
+    taken = [key for _, key in back]
     if len(set(taken)) != len(taken):
         raise CannotUndo("something else has its key now")
-    return found
+    return back

@@ -61,8 +61,8 @@ def _wanted(garden: Garden, sent: schemas.ImportIn) -> tuple[State, State]:
         taken = from_core(read_plan(sent.text).garden, before)
         after = taken if sent.take_away else _joined(before, taken)
     else:
-        found = read_table(core, sent.what, sent.text, core.units, sent.take_away)
-        after = from_core(found, before)
+        read = read_table(core, sent.what, sent.text, core.units, sent.take_away)
+        after = from_core(read, before)
     within_limits(after)
     return before, after
 
@@ -76,8 +76,8 @@ def _joined(before: State, taken: State) -> State:
         for kind, key in taken
         if keys.count(key) > 1
     )
-    if found := first_of(problems):
-        raise InvalidPlan(found)
+    if problem := first_of(problems):
+        raise InvalidPlan(problem)
     return joined
 
 

@@ -120,8 +120,8 @@ def _drawn(known: _Whole) -> _Drawn:
     core = known.garden
     laid = laid_out(core)
     drawing = plot_of(core, laid)
-    found = clashes(core, laid)
-    return _Drawn(drawing, room_for(core, 0.0, 0.0, drawing), found, warned(found, core.units))
+    clashing = clashes(core, laid)
+    return _Drawn(drawing, room_for(core, 0.0, 0.0, drawing), clashing, warned(clashing, core.units))
 
 
 def _kept(held: Held) -> str:
@@ -291,7 +291,7 @@ def lines(granted: Granted, keys: list[str], enough: Callable[[], bool]) -> list
     ]
     wanted = wanted[: schemas.MOST_LINES]
     sites = {home: _site_json(place, state["bed", home].document) for home in {held.home for held in wanted}}
-    found: list[schemas.StructureLine] = []
+    structure_lines: list[schemas.StructureLine] = []
     known = _line.cache_info().misses
     for held in wanted:
         if (
@@ -301,8 +301,8 @@ def lines(granted: Granted, keys: list[str], enough: Callable[[], bool]) -> list
         structure = model.Structure.model_validate(held.document)
         still = structure.model_copy(update={"along": 0.0, "across": 0.0, "turn": 0.0})
         line = _line(sites[held.home], still.model_dump_json())
-        found.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
-    return found
+        structure_lines.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
+    return structure_lines
 
 
 def _site_json(place: model.Place, bed: dict[str, Any]) -> str:
@@ -387,21 +387,21 @@ def parts_out(granted: Granted) -> schemas.GardenParts:
 
 def parts_csv(granted: Granted, by_structure: bool) -> str:
     """Return the garden's shopping list as CSV, together or by structure."""
-    found = parts_out(granted)
+    out = parts_out(granted)
     handle = io.StringIO()
     writer = csv.writer(handle)
     writer.writerow(["structure", "part", "for", "needed", "buy", "price each", "cost", "currency", "lasts"])
     rows = (
-        [(s.name, p) for s in found.structures for p in s.parts]
+        [(s.name, p) for s in out.structures for p in s.parts]
         if by_structure
-        else [("all", p) for p in found.together]
+        else [("all", p) for p in out.together]
     )
-    currency = plain_cell(found.currency)
+    currency = plain_cell(out.currency)
     for name, part in rows:
         cost = (f"{part.price:.2f}", f"{part.cost:.2f}", currency)
         writer.writerow([plain_cell(name), part.name, part.use, part.count, part.buy, *cost, part.lasts])
     writer.writerow(
-        ["total", "", "", "", "", "", f"{found.apart if by_structure else found.cost:.2f}", currency, ""]
+        ["total", "", "", "", "", "", f"{out.apart if by_structure else out.cost:.2f}", currency, ""]
     )
     return handle.getvalue()
 

@@ -134,18 +134,16 @@ def place_of(garden: Garden) -> model.Place:
     return _place(held_from("place", "place", "", garden.document, garden.form))
 
 
-def _place(found: Held) -> model.Place:
-    return (
-        model.Place.model_validate(found.document) if not found.fault else model.Place.model_validate(PLAIN)
-    )
+def _place(held: Held) -> model.Place:
+    return model.Place.model_validate(held.document) if not held.fault else model.Place.model_validate(PLAIN)
 
 
 def whole(state: State) -> model.Garden:
     """Return a state as the core's garden; what cannot be read is not in it."""
     beds = [
-        {**bed.document, "structures": [each.document for each in guests]} for bed, guests in _beds(state)
+        {**bed.document, "structures": [guest.document for guest in guests]} for bed, guests in _beds(state)
     ]
-    features = [each.document for each in _features(state)]
+    features = [feature.document for feature in _features(state)]
     return model.Garden.model_validate(
         {**_place(state[PLACE]).model_dump(), "beds": beds, "features": features}
     )
@@ -166,7 +164,9 @@ def changed(garden: model.Garden, before: State, after: State) -> model.Garden:
             beds.append(known)
         else:
             beds.append(
-                model.Bed.model_validate({**held.document, "structures": [each.document for each in guests]})
+                model.Bed.model_validate(
+                    {**held.document, "structures": [guest.document for guest in guests]}
+                )
             )
     features = []
     for held in _features(after):
@@ -209,11 +209,11 @@ def unreadable(state: State) -> list[Held]:
 def from_core(garden: model.Garden, state: State | None = None) -> State:
     """Return the core's garden as a state; things that an older state knows keep their rows."""
     known = state or {}
-    found: State = {}
+    things: State = {}
 
     def hold(kind: str, key: str, home: str, document: Document) -> None:
         old = known.get((kind, key))
-        found[kind, key] = Held(
+        things[kind, key] = Held(
             kind, key, home, document, old.id if old else None, old.revision if old else 0
         )
 
@@ -225,8 +225,8 @@ def from_core(garden: model.Garden, state: State | None = None) -> State:
     for feature in garden.features:
         hold("feature", feature.key, "", feature.model_dump(mode="json"))
     if state:
-        found |= {each.ref: each for each in unreadable(state)}
-    return found
+        things |= {each.ref: each for each in unreadable(state)}
+    return things
 
 
 def checked(structure: model.Structure, prefix: tuple[str | int, ...] = ()) -> model.Structure:
@@ -324,19 +324,19 @@ def _store(garden: Garden, old: Held | None, new: Held | None) -> Held | None:
     return replace(new, id=old.id, revision=old.revision + 1)
 
 
-def _row(found: Held | None) -> int:
-    assert found is not None and found.id is not None  # noqa: S101 - what is changed or taken away was stored
-    return found.id
+def _row(held: Held | None) -> int:
+    assert held is not None and held.id is not None  # noqa: S101 - what is changed or taken away was stored
+    return held.id
 
 
 def _entry(old: Held | None, new: Held | None) -> Document:
-    found = new or old
-    assert found is not None  # noqa: S101 - one of the two is there
+    held = new or old
+    assert held is not None  # noqa: S101 - one of the two is there
     return {
-        "kind": found.kind,
-        "key": found.key,
-        "id": found.id,
-        "revision": found.revision,
+        "kind": held.kind,
+        "key": held.key,
+        "id": held.id,
+        "revision": held.revision,
         "before": old.document if old else None,
         "after": new.document if new else None,
         "home_before": old.home if old else "",
@@ -369,11 +369,11 @@ def words_of(change: Change, system: System) -> str:
 def words_of_edit(edit: Document, form: int, system: System) -> str:
     """Return the words of one thing's change; where a side cannot be read, that there was one."""
     before, after = side_of(edit, "before", form), side_of(edit, "after", form)
-    found = after or before
-    assert found is not None  # noqa: S101 - one of the two is there
+    held = after or before
+    assert held is not None  # noqa: S101 - one of the two is there
     if any(side and side.fault for side in (before, after)):
         done = "added" if not before else "taken away" if not after else "changed"
-        return f"{found.name} {done}, in a form that can no longer be read"
+        return f"{held.name} {done}, in a form that can no longer be read"
     if before and after and before.home != after.home:
         return f"{after.name}: to another bed"
     return sentence(before.typed if before else None, after.typed if after else None, system)
@@ -381,13 +381,13 @@ def words_of_edit(edit: Document, form: int, system: System) -> str:
 
 def load_plan(owner: Any, plan: model.Plan) -> Garden:
     """Store a plan's garden for an owner."""
-    things = [found for found in from_core(plan.garden).values() if found.kind != "place"]
+    things = [thing for thing in from_core(plan.garden).values() if thing.kind != "place"]
     with transaction.atomic():
         garden = Garden.objects.create(
             owner_id=owner.pk, document=plan.garden.model_dump(mode="json", exclude={"beds", "features"})
         )
         Thing.objects.bulk_create(
-            Thing(garden=garden, kind=found.kind, key=found.key, home=found.home, document=found.document)
-            for found in things
+            Thing(garden=garden, kind=thing.kind, key=thing.key, home=thing.home, document=thing.document)
+            for thing in things
         )
     return garden

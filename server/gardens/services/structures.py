@@ -53,12 +53,12 @@ def _read(row: Thing) -> Held:
     Raises:
         InvalidPlan: What is wrong with it.
     """
-    found = of_row(row)
-    if found.fault:
+    held = of_row(row)
+    if held.fault:
         raise InvalidPlan(
-            [Problem(row.kind, found.name, f"what is stored of it cannot be read: {found.fault}")]
+            [Problem(row.kind, held.name, f"what is stored of it cannot be read: {held.fault}")]
         )
-    return found
+    return held
 
 
 def structure_of(row: Thing, sent: schemas.Draft) -> model.Structure:
@@ -137,13 +137,13 @@ def save(row: Thing, granted: Granted, sent: schemas.SaveIn, visitor: Visitor) -
             raise Http404
         if held.revision != sent.revision:
             units = place_of(garden).units
-            found = [
+            answer = [
                 d
                 for d in differences(held.typed, structure, units)
                 if d.path not in ("along", "across", "turn")
             ]
             fresh = Thing.objects.filter(pk=row.pk).first() or row
-            raise Stale(schemas.StructureConflict(saved=structure_out(fresh, granted), differences=found))
+            raise Stale(schemas.StructureConflict(saved=structure_out(fresh, granted), differences=answer))
         stands = {name: held.document[name] for name in ("along", "across", "turn") if name in held.document}
         bed = state[Thing.BED, held.home]
         after = {
@@ -157,9 +157,9 @@ def save(row: Thing, granted: Granted, sent: schemas.SaveIn, visitor: Visitor) -
     saved = Thing.objects.filter(pk=row.pk).select_related("garden").first()
     if saved is None:
         raise Http404
-    found = structure_out(saved, granted)
-    return found.model_copy(
-        update={"revision": done.answer["revisions"].get(f"structure/{row.key}", found.revision)}
+    answer = structure_out(saved, granted)
+    return answer.model_copy(
+        update={"revision": done.answer["revisions"].get(f"structure/{row.key}", answer.revision)}
     )
 
 

@@ -182,7 +182,7 @@ class ProposalTest(ApiTestCase):
                 report = self.call("post", f"structures/{made['id']}/report", {"draft": made["draft"]})
                 self.assertTrue(report["links"] and report["parts"] is not None)
                 rests = self.call("post", f"structures/{made['id']}/rests", {"draft": made["draft"]})["rests"]
-                spreads = [each["spread"] for each in rests]
+                spreads = [rest["spread"] for rest in rests]
                 self.assertEqual(spreads, sorted(spreads, reverse=True))
                 self.assertTrue(
                     all(spread >= 0.5 for spread in spreads), "nothing is listed that hardly moves it"
