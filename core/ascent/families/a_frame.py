@@ -18,7 +18,7 @@ from ..family.options import DEEPER, choice, item, measure, row_of
 from ..family.protocol import Family, Need, Proposal, Reason
 from ..loads import face
 from ..loads.cases import Cases
-from ..loads.crop import Standing, planting_on_face
+from ..loads.crop import Growth, planting_on_face
 from ..mechanics import Array, relief, splay, wind
 from ..path.geometry import Dimension, Geometry, Member, Plant, Point, keys, located
 from ..path.loadpath import Arrow, Check, Link, Remark, Service
@@ -127,7 +127,7 @@ class _Leaning(Bays[AFrameOptions]):
 
     def _side(self, side: str) -> face.FaceWind:
         """Return the wind on one face, with the leaves of the plants on its side."""
-        grown: list[Standing] = []
+        grown: list[Growth] = []
         for index, planting in enumerate(self.structure.plantings):
             if self.options.faces == "one" or planting.side in (side, "both"):
                 line = (
@@ -135,7 +135,7 @@ class _Leaning(Bays[AFrameOptions]):
                 )
                 grown.append(planting_on_face(line, self.season, index, self.geometry.climb))
         if not grown:
-            bare = self.standings[0]
+            bare = self.growths[0]
             grown = [replace(bare, cover=np.zeros_like(bare.cover), top=np.full_like(bare.top, 0.0))]
         return face.wind_on_face(tuple(grown), self.solidity, 0.0, self.height, self.cases)
 
@@ -214,7 +214,7 @@ class _Leaning(Bays[AFrameOptions]):
         """Return the weight that is always there: the frame, and half the usual shoots. [N]"""
         share = self.carried / self.options.length
         shoots = sum(
-            (s.shoot_kg * s.planting.count * share for s in self.standings), np.zeros(self.season.weeks)
+            (s.shoot_kg * s.planting.count * share for s in self.growths), np.zeros(self.season.weeks)
         )
         return np.asarray(self.bare_weight + 0.5 * tables.constant("gravity") * shoots[None, :, None])
 
@@ -403,7 +403,7 @@ class _Leaning(Bays[AFrameOptions]):
         span = self.bay if self.options.filled == "rungs" else self.options.leg
         width = self.options.leg if self.options.filled == "rungs" else self.bay
         each = (crop + blown) / area * self.options.bar_step
-        plant = max(self.standings, key=lambda s: float(np.max(s.high_kg)))
+        plant = max(self.growths, key=lambda s: float(np.max(s.high_kg)))
         lone = (
             self.plant_weight(plant) * math.cos(self.angle) / max(span, 0.1)
             if self.options.filled == "rungs"

@@ -107,7 +107,7 @@ class _Framed(PostRow[BedFrameOptions]):
         if self.options.infill == "mesh":
             mesh = tables.meshes()[self.options.mesh]
             solid = float(wind.mesh_solidity(mesh.wire, mesh.along, mesh.up))
-        return face.wind_on_face(self.standings, solid, 0.0, self.options.height, self.cases)
+        return face.wind_on_face(self.growths, solid, 0.0, self.options.height, self.cases)
 
     @cached_property
     def broad(self) -> float:
@@ -118,8 +118,8 @@ class _Framed(PostRow[BedFrameOptions]):
             return self.bay
         return min(
             self.bay,
-            max(s.crop.depth_m for s in self.standings)
-            * max(1.0, self.bay / max(s.planting.spacing for s in self.standings)),
+            max(s.crop.depth_m for s in self.growths)
+            * max(1.0, self.bay / max(s.planting.spacing for s in self.growths)),
         )
 
     @cached_property

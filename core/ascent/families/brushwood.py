@@ -81,7 +81,7 @@ class _Thicket(Stand[BrushwoodOptions]):
     @cached_property
     def wind(self) -> face.FaceWind:
         return face.wind_on_face(
-            self.standings, tables.constant("brush_solidity"), 0.0, self.height, self.cases
+            self.growths, tables.constant("brush_solidity"), 0.0, self.height, self.cases
         )
 
     @cached_property
@@ -107,12 +107,11 @@ class _Thicket(Stand[BrushwoodOptions]):
     def leaning(self) -> Array:
         """Return the moment of the vines that lean on one stick. [N·m]"""
         total = self.nothing
-        for standing in self.standings:
-            lines = 2.0 if standing.planting.side == "both" else 1.0
-            per_metre = standing.plant_kg * lines / standing.planting.spacing
+        for growth in self.growths:
+            lines = 2.0 if growth.planting.side == "both" else 1.0
+            per_metre = growth.plant_kg * lines / growth.planting.spacing
             total = (
-                total
-                + (per_metre * np.minimum(standing.top, self.height) / 2)[None, :, None] * self.cases.crop
+                total + (per_metre * np.minimum(growth.top, self.height) / 2)[None, :, None] * self.cases.crop
             )
         return np.asarray(
             total

@@ -106,25 +106,23 @@ class _Caged(Stand[CageOptions]):
     @cached_property
     def wind(self) -> face.FaceWind:
         mesh = wind.mesh_solidity(self.cage.wire, self.cage.along, self.cage.up)
-        return face.wind_on_face(self.standings, mesh, 0.0, self.stood, self.cases, "round")
+        return face.wind_on_face(self.growths, mesh, 0.0, self.stood, self.cases, "round")
 
     @cached_property
     def force(self) -> Array:
         """Return the wind on one cage: a round body as wide as the cage or the plant that has outgrown it.
         [N]
         """
-        wide = max(*(min(s.planting.spacing, s.crop.depth_m) for s in self.standings), self.cage.diameter_m)
+        wide = max(*(min(s.planting.spacing, s.crop.depth_m) for s in self.growths), self.cage.diameter_m)
         return np.asarray(self.wind.force * wide)
 
     @cached_property
     def pressing(self) -> Array:
         """Return the mass of a usual plant that always lies on its cage, (1, W, 1). [kg]"""
         total = np.zeros(self.season.weeks)
-        for standing in self.standings:
-            shoot = (
-                standing.shoot_kg / max(standing.crop.carried_share, 0.05) * tables.constant("shoot_on_rings")
-            )
-            total = np.maximum(total, shoot + standing.fruit_kg * tables.constant("fruit_on_rings"))
+        for growth in self.growths:
+            shoot = growth.shoot_kg / max(growth.crop.carried_share, 0.05) * tables.constant("shoot_on_rings")
+            total = np.maximum(total, shoot + growth.fruit_kg * tables.constant("fruit_on_rings"))
         return np.asarray(total.reshape(1, -1, 1))
 
     @cached_property
@@ -139,7 +137,7 @@ class _Caged(Stand[CageOptions]):
     @cached_property
     def leaning(self) -> Array:
         """Return the moment of a plant that leans on its cage. [N·m]"""
-        top = np.minimum(np.max([s.top for s in self.standings], axis=0), self.stood + 0.3)[None, :, None]
+        top = np.minimum(np.max([s.top for s in self.growths], axis=0), self.stood + 0.3)[None, :, None]
         return np.asarray(
             self.pressing
             * self.cases.crop

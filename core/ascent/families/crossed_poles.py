@@ -94,7 +94,7 @@ class _Crossed(Bays[CrossedPolesOptions]):
 
     @cached_property
     def wind(self) -> face.FaceWind:
-        return face.wind_on_face(self.standings, 0.0, 0.0, self.height, self.cases)
+        return face.wind_on_face(self.growths, 0.0, 0.0, self.height, self.cases)
 
     @cached_property
     def bare_weight(self) -> float:
@@ -116,7 +116,7 @@ class _Crossed(Bays[CrossedPolesOptions]):
         """Return the weight of usual shoots on a pair, which is always there, (1, W, 1). [N]"""
         share = self.carried / self.options.length
         total = sum(
-            (s.shoot_kg * s.planting.count * share for s in self.standings), np.zeros(self.season.weeks)
+            (s.shoot_kg * s.planting.count * share for s in self.growths), np.zeros(self.season.weeks)
         )
         return np.asarray(tables.constant("gravity") * total[None, :, None])
 
@@ -159,7 +159,7 @@ class _Crossed(Bays[CrossedPolesOptions]):
     @cached_property
     def along(self) -> Array:
         """Return the wind along the row, brought to the ridge. [N]"""
-        depth = max(float(np.max([s.crop.depth_m for s in self.standings])), 0.05)
+        depth = max(float(np.max([s.crop.depth_m for s in self.growths])), 0.05)
         broad = max(self.options.spread / 2 / depth, 1.0)
         force = self.wind.end * broad + 2 * self.wind.skin * self.options.length
         return np.asarray(force * np.minimum(self.wind.height, self.height) / self.height)

@@ -111,7 +111,7 @@ class _Strung(PostRow[DropStringsOptions]):
 
     @cached_property
     def wind(self) -> face.FaceWind:
-        return face.wind_on_face(self.standings, 0.0, 0.0, self.options.top_height, self.cases)
+        return face.wind_on_face(self.growths, 0.0, 0.0, self.options.top_height, self.cases)
 
     @cached_property
     def bay_weight(self) -> Array:

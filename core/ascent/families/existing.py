@@ -133,12 +133,12 @@ class _Host(Bays[ExistingOptions]):
             "fence": self.options.fence_height,
             "pole": self.options.pole_top,
         }[self.options.fixed_to]
-        return face.wind_on_face(self.standings, self.solid, 0.0, top, self.cases)
+        return face.wind_on_face(self.growths, self.solid, 0.0, top, self.cases)
 
     @cached_property
     def leaves(self) -> face.FaceWind:
         """Return the wind on the leaves and what they hang on, without the fence behind them."""
-        return face.wind_on_face(self.standings, 0.0, 0.0, self.geometry.climb, self.cases)
+        return face.wind_on_face(self.growths, 0.0, 0.0, self.geometry.climb, self.cases)
 
     @cached_property
     def hanging(self) -> Array:
@@ -251,9 +251,9 @@ class _Host(Bays[ExistingOptions]):
     @cached_property
     def column(self) -> tuple[Array, Array]:
         """Return the wind on what climbs a pole and where it acts, [N] and [m]."""
-        wide = max(_COLUMN, *(s.crop.depth_m for s in self.standings))
+        wide = max(_COLUMN, *(s.crop.depth_m for s in self.growths))
         return np.asarray(self.wind.pressure * self.wind.leaf_height * wide), np.asarray(
-            min(s.bottom for s in self.standings) + self.wind.leaf_height / 2
+            min(s.bottom for s in self.growths) + self.wind.leaf_height / 2
         )
 
     def _pole(self) -> tuple[Link, ...]:
@@ -264,7 +264,7 @@ class _Host(Bays[ExistingOptions]):
         per_string = np.asarray(
             force
             / plants_
-            / np.maximum(self.wind.leaf_height * max(s.planting.spacing for s in self.standings), 1e-9)
+            / np.maximum(self.wind.leaf_height * max(s.planting.spacing for s in self.growths), 1e-9)
         )
         strung = hung.string_links(
             self,

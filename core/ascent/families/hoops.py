@@ -173,17 +173,15 @@ class _Bent(Bays[HoopsOptions]):
     def hanging(self) -> Array:
         """Return the weight of crop on the fullest hoop. [N]"""
         total = self.nothing
-        for index, standing in enumerate(self.standings):
+        for index, growth in enumerate(self.growths):
             count = tributary(self.xs, self.places(index), self.bay / 2)
-            total = total + crop.group_weight(
-                standing, count, self.carried * self.options.arc, self.cases.crop
-            )
+            total = total + crop.group_weight(growth, count, self.carried * self.options.arc, self.cases.crop)
         return np.asarray(total)
 
     @cached_property
     def along(self) -> Array:
         """Return the wind along the row, brought to the crowns. [N]"""
-        depth = max(float(np.max([s.crop.depth_m for s in self.standings])), 0.05)
+        depth = max(float(np.max([s.crop.depth_m for s in self.growths])), 0.05)
         end = self.wind.end * max(self.options.span / 2 / depth, 1.0)
         return np.asarray((end + 2 * self.wind.skin * self.options.length) * 0.55)
 
@@ -261,7 +259,7 @@ class _Bent(Bays[HoopsOptions]):
         """Return the weight that is always on one hoop. [N]"""
         share = self.carried / self.options.length
         shoots = sum(
-            (s.shoot_kg * s.planting.count * share for s in self.standings), np.zeros(self.season.weeks)
+            (s.shoot_kg * s.planting.count * share for s in self.growths), np.zeros(self.season.weeks)
         )
         return np.asarray(self.bare_weight + 0.5 * tables.constant("gravity") * shoots[None, :, None])
 

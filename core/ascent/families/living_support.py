@@ -72,13 +72,13 @@ class _Block(Stand[LivingSupportOptions]):
         return min(chosen, key=lambda row: row.stem_Nm)
 
     @cached_property
-    def climbers(self) -> tuple[crop.Standing, ...]:
+    def climbers(self) -> tuple[crop.Growth, ...]:
         """Return the course of the climbers, which are no taller than what carries them."""
-        courses = super().standings
+        courses = super().growths
         return tuple(replace(course, top=np.minimum(course.top, self.living.top + 0.3)) for course in courses)
 
     @cached_property
-    def living(self) -> crop.Standing:
+    def living(self) -> crop.Growth:
         """Return the course of the hosts, sown so many days before the first climber."""
         start, end = self.season.spans[0]
         first, hosts = self.structure.plantings[0], _grid(self.options)
@@ -105,7 +105,7 @@ class _Block(Stand[LivingSupportOptions]):
         )
 
     @cached_property
-    def standings(self) -> tuple[crop.Standing, ...]:
+    def growths(self) -> tuple[crop.Growth, ...]:
         """Return the climbers, and after them what carries them."""
         return (*self.climbers, self.living)
 
@@ -155,8 +155,8 @@ class _Block(Stand[LivingSupportOptions]):
         """Return the wind on one stem and where it acts, [N] and [m]: each stem bends by itself with its
         vine, and a block shelters itself.
         """
-        cover = wind.mixed_solidity(*(s.cover for s in self.standings))[None, :, None]
-        top = np.max([s.top for s in self.standings], axis=0)[None, :, None]
+        cover = wind.mixed_solidity(*(s.cover for s in self.growths))[None, :, None]
+        top = np.max([s.top for s in self.growths], axis=0)[None, :, None]
         sheltered = self.options.rows >= self.host.least_rows and self.options.rows > 1
         shelter = stems.row_shelter(self.options.rows, tables.constant("follower")) if sheltered else 1.0
         leafy = np.maximum(top - tables.constant("stripped_free"), 0.0)

@@ -128,7 +128,7 @@ class _Fence(PostRow[MeshFenceOptions]):
     @cached_property
     def wind(self) -> face.FaceWind:
         solidity = wind.mesh_solidity(self.mesh.wire, self.mesh.along, self.mesh.up)
-        return face.wind_on_face(self.standings, solidity, self.options.bottom_gap, self.mesh_top, self.cases)
+        return face.wind_on_face(self.growths, solidity, self.options.bottom_gap, self.mesh_top, self.cases)
 
     @cached_property
     def bay_weight(self) -> Array:
@@ -212,11 +212,10 @@ class _Fence(PostRow[MeshFenceOptions]):
     def leaning(self) -> Array:
         """Return the side load on a metre of one run from plants that lean on it. [N/m]"""
         total = self.nothing
-        for standing in self.standings:
-            lines = 2.0 if standing.planting.side == "both" else 1.0
+        for growth in self.growths:
+            lines = 2.0 if growth.planting.side == "both" else 1.0
             total = (
-                total
-                + (standing.plant_kg * lines / standing.planting.spacing)[None, :, None] * self.cases.crop
+                total + (growth.plant_kg * lines / growth.planting.spacing)[None, :, None] * self.cases.crop
             )
         share = math.sin(math.radians(tables.constant("lean_angle"))) / len(self.run_heights)
         return np.asarray(tables.constant("gravity") * total * share)

@@ -158,23 +158,23 @@ class _Arch(Stand[PanelArchOptions]):
         """Return the weight of crop on the fullest one. [N]"""
         middles = np.array(_middles(self.options))
         total = self.nothing
-        for index, standing in enumerate(self.standings):
+        for index, growth in enumerate(self.growths):
             count = tributary(middles, self.places(index), self.width / 2)
-            area = self.width * self.arc * (1.0 if standing.planting.side == "both" else 0.5)
-            total = total + crop.group_weight(standing, count, area, self.cases.crop)
+            area = self.width * self.arc * (1.0 if growth.planting.side == "both" else 0.5)
+            total = total + crop.group_weight(growth, count, area, self.cases.crop)
         return np.asarray(total)
 
     @cached_property
-    def upright(self) -> tuple[crop.Standing, ...]:
+    def upright(self) -> tuple[crop.Growth, ...]:
         """Return the plantings as the wind sees them: one side's leaves, as high as they have climbed."""
-        shape, standings = _shape(self.options, self.site), []
+        shape, growths = _shape(self.options, self.site), []
         for index, planting in enumerate(self.structure.plantings):
             one = planting.model_copy(update={"side": "right"})
             course = crop.planting_on_face(one, self.season, index, self.geometry.climb)
-            standings.append(
+            growths.append(
                 replace(course, top=np.minimum(bent_panel.height_at(shape, self.arc, course.top), self.rise))
             )
-        return tuple(standings)
+        return tuple(growths)
 
     @cached_property
     def wind(self) -> face.FaceWind:

@@ -57,14 +57,14 @@ class _Staked(Stand[StakeOptions]):
 
     @cached_property
     def wind(self) -> face.FaceWind:
-        return face.wind_on_face(self.standings, 0.0, 0.0, self.options.height, self.cases, "round")
+        return face.wind_on_face(self.growths, 0.0, 0.0, self.options.height, self.cases, "round")
 
     @cached_property
     def width(self) -> float:
         """Return how wide the wind finds the largest plant: as wide as it grows, no wider than its neighbours
         let it. [m]
         """
-        return max(min(s.planting.spacing, s.crop.depth_m) for s in self.standings)
+        return max(min(s.planting.spacing, s.crop.depth_m) for s in self.growths)
 
     @cached_property
     def force(self) -> Array:
@@ -74,7 +74,7 @@ class _Staked(Stand[StakeOptions]):
     @cached_property
     def weight(self) -> Array:
         """Return what a good plant hangs on its stake. [N]"""
-        heaviest = max(self.standings, key=lambda s: float(np.max(s.high_kg)))
+        heaviest = max(self.growths, key=lambda s: float(np.max(s.high_kg)))
         return self.plant_weight(heaviest)
 
     @cached_property
@@ -87,7 +87,7 @@ class _Staked(Stand[StakeOptions]):
         """Return the moment of a plant that hangs beside its stake and leans; a bar shares it with the
         neighbours. [N·m]
         """
-        top = np.minimum(np.max([s.top for s in self.standings], axis=0), self.options.height + 0.3)[
+        top = np.minimum(np.max([s.top for s in self.growths], axis=0), self.options.height + 0.3)[
             None, :, None
         ]
         share = 0.5 if self.options.bar == "bar" else 1.0
@@ -102,7 +102,7 @@ class _Staked(Stand[StakeOptions]):
         """Return the links from fruit to ground."""
         tie, tall = (
             tables.ties()[self.options.stem_tie],
-            float(np.max([np.max(s.top) for s in self.standings])),
+            float(np.max([np.max(s.top) for s in self.growths])),
         )
         count = _ties_on_stem(self.options, tall)
         members, below = (
@@ -161,7 +161,7 @@ class _Staked(Stand[StakeOptions]):
     def _bar(self) -> Link:
         """Return the bar: it carries half of what one plant's stake should, if that stake is loose."""
         wood = tables.posts()[self.options.bar_wood]
-        gap = max(s.planting.spacing for s in self.standings)
+        gap = max(s.planting.spacing for s in self.growths)
         return Link(
             "bar",
             keys(self.geometry.by_role("rail")),
@@ -416,12 +416,12 @@ def _ties_on_stem(options: StakeOptions, tall: float) -> int:
     return max(math.floor((min(tall, options.height) - _FIRST_TIE) / options.tie_step + 1e-6), 0) + 1
 
 
-def _bars(options: StakeOptions, standing: list[Member]) -> list[Member]:
+def _bars(options: StakeOptions, growth: list[Member]) -> list[Member]:
     """Return a bar along each line of stakes."""
     wood, members = tables.posts()[options.bar_wood], []
-    lines = sorted({m.points[0][1] for m in standing if m.role == "post"})
+    lines = sorted({m.points[0][1] for m in growth if m.role == "post"})
     for n, y in enumerate(lines):
-        xs = sorted(m.points[0][0] for m in standing if m.role == "post" and m.points[0][1] == y)
+        xs = sorted(m.points[0][0] for m in growth if m.role == "post" and m.points[0][1] == y)
         if len(xs) > 1:
             line = ((xs[0] - 0.1, y, options.bar_height), (xs[-1] + 0.1, y, options.bar_height))
             members.append(

@@ -99,22 +99,22 @@ class _Standing(Stand[TripodOptions]):
     def hanging(self) -> Array:
         """Return the weight of crop on one set. [N]"""
         total, area = self.nothing, self.options.legs * self.height * self.options.radius
-        for standing, share in zip(self.standings, self.shares, strict=True):
-            total = total + crop.group_weight(standing, share, area, self.cases.crop)
+        for growth, share in zip(self.growths, self.shares, strict=True):
+            total = total + crop.group_weight(growth, share, area, self.cases.crop)
         return np.asarray(total)
 
     @cached_property
     def shoot(self) -> Array:
         """Return the weight of usual shoots on one set, which is always there, (1, W, 1). [N]"""
         total = sum(
-            (s.shoot_kg * share for s, share in zip(self.standings, self.shares, strict=True)),
+            (s.shoot_kg * share for s, share in zip(self.growths, self.shares, strict=True)),
             np.zeros(self.season.weeks),
         )
         return np.asarray(tables.constant("gravity") * total[None, :, None])
 
     @cached_property
     def face(self) -> face.FaceWind:
-        return face.wind_on_face(self.standings, 0.0, 0.0, self.height, self.cases, "round")
+        return face.wind_on_face(self.growths, 0.0, 0.0, self.height, self.cases, "round")
 
     @cached_property
     def blown(self) -> tuple[Array, Array]:
@@ -127,7 +127,7 @@ class _Standing(Stand[TripodOptions]):
             * self.height
             * options.legs
         )
-        bottom = min(s.bottom for s in self.standings)
+        bottom = min(s.bottom for s in self.growths)
         wide = splay.ring_width(options.radius, options.legs)
         leafy = (bottom, bottom + self.face.leaf_height)
         return splayed.blown(self.face.pressure, leafy, wide, 2 * _OUTSIDE, self.height, np.asarray(on_poles))

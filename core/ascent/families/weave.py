@@ -75,17 +75,17 @@ class _Woven(PostRow[WeaveOptions]):
 
     @cached_property
     def wind(self) -> face.FaceWind:
-        return face.wind_on_face(self.standings, 0.0, 0.0, self.options.top_run, self.cases)
+        return face.wind_on_face(self.growths, 0.0, 0.0, self.options.top_run, self.cases)
 
     @cached_property
     def leaning(self) -> Array:
         """Return the moment about the ground of a metre of row that leans on its runs. [N·m/m]"""
         total = self.nothing
-        for standing in self.standings:
-            lines = 2.0 if standing.planting.side == "both" else 1.0
-            carried = max(standing.crop.carried_share, 0.05)
-            mass = (standing.shoot_kg / carried + standing.fruit_kg) * lines / standing.planting.spacing
-            centre = np.minimum(standing.top, self.options.top_run + 0.3) / 2
+        for growth in self.growths:
+            lines = 2.0 if growth.planting.side == "both" else 1.0
+            carried = max(growth.crop.carried_share, 0.05)
+            mass = (growth.shoot_kg / carried + growth.fruit_kg) * lines / growth.planting.spacing
+            centre = np.minimum(growth.top, self.options.top_run + 0.3) / 2
             total = total + (mass * centre)[None, :, None] * self.cases.crop
         return np.asarray(
             total * tables.constant("gravity") * math.sin(math.radians(tables.constant("lean_angle")))
@@ -99,7 +99,7 @@ class _Woven(PostRow[WeaveOptions]):
     @cached_property
     def placed(self) -> Array:
         """Return which runs are up in each week, (R, 1, W, 1): one goes on as the plants pass it."""
-        top = np.max([s.top for s in self.standings], axis=0)
+        top = np.max([s.top for s in self.growths], axis=0)
         up = self.heights[:, None] <= np.maximum(top, self.heights[0])[None, :] + 1e-9
         return np.asarray(up[:, None, :, None].astype(float))
 

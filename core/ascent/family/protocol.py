@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import ClassVar, Protocol, TypeVar
 
 from ..loads.cases import Cases
-from ..loads.crop import Standing
+from ..loads.crop import Growth
 from ..mechanics import Array
 from ..path.geometry import Geometry
 from ..path.loadpath import Link, Remark, Service
@@ -50,7 +50,7 @@ class Loaded(Protocol):
     """A structure under the loads of its cases."""
 
     @property
-    def standings(self) -> tuple[Standing, ...]:
+    def growths(self) -> tuple[Growth, ...]:
         """Return the course of everything that grows on it, by planting; living supports come last."""
         ...
 

@@ -98,17 +98,17 @@ def canopies(garden: Garden, laid: Sequence[Laid], day: int) -> list[Canopy]:
         if week is None:
             continue
         for index, planting in enumerate(each.structure.plantings):
-            standing = planting_on_face(planting, season, index, each.geometry.climb)
+            growth = planting_on_face(planting, season, index, each.geometry.climb)
             places = np.array([plant.at[:2] for plant in each.geometry.plants if plant.planting == index])
-            top, cover = float(standing.top[week]), float(standing.cover[week])
-            if not len(places) or cover < 0.02 or top <= standing.bottom:
+            top, cover = float(growth.top[week]), float(growth.cover[week])
+            if not len(places) or cover < 0.02 or top <= growth.bottom:
                 continue
             half = planting.spacing / 2
             ends = np.array([[places[:, 0].min() - half, 0.0], [places[:, 0].max() + half, 0.0]])
             flat = each.frame.out(ends)
             rise = each.bed.raised_by
             corners = np.array(
-                [[*flat[0], standing.bottom], [*flat[1], standing.bottom], [*flat[1], top], [*flat[0], top]]
+                [[*flat[0], growth.bottom], [*flat[1], growth.bottom], [*flat[1], top], [*flat[0], top]]
             )
             corners[:, 2] += rise
             crowns.append(Canopy(each.structure.key, corners, cover))

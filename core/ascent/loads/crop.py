@@ -16,7 +16,7 @@ _HIGH_RAIN = 1.5  # wet leaves of a good year: 0.30 where a usual year has 0.20 
 
 
 @dataclass(frozen=True)
-class Standing:
+class Growth:
     """One planting over the weeks, each array (W,).
 
     shoot_kg: wet shoot a typical plant hangs on its support. [kg]
@@ -47,7 +47,7 @@ class Standing:
         return self.shoot_kg + self.fruit_kg
 
 
-def planting_on_face(planting: Planting, season: Season, index: int, face_top: float) -> Standing:
+def planting_on_face(planting: Planting, season: Season, index: int, face_top: float) -> Growth:
     """Return a planting's course on a face.
 
     Args:
@@ -87,7 +87,7 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
     leaf_share = (shoot_kg / planting.spacing * lines) / (crop.shoot_kg / crop.spacing_m)
     overtop = tables.constant("overtop_free") if planting.training == "free" else 0.0
     height = min(crop.height_m, face_top + overtop)
-    return Standing(
+    return Growth(
         planting,
         crop,
         shoot_kg * (1 + crop.rain_share) * carried,
@@ -108,20 +108,20 @@ def _pick(free: bool, pruned: float, unpruned: float | None) -> float:
     return unpruned if free and unpruned is not None else pruned
 
 
-def several(standing: Standing, plants: float, area: float) -> Array:
+def several(growth: Growth, plants: float, area: float) -> Array:
     """Return what several typical plants hang on a face: shoot and fruit, each capped by light, (W,). [kg]
 
     Source: crops-5.5
     """
-    shoot = np.minimum(plants * standing.shoot_kg, standing.face_shoot_kg_m2 * area)
-    return np.asarray(shoot + np.minimum(plants * standing.fruit_kg, standing.face_fruit_kg_m2 * area))
+    shoot = np.minimum(plants * growth.shoot_kg, growth.face_shoot_kg_m2 * area)
+    return np.asarray(shoot + np.minimum(plants * growth.fruit_kg, growth.face_fruit_kg_m2 * area))
 
 
-def group_weight(standing: Standing, plants: float, area: float, crop_factor: Array) -> Array:
+def group_weight(growth: Growth, plants: float, area: float, crop_factor: Array) -> Array:
     """Return the weight several plants hang on a member: one good plant, the rest typical, capped by light.
 
     Args:
-        standing: The planting's course.
+        growth: The planting's course.
         plants: Number of plants on the member.
         area: Face they share. [m²]
         crop_factor: Factor on the expected mass, broadcast to (S, W, G).
@@ -132,6 +132,6 @@ def group_weight(standing: Standing, plants: float, area: float, crop_factor: Ar
     Source: crops-5.5
     """
     if plants <= 0:
-        return np.zeros((1, len(standing.shoot_kg), 1))
-    mass = several(standing, plants, area) + standing.high_kg - standing.plant_kg
+        return np.zeros((1, len(growth.shoot_kg), 1))
+    mass = several(growth, plants, area) + growth.high_kg - growth.plant_kg
     return tables.constant("gravity") * mass[None, :, None] * crop_factor

@@ -9,7 +9,7 @@ import numpy as np
 from .. import tables
 from ..mechanics import Array, wind
 from .cases import Cases
-from .crop import Standing
+from .crop import Growth
 
 
 @dataclass(frozen=True)
@@ -77,7 +77,7 @@ def at_height(low: Array | float, high: Array | float) -> tuple[Array, Array]:
 
 
 def wind_on_face(
-    standings: tuple[Standing, ...],
+    growths: tuple[Growth, ...],
     mesh_solidity: float,
     mesh_bottom: float,
     mesh_top: float,
@@ -91,7 +91,7 @@ def wind_on_face(
     stem to the tallest plant. The gust falls off toward the ground.
 
     Args:
-        standings: The plantings' courses.
+        growths: The plantings' courses.
         mesh_solidity: Solid share of the bare mesh.
         mesh_bottom: Bottom edge of the mesh. [m]
         mesh_top: Top edge of the mesh. [m]
@@ -103,12 +103,12 @@ def wind_on_face(
 
     Source: handbook-1.6
     """
-    cover = np.minimum(wind.mixed_solidity(*(s.cover for s in standings)), tables.constant("cover_most"))[
+    cover = np.minimum(wind.mixed_solidity(*(s.cover for s in growths)), tables.constant("cover_most"))[
         None, :, None
     ]
-    top = np.max([s.top for s in standings], axis=0)[None, :, None]
-    bottom = min(s.bottom for s in standings)
-    depth = float(np.max([s.crop.depth_m for s in standings]))
+    top = np.max([s.top for s in growths], axis=0)[None, :, None]
+    bottom = min(s.bottom for s in growths)
+    depth = float(np.max([s.crop.depth_m for s in growths]))
     leafy_height = np.maximum(top - bottom, 0.0)
     on_leaf = leafy_pressure(cases.gust, mesh_solidity, cover)
     on_bare = leafy_pressure(cases.gust, mesh_solidity, np.zeros((1, 1, 1)))

@@ -65,7 +65,7 @@ class Stand(Generic[OptionsT]):
         return season_of(self.site.garden, self.structure.plantings)
 
     @cached_property
-    def standings(self) -> tuple[crop.Standing, ...]:
+    def growths(self) -> tuple[crop.Growth, ...]:
         """Return the course of each planting, up to what the structure lets it climb."""
         return tuple(
             crop.planting_on_face(planting, self.season, index, self.geometry.climb)
@@ -106,19 +106,19 @@ class Stand(Generic[OptionsT]):
         Source: crops-5.5
         """
         total = self.nothing
-        for index, standing in enumerate(self.standings):
+        for index, growth in enumerate(self.growths):
             count = tributary(stations, self.places(index), reach)
-            area = run * max(float(np.max(standing.top)) - standing.bottom, 0.1)
-            total = total + crop.group_weight(standing, count, area, self.cases.crop)
+            area = run * max(float(np.max(growth.top)) - growth.bottom, 0.1)
+            total = total + crop.group_weight(growth, count, area, self.cases.crop)
         return np.asarray(total)
 
-    def plant_weight(self, standing: crop.Standing) -> Array:
+    def plant_weight(self, growth: crop.Growth) -> Array:
         """Return what one good plant hangs on its own string, tie or stake, (1, W, G). [N]"""
-        return np.asarray(tables.constant("gravity") * standing.high_kg[None, :, None] * self.cases.crop)
+        return np.asarray(tables.constant("gravity") * growth.high_kg[None, :, None] * self.cases.crop)
 
-    def usual_weight(self, standing: crop.Standing) -> Array:
+    def usual_weight(self, growth: crop.Growth) -> Array:
         """Return what a usual plant hangs on its own string, tie or stake, (1, W, G). [N]"""
-        return np.asarray(tables.constant("gravity") * standing.plant_kg[None, :, None] * self.cases.crop)
+        return np.asarray(tables.constant("gravity") * growth.plant_kg[None, :, None] * self.cases.crop)
 
     def held_up(self, weight: Array) -> Array:
         """Return what a plant that stands on its own stem leans on its ties in still air, F = W z tan δ/z_t
@@ -133,7 +133,7 @@ class Stand(Generic[OptionsT]):
         """Return the share of lean and wind that is left to the support: an upright plant holds half of
         itself.
         """
-        stiff = all(s.crop.habit in _STIFF for s in self.standings)
+        stiff = all(s.crop.habit in _STIFF for s in self.growths)
         return 1.0 - tables.constant("stands_itself") if stiff else 1.0
 
     @cached_property
@@ -142,7 +142,7 @@ class Stand(Generic[OptionsT]):
         none of a climber. [N·m]
         """
         share = np.min(
-            [s.grown if s.crop.habit in _STEMMED else np.zeros_like(s.grown) for s in self.standings], axis=0
+            [s.grown if s.crop.habit in _STEMMED else np.zeros_like(s.grown) for s in self.growths], axis=0
         )
         return Strength(
             *(
@@ -164,17 +164,17 @@ class Stand(Generic[OptionsT]):
             to: Key of the link they hand their load to.
             tied_crops: Kinds of training that take ties here.
         """
-        tied = [(i, s) for i, s in enumerate(self.standings) if s.crop.training in tied_crops]
+        tied = [(i, s) for i, s in enumerate(self.growths) if s.crop.training in tied_crops]
         if not tied:
             return []
-        index, standing = max(tied, key=lambda pair: float(np.max(pair[1].high_kg)))
-        row, count = tables.ties()[key], ties_on_stem(max(float(np.max(standing.top)) - standing.bottom, 0.3))
+        index, growth = max(tied, key=lambda pair: float(np.max(pair[1].high_kg)))
+        row, count = tables.ties()[key], ties_on_stem(max(float(np.max(growth.top)) - growth.bottom, 0.3))
         weight, usual, blown = (
-            self.plant_weight(standing),
-            self.usual_weight(standing),
-            pressure * leafy * standing.planting.spacing,
+            self.plant_weight(growth),
+            self.usual_weight(growth),
+            pressure * leafy * growth.planting.spacing,
         )
-        if standing.crop.habit in _STIFF:
+        if growth.crop.habit in _STIFF:
             weight, usual = self.held_up(weight), self.held_up(usual)
         days = np.maximum(self.season.growing_days(index), 0.0)
         check = ties.stem_tie(row, weight, blown, count, days, usual)

@@ -72,7 +72,7 @@ def string_links(
 
     Source: handbook-2
     """
-    heaviest = max(stand.standings, key=lambda each: float(np.max(each.high_kg)))
+    heaviest = max(stand.growths, key=lambda each: float(np.max(each.high_kg)))
     weight, usual = stand.plant_weight(heaviest), stand.usual_weight(heaviest)
     blown = pressure * leafy * heaviest.planting.spacing
     upper = tables.constant("string_share") * blown

@@ -12,7 +12,7 @@ from .. import tables
 from ..families import family_of
 from ..family.protocol import Family
 from ..loads import cases as case_sets
-from ..loads.crop import Standing
+from ..loads.crop import Growth
 from ..loads.season import Season, season_of, weekly_gusts
 from ..mechanics import Array
 from ..path.geometry import Geometry
@@ -67,7 +67,7 @@ class Evaluation:
     chance: Chance
     service: tuple[Service, ...]
     remarks: tuple[Remark, ...]
-    standings: tuple[Standing, ...]
+    growths: tuple[Growth, ...]
 
     @cached_property
     def limit(self) -> Array:
@@ -257,7 +257,7 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
         ),
         here.service(),
         _remarks(family, options, geometry, structure, site),
-        here.standings,
+        here.growths,
     )
 
 

@@ -309,18 +309,18 @@ def _of_winds(amount: Array | float, week: int) -> tuple[float, float, float]:
 
 def _foliage(e: Evaluation) -> tuple[Foliage, ...]:
     foliages = []
-    for standing in e.standings:
-        crop = standing.crop
+    for growth in e.growths:
+        crop = growth.crop
         foliages.append(
             Foliage(
                 crop=crop.key,
                 name=crop.name,
                 habit=crop.habit,
-                top=tuple(_finite(float(v)) for v in standing.top),
-                bottom=standing.bottom,
-                cover=tuple(_finite(float(v)) for v in standing.cover),
+                top=tuple(_finite(float(v)) for v in growth.top),
+                bottom=growth.bottom,
+                cover=tuple(_finite(float(v)) for v in growth.cover),
                 depth=crop.depth_m,
-                fruit_kg=tuple(_finite(float(v)) for v in standing.fruit_kg),
+                fruit_kg=tuple(_finite(float(v)) for v in growth.fruit_kg),
                 fruit_size=crop.fruit_max or 0.01,
             )
         )
@@ -570,18 +570,15 @@ def _in_words(e: Evaluation, week: int, system: System) -> str:
                 {"soil": tables.soils()[bed.fill if bed.kind == "container" else bed.soil].name},
             )
         )
-    for standing in e.standings[: len(e.structure.plantings)]:
+    for growth in e.growths[: len(e.structure.plantings)]:
         grown = {
-            "count": (standing.planting.count, "count"),
-            "top": (float(standing.top[week]), "length"),
-            "cover": (100 * float(standing.cover[week]), "count"),
+            "count": (growth.planting.count, "count"),
+            "top": (float(growth.top[week]), "length"),
+            "cover": (100 * float(growth.cover[week]), "count"),
         }
         said.append(
             say(
-                "solid.grown",
-                system,
-                grown,
-                {"crop": standing.crop.name.lower(), "week": e.season.label(week)},
+                "solid.grown", system, grown, {"crop": growth.crop.name.lower(), "week": e.season.label(week)}
             )
         )
     said.append(

@@ -52,9 +52,9 @@ class SlicerCourseTest(NearTestCase):
         """3.03 kg a plant typical and 5.43 kg high, at the season's peak."""
         planting = Planting(key="p1", crop="tom-slicer", count=7, spacing=0.457, planted="05-04")
         season = season_of(site().garden, (planting,))
-        standing = crop_loads.planting_on_face(planting, season, 0, 2.0)
-        self.assertNear(np.max(standing.plant_kg), 3.03)
-        self.assertNear(np.max(standing.high_kg), 5.43)
+        growth = crop_loads.planting_on_face(planting, season, 0, 2.0)
+        self.assertNear(np.max(growth.plant_kg), 3.03)
+        self.assertNear(np.max(growth.high_kg), 5.43)
 
 
 class CucumberBayTest(NearTestCase):
@@ -64,8 +64,8 @@ class CucumberBayTest(NearTestCase):
         """
         planting = Planting(key="p1", crop="cuc-slice", count=8, spacing=0.30, planted="05-04")
         season = season_of(site().garden, (planting,))
-        standing = crop_loads.planting_on_face(planting, season, 0, 1.8)
-        self.assertNear(np.max(crop_loads.several(standing, 8, 2.4 * 1.8)), 2.4 * 4.5, 0.02)
+        course = crop_loads.planting_on_face(planting, season, 0, 1.8)
+        self.assertNear(np.max(crop_loads.several(course, 8, 2.4 * 1.8)), 2.4 * 4.5, 0.02)
 
 
 class OnePickTest(NearTestCase):

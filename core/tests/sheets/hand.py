@@ -183,21 +183,21 @@ class Sheet(NearTestCase):
     @classmethod
     def course(cls):
         """Return the planting's course: what it weighs and covers in the week."""
-        standing = cls.stand().standings[0]
+        growth = cls.stand().growths[0]
         names = ("shoot_kg", "fruit_kg", "high_kg", "grown", "cover", "top")
-        return {name: float(getattr(standing, name)[cls.week]) for name in names}
+        return {name: float(getattr(growth, name)[cls.week]) for name in names}
 
     @classmethod
     def capped(cls, plants, face):
         """Return what several usual plants weigh on a face, shoot and fruit each no more than light feeds on
         it. [N]
         """
-        standing = cls.stand().standings[0]
+        growth = cls.stand().growths[0]
         shoot, fruit = (
             min(plants * float(each[cls.week]), face * float(most[cls.week]))
             for each, most in (
-                (standing.shoot_kg, standing.face_shoot_kg_m2),
-                (standing.fruit_kg, standing.face_fruit_kg_m2),
+                (growth.shoot_kg, growth.face_shoot_kg_m2),
+                (growth.fruit_kg, growth.face_fruit_kg_m2),
             )
         )
         return (shoot + fruit) * G

@@ -94,7 +94,7 @@ class Arch(hand.Sheet):
         total = WIDE * self.panels - 0.2 * (self.panels - 1)
         skin = 0.10 * share * 245 * hand.streaming(20) * tall * leaf / 0.95
         self.along = 2 * (
-            Band(20, 0.20, rise, 0.0, leaf).pressure * tall * self.stand().standings[0].crop.depth_m
+            Band(20, 0.20, rise, 0.0, leaf).pressure * tall * self.stand().growths[0].crop.depth_m
             + skin * total
         )
         self.at, self.across, self.pressure = (
@@ -327,8 +327,7 @@ class TubeArches(ArchOnPosts):
         share, _ = hand.gust_share(0.20, 2.2)
         skin = 0.10 * share * 245 * hand.streaming(20) * 2.0 * leaf / 0.95
         self.along = 2 * (
-            Band(20, 0.20, 2.2, 0.0, leaf).pressure * 2.0 * self.stand().standings[0].crop.depth_m
-            + skin * 2.0
+            Band(20, 0.20, 2.2, 0.0, leaf).pressure * 2.0 * self.stand().growths[0].crop.depth_m + skin * 2.0
         )
         self.lift = max(self.across * at - own * 0.75, 0) / 1.5
         d, wall = tube.a, tube.b

@@ -26,7 +26,7 @@ class LoneCages(hand.Sheet):
 
     def test_sheet(self):
         c = self.course()
-        crop = self.stand().standings[0].crop
+        crop = self.stand().growths[0].crop
         leaf, wide = self.leaf(0.0055, 0.350, 0.240, 1.22), max(min(0.75, crop.depth_m), 0.45)
         blown = leaf * wide
         pressing = c["shoot_kg"] / crop.carried_share * 0.45 + c["fruit_kg"] * 0.60
@@ -110,7 +110,7 @@ class LoneCages(hand.Sheet):
                 where,
                 case_sets.moist_gusts(np.array([20.0])),
             )
-            shares = [one.grown[8] if one.crop.key != "cuc-slice" else 0.0 for one in stand.standings]
+            shares = [one.grown[8] if one.crop.key != "cuc-slice" else 0.0 for one in stand.growths]
             grown[crops] = min(shares)
             with self.subTest(crops=crops):
                 self.assertNear(float(stand.rooted.allowed[0, 8, 0]), 5 * grown[crops])
@@ -140,7 +140,7 @@ class StakedRaft(LoneCages):
 
     def test_sheet(self):
         c, days = self.course(), 7 * 11 + 3.5
-        crop = self.stand().standings[0].crop
+        crop = self.stand().growths[0].crop
         blown = self.leaf(0.0055, 0.350, 0.240, 1.22) * max(min(0.75, crop.depth_m), 0.45)
         pressing = c["shoot_kg"] / crop.carried_share * 0.45 + c["fruit_kg"] * 0.60
         z, grown = 0.0055**3 / 6, c["grown"]
@@ -194,7 +194,7 @@ class CutCylinder(LoneCages):
 
     def test_sheet(self):
         c = self.course()
-        crop = self.stand().standings[0].crop
+        crop = self.stand().growths[0].crop
         blown = self.leaf(0.00343, 0.152, 0.152, 1.35) * max(min(0.9, crop.depth_m), 0.6)
         pressing = c["shoot_kg"] / crop.carried_share * 0.45 + c["fruit_kg"] * 0.60
         legs = 12  # each upright wire, 152 mm apart

@@ -47,7 +47,7 @@ class PanelFence(hand.Sheet):
         jute = 270 * 2 * 0.5 * (1 - 0.5 * days / 140)
         # three plants a post: 1.2 m of row has two or three; the middle one good
         hung = (3 * (c["shoot_kg"] + c["fruit_kg"]) + c["high_kg"] - c["shoot_kg"] - c["fruit_kg"]) * G
-        face = self.stand().standings[0]
+        face = self.stand().growths[0]
         cap = 1.2 * 1.12 * G  # what light feeds on a bay's face
         hung = (
             min(3 * c["shoot_kg"] * G, cap * float(face.face_shoot_kg_m2[18]))
@@ -147,7 +147,7 @@ class RollFence(hand.Sheet):
         leaf, below = Band(v, 0.20, 1.55, solid, c["cover"]), Band(v, 0.05, 0.20, solid)
         onto, at = 1.6 * (leaf.force + below.force), hand.centre(leaf, below)
         plant = c["shoot_kg"] + c["fruit_kg"]
-        face = self.stand().standings[0]
+        face = self.stand().growths[0]
         cap = 1.6 * 1.35  # of face that feeds a bay
         hung = (
             min(5 * c["shoot_kg"], cap * float(face.face_shoot_kg_m2[9]))

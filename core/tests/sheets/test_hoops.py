@@ -72,7 +72,7 @@ class LadderHoops(hand.Sheet):
         resting = self.bare + 0.5 * c["shoot_kg"] * 60 * 0.75 / 3.0 * G
         self.lift = max(self.across * self.lever - resting * self.span / 2, 0) / self.span
         share, _ = hand.gust_share(0.0, top)
-        depth = self.stand().standings[0].crop.depth_m
+        depth = self.stand().growths[0].crop.depth_m
         end = leaf.pressure * top * depth * max(self.span / 2 / depth, 1)
         self.along = 0.55 * (end + 2 * 0.10 * share * 245 * hand.streaming(20) * top * cover / 0.95 * 3.0)
 
@@ -83,7 +83,7 @@ class LadderHoops(hand.Sheet):
         """Return the cover of one side's leaves, sown a little wider than usual: 1 − (1 − cover)^(leaf over
         usual).
         """
-        crop = self.stand().standings[0].crop
+        crop = self.stand().growths[0].crop
         return (1 - (1 - crop.cover) ** (crop.spacing_m / 0.08)) * grown
 
     def sprung(self, bears: float, breaks: float, least: float) -> dict:

@@ -182,7 +182,7 @@ class HopsOnAPole(hand.Sheet):
     def test_sheet(self):
         c, days = self.course(), 7 * 18 + 3.5
         leaf = Band(20, 0.20, 5.0, 0.0, c["cover"])
-        wide = max(0.5, self.stand().standings[0].crop.depth_m)
+        wide = max(0.5, self.stand().growths[0].crop.depth_m)
         force, at = leaf.pressure * 4.8 * wide, 0.20 + 2.4
         good, usual = c["high_kg"] * G, (c["shoot_kg"] + c["fruit_kg"]) * G
         string = force / 4
@@ -272,7 +272,7 @@ class BeansOnSunflowers(hand.Sheet):
         """A giant sunflower is first cut after 75 to 100 days, dry a fortnight later, and over the next fifty
         days loses 3/10 of its strength and half its leaf (judgement); it was sown 21 days before the beans.
         """
-        block, row = self.stand(), self.stand().standings[-1].crop
+        block, row = self.stand(), self.stand().growths[-1].crop
         self.assertEqual((row.first_low_d, row.first_high_d), FIRST_SUNFLOWER)
         full = max(block.living.cover)
         for week, cover in enumerate(block.living.cover):

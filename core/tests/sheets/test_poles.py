@@ -223,7 +223,7 @@ class CrossedCanes(Legs):
         resting = poles + 0.5 * c["shoot_kg"] * 20 * 0.3 / 2.4 * G
         soil, skin = hand.in_loam(0.016, 0.3, at), 5e3 * math.pi * 0.016 * 0.15
         share, _ = hand.gust_share(0.20, c["top"])
-        depth = self.stand().standings[0].crop.depth_m
+        depth = self.stand().growths[0].crop.depth_m
         end = leaf.pressure * (c["top"] - 0.20) * depth * max(0.3 / depth, 1)
         along = (
             (end + 2 * 0.10 * share * 245 * hand.streaming(20) * (c["top"] - 0.20) * 2.4) * leaf.centre / h
@@ -295,7 +295,7 @@ class ScaffoldInConcrete(hand.Sheet):
         skin = 5e3 * math.pi * 0.28 * (0.6 - 0.05)
         blown = leaf.pressure * tall * 0.25
         share, _ = hand.gust_share(0.20, c["top"])
-        depth = self.stand().standings[0].crop.depth_m
+        depth = self.stand().growths[0].crop.depth_m
         end = leaf.pressure * tall * depth * max(0.4 / depth, 1)
         along = (end + 2 * 0.10 * share * 245 * hand.streaming(20) * tall * 3.6) * leaf.centre / h
         # the wire, and guys at 45° from the crossing

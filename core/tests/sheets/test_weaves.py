@@ -122,7 +122,7 @@ class CorralOnStruts(hand.Sheet):
         heights = [0.25 + n * 0.65 / 4 for n in range(5)]
         up = [z for z in heights if z <= c["top"] + 1e-9]
         squares, levers, bay = sum(z * z for z in up), sum(up), 4 / 3
-        crop = self.stand().standings[0].crop
+        crop = self.stand().growths[0].crop
         mass = (c["shoot_kg"] / crop.carried_share + c["fruit_kg"]) * 2 / 0.2
         leans = 0.5 * mass * G * math.sin(math.radians(10)) * min(c["top"], 1.2) / 2
         moment = leans + 0.5 * leaf.force * leaf.centre

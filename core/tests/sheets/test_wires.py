@@ -321,7 +321,7 @@ class ThreeLevelWiresOnStruts(hand.Sheet):
             return 0.8 * hand.in_loam(0.100, 0.8, e)
 
         share, _ = hand.gust_share(0.30, 1.60)
-        along = leaf.pressure * 1.30 * self.stand().standings[0].crop.depth_m
+        along = leaf.pressure * 1.30 * self.stand().growths[0].crop.depth_m
         along += 0.10 * share * 245 * hand.streaming(20) * 1.30 * c["cover"] / 0.95 * 6
         slope = math.hypot(2.4, 1.6)
         skin = 0.8 * 5e3 * math.pi * 0.1 * (0.8 - 0.15)
