@@ -6,9 +6,12 @@ import math
 import unittest
 
 import shapely
+from ascent.family.protocol import Need
 from ascent.path.geometry import Plant
-from ascent.patterns import starters
+from ascent.patterns import plants, starters, tube_arch
 from ascent.patterns.course import Course
+
+from tests.support import NearTestCase, site
 
 SHAPES = {
     "straight": Course("straight", 3.6, 1.2, 0.3, 0.0),
@@ -54,6 +57,29 @@ class CourseTest(unittest.TestCase):
         self.assertAlmostEqual(z, -0.15)
         self.assertTrue(1.0 < to_x < 2.0 and 0.0 < to_y < 0.2)
         self.assertEqual(starters.height(), 0.45)
+
+
+class RowTest(NearTestCase):
+    def test_as_many_as_asked_take_their_length(self):
+        """Crops handbook 3: n plants in a line take n − 1 spacings and 0.15 m clear at each end."""
+        for side, count, spaces in (("left", 8, 7), ("both", 8, 3), ("left", 1, 0)):
+            sown = plants.sown(Need("tom-slicer", count, side, "pruned"), site(), 10.0, shortest=0.3)
+            with self.subTest(side=side, count=count):
+                self.assertAlmostEqual(sown.length, max(spaces * 0.45 + 0.30, 0.9), delta=0.05)
+                self.assertGreaterEqual(sown.length, spaces * 0.45 + 0.30 - 1e-9)
+                self.assertEqual(sown.plantings[0].count, count)
+
+    def test_as_many_as_fit(self):
+        """On 12 m: (12 − 0.30)/0.45 = 26 spacings, 27 plants a line."""
+        for side, count in (("left", 27), ("both", 54)):
+            sown = plants.sown(Need("tom-slicer", None, side, "pruned"), site(), 20.0)
+            self.assertEqual(sown.plantings[0].count, count)
+
+    def test_no_line_over_a_tunnel_that_is_clad_to_its_crown(self):
+        shape = tube_arch.curve(1.5, 2.2)
+        long = tube_arch.arc_length(shape)
+        self.assertEqual(tube_arch.lines(shape, long / 2 - 0.1, 0.25), ())
+        self.assertEqual(len(tube_arch.lines(shape, long / 2 - 0.5, 0.25)), 3)
 
 
 if __name__ == "__main__":

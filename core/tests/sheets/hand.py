@@ -150,13 +150,18 @@ class Sheet(NearTestCase):
             training=cls.training,
             planted=cls.planted,
         )
+        return cls.of(planting)
+
+    @classmethod
+    def of(cls, *plantings: Planting):
+        """Return the family's structure with other plantings under the loads of the one case."""
         where = site(**cls.bed)
         family = family_of(cls.family)
         options = family.options.model_validate(cls.options)
         structure = Structure(
-            key="x", name="x", family=cls.family, options=options.model_dump(), plantings=(planting,)
+            key="x", name="x", family=cls.family, options=options.model_dump(), plantings=plantings
         )
-        geometry = family.geometry(options, structure.plantings, where)
+        geometry = family.geometry(options, plantings, where)
         return family.loaded(options, geometry, structure, where, case_sets.moist_gusts(np.array([cls.gust])))
 
     @classmethod

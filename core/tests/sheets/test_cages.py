@@ -4,14 +4,10 @@ from __future__ import annotations
 
 import math
 
-import numpy as np
-from ascent.families import family_of
-from ascent.loads import cases as case_sets
-from ascent.plan.model import Planting, Structure
+from ascent.plan.model import Planting
 
 from tests.sheets import hand
 from tests.sheets.hand import Band, G
-from tests.support import site
 
 ROUND = 0.62
 
@@ -92,23 +88,13 @@ class LoneCages(hand.Sheet):
         """Stem and roots hold 5 N·m, expected 10, once grown (structures handbook 11): a pepper planted
         five weeks later has less, a cucumber has no stem.
         """
-        family, where = family_of(self.family), site()
-        options = family.options.model_validate(self.options)
         grown = {}
         for crops in (("tom-det",), ("pepper-sweet",), ("tom-det", "pepper-sweet"), ("tom-det", "cuc-slice")):
-            plantings = tuple(
-                Planting(key=crop, crop=crop, count=4, spacing=0.75, planted="05-04" if n == 0 else "06-08")
-                for n, crop in enumerate(crops)
-            )
-            structure = Structure(
-                key="x", name="x", family="cage", options=options.model_dump(), plantings=plantings
-            )
-            stand = family.loaded(
-                options,
-                family.geometry(options, plantings, where),
-                structure,
-                where,
-                case_sets.moist_gusts(np.array([20.0])),
+            stand = self.of(
+                *(
+                    Planting(key=crop, crop=crop, count=4, spacing=0.75, planted=("05-04", "06-08")[n])
+                    for n, crop in enumerate(crops)
+                )
             )
             shares = [one.grown[8] if one.crop.key != "cuc-slice" else 0.0 for one in stand.growths]
             grown[crops] = min(shares)

@@ -5,6 +5,10 @@ struts that is tied back.
 from __future__ import annotations
 
 import math
+from unittest.mock import patch
+
+import numpy as np
+from ascent.plan.model import Planting
 
 from tests.sheets import hand
 from tests.sheets.hand import Band, G
@@ -112,6 +116,25 @@ class PanelFence(hand.Sheet):
                 ("person", "person-pull-grip"): (300, grip / 1.5, grip * 1.33),
             }
         )
+
+    @patch.object(hand.Sheet, "gust", 0.5)
+    def test_ties_are_asked_of_the_heavier_crop(self):
+        """Two crops are tied to the fence: the ties are checked for the one that hangs more on them,
+        whichever was entered first; in still air, since both make one face to the wind.
+        """
+        heavy, light = (
+            Planting(key=crop, crop=crop, count=4, spacing=0.45, planted="05-04")
+            for crop in ("tom-beef", "tom-cherry")
+        )
+        alone = {p.key: self.tied(p) for p in (heavy, light)}
+        self.assertGreater(alone["tom-beef"], 1.05 * alone["tom-cherry"])
+        for both in ((heavy, light), (light, heavy)):
+            self.assertNear(self.tied(*both), alone["tom-beef"], 0.02)
+
+    def tied(self, *plantings: Planting) -> float:
+        """Return the most that a stem's tie is asked for over the season. [N]"""
+        (link,) = (link for link in self.of(*plantings).path() if link.key == "stem-tie")
+        return float(np.max(link.checks[0].demand))
 
 
 class RollFence(hand.Sheet):

@@ -94,6 +94,17 @@ class BasketWeave(hand.Sheet):
             }
         )
 
+    def test_ends_yield(self):
+        """An end post gives on by its soil where it is pulled low, by its steel, first yield 380 MPa over
+        the whole of its weaker section, where it is pulled high.
+        """
+        stand, full = self.stand(), 380e6 * hand.tee(0.0349, 0.00358)["Z_other"]
+        by_soil = {h: hand.in_loam(0.035, 0.5, h, 0.0105) * 1.33 for h in (0.3, 1.2)}
+        self.assertLess(by_soil[0.3], full / 0.3)
+        self.assertLess(full / 1.2, by_soil[1.2])
+        self.assertNear(float(stand.ends.yields(0.3, stand.cases)[0, 0, 0]), by_soil[0.3])
+        self.assertNear(float(stand.ends.yields(1.2, stand.cases)[0, 0, 0]), full / 1.2)
+
 
 class CorralOnStruts(hand.Sheet):
     """Jute round broad beans that hold half of themselves, on stakes 38 × 38 mm every 1.33 m, 0.4 m deep,
