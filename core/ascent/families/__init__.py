@@ -1,4 +1,4 @@
-"""The support families, one file each."""
+"""The support families, a folder each; none knows another."""
 
 from __future__ import annotations
 
@@ -6,40 +6,40 @@ from typing import Any
 
 from ..errors import UnknownItem
 from ..family.protocol import Family
-from .a_frame import AFrame
-from .bed_frame import BedFrame
-from .brushwood import Brushwood
-from .cage import Cages
-from .crossed_poles import CrossedPoles
-from .drop_strings import DropStrings
-from .existing import Existing
-from .hoops import Hoops
-from .living_support import LivingSupport
-from .mesh_fence import MeshFence
-from .panel_arch import PanelArch
-from .stake import Stake
-from .tripod import Tripod
-from .weave import Weave
-from .wire_trellis import WireTrellis
+from .a_frame import A_FRAME
+from .bed_frame import BED_FRAME
+from .brushwood import BRUSHWOOD
+from .cage import CAGE
+from .crossed_poles import CROSSED_POLES
+from .drop_strings import DROP_STRINGS
+from .existing import EXISTING
+from .hoops import HOOPS
+from .living_support import LIVING_SUPPORT
+from .mesh_fence import MESH_FENCE
+from .panel_arch import PANEL_ARCH
+from .stake import STAKE
+from .tripod import TRIPOD
+from .weave import WEAVE
+from .wire_trellis import WIRE_TRELLIS
 
 FAMILIES: dict[str, Family[Any]] = {
     family.key: family
     for family in (
-        MeshFence(),
-        WireTrellis(),
-        LivingSupport(),
-        PanelArch(),
-        DropStrings(),
-        Weave(),
-        Cages(),
-        Stake(),
-        Tripod(),
-        CrossedPoles(),
-        AFrame(),
-        BedFrame(),
-        Hoops(),
-        Existing(),
-        Brushwood(),
+        MESH_FENCE,
+        WIRE_TRELLIS,
+        LIVING_SUPPORT,
+        PANEL_ARCH,
+        DROP_STRINGS,
+        WEAVE,
+        CAGE,
+        STAKE,
+        TRIPOD,
+        CROSSED_POLES,
+        A_FRAME,
+        BED_FRAME,
+        HOOPS,
+        EXISTING,
+        BRUSHWOOD,
     )
 }
 

@@ -1,10 +1,10 @@
-"""The protocol of a support family, and how its options describe themselves."""
+"""What a support family is, and what it is asked."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import ClassVar, Protocol, TypeVar
+from typing import Generic, Protocol, TypeVar
 
 from ..loads.cases import Cases
 from ..loads.crop import Growth
@@ -69,37 +69,25 @@ class Loaded(Protocol):
         ...
 
 
-class Family(Protocol[OptionsT]):
+@dataclass(frozen=True)
+class Family(Generic[OptionsT]):
     """One kind of trellis: pure functions from options to geometry, load path and words of caution.
 
+    propose: the structure it starts with for a need, each value with its reason.
+    geometry: members, plants and measures.
+    loaded: the structure under the loads of some cases.
+    remarks: what fits and what does not, apart from strength.
+    cautions: text keys of the cautions of building it.
+    wishes: what may be wished of it, with the ways to it.
     round: whether the wind finds it alike from every side, rather than as a face along its row.
     """
 
-    key: ClassVar[str]
+    key: str
     options: type[OptionsT]
-    wishes: ClassVar[tuple[Wish, ...]] = ()
-    round: ClassVar[bool] = False
-
-    def propose(self, need: Need, site: Site) -> Proposal:
-        """Return the structure this family starts with for a need, each value with its reason."""
-        ...
-
-    def geometry(self, options: OptionsT, plantings: tuple[Planting, ...], site: Site) -> Geometry:
-        """Return the members, plants and measures."""
-        ...
-
-    def loaded(
-        self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site, cases: Cases
-    ) -> Loaded:
-        """Return the structure under the loads of the cases."""
-        ...
-
-    def remarks(
-        self, options: OptionsT, geometry: Geometry, structure: Structure, site: Site
-    ) -> tuple[Remark, ...]:
-        """Return what fits and what does not, apart from strength."""
-        ...
-
-    def cautions(self, geometry: Geometry) -> tuple[str, ...]:
-        """Return text keys of the cautions of building it."""
-        ...
+    propose: Callable[[Need, Site], Proposal]
+    geometry: Callable[[OptionsT, tuple[Planting, ...], Site], Geometry]
+    loaded: Callable[[OptionsT, Geometry, Structure, Site, Cases], Loaded]
+    remarks: Callable[[OptionsT, Geometry, Structure, Site], tuple[Remark, ...]]
+    cautions: Callable[[Geometry], tuple[str, ...]]
+    wishes: tuple[Wish, ...] = ()
+    round: bool = False

@@ -1,0 +1,22 @@
+"""A-frame: two faces, or one, leaning together at a ridge: boards, tube, bars, bent mesh; it folds flat and
+moves.
+"""
+
+from __future__ import annotations
+
+from ...family.protocol import Family
+from .geometry import laid_out
+from .links import Leaning
+from .options import KEY, AFrameOptions
+from .proposal import proposed
+from .remarks import cautions, remarked
+
+A_FRAME = Family(
+    key=KEY,
+    options=AFrameOptions,
+    propose=proposed,
+    geometry=laid_out,
+    loaded=Leaning,
+    remarks=remarked,
+    cautions=cautions,
+)

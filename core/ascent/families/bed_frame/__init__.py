@@ -1,0 +1,22 @@
+"""Bed frame: uprights screwed to the boards of a raised bed, one for each plant, joined over the bed; nothing
+is driven.
+"""
+
+from __future__ import annotations
+
+from ...family.protocol import Family
+from .geometry import laid_out
+from .links import Framed
+from .options import KEY, BedFrameOptions
+from .proposal import proposed
+from .remarks import cautions, remarked
+
+BED_FRAME = Family(
+    key=KEY,
+    options=BedFrameOptions,
+    propose=proposed,
+    geometry=laid_out,
+    loaded=Framed,
+    remarks=remarked,
+    cautions=cautions,
+)

@@ -1,0 +1,22 @@
+"""Brushwood: twiggy sticks pushed in along a row, upright or crossed, or round a pot; or one to bring a
+climber to its wire.
+"""
+
+from __future__ import annotations
+
+from ...family.protocol import Family
+from .geometry import laid_out
+from .links import Thicket
+from .options import KEY, BrushwoodOptions
+from .proposal import proposed
+from .remarks import cautions, remarked
+
+BRUSHWOOD = Family(
+    key=KEY,
+    options=BrushwoodOptions,
+    propose=proposed,
+    geometry=laid_out,
+    loaded=Thicket,
+    remarks=remarked,
+    cautions=cautions,
+)

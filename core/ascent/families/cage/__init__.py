@@ -1,0 +1,23 @@
+"""Cage: a ring cage or a cylinder of mesh round each plant; alone, staked, or tied with its neighbours into a
+raft.
+"""
+
+from __future__ import annotations
+
+from ...family.protocol import Family
+from .geometry import laid_out
+from .links import Caged
+from .options import KEY, CageOptions
+from .proposal import proposed
+from .remarks import cautions, remarked
+
+CAGE = Family(
+    key=KEY,
+    options=CageOptions,
+    propose=proposed,
+    geometry=laid_out,
+    loaded=Caged,
+    remarks=remarked,
+    cautions=cautions,
+    round=True,
+)

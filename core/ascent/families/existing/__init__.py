@@ -1,0 +1,22 @@
+"""Existing: a wall with wires on eyes, a fence that is to carry a sail more, a tall pole in a sleeve that is
+lowered to pick.
+"""
+
+from __future__ import annotations
+
+from ...family.protocol import Family
+from .geometry import laid_out
+from .links import Host
+from .options import KEY, ExistingOptions
+from .proposal import proposed
+from .remarks import cautions, remarked
+
+EXISTING = Family(
+    key=KEY,
+    options=ExistingOptions,
+    propose=proposed,
+    geometry=laid_out,
+    loaded=Host,
+    remarks=remarked,
+    cautions=cautions,
+)

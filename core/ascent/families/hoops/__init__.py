@@ -1,0 +1,22 @@
+"""Hoops: ladder mesh or pipe bent over a bed, pushed in or slipped over driven rods, joined along their
+crowns.
+"""
+
+from __future__ import annotations
+
+from ...family.protocol import Family
+from .geometry import laid_out
+from .links import Bent
+from .options import KEY, HoopsOptions
+from .proposal import proposed
+from .remarks import cautions, remarked
+
+HOOPS = Family(
+    key=KEY,
+    options=HoopsOptions,
+    propose=proposed,
+    geometry=laid_out,
+    loaded=Bent,
+    remarks=remarked,
+    cautions=cautions,
+)

@@ -1,0 +1,20 @@
+"""Mesh fence: panel, welded wire, concrete mesh or netting between driven posts in a straight row."""
+
+from __future__ import annotations
+
+from ...family.protocol import Family
+from .geometry import laid_out
+from .links import Fence
+from .options import KEY, MeshFenceOptions
+from .proposal import proposed
+from .remarks import cautions, remarked
+
+MESH_FENCE = Family(
+    key=KEY,
+    options=MeshFenceOptions,
+    propose=proposed,
+    geometry=laid_out,
+    loaded=Fence,
+    remarks=remarked,
+    cautions=cautions,
+)

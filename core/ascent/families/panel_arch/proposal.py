@@ -1,0 +1,63 @@
+"""Panel arch: how it starts for a need."""
+
+from __future__ import annotations
+
+import math
+
+from ... import tables
+from ...checks import arches
+from ...family.protocol import Need, Proposal, Reason
+from ...patterns import plants
+from ...plan.model import Site
+from .geometry import total_of
+from .options import PanelArchOptions
+
+
+def proposed(need: Need, site: Site) -> Proposal:
+    """Return an arch for a crop on a bed, every value with its reason."""
+    panel = tables.meshes()["panel_large"]
+    width, overlap = panel.heights_m[0], 0.20
+    row = plants.sown(need, site, longest=6 * width)
+    panels = max(min(math.ceil((row.length - overlap - 0.3) / (width - overlap)), 6), 1)
+    while panels > 1 and panels * width - (panels - 1) * overlap > site.bed.length + 1e-6:
+        panels -= 1
+    over_bed = site.bed.raised_by > 0.1 and 0.8 <= site.bed.width <= 2.2
+    span = round(site.bed.width - 0.02, 2) if over_bed else 1.22
+    fill = site.bed.raised_by
+    depth = min(max(0.60, math.ceil((fill + 0.45) * 20) / 20), 1.2)
+    post = next(
+        (
+            key
+            for key in ("tpost_light_1.5", "tpost_light_1.8", "tpost_2.1")
+            if max(tables.posts()[key].lengths_m) >= depth + 0.91
+        ),
+        "tpost_2.4",
+    )
+    options = PanelArchOptions(panels=panels, span=span, depth=depth, post=post)
+    total = total_of(options)
+    lines = 2 if need.side == "both" else 1
+    apart = row.plantings[0].spacing
+    room = max(math.floor((total - 2 * tables.constant("row_end_clear")) / apart + 1e-6) + 1, 1) * lines
+    planting = row.plantings[0].model_copy(update={"count": min(need.count or room, 600)})
+    rise = float(arches.figures(4.88, span, 0.91, arches.bending_stiffness(panel, width)).rise)
+    reasons = {
+        **{name: reason for name, reason in row.reasons.items() if name != "length"},
+        planting.path("count"): Reason(
+            "count_asked" if need.count else "count", {"count": (planting.count, "count")}
+        ),
+        "panel": Reason("arch_panel", words={"crop": row.crop.name}),
+        "frame": Reason("frame"),
+        "panel_length": Reason("panel_length", {"rise": (rise, "length"), "span": (span, "length")}),
+        "panel_width": Reason("panel_width"),
+        "panels": Reason("panels", {"count": (panels, "count"), "length": (total, "length")}),
+        "span": Reason("span_bed" if over_bed else "span", {"span": (span, "length")}),
+        "hold": Reason("hold"),
+        "foot": Reason("foot"),
+        "cover": Reason("cover"),
+        "strung": Reason("strung"),
+        "sling": Reason("sling", {"fruit": (row.crop.fruit_heaviest_kg, "mass")}),
+        "sling_legs": Reason("sling_legs"),
+        "sling_angle": Reason("sling_angle"),
+        "stem_tie": Reason("stem_tie"),
+    }
+    return Proposal(options, (planting,), reasons)

@@ -1,0 +1,23 @@
+"""Tripod: three poles or more tied at the top, in a bed or a container, with strings round them or twine
+laced between.
+"""
+
+from __future__ import annotations
+
+from ...family.protocol import Family
+from .geometry import laid_out
+from .links import Standing
+from .options import KEY, TripodOptions
+from .proposal import proposed
+from .remarks import cautions, remarked
+
+TRIPOD = Family(
+    key=KEY,
+    options=TripodOptions,
+    propose=proposed,
+    geometry=laid_out,
+    loaded=Standing,
+    remarks=remarked,
+    cautions=cautions,
+    round=True,
+)

@@ -1,0 +1,22 @@
+"""Weave: runs of twine between posts on both sides of the plants; basket weave, corral, figure of eight,
+front and back, or a ladder of canes.
+"""
+
+from __future__ import annotations
+
+from ...family.protocol import Family
+from .geometry import laid_out
+from .links import Woven
+from .options import KEY, WeaveOptions
+from .proposal import proposed
+from .remarks import cautions, remarked
+
+WEAVE = Family(
+    key=KEY,
+    options=WeaveOptions,
+    propose=proposed,
+    geometry=laid_out,
+    loaded=Woven,
+    remarks=remarked,
+    cautions=cautions,
+)

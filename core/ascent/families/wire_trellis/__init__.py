@@ -1,0 +1,22 @@
+"""Wire trellis: one or several wires between end assemblies over line posts, on one line or on the two ends
+of T-arms.
+"""
+
+from __future__ import annotations
+
+from ...family.protocol import Family
+from .geometry import laid_out
+from .links import Row
+from .options import KEY, WireTrellisOptions
+from .proposal import proposed
+from .remarks import cautions, remarked
+
+WIRE_TRELLIS = Family(
+    key=KEY,
+    options=WireTrellisOptions,
+    propose=proposed,
+    geometry=laid_out,
+    loaded=Row,
+    remarks=remarked,
+    cautions=cautions,
+)
