@@ -14,11 +14,7 @@ from ...plan.model import Planting, Site
 from .options import MESHES, AFrameOptions
 
 _AWAY = 0.10  # of a plant from the foot of its face [m], parts handbook 3.3
-
-
 _STAKE_UP = 0.15  # of a foot stake above the soil [m]
-
-
 _TIE_Z = 0.30  # height of the foot tie [m], parts handbook 3.3
 
 

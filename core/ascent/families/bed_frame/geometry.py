@@ -15,22 +15,14 @@ from ...plan.model import BareBed, Planting, Site
 from .options import BedFrameOptions
 
 RIM = 0.03  # of the boards over the soil in the bed [m], parts handbook 3.11
-
-
 FIRST_SCREW = (
     0.025  # from the edge of a board [m], parts handbook 4.10: 0.09 apart at most on a board of 0.14
 )
 
 
 _FROM_BOARD = 0.25  # of a plant from its board [m], parts handbook 3.11
-
-
 BACKING_DEPTH = 0.45  # of a backing stake [m]
-
-
 OWN_BOARD = ("post_lumber_38x140", 0.280, 0.038)  # two boards high, of a frame that brings its own
-
-
 _INSET = 0.15  # of the first upright from the end of the row [m]
 
 

@@ -11,17 +11,9 @@ from ...plan.model import Planting, Site
 from .options import BrushwoodOptions
 
 _LINE = 0.12  # of the feet of crossed sticks from the row's middle [m], parts handbook 3.15
-
-
 _CROSS_AT = 0.85  # of its height, where a stick crosses the one across, parts handbook 3.15
-
-
 _RUN_AT = 2 / 3  # of its height, where a string runs, parts handbook 3.15
-
-
 _SLACK = 1.02  # of a string along a row, parts handbook 3.15
-
-
 _FANS = (0.35, 0.55, 0.75)  # of its height, where a stick forks
 
 

@@ -14,11 +14,7 @@ from ...tables import rows
 from .options import CageOptions
 
 _LAP = 0.15  # of a cylinder's seam [m], parts handbook 3.7
-
-
 _ROUND = 8  # sides a ring is drawn with
-
-
 _LINK, _KNOTS = (
     0.70,
     0.16,

@@ -21,11 +21,7 @@ from .geometry import cage_of
 from .options import CageOptions
 
 _BRANCHES = 4.0  # that lie on a ring
-
-
 _LEGGED = 0.002  # wire from which a cage stands on its own legs; finer netting is held by canes [m]
-
-
 _FIXED = 0.10  # below the soil at which a thin leg in dug earth is fixed, at most [m], judgement
 
 

@@ -14,17 +14,9 @@ from ...plan.model import Planting, Site
 from .options import CrossedPolesOptions
 
 _OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.5
-
-
 _LASH = 10.0  # lengths of twine per width of both poles of a square lashing, parts handbook 3.0
-
-
 _LASH_ENDS = 0.4  # of twine at its ends [m], parts handbook 3.0
-
-
 _OVERHANG = 0.2  # of the ridge past the end pairs [m], parts handbook 3.5
-
-
 _END_LEVERS = {
     "guy": ("brace_wire", "brace"),
     "strut": ("pole", "brace"),

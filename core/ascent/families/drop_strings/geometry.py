@@ -16,8 +16,6 @@ from ...plan.model import Planting, Site
 from .options import DropStringsOptions
 
 BRACE, BRACE_STAKE = "wire_soft_125", "stake_guy_rebar"  # of a beam's posts along their row
-
-
 _END_LEVERS = {
     "guy": ("guy_wire", "ends"),
     "strut": ("strut", "ends"),

@@ -9,8 +9,6 @@ from ...patterns import posts
 from ...plan.model import Typed
 
 KEY = "drop-strings"
-
-
 _ON_POSTS = ("beam", "wire")
 
 

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from ...family.protocol import Family
 from .geometry import laid_out
-from .links import Host
+from .links import loaded
 from .options import KEY, ExistingOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
@@ -16,7 +16,7 @@ EXISTING = Family(
     options=ExistingOptions,
     propose=proposed,
     geometry=laid_out,
-    loaded=Host,
+    loaded=loaded,
     remarks=remarked,
     cautions=cautions,
 )

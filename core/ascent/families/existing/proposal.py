@@ -8,8 +8,9 @@ from ... import tables
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants
 from ...plan.model import Site
-from .geometry import LOWEST, PEGS
 from .options import ExistingOptions
+from .pole_geometry import PEGS
+from .wired_geometry import LOWEST
 
 
 def proposed(need: Need, site: Site) -> Proposal:

@@ -7,8 +7,8 @@ from ...path.geometry import Geometry
 from ...path.loadpath import Remark
 from ...plan.model import Site, Structure
 from ...remarks import fits
-from .geometry import OUT
 from .options import KEY, ExistingOptions
+from .wired_geometry import OUT
 
 
 def remarked(

@@ -16,14 +16,8 @@ from ...tables import rows
 from .options import HoopsOptions
 
 INSIDE = 0.30  # of a rod up inside its pipe [m], parts handbook 3.12
-
-
 _FROM_FOOT = 0.10  # of a plant inside the foot of a hoop [m]
-
-
 LEAST_RISE = 0.2  # that is worth drawing [m]
-
-
 CROWN = 0.9  # of its rise, where an end stake is tied
 
 

@@ -20,11 +20,7 @@ from .geometry import CROWN, INSIDE, LEAST_RISE, hold, hoop
 from .options import HoopsOptions
 
 _BOARD = 0.019  # of wood that takes the push of a foot [m]
-
-
 _BOARD_NEAR = 0.1  # between a hoop and the boards that it leans on, both sides together [m]
-
-
 _STAKED = 0.05  # of the push along the row, that a stake takes at the least
 
 

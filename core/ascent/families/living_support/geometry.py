@@ -12,8 +12,6 @@ from ...plan.model import Planting, Site
 from .options import LivingSupportOptions
 
 BACKUP_HEIGHTS = (1.2, 0.6)  # of the strings round the block [m], parts handbook 3.13
-
-
 EDGE = 0.15  # of the block from the row's ends [m]
 
 

@@ -22,8 +22,6 @@ from .geometry import BACKUP_HEIGHTS, EDGE, grid
 from .options import LivingSupportOptions
 
 _FADED, _WITHERED = 0.3, 0.5  # of its strength and of its leaf a host loses as it dries, judgement
-
-
 _SWAYING = 1.5  # bending stiffness of a stem over its strength [m], judgement
 
 

@@ -14,11 +14,7 @@ from ...plan.model import Planting, Site, Structure
 from .options import PanelArchOptions
 
 _STRING_IN = 0.12  # of a string's foot inside the panel [m]
-
-
 _STRING_TOP = 0.15  # of the span, from the middle to where a string hangs
-
-
 _LAP_EVERY = 0.6  # between the ties of a lap [m], parts handbook 3.0
 
 

@@ -11,8 +11,6 @@ from ...plan.model import Planting, Site
 from .options import StakeOptions
 
 _FIRST_TIE = 0.25  # above the soil [m], parts handbook 3.6
-
-
 _SPARE_TIES = 1.2  # ties used over a season over those that stand at its end, parts handbook 3.6
 
 

@@ -14,14 +14,8 @@ from ...plan.model import Planting, Site
 from .options import TripodOptions
 
 OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.4
-
-
 _FIRST_RING = 0.3  # above the soil [m]
-
-
 _TURN = 0.10  # of twine round a pole [m], parts handbook 3.4
-
-
 _LACE = 0.20  # between the turns of laced twine [m]
 
 

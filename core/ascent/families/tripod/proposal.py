@@ -11,8 +11,6 @@ from ...plan.model import Site
 from .options import TripodOptions
 
 _ROOM = 0.45  # to walk between two sets [m], parts handbook 4.1
-
-
 _TALL = 1.9  # where poles meet and a hand still ties them [m], parts handbook 3.5
 
 

@@ -17,11 +17,7 @@ from ...tables import rows
 from .options import WeaveOptions
 
 _SIDE = 0.03  # of a run from the row [m], parts handbook 3.10
-
-
 _TURN = 0.04  # of twine for a turn round a post, besides its girth [m]
-
-
 _END_LEVERS = {
     "guy": ("guy_wire", "ends"),
     "strut": ("strut", "ends"),

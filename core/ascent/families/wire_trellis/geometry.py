@@ -16,14 +16,8 @@ from ...plan.model import Planting, Site
 from .options import GUYED, WireTrellisOptions
 
 _SAFETY = 1.2  # of wire past a tensioner [m], parts handbook 3.9
-
-
 _STONE = 0.0225  # of a flat stone under the foot of a guyed end post [m²], parts handbook 3.9
-
-
 _PROP_FOOT = 0.30  # of a prop in its sleeve [m]
-
-
 _END_LEVERS = {
     "guy": ("guy_wire", "ends"),
     "strut": ("strut", "ends"),

@@ -10,8 +10,6 @@ from ...patterns.end_assembly import Kind
 from ...plan.model import Typed
 
 KEY = "wire-trellis"
-
-
 GUYED = ("guy", "lean")
 
 

@@ -12,8 +12,6 @@ from .geometry import ends_of
 from .options import WireTrellisOptions
 
 _LINE_POSTS = ("post_round_75", "post_round_100")  # the second where the first is not sold long enough
-
-
 _LEAST_STRUNG = 1.2  # below this a crop is tied to the wires rather than strung from the top one [m]
 
 
