@@ -5,6 +5,7 @@ from __future__ import annotations
 from ascent import tables
 from ascent.remarks import fits
 from ascent.report.evaluation import evaluate
+from ascent.sizing.typical import typical
 
 from tests.support import NearTestCase, fence, site
 
@@ -85,3 +86,21 @@ class FenceTest(NearTestCase):
         """Structures handbook 14.20: a T-post is not a handrail; 89 mm is."""
         self.assertIn("not-to-lean-on", remarks())
         self.assertNotIn("not-to-lean-on", remarks(post="post_lumber_89", tie="tie_wire_16_double"))
+
+
+class SeasonTest(NearTestCase):
+    def test_a_tomato_needs_its_days_before_the_frost(self):
+        """A slicer is first picked 65 to 80 days after planting (crops handbook, group A), and is grown for
+        two weeks of it at least: planted in May before a frost on 27 October it is, 78 or 58 days before it is not.
+        """
+        said = {}
+        for planted in ("05-04", "08-10", "08-30"):
+            grown = fence()
+            late = grown.plantings[0].model_copy(update={"planted": planted})
+            found = evaluate(site(), grown.model_copy(update={"plantings": (late,)})).remarks
+            said[planted] = {remark.key: remark.level for remark in found}.get("season-short")
+        self.assertEqual(said, {"05-04": None, "08-10": "watch", "08-30": "wrong"})
+
+    def test_what_is_reckoned_whole_needs_no_words(self):
+        tried = typical(site(), fence())
+        self.assertEqual((tried.share, tried.said("metric")), (1.0, ""))
