@@ -91,7 +91,8 @@ class FenceTest(NearTestCase):
 class SeasonTest(NearTestCase):
     def test_a_tomato_needs_its_days_before_the_frost(self):
         """A slicer is first picked 65 to 80 days after planting (crops handbook, group A), and is grown for
-        two weeks of it at least: planted in May before a frost on 27 October it is, 78 or 58 days before it is not.
+        two weeks of it at least: planted in May before a frost on 27 October it is, 78 or 58 days before it
+        is not.
         """
         said = {}
         for planted in ("05-04", "08-10", "08-30"):
