@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from ascent.files.sheets import What
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -23,7 +22,7 @@ def plan(request: HttpRequest, garden_id: int) -> HttpResponse:
 
 
 @router.get("/gardens/{garden_id}/tables/{what}.csv", response={200: str, **REFUSED})
-def table(request: HttpRequest, garden_id: int, what: What) -> HttpResponse:
+def table(request: HttpRequest, garden_id: int, what: schemas.What) -> HttpResponse:
     """Beds, plantings or materials as CSV."""
     text = exchange.table_text(access.garden_for(visitor_of(request), garden_id), what)
     return file_answer(text, "text/csv; charset=utf-8", f"garden-{garden_id}-{what}.csv")

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from ascent.words.quantities import System
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 from pydantic import Field
 
 from .. import schemas
-from ..catalogue import catalogue as everything
 from ..services import access, edits, garden, owned, structures
+from ..services.catalogue import catalogue as everything
 from .turns import brisk, by_and_by, heavy, live
 from .visitor import REFUSED, answer, visitor_of
 
@@ -28,7 +27,7 @@ def empty(request: HttpRequest) -> schemas.Nothing:
 
 
 @router.get("/catalogue", response={200: schemas.Catalogue, 401: schemas.Problems, 422: schemas.Problems})
-def catalogue(request: HttpRequest, units: System = "metric") -> schemas.Catalogue:
+def catalogue(request: HttpRequest, units: schemas.System = "metric") -> schemas.Catalogue:
     """Everything a picker lists."""
     return everything(units)
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from ascent.telling.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -63,7 +62,7 @@ def remove(request: HttpRequest, structure_id: int) -> schemas.Nothing:
     return schemas.Nothing()
 
 
-@router.post("/structures/{structure_id}/report", response={200: Report, **REFUSED})
+@router.post("/structures/{structure_id}/report", response={200: schemas.Report, **REFUSED})
 @live
 def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> HttpResponse:
     """Evaluate a draft; nothing is stored."""
@@ -72,25 +71,25 @@ def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> Ht
     return answer(told)
 
 
-@router.post("/structures/{structure_id}/fixes", response={200: LinkFixes, **REFUSED})
+@router.post("/structures/{structure_id}/fixes", response={200: schemas.LinkFixes, **REFUSED})
 @heavy
-def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> LinkFixes:
+def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> schemas.LinkFixes:
     """The fixes of one link of a draft."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.fixes_of(row, sent.draft, sent.link)
 
 
-@router.post("/structures/{structure_id}/rests", response={200: Rests, **REFUSED})
+@router.post("/structures/{structure_id}/rests", response={200: schemas.Rests, **REFUSED})
 @heavy
-def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> Rests:
+def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> schemas.Rests:
     """What the limit gust of a draft rests on most."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.rests_of(row, sent.draft)
 
 
-@router.post("/structures/{structure_id}/curve", response={200: CurveReport, **REFUSED})
+@router.post("/structures/{structure_id}/curve", response={200: schemas.CurveReport, **REFUSED})
 @heavy
-def curve(request: HttpRequest, structure_id: int, sent: schemas.CurveIn) -> CurveReport:
+def curve(request: HttpRequest, structure_id: int, sent: schemas.CurveIn) -> schemas.CurveReport:
     """The limit gust and the cost of a draft against one of its options, over all it may be; nothing is
     stored.
     """
@@ -98,7 +97,7 @@ def curve(request: HttpRequest, structure_id: int, sent: schemas.CurveIn) -> Cur
     return structures.curve_of(row, sent)
 
 
-@router.post("/structures/{structure_id}/solid", response={200: SolidReport, **REFUSED})
+@router.post("/structures/{structure_id}/solid", response={200: schemas.SolidReport, **REFUSED})
 @heavy
 def solid(request: HttpRequest, structure_id: int, sent: schemas.SolidIn) -> HttpResponse:
     """A draft in three dimensions, with the day's sun and in words; nothing is stored."""
@@ -106,17 +105,17 @@ def solid(request: HttpRequest, structure_id: int, sent: schemas.SolidIn) -> Htt
     return answer(structures.solid_of(row, sent))
 
 
-@router.post("/structures/{structure_id}/ways", response={200: WishReport, **REFUSED})
+@router.post("/structures/{structure_id}/ways", response={200: schemas.WishReport, **REFUSED})
 @heavy
-def ways(request: HttpRequest, structure_id: int, sent: schemas.WishIn) -> WishReport:
+def ways(request: HttpRequest, structure_id: int, sent: schemas.WishIn) -> schemas.WishReport:
     """The ways from a draft to what is wished of it; nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.ways_of(row, sent)
 
 
-@router.post("/structures/{structure_id}/sizing", response={200: Sizing, **REFUSED})
+@router.post("/structures/{structure_id}/sizing", response={200: schemas.Sizing, **REFUSED})
 @heavy
-def sizing(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> Sizing:
+def sizing(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> schemas.Sizing:
     """The changes that together make a draft hold; nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.sizing_of(row, sent.draft, until_enough())

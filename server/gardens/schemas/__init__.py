@@ -1,4 +1,14 @@
-"""What the API takes and gives, beyond the core's own types."""
+"""What the API takes and gives: its own types, and the core's that it hands through."""
+
+from ascent.files.sheets import What as What
+from ascent.telling.readout import CurveReport as CurveReport
+from ascent.telling.readout import LinkFixes as LinkFixes
+from ascent.telling.readout import Report as Report
+from ascent.telling.readout import Rests as Rests
+from ascent.telling.readout import Sizing as Sizing
+from ascent.telling.readout import SolidReport as SolidReport
+from ascent.telling.readout import WishReport as WishReport
+from ascent.words.quantities import System as System
 
 from .gardens import *  # noqa: F403
 from .people import *  # noqa: F403

@@ -16,7 +16,7 @@ from ascent.plan import model
 from ascent.words.quantities import System, with_sizes
 from ascent.words.texts import has, template
 
-from . import schemas
+from .. import schemas
 
 
 @lru_cache(maxsize=2)
