@@ -33,6 +33,7 @@ INSTALLED_APPS = [
     "axes",
     "csp",
     "config",
+    "backups",
     "accounts.apps.AccountsConfig",
     "gardens.apps.GardensConfig",
 ]

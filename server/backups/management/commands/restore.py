@@ -8,7 +8,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError
 
-from config.keeping import BadBackup, restore
+from backups.keeping import BadBackup, restore
 
 
 class Command(BaseCommand):

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError
 
-from config.keeping import examine
+from backups.keeping import examine
 
 
 class Command(BaseCommand):

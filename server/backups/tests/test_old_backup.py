@@ -20,7 +20,7 @@ from django.test import Client, TransactionTestCase
 from gardens.models import Change, Garden, Thing
 from gardens.services import state
 
-from config import keeping
+from backups import keeping
 
 OLD = Path(__file__).parent / "old" / "backup-2.zip"
 KEYLESS = OLD.with_name(

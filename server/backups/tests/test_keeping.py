@@ -21,7 +21,7 @@ from django.test import TransactionTestCase
 from gardens.models import Thing
 from gardens.tests.support import demo_garden
 
-from config import keeping
+from backups import keeping
 
 
 class KeepingTestCase(TransactionTestCase):
@@ -136,7 +136,7 @@ class DoctorTest(KeepingTestCase):
         folder = keeping.data_file().parent
         folder.chmod(0o755)
         self.addCleanup(folder.chmod, 0o700)
-        with mock.patch("config.keeping.tables.load_all", side_effect=BrokenTable("posts.csv line 3")):
+        with mock.patch("backups.keeping.tables.load_all", side_effect=BrokenTable("posts.csv line 3")):
             text, sound = self.examined()
         self.assertFalse(sound)
         self.assertIn("posts.csv line 3", text)
@@ -148,7 +148,7 @@ class DoctorTest(KeepingTestCase):
         shutil.copy(keeping.data_file(), broken)
         content = broken.read_bytes()
         broken.write_bytes(content[:4096] + b"\xff" * 8192 + content[12288:])
-        with mock.patch("config.keeping.data_file", return_value=broken):
+        with mock.patch("backups.keeping.data_file", return_value=broken):
             finding = next(each for each in keeping.examine() if each.what == "data file")
         self.assertFalse(finding.sound)
         self.assertIn("restore", finding.do)
