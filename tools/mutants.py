@@ -56,11 +56,19 @@ QUICK = (
     "test_any_garden",
     "test_sweep",
 )
+NEAR = {  # where a mistake of a folder is looked for first
+    "sizing": ("test_curves", "test_hostile", "test_fixes"),
+    "ground": ("test_plot", "test_any_shade", "test_any_garden"),
+    "buying": ("test_parts", "sheets.test_lists", "published.test_quantities_of_families"),
+    "words": ("test_quantities", "test_report"),
+    "report": ("test_report", "published.test_chance"),
+    "data": ("published.test_handbook_tables", "test_data", "test_tables"),
+}
 SLOW = (
     "test_statements",
     "test_curves",
-    "test_fixes",
     "test_plan",
+    "test_fixes",
     "test_any_family",
     "test_every_family",
     "test_hostile",
@@ -251,7 +259,8 @@ def noticed(mistake: Mistake, home: Path, whole: bool) -> str:
     text = mistake.path.read_text(encoding="utf-8")
     copy.write_text(text[: mistake.start] + mistake.new + text[mistake.end :], encoding="utf-8")
     try:
-        for name, parts in STAGES.items():
+        near = NEAR.get(folder_of(mistake.path), ())
+        for name, parts in ({"near": near} | STAGES if near else STAGES).items():
             if name == "all" and not whole:
                 return ""
             modules = [m for part in parts for m in _modules(home / "tests" / part, f"tests.{part}")]
