@@ -57,7 +57,7 @@ QUICK = (
     "test_sweep",
 )
 NEAR = {  # where a mistake of a folder is looked for first
-    "sizing": ("test_curves", "test_hostile", "test_fixes"),
+    "sizing": ("test_curves", "test_fixes"),
     "ground": ("test_plot", "test_any_shade", "test_any_garden"),
     "buying": ("test_parts", "sheets.test_lists", "published.test_quantities_of_families"),
     "words": ("test_quantities", "test_report"),
