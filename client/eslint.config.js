@@ -2,6 +2,11 @@ import jsxA11y from "eslint-plugin-jsx-a11y";
 import reactHooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
+const QUERIES = {
+  name: "@tanstack/react-query",
+  message: "What is asked of the server, and what it is kept under, stands in api/.",
+};
+
 export default tseslint.config(
   { ignores: ["src/api/schema.d.ts"] },
   ...tseslint.configs.strictTypeChecked,
@@ -25,6 +30,7 @@ export default tseslint.config(
       "no-restricted-imports": [
         "error",
         {
+          paths: [QUERIES],
           patterns: [
             {
               regex: "^\\.\\./[a-z]+/",
@@ -36,11 +42,23 @@ export default tseslint.config(
     },
   },
   {
-    files: ["src/api/**", "src/queue/**", "src/drawing/**", "src/ui/**"],
+    files: ["src/queue/**", "src/drawing/**", "src/ui/**"],
     rules: {
       "no-restricted-imports": [
         "error",
-        { patterns: [{ regex: "/features/", message: "What features share knows none of them." }] },
+        {
+          paths: [QUERIES],
+          patterns: [{ regex: "/features/", message: "What features share knows none of them." }],
+        },
+      ],
+    },
+  },
+  {
+    files: ["src/api/**"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        { patterns: [{ regex: "/(features|queue|ui|drawing)/", message: "What is asked knows no screen." }] },
       ],
     },
   },

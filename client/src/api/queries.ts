@@ -1,9 +1,18 @@
-import { useQueries, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useQueries, useQuery } from "@tanstack/react-query";
 
-import { api, exactly, taken, type Draft, type Garden, type Report, type StructureLine } from "./client";
+import { api, exactly, type Garden, type Schemas, type StructureLine, taken } from "./client";
+
+/** What an answer is kept under: the first word of each is what `useFresh` speaks of. */
+export const KEYS = {
+  session: ["session"],
+  gardens: ["gardens"],
+  garden: (id: number) => ["garden", id],
+  structure: (id: number) => ["structure", id],
+  people: (garden: number) => ["people", garden],
+} as const;
 
 export const useSession = () =>
-  useQuery({ queryKey: ["session"], queryFn: () => taken(api.GET("/api/session")), staleTime: Infinity });
+  useQuery({ queryKey: KEYS.session, queryFn: () => taken(api.GET("/api/session")), staleTime: Infinity });
 
 /** Everything a picker lists, its sizes in the reader's units. */
 export const useCatalogue = (units: "metric" | "imperial" | undefined) =>
@@ -15,11 +24,11 @@ export const useCatalogue = (units: "metric" | "imperial" | undefined) =>
   });
 
 export const useGardens = () =>
-  useQuery({ queryKey: ["gardens"], queryFn: () => taken(api.GET("/api/gardens")) });
+  useQuery({ queryKey: KEYS.gardens, queryFn: () => taken(api.GET("/api/gardens")) });
 
 export const useGarden = (id: number) =>
   useQuery({
-    queryKey: ["garden", id],
+    queryKey: KEYS.garden(id),
     enabled: id > 0,
     queryFn: () =>
       exactly<Garden>(api.GET("/api/gardens/{garden_id}", { params: { path: { garden_id: id } } })),
@@ -75,17 +84,120 @@ export function useLines(garden: Garden): Map<string, StructureLine> {
 
 export const useStructure = (id: number) =>
   useQuery({
-    queryKey: ["structure", id],
+    queryKey: KEYS.structure(id),
     queryFn: ({ signal }) =>
       taken(api.GET("/api/structures/{structure_id}", { signal, params: { path: { structure_id: id } } })),
   });
 
-/** The report of a draft. */
-export const reportOf = (id: number, body: { draft: Draft; week: number | null }, signal: AbortSignal) =>
-  exactly<Report>(
-    api.POST("/api/structures/{structure_id}/report", {
-      signal,
-      params: { path: { structure_id: id } },
-      body,
-    }),
-  );
+const PAGE = 50;
+
+/** What was changed in a garden, the latest first, a page after the other. */
+export const useHistory = (garden: Garden | undefined) =>
+  useInfiniteQuery({
+    queryKey: ["history", garden?.id, garden?.number],
+    enabled: garden !== undefined,
+    initialPageParam: null as number | null,
+    placeholderData: keepPreviousData,
+    getNextPageParam: (page: Schemas["ChangeOut"][]) =>
+      page.length === PAGE ? (page.at(-1)?.number ?? null) : null,
+    queryFn: ({ pageParam }) =>
+      exactly<Schemas["ChangeOut"][]>(
+        api.GET("/api/gardens/{garden_id}/history", {
+          params: {
+            path: { garden_id: garden?.id ?? 0 },
+            query: pageParam === null ? {} : { before: pageParam },
+          },
+        }),
+      ),
+  });
+
+/** A garden as it stood after one of its changes. */
+export const usePast = (id: number, number: number | null, units: string | undefined) =>
+  useQuery({
+    queryKey: ["past", id, number, units],
+    enabled: number !== null && Number.isInteger(number),
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      exactly<Schemas["Past"]>(
+        api.GET("/api/gardens/{garden_id}/history/{number}", {
+          params: { path: { garden_id: id, number: number ?? 0 } },
+        }),
+      ),
+  });
+
+export const useMethod = () =>
+  useQuery({ queryKey: ["method"], queryFn: () => taken(api.GET("/api/method")), staleTime: Infinity });
+
+const LETTERS_MS = 5000;
+
+export const useLetters = () =>
+  useQuery({
+    queryKey: ["letters"],
+    queryFn: () => taken(api.GET("/api/letters")),
+    refetchInterval: LETTERS_MS,
+  });
+
+export const usePeople = (garden: number) =>
+  useQuery({
+    queryKey: KEYS.people(garden),
+    queryFn: () =>
+      taken(api.GET("/api/gardens/{garden_id}/people", { params: { path: { garden_id: garden } } })),
+  });
+
+/** Where the shade of a moment falls; nothing is asked without one. */
+export const useShade = (garden: Garden, at: { date: string; hour: number } | null) =>
+  useQuery({
+    queryKey: ["shade", garden.id, garden.number, at],
+    enabled: at !== null,
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      exactly<Schemas["ShadeOut"]>(
+        api.GET("/api/gardens/{garden_id}/shade", {
+          params: { path: { garden_id: garden.id }, query: at ?? { date: "01-01", hour: 12 } },
+        }),
+      ),
+  });
+
+export const useGardenParts = (garden: Garden | undefined) =>
+  useQuery({
+    queryKey: ["parts", "garden", garden?.id, garden?.number, garden?.units],
+    enabled: garden !== undefined,
+    queryFn: () =>
+      exactly<Schemas["GardenParts"]>(
+        api.GET("/api/gardens/{garden_id}/parts", { params: { path: { garden_id: garden?.id ?? 0 } } }),
+      ),
+  });
+
+/** Which supports suit a crop on a bed. */
+export const useSupports = (garden: number, bed: string, crop: Schemas["CropIn"]) =>
+  useQuery({
+    queryKey: ["supports", garden, bed, crop],
+    queryFn: () =>
+      exactly<Schemas["SupportsOut"]>(
+        api.POST("/api/gardens/{garden_id}/beds/{bed}/supports", {
+          params: { path: { garden_id: garden, bed } },
+          body: crop,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+/** What a support of one family would start with. */
+export const useProposal = (
+  garden: number,
+  bed: string,
+  need: Schemas["NeedIn"],
+  units: string | undefined,
+) =>
+  useQuery({
+    queryKey: ["proposal", garden, bed, need, units],
+    enabled: need.family !== "",
+    queryFn: () =>
+      exactly<Schemas["ProposalOut"]>(
+        api.POST("/api/gardens/{garden_id}/beds/{bed}/proposal", {
+          params: { path: { garden_id: garden, bed } },
+          body: need,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });

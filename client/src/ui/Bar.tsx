@@ -1,10 +1,10 @@
 import { useColorScheme } from "@mui/material/styles";
-import { useQueryClient } from "@tanstack/react-query";
-import { useState, type ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 
 import { api, taken } from "../api/client";
 import { useSession } from "../api/queries";
+import { useFresh } from "../api/useFresh";
 import { changePlace } from "../queue/asks";
 import { Kept } from "./Kept";
 import { SetAside } from "./SetAside";
@@ -26,7 +26,7 @@ export function Bar({ children, garden }: Props) {
   const { mode, systemMode, setMode } = useColorScheme();
   const session = useSession();
   const [open, setOpen] = useState(false);
-  const queries = useQueryClient();
+  const fresh = useFresh();
   const dark = (mode === "system" ? systemMode : mode) === "dark";
   const units = garden?.units === "imperial" ? "metric" : "imperial";
   const changeUnits = async () => {
@@ -38,12 +38,12 @@ export function Bar({ children, garden }: Props) {
         `measured in ${units === "imperial" ? "feet and inches" : "metres"}`,
       );
     } finally {
-      await queries.invalidateQueries();
+      await fresh.everything();
     }
   };
   const leave = async () => {
     await taken(api.DELETE("/api/session"));
-    queries.clear();
+    fresh.nothing();
     window.location.assign("/");
   };
   return (

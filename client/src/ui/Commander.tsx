@@ -1,19 +1,18 @@
 import { useColorScheme } from "@mui/material/styles";
-import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { matchPath, useLocation, useNavigate } from "react-router";
 
-import type { Schemas } from "../api/client";
 import { useGarden, useGardens } from "../api/queries";
+import { useFresh } from "../api/useFresh";
+import { type Command, Palette } from "./Palette";
 import { localCommands } from "./localCommands";
-import { Palette, type Command } from "./Palette";
 
 /** Ctrl K or / opens the quick way to anything; the screen in front adds what can be done on it. */
 export function Commander() {
   const [open, setOpen] = useState(false);
   const navigate = useNavigate();
   const location = useLocation();
-  const queries = useQueryClient();
+  const fresh = useFresh();
   const gardens = useGardens();
   const { mode, systemMode, setMode } = useColorScheme();
   const local = useSyncExternalStore(localCommands.listen, localCommands.now);
@@ -40,7 +39,7 @@ export function Commander() {
   }, []);
   const close = useCallback(() => setOpen(false), []);
   const structureId = Number(matchPath("/structures/:id/*", location.pathname)?.params.id ?? 0);
-  const structure = queries.getQueryData<Schemas["StructureOut"]>(["structure", structureId]);
+  const structure = fresh.knownStructure(structureId);
   const gardenId = Number(
     matchPath("/gardens/:id/*", location.pathname)?.params.id ??
       structure?.garden ??

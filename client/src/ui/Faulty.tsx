@@ -1,9 +1,9 @@
 import Button from "@mui/material/Button";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 
 import { Refused } from "../api/client";
+import { useFresh } from "../api/useFresh";
 import { askGarden } from "../queue/asks";
 import { NotHere } from "./NotHere";
 
@@ -15,11 +15,11 @@ interface Props {
 
 /** What stands instead of a page that could not be had: not there, not now, or a fault of ours. */
 export function Faulty({ error, garden = 0 }: Props) {
-  const queries = useQueryClient();
+  const fresh = useFresh();
   const [said, setSaid] = useState("");
   const status = error instanceof Refused ? error.status : 0;
   if (status === 404 || status === 401) return <NotHere />;
-  const again = () => void queries.invalidateQueries();
+  const again = () => void fresh.everything();
   const undo = async () => {
     try {
       await askGarden(garden, "/undo", {}, "undo");

@@ -1,5 +1,4 @@
-import { useQueryClient } from "@tanstack/react-query";
-
+import { useFresh } from "../api/useFresh";
 import { queue } from "../queue/queue";
 import { useHeld, useLine, useWrites } from "../queue/useQueue";
 import { laneOf } from "../queue/writes";
@@ -11,13 +10,12 @@ export function Kept({ garden }: { garden: number }) {
   const writes = useWrites(laneOf(garden));
   const line = useLine();
   const unread = useHeld();
-  const queries = useQueryClient();
+  const fresh = useFresh();
   const waiting = writes.filter((write) => write.state === "waiting").length;
   const stale = writes.some((write) => write.state === "stale");
   const aside = writes.filter((write) => write.state === "refused").length;
   const signIn = () => {
-    queries.removeQueries({ queryKey: ["gardens"] });
-    void queries.invalidateQueries({ queryKey: ["session"] });
+    fresh.signInAgain();
   };
   const word = () => {
     const late = unread.find((text) => text.late);

@@ -1,14 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
-
-import { api, taken } from "../api/client";
+import { useLetters } from "../api/queries";
 
 /** What the mail stand-in wrote: shown by a demo or a development server only. */
 export function Letters() {
-  const letters = useQuery({
-    queryKey: ["letters"],
-    queryFn: () => taken(api.GET("/api/letters")),
-    refetchInterval: 5000,
-  });
+  const letters = useLetters();
   if (!letters.data?.length) return null;
   return (
     <section aria-label="Letters">

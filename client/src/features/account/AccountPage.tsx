@@ -1,10 +1,10 @@
 import Button from "@mui/material/Button";
-import { useQueryClient } from "@tanstack/react-query";
-import { useState, type SyntheticEvent } from "react";
+import { type SyntheticEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import { api, Refused, taken } from "../../api/client";
 import { useGardens, useSession } from "../../api/queries";
+import { useFresh } from "../../api/useFresh";
 import { askNewGarden } from "../../queue/asks";
 import { Bar } from "../../ui/Bar";
 import { Letters } from "../../ui/Letters";
@@ -15,7 +15,7 @@ const ROLES = { owner: "", edit: "you may change it", read: "you may look" };
 export function AccountPage() {
   const session = useSession();
   const gardens = useGardens();
-  const queries = useQueryClient();
+  const fresh = useFresh();
   const navigate = useNavigate();
   const [said, setSaid] = useState("");
   if (!session.data || !gardens.data) return <p className="page quiet">One moment…</p>;
@@ -30,7 +30,7 @@ export function AccountPage() {
   const newGarden = async () => {
     try {
       const made = await askNewGarden({ name: `${session.data.name ?? "My"}’s garden` });
-      await queries.invalidateQueries({ queryKey: ["gardens"] });
+      await fresh.again("gardens");
       await navigate(`/gardens/${made.id}`);
     } catch (error) {
       tell(error);
@@ -39,7 +39,7 @@ export function AccountPage() {
   const leave = async (id: number) => {
     try {
       await taken(api.DELETE("/api/gardens/{garden_id}/share", { params: { path: { garden_id: id } } }));
-      await queries.invalidateQueries({ queryKey: ["gardens"] });
+      await fresh.again("gardens");
     } catch (error) {
       tell(error);
     }

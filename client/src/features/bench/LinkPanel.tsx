@@ -1,7 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 
-import { api, taken, type Draft, type LinkReport, type Schemas } from "../../api/client";
+import { type Draft, type LinkReport, type Schemas } from "../../api/client";
+import { useFixes } from "../../api/reckoned";
 import { Together } from "./Together";
 
 interface Props {
@@ -27,17 +27,7 @@ const SURE: Record<string, string> = {
  * An opened link: what would make it hold, each one press, then its working, its source and how sure it is.
  */
 export function LinkPanel({ structure, draft, link, weakest, short, fails, week, onFix, onClose }: Props) {
-  const fixes = useQuery({
-    queryKey: ["fixes", structure.id, link.key, draft, structure.units],
-    queryFn: ({ signal }) =>
-      taken(
-        api.POST("/api/structures/{structure_id}/fixes", {
-          params: { path: { structure_id: structure.id } },
-          signal,
-          body: { draft, link: link.key },
-        }),
-      ),
-  });
+  const fixes = useFixes(structure, draft, link.key);
   const panel = useRef<HTMLElement>(null);
   useEffect(() => {
     // on a phone the panel stands far below the chain that was pressed

@@ -1,6 +1,5 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-
-import { api, taken, type Draft, type Schemas } from "../../api/client";
+import { type Draft, type Schemas } from "../../api/client";
+import { useCurve } from "../../api/reckoned";
 import { curveMarks } from "../../drawing/curve";
 import { useSettled } from "../../ui/useSettled";
 
@@ -19,19 +18,7 @@ const SIZE = { width: 232, height: 128 };
  */
 export function Moves({ structure, draft, option, onValue }: Props) {
   const settled = useSettled(draft);
-  const found = useQuery({
-    queryKey: ["curve", structure.id, option, settled, structure.units],
-    queryFn: ({ signal }) =>
-      taken(
-        api.POST("/api/structures/{structure_id}/curve", {
-          params: { path: { structure_id: structure.id } },
-          signal,
-          body: { draft: settled, option },
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  const found = useCurve(structure, settled, option);
   if (!found.data) return <p className="quiet">working it out…</p>;
   const { points, present, ordered, says, label } = found.data;
   if (!ordered)

@@ -1,6 +1,5 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-
-import { api, taken, type Draft, type Schemas } from "../../api/client";
+import { type Draft, type Schemas } from "../../api/client";
+import { useRests } from "../../api/reckoned";
 import { useSettled } from "../../ui/useSettled";
 
 interface Props {
@@ -11,19 +10,7 @@ interface Props {
 /** What the limit gust rests on: every input that moves it within what is known of it, the furthest first. */
 export function Rests({ structure, draft }: Props) {
   const settled = useSettled(draft);
-  const found = useQuery({
-    queryKey: ["rests", structure.id, settled, structure.units],
-    queryFn: ({ signal }) =>
-      taken(
-        api.POST("/api/structures/{structure_id}/rests", {
-          params: { path: { structure_id: structure.id } },
-          signal,
-          body: { draft: settled },
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  const found = useRests(structure, settled);
   if (!found.data?.rests.length) return null;
   return (
     <section aria-label="What this rests on">

@@ -1,7 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState, type KeyboardEvent } from "react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 
-import { api, exactly, type Draft, type Report, type Schemas } from "../../api/client";
+import { type Draft, type Report, type Schemas } from "../../api/client";
+import { useSolid } from "../../api/reckoned";
 import { stage, type Stage } from "../../drawing/scene";
 import { useSize } from "../../drawing/useSize";
 import { useSettled } from "../../ui/useSettled";
@@ -35,19 +35,7 @@ const KEYS: Record<string, [number, number, number]> = {
  */
 export default function Round({ structure, draft, report, week, weak, short, lit, hour, onHour }: Props) {
   const settled = useSettled(draft);
-  const found = useQuery({
-    queryKey: ["solid", structure.id, settled, week, structure.units],
-    queryFn: ({ signal }) =>
-      exactly<Schemas["SolidReport"]>(
-        api.POST("/api/structures/{structure_id}/solid", {
-          params: { path: { structure_id: structure.id } },
-          signal,
-          body: { draft: settled, week },
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  const found = useSolid(structure, settled, week);
   const { ref, width, height } = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);
   const held = useRef<Stage | null>(null);

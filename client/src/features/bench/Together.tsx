@@ -1,7 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { api, taken, type Draft, type Schemas } from "../../api/client";
+import { type Draft, type Schemas } from "../../api/client";
+import { useSizing } from "../../api/reckoned";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -12,18 +12,7 @@ interface Props {
 /** When no single change is enough: the cheapest changes together, taken in one press. */
 export function Together({ structure, draft, onFix }: Props) {
   const [asked, setAsked] = useState(false);
-  const sizing = useQuery({
-    queryKey: ["sizing", structure.id, draft, structure.units],
-    enabled: asked,
-    queryFn: ({ signal }) =>
-      taken(
-        api.POST("/api/structures/{structure_id}/sizing", {
-          params: { path: { structure_id: structure.id } },
-          signal,
-          body: { draft },
-        }),
-      ),
-  });
+  const sizing = useSizing(structure, draft, asked);
   const found = sizing.data;
   if (!asked)
     return (

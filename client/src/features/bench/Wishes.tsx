@@ -1,7 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { api, taken, type Draft, type Schemas } from "../../api/client";
+import { type Draft, type Schemas } from "../../api/client";
+import { useWays } from "../../api/reckoned";
 import { useSettled } from "../../ui/useSettled";
 import { Measured } from "./Measured";
 
@@ -35,19 +35,7 @@ function Ways({ structure, wish, draft, onTake }: Omit<Props, "wishes"> & { wish
     Object.fromEntries(wish.asks.map((ask) => [ask.name, ask.start])),
   );
   const asked = useSettled({ draft, wish: wish.key, wanted });
-  const found = useQuery({
-    queryKey: ["ways", structure.id, asked, structure.units],
-    queryFn: ({ signal }) =>
-      taken(
-        api.POST("/api/structures/{structure_id}/ways", {
-          params: { path: { structure_id: structure.id } },
-          signal,
-          body: asked,
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  const found = useWays(structure, asked);
   return (
     <>
       {wish.asks.map((ask) => (

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 
-import { Refused, type Draft, type Problem, type Report } from "../../api/client";
-import { reportOf } from "../../api/queries";
+import { type Draft, type Problem, Refused, type Report } from "../../api/client";
+import { reportOf } from "../../api/reckoned";
 
 /**
  * The report of a draft, asked for while the hand is on the control: one question in flight, the latest wins,

@@ -1,13 +1,13 @@
 import Button from "@mui/material/Button";
-import { useQueryClient } from "@tanstack/react-query";
-import { useState, type ChangeEvent, type DragEvent } from "react";
+import { type ChangeEvent, type DragEvent, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 
-import { api, Refused, taken, type Garden, type Problem, type Schemas } from "../../api/client";
-import { askGarden, askGardenOf } from "../../queue/asks";
+import { api, type Garden, type Problem, Refused, type Schemas, taken } from "../../api/client";
 import { useGarden } from "../../api/queries";
-import { GardenBar } from "../../ui/GardenBar";
+import { useFresh } from "../../api/useFresh";
+import { askGarden, askGardenOf } from "../../queue/asks";
 import { Faulty } from "../../ui/Faulty";
+import { GardenBar } from "../../ui/GardenBar";
 import { Pick } from "../../ui/Pick";
 
 type What = Schemas["ImportIn"]["what"];
@@ -39,7 +39,7 @@ function guess(text: string): What {
 export function FilesPage() {
   const id = Number(useParams().gardenId);
   const garden = useGarden(id);
-  const queries = useQueryClient();
+  const fresh = useFresh();
   const navigate = useNavigate();
   const [file, setFile] = useState<Taken | null>(null);
   const [takeAway, setTakeAway] = useState(false);
@@ -107,7 +107,7 @@ export function FilesPage() {
     if (!file) return;
     try {
       const made = await askGardenOf(file.text);
-      await queries.invalidateQueries({ queryKey: ["gardens"] });
+      await fresh.again("gardens");
       await navigate(`/gardens/${made.id}`);
     } catch (error) {
       failed(error);

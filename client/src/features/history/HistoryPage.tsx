@@ -1,14 +1,13 @@
 import Button from "@mui/material/Button";
-import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 
-import { api, exactly, Refused, type Garden, type Schemas } from "../../api/client";
-import { useGarden } from "../../api/queries";
+import { type Garden, Refused } from "../../api/client";
+import { useGarden, useHistory, usePast } from "../../api/queries";
 import { StillPlan } from "../../drawing/StillPlan";
 import { askGarden } from "../../queue/asks";
-import { GardenBar } from "../../ui/GardenBar";
 import { Faulty } from "../../ui/Faulty";
+import { GardenBar } from "../../ui/GardenBar";
 
 const when = (text: string) =>
   new Intl.DateTimeFormat("en-GB", {
@@ -27,33 +26,10 @@ export function HistoryPage() {
   const garden = useGarden(id);
   const [params, setParams] = useSearchParams();
   const [said, setSaid] = useState("");
-  const log = useInfiniteQuery({
-    queryKey: ["history", id, garden.data?.number],
-    enabled: garden.data !== undefined,
-    initialPageParam: null as number | null,
-    placeholderData: keepPreviousData,
-    getNextPageParam: (page: Schemas["ChangeOut"][]) =>
-      page.length === 50 ? (page.at(-1)?.number ?? null) : null,
-    queryFn: ({ pageParam }) =>
-      exactly<Schemas["ChangeOut"][]>(
-        api.GET("/api/gardens/{garden_id}/history", {
-          params: { path: { garden_id: id }, query: pageParam === null ? {} : { before: pageParam } },
-        }),
-      ),
-  });
+  const log = useHistory(garden.data);
   const asked = params.get("at");
   const number = asked === null ? null : Number(asked);
-  const past = useQuery({
-    queryKey: ["past", id, number, garden.data?.units],
-    enabled: number !== null && Number.isInteger(number),
-    placeholderData: keepPreviousData,
-    queryFn: () =>
-      exactly<Schemas["Past"]>(
-        api.GET("/api/gardens/{garden_id}/history/{number}", {
-          params: { path: { garden_id: id, number: number ?? 0 } },
-        }),
-      ),
-  });
+  const past = usePast(id, number, garden.data?.units);
   const changes = useMemo(() => log.data?.pages.flat() ?? [], [log.data]);
   if (garden.isError) return <Faulty error={garden.error} garden={id} />;
   if (!garden.data) return <p className="page quiet">One moment…</p>;

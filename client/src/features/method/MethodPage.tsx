@@ -1,6 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
-
-import { api, taken } from "../../api/client";
+import { useMethod } from "../../api/queries";
 import { Bar } from "../../ui/Bar";
 
 /**
@@ -8,11 +6,7 @@ import { Bar } from "../../ui/Bar";
  * HTML through.
  */
 export function MethodPage() {
-  const method = useQuery({
-    queryKey: ["method"],
-    queryFn: () => taken(api.GET("/api/method")),
-    staleTime: Infinity,
-  });
+  const method = useMethod();
   return (
     <>
       <Bar>

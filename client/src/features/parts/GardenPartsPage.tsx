@@ -1,12 +1,11 @@
 import Button from "@mui/material/Button";
-import { useQuery } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
 
-import { api, exactly, Refused, type Schemas } from "../../api/client";
-import { useGarden } from "../../api/queries";
+import { Refused } from "../../api/client";
+import { useGarden, useGardenParts } from "../../api/queries";
 import { changePlace } from "../../queue/asks";
-import { GardenBar } from "../../ui/GardenBar";
 import { Faulty } from "../../ui/Faulty";
+import { GardenBar } from "../../ui/GardenBar";
 import { Cautions } from "./Cautions";
 import { PartsTable } from "./PartsTable";
 
@@ -16,14 +15,7 @@ export function GardenPartsPage() {
   const garden = useGarden(id);
   const [params, setParams] = useSearchParams();
   const apart = params.get("by") === "structure";
-  const parts = useQuery({
-    queryKey: ["parts", "garden", id, garden.data?.number, garden.data?.units],
-    enabled: garden.data !== undefined,
-    queryFn: () =>
-      exactly<Schemas["GardenParts"]>(
-        api.GET("/api/gardens/{garden_id}/parts", { params: { path: { garden_id: id } } }),
-      ),
-  });
+  const parts = useGardenParts(garden.data);
   const failed = garden.error ?? parts.error;
   if (failed) return <Faulty error={failed} garden={id} />;
   if (!garden.data || !parts.data) return <p className="page quiet">One moment…</p>;

@@ -1,9 +1,10 @@
 import Button from "@mui/material/Button";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 
 import { Refused } from "../../api/client";
-import { reportOf, useGarden, useStructure } from "../../api/queries";
+import { useGarden, useStructure } from "../../api/queries";
+import { usePartsReport } from "../../api/reckoned";
+import { useFresh } from "../../api/useFresh";
 import { Sheet } from "../../drawing/Sheet";
 import { changePlace } from "../../queue/asks";
 import { Bar } from "../../ui/Bar";
@@ -16,25 +17,18 @@ const NONE: ReadonlySet<string> = new Set();
 /** What to buy for one structure, with the gardener's own prices; prints and goes out as CSV. */
 export function PartsPage() {
   const id = Number(useParams().structureId);
-  const queries = useQueryClient();
+  const fresh = useFresh();
   const structure = useStructure(id);
   const garden = useGarden(structure.data?.garden ?? 0);
   const draft = structure.data?.draft;
-  const report = useQuery({
-    queryKey: ["parts", id, draft],
-    enabled: draft !== undefined,
-    queryFn: ({ signal }) => {
-      if (!draft) throw new Error("no structure");
-      return reportOf(id, { draft, week: null }, signal);
-    },
-  });
+  const report = usePartsReport(id, draft);
   if (structure.isError) return <Faulty error={structure.error} />;
   if (!structure.data || !report.data) return <p className="page quiet">One moment…</p>;
   const { garden: gardenId, may_edit: mayEdit } = structure.data;
   const setPrice = async (key: string, price: number) => {
     try {
       await changePlace(gardenId, { prices: { [key]: price } }, `price of ${key}`);
-      await queries.invalidateQueries({ queryKey: ["parts"] });
+      await fresh.again("parts");
       return "";
     } catch (error) {
       return error instanceof Refused ? error.message : "The server did not answer.";

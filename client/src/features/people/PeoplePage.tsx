@@ -1,34 +1,31 @@
 import Button from "@mui/material/Button";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState, type SyntheticEvent } from "react";
+import { type SyntheticEvent, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 
-import { api, Refused, taken, type Schemas } from "../../api/client";
-import { useGarden } from "../../api/queries";
+import { api, Refused, type Schemas, taken } from "../../api/client";
+import { useGarden, usePeople } from "../../api/queries";
+import { useFresh } from "../../api/useFresh";
 import { askPeople } from "../../queue/asks";
-import { GardenBar } from "../../ui/GardenBar";
 import { Faulty } from "../../ui/Faulty";
+import { GardenBar } from "../../ui/GardenBar";
 
 /** Who may look at a garden or change it, the read-only link, and the garden's end. */
 export function PeoplePage() {
   const id = Number(useParams().gardenId);
   const garden = useGarden(id);
-  const queries = useQueryClient();
+  const fresh = useFresh();
   const navigate = useNavigate();
   const [refusal, setRefusal] = useState("");
   const [mayEdit, setMayEdit] = useState(false);
   const [sure, setSure] = useState("");
   const params = { path: { garden_id: id } };
-  const people = useQuery({
-    queryKey: ["people", id],
-    queryFn: () => taken(api.GET("/api/gardens/{garden_id}/people", { params })),
-  });
+  const people = usePeople(id);
   const failed = garden.error ?? people.error;
   if (failed) return <Faulty error={failed} garden={id} />;
   if (!garden.data || !people.data) return <p className="page quiet">One moment…</p>;
   const run = async (asked: () => Promise<Schemas["People"]>) => {
     try {
-      queries.setQueryData(["people", id], await asked());
+      fresh.people(id, await asked());
       setRefusal("");
       return true;
     } catch (error) {
@@ -49,9 +46,7 @@ export function PeoplePage() {
   };
   const remove = async () => {
     await taken(api.DELETE("/api/gardens/{garden_id}", { params }));
-    queries.setQueryData<Schemas["GardenName"][]>(["gardens"], (now) =>
-      now?.filter((each) => each.id !== id),
-    );
+    fresh.gone(id);
     await navigate("/");
   };
   const link = people.data.link ? `${window.location.origin}/look/${people.data.link}` : "";

@@ -1,26 +1,25 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
-import { api, exactly, type Garden, type Schemas } from "../../api/client";
-import { useCatalogue, useGarden, useLines } from "../../api/queries";
+import { type Garden, type Schemas } from "../../api/client";
+import { useCatalogue, useGarden, useLines, useShade } from "../../api/queries";
 import { Bar } from "../../ui/Bar";
 import { Conflicts } from "../../ui/Conflicts";
+import { Faulty } from "../../ui/Faulty";
 import { GardenLinks } from "../../ui/GardenLinks";
 import { localCommands } from "../../ui/localCommands";
-import { Faulty } from "../../ui/Faulty";
 import { useUndoKeys } from "../../ui/useUndoKeys";
 import { BedPanel } from "./BedPanel";
 import { FeaturePanel } from "./FeaturePanel";
 import { GardenPanel } from "./GardenPanel";
 import { Plan } from "./Plan";
 import { Roll } from "./Roll";
-import { Unreadable } from "./Unreadable";
-import { changeOf } from "./placing";
-import { monthDay, ShadeBar, SHADE_START, type Moment } from "./ShadeBar";
+import { type Moment, monthDay, SHADE_START, ShadeBar } from "./ShadeBar";
 import { StructurePanel } from "./StructurePanel";
-import { usePlan } from "./usePlan";
+import { Unreadable } from "./Unreadable";
 import { Welcome } from "./Welcome";
+import { changeOf } from "./placing";
+import { usePlan } from "./usePlan";
 
 /** The garden in plan, with what is chosen on the left and how everything stands on the right. */
 export function PlotPage() {
@@ -70,20 +69,7 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
     greeted.current = made;
     document.querySelector<HTMLInputElement>(".plot .side input")?.select();
   }, [made, chosen]);
-  const shade = useQuery({
-    queryKey: ["shade", garden.id, garden.number, moment],
-    enabled: moment !== null,
-    placeholderData: keepPreviousData,
-    queryFn: () =>
-      exactly<Schemas["ShadeOut"]>(
-        api.GET("/api/gardens/{garden_id}/shade", {
-          params: {
-            path: { garden_id: garden.id },
-            query: { date: monthDay(moment?.day ?? 1), hour: moment?.hour ?? 12 },
-          },
-        }),
-      ),
-  });
+  const shade = useShade(garden, moment && { date: monthDay(moment.day), hour: moment.hour });
   const { undo, redo, put } = plan;
   useEffect(
     () =>

@@ -1,15 +1,15 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 
 import {
   api,
-  exactly,
-  Refused,
   type Edit,
+  exactly,
   type Garden,
+  Refused,
   type Schemas,
   type ThingEdit,
 } from "../../api/client";
+import { useFresh } from "../../api/useFresh";
 import { askGarden, editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { useWrites } from "../../queue/useQueue";
@@ -88,7 +88,7 @@ function wordsOf(garden: Garden, edit: Edit): string {
  * someone else was first both versions are shown.
  */
 export function usePlan(garden: Garden) {
-  const queries = useQueryClient();
+  const fresh = useFresh();
   const writes = useWrites(laneOf(garden.id));
   const [hand, setHand] = useState<ThingEdit | null>(null);
   const [refusal, setRefusal] = useState("");
@@ -189,7 +189,7 @@ export function usePlan(garden: Garden) {
     (keep: (kind: string, key: string, path: string) => boolean) => {
       if (!stale || !conflict) return;
       heard.current = conflict.garden;
-      queries.setQueryData(["garden", garden.id], conflict.garden);
+      fresh.looksLike(conflict.garden);
       const theirs = new Map(conflict.things.map((thing) => [`${thing.kind}/${thing.key}`, thing]));
       const left = editsOf(stale).flatMap((edit) => {
         const thing = theirs.get(`${edit.kind}/${keyOf(edit)}`);
@@ -204,7 +204,7 @@ export function usePlan(garden: Garden) {
       });
       queue.settle(stale.mark, left.length ? { edits: left } : null);
     },
-    [stale, conflict, queries, garden.id],
+    [stale, conflict, fresh],
   );
 
   const step = useCallback(

@@ -1,9 +1,9 @@
 import Button from "@mui/material/Button";
-import { useQueryClient } from "@tanstack/react-query";
-import { useState, type SyntheticEvent } from "react";
+import { type SyntheticEvent, useState } from "react";
 
 import { api, Refused, taken } from "../../api/client";
 import { useSession } from "../../api/queries";
+import { useFresh } from "../../api/useFresh";
 import { Letters } from "../../ui/Letters";
 import { Hedge } from "./Hedge";
 
@@ -12,7 +12,7 @@ const DO: Record<Way, string> = { in: "Sign in", up: "Make the account", forgot:
 
 /** The door: sign in, make an account, or ask for a new password. */
 export function SignIn() {
-  const queries = useQueryClient();
+  const fresh = useFresh();
   const session = useSession();
   const [way, setWay] = useState<Way>("in");
   const [refusals, setRefusals] = useState<{ path: string; allowed: string }[]>([]);
@@ -20,8 +20,7 @@ export function SignIn() {
   const enter = async (
     asked: Promise<{ name: string | null; mail: string; demo: boolean; sign_up: boolean }>,
   ) => {
-    queries.setQueryData(["session"], await asked);
-    await queries.invalidateQueries({ queryKey: ["gardens"] });
+    await fresh.signedIn(await asked);
   };
   const submit = async (event: SyntheticEvent<HTMLFormElement>) => {
     event.preventDefault();

@@ -1,10 +1,9 @@
 import Button from "@mui/material/Button";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
-import { api, exactly, Refused, type Report, type Schemas } from "../../api/client";
-import { useCatalogue, useGarden } from "../../api/queries";
+import { Refused, type Report, type Schemas } from "../../api/client";
+import { useCatalogue, useGarden, useProposal, useSupports } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
 import { askGarden } from "../../queue/asks";
 import { Bar } from "../../ui/Bar";
@@ -39,15 +38,7 @@ export function NewSupport() {
   const [count, setCount] = useState("");
   const [building, setBuilding] = useState(false);
   const [failed, setFailed] = useState("");
-  const path = { path: { garden_id: gardenId, bed: bedKey } };
-  const kinds = useQuery({
-    queryKey: ["supports", gardenId, bedKey, crop],
-    queryFn: () =>
-      exactly<Schemas["SupportsOut"]>(
-        api.POST("/api/gardens/{garden_id}/beds/{bed}/supports", { params: path, body: crop }),
-      ),
-    placeholderData: keepPreviousData,
-  });
+  const kinds = useSupports(gardenId, bedKey, crop);
   const family = search.get("on") ?? kinds.data?.supports[0]?.family ?? "";
   const most = catalogue.data?.bounds["planting.count"]?.high ?? 1;
   const readable = (text: string) => /^[1-9]\d*$/.test(text) && Number(text) <= most;
@@ -57,15 +48,7 @@ export function NewSupport() {
     family,
     count: count !== "" && readable(count) ? Number(count) : null,
   };
-  const proposal = useQuery({
-    queryKey: ["proposal", gardenId, bedKey, need, garden.data?.units],
-    enabled: family !== "",
-    queryFn: () =>
-      exactly<Schemas["ProposalOut"]>(
-        api.POST("/api/gardens/{garden_id}/beds/{bed}/proposal", { params: path, body: need }),
-      ),
-    placeholderData: keepPreviousData,
-  });
+  const proposal = useProposal(gardenId, bedKey, need, garden.data?.units);
   const bed = garden.data?.beds.find((each) => each.key === bedKey);
   if (garden.isPending) return <p className="page quiet">One moment…</p>;
   if (garden.isError) return <Faulty error={garden.error} garden={gardenId} />;

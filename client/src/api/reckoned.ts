@@ -1,0 +1,101 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+
+import { api, exactly, taken, type Draft, type Report, type Schemas } from "./client";
+
+// What is reckoned of a draft: each is asked anew as the draft changes, and no more once its page is left.
+
+type Structure = Pick<Schemas["StructureOut"], "id" | "units">;
+
+const of = ({ id }: Structure) => ({ path: { structure_id: id } });
+/** The last answer stays while the next is on its way; one that is refused is not asked again. */
+const KEPT = { placeholderData: keepPreviousData, retry: false } as const;
+
+/** The report of a draft. */
+export const reportOf = (id: number, body: { draft: Draft; week: number | null }, signal: AbortSignal) =>
+  exactly<Report>(
+    api.POST("/api/structures/{structure_id}/report", {
+      signal,
+      params: { path: { structure_id: id } },
+      body,
+    }),
+  );
+
+/** The report that a list of parts is read from. */
+export const usePartsReport = (id: number, draft: Draft | undefined) =>
+  useQuery({
+    queryKey: ["parts", id, draft],
+    enabled: draft !== undefined,
+    queryFn: ({ signal }) => {
+      if (!draft) throw new Error("no structure");
+      return reportOf(id, { draft, week: null }, signal);
+    },
+  });
+
+export const useCurve = (structure: Structure, draft: Draft, option: string) =>
+  useQuery({
+    ...KEPT,
+    queryKey: ["curve", structure.id, option, draft, structure.units],
+    queryFn: ({ signal }) =>
+      taken(
+        api.POST("/api/structures/{structure_id}/curve", {
+          params: of(structure),
+          signal,
+          body: { draft, option },
+        }),
+      ),
+  });
+
+export const useWays = (structure: Structure, asked: Schemas["WishIn"]) =>
+  useQuery({
+    ...KEPT,
+    queryKey: ["ways", structure.id, asked, structure.units],
+    queryFn: ({ signal }) =>
+      taken(api.POST("/api/structures/{structure_id}/ways", { params: of(structure), signal, body: asked })),
+  });
+
+export const useRests = (structure: Structure, draft: Draft) =>
+  useQuery({
+    ...KEPT,
+    queryKey: ["rests", structure.id, draft, structure.units],
+    queryFn: ({ signal }) =>
+      taken(
+        api.POST("/api/structures/{structure_id}/rests", { params: of(structure), signal, body: { draft } }),
+      ),
+  });
+
+export const useSolid = (structure: Structure, draft: Draft, week: number | null) =>
+  useQuery({
+    ...KEPT,
+    queryKey: ["solid", structure.id, draft, week, structure.units],
+    queryFn: ({ signal }) =>
+      exactly<Schemas["SolidReport"]>(
+        api.POST("/api/structures/{structure_id}/solid", {
+          params: of(structure),
+          signal,
+          body: { draft, week },
+        }),
+      ),
+  });
+
+export const useFixes = (structure: Structure, draft: Draft, link: string) =>
+  useQuery({
+    queryKey: ["fixes", structure.id, link, draft, structure.units],
+    queryFn: ({ signal }) =>
+      taken(
+        api.POST("/api/structures/{structure_id}/fixes", {
+          params: of(structure),
+          signal,
+          body: { draft, link },
+        }),
+      ),
+  });
+
+export const useSizing = (structure: Structure, draft: Draft, enabled: boolean) =>
+  useQuery({
+    queryKey: ["sizing", structure.id, draft, structure.units],
+    enabled,
+    queryFn: ({ signal }) =>
+      taken(
+        api.POST("/api/structures/{structure_id}/sizing", { params: of(structure), signal, body: { draft } }),
+      ),
+  });

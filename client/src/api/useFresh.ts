@@ -1,0 +1,43 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useMemo } from "react";
+
+import type { Garden, Schemas } from "./client";
+import { KEYS } from "./queries";
+
+/** Answers that are kept: what is no longer true of them, and what is known better. */
+export function useFresh() {
+  const queries = useQueryClient();
+  return useMemo(() => {
+    const again = (...what: string[]) =>
+      Promise.all(what.map((first) => queries.invalidateQueries({ queryKey: [first] })));
+    return {
+      everything: () => queries.invalidateQueries(),
+      again,
+      /** Nothing of who was signed in is kept. */
+      nothing: () => queries.clear(),
+      signedIn: async (session: Schemas["SessionOut"]) => {
+        queries.setQueryData(KEYS.session, session);
+        await again("gardens");
+      },
+      signInAgain: () => {
+        queries.removeQueries({ queryKey: KEYS.gardens });
+        void again("session");
+      },
+      /** A garden as the server has just answered it, and what hangs on it. */
+      garden: (garden: Garden) => {
+        queries.setQueryData(KEYS.garden(garden.id), garden);
+        void again("structure", "parts");
+      },
+      looksLike: (garden: Garden) => queries.setQueryData(KEYS.garden(garden.id), garden),
+      structure: (structure: Schemas["StructureOut"]) =>
+        queries.setQueryData(KEYS.structure(structure.id), structure),
+      people: (garden: number, people: Schemas["People"]) =>
+        queries.setQueryData(KEYS.people(garden), people),
+      gone: (garden: number) =>
+        queries.setQueryData<Schemas["GardenName"][]>(KEYS.gardens, (now) =>
+          now?.filter((each) => each.id !== garden),
+        ),
+      knownStructure: (id: number) => queries.getQueryData<Schemas["StructureOut"]>(KEYS.structure(id)),
+    };
+  }, [queries]);
+}
