@@ -1,17 +1,20 @@
 """Put single mistakes into the core, one at a time, and tell which of them no test of it notices.
 
 A mistake is of a kind that people make: a factor halved or doubled, one off in a count, plus for minus, times
-for divided by, the lesser for the greater, sine for cosine, the other of two names, a digit of a table. Each
-is made in a copy of the core in which the tests run until one fails: the calculation sheets and what is
-published first, then all that is quick, then the sweeps.
+for divided by, the lesser for the greater, sine for cosine, the other of two names, a digit of a table. Each is
+made in a copy of the core in which those tests run that ran over its line when nothing was wrong, the quickest
+first, until one fails. A wrong digit of a table is looked for by every test, those of the tables first.
 
-`./ascent bench --mutants 100` makes so many; `--mutants-in families` only in that folder.
+`./ascent bench --mutants 100` makes so many; `--mutants-in families` only in that folder. Which test runs over
+which line is found once for a state of the core, in some minutes, and kept in `var/`.
 """
 
 from __future__ import annotations
 
 import ast
+import hashlib
 import os
+import pickle
 import random
 import shutil
 import subprocess
@@ -19,9 +22,12 @@ import sys
 import tempfile
 import time
 from collections import Counter
+from collections.abc import Iterable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
+
+import coverage
 
 ROOT = Path(__file__).resolve().parent.parent
 CORE = ROOT / "core"
@@ -56,14 +62,6 @@ QUICK = (
     "test_any_garden",
     "test_sweep",
 )
-NEAR = {  # where a mistake of a folder is looked for first
-    "sizing": ("test_curves", "test_fixes"),
-    "ground": ("test_plot", "test_any_shade", "test_any_garden"),
-    "buying": ("test_parts", "sheets.test_lists", "published.test_quantities_of_families"),
-    "words": ("test_quantities", "test_report"),
-    "report": ("test_report", "published.test_chance"),
-    "data": ("published.test_handbook_tables", "test_data", "test_tables"),
-}
 SLOW = (
     "test_statements",
     "test_curves",
@@ -73,7 +71,12 @@ SLOW = (
     "test_every_family",
     "test_hostile",
 )
-STAGES = {"sheets": ("sheets", "published"), "quick": QUICK, "all": SLOW}
+TABLES = (
+    "published.test_handbook_tables",
+    "test_data",
+    "test_tables",
+)  # where a wrong digit is looked for first
+_BATCH_S = 8.0  # tests that take so long together are run together
 _SWAPS = {
     ast.Add: "-",
     ast.Sub: "+",
@@ -196,7 +199,7 @@ def _skipped(tree: ast.Module) -> set[int]:
                 skipped |= {id(n) for n in ast.walk(node)}
         if isinstance(node, ast.FunctionDef):
             if (
-                node.name in ("_dimensions", "remarks", "cautions", "propose", "__init__", "service")
+                node.name in ("remarked", "cautions", "proposed", "__init__", "service")
                 or "sketch" in node.name
                 or "dimension" in node.name
             ):
@@ -253,35 +256,129 @@ def _modules(place: Path, name: str) -> list[str]:
     return [f"{name}.{each.stem}" for each in sorted(place.glob("test_*.py"))] if place.is_dir() else [name]
 
 
-def noticed(mistake: Mistake, home: Path, whole: bool) -> str:
-    """Return the stage whose tests notice a mistake, empty where none does."""
+def _named(home: Path, parts: Iterable[str]) -> list[str]:
+    return [m for part in parts for m in _modules(home / "tests" / part, f"tests.{part}")]
+
+
+def _fails(home: Path, tests: Iterable[str]) -> bool:
+    words = [sys.executable, "-m", "unittest", "-f", *tests]
+    around = {**os.environ, "PYTHONPATH": str(home)}
+    done = subprocess.run(words, cwd=home, env=around, capture_output=True, timeout=900, check=False)
+    return done.returncode != 0
+
+
+@dataclass(frozen=True)
+class Runs:
+    """Which tests run over which line of which file, and how long each takes. [s]"""
+
+    over: dict[str, dict[int, set[str]]]
+    long: dict[str, float]
+
+    def batches(self, mistake: Mistake, home: Path) -> Iterator[tuple[str, list[str]]]:
+        """Yield the tests that may notice a mistake, in batches with a name, the quickest first."""
+        if mistake.path.suffix == ".csv":
+            yield "tables", _named(home, TABLES)
+            yield "sheets", _named(home, ("sheets", "published"))
+            yield "quick", _named(home, QUICK)
+            yield "slow", _named(home, SLOW)
+            return
+        lines = self.over.get(str(mistake.path.relative_to(CORE)), {})
+        tests = set().union(*(lines.get(line, set()) for line in _used_at(mistake)))
+        batch: list[str] = []
+        spent = 0.0
+        for test in sorted(tests, key=lambda one: self.long[one]):
+            batch.append(test)
+            spent += self.long[test]
+            if spent > _BATCH_S:
+                yield f"{len(batch)} tests", batch
+                batch, spent = [], 0.0
+        if batch:
+            yield f"{len(batch)} tests", batch
+
+
+def _used_at(mistake: Mistake) -> set[int]:
+    """Return the lines where a mistake comes to bear: its own; of a module's constant, those that name it."""
+    tree = ast.parse(mistake.path.read_text(encoding="utf-8"))
+    for node in tree.body:
+        if isinstance(node, ast.Assign | ast.AnnAssign) and node.lineno <= mistake.line <= (
+            node.end_lineno or 0
+        ):
+            targets = node.targets if isinstance(node, ast.Assign) else [node.target]
+            named = {n.id for target in targets for n in ast.walk(target) if isinstance(n, ast.Name)}
+            return {n.lineno for n in ast.walk(tree) if isinstance(n, ast.Name) and n.id in named} | {
+                mistake.line
+            }
+    return {mistake.line}
+
+
+def who_runs(home: Path) -> Runs:
+    """Return which tests run over which line: of quick modules the module, of slow ones each test."""
+    state = hashlib.sha256()
+    for path in sorted([*(CORE / "ascent").rglob("*.py"), *(CORE / "tests").rglob("*.py")]):
+        state.update(path.read_bytes())
+    kept = ROOT / "var" / f"mutants-{state.hexdigest()[:16]}.pickle"
+    if kept.exists():
+        return pickle.loads(kept.read_bytes())  # noqa: S301 - our own, written below
+    slow = set(_named(home, SLOW))
+    modules = _named(home, SLOW[::-1]) + _named(home, ("sheets", "published", *QUICK))
+
+    def one(module: str) -> tuple[str, float, coverage.CoverageData]:
+        file, settings = home / f".{module}.coverage", home / f".{module}.rc"
+        each = "\ndynamic_context = test_function" if module in slow else f"\ncontext = {module}"
+        settings.write_text(f"[run]\nsource = ascent{each}\n", encoding="utf-8")
+        began = time.perf_counter()
+        subprocess.run(
+            [
+                sys.executable,
+                "-m",
+                "coverage",
+                "run",
+                f"--rcfile={settings}",
+                f"--data-file={file}",
+                "-m",
+                "unittest",
+                module,
+            ],
+            cwd=home,
+            env={**os.environ, "PYTHONPATH": str(home)},
+            capture_output=True,
+            check=False,
+        )
+        data = coverage.CoverageData(str(file))
+        data.read()
+        return module, time.perf_counter() - began, data
+
+    over: dict[str, dict[int, set[str]]] = {}
+    long: dict[str, float] = {}
+    with ThreadPoolExecutor(2) as pool:
+        for module, took, data in pool.map(one, modules):
+            tests = {name for name in data.measured_contexts() if name}
+            long.update(dict.fromkeys(tests, took / max(len(tests), 1)))
+            for file in data.measured_files():
+                lines = over.setdefault(str(Path(file).relative_to(home)), {})
+                for line, contexts in data.contexts_by_lineno(file).items():
+                    lines.setdefault(line, set()).update(name for name in contexts if name)
+            print(f"{took:5.0f} s  {module}", flush=True)
+    runs = Runs(over, long)
+    kept.parent.mkdir(exist_ok=True)
+    kept.write_bytes(pickle.dumps(runs))
+    return runs
+
+
+def noticed(mistake: Mistake, home: Path, runs: Runs) -> str:
+    """Return which tests notice a mistake, empty where none does."""
     copy = home / "ascent" / mistake.path.relative_to(CORE / "ascent")
     text = mistake.path.read_text(encoding="utf-8")
     copy.write_text(text[: mistake.start] + mistake.new + text[mistake.end :], encoding="utf-8")
     try:
-        near = NEAR.get(folder_of(mistake.path), ())
-        for name, parts in ({"near": near} | STAGES if near else STAGES).items():
-            if name == "all" and not whole:
-                return ""
-            modules = [m for part in parts for m in _modules(home / "tests" / part, f"tests.{part}")]
-            done = subprocess.run(
-                [sys.executable, "-m", "unittest", "-f", *modules],
-                cwd=home,
-                env={**os.environ, "PYTHONPATH": str(home)},
-                capture_output=True,
-                timeout=900,
-                check=False,
-            )
-            if done.returncode:
-                return name
-        return ""
+        return next((name for name, tests in runs.batches(mistake, home) if _fails(home, tests)), "")
     except subprocess.TimeoutExpired:
         return "never ends"
     finally:
         copy.write_text(text, encoding="utf-8")
 
 
-def run(count: int, folder: str | None, whole: bool = True) -> None:
+def run(count: int, folder: str | None) -> None:
     """Make so many mistakes, spread evenly over the folders, and print what survives and how many of each
     folder were noticed.
     """
@@ -298,10 +395,12 @@ def run(count: int, folder: str | None, whole: bool = True) -> None:
             shutil.copytree(CORE, home / "core", ignore=shutil.ignore_patterns("__pycache__", "build"))
             shutil.copytree(ROOT / "docs", home / "docs")
 
+        runs = who_runs(homes[0] / "core")
+
         def work(share: int) -> None:
             for mistake in chosen[share :: len(homes)]:
                 began = time.perf_counter()
-                stage = noticed(mistake, homes[share] / "core", whole)
+                stage = noticed(mistake, homes[share] / "core", runs)
                 name = folder_of(mistake.path)
                 total[name] += 1
                 caught[name] += bool(stage)
@@ -316,4 +415,4 @@ def run(count: int, folder: str | None, whole: bool = True) -> None:
 
 if __name__ == "__main__":
     where = sys.argv[2] if len(sys.argv) > 2 else "all"
-    run(int(sys.argv[1]), None if where == "all" else where, "quick" not in sys.argv[3:])
+    run(int(sys.argv[1]), None if where == "all" else where)
