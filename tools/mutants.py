@@ -1,12 +1,13 @@
 """Put single mistakes into the core, one at a time, and tell which of them no test of it notices.
 
-A mistake is of a kind that people make: a factor halved or doubled, one off in a count, plus for minus, times
-for divided by, the lesser for the greater, sine for cosine, the other of two names, a digit of a table. Each is
-made in a copy of the core in which those tests run that ran over its line when nothing was wrong, the quickest
-first, until one fails. A wrong digit of a table is looked for by every test, those of the tables first.
+A mistake is of a kind that people make: a factor halved or doubled, one off in a count, plus for minus,
+times for divided by, the lesser for the greater, sine for cosine, the other of two names, a digit of a
+table. Each is made in a copy of the core in which those tests run that ran over its line when nothing was
+wrong, the quickest first, until one fails. A wrong digit of a table is looked for by every test, those of
+the tables first.
 
-`./ascent bench --mutants 100` makes so many; `--mutants-in families` only in that folder. Which test runs over
-which line is found once for a state of the core, in some minutes, and kept in `var/`.
+`./ascent bench --mutants 100` makes so many; `--mutants-in families` only in that folder. Which test runs
+over which line is found once for a state of the core, in some minutes, and kept in `var/`.
 """
 
 from __future__ import annotations
@@ -297,18 +298,22 @@ class Runs:
 
 
 def _used_at(mistake: Mistake) -> set[int]:
-    """Return the lines where a mistake comes to bear: its own; of a module's constant, those that name it."""
+    """Return the lines where a mistake comes to bear: those of its statement; of a module's constant, those
+    that name it.
+    """
     tree = ast.parse(mistake.path.read_text(encoding="utf-8"))
-    for node in tree.body:
-        if isinstance(node, ast.Assign | ast.AnnAssign) and node.lineno <= mistake.line <= (
-            node.end_lineno or 0
-        ):
-            targets = node.targets if isinstance(node, ast.Assign) else [node.target]
-            named = {n.id for target in targets for n in ast.walk(target) if isinstance(n, ast.Name)}
-            return {n.lineno for n in ast.walk(tree) if isinstance(n, ast.Name) and n.id in named} | {
-                mistake.line
-            }
-    return {mistake.line}
+    around = [
+        node
+        for node in ast.walk(tree)
+        if isinstance(node, ast.stmt) and node.lineno <= mistake.line <= (node.end_lineno or 0)
+    ]
+    inner = min(around, key=lambda node: (node.end_lineno or 0) - node.lineno)
+    lines = {mistake.line, *range(inner.lineno, (inner.end_lineno or 0) + 1)}
+    if inner in tree.body and isinstance(inner, ast.Assign | ast.AnnAssign):
+        targets = inner.targets if isinstance(inner, ast.Assign) else [inner.target]
+        named = {n.id for target in targets for n in ast.walk(target) if isinstance(n, ast.Name)}
+        lines |= {n.lineno for n in ast.walk(tree) if isinstance(n, ast.Name) and n.id in named}
+    return lines
 
 
 def who_runs(home: Path) -> Runs:
@@ -327,23 +332,9 @@ def who_runs(home: Path) -> Runs:
         each = "\ndynamic_context = test_function" if module in slow else f"\ncontext = {module}"
         settings.write_text(f"[run]\nsource = ascent{each}\n", encoding="utf-8")
         began = time.perf_counter()
-        subprocess.run(
-            [
-                sys.executable,
-                "-m",
-                "coverage",
-                "run",
-                f"--rcfile={settings}",
-                f"--data-file={file}",
-                "-m",
-                "unittest",
-                module,
-            ],
-            cwd=home,
-            env={**os.environ, "PYTHONPATH": str(home)},
-            capture_output=True,
-            check=False,
-        )
+        words = ["coverage", "run", f"--rcfile={settings}", f"--data-file={file}", "-m", "unittest", module]
+        around = {**os.environ, "PYTHONPATH": str(home)}
+        subprocess.run([sys.executable, "-m", *words], cwd=home, env=around, capture_output=True, check=False)
         data = coverage.CoverageData(str(file))
         data.read()
         return module, time.perf_counter() - began, data
