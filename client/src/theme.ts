@@ -42,6 +42,38 @@ export const theme = createTheme({
         },
       },
     },
+    MuiInput: {
+      styleOverrides: {
+        root: {
+          fontSize: "inherit",
+          lineHeight: "inherit",
+          width: "100%",
+          "&::before": { borderBottomColor: "var(--hair)" },
+          "&:hover:not(.Mui-disabled, .Mui-error)::before": { borderBottom: "1px solid var(--ink)" },
+          "&::after": { borderBottomWidth: 1.5 },
+        },
+        input: { padding: "4px 2px 3px", height: "auto" },
+      },
+    },
+    MuiNativeSelect: {
+      styleOverrides: {
+        select: { minWidth: 0, textOverflow: "ellipsis", "&:focus": { backgroundColor: "transparent" } },
+        icon: { color: "var(--ink2)", right: -4 },
+      },
+    },
+    MuiAutocomplete: {
+      styleOverrides: {
+        root: { minWidth: 0 },
+        popper: { minWidth: "min(300px, 80vw)" },
+        paper: { border: "1.5px solid var(--ink)", boxShadow: "none", backgroundImage: "none" },
+        listbox: { padding: 0, maxHeight: "min(50vh, 420px)" },
+        option: { fontSize: "inherit", padding: "5px 8px !important", minHeight: "34px !important" },
+        endAdornment: { right: "-4px !important" },
+        popupIndicator: { color: "var(--ink2)", padding: 2 },
+        inputRoot: { paddingRight: "22px !important" },
+        input: { textOverflow: "ellipsis" },
+      },
+    },
     MuiSlider: {
       defaultProps: { size: "small", color: "primary" },
       styleOverrides: {

@@ -1,3 +1,4 @@
+import NativeSelect from "@mui/material/NativeSelect";
 import { useId } from "react";
 
 const MONTHS = [
@@ -34,9 +35,8 @@ export function DayOfYear({ label, value, onDate }: Props) {
         {label}
       </span>
       <span style={{ display: "grid", gridTemplateColumns: "52px 1fr", gap: 8 }}>
-        <select
-          className="select"
-          aria-label={`${label}, day`}
+        <NativeSelect
+          inputProps={{ "aria-label": `${label}, day` }}
           value={day}
           onChange={(event) => put(month, Number(event.target.value))}
         >
@@ -45,10 +45,9 @@ export function DayOfYear({ label, value, onDate }: Props) {
               {i + 1}
             </option>
           ))}
-        </select>
-        <select
-          className="select"
-          aria-label={`${label}, month`}
+        </NativeSelect>
+        <NativeSelect
+          inputProps={{ "aria-label": `${label}, month` }}
           value={month}
           onChange={(event) => put(Number(event.target.value), day)}
         >
@@ -57,7 +56,7 @@ export function DayOfYear({ label, value, onDate }: Props) {
               {name}
             </option>
           ))}
-        </select>
+        </NativeSelect>
       </span>
     </div>
   );

@@ -41,6 +41,14 @@ def browser() -> Browser:
     return found
 
 
+def pick(page: Page, label: str, name: str) -> None:
+    """Choose one of a long list by typing the beginning of its name."""
+    field = page.get_by_role("combobox", name=label, exact=True)
+    field.fill(name)
+    page.get_by_role("option", name=name, exact=True).click()
+    expect(field).to_have_value(name)
+
+
 class BrowserTestCase(StaticLiveServerTestCase):
     """A page of the built client, signed in as the owner of the demo garden."""
 

@@ -10,7 +10,7 @@ from django.contrib.auth import get_user_model
 from gardens.models import Change, Share, Thing
 from playwright.sync_api import expect
 
-from .browser import BrowserTestCase
+from .browser import BrowserTestCase, pick
 
 
 class PlotTest(BrowserTestCase):
@@ -154,7 +154,7 @@ class PlotTest(BrowserTestCase):
         self.page.get_by_label("Length", exact=True).fill("4.8 m")
         self.page.keyboard.press("Enter")
         self.wait_for("lantern-row", "options", lambda options: options["length"] == 4.8)
-        self.page.locator(".side select").select_option("chandlers")
+        pick(self.page, "Bed", "Chandler’s")
         for _ in range(60):
             if Thing.objects.get(garden=self.garden, key="lantern-row").home == "chandlers":
                 break
