@@ -61,6 +61,32 @@ export const theme = createTheme({
         icon: { color: "var(--ink2)", right: -4 },
       },
     },
+    MuiToggleButtonGroup: { styleOverrides: { root: { gap: 2 } } },
+    MuiToggleButton: {
+      styleOverrides: {
+        root: {
+          // a word underlined once it is the one, as the rest of the page has it
+          border: 0,
+          borderBottom: "2.5px solid transparent",
+          padding: "4px 6px",
+          minHeight: 30,
+          fontSize: "inherit",
+          fontWeight: 400,
+          lineHeight: 1.2,
+          color: "var(--ink2)",
+          "@media (max-width: 900px)": { minHeight: 44 },
+          "&.Mui-selected, &.Mui-selected:hover": {
+            background: "none",
+            borderBottomColor: "var(--ink)",
+            color: "var(--ink)",
+            fontWeight: 600,
+          },
+        },
+      },
+    },
+    MuiCheckbox: { defaultProps: { size: "small" }, styleOverrides: { root: { padding: 6 } } },
+    MuiRadio: { defaultProps: { size: "small" }, styleOverrides: { root: { padding: 6 } } },
+    MuiFormControlLabel: { styleOverrides: { root: { marginLeft: -6 }, label: { fontSize: "inherit" } } },
     MuiAutocomplete: {
       styleOverrides: {
         root: { minWidth: 0 },

@@ -5,7 +5,9 @@ import type { Schemas } from "../../api/client";
 import { useGarden } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
 import { Bar } from "../../ui/Bar";
+import { Choices } from "../../ui/Choices";
 import { Conflicts } from "../../ui/Conflicts";
+import { useUndoKeys } from "../../ui/useUndoKeys";
 import { Answer } from "./Answer";
 import { Chain } from "./Chain";
 import { Controls } from "./Controls";
@@ -16,7 +18,6 @@ import { Rests } from "./Rests";
 import { Tide } from "./Tide";
 import { useDraft } from "./useDraft";
 import { useReport } from "./useReport";
-import { useUndoKeys } from "../../ui/useUndoKeys";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -202,18 +203,12 @@ export function Bench({ structure, catalogue }: Props) {
             </button>
             {!round && (
               <>
-                <span className="choices" role="group" aria-label="Wind in the drawing">
-                  {WINDS.map((name, index) => (
-                    <button
-                      key={name}
-                      type="button"
-                      aria-pressed={wind === index}
-                      onClick={() => setWind(index as 0)}
-                    >
-                      {name}
-                    </button>
-                  ))}
-                </span>
+                <Choices
+                  label="Wind in the drawing"
+                  value={WINDS[wind]}
+                  choices={WINDS.map((name) => [name, name])}
+                  onPick={(name) => setWind(WINDS.indexOf(name) as 0)}
+                />
                 <span>
                   {wind === 0
                     ? "No wind, no bending."

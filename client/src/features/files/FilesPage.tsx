@@ -9,6 +9,7 @@ import { askGarden, askGardenOf } from "../../queue/asks";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
 import { Pick } from "../../ui/Pick";
+import { Tick } from "../../ui/Tick";
 
 type What = Schemas["ImportIn"]["what"];
 interface Taken {
@@ -157,17 +158,18 @@ export function FilesPage() {
                   void open(event.dataTransfer.files[0]);
                 }}
               >
-                <label>
-                  Choose a file, or drop one here{" "}
+                <Button component="label">
+                  Choose a file, or drop one here
                   <input
                     type="file"
+                    className="unseen"
                     accept=".json,.csv,.txt,.tsv"
                     onChange={(event: ChangeEvent<HTMLInputElement>) => {
                       void open(event.target.files?.[0]);
                       event.target.value = "";
                     }}
                   />
-                </label>
+                </Button>
               </div>
             </section>
           )}
@@ -190,14 +192,11 @@ export function FilesPage() {
                 />
               </div>
               {file.what !== "plantings" && (
-                <label className="radio">
-                  <input
-                    type="checkbox"
-                    checked={takeAway}
-                    onChange={(event) => void look(file, event.target.checked)}
-                  />{" "}
-                  also take away what it does not have
-                </label>
+                <Tick
+                  label="also take away what it does not have"
+                  checked={takeAway}
+                  onTick={(checked) => void look(file, checked)}
+                />
               )}
             </div>
             {problems.length > 0 && (

@@ -4,10 +4,16 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { Refused } from "../../api/client";
 import { useGarden, useGardenParts } from "../../api/queries";
 import { changePlace } from "../../queue/asks";
+import { Choices } from "../../ui/Choices";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
 import { Cautions } from "./Cautions";
 import { PartsTable } from "./PartsTable";
+
+const LISTED = [
+  ["together", "together"],
+  ["structure", "by structure"],
+] as const;
 
 /** What to buy for the whole garden: together with every pack rounded up once, or structure by structure. */
 export function GardenPartsPage() {
@@ -46,18 +52,12 @@ export function GardenPartsPage() {
               one, because every pack is rounded up once.
             </p>
             <div className="noprint actions">
-              <span className="choices" role="group" aria-label="How it is listed">
-                <button type="button" aria-pressed={!apart} onClick={() => setParams({}, { replace: true })}>
-                  together
-                </button>
-                <button
-                  type="button"
-                  aria-pressed={apart}
-                  onClick={() => setParams({ by: "structure" }, { replace: true })}
-                >
-                  by structure
-                </button>
-              </span>
+              <Choices
+                label="How it is listed"
+                value={apart ? "structure" : "together"}
+                choices={LISTED}
+                onPick={(by) => setParams(by === "structure" ? { by } : {}, { replace: true })}
+              />
               <Button href={`/api/gardens/${id}/parts.csv${apart ? "?by_structure=true" : ""}`}>
                 Save as CSV
               </Button>

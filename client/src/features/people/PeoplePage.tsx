@@ -6,8 +6,15 @@ import { api, Refused, type Schemas, taken } from "../../api/client";
 import { useGarden, usePeople } from "../../api/queries";
 import { useFresh } from "../../api/useFresh";
 import { askPeople } from "../../queue/asks";
+import { Choices } from "../../ui/Choices";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { Tick } from "../../ui/Tick";
+
+const MAY = [
+  ["read", "may look"],
+  ["edit", "may change"],
+] as const;
 
 /** Who may look at a garden or change it, the read-only link, and the garden's end. */
 export function PeoplePage() {
@@ -66,18 +73,12 @@ export function PeoplePage() {
           {people.data.shares.map((each) => (
             <li key={each.name}>
               <strong>{each.name}</strong>
-              <span className="choices" role="group" aria-label={`What ${each.name} may do`}>
-                {[false, true].map((edit) => (
-                  <button
-                    key={String(edit)}
-                    type="button"
-                    aria-pressed={each.may_edit === edit}
-                    onClick={() => void share(each.name, edit)}
-                  >
-                    {edit ? "may change" : "may look"}
-                  </button>
-                ))}
-              </span>
+              <Choices
+                label={`What ${each.name} may do`}
+                value={each.may_edit ? "edit" : "read"}
+                choices={MAY}
+                onPick={(may) => void share(each.name, may === "edit")}
+              />
               <button
                 type="button"
                 className="plain"
@@ -107,10 +108,7 @@ export function PeoplePage() {
             <span className="label">Account</span>
             <input className="input" name="name" maxLength={150} required autoComplete="off" />
           </label>
-          <label className="radio">
-            <input type="checkbox" checked={mayEdit} onChange={({ target }) => setMayEdit(target.checked)} />{" "}
-            may change it too
-          </label>
+          <Tick label="may change it too" checked={mayEdit} onTick={setMayEdit} />
           <Button type="submit">Share</Button>
         </form>
         <h2>A link to look at it</h2>

@@ -1,8 +1,11 @@
 import Button from "@mui/material/Button";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Radio from "@mui/material/Radio";
+import RadioGroup from "@mui/material/RadioGroup";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import { Refused, type Edit, type Garden, type Schemas } from "../../api/client";
+import { type Edit, type Garden, Refused, type Schemas } from "../../api/client";
 import { askEdits } from "../../queue/asks";
 import { DayOfYear } from "../../ui/DayOfYear";
 import { Pick } from "../../ui/Pick";
@@ -129,19 +132,15 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
         </section>
         <section aria-label="Wind">
           <h2>How the wind gets at it</h2>
-          <div role="radiogroup" aria-label="Exposure">
-            {catalogue.exposures.map((each) => (
-              <label key={each.key} className="radio">
-                <input
-                  type="radio"
-                  name="exposure"
-                  checked={exposure === each.key}
-                  onChange={() => setExposure(each.key)}
-                />{" "}
-                {each.name}
-              </label>
+          <RadioGroup
+            aria-label="Exposure"
+            value={exposure}
+            onChange={(event) => setExposure(event.target.value)}
+          >
+            {catalogue.exposures.map((row) => (
+              <FormControlLabel key={row.key} value={row.key} label={row.name} control={<Radio />} />
             ))}
-          </div>
+          </RadioGroup>
         </section>
         <section aria-label="First bed">
           <h2>The first bed</h2>
