@@ -77,6 +77,11 @@ TABLES = (
     "test_data",
     "test_tables",
 )  # where a wrong digit is looked for first
+_NO_SHRINKING = """\
+import hypothesis
+hypothesis.settings.register_profile("found", phases=[hypothesis.Phase.explicit, hypothesis.Phase.generate])
+hypothesis.settings.load_profile("found")
+"""
 _BATCH_S = 8.0  # tests that take so long together are run together
 _SWAPS = {
     ast.Add: "-",
@@ -385,6 +390,7 @@ def run(count: int, folder: str | None) -> None:
         for home in homes:
             shutil.copytree(CORE, home / "core", ignore=shutil.ignore_patterns("__pycache__", "build"))
             shutil.copytree(ROOT / "docs", home / "docs")
+            (home / "core" / "sitecustomize.py").write_text(_NO_SHRINKING, encoding="utf-8")
 
         runs = who_runs(homes[0] / "core")
 

@@ -35,6 +35,18 @@ def _part(key: str) -> str:
     return re.split("[-@]", key)[0]
 
 
+class TubesOnBoards(test_arches.TubeArches):
+    """The tubes of the sheet, each between two short boards instead of posts."""
+
+    test_sheet = None
+    options = {
+        **test_arches.TubeArches.options,
+        "foot": "board",
+        "board": "post_lumber_38x140",
+        "cleat": "cleat_wood",
+    }
+
+
 class LayoutTest(NearTestCase):
     def stands(self, sheet, rows, plants=()):
         """Compare the ends of members, the number of their like, and the first plants."""
@@ -119,6 +131,17 @@ class LayoutTest(NearTestCase):
                 "mesh-left": (2, (0, -0.75, 0), (2, -0.75, 0)),
             },
             [(1 - 0.9 - 0.15, 0.85)],
+        )
+
+    def test_tubes_between_boards(self):
+        """A piece of board 0.30 m long stands outside each foot of a tube, its middle at the tube."""
+        self.stands(
+            TubesOnBoards,
+            {
+                "board-left@-15": (6, (-0.15, 0.77, 0.05), (0.15, 0.77, 0.05)),
+                "board-right@185": (6, (1.85, -0.77, 0.05), (2.15, -0.77, 0.05)),
+                "cleat-left@100": (6, (1.0, 0.75, 0.1)),
+            },
         )
 
     def test_bed_frames(self):
