@@ -10,9 +10,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..checks import arches
 from ..mechanics import Array, rod
 from ..path.geometry import Member, Point
+from ..shapes import sprung
 from ..tables import rows
 
 _LINKS = 60  # of the drawn curve; the figures come from the table
@@ -102,11 +102,11 @@ def reaching(reach: Reach, lengths: Sequence[float] | Array, holds: Array) -> Be
     long, held, wide = (
         each.ravel() for each in np.meshgrid(np.asarray(lengths, dtype=float), holds, spans, indexing="ij")
     )
-    may = arches.fits(long, wide, held)
+    may = sprung.fits(long, wide, held)
     if not np.any(may):
         return None
     long, held, wide = long[may], held[may], wide[may]
-    rise = arches.figures(long, wide, held, 1.0).rise
+    rise = sprung.figures(long, wide, held, 1.0).rise
     enough = rise >= reach.rise - 1e-6
     order = np.lexsort((-wide, held, long)) if np.any(enough) else np.argsort(-rise)
     best = next(i for i in order.tolist() if enough[i] or not np.any(enough))

@@ -7,11 +7,11 @@ import math
 import numpy as np
 
 from ... import tables
-from ...checks import arches
 from ...mechanics import Array
 from ...path.geometry import Dimension, Geometry, Member, Plant, located
 from ...patterns import bent_panel, plants, posts
 from ...plan.model import Planting, Site
+from ...shapes import sprung
 from ...tables import rows
 from .options import HoopsOptions
 
@@ -84,10 +84,10 @@ def hold(options: HoopsOptions) -> float:
 def _shape(options: HoopsOptions) -> bent_panel.Curve:
     """Return a hoop from soil to soil: across, and up; half an ellipse where none can be bent so. [m]"""
     sunk = options.push_in if options.hoop_of == "ladder-mesh" else 0.0
-    if bool(arches.fits(options.arc, options.span, hold(options))):
+    if bool(sprung.fits(options.arc, options.span, hold(options))):
         return tuple((y, z - sunk) for y, z in bent_panel.curve(options.arc, options.span, hold(options)))
     angles = np.linspace(math.pi, 0.0, 31)
-    rise = max(float(arches.figures(options.arc, options.span, hold(options), 1.0).rise) - sunk, LEAST_RISE)
+    rise = max(float(sprung.figures(options.arc, options.span, hold(options), 1.0).rise) - sunk, LEAST_RISE)
     return tuple((options.span / 2 * math.cos(a), rise * math.sin(a)) for a in angles.tolist())
 
 

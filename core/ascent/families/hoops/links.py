@@ -15,6 +15,7 @@ from ...mechanics import Array, wind
 from ...path.geometry import keys, tributary
 from ...path.loadpath import Arrow, Check, Link, Service, Strength
 from ...patterns.stand import Bays
+from ...shapes import sprung
 from ...tables import rows
 from .geometry import CROWN, INSIDE, LEAST_RISE, hold, hoop
 from .options import HoopsOptions
@@ -43,9 +44,9 @@ class Bent(Bays[HoopsOptions]):
         return self.options.push_in if self.options.hoop_of == "ladder-mesh" else 0.0
 
     @cached_property
-    def figures(self) -> arches.Figures:
+    def figures(self) -> sprung.Figures:
         softer = tables.constant("pvc_creep") if self.hoop.material == "pvc" else 1.0
-        return arches.figures(
+        return sprung.figures(
             self.options.arc, self.options.span, self.hold, bending.stiffness(self.hoop) / softer
         )
 

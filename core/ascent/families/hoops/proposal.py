@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 
 from ... import tables
-from ...checks import arches
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants
 from ...plan.model import Site
+from ...shapes import sprung
 from .options import HoopsOptions
 
 
@@ -18,8 +18,8 @@ def proposed(need: Need, site: Site) -> Proposal:
     row = plants.sown(need, site, longest=20.0, shortest=0.3)
     span = round(min(max(bed.width, 0.5), 1.2), 2)
     wanted = min(max(plant.support_height_m, 0.5), 1.2)
-    arcs = [each for each in (1.52, 1.83, 2.4, 3.05, 3.7) if arches.fits(each, span, 0.25)]
-    rises = {each: float(arches.figures(each, span, 0.25, 1.0).rise) - 0.25 for each in arcs}
+    arcs = [each for each in (1.52, 1.83, 2.4, 3.05, 3.7) if sprung.fits(each, span, 0.25)]
+    rises = {each: float(sprung.figures(each, span, 0.25, 1.0).rise) - 0.25 for each in arcs}
     arc = min(rises, key=lambda each: (rises[each] < wanted - 0.15, abs(rises[each] - wanted)))
     deepest = max(bed.raised_by - 0.02, 0.1) if bed.kind == "container" else 0.6
     push_in = round(min(0.25, deepest), 2)

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from ... import tables
-from ...checks import arches
 from ...path.geometry import Geometry
 from ...path.loadpath import Remark
 from ...plan.model import Site, Structure
 from ...remarks import fits
+from ...shapes import sprung
 from .geometry import hold, hoop
 from .options import KEY, HoopsOptions
 
@@ -21,7 +21,7 @@ def remarked(
     row = hoop(options)
     deep = options.in_soil if options.hoop_of == "pipe" else options.push_in
     remarks = fits.of_ground(site.bed, options.length, deep, ("length", "push_in"))
-    if not bool(arches.fits(options.arc, options.span, hold(options))):
+    if not bool(sprung.fits(options.arc, options.span, hold(options))):
         values = {
             "length": (options.arc, "length"),
             "span": (options.span, "length"),
@@ -110,4 +110,4 @@ def _strain(options: HoopsOptions) -> float:
     row = hoop(options)
     if options.hoop_of == "ladder-mesh" or row.material != "pvc":
         return 0.0
-    return row.a / 2 / float(arches.figures(options.arc, options.span, hold(options), 1.0).radius)
+    return row.a / 2 / float(sprung.figures(options.arc, options.span, hold(options), 1.0).radius)

@@ -7,10 +7,10 @@ import math
 import numpy as np
 
 from ... import tables
-from ...checks import arches
 from ...path.geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ...patterns import arch_feet, bent_panel, plants, tube_arch
 from ...plan.model import Planting, Site, Structure
+from ...shapes import sprung
 from .options import PanelArchOptions
 
 _STRING_IN = 0.12  # of a string's foot inside the panel [m]
@@ -131,7 +131,7 @@ def shape_of(options: PanelArchOptions, site: Site) -> bent_panel.Curve:
     if options.frame == "tubes":
         return tube_arch.curve(options.span, options.tube_rise)
     hold, sunk = arch_feet.held_at(options, site.bed), arch_feet.sunk(options)
-    if not arches.fits(options.panel_length, options.span, hold, clamped(options)):
+    if not sprung.fits(options.panel_length, options.span, hold, clamped(options)):
         angles = np.linspace(math.pi, 0.0, 61)
         rise = max((options.panel_length - options.span) / 2, 0.3)
         return tuple((options.span / 2 * math.cos(a), rise * math.sin(a)) for a in angles)

@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 
 from ... import tables
-from ...checks import arches
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants
 from ...plan.model import Site
+from ...shapes import sprung
 from .geometry import total_of
 from .options import PanelArchOptions
 
@@ -39,7 +39,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     apart = row.plantings[0].spacing
     room = max(math.floor((total - 2 * tables.constant("row_end_clear")) / apart + 1e-6) + 1, 1) * lines
     planting = row.plantings[0].model_copy(update={"count": min(need.count or room, 600)})
-    rise = float(arches.figures(4.88, span, 0.91, arches.bending_stiffness(panel, width)).rise)
+    rise = float(sprung.figures(4.88, span, 0.91, sprung.bending_stiffness(panel, width)).rise)
     reasons = {
         **{name: reason for name, reason in row.reasons.items() if name != "length"},
         planting.path("count"): Reason(

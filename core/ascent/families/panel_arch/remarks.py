@@ -7,12 +7,12 @@ from typing import Literal
 import numpy as np
 
 from ... import tables
-from ...checks import arches
 from ...path.geometry import Geometry
 from ...path.loadpath import Remark
 from ...patterns import arch_feet, bent_panel, plants
 from ...plan.model import Site, Structure
 from ...remarks import fits
+from ...shapes import sprung
 from ...tables import rows
 from .geometry import arc_of, clamped, hang_of, shape_of, total_of
 from .options import KEY, PanelArchOptions
@@ -25,17 +25,17 @@ def remarked(
 ) -> tuple[Remark, ...]:
     """Return what fits and what does not: head height above all, and the spring that a bent panel is."""
     mesh, hold = tables.meshes()[options.panel], arch_feet.held_at(options, site.bed)
-    found_ = arches.figures(
+    found_ = sprung.figures(
         options.panel_length,
         options.span,
         hold,
-        arches.bending_stiffness(mesh, options.panel_width),
+        sprung.bending_stiffness(mesh, options.panel_width),
         clamped(options),
     )
     rise = geometry.top
     remarks = fits.of_ground(site.bed, 0.0, options.depth if options.foot == "posts" else 0.0)
-    sprung = options.frame == "sprung"
-    if sprung and not arches.fits(options.panel_length, options.span, hold, clamped(options)):
+    of_panels = options.frame == "sprung"
+    if of_panels and not sprung.fits(options.panel_length, options.span, hold, clamped(options)):
         values = {
             "length": (options.panel_length, "length"),
             "span": (options.span, "length"),
@@ -70,10 +70,10 @@ def remarked(
             levers=("panel_length", "span"),
         )
     )
-    remarks.append(Remark("arch-width" if sprung else "arch-wide", "fine", values, source="handbook-8.3"))
-    if sprung:
+    remarks.append(Remark("arch-width" if of_panels else "arch-wide", "fine", values, source="handbook-8.3"))
+    if of_panels:
         remarks += _sprung(found_, mesh)
-    if sprung and options.foot != "posts" and options.hold == "held" and hold < 0.3:
+    if of_panels and options.foot != "posts" and options.hold == "held" and hold < 0.3:
         remarks.append(
             Remark(
                 "arch-low-hold", "watch", {"hold": (hold, "length")}, source="handbook-8.5", levers=("foot",)
@@ -120,7 +120,7 @@ def cautions(geometry: Geometry) -> tuple[str, ...]:
     )
 
 
-def _sprung(figures: arches.Figures, mesh: rows.Mesh) -> list[Remark]:
+def _sprung(figures: sprung.Figures, mesh: rows.Mesh) -> list[Remark]:
     """Return what is to be said of a panel that is bent by hand."""
     push, energy = float(np.abs(figures.foot + figures.tie)), float(figures.energy)
     said = [

@@ -18,6 +18,7 @@ from ...path.loadpath import Arrow, Check, Link, Service
 from ...patterns import arch_feet, bent_panel, plants
 from ...patterns import strings as hung
 from ...patterns.stand import Stand
+from ...shapes import sprung
 from ...tables import rows
 from .geometry import clamped, lap_ties, middles_of, shape_of, total_of
 from .options import PanelArchOptions
@@ -52,9 +53,9 @@ class Arch(Stand[PanelArchOptions]):
         return _LEGS
 
     @cached_property
-    def figures(self) -> arches.Figures:
-        stiffness = arches.bending_stiffness(self.mesh, self.options.panel_width)
-        return arches.figures(
+    def figures(self) -> sprung.Figures:
+        stiffness = sprung.bending_stiffness(self.mesh, self.options.panel_width)
+        return sprung.figures(
             self.options.panel_length, self.options.span, self.hold, stiffness, clamped(self.options)
         )
 

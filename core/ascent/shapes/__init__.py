@@ -1,0 +1,1 @@
+"""What a thing that is bent comes to look like, and what that costs it."""
