@@ -86,7 +86,12 @@ export const theme = createTheme({
     },
     MuiCheckbox: { defaultProps: { size: "small" }, styleOverrides: { root: { padding: 6 } } },
     MuiRadio: { defaultProps: { size: "small" }, styleOverrides: { root: { padding: 6 } } },
-    MuiFormControlLabel: { styleOverrides: { root: { marginLeft: -6 }, label: { fontSize: "inherit" } } },
+    MuiFormControlLabel: {
+      styleOverrides: {
+        root: { marginLeft: -6, alignItems: "flex-start" },
+        label: { fontSize: "inherit", padding: "4px 0" },
+      },
+    },
     MuiAutocomplete: {
       styleOverrides: {
         root: { minWidth: 0 },
@@ -97,7 +102,7 @@ export const theme = createTheme({
         endAdornment: { right: "-4px !important" },
         popupIndicator: { color: "var(--ink2)", padding: 2 },
         inputRoot: { paddingRight: "22px !important" },
-        input: { textOverflow: "ellipsis" },
+        input: { textOverflow: "ellipsis", paddingLeft: "2px !important" },
       },
     },
     MuiSlider: {
