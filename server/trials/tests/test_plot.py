@@ -361,7 +361,7 @@ class PagesTest(BrowserTestCase):
         with page.expect_download() as download:
             page.get_by_role("link", name="Plan file").click()
         text = download.value.path().read_text(encoding="utf-8")
-        chooser = page.get_by_label("Choose a file, or drop one here")
+        chooser = page.get_by_label("The file", exact=True)
         chooser.set_input_files(
             {"name": "same.json", "mimeType": "application/json", "buffer": text.encode()}
         )
@@ -384,7 +384,7 @@ class PagesTest(BrowserTestCase):
     def test_a_table_of_beds_from_a_spreadsheet(self):
         self.open(f"/gardens/{self.garden.pk}/files")
         table = "\ufeffname;length;width\r\nKai Bed;3,6;1,2\r\n"
-        self.page.get_by_label("Choose a file, or drop one here").set_input_files(
+        self.page.get_by_label("The file", exact=True).set_input_files(
             {"name": "b.csv", "mimeType": "text/csv", "buffer": table.encode()}
         )
         expect(self.page.get_by_text("bed Kai Bed added")).to_be_visible()

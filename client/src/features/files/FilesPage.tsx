@@ -1,5 +1,5 @@
 import Button from "@mui/material/Button";
-import { type ChangeEvent, type DragEvent, useState } from "react";
+import { type ChangeEvent, type DragEvent, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 
 import { api, type Garden, type Problem, Refused, type Schemas, taken } from "../../api/client";
@@ -43,6 +43,7 @@ export function FilesPage() {
   const fresh = useFresh();
   const navigate = useNavigate();
   const [file, setFile] = useState<Taken | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
   const [takeAway, setTakeAway] = useState(false);
   const [preview, setPreview] = useState<Schemas["ImportOut"] | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
@@ -158,18 +159,18 @@ export function FilesPage() {
                   void open(event.dataTransfer.files[0]);
                 }}
               >
-                <Button component="label">
-                  Choose a file, or drop one here
-                  <input
-                    type="file"
-                    className="unseen"
-                    accept=".json,.csv,.txt,.tsv"
-                    onChange={(event: ChangeEvent<HTMLInputElement>) => {
-                      void open(event.target.files?.[0]);
-                      event.target.value = "";
-                    }}
-                  />
-                </Button>
+                <Button onClick={() => chooser.current?.click()}>Choose a file, or drop one here</Button>
+                <input
+                  ref={chooser}
+                  type="file"
+                  hidden
+                  aria-label="The file"
+                  accept=".json,.csv,.txt,.tsv"
+                  onChange={(event: ChangeEvent<HTMLInputElement>) => {
+                    void open(event.target.files?.[0]);
+                    event.target.value = "";
+                  }}
+                />
               </div>
             </section>
           )}
