@@ -43,7 +43,7 @@ def browser() -> Browser:
 
 def pick(page: Page, label: str, name: str) -> None:
     """Choose one of a long list by typing the beginning of its name."""
-    field = page.get_by_role("combobox", name=label, exact=True)
+    field = page.get_by_role("combobox", name=label, exact=True).and_(page.locator("input"))
     field.fill(name)
     page.get_by_role("option", name=name, exact=True).click()
     expect(field).to_have_value(name)
