@@ -37,6 +37,7 @@ export function Pick({ label, value, choices, onPick }: Props) {
           disableClearable
           autoHighlight
           selectOnFocus
+          noOptionsText="Nothing is called that."
           getOptionKey={(choice) => choice.key}
           getOptionLabel={(choice) => choice.name}
           isOptionEqualToValue={(choice, now) => choice.key === now.key}
