@@ -36,12 +36,16 @@ export function QuantityField(props: Props) {
     latest.current = onValue;
   }, [onValue]);
 
+  // one answer may overtake another: what was written last counts
+  const askedLast = useRef(0);
+  const readLast = useRef(0);
   const commit = async () => {
     if (typed === null || typed === shown) {
       setTyped(null);
       onLeave?.();
       return;
     }
+    const turn = ++askedLast.current;
     try {
       const read = await held.read({
         text: typed,
@@ -51,13 +55,16 @@ export function QuantityField(props: Props) {
         high: high ?? null,
         exposure: props.exposure ?? null,
       });
-      setRefusal("");
+      if (turn < readLast.current) return;
+      readLast.current = turn;
+      if (turn === askedLast.current) setRefusal("");
       setSaid(read.said);
-      setTyped(null);
+      setTyped((now) => (now === typed ? null : now)); // what is being typed meanwhile stays
       setSent({ value: read.value, text: read.text, over: text });
       latest.current(read.value, read.text);
       onLeave?.();
     } catch (error) {
+      if (turn !== askedLast.current) return;
       const problem = error instanceof Refused ? error.problems[0] : undefined;
       setRefusal(problem ? `‘${typed}’ is refused: ${problem.allowed}.` : "It could not be read.");
     }

@@ -364,6 +364,33 @@ class SavingTest(BrowserTestCase):
         expect(field).to_have_value("4")
         self.saved()
 
+    def test_what_was_written_last_counts_though_its_answer_comes_first(self):
+        path = self.structure()
+        self.open(path)
+        first: list = []
+
+        def hold_the_first(route):
+            if first:
+                route.continue_()
+            else:
+                first.append(route)
+
+        self.page.route("**/api/quantities/read", hold_the_first)
+        self.change_ties(self.page, "6")
+        self.change_ties(self.page, "8")
+        field = self.page.get_by_label("Ties on each post", exact=True)
+        expect(field).to_have_attribute("data-typing", "false")  # the second has been read
+        field.press_sequentially("1")
+        with self.page.expect_response("**/api/quantities/read"):
+            first[0].continue_()
+        expect(self.page.get_by_role("status").filter(has_text="saving")).to_have_count(0)
+        expect(field).to_have_value("81")  # still in hand: not wiped by the late answer
+        self.page.keyboard.press("Escape")
+        expect(field).to_have_value("8")
+        self.saved()
+        options = Thing.objects.get(pk=int(path.split("/")[-1])).document["options"]
+        self.assertEqual(options["ties_per_post"], 8)
+
     def test_when_the_server_is_away_what_was_entered_is_kept_and_sent_later(self):
         self.expected_errors = 20
         path = self.structure()
