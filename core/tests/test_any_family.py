@@ -8,7 +8,7 @@ import json
 
 import numpy as np
 from ascent import tables
-from ascent.buying.parts import shopping
+from ascent.buying.lists import shopping
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.plan.model import Planting, Site, Structure
@@ -23,10 +23,7 @@ from tests.support import NearTestCase, site
 
 def serving(table: str, role: str) -> list[str]:
     """Return the keys of a table's rows that serve in a role."""
-    rows = tables.ITEM_TABLES[table]().values()
-    return [
-        row.key for row in rows if not role or role in (*getattr(row, "roles", ()), *getattr(row, "use", ()))
-    ]
+    return [item.key for item in tables.ITEM_TABLES[table]().values() if not role or role in item.serves]
 
 
 @st.composite

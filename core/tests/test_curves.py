@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from ascent.buying.parts import shopping, total
+from ascent.buying.lists import shopping, total
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of

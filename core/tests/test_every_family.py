@@ -11,7 +11,7 @@ from typing import get_args
 
 import numpy as np
 from ascent import tables
-from ascent.buying.parts import shopping
+from ascent.buying.lists import shopping
 from ascent.drawing.sketch import seen, sketch_of
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES

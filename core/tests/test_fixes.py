@@ -6,7 +6,7 @@ import itertools
 
 import numpy as np
 from ascent import tables
-from ascent.buying.parts import shopping, total
+from ascent.buying.lists import shopping, total
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Need

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from ascent import tables
-from ascent.buying.parts import Part, shopping, total
+from ascent.buying.lists import Part, shopping, total
 from ascent.families import FAMILIES
 from ascent.files.sheets import read_table, write_table
 from ascent.ground.plot import geometry_of

@@ -7,7 +7,7 @@ import unittest
 
 import numpy as np
 from ascent import tables
-from ascent.buying.parts import shopping, total
+from ascent.buying.lists import shopping, total
 from ascent.files.plan import read_plan
 from ascent.ground.clashes import clashes, gaps, warned
 from ascent.ground.plot import Frame, bed_outline, geometry_of, laid_out, placed, plot_of, room_for

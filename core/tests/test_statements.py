@@ -9,7 +9,7 @@ import itertools
 import math
 
 import numpy as np
-from ascent.buying.parts import shopping
+from ascent.buying.lists import shopping
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.loads import cases

@@ -10,7 +10,7 @@ from typing import Any, get_args
 
 import numpy as np
 from ascent import tables
-from ascent.buying.parts import shopping
+from ascent.buying.lists import shopping
 from ascent.drawing.sketch import sketch_of
 from ascent.drawing.solid import solid_of
 from ascent.drawing.views import VIEWS, view_of
@@ -35,13 +35,7 @@ def some_options(family: Any, chance: random.Random, start: dict[str, Any]) -> d
         if extra["kind"] == "item":
             rows = tables.ITEM_TABLES[extra["table"]]().values()
             role = extra["role"]
-            found[name] = chance.choice(
-                [
-                    r.key
-                    for r in rows
-                    if not role or role in (*getattr(r, "roles", ()), *getattr(r, "use", ()))
-                ]
-            )
+            found[name] = chance.choice([item.key for item in rows if not role or role in item.serves])
         elif extra["kind"] == "choice":
             found[name] = chance.choice(
                 [True, False] if field.annotation is bool else list(get_args(field.annotation))

@@ -1,1 +1,1 @@
-"""What to buy."""
+"""What to buy: pieces from the geometry, the stock they come out of, and the list of packs with prices."""

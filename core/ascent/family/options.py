@@ -9,7 +9,7 @@ from pydantic import AfterValidator, Field
 
 from ..errors import UnknownItem
 from ..plan.model import Typed
-from ..tables import ITEM_TABLES
+from ..tables import item as item_of
 from ..words.quantities import Kind
 
 When = tuple[str, tuple[str, ...]]
@@ -60,11 +60,10 @@ def row_of(table: str, role: str = "") -> AfterValidator:
 
     def check(key: str) -> str:
         try:
-            row = ITEM_TABLES[table]()[key]
+            serves = item_of(table, key).serves
         except UnknownItem as error:
             raise ValueError(str(error)) from error
-        roles = getattr(row, "roles", ()) or getattr(row, "use", ())
-        if role and role not in roles:
+        if role and role not in serves:
             raise ValueError(f"a row of {table} that serves as {role} is allowed")
         return key
 

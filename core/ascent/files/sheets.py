@@ -121,7 +121,7 @@ def _materials(garden: Garden) -> Iterable[dict[str, Any]]:
     for name, table in tables.ITEM_TABLES.items():
         for key, row in table().items():
             own = key in garden.prices
-            price = garden.prices.get(key, getattr(row, "price", None))
+            price = garden.prices.get(key, row.price_each)
             yield {"item": key, "name": row.name, "table": name, "price": price, "own": "yes" if own else ""}
             sized = [own_key for own_key in garden.prices if own_key.startswith(f"{key}@")]
             yield from (

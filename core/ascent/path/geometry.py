@@ -59,14 +59,6 @@ class Member:
     lines: tuple[tuple[Point, ...], ...] = ()
     sags: bool = False
 
-    def pieces(self, stock: float, lap: float) -> int:
-        """Return of how many stock lengths it is joined, each over the next by a lap. [m]"""
-        return (
-            max(math.ceil((self.buy_length - lap) / (stock - lap) - 1e-6), 1)
-            if self.buy_length > stock + _NEAR
-            else 1
-        )
-
 
 _RUNNING = re.compile(r"-\d+(?![a-z])")
 
@@ -148,6 +140,16 @@ class Geometry:
     def by_role(self, role: Role) -> tuple[Member, ...]:
         """Return the members of one role, in order."""
         return tuple(member for member in self.members if member.role == role)
+
+
+def stock_in(length: float, stock: float, lap: float) -> int:
+    """Return of how many stock lengths a length is joined, each over the next by a lap. [m]
+
+    Source: handbook-parts-3.5
+    """
+    if length <= stock + _NEAR:
+        return 1
+    return max(math.ceil((length - lap) / (stock - lap) - 1e-6), 1)
 
 
 def tributary(xs: Array, plants: Array, half: float) -> int:

@@ -8,7 +8,7 @@ from typing import Literal
 from .. import tables
 from ..checks.bending import after, moments
 from ..checks.legs import smooth
-from ..path.geometry import Geometry
+from ..path.geometry import Geometry, stock_in
 from ..path.loadpath import Remark
 from ..plan.model import BareBed, Planting
 from ..tables import rows
@@ -259,7 +259,7 @@ def of_joints(geometry: Geometry) -> list[Remark]:
             continue
         row = tables.posts()[member.item]
         longest = max(row.lengths_m)
-        joints = member.pieces(longest, tables.constant("joint_lap")) - 1
+        joints = stock_in(member.buy_length, longest, tables.constant("joint_lap")) - 1
         if joints and (member.role, row.key) not in remarks:
             values = {
                 "needed": (member.buy_length, "length"),

@@ -157,7 +157,7 @@ def read_gust(text: str, system: System, exposure: str, low: float, high: float)
 def option_text(value: Any, extra: dict[str, Any], system: System) -> str:
     """Return an option's value in words."""
     if extra.get("kind") == "item":
-        return with_sizes(str(tables.ITEM_TABLES[extra["table"]]()[value].name), system)
+        return with_sizes(tables.item(extra["table"], value).name, system)
     if isinstance(value, bool | str):
         return template(f"value.{str(value).lower()}")
     return write(float(value), extra.get("kind", "length"), system)

@@ -12,7 +12,7 @@ import numpy as np
 from pydantic import ValidationError
 
 from .. import tables
-from ..buying.parts import shopping, total
+from ..buying.lists import shopping, total
 from ..errors import InvalidPlan, Problem
 from ..families import family_of
 from ..family.options import extra_of
@@ -96,11 +96,11 @@ def _values(now: Typed, option: str) -> list[Any]:
     present, extra = getattr(now, option), extra_of(now, option)
     field = type(now).model_fields[option]
     if extra["kind"] == "item":
-        role, rows = extra.get("role", ""), tables.ITEM_TABLES[extra["table"]]()
+        role = extra.get("role", "")
         return [
             key
-            for key, row in rows.items()
-            if key == present or not role or role in (*getattr(row, "roles", ()), *getattr(row, "use", ()))
+            for key, item in tables.ITEM_TABLES[extra["table"]]().items()
+            if key == present or not role or role in item.serves
         ]
     if extra["kind"] == "choice":
         return [False, True] if field.annotation is bool else list(get_args(field.annotation))

@@ -10,12 +10,13 @@ import numpy as np
 from pydantic import ValidationError
 
 from .. import tables
-from ..buying.parts import shopping, total
+from ..buying.lists import shopping, total
 from ..families import family_of
 from ..family.options import extra_of
 from ..loads.cases import GUSTS
 from ..plan.model import Site, Structure
 from ..report.evaluation import Evaluation, evaluate, outline
+from ..tables.rows import Item, Mesh
 from .typical import typical
 
 _GAIN = 0.3  # m/s: less is not worth a gardener's work
@@ -81,21 +82,17 @@ def _next_values(before: Evaluation, option: str) -> list[Any]:
 
 
 def _other_items(table: str, role: str, now: str) -> list[str]:
-    rows = tables.ITEM_TABLES[table]()
-    alike = getattr(rows[now], "kind", None)
-    keys = []
-    for key, row in rows.items():
-        serves = (*getattr(row, "roles", ()), *getattr(row, "use", ()))
-        if key == now or (role and role not in serves):
-            continue
-        if (
-            table == "meshes"
-            and alike in ("panel", "sheet")
-            and getattr(row, "kind", None) not in ("panel", "sheet")
-        ):
-            continue
-        keys.append(key)
-    return keys
+    items = tables.ITEM_TABLES[table]()
+    return [
+        key
+        for key, item in items.items()
+        if key != now and (not role or role in item.serves) and _stands_in(item, items[now])
+    ]
+
+
+def _stands_in(item: Item, now: Item) -> bool:
+    """Return whether an item may take the place of another: what is stiff is not replaced by what hangs."""
+    return not (isinstance(now, Mesh) and isinstance(item, Mesh) and now.stiff and not item.stiff)
 
 
 def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float) -> Fix | None:

@@ -31,6 +31,7 @@ from .rows import (
     FeatureKind,
     Fitting,
     Host,
+    Item,
     Material,
     Mesh,
     MeshMaterial,
@@ -61,17 +62,17 @@ _SCALES = {
 }
 
 
-R = TypeVar("R", bound=Row)
+Row_co = TypeVar("Row_co", bound=Row, covariant=True)
 
 
-class Table(Mapping[str, R]):
+class Table(Mapping[str, Row_co]):
     """Rows by key, in the order of the file."""
 
-    def __init__(self, name: str, rows: dict[str, R]) -> None:
+    def __init__(self, name: str, rows: dict[str, Row_co]) -> None:
         self.name = name
         self._rows = rows
 
-    def __getitem__(self, key: str) -> R:
+    def __getitem__(self, key: str) -> Row_co:
         """Return the row of that key.
 
         Raises:
@@ -118,9 +119,9 @@ def _cell(text: str, kind: Any, scale: float) -> Any:
     return kind(text)
 
 
-def _load(name: str, row: type[R]) -> Table[R]:
+def _load(name: str, row: type[Row_co]) -> Table[Row_co]:
     path = DATA / f"{name}.csv"
-    rows: dict[str, R] = {}
+    rows: dict[str, Row_co] = {}
     with path.open(newline="", encoding="utf-8") as handle:
         for line, record in enumerate(csv.DictReader(handle), start=2):
             values = _values(path, line, record, row)
@@ -335,7 +336,7 @@ def constant(key: str) -> float:
     return _constants()[key].value
 
 
-ITEM_TABLES: dict[str, Callable[[], Table[Any]]] = {
+ITEM_TABLES: dict[str, Callable[[], Table[Item]]] = {
     "posts": posts,
     "meshes": meshes,
     "ties": ties,
@@ -347,6 +348,15 @@ ITEM_TABLES: dict[str, Callable[[], Table[Any]]] = {
     "hosts": hosts,
     "covers": covers,
 }
+
+
+def item(table: str, key: str) -> Item:
+    """Return an item by its table and key.
+
+    Raises:
+        UnknownItem: No such row.
+    """
+    return ITEM_TABLES[table]()[key]
 
 
 def load_all() -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import ClassVar, Literal
 
 Certainty = Literal["certain", "published", "judgement", "measured"]
 
@@ -57,10 +57,46 @@ class Section(Row):
 
 
 @dataclass(frozen=True)
-class Post(Row):
+class Item(Row):
+    """What is chosen from a table, bought and built in. What one bears is the matter of the checks, each of
+    which gives what one designs to and what one expects.
+
+    serves: the roles it may have; of one that names none every role is allowed.
+    lengths: that it is sold in; none of what comes by the piece. [m]
+    life: seasons it lasts where it is used, in soil where it stands in soil; 0 where no table says.
+    pack_of: pieces in a pack.
+    price_each: of one piece that is sold as it is; nothing of what is sold by length or area.
+    """
+
+    table: ClassVar[str]
+    name: str
+
+    @property
+    def serves(self) -> tuple[str, ...]:
+        return ()
+
+    @property
+    def lengths(self) -> tuple[float, ...]:
+        return ()
+
+    @property
+    def life(self) -> float:
+        return 0.0
+
+    @property
+    def pack_of(self) -> int:
+        return 1
+
+    @property
+    def price_each(self) -> float | None:
+        return None
+
+
+@dataclass(frozen=True)
+class Post(Item):
     """A post, pole, cane or bar; sound is what time has left of its strength."""
 
-    name: str
+    table = "posts"
     shape: str
     a: float
     b: float
@@ -75,6 +111,18 @@ class Post(Row):
     life_wet: float
     price_m: float
     sound: float = 1.0
+
+    @property
+    def serves(self) -> tuple[str, ...]:
+        return self.roles
+
+    @property
+    def lengths(self) -> tuple[float, ...]:
+        return self.lengths_m
+
+    @property
+    def life(self) -> float:
+        return self.life_wet
 
 
 @dataclass(frozen=True)
@@ -91,8 +139,8 @@ class MeshMaterial(Row):
 
 
 @dataclass(frozen=True)
-class Mesh(Row):
-    name: str
+class Mesh(Item):
+    table = "meshes"
     kind: Literal["panel", "sheet", "roll", "net"]
     wire: float
     along: float
@@ -106,10 +154,23 @@ class Mesh(Row):
     life_wet: float
     price_m2: float
 
+    @property
+    def stiff(self) -> bool:
+        """Return whether it comes flat and stands by itself."""
+        return self.kind in ("panel", "sheet")
+
+    @property
+    def lengths(self) -> tuple[float, ...]:
+        return self.lengths_m
+
+    @property
+    def life(self) -> float:
+        return self.life_dry
+
 
 @dataclass(frozen=True)
-class Tie(Row):
-    name: str
+class Tie(Item):
+    table = "ties"
     use: tuple[str, ...]
     break_N: float
     strands: int
@@ -126,10 +187,30 @@ class Tie(Row):
     life_dry: float
     life_wet: float
 
+    @property
+    def serves(self) -> tuple[str, ...]:
+        return self.use
+
+    @property
+    def lengths(self) -> tuple[float, ...]:
+        return self.packs_m
+
+    @property
+    def life(self) -> float:
+        return self.life_dry
+
+    @property
+    def pack_of(self) -> int:
+        return self.pack
+
+    @property
+    def price_each(self) -> float:
+        return self.price
+
 
 @dataclass(frozen=True)
-class Wire(Row):
-    name: str
+class Wire(Item):
+    table = "wires"
     d: float
     break_: float
     median: float
@@ -141,14 +222,22 @@ class Wire(Row):
     life_dry: float
     life_wet: float
 
+    @property
+    def lengths(self) -> tuple[float, ...]:
+        return self.packs_m
+
+    @property
+    def life(self) -> float:
+        return self.life_dry
+
 
 @dataclass(frozen=True)
-class Anchor(Row):
+class Anchor(Item):
     """What holds a guy: by its working pull in a class of soil, as a weight buried `top` deep, or as one that
     only lies there.
     """
 
-    name: str
+    table = "anchors"
     loose_N: float
     loam_N: float
     clay_N: float
@@ -163,10 +252,14 @@ class Anchor(Row):
     length_m: float
     friction: float
 
+    @property
+    def price_each(self) -> float:
+        return self.price
+
 
 @dataclass(frozen=True)
-class Twine(Row):
-    name: str
+class Twine(Item):
+    table = "twines"
     d: float
     break_N: float
     stretch: float
@@ -177,10 +270,22 @@ class Twine(Row):
     life_dry: float
     life_wet: float
 
+    @property
+    def serves(self) -> tuple[str, ...]:
+        return self.roles
+
+    @property
+    def lengths(self) -> tuple[float, ...]:
+        return self.packs_m
+
+    @property
+    def life(self) -> float:
+        return self.life_dry
+
 
 @dataclass(frozen=True)
-class Fitting(Row):
-    name: str
+class Fitting(Item):
+    table = "fittings"
     working_N: float
     median: float
     kg: float
@@ -190,10 +295,26 @@ class Fitting(Row):
     life_dry: float
     life_wet: float
 
+    @property
+    def serves(self) -> tuple[str, ...]:
+        return self.roles
+
+    @property
+    def life(self) -> float:
+        return self.life_dry
+
+    @property
+    def pack_of(self) -> int:
+        return self.pack
+
+    @property
+    def price_each(self) -> float:
+        return self.price
+
 
 @dataclass(frozen=True)
-class Cage(Row):
-    name: str
+class Cage(Item):
+    table = "cages"
     wire: float
     height_m: float
     diameter_m: float
@@ -208,10 +329,18 @@ class Cage(Row):
     life_wet: float
     price: float
 
+    @property
+    def life(self) -> float:
+        return self.life_dry
+
+    @property
+    def price_each(self) -> float:
+        return self.price
+
 
 @dataclass(frozen=True)
-class Host(Row):
-    name: str
+class Host(Item):
+    table = "hosts"
     stem_Nm: float
     root_plate_m: float
     carries_kg: float
@@ -224,8 +353,8 @@ class Host(Row):
 
 
 @dataclass(frozen=True)
-class Cover(Row):
-    name: str
+class Cover(Item):
+    table = "covers"
     solidity: float
     kg_m2: float
 

@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 
 from .. import tables
-from ..buying.parts import Part, shopping, total
+from ..buying.lists import Part, shopping, total
 from ..drawing.solid import solid_of, sun_towards
 from ..drawing.views import VIEWS, project, view_of
 from ..errors import InvalidPlan, Problem
@@ -220,9 +220,7 @@ def _link(e: Evaluation, link: Link, week: int, system: System) -> LinkReport:
     return LinkReport(
         key=link.key,
         title=template(f"link.{link.key}"),
-        item=with_sizes(tables.ITEM_TABLES[link.item[0]]()[link.item[1]].name, system)
-        if link.item
-        else _ground_name(e),
+        item=with_sizes(tables.item(*link.item).name, system) if link.item else _ground_name(e),
         members=link.members,
         hands_to=link.hands_to,
         carries=_finite(carries, 1e6),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ascent.buying.parts import shopping
+from ascent.buying.lists import shopping
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.plan.model import Bed, Planting

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import math
 
-from ascent.buying.parts import shopping, total
+from ascent.buying.lists import shopping, total
 
 from tests.sheets import (
     test_arches,

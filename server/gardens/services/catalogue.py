@@ -4,7 +4,7 @@ them.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import asdict
 from functools import lru_cache
 from typing import Any, get_args
@@ -13,6 +13,7 @@ from ascent import tables
 from ascent.families import FAMILIES
 from ascent.family.wishes import Wish
 from ascent.plan import model
+from ascent.tables.rows import Climate, Crop, Item, Soil
 from ascent.words.quantities import System, with_sizes
 from ascent.words.texts import has, template
 
@@ -58,12 +59,12 @@ def catalogue(units: System) -> schemas.Catalogue:
     )
 
 
-def _choices(rows: Any, units: System = "metric") -> list[schemas.Choice]:
+def _choices(rows: Iterable[Crop | Soil | Climate | Item], units: System = "metric") -> list[schemas.Choice]:
     return [
         schemas.Choice(
             key=row.key,
             name=with_sizes(row.name, units),
-            roles=[*getattr(row, "roles", ()), *getattr(row, "use", ())],
+            roles=list(row.serves) if isinstance(row, Item) else [],
         )
         for row in rows
     ]

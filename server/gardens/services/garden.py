@@ -12,7 +12,7 @@ from typing import Any
 
 import markdown_it
 from ascent import tables
-from ascent.buying.parts import shopping, total
+from ascent.buying.lists import shopping, total
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.sheets import plain_cell
 from ascent.ground.clashes import Clash, Warned, clashes, gaps, of_ways, warned

@@ -16,7 +16,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     row = plants.sown(need, site, longest=30.0)
     plant, length = row.crop, row.length
     product = mesh_face.mesh_for(plant)
-    gap = 0.15 if product.kind in ("panel", "sheet") else 0.05
+    gap = 0.15 if product.stiff else 0.05
     wanted = min(plant.support_height_m, tables.constant("reach")) - gap
     height = max((h for h in product.heights_m if h <= wanted + 0.1), default=min(product.heights_m))
     fill = site.bed.raised_by
@@ -25,7 +25,7 @@ def proposed(need: Need, site: Site) -> Proposal:
         max(0.60, math.ceil((fill + 0.45) * 20) / 20), math.floor((longest - gap - height) * 20) / 20, 1.2
     )
     post = posts.driven_for(depth + gap + height)
-    bay = 1.22 if product.kind in ("panel", "sheet") else 1.0
+    bay = 1.22 if product.stiff else 1.0
     options = MeshFenceOptions(
         length=length,
         mesh=product.key,
@@ -37,7 +37,7 @@ def proposed(need: Need, site: Site) -> Proposal:
         tie="clip_tpost",
         ties_per_post=mesh_face.tie_count(height),
         top="wire" if product.kind == "net" else "none",
-        ends="plain" if product.kind in ("panel", "sheet") or length <= 4.0 else "guy",
+        ends="plain" if product.stiff or length <= 4.0 else "guy",
     )
     reasons = {
         **row.reasons,

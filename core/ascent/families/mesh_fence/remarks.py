@@ -63,7 +63,7 @@ def _of_plan(options: MeshFenceOptions, site: Site) -> list[Remark]:
     if options.plan == "u" and options.length < tables.constant("path_wide"):
         values = {"inside": (options.length, "length"), "path": (tables.constant("path_wide"), "length")}
         remarks.append(Remark("u-narrow", "wrong", values, source="handbook-parts-3.2", levers=("length",)))
-    if options.plan == "serpentine" and product.kind in ("panel", "sheet"):
+    if options.plan == "serpentine" and product.stiff:
         remarks.append(
             Remark(
                 "panel-waves",
