@@ -6,7 +6,8 @@ import math
 import re
 from collections import Counter
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -59,8 +60,31 @@ class Member:
     lines: tuple[tuple[Point, ...], ...] = ()
     sags: bool = False
 
+    def called(self, key: str) -> Member:
+        """Return the member by another key."""
+        # `dataclasses.replace` takes five times as long, and a garden has many thousands
+        return Member(
+            key,
+            self.role,
+            self.table,
+            self.item,
+            self.points,
+            self.buy_length,
+            self.thickness,
+            self.shape,
+            self.grid,
+            self.lines,
+            self.sags,
+        )
+
 
 _RUNNING = re.compile(r"-\d+(?![a-z])")
+
+
+@lru_cache(maxsize=4096)
+def _part_of(key: str) -> tuple[str, int]:
+    """Return a key without its running numbers, and how many there were."""
+    return _RUNNING.subn("", key)
 
 
 def located(members: Iterable[Member]) -> tuple[Member, ...]:
@@ -73,12 +97,13 @@ def located(members: Iterable[Member]) -> tuple[Member, ...]:
     at: Counter[str] = Counter()
     keyed = []
     for member in members:
-        part, numbers = _RUNNING.subn("", member.key)
-        if numbers:
-            key = f"{part}@{round(100 * member.points[0][0])}"
-            at[key] += 1
-            member = replace(member, key=key if at[key] == 1 else f"{key},{at[key]}")  # noqa: PLW2901 - the member with its key
-        keyed.append(member)
+        part, numbered = _part_of(member.key)
+        if not numbered:
+            keyed.append(member)
+            continue
+        key = f"{part}@{round(100 * member.points[0][0])}"
+        at[key] += 1
+        keyed.append(member.called(key if at[key] == 1 else f"{key},{at[key]}"))
     return tuple(keyed)
 
 

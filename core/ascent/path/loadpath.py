@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple, TypeVar
 
 import numpy as np
 
 from ..mechanics import Array
-from ..tables.rows import Certainty
+from ..tables.rows import Certainty, Item
 
 Term = tuple[Array | float, str]
 Level = Literal["fine", "watch", "wrong"]
+ItemT = TypeVar("ItemT", bound=Item)
 
 
 class Strength(NamedTuple):
@@ -88,6 +89,8 @@ class Link:
     levers: options that can strengthen it.
     carries: force through it, over cases [N].
     arrows: where its force is drawn, and which way it goes.
+    made_of: its checks if it were of another item of that table, all else as it is; nothing where the item's
+        stiffness, weight or width changes what comes on it or on another link.
     """
 
     key: str
@@ -98,6 +101,31 @@ class Link:
     carries: Array
     checks: tuple[Check, ...]
     arrows: tuple[Arrow, ...] = ()
+    made_of: Callable[[Any], tuple[Check, ...]] | None = field(default=None, compare=False, repr=False)
+
+    @classmethod
+    def of(
+        cls,
+        key: str,
+        members: tuple[str, ...],
+        item: ItemT,
+        hands_to: tuple[str, ...],
+        levers: tuple[str, ...],
+        carries: Array,
+        made_of: Callable[[ItemT], tuple[Check, ...]],
+        arrows: tuple[Arrow, ...] = (),
+    ) -> Link:
+        """Return a link that can be asked with another item: only its own strength changes with it."""
+        made = (item.table, item.key)
+        return cls(key, members, made, hands_to, levers, carries, made_of(item), arrows, made_of)
+
+    def asked_with(self, item: Item) -> Link | None:
+        """Return the link made of another item, nothing else laid out anew; nothing where more than its own
+        strength would change, so that the whole must be asked.
+        """
+        if self.made_of is None or self.item is None or self.item[0] != item.table:
+            return None
+        return replace(self, item=(item.table, item.key), checks=self.made_of(item))
 
     @cached_property
     def use(self) -> Array:

@@ -16,6 +16,7 @@ from ..mechanics import Array
 from ..path.geometry import Member, keys
 from ..path.loadpath import Arrow, Check, Link
 from ..plan.model import BareBed
+from ..tables import rows
 from . import posts
 from .stand import OptionsT, Stand
 
@@ -222,7 +223,10 @@ def links(
 def _onto_posts(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet) -> list[Link]:
     tie, post, ground = tables.ties()[options.tie], tables.posts()[options.post], stand.ground
     share, bears = feet.push / feet.legs, options.panel_side == "inside"
-    tied = arches.tied(tie, share, feet.blown, options.ties_per_post, bears, stand.tied_on)
+
+    def tied(tie: rows.Tie) -> tuple[Check, ...]:
+        return (arches.tied(tie, share, feet.blown, options.ties_per_post, bears, stand.tied_on),)
+
     force, height = np.abs(share) + feet.blown, feet.lever
     still = np.broadcast_to(np.abs(share), np.broadcast_shapes(share.shape, (1, 1, 1)))
     standing, grips = keys(stand.geometry.by_role("post")), keys(stand.geometry.by_role("grip"))
@@ -247,14 +251,14 @@ def _onto_posts(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet) ->
         bending.post_along(post, feet.along, height, len(standing)),
     )
     return [
-        Link(
+        Link.of(
             "tie",
             ties,
-            ("ties", tie.key),
+            tie,
             ("post", "hold-down"),
             ("tie", "ties_per_post", "panel_side", "hold_height"),
             force,
-            (tied,),
+            tied,
             outward,
         ),
         Link(
@@ -278,14 +282,14 @@ def _onto_board(stand: Stand[OptionsT], options: FeetOptions, feet: ArchFeet) ->
     pushed = footings.board(board, np.abs(feet.foot_push + feet.push), feet.width, free)
     fittings, rails = keys(stand.geometry.by_role("fitting")), keys(stand.geometry.by_role("rail"))
     return [
-        Link(
+        Link.of(
             "cleat",
             fittings,
-            ("fittings", cleat.key),
+            cleat,
             ("board",),
             ("cleat", "span"),
             feet.thrust,
-            (footings.cleats(cleat, feet.thrust, feet.lift, 2),),
+            lambda item: (footings.cleats(item, feet.thrust, feet.lift, 2),),
         ),
         Link("board", rails, ("posts", board.key), (), ("board", "span"), feet.thrust, (pushed,)),
     ]

@@ -131,13 +131,28 @@ def links(
     stood = legs.stood(post, ground, poles.depth, poles.lever, poles.legs, stand.cases)
     twine, joint = binding
     coupler = tables.fittings()[_COUPLER]
-    held = (
-        strings.fitting("coupled", coupler, slip)
-        if joint == "coupled"
-        else legs.lashing(post, twine, slip, joint == "notched", stand.tied_on)
-    )
-    made = ("fittings", coupler.key) if joint == "coupled" else ("twines", twine.key)
     knots = tuple(m.key for m in stand.geometry.members if m.key.startswith("lashing"))
+    held = (
+        Link.of(
+            "lashing",
+            knots,
+            coupler,
+            ("feet",),
+            levers["lashing"],
+            slip,
+            lambda coupler: (strings.fitting("coupled", coupler, slip),),
+        )
+        if joint == "coupled"
+        else Link(
+            "lashing",
+            knots,
+            ("twines", twine.key),
+            ("feet",),
+            levers["lashing"],
+            slip,
+            (legs.lashing(post, twine, slip, joint == "notched", stand.tied_on),),
+        )
+    )
     return [
         Link(
             "pole",
@@ -149,7 +164,7 @@ def links(
             (legs.leg(post, push, poles.long, poles.force / poles.legs, held=poles.depth > 0.1),),
             side,
         ),
-        Link("lashing", knots, made, ("feet",), levers["lashing"], slip, (held,)),
+        held,
         Link(
             "feet",
             grips,

@@ -15,7 +15,7 @@ from ..loads.cases import Cases
 from ..loads.season import Season, season_of
 from ..mechanics import Array, column
 from ..path.geometry import Geometry, keys, tributary
-from ..path.loadpath import Arrow, Link, Service, Strength
+from ..path.loadpath import Arrow, Check, Link, Service, Strength
 from ..plan.model import Site, Structure
 from ..tables import rows
 from .plants import ties_on_stem
@@ -177,10 +177,11 @@ class Stand(Generic[OptionsT]):
         if growth.crop.habit in _STIFF:
             weight, usual = self.held_up(weight), self.held_up(usual)
         days = np.maximum(self.season.growing_days(index), 0.0)
-        check = ties.stem_tie(row, weight, blown, count, days, usual)
-        return [
-            Link("stem-tie", (), ("ties", row.key), (to,), ("stem_tie",), np.hypot(weight, blown), (check,))
-        ]
+
+        def held(tie: rows.Tie) -> tuple[Check, ...]:
+            return (ties.stem_tie(tie, weight, blown, count, days, usual),)
+
+        return [Link.of("stem-tie", (), row, (to,), ("stem_tie",), np.hypot(weight, blown), held)]
 
     def soil_grip(
         self,

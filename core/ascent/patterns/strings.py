@@ -79,43 +79,44 @@ def string_links(
     members_ = stand.geometry.by_role("string")
     below = (to, "base") if peg else (to,)
     links = [
-        Link(
+        Link.of(
             "string",
             keys(members_),
-            ("twines", twine.key),
+            twine,
             below,
             ("string",),
             np.hypot(weight, upper),
-            (strings.string(twine, weight, upper, stand.tied_on, usual),),
+            lambda item: (strings.string(item, weight, upper, stand.tied_on, usual),),
         )
     ]
     if stem:
         links = [*stand.stem_ties(stem.key, pressure, leafy, "string"), *links]
     if hook:
-        demand = np.hypot(weight, upper)
+        hung, often = np.hypot(weight, upper), np.hypot(usual, upper)
         links[-1] = _onto(links[-1], "hook")
         links.append(
-            Link(
+            Link.of(
                 "hook",
                 keys(stand.geometry.by_role("fitting")),
-                ("fittings", hook.key),
+                hook,
                 (to,),
                 ("hook",),
-                demand,
-                (strings.fitting("hook", hook, demand, expected=np.hypot(usual, upper)),),
+                hung,
+                lambda hook: (strings.fitting("hook", hook, hung, expected=often),),
             )
         )
     if peg:
-        demand = tables.constant("base_share") * weight
+        share = tables.constant("base_share")
+        down, often_down = share * weight, share * usual
         links.append(
-            Link(
+            Link.of(
                 "base",
                 (),
-                ("fittings", peg.key),
+                peg,
                 (),
                 ("base",),
-                demand,
-                (strings.fitting("base", peg, demand, expected=tables.constant("base_share") * usual),),
+                down,
+                lambda peg: (strings.fitting("base", peg, down, expected=often_down),),
             )
         )
     return links

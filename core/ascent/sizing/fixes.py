@@ -14,6 +14,7 @@ from ..buying.lists import shopping, total
 from ..families import family_of
 from ..family.options import extra_of
 from ..loads.cases import GUSTS
+from ..path.loadpath import Link
 from ..plan.model import Site, Structure
 from ..report.evaluation import Evaluation, evaluate, outline
 from ..tables.rows import Item, Mesh
@@ -53,7 +54,8 @@ def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
         tried = [
             fix
             for value in _next_values(before, option)
-            if (fix := _try(before, key, option, value, base_cost))
+            if not _weaker(before, link, option, value)
+            and (fix := _try(before, key, option, value, base_cost))
         ]
         helpful = [fix for fix in tried if fix.link_limit >= float(np.min(before.limits[key][0])) + _GAIN]
         holding = [fix for fix in helpful if fix.link_limit >= wanted]
@@ -93,6 +95,15 @@ def _other_items(table: str, role: str, now: str) -> list[str]:
 def _stands_in(item: Item, now: Item) -> bool:
     """Return whether an item may take the place of another: what is stiff is not replaced by what hangs."""
     return not (isinstance(now, Mesh) and isinstance(item, Mesh) and now.stiff and not item.stiff)
+
+
+def _weaker(before: Evaluation, link: Link, option: str, value: Any) -> bool:
+    """Return whether a link is known to be no stronger of another item, nothing laid out anew."""
+    extra = extra_of(before.options, option)
+    if extra.get("kind") != "item" or link.item != (extra["table"], getattr(before.options, option)):
+        return False
+    other = link.asked_with(tables.item(extra["table"], value))
+    return other is not None and bool(np.all(other.use >= link.use))
 
 
 def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float) -> Fix | None:

@@ -233,20 +233,13 @@ class Leaning(Bays[AFrameOptions]):
         if heaviest <= plants.HEAVY:
             return []
         row = tables.fittings()[self.options.sling]
-        check = arches.sling(
-            row, heaviest, self.options.sling_legs, math.radians(self.options.sling_angle), self.cases.crop
-        )
-        return [
-            Link(
-                "sling",
-                (),
-                ("fittings", row.key),
-                (to,),
-                ("sling", "sling_legs", "sling_angle"),
-                check.demand,
-                (check,),
-            )
-        ]
+        count, angle = self.options.sling_legs, math.radians(self.options.sling_angle)
+
+        def slung(sling: rows.Fitting) -> tuple[Check, ...]:
+            return (arches.sling(sling, heaviest, count, angle, self.cases.crop),)
+
+        levers = ("sling", "sling_legs", "sling_angle")
+        return [Link.of("sling", (), row, (to,), levers, slung(row)[0].demand, slung)]
 
     @cached_property
     def across(self) -> tuple[Array, Array]:
@@ -308,14 +301,14 @@ class Leaning(Bays[AFrameOptions]):
                 checks,
                 (Arrow((foot[0], foot[1] / 2, self.height / 2), (0.0, 1.0, 0.0)),),
             ),
-            Link(
+            Link.of(
                 "hinge",
                 pins,
-                ("fittings", hinge.key),
+                hinge,
                 ("foot",),
                 ("hinge", "rail_spacing"),
                 pin,
-                (strings.fitting("hinge", hinge, pin),),
+                lambda item: (strings.fitting("hinge", item, pin),),
             ),
         ]
 
@@ -390,26 +383,26 @@ class Leaning(Bays[AFrameOptions]):
         if self.options.foot_tie == "bar":
             row = tables.fittings()["screws_76_pair"]
             return [
-                Link(
+                Link.of(
                     "foot-tie",
                     members,
-                    ("fittings", row.key),
+                    row,
                     (),
                     ("foot_tie", "spread"),
                     self.spreading,
-                    (strings.fitting("foot-tie", row, self.spreading),),
+                    lambda item: (strings.fitting("foot-tie", item, self.spreading),),
                 )
             ]
         twine = tables.twines()[self.options.cord]
         return [
-            Link(
+            Link.of(
                 "foot-tie",
                 members,
-                ("twines", twine.key),
+                twine,
                 (),
                 ("foot_tie", "cord", "spread"),
                 self.spreading,
-                (strings.cord(twine, self.spreading, self.tied_on),),
+                lambda item: (strings.cord(item, self.spreading, self.tied_on),),
             )
         ]
 
@@ -433,14 +426,14 @@ class Leaning(Bays[AFrameOptions]):
         if self.options.foot == "cleat":
             row = tables.fittings()[self.options.cleat]
             return [
-                Link(
+                Link.of(
                     "foot",
                     (),
-                    ("fittings", row.key),
+                    row,
                     (),
                     levers,
                     force,
-                    (footings.cleats(row, self.pushed, self.lifted, 1),),
+                    lambda cleat: (footings.cleats(cleat, self.pushed, self.lifted, 1),),
                     arrows,
                 )
             ]

@@ -167,14 +167,14 @@ class Framed(PostRow[BedFrameOptions]):
                 tuple(bent),
                 side,
             ),
-            Link(
+            Link.of(
                 "screws",
                 keys(self.geometry.by_role("fitting")),
-                ("fittings", screw.key),
+                screw,
                 ("board",),
                 ("screw_gap", "screw_rows", "screw", "crossbar", "post_spacing"),
                 self.moment / gap,
-                (bending.screwed(screw, self.moment, gap),),
+                lambda item: (bending.screwed(item, self.moment, gap),),
             ),
             Link(
                 "board",

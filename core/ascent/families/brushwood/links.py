@@ -132,14 +132,14 @@ class Thicket(Stand[BrushwoodOptions]):
         if self.options.tied == "string":
             twine = tables.twines()[self.options.twine]
             return [
-                Link(
+                Link.of(
                     "along",
                     members,
-                    ("twines", twine.key),
+                    twine,
                     ("soil",),
                     ("twine", "tied"),
                     pull,
-                    (strings.cord(twine, pull, self.tied_on),),
+                    lambda item: (strings.cord(item, pull, self.tied_on),),
                 )
             ]
         cane = tables.posts()[self.options.cane]

@@ -261,16 +261,14 @@ class Caged(Stand[CageOptions]):
 
     def _link(self) -> Link:
         twine = tables.twines()[self.options.link_twine]
-        tied = strings.twine_strength(twine, self.tied_on)
         passed = self.force * (self.deep - 1) / self.deep
-        return Link(
-            "link",
-            keys(self.geometry.by_role("run")),
-            ("twines", twine.key),
-            ("tipping",),
-            ("link_twine",),
-            passed,
-            (tipping.linked(Strength(2.0 * tied.allowed, 2.0 * tied.median), passed),),
+
+        def linked(twine: rows.Twine) -> tuple[Check, ...]:
+            tied = strings.twine_strength(twine, self.tied_on)
+            return (tipping.linked(Strength(2.0 * tied.allowed, 2.0 * tied.median), passed),)
+
+        return Link.of(
+            "link", keys(self.geometry.by_role("run")), twine, ("tipping",), ("link_twine",), passed, linked
         )
 
     def _stake(self) -> list[Link]:

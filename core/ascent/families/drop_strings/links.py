@@ -184,14 +184,14 @@ class Strung(PostRow[DropStringsOptions]):
 
     def _joint(self) -> Link:
         row, demand = tables.fittings()[self.options.joint], np.hypot(self.on_post, self.across)
-        return Link(
+        return Link.of(
             "joint",
             keys(self.geometry.by_role("fitting")),
-            ("fittings", row.key),
+            row,
             ("post",),
             ("joint", "post_spacing"),
             demand,
-            (strings.fitting("joint", row, demand),),
+            lambda item: (strings.fitting("joint", item, demand),),
         )
 
     def _braced(self) -> list[Link]:
@@ -282,14 +282,14 @@ class Strung(PostRow[DropStringsOptions]):
             force, lever = self.bends
             row, moment = tables.fittings()[self.options.screws], np.asarray(force * lever * self.amplified)
             return (
-                Link(
+                Link.of(
                     "board",
                     members,
-                    ("fittings", row.key),
+                    row,
                     (),
                     ("screws", "screw_gap", "post_spacing"),
                     self.across,
-                    (bending.screwed(row, moment, self.options.screw_gap),),
+                    lambda item: (bending.screwed(item, moment, self.options.screw_gap),),
                 ),
             )
         levers = ("depth", "post_spacing", "post", "setting")

@@ -11,10 +11,11 @@ from ...checks import embedment, existing, tension
 from ...loads import face
 from ...mechanics import Array
 from ...path.geometry import keys
-from ...path.loadpath import Arrow, Link, Service
+from ...path.loadpath import Arrow, Check, Link, Service
 from ...patterns import posts
 from ...patterns import strings as hung
 from ...patterns.stand import Bays
+from ...tables import rows
 from .options import ExistingOptions
 
 _UNEVEN = 1.5  # of a crop among several wires
@@ -71,9 +72,11 @@ class Wired(Bays[ExistingOptions]):
         pull = self._pull(np.hypot(down, side))
 
         inner = np.hypot(down, side) * self.bay
-        check = existing.weakened(
-            existing.eye(row, np.maximum(pull, inner), 0.5 * down * self.bay, self.options.offset), self.share
-        )
+
+        def held(eye: rows.Fitting) -> tuple[Check, ...]:
+            check = existing.eye(eye, np.maximum(pull, inner), 0.5 * down * self.bay, self.options.offset)
+            return (existing.weakened(check, self.share),)
+
         middle = (Arrow((self.bay / 2, 0.0, self.options.height), (0.0, 0.0, -1.0)),)
         wires, eyes = (
             keys(self.geometry.by_role("wire")),
@@ -90,14 +93,8 @@ class Wired(Bays[ExistingOptions]):
                 (tension.main_wire(wire, down, side, self.bay, pull),),
                 middle,
             ),
-            Link(
-                "eye",
-                eyes,
-                ("fittings", row.key),
-                self.holds,
-                ("eye", "fix_spacing", "wires"),
-                np.maximum(pull, inner),
-                (check,),
+            Link.of(
+                "eye", eyes, row, self.holds, ("eye", "fix_spacing", "wires"), np.maximum(pull, inner), held
             ),
         ]
 

@@ -268,17 +268,16 @@ class Bent(Bays[HoopsOptions]):
         if self.options.ridge != "none":
             tie = tables.ties()[self.options.tie]
             demand = self.along / max(len(self.xs) - 1, 1)
-            check = arches.joined(tie, demand, self.tied_on)
             to = {"diagonal": ("brace",), "stake": ("end-stake",)}.get(self.options.brace, ())
             links.append(
-                Link(
+                Link.of(
                     "ridge-tie",
                     keys(self.geometry.by_role("tie")),
-                    ("ties", tie.key),
+                    tie,
                     to,
                     ("tie",),
                     demand,
-                    (check,),
+                    lambda tie: (arches.joined(tie, demand, self.tied_on),),
                 )
             )
         if self.options.brace == "diagonal":

@@ -204,7 +204,7 @@ class Fence(PostRow[MeshFenceOptions]):
         )
         checks = [mesh_checks.wire_tension(self.mesh, state, per_wire, self.bay)]
         if self.mesh.material.startswith("welded"):
-            checks.append(mesh_checks.weld(self.mesh, self.tie_check.demand))
+            checks.append(mesh_checks.weld(self.mesh, self.tied(tables.ties()[self.options.tie]).demand))
         return Link(
             "mesh",
             keys(self.geometry.by_role("mesh")),
@@ -220,31 +220,23 @@ class Fence(PostRow[MeshFenceOptions]):
         """Return the wind on the mesh that a post's ties take. [N]"""
         return np.asarray(self.wind.pressure * self.options.mesh_height * self.carried / self.course.ratio)
 
-    @cached_property
-    def tie_check(self) -> Check:
+    def tied(self, tie: rows.Tie) -> Check:
         """Return the check of the top tie of a post."""
         borne = self.rests_on_ground or self.hangs_from_top
         weight = np.zeros((1, 1, 1)) if borne else self.bay_weight
         stiff = self.mesh.material.startswith("welded")
-        return ties.mesh_tie(
-            tables.ties()[self.options.tie],
-            self.onto_posts,
-            weight,
-            self.options.ties_per_post,
-            self.tied_on,
-            stiff,
-        )
+        return ties.mesh_tie(tie, self.onto_posts, weight, self.options.ties_per_post, self.tied_on, stiff)
 
     def _ties(self) -> Link:
         next_link = ("post",) if self.options.top == "none" else ("top-line", "post")
-        return Link(
+        return Link.of(
             "mesh-tie",
             keys(self.geometry.by_role("tie")),
-            ("ties", self.options.tie),
+            tables.ties()[self.options.tie],
             next_link,
             ("tie", "ties_per_post", "top", "post_spacing", "bottom_gap"),
             self.onto_posts,
-            (self.tie_check,),
+            lambda tie: (self.tied(tie),),
         )
 
     def _top(self) -> list[Link]:

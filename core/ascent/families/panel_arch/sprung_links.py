@@ -149,26 +149,14 @@ class Arch(Stand[PanelArchOptions]):
         heaviest = max(tables.crops()[p.crop].fruit_heaviest_kg for p in self.structure.plantings)
         if heaviest > plants.HEAVY:
             row = tables.fittings()[self.options.sling]
-            check = arches.sling(
-                row,
-                heaviest,
-                self.options.sling_legs,
-                math.radians(self.options.sling_angle),
-                self.cases.crop,
-            )
-            checks = (check, mesh_checks.weld(self.mesh, check.demand))
-            links.insert(
-                0,
-                Link(
-                    "sling",
-                    (),
-                    ("fittings", row.key),
-                    (links[0].key,),
-                    ("sling", "sling_legs", "sling_angle"),
-                    check.demand,
-                    checks,
-                ),
-            )
+            count, angle = self.options.sling_legs, math.radians(self.options.sling_angle)
+
+            def slung(sling: rows.Fitting) -> tuple[Check, ...]:
+                check = arches.sling(sling, heaviest, count, angle, self.cases.crop)
+                return (check, mesh_checks.weld(self.mesh, check.demand))
+
+            levers, demand = ("sling", "sling_legs", "sling_angle"), slung(row)[0].demand
+            links.insert(0, Link.of("sling", (), row, (links[0].key,), levers, demand, slung))
         return (*links, *feet)
 
     def carried(self, first: str) -> list[Link]:
@@ -204,14 +192,14 @@ class Arch(Stand[PanelArchOptions]):
 
     def _lap(self, below: str) -> Link:
         tie, count = tables.ties()[self.options.lap_tie], lap_ties(self.options)
-        return Link(
+        return Link.of(
             "lap",
             tuple(m.key for m in self.geometry.by_role("tie") if m.key.startswith("lap")),
-            ("ties", tie.key),
+            tie,
             (below,),
             ("lap_tie",),
             self.across * tables.constant("lap_share"),
-            (arches.lap(tie, self.across, count, self.tied_on),),
+            lambda item: (arches.lap(item, self.across, count, self.tied_on),),
         )
 
     def buried(self, force: Array) -> tuple[Check, ...]:

@@ -89,14 +89,14 @@ class Staked(Stand[StakeOptions]):
             []
             if winds(self.options)
             else [
-                Link(
+                Link.of(
                     "stem-tie",
                     (),
-                    ("ties", tie.key),
+                    tie,
                     ("stake",),
                     ("stem_tie", "tie_step"),
                     np.hypot(hung, self.force),
-                    (ties.stem_tie(tie, hung, self.force, count, self.tied_on),),
+                    lambda item: (ties.stem_tie(item, hung, self.force, count, self.tied_on),),
                 )
             ]
         )

@@ -177,27 +177,27 @@ class Row(PostRow[WireTrellisOptions]):
     def _seat(self) -> Link:
         demand = np.asarray(self.side * self.bay)
         row = tables.fittings()[self.options.seat]
-        return Link(
+        return Link.of(
             "seat",
             keys(self.geometry.by_role("fitting")),
-            ("fittings", row.key),
+            row,
             ("post",),
             ("seat", "post_spacing"),
             demand,
-            (strings.fitting("seat", row, demand),),
+            lambda item: (strings.fitting("seat", item, demand),),
         )
 
     def _tensioner(self) -> Link:
         row = tables.fittings()[self.options.tensioner]
         pull = np.maximum(self.pull, self.cold_pull)
-        return Link(
+        return Link.of(
             "tensioner",
             keys(self.geometry.by_role("wire")),
-            ("fittings", row.key),
+            row,
             ("end-post",),
             ("tensioner", "post_spacing"),
             pull,
-            (strings.fitting("tensioner", row, pull),),
+            lambda item: (strings.fitting("tensioner", item, pull),),
         )
 
     def _arm(self) -> Link:
