@@ -23,7 +23,8 @@ from ascent.files.plan import read_plan
 from ascent.loads import cases as case_sets
 from ascent.path.geometry import Geometry
 from ascent.plan.model import Site, Structure
-from ascent.report.evaluation import asked_gust, evaluate, sensitivity
+from ascent.report.evaluation import asked_gust, evaluate
+from ascent.report.rests import sensitivity
 from ascent.sizing.fixes import fixes_for, sized
 from ascent.sizing.offer import choices
 from ascent.telling.present import full_report

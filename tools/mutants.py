@@ -45,6 +45,7 @@ FOLDERS = (
     "words",
     "data",
 )
+_NEAR = 0.005  # what is added to or taken from a length to let it be as good as another [m]
 QUICK = (
     "test_data",
     "test_courses",
@@ -182,7 +183,11 @@ def in_code(path: Path) -> list[Mistake]:
 
 def _guards(node: ast.AST) -> bool:
     """Return whether a node is a number so small that it only keeps a rounding error from mattering."""
-    return isinstance(node, ast.Constant) and isinstance(node.value, float) and 0 < node.value <= 1e-6
+    return _small(node, 1e-6)
+
+
+def _small(node: ast.AST, least: float) -> bool:
+    return isinstance(node, ast.Constant) and isinstance(node.value, float) and 0 < node.value <= least
 
 
 def _skipped(tree: ast.Module) -> set[int]:
@@ -195,6 +200,14 @@ def _skipped(tree: ast.Module) -> set[int]:
             skipped |= {id(n) for n in ast.walk(node)}
         if _guards(node) or (isinstance(node, ast.BinOp) and _guards(node.right)):
             skipped.add(id(node))
+        if (
+            isinstance(node, ast.BinOp)
+            and isinstance(node.op, ast.Add | ast.Sub)
+            and _small(node.right, _NEAR)
+        ):
+            skipped |= {id(node), id(node.right)}  # some millimetres that do not matter to a gardener
+        if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "round":
+            skipped |= {id(digits) for digits in node.args[1:]}
         if isinstance(node, ast.AnnAssign):
             skipped |= {id(n) for n in ast.walk(node.annotation)}
             if isinstance(node.value, ast.Call) and getattr(node.value.func, "id", "") in (

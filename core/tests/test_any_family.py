@@ -12,7 +12,8 @@ from ascent.buying.lists import shopping
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.plan.model import Planting, Site, Structure
-from ascent.report.evaluation import evaluate, sensitivity
+from ascent.report.evaluation import evaluate
+from ascent.report.rests import sensitivity
 from ascent.sizing.offer import offer
 from ascent.telling.present import full_report
 from hypothesis import given, settings

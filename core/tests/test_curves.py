@@ -30,6 +30,21 @@ class CurveTest(NearTestCase):
                     self.assertNear(found.costs[n], total(shopping(one.geometry, {})), 1e-9)
                     self.assertNear(float(np.min(one.limits[found.first[n]])), one.limit, 1e-9)
 
+    def test_a_measure_is_tried_fifteen_times_over_all_it_may_be(self):
+        """The depth of a fence's posts goes from 0.15 to 1.20 m, so every 75 mm; the present one stands in
+        for what lies within a quarter of that of it, no more.
+        """
+        evenly = [round(0.15 + 0.075 * n, 4) for n in range(15)]
+        for depth, instead in ((0.60, 0.60), (0.615, 0.60), (0.63, None)):
+            found = list(curve(site(), fence(depth=depth), "depth").values)
+            wanted = sorted({*(value for value in evenly if value != instead), depth})
+            with self.subTest(depth=depth):
+                np.testing.assert_allclose(found, wanted, atol=1e-9)
+
+    def test_a_count_is_tried_one_by_one_where_there_are_few(self):
+        """Two to twelve ties on a post."""
+        self.assertEqual(list(curve(site(), fence(), "ties_per_post").values), list(range(2, 13)))
+
     def test_the_present_value_is_one_of_them(self):
         for family in FAMILIES.values():
             proposed = family.propose(Need("bean-pole", None, "both", "pruned"), site())

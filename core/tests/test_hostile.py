@@ -25,7 +25,8 @@ from ascent.ground.shade import canopies
 from ascent.loads.cases import GUSTS, MOIST_GUSTS
 from ascent.plan import documents
 from ascent.plan.model import GREATEST_GUST, Bed, BedKind, Feature, FeatureKind, Garden, Site, Structure
-from ascent.report.evaluation import evaluate, outline, sensitivity
+from ascent.report.evaluation import evaluate, outline
+from ascent.report.rests import sensitivity
 from ascent.report.wording import gust_text
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.typical import typical

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 import math
 import unittest
+from unittest import mock
 
 import numpy as np
 from ascent import tables
 from ascent.buying.lists import shopping, total
 from ascent.files.plan import read_plan
-from ascent.ground.clashes import clashes, gaps, warned
+from ascent.ground.clashes import RULES, clashes, gaps, warned
 from ascent.ground.plot import Frame, bed_outline, geometry_of, laid_out, placed, plot_of, room_for
+from ascent.ground.shade import canopies
 from ascent.plan.model import Bed, Feature, Garden, Structure
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -160,6 +162,30 @@ class FrameTest(NearTestCase):
         self.assertNotIn("taken-twice", found(both))
 
 
+class LaidTest(NearTestCase):
+    def test_each_member_lies_where_its_own_points_do(self):
+        """A row that runs east: along it is east of its middle, across it is north."""
+        (laid,) = laid_out(
+            Garden(name="g", beds=(bed("a", x=3.0, y=-2.0, bearing=90.0, structures=(fence(),)),))
+        )
+        self.assertEqual(len(laid.lines), len(laid.geometry.members))
+        west = 3.0 - laid.geometry.length / 2
+        for member, spots in laid.lines:
+            self.assertEqual(len(spots), len(member.points))
+            for (east, north), (along, across, _) in zip(spots, member.points, strict=True):
+                self.assertNear(east, west + along, 1e-3)
+                self.assertNear(north, -2.0 + across, 1e-3)
+
+    def test_leaves_stand_over_their_row_from_half_a_space_before_the_first_plant(self):
+        garden = Garden(name="g", beds=(bed("a", bearing=90.0, structures=(fence(),)),))
+        (laid,) = laid_out(garden)
+        (leaves,) = canopies(garden, [laid], 220)
+        (planting,) = laid.structure.plantings
+        first = min(plant.at[0] for plant in laid.geometry.plants) - laid.geometry.length / 2
+        self.assertNear(leaves.corners[0][0], first - planting.spacing / 2, 1e-6)
+        np.testing.assert_allclose(leaves.corners[:, 1], 0.0, atol=1e-9)
+
+
 class ClashTest(unittest.TestCase):
     def test_beds_closer_than_the_garden_s_own_path(self):
         """Foot path 0.45 m, barrow path 0.75 m (project parts handbook 4.1)."""
@@ -185,6 +211,31 @@ class ClashTest(unittest.TestCase):
         self.assertIn(
             "Walk is 0.50 m wide", found(Garden(name="g", path_width=0.75, features=(thin,)))["narrow-path"]
         )
+
+    def test_exactly_enough_is_enough(self):
+        """A bed that leaves just the garden's width of a path, or only touches it, takes nothing from it; nor
+        is a path of just that width too narrow. Every rule has looked.
+        """
+        walk = Feature(key="w", name="Walk", kind="path", points=((-5, 1.0), (5, 1.0)), width=0.9)
+        for y in (0.10, -0.05):  # its edge at 0.70, and at 0.55 where the path begins
+            with self.subTest(y=y):
+                self.assertEqual(
+                    {"squeezed-path", "narrow-path", "not-looked-at"}
+                    & set(found(Garden(name="g", path_width=0.75, beds=(bed("a", y=y),), features=(walk,)))),
+                    set(),
+                )
+        just = walk.model_copy(update={"width": 0.75})
+        self.assertEqual(found(Garden(name="g", path_width=0.75, features=(just,))), {})
+
+    def test_a_rule_that_fails_is_said_on_the_first_bed_or_where_the_plan_begins(self):
+        def fails(_):
+            raise ValueError
+
+        for beds, at in (((bed("a", x=3.0, y=2.0),), (3.0, 2.0)), ((), (0.0, 0.0))):
+            garden = Garden(name="g", beds=beds)
+            with mock.patch.dict(RULES, {"narrow-gaps": fails}), self.assertLogs("ascent", "ERROR"):
+                (clash,) = (c for c in clashes(garden, laid_out(garden)) if c.key == "not-looked-at")
+            self.assertEqual(clash.at, at)
 
     def test_posts_keep_off_what_is_buried(self):
         """Water pipe 0.30 m, cable 0.60 m, drip tube 0.15 m (project parts handbook 4.6)."""

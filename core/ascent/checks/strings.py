@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from .. import tables
+from ..loads.cases import by_week
 from ..mechanics import Array
 from ..path.loadpath import Check, Strength
 from ..tables import rows
@@ -25,7 +26,7 @@ def twine_strength(twine: rows.Twine, days: Array) -> Strength:
     Source: handbook-6.7
     """
     worn = np.clip(days / (7.0 * tables.constant("twine_season")), 0.0, 1.0)
-    left = (twine.break_N * (1.0 + (twine.season_end - 1.0) * worn)).reshape(1, -1, 1)
+    left = by_week(twine.break_N * (1.0 + (twine.season_end - 1.0) * worn))
     return Strength(
         np.asarray(left * tables.constant("knot") / tables.constant("twine")),
         np.asarray(left * tables.constant("knot_median")),

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from .. import tables
+from ..loads.cases import by_week
 from ..mechanics import Array
 from ..path.loadpath import Check, Strength
 from ..tables import rows
@@ -26,7 +27,7 @@ def strength(tie: rows.Tie, days: Array) -> Strength:
     """
     worn = np.clip(days / (7.0 * tables.constant("twine_season")), 0.0, 1.0)
     share = tie.season_new + (tie.season_end - tie.season_new) * worn
-    least = (tie.break_N * tie.strands * tie.knot * share).reshape(1, -1, 1)
+    least = by_week(tie.break_N * tie.strands * tie.knot * share)
     return Strength(np.asarray(least / tie.factor), np.asarray(least * tie.median))
 
 
@@ -77,7 +78,7 @@ def mesh_tie(
 
 
 def stem_tie(
-    tie: rows.Tie, weight: Array, wind: Array, count: int, days: Array, usual: Array | None = None
+    tie: rows.Tie, weight: Array, wind: Array, count: Array | int, days: Array, usual: Array | None = None
 ) -> Check:
     """Return the check of the ties that hold one plant to its support.
 
@@ -85,7 +86,7 @@ def stem_tie(
         tie: The tie.
         weight: Of a good plant. [N]
         wind: On it. [N]
-        count: Ties on its stem.
+        count: Ties on its stem, as high as it comes to grow.
         days: Since they were put on, (W,). [d]
         usual: Weight of a usual plant. [N]
 
@@ -103,7 +104,7 @@ def stem_tie(
         {
             "weight": (weight, "force"),
             "wind": (wind, "force"),
-            "count": (float(count), "count"),
+            "count": (np.asarray(count, dtype=float), "count"),
             "demand": (demand, "force"),
         },
         "twine",

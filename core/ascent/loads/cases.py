@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ..errors import UnknownItem
 from ..mechanics import Array
 from ..plan.model import GREATEST_GUST, Site
 from ..tables import rows
@@ -17,6 +18,7 @@ _CALM = (
     2.0,
     3.0,
 )  # a fence that cannot stand in a breeze is told from one that cannot stand at all
+_ACT_ON_LOADS = ("crop", "leaf", "stiffness")
 _KINK = (8.0,)  # leaves begin to stream here, so the law of the loads changes
 GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, GREATEST_GUST, 44), _KINK)))
 MOIST_GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, GREATEST_GUST, 24), _KINK)))
@@ -30,15 +32,34 @@ class Cases:
     gust: gust at the plant, (1, 1, G). [m/s]
     crop: factor on the expected shoot and fruit mass, (1, 1, G).
     saturated: soil is soaked, (S, 1, 1).
-    leaf: factor on the wind's pull at leaves, to see what hangs on it.
+    leaf: factor on the wind's pull at leaves.
     stiffness: factor on how stiffly soil, ends and props stand.
+    late: by how much everything that grows is behind its usual course. [d]
+
+    What is not well known may be many samples of it at once: factors (N, 1, 1, 1), lateness (N, 1). All that
+    hangs on it is then over (sample, soil state, week, wind).
     """
 
     gust: Array
     crop: Array
     saturated: Array
-    leaf: float = 1.0
-    stiffness: float = 1.0
+    leaf: Array | float = 1.0
+    stiffness: Array | float = 1.0
+    late: Array | float = 0.0
+
+    def scaled(self, uncertainty: str, factor: Array | float) -> Cases:
+        """Return the cases with one thing that acts on loads so many times what is expected.
+
+        Args:
+            uncertainty: Its row of uncertainties.csv.
+            factor: One, or a sample of them, (N, 1, 1, 1).
+
+        Raises:
+            UnknownItem: No such row, or one that a strength rests on.
+        """
+        if uncertainty not in _ACT_ON_LOADS:
+            raise UnknownItem("uncertainties", uncertainty, f"one of {', '.join(_ACT_ON_LOADS)} is allowed")
+        return replace(self, **{uncertainty: getattr(self, uncertainty) * factor})
 
     def soil_strength(self, soil: rows.Soil) -> Array:
         """Return the share of its moist strength a soil has, (S, 1, 1)."""
@@ -47,6 +68,11 @@ class Cases:
     def soil_modulus(self, soil: rows.Soil) -> Array:
         """Return the modulus of lateral reaction, (S, 1, 1): N/m² for clay-type, N/m³ for sand-type."""
         return self.stiffness * np.where(self.saturated > 0, soil.modulus_saturated, soil.modulus)
+
+
+def by_week(values: Array) -> Array:
+    """Return figures by week laid over the cases: (..., W) as (..., 1, W, 1)."""
+    return np.asarray(values, dtype=float)[..., None, :, None]
 
 
 def _along_wind(values: Array) -> Array:

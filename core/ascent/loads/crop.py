@@ -10,6 +10,7 @@ from .. import tables
 from ..mechanics import Array, growth
 from ..plan.model import Planting
 from ..tables import rows
+from .cases import by_week
 from .season import Season
 
 _HIGH_RAIN = 1.5  # wet leaves of a good year: 0.30 where a usual year has 0.20 (crops handbook 5.1)
@@ -17,7 +18,7 @@ _HIGH_RAIN = 1.5  # wet leaves of a good year: 0.30 where a usual year has 0.20 
 
 @dataclass(frozen=True)
 class Growth:
-    """One planting over the weeks, each array (W,).
+    """One planting over the weeks, each array (..., W): a course by week, or a sample of such courses.
 
     shoot_kg: wet shoot a typical plant hangs on its support. [kg]
     fruit_kg: fruit a typical plant hangs on it. [kg]
@@ -43,8 +44,13 @@ class Growth:
 
     @property
     def plant_kg(self) -> Array:
-        """Return what a typical wet plant hangs on its support, (W,). [kg]"""
+        """Return what a typical wet plant hangs on its support, (..., W). [kg]"""
         return self.shoot_kg + self.fruit_kg
+
+    @property
+    def tallest(self) -> Array:
+        """Return the greatest height of the season, (..., 1). [m]"""
+        return np.asarray(np.max(self.top, axis=-1, keepdims=True))
 
 
 def planting_on_face(planting: Planting, season: Season, index: int, face_top: float) -> Growth:
@@ -63,8 +69,9 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
     """
     crop = tables.crops()[planting.crop]
     free = planting.training == "free" and crop.free_shoot_kg is not None
-    day = season.growing_days(index)
-    alive = (day >= 0) & (day <= season.spans[index][1] - season.spans[index][0] + 3.5)
+    since = season.growing_days(index)
+    day = since - season.late
+    alive = (day >= 0) & (since <= season.spans[index][1] - season.spans[index][0] + 3.5)
     grown = growth.logistic(day, crop.t50_d, crop.t95_d) * alive
     first = (crop.first_low_d + crop.first_high_d) / 2
     harvest = 3.5 * (crop.harvest_low_wk + crop.harvest_high_wk)
@@ -108,8 +115,9 @@ def _pick(free: bool, pruned: float, unpruned: float | None) -> float:
     return unpruned if free and unpruned is not None else pruned
 
 
-def several(growth: Growth, plants: float, area: float) -> Array:
-    """Return what several typical plants hang on a face: shoot and fruit, each capped by light, (W,). [kg]
+def several(growth: Growth, plants: float, area: Array | float) -> Array:
+    """Return what several typical plants hang on a face: shoot and fruit, each capped by light, (..., W).
+    [kg]
 
     Source: crops-5.5
     """
@@ -117,13 +125,13 @@ def several(growth: Growth, plants: float, area: float) -> Array:
     return np.asarray(shoot + np.minimum(plants * growth.fruit_kg, growth.face_fruit_kg_m2 * area))
 
 
-def group_weight(growth: Growth, plants: float, area: float, crop_factor: Array) -> Array:
+def group_weight(growth: Growth, plants: float, area: Array | float, crop_factor: Array) -> Array:
     """Return the weight several plants hang on a member: one good plant, the rest typical, capped by light.
 
     Args:
         growth: The planting's course.
         plants: Number of plants on the member.
-        area: Face they share. [m²]
+        area: Face they share, one or by sample, (N, 1). [m²]
         crop_factor: Factor on the expected mass, broadcast to (S, W, G).
 
     Returns:
@@ -134,4 +142,4 @@ def group_weight(growth: Growth, plants: float, area: float, crop_factor: Array)
     if plants <= 0:
         return np.zeros((1, len(growth.shoot_kg), 1))
     mass = several(growth, plants, area) + growth.high_kg - growth.plant_kg
-    return tables.constant("gravity") * mass[None, :, None] * crop_factor
+    return tables.constant("gravity") * by_week(mass) * crop_factor

@@ -8,7 +8,7 @@ import numpy as np
 
 from .. import tables
 from ..mechanics import Array, wind
-from .cases import Cases
+from .cases import Cases, by_week
 from .crop import Growth
 
 
@@ -103,10 +103,9 @@ def wind_on_face(
 
     Source: handbook-1.6
     """
-    cover = np.minimum(wind.mixed_solidity(*(s.cover for s in growths)), tables.constant("cover_most"))[
-        None, :, None
-    ]
-    top = np.max([s.top for s in growths], axis=0)[None, :, None]
+    covered = wind.mixed_solidity(*(s.cover for s in growths))
+    cover = by_week(np.minimum(covered, tables.constant("cover_most")))
+    top = by_week(np.max([s.top for s in growths], axis=0))
     bottom = min(s.bottom for s in growths)
     depth = float(np.max([s.crop.depth_m for s in growths]))
     leafy_height = np.maximum(top - bottom, 0.0)
@@ -116,16 +115,16 @@ def wind_on_face(
     on_leaf, on_bare = rounded * (on_bare + cases.leaf * (on_leaf - on_bare)), rounded * on_bare
     above = np.maximum(mesh_top - np.maximum(top, np.maximum(mesh_bottom, bottom)), 0.0)
     below = max(min(bottom, mesh_top) - mesh_bottom, 0.0)
-    bands = [
+    bands: list[tuple[Array, Array | float, tuple[Array, Array]]] = [
         (on_leaf, leafy_height, at_height(bottom, bottom + leafy_height)),
         (on_bare, above, at_height(mesh_top - above, mesh_top)),
         (on_bare, below, at_height(mesh_bottom, mesh_bottom + below)),
     ]
     forces = [pressure * tall * share for pressure, tall, (share, _) in bands]
     force = forces[0] + forces[1] + forces[2]
-    moment = sum(
-        (each * middle for each, (_, _, (_, middle)) in zip(forces, bands, strict=True)), np.zeros((1, 1, 1))
-    )
+    moment: Array = np.zeros((1, 1, 1))
+    for each, (_, _, (_, middle)) in zip(forces, bands, strict=True):
+        moment = moment + each * middle
     leafed = bands[0][2][0]
     q_leaf = cases.leaf * leafed * wind.gust_pressure(cases.gust) * wind.streamlining(cases.gust)
     return FaceWind(

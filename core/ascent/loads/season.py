@@ -49,11 +49,13 @@ class Season:
     days: first day of each week, days from the last frost, (W,).
     spans: start and end of each planting, days from the last frost.
     last_frost: of the garden's year.
+    late: by how much everything that grows is behind its usual course, one figure or (N, 1). [d]
     """
 
     days: Array
     spans: tuple[tuple[int, int], ...]
     last_frost: dt.date
+    late: Array | float = 0.0
 
     @property
     def weeks(self) -> int:

@@ -6,8 +6,11 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+import numpy as np
+
 from .. import tables
 from ..family.protocol import Need, Reason
+from ..mechanics import Array, Number
 from ..path.geometry import Dimension, Plant, Point, Supply
 from ..plan.model import MOST_PLANTS, Planting, Site, day_of_year, month_day
 from ..tables import rows
@@ -43,15 +46,15 @@ def _places(planting: Planting, length: float, offset: float) -> list[Point]:
     return places
 
 
-def ties_on_stem(height: float) -> int:
-    """Return how many ties a stem of that height takes."""
-    return math.ceil(max(height, _TIE_EVERY) / _TIE_EVERY) + 1
+def ties_on_stem(height: Number) -> Array:
+    """Return how many ties a stem of that height takes. [m]"""
+    return np.ceil(np.maximum(height, _TIE_EVERY) / _TIE_EVERY) + 1
 
 
 def stem_ties(plantings: Iterable[Planting], tie: str, top: float, bare: float) -> tuple[Supply, ...]:
     """Return the ties for stems that hold on to nothing, up to the top of what they climb."""
     count = sum(
-        planting.count * ties_on_stem(min(tables.crops()[planting.crop].height_m, top) - bare)
+        planting.count * int(ties_on_stem(min(tables.crops()[planting.crop].height_m, top) - bare))
         for planting in plantings
         if tables.crops()[planting.crop].training == "TIE"
     )

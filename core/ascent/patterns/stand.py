@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import ClassVar, Generic, Protocol, TypeVar
 
@@ -11,7 +12,7 @@ import numpy as np
 from .. import tables
 from ..checks import bending, embedment, ties
 from ..loads import crop
-from ..loads.cases import Cases
+from ..loads.cases import Cases, by_week
 from ..loads.season import Season, season_of
 from ..mechanics import Array, column
 from ..path.geometry import Geometry, keys, tributary
@@ -62,7 +63,7 @@ class Stand(Generic[OptionsT]):
     @cached_property
     def season(self) -> Season:
         """Return the weeks from the first planting to the last clearing."""
-        return season_of(self.site.garden, self.structure.plantings)
+        return replace(season_of(self.site.garden, self.structure.plantings), late=self.cases.late)
 
     @cached_property
     def growths(self) -> tuple[crop.Growth, ...]:
@@ -108,17 +109,23 @@ class Stand(Generic[OptionsT]):
         total = self.nothing
         for index, growth in enumerate(self.growths):
             count = tributary(stations, self.places(index), reach)
-            area = run * max(float(np.max(growth.top)) - growth.bottom, 0.1)
+            area = run * np.maximum(growth.tallest - growth.bottom, 0.1)
             total = total + crop.group_weight(growth, count, area, self.cases.crop)
         return np.asarray(total)
 
-    def plant_weight(self, growth: crop.Growth) -> Array:
-        """Return what one good plant hangs on its own string, tie or stake, (1, W, G). [N]"""
-        return np.asarray(tables.constant("gravity") * growth.high_kg[None, :, None] * self.cases.crop)
+    def plant_weight(self, growths: Sequence[crop.Growth]) -> Array:
+        """Return what one good plant hangs on its own string, tie or stake, (..., 1, W, G): of several
+        plantings the heaviest of each week. [N]
+        """
+        mass = by_week(np.max([growth.high_kg for growth in growths], axis=0))
+        return np.asarray(tables.constant("gravity") * mass * self.cases.crop)
 
-    def usual_weight(self, growth: crop.Growth) -> Array:
-        """Return what a usual plant hangs on its own string, tie or stake, (1, W, G). [N]"""
-        return np.asarray(tables.constant("gravity") * growth.plant_kg[None, :, None] * self.cases.crop)
+    def usual_weight(self, growths: Sequence[crop.Growth]) -> Array:
+        """Return what a usual plant hangs on its own string, tie or stake, (..., 1, W, G): of several
+        plantings the heaviest of each week. [N]
+        """
+        mass = by_week(np.max([growth.plant_kg for growth in growths], axis=0))
+        return np.asarray(tables.constant("gravity") * mass * self.cases.crop)
 
     def held_up(self, weight: Array) -> Array:
         """Return what a plant that stands on its own stem leans on its ties in still air, F = W z tan δ/z_t
@@ -145,17 +152,14 @@ class Stand(Generic[OptionsT]):
             [s.grown if s.crop.habit in _STEMMED else np.zeros_like(s.grown) for s in self.growths], axis=0
         )
         return Strength(
-            *(
-                np.asarray((tables.constant(key) * share).reshape(1, -1, 1))
-                for key in ("stem_roots", "stem_roots_median")
-            )
+            *(by_week(tables.constant(key) * share) for key in ("stem_roots", "stem_roots_median"))
         )
 
     def stem_ties(
         self, key: str, pressure: Array, leafy: Array, to: str, tied_crops: tuple[str, ...] = ("TIE",)
     ) -> list[Link]:
-        """Return the link of the ties that hold the heaviest plant that cannot hold on by itself, none where
-        all can.
+        """Return the link of the ties that hold the heaviest and broadest of the plants that cannot
+        hold on by themselves, none where all can.
 
         Args:
             key: Of the tie.
@@ -164,19 +168,17 @@ class Stand(Generic[OptionsT]):
             to: Key of the link they hand their load to.
             tied_crops: Kinds of training that take ties here.
         """
-        tied = [(i, s) for i, s in enumerate(self.growths) if s.crop.training in tied_crops]
+        tied = [growth for growth in self.growths if growth.crop.training in tied_crops]
         if not tied:
             return []
-        index, growth = max(tied, key=lambda pair: float(np.max(pair[1].high_kg)))
-        row, count = tables.ties()[key], ties_on_stem(max(float(np.max(growth.top)) - growth.bottom, 0.3))
-        weight, usual, blown = (
-            self.plant_weight(growth),
-            self.usual_weight(growth),
-            pressure * leafy * growth.planting.spacing,
-        )
-        if growth.crop.habit in _STIFF:
+        row = tables.ties()[key]
+        count = by_week(np.min([ties_on_stem(np.maximum(s.tallest - s.bottom, 0.3)) for s in tied], axis=0))
+        weight, usual = self.plant_weight(tied), self.usual_weight(tied)
+        if all(growth.crop.habit in _STIFF for growth in tied):
             weight, usual = self.held_up(weight), self.held_up(usual)
-        days = np.maximum(self.season.growing_days(index), 0.0)
+        blown = pressure * leafy * max(growth.planting.spacing for growth in tied)
+        first = min(start for start, _ in self.season.spans)
+        days = np.maximum(self.season.days + 3.5 - first, 0.0)
 
         def held(tie: rows.Tie) -> tuple[Check, ...]:
             return (ties.stem_tie(tie, weight, blown, count, days, usual),)

@@ -72,9 +72,8 @@ def string_links(
 
     Source: handbook-2
     """
-    heaviest = max(stand.growths, key=lambda each: float(np.max(each.high_kg)))
-    weight, usual = stand.plant_weight(heaviest), stand.usual_weight(heaviest)
-    blown = pressure * leafy * heaviest.planting.spacing
+    weight, usual = stand.plant_weight(stand.growths), stand.usual_weight(stand.growths)
+    blown = pressure * leafy * max(growth.planting.spacing for growth in stand.growths)
     upper = tables.constant("string_share") * blown
     members_ = stand.geometry.by_role("string")
     below = (to, "base") if peg else (to,)

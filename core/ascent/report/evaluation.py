@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
@@ -17,9 +17,8 @@ from ..loads.season import Season, season_of, weekly_gusts
 from ..mechanics import Array
 from ..path.geometry import Geometry
 from ..path.loadpath import Link, Remark, Service
-from ..plan.model import GREATEST_GUST, Site, Structure, Typed
+from ..plan.model import Site, Structure, Typed
 from ..remarks import fits
-from ..tables.rows import Uncertainty
 from .chance import Chance, chance_of
 
 State = Literal["holds", "stands", "short"]
@@ -171,7 +170,7 @@ def first_crossing(uses: Array, xs: Array) -> Array:
     return np.where(never, np.inf, np.where(index == 0, 0.0, crossing))
 
 
-def _crossings(uses: dict[str, Array], shape: tuple[int, int], grid: Array) -> dict[str, Array]:
+def crossings(uses: dict[str, Array], shape: tuple[int, ...], grid: Array) -> dict[str, Array]:
     """Return where each link's use reaches 1 along a grid, all links at once, {key: shape}."""
     together = np.stack([np.broadcast_to(use, (*shape, len(grid))) for use in uses.values()])
     return dict(zip(uses, first_crossing(together, grid), strict=True))
@@ -198,7 +197,7 @@ def outline(site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUST
     geometry = family.geometry(options, structure.plantings, site)
     weeks = season_of(site.garden, structure.plantings).weeks
     links = family.loaded(options, geometry, structure, site, case_sets.moist_gusts(grid)).path()
-    limits = _crossings({link.key: link.use for link in links}, (1, weeks), grid)
+    limits = crossings({link.key: link.use for link in links}, (1, weeks), grid)
     return Outline(geometry, limits, _remarks(family, options, geometry, structure, site))
 
 
@@ -234,7 +233,7 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
     )
     gusts = rising.path()
     both, grid = (2, season.weeks), case_sets.GUSTS
-    margins = _crossings(
+    margins = crossings(
         {link.key: link.use for link in crop.path()}, (1, season.weeks), case_sets.CROP_FACTORS
     )
     return Evaluation(
@@ -246,8 +245,8 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
         asked,
         weekly,
         here.path(),
-        _crossings({link.key: link.use for link in gusts}, both, grid),
-        _crossings({link.key: link.median_use for link in gusts}, both, grid),
+        crossings({link.key: link.use for link in gusts}, both, grid),
+        crossings({link.key: link.median_use for link in gusts}, both, grid),
         {key: margin[0] for key, margin in margins.items()},
         chance_of(
             [(link.key, check) for link in gusts for check in link.checks],
@@ -259,50 +258,3 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
         _remarks(family, options, geometry, structure, site),
         here.growths,
     )
-
-
-def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, float, float], ...]:
-    """Return what is not well known, with the limit gust at its low and its high end, the widest spread
-    first.
-
-    What acts on loads is reckoned anew; what a strength rests on scales the uses of the checks that rest on
-    it.
-
-    Source: handbook-15
-    """
-    family: Family[Typed] = family_of(structure.family)
-    options = family.options.model_validate(structure.options)
-    geometry = family.geometry(options, structure.plantings, site)
-    weeks = season_of(site.garden, structure.plantings).weeks
-    moist = case_sets.moist_gusts()
-
-    def least(links: tuple[Link, ...], key: str = "", factor: float = 1.0) -> float:
-        uses = {
-            link.key: np.maximum.reduce(
-                np.broadcast_arrays(*(c.use / (factor if c.rests_on == key else 1.0) for c in link.checks))
-            )
-            for link in links
-        }
-        limits = _crossings(uses, (1, weeks), case_sets.MOIST_GUSTS)
-        return float(min(np.min(limit) for limit in limits.values()))
-
-    def under(key: str, factor: float) -> tuple[Link, ...]:
-        changed = {
-            "crop": replace(moist, crop=moist.crop * factor),
-            "leaf": replace(moist, leaf=factor),
-            "stiffness": replace(moist, stiffness=factor),
-        }[key]
-        return family.loaded(options, geometry, structure, site, changed).path()
-
-    usual = family.loaded(options, geometry, structure, site, moist).path()
-    cited = {check.rests_on for link in usual for check in link.checks}
-    rests = []
-    for row in tables.uncertainties().values():
-        if row.acts == "load":
-            ends = least(under(row.key, row.low)), least(under(row.key, row.high))
-        elif row.key in cited:
-            ends = least(usual, row.key, row.low), least(usual, row.key, row.high)
-        else:
-            continue
-        rests.append((row, min(ends[0], GREATEST_GUST), min(ends[1], GREATEST_GUST)))
-    return tuple(sorted(rests, key=lambda each: -abs(each[2] - each[1])))

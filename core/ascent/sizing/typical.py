@@ -65,7 +65,7 @@ def _shortened(site: Site, structure: Structure, share: float) -> Typical:
         if "length" in fields
         else 0.3
     )
-    share = min(max(share, low / long), 1.0)
+    share = max(share, low / long)
     rows = int(options.get("rows", 1)) if "rows" in fields else 1
     plantings = tuple(
         p.model_copy(update={"count": min(p.count, math.ceil(p.count * share / rows) * rows)})
@@ -73,7 +73,7 @@ def _shortened(site: Site, structure: Structure, share: float) -> Typical:
     )
     if "length" in fields:
         options["length"] = round(long * share, 2)
-    bed = site.bed.model_copy(update={"length": max(round(site.bed.length * share, 2), 0.3)})
+    bed = site.bed.model_copy(update={"length": round(site.bed.length * share, 2)})
     short = structure.model_copy(update={"options": options, "plantings": plantings})
     return Typical(site.model_copy(update={"bed": bed}), short, share, long * share)
 

@@ -22,7 +22,8 @@ from ..mechanics import Array
 from ..path.geometry import Geometry
 from ..path.loadpath import Arrow, Check, Link
 from ..plan.model import GREATEST_GUST, Site, Structure
-from ..report.evaluation import Evaluation, asked_gust, at, evaluate, outline, sensitivity, state_of
+from ..report.evaluation import Evaluation, asked_gust, at, evaluate, outline, state_of
+from ..report.rests import sensitivity
 from ..report.wording import (
     against_text,
     forecast,

@@ -12,6 +12,7 @@ from ... import tables
 from ...checks import arches, bending, embedment, footings, legs, strings, tension, tipping
 from ...checks import mesh as mesh_checks
 from ...loads import face
+from ...loads.cases import by_week
 from ...loads.crop import Growth, planting_on_face
 from ...mechanics import Array, relief, splay, wind
 from ...path.geometry import keys
@@ -154,7 +155,7 @@ class Leaning(Bays[AFrameOptions]):
         shoots = sum(
             (s.shoot_kg * s.planting.count * share for s in self.growths), np.zeros(self.season.weeks)
         )
-        return np.asarray(self.bare_weight + 0.5 * tables.constant("gravity") * shoots[None, :, None])
+        return np.asarray(self.bare_weight + 0.5 * tables.constant("gravity") * by_week(shoots))
 
     @cached_property
     def arm(self) -> float:
@@ -334,9 +335,8 @@ class Leaning(Bays[AFrameOptions]):
         span = self.bay if self.options.filled == "rungs" else self.options.leg
         width = self.options.leg if self.options.filled == "rungs" else self.bay
         each = (crop + blown) / area * self.options.bar_step
-        plant = max(self.growths, key=lambda s: float(np.max(s.high_kg)))
         lone = (
-            self.plant_weight(plant) * math.cos(self.angle) / max(span, 0.1)
+            self.plant_weight(self.growths) * math.cos(self.angle) / max(span, 0.1)
             if self.options.filled == "rungs"
             else self.nothing
         )

@@ -67,7 +67,7 @@ def laid_out(options: BedFrameOptions, plantings: tuple[Planting, ...], site: Si
     )
     supplies = [Supply("board-screws", "fittings", options.screw, screws)]
     loops = sum(
-        p.count * plants.ties_on_stem(min(tables.crops()[p.crop].height_m, options.height) - 0.3)
+        p.count * int(plants.ties_on_stem(min(tables.crops()[p.crop].height_m, options.height) - 0.3))
         for p in plantings
     )
     if options.infill == "none":

@@ -10,6 +10,7 @@ import numpy as np
 from ... import tables
 from ...checks import bending, strings
 from ...loads import face
+from ...loads.cases import by_week
 from ...mechanics import Array
 from ...path.geometry import keys
 from ...path.loadpath import Arrow, Link, Service
@@ -75,9 +76,7 @@ class Thicket(Stand[BrushwoodOptions]):
         for growth in self.growths:
             lines = 2.0 if growth.planting.side == "both" else 1.0
             per_metre = growth.plant_kg * lines / growth.planting.spacing
-            total = (
-                total + (per_metre * np.minimum(growth.top, self.height) / 2)[None, :, None] * self.cases.crop
-            )
+            total = total + by_week(per_metre * np.minimum(growth.top, self.height) / 2) * self.cases.crop
         return np.asarray(
             total
             * tables.constant("gravity")

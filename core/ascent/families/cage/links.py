@@ -11,6 +11,7 @@ import numpy as np
 from ... import tables
 from ...checks import bending, embedment, footings, strings, tipping
 from ...loads import face
+from ...loads.cases import by_week
 from ...mechanics import Array, section, wind
 from ...path.geometry import keys
 from ...path.loadpath import Arrow, Check, Link, Service, Strength
@@ -73,7 +74,7 @@ class Caged(Stand[CageOptions]):
         for growth in self.growths:
             shoot = growth.shoot_kg / max(growth.crop.carried_share, 0.05) * tables.constant("shoot_on_rings")
             total = np.maximum(total, shoot + growth.fruit_kg * tables.constant("fruit_on_rings"))
-        return np.asarray(total.reshape(1, -1, 1))
+        return by_week(total)
 
     @cached_property
     def weight(self) -> Strength:
@@ -87,7 +88,7 @@ class Caged(Stand[CageOptions]):
     @cached_property
     def leaning(self) -> Array:
         """Return the moment of a plant that leans on its cage. [N·m]"""
-        top = np.minimum(np.max([s.top for s in self.growths], axis=0), self.stood + 0.3)[None, :, None]
+        top = by_week(np.minimum(np.max([s.top for s in self.growths], axis=0), self.stood + 0.3))
         return np.asarray(
             self.pressing
             * self.cases.crop

@@ -11,6 +11,7 @@ import numpy as np
 from ... import tables
 from ...checks import bending, embedment, tension
 from ...loads import face
+from ...loads.cases import by_week
 from ...mechanics import Array, wind
 from ...path.geometry import keys
 from ...path.loadpath import Arrow, Check, Link, Service
@@ -62,7 +63,7 @@ class Crossed(Bays[CrossedPolesOptions]):
         total = sum(
             (s.shoot_kg * s.planting.count * share for s in self.growths), np.zeros(self.season.weeks)
         )
-        return np.asarray(tables.constant("gravity") * total[None, :, None])
+        return np.asarray(tables.constant("gravity") * by_week(total))
 
     @cached_property
     def blown(self) -> tuple[Array, Array]:

@@ -11,6 +11,7 @@ import numpy as np
 from ... import tables
 from ...checks import arches, bending, embedment, footings, legs, tension
 from ...loads import crop, face
+from ...loads.cases import by_week
 from ...mechanics import Array, wind
 from ...path.geometry import keys, tributary
 from ...path.loadpath import Arrow, Check, Link, Service, Strength
@@ -196,7 +197,7 @@ class Bent(Bays[HoopsOptions]):
         shoots = sum(
             (s.shoot_kg * s.planting.count * share for s in self.growths), np.zeros(self.season.weeks)
         )
-        return np.asarray(self.bare_weight + 0.5 * tables.constant("gravity") * shoots[None, :, None])
+        return np.asarray(self.bare_weight + 0.5 * tables.constant("gravity") * by_week(shoots))
 
     def _buried(self) -> list[Link]:
         """Return the ends of a ladder in the soil: two rods a foot."""

@@ -10,6 +10,7 @@ import numpy as np
 from ... import tables
 from ...checks import bending, lodging
 from ...loads import crop, face
+from ...loads.cases import by_week
 from ...mechanics import Array, growth, wind
 from ...mechanics import lodging as stems
 from ...path.geometry import keys
@@ -76,8 +77,8 @@ class Block(Stand[LivingSupportOptions]):
 
     @cached_property
     def host_days(self) -> Array:
-        """Return days since the hosts were sown, (W,)."""
-        return np.asarray(self.season.growing_days(0) + self.options.head_start)
+        """Return days of growth since the hosts were sown, (..., W)."""
+        return np.asarray(self.season.growing_days(0) - self.season.late + self.options.head_start)
 
     @cached_property
     def grown(self) -> Array:
@@ -88,7 +89,7 @@ class Block(Stand[LivingSupportOptions]):
         share = np.maximum(growth.logistic(self.host_days, row.t50_d, row.t95_d), 0.02) * (
             1.0 - _FADED * self.ripening
         )
-        return np.asarray(share.reshape(1, -1, 1))
+        return by_week(share)
 
     @cached_property
     def ripening(self) -> Array:
@@ -113,15 +114,15 @@ class Block(Stand[LivingSupportOptions]):
             sum((s.plant_kg * s.planting.count for s in self.climbers), np.zeros(self.season.weeks))
             / self.hosts
         )
-        return np.asarray(mass[None, :, None] * self.cases.crop)
+        return np.asarray(by_week(mass) * self.cases.crop)
 
     @cached_property
     def blown(self) -> tuple[Array, Array]:
         """Return the wind on one stem and where it acts, [N] and [m]: each stem bends by itself with its
         vine, and a block shelters itself.
         """
-        cover = wind.mixed_solidity(*(s.cover for s in self.growths))[None, :, None]
-        top = np.max([s.top for s in self.growths], axis=0)[None, :, None]
+        cover = by_week(wind.mixed_solidity(*(s.cover for s in self.growths)))
+        top = by_week(np.max([s.top for s in self.growths], axis=0))
         sheltered = self.options.rows >= self.host.least_rows and self.options.rows > 1
         shelter = stems.row_shelter(self.options.rows, tables.constant("follower")) if sheltered else 1.0
         leafy = np.maximum(top - tables.constant("stripped_free"), 0.0)
@@ -139,7 +140,7 @@ class Block(Stand[LivingSupportOptions]):
     @cached_property
     def leaning(self) -> Array:
         """Return the moment of the vine's weight on a leaning stem. [N·m]"""
-        top = np.max([s.top for s in self.climbers], axis=0)[None, :, None]
+        top = by_week(np.max([s.top for s in self.climbers], axis=0))
         return np.asarray(self.vine * tables.constant("gravity") * tables.constant("static_lean") * top)
 
     @property
@@ -234,14 +235,14 @@ class Block(Stand[LivingSupportOptions]):
     def service(self) -> tuple[Service, ...]:
         """Return how far the stems lean."""
         force, height = self.blown
-        top = np.max(self.living.top)
+        top = by_week(self.living.tallest)
         stiffness = _SWAYING * self.host.stem_Nm * self.grown
         lean = self.left * force * height**2 * (3 * top - height) / (6 * stiffness)
         return (
             Service(
                 "host-lean",
                 np.minimum(lean, top),
-                top / tables.constant("host_sway"),
+                tables.crops()[self.host.key].height_m / tables.constant("host_sway"),
                 "crops-10",
                 ("backup", "rows"),
             ),

@@ -13,6 +13,7 @@ from ... import tables
 from ...checks import bending, embedment, tension, ties
 from ...checks import mesh as mesh_checks
 from ...loads import face
+from ...loads.cases import by_week
 from ...mechanics import Array, relief, wind
 from ...path.geometry import keys
 from ...path.loadpath import Check, Link, Service
@@ -158,9 +159,7 @@ class Fence(PostRow[MeshFenceOptions]):
         total = self.nothing
         for growth in self.growths:
             lines = 2.0 if growth.planting.side == "both" else 1.0
-            total = (
-                total + (growth.plant_kg * lines / growth.planting.spacing)[None, :, None] * self.cases.crop
-            )
+            total = total + by_week(growth.plant_kg * lines / growth.planting.spacing) * self.cases.crop
         share = math.sin(math.radians(tables.constant("lean_angle"))) / len(self.run_heights)
         return np.asarray(tables.constant("gravity") * total * share)
 

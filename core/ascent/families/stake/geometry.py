@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+
 from ... import tables
+from ...mechanics import Array, Number
 from ...path.geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ...patterns import plants, posts
 from ...plan.model import Planting, Site
@@ -28,7 +31,10 @@ def laid_out(options: StakeOptions, plantings: tuple[Planting, ...], site: Site)
         members += _bars(options, members)
     count = sum(
         math.ceil(
-            ties_on_stem(options, tables.crops()[p.crop].height_m) * options.stems * p.count * _SPARE_TIES
+            int(ties_on_stem(options, tables.crops()[p.crop].height_m))
+            * options.stems
+            * p.count
+            * _SPARE_TIES
         )
         for p in plantings
     )
@@ -72,9 +78,10 @@ def winds(options: StakeOptions) -> bool:
     return "winds" in tables.posts()[options.stake].roles
 
 
-def ties_on_stem(options: StakeOptions, tall: float) -> int:
-    """Return the ties of one stem that has grown so tall (parts handbook 3.6)."""
-    return max(math.floor((min(tall, options.height) - _FIRST_TIE) / options.tie_step + 1e-6), 0) + 1
+def ties_on_stem(options: StakeOptions, tall: Number) -> Array:
+    """Return the ties of one stem that has grown so tall (parts handbook 3.6). [m]"""
+    steps = (np.minimum(tall, options.height) - _FIRST_TIE) / options.tie_step
+    return np.maximum(np.floor(steps + 1e-6), 0.0) + 1.0
 
 
 def _bars(options: StakeOptions, growth: list[Member]) -> list[Member]:

@@ -9,6 +9,7 @@ import numpy as np
 from ... import tables
 from ...checks import bending, ties
 from ...loads import face
+from ...loads.cases import by_week
 from ...mechanics import Array, column
 from ...path.geometry import keys
 from ...path.loadpath import Arrow, Link, Service
@@ -45,8 +46,7 @@ class Staked(Stand[StakeOptions]):
     @cached_property
     def weight(self) -> Array:
         """Return what a good plant hangs on its stake. [N]"""
-        heaviest = max(self.growths, key=lambda s: float(np.max(s.high_kg)))
-        return self.plant_weight(heaviest)
+        return self.plant_weight(self.growths)
 
     @cached_property
     def amplified(self) -> Array:
@@ -58,9 +58,7 @@ class Staked(Stand[StakeOptions]):
         """Return the moment of a plant that hangs beside its stake and leans; a bar shares it with the
         neighbours. [N·m]
         """
-        top = np.minimum(np.max([s.top for s in self.growths], axis=0), self.options.height + 0.3)[
-            None, :, None
-        ]
+        top = by_week(np.minimum(np.max([s.top for s in self.growths], axis=0), self.options.height + 0.3))
         share = 0.5 if self.options.bar == "bar" else 1.0
         return np.asarray(
             self.borne
@@ -71,11 +69,8 @@ class Staked(Stand[StakeOptions]):
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
-        tie, tall = (
-            tables.ties()[self.options.stem_tie],
-            float(np.max([np.max(s.top) for s in self.growths])),
-        )
-        count = ties_on_stem(self.options, tall)
+        tie, tall = tables.ties()[self.options.stem_tie], np.max([s.tallest for s in self.growths], axis=0)
+        count = by_week(ties_on_stem(self.options, tall))
         members, below = (
             keys(self.geometry.by_role("post")),
             ("pot",) if self.site.bed.kind == "container" else (),

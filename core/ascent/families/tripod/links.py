@@ -10,6 +10,7 @@ import numpy as np
 from ... import tables
 from ...checks import bending, legs, strings
 from ...loads import crop, face
+from ...loads.cases import by_week
 from ...mechanics import Array, splay, wind
 from ...path.loadpath import Link, Service, Strength
 from ...patterns import pots, splayed
@@ -58,7 +59,7 @@ class Standing(Stand[TripodOptions]):
             (s.shoot_kg * share for s, share in zip(self.growths, self.shares, strict=True)),
             np.zeros(self.season.weeks),
         )
-        return np.asarray(tables.constant("gravity") * total[None, :, None])
+        return np.asarray(tables.constant("gravity") * by_week(total))
 
     @cached_property
     def face(self) -> face.FaceWind:

@@ -10,6 +10,7 @@ import numpy as np
 from ... import tables
 from ...checks import bending
 from ...loads import face
+from ...loads.cases import by_week
 from ...mechanics import Array, beam, cable, relief
 from ...path.geometry import keys
 from ...path.loadpath import Arrow, Link, Service
@@ -40,7 +41,7 @@ class Woven(PostRow[WeaveOptions]):
             carried = max(growth.crop.carried_share, 0.05)
             mass = (growth.shoot_kg / carried + growth.fruit_kg) * lines / growth.planting.spacing
             centre = np.minimum(growth.top, self.options.top_run + 0.3) / 2
-            total = total + (mass * centre)[None, :, None] * self.cases.crop
+            total = total + by_week(mass * centre) * self.cases.crop
         return np.asarray(
             total * tables.constant("gravity") * math.sin(math.radians(tables.constant("lean_angle")))
         )
@@ -52,27 +53,26 @@ class Woven(PostRow[WeaveOptions]):
 
     @cached_property
     def placed(self) -> Array:
-        """Return which runs are up in each week, (R, 1, W, 1): one goes on as the plants pass it."""
-        top = np.max([s.top for s in self.growths], axis=0)
-        up = self.heights[:, None] <= np.maximum(top, self.heights[0])[None, :] + 1e-9
-        return np.asarray(up[:, None, :, None].astype(float))
+        """Return which runs are up in each week, over cases and runs, (..., 1, W, 1, R): one goes on as the
+        plants pass it.
+        """
+        top = by_week(np.max([s.top for s in self.growths], axis=0))[..., None]
+        return np.asarray(self.heights <= np.maximum(top, self.heights[0]) + 1e-9, dtype=float)
 
     @cached_property
     def squares(self) -> Array:
         """Return the sum of the squared heights of the runs that are up, (1, W, 1). [m²]"""
-        return np.asarray(np.sum(self.placed * self.heights[:, None, None, None] ** 2, axis=0))
+        return np.asarray(np.sum(self.placed * self.heights**2, axis=-1))
 
     @cached_property
     def loads(self) -> Array:
-        """Return the side load on a metre of each run, (R, S, W, G): in proportion to its height. [N/m]"""
-        return np.asarray(
-            self.placed * self.heights[:, None, None, None] * (self.moment / self.squares)[None]
-        )
+        """Return the side load on a metre of each run, (..., S, W, G, R), as its height is. [N/m]"""
+        return np.asarray(self.placed * self.heights * (self.moment / self.squares)[..., None])
 
     @cached_property
     def on_post(self) -> tuple[Array, Array]:
         """Return the push of a bay's runs on a line post and where it acts, [N] and [m]."""
-        levers = np.sum(self.placed * self.heights[:, None, None, None], axis=0)
+        levers = np.sum(self.placed * self.heights, axis=-1)
         return np.asarray(self.moment * levers / self.squares * self.bay), np.asarray(self.squares / levers)
 
     @cached_property
@@ -83,13 +83,13 @@ class Woven(PostRow[WeaveOptions]):
         twine = tables.twines()[self.options.twine]
         give = self.ends.stiffness(float(np.mean(self.heights)), self.cases) / len(self.heights)
         axial = relief.with_ends(
-            twine.break_N / twine.stretch, give, self.bay, relief.tied_bays(len(self.xs) - 1)
+            twine.break_N / twine.stretch, give[..., None], self.bay, relief.tied_bays(len(self.xs) - 1)
         )
         return cable.loaded_tension(loads, self.bay, tables.constant("twine_pretension"), axial)
 
     @cached_property
     def pulls(self) -> Array:
-        """Return the pull of each run, (R, S, W, G). [N]"""
+        """Return the pull of each run, (..., S, W, G, R). [N]"""
         return self._pulls(self.loads) * self.placed
 
     def path(self) -> tuple[Link, ...]:
@@ -125,7 +125,7 @@ class Woven(PostRow[WeaveOptions]):
     def _run(self) -> Link:
         """Return the most loaded run: the top one that is up."""
         twine = tables.twines()[self.options.twine]
-        load, pull = np.max(self.loads, axis=0), np.max(self.pulls, axis=0)
+        load, pull = np.max(self.loads, axis=-1), np.max(self.pulls, axis=-1)
         return Link(
             "run",
             keys(self.geometry.by_role("run")),
@@ -137,7 +137,7 @@ class Woven(PostRow[WeaveOptions]):
         )
 
     def _rung(self) -> Link:
-        cane, load = tables.posts()[self.options.cane], np.max(self.loads, axis=0)
+        cane, load = tables.posts()[self.options.cane], np.max(self.loads, axis=-1)
         return Link(
             "rung",
             keys(self.geometry.by_role("rail")),
@@ -149,18 +149,16 @@ class Woven(PostRow[WeaveOptions]):
         )
 
     def _ends(self) -> tuple[Link, ...]:
-        lean = (
-            self.borne * self.placed * self.heights[:, None, None, None] * (self.leaning / self.squares)[None]
-        )
+        lean = self.borne * self.placed * self.heights * (self.leaning / self.squares)[..., None]
         still, twice = self._pulls(lean) * self.placed, 2.0 if self.options.ends == "double" else 1.0
         bays = relief.tied_bays(len(self.xs) - 1)
         lines = [
             loaded_line(
                 h,
-                self.pulls[n] / twice,
-                self.loads[n],
-                still[n] / twice,
-                lean[n],
+                self.pulls[..., n] / twice,
+                self.loads[..., n],
+                still[..., n] / twice,
+                lean[..., n],
                 self.bay,
                 bays,
                 1.0 / twice,
@@ -179,10 +177,10 @@ class Woven(PostRow[WeaveOptions]):
         )
         if self.options.style == "ladder":
             cane = tables.posts()[self.options.cane]
-            belly = np.asarray(beam.span_sag(np.max(self.loads, axis=0), self.bay, bending.stiffness(cane)))
+            belly = np.asarray(beam.span_sag(np.max(self.loads, axis=-1), self.bay, bending.stiffness(cane)))
         else:
             belly = (
-                np.max(self.loads, axis=0) * self.bay**2 / (8 * np.maximum(np.max(self.pulls, axis=0), 1.0))
+                np.max(self.loads, axis=-1) * self.bay**2 / (8 * np.maximum(np.max(self.pulls, axis=-1), 1.0))
             )
         return (
             self.lean_of(lean, top),
