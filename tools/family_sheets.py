@@ -11,9 +11,10 @@ from pathlib import Path
 
 import numpy as np
 from ascent import tables
+from ascent.drawing.views_sheet import views_sheet
 from ascent.families import FAMILIES
 from ascent.files.plan import read_plan
-from ascent.files.svg import views_svg
+from ascent.files.svg import sheet_svg
 from ascent.mechanics import Array
 from ascent.plan.model import Bed, Garden, Site, Structure
 from ascent.report.evaluation import at, evaluate
@@ -39,7 +40,7 @@ def shown(garden: Garden) -> dict[str, tuple[Bed, Structure]]:
 def picture(garden: Garden, bed: Bed, structure: Structure) -> str:
     """Return a structure's drawing as an SVG file."""
     report = full_report(Site(garden=garden, bed=bed), structure, "metric")
-    return views_svg(report.views, f"{structure.name}, {bed.name}", "metric")
+    return sheet_svg(views_sheet(report.views, f"{structure.name}, {bed.name}", "metric"))
 
 
 def _number(value: Array | float, kind: str, week: int) -> str:

@@ -8,10 +8,13 @@ import unittest
 import xml.etree.ElementTree as ET
 from unittest import mock
 
+from ascent.drawing.sheet import Dot, Drawn, Line, Words, north, scale_bar
+from ascent.drawing.views_sheet import views_sheet
 from ascent.errors import InvalidPlan
 from ascent.files import sheets
 from ascent.files.sheets import COLUMNS, read_table, write_table
-from ascent.files.svg import plan_svg, views_svg
+from ascent.files.svg import sheet_svg
+from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
 from ascent.plan.documents import MOST_PROBLEMS
 from ascent.telling.changes import differences, sentence
@@ -216,16 +219,61 @@ class SvgTest(unittest.TestCase):
     def test_the_plan_names_what_is_on_it_and_has_a_scale(self):
         garden = demo()
         for system, unit in (("metric", "m"), ("imperial", "ft")):
-            root = ET.fromstring(plan_svg(plot_of(garden), garden.name, system))  # noqa: S314 - our own
+            root = ET.fromstring(sheet_svg(plan_sheet(plot_of(garden), garden.name, system)))  # noqa: S314 - our own
             words = {text.text for text in root.iter("{http://www.w3.org/2000/svg}text")}
             self.assertLessEqual(
                 {bed.name for bed in garden.beds} | {f.name for f in garden.features} | {"N"}, words
             )
             self.assertTrue(any(text.endswith(f" {unit}") for text in words))
 
+    def test_what_lies_under_comes_first_and_each_layer_is_a_group(self):
+        sheet = plan_sheet(plot_of(demo()), "g", "metric")
+        keys = [layer.key for layer in sheet.layers]
+        self.assertEqual(
+            keys,
+            sorted(keys, key=["paths", "features", "beds", "structures", "plants", "names", "scale"].index),
+        )
+        root = ET.fromstring(sheet_svg(sheet))  # noqa: S314 - our own
+        self.assertEqual([group.attrib["id"] for group in root.iter("{http://www.w3.org/2000/svg}g")], keys)
+
+    def test_a_metre_is_a_metre_and_up_is_up(self):
+        """A hundred user units to the metre, y down as SVG counts; 0.8 m of paper all round."""
+        drawn = Drawn("t", (1.0, 2.0), (4.0, 4.0))
+        drawn.on(
+            "a", Line(((1.0, 2.0), (4.0, 4.0)), 0.05, "wood", dash=(0.1, 0.2)), Dot((2.0, 3.0), 0.1, "leaf")
+        )
+        drawn.on("b", Words((4.0, 2.0), "x"))
+        root = ET.fromstring(sheet_svg(drawn.done()))  # noqa: S314 - our own
+        (line,), (dot,), (text,) = (
+            list(root.iter(f"{{http://www.w3.org/2000/svg}}{kind}")) for kind in ("path", "circle", "text")
+        )
+        self.assertEqual(root.attrib["viewBox"], "0 0 460.0 360.0")
+        self.assertEqual(line.attrib["d"], "M80.0 280.0L380.0 80.0")
+        self.assertEqual((line.attrib["stroke-width"], line.attrib["stroke-dasharray"]), ("5.0", "10 20"))
+        self.assertEqual((dot.attrib["cx"], dot.attrib["cy"], dot.attrib["r"]), ("180.0", "180.0", "10.0"))
+        self.assertEqual(
+            (text.attrib["x"], text.attrib["y"], text.attrib["font-size"]), ("380.0", "280.0", "16.0")
+        )
+
+    def test_the_scale_is_the_longest_round_length_that_fits(self):
+        for room, system, words, long in (
+            (7.0, "metric", "5 m", 5.0),
+            (5.0, "metric", "5 m", 5.0),
+            (4.99, "metric", "2 m", 2.0),
+            (7.0, "imperial", "20 ft", 20 * 0.3048),
+            (0.2, "metric", "1 m", 1.0),
+        ):
+            bar, said = scale_bar((10.0, 20.0), room, system)
+            with self.subTest(room=room, system=system):
+                self.assertEqual(said.text, words)
+                self.assertAlmostEqual(bar.points[2][0] - bar.points[1][0], long)
+                self.assertEqual((bar.points[1], said.at[1]), ((10.0, 20.0), 20.0))
+        _, shaft, letter = north((3.0, 1.0), 0.2)
+        self.assertEqual((shaft.points[0], letter.at, letter.text), ((3.0, 1.0), (3.0, 0.8), "N"))
+
     def test_the_views_carry_their_measures_and_stay_on_the_paper(self):
         report = full_report(site(), fence(ends="guy", top="wire"), "metric")
-        root = ET.fromstring(views_svg(report.views, "A & B <fence>", "metric"))  # noqa: S314 - our own
+        root = ET.fromstring(sheet_svg(views_sheet(report.views, "A & B <fence>", "metric")))  # noqa: S314 - our own
         words = [text.text for text in root.iter("{http://www.w3.org/2000/svg}text")]
         self.assertLessEqual({"3.60 m", "1.20 m", "0.45 m"}, set(words))
         _, _, width, height = map(float, root.attrib["viewBox"].split())

@@ -5,10 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
+from ascent.drawing.views_sheet import views_sheet
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.plan import read_plan, write_plan
 from ascent.files.sheets import What, read_table, write_table
-from ascent.files.svg import plan_svg, views_svg
+from ascent.files.svg import sheet_svg
+from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
 from ascent.plan.documents import first_of
 from ascent.telling.changes import sentence
@@ -40,13 +42,13 @@ def table_text(granted: Granted, what: What) -> str:
 def plot_svg(granted: Granted) -> str:
     """Return a garden's plan as SVG."""
     core = whole(state_of(granted.garden))
-    return plan_svg(plot_of(core), core.name, core.units)
+    return sheet_svg(plan_sheet(plot_of(core), core.name, core.units))
 
 
 def structure_svg(row: Thing, granted: Granted) -> str:
     """Return a saved structure's views as SVG."""
     out = structure_out(row, granted)
-    return views_svg(report_of(row, out.draft, None).views, out.draft.name, out.units)
+    return sheet_svg(views_sheet(report_of(row, out.draft, None).views, out.draft.name, out.units))
 
 
 def _wanted(garden: Garden, sent: schemas.ImportIn) -> tuple[State, State]:

@@ -1,0 +1,94 @@
+"""A structure from the side, from the end and from above on one sheet, with its measures."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+
+from ..words.quantities import System, write
+from .sheet import Dot, Drawn, Flat, Ink, Line, Mark, Sheet, Words, moved
+from .views import View
+
+_GAP = 1.2  # between views [m]
+_MOST_WIRES = 400  # of a panel, each way
+_NAMES = {"elevation": "from the side", "end": "from the end", "plan": "from above"}
+_INKS: dict[str, Ink] = {"wood": "wood", "cane": "cane", "metal": "metal", "soil": "soil"}
+
+
+def views_sheet(views: Sequence[View], title: str, system: System) -> Sheet:
+    """Return the views of a structure as one sheet: beside each other on one ground, the plan below."""
+    named: dict[str, View] = {view.name: view for view in views}
+    side, end, plan = named["elevation"], named["end"], named["plan"]
+    shift: dict[str, Flat] = {
+        "elevation": (0.0, 0.0),
+        "end": (side.high[0] + _GAP - end.low[0], 0.0),
+        "plan": (0.0, side.low[1] - _GAP - plan.high[1]),
+    }
+    low = (min(side.low[0], plan.low[0]) - 0.6, shift["plan"][1] + plan.low[1])
+    high = (shift["end"][0] + end.high[0], max(side.high[1], end.high[1]) + 0.6)
+    sheet = Drawn(title, low, high)
+    for view in views:
+        by = shift[view.name]
+        sheet.on("ground", *_bed(view, by))
+        sheet.on("members", *_members(view, by))
+        sheet.on("plants", *_plants(view, by))
+        sheet.on("measures", *_measures(view, by, system))
+    left, right = low[0] - 0.8, high[0] + 0.8
+    sheet.on("ground", Line(((left, 0.0), (right, 0.0)), 0.025))
+    for name, words in _NAMES.items():
+        (dx, dy), view = shift[name], named[name]
+        sheet.on("names", Words((dx + view.low[0], dy + view.high[1] + 0.55), words, "start"))
+    return sheet.done()
+
+
+def _bed(view: View, by: Flat) -> Iterator[Mark]:
+    if view.name == "plan":
+        (x0, y0), (x1, y1) = moved(view.bed, by)
+        yield Line(((x0, y0), (x1, y0), (x1, y1), (x0, y1)), ink="soil", closed=True, fill="bed")
+
+
+def _members(view: View, by: Flat) -> Iterator[Mark]:
+    for mark in view.marks:
+        if mark.role == "grip":
+            continue
+        points, ink = moved(mark.points, by), _INKS.get(mark.stuff, "ink")
+        if mark.shape == "point":
+            yield Dot(points[0], 0.015, ink)
+        elif mark.shape == "panel":
+            yield Line(points, 0.004, ink, closed=True)
+            for wire in _wires(mark.points, mark.grid):
+                yield Line(moved(wire, by), 0.003, ink)
+        elif mark.shape == "wires":
+            for line in mark.lines:
+                yield Line(moved(line, by), max(mark.thickness, 0.004), ink)
+        else:
+            yield Line(points, max(mark.thickness, 0.006), ink)
+
+
+def _plants(view: View, by: Flat) -> Iterator[Mark]:
+    for plant in view.plants:
+        if plant.way:
+            yield Line(moved(plant.way, by), 0.012, "leaf")
+        yield Dot(moved((plant.at,), by)[0], 0.03, "leaf")
+
+
+def _wires(points: Sequence[Flat], grid: Flat | None) -> list[tuple[Flat, Flat]]:
+    """Return the wires of a panel of some grid."""
+    if grid is None:
+        return []
+    (x0, z0), (x1, z1) = points[0], points[2]
+    along = [x0 + i * grid[0] for i in range(1, min(math.ceil((x1 - x0) / grid[0]), _MOST_WIRES))]
+    up = [z0 + i * grid[1] for i in range(1, min(math.ceil((z1 - z0) / grid[1]), _MOST_WIRES))]
+    return [((x, z0), (x, z1)) for x in along] + [((x0, z), (x1, z)) for z in up]
+
+
+def _measures(view: View, by: Flat, system: System) -> Iterator[Mark]:
+    for measure in view.measures:
+        start, end = moved((measure.start, measure.end), by)
+        wide, tall = abs(start[0] - end[0]), abs(start[1] - end[1])
+        away = 0.4 * measure.offset / max(math.hypot(wide, tall), 1e-9)
+        a, b = moved((start, end), (away * tall, away * wide))
+        yield Line((start, a, b, end), 0.006)
+        x, y = (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
+        words = write(measure.value, "length", system)
+        yield Words((x + 0.05, y), words, "start") if wide < tall else Words((x, y + 0.05), words)
