@@ -27,7 +27,7 @@ from ascent.report.evaluation import asked_gust, evaluate
 from ascent.report.rests import sensitivity
 from ascent.sizing.fixes import fixes_for, sized
 from ascent.sizing.offer import choices
-from ascent.telling.present import full_report
+from ascent.telling.report import full_report
 from Pynite import FEModel3D
 from strain import strain
 from trials.served import ROOT, Visit, served

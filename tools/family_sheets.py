@@ -19,7 +19,7 @@ from ascent.mechanics import Array
 from ascent.plan.model import Bed, Garden, Site, Structure
 from ascent.report.evaluation import at, evaluate
 from ascent.report.wording import speed_text
-from ascent.telling.present import full_report
+from ascent.telling.report import full_report
 from ascent.words.quantities import write
 from ascent.words.texts import template
 

@@ -12,8 +12,9 @@ from . import tables
 from .errors import AscentError
 from .files.plan import plan_schema, read_plan
 from .plan.model import Site
-from .telling.present import full_report, rests_on
+from .telling.moves import rests_on
 from .telling.readout import Report, Rest
+from .telling.report import full_report
 
 
 def main(arguments: list[str] | None = None) -> int:

@@ -15,7 +15,7 @@ from ascent.plan.model import Planting, Site, Structure
 from ascent.report.evaluation import evaluate
 from ascent.report.rests import sensitivity
 from ascent.sizing.offer import offer
-from ascent.telling.present import full_report
+from ascent.telling.report import full_report
 from hypothesis import given, settings
 from hypothesis import strategies as st
 

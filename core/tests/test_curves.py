@@ -11,7 +11,7 @@ from ascent.family.protocol import Need
 from ascent.plan.model import Structure
 from ascent.report.evaluation import outline
 from ascent.sizing.curves import curve
-from ascent.telling.present import curve_report
+from ascent.telling.moves import curve_report
 
 from tests.support import NearTestCase, fence, site
 

@@ -19,7 +19,8 @@ from ascent.family.protocol import Need
 from ascent.loads import cases
 from ascent.plan.model import Site, Structure
 from ascent.report.evaluation import evaluate, outline
-from ascent.telling.present import full_report, ways_to
+from ascent.telling.report import full_report
+from ascent.telling.wishes import ways_to
 from ascent.words import texts
 from pydantic import ValidationError
 

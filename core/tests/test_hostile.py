@@ -30,7 +30,9 @@ from ascent.report.rests import sensitivity
 from ascent.report.wording import gust_text
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.typical import typical
-from ascent.telling.present import curve_report, full_report, link_fixes, sizing
+from ascent.telling.moves import curve_report
+from ascent.telling.report import full_report
+from ascent.telling.sizes import link_fixes, sizing
 from pydantic import ValidationError
 
 from tests.support import demo

@@ -12,7 +12,7 @@ from ascent.mechanics import column
 from ascent.plan.model import Garden, Planting, Site, day_of_year
 from ascent.report.evaluation import at, evaluate, first_crossing, outline, state_of
 from ascent.report.wording import against_text, gust_text, speed_text
-from ascent.telling.present import full_report
+from ascent.telling.report import full_report
 from scipy.optimize import brentq
 
 from tests.support import NearTestCase, demo, fence, site

@@ -18,7 +18,7 @@ from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
 from ascent.plan.documents import MOST_PROBLEMS
 from ascent.telling.changes import differences, sentence
-from ascent.telling.present import full_report
+from ascent.telling.report import full_report
 from hypothesis import given, settings
 from hypothesis import strategies as st
 

@@ -9,7 +9,7 @@ import unittest
 from ascent import tables
 from ascent.drawing.solid import sun_towards
 from ascent.plan.model import Site
-from ascent.telling.present import solid_report
+from ascent.telling.solids import solid_report
 
 from tests.support import demo, fence, site
 

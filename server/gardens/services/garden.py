@@ -22,7 +22,9 @@ from ascent.plan import model
 from ascent.report.evaluation import asked_gust
 from ascent.report.wording import day_text, money
 from ascent.telling.changes import written_fields
-from ascent.telling.present import cautions_of, part_reports, standing
+from ascent.telling.headline import standing
+from ascent.telling.lists import part_reports
+from ascent.telling.remarks import cautions_of
 from ascent.words.quantities import System, write
 from django.conf import settings
 from django.db.models import Q

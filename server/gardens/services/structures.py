@@ -16,16 +16,12 @@ from ascent.plan import model
 from ascent.report.wording import read_gust
 from ascent.sizing.offer import Offer, choices, offer
 from ascent.telling.changes import differences
-from ascent.telling.present import (
-    curve_report,
-    full_report,
-    link_fixes,
-    rests_on,
-    sizing,
-    solid_report,
-    ways_to,
-)
+from ascent.telling.moves import curve_report, rests_on
 from ascent.telling.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
+from ascent.telling.report import full_report
+from ascent.telling.sizes import link_fixes, sizing
+from ascent.telling.solids import solid_report
+from ascent.telling.wishes import ways_to
 from ascent.words.quantities import read, write
 from django.http import Http404
 
