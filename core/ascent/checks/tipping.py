@@ -13,7 +13,7 @@ _STEEL = 200e9  # modulus of steel [Pa]
 
 
 def cage(
-    moment: Array, weight: Array, arm: float, hold: Strength, resting: Array, staked: Array, rows_: int
+    moment: Array, weight: Array, arm: float, hold: Strength, resting: Array, staked: Array, deep: int
 ) -> Check:
     """Return the check that a cage, or a raft of cages tied together, does not tip over.
 
@@ -24,7 +24,7 @@ def cage(
         hold: Moment that holds it: weight, legs, roots and stakes. [N·m]
         resting: Of that what one counts on without stakes. [N·m]
         staked: Of that what one counts on of the stakes. [N·m]
-        rows_: Cages one behind another that are tied stiffly together.
+        deep: Cages one behind another that are tied stiffly together.
 
     Source: handbook-10.3
     """
@@ -40,7 +40,7 @@ def cage(
             "moment": (moment, "moment"),
             "weight": (weight, "force"),
             "arm": (arm, "length"),
-            "rows": (float(rows_), "count"),
+            "rows": (float(deep), "count"),
             "resting": (resting, "moment"),
             "staked": (staked, "moment"),
         },

@@ -39,11 +39,11 @@ def stock_length(post: rows.Post, needed: float) -> float:
 
 def driven_for(needed: float) -> rows.Post:
     """Return the shortest steel T-post that reaches, else the longest: what a driven row starts with."""
-    rows = [row for row in tables.posts().values() if row.shape == "tee" and "light" not in row.key]
+    tees = [row for row in tables.posts().values() if row.shape == "tee" and "light" not in row.key]
     return min(
-        (row for row in rows if max(row.lengths_m) >= needed - 0.02),
+        (row for row in tees if max(row.lengths_m) >= needed - 0.02),
         key=lambda row: row.lengths_m,
-        default=rows[-1],
+        default=tees[-1],
     )
 
 

@@ -233,24 +233,24 @@ class CageTest(NearTestCase):
         diameter: float,
         height: float,
         kg: float,
-        rows_: int = 1,
+        deep: int = 1,
         apart: float = 0.6,
         stake: tuple[str, float] | None = None,
     ):
-        wind = 1 + 0.4 * (rows_ - 1)
+        wind = 1 + 0.4 * (deep - 1)
         moment, none = pressure(0.6, 0.06) * diameter * height * 0.55 * height * wind, np.zeros((1, 1, 1))
         staked = Strength(none, none)
         if stake:
             row, at = tables.posts()[stake[0]], np.full((1, 1, 1), 0.9 * height)
             soil, bears = embedment.strength(handbooks(), row, stake[1], at, GRID), bending.moments(row)
             staked = Strength(
-                *(np.minimum(soil[i] * at, (bears.allowed, bears.median)[i]) * rows_ for i in (0, 1))
+                *(np.minimum(soil[i] * at, (bears.allowed, bears.median)[i]) * deep for i in (0, 1))
             )
-        arm = ((rows_ - 1) * apart + diameter) / 2
+        arm = ((deep - 1) * apart + diameter) / 2
         weight = np.full((1, 1, 1), kg * 9.81)
-        resting = rows_ * weight * arm
+        resting = deep * weight * arm
         hold = Strength(resting / 1.5 + staked.allowed, resting + staked.median)
-        return tipping.cage(moment, weight, arm, hold, resting / 1.5, staked.allowed, rows_)
+        return tipping.cage(moment, weight, arm, hold, resting / 1.5, staked.allowed, deep)
 
     def test_alone(self):
         """Thin ring 6.5 m/s, mesh cylinder 6.9, heavy 12.5; they tip at 7.9, 8.5 and 16.0."""
@@ -275,8 +275,8 @@ class CageTest(NearTestCase):
         """10.3: 0.5 × 1.1 m, 4.4 kg, 0.6 m apart: 6.0, 11.2, 16.0, 20.2 m/s for one to four rows by weight
         alone.
         """
-        for rows_, expected in ((1, 6.0), (2, 11.2), (3, 16.0), (4, 20.2)):
-            self.assertAlmostEqual(limit(self.cage(0.5, 1.1, 4.4, rows_).use), expected, delta=0.35)
+        for deep, expected in ((1, 6.0), (2, 11.2), (3, 16.0), (4, 20.2)):
+            self.assertAlmostEqual(limit(self.cage(0.5, 1.1, 4.4, deep).use), expected, delta=0.35)
 
     def test_in_the_product(self):
         alone, staked = (proposed("cage", "tom-det", stakes=n) for n in (0, 1))
