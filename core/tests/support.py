@@ -8,9 +8,9 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
-from ascent.checks import embedment
 from ascent.files.plan import read_plan
 from ascent.plan.model import Bed, Garden, Planting, Site, Structure
+from ascent.shapes import earth
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 EXAMPLES = ROOT / "docs" / "examples"
@@ -33,9 +33,9 @@ def site(soil: str = "firm_loam", exposure: str = "ordinary", **bed: Any) -> Sit
     return Site(garden=Garden(name="Garden", exposure=exposure, beds=(row,)), bed=row)
 
 
-def handbooks(soil: str = "firm_loam") -> embedment.Ground:
+def handbooks(soil: str = "firm_loam") -> earth.Ground:
     """Return ground as the handbooks' tables reckon with it: its dug top of 0.15 m is nothing at all."""
-    ground = embedment.ground_of(site(soil).bed, "driven")
+    ground = earth.ground_of(site(soil).bed, "driven")
     return replace(ground, loose=replace(ground.loose, gamma=0.0))
 
 

@@ -57,16 +57,6 @@ def moments(post: rows.Post, other_way: bool = False) -> Moments:
     )
 
 
-def after(post: rows.Post, seasons: int) -> rows.Post:
-    """Return a post that has stood so many seasons in wet soil: rot or rust take of its strength evenly over
-    its life, down to what is left of it when it should be replaced.
-
-    Source: handbook-3.4
-    """
-    least = tables.constant(f"{tables.materials()[post.material].stuff}_least")
-    return replace(post, sound=max(1.0 - (1.0 - least) * seasons / post.life_wet, least))
-
-
 def aged(check: Check, share: float) -> Check:
     """Return a check of something that has kept that share of its strength.
 

@@ -11,9 +11,9 @@ from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, soil
 from ..path.loadpath import Check
+from ..shapes.earth import Ground
 from ..tables import rows
 from . import bending
-from .embedment import Ground
 
 STAKES_APART = 1.2  # backing stakes of a loose board [m], parts handbook 4.10
 

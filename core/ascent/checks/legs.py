@@ -8,9 +8,9 @@ from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, column
 from ..path.loadpath import Check, Strength
+from ..shapes.earth import Ground
 from ..tables import rows
 from . import bending, embedment, strings, tension
-from .embedment import Ground
 
 _IN_SOIL = 0.8  # effective length of a leg whose foot stands in soil and whose head is tied, nds-column
 

@@ -10,9 +10,9 @@ from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, anchors, cable, column, relief
 from ..path.loadpath import Check, Strength
+from ..shapes.earth import Ground
 from ..tables import rows
 from . import bending
-from .embedment import Ground
 from .sections import perimeter
 
 

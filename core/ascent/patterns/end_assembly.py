@@ -13,11 +13,11 @@ import numpy as np
 
 from .. import tables
 from ..checks import bending, embedment, tension
-from ..checks.embedment import Ground
 from ..loads.cases import Cases
 from ..mechanics import Array, beam, ends, relief
 from ..path.geometry import Geometry, Member, Point
 from ..path.loadpath import Arrow, Check, Link
+from ..shapes.earth import Ground
 from ..tables import rows
 from .posts import give_along
 

@@ -10,10 +10,10 @@ import numpy as np
 
 from .. import tables
 from ..checks import bending, embedment
-from ..checks.embedment import Ground
 from ..loads.cases import Cases
 from ..mechanics import Array, beam
 from ..path.geometry import Member, Point, Supply
+from ..shapes.earth import Ground
 from ..tables import rows
 
 Setting = Literal["driven", "tamped", "concrete"]

@@ -18,6 +18,7 @@ from ..mechanics import Array, column
 from ..path.geometry import Geometry, keys, tributary
 from ..path.loadpath import Arrow, Check, Link, Service, Strength
 from ..plan.model import Site, Structure
+from ..shapes import earth, wear
 from ..tables import rows
 from .plants import ties_on_stem
 from .posts import stations
@@ -74,9 +75,9 @@ class Stand(Generic[OptionsT]):
         )
 
     @cached_property
-    def ground(self) -> embedment.Ground:
+    def ground(self) -> earth.Ground:
         """Return the soil that posts stand in, as they are set."""
-        return embedment.ground_of(self.site.bed, getattr(self.options, "setting", "driven"))
+        return earth.ground_of(self.site.bed, getattr(self.options, "setting", "driven"))
 
     @cached_property
     def tied_on(self) -> Array:
@@ -241,7 +242,7 @@ class PostRow(Bays[RowT]):
     @cached_property
     def post(self) -> rows.Post:
         """Return the line post."""
-        return bending.after(tables.posts()[self.options.post], self.options.post_age)
+        return wear.after(tables.posts()[self.options.post], self.options.post_age)
 
     def amplified_by(self, weight: Array, top: float) -> Array:
         """Return by how much a weight at the top of a post raises its moment from the wind."""

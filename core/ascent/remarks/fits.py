@@ -6,11 +6,12 @@ import math
 from typing import Literal
 
 from .. import tables
-from ..checks.bending import after, moments
+from ..checks.bending import moments
 from ..checks.legs import smooth
 from ..path.geometry import Geometry, stock_in
 from ..path.loadpath import Remark
 from ..plan.model import BareBed, Planting
+from ..shapes.wear import after
 from ..tables import rows
 from ..words.texts import template
 

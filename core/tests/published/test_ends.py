@@ -6,9 +6,10 @@ import math
 
 import numpy as np
 from ascent import tables
-from ascent.checks import embedment, tension
+from ascent.checks import tension
 from ascent.loads import cases
 from ascent.mechanics import ends
+from ascent.shapes import earth
 
 from tests.support import NearTestCase, site
 
@@ -56,7 +57,7 @@ class AnchorTest(NearTestCase):
         """Structures handbook 5.7: a T-post 0.61 m deep in firm soil has 322 N ultimate (perimeter 0.14
         m).
         """
-        ground = embedment.ground_of(site().bed, "driven")
+        ground = earth.ground_of(site().bed, "driven")
         check = tension.uplift(
             tables.posts()["tpost_2.1"], ground, 0.61, np.full((1, 1, 1), 100.0), np.ones((1, 1, 1))
         )

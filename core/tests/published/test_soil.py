@@ -12,6 +12,7 @@ from ascent import tables
 from ascent.checks import embedment
 from ascent.loads.cases import Cases
 from ascent.mechanics import soil
+from ascent.shapes import earth
 from scipy.integrate import quad
 from scipy.optimize import brentq
 
@@ -99,7 +100,7 @@ class GardenSoilTest(NearTestCase):
         """The table, and on top of it the loose earth of the dug 0.15 m, which is not nothing."""
         post = tables.posts()["post_round_50"]
         for key, values in self.TABLE.items():
-            ground = embedment.ground_of(site(key).bed, "driven")
+            ground = earth.ground_of(site(key).bed, "driven")
             for depth, expected in zip(self.DEPTHS, values, strict=True):
                 with self.subTest(key, depth=depth):
                     found = embedment.lateral_ultimate(ground, post, depth, np.ones((1, 1, 1)), self.MOIST)
@@ -110,7 +111,7 @@ class GardenSoilTest(NearTestCase):
         example of cu 30 kPa.
         """
         post = tables.posts()["post_round_50"]
-        ground = embedment.ground_of(site("firm_loam", top="undisturbed").bed, "driven")
+        ground = earth.ground_of(site("firm_loam", top="undisturbed").bed, "driven")
         self.assertNear(embedment.lateral_ultimate(ground, post, 0.6, np.ones((1, 1, 1)), self.MOIST), 688.9)
 
     def test_a_usual_soil_is_stronger_than_the_cautious_one(self):
@@ -122,7 +123,7 @@ class GardenSoilTest(NearTestCase):
             self.assertTrue(low <= row.cu * row.median / 1e3 + 0.5 and row.cu * row.median / 1e3 <= high, key)
 
     def test_allowed_and_median_are_two_numbers(self):
-        post, ground = tables.posts()["post_round_50"], embedment.ground_of(site("firm_loam").bed, "driven")
+        post, ground = tables.posts()["post_round_50"], earth.ground_of(site("firm_loam").bed, "driven")
         held = embedment.strength(ground, post, 0.6, np.ones((1, 1, 1)), self.MOIST)
         whole = 493.8 + self.loose("firm_loam", 0.6, 0.05)
         self.assertNear(held.allowed, whole / 1.5)
@@ -139,7 +140,7 @@ class GardenSoilTest(NearTestCase):
         both = Cases(np.zeros((1, 1, 1)), np.ones((1, 1, 1)), np.array([0.0, 1.0]).reshape(2, 1, 1))
         for key, share in (("firm_loam", 0.5), ("sandy", 0.6)):
             for setting, left in (("driven", 1.0), ("tamped", 0.8)):
-                ground = embedment.ground_of(site(key).bed, setting)
+                ground = earth.ground_of(site(key).bed, setting)
                 found = embedment.lateral_ultimate(ground, post, 0.6, np.ones((1, 1, 1)), both)
                 self.assertNear(found[1] / found[0], share)
                 self.assertNear(found[0], left * (self.TABLE[key][2] + loose[key]))
@@ -150,7 +151,7 @@ class GardenSoilTest(NearTestCase):
         """
         post = tables.posts()["tpost_2.1"]
         for key, with_plate, without in (("firm_loam", 498.9, 345.6), ("sandy", 139.4, 108.2)):
-            ground, loose = embedment.ground_of(site(key).bed, "driven"), self.loose(key, 0.6, 0.035)
+            ground, loose = earth.ground_of(site(key).bed, "driven"), self.loose(key, 0.6, 0.035)
             found = embedment.lateral_ultimate(ground, post, 0.6, np.ones((1, 1, 1)), self.MOIST)
             self.assertNear(found, with_plate + loose)
             bare = embedment.lateral_ultimate(
@@ -160,7 +161,7 @@ class GardenSoilTest(NearTestCase):
 
     def test_a_plate_in_the_loose_top_holds_no_more_than_loose_earth(self):
         """0.28 m deep its plate lies at 0.14 m, in what is dug over: 1.5 Kp γ z on it, not 4 cu."""
-        post, ground = tables.posts()["tpost_2.1"], embedment.ground_of(site("firm_loam").bed, "driven")
+        post, ground = tables.posts()["tpost_2.1"], earth.ground_of(site("firm_loam").bed, "driven")
         found, bare = (
             embedment.lateral_ultimate(ground, row, 0.28, np.ones((1, 1, 1)), self.MOIST)
             for row in (post, replace(post, plate_m2=0.0))

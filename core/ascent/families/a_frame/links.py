@@ -15,6 +15,7 @@ from ...mechanics import Array, relief, splay
 from ...path.geometry import keys
 from ...path.loadpath import Arrow, Check, Link, Service
 from ...patterns import plants
+from ...shapes import earth
 from ...tables import rows
 from .loads import Loads
 
@@ -302,12 +303,12 @@ class Leaning(Loads):
         ]
 
     @cached_property
-    def outside(self) -> embedment.Ground:
+    def outside(self) -> earth.Ground:
         """Return the soil that foot stakes stand in: beside a bed that the frame stands over there is no
         fill.
         """
         over = self.options.spread >= self.site.bed.width - 1e-6
-        return embedment.beside(self.ground) if over else self.ground
+        return earth.beside(self.ground) if over else self.ground
 
     def service(self) -> tuple[Service, ...]:
         """Return how far the ridge moves over as the feet give."""

@@ -16,6 +16,7 @@ from ...path.geometry import keys
 from ...path.loadpath import Arrow, Check, Link, Service, Strength
 from ...patterns import strings as hung
 from ...patterns.stand import PostRow
+from ...shapes import earth
 from .geometry import BACKING_DEPTH, RIM, board_of, edge_of, stations
 from .options import BedFrameOptions
 
@@ -120,7 +121,7 @@ class Framed(PostRow[BedFrameOptions]):
         if self.options.backing == "stakes":
             stake, at = tables.posts()[self.options.stake], np.full((1, 1, 1), 0.8 * high)
             held, bears = (
-                embedment.strength(embedment.beside(self.ground), stake, BACKING_DEPTH, at, self.cases),
+                embedment.strength(earth.beside(self.ground), stake, BACKING_DEPTH, at, self.cases),
                 bending.moments(stake),
             )
             return Strength(

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 
 from ... import tables
-from ...checks import bending, embedment
 from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ...patterns import plants, posts, splayed
 from ...patterns import strings as hung
 from ...patterns.end_assembly import EndAssembly
 from ...plan.model import Planting, Site
+from ...shapes import earth, wear
 from .options import CrossedPolesOptions
 
 _OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.5
@@ -101,15 +101,15 @@ def run_of(options: CrossedPolesOptions) -> float:
     return min(max(2 * options.pair_spacing, 1.0), options.length)
 
 
-def ground_of(options: CrossedPolesOptions, site: Site) -> embedment.Ground:
-    return embedment.ground_of(site.bed, "concrete" if options.footing == "concrete" else "driven")
+def ground_of(options: CrossedPolesOptions, site: Site) -> earth.Ground:
+    return earth.ground_of(site.bed, "concrete" if options.footing == "concrete" else "driven")
 
 
 def ends_of(options: CrossedPolesOptions, site: Site) -> EndAssembly:
     wire = options.brace_wire if options.brace == "guy" else "wire_soft_14"
     return EndAssembly(
         "guy" if options.brace == "guy" else "plain",
-        bending.after(tables.posts()[options.pole], options.post_age),
+        wear.after(tables.posts()[options.pole], options.post_age),
         ground_of(options, site),
         options.in_soil,
         height_of(options),

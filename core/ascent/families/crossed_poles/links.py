@@ -9,7 +9,7 @@ from functools import cached_property
 import numpy as np
 
 from ... import tables
-from ...checks import bending, embedment, tension
+from ...checks import bending, tension
 from ...loads import face
 from ...loads.cases import by_week
 from ...mechanics import Array, wind
@@ -19,6 +19,7 @@ from ...patterns import splayed
 from ...patterns import strings as hung
 from ...patterns.end_assembly import EndAssembly, loaded_line, pushed_along
 from ...patterns.stand import Bays
+from ...shapes import earth, wear
 from ...tables import rows
 from .geometry import ends_of, ground_of, height_of, run_of
 from .options import CrossedPolesOptions
@@ -35,7 +36,7 @@ class Crossed(Bays[CrossedPolesOptions]):
 
     @cached_property
     def post(self) -> rows.Post:
-        return bending.after(tables.posts()[self.options.pole], self.options.post_age)
+        return wear.after(tables.posts()[self.options.pole], self.options.post_age)
 
     @cached_property
     def wind(self) -> face.FaceWind:
@@ -82,7 +83,7 @@ class Crossed(Bays[CrossedPolesOptions]):
         )
 
     @cached_property
-    def ground(self) -> embedment.Ground:
+    def ground(self) -> earth.Ground:
         return ground_of(self.options, self.site)
 
     @cached_property

@@ -6,13 +6,13 @@ import math
 from itertools import pairwise
 
 from ... import tables
-from ...checks import bending, embedment
 from ...mechanics import Array
 from ...path.geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ...patterns import plants, posts
 from ...patterns import strings as hung
 from ...patterns.end_assembly import EndAssembly
 from ...plan.model import Planting, Site
+from ...shapes import earth, wear
 from .options import DropStringsOptions
 
 BRACE, BRACE_STAKE = "wire_soft_125", "stake_guy_rebar"  # of a beam's posts along their row
@@ -141,8 +141,8 @@ def ends_of(options: DropStringsOptions, site: Site) -> EndAssembly:
     depth = options.depth if options.footing == "soil" else 0.30
     return EndAssembly(
         "plain" if options.ends == "top-brace" else options.ends,
-        bending.after(tables.posts()[options.post], options.post_age),
-        embedment.ground_of(site.bed, options.setting),
+        wear.after(tables.posts()[options.post], options.post_age),
+        earth.ground_of(site.bed, options.setting),
         depth,
         options.top_height,
         tables.wires()[options.guy_wire],

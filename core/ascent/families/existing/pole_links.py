@@ -15,6 +15,7 @@ from ...path.loadpath import Arrow, Link, Service
 from ...patterns import posts
 from ...patterns import strings as hung
 from ...patterns.stand import Stand
+from ...shapes import earth
 from .options import ExistingOptions
 from .pole_geometry import GUY_ANGLE, GUYED_AT, PEGS
 
@@ -58,7 +59,7 @@ class Pole(Stand[ExistingOptions]):
             "pole",
         )
         guyed = GUYED_AT * self.options.pole_top if self.options.guyed else 0.0
-        ground = embedment.ground_of(self.site.bed, "concrete")
+        ground = earth.ground_of(self.site.bed, "concrete")
         low = np.asarray(np.where(guyed > 0, 0.05, height))
         onto = np.asarray(force * np.maximum(1.0 - height / guyed, 0.25)) if guyed else force
         grip = embedment.grip("soil-grip", ground, post, self.options.pole_depth, onto, low, self.cases)
@@ -116,7 +117,7 @@ class Pole(Stand[ExistingOptions]):
         top = self.geometry.top
         post, (force, height) = tables.posts()[self.options.pole], self.column
         moved = force * posts.lean_per_force(
-            post, embedment.beside(self.ground), self.options.pole_depth, height, height, top, self.cases
+            post, earth.beside(self.ground), self.options.pole_depth, height, height, top, self.cases
         )
         return (
             Service(

@@ -15,6 +15,7 @@ from ...path.loadpath import Arrow, Check, Link, Service
 from ...patterns import posts
 from ...patterns import strings as hung
 from ...patterns.stand import Bays
+from ...shapes import earth
 from ...tables import rows
 from .options import ExistingOptions
 
@@ -174,7 +175,7 @@ class Fence(Wired):
             * span
         )
         sail = existing.weakened(existing.added_sail(post, force, height, bare), self.share)
-        ground = embedment.beside(self.ground)
+        ground = earth.beside(self.ground)
         grip = existing.weakened(
             embedment.grip("soil-grip", ground, post, self.options.fence_depth, force, height, self.cases),
             self.share,
@@ -212,7 +213,7 @@ class Fence(Wired):
             * self.options.fence_spacing
             * posts.lean_per_force(
                 post,
-                embedment.beside(self.ground),
+                earth.beside(self.ground),
                 self.options.fence_depth,
                 np.asarray(self.wind.height),
                 np.asarray(self.wind.height),

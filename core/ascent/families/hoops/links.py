@@ -16,7 +16,7 @@ from ...mechanics import Array, wind
 from ...path.geometry import keys, tributary
 from ...path.loadpath import Arrow, Check, Link, Service, Strength
 from ...patterns.stand import Bays
-from ...shapes import sprung
+from ...shapes import earth, sprung
 from ...tables import rows
 from .geometry import CROWN, INSIDE, LEAST_RISE, hold, hoop
 from .options import HoopsOptions
@@ -202,7 +202,7 @@ class Bent(Bays[HoopsOptions]):
     def _buried(self) -> list[Link]:
         """Return the ends of a ladder in the soil: two rods a foot."""
         push = np.asarray(self.pushing + self.across / 2)
-        ground = embedment.topmost(self.ground, self.options.push_in)
+        ground = earth.topmost(self.ground, self.options.push_in)
         checks = footings.buried(ground, self.hoop.a, 2, self.options.push_in, push, self.lifted, self.cases)
         grip, lift = checks
         if self.options.held == "stakes":
@@ -352,7 +352,7 @@ class Bent(Bays[HoopsOptions]):
         else:
             rod, rods, depth = replace(self.hoop, shape="round", b=self.hoop.a), 2, self.options.push_in
         crown = np.full((1, 1, 1), self.rise)
-        each = legs.stood(rod, embedment.topmost(self.ground, depth), depth, crown, rods * 2, self.cases)
+        each = legs.stood(rod, earth.topmost(self.ground, depth), depth, crown, rods * 2, self.cases)
         weight = self.hanging + self.bare_weight
         leaning = weight * self.rise / 2 * math.sin(math.radians(tables.constant("lean_angle"))) * joined
         moment = self.along * crown + leaning

@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 
 from ... import tables
-from ...checks import bending, embedment
 from ...mechanics import Array, relief
 from ...path.geometry import Dimension, Geometry, Member, Plant, located
 from ...patterns import backs, course, mesh_face, plants, posts
 from ...patterns.end_assembly import EndAssembly
 from ...plan.model import Planting, Site
+from ...shapes import earth, wear
 from .options import MeshFenceOptions
 
 _END_LEVERS = {
@@ -78,8 +78,8 @@ def ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> E
     railed, bays = options.top == "rail" and posts_ > 1, max(posts_ - 1, 1)
     return EndAssembly(
         options.ends,
-        bending.after(tables.posts()[options.post], options.post_age),
-        embedment.ground_of(site.bed, options.setting),
+        wear.after(tables.posts()[options.post], options.post_age),
+        earth.ground_of(site.bed, options.setting),
         options.depth,
         top if railed else tables.constant("brace_height") * top,
         tables.wires()[options.guy_wire],

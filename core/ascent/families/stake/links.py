@@ -15,6 +15,7 @@ from ...path.geometry import keys
 from ...path.loadpath import Arrow, Link, Service
 from ...patterns import posts, pots
 from ...patterns.stand import Stand
+from ...shapes import wear
 from ...tables import rows
 from .geometry import ties_on_stem, winds
 from .options import StakeOptions
@@ -25,7 +26,7 @@ class Staked(Stand[StakeOptions]):
 
     @cached_property
     def stake(self) -> rows.Post:
-        return bending.after(tables.posts()[self.options.stake], self.options.post_age)
+        return wear.after(tables.posts()[self.options.stake], self.options.post_age)
 
     @cached_property
     def wind(self) -> face.FaceWind:

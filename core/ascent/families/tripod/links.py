@@ -8,13 +8,14 @@ from functools import cached_property
 import numpy as np
 
 from ... import tables
-from ...checks import bending, legs, strings
+from ...checks import legs, strings
 from ...loads import crop, face
 from ...loads.cases import by_week
 from ...mechanics import Array, splay, wind
 from ...path.loadpath import Link, Service, Strength
 from ...patterns import pots, splayed
 from ...patterns.stand import Stand
+from ...shapes import wear
 from .geometry import OUTSIDE, height_of, spares
 from .options import TripodOptions
 
@@ -84,7 +85,7 @@ class Standing(Stand[TripodOptions]):
     @cached_property
     def poles(self) -> splayed.Splayed:
         post, (force, lever) = (
-            bending.after(tables.posts()[self.options.pole], self.options.post_age),
+            wear.after(tables.posts()[self.options.pole], self.options.post_age),
             self.blown,
         )
         resting = np.asarray(self.bare_weight + 0.5 * self.shoot)

@@ -7,12 +7,12 @@ import math
 import numpy as np
 
 from ... import tables
-from ...checks import bending, embedment
 from ...mechanics import Array
 from ...path.geometry import Dimension, Geometry, Member, Point, located
 from ...patterns import plants, posts
 from ...patterns.end_assembly import EndAssembly
 from ...plan.model import Planting, Site
+from ...shapes import earth, wear
 from ...tables import rows
 from .options import WeaveOptions
 
@@ -92,8 +92,8 @@ def ends_of(options: WeaveOptions, site: Site) -> EndAssembly:
     above = options.top_run + 0.1
     return EndAssembly(
         "plain" if options.ends == "double" else options.ends,
-        bending.after(tables.posts()[options.post], options.post_age),
-        embedment.ground_of(site.bed, options.setting),
+        wear.after(tables.posts()[options.post], options.post_age),
+        earth.ground_of(site.bed, options.setting),
         options.depth,
         tables.constant("brace_height") * above,
         tables.wires()[options.guy_wire],

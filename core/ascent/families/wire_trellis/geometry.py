@@ -6,13 +6,13 @@ import math
 from itertools import pairwise
 
 from ... import tables
-from ...checks import bending, embedment
 from ...mechanics import Array
 from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ...patterns import plants, posts, starters
 from ...patterns import strings as hung
 from ...patterns.end_assembly import EndAssembly
 from ...plan.model import Planting, Site
+from ...shapes import earth, wear
 from .options import GUYED, WireTrellisOptions
 
 _SAFETY = 1.2  # of wire past a tensioner [m], parts handbook 3.9
@@ -99,8 +99,8 @@ def ends_of(options: WireTrellisOptions, site: Site) -> EndAssembly:
     leaning = math.radians(options.lean if options.ends == "lean" else 90.0)
     return EndAssembly(
         options.ends,
-        bending.after(tables.posts()[options.end_post], options.post_age),
-        embedment.ground_of(site.bed, "concrete" if options.ends == "concrete" else options.setting),
+        wear.after(tables.posts()[options.end_post], options.post_age),
+        earth.ground_of(site.bed, "concrete" if options.ends == "concrete" else options.setting),
         options.end_depth,
         options.top_height,
         tables.wires()[options.guy_wire],
