@@ -13,6 +13,7 @@ from ascent.family.protocol import Need
 from ascent.plan.model import Structure
 from ascent.report.evaluation import evaluate
 from ascent.sizing.fixes import fixes_for, sized
+from ascent.sizing.offer import choices
 
 from tests.support import NearTestCase, fence, site
 
@@ -109,6 +110,18 @@ class SizedTest(NearTestCase):
     def test_what_already_holds_is_left_alone(self):
         structure, changed = sized(site(exposure="sheltered"), fence(depth=0.6))
         self.assertEqual((structure, changed), (fence(depth=0.6), {}))
+
+
+class PictureTest(NearTestCase):
+    def test_a_long_bed_is_shown_by_its_first_three_metres_a_short_one_whole(self):
+        need = Need("bean-pole", None, "both", "pruned")
+
+        def pictures(length: float) -> dict[str, object]:
+            return {each.family: each.sketch for each in choices(site(length=length), need)}
+
+        three = pictures(3.0)
+        self.assertEqual(pictures(12.0), three)
+        self.assertNotEqual(pictures(2.0), three)
 
 
 class EveryFamilyTest(NearTestCase):

@@ -4,7 +4,6 @@ may be.
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from typing import Any, get_args
 
@@ -106,7 +105,7 @@ def _values(now: Typed, option: str) -> list[Any]:
         return [False, True] if field.annotation is bool else list(get_args(field.annotation))
     low, high = (next(getattr(m, side) for m in field.metadata if hasattr(m, side)) for side in ("ge", "le"))
     if extra["kind"] == "count":
-        step = max(math.ceil((high - low) / _POINTS), 1)
+        step = max(int(high - low) // _POINTS, 1)
         return sorted({*range(int(low), int(high) + 1, step), present})
     spread = {round(float(v), 4) for v in np.linspace(low, high, _POINTS)}
     near = {v for v in spread if abs(v - present) < (high - low) / (4 * _POINTS)}

@@ -18,6 +18,7 @@ from ..words.texts import say
 WHOLE = ("length", "rows")  # options that say how long and wide it is: what they move is seen on the whole
 MANY = 1500  # members, from which on a stretch stands for the whole
 _ENOUGH = 120  # plants of the stretch
+_LEAST_BED = 0.3  # [m]
 _SAME = 0.01  # share within which two limit gusts are the same
 
 
@@ -57,21 +58,19 @@ def typical(site: Site, structure: Structure) -> Typical:
 
 
 def _shortened(site: Site, structure: Structure, share: float) -> Typical:
-    fields = family_of(structure.family).options.model_fields
-    options = dict(structure.options)
+    kind = family_of(structure.family).options
+    options = kind.model_validate(structure.options).model_dump()
     long = float(options.get("length", site.bed.length))
-    low = (
-        next(float(m.ge) for m in fields["length"].metadata if hasattr(m, "ge"))
-        if "length" in fields
-        else 0.3
-    )
+    low = _LEAST_BED
+    if "length" in options:
+        low = next(float(m.ge) for m in kind.model_fields["length"].metadata if hasattr(m, "ge"))
     share = max(share, low / long)
-    rows = int(options.get("rows", 1)) if "rows" in fields else 1
+    rows = int(options.get("rows", 1))
     plantings = tuple(
         p.model_copy(update={"count": min(p.count, math.ceil(p.count * share / rows) * rows)})
         for p in structure.plantings
     )
-    if "length" in fields:
+    if "length" in options:
         options["length"] = round(long * share, 2)
     bed = site.bed.model_copy(update={"length": round(site.bed.length * share, 2)})
     short = structure.model_copy(update={"options": options, "plantings": plantings})
