@@ -4,9 +4,9 @@ import type { Report, View } from "../api/client";
 import { Arrows } from "./Arrows";
 import { Foliage } from "./Foliage";
 import { Ground } from "./Ground";
-import { sheetLayout } from "./layout";
 import { Marks } from "./Marks";
 import { measurePath, measureSpot } from "./measures";
+import { sheetWithNotes } from "./notes";
 import type { Flat } from "./scale";
 import { useSize } from "./useSize";
 import { WindArrow } from "./WindArrow";
@@ -26,8 +26,12 @@ interface Props {
   onPoint?: (member: string | null) => void;
   onOpen?: (member: string) => void;
   editor?: (measure: Measure, close: () => void) => ReactNode;
+  notes?: readonly string[];
+  /** How notes look; where there is no room for them on the sheet they are not drawn. */
+  written?: ReactNode;
 }
 
+const NONE: readonly string[] = [];
 const NAMES: readonly Name[] = ["elevation", "plan", "end"];
 const TITLES: Record<Name, string> = { elevation: "from the side", plan: "from above", end: "from the end" };
 
@@ -44,6 +48,8 @@ export function Sheet({
   onPoint,
   onOpen,
   editor,
+  notes = NONE,
+  written,
 }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const [open, setOpen] = useState<string | null>(null);
@@ -53,7 +59,10 @@ export function Sheet({
   );
   const upright = views.elevation.plants.every((plant) => plant.way.length < 2);
   const tallest = upright ? Math.max(...report.foliage.flatMap((foliage) => foliage.top)) : 0;
-  const layout = useMemo(() => sheetLayout(views, tallest, width, height), [views, tallest, width, height]);
+  const { layout, place } = useMemo(
+    () => sheetWithNotes(views, tallest, width, height, notes),
+    [views, tallest, width, height, notes],
+  );
   const scales = useMemo(
     () =>
       Object.fromEntries(
@@ -147,6 +156,14 @@ export function Sheet({
               />
             )}
           </svg>
+          {place && (
+            <div
+              className="sheetnotes"
+              style={{ left: place.x, top: place.y, width: place.width, columnCount: place.columns }}
+            >
+              {written}
+            </div>
+          )}
           {measures.map(({ measure, at }) => {
             const [x, y] = measureSpot(measure, at);
             if (!editor)

@@ -32,6 +32,7 @@ export function sheetLayout(
   tallest: number,
   width: number,
   height: number,
+  aside = 0.5, // share of the free width left of the drawing
 ): SheetLayout {
   const { elevation, plan } = views;
   const narrow = width < 560;
@@ -53,7 +54,7 @@ export function sheetLayout(
   );
   const perMetre = Math.max(fit, LEAST);
   const inner = room.left + between + room.right + (long + 2 * endHalf) * perMetre;
-  const spare = Math.max((width - inner) / 2, 0);
+  const spare = Math.max((width - inner) * aside, 0);
   const tall = room.top + (high - low) * perMetre + room.below + room.plan + wide * perMetre + room.foot;
   const air = Math.max((height - tall) / 2, 0);
   const left = room.left + spare - elevation.low[0] * perMetre;

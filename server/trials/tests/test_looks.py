@@ -143,6 +143,27 @@ class WholeTest(BrowserTestCase):
             expect(sheet.locator("svg")).to_be_visible()
             self.assertEqual(*sheet.evaluate("sheet => [sheet.scrollHeight, sheet.clientHeight]"), name)
 
+    def test_what_to_watch_is_seen_once_and_covers_nothing(self):
+        """On a sheet beside the view from above or at its foot, on a phone under the answer."""
+        boxes = (
+            "(all) => all.map((each) => each.getBoundingClientRect())"
+            ".map((box) => [box.left, box.top, box.right, box.bottom])"
+        )
+        for name in ("Lantern Arch", "Chandler’s Wire", "Cove Fence"):
+            for width, height in ((1280, 800), (1700, 1000), (1000, 640), (390, 844)):
+                self.page.set_viewport_size({"width": width, "height": height})
+                self.open(self.structure(name))
+                with self.subTest(name, width=width):
+                    notes = self.page.get_by_role("region", name="To watch").locator("visible=true")
+                    expect(notes).to_have_count(1)
+                    lines = notes.locator("li").evaluate_all(boxes)
+                    self.assertTrue(lines)
+                    for left, top, right, bottom in lines:
+                        self.assertTrue(left >= 0 and right <= width)
+                        for x0, y0, x1, y1 in self.page.locator(".measure").evaluate_all(boxes):
+                            self.assertFalse(left < x1 and x0 < right and top < y1 and y0 < bottom)
+                    self.assertEqual(self.overflow(), 0)
+
     def test_units_picked_in_the_bar_a_moment_before_the_first_garden_is_made_stay(self):
         self.open("/account")
         self.page.get_by_role("button", name="New garden").click()

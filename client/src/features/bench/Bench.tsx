@@ -1,3 +1,4 @@
+import useMediaQuery from "@mui/material/useMediaQuery";
 import { lazy, Suspense, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 
@@ -13,7 +14,7 @@ import { Chain } from "./Chain";
 import { Controls } from "./Controls";
 import { LinkPanel } from "./LinkPanel";
 import { MeasureEditor } from "./MeasureEditor";
-import { Remarks } from "./Remarks";
+import { Remarks, Warnings, warningsOf } from "./Remarks";
 import { Rests } from "./Rests";
 import { Tide } from "./Tide";
 import { useDraft } from "./useDraft";
@@ -25,6 +26,7 @@ interface Props {
 }
 
 const Round = lazy(() => import("./Round"));
+const ROOMY = "(min-width: 1134px)"; // from which a sheet between its columns has room for notes
 const WINDS = ["still air", "working wind", "design gust"] as const;
 
 /** The bench: controls, the drawing, the chain and the tide round one structure in hand. */
@@ -34,6 +36,7 @@ export function Bench({ structure, catalogue }: Props) {
   const garden = useGarden(structure.garden);
   const [params, setParams] = useSearchParams();
   const asked = params.get("week");
+  const round = params.get("view") === "round";
   const open = params.get("link");
   const { report, problems } = useReport(
     structure.id,
@@ -76,10 +79,14 @@ export function Bench({ structure, catalogue }: Props) {
       .sort((a, b) => (b.use[week] ?? 0) - (a.use[week] ?? 0))[0];
     if (link) look("link", link.key);
   };
+  const onSheet = useMediaQuery(ROOMY) && !round;
+  const notes = useMemo(
+    () => (onSheet ? warningsOf(report).map((remark) => remark.text) : []),
+    [report, onSheet],
+  );
   const family = catalogue.families.find((each) => each.key === structure.family);
   const larger = report?.exaggeration ?? 1;
   const link = report?.links.find((each) => each.key === open);
-  const round = params.get("view") === "round";
   const short = report?.links.find((each) => each.key === weakest)?.states[week] === "short";
   return (
     <>
@@ -180,6 +187,8 @@ export function Bench({ structure, catalogue }: Props) {
               arrows={[...new Set([weakest, litLink ?? open ?? ""])]}
               onPoint={(member) => setPointed({ link: null, member })}
               onOpen={openMember}
+              notes={notes}
+              written={<Warnings report={report} />}
               editor={(measure, close) => (
                 <MeasureEditor
                   measure={measure}
@@ -224,6 +233,7 @@ export function Bench({ structure, catalogue }: Props) {
           {report && (
             <>
               <Answer report={report} />
+              {!onSheet && <Warnings report={report} />}
               <Chain
                 report={report}
                 week={week}
