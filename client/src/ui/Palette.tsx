@@ -1,3 +1,4 @@
+import Dialog from "@mui/material/Dialog";
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
 
 export interface Command {
@@ -33,11 +34,6 @@ export function Palette({ commands, onClose }: Props) {
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const list = useRef<HTMLUListElement>(null);
-  const before = useRef(document.activeElement);
-  const close = () => {
-    onClose();
-    if (before.current instanceof HTMLElement) before.current.focus();
-  };
   const found = useMemo(() => {
     const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
     return commands
@@ -58,59 +54,61 @@ export function Palette({ commands, onClose }: Props) {
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[event.key];
-    if (event.key === "Escape") close();
-    else if (event.key === "Enter") run(found[index]);
-    else if (event.key === "Tab") close();
+    if (event.key === "Enter") run(found[index]);
+    else if (event.key === "Tab") onClose();
     else if (step) setAt(Math.min(Math.max(index + step, 0), found.length - 1));
     else return;
     event.preventDefault();
     event.stopPropagation();
   };
   return (
-    // eslint-disable-next-line jsx-a11y/no-static-element-interactions, jsx-a11y/click-events-have-key-events -- pressing beside it closes it, as Escape does
-    <div className="palette noprint" onClick={(event) => event.target === event.currentTarget && close()}>
-      <div className="palettebox" role="dialog" aria-label="Go anywhere" aria-modal="true">
-        <input
-          // eslint-disable-next-line jsx-a11y/no-autofocus -- it was just asked for
-          autoFocus
-          role="combobox"
-          aria-expanded="true"
-          aria-controls="palette-list"
-          aria-activedescendant={found[index] ? `palette-${index}` : undefined}
-          aria-label="A bed, a structure, a page, or what you want to do"
-          placeholder="A bed, a structure, a page, or what you want to do"
-          value={typed}
-          data-typing="true"
-          onChange={(event) => {
-            setTyped(event.target.value);
-            setAt(0);
-          }}
-          onKeyDown={onKeyDown}
-        />
-        <ul id="palette-list" role="listbox" aria-label="Found" ref={list}>
-          {found.map((command, i) => (
-            // eslint-disable-next-line jsx-a11y/click-events-have-key-events -- the field above takes the keys
-            <li
-              key={`${command.name}/${command.hint}`}
-              id={`palette-${i}`}
-              role="option"
-              aria-selected={i === index}
-              onClick={() => run(command)}
-              onPointerMove={() => setAt(i)}
-            >
-              <span>
-                {command.name} <span className="quiet">{command.hint}</span>
-              </span>
-              {command.keys && <kbd>{command.keys}</kbd>}
-            </li>
-          ))}
-        </ul>
-        {found.length === 0 && (
-          <p className="quiet" style={{ padding: "10px 14px" }}>
-            Nothing is called that.
-          </p>
-        )}
-      </div>
-    </div>
+    <Dialog
+      open
+      onClose={onClose}
+      className="noprint"
+      transitionDuration={0}
+      slotProps={{ paper: { className: "palettebox", "aria-label": "Go anywhere" } }}
+    >
+      <input
+        // eslint-disable-next-line jsx-a11y/no-autofocus -- it was just asked for
+        autoFocus
+        role="combobox"
+        aria-expanded="true"
+        aria-controls="palette-list"
+        aria-activedescendant={found[index] ? `palette-${index}` : undefined}
+        aria-label="A bed, a structure, a page, or what you want to do"
+        placeholder="A bed, a structure, a page, or what you want to do"
+        value={typed}
+        data-typing="true"
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setAt(0);
+        }}
+        onKeyDown={onKeyDown}
+      />
+      <ul id="palette-list" role="listbox" aria-label="Found" ref={list}>
+        {found.map((command, i) => (
+          // eslint-disable-next-line jsx-a11y/click-events-have-key-events -- the field above takes the keys
+          <li
+            key={`${command.name}/${command.hint}`}
+            id={`palette-${i}`}
+            role="option"
+            aria-selected={i === index}
+            onClick={() => run(command)}
+            onPointerMove={() => setAt(i)}
+          >
+            <span>
+              {command.name} <span className="quiet">{command.hint}</span>
+            </span>
+            {command.keys && <kbd>{command.keys}</kbd>}
+          </li>
+        ))}
+      </ul>
+      {found.length === 0 && (
+        <p className="quiet" style={{ padding: "10px 14px" }}>
+          Nothing is called that.
+        </p>
+      )}
+    </Dialog>
   );
 }
