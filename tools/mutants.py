@@ -208,6 +208,8 @@ def _skipped(tree: ast.Module) -> set[int]:
             skipped |= {id(node), id(node.right)}  # some millimetres that do not matter to a gardener
         if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "round":
             skipped |= {id(digits) for digits in node.args[1:]}
+        if isinstance(node, ast.keyword) and node.arg in ("quad_segs", "grid_size"):
+            skipped.add(id(node.value))  # how finely a curve is drawn
         if isinstance(node, ast.AnnAssign):
             skipped |= {id(n) for n in ast.walk(node.annotation)}
             if isinstance(node.value, ast.Call) and getattr(node.value.func, "id", "") in (

@@ -5,7 +5,7 @@ from __future__ import annotations
 import unittest
 
 import numpy as np
-from ascent.ground.shade import Canopy, hours_of_sun, shadows_of, sun_at
+from ascent.ground.shade import Canopy, day_hours, hours_of_sun, shadows_of, sun_at
 from ascent.plan.model import Bed, Garden, day_of_year
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
@@ -75,6 +75,12 @@ class SymmetryTest(unittest.TestCase):
         for altitude, length in ((45.0, 1.0), (30.0, 1.7321), (60.0, 0.5774)):
             (shape,) = shadows_of([sheet(0, 0, 1, 0, top=1.0)], altitude, 180.0)
             self.assertAlmostEqual(shape.bounds[3], length, places=3)
+
+    def test_the_day_is_looked_at_evenly_about_noon(self):
+        """Sun time: what is before noon is mirrored after it."""
+        hours, heights, _ = day_hours(50.0, 172)
+        np.testing.assert_allclose(hours + hours[::-1], 24.0, atol=1e-9)
+        np.testing.assert_allclose(heights, heights[::-1], atol=0.3)
 
     def test_midsummer_is_longer_than_midwinter_north_and_shorter_south(self):
         for latitude, longer in ((50.0, "06-21"), (-50.0, "12-21")):

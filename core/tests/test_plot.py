@@ -330,6 +330,11 @@ class ClashTest(unittest.TestCase):
         self.assertAlmostEqual(clash.values["area"][0], (4.0 - 1.2) * (2.4 - 1.2), delta=0.03)
         self.assertEqual((clash.values["reach"][0], clash.at), (0.6, (0.0, 0.0)))
 
+    def test_a_strip_that_is_little_of_its_bed_is_not_said_to_be_out_of_reach(self):
+        """A bed 1.30 m wide leaves a strip of 0.10 m in the middle: a twentieth of it."""
+        garden = Garden(name="g", beds=(bed("a", width=1.3),))
+        self.assertNotIn("out-of-reach", found(garden))
+
     def test_the_nearest_four_within_six_metres(self):
         beds = (bed("a", bearing=0.0), *(bed(f"b{n}", x=2.0 + 1.9 * n, bearing=0.0) for n in range(6)))
         near = gaps(Garden(name="g", beds=beds), (), "a", "metric")

@@ -318,6 +318,21 @@ class LayoutTest(NearTestCase):
             {"post@300,2": (10, (3, -0.6, -0.4), (3, -0.6, 0.3)), "ridge": (1, (0, 0, 1.215), (3, 0, 1.215))},
         )
 
+    def test_a_hoop_too_short_to_spring_is_drawn_as_half_an_ellipse(self):
+        """Widest at the soil, highest in the middle: y²/a² + z²/h² = 1 all along."""
+
+        class Pinched(test_hoops.PipeOnRods):
+            options = {**test_hoops.PipeOnRods.options, "arc": 1.5, "span": 1.5}
+
+        geometry = Pinched.stand().geometry
+        hoop = next(member for member in geometry.members if member.key == "hoop@0")
+        half = 0.75
+        (curve,) = hoop.lines
+        high = max(z for _, _, z in curve)
+        self.assertAlmostEqual(high, geometry.top, delta=0.03)
+        for _, y, z in curve:
+            self.assertAlmostEqual((y / half) ** 2 + (z / high) ** 2, 1.0, delta=0.01)
+
     def test_brushwood_and_what_stands_there(self):
         """Sticks at 0.15 m; what ties them at two thirds; end stakes 0.4 m deep and 50 mm above the tie."""
         self.stands(
@@ -333,6 +348,12 @@ class LayoutTest(NearTestCase):
         high = math.sqrt(0.95**2 - 0.139**2)
         self.stands(test_others.CrossedBrush, {"along": (1, (0, 0, 0.94 * 2 / 3), (3, 0, 0.94 * 2 / 3))})
         self.assertLess(abs(high - test_others.CrossedBrush.stand().geometry.top), 0.01)
+        # what stands in the soil is in line with what stands over it
+        for stick in test_others.CrossedBrush.stand().geometry.by_role("post"):
+            (_, y0, z0), (_, y1, z1) = stick.points[0], stick.points[-1]
+            at_soil = y0 + (y1 - y0) * -z0 / (z1 - z0)
+            self.assertAlmostEqual(abs(at_soil), 0.12, delta=0.002)
+            self.assertGreater(abs(y0), abs(at_soil))
         self.stands(
             test_others.WiresOnAWall,
             {

@@ -103,7 +103,7 @@ class WiresOnAWall(hand.Sheet):
         blown, jute = leaf.pressure * 1.70 * 0.45, 270 * 2 * 0.5 * (1 - 0.5 * days / 140)
         down = (self.capped(3, 1.5 * 1.70) + good - usual) / 1.5 * 0.3
         side = leaf.force * 0.3
-        load = math.hypot(down, side)
+        self.load = load = math.hypot(down, side)
         axial = 1 / (1 / (200e9 * math.pi / 4 * 0.002032**2) + 1 / 100e3 / 1.5 / 1.0)
         pull = hand.tight(load, 1.5, 60, axial)
         eye = math.hypot(max(pull, load * 1.5), 0.5 * down * 1.5) * 1.08
@@ -124,6 +124,8 @@ class WiresOnAWall(hand.Sheet):
 
     def test_sheet(self):
         self.assertSheet(self.worked())
+        (wire,) = (link for link in self.stand().path() if link.key == "wire")
+        self.assertNear(self.one(wire.carries), self.load * 1.5)  # of one bay
 
 
 class WiresOnATiredFence(WiresOnAWall):

@@ -112,7 +112,7 @@ def _below(foot: Point, head: Point, depth: float) -> Point:
     """Return the lower end of a stick, in line with it in the soil."""
     (x, y, _), (hx, hy, hz) = foot, head
     share = depth / max(hz, 0.05)
-    return x - (hx - x) * share * 0.5, y - (hy - y) * share * 0.5, -depth
+    return x - (hx - x) * share, y - (hy - y) * share, -depth
 
 
 def _fan(foot: Point, head: Point, options: BrushwoodOptions, number: int) -> list[tuple[Point, ...]]:
