@@ -66,7 +66,9 @@ export function QuantityField(props: Props) {
     } catch (error) {
       if (turn !== askedLast.current) return;
       const problem = error instanceof Refused ? error.problems[0] : undefined;
-      setRefusal(problem ? `‘${typed}’ is refused: ${problem.allowed}.` : "It could not be read.");
+      setRefusal(
+        problem ? `${label}: ‘${typed}’ is refused: ${problem.allowed}.` : `${label}: it could not be read.`,
+      );
     }
   };
   const onKeyDown = (event: KeyboardEvent) => {

@@ -2,7 +2,7 @@ import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 
 import { type Draft, type Report, type Schemas } from "../../api/client";
 import { useSolid } from "../../api/reckoned";
-import { stage, type Stage } from "../../drawing/scene";
+import { stage, type Stage } from "../../drawing/round/stage";
 import { useSize } from "../../drawing/useSize";
 import { useSettled } from "../../ui/useSettled";
 

@@ -1,87 +1,17 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 
-import {
-  api,
-  type Edit,
-  exactly,
-  type Garden,
-  Refused,
-  type Schemas,
-  type ThingEdit,
-} from "../../api/client";
+import { type Edit, type Garden, Refused, type Schemas, type ThingEdit } from "../../api/client";
 import { useFresh } from "../../api/useFresh";
 import { askGarden, editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { useWrites } from "../../queue/useQueue";
 import { EDITS, editsOf, keyOf, laneOf, sameThing } from "../../queue/writes";
+import { joined, revisionOf, wordsOf } from "./edits";
+import { usePlanDraft } from "./usePlanDraft";
 
 type Conflict = Schemas["Conflict"];
-type PlotOut = Schemas["PlotOut"];
-type Plot = Schemas["PlotDrawing"];
 
-/** A plan with what differs in another laid over it: what is no longer there goes, what is new comes last. */
-function drawnOver(plot: Plot, { plot: other, gone }: PlotOut): Plot {
-  const over = <T extends { key: string }>(before: readonly T[], after: readonly T[]): T[] => {
-    const marks = new Map(after.map((mark) => [mark.key, mark]));
-    const kept = before.filter((mark) => !gone.includes(mark.key)).map((mark) => marks.get(mark.key) ?? mark);
-    return [...kept, ...after.filter((mark) => !before.some((each) => each.key === mark.key))];
-  };
-  return {
-    ...other,
-    beds: over(plot.beds, other.beds),
-    features: over(plot.features, other.features),
-    structures: over(plot.structures, other.structures),
-  };
-}
 const MOST_EDITS = 100; // in one write, so that one that is long away stays small
-
-function revisionOf(garden: Garden, edit: Edit): number | undefined {
-  if (edit.kind === "place") return garden.place.revision;
-  const rows = { bed: garden.beds, feature: garden.features, structure: garden.structures }[edit.kind] as {
-    key: string;
-    revision: number;
-  }[];
-  return rows.find((row) => row.key === edit.key)?.revision;
-}
-
-/** Two edits of one thing as one, when the later only changes what the earlier changes or adds. */
-function joined(earlier: Edit, later: Edit): Edit | null {
-  if (
-    !sameThing(earlier, later) ||
-    (later.kind !== "place" && later.act !== "change") ||
-    (earlier.kind !== "place" && earlier.act === "remove")
-  )
-    return null;
-  return { ...earlier, change: { ...earlier.change, ...later.change } } as Edit;
-}
-
-const FIELD: Record<string, string> = {
-  x: "place",
-  y: "place",
-  along: "place",
-  across: "place",
-  points: "place",
-  fill_depth: "fill",
-};
-
-/** What an edit does, in words. */
-function wordsOf(garden: Garden, edit: Edit): string {
-  const rows = [
-    ...garden.beds.map((bed) => ({ key: bed.key, name: bed.fields.name })),
-    ...garden.features.map((each) => ({ key: each.key, name: each.fields.name })),
-    ...garden.structures,
-  ];
-  const name =
-    edit.kind === "place"
-      ? garden.name
-      : (rows.find((row) => row.key === edit.key)?.name ?? edit.change?.name ?? edit.key);
-  if (edit.kind !== "place" && edit.act !== "change")
-    return `${name} ${edit.act === "add" ? "added" : "taken away"}`;
-  const fields = [
-    ...new Set(Object.keys(edit.change ?? {}).map((field) => FIELD[field] ?? field.replaceAll("_", " "))),
-  ];
-  return `${name}: ${fields.join(", ")}`;
-}
 
 /**
  * The plan in hand: edits are drawn at once and given to the queue, which saves them one after another; when
@@ -93,11 +23,11 @@ export function usePlan(garden: Garden) {
   const [hand, setHand] = useState<ThingEdit | null>(null);
   const [refusal, setRefusal] = useState("");
   const [made, setMade] = useState<string[]>([]);
-  const [view, setView] = useState<(PlotOut & { about: string }) | null>(null);
   const open = useMemo(() => writes.filter((write) => write.state !== "refused"), [writes]);
   const pending = useMemo(() => open.flatMap(editsOf), [open]);
   const stale = writes.find((write) => write.state === "stale" && write.about === EDITS);
   const conflict = stale ? (stale.saved as Conflict) : null;
+  const { plot, view } = usePlanDraft(garden, pending, hand);
   // the garden as last heard of, which may be ahead of what is drawn: an edit's revision is taken from it
   const heard = useRef(garden);
   useEffect(() => {
@@ -143,39 +73,6 @@ export function usePlan(garden: Garden) {
     [garden.id],
   );
 
-  // while something is in hand: its plan, warnings and distances, one question in flight, the latest wins
-  const asking = useRef(false);
-  const waiting = useRef<{ edits: Edit[]; about: string } | null>(null);
-  useEffect(() => {
-    const edits = [...pending, ...(hand ? [hand] : [])].map((edit) => ({ ...edit, revision: null }));
-    const latest = hand ?? pending.at(-1);
-    waiting.current = { edits, about: latest ? keyOf(latest) : "" };
-    const ask = async () => {
-      if (asking.current) return;
-      asking.current = true;
-      for (let next = waiting.current; next; next = waiting.current) {
-        waiting.current = null;
-        if (!next.edits.length) {
-          setView(null);
-          continue;
-        }
-        try {
-          const found = await exactly<PlotOut>(
-            api.POST("/api/gardens/{garden_id}/draft", {
-              params: { path: { garden_id: garden.id } },
-              body: next,
-            }),
-          );
-          setView({ ...found, about: next.about });
-        } catch {
-          // what is in hand is drawn where the hand put it; the saving says what is wrong
-        }
-      }
-      asking.current = false;
-    };
-    void ask();
-  }, [pending, hand, garden.id]);
-
   /** What the hand and the unsent edits want of each thing, by key. */
   const wanted = useMemo(() => {
     const found = new Map<string, Record<string, unknown>>();
@@ -220,7 +117,6 @@ export function usePlan(garden: Garden) {
     },
     [garden.id],
   );
-  const plot = useMemo(() => (view ? drawnOver(garden.plot, view) : garden.plot), [garden.plot, view]);
   const undo = useCallback(() => void step("undo"), [step]);
   const redo = useCallback(() => void step("redo"), [step]);
   return {
