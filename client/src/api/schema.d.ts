@@ -1603,8 +1603,11 @@ export interface components {
         FeatureChoice: {
             /** Group */
             group: string;
-            /** Key */
-            key: string;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "path" | "wall" | "fence" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump";
             /** Name */
             name: string;
             /** Round */

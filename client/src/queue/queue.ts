@@ -1,4 +1,5 @@
 import { csrfToken, Refused, type Problem } from "../api/client";
+import { isEditsIn } from "./answers";
 import { FIRST_PAUSE_MS, longer } from "./pauses";
 import { Store } from "./store";
 import { editsOf, rebased, type Join, type NewWrite, type Write } from "./writes";
@@ -488,7 +489,7 @@ function withoutWrong(
   write: Write,
   problems: Problem[],
 ): { good: Partial<Write>; wrong: Pick<Write, "body" | "problems"> } | null {
-  const edits = (write.body as { edits?: unknown[] } | null)?.edits;
+  const edits = isEditsIn(write.body) ? write.body.edits : null;
   const wrong = new Set(problems.map((each) => Number(/^edits\[(\d+)\]/.exec(each.path)?.[1] ?? -1)));
   if (!edits || wrong.has(-1) || wrong.size === 0 || wrong.size === edits.length) return null;
   const order = [...wrong].sort((a, b) => a - b);

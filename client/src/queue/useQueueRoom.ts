@@ -1,9 +1,8 @@
 import { useEffect, useState } from "react";
 
-import type { Garden, Schemas } from "../api/client";
 import { useFresh } from "../api/useFresh";
+import { isEditsOut, isGarden, isStructureOut } from "./answers";
 import { queue } from "./queue";
-import { EDITS } from "./writes";
 
 const GARDEN = /^\/api\/gardens\/(\d+)\/(undo|redo|import|history\/\d+\/restore)$/;
 
@@ -18,16 +17,15 @@ export function useQueueRoom(name: string | null | undefined): boolean {
   useEffect(
     () =>
       queue.onDone((write, answer) => {
-        const garden =
-          write.about === EDITS
-            ? (answer as Schemas["EditsOut"]).garden
-            : GARDEN.test(write.path)
-              ? (answer as Garden)
-              : null;
+        const garden = isEditsOut(answer)
+          ? answer.garden
+          : GARDEN.test(write.path) && isGarden(answer)
+            ? answer
+            : null;
         if (garden) {
           fresh.garden(garden);
         } else void fresh.again("garden");
-        if (write.about.startsWith("structure/")) fresh.structure(answer as Schemas["StructureOut"]);
+        if (write.about.startsWith("structure/") && isStructureOut(answer)) fresh.structure(answer);
         void fresh.again("gardens", "history");
       }),
     [fresh],

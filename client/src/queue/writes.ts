@@ -1,4 +1,5 @@
-import type { Edit, Problem, Schemas } from "../api/client";
+import type { Edit, Problem } from "../api/client";
+import { isEditsIn, isEditsOut, isSaveIn, isStructureOut } from "./answers";
 
 /** What goes to the server, as it is kept until it has got there. */
 export interface Write {
@@ -39,15 +40,15 @@ export const laneOf = (garden: number) => `garden/${garden}`;
 export const EDITS = "edits";
 export const aboutStructure = (id: number) => `structure/${id}`;
 export const editsOf = (write: Write) =>
-  write.about === EDITS ? (write.body as { edits: Edit[] }).edits : [];
+  write.about === EDITS && isEditsIn(write.body) ? write.body.edits : [];
 export const keyOf = (edit: Edit) => (edit.kind === "place" ? "place" : edit.key);
 export const sameThing = (a: Edit, b: Edit) => a.kind === b.kind && keyOf(a) === keyOf(b);
 
 /** What follows from an answer for a write that was made knowing of it: the revisions it starts from. */
 export function rebased(write: Write, done: Write, answer: unknown): Write {
   if (write.tries > 0 || !write.knows.includes(done.mark)) return write;
-  if (write.about === EDITS && done.about === EDITS) {
-    const { revisions } = answer as Schemas["EditsOut"];
+  if (write.about === EDITS && done.about === EDITS && isEditsOut(answer)) {
+    const { revisions } = answer;
     const edits = editsOf(write).map((edit, i, all) => {
       const known = revisions[`${edit.kind}/${keyOf(edit)}`];
       return edit.revision != null &&
@@ -58,11 +59,7 @@ export function rebased(write: Write, done: Write, answer: unknown): Write {
     });
     return { ...write, body: { edits } };
   }
-  if (write.about === done.about && write.about.startsWith("structure/")) {
-    return {
-      ...write,
-      body: { ...(write.body as Schemas["SaveIn"]), revision: (answer as Schemas["StructureOut"]).revision },
-    };
-  }
+  if (write.about === done.about && isSaveIn(write.body) && isStructureOut(answer))
+    return { ...write, body: { ...write.body, revision: answer.revision } };
   return write;
 }

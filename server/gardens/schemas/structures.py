@@ -6,6 +6,7 @@ from typing import Annotated
 
 from ascent.plan.model import (
     ExposureKey,
+    FeatureKind,
     Name,
     Options,
     PlantCount,
@@ -248,7 +249,7 @@ class FamilyOut(Typed):
 class FeatureChoice(Typed):
     """A kind of thing on the plan: what it is called, which sort it is, and how wide one starts."""
 
-    key: str
+    key: FeatureKind
     name: str
     group: str
     width: float

@@ -33,9 +33,9 @@ def catalogue(units: System) -> schemas.Catalogue:
         ],
         feature_kinds=[
             schemas.FeatureChoice(
-                key=row.key, name=row.name, group=row.group, width=row.width, round=row.key in model.ROUND
+                key=kind, name=row.name, group=row.group, width=row.width, round=kind in model.ROUND
             )
-            for row in tables.features().values()
+            for kind, row in ((kind, tables.features()[kind]) for kind in get_args(model.FeatureKind))
         ],
         crops=_choices(tables.crops().values()),
         soils=_choices(tables.soils().values()),

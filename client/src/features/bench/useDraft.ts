@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 
 import { type Draft, type Problem, type Schemas } from "../../api/client";
+import { isSaveIn, isStructureConflict, isStructureOut } from "../../queue/answers";
 import { queue } from "../../queue/queue";
 import { useWrites } from "../../queue/useQueue";
 import { aboutStructure, laneOf, type Write } from "../../queue/writes";
@@ -23,7 +24,7 @@ export type ChangeDraft = (make: (now: Draft) => Draft, grip?: string) => void;
 
 const store = (id: number) => `ascent-steps-${id}`;
 const text = (draft: Draft) => JSON.stringify(draft);
-const draftOf = (write: Write | undefined) => (write?.body as Schemas["SaveIn"] | undefined)?.draft;
+const draftOf = (write: Write | undefined) => (write && isSaveIn(write.body) ? write.body.draft : undefined);
 const ofStructure = (start: Schemas["StructureOut"]) =>
   queue.mine().filter((write) => write.about === aboutStructure(start.id));
 
@@ -70,7 +71,7 @@ export function useDraft(start: Schemas["StructureOut"]) {
   const own = useWrites(lane).filter((write) => write.about === about);
   const stale = own.find((write) => write.state === "stale");
   const refused = own.find((write) => write.state === "refused");
-  const conflict = stale ? (stale.saved as Schemas["StructureConflict"]) : null;
+  const conflict = stale && isStructureConflict(stale.saved) ? stale.saved : null;
   // what the server is known to have, and what was given to the queue last; what waits before it sets its
   // revision anew
   const revision = useRef(start.revision);
@@ -113,7 +114,7 @@ export function useDraft(start: Schemas["StructureOut"]) {
     const words = `${past.now.name}: on the bench`;
     const mark = queue.put(
       { lane, about, words, method: "PUT", path: `/api/structures/${id}`, body, knows: known.current },
-      (earlier) => ({ body: { ...(earlier.body as Schemas["SaveIn"]), draft: past.now }, words }),
+      (earlier) => (isSaveIn(earlier.body) ? { body: { ...earlier.body, draft: past.now }, words } : null),
       QUIET_MS,
     );
     if (!known.current.includes(mark)) known.current = [...known.current, mark];
@@ -123,10 +124,9 @@ export function useDraft(start: Schemas["StructureOut"]) {
   useEffect(
     () =>
       queue.onDone((write, answer) => {
-        if (write.about !== about) return;
-        const out = answer as Schemas["StructureOut"];
-        revision.current = out.revision;
-        saved.current = out.draft;
+        if (write.about !== about || !isStructureOut(answer)) return;
+        revision.current = answer.revision;
+        saved.current = answer.draft;
       }),
     [about],
   );

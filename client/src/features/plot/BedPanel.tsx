@@ -32,7 +32,7 @@ const RAISED: [Field, string][] = [
 
 /** A bed by number: what it is, how large, where, and of what earth. */
 export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Props) {
-  const fields = { ...bed.fields, ...(plan.wanted.get(bed.key) as Partial<Schemas["BareBed"]> | undefined) };
+  const fields = { ...bed.fields, ...plan.wanted.bed.get(bed.key) };
   const change = (what: Schemas["BedChange"]) => plan.put(changeOf("bed", bed.key, what));
   const raised = fields.kind !== "in-ground";
   const rows = garden.structures.filter((row) => row.bed === bed.key);

@@ -19,7 +19,7 @@ interface Props {
 export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdit }: Props) {
   const fields = {
     ...feature.fields,
-    ...(plan.wanted.get(feature.key) as Partial<Schemas["Feature"]> | undefined),
+    ...plan.wanted.feature.get(feature.key),
   };
   const kind = catalogue.feature_kinds.find((each) => each.key === fields.kind);
   const alike = catalogue.feature_kinds.filter((each) => each.round === kind?.round);
@@ -61,7 +61,7 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
           label="Kind"
           value={fields.kind}
           choices={alike}
-          onPick={(key) => change({ kind: key as Schemas["Feature"]["kind"] })}
+          onPick={(key) => change({ kind: alike.find((each) => each.key === key)?.key ?? null })}
         />
         <QuantityRow
           label={kind?.round ? "Across" : "Width"}

@@ -44,7 +44,7 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
     plan.put({
       ...changeOf("feature", kind.key, {
         name: kind.name.charAt(0).toUpperCase() + kind.name.slice(1),
-        kind: kind.key as Schemas["Feature"]["kind"],
+        kind: kind.key,
         points: points as [number, number][],
         width: kind.width,
       }),

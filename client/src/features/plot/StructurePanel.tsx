@@ -21,7 +21,7 @@ interface Props {
 
 /** A structure on the plan: how it stands, and where, by number. Everything else of it is on the bench. */
 export function StructurePanel({ garden, row, line, written, plan, catalogue, canEdit }: Props) {
-  const want = plan.wanted.get(row.key) as Schemas["StructureChange"] | undefined;
+  const want = plan.wanted.structure.get(row.key);
   const change = (what: Schemas["StructureChange"]) => plan.put(changeOf("structure", row.key, what));
   const option = garden.structures.length
     ? catalogue.families.flatMap((family) => family.options).find((each) => each.name === row.stretch)

@@ -7,7 +7,20 @@ export interface Place {
   bearing: number;
 }
 
-type Wanted = ReadonlyMap<string, Record<string, unknown>>;
+/** What of a change is given. */
+export type Given<C> = { [K in keyof C]?: NonNullable<C[K]> };
+
+/** What is wanted of each thing, by its key. */
+export interface Wanted {
+  bed: Map<string, Given<Schemas["BedChange"]>>;
+  feature: Map<string, Given<Schemas["FeatureChange"]>>;
+  structure: Map<string, Given<Schemas["StructureChange"]>>;
+}
+
+/** A change without what it says nothing of. */
+export const given = <C extends object>(change: C | undefined): Given<C> =>
+  Object.fromEntries(Object.entries(change ?? {}).filter(([, value]) => value != null)) as Given<C>;
+
 type Plot = Garden["plot"];
 
 /** Where the hand wants things, which may be ahead of the plan that the core has drawn so far. */
@@ -25,7 +38,7 @@ export class Placing {
   }
 
   bed(mark: BedMark): Place {
-    const want = this.wanted.get(mark.key) as Partial<Schemas["BareBed"]> | undefined;
+    const want = this.wanted.bed.get(mark.key);
     return {
       middle: [want?.x ?? mark.middle[0], want?.y ?? mark.middle[1]],
       bearing: want?.bearing ?? mark.bearing,
@@ -35,7 +48,7 @@ export class Placing {
   structure(mark: StructureMark): Place {
     const home = this.beds.get(mark.bed);
     const row = this.rows.get(mark.key);
-    const want = this.wanted.get(mark.key) as Schemas["StructureChange"] | undefined;
+    const want = this.wanted.structure.get(mark.key);
     if (!home || !row || want?.bed || want?.options) return mark;
     const bed = this.bed(home);
     return {
@@ -45,22 +58,22 @@ export class Placing {
   }
 
   feature(mark: FeatureMark): FeatureMark {
-    const want = this.wanted.get(mark.key) as { points?: Flat[]; width?: number } | undefined;
+    const want = this.wanted.feature.get(mark.key);
     return {
       ...mark,
-      points: (want?.points as FeatureMark["points"] | undefined) ?? mark.points,
+      points: want?.points ?? mark.points,
       width: want?.width ?? mark.width,
     };
   }
 
   fields(key: string): Schemas["BareBed"] | undefined {
     const base = this.garden.beds.find((bed) => bed.key === key)?.fields;
-    return base && { ...base, ...(this.wanted.get(key) as Partial<Schemas["BareBed"]> | undefined) };
+    return base && { ...base, ...this.wanted.bed.get(key) };
   }
 
   row(key: string) {
     const base = this.rows.get(key);
-    const want = this.wanted.get(key) as Schemas["StructureChange"] | undefined;
+    const want = this.wanted.structure.get(key);
     return (
       base && {
         ...base,

@@ -56,7 +56,7 @@ export function useNudging(garden: Garden, placing: Placing, plan: PlanHand) {
       });
     }
     const base = garden.features.find((each) => each.key === key)?.fields;
-    const points = (plan.wanted.get(key)?.points as Flat[] | undefined) ?? base?.points;
+    const points = plan.wanted.feature.get(key)?.points ?? base?.points;
     return points
       ? changeOf(kind, key, { points: points.map(([x, y]) => [kept(x + east), kept(y + north)]) })
       : null;

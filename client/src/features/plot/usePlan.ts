@@ -1,17 +1,21 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 
-import { type Edit, type Garden, Refused, type Schemas, type ThingEdit } from "../../api/client";
+import { type Edit, type Garden, Refused, type ThingEdit } from "../../api/client";
 import { useFresh } from "../../api/useFresh";
+import { isConflict, isEditsOut } from "../../queue/answers";
 import { askGarden, editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { useWrites } from "../../queue/useQueue";
 import { EDITS, editsOf, keyOf, laneOf, sameThing } from "../../queue/writes";
 import { joined, revisionOf, wordsOf } from "./edits";
+import { type Given, given, type Wanted } from "./placing";
 import { usePlanDraft } from "./usePlanDraft";
 
-type Conflict = Schemas["Conflict"];
-
 const MOST_EDITS = 100; // in one write, so that one that is long away stays small
+
+function add<C extends object>(found: Map<string, Given<C>>, key: string, change: C | undefined): void {
+  found.set(key, { ...found.get(key), ...given(change) });
+}
 
 /**
  * The plan in hand: edits are drawn at once and given to the queue, which saves them one after another; when
@@ -26,7 +30,7 @@ export function usePlan(garden: Garden) {
   const open = useMemo(() => writes.filter((write) => write.state !== "refused"), [writes]);
   const pending = useMemo(() => open.flatMap(editsOf), [open]);
   const stale = writes.find((write) => write.state === "stale" && write.about === EDITS);
-  const conflict = stale ? (stale.saved as Conflict) : null;
+  const conflict = stale && isConflict(stale.saved) ? stale.saved : null;
   const { plot, view } = usePlanDraft(garden, pending, hand);
   // the garden as last heard of, which may be ahead of what is drawn: an edit's revision is taken from it
   const heard = useRef(garden);
@@ -37,10 +41,9 @@ export function usePlan(garden: Garden) {
   useEffect(
     () =>
       queue.onDone((write, answer, asked) => {
-        if (write.lane !== laneOf(garden.id) || write.about !== EDITS) return;
-        const out = answer as Schemas["EditsOut"];
-        heard.current = out.garden;
-        if (out.made.length && !asked) setMade(out.made);
+        if (write.lane !== laneOf(garden.id) || !isEditsOut(answer)) return;
+        heard.current = answer.garden;
+        if (answer.made.length && !asked) setMade(answer.made);
       }),
     [garden.id],
   );
@@ -75,9 +78,12 @@ export function usePlan(garden: Garden) {
 
   /** What the hand and the unsent edits want of each thing, by key. */
   const wanted = useMemo(() => {
-    const found = new Map<string, Record<string, unknown>>();
-    for (const edit of [...pending, ...(hand ? [hand] : [])])
-      found.set(keyOf(edit), { ...found.get(keyOf(edit)), ...edit.change });
+    const found: Wanted = { bed: new Map(), feature: new Map(), structure: new Map() };
+    for (const edit of [...pending, ...(hand ? [hand] : [])]) {
+      if (edit.kind === "bed") add(found.bed, edit.key, edit.change);
+      else if (edit.kind === "feature") add(found.feature, edit.key, edit.change);
+      else if (edit.kind === "structure") add(found.structure, edit.key, edit.change);
+    }
     return found;
   }, [pending, hand]);
 
