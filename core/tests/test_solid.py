@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import math
 import re
 import unittest
@@ -9,6 +10,7 @@ import unittest
 from ascent import tables
 from ascent.drawing.solid import sun_towards
 from ascent.plan.model import Site
+from ascent.telling.report import full_report
 from ascent.telling.solids import solid_report
 
 from tests.support import demo, fence, site
@@ -41,7 +43,9 @@ class SunTest(unittest.TestCase):
         """
         garden = demo()
         bed = garden.beds[0]
-        report = solid_report(Site(garden=garden, bed=bed), bed.structures[0], "metric", 0)
+        report = solid_report(
+            Site(garden=garden, bed=bed), bed.structures[0], "metric", dt.date(garden.year, 1, 1)
+        )
         highest = max(report.suns, key=lambda sun: sun.towards[2])
         self.assertEqual(highest.hour, 12)
         self.assertTrue(all(sun.towards[2] > 0 for sun in report.suns))
@@ -62,8 +66,10 @@ class WordsTest(unittest.TestCase):
                         self.assertIsNone(re.search(r"\b0 posts|\bnan\b|None|[{}]", says), says)
 
     def test_a_week_is_kept_within_the_season(self):
-        report = solid_report(site(), fence(), "metric", 999)
-        self.assertLess(report.week, 60)
+        for day, week in ((dt.date(1990, 1, 1), 0), (dt.date(2100, 1, 1), -1)):
+            report = solid_report(site(), fence(), "metric", day)
+            told = full_report(site(), fence(), "metric", day)
+            self.assertEqual(told.weeks[report.week].date, told.weeks[week].date)
 
 
 class SectionsTest(unittest.TestCase):

@@ -11,7 +11,7 @@ const of = ({ id }: Structure) => ({ path: { structure_id: id } });
 const KEPT = { placeholderData: keepPreviousData, retry: false } as const;
 
 /** The report of a draft. */
-export const reportOf = (id: number, body: { draft: Draft; week: number | null }, signal: AbortSignal) =>
+export const reportOf = (id: number, body: { draft: Draft; day: string | null }, signal: AbortSignal) =>
   exactly<Report>(
     api.POST("/api/structures/{structure_id}/report", {
       signal,
@@ -27,7 +27,7 @@ export const usePartsReport = (id: number, draft: Draft | undefined) =>
     enabled: draft !== undefined,
     queryFn: ({ signal }) => {
       if (!draft) throw new Error("no structure");
-      return reportOf(id, { draft, week: null }, signal);
+      return reportOf(id, { draft, day: null }, signal);
     },
   });
 
@@ -63,16 +63,16 @@ export const useRests = (structure: Structure, draft: Draft) =>
       ),
   });
 
-export const useSolid = (structure: Structure, draft: Draft, week: number | null) =>
+export const useSolid = (structure: Structure, draft: Draft, day: string | null) =>
   useQuery({
     ...KEPT,
-    queryKey: ["solid", structure.id, draft, week, structure.units],
+    queryKey: ["solid", structure.id, draft, day, structure.units],
     queryFn: ({ signal }) =>
       exactly<Schemas["SolidReport"]>(
         api.POST("/api/structures/{structure_id}/solid", {
           params: of(structure),
           signal,
-          body: { draft, week },
+          body: { draft, day },
         }),
       ),
   });

@@ -1496,12 +1496,12 @@ export interface components {
         };
         /**
          * DraftIn
-         * @description A draft to evaluate in some week, or the worst.
+         * @description A draft to evaluate in the week of a day, or in its worst.
          */
         DraftIn: {
+            /** Day */
+            day?: string | null;
             draft: components["schemas"]["Draft"];
-            /** Week */
-            week?: number | null;
         };
         /**
          * EditsIn
@@ -2918,12 +2918,12 @@ export interface components {
         };
         /**
          * SolidIn
-         * @description A draft to look at from all sides, in one week or in its worst.
+         * @description A draft to look at from all sides, in the week of a day or in its worst.
          */
         SolidIn: {
+            /** Day */
+            day?: string | null;
             draft: components["schemas"]["Draft"];
-            /** Week */
-            week?: number | null;
         };
         /**
          * SolidReport

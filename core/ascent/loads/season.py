@@ -74,6 +74,10 @@ class Season:
         after = ((_date(year, month_day(day)) - first).days // 7 for year in (first.year, first.year + 1))
         return next((week for week in after if 0 <= week < self.weeks), None)
 
+    def nearest_week(self, day: dt.date) -> int:
+        """Return the week that a day lies in, the first or the last where it is out of the season."""
+        return min(max((day - self.date(0)).days // 7, 0), self.weeks - 1)
+
     def label(self, week: int) -> str:
         """Return a week as people say it: ‘the third week of August’."""
         date = self.date(week) + dt.timedelta(days=3)

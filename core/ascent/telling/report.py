@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import datetime as dt
+
 import numpy as np
 
 from ..buying.lists import shopping, total
@@ -19,10 +21,10 @@ from .remarks import cautions_of, remark_reports
 from .weeks import foliage_of, week_report
 
 
-def report_of(site: Site, evaluation: Evaluation, system: System, week: int | None = None) -> Report:
-    """Return the report of an evaluation, its workings at one week (the worst when none is named)."""
+def report_of(site: Site, evaluation: Evaluation, system: System, day: dt.date | None = None) -> Report:
+    """Return the report of an evaluation, its workings in the week of a day, or in the worst."""
     e = evaluation
-    chosen = e.worst_week if week is None else min(max(week, 0), e.season.weeks - 1)
+    chosen = e.worst_week if day is None else e.season.nearest_week(day)
     parts = shopping(e.geometry, site.garden.prices)
 
     def length(value: float) -> str:
@@ -55,9 +57,9 @@ def report_of(site: Site, evaluation: Evaluation, system: System, week: int | No
     )
 
 
-def full_report(site: Site, structure: Structure, system: System, week: int | None = None) -> Report:
+def full_report(site: Site, structure: Structure, system: System, day: dt.date | None = None) -> Report:
     """Return the report of a structure at a site."""
-    return report_of(site, evaluate(site, structure), system, week)
+    return report_of(site, evaluate(site, structure), system, day)
 
 
 def _exaggeration(e: Evaluation) -> float:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import datetime as dt
+
 import numpy as np
 
 from ..drawing.solid import solid_of, sun_towards
@@ -16,12 +18,12 @@ _PERSON = 1.70  # tall, who stands beside a structure for its size [m]
 _SUN_LEAST = 3.0  # height of the sun from which shadows are drawn [deg]
 
 
-def solid_report(site: Site, structure: Structure, system: System, week: int | None = None) -> SolidReport:
-    """Return a structure in three dimensions: as it stands in one week (the worst when none is named), with
-    that day's sun, and in words.
+def solid_report(site: Site, structure: Structure, system: System, on: dt.date | None = None) -> SolidReport:
+    """Return a structure in three dimensions: as it stands in the week of a day, or in its worst, with
+    the sun of its first day, and in words.
     """
     e = evaluate(site, structure)
-    chosen = e.worst_week if week is None else min(max(week, 0), e.season.weeks - 1)
+    chosen = e.worst_week if on is None else e.season.nearest_week(on)
     day = e.season.date(chosen).timetuple().tm_yday
     hours = np.arange(4.0, 21.0)
     heights, azimuths = sun_at(site.garden.latitude, day, hours)

@@ -13,7 +13,7 @@ def week_report(e: Evaluation, index: int, system: System) -> Week:
     date = e.season.date(index)
     lean = e.service[0].amount
     return Week(
-        date=f"{date:%m-%d}",
+        date=f"{date:%Y-%m-%d}",
         label=e.season.label(index),
         short=f"{date.day} {date:%b}",
         limit=finite(float(e.limit[0, index])),

@@ -67,7 +67,7 @@ def remove(request: HttpRequest, structure_id: int) -> schemas.Nothing:
 def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> HttpResponse:
     """Evaluate a draft; nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
-    told = structures.report_of(row, sent.draft, sent.week)
+    told = structures.report_of(row, sent.draft, sent.day)
     return answer(told)
 
 

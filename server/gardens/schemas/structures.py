@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from typing import Annotated
 
 from ascent.plan.model import (
@@ -74,10 +75,10 @@ class StructureConflict(Typed):
 
 
 class DraftIn(Typed):
-    """A draft to evaluate in some week, or the worst."""
+    """A draft to evaluate in the week of a day, or in its worst."""
 
     draft: Draft
-    week: int | None = Field(None, ge=0, le=60)
+    day: dt.date | None = None
 
 
 class SizingIn(Typed):
@@ -94,10 +95,10 @@ class FixesIn(Typed):
 
 
 class SolidIn(Typed):
-    """A draft to look at from all sides, in one week or in its worst."""
+    """A draft to look at from all sides, in the week of a day or in its worst."""
 
     draft: Draft
-    week: int | None = Field(None, ge=0, le=60)
+    day: dt.date | None = None
 
 
 class CurveIn(Typed):

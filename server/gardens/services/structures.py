@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+import datetime as dt
 import io
 from collections.abc import Callable
 from dataclasses import replace
@@ -96,10 +97,10 @@ def _draft(structure: model.Structure, site: model.Site) -> schemas.Draft:
     )
 
 
-def report_of(row: Thing, sent: schemas.Draft, week: int | None) -> Report:
+def report_of(row: Thing, sent: schemas.Draft, day: dt.date | None) -> Report:
     """Return the report of a draft."""
     site = site_of(row, sent)
-    return full_report(site, structure_of(row, sent), site.garden.units, week)
+    return full_report(site, structure_of(row, sent), site.garden.units, day)
 
 
 def fixes_of(row: Thing, sent: schemas.Draft, link: str) -> LinkFixes:
@@ -227,7 +228,7 @@ def curve_of(row: Thing, sent: schemas.CurveIn) -> CurveReport:
 def solid_of(row: Thing, sent: schemas.SolidIn) -> SolidReport:
     """Return a draft in three dimensions."""
     site = site_of(row, sent.draft)
-    return solid_report(site, structure_of(row, sent.draft), site.garden.units, sent.week)
+    return solid_report(site, structure_of(row, sent.draft), site.garden.units, sent.day)
 
 
 def ways_of(row: Thing, sent: schemas.WishIn) -> WishReport:

@@ -279,7 +279,7 @@ class StructureTest(ApiTestCase):
         draft, revision = self.draft()
         weak = {**draft, "options": {**draft["options"], "post_spacing": 3.6}}
         strong = self.call("post", self.path("/report"), {"draft": draft})
-        found = self.call("post", self.path("/report"), {"draft": weak, "week": 3})
+        found = self.call("post", self.path("/report"), {"draft": weak, "day": "2026-05-20"})
         self.assertLess(found["headline"]["limit"], strong["headline"]["limit"])
         self.assertEqual(self.draft(), (draft, revision))
 
@@ -316,7 +316,8 @@ class StructureTest(ApiTestCase):
 
     def test_in_the_round_with_the_days_sun_and_in_words(self):
         draft, _ = self.draft()
-        found = self.call("post", self.path("/solid"), {"draft": draft, "week": 18})
+        weeks = self.call("post", self.path("/report"), {"draft": draft})["weeks"]
+        found = self.call("post", self.path("/solid"), {"draft": draft, "day": weeks[18]["date"]})
         self.assertEqual(found["week"], 18)
         self.assertEqual(len(found["solid"]["climbers"]), draft["plantings"][0]["count"])
         self.assertTrue(any(bar["section"] == "square" for bar in found["solid"]["bars"]))
@@ -326,7 +327,7 @@ class StructureTest(ApiTestCase):
             noon["towards"][1], -0.3, "the row runs east: at noon the sun stands to its right, in the south"
         )
         self.assertIn("13 of tomato", found["says"])
-        self.refused("post", self.path("/solid"), {"draft": draft, "week": -1}, "week")
+        self.refused("post", self.path("/solid"), {"draft": draft, "day": "2026-02-31"}, "day")
 
     def test_the_impossible_is_refused_not_computed(self):
         draft, _ = self.draft()

@@ -2,7 +2,7 @@ import useMediaQuery from "@mui/material/useMediaQuery";
 import { lazy, Suspense, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 
-import type { Schemas } from "../../api/client";
+import type { Report, Schemas } from "../../api/client";
 import { useGarden } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
 import { Bar } from "../../ui/Bar";
@@ -29,21 +29,29 @@ const Round = lazy(() => import("./Round"));
 const ROOMY = "(min-width: 1134px)"; // from which a sheet between its columns has room for notes
 const WINDS = ["still air", "working wind", "design gust"] as const;
 
+/** A day written in the address, none where it is not one. */
+function dayIn(text: string | null): string | null {
+  const time = text && /^\d{4}-\d\d-\d\d$/.test(text) ? Date.parse(text) : NaN;
+  return !Number.isNaN(time) && new Date(time).toISOString().startsWith(text ?? "") ? text : null;
+}
+
+/** The week of the season that a day lies in, the nearest where it is out of it; the worst without a day. */
+function weekOf(report: Report | null, day: string | null): number {
+  if (!report) return 0;
+  if (day === null) return report.headline.week;
+  return Math.max(report.weeks.filter((each) => each.date <= day).length - 1, 0);
+}
+
 /** The bench: controls, the drawing, the chain and the tide round one structure in hand. */
 export function Bench({ structure, catalogue }: Props) {
   const hand = useDraft(structure);
   const { draft, undo, redo } = hand;
   const garden = useGarden(structure.garden);
   const [params, setParams] = useSearchParams();
-  const asked = params.get("week");
+  const asked = dayIn(params.get("week"));
   const round = params.get("view") === "round";
   const open = params.get("link");
-  const { report, problems } = useReport(
-    structure.id,
-    draft,
-    asked === null ? null : Number(asked) || 0,
-    structure.units,
-  );
+  const { report, problems } = useReport(structure.id, draft, asked, structure.units);
   const [pointed, setPointed] = useState<{ link: string | null; member: string | null }>({
     link: null,
     member: null,
@@ -60,8 +68,7 @@ export function Bench({ structure, catalogue }: Props) {
       },
       { replace: name === "week" || name === "hour" },
     );
-  const count = report?.weeks.length ?? 1;
-  const week = Math.min(asked === null ? (report?.headline.week ?? 0) : Number(asked) || 0, count - 1);
+  const week = weekOf(report, asked);
   const weakest = report?.weeks[week]?.weakest ?? "";
   const members = useMemo(() => new Map(report?.links.map((link) => [link.key, link.members])), [report]);
   const lit = useMemo(
@@ -255,7 +262,13 @@ export function Bench({ structure, catalogue }: Props) {
             </>
           )}
         </aside>
-        {report && <Tide report={report} week={week} onWeek={(next) => look("week", String(next))} />}
+        {report && (
+          <Tide
+            report={report}
+            week={week}
+            onWeek={(next) => look("week", report.weeks[next]?.date ?? null)}
+          />
+        )}
       </main>
     </>
   );

@@ -35,7 +35,7 @@ const KEYS: Record<string, [number, number, number]> = {
  */
 export default function Round({ structure, draft, report, week, weak, short, lit, hour, onHour }: Props) {
   const settled = useSettled(draft);
-  const found = useSolid(structure, settled, week);
+  const found = useSolid(structure, settled, report.weeks[week]?.date ?? null);
   const { ref, width, height } = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);
   const held = useRef<Stage | null>(null);

@@ -7,10 +7,10 @@ import { reportOf } from "../../api/reckoned";
  * The report of a draft, asked for while the hand is on the control: one question in flight, the latest wins,
  * and none once it is left.
  */
-export function useReport(id: number, draft: Draft, week: number | null, units: string) {
+export function useReport(id: number, draft: Draft, day: string | null, units: string) {
   const [report, setReport] = useState<Report | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
-  const waiting = useRef<{ draft: Draft; week: number | null } | null>(null);
+  const waiting = useRef<{ draft: Draft; day: string | null } | null>(null);
   const asking = useRef(false);
   const left = useRef(new AbortController());
 
@@ -20,7 +20,7 @@ export function useReport(id: number, draft: Draft, week: number | null, units: 
     return () => here.abort();
   }, [id]);
   useEffect(() => {
-    waiting.current = { draft, week };
+    waiting.current = { draft, day };
     const ask = async () => {
       if (asking.current) return;
       asking.current = true;
@@ -42,6 +42,6 @@ export function useReport(id: number, draft: Draft, week: number | null, units: 
       asking.current = false;
     };
     void ask();
-  }, [id, draft, week, units]);
+  }, [id, draft, day, units]);
   return { report, problems };
 }
