@@ -222,6 +222,7 @@ def _skipped(tree: ast.Module) -> set[int]:
             if (
                 node.name in ("remarked", "cautions", "proposed", "__init__", "service")
                 or "sketch" in node.name
+                or "sheet" in node.name
                 or "dimension" in node.name
             ):
                 skipped |= {id(n) for n in ast.walk(node)}

@@ -9,6 +9,8 @@ from unittest import mock
 import numpy as np
 from ascent import tables
 from ascent.buying.lists import shopping, total
+from ascent.families import FAMILIES
+from ascent.family.protocol import Need
 from ascent.files.plan import read_plan
 from ascent.ground.clashes import RULES, clashes, gaps, warned
 from ascent.ground.plot import Frame, bed_outline, geometry_of, laid_out, placed, plot_of, room_for
@@ -17,7 +19,7 @@ from ascent.plan.model import Bed, Feature, Garden, Structure
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.support import EXAMPLES, NearTestCase, demo, fence
+from tests.support import EXAMPLES, NearTestCase, demo, fence, site
 
 OLD = EXAMPLES.parent.parent / "core" / "tests" / "old" / "plan-1.json"
 
@@ -182,7 +184,10 @@ class LaidTest(NearTestCase):
         (leaves,) = canopies(garden, [laid], 220)
         (planting,) = laid.structure.plantings
         first = min(plant.at[0] for plant in laid.geometry.plants) - laid.geometry.length / 2
-        self.assertNear(leaves.corners[0][0], first - planting.spacing / 2, 1e-6)
+        last = max(plant.at[0] for plant in laid.geometry.plants) - laid.geometry.length / 2
+        for corner, end in ((0, first), (3, first), (1, last), (2, last)):
+            off = planting.spacing / 2 * (-1 if end == first else 1)
+            self.assertAlmostEqual(leaves.corners[corner][0], end + off, places=6)
         np.testing.assert_allclose(leaves.corners[:, 1], 0.0, atol=1e-9)
 
 
@@ -375,6 +380,33 @@ class ClashTest(unittest.TestCase):
             "Fence and Other",
             found(Garden(name="g", beds=(bed("a", structures=(fence(), other)),)))["taken-twice"],
         )
+
+    def test_how_much_ground_two_structures_share(self):
+        """The second is moved 0.3 m along a row of the same length: all but 0.3 m of it, and what the ground
+        of each has more at its ends, is shared.
+        """
+        other = fence().model_copy(update={"key": "other", "name": "Other", "along": 0.3})
+        garden = Garden(name="g", beds=(bed("a", bearing=90.0, structures=(fence(), other)),))
+        laid = laid_out(garden)
+        (clash,) = (c for c in clashes(garden, laid) if c.key == "taken-twice")
+        x0, y0, x1, y1 = laid[0].ground.bounds
+        self.assertAlmostEqual(clash.values["over"][0], math.hypot(x1 - x0 - 0.3, y1 - y0), places=6)
+
+    def test_a_bent_panel_is_drawn_closed_round_its_corners(self):
+        proposed = FAMILIES["panel-arch"].propose(Need("cuc-slice", None, "both", "pruned"), site())
+        arch = Structure(
+            key="arch",
+            name="Arch",
+            family="panel-arch",
+            options=proposed.options.model_dump(),
+            plantings=proposed.plantings,
+        )
+        (mark,) = plot_of(Garden(name="g", beds=(bed("a", structures=(arch,)),))).structures
+        panels = [stroke.points for stroke in mark.strokes if stroke.role == "panel"]
+        self.assertTrue(panels)
+        for outline in panels:
+            self.assertEqual(outline[0], outline[-1])
+            self.assertEqual(len(set(outline)), len(outline) - 1)
 
     def test_a_row_past_its_bed(self):
         out = fence().model_copy(update={"along": 1.0})

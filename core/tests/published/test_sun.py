@@ -129,6 +129,15 @@ class ShadeTest(NearTestCase):
         self.assertGreater(max(y for _, y in row.outline), 5.2 + 0.5)
         self.assertGreaterEqual(min(y for _, y in row.outline), 5.2 - 0.01)
 
+    def test_a_sun_that_is_hardly_up_throws_no_shadow(self):
+        """Common practice, no source: below a degree what stands round a garden hides it."""
+        garden = demo()
+        laid, hours = laid_out(garden), np.linspace(3.0, 9.0, 361)
+        heights, _ = shade.sun_at(garden.latitude, day_of_year("08-10"), hours)
+        for height, thrown in ((0.8, False), (1.2, True)):
+            hour = float(np.interp(height, heights, hours))
+            self.assertEqual(bool(shade.shade_of(garden, laid, "08-10", hour).shadows), thrown)
+
     def test_before_planting_and_at_night_there_is_none(self):
         garden = demo()
         laid = laid_out(garden)
