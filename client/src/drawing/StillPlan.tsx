@@ -27,7 +27,7 @@ export function StillPlan({ plot, imperial }: { plot: Garden["plot"]; imperial: 
     ],
   };
   return (
-    <div ref={ref} style={{ height: "100%" }}>
+    <div ref={ref} style={{ height: "100%", overflow: "hidden" }}>
       {width > 0 && (
         <svg
           width={width}

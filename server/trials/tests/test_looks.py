@@ -60,7 +60,8 @@ class ScreensTest(BrowserTestCase):
                     )
                     self.assertEqual(found, [], json.dumps(found, indent=1)[:2000])
             self.page.set_viewport_size({"width": 640, "height": 400})
-            with self.subTest(path, width=640):
+            with self.subTest(path, width=640):  # also when it becomes so while it is looked at
+                self.page.wait_for_timeout(100)
                 self.assertLessEqual(self.overflow(), 0)
 
     def test_signing_in_too(self):
