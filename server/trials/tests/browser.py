@@ -56,8 +56,9 @@ class BrowserTestCase(StaticLiveServerTestCase):
     expected_errors = 0
 
     def __getstate__(self) -> dict[str, Any]:
-        """Return what a failed subtest sends to the process that counts: its name, not the browser."""
-        return {name: value for name, value in vars(self).items() if name.startswith("_test")}
+        """Return what a failed subtest sends to the process that counts: all but the browser's own."""
+        kept = {**vars(self), "_outcome": None}
+        return {name: value for name, value in kept.items() if "playwright" not in type(value).__module__}
 
     def setUp(self) -> None:
         counted.clear()  # tries are counted by address, and every test comes from one
