@@ -11,10 +11,10 @@ from ascent.family.options import extra_of
 from ascent.family.protocol import Need
 from ascent.loads import cases
 from ascent.path.loadpath import Link
-from ascent.plan.model import Planting, Site, Structure, Typed
+from ascent.plan.model import Planting, Site, Typed
 
 from tests.support import NearTestCase, site
-from tests.test_sweep import some_options, some_place, some_plantings
+from tests.test_sweep import some_case, structure_of
 
 ALONE = {"stem-tie", "string", "hook", "base", "mesh-tie", "hinge", "sling", "seat", "tensioner"}
 
@@ -26,11 +26,7 @@ class AskedTest(NearTestCase):
         for family in FAMILIES.values():
             chance = random.Random(family.key)
             for number in range(16):
-                where, grown = some_place(chance), some_plantings(chance)
-                start = family.propose(Need(grown[0].crop, None, grown[0].side, grown[0].training), where)
-                options = family.options.model_validate(
-                    some_options(family, chance, start.options.model_dump())
-                )
+                options, grown, where = some_case(family, chance)
                 with self.subTest(family.key, number=number):
                     asked |= self.agrees(family.key, options, grown, where)
         self.assertLessEqual(ALONE, asked)
@@ -63,7 +59,7 @@ class AskedTest(NearTestCase):
         """Return the links of a structure laid out from nothing."""
         family = FAMILIES[key]
         geometry = family.geometry(options, grown, where)
-        structure = Structure(key="x", name="x", family=key, options=options.model_dump(), plantings=grown)
+        structure = structure_of(family, options, grown)
         winds = cases.site_winds(where, where.design_gust)
         return {link.key: link for link in family.loaded(options, geometry, structure, where, winds).path()}
 

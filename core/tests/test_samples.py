@@ -13,10 +13,10 @@ from ascent.errors import UnknownItem
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.loads import cases
-from ascent.plan.model import Planting, Site, Structure
+from ascent.plan.model import Planting, Site
 
 from tests.support import NearTestCase, site
-from tests.test_sweep import some_options, some_place, some_plantings
+from tests.test_sweep import some_case, structure_of
 
 CROP, LEAF, STIFFNESS, LATE = (0.7, 1.0, 1.6), (0.8, 1.3, 1.0), (1.0, 0.5, 2.0), (0.0, 21.0, -10.0)
 
@@ -31,20 +31,14 @@ class SamplesTest(NearTestCase):
         for family in FAMILIES.values():
             chance = random.Random(family.key)
             for number in range(8):
-                where, grown = some_place(chance), some_plantings(chance)
-                start = family.propose(Need(grown[0].crop, None, grown[0].side, grown[0].training), where)
-                options = family.options.model_validate(
-                    some_options(family, chance, start.options.model_dump())
-                )
+                options, grown, where = some_case(family, chance)
                 with self.subTest(family.key, number=number):
                     self.same(family, options, grown, where)
 
     def same(self, family: Any, options: Any, grown: tuple[Planting, ...], where: Site) -> None:
         """Compare every link, movement and balance of three samples at once with those of each."""
         geometry = family.geometry(options, grown, where)
-        structure = Structure(
-            key="x", name="x", family=family.key, options=options.model_dump(), plantings=grown
-        )
+        structure = structure_of(family, options, grown)
         usual = cases.site_winds(where, where.design_gust)
 
         def loaded(crop: Any, leaf: Any, stiffness: Any, late: Any) -> Any:
@@ -82,9 +76,7 @@ class SamplesTest(NearTestCase):
         options = family.propose(Need("tom-slicer", None, "both", "pruned"), where).options
         grown = (Planting(key="a", crop="tom-slicer", count=8, spacing=0.5, planted="05-10"),)
         geometry = family.geometry(options, grown, where)
-        structure = Structure(
-            key="x", name="x", family="mesh-fence", options=options.model_dump(), plantings=grown
-        )
+        structure = structure_of(family, options, grown)
         usual = cases.site_winds(where, where.design_gust)
         late = replace(usual, late=np.array([[0.0], [21.0]]))
         (growth,) = family.loaded(options, geometry, structure, where, late).growths

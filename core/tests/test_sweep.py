@@ -81,6 +81,21 @@ def some_plantings(chance: random.Random) -> tuple[Planting, ...]:
     )
 
 
+def some_case(family: Any, chance: random.Random) -> tuple[Any, tuple[Planting, ...], Site]:
+    """Return options of a family, about half of them drawn anew from all they may be, with plants and a
+    place.
+    """
+    where, grown = some_place(chance), some_plantings(chance)
+    need = Need(grown[0].crop, None, grown[0].side, grown[0].training)
+    start = family.propose(need, where).options.model_dump()
+    return family.options.model_validate(some_options(family, chance, start)), grown, where
+
+
+def structure_of(family: Any, options: Any, grown: tuple[Planting, ...]) -> Structure:
+    """Return the structure of some options and plants."""
+    return Structure(key="x", name="x", family=family.key, options=options.model_dump(), plantings=grown)
+
+
 class SweepTest(NearTestCase):
     def test_random_option_sets(self):
         """No exception, no NaN, equilibrium, everything priced, everything drawn inside its frame."""
@@ -89,20 +104,14 @@ class SweepTest(NearTestCase):
                 continue
             chance = random.Random(family.key)
             for number in range(COUNT):
-                where, grown = some_place(chance), some_plantings(chance)
-                start = family.propose(
-                    Need(grown[0].crop, None, grown[0].side, grown[0].training), where
-                ).options.model_dump()
-                options = family.options.model_validate(some_options(family, chance, start))
+                options, grown, where = some_case(family, chance)
                 with self.subTest(family.key, number=number):
                     self.sound(family, options, grown, where)
 
     def sound(self, family: Any, options: Any, grown: tuple[Planting, ...], where: Site) -> None:
         """Check one structure."""
         geometry = family.geometry(options, grown, where)
-        structure = Structure(
-            key="x", name="x", family=family.key, options=options.model_dump(), plantings=grown
-        )
+        structure = structure_of(family, options, grown)
         loaded = family.loaded(
             options, geometry, structure, where, cases.site_winds(where, where.design_gust)
         )

@@ -93,7 +93,63 @@ class Item(Row):
 
 
 @dataclass(frozen=True)
-class Post(Item):
+class _Serves(Item):
+    """Has roles of its own."""
+
+    roles: tuple[str, ...]
+
+    @property
+    def serves(self) -> tuple[str, ...]:
+        return self.roles
+
+
+@dataclass(frozen=True)
+class _Lasts(Item):
+    """Has a life in dry air and in wet soil."""
+
+    life_dry: float
+    life_wet: float
+
+    @property
+    def life(self) -> float:
+        return self.life_dry
+
+
+@dataclass(frozen=True)
+class _DrawnOff(_Lasts):
+    """Comes on coils or spools of so many metres, if it does."""
+
+    packs_m: tuple[float, ...]
+
+    @property
+    def lengths(self) -> tuple[float, ...]:
+        return self.packs_m
+
+
+@dataclass(frozen=True)
+class _Counted(Item):
+    """Has a price for one of it."""
+
+    price: float
+
+    @property
+    def price_each(self) -> float:
+        return self.price
+
+
+@dataclass(frozen=True)
+class _Packed(_Counted):
+    """Comes so many in a pack."""
+
+    pack: int
+
+    @property
+    def pack_of(self) -> int:
+        return self.pack
+
+
+@dataclass(frozen=True)
+class Post(_Serves, _Lasts):
     """A post, pole, cane or bar; sound is what time has left of its strength."""
 
     table = "posts"
@@ -106,15 +162,8 @@ class Post(Item):
     soil_width: float
     plate_m2: float
     top_cap: bool
-    roles: tuple[str, ...]
-    life_dry: float
-    life_wet: float
     price_m: float
     sound: float = 1.0
-
-    @property
-    def serves(self) -> tuple[str, ...]:
-        return self.roles
 
     @property
     def lengths(self) -> tuple[float, ...]:
@@ -139,7 +188,7 @@ class MeshMaterial(Row):
 
 
 @dataclass(frozen=True)
-class Mesh(Item):
+class Mesh(_Lasts):
     table = "meshes"
     kind: Literal["panel", "sheet", "roll", "net"]
     wire: float
@@ -150,8 +199,6 @@ class Mesh(Item):
     kg_m2: float
     material: str
     hand: Literal["passes", "tight", "no"]
-    life_dry: float
-    life_wet: float
     price_m2: float
 
     @property
@@ -163,13 +210,9 @@ class Mesh(Item):
     def lengths(self) -> tuple[float, ...]:
         return self.lengths_m
 
-    @property
-    def life(self) -> float:
-        return self.life_dry
-
 
 @dataclass(frozen=True)
-class Tie(Item):
+class Tie(_DrawnOff, _Packed):
     table = "ties"
     use: tuple[str, ...]
     break_N: float
@@ -179,37 +222,16 @@ class Tie(Item):
     season_end: float
     median: float
     factor: float
-    pack: int
-    price: float
     length_m: float
-    packs_m: tuple[float, ...]
     fits: str
-    life_dry: float
-    life_wet: float
 
     @property
     def serves(self) -> tuple[str, ...]:
         return self.use
 
-    @property
-    def lengths(self) -> tuple[float, ...]:
-        return self.packs_m
-
-    @property
-    def life(self) -> float:
-        return self.life_dry
-
-    @property
-    def pack_of(self) -> int:
-        return self.pack
-
-    @property
-    def price_each(self) -> float:
-        return self.price
-
 
 @dataclass(frozen=True)
-class Wire(Item):
+class Wire(_DrawnOff):
     table = "wires"
     d: float
     break_: float
@@ -217,22 +239,11 @@ class Wire(Item):
     ductility: float
     E: float
     factor: float
-    packs_m: tuple[float, ...]
     price_m: float
-    life_dry: float
-    life_wet: float
-
-    @property
-    def lengths(self) -> tuple[float, ...]:
-        return self.packs_m
-
-    @property
-    def life(self) -> float:
-        return self.life_dry
 
 
 @dataclass(frozen=True)
-class Anchor(Item):
+class Anchor(_Counted):
     """What holds a guy: by its working pull in a class of soil, as a weight buried `top` deep, or as one that
     only lies there.
     """
@@ -244,7 +255,6 @@ class Anchor(Item):
     gravel_N: float
     factor: float
     median: float
-    price: float
     mass_kg: float
     top_m: float
     height_m: float
@@ -252,68 +262,27 @@ class Anchor(Item):
     length_m: float
     friction: float
 
-    @property
-    def price_each(self) -> float:
-        return self.price
-
 
 @dataclass(frozen=True)
-class Twine(Item):
+class Twine(_Serves, _DrawnOff):
     table = "twines"
     d: float
     break_N: float
     stretch: float
     season_end: float
-    packs_m: tuple[float, ...]
     price_m: float
-    roles: tuple[str, ...]
-    life_dry: float
-    life_wet: float
-
-    @property
-    def serves(self) -> tuple[str, ...]:
-        return self.roles
-
-    @property
-    def lengths(self) -> tuple[float, ...]:
-        return self.packs_m
-
-    @property
-    def life(self) -> float:
-        return self.life_dry
 
 
 @dataclass(frozen=True)
-class Fitting(Item):
+class Fitting(_Serves, _Lasts, _Packed):
     table = "fittings"
     working_N: float
     median: float
     kg: float
-    pack: int
-    price: float
-    roles: tuple[str, ...]
-    life_dry: float
-    life_wet: float
-
-    @property
-    def serves(self) -> tuple[str, ...]:
-        return self.roles
-
-    @property
-    def life(self) -> float:
-        return self.life_dry
-
-    @property
-    def pack_of(self) -> int:
-        return self.pack
-
-    @property
-    def price_each(self) -> float:
-        return self.price
 
 
 @dataclass(frozen=True)
-class Cage(Item):
+class Cage(_Lasts, _Counted):
     table = "cages"
     wire: float
     height_m: float
@@ -325,17 +294,6 @@ class Cage(Item):
     kg: float
     yield_: float
     median: float
-    life_dry: float
-    life_wet: float
-    price: float
-
-    @property
-    def life(self) -> float:
-        return self.life_dry
-
-    @property
-    def price_each(self) -> float:
-        return self.price
 
 
 @dataclass(frozen=True)
