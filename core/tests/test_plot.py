@@ -12,7 +12,7 @@ from ascent.buying.lists import shopping, total
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.plan import read_plan
-from ascent.ground.clashes import RULES, clashes, gaps, warned
+from ascent.ground.clashes import RULES, clashes, gaps, shape_of, warned
 from ascent.ground.plot import Frame, bed_outline, geometry_of, laid_out, placed, plot_of, room_for
 from ascent.ground.shade import canopies
 from ascent.plan.model import Bed, Feature, Garden, Structure
@@ -142,6 +142,25 @@ class FrameTest(NearTestCase):
         self.assertGreater(wide, 0.0)
         self.assertTrue(x1 - x0 < wide + 1e-6 < x1 - x0 + 0.0501, (wide, x1 - x0))
 
+    def test_a_row_may_lie_as_far_out_as_the_bed_is_wide(self):
+        """Where rows take the middle of a bed out to two fifths of its width, the next lies beyond them."""
+        first = fence()
+        wide = bed("a", bearing=90.0, width=3.0, structures=(first,))
+        (laid,) = laid_out(Garden(name="g", beds=(wide,)))
+        _, low, _, high = laid.ground.bounds
+        apart = (high - low) * 0.9  # so near that no room is left between two
+        count = math.ceil(2 * 0.4 * wide.width / apart)
+        rows = tuple(
+            first.model_copy(
+                update={"key": f"r{n}", "name": f"R{n}", "across": (n - (count - 1) / 2) * apart}
+            )
+            for n in range(count)
+        )
+        full = wide.model_copy(update={"structures": rows})
+        lies = placed(Garden(name="g", beds=(full,)), full, first)
+        self.assertGreater(abs(lies.across), 0.4 * wide.width)
+        self.assertLess(abs(lies.across), 0.5 * wide.width)
+
     def test_a_new_bed_lies_clear_of_the_others(self):
         garden = demo()
         x, y = room_for(garden, 3.0, 1.0)
@@ -241,6 +260,17 @@ class ClashTest(unittest.TestCase):
             with mock.patch.dict(RULES, {"narrow-gaps": fails}), self.assertLogs("ascent", "ERROR"):
                 (clash,) = (c for c in clashes(garden, laid_out(garden)) if c.key == "not-looked-at")
             self.assertEqual(clash.at, at)
+
+    def test_what_is_round_is_as_broad_as_it_is(self):
+        """A stump 0.60 m across beside a path's edge: from 0.30 m on nothing is taken of the path."""
+        walk = Feature(key="w", name="Walk", kind="path", points=((-5, 0.0), (5, 0.0)), width=0.9)
+        for away, free in ((0.45 + 0.31, True), (0.45 + 0.05, False)):
+            stump = Feature(key="s", name="Stump", kind="stump", points=((0.0, away),), width=0.6)
+            garden = Garden(name="g", features=(walk, stump))
+            shape = shape_of(stump)
+            with self.subTest(away=away):
+                self.assertAlmostEqual(shape.bounds[3] - shape.bounds[1], 0.6, places=6)
+                self.assertEqual(not shape.intersects(shape_of(walk)), free, found(garden))
 
     def test_posts_keep_off_what_is_buried(self):
         """Water pipe 0.30 m, cable 0.60 m, drip tube 0.15 m (project parts handbook 4.6)."""
@@ -391,6 +421,22 @@ class ClashTest(unittest.TestCase):
         (clash,) = (c for c in clashes(garden, laid) if c.key == "taken-twice")
         x0, y0, x1, y1 = laid[0].ground.bounds
         self.assertAlmostEqual(clash.values["over"][0], math.hypot(x1 - x0 - 0.3, y1 - y0), places=6)
+
+    def test_a_post_that_leans_is_drawn_where_it_stands(self):
+        proposed = FAMILIES["wire-trellis"].propose(Need("tom-slicer", None, "left", "pruned"), site())
+        row = Structure(
+            key="row",
+            name="Row",
+            family="wire-trellis",
+            options={**proposed.options.model_dump(), "ends": "lean"},
+            plantings=proposed.plantings,
+        )
+        garden = Garden(name="g", beds=(bed("a", length=8.0, structures=(row,)),))
+        (laid,) = laid_out(garden)
+        feet = {spots[0] for member, spots in laid.lines if member.role == "post"}
+        (mark,) = plot_of(garden).structures
+        drawn = {stroke.points for stroke in mark.strokes if stroke.role == "post"}
+        self.assertEqual(drawn, {(foot,) for foot in feet})
 
     def test_a_bent_panel_is_drawn_closed_round_its_corners(self):
         proposed = FAMILIES["panel-arch"].propose(Need("cuc-slice", None, "both", "pruned"), site())
