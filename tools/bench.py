@@ -118,11 +118,8 @@ def family_row(site: Site, structure: Structure) -> None:
     start = time.perf_counter()
     model.analyze_linear()
     theirs = (time.perf_counter() - start) * 1e3
-    lines = len(
-        (ROOT / "core" / "ascent" / "families" / f"{family.key.replace('-', '_')}.py")
-        .read_text()
-        .splitlines()
-    )
+    room = ROOT / "core" / "ascent" / "families" / family.key.replace("-", "_")
+    lines = sum(len(path.read_text().splitlines()) for path in room.glob("*.py"))
     print(
         f"{family.key:<16}{evaluation.season.weeks:>6}{ours:>14.2f}{whole:>15.1f}{words:>11.1f}{len(evaluation.links):>7}{len(family.options.model_fields):>9}"
         f"{lines:>7}{theirs / ours:>13.0f} ×",

@@ -132,7 +132,8 @@ def longest(port: int, say: Callable[..., None]) -> None:
     row = next(s for bed in document["garden"]["beds"] for s in bed["structures"] if s["family"] == "cage")
     planting = {**row["plantings"][0], "count": 600, "spacing": 0.05}
     options = {**row["options"], "length": 30.0, "rows": 8, "row_spacing": 0.3, "stakes": 1}
-    big = {**row, "options": options, "plantings": [planting] * 4, "along": 0.0, "across": 0.0, "turn": 0.0}
+    crowd = [{**planting, "key": f"p{n}"} for n in range(1, 5)]
+    big = {**row, "options": options, "plantings": crowd, "along": 0.0, "across": 0.0, "turn": 0.0}
     bed = {"key": "b", "name": "b", "length": 60.0, "width": 20.0, "structures": [big]}
     garden = json.loads(visit.ask("POST", "/api/gardens/import", plan(beds=[bed], exposure="storm-swept"))[1])
     number = garden["structures"][0]["id"]
