@@ -160,6 +160,12 @@ class FrameTest(NearTestCase):
         lies = placed(Garden(name="g", beds=(full,)), full, first)
         self.assertGreater(abs(lies.across), 0.4 * wide.width)
         self.assertLess(abs(lies.across), 0.5 * wide.width)
+        most = tuple(
+            first.model_copy(update={"key": f"r{n}", "name": f"R{n}", "across": (n - 20) * apart})
+            for n in range(math.ceil(wide.width / apart) + 40)
+        )
+        full = wide.model_copy(update={"structures": most})
+        self.assertEqual(placed(Garden(name="g", beds=(full,)), full, first), first)
 
     def test_a_new_bed_lies_clear_of_the_others(self):
         garden = demo()

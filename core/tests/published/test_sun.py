@@ -125,6 +125,7 @@ class ShadeTest(NearTestCase):
         garden = demo()
         found = shade.shade_of(garden, laid_out(garden), "08-10", 12.0)
         self.assertGreater(found.altitude, 45)
+        self.assertAlmostEqual(found.rises + found.sets, 24.0)  # sun time: as long before noon as after
         row = next(s for s in found.shadows if s.structure == "lantern-row")
         self.assertGreater(max(y for _, y in row.outline), 5.2 + 0.5)
         self.assertGreaterEqual(min(y for _, y in row.outline), 5.2 - 0.01)
