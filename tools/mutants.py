@@ -183,7 +183,7 @@ def in_code(path: Path) -> list[Mistake]:
 
 def _guards(node: ast.AST) -> bool:
     """Return whether a node is a number so small that it only keeps a rounding error from mattering."""
-    return _small(node, 1e-6)
+    return _small(node, 1e-4)
 
 
 def _small(node: ast.AST, least: float) -> bool:
@@ -206,6 +206,8 @@ def _skipped(tree: ast.Module) -> set[int]:
             and _small(node.right, _NEAR)
         ):
             skipped |= {id(node), id(node.right)}  # some millimetres that do not matter to a gardener
+        if isinstance(node, ast.Compare):
+            skipped |= {id(each) for each in node.comparators if _small(each, _NEAR)}
         if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "round":
             skipped |= {id(digits) for digits in node.args[1:]}
         if isinstance(node, ast.keyword) and node.arg in ("quad_segs", "grid_size"):

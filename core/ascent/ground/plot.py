@@ -409,9 +409,9 @@ def _structure(laid: Laid) -> StructureMark:
         if member.role in _UNSEEN:
             continue
         line = _line(member, flat, out)
-        upright = all(spot == line[0] for spot in line)
+        upright = len(set(line)) == 1
         strokes.append(
-            Stroke(role=member.role, stuff=stuff_of(member), points=tuple(line[:1] if upright else line))
+            Stroke(role=member.role, stuff=stuff_of(member), points=(line[0],) if upright else tuple(line))
         )
     middle = ((laid.row[0][0] + laid.row[1][0]) / 2, (laid.row[0][1] + laid.row[1][1]) / 2)
     return StructureMark(
