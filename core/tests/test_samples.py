@@ -85,5 +85,5 @@ class SamplesTest(NearTestCase):
         self.assertTrue((growth.top[1] <= growth.top[0] + 1e-12).all())
 
     def test_only_what_acts_on_loads_scales_the_cases(self):
-        with self.assertRaisesRegex(UnknownItem, "one of crop, leaf, stiffness is allowed"):
+        with self.assertRaisesRegex(UnknownItem, "one of leaf, crop, stiffness is allowed"):
             cases.moist_gusts().scaled("wood", 2.0)

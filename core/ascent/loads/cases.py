@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from .. import tables
 from ..errors import UnknownItem
 from ..mechanics import Array
 from ..plan.model import GREATEST_GUST, Site
@@ -18,7 +19,6 @@ _CALM = (
     2.0,
     3.0,
 )  # a fence that cannot stand in a breeze is told from one that cannot stand at all
-_ACT_ON_LOADS = ("crop", "leaf", "stiffness")
 _KINK = (8.0,)  # leaves begin to stream here, so the law of the loads changes
 GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, GREATEST_GUST, 44), _KINK)))
 MOIST_GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, GREATEST_GUST, 24), _KINK)))
@@ -57,8 +57,10 @@ class Cases:
         Raises:
             UnknownItem: No such row, or one that a strength rests on.
         """
-        if uncertainty not in _ACT_ON_LOADS:
-            raise UnknownItem("uncertainties", uncertainty, f"one of {', '.join(_ACT_ON_LOADS)} is allowed")
+        uncertain = tables.uncertainties()
+        if uncertain[uncertainty].acts != "load":
+            known = ", ".join(key for key, row in uncertain.items() if row.acts == "load")
+            raise UnknownItem("uncertainties", uncertainty, f"one of {known} is allowed")
         return replace(self, **{uncertainty: getattr(self, uncertainty) * factor})
 
     def soil_strength(self, soil: rows.Soil) -> Array:

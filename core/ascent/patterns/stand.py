@@ -169,17 +169,17 @@ class Stand(Generic[OptionsT]):
             to: Key of the link they hand their load to.
             tied_crops: Kinds of training that take ties here.
         """
-        tied = [growth for growth in self.growths if growth.crop.training in tied_crops]
-        if not tied:
+        indices = [n for n, each in enumerate(self.growths) if each.crop.training in tied_crops]
+        if not indices:
             return []
-        row = tables.ties()[key]
+        tied, row = [self.growths[n] for n in indices], tables.ties()[key]
         count = by_week(np.min([ties_on_stem(np.maximum(s.tallest - s.bottom, 0.3)) for s in tied], axis=0))
-        weight, usual = self.plant_weight(tied), self.usual_weight(tied)
-        if all(growth.crop.habit in _STIFF for growth in tied):
-            weight, usual = self.held_up(weight), self.held_up(usual)
+        weight, usual = (
+            np.max([self.held_up(of([s])) if s.crop.habit in _STIFF else of([s]) for s in tied], axis=0)
+            for of in (self.plant_weight, self.usual_weight)
+        )
         blown = pressure * leafy * max(growth.planting.spacing for growth in tied)
-        first = min(start for start, _ in self.season.spans)
-        days = np.maximum(self.season.days + 3.5 - first, 0.0)
+        days = np.maximum(np.max([self.season.growing_days(n) for n in indices], axis=0), 0.0)
 
         def held(tie: rows.Tie) -> tuple[Check, ...]:
             return (ties.stem_tie(tie, weight, blown, count, days, usual),)

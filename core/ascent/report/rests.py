@@ -10,7 +10,7 @@ from ..family.protocol import Family
 from ..loads import cases as case_sets
 from ..loads.season import season_of
 from ..mechanics import Array
-from ..path.loadpath import Check, Link
+from ..path.loadpath import Check
 from ..plan.model import GREATEST_GUST, Site, Structure, Typed
 from ..tables.rows import Uncertainty
 from .evaluation import crossings
@@ -52,7 +52,7 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
         return float(_least(uses, shape[1:3])[0])
 
     by_sample = _least({link.key: link.use for link in links}, shape[:3])
-    cited = _cited(links)
+    cited = {check.rests_on for link in links for check in link.checks}
     ends: dict[str, tuple[float, float]] = {
         row.key: (float(by_sample[1 + 2 * n]), float(by_sample[2 + 2 * n])) for n, row in enumerate(loads)
     } | {
@@ -66,10 +66,6 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
         if row.key in ends
     ]
     return tuple(sorted(rests, key=lambda each: -abs(each[2] - each[1])))
-
-
-def _cited(links: tuple[Link, ...]) -> set[str]:
-    return {check.rests_on for link in links for check in link.checks}
 
 
 def _least(uses: dict[str, Array], shape: tuple[int, ...]) -> Array:
