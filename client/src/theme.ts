@@ -29,6 +29,7 @@ export const theme = createTheme({
     button: { textTransform: "none", fontWeight: 600, letterSpacing: 0 },
   },
   components: {
+    MuiPaper: { styleOverrides: { root: { backgroundImage: "none" } } }, // flat in the dark too
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiButton: {
       defaultProps: { disableElevation: true, color: "inherit" },

@@ -202,7 +202,7 @@ function OptionRow({
       {field.help && <p className="help">{field.help}</p>}
       {problem && (
         <p role="alert" className="refusal">
-          {`${problem.given} is refused: ${problem.allowed}`}
+          {`${field.label}: ${problem.given} is refused: ${problem.allowed}`}
         </p>
       )}
     </div>

@@ -60,7 +60,7 @@ export function PartsTable({ parts, cost, currency, onPrice }: Props) {
               )}
               {refusal?.key === part.price_key && (
                 <p role="alert" className="refusal">
-                  {refusal.text}
+                  Price of {part.name}: {refusal.text}
                 </p>
               )}
             </td>

@@ -128,7 +128,7 @@ export function NewSupport() {
             </label>
             {wrongCount && (
               <p role="alert" className="refusal">
-                ‘{count}’ is refused: 1 to {most} plants.
+                How many plants: ‘{count}’ is refused: 1 to {most} plants.
               </p>
             )}
             {refused && (
