@@ -38,7 +38,8 @@ export function PeoplePage() {
     } catch (error) {
       setRefusal(
         error instanceof Refused
-          ? error.problems.map((p) => `‘${p.given}’ is refused: ${p.allowed}.`).join(" ") || "refused"
+          ? error.problems.map((p) => `${p.path}: ‘${p.given}’ is refused: ${p.allowed}.`).join(" ") ||
+              "refused"
           : "The server did not answer.",
       );
       return false;
