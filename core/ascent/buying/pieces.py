@@ -92,13 +92,13 @@ def _of_supplies(supplies: Iterable[Supply]) -> list[Piece]:
     return [
         Piece(
             item,
-            "drawn off" if isinstance(item, Wire | Twine) else "counted",
+            way,
             "stem tie" if isinstance(item, Tie) else supply.key.replace("-", " "),
             supply.length,
             count=supply.count,
         )
         for supply in supplies
-        for item in (tables.item(supply.table, supply.item),)
+        if (item := tables.item(supply.table, supply.item)) and (way := way_of(item, supply.key))
     ]
 
 
