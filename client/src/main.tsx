@@ -11,18 +11,16 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 
-import { Refused } from "./api/client";
+import { onlyBusy, Refused } from "./api/client";
 import { router } from "./router";
 import { theme } from "./theme";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 const cache = createCache({ key: "css", prepend: true, ...(nonce ? { nonce } : {}) });
-// asked again in a moment: others are being served, or one's own long reckonings
-const AGAIN = new Set([429, 503]);
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
-      retry: (count, error) => (error instanceof Refused ? AGAIN.has(error.status) && count < 5 : count < 2),
+      retry: (count, error) => count < (onlyBusy(error) ? 5 : error instanceof Refused ? 0 : 2),
       refetchOnWindowFocus: false,
     },
   },

@@ -30,6 +30,10 @@ export class Refused extends Error {
   }
 }
 
+const BUSY = new Set([429, 503]);
+/** Whether a refusal only says to ask again in a moment: others are being served, or one's own. */
+export const onlyBusy = (error: unknown) => error instanceof Refused && BUSY.has(error.status);
+
 export function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
 }

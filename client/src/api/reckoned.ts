@@ -7,8 +7,8 @@ import { api, exactly, taken, type Draft, type Report, type Schemas } from "./cl
 type Structure = Pick<Schemas["StructureOut"], "id" | "units">;
 
 const of = ({ id }: Structure) => ({ path: { structure_id: id } });
-/** The last answer stays while the next is on its way; one that is refused is not asked again. */
-const KEPT = { placeholderData: keepPreviousData, retry: false } as const;
+/** The last answer stays while the next is on its way. */
+const KEPT = { placeholderData: keepPreviousData } as const;
 
 /** The report of a draft. */
 export const reportOf = (id: number, body: { draft: Draft; day: string | null }, signal: AbortSignal) =>

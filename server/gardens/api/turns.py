@@ -44,24 +44,34 @@ class Turns:
         self._own, self._most = own, most
         self._free = threading.Condition()
         self._taken: Counter[str] = Counter()
-        self._waiting: Counter[str] = Counter()
+        self._waiting: dict[tuple[str, str], object] = {}  # who and what: the latest who asks it
 
-    def take(self, who: str) -> None:
-        """Wait for a turn, not long.
+    def take(self, who: str, what: str) -> None:
+        """Wait for a turn, not long. Whoever asks the same again has left the former question: that waits no
+        more.
 
         Raises:
-            Full: None came, or as many wait already as may.
+            Full: None came, or as many wait already as may, or the same was asked again.
         """
         with self._free:
             if not self._open(who):
-                if self._waiting[who] >= self._own or self._waiting.total() >= _MOST_WAITING:
+                own = sum(waits == who and asked != what for waits, asked in self._waiting)
+                others = sum(waits != who for waits, _ in self._waiting)
+                if own >= self._own or own + others >= _MOST_WAITING:
                     raise Full(self._taken[who] >= self._own)
-                self._waiting[who] += 1
-                came = self._free.wait_for(lambda: self._open(who), _WAIT)
-                self._waiting[who] -= 1
-                if not came:
-                    raise Full(self._taken[who] >= self._own)
+                self._wait(who, what)
             self._taken[who] += 1
+
+    def _wait(self, who: str, what: str) -> None:
+        asked, mine = (who, what), object()
+        self._waiting[asked] = mine
+        self._free.notify_all()
+        self._free.wait_for(lambda: self._waiting.get(asked) is not mine or self._open(who), _WAIT)
+        if self._waiting.get(asked) is not mine:
+            raise Full(own=True)
+        del self._waiting[asked]
+        if not self._open(who):
+            raise Full(self._taken[who] >= self._own)
 
     def _open(self, who: str) -> bool:
         return self._taken[who] < self._own and self._taken.total() < self._most
@@ -71,7 +81,6 @@ class Turns:
         with self._free:
             self._taken[who] -= 1
             self._taken += Counter()
-            self._waiting += Counter()
             self._free.notify_all()
 
 
@@ -98,7 +107,7 @@ def _in_turn(view: Callable[..., Answer], turns: Turns) -> Callable[..., Answer]
     @functools.wraps(view)
     def in_turn(request: HttpRequest, *args: Any, **kwargs: Any) -> Answer:
         who = _who(request)
-        turns.take(who)
+        turns.take(who, request.get_full_path())
         try:
             return view(request, *args, **kwargs)
         finally:

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from ascent.families import FAMILIES
 from gardens.models import Thing
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from .browser import BrowserTestCase, pick
 
@@ -189,6 +189,23 @@ class BenchTest(BrowserTestCase):
         expect(page.locator(".verdict span").first).to_have_text(before)
         page.keyboard.press("Control+Shift+z")
         expect(page.locator(".verdict span").first).to_have_text(after)
+
+    def test_a_report_that_has_no_turn_is_asked_for_again(self):
+        page = self.page
+        before = self.limit()
+        told = iter([429, 503])
+
+        def busy(route: Route) -> None:
+            status = next(told, None)
+            route.continue_() if status is None else route.fulfill(status=status, json={"problems": []})
+
+        self.expected_errors = 2
+        page.route("**/report", busy)
+        field = page.get_by_label("Post depth", exact=True)
+        field.fill("30 cm")
+        page.keyboard.press("Enter")
+        expect(page.locator(".verdict span").first).not_to_have_text(before)
+        self.assertIsNone(next(told, None), "both were met")
 
     def test_a_written_value_is_undone_by_key_from_where_the_hand_is(self):
         page = self.page

@@ -352,32 +352,32 @@ class TurnsTest(SimpleTestCase):
         turns = Turns(OWN, ALL)
         with mock.patch("gardens.api.turns._WAIT", 0.01):
             for _ in range(OWN):
-                turns.take("mara")
+                turns.take("mara", "rests")
             with self.assertRaises(Full) as caught:
-                turns.take("mara")
+                turns.take("mara", "fixes")
             self.assertTrue(caught.exception.own)
             for n in range(ALL - OWN):
-                turns.take(f"other {n}")
+                turns.take(f"other {n}", "rests")
             with self.assertRaises(Full) as caught:
-                turns.take("one more")
+                turns.take("one more", "rests")
             self.assertFalse(caught.exception.own)
             turns.give("mara")
-            turns.take("one more")
+            turns.take("one more", "rests")
 
     def test_few_wait_and_the_rest_is_told_at_once(self):
         """Who waits takes a thread: a visitor who asks for twenty at once never holds more than four."""
         turns = Turns(OWN, ALL)
         statuses: list[str] = []
 
-        def ask() -> None:
+        def ask(n: int) -> None:
             try:
-                turns.take("link")
+                turns.take("link", f"structure {n}")
                 statuses.append("came")
             except Full:
                 statuses.append("told")
 
         with mock.patch("gardens.api.turns._WAIT", 0.4):
-            threads = [threading.Thread(target=ask) for _ in range(20)]
+            threads = [threading.Thread(target=ask, args=[n]) for n in range(20)]
             for thread in threads:
                 thread.start()
             threads[0].join(0.2)
@@ -393,11 +393,38 @@ class TurnsTest(SimpleTestCase):
     def test_one_waits_for_a_turn_that_is_given_back(self):
         turns = Turns(OWN, ALL)
         for _ in range(OWN):
-            turns.take("mara")
+            turns.take("mara", "rests")
         timer = threading.Timer(0.05, turns.give, ["mara"])
         timer.start()
-        turns.take("mara")
+        turns.take("mara", "rests")
         timer.join()
+
+    def test_who_asks_the_same_again_waits_no_more_for_the_former(self):
+        """A quick hand asks for the same bench's fixes ten times within a second and reads the last only: it
+        is never told to come again for that.
+        """
+        turns = Turns(OWN, ALL)
+        for _ in range(OWN):
+            turns.take("mara", "sizing")
+        told: list[int] = []
+        came: list[int] = []
+
+        def ask(n: int) -> None:
+            try:
+                turns.take("mara", "fixes")
+                came.append(n)
+            except Full:
+                told.append(n)
+
+        threads = [threading.Thread(target=ask, args=[n]) for n in range(10)]
+        for n, thread in enumerate(threads):
+            thread.start()
+            if n:
+                threads[n - 1].join(2)
+        self.assertEqual(told, list(range(9)))
+        turns.give("mara")
+        threads[-1].join(2)
+        self.assertEqual(came, [9])
 
 
 class HeavyTest(ApiTestCase):

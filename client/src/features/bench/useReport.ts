@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 
-import { type Draft, type Problem, Refused, type Report } from "../../api/client";
+import { type Draft, onlyBusy, type Problem, Refused, type Report } from "../../api/client";
 import { reportOf } from "../../api/reckoned";
+import { FIRST_PAUSE_MS } from "../../queue/pauses";
 
 /**
  * The report of a draft, asked for while the hand is on the control: one question in flight, the latest wins,
@@ -32,6 +33,11 @@ export function useReport(id: number, draft: Draft, day: string | null, units: s
           setProblems([]);
         } catch (error) {
           if (signal.aborted) continue;
+          if (onlyBusy(error)) {
+            waiting.current ??= next;
+            await new Promise((then) => setTimeout(then, FIRST_PAUSE_MS));
+            continue;
+          }
           setProblems(
             error instanceof Refused
               ? error.problems
