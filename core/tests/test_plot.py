@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 import unittest
 from unittest import mock
@@ -14,7 +15,7 @@ from ascent.family.protocol import Need
 from ascent.files.plan import read_plan
 from ascent.ground.clashes import RULES, clashes, gaps, shape_of, warned
 from ascent.ground.plot import Frame, bed_outline, geometry_of, laid_out, placed, plot_of, room_for
-from ascent.ground.shade import canopies
+from ascent.ground.shade import canopies, shade_of
 from ascent.plan.model import Bed, Feature, Garden, Structure
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -216,6 +217,18 @@ class LaidTest(NearTestCase):
         np.testing.assert_allclose(leaves.corners[:, 1], 0.0, atol=1e-9)
 
 
+class NoSunTest(unittest.TestCase):
+    def test_at_the_edge_of_the_arctic_the_shortest_day_has_no_sun(self):
+        """At 66° north the noon sun of the solstice stands at 90 - 66 - 23.4 = 0.6°. Common practice, no
+        source. Nothing is lost then where there is nothing, and the day is closed up at noon.
+        """
+        garden = Garden(name="g", latitude=66.0, beds=(bed("a", structures=(fence(),)),))
+        shade = shade_of(garden, laid_out(garden), "12-21", 12.0)
+        self.assertAlmostEqual(shade.altitude, 0.6, delta=0.1)
+        self.assertEqual((shade.rises, shade.sets, shade.shadows), (12.0, 12.0, ()))
+        self.assertEqual([(sun.open, sun.lost) for sun in shade.beds], [(0.0, 0.0)])
+
+
 class ClashTest(unittest.TestCase):
     def test_beds_closer_than_the_garden_s_own_path(self):
         """Foot path 0.45 m, barrow path 0.75 m (project parts handbook 4.1)."""
@@ -339,6 +352,34 @@ class ClashTest(unittest.TestCase):
         self.assertNotIn(
             "narrow-path", found(Garden(name="g", path_width=0.55, beds=(home,), features=(narrow,)))
         )
+
+    def test_what_is_left_of_a_bent_path_on_either_side_of_it(self):
+        """A path of 1.2 m runs 6 m east and then 6 m north; a bed reaches a little or far into either leg,
+        from its left or its right. What is left is what one would measure with a tape across that leg.
+        """
+        walk = Feature(key="w", name="Walk", kind="path", points=((0, 0), (6, 0), (6, 6)), width=1.2)
+        for where, reach in itertools.product(("under", "over", "left", "right"), (0.1, 0.4, 0.7)):
+            home = {
+                "under": bed("a", 2.0, -0.6 - 0.6 + reach, bearing=90.0, length=2.0),
+                "over": bed("a", 2.0, 0.6 + 0.6 - reach, bearing=90.0, length=2.0),
+                "left": bed("a", 5.4 - 0.6 + reach, 3.0, bearing=0.0, length=2.0),
+                "right": bed("a", 6.6 + 0.6 - reach, 3.0, bearing=0.0, length=2.0),
+            }[where]
+            with self.subTest(where=where, reach=reach):
+                (clash,) = [
+                    c
+                    for c in clashes(Garden(name="g", path_width=1.15, beds=(home,), features=(walk,)), [])
+                    if c.key == "squeezed-path"
+                ]
+                self.assertAlmostEqual(clash.values["free"][0], 1.2 - reach, places=6)
+
+    def test_a_narrow_gap_is_marked_half_way(self):
+        pair = (bed("a", 3.0, 2.0, bearing=90.0), bed("b", 7.0, 2.0 + 1.2 + 0.3, bearing=90.0, length=5.0))
+        (clash,) = [
+            c for c in clashes(Garden(name="g", path_width=0.5, beds=pair), []) if c.key == "narrow-gap"
+        ]
+        self.assertAlmostEqual(clash.values["gap"][0], 0.3, places=6)
+        self.assertAlmostEqual(clash.at[1], 2.0 + 0.6 + 0.15, places=3)
 
     def test_beds_corner_to_corner_are_walked_between(self):
         """Two beds that face each other at their corners alone leave no lane to be narrow; over 0.5 m they
