@@ -62,6 +62,13 @@ export const theme = createTheme({
         icon: { color: "var(--ink2)", right: -4 },
       },
     },
+    MuiTableCell: {
+      styleOverrides: {
+        root: { font: "inherit", color: "inherit", padding: "5px 12px 5px 0", borderColor: "var(--hair)" },
+        head: { fontSize: 13, color: "var(--ink2)", borderBottom: "1.5px solid var(--ink)" },
+        footer: { fontWeight: 600 },
+      },
+    },
     MuiToggleButtonGroup: { styleOverrides: { root: { gap: 2 } } },
     MuiToggleButton: {
       styleOverrides: {

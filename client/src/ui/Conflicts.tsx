@@ -1,4 +1,11 @@
 import Button from "@mui/material/Button";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Radio from "@mui/material/Radio";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
 
 import type { Schemas } from "../api/client";
@@ -44,40 +51,48 @@ export function Conflicts({ things, mineFirst = () => true, onSettle }: Props) {
         </p>
       ))}
       {fields.length > 0 && (
-        <table className="picks">
-          <thead>
-            <tr>
-              <th>Field</th>
-              <th>Theirs</th>
-              <th>Mine</th>
-            </tr>
-          </thead>
-          <tbody>
+        <Table className="picks">
+          <TableHead>
+            <TableRow>
+              <TableCell>Field</TableCell>
+              <TableCell>Theirs</TableCell>
+              <TableCell>Mine</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
             {fields.map(({ thing, field }) => {
               const where = spot(thing.kind, thing.key, field.path);
               const label = things.length > 1 ? `${thing.name}: ${field.label}` : field.label;
               return (
-                <tr key={where}>
-                  <th scope="row">{label}</th>
-                  {[false, true].map((mine) => (
-                    <td key={String(mine)}>
-                      <label>
-                        <input
-                          type="radio"
-                          name={where}
-                          checked={theirs.has(where) !== mine}
-                          onChange={() => pick(where, mine)}
-                          aria-label={`${label}, ${mine ? "mine" : "theirs"}: ${mine ? field.after : field.before}`}
-                        />{" "}
-                        {mine ? field.after : field.before}
-                      </label>
-                    </td>
-                  ))}
-                </tr>
+                <TableRow key={where}>
+                  <TableCell component="th" scope="row">
+                    {label}
+                  </TableCell>
+                  {[false, true].map((mine) => {
+                    const value = mine ? field.after : field.before;
+                    return (
+                      <TableCell key={String(mine)}>
+                        <FormControlLabel
+                          label={value}
+                          control={
+                            <Radio
+                              name={where}
+                              checked={theirs.has(where) !== mine}
+                              onChange={() => pick(where, mine)}
+                              slotProps={{
+                                input: { "aria-label": `${label}, ${mine ? "mine" : "theirs"}: ${value}` },
+                              }}
+                            />
+                          }
+                        />
+                      </TableCell>
+                    );
+                  })}
+                </TableRow>
               );
             })}
-          </tbody>
-        </table>
+          </TableBody>
+        </Table>
       )}
       <p className="actions">
         <Button onClick={() => onSettle((kind, key, path) => !theirs.has(spot(kind, key, path)))}>

@@ -1,3 +1,10 @@
+import Input from "@mui/material/Input";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableFooter from "@mui/material/TableFooter";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
@@ -23,36 +30,34 @@ export function PartsTable({ parts, cost, currency, onPrice }: Props) {
     }
   };
   return (
-    <table className="parts">
-      <thead>
-        <tr>
-          <th>Part</th>
-          <th>For</th>
-          <th className="num">Needed</th>
-          <th>Buy</th>
-          <th>Lasts</th>
-          <th className="num">Price each, {currency}</th>
-          <th className="num">Cost, {currency}</th>
-        </tr>
-      </thead>
-      <tbody>
+    <Table className="parts">
+      <TableHead>
+        <TableRow>
+          <TableCell>Part</TableCell>
+          <TableCell>For</TableCell>
+          <TableCell align="right">Needed</TableCell>
+          <TableCell>Buy</TableCell>
+          <TableCell>Lasts</TableCell>
+          <TableCell align="right">Price each, {currency}</TableCell>
+          <TableCell align="right">Cost, {currency}</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
         {parts.map((part) => (
-          <tr key={part.key + part.use + part.buy}>
-            <td>{part.name}</td>
-            <td className="quiet">{part.use}</td>
-            <td className="num">{part.count}</td>
-            <td>{part.buy}</td>
-            <td className="quiet">{part.lasts}</td>
-            <td className="num">
+          <TableRow key={part.key + part.use + part.buy}>
+            <TableCell>{part.name}</TableCell>
+            <TableCell className="quiet">{part.use}</TableCell>
+            <TableCell align="right">{part.count}</TableCell>
+            <TableCell>{part.buy}</TableCell>
+            <TableCell className="quiet">{part.lasts}</TableCell>
+            <TableCell align="right">
               {onPrice ? (
-                <input
-                  className="input"
-                  style={{ textAlign: "right", width: 84 }}
-                  aria-label={`Price of ${part.name}, ${part.buy}`}
-                  aria-invalid={refusal?.key === part.price_key}
+                <Input
+                  sx={{ width: 84, input: { textAlign: "right" } }}
+                  error={refusal?.key === part.price_key}
                   defaultValue={part.price.toFixed(2)}
                   key={part.price}
-                  inputMode="decimal"
+                  inputProps={{ inputMode: "decimal", "aria-label": `Price of ${part.name}, ${part.buy}` }}
                   onBlur={(event) => void setPrice(part.price_key, event.target.value, part.price)}
                 />
               ) : (
@@ -63,21 +68,17 @@ export function PartsTable({ parts, cost, currency, onPrice }: Props) {
                   Price of {part.name}: {refusal.text}
                 </p>
               )}
-            </td>
-            <td className="num">{part.cost.toFixed(2)}</td>
-          </tr>
+            </TableCell>
+            <TableCell align="right">{part.cost.toFixed(2)}</TableCell>
+          </TableRow>
         ))}
-      </tbody>
-      <tfoot>
-        <tr>
-          <td colSpan={6}>
-            <strong>Together</strong>
-          </td>
-          <td className="num">
-            <strong>{cost.toFixed(2)}</strong>
-          </td>
-        </tr>
-      </tfoot>
-    </table>
+      </TableBody>
+      <TableFooter>
+        <TableRow>
+          <TableCell colSpan={6}>Together</TableCell>
+          <TableCell align="right">{cost.toFixed(2)}</TableCell>
+        </TableRow>
+      </TableFooter>
+    </Table>
   );
 }
