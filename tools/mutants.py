@@ -56,7 +56,7 @@ QUICK = (
     "test_report",
     "test_plot",
     "test_fits",
-    "test_sheets",
+    "test_files",
     "test_library",
     "test_views",
     "test_solid",

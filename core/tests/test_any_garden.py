@@ -11,8 +11,8 @@ from itertools import combinations
 
 import numpy as np
 import shapely
+from ascent.files.csv_tables import COLUMNS, read_table, write_table
 from ascent.files.plan import read_plan, write_plan
-from ascent.files.sheets import COLUMNS, read_table, write_table
 from ascent.ground.clashes import clashes, gaps
 from ascent.ground.plot import Frame, bed_outline, laid_out, placed, plot_of, room_for
 from ascent.plan.model import Bed, Feature, Garden, Structure

@@ -7,7 +7,7 @@ import math
 from ascent import tables
 from ascent.buying.lists import Part, shopping, total
 from ascent.families import FAMILIES
-from ascent.files.sheets import read_table, write_table
+from ascent.files.csv_tables import read_table, write_table
 from ascent.ground.plot import geometry_of
 from ascent.path.geometry import Geometry, Member, Supply
 from ascent.plan.model import Garden

@@ -7,8 +7,8 @@ from typing import Any
 
 from ascent.drawing.views_sheet import views_sheet
 from ascent.errors import InvalidPlan, Problem
+from ascent.files.csv_tables import What, read_table, write_table
 from ascent.files.plan import read_plan, write_plan
-from ascent.files.sheets import What, read_table, write_table
 from ascent.files.svg import sheet_svg
 from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of

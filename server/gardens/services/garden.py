@@ -14,7 +14,7 @@ import markdown_it
 from ascent import tables
 from ascent.buying.lists import shopping, total
 from ascent.errors import InvalidPlan, Problem
-from ascent.files.sheets import plain_cell
+from ascent.files.csv_tables import plain_cell
 from ascent.ground.clashes import Clash, Warned, clashes, gaps, of_ways, warned
 from ascent.ground.plot import Flat, Laid, PlotDrawing, geometry_of, laid_out, plot_of, room_for, stretch_of
 from ascent.ground.shade import Shade, shade_of

@@ -11,7 +11,7 @@ from dataclasses import replace
 from ascent.errors import InvalidPlan, Problem
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
-from ascent.files.sheets import plain_cell
+from ascent.files.csv_tables import plain_cell
 from ascent.ground.plot import placed
 from ascent.plan import model
 from ascent.report.wording import read_gust

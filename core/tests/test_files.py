@@ -11,8 +11,8 @@ from unittest import mock
 from ascent.drawing.sheet import Dot, Drawn, Line, Words, north, scale_bar
 from ascent.drawing.views_sheet import views_sheet
 from ascent.errors import InvalidPlan
-from ascent.files import sheets
-from ascent.files.sheets import COLUMNS, read_table, write_table
+from ascent.files import csv_tables
+from ascent.files.csv_tables import COLUMNS, read_table, write_table
 from ascent.files.svg import sheet_svg
 from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
@@ -184,7 +184,7 @@ class RefusalTest(unittest.TestCase):
         ):
             what = "materials" if text.startswith("item") else "beds"
             with (
-                mock.patch("ascent.files.sheets._value", side_effect=sheets._value) as looked,
+                mock.patch("ascent.files.csv_tables._value", side_effect=csv_tables._value) as looked,
                 self.assertRaises(InvalidPlan) as caught,
             ):
                 read_table(demo(), what, text, "metric")
