@@ -39,7 +39,9 @@ _ALLOWED = {
 
 def problems_of(error: ValidationError, prefix: tuple[str | int, ...] = ()) -> list[Problem]:
     """Return the problems of a validation error, each with the path of its field."""
-    return described([{**each, "loc": (*prefix, *each["loc"])} for each in error.errors(include_url=False)])
+    return described(
+        [{**fault, "loc": (*prefix, *fault["loc"])} for fault in error.errors(include_url=False)]
+    )
 
 
 def described(errors: Sequence[Mapping[str, Any]]) -> list[Problem]:
@@ -48,9 +50,9 @@ def described(errors: Sequence[Mapping[str, Any]]) -> list[Problem]:
     """
     followed = {tuple(error["loc"][:cut]) for error in errors for cut in range(len(error["loc"]))}
     return first_of(
-        _described(each)
-        for each in errors
-        if not (each["type"] == "too_short" and tuple(each["loc"]) in followed)
+        _described(fault)
+        for fault in errors
+        if not (fault["type"] == "too_short" and tuple(fault["loc"]) in followed)
     )
 
 

@@ -73,7 +73,7 @@ class _Ground:
         self.features = [(feature, shape_of(feature)) for feature in garden.features]
         self.paths = [(feature, shape) for feature, shape in self.features if feature.kind == "path"]
         self.barriers = [shape for feature, shape in self.features if feature.kind in ("wall", "fence")]
-        self._reaches = shapely.STRtree([each.reach for each in laid])
+        self._reaches = shapely.STRtree([standing.reach for standing in laid])
 
     def near(self, shape: Any, distance: float) -> list[Laid]:
         """Return the structures that reach within a distance of a shape."""
@@ -154,12 +154,12 @@ def gaps(garden: Garden, laid: Sequence[Laid], key: str, system: System) -> tupl
     shapes = {bed.key: shape for bed, shape in ground.beds} | {
         feature.key: shape for feature, shape in ground.features
     }
-    shapes |= {each.structure.key: each.ground for each in laid}
+    shapes |= {standing.structure.key: standing.ground for standing in laid}
     if key not in shapes:
         return ()
     own = shapes[key]
-    home = next((each.bed.key for each in laid if each.structure.key == key), "")
-    guests = {each.structure.key for each in laid if each.bed.key == key}
+    home = next((standing.bed.key for standing in laid if standing.structure.key == key), "")
+    guests = {standing.structure.key for standing in laid if standing.bed.key == key}
     others = {k: s for k, s in shapes.items() if k not in {key, home, *guests}}
     near = sorted(zip(shapely.distance(own, list(others.values())).tolist(), others, strict=True))
     narrow: list[Gap] = []
@@ -271,12 +271,12 @@ def _over_buried(ground: _Ground) -> Iterator[Clash]:
         if not keep:
             continue
         line = shapely.LineString(feature.points)
-        for each in ground.near(line, keep + feature.width):
-            driven = [(m, ends[0]) for m, ends in each.lines if m.role in ("post", "anchor", "strut")]
+        for standing in ground.near(line, keep + feature.width):
+            driven = [(m, ends[0]) for m, ends in standing.lines if m.role in ("post", "anchor", "strut")]
             if not driven:
                 continue
             away = shapely.distance(line, shapely.points([spot for _, spot in driven])) - feature.width / 2
-            shallow = feature.depth is not None and each.geometry.depth < feature.depth - spare
+            shallow = feature.depth is not None and standing.geometry.depth < feature.depth - spare
             near = [
                 (max(float(distance), 0.0), member.role, spot)
                 for (member, spot), distance in zip(driven, away, strict=True)
@@ -291,24 +291,24 @@ def _over_buried(ground: _Ground) -> Iterator[Clash]:
                 }
                 words = {
                     "what": {"post": "a post", "anchor": "an anchor", "strut": "a strut"}[role],
-                    "structure": each.structure.name,
+                    "structure": standing.structure.name,
                     "line": feature.name,
                 }
                 level: Literal["watch", "wrong"] = "watch" if feature.kind == "drip-line" else "wrong"
                 yield Clash(
-                    f"near-{feature.kind}", level, (each.structure.key, feature.key), spot, values, words
+                    f"near-{feature.kind}", level, (standing.structure.key, feature.key), spot, values, words
                 )
 
 
 def _over_paths(ground: _Ground) -> Iterator[Clash]:
     """Guys to trip on and feet in the way, source handbook-parts-4.7."""
     for path, shape in ground.paths:
-        for each in ground.near(shape, 0.0):
+        for standing in ground.near(shape, 0.0):
             crossing = next(
                 (
                     clash
-                    for member, ends in each.lines
-                    if (clash := _crossing(each, member.role, ends, path, shape))
+                    for member, ends in standing.lines
+                    if (clash := _crossing(standing, member.role, ends, path, shape))
                 ),
                 None,
             )
@@ -316,7 +316,7 @@ def _over_paths(ground: _Ground) -> Iterator[Clash]:
                 yield crossing
 
 
-def _crossing(each: Laid, role: str, ends: Sequence[Flat], path: Feature, shape: Any) -> Clash | None:
+def _crossing(standing: Laid, role: str, ends: Sequence[Flat], path: Feature, shape: Any) -> Clash | None:
     """Return the clash of one member with a path, if there is one."""
     if role not in ("guy", "strut", "post", "anchor"):
         return None
@@ -325,17 +325,17 @@ def _crossing(each: Laid, role: str, ends: Sequence[Flat], path: Feature, shape:
     if crossed.is_empty or (leaning and crossed.length < 1e-3):
         return None
     what = {"guy": "A guy", "strut": "A strut", "post": "A post", "anchor": "An anchor"}[role]
-    words = {"what": what, "structure": each.structure.name, "path": path.name}
+    words = {"what": what, "structure": standing.structure.name, "path": path.name}
     values = {"clear": (tables.constant("guy_headroom"), "length")}
     key = "guy-over-path" if leaning else "foot-in-path"
     return Clash(
-        key, "wrong", (each.structure.key, path.key), _flat(crossed.representative_point()), values, words
+        key, "wrong", (standing.structure.key, path.key), _flat(crossed.representative_point()), values, words
     )
 
 
 def _taken_twice(ground: _Ground) -> Iterator[Clash]:
     """Two structures in the same ground."""
-    shapes = [each.ground for each in ground.laid]
+    shapes = [standing.ground for standing in ground.laid]
     for i, j in _pairs(shapes, 0.0):
         shared = shapes[i].intersection(shapes[j])
         if shared.area < 0.002:
@@ -358,10 +358,11 @@ def _past_bed(ground: _Ground) -> Iterator[Clash]:
     beds = [shape for _, shape in ground.beds]
     tree = shapely.STRtree(beds)
     inside = shapely.covers(
-        [bed_shape(lie_of(each.bed)) for each in ground.laid], [each.line for each in ground.laid]
+        [bed_shape(lie_of(standing.bed)) for standing in ground.laid],
+        [standing.line for standing in ground.laid],
     ).tolist()
-    for each, within in zip(ground.laid, inside, strict=True):
-        row = each.line
+    for standing, within in zip(ground.laid, inside, strict=True):
+        row = standing.line
         if within:
             continue
         past = row.difference(shapely.union_all([beds[i] for i in tree.query(row, predicate="intersects")]))
@@ -369,10 +370,10 @@ def _past_bed(ground: _Ground) -> Iterator[Clash]:
             yield Clash(
                 "past-bed",
                 "watch",
-                (each.structure.key, each.bed.key),
+                (standing.structure.key, standing.bed.key),
                 _flat(past.representative_point()),
                 {"past": (past.length, "length")},
-                {"structure": each.structure.name, "bed": each.bed.name},
+                {"structure": standing.structure.name, "bed": standing.bed.name},
             )
 
 
@@ -382,7 +383,7 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
         return
     parts = _parted(ground)
     beyonds = _unreached(
-        [part for _, _, part in parts], _walks(ground, [each.kept_off for each in ground.laid])
+        [part for _, _, part in parts], _walks(ground, [standing.kept_off for standing in ground.laid])
     )
     short = [
         (bed, shape, part, beyond)
@@ -418,13 +419,14 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
 def _nearest_row(ground: _Ground, bed: str, shape: Any) -> Laid:
     """Return the structure whose row is nearest to a shape; of equals one that stands on that bed."""
     return min(
-        ground.laid, key=lambda each: (round(float(each.line.distance(shape)), 2), each.bed.key != bed)
+        ground.laid,
+        key=lambda standing: (round(float(standing.line.distance(shape)), 2), standing.bed.key != bed),
     )
 
 
 def _parted(ground: _Ground) -> list[tuple[Bed, Any, Any]]:
     """Return every bed, its shape, and each part that its rows cut it into."""
-    shapes, cuts = [shape for _, shape in ground.beds], [each.cut for each in ground.laid]
+    shapes, cuts = [shape for _, shape in ground.beds], [standing.cut for standing in ground.laid]
     by_bed: dict[int, list[bytes]] = {}
     known = shapely.to_wkb(cuts)
     for bed, cut in shapely.STRtree(cuts).query(shapes, "intersects").T.tolist():

@@ -304,7 +304,7 @@ _laid_before = lru_cache(maxsize=1024)(_laid)  # what nobody has moved is not la
 
 def plot_of(garden: Garden, laid: Sequence[Laid] | None = None) -> PlotDrawing:
     """Return a garden in plan."""
-    structures = tuple(each.mark for each in (laid_out(garden) if laid is None else laid))
+    structures = tuple(standing.mark for standing in (laid_out(garden) if laid is None else laid))
     beds = tuple(
         _bed(bed.key, bed.name, bed.soil if bed.kind == "in-ground" else bed.fill, lie_of(bed))
         for bed in garden.beds
@@ -355,9 +355,9 @@ def placed(garden: Garden, bed: Bed, structure: Structure) -> Structure:
     """
     geometry = geometry_of(bed, structure)
     taken = [
-        each.ground
-        for each in laid_out(garden)
-        if each.bed.key == bed.key and each.structure.key != structure.key
+        standing.ground
+        for standing in laid_out(garden)
+        if standing.bed.key == bed.key and standing.structure.key != structure.key
     ]
     steps = np.arange(0.0, bed.width / 2, 0.05)
     for across in [0.0, *(sign * step for step in steps[1:] for sign in (1.0, -1.0))]:

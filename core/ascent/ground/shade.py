@@ -92,26 +92,26 @@ def sun_at(latitude: float, day: int, hours: Array) -> tuple[Array, Array]:
 def canopies(garden: Garden, laid: Sequence[Laid], day: int) -> list[Canopy]:
     """Return the leaves that stand on a day of the year."""
     crowns = []
-    for each in laid:
-        season = season_of(garden, each.structure.plantings)
+    for standing in laid:
+        season = season_of(garden, standing.structure.plantings)
         week = season.week_of(day)
         if week is None:
             continue
-        for index, planting in enumerate(each.structure.plantings):
-            growth = planting_on_face(planting, season, index, each.geometry.climb)
-            places = np.array([plant.at[:2] for plant in each.geometry.plants if plant.planting == index])
+        for index, planting in enumerate(standing.structure.plantings):
+            growth = planting_on_face(planting, season, index, standing.geometry.climb)
+            places = np.array([plant.at[:2] for plant in standing.geometry.plants if plant.planting == index])
             top, cover = float(growth.top[week]), float(growth.cover[week])
             if not len(places) or cover < 0.02 or top <= growth.bottom:
                 continue
             half = planting.spacing / 2
             ends = np.array([[places[:, 0].min() - half, 0.0], [places[:, 0].max() + half, 0.0]])
-            flat = each.frame.out(ends)
-            rise = each.bed.raised_by
+            flat = standing.frame.out(ends)
+            rise = standing.bed.raised_by
             corners = np.array(
                 [[*flat[0], growth.bottom], [*flat[1], growth.bottom], [*flat[1], top], [*flat[0], top]]
             )
             corners[:, 2] += rise
-            crowns.append(Canopy(each.structure.key, corners, cover))
+            crowns.append(Canopy(standing.structure.key, corners, cover))
     return crowns
 
 

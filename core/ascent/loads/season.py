@@ -29,7 +29,7 @@ def _offset(garden: Place, day: str) -> int:
     near = (
         _date(year, day) - _last_frost(garden) for year in (garden.year - 1, garden.year, garden.year + 1)
     )
-    return min((each.days for each in near), key=abs)
+    return min((away.days for away in near), key=abs)
 
 
 def _span(garden: Place, planting: Planting) -> tuple[int, int]:

@@ -169,7 +169,7 @@ class Stand(Generic[OptionsT]):
             to: Key of the link they hand their load to.
             tied_crops: Kinds of training that take ties here.
         """
-        indices = [n for n, each in enumerate(self.growths) if each.crop.training in tied_crops]
+        indices = [n for n, growth in enumerate(self.growths) if growth.crop.training in tied_crops]
         if not indices:
             return []
         tied, row = [self.growths[n] for n in indices], tables.ties()[key]

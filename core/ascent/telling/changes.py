@@ -85,13 +85,13 @@ def sentence(before: Typed | None, after: Typed | None, system: System) -> str:
         return f"{name} taken away"
     differing = differences(before, after, system)
     placed = {"x", "y", "bearing", "along", "across", "turn", "points"}
-    moved = [each for each in differing if each.path in placed]
-    rest = [each for each in differing if each.path not in placed]
-    said = [f"{each.label.lower()} {each.before} → {each.after}" for each in rest[:_SAID]]
+    moved = [field for field in differing if field.path in placed]
+    rest = [field for field in differing if field.path not in placed]
+    said = [f"{field.label.lower()} {field.before} → {field.after}" for field in rest[:_SAID]]
     if len(rest) > _SAID:
         said.append(f"{len(rest) - _SAID} more")
     if moved:
-        said.insert(0, "turned" if any(each.path in ("bearing", "turn") for each in moved) else "moved")
+        said.insert(0, "turned" if any(field.path in ("bearing", "turn") for field in moved) else "moved")
     return f"{name}: {', '.join(said) or 'nothing different'}"
 
 

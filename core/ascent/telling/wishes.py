@@ -28,9 +28,9 @@ def ways_to(
         InvalidPlan: No such wish, or a number of it missing or out of its bounds.
     """
     family = family_of(structure.family)
-    wish = next((each for each in family.wishes if each.key == key), None)
+    wish = next((wish for wish in family.wishes if wish.key == key), None)
     if wish is None:
-        allowed = ", ".join(each.key for each in family.wishes)
+        allowed = ", ".join(wish.key for wish in family.wishes)
         raise InvalidPlan(
             [
                 Problem(
@@ -59,7 +59,7 @@ def ways_to(
         written={ask.name: write(wanted[ask.name], ask.kind, system) for ask in wish.asks},
         ways=tuple(
             WayReport(
-                text=" ".join(say(f"way.{key}.{each}", system, way.values) for each in way.says),
+                text=" ".join(say(f"way.{key}.{part}", system, way.values) for part in way.says),
                 reaches=way.reaches,
                 changes=dict(way.changes),
             )

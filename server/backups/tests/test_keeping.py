@@ -149,7 +149,7 @@ class DoctorTest(KeepingTestCase):
         content = broken.read_bytes()
         broken.write_bytes(content[:4096] + b"\xff" * 8192 + content[12288:])
         with mock.patch("backups.keeping.data_file", return_value=broken):
-            finding = next(each for each in keeping.examine() if each.what == "data file")
+            finding = next(found for found in keeping.examine() if found.what == "data file")
         self.assertFalse(finding.sound)
         self.assertIn("restore", finding.do)
         connections.close_all()

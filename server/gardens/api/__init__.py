@@ -11,5 +11,5 @@ from .people import router as people
 from .structures import router as structures
 
 router = Router()
-for each in (exchange, gardens, history, people, structures):
-    router.add_router("", each)
+for room in (exchange, gardens, history, people, structures):
+    router.add_router("", room)

@@ -78,7 +78,9 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
         features=[
             _feature(held, core.units) for held in state.values() if held.kind == "feature" and not held.fault
         ],
-        structures=[_structure(state["structure", each.structure.key], each, core.units) for each in laid],
+        structures=[
+            _structure(state["structure", standing.structure.key], standing, core.units) for standing in laid
+        ],
         plot=drawn.plot,
         room=drawn.room,
         warnings=drawn.warnings,
@@ -232,8 +234,8 @@ def plot_out(
     is put down.
     """
     laid, before = laid_out(core), _drawn(_Whole(stored.model_dump_json(), stored))
-    things: list[Any] = [*core.beds, *core.features, *(each.structure for each in laid)]
-    thing = next((each for each in things if each.key == about), None)
+    things: list[Any] = [*core.beds, *core.features, *(standing.structure for standing in laid)]
+    thing = next((standing for standing in things if standing.key == about), None)
     plot, gone = _differs(before.plot, plot_of(core, laid))
     return schemas.PlotOut(
         written=written_fields(thing, core.units) if thing else {},
@@ -361,20 +363,20 @@ def parts_out(granted: Granted) -> schemas.GardenParts:
     core = whole(state_of(granted.garden))
     ids = dict(granted.garden.things.filter(kind="structure").values_list("key", "pk"))
     laid = laid_out(core)
-    together = shopping([each.geometry for each in laid], core.prices)
-    single = [(each, shopping(each.geometry, core.prices)) for each in laid]
+    together = shopping([standing.geometry for standing in laid], core.prices)
+    single = [(standing, shopping(standing.geometry, core.prices)) for standing in laid]
     apart = sum(total(parts) for _, parts in single)
     cautions = dict.fromkeys(
-        text for each in laid for text in cautions_of(each.structure.family, each.geometry)
+        text for standing in laid for text in cautions_of(standing.structure.family, standing.geometry)
     )
     structures = [
         schemas.StructureParts(
-            id=ids[each.structure.key],
-            name=each.structure.name,
+            id=ids[standing.structure.key],
+            name=standing.structure.name,
             parts=part_reports(parts, core.units),
             cost=round(total(parts), 2),
         )
-        for each, parts in single
+        for standing, parts in single
     ]
     return schemas.GardenParts(
         currency=core.currency,

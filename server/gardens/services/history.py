@@ -76,7 +76,7 @@ def past(granted: Granted, visitor: Visitor, number: int) -> schemas.Past:
         who=entry.who if entry else "",
         words=entry.words if entry else "as it began",
         plot=plot_of(core),
-        since=[words_of(each, units) for each in later],
+        since=[words_of(change, units) for change in later],
     )
 
 

@@ -181,29 +181,31 @@ def changed(garden: model.Garden, before: State, after: State) -> model.Garden:
 def _beds(state: State) -> list[tuple[Held, list[Held]]]:
     """Return the beds that can be read, each with what stands on it."""
     standing: dict[str, list[Held]] = {}
-    for each in state.values():
-        if each.kind == "structure" and not each.fault:
-            standing.setdefault(each.home, []).append(each)
+    for thing in state.values():
+        if thing.kind == "structure" and not thing.fault:
+            standing.setdefault(thing.home, []).append(thing)
     return [
-        (each, standing.get(each.key, [])) for each in state.values() if each.kind == "bed" and not each.fault
+        (thing, standing.get(thing.key, []))
+        for thing in state.values()
+        if thing.kind == "bed" and not thing.fault
     ]
 
 
 def _features(state: State) -> list[Held]:
-    return [each for each in state.values() if each.kind == "feature" and not each.fault]
+    return [thing for thing in state.values() if thing.kind == "feature" and not thing.fault]
 
 
 def unreadable(state: State) -> list[Held]:
     """Return what of a garden cannot be shown: what nobody can read, and what stands on a bed that nobody can
     read.
     """
-    lost = {each.key for each in state.values() if each.kind == "bed" and each.fault}
+    lost = {thing.key for thing in state.values() if thing.kind == "bed" and thing.fault}
     on_lost = (
-        replace(each, fault="the bed it stands on cannot be read")
-        for each in state.values()
-        if each.home in lost and not each.fault
+        replace(thing, fault="the bed it stands on cannot be read")
+        for thing in state.values()
+        if thing.home in lost and not thing.fault
     )
-    return [*(each for each in state.values() if each.fault), *on_lost]
+    return [*(thing for thing in state.values() if thing.fault), *on_lost]
 
 
 def from_core(garden: model.Garden, state: State | None = None) -> State:
@@ -225,7 +227,7 @@ def from_core(garden: model.Garden, state: State | None = None) -> State:
     for feature in garden.features:
         hold("feature", feature.key, "", feature.model_dump(mode="json"))
     if state:
-        things |= {each.ref: each for each in unreadable(state)}
+        things |= {thing.ref: thing for thing in unreadable(state)}
     return things
 
 
@@ -342,9 +344,9 @@ def _entry(old: Held | None, new: Held | None) -> Document:
         "home_before": old.home if old else "",
         "home_after": new.home if new else "",
         **{
-            f"form_{side}": each.form
-            for side, each in (("before", old), ("after", new))
-            if each and each.form != model.FORMAT_VERSION
+            f"form_{side}": thing.form
+            for side, thing in (("before", old), ("after", new))
+            if thing and thing.form != model.FORMAT_VERSION
         },
     }
 

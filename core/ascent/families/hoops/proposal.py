@@ -18,9 +18,9 @@ def proposed(need: Need, site: Site) -> Proposal:
     row = plants.sown(need, site, longest=20.0, shortest=0.3)
     span = round(min(max(bed.width, 0.5), 1.2), 2)
     wanted = min(max(plant.support_height_m, 0.5), 1.2)
-    arcs = [each for each in (1.52, 1.83, 2.4, 3.05, 3.7) if sprung.fits(each, span, 0.25)]
-    rises = {each: float(sprung.figures(each, span, 0.25, 1.0).rise) - 0.25 for each in arcs}
-    arc = min(rises, key=lambda each: (rises[each] < wanted - 0.15, abs(rises[each] - wanted)))
+    arcs = [long for long in (1.52, 1.83, 2.4, 3.05, 3.7) if sprung.fits(long, span, 0.25)]
+    rises = {long: float(sprung.figures(long, span, 0.25, 1.0).rise) - 0.25 for long in arcs}
+    arc = min(rises, key=lambda long: (rises[long] < wanted - 0.15, abs(rises[long] - wanted)))
     deepest = max(bed.raised_by - 0.02, 0.1) if bed.kind == "container" else 0.6
     push_in = round(min(0.25, deepest), 2)
     bays = max(math.ceil(row.length / 0.9 - 1e-6), 1)
