@@ -17,6 +17,7 @@ from ascent.files.svg import sheet_svg
 from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
 from ascent.plan.documents import MOST_PROBLEMS
+from ascent.plan.model import Feature, Garden
 from ascent.telling.changes import differences, sentence
 from ascent.telling.report import full_report
 from hypothesis import given, settings
@@ -225,6 +226,14 @@ class SvgTest(unittest.TestCase):
                 {bed.name for bed in garden.beds} | {f.name for f in garden.features} | {"N"}, words
             )
             self.assertTrue(any(text.endswith(f" {unit}") for text in words))
+
+    def test_the_name_of_a_line_stands_over_it_towards_its_end(self):
+        wall = Feature(key="w", name="Wall", kind="wall", points=((1, 2), (6, 2), (11, 7)), width=0.3)
+        sheet = plan_sheet(plot_of(Garden(name="g", features=(wall,))), "g", "metric")
+        (name,) = [mark for layer in sheet.layers if layer.key == "names" for mark in layer.marks]
+        (x, y) = name.at
+        self.assertAlmostEqual(x, 9.0)  # four fifths of the way from its first point to its last
+        self.assertTrue(6.0 < y < 6.0 + sheet.letter, y)
 
     def test_what_lies_under_comes_first_and_each_layer_is_a_group(self):
         sheet = plan_sheet(plot_of(demo()), "g", "metric")

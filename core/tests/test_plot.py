@@ -143,6 +143,26 @@ class FrameTest(NearTestCase):
         self.assertGreater(wide, 0.0)
         self.assertTrue(x1 - x0 < wide + 1e-6 < x1 - x0 + 0.0501, (wide, x1 - x0))
 
+    def test_a_row_that_shares_a_hair_moves_one_step(self):
+        """Three centimetres into its neighbour, it is moved the first five centimetres that are looked at."""
+        (laid,) = laid_out(Garden(name="g", beds=(bed("a", bearing=90.0, structures=(fence(),)),)))
+        _, low, _, high = laid.ground.bounds
+        for side, step in ((-1.0, 0.05), (1.0, -0.05)):
+            first = fence().model_copy(update={"key": "first", "across": side * (high - low - 0.03)})
+            home = bed("a", bearing=90.0, structures=(first,))
+            with self.subTest(side=side):
+                self.assertEqual(placed(Garden(name="g", beds=(home,)), home, fence()).across, step)
+
+    def test_a_bare_row_takes_a_boot_s_width_of_ground(self):
+        """60 mm to either side and beyond its ends of whatever stands in it. Judgement, no source."""
+        (laid,) = laid_out(Garden(name="g", beds=(bed("a", bearing=90.0, structures=(fence(),)),)))
+        spots = [m.points[0] for m in laid.geometry.members if m.role == "post"]
+        spots += [plant.at for plant in laid.geometry.plants]
+        x0, y0, x1, y1 = laid.ground.bounds
+        for had, axis in ((x1 - x0, 0), (y1 - y0, 1)):
+            least = max(spot[axis] for spot in spots) - min(spot[axis] for spot in spots)
+            self.assertAlmostEqual(had, least + 0.12, delta=0.03)
+
     def test_a_row_may_lie_as_far_out_as_the_bed_is_wide(self):
         """Where rows take the middle of a bed out to two fifths of its width, the next lies beyond them."""
         first = fence()
@@ -515,6 +535,19 @@ class ClashTest(unittest.TestCase):
         self.assertIn("Fence closes off", found(Garden(name="g", beds=beds, features=(wall,)))["closed-off"])
         self.assertNotIn("closed-off", found(Garden(name="g", beds=beds)))
         self.assertNotIn("closed-off", found(Garden(name="g", beds=(bed("a", width=0.6),), features=(wall,))))
+
+    def test_nobody_picks_round_the_very_end_of_a_row(self):
+        """A bed that goes on for 0.3 m past each end of its row is parted by it; one that goes on for 0.5 m
+        is walked into there. Judgement, no source.
+        """
+        wall = Feature(key="w", name="Wall", kind="wall", points=((-8, 0.55), (8, 0.55)), width=0.3)
+        for past, parted in ((0.3, True), (0.5, False)):
+            row = fence(length=3.6)
+            (laid,) = laid_out(Garden(name="g", beds=(bed("a", width=0.6, structures=(row,)),)))
+            home = bed("a", width=0.6, length=laid.geometry.length + 2 * past, structures=(row,))
+            with self.subTest(past=past):
+                said = found(Garden(name="g", beds=(home,), features=(wall,)))
+                self.assertEqual("closed-off" in said, parted, said)
 
     def test_a_bed_wider_than_two_arms(self):
         """1.2 m with two paths (project parts handbook 4.1)."""
