@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
@@ -216,8 +217,19 @@ def _remarks(
     return (*own, *(remark for remark in fits.of_joints(geometry) if remark.key not in said), *late)
 
 
-def evaluate(site: Site, structure: Structure) -> Evaluation:
-    """Return everything about a structure at a site: one call over arrays of cases."""
+def go_on() -> None:
+    """Pause for nobody."""
+
+
+def evaluate(site: Site, structure: Structure, pause: Callable[[], None] = go_on) -> Evaluation:
+    """Return everything about a structure at a site: one call over arrays of cases.
+
+    Args:
+        site: Where it stands.
+        structure: What stands there.
+        pause: Called between the steps of it, each of some milliseconds, so that what is worked out by and by
+            can let others go first.
+    """
     family: Family[Typed] = family_of(structure.family)
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, structure.plantings, site)
@@ -231,11 +243,19 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
             case_sets.site_winds(site, asked),
         )
     )
-    gusts = rising.path()
     both, grid = (2, season.weeks), case_sets.GUSTS
-    margins = crossings(
-        {link.key: link.use for link in crop.path()}, (1, season.weeks), case_sets.CROP_FACTORS
-    )
+    pause()
+    gusts = rising.path()
+    pause()
+    carried = crop.path()
+    pause()
+    links = here.path()
+    pause()
+    margins = crossings({link.key: link.use for link in carried}, (1, season.weeks), case_sets.CROP_FACTORS)
+    limits = crossings({link.key: link.use for link in gusts}, both, grid)
+    pause()
+    bare = crossings({link.key: link.median_use for link in gusts}, both, grid)
+    pause()
     return Evaluation(
         site,
         structure,
@@ -244,9 +264,9 @@ def evaluate(site: Site, structure: Structure) -> Evaluation:
         season,
         asked,
         weekly,
-        here.path(),
-        crossings({link.key: link.use for link in gusts}, both, grid),
-        crossings({link.key: link.median_use for link in gusts}, both, grid),
+        links,
+        limits,
+        bare,
         {key: margin[0] for key, margin in margins.items()},
         chance_of(
             [(link.key, check) for link in gusts for check in link.checks],

@@ -11,7 +11,7 @@ from pydantic import Field
 from .. import schemas
 from ..services import access, edits, garden, owned, structures
 from ..services.catalogue import catalogue as everything
-from .turns import brisk, by_and_by, heavy, live
+from .turns import brisk, by_and_by, hand, heavy, live
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
@@ -98,7 +98,9 @@ def lines(
     request: HttpRequest, garden_id: int, asked: Query[schemas.LinesAsked]
 ) -> list[schemas.StructureLine]:
     """How structures stand: those named; as many as a moment allows, the rest when asked again."""
-    return garden.lines(access.garden_for(visitor_of(request), garden_id), asked.keys, by_and_by())
+    return garden.lines(
+        access.garden_for(visitor_of(request), garden_id), asked.keys, by_and_by(), hand.let_go_first
+    )
 
 
 @router.get("/gardens/{garden_id}/shade", response={200: schemas.ShadeOut, **REFUSED})

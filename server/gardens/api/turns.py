@@ -10,7 +10,8 @@ import math
 import threading
 import time
 from collections import Counter
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from typing import Any, TypeVar
 
 from django.conf import settings
@@ -22,6 +23,7 @@ OWN, ALL = 2, 3  # at once: of one visitor, and of everybody's long ones
 _WAIT = 3.0  # for one's turn [s]
 _MOST_WAITING = 3  # of everybody; who waits takes a thread, too
 _STILL = 0.2  # after a hand has moved [s]
+_LET = 0.5  # that what comes in by and by waits for it, again and again [s]
 _SLICE = 0.4  # of what comes in by and by [s]
 LONGEST = 4.0  # that a search goes on before it says what it has found [s]
 Answer = TypeVar("Answer")
@@ -131,14 +133,30 @@ class Hand:
 
     def __init__(self) -> None:
         self._last = -math.inf
+        self._answering = 0
+        self._answered = threading.Condition()
 
-    def moves(self) -> None:
-        """Note that it moves."""
-        self._last = time.monotonic()
+    @contextmanager
+    def moves(self) -> Iterator[None]:
+        """Note that it moves, and is being answered meanwhile."""
+        with self._answered:
+            self._answering += 1
+        try:
+            yield
+        finally:
+            with self._answered:
+                self._answering -= 1
+                self._last = time.monotonic()
+                self._answered.notify_all()
 
     def busy(self) -> bool:
         """Return whether it has moved just now."""
-        return time.monotonic() - self._last < _STILL
+        return self._answering > 0 or time.monotonic() - self._last < _STILL
+
+    def let_go_first(self) -> None:
+        """Wait until it is answered, not long."""
+        with self._answered:
+            self._answered.wait_for(lambda: not self._answering, _LET)
 
 
 hand = Hand()
@@ -151,8 +169,8 @@ def live(view: Callable[..., Answer]) -> Callable[..., Answer]:
 
     @functools.wraps(view)
     def moved(request: HttpRequest, *args: Any, **kwargs: Any) -> Answer:
-        hand.moves()
-        return view(request, *args, **kwargs)
+        with hand.moves():
+            return view(request, *args, **kwargs)
 
     return _in_turn(moved, _live)
 

@@ -258,11 +258,20 @@ def _differs(before: PlotDrawing, after: PlotDrawing) -> tuple[PlotDrawing, tupl
     return after.model_copy(update=new), tuple(key for key in known if key not in there)
 
 
+@dataclass(frozen=True)
+class _Asked:
+    """How a structure stands: known again by its site and itself, whoever asks and pauses for whom."""
+
+    site: str
+    structure: str
+    pause: Callable[[], None] = field(compare=False)
+
+
 @lru_cache(maxsize=2048)
-def _line(site_json: str, structure_json: str) -> dict[str, Any]:
-    site = model.Site.model_validate_json(site_json)
-    structure = model.Structure.model_validate_json(structure_json)
-    h, season = standing(site, structure, site.garden.units)
+def _line(asked: _Asked) -> dict[str, Any]:
+    site = model.Site.model_validate_json(asked.site)
+    structure = model.Structure.model_validate_json(asked.structure)
+    h, season = standing(site, structure, site.garden.units, asked.pause)
     cost = total(shopping(geometry_of(site.bed, structure), site.garden.prices))
     return {
         "state": h.state,
@@ -279,9 +288,11 @@ def _line(site_json: str, structure_json: str) -> dict[str, Any]:
     }
 
 
-def lines(granted: Granted, keys: list[str], enough: Callable[[], bool]) -> list[schemas.StructureLine]:
+def lines(
+    granted: Granted, keys: list[str], enough: Callable[[], bool], pause: Callable[[], None]
+) -> list[schemas.StructureLine]:
     """Return how structures stand: those named, or as many as one call takes, so that a large garden comes in
-    by and by.
+    by and by. Whenever it can, it pauses for others.
 
     What is reckoned once is known the next time, so that whoever asks again for what is missing gets further.
     """
@@ -298,13 +309,11 @@ def lines(granted: Granted, keys: list[str], enough: Callable[[], bool]) -> list
     structure_lines: list[schemas.StructureLine] = []
     known = _line.cache_info().misses
     for held in wanted:
-        if (
-            _line.cache_info().misses > known and enough()
-        ):  # what is known costs nothing and is never held back
+        if _line.cache_info().misses > known and enough():  # what is known costs nothing
             break
         structure = model.Structure.model_validate(held.document)
         still = structure.model_copy(update={"along": 0.0, "across": 0.0, "turn": 0.0})
-        line = _line(sites[held.home], still.model_dump_json())
+        line = _line(_Asked(sites[held.home], still.model_dump_json(), pause))
         structure_lines.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
     return structure_lines
 

@@ -28,7 +28,7 @@ from django.core.cache import cache
 from django.core.management import CommandError, call_command
 from django.db import OperationalError, connection
 from django.test import Client, SimpleTestCase, TestCase, TransactionTestCase, override_settings
-from gardens.api.turns import ALL, OWN, Full, Turns
+from gardens.api.turns import ALL, OWN, Full, Hand, Turns
 from gardens.models import Garden, ReadLink, Sent, Thing
 from gardens.services import garden, structures, writing
 from gardens.services.state import MODELS
@@ -427,6 +427,30 @@ class TurnsTest(SimpleTestCase):
         self.assertEqual(came, [9])
 
 
+class HandTest(SimpleTestCase):
+    def test_what_comes_by_and_by_goes_on_once_the_hand_is_answered(self):
+        hand, order = Hand(), []
+
+        def by_and_by() -> None:
+            hand.let_go_first()
+            order.append("by and by")
+
+        behind = threading.Thread(target=by_and_by)
+        with mock.patch("gardens.api.turns._LET", 10.0), hand.moves():
+            behind.start()
+            behind.join(0.1)
+            self.assertTrue(hand.busy())
+            order.append("hand")
+        behind.join(5)
+        self.assertEqual(order, ["hand", "by and by"])
+
+    def test_it_does_not_wait_for_ever(self):
+        hand = Hand()
+        with mock.patch("gardens.api.turns._LET", 0.01), hand.moves():
+            hand.let_go_first()
+        hand.let_go_first()
+
+
 class HeavyTest(ApiTestCase):
     def test_what_has_no_turn_is_told_to_come_again(self):
         with mock.patch("gardens.api.turns._long.take", side_effect=Full(True)):
@@ -449,6 +473,16 @@ class HeavyTest(ApiTestCase):
 
 
 class LargeTest(ApiTestCase):
+    def test_lines_pause_for_a_hand_many_times_within_one_structure(self):
+        path = f"gardens/{self.garden.pk}/lines?keys=lantern-row"
+        garden._line.cache_clear()
+        with mock.patch("gardens.api.gardens.hand.let_go_first") as pause:
+            self.call("get", path)
+            self.assertGreater(pause.call_count, 4)
+            pause.reset_mock()
+            self.call("get", path)
+            pause.assert_not_called()  # what is known is known to everybody
+
     def test_lines_of_what_is_very_large_come_in_by_and_by(self):
         path = f"gardens/{self.garden.pk}/lines?" + "&".join(
             f"keys={row.key}" for row in self.garden.things.filter(kind="structure")[:5]
