@@ -6,7 +6,7 @@ import { Foliage } from "./Foliage";
 import { Ground } from "./Ground";
 import { Marks } from "./Marks";
 import { measurePath, measureSpot } from "./measures";
-import { sheetWithNotes } from "./notes";
+import { sheetWithNotes, worthCloser } from "./notes";
 import type { Flat } from "./scale";
 import { useSize } from "./useSize";
 import { WindArrow } from "./WindArrow";
@@ -53,15 +53,17 @@ export function Sheet({
 }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const [open, setOpen] = useState<string | null>(null);
+  const [closer, setCloser] = useState(false);
   const views = useMemo(
     () => Object.fromEntries(report.views.map((view) => [view.name, view])) as Record<Name, View>,
     [report.views],
   );
   const upright = views.elevation.plants.every((plant) => plant.way.length < 2);
   const tallest = upright ? Math.max(...report.foliage.flatMap((foliage) => foliage.top)) : 0;
+  const long = useMemo(() => worthCloser(views, tallest, width, height), [views, tallest, width, height]);
   const { layout, place } = useMemo(
-    () => sheetWithNotes(views, tallest, width, height, notes),
-    [views, tallest, width, height, notes],
+    () => sheetWithNotes(views, tallest, width, height, notes, closer && long),
+    [views, tallest, width, height, notes, closer, long],
   );
   const scales = useMemo(
     () =>
@@ -90,6 +92,13 @@ export function Sheet({
   );
   return (
     <div className="sheet" ref={ref}>
+      {long && (
+        <div className="closer">
+          <button type="button" className="plain" aria-pressed={closer} onClick={() => setCloser(!closer)}>
+            {closer ? "the whole row" : "closer"}
+          </button>
+        </div>
+      )}
       {width > 0 && (
         <div className="paper" style={{ width: layout.width, height: layout.height }}>
           <svg

@@ -52,6 +52,38 @@ function notesAtFoot(texts: readonly string[], width: number): NotesPlace {
   return { x: EDGE, y: 0, width: width - 2 * EDGE, height: foot, columns };
 }
 
+const CLOSER = 2; // times the width, to draw a long row larger
+const WORTH = 1.3; // times larger, from which one wants to
+
+/** Whether a row is so long that it is drawn larger on a sheet that is scrolled. */
+export function worthCloser(
+  views: Record<View["name"], View>,
+  tallest: number,
+  width: number,
+  height: number,
+): boolean {
+  const closer = sheetLayout(views, tallest, CLOSER * width, height).perMetre;
+  return closer >= WORTH * sheetLayout(views, tallest, width, height).perMetre;
+}
+
+/** A sheet wider than its window, with the notes at the foot of what is seen first. */
+function closerSheet(
+  views: Record<View["name"], View>,
+  tallest: number,
+  width: number,
+  height: number,
+  notes: readonly string[],
+): { layout: SheetLayout; place: NotesPlace | null } {
+  if (!notes.length || sheetLayout(views, tallest, width, height).narrow)
+    return { layout: sheetLayout(views, tallest, CLOSER * width, height, 0), place: null };
+  const foot = notesAtFoot(notes, width);
+  const layout = sheetLayout(views, tallest, CLOSER * width, height - foot.height, 0);
+  return {
+    layout: { ...layout, height: layout.height + foot.height },
+    place: { ...foot, y: layout.height },
+  };
+}
+
 /**
  * A sheet and the place of some notes on it: beside the view from above, the drawing moved over for them if
  * it must; else at the foot; on a narrow sheet nowhere.
@@ -62,7 +94,9 @@ export function sheetWithNotes(
   width: number,
   height: number,
   notes: readonly string[],
+  closer: boolean,
 ): { layout: SheetLayout; place: NotesPlace | null } {
+  if (closer) return closerSheet(views, tallest, width, height, notes);
   const whole = sheetLayout(views, tallest, width, height);
   if (!notes.length || whole.narrow) return { layout: whole, place: null };
   for (const layout of [whole, sheetLayout(views, tallest, width, height, 0)]) {

@@ -227,6 +227,23 @@ class BenchTest(BrowserTestCase):
         page.go_back()
         expect(page.get_by_label("Post depth", exact=True)).to_be_visible()
 
+    def test_a_long_row_is_looked_at_closer_and_whole_again(self):
+        page = self.page
+        self.open(self.structure("Chandler’s Wire"))
+        sheet, depth = (
+            page.locator(".sheet"),
+            page.get_by_role("button", name=re.compile("^Change Post depth")),
+        )
+        past = "(sheet) => sheet.scrollWidth - sheet.clientWidth"
+        expect(depth).to_be_visible()
+        self.assertEqual(sheet.evaluate(past), 0)
+        page.get_by_role("button", name="closer", exact=True).click()
+        self.assertGreater(sheet.evaluate(past), 100)
+        depth.click()  # measures are touched there, too
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="the whole row").click()
+        self.assertEqual(sheet.evaluate(past), 0)
+
     def test_pointing_at_a_link_lights_its_members_and_the_other_way_round(self):
         page = self.page
         page.get_by_role("button", name=re.compile("^Post ties")).hover()
