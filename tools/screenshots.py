@@ -7,11 +7,11 @@ tools/screenshots.py
 from __future__ import annotations
 
 import re
-import shutil
 from collections.abc import Callable
 from typing import NamedTuple
 
 from playwright.sync_api import Page, sync_playwright
+from trials import chromium
 from trials.served import ROOT, served
 
 
@@ -89,9 +89,7 @@ def main() -> None:
     folder = ROOT / "docs" / "screenshots"
     folder.mkdir(exist_ok=True)
     with served() as (port, _home), sync_playwright() as driver:
-        browser = driver.chromium.launch(
-            executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-quic"]
-        )
+        browser = driver.chromium.launch(executable_path=chromium.executable(), args=chromium.ARGUMENTS)
         page = browser.new_page()
         page.goto(f"http://127.0.0.1:{port}/")
         rows = page.evaluate(

@@ -6,7 +6,6 @@ from __future__ import annotations
 
 import atexit
 import os
-import shutil
 from functools import cache
 from typing import Any
 
@@ -18,24 +17,17 @@ from gardens.models import Thing
 from gardens.tests.support import demo_garden
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
 
+from trials import chromium
+
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 expect.set_options(timeout=15_000)
-_ARGUMENTS = [
-    "--no-sandbox",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--disable-dev-shm-usage",
-]
 
 
 @cache
 def browser() -> Browser:
     """Return the one browser of this process."""
     driver = sync_playwright().start()
-    found = driver.chromium.launch(executable_path=shutil.which("chromium"), args=_ARGUMENTS)
+    found = driver.chromium.launch(executable_path=chromium.executable(), args=chromium.ARGUMENTS)
     atexit.register(driver.stop)
     atexit.register(found.close)
     return found
