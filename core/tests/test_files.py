@@ -235,6 +235,12 @@ class SvgTest(unittest.TestCase):
         self.assertAlmostEqual(x, 9.0)  # four fifths of the way from its first point to its last
         self.assertTrue(6.0 < y < 6.0 + sheet.letter, y)
 
+    def test_what_is_round_is_drawn_as_broad_as_it_is(self):
+        tree = Feature(key="t", name="Stump", kind="stump", points=((1, 2),), width=0.8)
+        sheet = plan_sheet(plot_of(Garden(name="g", features=(tree,))), "g", "metric")
+        (dot,) = [mark for layer in sheet.layers for mark in layer.marks if isinstance(mark, Dot)]
+        self.assertEqual((dot.at, dot.radius), ((1.0, 2.0), 0.4))
+
     def test_what_lies_under_comes_first_and_each_layer_is_a_group(self):
         sheet = plan_sheet(plot_of(demo()), "g", "metric")
         keys = [layer.key for layer in sheet.layers]

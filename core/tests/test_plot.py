@@ -224,6 +224,32 @@ class LaidTest(NearTestCase):
                 self.assertNear(east, west + along, 1e-3)
                 self.assertNear(north, -2.0 + across, 1e-3)
 
+    def test_the_mark_of_a_structure_is_where_it_stands(self):
+        """On a bed that lies askew: the middle of its row, its plants, and its guys out to their anchors."""
+        row = next(s for b in demo().beds for s in b.structures if s.family == "wire-trellis")
+        home = bed("a", 3.0, -2.0, bearing=37.0, length=12.0, structures=(row,))
+        (laid,) = laid_out(Garden(name="g", beds=(home,)))
+        mark = laid.mark
+        (x0, y0), (x1, y1) = laid.row
+        np.testing.assert_allclose(mark.middle, ((x0 + x1) / 2, (y0 + y1) / 2), atol=1e-3)
+        np.testing.assert_allclose(
+            mark.plants, laid.frame.out(np.array([p.at[:2] for p in laid.geometry.plants])), atol=1e-3
+        )
+        guys = [member for member in laid.geometry.members if member.role == "guy"]
+        drawn = [stroke.points for stroke in mark.strokes if stroke.role == "guy"]
+        self.assertTrue(guys)
+        for guy, points in zip(guys, drawn, strict=True):
+            flat = [p[:2] for p in guy.points]
+            self.assertAlmostEqual(math.dist(*points), math.dist(flat[0], flat[-1]), places=2)
+
+    def test_leaves_hang_as_far_over_as_the_broadest_crop_s(self):
+        slim, broad = fence().plantings[0], fence(crop="butternut").plantings[0]
+        deep = {p.crop: tables.crops()[p.crop].depth_m for p in (slim, broad)}
+        self.assertNotEqual(*deep.values())
+        both = fence().model_copy(update={"plantings": (slim, broad.model_copy(update={"key": "p2"}))})
+        (laid,) = laid_out(Garden(name="g", beds=(bed("a", structures=(both,)),)))
+        self.assertEqual(laid.leaves, max(deep.values()) / 2)
+
     def test_leaves_stand_over_their_row_from_half_a_space_before_the_first_plant(self):
         garden = Garden(name="g", beds=(bed("a", bearing=90.0, structures=(fence(),)),))
         (laid,) = laid_out(garden)
@@ -403,12 +429,48 @@ class ClashTest(unittest.TestCase):
         self.assertTrue(7.0 - 2.5 <= clash.at[0] <= 3.0 + 2.0, "between what both of them take")
 
     def test_beds_corner_to_corner_are_walked_between(self):
-        """Two beds that face each other at their corners alone leave no lane to be narrow; over 0.5 m they
-        do.
+        """Two beds that face each other at their corners alone leave no lane to be narrow; over a third
+        of a metre they do.
         """
-        for along, clash in ((4.0, False), (3.5, True)):
+        for along, clash in ((4.0, False), (3.7, True), (3.5, True)):
             pair = (bed("a", bearing=90.0), bed("b", along, 1.2 + 0.3, bearing=90.0))
             self.assertEqual("narrow-gap" in found(Garden(name="g", path_width=0.5, beds=pair)), clash, along)
+
+    def test_a_neck_is_walked_through_that_is_a_foot_path_wide(self):
+        """0.45 m (project parts handbook 4.1): a yard whose neck is a little narrower keeps everybody out."""
+        for clear, out in ((0.42, True), (0.47, False)):
+            half = clear / 2 + 0.1  # to the middle of walls 0.2 m thick
+            neck = ((-6, half), (-2, half), (-2, 2), (3, 2), (3, -2), (-2, -2), (-2, -half), (-6, -half))
+            yard = Feature(key="y", name="Yard wall", kind="wall", points=neck, width=0.2)
+            beds = (bed("in", 0.5, length=2.0), bed("out", y=6.0), bed("far", y=9.0))
+            with self.subTest(clear=clear):
+                said = found(Garden(name="g", beds=beds, features=(yard,)))
+                self.assertEqual("no-way-to" in said, out, said)
+
+    def test_the_row_nearest_to_what_it_closes_off_is_named(self):
+        wall = Feature(key="w", name="Wall", kind="wall", points=((-8, 0.55), (20, 0.55)), width=0.3)
+        row = fence(length=4.0)
+        far = row.model_copy(update={"key": "far", "name": "Far fence"})
+        beds = (bed("a", width=0.6, structures=(row,)), bed("b", x=10.0, y=-3.0, structures=(far,)))
+        said = found(Garden(name="g", beds=beds, features=(wall,)))["closed-off"]
+        self.assertTrue(said.startswith("Fence closes off"), said)
+
+    def test_a_row_a_hand_past_its_bed_is_said_and_a_finger_is_not(self):
+        """Over 50 mm. Judgement, no source."""
+        (laid,) = laid_out(Garden(name="g", beds=(bed("a", bearing=90.0, structures=(fence(),)),)))
+        spare = (4.0 - laid.geometry.length) / 2
+        for past, said in ((0.04, False), (0.06, True)):
+            row = fence().model_copy(update={"along": spare + past})
+            with self.subTest(past=past):
+                home = bed("a", bearing=90.0, structures=(row,))
+                self.assertEqual("past-bed" in found(Garden(name="g", beds=(home,))), said)
+
+    def test_beds_a_finger_apart_are_one_to_walk_round(self):
+        """Under 50 mm. Judgement, no source."""
+        for gap, said in ((0.03, False), (0.07, True)):
+            with self.subTest(gap=gap):
+                pair = (bed("a"), bed("b", y=1.2 + gap))
+                self.assertEqual("narrow-gap" in found(Garden(name="g", path_width=0.5, beds=pair)), said)
 
     def test_how_much_lies_past_and_how_much_is_shared(self):
         home = bed("a", bearing=90.0)
