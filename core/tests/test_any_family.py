@@ -15,7 +15,7 @@ from ascent.plan.model import Planting, Site, Structure
 from ascent.report.evaluation import evaluate
 from ascent.report.rests import sensitivity
 from ascent.sizing.offer import offer
-from ascent.telling.report import full_report
+from ascent.telling.report import report_of
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -91,7 +91,7 @@ class AnyFamilyTest(NearTestCase):
         for part in shopping(found.geometry, {}):
             self.assertGreater(part.packs, 0, part.key)
         for system in ("metric", "imperial"):
-            text = full_report(place, structure, system).model_dump_json()
+            text = report_of(place, found, system).model_dump_json()
             self.assertNotIn("NaN", text)
             self.assertNotIn("Infinity", text)
             json.loads(text)

@@ -25,7 +25,7 @@ class AskedTest(NearTestCase):
         asked: set[str] = set()
         for family in FAMILIES.values():
             chance = random.Random(family.key)
-            for number in range(16):
+            for number in range(8):
                 options, grown, where = some_case(family, chance)
                 with self.subTest(family.key, number=number):
                     asked |= self.agrees(family.key, options, grown, where)

@@ -19,7 +19,7 @@ from ascent.family.protocol import Need
 from ascent.loads import cases
 from ascent.plan.model import Site, Structure
 from ascent.report.evaluation import evaluate, outline
-from ascent.telling.report import full_report
+from ascent.telling.report import full_report, report_of
 from ascent.telling.wishes import ways_to
 from ascent.words import texts
 from pydantic import ValidationError
@@ -162,13 +162,13 @@ class LoadPathTest(NearTestCase):
 
     def test_every_source_is_known_and_every_text_is_there(self):
         for family, proposal, what in (*variants(), *proposals()):
-            structure = structure_of(family, proposal)
+            found = evaluate(site(), structure_of(family, proposal))
             with self.subTest(family.key, what=what):
-                for link in evaluate(site(), structure).links:
+                for link in found.links:
                     for check in link.checks:
                         self.assertIn(check.source, tables.sources())
                         self.assertIn(check.rests_on, tables.uncertainties())
-                report = full_report(site(), structure, "imperial")
+                report = report_of(site(), found, "imperial")
                 for working in (w for link in report.links for w in link.workings):
                     self.assertNotIn("{", working.numbers + working.compare)
                     self.assertTrue(working.formula and working.words and working.source)

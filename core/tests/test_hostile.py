@@ -110,8 +110,10 @@ class RulesTest(unittest.TestCase):
 
 class FixesTest(unittest.TestCase):
     def test_every_link_of_every_family_opens_with_its_fixes_in_every_kind_of_bed(self):
+        """All of them in one kind of bed; in the others those that it has of its own, and the weakest."""
         place = Garden(name="g", exposure="storm-swept")
         for family in FAMILIES:
+            opened: set[str] = set()
             for kind in KINDS:
                 bed = planted(
                     family,
@@ -121,7 +123,11 @@ class FixesTest(unittest.TestCase):
                     width=1.0,
                 )
                 found = evaluate(Site(garden=place, bed=bed), bed.structures[0])
+                weakest = found.weakest(found.worst_week)
                 for link in found.links:
+                    if link.key in opened and link.key != weakest:
+                        continue
+                    opened.add(link.key)
                     with self.subTest(family, kind=kind, link=link.key):
                         self.assertTrue(all(fix.option in link.levers for fix in fixes_for(found, link.key)))
 

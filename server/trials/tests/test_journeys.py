@@ -257,7 +257,7 @@ class BenchTest(BrowserTestCase):
         field = page.get_by_label("Post spacing", exact=True)
         field.fill("2.4 m")
         page.keyboard.press("Enter")
-        self.saved()
+        expect(page.get_by_label("What it holds")).to_contain_text("falls short")
         page.get_by_role("button", name=re.compile("goes first")).click()
         page.get_by_role("button", name="Try several together").click()
         together = page.locator(".fix", has_text="together to")

@@ -96,6 +96,7 @@ class PlotTest(BrowserTestCase):
         self.assertAlmostEqual(
             self.fields("chandlers")["x"] - length / 2, 12.0, delta=0.01, msg="the other end stays"
         )
+        self.saved()  # and drawn as it is saved: handles lie still
         knob = self.page.locator(".knob", has_text="turn").bounding_box()
         self.page.mouse.move(knob["x"] + knob["width"] / 2, knob["y"] + knob["height"] / 2)
         self.page.mouse.down()
