@@ -382,14 +382,10 @@ def _closed_off(ground: _Ground) -> Iterator[Clash]:
     if not ground.beds:
         return
     parts = _parted(ground)
-    beyonds = _unreached(
-        [part for _, _, part in parts], _walks(ground, [standing.kept_off for standing in ground.laid])
-    )
-    short = [
-        (bed, shape, part, beyond)
-        for (bed, shape, part), beyond in zip(parts, beyonds, strict=True)
-        if beyond.area >= max(_SHARE * part.area, 0.05)
-    ]
+    whole = [part for _, _, part in parts]
+    beyonds = _unreached(whole, _walks(ground, [standing.kept_off for standing in ground.laid]))
+    least = np.maximum(_SHARE * shapely.area(whole), 0.05)
+    short = [(*parts[i], beyonds[i]) for i in np.flatnonzero(shapely.area(beyonds) >= least)]
     if not short:
         return
     befores = _unreached(

@@ -288,9 +288,15 @@ def laid_out(garden: Garden) -> tuple[Laid, ...]:
     for bed in garden.beds:
         bare = bed.model_dump_json(exclude={"structures"})
         for structure in bed.structures:
-            large = len(geometry_of(bed, structure).members) > _LARGE
-            laid.append((_laid if large else _laid_before)(bare, structure.model_dump_json()))
+            wanted = structure.model_dump_json()
+            laid.append((_laid if _large(bare, wanted) else _laid_before)(bare, wanted))
     return tuple(laid)
+
+
+@lru_cache(maxsize=4096)
+def _large(bed: str, structure: str) -> bool:
+    home, wanted = BareBed.model_validate_json(bed), Structure.model_validate_json(structure)
+    return len(geometry_of(home, wanted).members) > _LARGE
 
 
 def _laid(bed: str, structure: str) -> Laid:
