@@ -113,6 +113,11 @@ export const theme = createTheme({
         input: { textOverflow: "ellipsis", paddingLeft: "2px !important" },
       },
     },
+    MuiSnackbarContent: {
+      styleOverrides: {
+        root: { background: "var(--ink)", color: "var(--paper)", boxShadow: "none", fontSize: "inherit" },
+      },
+    },
     MuiSlider: {
       defaultProps: { size: "small", color: "primary" },
       styleOverrides: {

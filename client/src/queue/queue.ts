@@ -1,5 +1,6 @@
 import { csrfToken, Refused, type Problem } from "../api/client";
 import { isEditsIn } from "./answers";
+import { leave, takeUpLeft } from "./left";
 import { FIRST_PAUSE_MS, longer } from "./pauses";
 import { Store } from "./store";
 import { editsOf, rebased, type Join, type NewWrite, type Write } from "./writes";
@@ -47,6 +48,7 @@ export class Queue {
   private lastAt = 0;
   private readonly own = new Set<string>(); // made by this page
   private readonly unstored = new Set<string>(); // on their way into the store
+  private readonly joined = new Set<string>(); // stored, and since changed on this page
   private readonly lately = new Map<string, { write: Write; answer: unknown }>();
   private readonly listeners = new Set<() => void>();
   private readonly doners = new Set<Done>();
@@ -54,6 +56,7 @@ export class Queue {
   private readonly tabs = "BroadcastChannel" in window ? new BroadcastChannel("ascent-queue") : null;
 
   constructor() {
+    this.step(() => this.takeUp());
     this.ready = this.reload();
     this.tabs?.addEventListener("message", () => void this.reload().then(() => this.wake()));
     window.addEventListener("online", () => this.wake());
@@ -61,6 +64,13 @@ export class Queue {
     document.addEventListener(
       "visibilitychange",
       () => document.visibilityState === "visible" && this.wake(),
+    );
+    window.addEventListener("pagehide", () =>
+      leave(
+        this.writes
+          .filter(({ mark }) => this.unstored.has(mark) || this.joined.has(mark))
+          .map((write) => ({ write, before: !this.unstored.has(write.mark) })),
+      ),
     );
     window.addEventListener("beforeunload", (event) => {
       if (!this.store.kept && this.mine().length) event.preventDefault();
@@ -115,6 +125,7 @@ export class Queue {
     const joined = open ? join?.(last) : null;
     if (last && joined) {
       this.show({ ...last, ...joined });
+      this.joined.add(last.mark);
       this.step(() => this.persist(last.mark));
       this.wake(restMs);
       return last.mark;
@@ -220,6 +231,7 @@ export class Queue {
       return;
     }
     const stored = await this.store.change(mark, (now) => (now.tries === 0 ? mine : null));
+    if (this.writes.includes(mine)) this.joined.delete(mark);
     if (stored?.tries === 0) return;
     const late = beyond(mine, stored);
     this.writes = this.writes.filter((write) => write.mark !== mark);
@@ -246,6 +258,18 @@ export class Queue {
   private show(write: Write): void {
     this.writes = this.writes.map((each) => (each.mark === write.mark ? write : each));
     this.changed();
+  }
+
+  /** Store what a page before this one was left with. */
+  private async takeUp(): Promise<void> {
+    for (const { write, before } of takeUpLeft()) {
+      const stored = await this.store.change(write.mark, (now) => (now.tries === 0 ? write : null));
+      if (stored && (stored.tries === 0 || !before)) continue;
+      // what was sent meanwhile without its last words: they go by themselves
+      await this.store.put(
+        before ? { ...write, mark: newMark(), knows: [...write.knows, write.mark], tries: 0 } : write,
+      );
+    }
   }
 
   private step(go: () => Promise<unknown>): void {

@@ -340,6 +340,22 @@ class PagesTest(BrowserTestCase):
         expect(visitor.get_by_text("Nothing stands here")).to_be_visible()
         context.close()
 
+    def test_what_is_taken_away_is_said_and_brought_back_at_once(self):
+        self.plan("cove-bed")
+        self.page.get_by_role("button", name="take away").click()
+        told = self.page.get_by_role("alert").filter(has_text="Cove Bed taken away")
+        expect(told).to_be_visible()
+        told.get_by_role("button", name="bring it back").click()
+        expect(self.item("cove-bed")).to_have_count(1)
+        expect(told).to_have_count(0)
+        self.saved()
+        self.assertEqual(self.fields("cove-bed")["name"], "Cove Bed")
+        self.page.get_by_role("button", name="redo", exact=True).click()
+        expect(told).to_be_visible()
+        self.page.get_by_role("button", name="undo", exact=True).click()
+        expect(self.item("cove-bed")).to_have_count(1)
+        expect(told).to_have_count(0)
+
     def test_history_is_looked_at_and_restored(self):
         self.plan("cove-bed")
         self.item("cove-bed").focus()

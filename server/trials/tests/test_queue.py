@@ -16,6 +16,13 @@ from .browser import BrowserTestCase
 EDITS = re.compile(r"/api/gardens/\d+/edits$")
 WRITES = re.compile(r"/api/(gardens/\d+/(edits|undo|redo)|structures/\d+)$")
 NOTHING = "**/no-such-thing"
+STALLED = """() => {
+  IDBObjectStore.prototype.put = function () {
+    const nothing = this.get("no such thing");
+    nothing.addEventListener = () => undefined;
+    return nothing;
+  };
+}"""
 
 
 class QueueTestCase(BrowserTestCase):
@@ -183,6 +190,22 @@ class KeptTest(QueueTestCase):
         self.saved(other)
         self.assertEqual((self.stored(), self.stored(field="name")), (21.0, "Gull Bed"))
 
+    def test_what_was_entered_in_the_moment_of_a_reload_is_kept(self):
+        """The page goes before the browser's database has anything of it."""
+        self.down()
+        self.plan("cove-bed")
+        left = "() => { document.activeElement.blur(); location.reload(); }"
+        for text in ("Gull Bed", "Tern Bed"):
+            self.page.evaluate(STALLED)
+            self.page.get_by_label("Name", exact=True).fill(text)
+            with self.page.expect_event("load"):
+                self.page.evaluate(left)
+            self.waits()
+            expect(self.page.get_by_label("Name", exact=True)).to_have_value(text)
+        self.up()
+        self.saved()
+        self.assertEqual(self.stored(field="name"), "Tern Bed")
+
     def test_closing_the_tab_at_once_loses_nothing(self):
         self.open(self.structure())
         self.down()
@@ -229,6 +252,7 @@ class KeptTest(QueueTestCase):
         other = self.another()
         self.plan("cove-bed")
         self.plan("cove-bed", other)
+        expect(other.get_by_label("East", exact=True)).not_to_have_value("")  # it has read the garden
         self.east("20 m")
         expect(self.page.get_by_role("button", name="undo", exact=True)).to_be_enabled()
         self.east("22 m", other)
@@ -245,6 +269,7 @@ class KeptTest(QueueTestCase):
         other = self.another()
         for page in (self.page, other):
             self.open(self.structure(), page)
+            expect(page.get_by_label("Ties on each post", exact=True)).not_to_have_value("")
         for page, count in ((self.page, "5"), (other, "7")):
             field = page.get_by_label("Ties on each post", exact=True)
             field.fill(count)

@@ -16,6 +16,7 @@ import { Plan } from "./Plan";
 import { Roll } from "./Roll";
 import { type Moment, monthDay, SHADE_START, ShadeBar } from "./ShadeBar";
 import { StructurePanel } from "./StructurePanel";
+import { TakenAway } from "./TakenAway";
 import { Unreadable } from "./Unreadable";
 import { Welcome } from "./Welcome";
 import { changeOf } from "./placing";
@@ -145,6 +146,7 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
           {plan.refusal}
         </p>
       )}
+      {canEdit && <TakenAway garden={garden} onUndo={plan.undo} />}
       {plan.conflict && <Conflicts things={plan.conflict.things} onSettle={plan.settle} />}
       {empty ? (
         <Welcome garden={garden} catalogue={catalogue} onSkip={() => setSkipped(true)} />
