@@ -24,6 +24,7 @@ export interface SheetLayout {
 
 const LEAST = 38; // pixels a metre below which a long row is scrolled rather than shrunk
 const ROOM = { left: 62, top: 66, right: 44, below: 46, plan: 50, foot: 40 };
+export const NARROW = 560; // px: a phone's sheet
 const HALF = 0.52; // metres either side of the end view at the least: the posts, the leaves and the bending
 const LEAVES = 0.22; // metres past what stands there
 
@@ -35,7 +36,7 @@ export function sheetLayout(
   aside = 0.5, // share of the free width left of the drawing
 ): SheetLayout {
   const { elevation, plan } = views;
-  const narrow = width < 560;
+  const narrow = width < NARROW;
   const room = narrow ? { ...ROOM, left: 46, right: 20 } : ROOM;
   const between = narrow ? 58 : 92;
   const low = Math.min(elevation.low[1], -elevation.fill_depth - 0.15);

@@ -1,5 +1,5 @@
 import type { View } from "../api/client";
-import { sheetLayout, type SheetLayout } from "./layout";
+import { NARROW, sheetLayout, type SheetLayout } from "./layout";
 
 /** Where notes stand on a sheet: beside the view from above, or in columns along its foot. */
 export interface NotesPlace {
@@ -66,27 +66,10 @@ export function worthCloser(
   return closer >= WORTH * sheetLayout(views, tallest, width, height).perMetre;
 }
 
-/** A sheet wider than its window, with the notes at the foot of what is seen first. */
-function closerSheet(
-  views: Record<View["name"], View>,
-  tallest: number,
-  width: number,
-  height: number,
-  notes: readonly string[],
-): { layout: SheetLayout; place: NotesPlace | null } {
-  if (!notes.length || sheetLayout(views, tallest, width, height).narrow)
-    return { layout: sheetLayout(views, tallest, CLOSER * width, height, 0), place: null };
-  const foot = notesAtFoot(notes, width);
-  const layout = sheetLayout(views, tallest, CLOSER * width, height - foot.height, 0);
-  return {
-    layout: { ...layout, height: layout.height + foot.height },
-    place: { ...foot, y: layout.height },
-  };
-}
-
 /**
  * A sheet and the place of some notes on it: beside the view from above, the drawing moved over for them if
- * it must; else at the foot; on a narrow sheet nowhere.
+ * it must; else at the foot; on a narrow sheet nowhere. Closer, the sheet is wider than its window and the
+ * notes stand at the foot of what is seen first.
  */
 export function sheetWithNotes(
   views: Record<View["name"], View>,
@@ -96,15 +79,16 @@ export function sheetWithNotes(
   notes: readonly string[],
   closer: boolean,
 ): { layout: SheetLayout; place: NotesPlace | null } {
-  if (closer) return closerSheet(views, tallest, width, height, notes);
-  const whole = sheetLayout(views, tallest, width, height);
-  if (!notes.length || whole.narrow) return { layout: whole, place: null };
-  for (const layout of [whole, sheetLayout(views, tallest, width, height, 0)]) {
+  const laid = (foot: number, aside = closer ? 0 : undefined) =>
+    sheetLayout(views, tallest, closer ? CLOSER * width : width, height - foot, aside);
+  const whole = laid(0);
+  if (!notes.length || width < NARROW) return { layout: whole, place: null };
+  for (const layout of closer ? [] : [whole, laid(0, 0)]) {
     const place = notesBeside(layout, notes, width, height);
     if (place) return { layout, place };
   }
   const foot = notesAtFoot(notes, width);
-  const above = sheetLayout(views, tallest, width, height - foot.height);
+  const above = laid(foot.height);
   return {
     layout: { ...above, height: above.height + foot.height },
     place: { ...foot, y: above.height },

@@ -16,21 +16,28 @@ export function leave(left: readonly Left[]): void {
   try {
     left.forEach((each) => localStorage.setItem(LEFT + each.write.mark, JSON.stringify(each)));
   } catch {
-    // this browser keeps nothing; then the page was not left without a warning
+    // this browser has no room for it, and the page is gone: nobody can be told any more
   }
 }
 
-/** What pages before could not store; it is here no more afterwards. */
-export function takeUpLeft(): Left[] {
-  const taken: Left[] = [];
+function readLeft(name: string): Left | null {
   try {
-    for (const key of Object.keys(localStorage).filter((name) => name.startsWith(LEFT))) {
-      const left: unknown = JSON.parse(localStorage.getItem(key) ?? "null");
-      if (isLeft(left)) taken.push(left);
-      localStorage.removeItem(key);
-    }
+    const left: unknown = JSON.parse(localStorage.getItem(name) ?? "null");
+    return isLeft(left) ? left : null;
   } catch {
-    // nothing can be read here
+    return null; // half written
   }
-  return taken.sort((a, b) => a.write.at - b.write.at);
+}
+
+/** Have what pages before could not store stored, in order; it is here until it has been. */
+export async function takeUpLeft(store: (left: Left) => Promise<void>): Promise<void> {
+  let names: string[];
+  try {
+    names = Object.keys(localStorage).filter((name) => name.startsWith(LEFT));
+  } catch {
+    return; // this browser keeps nothing
+  }
+  const found = names.map(readLeft).filter((left) => left !== null);
+  for (const left of found.sort((a, b) => a.write.at - b.write.at)) await store(left);
+  names.forEach((name) => localStorage.removeItem(name));
 }

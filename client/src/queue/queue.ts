@@ -1,6 +1,6 @@
 import { csrfToken, Refused, type Problem } from "../api/client";
 import { isEditsIn } from "./answers";
-import { leave, takeUpLeft } from "./left";
+import { leave, type Left, takeUpLeft } from "./left";
 import { FIRST_PAUSE_MS, longer } from "./pauses";
 import { Store } from "./store";
 import { editsOf, rebased, type Join, type NewWrite, type Write } from "./writes";
@@ -56,7 +56,7 @@ export class Queue {
   private readonly tabs = "BroadcastChannel" in window ? new BroadcastChannel("ascent-queue") : null;
 
   constructor() {
-    this.step(() => this.takeUp());
+    this.step(() => takeUpLeft((left) => this.takeUp(left)));
     this.ready = this.reload();
     this.tabs?.addEventListener("message", () => void this.reload().then(() => this.wake()));
     window.addEventListener("online", () => this.wake());
@@ -261,15 +261,13 @@ export class Queue {
   }
 
   /** Store what a page before this one was left with. */
-  private async takeUp(): Promise<void> {
-    for (const { write, before } of takeUpLeft()) {
-      const stored = await this.store.change(write.mark, (now) => (now.tries === 0 ? write : null));
-      if (stored && (stored.tries === 0 || !before)) continue;
-      // what was sent meanwhile without its last words: they go by themselves
-      await this.store.put(
-        before ? { ...write, mark: newMark(), knows: [...write.knows, write.mark], tries: 0 } : write,
-      );
-    }
+  private async takeUp({ write, before }: Left): Promise<void> {
+    const stored = await this.store.change(write.mark, (now) => (now.tries === 0 ? write : null));
+    if (stored && (stored.tries === 0 || !before)) return;
+    // what was sent meanwhile without its last words: they go by themselves
+    await this.store.put(
+      before ? { ...write, mark: newMark(), knows: [...write.knows, write.mark], tries: 0 } : write,
+    );
   }
 
   private step(go: () => Promise<unknown>): void {

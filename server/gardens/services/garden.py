@@ -79,7 +79,7 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
             _feature(held, core.units) for held in state.values() if held.kind == "feature" and not held.fault
         ],
         structures=[
-            _structure(state["structure", standing.structure.key], standing, core.units) for standing in laid
+            _structure(state["structure", placed.structure.key], placed, core.units) for placed in laid
         ],
         plot=drawn.plot,
         room=drawn.room,
@@ -234,8 +234,8 @@ def plot_out(
     is put down.
     """
     laid, before = laid_out(core), _drawn(_Whole(stored.model_dump_json(), stored))
-    things: list[Any] = [*core.beds, *core.features, *(standing.structure for standing in laid)]
-    thing = next((standing for standing in things if standing.key == about), None)
+    things: list[Any] = [*core.beds, *core.features, *(placed.structure for placed in laid)]
+    thing = next((thing for thing in things if thing.key == about), None)
     plot, gone = _differs(before.plot, plot_of(core, laid))
     return schemas.PlotOut(
         written=written_fields(thing, core.units) if thing else {},
@@ -372,20 +372,20 @@ def parts_out(granted: Granted) -> schemas.GardenParts:
     core = whole(state_of(granted.garden))
     ids = dict(granted.garden.things.filter(kind="structure").values_list("key", "pk"))
     laid = laid_out(core)
-    together = shopping([standing.geometry for standing in laid], core.prices)
-    single = [(standing, shopping(standing.geometry, core.prices)) for standing in laid]
+    together = shopping([placed.geometry for placed in laid], core.prices)
+    single = [(placed, shopping(placed.geometry, core.prices)) for placed in laid]
     apart = sum(total(parts) for _, parts in single)
     cautions = dict.fromkeys(
-        text for standing in laid for text in cautions_of(standing.structure.family, standing.geometry)
+        text for placed in laid for text in cautions_of(placed.structure.family, placed.geometry)
     )
     structures = [
         schemas.StructureParts(
-            id=ids[standing.structure.key],
-            name=standing.structure.name,
+            id=ids[placed.structure.key],
+            name=placed.structure.name,
             parts=part_reports(parts, core.units),
             cost=round(total(parts), 2),
         )
-        for standing, parts in single
+        for placed, parts in single
     ]
     return schemas.GardenParts(
         currency=core.currency,

@@ -146,7 +146,7 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
           {plan.refusal}
         </p>
       )}
-      {canEdit && <TakenAway garden={garden} onUndo={plan.undo} />}
+      {canEdit && <TakenAway said={plan.taken} onUndo={plan.undo} onClose={plan.forget} />}
       {plan.conflict && <Conflicts things={plan.conflict.things} onSettle={plan.settle} />}
       {empty ? (
         <Welcome garden={garden} catalogue={catalogue} onSkip={() => setSkipped(true)} />

@@ -17,6 +17,9 @@ function add<C extends object>(found: Map<string, Given<C>>, key: string, change
   found.set(key, { ...found.get(key), ...given(change) });
 }
 
+const takesAway = (edit: Edit) => edit.kind !== "place" && edit.act === "remove";
+const things = (garden: Garden) => garden.beds.length + garden.structures.length + garden.features.length;
+
 /**
  * The plan in hand: edits are drawn at once and given to the queue, which saves them one after another; when
  * someone else was first both versions are shown.
@@ -27,6 +30,7 @@ export function usePlan(garden: Garden) {
   const [hand, setHand] = useState<ThingEdit | null>(null);
   const [refusal, setRefusal] = useState("");
   const [made, setMade] = useState<string[]>([]);
+  const [taken, setTaken] = useState<string | null>(null); // in words, what was taken away from here last
   const open = useMemo(() => writes.filter((write) => write.state !== "refused"), [writes]);
   const pending = useMemo(() => open.flatMap(editsOf), [open]);
   const stale = writes.find((write) => write.state === "stale" && write.about === EDITS);
@@ -44,6 +48,7 @@ export function usePlan(garden: Garden) {
         if (write.lane !== laneOf(garden.id) || !isEditsOut(answer)) return;
         heard.current = answer.garden;
         if (answer.made.length && !asked) setMade(answer.made);
+        setTaken(editsOf(write).some(takesAway) ? answer.garden.undo : null);
       }),
     [garden.id],
   );
@@ -113,7 +118,10 @@ export function usePlan(garden: Garden) {
   const step = useCallback(
     async (way: "undo" | "redo") => {
       try {
-        await askGarden<Garden>(garden.id, `/${way}`, {}, way);
+        const before = things(heard.current);
+        const after = await askGarden<Garden>(garden.id, `/${way}`, {}, way);
+        // what an undo takes away is not said: it was asked for, and the redo stands ready
+        setTaken(way === "redo" && things(after) < before ? after.undo : null);
         setRefusal("");
       } catch (error) {
         setRefusal(
@@ -125,9 +133,12 @@ export function usePlan(garden: Garden) {
   );
   const undo = useCallback(() => void step("undo"), [step]);
   const redo = useCallback(() => void step("redo"), [step]);
+  const forget = useCallback(() => setTaken(null), []);
   return {
     hand,
     setHand,
+    taken,
+    forget,
     put,
     undo,
     redo,
