@@ -74,7 +74,7 @@ def plantings(draw) -> Planting:
 
 
 class AnyFamilyTest(NearTestCase):
-    @settings(max_examples=80, deadline=None, derandomize=True)
+    @settings(max_examples=50, deadline=None, derandomize=True)
     @given(
         wanted(),
         places(),
@@ -96,7 +96,7 @@ class AnyFamilyTest(NearTestCase):
             self.assertNotIn("Infinity", text)
             json.loads(text)
 
-    @settings(max_examples=24, deadline=None, derandomize=True)
+    @settings(max_examples=16, deadline=None, derandomize=True)
     @given(
         st.sampled_from(list(FAMILIES)),
         places(),

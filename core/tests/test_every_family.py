@@ -161,7 +161,7 @@ class LoadPathTest(NearTestCase):
                 self.assertTrue(np.all(found.bare_limit[0] >= found.limit[0] - 1e-9))
 
     def test_every_source_is_known_and_every_text_is_there(self):
-        for family, proposal, what in (*variants(), *proposals()):
+        for family, proposal, what in (*variants(), *proposals()[::4]):
             found = evaluate(site(), structure_of(family, proposal))
             with self.subTest(family.key, what=what):
                 for link in found.links:

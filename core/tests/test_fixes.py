@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
-
 import numpy as np
 from ascent import tables
 from ascent.buying.lists import shopping, total
@@ -138,11 +136,9 @@ class EveryFamilyTest(NearTestCase):
         )
 
     def test_sizing_never_weakens_and_leaves_alone_what_was_asked(self):
-        for family, (soil, exposure) in itertools.product(
-            FAMILIES.values(), (("firm_loam", "ordinary"), ("sandy", "open"))
-        ):
-            with self.subTest(family.key, soil=soil):
-                where = site(soil, exposure)
+        where = site("sandy", "open")
+        for family in FAMILIES.values():
+            with self.subTest(family.key):
                 start = self.started(family, "tom-slicer", where)
                 structure, changed = sized(where, start)
                 before, after = evaluate(where, start), evaluate(where, structure)

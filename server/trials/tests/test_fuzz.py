@@ -8,7 +8,7 @@ from gardens.tests.support import ApiTestCase
 
 from .fuzzing import Fuzz
 
-EXAMPLES = int(os.environ.get("ASCENT_FUZZ", "8"))
+EXAMPLES = int(os.environ.get("ASCENT_FUZZ", "3"))
 
 
 class FuzzTest(ApiTestCase):

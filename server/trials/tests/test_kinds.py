@@ -1,4 +1,4 @@
-"""Every kind of support on the bench: drawn, answered, priced, in both systems of units and on a phone."""
+"""Every kind of support on the bench: drawn, answered, in the round and on a phone, in feet and inches."""
 
 from __future__ import annotations
 
@@ -17,13 +17,13 @@ class KindsTest(BrowserTestCase):
         rows = Thing.objects.filter(garden=self.garden, kind=Thing.STRUCTURE).order_by("-pk")
         return {row.document["family"]: row for row in rows}
 
-    def test_each_is_changed_taken_back_drawn_answers_is_bought_and_fits_a_phone(self):
+    def test_each_is_changed_taken_back_drawn_answers_in_the_round_too_and_fits_a_phone(self):
         page, ones = self.page, self.ones()
         self.assertEqual(set(ones), set(FAMILIES))
         self.open(f"/gardens/{self.garden.pk}")
         page.get_by_role("button", name="in feet and inches").click()
         expect(page.get_by_role("button", name="in metres")).to_be_visible()
-        for family, row in ones.items():
+        for number, (family, row) in enumerate(ones.items()):
             with self.subTest(family):
                 page.set_viewport_size({"width": 1280, "height": 800})
                 self.open(f"/structures/{row.pk}")
@@ -32,10 +32,18 @@ class KindsTest(BrowserTestCase):
                 page.set_viewport_size({"width": 390, "height": 844})
                 expect(page.get_by_text(re.compile(r"\bmph\b")).first).to_be_visible()
                 self.assertLessEqual(self.overflow(), 0)
-                self.open(f"/structures/{row.pk}/parts")
-                expect(page.get_by_role("heading", name=re.compile("^Parts for "))).to_be_visible()
-                expect(page.get_by_role("row").nth(1)).to_be_visible()
-                self.assertLessEqual(self.overflow(), 0)
+                self.in_the_round(row, dark=number % 2 == 1)
+
+    def in_the_round(self, row: Thing, dark: bool) -> None:
+        """Look at it in the round, in either theme."""
+        page = self.page
+        page.emulate_media(color_scheme="dark" if dark else "light")
+        page.get_by_role("button", name="in the round").click()
+        canvas = page.get_by_role("img", name=re.compile("^In the round"))
+        expect(canvas).to_have_attribute("aria-label", re.compile(re.escape(row.document["name"])))
+        page.wait_for_timeout(200)  # a frame of the software renderer
+        self.assertLessEqual(self.overflow(), 0)
+        self.assertGreater(len(canvas.screenshot()), 4000, "something is drawn")
 
     def changed_and_back(self, row: Thing) -> None:
         """Plant one more, see it saved, take it back."""

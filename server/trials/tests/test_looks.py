@@ -112,10 +112,12 @@ class ScreensTest(BrowserTestCase):
             f"{garden}/parts?by=structure",
         ]
         for path in (*plans, f"/structures/{row.pk}", f"/structures/{row.pk}/parts"):
-            for width in (1280, 390):
+            self.page.set_viewport_size({"width": 390, "height": 844})
+            self.visit(path, LONG)
+            for width in (390, 1280):
                 with self.subTest(path, width=width):
                     self.page.set_viewport_size({"width": width, "height": 844})
-                    self.visit(path, LONG)
+                    self.page.wait_for_timeout(100)
                     self.assertLessEqual(self.overflow(), 0)
 
     def test_an_empty_garden_says_what_to_do_next(self):
