@@ -79,6 +79,7 @@ class Family(Generic[OptionsT]):
     remarks: what fits and what does not, apart from strength.
     cautions: text keys of the cautions of building it.
     wishes: what may be wished of it, with the ways to it.
+    moves: what each of its options moves.
     round: whether the wind finds it alike from every side, rather than as a face along its row.
     """
 
@@ -89,5 +90,6 @@ class Family(Generic[OptionsT]):
     loaded: Callable[[OptionsT, Geometry, Structure, Site, Cases], Loaded]
     remarks: Callable[[OptionsT, Geometry, Structure, Site], tuple[Remark, ...]]
     cautions: Callable[[Geometry], tuple[str, ...]]
+    moves: Mapping[str, frozenset[str]]
     wishes: tuple[Wish, ...] = ()
     round: bool = False

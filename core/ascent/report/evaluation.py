@@ -217,6 +217,12 @@ def _remarks(
     return (*own, *(remark for remark in fits.of_joints(geometry) if remark.key not in said), *late)
 
 
+def unfit(options: Typed, geometry: Geometry, structure: Structure, site: Site) -> frozenset[str]:
+    """Return the keys of the remarks that say that something of a structure does not do."""
+    said = _remarks(family_of(structure.family), options, geometry, structure, site)
+    return frozenset(remark.key for remark in said if remark.level == "wrong")
+
+
 def go_on() -> None:
     """Pause for nobody."""
 

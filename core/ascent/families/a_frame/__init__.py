@@ -4,6 +4,7 @@ moves.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Leaning
@@ -19,4 +20,5 @@ A_FRAME = Family(
     loaded=Leaning,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
 )

@@ -4,6 +4,7 @@ is driven.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Framed
@@ -19,4 +20,5 @@ BED_FRAME = Family(
     loaded=Framed,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
 )

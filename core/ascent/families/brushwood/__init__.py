@@ -4,6 +4,7 @@ climber to its wire.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Thicket
@@ -19,4 +20,5 @@ BRUSHWOOD = Family(
     loaded=Thicket,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
 )

@@ -4,6 +4,7 @@ raft.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Caged
@@ -19,5 +20,6 @@ CAGE = Family(
     loaded=Caged,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
     round=True,
 )

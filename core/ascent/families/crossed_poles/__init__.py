@@ -4,6 +4,7 @@ for good.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Crossed
@@ -19,4 +20,5 @@ CROSSED_POLES = Family(
     loaded=Crossed,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
 )

@@ -4,6 +4,7 @@ as the stem grows.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Strung
@@ -19,4 +20,5 @@ DROP_STRINGS = Family(
     loaded=Strung,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
 )

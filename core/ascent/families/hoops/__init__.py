@@ -4,6 +4,7 @@ crowns.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Bent
@@ -19,4 +20,5 @@ HOOPS = Family(
     loaded=Bent,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
 )

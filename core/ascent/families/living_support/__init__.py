@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Block
@@ -17,5 +18,6 @@ LIVING_SUPPORT = Family(
     loaded=Block,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
     round=True,
 )

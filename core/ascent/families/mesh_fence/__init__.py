@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Fence
@@ -17,4 +18,5 @@ MESH_FENCE = Family(
     loaded=Fence,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
 )

@@ -4,6 +4,7 @@ boards, blocks or soil.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import loaded
@@ -20,5 +21,6 @@ PANEL_ARCH = Family(
     loaded=loaded,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
     wishes=WISHES,
 )

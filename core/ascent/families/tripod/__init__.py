@@ -4,6 +4,7 @@ laced between.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Standing
@@ -19,5 +20,6 @@ TRIPOD = Family(
     loaded=Standing,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
     round=True,
 )

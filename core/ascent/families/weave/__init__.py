@@ -4,6 +4,7 @@ front and back, or a ladder of canes.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Woven
@@ -19,4 +20,5 @@ WEAVE = Family(
     loaded=Woven,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
 )

@@ -4,6 +4,7 @@ of T-arms.
 
 from __future__ import annotations
 
+from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Row
@@ -19,4 +20,5 @@ WIRE_TRELLIS = Family(
     loaded=Row,
     remarks=remarked,
     cautions=cautions,
+    moves=moves_beside(__file__),
 )

@@ -1,0 +1,23 @@
+"""What each option of a family moves: so that a search knows what of one way of building holds of another."""
+
+from __future__ import annotations
+
+import csv
+from collections.abc import Mapping
+from pathlib import Path
+
+NAME = "moves.csv"  # beside the family
+
+
+def moves_beside(module: str) -> Mapping[str, frozenset[str]]:
+    """Return what the file beside a module says, {what: options that move it}.
+
+    What is moved is ‘link’ and its key, ‘parts’ and what they are used for, or ‘wrong’ and the key of a remark.
+    It was found by trial (tools/moves.py), not reckoned; a search confirms what it finds. Nothing where there is no
+    such file yet.
+    """
+    path = Path(module).with_name(NAME)
+    if not path.exists():
+        return {}
+    with path.open(encoding="utf-8", newline="") as file:
+        return {row["moved"]: frozenset(row["by"].split()) for row in csv.DictReader(file)}
