@@ -29,9 +29,7 @@ def add(key: str, times: int, seed: int) -> None:
     with path.open("w", encoding="utf-8", newline="") as file:
         rows = csv.writer(file, lineterminator="\n")
         rows.writerow(("moved", "by"))
-        rows.writerows(
-            (what, " ".join(sorted(known[what], key=order.index))) for what in sorted(known)
-        )
+        rows.writerows((what, " ".join(sorted(known[what], key=order.index))) for what in sorted(known))
     print(f"{key}: {sum(map(len, known.values())) - before} more", flush=True)
 
 

@@ -16,7 +16,9 @@ from pydantic import ValidationError
 
 from tests.support import site
 
-_DRAWN_ANEW = 0.35  # share of a proposal's options that are drawn anew, so that it is tried where it is strange
+_DRAWN_ANEW = (
+    0.35  # share of a proposal's options that are drawn anew, so that it is tried where it is strange
+)
 
 
 def moved(key: str, times: int, seed: int) -> dict[str, set[str]]:
@@ -37,7 +39,7 @@ def _changed(family: Family[Any], name: str, chance: random.Random) -> set[str]:
     new = any_value(family.options, name, chance)
     try:
         first, second = (
-            tried(where, Structure(key="x", name="x", family=family.key, options=o, plantings=plantings))
+            tried(where, Structure(key="x", name="x", family=family.key, options=o, plantings=plantings))[0]
             for o in (options, {**options, name: new})
         )
     except ValidationError:
@@ -75,9 +77,7 @@ def any_value(options: type[Typed], name: str, chance: random.Random) -> Any:
     )
 
 
-def _some(
-    family: Family[Any], chance: random.Random
-) -> tuple[Site, tuple[Planting, ...], dict[str, Any]]:
+def _some(family: Family[Any], chance: random.Random) -> tuple[Site, tuple[Planting, ...], dict[str, Any]]:
     raised = chance.random() < 0.3
     where = site(
         chance.choice(list(tables.soils())),

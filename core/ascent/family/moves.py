@@ -12,9 +12,9 @@ NAME = "moves.csv"  # beside the family
 def moves_beside(module: str) -> Mapping[str, frozenset[str]]:
     """Return what the file beside a module says, {what: options that move it}.
 
-    What is moved is ‘link’ and its key, ‘parts’ and what they are used for, or ‘wrong’ and the key of a remark.
-    It was found by trial (tools/moves.py), not reckoned; a search confirms what it finds. Nothing where there is no
-    such file yet.
+    What is moved is ‘link’ and its key, ‘parts’ and what they are used for, or ‘wrong’ and the key of a
+    remark. It was found by trial (tools/moves.py), not reckoned; a search confirms what it finds. Nothing
+    where there is no such file yet.
     """
     path = Path(module).with_name(NAME)
     if not path.exists():

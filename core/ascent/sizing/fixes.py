@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -15,10 +14,9 @@ from ..families import family_of
 from ..family.options import extra_of
 from ..loads.cases import GUSTS
 from ..path.loadpath import Link
-from ..plan.model import Site, Structure
-from ..report.evaluation import Evaluation, evaluate, outline
+from ..plan.model import Structure
+from ..report.evaluation import Evaluation, outline
 from ..tables.rows import Item, Mesh
-from .typical import typical
 
 _GAIN = 0.3  # m/s: less is not worth a gardener's work
 _BAYS_MORE = (1, 2, 4)
@@ -133,48 +131,3 @@ def _exactly(before: Evaluation, key: str, fix: Fix) -> Fix:
 
 def _changed(before: Evaluation, option: str, value: Any) -> Structure:
     return before.structure.model_copy(update={"options": {**before.structure.options, option: value}})
-
-
-def never() -> bool:
-    """Return that there is time for more."""
-    return False
-
-
-def sized(
-    site: Site, structure: Structure, rounds: int = 6, enough: Callable[[], bool] = never
-) -> tuple[Structure, dict[str, str]]:
-    """Return a structure changed by its cheapest fixes until it holds, and the link each change was for.
-
-    Args:
-        site: Where it stands.
-        structure: Where to start.
-        rounds: How many changes at most.
-        enough: Asked before each change whether to stop at what is found so far.
-
-    Returns:
-        The structure, and {option: key of the link it was changed for}.
-    """
-    changed: dict[str, str] = {}
-    tried = typical(site, structure)
-    site, part = tried.site, tried.structure
-    for _ in range(rounds):
-        now = evaluate(site, part)
-        if now.state == "holds" or enough():
-            break
-        key = now.weakest(now.worst_week)
-        raised = float(np.min(now.limit[0])) + 1e-6
-        fixes = [
-            fix
-            for fix in fixes_for(now, key)
-            if not extra_of(now.options, fix.option).get("asked")
-            and (fix.limit > raised or fix.link_limit >= now.asked)
-        ]
-        if not fixes:
-            break
-        best = fixes[0]
-        part, structure = (
-            each.model_copy(update={"options": {**each.options, best.option: best.value}})
-            for each in (part, structure)
-        )
-        changed[best.option] = key
-    return structure, changed

@@ -32,8 +32,8 @@ _ALIKE = 0.03  # share by which a round value may differ from the present one an
 
 @dataclass(frozen=True)
 class Extent:
-    """How fine a grid is: rows of a table and values of a measure that are tried by themselves, and of those that
-    are only in use with some choice.
+    """How fine a grid is: rows of a table and values of a measure that are tried by themselves, and of those
+    that are only in use with some choice.
     """
 
     rows: int
@@ -44,6 +44,7 @@ class Extent:
 
 FINE = Extent(12, 7, 4, 4)
 COARSE = Extent(6, 4, 2, 2)
+QUICK = Extent(4, 3, 1, 1)
 
 
 @dataclass(frozen=True)
@@ -51,10 +52,13 @@ class Axis:
     """Options that are decided together, and everything they may be together.
 
     A choice goes with the options that are only in use with it.
+
+    strengths: of each level, where it is a row of a table and nothing else; only their ratios mean anything.
     """
 
     options: tuple[str, ...]
     levels: tuple[Level, ...]
+    strengths: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -87,10 +91,10 @@ def grid_of(
 ) -> Grid:
     """Return the grid of a structure.
 
-    On it are the options that are not a gardener's own choice. Of a table those rows that no other of it beats
-    in price, strength, life and reach at once, thinned evenly by price; of a measure round values of the
-    reader's units near what it is; of a spacing one for each number of bays. What the structure has now is
-    always among them.
+    On it are the options that are not a gardener's own choice. Of a table those rows that no other of it
+    beats in price, strength, life and reach at once, thinned evenly by price; of a measure round values of
+    the reader's units near what it is; of a spacing one for each number of bays. What the structure has now
+    is always among them.
 
     Args:
         site: Where it stands.
@@ -124,7 +128,16 @@ class _Maker:
         for name in self.free:
             if self._ruled_by(name) not in self.free and self._in_use(name):
                 levels = self._levels(name, self.extent.rows, self.extent.values)
-                yield Axis(tuple(dict.fromkeys(o for level in levels for o in level)), tuple(levels))
+                options = tuple(dict.fromkeys(o for level in levels for o in level))
+                yield Axis(options, tuple(levels), self._strengths(options, levels))
+
+    def _strengths(self, options: Sequence[str], levels: Sequence[Level]) -> tuple[float, ...]:
+        extra = extra_of(self.now, options[0])
+        if len(options) > 1 or extra["kind"] != "item":
+            return ()
+        rows = (tables.item(extra["table"], level[options[0]]) for level in levels)
+        strengths = tuple(_marks(row, self.site)[1] for row in rows)
+        return strengths if all(strength > 0 for strength in strengths) else ()
 
     def _ruled_by(self, name: str) -> str:
         return str(extra_of(self.now, name).get("when", {}).get("option", ""))
@@ -144,19 +157,22 @@ class _Maker:
         levels: list[Level] = []
         for value in self._values(name, rows, most):
             ruled = [o for o in self.free if self._ruled_by(o) == name and self._goes_with(o, value)]
-            for group in product(*(self._levels(o, *beside) for o in ruled)):
-                levels.append({name: value} | {k: v for level in group for k, v in level.items()})
+            levels += [
+                {name: value} | {k: v for level in group for k, v in level.items()}
+                for group in product(*(self._levels(o, *beside) for o in ruled))
+            ]
         return levels
 
     def _values(self, name: str, rows: int, most: int) -> list[Any]:
         extra, now = extra_of(self.now, name), getattr(self.now, name)
         field = type(self.now).model_fields[name]
-        if extra["kind"] == "item":
-            return worth_trying(extra["table"], extra.get("role", ""), now, self.site, rows)
         if extra["kind"] == "choice":
             return [False, True] if field.annotation is bool else list(get_args(field.annotation))
+        if extra["kind"] == "item":
+            table, role = extra["table"], extra.get("role", "")
+            return worth_trying(table, role, now, self.site, rows) if rows > 1 else [now]
         tries = extra.get("tries", ())
-        if not tries:
+        if not tries or most < 2:
             return [now]
         low, high = (
             float(next(getattr(m, side) for m in field.metadata if hasattr(m, side))) for side in ("ge", "le")
@@ -225,8 +241,8 @@ def _thinned(values: Sequence[Any], most: int) -> list[Any]:
 def worth_trying(table: str, role: str, now: str, site: Site, most: int) -> list[str]:
     """Return the rows of a table that are worth trying in a role, cheapest first, the present one among them.
 
-    Those that no other beats in price, strength, life and reach at once; what is stiff is not replaced by what
-    hangs, and what fits one kind of post by what fits another.
+    Those that no other beats in price, strength, life and reach at once; what is stiff is not replaced by
+    what hangs, and what fits one kind of post by what fits another.
     """
     present = tables.item(table, now)
     serving = [

@@ -17,7 +17,9 @@ from ..report.wording import day_text, written
 from ..tables import rows
 from ..words.quantities import System, write
 from ..words.texts import say, template
-from .fixes import never, sized
+from .grid import COARSE
+from .search import never
+from .size import size
 
 
 @dataclass(frozen=True)
@@ -53,6 +55,7 @@ class Support(Typed):
     sketch: Sketch
 
 
+_TRIALS = 120  # of a search for what to offer
 _SHOWN = 3.0  # of a long row in its picture [m]
 
 
@@ -95,14 +98,15 @@ def _crop(need: Need) -> rows.Crop:
 def offer(
     site: Site, family_key: str, need: Need, system: System, enough: Callable[[], bool] = never
 ) -> Offer:
-    """Return the structure of a family that a need starts with, changed by its cheapest fixes until it holds.
+    """Return the structure of a family that a need starts with, changed to the one that holds and costs least
+    in a season.
 
     Args:
         site: Where it is to stand.
         family_key: Which family.
         need: What is to grow.
         system: The reader's units.
-        enough: Asked before each change whether to stop there.
+        enough: Asked before each trial whether to stop there.
 
     Raises:
         InvalidPlan: No such crop.
@@ -118,12 +122,18 @@ def offer(
         options=proposed.options.model_dump(mode="json"),
         plantings=proposed.plantings,
     )
-    structure, changed = sized(site, start, enough=enough)
+    found = size(site, start, system, "per-season", extent=COARSE, most=_TRIALS, enough=enough)
+    structure = found.structure
     reasons = {
         name: say(f"reason.{r.key}", system, r.values, r.words) for name, r in proposed.reasons.items()
     }
-    for option, link in changed.items():
-        reasons[option] = say("reason.sized", system, words={"link": template(f"link.{link}").lower()})
+    for change in found.changes:
+        for option in change.options:
+            reasons[option] = (
+                say("reason.sized", system, words={"link": template(f"link.{change.link}").lower()})
+                if change.link
+                else say("reason.cheaper", system)
+            )
     texts = {
         **_planted(structure.plantings, system),
         **written(family.options.model_validate(structure.options), system),

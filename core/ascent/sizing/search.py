@@ -1,399 +1,318 @@
 """The best of a grid: what is tried once teaches what holds of all that is moved by the same options.
 
 Each link, group of parts and remark has a table over the options that move it. What was tried stands in it;
-of what was not, something better than is to be expected is believed until it is tried. So the cheapest way
-that may still hold is tried next, and once that is one that was tried and holds, nothing cheaper on the grid
-does.
+of what was not, something better than is to be expected is hoped for until it is tried. So the cheapest way
+that may still hold is tried next, and once that one was tried and holds, nothing cheaper on the grid does.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from functools import reduce
-from typing import Any
+from typing import Literal
 
 import numpy as np
 
 from .. import tables
-from ..buying.lists import shopping
 from ..families import family_of
 from ..family.options import extra_of
+from ..family.protocol import Family
 from ..mechanics import Array
 from ..path.loadpath import Link
-from ..plan.model import Site, Structure
-from ..report.evaluation import unfit
-from .fixes import never
+from ..plan.model import Site, Structure, Typed
+from .elimination import Factor, Indices, TooLarge, least_of
 from .grid import Axis, Grid
-from .trials import MOST, Laid, Share, Trial, laid, loaded, margin_of, shares_of
+from .learned import Learned
+from .trials import MOST, Share, Trial, margin_of, tried
 
-Indices = tuple[int, ...]  # of the level of each axis
+Sort = Literal["link", "parts", "wrong", "life"]
+What = tuple[Sort, str]
 
-_TOLERANCES = {  # how much better than predicted what was not tried is believed to be, at least
-    "link": math.log(1.15),
-    "parts": math.log(1.5),
-    "wrong": math.inf,
-}
-_OFTEN_WRONG = 1.5  # and how many times as much as any was found to be
+_TOLERANCES = {"link": math.log(1.15), "parts": math.log(1.25), "wrong": math.inf, "life": math.inf}
 _LITTLE = 0.5  # added to a cost before its logarithm is taken
 _EVEN = 1e-4  # of two that cost the same the one with more to spare: weight of the logarithm of a margin
 _ENOUGH = math.log(3.0)  # to spare
-_LARGEST = 4_000_000  # entries of a table
-_SMALL = 20_000  # entries of a table whose margins are told apart where all of them do
-_MOST_SPENT = 50.0  # of the logarithm of what nothing tells the cost of, with the sign turned
-_SAME = 1e-9
-_FINE = 0.02  # step of the logarithm of a margin in which the strongest is found
-
-
-class TooLarge(Exception):
-    """A grid whose tables would be too large; a coarser one is needed."""
+# what it weighs against the whole cost that a link is expected to give way, and more by how much
+_GIVES_WAY = 0.5
+_SMALL = 20_000  # entries of a table of margins that are told apart even where all of them do
+_UNSEEN = np.float32(50.0)  # of the logarithm of a cost that nothing tells, with the sign turned
+_SAME = 1e-6
+_SAME_COST = 2e-3  # of sums of single precision, with what tells apart two that cost the same
+_STEP = 0.02  # of the logarithm of a margin, in which the strongest is found
+# how much better than predicted, in tolerances: what is expected, what may be, a second look
+_HOPES = (0.0, 1.0, 2.5)
 
 
 @dataclass(frozen=True)
 class Best:
-    """The best of a grid.
-
-    options: of the best way, or of the strongest where none holds; those on the grid alone.
-    holds: whether it holds. proven: whether nothing on the grid can be better; not so where it was stopped.
-    tried: ways laid out one by one. size: ways on the grid.
+    """The best of a grid: which way, what comes of it, and whether it is proven that nothing on the grid is
+    better; it is not where the search was stopped.
     """
 
-    options: dict[str, Any]
+    pick: Indices
     trial: Trial
-    holds: bool
     proven: bool
-    tried: int
-    size: int
 
 
-Factor = tuple[tuple[int, ...], Array]  # axes, and a cost over them
+def never() -> bool:
+    """Return that there is time for more."""
+    return False
 
 
-class _Table:
-    """A figure over the options that move it: known where it was tried, predicted where others tell.
-
-    The logarithm of the figure is taken as a sum of what each option adds; what no trial tells is unknown.
-    """
-
-    def __init__(self, axes: Sequence[Axis], moved_by: frozenset[str], tolerance: float) -> None:
-        self.over: list[int] = []
-        self.classes: list[Array] = []  # of each axis, the class of each level
-        self.features: list[list[list[int]]] = []  # of each axis and class
-        self.tolerance = tolerance
-        names: dict[tuple[str, Any], int] = {}
-        for number, axis in enumerate(axes):
-            own = [
-                tuple(sorted((o, v) for o, v in level.items() if o in moved_by)) for level in axis.levels
-            ]
-            different = list(dict.fromkeys(own))
-            if len(different) > 1:
-                self.over.append(number)
-                self.classes.append(np.array([different.index(each) for each in own]))
-                self.features.append([[names.setdefault(o, len(names)) for o in each] for each in different])
-        self.width = len(names)
-        self.shape = tuple(len(each) for each in self.features)
-        if math.prod(self.shape) > _LARGEST:
-            raise TooLarge
-        self.known: dict[Indices, float] = {}
-        self._array: Array | None = None
-        self._predictions: Array | None = None
-
-    def at(self, indices: Indices) -> Indices:
-        """Return the entry that a way of building has."""
-        return tuple(
-            int(classes[indices[number]]) for number, classes in zip(self.over, self.classes, strict=True)
-        )
-
-    def learn(self, indices: Indices, value: float) -> bool:
-        """Enter a figure that was tried, and return whether it is new; of two that should be the same the worse
-        stands.
-        """
-        entry = self.at(indices)
-        if entry in self.known and self.known[entry] <= value + _SAME:
-            return False
-        if self._predictions is not None and math.isfinite(self._predictions[entry]):
-            self.tolerance = max(self.tolerance, _OFTEN_WRONG * (value - self._predictions[entry]))
-        self.known[entry] = value
-        self._array = None
-        return True
-
-    def believed(self) -> Array:
-        """Return the figure of every entry: as known, or predicted and better by as much as is to be expected,
-        or without bound.
-        """
-        if self._array is None:
-            self._predictions = self._predicted()
-            self._array = np.array(self._predictions + self.tolerance).reshape(self.shape)
-            for entry, value in self.known.items():
-                self._array[entry] = value
-        return self._array
-
-    def spread(self, over_entries: Array) -> Factor:
-        """Return a figure of each entry as one of each level of its axes."""
-        return tuple(self.over), over_entries[np.ix_(*self.classes)] if self.over else over_entries
-
-    def _predicted(self) -> Array:
-        if not self.known or not self.over or math.isinf(self.tolerance):
-            return np.full(self.shape, np.inf)
-        design = np.zeros((len(self.known), self.width))
-        for row, entry in enumerate(self.known):
-            for axis, level in enumerate(entry):
-                design[row, self.features[axis][level]] = 1.0
-        values = np.array(list(self.known.values()))
-        weights, turned = np.linalg.eigh(design.T @ design)
-        told = turned[:, weights > 1e-8]
-        added = told @ ((told.T @ (design.T @ values)) / weights[weights > 1e-8])
-        first = next(iter(self.known))
-        total: Array = np.full((1,) * len(self.shape), values[0])
-        for axis, features in enumerate(self.features):
-            own = np.zeros((len(features), self.width))
-            for level, group in enumerate(features):
-                own[level, group] += 1.0
-            own -= own[first[axis]]
-            untold = np.linalg.norm(own - own @ told @ told.T, axis=1) > 1e-6
-            effect = np.where(untold, np.inf, own @ added)
-            total = total + effect.reshape([-1 if a == axis else 1 for a in range(len(self.shape))])
-        return np.array(np.broadcast_to(total, self.shape))
-
-
-def least_of(factors: Sequence[Factor], sizes: Sequence[int]) -> tuple[float, Indices]:
-    """Return the least sum of factors over all their axes, and where it is: one axis after another is decided
-    for all that the others may be.
-
-    Raises:
-        TooLarge: A table on the way would be.
-
-    Source: variable elimination; Dechter, Constraint Processing, 2003, chapter 4 (value from memory)
-    """
-    left, decided = list(factors), list[tuple[int, tuple[int, ...], Array]]()
-    waiting = set(range(len(sizes)))
-    while waiting:
-        joined = {
-            axis: tuple(sorted({a for axes, _ in left if axis in axes for a in axes} | {axis}))
-            for axis in waiting
-        }
-        axis = min(waiting, key=lambda a: (math.prod(sizes[b] for b in joined[a]), a))
-        over = joined[axis]
-        if math.prod(sizes[a] for a in over) > _LARGEST:
-            raise TooLarge
-        mine = [factor for factor in left if axis in factor[0]]
-        left = [factor for factor in left if axis not in factor[0]]
-        total = reduce(np.add, (_along(factor, over) for factor in mine), np.zeros((1,) * len(over)))
-        total = np.broadcast_to(total, [sizes[a] for a in over])
-        place = over.index(axis)
-        decided.append((axis, tuple(a for a in over if a != axis), np.argmin(total, axis=place)))
-        left.append((tuple(a for a in over if a != axis), np.min(total, axis=place)))
-        waiting.remove(axis)
-    found: dict[int, int] = {}
-    for axis, over, choice in reversed(decided):
-        found[axis] = int(choice[tuple(found[a] for a in over)])
-    return float(sum(float(total) for _, total in left)), tuple(found[a] for a in range(len(sizes)))
-
-
-def _along(factor: Factor, over: tuple[int, ...]) -> Array:
-    axes, values = factor
-    return values.reshape([values.shape[axes.index(a)] if a in axes else 1 for a in over])
+def cost_of(share: Share) -> tuple[float, float]:
+    """Return what a share costs, and the price of its dearest pack."""
+    return share.cost, share.step
 
 
 @dataclass
 class Search:
-    """What is known of a grid. Every search on it learns for the next.
+    """What is known of a grid. Every question to it learns for the next.
 
     site, structure: What is sized, and where it stands.
     grid: What is looked through.
     enough: Asked before each trial whether to stop at what is found so far.
+    most: Trials at most.
+    amount: What is spent on a share of the parts, and by how much it may go up or down at once.
+    least_life: Seasons that every part should last.
+
+    Raises:
+        TooLarge: The grid is too fine for what moves what in it.
     """
 
     site: Site
     structure: Structure
     grid: Grid
     enough: Callable[[], bool] = never
-    tried: int = 0
-    _laid: dict[Indices, tuple[Laid, dict[str, Share]]] = field(default_factory=dict)
-    _trials: dict[Indices, Trial] = field(default_factory=dict)
-    _tables: dict[str, _Table] = field(default_factory=dict)
-    _known: dict[tuple[str, float], Factor | None] = field(default_factory=dict)
+    most: int = 1000
+    amount: Callable[[Share], tuple[float, float]] = cost_of
+    least_life: float = 0.0
+    trials: dict[Indices, Trial] = field(default_factory=dict)
+    _steps: dict[str, float] = field(default_factory=dict)  # of groups of parts
+    _learned: dict[What, Learned] = field(default_factory=dict)
+    _factors: dict[tuple[What, float, float], Factor | None] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
-        self._moves: Mapping[str, frozenset[str]] = family_of(self.structure.family).moves
+        family: Family[Typed] = family_of(self.structure.family)
+        self._options: type[Typed] = family.options
+        self._moves: Mapping[str, frozenset[str]] = family.moves
         self._sizes = [len(axis.levels) for axis in self.grid.axes]
         self.start = tuple(self._present(axis) for axis in self.grid.axes)
-        self.first = self._try(self.start)
-
-    def cheapest(self, margin: float = 1.0) -> Best | None:
-        """Return the cheapest way of the grid whose links all have a margin, nothing where none has.
-
-        Of those that cost the same the one with most to spare, as far as was tried.
-        """
-        while True:
-            if self.enough():
-                return self._so_far(margin)
-            cost, pick = least_of(self._factors(math.log(margin)), self._sizes)
-            if not math.isfinite(cost):
-                return None
-            trial = self._trials.get(pick)
-            if trial is not None and trial.margin >= margin and not self._worse(trial):
-                return self._best(pick, margin, proven=True)
-            if trial is None and self._links_known(pick) and not self._priced(pick):
-                continue
-            self._try(pick)
-
-    def strongest(self, sum_of_money: float = math.inf) -> Best:
-        """Return the way of most margin for a sum of money at most, to a step of 2 %; of all, the cheapest of
-        those.
-        """
-        best = None
-        low, high = math.log(self.first.margin) - _FINE, math.log(1e3)
-        if self.first.cost > sum_of_money:
-            low = math.log(1e-3)
-        while high - low > _FINE and not self.enough():
-            level = (low + high) / 2
-            found = self.cheapest(math.exp(level))
-            if found and found.trial.cost <= sum_of_money + _SAME:
-                best, low = found, math.log(found.trial.margin)
-            else:
-                high = level
-        return best or self._best(self.start, 1.0, proven=high - low <= _FINE)
-
-    def _best(self, pick: Indices, margin: float, proven: bool) -> Best:
-        trial = self._trials[pick]
-        return Best(
-            self.grid.at(pick), trial, trial.margin >= 1.0, proven, self.tried, self.grid.size
-        )
-
-    def _so_far(self, margin: float) -> Best | None:
-        """Return the best of what was tried."""
-        able = {
-            pick: trial
-            for pick, trial in self._trials.items()
-            if trial.margin >= margin and not self._worse(trial)
-        }
-        if not able:
-            return None
-        return self._best(min(able, key=lambda pick: able[pick].cost), margin, proven=False)
-
-    def _worse(self, trial: Trial) -> frozenset[str]:
-        return trial.wrong - self.first.wrong
+        self.first = self.attempt(self.start)
 
     def _present(self, axis: Axis) -> int:
-        kind = family_of(self.structure.family).options
-        now = kind.model_validate(self.structure.options)
+        now = self._options.model_validate(self.structure.options)
         return next(
             number
             for number, level in enumerate(axis.levels)
             if all(getattr(now, option) == value for option, value in level.items())
         )
 
-    def _factors(self, level: float) -> list[Factor]:
-        """Return what is believed to be spent on each group of parts, and where something gives way or does not do;
-        where nothing is known to, there is nothing to look at.
+    def cheapest(self, margin: float = 1.0) -> Best | None:
+        """Return the cheapest way of the grid whose links all have a margin and of which nothing is worse
+        than now; nothing where there is none.
+
+        First the way that is expected to be the cheapest is tried, again and again, which soon finds a good
+        one; then the one that could be, which proves that there is no better. Of two that cost the same the
+        one that is expected to have more to spare comes first.
         """
-        factors: list[Factor] = []
-        for what, table in self._tables.items():
-            key = (what, level if what.startswith("link ") else 0.0)
-            if key not in self._known:
-                self._known[key] = self._factor(what, table, level)
-            factor = self._known[key]
+        best = self._best_tried(margin)
+        hope = 0
+        while not self._stopped():
+            cost, pick = least_of(self._all_factors(math.log(margin), _HOPES[hope]), self._sizes)
+            spent = self.spent(self.trials[best]) if best else math.inf
+            if (
+                not math.isfinite(cost)
+                or (hope and cost >= spent - _SAME_COST)
+                or (not hope and pick in self.trials)
+            ):
+                hope += 1
+                if hope == len(_HOPES):
+                    return self._told(best, proven=True)
+            elif pick in self.trials:  # more than its tables say, or what they say together is not to be had
+                if pick == best or self._agrees(pick, margin):
+                    return self._told(best, proven=pick == best)
+                self._forbid(pick)
+            else:
+                self.attempt(pick)
+                if self._best_tried(margin) != best:
+                    best, hope = self._best_tried(margin), 0
+        return self._told(best, proven=False)
+
+    def strongest(self, budget: float = math.inf) -> Best:
+        """Return the way of most margin for a sum of money, to a step of 2 %; of all, the cheapest of those.
+
+        Where even the cheapest costs more, the cheapest.
+        """
+        low = -math.log(MOST)
+        best = self.cheapest(math.exp(low)) or Best(self.start, self.first, False)
+        if best.trial.cost > budget + _SAME:
+            return best
+        high = math.log(MOST)
+        while high - low > _STEP and not self._stopped():
+            level = (low + high) / 2
+            found = self.cheapest(math.exp(level))
+            if found and found.trial.cost <= budget + _SAME:
+                best, low = found, max(math.log(found.trial.margin), level)
+            else:
+                high = level
+        return best
+
+    def _told(self, pick: Indices | None, proven: bool) -> Best | None:
+        if pick is None:
+            return None
+        return Best(pick, self.trials[pick], proven)
+
+    def _best_tried(self, margin: float) -> Indices | None:
+        able = [pick for pick, trial in self.trials.items() if self.does(trial, margin)]
+        return min(able, key=lambda pick: self.spent(self.trials[pick]), default=None)
+
+    def spent(self, trial: Trial) -> float:
+        """Return what is spent on all parts, as this search counts it."""
+        return sum(self.amount(share)[0] for share in trial.shares.values())
+
+    def does(self, trial: Trial, margin: float = 1.0) -> bool:
+        """Return whether a way has a margin and all its parts a life, and nothing of it is worse than now."""
+        lasts = all(share.life >= self.least_life for share in trial.shares.values())
+        return trial.margin >= margin and lasts and not self._worse(trial)
+
+    def _stopped(self) -> bool:
+        return len(self.trials) >= self.most or self.enough()
+
+    def _worse(self, trial: Trial) -> frozenset[str]:
+        return trial.wrong - self.first.wrong
+
+    def _all_factors(self, level: float, hope: float) -> list[Factor]:
+        """Return what is believed to be spent on each group of parts, and where a link gives way or something
+        does not do; where nothing is known to, there is nothing to look at.
+        """
+        factors = []
+        for what, learned in self._learned.items():
+            key = (what, level if what[0] == "link" else 0.0, hope)
+            if key not in self._factors:
+                self._factors[key] = self._factor(what, learned, level, hope)
+            factor = self._factors[key]
             if factor is not None:
                 factors.append(factor)
         return factors
 
-    def _factor(self, what: str, table: _Table, level: float) -> Factor | None:
-        believed = table.believed()
-        if what.startswith("parts "):
-            spent = np.maximum(np.exp(-np.minimum(believed, _MOST_SPENT)) - _LITTLE, 0.0)
-            return table.spread(spent)
-        fails = believed < (level - _SAME if what.startswith("link ") else 0.0)
-        small = believed.size <= _SMALL and what.startswith("link ")
-        if not fails.any() and not small:
-            return None
-        spare = (
-            _EVEN * (_ENOUGH - np.minimum(believed, _ENOUGH)) if what.startswith("link ") else 0.0
-        )
-        return table.spread(np.where(fails, np.inf, spare))
+    def _factor(self, what: What, learned: Learned, level: float, hope: float) -> Factor | None:
+        sort, name = what
+        if sort == "parts":
+            pack = np.float32(self._steps[name])
 
-    def _learn(self, what: str, pick: Indices, figure: float) -> None:
-        """Enter a figure; of what nobody knows what moves it, all that is otherwise than at the start may."""
-        if what not in self._tables:
-            other = [a for a, s, p in zip(self.grid.axes, self.start, pick, strict=True) if s != p]
-            moved_by = self._moves.get(what) or frozenset(
-                o for axis in (other if self._moves else self.grid.axes) for o in axis.options
+            def a_pack_less(figures: Array) -> Array:
+                return -np.log(np.maximum(np.exp(-np.minimum(figures, _UNSEEN)) - pack, np.float32(_LITTLE)))
+
+            figures = learned.believed(hope, a_pack_less)
+            return learned.spread(np.maximum(np.exp(-figures) - np.float32(_LITTLE), np.float32(0.0)))
+        figures = learned.believed(hope)
+        if sort in ("wrong", "life"):
+            wrong = figures < 0.0
+            return (
+                learned.spread(np.where(wrong, np.float32(np.inf), np.float32(0.0))) if wrong.any() else None
             )
-            tolerance = _TOLERANCES[what.split()[0]]
-            self._tables[what] = _Table(self.grid.axes, moved_by, tolerance)
-        if self._tables[what].learn(pick, figure):
-            for key in [key for key in self._known if key[0] == what]:
-                del self._known[key]
+        fails = figures < level - _SAME
+        if not fails.any() and figures.size > _SMALL:
+            return None
+        spare = np.float32(_EVEN) * (np.float32(_ENOUGH) - np.minimum(figures, np.float32(_ENOUGH)))
+        short = np.inf if hope else (_GIVES_WAY + level - figures) * (1.0 + self.spent(self.first))
+        return learned.spread(np.where(fails, short, spare).astype(np.float32))
 
-    def _links_known(self, pick: Indices) -> bool:
-        """Return whether every link of a way is known from others."""
-        return all(
-            table.at(pick) in table.known for what, table in self._tables.items() if what.startswith("link ")
-        )
-
-    def _structure(self, pick: Indices) -> Structure:
+    def attempt(self, pick: Indices) -> Trial:
+        """Return what comes of a way of the grid, and learn from it."""
+        if pick in self.trials:
+            return self.trials[pick]
         options = {**self.structure.options, **self.grid.at(pick)}
-        return self.structure.model_copy(update={"options": options})
-
-    def _priced(self, pick: Indices) -> bool:
-        """Lay a way out and learn what it costs; return whether that was known before."""
-        if pick in self._laid:
-            return True
-        self.tried += 1
-        structure = self._structure(pick)
-        way = laid(self.site, structure)
-        shares = shares_of(shopping(way.geometry, self.site.garden.prices))
-        self._laid[pick] = (way, shares)
-        for what in {f"parts {use}" for use in shares} | {w for w in self._tables if w.startswith("parts ")}:
-            share = shares.get(what.removeprefix("parts "), Share())
-            self._learn(what, pick, -math.log(share.cost + _LITTLE))
-        return False
-
-    def _try(self, pick: Indices) -> Trial:
-        self._priced(pick)
-        way, shares = self._laid[pick]
-        structure = self._structure(pick)
-        links = loaded(self.site, structure, way)
-        wrong = unfit(way.options, way.geometry, structure, self.site)
-        trial = Trial({link.key: margin_of(link) for link in links}, shares, wrong)
-        self._trials[pick] = trial
-        if len(self._trials) > 1:
-            for what in {f"wrong {key}" for key in self._worse(trial)} | {
-                w for w in self._tables if w.startswith("wrong ")
-            }:
-                said = what.removeprefix("wrong ") in wrong
-                self._learn(what, pick, -1.0 if said else 1.0)
+        trial, links = tried(self.site, self.structure.model_copy(update={"options": options}))
+        self.trials[pick] = trial
+        for use in trial.shares.keys() | self._named("parts"):
+            share = trial.shares.get(use, Share())
+            amount, step = self.amount(share)
+            self._steps[use] = max(self._steps.get(use, 0.0), step)
+            self._learn(("parts", use), pick, -math.log(amount + _LITTLE))
+            if self.least_life:
+                self._learn(("life", use), pick, 1.0 if share.life >= self.least_life else -1.0)
+        for key in (self._worse(trial) if len(self.trials) > 1 else frozenset()) | self._named("wrong"):
+            self._learn(("wrong", key), pick, -1.0 if key in trial.wrong else 1.0)
         for link in links:
-            self._learn_link(pick, link)
-        for what, table in self._tables.items():
-            if what.startswith("link ") and what.removeprefix("link ") not in trial.margins:
-                table.learn(pick, math.log(MOST))
+            self._learn(("link", link.key), pick, math.log(trial.margins[link.key]))
+            self._ask_others(pick, link)
+        for key in self._named("link") - trial.margins.keys():
+            self._learn(("link", key), pick, math.log(MOST))
         return trial
 
-    def _learn_link(self, pick: Indices, link: Link) -> None:
-        """Enter a link's margin, and those it has of other items that only change its own strength."""
-        what = f"link {link.key}"
-        self._learn(what, pick, math.log(margin_of(link)))
+    def _named(self, sort: Sort) -> frozenset[str]:
+        return frozenset(name for of, name in self._learned if of == sort)
+
+    def _learn(self, what: What, pick: Indices, figure: float) -> None:
+        """Enter a figure; of what nobody knows what moves it, all that is otherwise than at the start may."""
+        if what not in self._learned:
+            sort, name = what
+            moved_by = self._moves.get(f"{'parts' if sort == 'life' else sort} {name}") or frozenset(
+                option
+                for axis, start, now in zip(self.grid.axes, self.start, pick, strict=True)
+                if start != now or not self._moves
+                for option in axis.options
+            )
+            self._learned[what] = Learned(self.grid.axes, moved_by, _TOLERANCES[sort], sort == "link")
+        other = self._learned[what].otherwise(pick, figure)
+        if other is not None:
+            self._learned[what] = self._moved_by_more(self._learned[what], other, pick)
+        if self._learned[what].learn(pick, figure) or other is not None:
+            for key in [key for key in self._factors if key[0] == what]:
+                del self._factors[key]
+
+    def _moved_by_more(self, learned: Learned, one: Indices, other: Indices) -> Learned:
+        """Return a table moved by all, too, in which two ways differ that have not the same figure."""
+        more = {
+            option
+            for axis, a, b in zip(self.grid.axes, one, other, strict=True)
+            for option in axis.levels[a].keys() | axis.levels[b].keys()
+            if axis.levels[a].get(option) != axis.levels[b].get(option)
+        }
+        try:
+            wider = Learned(self.grid.axes, learned.moved_by | more, learned.tolerance, learned.by_strength)
+        except TooLarge:
+            return learned
+        for pick, figure in learned.told.values():
+            wider.learn(pick, figure)
+        return wider
+
+    def _agrees(self, pick: Indices, margin: float) -> bool:
+        """Return whether a way that was tried is believed to be what it was found to be."""
+        return all(
+            learned.known[learned.entry(pick)] >= math.log(margin) - _SAME
+            for (sort, _), learned in self._learned.items()
+            if sort == "link"
+        ) == self.does(self.trials[pick], margin)
+
+    def _forbid(self, pick: Indices) -> None:
+        """Take a way off the grid that is not what its tables say."""
+        what: What = ("wrong", f"itself {pick}")
+        self._learned[what] = Learned(
+            self.grid.axes, frozenset(o for axis in self.grid.axes for o in axis.options), math.inf
+        )
+        self._learned[what].learn(pick, -1.0)
+
+    def _ask_others(self, pick: Indices, link: Link) -> None:
+        """Enter the margins a link has of other items, where those change its own strength alone."""
         if link.made_of is None or link.item is None:
             return
+        table, key = link.item
         for number, axis in enumerate(self.grid.axes):
             now = axis.levels[pick[number]]
-            option = next(
-                (
-                    o
-                    for o in link.levers
-                    if o in now
-                    and now[o] == link.item[1]
-                    and extra_of(family_of(self.structure.family).options, o).get("table") == link.item[0]
-                ),
-                None,
-            )
-            if option is None:
-                continue
+            chosen = [
+                o
+                for o, value in now.items()
+                if o in link.levers and value == key and extra_of(self._options, o).get("table") == table
+            ]
             for other, level in enumerate(axis.levels):
-                if level.keys() == now.keys() and all(now[o] == v for o, v in level.items() if o != option):
-                    asked = link.asked_with(tables.item(link.item[0], level[option]))
-                    if asked is not None:
+                if chosen and level.keys() == now.keys():
+                    changed = [o for o, value in level.items() if now[o] != value]
+                    asked = (
+                        link.asked_with(tables.item(table, level[chosen[0]])) if changed == chosen else None
+                    )
+                    if asked:
                         there = (*pick[:number], other, *pick[number + 1 :])
-                        self._learn(what, there, math.log(margin_of(asked)))
+                        self._learn(("link", link.key), there, math.log(margin_of(asked)))

@@ -1,5 +1,5 @@
-"""One way of building a structure tried: what its links have to spare, what it costs and by what, what will not
-do.
+"""One way of building a structure tried: what its links have to spare, what it costs and by what, what will
+not do.
 """
 
 from __future__ import annotations
@@ -12,7 +12,6 @@ from ..buying.lists import Part, shopping
 from ..families import family_of
 from ..family.protocol import Family
 from ..loads.cases import moist_gusts
-from ..path.geometry import Geometry
 from ..path.loadpath import Link
 from ..plan.model import Site, Structure, Typed
 from ..report.evaluation import asked_gust, unfit
@@ -22,14 +21,46 @@ MOST = 1e6  # a margin past which one is as good as another, and its inverse pas
 
 @dataclass(frozen=True)
 class Share:
-    """What one group of a structure's parts comes to.
+    """What one group of a structure's parts comes to: its lines of the shopping list."""
 
-    cost: their price. kinds: lines of the shopping list. life: seasons of the shortest-lived of them.
-    """
+    lines: tuple[Part, ...] = ()
 
-    cost: float = 0.0
-    kinds: int = 0
-    life: float = np.inf
+    @property
+    def cost(self) -> float:
+        """Return their price."""
+        return sum(part.cost for part in self.lines)
+
+    @property
+    def step(self) -> float:
+        """Return the price of the dearest pack, by which the cost may be more or less at once; what is bought by the
+        piece comes to what is needed.
+        """
+        return max((part.price for part in self.lines if part.pack != "piece"), default=0.0)
+
+    @property
+    def life(self) -> float:
+        """Return the seasons of the shortest-lived of them; of what no table tells, without end."""
+        return min((part.life for part in self.lines if part.life), default=np.inf)
+
+    def yearly(self, years: float) -> float:
+        """Return what they cost in a season.
+
+        Args:
+            years: For how many seasons they will be used; what lasts longer is written off by then.
+
+        Source: handbook-season-11
+        """
+        return sum(part.cost / seasons_of(part, years) for part in self.lines)
+
+    def yearly_step(self, years: float) -> float:
+        """Return what the dearest pack costs in a season."""
+        packs = (part for part in self.lines if part.pack != "piece")
+        return max((part.price / seasons_of(part, years) for part in packs), default=0.0)
+
+
+def seasons_of(part: Part, years: float) -> float:
+    """Return over how many seasons a part is written off: its life, or as long as it is used."""
+    return min(part.life or years, years)
 
 
 @dataclass(frozen=True)
@@ -51,50 +82,38 @@ class Trial:
         """Return the price of all parts."""
         return sum(share.cost for share in self.shares.values())
 
+    def yearly(self, years: float) -> float:
+        """Return what all parts cost in a season."""
+        return sum(share.yearly(years) for share in self.shares.values())
+
+    @property
+    def weakest(self) -> str:
+        """Return the link of least margin."""
+        return min(self.margins, key=lambda key: self.margins[key])
+
     @property
     def margin(self) -> float:
         """Return the least margin of its links; from 1 on it holds."""
         return min(self.margins.values())
 
 
-@dataclass(frozen=True)
-class Laid:
-    """A structure laid out with some options, before anything comes on it."""
-
-    options: Typed
-    geometry: Geometry
-
-
-def laid(site: Site, structure: Structure) -> Laid:
-    """Return a structure laid out.
+def tried(site: Site, structure: Structure) -> tuple[Trial, tuple[Link, ...]]:
+    """Return what comes of a structure as it is, and its links in the gust asked, moist soil.
 
     Raises:
         ValidationError: One of its options is outside what its family allows.
     """
     family: Family[Typed] = family_of(structure.family)
     options = family.options.model_validate(structure.options)
-    return Laid(options, family.geometry(options, structure.plantings, site))
-
-
-def tried(site: Site, structure: Structure) -> Trial:
-    """Return what comes of a structure as it is.
-
-    Raises:
-        ValidationError: One of its options is outside what its family allows.
-    """
-    way = laid(site, structure)
-    return Trial(
-        {link.key: margin_of(link) for link in loaded(site, structure, way)},
-        shares_of(shopping(way.geometry, site.garden.prices)),
-        unfit(way.options, way.geometry, structure, site),
-    )
-
-
-def loaded(site: Site, structure: Structure, way: Laid) -> tuple[Link, ...]:
-    """Return the links of a structure in the gust asked of it, moist soil."""
-    family: Family[Typed] = family_of(structure.family)
+    geometry = family.geometry(options, structure.plantings, site)
     cases = moist_gusts(np.array([asked_gust(site, structure)]))
-    return family.loaded(way.options, way.geometry, structure, site, cases).path()
+    links = family.loaded(options, geometry, structure, site, cases).path()
+    trial = Trial(
+        {link.key: margin_of(link) for link in links},
+        shares_of(shopping(geometry, site.garden.prices)),
+        unfit(options, geometry, structure, site),
+    )
+    return trial, links
 
 
 def margin_of(link: Link) -> float:
@@ -107,11 +126,4 @@ def shares_of(parts: tuple[Part, ...]) -> dict[str, Share]:
     groups: dict[str, list[Part]] = {}
     for part in parts:
         groups.setdefault(part.use.split(",")[0], []).append(part)
-    return {
-        use: Share(
-            sum(part.cost for part in group),
-            len(group),
-            min((part.life for part in group if part.life), default=np.inf),
-        )
-        for use, group in groups.items()
-    }
+    return {use: Share(tuple(lines)) for use, lines in groups.items()}

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
 
 from ..drawing.solid import Solid
 from ..drawing.views import View, ViewName
 from ..plan.model import Typed
 from ..report.evaluation import State
+from ..sizing.size import Aim
 
 
 class Working(Typed):
@@ -240,16 +243,34 @@ class SolidReport(Typed):
     person_text: str
 
 
+class SizingWanted(Typed):
+    """What a structure is sized for: an aim, what may be spent, options that stay as they are."""
+
+    aim: Aim = "cheapest"
+    budget: float | None = Field(None, ge=0, le=1e7)
+    locked: tuple[Annotated[str, Field(max_length=40)], ...] = Field((), max_length=80)
+
+
+class ChangeReport(Typed):
+    """One thing that is changed, what for, and what that costs."""
+
+    words: str
+    why: str
+    cost_text: str
+
+
 class Sizing(Typed):
-    """Changes that together make a structure hold, or as nearly as a few can; `said` where they were tried on
-    a stretch of it.
+    """A structure sized: changes that together do what was asked, or what stops them; through how many ways
+    it was looked; `said` where that was done on a stretch of it.
     """
 
     changes: dict[str, Any]
-    words: tuple[str, ...]
+    words: tuple[ChangeReport, ...]
     limit_text: str
     holds: bool
     cost_text: str
+    stopped: str
+    looked: str
     said: str
 
 

@@ -2,23 +2,28 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+import math
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 
-from ..buying.lists import shopping, total
 from ..errors import InvalidPlan, Problem
 from ..families import family_of
 from ..family.options import extra_of
 from ..loads.cases import GUSTS
 from ..plan.model import Site, Structure
-from ..report.evaluation import Evaluation, asked_gust, evaluate, outline
+from ..report.evaluation import Evaluation, evaluate, outline
 from ..report.wording import gust_text, money, option_text, written
-from ..sizing.fixes import Fix, fixes_for, never, sized
+from ..sizing.fixes import Fix, fixes_for
+from ..sizing.search import never
+from ..sizing.size import Change, Sized, size
 from ..sizing.typical import typical
 from ..words.quantities import System
 from ..words.texts import say, template
 from .figures import finite
-from .readout import FixReport, LinkFixes, Sizing
+from .readout import ChangeReport, FixReport, LinkFixes, Sizing, SizingWanted
+
+_NOTHING = 0.005  # of money
+_THOUSANDS = {10**9: " thousand million", 10**6: " million", 10**3: " thousand", 1: ""}
 
 
 def link_fixes(site: Site, structure: Structure, key: str, system: System) -> LinkFixes:
@@ -53,32 +58,80 @@ def _fix(e: Evaluation, fix: Fix, system: System) -> FixReport:
     )
 
 
-def sizing(site: Site, structure: Structure, system: System, enough: Callable[[], bool] = never) -> Sizing:
-    """Return the cheapest changes, one after another, that make a structure hold, in words; stopped when it
-    is enough.
+def sizing(
+    site: Site, structure: Structure, system: System, wanted: SizingWanted, enough: Callable[[], bool] = never
+) -> Sizing:
+    """Return a structure sized for an aim, in words: what changes, what for, what it costs and what stops it.
+
+    Args:
+        site: Where it stands.
+        structure: What is sized.
+        system: The reader's units.
+        wanted: For what.
+        enough: Asked before each trial whether to stop.
     """
-    family = family_of(structure.family)
-    after, changed = sized(site, structure, enough=enough)
-    options = family.options.model_validate(after.options)
-    before_cost, after_cost = (
-        total(
-            shopping(
-                family.geometry(family.options.model_validate(s.options), s.plantings, site),
-                site.garden.prices,
-            )
-        )
-        for s in (structure, after)
+    found = size(
+        site,
+        structure,
+        system,
+        wanted.aim,
+        budget=math.inf if wanted.budget is None else wanted.budget,
+        locked=frozenset(wanted.locked),
+        enough=enough,
     )
-    limit = outline(site, after, GUSTS).limit
-    texts = written(options, system)
-    added = after_cost - before_cost
-    holds = limit >= asked_gust(site, structure)
-    stopped = say("typical.stopped", system) if enough() and not holds else ""
+    currency = site.garden.currency
+    texts = written(family_of(structure.family).options.model_validate(found.structure.options), system)
+    limit = outline(site, found.structure, GUSTS).limit
+    added = (found.trial.cost - found.first.cost) / found.share
     return Sizing(
-        changes={name: after.options[name] for name in changed},
-        words=tuple(f"{template(f'option.{name}')}: {texts[name]}" for name in changed),
+        changes={o: v for change in found.changes for o, v in change.options.items()},
+        words=tuple(_change(change, texts, system, currency, found.holds) for change in found.changes),
         limit_text=gust_text(limit, system),
-        holds=holds,
-        cost_text=("+" if added >= 0.005 else "") + money(added, site.garden.currency),
-        said=" ".join(filter(None, (typical(site, structure).said(system), stopped))),
+        holds=found.holds,
+        cost_text=_more(added, currency),
+        stopped=_stopped(found, system, currency),
+        looked=say(
+            "sizing.proven" if found.proven else "sizing.looked",
+            system,
+            {"tried": (found.tried, "count")},
+            {"size": _many(found.size)},
+        ),
+        said=typical(site, structure).said(system),
     )
+
+
+def _change(
+    change: Change, texts: Mapping[str, str], system: System, currency: str, holds: bool
+) -> ChangeReport:
+    what = "; ".join(f"{template(f'option.{o}')}: {texts[o]}" for o in change.options if o in texts)
+    why = (
+        ("for_link" if holds else "nearer")
+        if change.link
+        else "saves"
+        if change.costs < -_NOTHING
+        else "same"
+    )
+    words = {"link": template(f"link.{change.link}").lower()} if change.link else {}
+    return ChangeReport(
+        words=what, why=say(f"sizing.{why}", system, words=words), cost_text=_more(change.costs, currency)
+    )
+
+
+def _more(cost: float, currency: str) -> str:
+    return ("+" if cost >= _NOTHING else "") + money(cost, currency)
+
+
+def _stopped(found: Sized, system: System, currency: str) -> str:
+    """Return in words what stops a structure from what was asked."""
+    if found.least:
+        return say("sizing.too_dear", system, words={"least": money(found.least, currency)})
+    if found.stopped:
+        words = {"link": template(f"link.{found.stopped}").lower()}
+        return say("sizing.stopped", system, {"times": (found.trial.margin, "ratio")}, words)
+    return "" if found.changes else say("sizing.best_already", system)
+
+
+def _many(count: int) -> str:
+    """Return a large number as people say it."""
+    step = next((step for step in (10**9, 10**6, 10**3) if count >= 2 * step), 1)
+    return f"{count // step}{_THOUSANDS[step]}"

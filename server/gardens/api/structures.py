@@ -116,9 +116,9 @@ def ways(request: HttpRequest, structure_id: int, sent: schemas.WishIn) -> schem
 @router.post("/structures/{structure_id}/sizing", response={200: schemas.Sizing, **REFUSED})
 @heavy
 def sizing(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> schemas.Sizing:
-    """The changes that together make a draft hold; nothing is stored."""
+    """A draft sized for an aim: what changes, what for, what stops it; nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
-    return structures.sizing_of(row, sent.draft, until_enough())
+    return structures.sizing_of(row, sent, until_enough())
 
 
 @router.get("/structures/{structure_id}/parts.csv", response={200: str, **REFUSED})

@@ -19,7 +19,7 @@ from ascent.plan.model import (
 )
 from ascent.sizing.offer import Support
 from ascent.telling.changes import Difference
-from ascent.telling.readout import Report
+from ascent.telling.readout import Report, SizingWanted
 from ascent.words.quantities import Kind, System
 from pydantic import Field
 
@@ -82,9 +82,10 @@ class DraftIn(Typed):
 
 
 class SizingIn(Typed):
-    """A draft to make hold."""
+    """A draft to size, and for what."""
 
     draft: Draft
+    wanted: SizingWanted = SizingWanted()
 
 
 class FixesIn(Typed):

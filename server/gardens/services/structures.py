@@ -113,10 +113,10 @@ def fixes_of(row: Thing, sent: schemas.Draft, link: str) -> LinkFixes:
     return link_fixes(site, structure_of(row, sent), link, site.garden.units)
 
 
-def sizing_of(row: Thing, sent: schemas.Draft, enough: Callable[[], bool]) -> Sizing:
-    """Return the changes that together make a draft hold."""
-    site = site_of(row, sent)
-    return sizing(site, structure_of(row, sent), site.garden.units, enough)
+def sizing_of(row: Thing, sent: schemas.SizingIn, enough: Callable[[], bool]) -> Sizing:
+    """Return a draft sized for an aim."""
+    site = site_of(row, sent.draft)
+    return sizing(site, structure_of(row, sent.draft), site.garden.units, sent.wanted, enough)
 
 
 def save(row: Thing, granted: Granted, sent: schemas.SaveIn, visitor: Visitor) -> schemas.StructureOut:

@@ -1,0 +1,156 @@
+"""What trials teach of what was not tried: a figure over the options that move it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from typing import Any
+
+import numpy as np
+import numpy.typing as npt
+
+from ..mechanics import Array
+from .elimination import LARGEST, Factor, Indices, TooLarge
+from .grid import Axis
+
+_OFTEN_WRONG = 1.5  # how many times as much as any prediction was found to be wrong by another may be
+_TOLD = 1e-8  # weight of a direction among the trials from which it is told by them
+_UNTOLD = 1e-6
+_SAME = 1e-9
+_PERHAPS = 0.1  # what is expected of an option that no trial tells of
+_STRONGER = math.log(4.0)  # than a row is by itself, at most, as part of a structure
+
+
+class Learned:
+    """A figure over the options that move it, the more the better: known where it was tried, else predicted.
+
+    It is taken as a sum of what each option adds (so of a margin or a cost the logarithm is entered), as well
+    as the trials tell. How far predictions turn out too low widens what is hoped for.
+    """
+
+    def __init__(
+        self, axes: Sequence[Axis], moved_by: frozenset[str], tolerance: float, by_strength: bool = False
+    ) -> None:
+        """Make a table.
+
+        Args:
+            axes: Of the grid.
+            moved_by: Options that move the figure.
+            tolerance: How much more than predicted may be hoped for at first; infinite of what is not
+                predicted.
+            by_strength: Whether it grows with the strength of the rows that move it.
+
+        Raises:
+            TooLarge: It would have too many entries.
+        """
+        self.moved_by = moved_by
+        self.axes: list[int] = []
+        self.known: dict[Indices, float] = {}
+        self.told: dict[Indices, tuple[Indices, float]] = {}  # of an entry, by which way of building
+        self.tolerance, self.by_strength = tolerance, by_strength
+        # of each axis, the class of each level: alike are those that move it alike
+        self._classes: list[npt.NDArray[np.intp]] = []
+        names: dict[tuple[str, Any], int] = {}
+        groups: list[list[list[int]]] = []
+        for number, axis in enumerate(axes):
+            own = [tuple((o, v) for o, v in level.items() if o in moved_by) for level in axis.levels]
+            different = list(dict.fromkeys(own))
+            if len(different) > 1:
+                self.axes.append(number)
+                self._classes.append(np.array([different.index(one) for one in own], dtype=np.intp))
+                groups.append([[names.setdefault(o, len(names)) for o in one] for one in different])
+        self._has = [np.zeros((len(classes), len(names))) for classes in groups]  # (class, option)
+        for has, classes in zip(self._has, groups, strict=True):
+            for number, options in enumerate(classes):
+                has[number, options] = 1.0
+        # of each axis, the logarithm of how strong each class is by itself
+        self._strong: list[Array | None] = [
+            np.log(axes[number].strengths) if axes[number].strengths else None for number in self.axes
+        ]
+        self._shape = tuple(map(len, groups))
+        if math.prod(self._shape) > LARGEST:
+            raise TooLarge
+        self._normal, self._right = np.zeros((len(names), len(names))), np.zeros(len(names))
+        self._predictions: dict[bool, Array] = {}  # with hope and without
+
+    def entry(self, indices: Indices) -> Indices:
+        """Return the entry of a way of building."""
+        return tuple(
+            int(classes[indices[axis]]) for axis, classes in zip(self.axes, self._classes, strict=True)
+        )
+
+    def otherwise(self, indices: Indices, value: float) -> Indices | None:
+        """Return a way of building that should have the same figure and has another, if one was tried."""
+        told = self.told.get(self.entry(indices))
+        return told[0] if told and abs(told[1] - value) > _SAME else None
+
+    def learn(self, indices: Indices, value: float) -> bool:
+        """Enter a figure that was tried, and return whether it is new."""
+        entry = self.entry(indices)
+        if entry in self.known:
+            return False
+        hoped = self._predictions.get(True)
+        if hoped is not None and math.isfinite(hoped[entry]):
+            self.tolerance = max(self.tolerance, _OFTEN_WRONG * (value - float(hoped[entry])))
+        row = sum(
+            (has[level] for has, level in zip(self._has, entry, strict=True)), np.zeros_like(self._right)
+        )
+        self._normal += np.outer(row, row)
+        self._right += row * value
+        self.known[entry] = value
+        self.told[entry] = (indices, value)
+        self._predictions = {}
+        return True
+
+    def believed(self, hope: float, hoped: Callable[[Array], Array] | None = None) -> Array:
+        """Return the figure of every entry: as known, or predicted.
+
+        Args:
+            hope: How much of its tolerance is added to what is predicted. Of what no trial tells, a row is
+                taken by its own strength, or several times that where there is hope; all else as the first
+                was, and a little better, or without bound where there is hope.
+            hoped: What more is hoped for of what is predicted.
+        """
+        if bool(hope) not in self._predictions:
+            self._predictions[bool(hope)] = self._predicted(bool(hope))
+        more = np.float32(hope * self.tolerance if hope else 0.0)
+        figures = np.array(self._predictions[bool(hope)] + more).reshape(self._shape)
+        if hoped and hope:
+            figures = np.array(hoped(figures))
+        for entry, value in self.known.items():
+            figures[entry] = value
+        return figures
+
+    def spread(self, figures: Array) -> Factor:
+        """Return a figure of each entry as one of each level of its axes."""
+        for place, classes in enumerate(self._classes):
+            if len(classes) > figures.shape[place]:
+                figures = np.take(figures, classes, axis=place)
+        return tuple(self.axes), figures
+
+    def _predicted(self, hope: bool) -> Array:
+        if not self.known or not self.axes or math.isinf(self.tolerance):
+            return np.full(self._shape, np.inf, dtype=np.float32)
+        weights, turned = np.linalg.eigh(self._normal)
+        told = turned[:, weights > _TOLD]
+        added = told @ ((told.T @ self._right) / weights[weights > _TOLD])
+        first, value = next(iter(self.known.items()))
+        total: Array = np.full((1,) * len(self._shape), value, dtype=np.float32)
+        for place, has in enumerate(self._has):
+            other = has - has[first[place]]
+            apart = np.linalg.norm(other - other @ told @ told.T, axis=1) > _UNTOLD
+            unseen = has @ (np.diag(self._normal) == 0.0) > 0.0
+            # what was tried only along with something else is expected of both
+            unknown = apart if hope else unseen
+            effect = np.where(unknown, self._untold(place, first[place], hope), other @ added).astype(
+                np.float32
+            )
+            total = total + effect.reshape([-1 if p == place else 1 for p in range(len(self._shape))])
+        return total
+
+    def _untold(self, place: int, first: int, hope: bool) -> Array | float:
+        """Return what is believed that each class of an axis adds to the first, before any trial tells."""
+        strong = self._strong[place]
+        if strong is None or not self.by_strength:
+            return np.inf if hope else _PERHAPS
+        return np.asarray(strong - strong[first] + (_STRONGER if hope else _PERHAPS))

@@ -1,0 +1,198 @@
+"""A structure sized for an aim: what changed, what for, and what stopped it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Set
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from ..plan.model import Site, Structure
+from ..words.quantities import System
+from .elimination import Indices, TooLarge
+from .grid import COARSE, FINE, QUICK, Extent, grid_of
+from .search import Best, Search, cost_of, never
+from .trials import Share, Trial
+from .typical import typical
+
+Aim = Literal["cheapest", "per-season", "strongest", "fewest-kinds", "longest-lived"]
+YEARS = 10.0  # a structure is used, handbook-parts-5.2
+_MANY_KINDS = 1e4  # cost that weighs as much as one more kind of part
+_SAME = 1e-6
+
+
+@dataclass(frozen=True)
+class Change:
+    """One thing that is otherwise, and what for.
+
+    options: what it changes, {option: value}.
+    link: the link that would not hold without it; nothing where all would.
+    costs: what it adds to the price; less than nothing where it saves.
+    """
+
+    options: dict[str, Any]
+    link: str
+    costs: float
+
+
+@dataclass(frozen=True)
+class Sized:
+    """A structure sized.
+
+    structure: with what is changed. first, trial: before and after, of a typical stretch where that stands
+        for it.
+    holds: whether it does what was asked. stopped: the link that stops it from it, nothing where none does.
+    least: what the cheapest costs that holds, where that is more than may be spent.
+    share: of the whole that was tried. proven: whether nothing on the grid is better. tried, size: ways tried
+        and ways on the grid.
+    """
+
+    structure: Structure
+    changes: tuple[Change, ...]
+    first: Trial
+    trial: Trial
+    holds: bool
+    stopped: str
+    least: float
+    share: float
+    proven: bool
+    tried: int
+    size: int
+
+
+def size(
+    site: Site,
+    structure: Structure,
+    system: System,
+    aim: Aim = "cheapest",
+    *,
+    budget: float = math.inf,
+    years: float = YEARS,
+    locked: Set[str] = frozenset(),
+    freed: Set[str] = frozenset(),
+    extent: Extent = FINE,
+    most: int = 400,
+    enough: Callable[[], bool] = never,
+) -> Sized:
+    """Return a structure changed so that it holds the gust asked, the best of its grid for an aim; where
+    nothing on it holds, or not for the money, the one with most margin.
+
+    Args:
+        site: Where it stands.
+        structure: Where to start.
+        system: Whose round numbers its grid has.
+        aim: Cheapest that holds, now or in a season over the years; strongest for the budget; of fewest kinds
+            of part; of the longest-lived parts.
+        budget: What its parts may cost.
+        years: Seasons it will be used.
+        locked: Options that stay.
+        freed: A gardener's own choices that may be changed all the same.
+        extent: How fine its grid is, at the most.
+        most: Trials at the most.
+        enough: Asked before each trial whether to stop.
+    """
+    for fine in dict.fromkeys((extent, COARSE, QUICK)):
+        try:
+            return _sized(site, structure, system, aim, budget, years, locked, freed, fine, most, enough)
+        except TooLarge:
+            continue
+    raise AssertionError("the quickest grid is small enough")
+
+
+def _sized(
+    site: Site,
+    structure: Structure,
+    system: System,
+    aim: Aim,
+    budget: float,
+    years: float,
+    locked: Set[str],
+    freed: Set[str],
+    extent: Extent,
+    most: int,
+    enough: Callable[[], bool],
+) -> Sized:
+    stretch = typical(site, structure)
+    grid = grid_of(stretch.site, stretch.structure, system, extent, locked, freed)
+
+    def search(least_life: float = 0.0) -> Search:
+        amount = _amount(aim, years)
+        return Search(stretch.site, stretch.structure, grid, enough, most, amount, least_life)
+
+    able = budget * stretch.share
+    asked = search()
+    best = asked.strongest(able) if aim == "strongest" else asked.cheapest()
+    if aim == "longest-lived" and best:
+        asked, best = _longest(asked, best, search)
+    least = 0.0
+    if best and best.trial.cost > able + _SAME:
+        least, best = best.trial.cost / stretch.share, None
+    if best is None:
+        best = asked.strongest(able)
+    return _told(structure, asked, best, least, stretch.share)
+
+
+def _longest(asked: Search, best: Best, search: Callable[[float], Search]) -> tuple[Search, Best]:
+    """Return the best whose shortest-lived part lasts longest."""
+    while True:
+        life = min(share.life for share in best.trial.shares.values())
+        longer = search(life + _SAME)
+        found = longer.cheapest()
+        if found is None:
+            return asked, best
+        asked, best = longer, found
+
+
+def _amount(aim: Aim, years: float) -> Callable[[Share], tuple[float, float]]:
+    """Return how a search for an aim counts what is spent."""
+    if aim == "per-season":
+        return lambda share: (share.yearly(years), share.yearly_step(years))
+    if aim == "fewest-kinds":
+        return lambda share: (len(share.lines) + share.cost / _MANY_KINDS, 1.0)
+    return cost_of
+
+
+def _told(structure: Structure, asked: Search, best: Best, least: float, share: float) -> Sized:
+    margin = min(1.0, best.trial.margin)
+    pick = _without_idle(asked, best.pick, margin)
+    trial = asked.trials[pick]
+    changes = []
+    for number, (start, now) in enumerate(zip(asked.start, pick, strict=True)):
+        if start != now:
+            before, after = (asked.grid.axes[number].levels[level] for level in (start, now))
+            without = asked.attempt((*pick[:number], start, *pick[number + 1 :]))
+            changes.append(
+                Change(
+                    {o: v for o, v in after.items() if before.get(o, structure.options.get(o)) != v},
+                    "" if without.margin >= margin else without.weakest,
+                    (trial.cost - without.cost) / share,
+                )
+            )
+    options = {**structure.options, **{o: v for change in changes for o, v in change.options.items()}}
+    return Sized(
+        structure.model_copy(update={"options": options}),
+        tuple(changes),
+        asked.first,
+        trial,
+        asked.does(trial) and not least,
+        "" if trial.margin >= 1.0 else trial.weakest,
+        least,
+        share,
+        best.proven,
+        len(asked.trials),
+        asked.grid.size,
+    )
+
+
+def _without_idle(asked: Search, pick: Indices, margin: float) -> Indices:
+    """Return a way without those changes that neither make it hold nor save anything."""
+    for number, start in enumerate(asked.start):
+        if pick[number] != start:
+            other = (*pick[:number], start, *pick[number + 1 :])
+            without = asked.attempt(other)
+            if (
+                asked.does(without, margin)
+                and asked.spent(without) <= asked.spent(asked.trials[pick]) + _SAME
+            ):
+                pick = other
+    return pick
