@@ -7,35 +7,55 @@ import json
 import sys
 from collections.abc import Sequence
 from pathlib import Path
+from typing import get_args
 
 from . import tables
 from .errors import AscentError
-from .files.plan import plan_schema, read_plan
+from .files.need import need_schema, read_need
+from .files.plan import plan_schema, read_plan, write_plan
 from .plan.model import Site
+from .sizing.size import Aim
+from .telling.choosing import choose
 from .telling.moves import rests_on
-from .telling.readout import Report, Rest
+from .telling.readout import Report, Rest, Sizing, SizingWanted
 from .telling.report import full_report
+from .telling.sizes import sizing
 
 
 def main(arguments: list[str] | None = None) -> int:
-    """Run a command; return 0 when all holds or should stand, 1 when a link falls short, 2 when the plan is
-    not valid.
+    """Run a command; return 0 when all holds or should stand, 1 when a link falls short or nothing will do, 2
+    when what was given is not valid.
     """
-    parser = argparse.ArgumentParser(prog="ascent", description="Check a trellis plan.")
+    parser = argparse.ArgumentParser(prog="ascent", description="Check, size and choose trellises.")
     commands = parser.add_subparsers(dest="command", required=True)
     check = commands.add_parser("check", help="report on every structure of a plan file")
-    check.add_argument("plan", type=Path)
     check.add_argument("--json", action="store_true", help="print the whole report as JSON")
-    commands.add_parser("schema", help="print the JSON Schema of the plan file")
+    schema = commands.add_parser("schema", help="print the JSON Schema of a plan or a need")
+    schema.add_argument("--of", choices=("plan", "need"), default="plan")
+    sizes = commands.add_parser("size", help="size every structure of a plan file for an aim")
+    sizes.add_argument("file", type=Path)
+    sizes.add_argument("--aim", choices=get_args(Aim), default="cheapest")
+    sizes.add_argument("--budget", type=float, help="what each may cost")
+    sizes.add_argument("--lock", action="append", default=[], metavar="OPTION", help="leave it as it is")
+    sizes.add_argument("--json", action="store_true", help="print the changed plan")
+    chooses = commands.add_parser("choose", help="compare every kind of support for a need")
+    chooses.add_argument("file", type=Path)
+    chooses.add_argument("--json", action="store_true", help="print everything as JSON")
+    check.add_argument("file", type=Path)
     options = parser.parse_args(arguments)
     if options.command == "schema":
-        print(json.dumps(plan_schema(), indent=1, sort_keys=True, ensure_ascii=False))
+        found = plan_schema() if options.of == "plan" else need_schema()
+        print(json.dumps(found, indent=1, sort_keys=True, ensure_ascii=False))
         return 0
     try:
         tables.load_all()
-        return _check(options.plan, options.json)
+        if options.command == "check":
+            return _check(options.file, options.json)
+        if options.command == "size":
+            return _size(options)
+        return _choose(options.file, options.json)
     except OSError as error:
-        print(f"{options.plan}: {error.strerror}", file=sys.stderr)
+        print(f"{options.file}: {error.strerror}", file=sys.stderr)
     except AscentError as error:
         print(error, file=sys.stderr)
     return 2
@@ -82,3 +102,60 @@ def _lines(name: str, bed: str, report: Report, rests: Sequence[Rest]) -> list[s
     )
     lines.append(f"  Parts: {report.cost_text}")
     return [*lines, ""]
+
+
+def _size(options: argparse.Namespace) -> int:
+    garden = read_plan(options.file.read_bytes()).garden
+    wanted = SizingWanted(aim=options.aim, budget=options.budget, locked=tuple(options.lock))
+    beds, holds = [], True
+    for bed in garden.beds:
+        structures = []
+        for structure in bed.structures:
+            found = sizing(Site(garden=garden, bed=bed), structure, garden.units, wanted)
+            holds = holds and found.holds
+            changed = {**structure.options, **found.changes}
+            structures.append(structure.model_copy(update={"options": changed}))
+            if not options.json:
+                print("\n".join(_sized(structure.name, bed.name, found)))
+        beds.append(bed.model_copy(update={"structures": tuple(structures)}))
+    if options.json:
+        print(write_plan(garden.model_copy(update={"beds": tuple(beds)})))
+    return int(not holds)
+
+
+def _sized(name: str, bed: str, found: Sizing) -> list[str]:
+    verdict = "holds" if found.holds else "still short"
+    return [
+        f"{name}, {bed}: {found.limit_text}, {verdict}; {found.cost_text}",
+        *(f"  {change.words} ({change.why}; {change.cost_text})" for change in found.words),
+        *([f"  {found.stopped}"] if found.stopped else []),
+        f"  {found.looked}",
+        "",
+    ]
+
+
+def _choose(path: Path, as_json: bool) -> int:
+    asked = read_need(path.read_bytes())
+    ways, places = choose(asked)
+    if as_json:
+        found = {
+            "ways": [way.model_dump(mode="json") for way in ways],
+            "order": [place.model_dump(mode="json") for place in places],
+        }
+        print(json.dumps(found, ensure_ascii=False))
+        return int(not places)
+    known = {way.family: way for way in ways}
+    for place in places:
+        way = known[place.family]
+        told = way.told
+        print(
+            f"{place.rank:2} {way.name:<28}{told.limit:>8} {told.yearly:>12} a season {told.cost:>12}"
+            f"  {told.minutes:>6}  {told.once}"
+        )
+        print(f"   {' '.join(place.reasons)}")
+    print("\nWill not do:")
+    for way in ways:
+        if way.against:
+            print(f"   {way.name}: {' '.join(way.against)}")
+    print(f"\n{sum(way.size for way in ways)} ways of building them looked through.")
+    return int(not places)

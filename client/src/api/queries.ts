@@ -1,4 +1,10 @@
-import { keepPreviousData, useInfiniteQuery, useQueries, useQuery } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useQueries,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 
 import { api, exactly, type Garden, type Schemas, type StructureLine, taken } from "./client";
 
@@ -182,6 +188,53 @@ export const useSupports = (garden: number, bed: string, crop: Schemas["CropIn"]
     placeholderData: keepPreviousData,
   });
 
+/** Every kind of support for a need, sized and measured, coming in one after another as they are asked. */
+export const useWays = (
+  garden: number,
+  bed: string,
+  need: Schemas["ChooseIn"],
+  kinds: readonly string[],
+  units: string | undefined,
+  stopped: boolean,
+) => {
+  const client = useQueryClient();
+  const key = (kind: string) => ["way", garden, bed, need, kind, units];
+  const next = kinds.find((kind) => {
+    const state = client.getQueryState(key(kind));
+    return state?.status !== "success" && state?.status !== "error";
+  });
+  return useQueries({
+    queries: kinds.map((kind) => ({
+      queryKey: key(kind),
+      enabled: kind === next && !stopped,
+      staleTime: Infinity,
+      queryFn: ({ signal }: { signal: AbortSignal }) =>
+        exactly<Schemas["KindReport"]>(
+          api.POST("/api/gardens/{garden_id}/beds/{bed}/ways/{family}", {
+            params: { path: { garden_id: garden, bed, family: kind } },
+            body: need,
+            signal,
+          }),
+        ),
+    })),
+  });
+};
+
+/** Ways that will do, in order, each with why. */
+export const useOrder = (garden: number, sent: Schemas["OrderIn"], units: string | undefined) =>
+  useQuery({
+    queryKey: ["order", garden, sent, units],
+    enabled: Object.keys(sent.ways).length > 0,
+    queryFn: () =>
+      exactly<Schemas["OrderOut"]>(
+        api.POST("/api/gardens/{garden_id}/order", {
+          params: { path: { garden_id: garden } },
+          body: sent,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
 /** What a support of one family would start with. */
 export const useProposal = (
   garden: number,
@@ -191,7 +244,7 @@ export const useProposal = (
 ) =>
   useQuery({
     queryKey: ["proposal", garden, bed, need, units],
-    enabled: need.family !== "",
+    enabled: need.chosen != null,
     queryFn: () =>
       exactly<Schemas["ProposalOut"]>(
         api.POST("/api/gardens/{garden_id}/beds/{bed}/proposal", {

@@ -90,12 +90,16 @@ export const useFixes = (structure: Structure, draft: Draft, link: string) =>
       ),
   });
 
-export const useSizing = (structure: Structure, draft: Draft, enabled: boolean) =>
+export const useSizing = (structure: Structure, draft: Draft, wanted: Schemas["SizingWanted"] | null) =>
   useQuery({
-    queryKey: ["sizing", structure.id, draft, structure.units],
-    enabled,
+    queryKey: ["sizing", structure.id, draft, structure.units, wanted],
+    enabled: wanted !== null,
     queryFn: ({ signal }) =>
       taken(
-        api.POST("/api/structures/{structure_id}/sizing", { params: of(structure), signal, body: { draft } }),
+        api.POST("/api/structures/{structure_id}/sizing", {
+          params: of(structure),
+          signal,
+          body: { draft, wanted: wanted ?? { aim: "cheapest", locked: [] } },
+        }),
       ),
   });

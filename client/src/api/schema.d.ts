@@ -240,6 +240,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/beds/{bed}/ways/{family}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Way
+         * @description One kind of support for a need, sized and measured by what matters; nothing is stored.
+         */
+        post: operations["gardens_api_structures_way"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/draft": {
         parameters: {
             query?: never;
@@ -419,6 +439,26 @@ export interface paths {
          * @description Withdraw the read-only link.
          */
         delete: operations["gardens_api_people_withdraw_link"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Order
+         * @description Ways of building in order, each with why; nothing is stored.
+         */
+        post: operations["gardens_api_structures_order"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -916,7 +956,7 @@ export interface paths {
         put?: never;
         /**
          * Sizing
-         * @description The changes that together make a draft hold; nothing is stored.
+         * @description A draft sized for an aim: what changes, what for, what stops it; nothing is stored.
          */
         post: operations["gardens_api_structures_sizing"];
         delete?: never;
@@ -1323,6 +1363,18 @@ export interface components {
             words: string;
         };
         /**
+         * ChangeReport
+         * @description One thing that is changed, what for, and what that costs.
+         */
+        ChangeReport: {
+            /** Cost Text */
+            cost_text: string;
+            /** Why */
+            why: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Choice
          * @description One value of a list.
          */
@@ -1339,6 +1391,58 @@ export interface components {
             name: string;
             /** Roles */
             roles: string[];
+        };
+        /**
+         * ChooseIn
+         * @description What a gardener wants to grow on a bed, and what matters of its support.
+         */
+        ChooseIn: {
+            /** Count */
+            count?: number | null;
+            /** Crop */
+            crop: string;
+            /**
+             * Side
+             * @default right
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Training
+             * @default pruned
+             * @enum {string}
+             */
+            training: "pruned" | "free";
+            /**
+             * @default {
+             *       "both_faces": false,
+             *       "first": "per-season",
+             *       "heads_pass": false,
+             *       "minutes": null,
+             *       "money": null,
+             *       "moves": false,
+             *       "no_digging": false,
+             *       "people": null,
+             *       "reach": 2.05,
+             *       "wall": false,
+             *       "years": 10
+             *     }
+             */
+            wants: components["schemas"]["Wants"];
+        };
+        /**
+         * Chosen
+         * @description A way of building that was chosen: its name, options and plants.
+         */
+        Chosen: {
+            /** Name */
+            name: string;
+            /** Options */
+            options: {
+                [key: string]: unknown;
+            };
+            /** Plantings */
+            plantings: components["schemas"]["Planting"][];
         };
         /**
          * Climber
@@ -1683,6 +1787,49 @@ export interface components {
             };
         };
         /**
+         * Figures
+         * @description What a way of building is measured by.
+         *
+         *     cost: of all parts. yearly: in a season over the years wanted. minutes: of work. limit: gust it holds to
+         *         [m/s].
+         *     once: once in how many seasons it goes. margin: how many times the crop it carries. life: seasons of the
+         *         part that goes first; 0 where no table tells. score: how well it suits the crop, 0 to 3.
+         */
+        Figures: {
+            /** Cost */
+            cost: number;
+            /** Life */
+            life: number;
+            /** Limit */
+            limit: number;
+            /** Margin */
+            margin: number;
+            /** Minutes */
+            minutes: number;
+            /** Once */
+            once: number;
+            /** People */
+            people: number;
+            /** Score */
+            score: number;
+            /** Yearly */
+            yearly: number;
+        };
+        /**
+         * Filled
+         * @description A value that was filled in, and why.
+         */
+        Filled: {
+            /** Label */
+            label: string;
+            /** Option */
+            option: string;
+            /** Reason */
+            reason: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * FixReport
          * @description One change that helps, with what it does and costs.
          */
@@ -1996,6 +2143,48 @@ export interface components {
             number: number;
         };
         /**
+         * KindReport
+         * @description One kind of support for a need: sized, drawn, measured; `against` says why it will not do.
+         */
+        KindReport: {
+            /** Against */
+            against: string[];
+            /** Family */
+            family: string;
+            figures: components["schemas"]["Figures"];
+            /** Looked */
+            looked: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: {
+                [key: string]: unknown;
+            };
+            /** Plantings */
+            plantings: components["schemas"]["Planting"][];
+            /** Score Text */
+            score_text: string;
+            /** Size */
+            size: number;
+            sketch: components["schemas"]["Sketch"];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "stands" | "short";
+            /** State Words */
+            state_words: string;
+            /** Title */
+            title: string;
+            told: components["schemas"]["Told"];
+            /** Tried */
+            tried: number;
+            /** Values */
+            values: components["schemas"]["Filled"][];
+            /** What */
+            what: string;
+        };
+        /**
          * Letter
          * @description A mail that the stand-in wrote to a file.
          */
@@ -2160,9 +2349,11 @@ export interface components {
         };
         /**
          * NeedIn
-         * @description What a gardener wants to grow on a bed, and on which kind of support.
+         * @description What a gardener wants to grow on a bed, and on which kind of support; with its options and plants where
+         *     those were chosen already.
          */
         NeedIn: {
+            chosen?: components["schemas"]["Chosen"] | null;
             /** Count */
             count?: number | null;
             /** Crop */
@@ -2224,6 +2415,30 @@ export interface components {
             when_is: string[];
             /** When Option */
             when_option: string;
+        };
+        /**
+         * OrderIn
+         * @description Ways of building that will do, to be put in order by what comes first.
+         */
+        OrderIn: {
+            /**
+             * First
+             * @default per-season
+             * @enum {string}
+             */
+            first: "per-season" | "cost" | "strength" | "work" | "life";
+            /** Ways */
+            ways: {
+                [key: string]: components["schemas"]["Figures"];
+            };
+        };
+        /**
+         * OrderOut
+         * @description Ways of building in order, each with why.
+         */
+        OrderOut: {
+            /** Places */
+            places: components["schemas"]["PlaceReport"][];
         };
         /**
          * PartReport
@@ -2404,6 +2619,20 @@ export interface components {
             kind: "place";
             /** Revision */
             revision?: number | null;
+        };
+        /**
+         * PlaceReport
+         * @description Where a way stands in the order, and why.
+         */
+        PlaceReport: {
+            /** Family */
+            family: string;
+            /** Rank */
+            rank: number;
+            /** Reasons */
+            reasons: string[];
+            /** Unbeaten */
+            unbeaten: boolean;
         };
         /**
          * PlaceRow
@@ -2745,6 +2974,13 @@ export interface components {
             said: string;
         };
         /**
+         * RestsIn
+         * @description A draft of which is asked what it rests on.
+         */
+        RestsIn: {
+            draft: components["schemas"]["Draft"];
+        };
+        /**
          * SaveIn
          * @description A draft to save, and the revision it started from.
          */
@@ -2846,8 +3082,8 @@ export interface components {
         };
         /**
          * Sizing
-         * @description Changes that together make a structure hold, or as nearly as a few can; `said` where they were tried on
-         *     a stretch of it.
+         * @description A structure sized: changes that together do what was asked, or what stops them; through how many ways
+         *     it was looked; `said` where that was done on a stretch of it.
          */
         Sizing: {
             /** Changes */
@@ -2860,17 +3096,48 @@ export interface components {
             holds: boolean;
             /** Limit Text */
             limit_text: string;
+            /** Looked */
+            looked: string;
             /** Said */
             said: string;
+            /** Stopped */
+            stopped: string;
             /** Words */
-            words: string[];
+            words: components["schemas"]["ChangeReport"][];
         };
         /**
          * SizingIn
-         * @description A draft to make hold.
+         * @description A draft to size, and for what.
          */
         SizingIn: {
             draft: components["schemas"]["Draft"];
+            /**
+             * @default {
+             *       "aim": "cheapest",
+             *       "budget": null,
+             *       "locked": []
+             *     }
+             */
+            wanted: components["schemas"]["SizingWanted"];
+        };
+        /**
+         * SizingWanted
+         * @description What a structure is sized for: an aim, what may be spent, options that stay as they are.
+         */
+        SizingWanted: {
+            /**
+             * Aim
+             * @default cheapest
+             * @enum {string}
+             */
+            aim: "cheapest" | "per-season" | "strongest" | "fewest-kinds" | "longest-lived";
+            /** Budget */
+            budget?: number | null;
+            /**
+             * Locked
+             * @default []
+             */
+            locked: string[];
         };
         /**
          * Sketch
@@ -3118,6 +3385,8 @@ export interface components {
             bed: string;
             /** Bed Name */
             bed_name: string;
+            /** Currency */
+            currency: string;
             draft: components["schemas"]["Draft"];
             /** Family */
             family: string;
@@ -3254,6 +3523,36 @@ export interface components {
             revision: number | null;
         };
         /**
+         * Told
+         * @description The figures of a way of building in words.
+         */
+        Told: {
+            /** Cost */
+            cost: string;
+            /** Faces */
+            faces: string;
+            /** Life */
+            life: string;
+            /** Limit */
+            limit: string;
+            /** Margin */
+            margin: string;
+            /** Minutes */
+            minutes: string;
+            /** Moves */
+            moves: string;
+            /** Once */
+            once: string;
+            /** People */
+            people: string;
+            /** Plants */
+            plants: string;
+            /** Weakest */
+            weakest: string;
+            /** Yearly */
+            yearly: string;
+        };
+        /**
          * Trace
          * @description A line of the sketch, metres.
          */
@@ -3331,6 +3630,64 @@ export interface components {
             plants: components["schemas"]["PlantMark"][];
             /** Soil */
             soil: string;
+        };
+        /**
+         * Wants
+         * @description What matters to whoever builds: what comes first, and what must be kept. Nothing said of it asks
+         *     nothing.
+         *
+         *     first: what kinds are ordered by. money: for all parts. years: seasons it will be used. minutes: of one
+         *     adult's work. people: there to build. reach: how high one ties and picks. [m] wall: whether
+         *     a wall, fence or pole stands there to fix it to.
+         */
+        Wants: {
+            /**
+             * Both Faces
+             * @default false
+             */
+            both_faces: boolean;
+            /**
+             * First
+             * @default per-season
+             * @enum {string}
+             */
+            first: "per-season" | "cost" | "strength" | "work" | "life";
+            /**
+             * Heads Pass
+             * @default false
+             */
+            heads_pass: boolean;
+            /** Minutes */
+            minutes?: number | null;
+            /** Money */
+            money?: number | null;
+            /**
+             * Moves
+             * @default false
+             */
+            moves: boolean;
+            /**
+             * No Digging
+             * @default false
+             */
+            no_digging: boolean;
+            /** People */
+            people?: number | null;
+            /**
+             * Reach
+             * @default 2.05
+             */
+            reach: number;
+            /**
+             * Wall
+             * @default false
+             */
+            wall: boolean;
+            /**
+             * Years
+             * @default 10
+             */
+            years: number;
         };
         /**
          * Warned
@@ -5208,6 +5565,133 @@ export interface operations {
             };
         };
     };
+    gardens_api_structures_way: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+                bed: string;
+                family: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChooseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindReport"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
     gardens_api_gardens_draft: {
         parameters: {
             query?: never;
@@ -6283,6 +6767,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_structures_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderOut"];
                 };
             };
             /** @description unreadable */
@@ -9390,7 +9999,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SizingIn"];
+                "application/json": components["schemas"]["RestsIn"];
             };
         };
         responses: {

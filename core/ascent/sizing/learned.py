@@ -14,7 +14,7 @@ from .elimination import LARGEST, Factor, Indices, TooLarge
 from .grid import Axis
 
 _OFTEN_WRONG = 1.5  # how many times as much as any prediction was found to be wrong by another may be
-_TOLD = 1e-8  # weight of a direction among the trials from which it is told by them
+_TOLD = 1e-6  # length of what is new of a direction, from which it is told
 _UNTOLD = 1e-6
 _SAME = 1e-9
 _PERHAPS = 0.1  # what is expected of an option that no trial tells of
@@ -71,6 +71,7 @@ class Learned:
         if math.prod(self._shape) > LARGEST:
             raise TooLarge
         self._normal, self._right = np.zeros((len(names), len(names))), np.zeros(len(names))
+        self._told = np.zeros((len(names), 0))  # directions among the options that trials tell of
         self._predictions: dict[bool, Array] = {}  # with hope and without
 
     def entry(self, indices: Indices) -> Indices:
@@ -96,6 +97,10 @@ class Learned:
             (has[level] for has, level in zip(self._has, entry, strict=True)), np.zeros_like(self._right)
         )
         self._normal += np.outer(row, row)
+        rest = row - self._told @ (self._told.T @ row)
+        long = float(np.linalg.norm(rest))
+        if long > _TOLD:
+            self._told = np.column_stack((self._told, rest / long))
         self._right += row * value
         self.known[entry] = value
         self.told[entry] = (indices, value)
@@ -131,9 +136,8 @@ class Learned:
     def _predicted(self, hope: bool) -> Array:
         if not self.known or not self.axes or math.isinf(self.tolerance):
             return np.full(self._shape, np.inf, dtype=np.float32)
-        weights, turned = np.linalg.eigh(self._normal)
-        told = turned[:, weights > _TOLD]
-        added = told @ ((told.T @ self._right) / weights[weights > _TOLD])
+        told = self._told
+        added = told @ np.linalg.solve(told.T @ self._normal @ told, told.T @ self._right)
         first, value = next(iter(self.known.items()))
         total: Array = np.full((1,) * len(self._shape), value, dtype=np.float32)
         for place, has in enumerate(self._has):

@@ -4,6 +4,7 @@ value.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -11,7 +12,7 @@ from .. import tables
 from ..drawing.sketch import Sketch, sketch_of
 from ..errors import InvalidPlan, Problem, UnknownItem
 from ..families import FAMILIES, family_of
-from ..family.protocol import Need
+from ..family.protocol import Need, Proposal
 from ..plan.model import Planting, Site, Structure, Typed
 from ..report.wording import day_text, written
 from ..tables import rows
@@ -19,7 +20,7 @@ from ..words.quantities import System, write
 from ..words.texts import say, template
 from .grid import COARSE
 from .search import never
-from .size import size
+from .size import YEARS, Sized, size
 
 
 @dataclass(frozen=True)
@@ -55,19 +56,20 @@ class Support(Typed):
     sketch: Sketch
 
 
-_TRIALS = 120  # of a search for what to offer
+_TRIALS = 80  # of a search for what to offer
+_GOOD = 2  # of the marks of suits.csv
 _SHOWN = 3.0  # of a long row in its picture [m]
 
 
 def choices(site: Site, need: Need) -> list[Support]:
-    """Return every kind of support for a need, those that suit the crop best first, each as a picture of its
-    first stretch.
+    """Return every kind of support for a need, those that suit the crop first and of them the simplest, each
+    as a picture of its first stretch.
 
     Raises:
         InvalidPlan: No such crop.
     """
     _crop(need)
-    scores = tables.suits()[need.crop].scores
+    scores, traits = tables.suits()[need.crop].scores, tables.traits()
     bed = site.bed.model_copy(update={"length": min(site.bed.length, _SHOWN)})
     short = Site(garden=site.garden, bed=bed)
     supports = []
@@ -85,7 +87,7 @@ def choices(site: Site, need: Need) -> list[Support]:
                 sketch=sketch_of(geometry, bed.length, bed.width),
             )
         )
-    return sorted(supports, key=lambda support: -support.score)
+    return sorted(supports, key=lambda s: (s.score < _GOOD, traits[s.family].difficulty, -s.score))
 
 
 def _crop(need: Need) -> rows.Crop:
@@ -95,11 +97,72 @@ def _crop(need: Need) -> rows.Crop:
         raise InvalidPlan([Problem("crop", need.crop, str(error))]) from error
 
 
+@dataclass(frozen=True)
+class Start:
+    """What a family proposes for a need, as a structure: all filled in, each value with its reason."""
+
+    structure: Structure
+    proposal: Proposal
+
+
+def start_of(site: Site, family_key: str, need: Need) -> Start:
+    """Return the structure of a family that a need starts with.
+
+    Raises:
+        InvalidPlan: No such crop.
+        UnknownItem: No such family.
+    """
+    crop, family = _crop(need), family_of(family_key)
+    proposed = family.propose(need, site)
+    short_name = crop.name.split(",")[0].split(" (")[0]
+    return Start(
+        Structure(
+            key="new",
+            name=f"{short_name} {template(f'family.{family.key}.noun')}",
+            family=family.key,
+            options=proposed.options.model_dump(mode="json"),
+            plantings=proposed.plantings,
+        ),
+        proposed,
+    )
+
+
+def fitting(
+    site: Site,
+    start: Start,
+    system: System,
+    years: float = YEARS,
+    budget: float = math.inf,
+    enough: Callable[[], bool] = never,
+) -> Sized:
+    """Return what a need starts with, changed to the way that holds and costs least in a season.
+
+    Args:
+        site: Where it is to stand.
+        start: What it starts with.
+        system: Whose round numbers.
+        years: Seasons it will be used.
+        budget: What its parts may cost.
+        enough: Asked before each trial whether to stop there.
+    """
+    return size(
+        site,
+        start.structure,
+        system,
+        "per-season",
+        budget=budget,
+        years=years,
+        extent=COARSE,
+        most=_TRIALS,
+        enough=enough,
+    )
+
+
 def offer(
     site: Site, family_key: str, need: Need, system: System, enough: Callable[[], bool] = never
 ) -> Offer:
     """Return the structure of a family that a need starts with, changed to the one that holds and costs least
-    in a season.
+    in a season, and the reason for every value.
 
     Args:
         site: Where it is to stand.
@@ -112,20 +175,15 @@ def offer(
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
-    crop, family = _crop(need), family_of(family_key)
-    proposed = family.propose(need, site)
-    short_name = crop.name.split(",")[0].split(" (")[0]
-    start = Structure(
-        key="new",
-        name=f"{short_name} {template(f'family.{family.key}.noun')}",
-        family=family.key,
-        options=proposed.options.model_dump(mode="json"),
-        plantings=proposed.plantings,
-    )
-    found = size(site, start, system, "per-season", extent=COARSE, most=_TRIALS, enough=enough)
-    structure = found.structure
+    start = start_of(site, family_key, need)
+    found = fitting(site, start, system, enough=enough)
+    return Offer(found.structure, values_of(start, found, system))
+
+
+def values_of(start: Start, found: Sized, system: System) -> tuple[Value, ...]:
+    """Return what is filled in of a structure that was sized, each with its reason."""
     reasons = {
-        name: say(f"reason.{r.key}", system, r.values, r.words) for name, r in proposed.reasons.items()
+        name: say(f"reason.{r.key}", system, r.values, r.words) for name, r in start.proposal.reasons.items()
     }
     for change in found.changes:
         for option in change.options:
@@ -134,16 +192,16 @@ def offer(
                 if change.link
                 else say("reason.cheaper", system)
             )
+    structure = found.structure
     texts = {
         **_planted(structure.plantings, system),
-        **written(family.options.model_validate(structure.options), system),
+        **written(family_of(structure.family).options.model_validate(structure.options), system),
     }
-    values = tuple(
+    return tuple(
         Value(name, template(f"option.{name.split('.')[-1]}"), text, reasons[name])
         for name, text in texts.items()
         if name in reasons
     )
-    return Offer(structure, values)
 
 
 def _planted(plantings: tuple[Planting, ...], system: System) -> dict[str, str]:

@@ -88,6 +88,7 @@ class Search:
     amount: Callable[[Share], tuple[float, float]] = cost_of
     least_life: float = 0.0
     trials: dict[Indices, Trial] = field(default_factory=dict)
+    _by_sum: list[tuple[float, Indices]] = field(default_factory=list)  # ways tried and what is spent on each
     _steps: dict[str, float] = field(default_factory=dict)  # of groups of parts
     _learned: dict[What, Learned] = field(default_factory=dict)
     _factors: dict[tuple[What, float, float], Factor | None] = field(default_factory=dict)
@@ -164,8 +165,7 @@ class Search:
         return Best(pick, self.trials[pick], proven)
 
     def _best_tried(self, margin: float) -> Indices | None:
-        able = [pick for pick, trial in self.trials.items() if self.does(trial, margin)]
-        return min(able, key=lambda pick: self.spent(self.trials[pick]), default=None)
+        return next((pick for _, pick in sorted(self._by_sum) if self.does(self.trials[pick], margin)), None)
 
     def spent(self, trial: Trial) -> float:
         """Return what is spent on all parts, as this search counts it."""
@@ -226,6 +226,7 @@ class Search:
         options = {**self.structure.options, **self.grid.at(pick)}
         trial, links = tried(self.site, self.structure.model_copy(update={"options": options}))
         self.trials[pick] = trial
+        self._by_sum.append((self.spent(trial), pick))
         for use in trial.shares.keys() | self._named("parts"):
             share = trial.shares.get(use, Share())
             amount, step = self.amount(share)

@@ -17,6 +17,7 @@ from .typical import typical
 
 Aim = Literal["cheapest", "per-season", "strongest", "fewest-kinds", "longest-lived"]
 YEARS = 10.0  # a structure is used, handbook-parts-5.2
+_HUGE = 10**10  # ways past which a grid is too fine to look through well in a few hundred trials
 _MANY_KINDS = 1e4  # cost that weighs as much as one more kind of part
 _SAME = 1e-6
 
@@ -114,6 +115,8 @@ def _sized(
 ) -> Sized:
     stretch = typical(site, structure)
     grid = grid_of(stretch.site, stretch.structure, system, extent, locked, freed)
+    if grid.size > _HUGE:
+        raise TooLarge
 
     def search(least_life: float = 0.0) -> Search:
         amount = _amount(aim, years)

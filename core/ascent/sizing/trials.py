@@ -32,8 +32,8 @@ class Share:
 
     @property
     def step(self) -> float:
-        """Return the price of the dearest pack, by which the cost may be more or less at once; what is bought by the
-        piece comes to what is needed.
+        """Return the price of the dearest pack, by which the cost may be more or less at once; what is bought
+        by the piece comes to what is needed.
         """
         return max((part.price for part in self.lines if part.pack != "piece"), default=0.0)
 

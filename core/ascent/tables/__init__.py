@@ -42,9 +42,11 @@ from .rows import (
     Source,
     Suit,
     Tie,
+    Trait,
     Twine,
     Uncertainty,
     Wire,
+    Work,
 )
 
 DATA = Path(__file__).parent.parent / "data"
@@ -326,6 +328,16 @@ def features() -> Table[FeatureKind]:
 
 
 @cache
+def work() -> Table[Work]:
+    return _load("work", Work)
+
+
+@cache
+def traits() -> Table[Trait]:
+    return _load("traits", Trait)
+
+
+@cache
 def _constants() -> Table[Constant]:
     return _load("factors", Constant)
 
@@ -382,6 +394,8 @@ def load_all() -> None:
         climates(),
         features(),
         _constants(),
+        work(),
+        traits(),
         twines(),
         fittings(),
         cages(),

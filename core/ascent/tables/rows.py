@@ -445,6 +445,29 @@ class FeatureKind(Row):
 
 
 @dataclass(frozen=True)
+class Work(Row):
+    """Minutes of one practised adult for one of a kind of work, or for a metre of it; whether it is dug."""
+
+    what: str
+    minutes: float
+    per_m: float
+    digs: bool
+
+
+@dataclass(frozen=True)
+class Trait(Row):
+    """What a family of support is to live with: people to build it, how hard that is from 1 to 5, whether it
+    moves to another bed, from where its plants are reached, whether one walks under it.
+    """
+
+    people: int
+    difficulty: int
+    moves: Literal["yes", "half", "no"]
+    faces: Literal["both", "one", "round", "outside"]
+    walked_under: bool
+
+
+@dataclass(frozen=True)
 class Constant(Row):
     value: float
     unit: str

@@ -90,14 +90,15 @@ def sizing(
         holds=found.holds,
         cost_text=_more(added, currency),
         stopped=_stopped(found, system, currency),
-        looked=say(
-            "sizing.proven" if found.proven else "sizing.looked",
-            system,
-            {"tried": (found.tried, "count")},
-            {"size": _many(found.size)},
-        ),
+        looked=looked_text(found, system),
         said=typical(site, structure).said(system),
     )
+
+
+def looked_text(found: Sized, system: System) -> str:
+    """Return in words through how many ways was looked."""
+    key = "sizing.proven" if found.proven else "sizing.looked"
+    return say(key, system, {"tried": (found.tried, "count")}, {"size": _many(found.size)})
 
 
 def _change(

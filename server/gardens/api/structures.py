@@ -21,6 +21,22 @@ def supports(request: HttpRequest, garden_id: int, bed: str, sent: schemas.CropI
     return structures.supports(access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent)
 
 
+@router.post("/gardens/{garden_id}/beds/{bed}/ways/{family}", response={200: schemas.KindReport, **REFUSED})
+@heavy
+def way(
+    request: HttpRequest, garden_id: int, bed: str, family: str, sent: schemas.ChooseIn
+) -> schemas.KindReport:
+    """One kind of support for a need, sized and measured by what matters; nothing is stored."""
+    granted = access.garden_for(visitor_of(request), garden_id, "edit")
+    return structures.way(granted, bed, family, sent, until_enough())
+
+
+@router.post("/gardens/{garden_id}/order", response={200: schemas.OrderOut, **REFUSED})
+def order(request: HttpRequest, garden_id: int, sent: schemas.OrderIn) -> schemas.OrderOut:
+    """Ways of building in order, each with why; nothing is stored."""
+    return structures.order(access.garden_for(visitor_of(request), garden_id, "edit"), sent)
+
+
 @router.post("/gardens/{garden_id}/beds/{bed}/proposal", response={200: schemas.ProposalOut, **REFUSED})
 @heavy
 def propose(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn) -> schemas.ProposalOut:
@@ -81,7 +97,7 @@ def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> sch
 
 @router.post("/structures/{structure_id}/rests", response={200: schemas.Rests, **REFUSED})
 @heavy
-def rests(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> schemas.Rests:
+def rests(request: HttpRequest, structure_id: int, sent: schemas.RestsIn) -> schemas.Rests:
     """What the limit gust of a draft rests on most."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.rests_of(row, sent.draft)

@@ -17,8 +17,10 @@ from ascent.plan.model import (
     Training,
     Typed,
 )
+from ascent.sizing.choose import Figures, First, Wants
 from ascent.sizing.offer import Support
 from ascent.telling.changes import Difference
+from ascent.telling.choosing import PlaceReport
 from ascent.telling.readout import Report, SizingWanted
 from ascent.words.quantities import Kind, System
 from pydantic import Field
@@ -60,6 +62,7 @@ class StructureOut(Typed):
     family: str
     sides: dict[str, str]
     units: System
+    currency: str
     revision: int
     may_edit: bool
     draft: Draft
@@ -79,6 +82,12 @@ class DraftIn(Typed):
 
     draft: Draft
     day: dt.date | None = None
+
+
+class RestsIn(Typed):
+    """A draft of which is asked what it rests on."""
+
+    draft: Draft
 
 
 class SizingIn(Typed):
@@ -124,14 +133,25 @@ class SaveIn(Typed):
     revision: int = Field(ge=0, le=10**9)
 
 
+class Chosen(Typed):
+    """A way of building that was chosen: its name, options and plants."""
+
+    name: Name
+    options: Options
+    plantings: Plantings
+
+
 class NeedIn(Typed):
-    """What a gardener wants to grow on a bed, and on which kind of support."""
+    """What a gardener wants to grow on a bed, and on which kind of support; with its options and plants where
+    those were chosen already.
+    """
 
     family: str = Field(max_length=40)
     crop: str = Field(max_length=40)
     side: Side = "right"
     training: Training = "pruned"
     count: PlantCount | None = None
+    chosen: Chosen | None = None
 
 
 class CropIn(Typed):
@@ -140,6 +160,26 @@ class CropIn(Typed):
     crop: str = Field(max_length=40)
     side: Side = "right"
     training: Training = "pruned"
+
+
+class ChooseIn(CropIn):
+    """What a gardener wants to grow on a bed, and what matters of its support."""
+
+    count: PlantCount | None = None
+    wants: Wants = Wants()
+
+
+class OrderIn(Typed):
+    """Ways of building that will do, to be put in order by what comes first."""
+
+    first: First = "per-season"
+    ways: Annotated[dict[Annotated[str, Field(max_length=40)], Figures], Field(max_length=40)]
+
+
+class OrderOut(Typed):
+    """Ways of building in order, each with why."""
+
+    places: tuple[PlaceReport, ...]
 
 
 class SupportsOut(Typed):

@@ -17,6 +17,7 @@ from ascent.plan import model
 from ascent.report.wording import read_gust
 from ascent.sizing.offer import Offer, choices, offer
 from ascent.telling.changes import differences
+from ascent.telling.choosing import order_of, way_report
 from ascent.telling.moves import curve_report, rests_on
 from ascent.telling.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
 from ascent.telling.report import full_report
@@ -81,6 +82,7 @@ def structure_out(row: Thing, granted: Granted) -> schemas.StructureOut:
         family=structure.family,
         sides=sides(site.bed, structure.turn),
         units=site.garden.units,
+        currency=site.garden.currency,
         revision=row.revision,
         may_edit=granted.role != "read",
         draft=_draft(structure, site),
@@ -193,6 +195,17 @@ def proposal(
 def _offered(site: model.Site, need: schemas.NeedIn, enough: Callable[[], bool]) -> Offer:
     if need.family not in FAMILIES:
         raise InvalidPlan([Problem("family", need.family, f"one of {', '.join(FAMILIES)} is allowed")])
+    if need.chosen:
+        structure = checked(
+            model.Structure(
+                key="new",
+                name=need.chosen.name,
+                family=need.family,
+                options=need.chosen.options,
+                plantings=tuple(need.chosen.plantings),
+            )
+        )
+        return Offer(structure, ())
     return offer(
         site, need.family, Need(need.crop, need.count, need.side, need.training), site.garden.units, enough
     )
@@ -207,6 +220,27 @@ def supports(granted: Granted, key: str, sent: schemas.CropIn) -> schemas.Suppor
     core, bed = _bed_of(granted.garden, key)
     need = Need(sent.crop, None, sent.side, sent.training)
     return schemas.SupportsOut(supports=choices(model.Site(garden=core, bed=bed), need))
+
+
+def way(
+    granted: Granted, key: str, family: str, sent: schemas.ChooseIn, enough: Callable[[], bool]
+) -> schemas.KindReport:
+    """Return one kind of support for a need on a bed, sized and measured.
+
+    Raises:
+        InvalidPlan: No such kind or crop.
+    """
+    core, bed = _bed_of(granted.garden, key)
+    if family not in FAMILIES:
+        raise InvalidPlan([Problem("family", family, f"one of {', '.join(FAMILIES)} is allowed")])
+    need = Need(sent.crop, sent.count, sent.side, sent.training)
+    return way_report(model.Site(garden=core, bed=bed), family, need, sent.wants, core.units, enough)
+
+
+def order(granted: Granted, sent: schemas.OrderIn) -> schemas.OrderOut:
+    """Return ways of building in order."""
+    core = place_of(granted.garden)
+    return schemas.OrderOut(places=order_of(sent.ways, sent.first, core.currency, core.units))
 
 
 def rests_of(row: Thing, sent: schemas.Draft) -> Rests:

@@ -157,6 +157,29 @@ class ProposalTest(ApiTestCase):
         self.assertEqual(len({row.document["key"] for row in rows}), 2)
         self.assertEqual(rows[0].document["plantings"][0]["count"], 12)
 
+    def test_kinds_are_sized_put_in_order_and_built_as_they_were_shown(self):
+        bed = f"gardens/{self.garden.pk}/beds/{self.bed.key}"
+        need = {"crop": "tom-slicer", "wants": {"years": 5}}
+        ways = {kind: self.call("post", f"{bed}/ways/{kind}", need) for kind in ("stake", "brushwood")}
+        self.assertEqual(ways["stake"]["against"], [])
+        self.assertIn("Not for", ways["brushwood"]["against"][0])
+        asked = {"first": "cost", "ways": {"stake": ways["stake"]["figures"]}}
+        (place,) = self.call("post", f"gardens/{self.garden.pk}/order", asked)["places"]
+        self.assertEqual((place["family"], place["rank"]), ("stake", 1))
+        shown = ways["stake"]
+        chosen = {"name": "Row", "options": shown["options"], "plantings": shown["plantings"]}
+        built = {"family": "stake", "crop": "tom-slicer", "chosen": chosen}
+        report = self.call("post", f"{bed}/proposal", built)["report"]
+        self.assertEqual(report["headline"]["limit_text"], shown["told"]["limit"])
+        made = self.call("post", f"{bed}/structures", built)
+        self.assertEqual(made["draft"]["options"], shown["options"])
+        self.refused("post", f"{bed}/ways/hammock", need, "family", "stake")
+        self.refused("post", f"{bed}/ways/stake", {"crop": "tom-beff"}, "crop", "tom-beef")
+        wrong = {"crop": "tom-slicer", "wants": {"years": 0}}
+        self.refused("post", f"{bed}/ways/stake", wrong, "wants.years")
+        wrong = {**built, "chosen": {**chosen, "options": {**shown["options"], "depth": 9.0}}}
+        self.refused("post", f"{bed}/structures", wrong, "options.depth")
+
     def test_every_kind_is_offered_as_a_picture_the_best_first(self):
         out = self.call(
             "post",
@@ -295,7 +318,9 @@ class StructureTest(ApiTestCase):
         weak = {**draft, "options": {**draft["options"], "post_spacing": 3.0, "depth": 0.3}}
         found = self.call("post", self.path("/sizing"), {"draft": weak})
         self.assertTrue(found["holds"])
-        self.assertEqual(len(found["words"]), len(found["changes"]))
+        self.assertTrue(found["words"])
+        self.assertTrue(all(change["why"] and "cu" in change["cost_text"] for change in found["words"]))
+        self.assertEqual(set(found["changes"]) & {"mesh", "length"}, set(), "what was chosen stays")
         after = self.call(
             "post",
             self.path("/report"),
@@ -303,6 +328,12 @@ class StructureTest(ApiTestCase):
         )
         self.assertEqual(after["headline"]["limit_text"], found["limit_text"])
         self.assertNotEqual(after["headline"]["state"], "short")
+        dear = {"aim": "cheapest", "budget": 1.0, "locked": ["post"]}
+        poor = self.call("post", self.path("/sizing"), {"draft": weak, "wanted": dear})
+        self.assertIn("costs about", poor["stopped"])
+        self.assertNotIn("post", poor["changes"])
+        refused = {"draft": weak, "wanted": {"aim": "prettiest"}}
+        self.refused("post", self.path("/sizing"), refused, "wanted.aim", "cheapest")
 
     def test_what_an_option_moves(self):
         draft, revision = self.draft()

@@ -10,6 +10,7 @@ import { Moves } from "./Moves";
 import { PlantingFields } from "./PlantingFields";
 import { putAt } from "./putAt";
 import type { ChangeDraft } from "./useDraft";
+import { Together } from "./Together";
 import { Wishes } from "./Wishes";
 
 interface Props {
@@ -87,6 +88,14 @@ export function Controls({
         draft={draft}
         onTake={(changes) => onChange((now) => ({ ...now, options: { ...now.options, ...changes } }))}
       />
+      <details className="wanted">
+        <summary>Size the whole of it</summary>
+        <Together
+          structure={structure}
+          draft={draft}
+          onFix={(changes) => onChange((now) => ({ ...now, options: { ...now.options, ...changes } }))}
+        />
+      </details>
       {groups.map((group) => (
         <div key={group} role="group" aria-label={group}>
           <h2>{group}</h2>

@@ -69,7 +69,10 @@ export function LinkPanel({ structure, draft, link, weakest, short, fails, week,
         </button>
       ))}
       {short && fixes.data && !fixes.data.fixes.some((fix) => fix.holds) && (
-        <Together key={JSON.stringify(draft)} structure={structure} draft={draft} onFix={onFix} />
+        <>
+          <p style={{ marginTop: 8 }}>No single change is enough; several together may be.</p>
+          <Together key={JSON.stringify(draft)} structure={structure} draft={draft} onFix={onFix} />
+        </>
       )}
       <h2 style={{ marginTop: 18 }}>The working</h2>
       <p className="quiet" style={{ fontSize: 13 }}>

@@ -2,6 +2,7 @@ import { useState } from "react";
 
 import { type Draft, type Schemas } from "../../api/client";
 import { useSizing } from "../../api/reckoned";
+import { Pick } from "../../ui/Pick";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -9,40 +10,73 @@ interface Props {
   onFix: (changes: Record<string, unknown>) => void;
 }
 
-/** When no single change is enough: the cheapest changes together, taken in one press. */
+type Aim = Schemas["SizingWanted"]["aim"];
+
+const AIMS: readonly { key: Aim; name: string }[] = [
+  { key: "cheapest", name: "cheapest that holds" },
+  { key: "per-season", name: "cheapest in a season" },
+  { key: "strongest", name: "strongest for the money" },
+  { key: "fewest-kinds", name: "fewest kinds of part" },
+  { key: "longest-lived", name: "longest-lived parts" },
+];
+
+/** A structure sized as a whole for an aim: what changes, what for, what stops it; taken in one press. */
 export function Together({ structure, draft, onFix }: Props) {
-  const [asked, setAsked] = useState(false);
+  const [aim, setAim] = useState<Aim>("cheapest");
+  const [budget, setBudget] = useState("");
+  const [asked, setAsked] = useState<Schemas["SizingWanted"] | null>(null);
+  const money = Number(budget.replace(",", "."));
+  const wrong = budget.trim() !== "" && !(money >= 0);
   const sizing = useSizing(structure, draft, asked);
-  const found = sizing.data;
-  if (!asked)
-    return (
-      <p style={{ marginTop: 8 }}>
-        No single change is enough.{" "}
-        <button type="button" className="plain" style={{ paddingLeft: 0 }} onClick={() => setAsked(true)}>
-          Try several together
-        </button>
-      </p>
-    );
-  if (!found)
-    return (
-      <p className="quiet">
-        {sizing.isError ? "The server did not answer." : "Trying one change after another…"}
-      </p>
-    );
-  if (found.words.length < 2)
-    return (
-      <p className="quiet">
-        No few changes make this hold here: a sheltered spot, a lower crop or another kind of support would.
-      </p>
-    );
+  const ask = () => setAsked({ aim, budget: budget.trim() === "" ? null : money, locked: [] });
+  const found = asked ? sizing.data : undefined;
   return (
-    <button type="button" className="fix" onClick={() => onFix(found.changes)}>
-      <strong>{found.words.join("; ")}</strong>
-      <span className="narrow">{found.cost_text}</span>
-      <span className="quiet said">
-        together to {found.limit_text}
-        {found.holds ? ", holds" : ", still short"}
-      </span>
-    </button>
+    <section className="together" aria-label="Size the whole of it">
+      <Pick label="For" value={aim} choices={AIMS} onPick={(key) => setAim(key as Aim)} />
+      <label className="row">
+        <span className="label">No more than, {structure.currency}</span>
+        <input
+          className="input"
+          inputMode="decimal"
+          placeholder="no limit"
+          value={budget}
+          aria-invalid={wrong}
+          onChange={(event) => setBudget(event.target.value)}
+        />
+      </label>
+      <button type="button" className="plain" style={{ paddingLeft: 0 }} disabled={wrong} onClick={ask}>
+        Look for it
+      </button>
+      {asked && !found && (
+        <p className="quiet" role="status">
+          {sizing.isError ? "The server did not answer." : "Looking through the ways of building it…"}
+        </p>
+      )}
+      {found && (
+        <>
+          {found.stopped && <p>{found.stopped}</p>}
+          {found.words.length > 0 && (
+            <button type="button" className="fix" onClick={() => onFix(found.changes)}>
+              {found.words.map((change) => (
+                <span key={change.words} className="change">
+                  <strong>{change.words}</strong>{" "}
+                  <span className="quiet">
+                    {change.why}; {change.cost_text}
+                  </span>
+                </span>
+              ))}
+              <span className="narrow">{found.cost_text}</span>
+              <span className="quiet said">
+                together to {found.limit_text}
+                {found.holds ? ", holds" : ", still short"}
+              </span>
+            </button>
+          )}
+          <p className="quiet">
+            {found.looked} {found.said}
+          </p>
+        </>
+      )}
+    </section>
   );
 }

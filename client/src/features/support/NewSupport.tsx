@@ -3,14 +3,16 @@ import { useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
 import { Refused, type Report, type Schemas } from "../../api/client";
-import { useCatalogue, useGarden, useProposal, useSupports } from "../../api/queries";
+import { useCatalogue, useGarden, useOrder, useProposal, useSupports, useWays } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
 import { askGarden } from "../../queue/asks";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { NotHere } from "../../ui/NotHere";
 import { Pick } from "../../ui/Pick";
-import { Kinds } from "./Kinds";
+import { CostPlot } from "./CostPlot";
+import { NOTHING_SAID, Wanted, type Wants } from "./Wanted";
+import { Ways } from "./Ways";
 
 const TRAINED = [
   { key: "pruned", name: "pruned, close together" },
@@ -38,17 +40,47 @@ export function NewSupport() {
   const [count, setCount] = useState("");
   const [building, setBuilding] = useState(false);
   const [failed, setFailed] = useState("");
+  const [wants, setWants] = useState<Wants>(NOTHING_SAID);
+  const [stopped, setStopped] = useState(false);
+  const [pointed, setPointed] = useState("");
   const kinds = useSupports(gardenId, bedKey, crop);
-  const family = search.get("on") ?? kinds.data?.supports[0]?.family ?? "";
   const most = catalogue.data?.bounds["planting.count"]?.high ?? 1;
   const readable = (text: string) => /^[1-9]\d*$/.test(text) && Number(text) <= most;
   const wrongCount = count !== "" && !readable(count);
-  const need: Schemas["NeedIn"] = {
+  const { first } = wants; // only the order hangs on it
+  const need: Schemas["ChooseIn"] = {
+    ...crop,
+    count: count !== "" && readable(count) ? Number(count) : null,
+    wants: { ...wants, first: NOTHING_SAID.first },
+  };
+  const supports = kinds.data?.supports ?? [];
+  const wished = search.get("on");
+  const asked = supports.map((support) => support.family);
+  const looked = useWays(
+    gardenId,
+    bedKey,
+    need,
+    wished && asked.includes(wished) ? [wished, ...asked.filter((family) => family !== wished)] : asked,
+    garden.data?.units,
+    stopped,
+  );
+  const ways = new Map(looked.flatMap((way) => (way.data ? [[way.data.family, way.data] as const] : [])));
+  const able = [...ways.values()].filter((way) => way.against.length === 0);
+  const order = useOrder(
+    gardenId,
+    { first, ways: Object.fromEntries(able.map((way) => [way.family, way.figures])) },
+    garden.data?.units,
+  );
+  const places = order.data?.places ?? [];
+  const family = wished ?? places[0]?.family ?? "";
+  const way = ways.get(family);
+  const started: Schemas["NeedIn"] = {
     ...crop,
     family,
-    count: count !== "" && readable(count) ? Number(count) : null,
+    count: need.count ?? null,
+    chosen: way ? { name: way.title, options: way.options, plantings: way.plantings } : null,
   };
-  const proposal = useProposal(gardenId, bedKey, need, garden.data?.units);
+  const proposal = useProposal(gardenId, bedKey, started, garden.data?.units);
   const bed = garden.data?.beds.find((each) => each.key === bedKey);
   if (garden.isPending) return <p className="page quiet">One moment…</p>;
   if (garden.isError) return <Faulty error={garden.error} garden={gardenId} />;
@@ -67,7 +99,7 @@ export function NewSupport() {
       const made = await askGarden<Schemas["StructureOut"]>(
         gardenId,
         `/beds/${bedKey}/structures`,
-        need,
+        started,
         `a support for ${bed.fields.name}`,
       );
       await navigate(`/structures/${made.id}`);
@@ -78,10 +110,13 @@ export function NewSupport() {
       );
     }
   };
-  const data = proposal.data;
+  const data = way && !proposal.isPlaceholderData ? proposal.data : undefined;
   const report: Report | undefined = data?.report;
-  const chosen = kinds.data?.supports.find((each) => each.family === family);
-  const refused = [proposal.error, kinds.error].find((error) => error);
+  const faults = [proposal.error, kinds.error, ...looked.map((each) => each.error)];
+  const refused = faults.find((error) => error);
+  const chosen = supports.find((each) => each.family === family);
+  const ended = ways.size === supports.length && supports.length > 0;
+  const many = [...ways.values()].reduce((sum, each) => sum + each.size, 0);
   return (
     <>
       <Bar garden={garden.data}>
@@ -131,6 +166,15 @@ export function NewSupport() {
                 How many plants: ‘{count}’ is refused: 1 to {most} plants.
               </p>
             )}
+            <Wanted
+              wants={wants}
+              currency={garden.data.place.fields.currency}
+              units={garden.data.units}
+              onWant={(next) => {
+                setWants(next);
+                setStopped(false);
+              }}
+            />
             {refused && (
               <p role="alert" className="refusal">
                 {refused instanceof Refused ? refused.message : "The server did not answer."}
@@ -152,7 +196,7 @@ export function NewSupport() {
             </p>
             <Button
               onClick={() => void build()}
-              disabled={building || !data || wrongCount || proposal.isPlaceholderData}
+              disabled={building || !data || wrongCount}
               className="strong"
             >
               {building ? "Building it…" : "Take it to the bench"}
@@ -170,11 +214,30 @@ export function NewSupport() {
           </div>
         </div>
         <div className="offered">
-          <Kinds supports={kinds.data?.supports ?? []} chosen={family} onChoose={choose} />
+          <p className="progress quiet" role="status" aria-label="What was looked at">
+            {ended ? "All" : `${ways.size} of`} {supports.length} kinds looked at, in{" "}
+            {many.toLocaleString("en", { notation: "compact", compactDisplay: "long" })} ways of building
+            them.{" "}
+            {!ended && (
+              <button type="button" className="plain" onClick={() => setStopped(!stopped)}>
+                {stopped ? "go on" : "stop"}
+              </button>
+            )}
+          </p>
+          <Ways
+            supports={supports}
+            ways={ways}
+            places={places}
+            chosen={family}
+            pointed={pointed}
+            onChoose={choose}
+            onPoint={setPointed}
+          />
+          <CostPlot ways={ways} places={places} pointed={pointed} onPoint={setPointed} onChoose={choose} />
           <section aria-busy={proposal.isFetching} aria-label="What is filled in, and why">
             {chosen && (
               <p className="kindwords">
-                {chosen.what}{" "}
+                <strong>{way?.title ?? chosen.name}.</strong> {chosen.what}{" "}
                 <span className="quiet">
                   {chosen.suits} {chosen.weak}
                 </span>
@@ -192,9 +255,9 @@ export function NewSupport() {
                 />
               </div>
             )}
-            {data && (
+            {way && (
               <dl className="reasons">
-                {data.values.map((row) => (
+                {way.values.map((row) => (
                   <div key={row.option}>
                     <dt>{row.label}</dt>
                     <dd>

@@ -1,0 +1,148 @@
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import { useState } from "react";
+
+import type { Schemas } from "../../api/client";
+import { Pick } from "../../ui/Pick";
+import { QuantityRow } from "../../ui/QuantityRow";
+
+export type Wants = Schemas["Wants"];
+
+export const NOTHING_SAID: Wants = {
+  first: "per-season",
+  years: 10,
+  reach: 2.05,
+  moves: false,
+  both_faces: false,
+  no_digging: false,
+  heads_pass: false,
+  wall: false,
+};
+
+const FIRSTS: readonly { key: Wants["first"]; name: string }[] = [
+  { key: "per-season", name: "what a season costs" },
+  { key: "cost", name: "what it costs to buy" },
+  { key: "strength", name: "the gust it holds to" },
+  { key: "work", name: "how quickly it is built" },
+  { key: "life", name: "how long its parts last" },
+];
+const KEPT: readonly { key: "moves" | "both_faces" | "no_digging" | "heads_pass" | "wall"; name: string }[] =
+  [
+    { key: "moves", name: "it moves to another bed" },
+    { key: "both_faces", name: "both its faces are reached" },
+    { key: "no_digging", name: "no holes are dug" },
+    { key: "heads_pass", name: "one walks under it" },
+    { key: "wall", name: "a wall, fence or pole stands there" },
+  ];
+const NUMBERS: readonly {
+  key: "money" | "years" | "minutes" | "people";
+  name: string;
+  empty: string;
+}[] = [
+  { key: "money", name: "Money for it", empty: "no limit" },
+  { key: "years", name: "Seasons it is used", empty: "10" },
+  { key: "minutes", name: "Minutes to build it", empty: "no limit" },
+  { key: "people", name: "People there", empty: "any" },
+];
+const BOUNDS = { money: [0, 1e6], years: [1, 40], minutes: [10, 10_000], people: [1, 10] } as const;
+
+interface Props {
+  wants: Wants;
+  currency: string;
+  units: Schemas["GardenOut"]["units"];
+  onWant: (wants: Wants) => void;
+}
+
+/** What matters of a support: filled in so that it can be skipped. */
+export function Wanted({ wants, currency, units, onWant }: Props) {
+  const [reach, setReach] = useState(units === "metric" ? "2.05 m" : "6 ft 9 in");
+  return (
+    <details className="wanted">
+      <summary>What matters</summary>
+      <Pick
+        label="First of all"
+        value={wants.first}
+        choices={FIRSTS}
+        onPick={(first) => onWant({ ...wants, first: first as Wants["first"] })}
+      />
+      {NUMBERS.map(({ key, name, empty }) => (
+        <NumberRow
+          key={key}
+          name={key === "money" ? `${name}, ${currency}` : name}
+          empty={empty}
+          bounds={BOUNDS[key]}
+          value={wants[key] ?? null}
+          onValue={(value) => {
+            onWant({ ...wants, [key]: value ?? NOTHING_SAID[key] ?? null });
+          }}
+        />
+      ))}
+      <QuantityRow
+        label="Your reach"
+        kind="length"
+        system={units}
+        value={wants.reach}
+        text={reach}
+        low={0.8}
+        high={2.6}
+        onValue={(value, text) => {
+          setReach(text);
+          onWant({ ...wants, reach: value });
+        }}
+      />
+      {KEPT.map(({ key, name }) => (
+        <FormControlLabel
+          key={key}
+          sx={{ display: "flex", minHeight: 34 }}
+          control={
+            <Checkbox
+              size="small"
+              checked={wants[key]}
+              onChange={(event) => onWant({ ...wants, [key]: event.target.checked })}
+            />
+          }
+          label={name}
+        />
+      ))}
+    </details>
+  );
+}
+
+interface NumberProps {
+  name: string;
+  empty: string;
+  bounds: readonly [number, number];
+  value: number | null;
+  onValue: (value: number | null) => void;
+}
+
+/** A plain number that may be left out. */
+function NumberRow({ name, empty, bounds: [low, high], value, onValue }: NumberProps) {
+  const [text, setText] = useState(value === null ? "" : String(value));
+  const number = Number(text.replace(",", "."));
+  const wrong = text.trim() !== "" && !(number >= low && number <= high);
+  return (
+    <>
+      <label className="row">
+        <span className="label">{name}</span>
+        <input
+          className="input"
+          inputMode="decimal"
+          placeholder={empty}
+          value={text}
+          aria-invalid={wrong}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={() => !wrong && onValue(text.trim() === "" ? null : number)}
+          onKeyDown={(event) => {
+            if (event.key === "Enter" && !wrong) onValue(text.trim() === "" ? null : number);
+          }}
+        />
+      </label>
+      {wrong && (
+        <p role="alert" className="refusal">
+          {name}: ‘{text}’ is refused: {low} to {high}.
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,44 @@
+"""The need file: what is to grow where, and what matters; read, checked, described by its JSON Schema."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, ValidationError
+
+from ..errors import InvalidPlan
+from ..plan.documents import parsed
+from ..plan.model import BareBed, Place, PlantCount, Typed
+from ..sizing.choose import Wants
+from .plan import problems_of
+
+
+class NeedFile(Typed):
+    """What a gardener wants to grow on a bed of a place, and what matters of its support."""
+
+    format: Literal["ascent-need"] = "ascent-need"
+    version: Literal[1] = 1
+    place: Place
+    bed: BareBed
+    crop: Annotated[str, Field(max_length=40)]
+    count: PlantCount | None = None
+    side: Literal["left", "right", "both"] = "right"
+    training: Literal["pruned", "free"] = "pruned"
+    wants: Wants = Wants()
+
+
+def read_need(data: bytes) -> NeedFile:
+    """Return a need file.
+
+    Raises:
+        InvalidPlan: Every wrong field, with what is allowed.
+    """
+    try:
+        return NeedFile.model_validate(parsed(data, "need"))
+    except ValidationError as error:
+        raise InvalidPlan(problems_of(error)) from error
+
+
+def need_schema() -> dict[str, Any]:
+    """Return the JSON Schema of the need file."""
+    return NeedFile.model_json_schema()

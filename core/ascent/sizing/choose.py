@@ -1,0 +1,215 @@
+"""Every kind of support for a need: sized, measured by what people want of one, put in order."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, Literal
+
+import numpy as np
+from pydantic import Field
+
+from .. import tables
+from ..buying.work import Labour, labour_of
+from ..families import family_of
+from ..family.protocol import Family, Need
+from ..plan.model import Site, Typed
+from ..report.evaluation import Evaluation, evaluate
+from .offer import Start, fitting, start_of
+from .search import never
+from .size import Sized
+
+First = Literal["per-season", "cost", "strength", "work", "life"]
+Against = Literal[
+    "unsuited", "host", "short", "money", "minutes", "people", "stays", "digging", "reach", "faces", "heads"
+]
+_ABOVE = 0.1  # one reaches over one's reach to the uppermost tie [m]
+_NEARLY = 0.02  # share within which two figures are the same
+_SELDOM = 1000.0  # seasons between two failures, past which nobody can tell the difference
+_GOOD = 2  # of the marks of suits.csv
+
+
+class Wants(Typed):
+    """What matters to whoever builds: what comes first, and what must be kept. Nothing said of it asks
+    nothing.
+
+    first: what kinds are ordered by. money: for all parts. years: seasons it will be used. minutes: of one
+    adult's work. people: there to build. reach: how high one ties and picks. [m] wall: whether
+    a wall, fence or pole stands there to fix it to.
+    """
+
+    first: First = "per-season"
+    money: float | None = Field(None, ge=0, le=1e6)
+    years: int = Field(10, ge=1, le=40)
+    minutes: int | None = Field(None, ge=10, le=10_000)
+    people: int | None = Field(None, ge=1, le=10)
+    reach: float = Field(2.05, ge=0.8, le=2.6)
+    moves: bool = False
+    both_faces: bool = False
+    no_digging: bool = False
+    heads_pass: bool = False
+    wall: bool = False
+
+
+class Figures(Typed):
+    """What a way of building is measured by.
+
+    cost: of all parts. yearly: in a season over the years wanted. minutes: of work. limit: gust it holds to
+        [m/s].
+    once: once in how many seasons it goes. margin: how many times the crop it carries. life: seasons of the
+        part that goes first; 0 where no table tells. score: how well it suits the crop, 0 to 3.
+    """
+
+    cost: float
+    yearly: float
+    minutes: float
+    people: int
+    limit: float
+    once: float
+    margin: float
+    life: float
+    score: int
+
+
+@dataclass(frozen=True)
+class Way:
+    """One kind of support for a need, sized; `against` is what speaks against it, if anything does."""
+
+    family: str
+    start: Start
+    sized: Sized
+    evaluation: Evaluation
+    labour: Labour
+    figures: Figures
+    against: tuple[Against, ...]
+
+
+def way_of(
+    site: Site, family_key: str, need: Need, wants: Wants, system: Any, enough: Callable[[], bool] = never
+) -> Way:
+    """Return one kind of support for a need: the way of it that holds and costs least in a season.
+
+    Args:
+        site: Where it is to stand.
+        family_key: Which kind.
+        need: What is to grow.
+        wants: What matters.
+        system: Whose round numbers.
+        enough: Asked before each trial whether to stop there.
+
+    Raises:
+        InvalidPlan: No such crop.
+        UnknownItem: No such family.
+    """
+    start = start_of(site, family_key, need)
+    budget = np.inf if wants.money is None else wants.money
+    sized = fitting(site, start, system, wants.years, budget, enough)
+    found = evaluate(site, sized.structure)
+    family: Family[Typed] = family_of(family_key)
+    labour = labour_of(found.geometry, str(getattr(found.options, "setting", "driven")))
+    trait, lives = tables.traits()[family_key], [s.life for s in sized.trial.shares.values()]
+    figures = Figures(
+        cost=sized.trial.cost / sized.share,
+        yearly=sized.trial.yearly(wants.years) / sized.share,
+        minutes=labour.minutes,
+        people=trait.people,
+        limit=float(min(np.min(found.limit[0]), 1e3)),
+        once=found.chance.once_in()[0],
+        margin=float(min([1e3, *(np.min(m) for m in found.margin.values())])),
+        life=0.0 if min(lives, default=np.inf) == np.inf else min(lives),
+        score=tables.suits()[need.crop].scores[family.key],
+    )
+    return Way(
+        family_key,
+        start,
+        sized,
+        found,
+        labour,
+        figures,
+        tuple(_against(found, sized, labour, figures, wants)),
+    )
+
+
+def _against(
+    found: Evaluation, sized: Sized, labour: Labour, figures: Figures, wants: Wants
+) -> Sequence[Against]:
+    """Return what speaks against a way, the weightiest first."""
+    trait = tables.traits()[found.structure.family]
+    speaks: Mapping[Against, bool] = {
+        "unsuited": figures.score == 0,
+        "host": trait.faces == "one" and not wants.wall,
+        "money": bool(sized.least),
+        "short": found.state == "short" and not sized.least,
+        "minutes": wants.minutes is not None and figures.minutes > wants.minutes,
+        "people": wants.people is not None and trait.people > wants.people,
+        "stays": wants.moves and trait.moves == "no",
+        "digging": wants.no_digging and labour.digs,
+        "reach": found.geometry.climb > wants.reach + _ABOVE,
+        "faces": wants.both_faces and trait.faces == "one",
+        "heads": wants.heads_pass and not trait.walked_under,
+    }
+    return [key for key, does in speaks.items() if does]
+
+
+@dataclass(frozen=True)
+class Place:
+    """Where a way stands among those that will do, and what it is the best at; `unbeaten` where no other
+    costs less in a season and fails less often at once.
+    """
+
+    family: str
+    rank: int
+    best_at: tuple[First, ...]
+    unbeaten: bool
+
+
+def ranked(ways: Mapping[str, Figures], first: First) -> tuple[Place, ...]:
+    """Return ways that will do in order: those that suit the crop well before those that are possible with
+    work, and of each the best by what comes first, then by what they cost in a season.
+    """
+    good = {key: _goodness(figures) for key, figures in ways.items()}
+    order = sorted(
+        ways, key=lambda key: (not _suits(ways[key]), -good[key][first], -good[key]["per-season"], key)
+    )
+
+    def leads(key: str, of: First) -> bool:
+        """Return whether it does better than all others that suit the crop as well."""
+        rivals = [good[o][of] for o in ways if o != key and _suits(ways[o]) == _suits(ways[key])]
+        return all(good[key][of] > rival + abs(rival) * _NEARLY for rival in rivals)
+
+    return tuple(
+        Place(
+            key,
+            number,
+            tuple(of for of in _MEASURES if leads(key, of)),
+            not any(_beats(ways[other], ways[key]) for other in ways if other != key),
+        )
+        for number, key in enumerate(order, start=1)
+    )
+
+
+_MEASURES: tuple[First, ...] = ("per-season", "cost", "strength", "work", "life")
+
+
+def _suits(figures: Figures) -> bool:
+    """Return whether a kind suits the crop, rather than being possible with work."""
+    return figures.score >= _GOOD
+
+
+def _goodness(figures: Figures) -> dict[First, float]:
+    """Return the figures so that more is better."""
+    return {
+        "per-season": -figures.yearly,
+        "cost": -figures.cost,
+        "strength": figures.limit,
+        "work": -figures.minutes * figures.people,
+        "life": figures.life,
+    }
+
+
+def _beats(one: Figures, other: Figures) -> bool:
+    """Return whether a way costs no more in a season and fails no oftener, as far as anybody can tell, and
+    not both the same.
+    """
+    this, that = ((f.yearly, -min(f.once, _SELDOM)) for f in (one, other))
+    return this[0] <= that[0] and this[1] <= that[1] and this != that

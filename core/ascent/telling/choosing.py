@@ -1,0 +1,243 @@
+"""What to build, told: every kind of support for a need with its figures in words, in order, with reasons."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from typing import Any
+
+import numpy as np
+
+from .. import tables
+from ..drawing.sketch import Sketch, sketch_of
+from ..families import FAMILIES
+from ..family.protocol import Need
+from ..files.need import NeedFile
+from ..plan.model import Planting, Site, Typed
+from ..report.evaluation import State
+from ..report.wording import gust_text, money, seasons_text
+from ..sizing.choose import Against, Figures, First, Wants, Way, ranked, way_of
+from ..sizing.offer import values_of
+from ..sizing.search import never
+from ..words.quantities import System
+from ..words.texts import say, template
+from .sizes import looked_text
+
+_HOUR = 60
+_GOOD = 2  # of the marks of suits.csv
+
+
+class Filled(Typed):
+    """A value that was filled in, and why."""
+
+    option: str
+    label: str
+    value: str
+    reason: str
+
+
+class Told(Typed):
+    """The figures of a way of building in words."""
+
+    cost: str
+    yearly: str
+    minutes: str
+    people: str
+    limit: str
+    once: str
+    margin: str
+    weakest: str
+    life: str
+    moves: str
+    faces: str
+    plants: str
+
+
+class KindReport(Typed):
+    """One kind of support for a need: sized, drawn, measured; `against` says why it will not do."""
+
+    family: str
+    name: str
+    title: str
+    what: str
+    state: State
+    state_words: str
+    score_text: str
+    options: dict[str, Any]
+    plantings: tuple[Planting, ...]
+    values: tuple[Filled, ...]
+    sketch: Sketch
+    figures: Figures
+    told: Told
+    against: tuple[str, ...]
+    size: int
+    tried: int
+    looked: str
+
+
+class PlaceReport(Typed):
+    """Where a way stands in the order, and why."""
+
+    family: str
+    rank: int
+    reasons: tuple[str, ...]
+    unbeaten: bool
+
+
+def way_report(
+    site: Site, family_key: str, need: Need, wants: Wants, system: System, enough: Callable[[], bool] = never
+) -> KindReport:
+    """Return one kind of support for a need, told.
+
+    Raises:
+        InvalidPlan: No such crop.
+        UnknownItem: No such family.
+    """
+    way = way_of(site, family_key, need, wants, system, enough)
+    geometry, structure = way.evaluation.geometry, way.sized.structure
+    return KindReport(
+        family=family_key,
+        name=template(f"family.{family_key}.name"),
+        title=structure.name,
+        what=template(f"family.{family_key}.what"),
+        state=way.evaluation.state,
+        state_words=template(f"state.{way.evaluation.state}"),
+        score_text=template(f"suit.{way.figures.score}"),
+        options=structure.options,
+        plantings=structure.plantings,
+        values=tuple(
+            Filled(option=v.option, label=v.label, value=v.text, reason=v.reason)
+            for v in values_of(way.start, way.sized, system)
+        ),
+        sketch=sketch_of(geometry, site.bed.length, site.bed.width),
+        figures=way.figures,
+        told=_told(site, way, system),
+        against=tuple(_against(site, way, key, need, wants, system) for key in way.against),
+        size=way.sized.size,
+        tried=way.sized.tried,
+        looked=looked_text(way.sized, system),
+    )
+
+
+def _told(site: Site, way: Way, system: System) -> Told:
+    figures, trait = way.figures, tables.traits()[way.family]
+    parts = [part for share in way.sized.trial.shares.values() for part in share.lines if part.life]
+    first = min(parts, key=lambda part: part.life, default=None)
+    plants = sum(planting.count for planting in way.sized.structure.plantings)
+    return Told(
+        cost=money(figures.cost, site.garden.currency),
+        yearly=money(figures.yearly, site.garden.currency),
+        minutes=_time(figures.minutes),
+        people=str(figures.people),
+        limit=gust_text(figures.limit, system),
+        once=seasons_text(figures.once),
+        margin="over 20 ×" if figures.margin > 20 else f"{np.floor(figures.margin * 10) / 10:.1f} ×",
+        weakest=template(f"link.{way.evaluation.weakest(way.evaluation.worst_week)}"),
+        life=say("choose.life", system, words={"part": first.name, "life": _seasons(first.life)})
+        if first
+        else template("choose.life_unknown"),
+        moves=template(f"choose.moves_{trait.moves}"),
+        faces=template(f"choose.faces_{trait.faces}"),
+        plants=str(plants),
+    )
+
+
+def _time(minutes: float) -> str:
+    """Return how long work takes, no finer than it is known."""
+    if minutes < _HOUR:
+        return f"{round(minutes / 5) * 5:.0f} min"
+    halves = round(minutes / (_HOUR / 2))
+    return f"{halves // 2}{' ½' if halves % 2 else ''} h".replace(" ½", "½")
+
+
+def _holds(limit: float, system: System) -> str:
+    text = gust_text(limit, system)
+    return f"it holds to a gust of {text}" if limit > 0 else f"it {text}"
+
+
+def _seasons(life: float) -> str:
+    return "1 season" if life == 1 else f"{life:g} seasons"
+
+
+def _against(site: Site, way: Way, key: Against, need: Need, wants: Wants, system: System) -> str:
+    found, weakest = way.evaluation, way.evaluation.weakest(way.evaluation.worst_week)
+    climb = found.geometry.climb
+    return say(
+        f"choose.against.{key}",
+        system,
+        {
+            "asked": (found.asked, "speed"),
+            "count": (way.figures.people, "count"),
+            "height": (climb, "length"),
+            "over": (max(climb - wants.reach, 0.0), "length"),
+        },
+        {
+            "crop": tables.crops()[need.crop].name,
+            "weak": template(f"family.{way.family}.weak"),
+            "suits": template(f"family.{way.family}.suits"),
+            "limit": _holds(way.figures.limit, system),
+            "goes": template(f"goes.{weakest}").rstrip(".").lower(),
+            "least": money(way.sized.least, site.garden.currency),
+            "minutes": _time(way.figures.minutes),
+        },
+    )
+
+
+def order_of(
+    ways: Mapping[str, Figures], first: First, currency: str, system: System
+) -> tuple[PlaceReport, ...]:
+    """Return ways that will do in order, each with what it is the best at.
+
+    Args:
+        ways: Figures by kind.
+        first: What comes first.
+        currency: The garden's.
+        system: The reader's units.
+    """
+    places = []
+    for place in ranked(ways, first):
+        figures = ways[place.family]
+        words = {
+            "yearly": money(figures.yearly, currency),
+            "cost": money(figures.cost, currency),
+            "limit": gust_text(figures.limit, system),
+            "minutes": _time(figures.minutes),
+            "once": seasons_text(figures.once),
+            "weak": template(f"family.{place.family}.weak"),
+        }
+        best = sorted(place.best_at, key=lambda of: of != first)
+        told = [f"choose.best.{of}" for of in best][:2]
+        if place.unbeaten:
+            told.append("choose.best.unbeaten")
+        if figures.score < _GOOD:
+            told = ["choose.best.work_needed", *told[:1]]
+        if not told:
+            told = ["choose.best.middle"]
+        places.append(
+            PlaceReport(
+                family=place.family,
+                rank=place.rank,
+                reasons=tuple(say(key, system, words=words) for key in told[:3]),
+                unbeaten=place.unbeaten,
+            )
+        )
+    return tuple(places)
+
+
+def choose(
+    asked: NeedFile, kinds: Sequence[str] = tuple(FAMILIES)
+) -> tuple[tuple[KindReport, ...], tuple[PlaceReport, ...]]:
+    """Return every kind of support for a need, told, and the order of those that will do.
+
+    Args:
+        asked: The need.
+        kinds: Which kinds are looked at.
+
+    Raises:
+        InvalidPlan: No such crop.
+    """
+    site = Site(garden=asked.place, bed=asked.bed)
+    need = Need(asked.crop, asked.count, asked.side, asked.training)
+    units = asked.place.units
+    ways = tuple(way_report(site, family, need, asked.wants, units) for family in kinds)
+    able = {way.family: way.figures for way in ways if not way.against}
+    return ways, order_of(able, asked.wants.first, asked.place.currency, units)

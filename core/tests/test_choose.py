@@ -1,0 +1,218 @@
+"""What to build, over every kind of support: against what growers do, and against its own figures."""
+
+from __future__ import annotations
+
+import contextlib
+import io
+import json
+import unittest
+from pathlib import Path
+
+from ascent import cli, tables
+from ascent.buying.lists import Part
+from ascent.buying.work import labour_of
+from ascent.errors import InvalidPlan
+from ascent.families import FAMILIES
+from ascent.family.protocol import Need
+from ascent.files.need import need_schema, read_need
+from ascent.plan.model import Site, Structure
+from ascent.sizing.choose import Figures, Wants, ranked, way_of
+from ascent.sizing.trials import Share
+from ascent.telling.choosing import choose, order_of, way_report
+from jsonschema import Draft202012Validator
+
+from tests.support import NearTestCase, fence, site
+
+DOCS = Path(__file__).parents[2] / "docs"
+
+
+def figures(**changed: float) -> Figures:
+    plain = {
+        "cost": 50.0,
+        "yearly": 5.0,
+        "minutes": 60.0,
+        "people": 1,
+        "limit": 20.0,
+        "once": 100.0,
+        "margin": 2.0,
+        "life": 5.0,
+        "score": 3,
+    }
+    return Figures.model_validate({**plain, **changed})
+
+
+def way(key: str, crop: str = "tom-slicer", where: Site | None = None, **wants: object):
+    where = where or site(length=2.4)
+    return way_of(where, key, Need(crop, None, "right", "pruned"), Wants.model_validate(wants), "metric")
+
+
+QUICK = ("brushwood", "cage", "existing", "hoops", "living-support", "panel-arch", "stake", "tripod")
+
+
+class WinnersTest(unittest.TestCase):
+    def test_three_needs_have_the_winners_a_grower_would_name_and_one_has_none(self):
+        """Twigs from the hedge for peas; a heavy cage with a stake where the wind blows and nobody digs; an
+        arch to walk under for squash: common practice, no source. Of the kinds that are simple to build.
+        """
+        for name, winner in (
+            ("peas", "brushwood"),
+            ("tomatoes", "cage"),
+            ("squash", "panel-arch"),
+            ("nothing", None),
+        ):
+            with self.subTest(name):
+                asked = read_need((DOCS / "needs" / f"{name}.json").read_bytes())
+                ways, places = choose(asked, QUICK)
+                self.assertEqual([way.family for way in ways], list(QUICK))
+                self.assertEqual(places[0].family if places else None, winner)
+                self.assertTrue(all(place.reasons for place in places))
+                for told in ways:
+                    self.assertEqual(told.against == (), told.family in {p.family for p in places})
+                    self.assertTrue(all(text.endswith(".") and "{" not in text for text in told.against))
+
+
+class WantsTest(NearTestCase):
+    def test_what_cannot_be_kept_is_said(self):
+        self.assertIn("people", way("panel-arch", "butternut", people=1).against)
+        self.assertIn("stays", way("bed-frame", moves=True).against)
+        self.assertIn("heads", way("stake", heads_pass=True).against)
+        self.assertIn("minutes", way("weave", minutes=20).against)
+        self.assertIn("reach", way("panel-arch", "butternut", reach=1.3).against)
+        self.assertIn("host", way("existing").against)
+        self.assertNotIn("host", way("existing", wall=True).against)
+        self.assertIn("unsuited", way("brushwood").against)
+
+    def test_too_little_money_says_what_it_takes(self):
+        dear = way("stake", money=5.0)
+        self.assertIn("money", dear.against)
+        self.assertGreater(dear.sized.least, 5.0)
+        told = way_report(
+            site(length=2.4),
+            "stake",
+            Need("tom-slicer", None, "right", "pruned"),
+            Wants(money=5.0),
+            "imperial",
+        )
+        self.assertIn("The cheapest that holds costs about", " ".join(told.against))
+
+    def test_what_is_shown_is_what_the_shopping_list_costs_and_the_bench_finds(self):
+        found = way("stake")
+        self.assertEqual(found.evaluation.state, "holds")
+        self.assertAlmostEqual(
+            found.figures.cost, sum(share.cost for share in found.sized.trial.shares.values()), 6
+        )
+        self.assertAlmostEqual(found.figures.limit, float(found.evaluation.limit[0].min()), 6)
+
+
+class CostTest(NearTestCase):
+    def test_cost_of_a_season_is_price_over_life(self):
+        """The worked example of the season handbook, section 11: 30 (panel, 20 years), 4 × 8 (posts, 20), 4
+        (ties, 2) come to 5.1 a season.
+        """
+
+        def part(key: str, price: float, packs: int, life: float) -> Part:
+            return Part(key, key, "use", packs, 0.0, packs, "piece", 1.0, price, life, key)
+
+        share = Share((part("panel", 30, 1, 20), part("post", 8, 4, 20), part("tie", 4, 1, 2)))
+        self.assertAlmostEqual(share.yearly(20.0), 5.1, 9)
+        self.assertAlmostEqual(share.cost, 66.0, 9)
+        self.assertAlmostEqual(share.yearly(10.0), 62 / 10 + 2.0, 9, "written off when it is used no more")
+        self.assertEqual(share.life, 2)
+
+
+class LabourTest(NearTestCase):
+    def test_minutes_of_a_fence_set_out_by_hand(self):
+        """Minutes by the parts handbook, section 5.1: four posts driven at 5, six ties at each of them at
+        1.25, the panels at 2 a metre, 25 to begin.
+        """
+        structure = fence(length=3.6, post_spacing=1.2, ties_per_post=6)
+        family = FAMILIES["mesh-fence"]
+        options = family.options.model_validate(structure.options)
+        geometry = family.geometry(options, structure.plantings, site())
+        ties = len(geometry.by_role("tie"))
+        self.assertEqual(len(geometry.by_role("post")), 4)
+        expected = 25 + 4 * 5 + ties * 1.25 + 3.6 * 2
+        self.assertAlmostEqual(labour_of(geometry).minutes, expected, 6)
+        self.assertFalse(labour_of(geometry).digs)
+        self.assertTrue(labour_of(geometry, "tamped").digs)
+        self.assertAlmostEqual(labour_of(geometry, "concrete").minutes, expected + 4 * 25, 6)
+
+    def test_every_family_has_its_traits_and_takes_some_time(self):
+        self.assertEqual(set(tables.traits()), set(FAMILIES))
+        for key, family in FAMILIES.items():
+            proposed = family.propose(Need("bean-pole", None, "both", "pruned"), site())
+            structure = Structure(
+                key="x",
+                name="x",
+                family=key,
+                options=proposed.options.model_dump(),
+                plantings=proposed.plantings,
+            )
+            geometry = family.geometry(proposed.options, structure.plantings, site())
+            with self.subTest(key):
+                self.assertGreaterEqual(labour_of(geometry).minutes, 25)
+
+
+class OrderTest(NearTestCase):
+    def test_what_comes_first_decides_and_what_suits_comes_before_what_is_possible(self):
+        ways = {
+            "a": figures(yearly=4.0, limit=15.0),
+            "b": figures(yearly=5.0, limit=30.0),
+            "c": figures(yearly=1.0, limit=40.0, score=1),
+        }
+        self.assertEqual([p.family for p in ranked(ways, "per-season")], ["a", "b", "c"])
+        self.assertEqual([p.family for p in ranked(ways, "strength")], ["b", "a", "c"])
+
+    def test_what_nothing_beats_is_marked(self):
+        ways = {
+            "cheap": figures(yearly=1.0, once=20.0),
+            "sure": figures(yearly=9.0, once=300.0),
+            "neither": figures(yearly=9.5, once=250.0),
+            "surer than anybody can tell": figures(yearly=9.9, once=5000.0),
+        }
+        marks = {place.family: place.unbeaten for place in ranked(ways, "per-season")}
+        self.assertEqual(
+            marks, {"cheap": True, "sure": True, "neither": False, "surer than anybody can tell": True}
+        )
+        alike = {"one": figures(yearly=1.0, once=2000.0), "other": figures(yearly=2.0, once=90_000.0)}
+        self.assertEqual([place.unbeaten for place in ranked(alike, "per-season")], [True, False])
+
+    def test_each_is_told_why(self):
+        ways = {"stake": figures(minutes=30), "cage": figures(yearly=2.0), "weave": figures(score=1)}
+        told = {
+            place.family: " ".join(place.reasons) for place in order_of(ways, "per-season", "eur", "metric")
+        }
+        self.assertIn("Costs least in a season: 2.00 eur.", told["cage"])
+        self.assertIn("Quickest built: 30 min.", told["stake"])
+        self.assertIn("Possible, with work", told["weave"])
+
+
+class NeedFileTest(NearTestCase):
+    def test_the_published_schema_is_ours_and_the_examples_fit_it(self):
+        published = json.loads((DOCS / "need.schema.json").read_text(encoding="utf-8"))
+        self.assertEqual(published, json.loads(json.dumps(need_schema())))
+        for path in (DOCS / "needs").glob("*.json"):
+            Draft202012Validator(published).validate(json.loads(path.read_text(encoding="utf-8")))
+
+    def test_what_is_wrong_is_named(self):
+        document = json.loads((DOCS / "needs" / "peas.json").read_text(encoding="utf-8"))
+        document["wants"]["years"] = 0
+        document["bed"]["length"] = "long"
+        with self.assertRaises(InvalidPlan) as caught:
+            read_need(json.dumps(document).encode())
+        self.assertEqual({p.path for p in caught.exception.problems}, {"wants.years", "bed.length"})
+
+    def run_cli(self, *words: str) -> tuple[int, str, str]:
+        out, err = io.StringIO(), io.StringIO()
+        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+            code = cli.main(list(words))
+        return code, out.getvalue(), err.getvalue()
+
+    def test_from_the_command_line(self):
+        code, out, _ = self.run_cli("size", str(DOCS / "examples" / "falls-short.json"))
+        self.assertEqual(code, 0, out)
+        self.assertIn("holds", out)
+        self.assertIn("ways of building it", out)
+        code, _, err = self.run_cli("choose", str(DOCS / "examples" / "holds.json"))
+        self.assertEqual(code, 2)
+        self.assertIn("crop", err)
