@@ -1423,7 +1423,7 @@ export interface components {
              *       "moves": false,
              *       "no_digging": false,
              *       "people": null,
-             *       "reach": 2.05,
+             *       "reach": null,
              *       "wall": false,
              *       "years": 10
              *     }
@@ -3673,11 +3673,8 @@ export interface components {
             no_digging: boolean;
             /** People */
             people?: number | null;
-            /**
-             * Reach
-             * @default 2.05
-             */
-            reach: number;
+            /** Reach */
+            reach?: number | null;
             /**
              * Wall
              * @default false

@@ -43,7 +43,7 @@ class Wants(Typed):
     years: int = Field(10, ge=1, le=40)
     minutes: int | None = Field(None, ge=10, le=10_000)
     people: int | None = Field(None, ge=1, le=10)
-    reach: float = Field(2.05, ge=0.8, le=2.6)
+    reach: float | None = Field(None, ge=0.8, le=2.6)
     moves: bool = False
     both_faces: bool = False
     no_digging: bool = False
@@ -144,7 +144,7 @@ def _against(
         "people": wants.people is not None and trait.people > wants.people,
         "stays": wants.moves and trait.moves == "no",
         "digging": wants.no_digging and labour.digs,
-        "reach": found.geometry.climb > wants.reach + _ABOVE,
+        "reach": wants.reach is not None and found.geometry.climb > wants.reach + _ABOVE,
         "faces": wants.both_faces and trait.faces == "one",
         "heads": wants.heads_pass and not trait.walked_under,
     }

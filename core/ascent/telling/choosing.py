@@ -168,7 +168,7 @@ def _against(site: Site, way: Way, key: Against, need: Need, wants: Wants, syste
             "asked": (found.asked, "speed"),
             "count": (way.figures.people, "count"),
             "height": (climb, "length"),
-            "over": (max(climb - wants.reach, 0.0), "length"),
+            "over": (max(climb - (wants.reach or 0.0), 0.0), "length"),
         },
         {
             "crop": tables.crops()[need.crop].name,

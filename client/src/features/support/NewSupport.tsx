@@ -169,7 +169,6 @@ export function NewSupport() {
             <Wanted
               wants={wants}
               currency={garden.data.place.fields.currency}
-              units={garden.data.units}
               onWant={(next) => {
                 setWants(next);
                 setStopped(false);

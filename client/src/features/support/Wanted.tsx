@@ -4,14 +4,12 @@ import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
 import { Pick } from "../../ui/Pick";
-import { QuantityRow } from "../../ui/QuantityRow";
 
 export type Wants = Schemas["Wants"];
 
 export const NOTHING_SAID: Wants = {
   first: "per-season",
   years: 10,
-  reach: 2.05,
   moves: false,
   both_faces: false,
   no_digging: false,
@@ -25,6 +23,12 @@ const FIRSTS: readonly { key: Wants["first"]; name: string }[] = [
   { key: "strength", name: "the gust it holds to" },
   { key: "work", name: "how quickly it is built" },
   { key: "life", name: "how long its parts last" },
+];
+const REACHES = [
+  { key: "", name: "whoever reaches" },
+  { key: "2.05", name: "a grown person, on the ground" },
+  { key: "2.2", name: "someone tall" },
+  { key: "1.3", name: "a child, or someone seated" },
 ];
 const KEPT: readonly { key: "moves" | "both_faces" | "no_digging" | "heads_pass" | "wall"; name: string }[] =
   [
@@ -49,13 +53,11 @@ const BOUNDS = { money: [0, 1e6], years: [1, 40], minutes: [10, 10_000], people:
 interface Props {
   wants: Wants;
   currency: string;
-  units: Schemas["GardenOut"]["units"];
   onWant: (wants: Wants) => void;
 }
 
 /** What matters of a support: filled in so that it can be skipped. */
-export function Wanted({ wants, currency, units, onWant }: Props) {
-  const [reach, setReach] = useState(units === "metric" ? "2.05 m" : "6 ft 9 in");
+export function Wanted({ wants, currency, onWant }: Props) {
   return (
     <details className="wanted">
       <summary>What matters</summary>
@@ -77,18 +79,11 @@ export function Wanted({ wants, currency, units, onWant }: Props) {
           }}
         />
       ))}
-      <QuantityRow
-        label="Your reach"
-        kind="length"
-        system={units}
-        value={wants.reach}
-        text={reach}
-        low={0.8}
-        high={2.6}
-        onValue={(value, text) => {
-          setReach(text);
-          onWant({ ...wants, reach: value });
-        }}
+      <Pick
+        label="Who ties and picks"
+        value={String(wants.reach ?? "")}
+        choices={REACHES}
+        onPick={(reach) => onWant({ ...wants, reach: reach === "" ? null : Number(reach) })}
       />
       {KEPT.map(({ key, name }) => (
         <FormControlLabel
