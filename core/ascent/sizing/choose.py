@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from pydantic import Field
@@ -27,6 +27,9 @@ _ABOVE = 0.1  # one reaches over one's reach to the uppermost tie [m]
 _NEARLY = 0.02  # share within which two figures are the same
 _SELDOM = 1000.0  # seasons between two failures, past which nobody can tell the difference
 _GOOD = 2  # of the marks of suits.csv
+
+
+Amount = Annotated[float, Field(ge=0, le=1e9)]
 
 
 class Wants(Typed):
@@ -60,15 +63,15 @@ class Figures(Typed):
         part that goes first; 0 where no table tells. score: how well it suits the crop, 0 to 3.
     """
 
-    cost: float
-    yearly: float
-    minutes: float
-    people: int
-    limit: float
-    once: float
-    margin: float
-    life: float
-    score: int
+    cost: Amount
+    yearly: Amount
+    minutes: Amount
+    people: Annotated[int, Field(ge=1, le=20)]
+    limit: Amount
+    once: Amount
+    margin: Amount
+    life: Amount
+    score: Annotated[int, Field(ge=0, le=3)]
 
 
 @dataclass(frozen=True)

@@ -130,10 +130,8 @@ class Search:
                 hope += 1
                 if hope == len(_HOPES):
                     return self._told(best, proven=True)
-            elif pick in self.trials:  # more than its tables say, or what they say together is not to be had
-                if pick == best or self._agrees(pick, margin):
-                    return self._told(best, proven=pick == best)
-                self._forbid(pick)
+            elif pick in self.trials:  # it costs more than its tables, decided apart, could tell
+                return self._told(best, proven=pick == best)
             else:
                 self.attempt(pick)
                 if self._best_tried(margin) != best:
@@ -157,7 +155,13 @@ class Search:
                 best, low = found, max(math.log(found.trial.margin), level)
             else:
                 high = level
-        return best
+        return max(
+            [best, *(Best(pick, trial, False) for pick, trial in self.trials.items())],
+            key=lambda way: way.trial.margin if self._affords(way.trial, budget) else 0.0,
+        )
+
+    def _affords(self, trial: Trial, budget: float) -> bool:
+        return trial.cost <= budget + _SAME and not self._worse(trial)
 
     def _told(self, pick: Indices | None, proven: bool) -> Best | None:
         if pick is None:
@@ -279,22 +283,6 @@ class Search:
         for pick, figure in learned.told.values():
             wider.learn(pick, figure)
         return wider
-
-    def _agrees(self, pick: Indices, margin: float) -> bool:
-        """Return whether a way that was tried is believed to be what it was found to be."""
-        return all(
-            learned.known[learned.entry(pick)] >= math.log(margin) - _SAME
-            for (sort, _), learned in self._learned.items()
-            if sort == "link"
-        ) == self.does(self.trials[pick], margin)
-
-    def _forbid(self, pick: Indices) -> None:
-        """Take a way off the grid that is not what its tables say."""
-        what: What = ("wrong", f"itself {pick}")
-        self._learned[what] = Learned(
-            self.grid.axes, frozenset(o for axis in self.grid.axes for o in axis.options), math.inf
-        )
-        self._learned[what].learn(pick, -1.0)
 
     def _ask_others(self, pick: Indices, link: Link) -> None:
         """Enter the margins a link has of other items, where those change its own strength alone."""

@@ -192,9 +192,13 @@ def proposal(
     return schemas.ProposalOut(draft=_draft(offered.structure, site), values=values, report=report)
 
 
+def _known(field: str, family: str) -> None:
+    if family not in FAMILIES:
+        raise InvalidPlan([Problem(field, family, f"one of {', '.join(FAMILIES)} is allowed")])
+
+
 def _offered(site: model.Site, need: schemas.NeedIn, enough: Callable[[], bool]) -> Offer:
-    if need.family not in FAMILIES:
-        raise InvalidPlan([Problem("family", need.family, f"one of {', '.join(FAMILIES)} is allowed")])
+    _known("family", need.family)
     if need.chosen:
         structure = checked(
             model.Structure(
@@ -231,14 +235,19 @@ def way(
         InvalidPlan: No such kind or crop.
     """
     core, bed = _bed_of(granted.garden, key)
-    if family not in FAMILIES:
-        raise InvalidPlan([Problem("family", family, f"one of {', '.join(FAMILIES)} is allowed")])
+    _known("family", family)
     need = Need(sent.crop, sent.count, sent.side, sent.training)
     return way_report(model.Site(garden=core, bed=bed), family, need, sent.wants, core.units, enough)
 
 
 def order(granted: Granted, sent: schemas.OrderIn) -> schemas.OrderOut:
-    """Return ways of building in order."""
+    """Return ways of building in order.
+
+    Raises:
+        InvalidPlan: No such kind.
+    """
+    for family in sent.ways:
+        _known("ways", family)
     core = place_of(granted.garden)
     return schemas.OrderOut(places=order_of(sent.ways, sent.first, core.currency, core.units))
 

@@ -103,6 +103,7 @@ class MatrixTest(ApiTestCase):
             bed=self.bed.key,
             number=0,
             name="reader",
+            family="stake",
             what="beds",
         )
         return getattr(self.people[who], verb)(
@@ -142,6 +143,7 @@ class MatrixTest(ApiTestCase):
                     bed=self.bed.key,
                     number=0,
                     name="reader",
+                    family="stake",
                     what="beds",
                 )
                 self.assertEqual(
