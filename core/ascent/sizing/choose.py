@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import Field
@@ -15,6 +15,7 @@ from ..families import family_of
 from ..family.protocol import Family, Need
 from ..plan.model import Site, Typed
 from ..report.evaluation import Evaluation, evaluate
+from ..words.quantities import System
 from .offer import Start, fitting, start_of
 from .search import never
 from .size import Sized
@@ -88,7 +89,7 @@ class Way:
 
 
 def way_of(
-    site: Site, family_key: str, need: Need, wants: Wants, system: Any, enough: Callable[[], bool] = never
+    site: Site, family_key: str, need: Need, wants: Wants, system: System, enough: Callable[[], bool] = never
 ) -> Way:
     """Return one kind of support for a need: the way of it that holds and costs least in a season.
 
@@ -104,7 +105,7 @@ def way_of(
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
-    start = start_of(site, family_key, need)
+    start = start_of(site, family_key, need, system)
     budget = np.inf if wants.money is None else wants.money
     sized = fitting(site, start, system, wants.years, budget, enough)
     found = evaluate(site, sized.structure)

@@ -18,6 +18,7 @@ from ..report.wording import day_text, written
 from ..tables import rows
 from ..words.quantities import System, write
 from ..words.texts import say, template
+from .born import born_in
 from .grid import COARSE
 from .search import never
 from .size import YEARS, Sized, size
@@ -105,15 +106,15 @@ class Start:
     proposal: Proposal
 
 
-def start_of(site: Site, family_key: str, need: Need) -> Start:
-    """Return the structure of a family that a need starts with.
+def start_of(site: Site, family_key: str, need: Need, system: System) -> Start:
+    """Return the structure of a family that a need starts with, in round numbers of a reader's units.
 
     Raises:
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
     crop, family = _crop(need), family_of(family_key)
-    proposed = family.propose(need, site)
+    proposed = born_in(system, family_key, family.propose(need, site), site)
     short_name = crop.name.split(",")[0].split(" (")[0]
     return Start(
         Structure(
@@ -175,7 +176,7 @@ def offer(
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
-    start = start_of(site, family_key, need)
+    start = start_of(site, family_key, need, system)
     found = fitting(site, start, system, enough=enough)
     return Offer(found.structure, values_of(start, found, system))
 
