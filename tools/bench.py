@@ -99,7 +99,7 @@ def core() -> None:
 
 
 def choosing(need: Need) -> None:
-    """Measure what to build: every kind sized on a bed of 3.6 m, tried how often, of how many ways, proven or not."""
+    """Measure what to build on a bed of 3.6 m: every kind sized, in how many trials, of how many ways."""
     bed = Bed(key="b", name="b", length=3.6, width=1.0)
     where = Site(garden=Garden(name="g"), bed=bed)
     way_of(where, "stake", need, Wants(), "metric")

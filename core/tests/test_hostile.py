@@ -31,6 +31,7 @@ from ascent.report.wording import gust_text
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.typical import typical
 from ascent.telling.moves import curve_report
+from ascent.telling.readout import SizingWanted
 from ascent.telling.report import full_report
 from ascent.telling.sizes import link_fixes, sizing
 from pydantic import ValidationError
@@ -227,9 +228,10 @@ class StretchTest(unittest.TestCase):
             asked.append(1)
             return True
 
-        found = sizing(site, weak, "metric", enough)
+        found = sizing(site, weak, "metric", SizingWanted(), enough)
         self.assertEqual(found.changes, {})
-        self.assertIn("the search stopped", found.said)
+        self.assertIn("There may be a better one.", found.looked)
+        self.assertIn("None that holds was found", found.stopped)
         self.assertTrue(asked)
 
 

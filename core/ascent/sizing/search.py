@@ -119,7 +119,7 @@ class Search:
         """
         best = self._best_tried(margin)
         hope = 0
-        while not self._stopped():
+        while not self.stopped():
             cost, pick = least_of(self._all_factors(math.log(margin), _HOPES[hope]), self._sizes)
             spent = self.spent(self.trials[best]) if best else math.inf
             if (
@@ -148,7 +148,7 @@ class Search:
         if best.trial.cost > budget + _SAME:
             return best
         high = math.log(MOST)
-        while high - low > _STEP and not self._stopped():
+        while high - low > _STEP and not self.stopped():
             level = (low + high) / 2
             found = self.cheapest(math.exp(level))
             if found and found.trial.cost <= budget + _SAME:
@@ -180,7 +180,8 @@ class Search:
         lasts = all(share.life >= self.least_life for share in trial.shares.values())
         return trial.margin >= margin and lasts and not self._worse(trial)
 
-    def _stopped(self) -> bool:
+    def stopped(self) -> bool:
+        """Return whether no more is tried."""
         return len(self.trials) >= self.most or self.enough()
 
     def _worse(self, trial: Trial) -> frozenset[str]:

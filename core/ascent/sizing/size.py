@@ -44,8 +44,8 @@ class Sized:
         for it.
     holds: whether it does what was asked. stopped: the link that stops it from it, nothing where none does.
     least: what the cheapest costs that holds, where that is more than may be spent.
-    share: of the whole that was tried. proven: whether nothing on the grid is better. tried, size: ways tried
-        and ways on the grid.
+    share: of the whole that was tried. proven: whether nothing on the grid is better, or nothing on it holds.
+        tried, size: ways tried and ways on the grid.
     """
 
     structure: Structure
@@ -127,12 +127,12 @@ def _sized(
     best = asked.strongest(able) if aim == "strongest" else asked.cheapest()
     if aim == "longest-lived" and best:
         asked, best = _longest(asked, best, search)
-    least = 0.0
+    least, proven = 0.0, bool(best and best.proven) or (best is None and not asked.stopped())
     if best and best.trial.cost > able + _SAME:
         least, best = best.trial.cost / stretch.share, None
     if best is None:
         best = asked.strongest(able)
-    return _told(structure, asked, best, least, stretch.share)
+    return _told(structure, asked, best, least, stretch.share, proven)
 
 
 def _longest(asked: Search, best: Best, search: Callable[[float], Search]) -> tuple[Search, Best]:
@@ -155,7 +155,7 @@ def _amount(aim: Aim, years: float) -> Callable[[Share], tuple[float, float]]:
     return cost_of
 
 
-def _told(structure: Structure, asked: Search, best: Best, least: float, share: float) -> Sized:
+def _told(structure: Structure, asked: Search, best: Best, least: float, share: float, proven: bool) -> Sized:
     margin = min(1.0, best.trial.margin)
     pick = _without_idle(asked, best.pick, margin)
     trial = asked.trials[pick]
@@ -181,7 +181,7 @@ def _told(structure: Structure, asked: Search, best: Best, least: float, share: 
         "" if trial.margin >= 1.0 else trial.weakest,
         least,
         share,
-        best.proven,
+        proven,
         len(asked.trials),
         asked.grid.size,
     )

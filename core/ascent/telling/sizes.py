@@ -128,7 +128,8 @@ def _stopped(found: Sized, system: System, currency: str) -> str:
         return say("sizing.too_dear", system, words={"least": money(found.least, currency)})
     if found.stopped:
         words = {"link": template(f"link.{found.stopped}").lower()}
-        return say("sizing.stopped", system, {"times": (found.trial.margin, "ratio")}, words)
+        key = "sizing.stopped" if found.proven else "sizing.not_found"
+        return say(key, system, {"times": (found.trial.margin, "ratio")}, words)
     return "" if found.changes else say("sizing.best_already", system)
 
 

@@ -212,6 +212,7 @@ class BodyTest(ApiTestCase):
                         bed="b",
                         number=0,
                         name="n",
+                        family="stake",
                         what="beds",
                     )
                     body = b" " * (bounds.most_bytes(address) + 1)
@@ -229,6 +230,7 @@ class BodyTest(ApiTestCase):
                 bed=self.bed.key,
                 number=0,
                 name="n",
+                family="stake",
                 what="beds",
             )
             for verb in set(verbs) - {"get"}:

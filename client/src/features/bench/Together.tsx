@@ -34,7 +34,7 @@ export function Together({ structure, draft, onFix }: Props) {
     <section className="together" aria-label="Size the whole of it">
       <Pick label="For" value={aim} choices={AIMS} onPick={(key) => setAim(key as Aim)} />
       <label className="row">
-        <span className="label">No more than, {structure.currency}</span>
+        <span className="label">At most, {structure.currency}</span>
         <input
           className="input"
           inputMode="decimal"

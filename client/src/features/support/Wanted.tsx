@@ -43,10 +43,10 @@ const NUMBERS: readonly {
   name: string;
   empty: string;
 }[] = [
-  { key: "money", name: "Money for it", empty: "no limit" },
-  { key: "years", name: "Seasons it is used", empty: "10" },
-  { key: "minutes", name: "Minutes to build it", empty: "no limit" },
-  { key: "people", name: "People there", empty: "any" },
+  { key: "money", name: "Money", empty: "no limit" },
+  { key: "years", name: "Seasons", empty: "10" },
+  { key: "minutes", name: "Minutes", empty: "no limit" },
+  { key: "people", name: "People", empty: "any" },
 ];
 const BOUNDS = { money: [0, 1e6], years: [1, 40], minutes: [10, 10_000], people: [1, 10] } as const;
 
@@ -80,7 +80,7 @@ export function Wanted({ wants, currency, onWant }: Props) {
         />
       ))}
       <Pick
-        label="Who ties and picks"
+        label="Tied by"
         value={String(wants.reach ?? "")}
         choices={REACHES}
         onPick={(reach) => onWant({ ...wants, reach: reach === "" ? null : Number(reach) })}
