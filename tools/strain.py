@@ -100,7 +100,9 @@ def _everywhere(visit: Visit) -> tuple[str, str]:
     document = json.loads((ROOT / "server" / "openapi.json").read_text(encoding="utf-8"))
     worst = (0.0, "")
     for address, verbs in document["paths"].items():
-        path = address.format(garden_id=1, structure_id=1, bed="cove-bed", number=0, name="n", what="beds")
+        path = address.format(
+            garden_id=1, structure_id=1, bed="cove-bed", number=0, name="n", what="beds", family="stake"
+        )
         for verb in (verb for verb, operation in verbs.items() if "requestBody" in operation):
             most = min(most_bytes(path), 1_000_000)
             for form in (

@@ -72,7 +72,7 @@ def size(
     locked: Set[str] = frozenset(),
     freed: Set[str] = frozenset(),
     extent: Extent = FINE,
-    most: int = 400,
+    most: int = 200,
     enough: Callable[[], bool] = never,
 ) -> Sized:
     """Return a structure changed so that it holds the gust asked, the best of its grid for an aim; where
