@@ -16,7 +16,7 @@ from ..family.protocol import Family, Need
 from ..plan.model import Site, Typed
 from ..report.evaluation import Evaluation, evaluate
 from ..words.quantities import System
-from .offer import Start, fitting, start_of
+from .offer import GOOD, Start, fitting, start_of
 from .search import never
 from .size import Sized
 
@@ -27,7 +27,6 @@ Against = Literal[
 _ABOVE = 0.1  # one reaches over one's reach to the uppermost tie [m]
 _NEARLY = 0.02  # share within which two figures are the same
 _SELDOM = 1000.0  # seasons between two failures, past which nobody can tell the difference
-_GOOD = 2  # of the marks of suits.csv
 
 
 Amount = Annotated[float, Field(ge=0, le=1e9)]
@@ -197,7 +196,7 @@ _MEASURES: tuple[First, ...] = ("per-season", "cost", "strength", "work", "life"
 
 def _suits(figures: Figures) -> bool:
     """Return whether a kind suits the crop, rather than being possible with work."""
-    return figures.score >= _GOOD
+    return figures.score >= GOOD
 
 
 def _goodness(figures: Figures) -> dict[First, float]:

@@ -16,7 +16,7 @@ from ..loads.cases import GUSTS
 from ..path.loadpath import Link
 from ..plan.model import Structure
 from ..report.evaluation import Evaluation, outline
-from ..tables.rows import Item, Mesh
+from .grid import stands_in
 
 _GAIN = 0.3  # m/s: less is not worth a gardener's work
 _BAYS_MORE = (1, 2, 4)
@@ -86,13 +86,8 @@ def _other_items(table: str, role: str, now: str) -> list[str]:
     return [
         key
         for key, item in items.items()
-        if key != now and (not role or role in item.serves) and _stands_in(item, items[now])
+        if key != now and (not role or role in item.serves) and stands_in(item, items[now])
     ]
-
-
-def _stands_in(item: Item, now: Item) -> bool:
-    """Return whether an item may take the place of another: what is stiff is not replaced by what hangs."""
-    return not (isinstance(now, Mesh) and isinstance(item, Mesh) and now.stiff and not item.stiff)
 
 
 def _weaker(before: Evaluation, link: Link, option: str, value: Any) -> bool:

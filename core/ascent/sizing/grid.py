@@ -212,11 +212,11 @@ def _bays(
     first = max(present - most // 2, 1)
     spacings = []
     for bays in range(first, first + most):
-        least, most_ = length / bays, length / (bays - 1) if bays > 1 else math.inf
-        least, most_ = max(least, low), min(most_, high)
-        if least > most_ + _NEAR or math.ceil(length / least - _NEAR) != bays:
+        least, widest = length / bays, length / (bays - 1) if bays > 1 else math.inf
+        least, widest = max(least, low), min(widest, high)
+        if least > widest + _NEAR or math.ceil(length / least - _NEAR) != bays:
             continue
-        spacings.append(_roundest(least, most_, length, bays, steps))
+        spacings.append(_roundest(least, widest, length, bays, steps))
     return spacings
 
 
@@ -248,7 +248,7 @@ def worth_trying(table: str, role: str, now: str, site: Site, most: int) -> list
     serving = [
         row
         for row in tables.ITEM_TABLES[table]().values()
-        if (not role or role in row.serves) and stands_in(row, present)
+        if (not role or role in row.serves) and stands_in(row, present) and _fits(row, present)
     ]
     marks = {row.key: _marks(row, site) for row in serving}
     unbeaten = [
@@ -262,14 +262,13 @@ def worth_trying(table: str, role: str, now: str, site: Site, most: int) -> list
 
 
 def stands_in(row: Item, now: Item) -> bool:
-    """Return whether a row may take the place of another: what is stiff is not replaced by what hangs, nor
-    what fits any post by what fits one kind alone.
-    """
-    if isinstance(now, Mesh) and isinstance(row, Mesh):
-        return row.stiff or not now.stiff
-    if isinstance(now, Tie) and isinstance(row, Tie):
-        return row.fits in ("any", now.fits)
-    return True
+    """Return whether a row may take the place of another: what is stiff is not replaced by what hangs."""
+    return not (isinstance(now, Mesh) and isinstance(row, Mesh) and now.stiff and not row.stiff)
+
+
+def _fits(row: Item, now: Item) -> bool:
+    """Return whether a tie fits what another does."""
+    return not (isinstance(now, Tie) and isinstance(row, Tie)) or row.fits in ("any", now.fits)
 
 
 def _beats(one: Sequence[float], other: Sequence[float]) -> bool:

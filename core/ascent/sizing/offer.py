@@ -58,7 +58,7 @@ class Support(Typed):
 
 
 _TRIALS = 80  # of a search for what to offer
-_GOOD = 2  # of the marks of suits.csv
+GOOD = 2  # of the marks of suits.csv
 _SHOWN = 3.0  # of a long row in its picture [m]
 
 
@@ -88,7 +88,7 @@ def choices(site: Site, need: Need) -> list[Support]:
                 sketch=sketch_of(geometry, bed.length, bed.width),
             )
         )
-    return sorted(supports, key=lambda s: (s.score < _GOOD, traits[s.family].difficulty, -s.score))
+    return sorted(supports, key=lambda s: (s.score < GOOD, traits[s.family].difficulty, -s.score))
 
 
 def _crop(need: Need) -> rows.Crop:

@@ -16,14 +16,13 @@ from ..plan.model import Planting, Site, Typed
 from ..report.evaluation import State
 from ..report.wording import gust_text, money, seasons_text
 from ..sizing.choose import Against, Figures, First, Wants, Way, ranked, way_of
-from ..sizing.offer import values_of
+from ..sizing.offer import GOOD, values_of
 from ..sizing.search import never
 from ..words.quantities import System
 from ..words.texts import say, template
 from .sizes import looked_text
 
 _HOUR = 60
-_GOOD = 2  # of the marks of suits.csv
 
 
 class Filled(Typed):
@@ -208,7 +207,7 @@ def order_of(
         told = [f"choose.best.{of}" for of in best][:2]
         if place.unbeaten:
             told.append("choose.best.unbeaten")
-        if figures.score < _GOOD:
+        if figures.score < GOOD:
             told = ["choose.best.work_needed", *told[:1]]
         if not told:
             told = ["choose.best.middle"]

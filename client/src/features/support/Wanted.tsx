@@ -1,9 +1,8 @@
-import Checkbox from "@mui/material/Checkbox";
-import FormControlLabel from "@mui/material/FormControlLabel";
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
 import { Pick } from "../../ui/Pick";
+import { Tick } from "../../ui/Tick";
 
 export type Wants = Schemas["Wants"];
 
@@ -86,17 +85,11 @@ export function Wanted({ wants, currency, onWant }: Props) {
         onPick={(reach) => onWant({ ...wants, reach: reach === "" ? null : Number(reach) })}
       />
       {KEPT.map(({ key, name }) => (
-        <FormControlLabel
+        <Tick
           key={key}
-          sx={{ display: "flex", minHeight: 34 }}
-          control={
-            <Checkbox
-              size="small"
-              checked={wants[key]}
-              onChange={(event) => onWant({ ...wants, [key]: event.target.checked })}
-            />
-          }
           label={name}
+          checked={wants[key]}
+          onTick={(checked) => onWant({ ...wants, [key]: checked })}
         />
       ))}
     </details>
