@@ -30,6 +30,7 @@ from ..plan.model import (
     Structure,
     Typed,
 )
+from ..plan.same import text_of
 
 Flat = tuple[float, float]
 _PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends there [m]
@@ -270,8 +271,8 @@ def structure_frame(bed: BareBed, structure: Structure, length: float) -> Frame:
 
 def geometry_of(bed: BareBed, structure: Structure) -> Geometry:
     """Return a structure laid out in its bed; where the two lie on the plan does not matter to it."""
-    still = structure.model_dump_json(exclude={"along", "across", "turn", "built"})
-    return _geometry(bed.model_dump_json(exclude={"structures", "x", "y"}), still)
+    still = text_of(structure, "along", "across", "turn", "built")
+    return _geometry(text_of(bed, "structures", "x", "y"), still)
 
 
 @lru_cache(maxsize=1024)
@@ -286,9 +287,9 @@ def laid_out(garden: Garden) -> tuple[Laid, ...]:
     """Return every structure of a garden where it stands."""
     laid = []
     for bed in garden.beds:
-        bare = bed.model_dump_json(exclude={"structures"})
+        bare = text_of(bed, "structures")
         for structure in bed.structures:
-            wanted = structure.model_dump_json()
+            wanted = text_of(structure)
             laid.append((_laid if _large(bare, wanted) else _laid_before)(bare, wanted))
     return tuple(laid)
 

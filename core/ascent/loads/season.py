@@ -5,6 +5,8 @@ from __future__ import annotations
 import datetime as dt
 import math
 from dataclasses import dataclass
+from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 
@@ -20,24 +22,31 @@ def _date(year: int, day: str) -> dt.date:
     return dt.date(year, month, of_month)
 
 
-def _last_frost(garden: Place) -> dt.date:
-    return _date(garden.year, garden.last_frost)
+class _Frosts(NamedTuple):
+    """The year of a garden's last frost, and its frosts as month and day."""
+
+    year: int
+    last: str
+    first: str
+
+    @property
+    def date(self) -> dt.date:
+        """Return the day of the last frost."""
+        return _date(self.year, self.last)
 
 
-def _offset(garden: Place, day: str) -> int:
+def _offset(frosts: _Frosts, day: str) -> int:
     """Return days from the last frost to the nearest such day, half a year before or after at most."""
-    near = (
-        _date(year, day) - _last_frost(garden) for year in (garden.year - 1, garden.year, garden.year + 1)
-    )
+    near = (_date(year, day) - frosts.date for year in (frosts.year - 1, frosts.year, frosts.year + 1))
     return min((away.days for away in near), key=abs)
 
 
-def _span(garden: Place, planting: Planting) -> tuple[int, int]:
+def _span(frosts: _Frosts, planting: Planting) -> tuple[int, int]:
     crop = tables.crops()[planting.crop]
-    start = _offset(garden, planting.planted)
+    start = _offset(frosts, planting.planted)
     first = (crop.first_low_d + crop.first_high_d) / 2
     end = start + round(first + 7 * (crop.harvest_low_wk + crop.harvest_high_wk) / 2)
-    frost = (day_of_year(garden.first_frost) - day_of_year(garden.last_frost)) % 365
+    frost = (day_of_year(frosts.first) - day_of_year(frosts.last)) % 365
     return start, min(end, frost) if start < frost else end
 
 
@@ -90,11 +99,18 @@ class Season:
 
 def season_of(garden: Place, plantings: tuple[Planting, ...]) -> Season:
     """Return the weeks of the calendar from the first planting to the last clearing."""
-    spans, frost = tuple(_span(garden, planting) for planting in plantings), _last_frost(garden)
+    return _season(_Frosts(garden.year, garden.last_frost, garden.first_frost), plantings)
+
+
+@lru_cache(maxsize=1024)
+def _season(frosts: _Frosts, plantings: tuple[Planting, ...]) -> Season:
+    spans, frost = tuple(_span(frosts, planting) for planting in plantings), frosts.date
     planted, end = min(s for s, _ in spans), max(e for _, e in spans)
     monday = planted - (frost + dt.timedelta(days=planted)).weekday()
     weeks = min(max(math.ceil((end - monday) / 7), 1), MAX_WEEKS)
-    return Season(np.asarray(monday + 7.0 * np.arange(weeks), dtype=np.float64), spans, frost)
+    days = np.asarray(monday + 7.0 * np.arange(weeks), dtype=np.float64)
+    days.setflags(write=False)  # it is shared
+    return Season(days, spans, frost)
 
 
 def weekly_gusts(site: Site, season: Season, asked: float) -> dict[str, Array]:

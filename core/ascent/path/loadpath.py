@@ -65,10 +65,10 @@ class Check:
 
 
 def _over(demand: Array, strength: Array | float) -> Array:
-    demand, strength = np.broadcast_arrays(demand, np.asarray(strength, dtype=float))
+    """Return demand over strength, nothing of no demand; infinite where there is no strength."""
     with np.errstate(divide="ignore", invalid="ignore"):
-        ratio = demand / strength
-    return np.where(demand <= 1e-12, 0.0, np.where(strength > 0, ratio, np.inf))
+        ratio = np.where(np.greater(strength, 0.0), np.divide(demand, strength), np.inf)
+    return np.where(np.less_equal(demand, 1e-12), 0.0, ratio)
 
 
 @dataclass(frozen=True)

@@ -25,7 +25,6 @@ from .state import (
     PLAIN,
     Held,
     State,
-    changed,
     place_of,
     side_of,
     state_of,
@@ -233,10 +232,7 @@ def draft(granted: Granted, sent: schemas.DraftEditsIn) -> schemas.PlotOut:
     system: System = stored.units
     applying = _applied(state, [edit.model_copy(update={"revision": None}) for edit in sent.edits], system)
     return plot_out(
-        changed(stored, state, applying.state),
-        stored,
-        sent.about,
-        tuple(str(problem) for problem in applying.problems),
+        whole(applying.state), stored, sent.about, tuple(str(problem) for problem in applying.problems)
     )
 
 

@@ -19,6 +19,7 @@ from ascent.ground.clashes import Clash, Warned, clashes, gaps, of_ways, warned
 from ascent.ground.plot import Flat, Laid, PlotDrawing, geometry_of, laid_out, plot_of, room_for, stretch_of
 from ascent.ground.shade import Shade, shade_of
 from ascent.plan import model
+from ascent.plan.same import text_of
 from ascent.report.evaluation import asked_gust
 from ascent.report.wording import day_text, money
 from ascent.telling.changes import written_fields
@@ -201,7 +202,7 @@ def _structure(held: Held, laid: Laid, units: System) -> schemas.StructureRow:
         turn=structure.turn,
         length=laid.geometry.length,
         stretch=stretch_of(structure),
-        written=_written(structure.model_dump_json(), units),
+        written=_written(text_of(structure), units),
     )
 
 

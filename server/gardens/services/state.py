@@ -13,6 +13,7 @@ from ascent.errors import InvalidPlan, Problem
 from ascent.families import family_of
 from ascent.files.plan import check_structure, problems_of
 from ascent.plan import model
+from ascent.plan.same import Same
 from ascent.plan.upgrades import upgraded_thing
 from ascent.telling.changes import sentence
 from ascent.words.quantities import System
@@ -140,42 +141,28 @@ def _place(held: Held) -> model.Place:
 
 def whole(state: State) -> model.Garden:
     """Return a state as the core's garden; what cannot be read is not in it."""
-    beds = [
-        {**bed.document, "structures": [guest.document for guest in guests]} for bed, guests in _beds(state)
-    ]
-    features = [feature.document for feature in _features(state)]
+    beds = [_bed_of(bed, guests) for bed, guests in _beds(state)]
+    features = [_feature_of(Same(feature.document)) for feature in _features(state)]
     return model.Garden.model_validate(
         {**_place(state[PLACE]).model_dump(), "beds": beds, "features": features}
     )
 
 
-def changed(garden: model.Garden, before: State, after: State) -> model.Garden:
-    """Return a state as the core's garden, made from that of another state: only what differs is made
-    anew.
-    """
-    old = {bed.key: (bed, held) for bed, held in zip(garden.beds, _beds(before), strict=True)}
-    lain = {
-        feature.key: (feature, held) for feature, held in zip(garden.features, _features(before), strict=True)
-    }
-    beds = []
-    for held, guests in _beds(after):
-        known, same = old.get(held.key, (None, None))
-        if known is not None and same == (held, guests):
-            beds.append(known)
-        else:
-            beds.append(
-                model.Bed.model_validate(
-                    {**held.document, "structures": [guest.document for guest in guests]}
-                )
-            )
-    features = []
-    for held in _features(after):
-        feature, was = lain.get(held.key, (None, None))
-        features.append(
-            feature if feature is not None and was is held else model.Feature.model_validate(held.document)
-        )
-    place = {} if after[PLACE] is before[PLACE] else dict(_place(after[PLACE]))
-    return garden.model_copy(update={**place, "beds": tuple(beds), "features": tuple(features)})
+def _bed_of(bed: Held, guests: list[Held]) -> model.Bed:
+    return _bed_from(Same(bed.document, *(guest.document for guest in guests)))
+
+
+@lru_cache(maxsize=2048)
+def _bed_from(same: Same) -> model.Bed:
+    """Return a bed from its document and those of what stands on it; read again only when one is another."""
+    bed, *guests = same.things
+    return model.Bed.model_validate({**bed, "structures": guests})
+
+
+@lru_cache(maxsize=2048)
+def _feature_of(same: Same) -> model.Feature:
+    (document,) = same.things
+    return model.Feature.model_validate(document)
 
 
 def _beds(state: State) -> list[tuple[Held, list[Held]]]:
