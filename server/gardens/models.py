@@ -28,7 +28,7 @@ class Garden(models.Model):
 
 
 class Thing(models.Model):
-    """A bed, a feature or a structure of a garden; `document` is the core's own, `home` the key of a
+    """A bed, a feature, a structure or a thing in the shed of a garden; `document` is the core's own, `home` the key of a
     structure's bed.
 
     A key is one thing's alone in its garden, whatever its kind.
@@ -37,10 +37,10 @@ class Thing(models.Model):
     its address stays.
     """
 
-    BED, FEATURE, STRUCTURE = "bed", "feature", "structure"
+    BED, FEATURE, STRUCTURE, STOCK = "bed", "feature", "structure", "stock"
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="things")
-    kind = models.CharField(max_length=10, choices=[(k, k) for k in (BED, FEATURE, STRUCTURE)])
+    kind = models.CharField(max_length=10, choices=[(k, k) for k in (BED, FEATURE, STRUCTURE, STOCK)])
     key = models.CharField(max_length=64)
     home = models.CharField(max_length=64, blank=True, default="")
     document = models.JSONField()

@@ -1,6 +1,4 @@
-"""How much of what is sold some pieces take: whole cylinders, sheets that meet posts, lengths cut one after
-another.
-"""
+"""How much of what is sold some pieces take: whole cylinders and panels, sheets that meet posts."""
 
 from __future__ import annotations
 
@@ -10,24 +8,9 @@ from collections.abc import Callable, Iterable, Sequence
 _NEAR = 1e-6
 
 
-def cut_from(needs: Sequence[float], stock: float) -> int:
-    """Return how many stock lengths some lengths are cut from, the longest first, each from the first that
-    has room.
-
-    Args:
-        needs: None longer than the stock. [m]
-        stock: [m]
-
-    Source: none; common practice in cutting
-    """
-    left: list[float] = []
-    for need in sorted(needs, reverse=True):
-        place = next((i for i, room in enumerate(left) if room >= need - _NEAR), None)
-        if place is None:
-            left.append(max(stock - need, 0.0))
-        else:
-            left[place] -= need
-    return len(left)
+def whole_from(length: float, count: int, stock: float) -> int:
+    """Return how many stock lengths some pieces of one length are cut from; one at least from each. [m]"""
+    return math.ceil(count / max(math.floor(stock / length + _NEAR), 1))
 
 
 def enough_of(lengths: Iterable[float], needed: float, near: float = _NEAR) -> list[float]:

@@ -16,11 +16,13 @@ from ..plan.model import (
     MOST_BEDS,
     MOST_FEATURES,
     MOST_STANDING,
+    MOST_STOCK,
     Bed,
     Build,
     Feature,
     Garden,
     Plan,
+    Stock,
     Structure,
     Typed,
 )
@@ -121,7 +123,7 @@ def _wrong(document: Any) -> Iterator[Problem]:
     """
     garden = document.get("garden") if isinstance(document, dict) else None
     problems = garden if isinstance(garden, dict) else {}
-    most = {"beds": MOST_BEDS, "features": MOST_FEATURES}
+    most = {"beds": MOST_BEDS, "features": MOST_FEATURES, "stock": MOST_STOCK}
     few = {
         name: problems[name]
         for name in most
@@ -133,6 +135,8 @@ def _wrong(document: Any) -> Iterator[Problem]:
         yield from _wrong_bed(bed, ("garden", "beds", i))
     for i, feature in enumerate(few.get("features", ())):
         yield from _wrong_thing(Feature, feature, ("garden", "features", i))
+    for i, stock in enumerate(few.get("stock", ())):
+        yield from _wrong_thing(Stock, stock, ("garden", "stock", i))
 
 
 def _wrong_bed(bed: Any, path: tuple[str | int, ...]) -> Iterator[Problem]:
@@ -166,6 +170,7 @@ def _repeated(plan: Plan) -> Iterator[Problem]:
         for j, s in enumerate(bed.structures)
     ]
     keys += [(feature.key, f"garden.features[{i}].key") for i, feature in enumerate(plan.garden.features)]
+    keys += [(stock.key, f"garden.stock[{i}].key") for i, stock in enumerate(plan.garden.stock)]
     seen: dict[str, str] = {}
     for key, path in keys:
         if key in seen:

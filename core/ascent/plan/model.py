@@ -19,15 +19,16 @@ from pydantic import (
 
 from .. import tables
 from ..errors import UnknownItem
-from ..tables import rows
+from ..tables import own, rows
 from ..words.quantities import System
 from .upgrades import UNWRITTEN
 
-FORMAT_VERSION: Literal[4] = 4
+FORMAT_VERSION: Literal[5] = 5
 MAX_WEEKS = 45
 MOST_PLANTS = 600
 MOST_BEDS = MOST_FEATURES = 400
 MOST_STRUCTURES, MOST_STANDING = 600, 250  # in a garden, on one bed
+MOST_STOCK, MOST_TAKEN = 400, 60  # in a shed, from it for one structure
 GREATEST_GUST = 45.0  # that is reckoned with; beyond it is ‘over’ [m/s]
 
 
@@ -140,6 +141,87 @@ class Planting(Typed):
         return f"plantings.{self.key}.{field}"
 
 
+StockTable = Literal["posts", "meshes", "ties", "wires", "anchors", "twines", "fittings", "cages"]
+Condition = Literal["good", "fair", "poor"]
+Sure = Literal["known", "seen", "guessed"]
+StockCount = Annotated[int, Field(ge=0, le=1000)]
+StockAge = Annotated[int, Field(ge=0, le=60)]
+Note = Annotated[str, Field(max_length=120), AfterValidator(_written)]
+
+
+class Stock(Named):
+    """Something in the shed, so many alike: like a row of a table, with measures, age and strength of their
+    own.
+    """
+
+    table: StockTable
+    item: Annotated[str, Field(max_length=64)] = Field(description="the row of the table that it is like")
+    width: float | None = Field(None, description="across the weaker way, of what is no roll, m")
+    depth: float | None = Field(None, description="across the other way; of a tube its wall, m")
+    thickness: float | None = Field(None, description="of a wire, a string or a mesh’s wires, m")
+    height: float | None = Field(None, description="of a mesh, m")
+    length: float | None = Field(None, description="of each, m; nothing where it has none")
+    count: StockCount = 1
+    age: StockAge = Field(0, description="seasons it has been in use")
+    condition: Condition = "good"
+    strength: float = Field(1.0, ge=0.1, le=1.5, description="share of what such a new one bears")
+    sure: Sure = Field("known", description="how sure one is of its strength")
+    in_use: Note = Field("", description="what else it is in use for now; it is not planned with")
+
+    @model_validator(mode="after")
+    def _a_row(self) -> Stock:
+        try:
+            like = tables.item(self.table, self.item)
+        except UnknownItem as error:
+            raise ValueError(f"item: {error}") from error
+        if own.MARK in self.item:
+            raise ValueError("item: the key of a row of the table is allowed")
+        measures = {measure.name: measure for measure in own.MEASURES.get(self.table, ())}
+        for name in ("width", "depth", "thickness", "height", "length"):
+            value, measure = getattr(self, name), measures.get(name)
+            if value is not None and measure is None:
+                raise ValueError(f"{name}: nothing is allowed for a row of {self.table}")
+            if value is not None and measure and not measure.low <= value <= measure.high:
+                raise ValueError(f"{name}: {measure.low:g} to {measure.high:g} m is allowed")
+        if own.MEASURES.get(self.table) and self.length is None:
+            raise ValueError("length: the length of each is needed")
+        key = own.key_of(like, **self.measures)
+        if (
+            own.MARK in key
+            and own.row_of(self.table, key, tables.ITEM_TABLES[self.table]().__getitem__) is None
+        ):
+            raise ValueError(f"width: measures that a row like {like.name} can have are allowed")
+        return self
+
+    @property
+    def measures(self) -> dict[str, float | None]:
+        """Return its own measures by name, SI."""
+        return {name: getattr(self, name) for name in ("width", "depth", "thickness", "height", "length")}
+
+
+class Taken(Typed):
+    """Something from the shed that a structure has: pieces, or metres of what is cut from a roll or coil."""
+
+    stock: Key
+    amount: float = Field(gt=0.0, le=1e5)
+
+
+class Spare(Typed):
+    """Something of the shed that a structure may have.
+
+    item: its key, with what it has of its own. amount: pieces, or metres of what is cut from a roll or coil.
+    length: of each piece or roll. [m] life: seasons it has left.
+    """
+
+    stock: Key
+    name: Name
+    table: StockTable
+    item: str
+    amount: float
+    length: float = 0.0
+    life: float = 0.0
+
+
 Options = Annotated[dict[Annotated[str, Field(max_length=64)], Any], Field(max_length=100)]
 Plantings = Annotated[tuple[Planting, ...], Field(min_length=1, max_length=4), counted_first(4)]
 
@@ -174,6 +256,7 @@ class AsBuilt(Build):
 class Structure(Build, Named):
     """One support as it is planned, and as it was built where it has been."""
 
+    taken: Annotated[tuple[Taken, ...], Field(max_length=MOST_TAKEN), counted_first(MOST_TAKEN)] = ()
     built: AsBuilt | None = None
 
 
@@ -251,33 +334,37 @@ class Place(Typed):
     climate: ClimateKey = "even"
     design_gust: PlantGust | None = Field(None, description="own once-in-ten-seasons gust at the plant, m/s")
     units: System = "metric"
-    currency: Currency = "cu"
+    currency: Currency = "¤"
     prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict, max_length=500)
     path_width: float = Field(0.6, ge=0.3, le=3.0, description="the least width of a path here, m")
 
 
 class Garden(Place):
-    """A garden with its beds and what else is on its plan."""
+    """A garden with its beds, what else is on its plan, and its shed."""
 
     beds: Annotated[tuple[Bed, ...], Field(max_length=MOST_BEDS), counted_first(MOST_BEDS)] = ()
     features: Annotated[
         tuple[Feature, ...], Field(max_length=MOST_FEATURES), counted_first(MOST_FEATURES)
     ] = ()
+    stock: Annotated[tuple[Stock, ...], Field(max_length=MOST_STOCK), counted_first(MOST_STOCK)] = ()
 
 
 class Plan(Typed):
     """A whole plan file."""
 
     format: Literal["ascent-plan"]
-    version: Literal[4]
+    version: Literal[5]
     garden: Garden
 
 
 class Site(Typed):
-    """What a structure needs to know of where it stands: its bed and garden, one of each."""
+    """What a structure needs to know of where it stands: its bed and garden, one of each, and what it may
+    have of the shed.
+    """
 
     garden: Place
     bed: BareBed
+    spare: tuple[Spare, ...] = ()
 
     @property
     def exposure(self) -> rows.Exposure:

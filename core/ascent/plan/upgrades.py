@@ -87,7 +87,7 @@ def _each(garden: Document, do: Callable[[str, Document], Document]) -> Document
             **({"structures": _all("structure", standing, do)} if "structures" in document else {}),
         }
 
-    place = do("place", {name: value for name, value in garden.items() if name not in ("beds", "features")})
+    place = do("place", {name: value for name, value in garden.items() if name not in ("beds", *_LISTS)})
     beds = garden.get("beds")
     return {
         **place,
@@ -100,8 +100,11 @@ def _each(garden: Document, do: Callable[[str, Document], Document]) -> Document
             if "beds" in garden
             else {}
         ),
-        **({"features": _all("feature", garden["features"], do)} if "features" in garden else {}),
+        **{name: _all(kind, garden[name], do) for name, kind in _LISTS.items() if name in garden},
     }
+
+
+_LISTS = {"features": "feature", "stock": "stock"}  # of a garden, besides its beds, and what each holds
 
 
 def _all(kind: str, things: Any, do: Callable[[str, Document], Document]) -> Any:
@@ -214,6 +217,15 @@ def _plantings_keyed(kind: str, document: Document) -> Document:
     }
 
 
+def _with_a_sign(kind: str, document: Document) -> Document:
+    """Version 5 has a shed and what structures have of it, for which there are defaults; money that was never
+    named gets the sign for any.
+    """
+    if kind == "place" and document.get("currency") in ("cu", None):
+        return {**document, "currency": "¤"}
+    return document
+
+
 def _list(value: Any) -> list[Any]:
     return value if isinstance(value, list) else []
 
@@ -222,4 +234,5 @@ STEPS: dict[int, Step] = {
     1: Step(garden=_laid_out),
     2: Step(thing=_one_line, garden=_apart),
     3: Step(thing=_plantings_keyed),
+    4: Step(thing=_with_a_sign),
 }

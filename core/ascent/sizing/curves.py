@@ -70,7 +70,7 @@ def curve(site: Site, structure: Structure, option: str) -> Curve:
             {link.key: link.use for link in family.loaded(options, geometry, structure, site, cases).path()}
         )
         values.append(value)
-        costs.append(total(shopping(geometry, site.garden.prices)))
+        costs.append(total(shopping(geometry, site.garden.prices, site.spare)))
     keys = list(dict.fromkeys(key for uses in limits for key in uses))
     uses = np.zeros((len(values), len(keys), weeks, len(MOIST_GUSTS)))
     for v, each in enumerate(limits):
@@ -99,7 +99,7 @@ def _values(now: Typed, option: str) -> list[Any]:
         return [
             key
             for key, item in tables.ITEM_TABLES[extra["table"]]().items()
-            if key == present or not role or role in item.serves
+            if key == present or (not item.reclaimed and (not role or role in item.serves))
         ]
     if extra["kind"] == "choice":
         return [False, True] if field.annotation is bool else list(get_args(field.annotation))

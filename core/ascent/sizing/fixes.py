@@ -45,7 +45,7 @@ def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
     link = next((link for link in before.links if link.key == key), None)
     if link is None:
         return ()
-    base_cost = total(shopping(before.geometry, before.site.garden.prices))
+    base_cost = total(shopping(before.geometry, before.site.garden.prices, before.site.spare))
     wanted = before.asked
     fixes: list[Fix] = []
     for option in link.levers:
@@ -86,7 +86,10 @@ def _other_items(table: str, role: str, now: str) -> list[str]:
     return [
         key
         for key, item in items.items()
-        if key != now and (not role or role in item.serves) and stands_in(item, items[now])
+        if key != now
+        and not item.reclaimed
+        and (not role or role in item.serves)
+        and stands_in(item, items[now])
     ]
 
 
@@ -113,7 +116,7 @@ def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float
     if worse or limit + 0.05 < float(np.min(before.limit[0])) - 1e-6:
         return None
     link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
-    cost = total(shopping(after.geometry, before.site.garden.prices)) - base_cost
+    cost = total(shopping(after.geometry, before.site.garden.prices, before.site.spare)) - base_cost
     return Fix(option, value, limit, link_limit, limit >= before.asked, cost)
 
 

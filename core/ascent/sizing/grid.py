@@ -239,7 +239,8 @@ def _thinned(values: Sequence[Any], most: int) -> list[Any]:
 
 
 def worth_trying(table: str, role: str, now: str, site: Site, most: int) -> list[str]:
-    """Return the rows of a table that are worth trying in a role, cheapest first, the present one among them.
+    """Return the rows of a table that are worth trying in a role, cheapest first, the present one among them
+    and what may be had from the shed.
 
     Those that no other beats in price, strength, life and reach at once; what is stiff is not replaced by
     what hangs, and what fits one kind of post by what fits another.
@@ -248,7 +249,7 @@ def worth_trying(table: str, role: str, now: str, site: Site, most: int) -> list
     serving = [
         row
         for row in tables.ITEM_TABLES[table]().values()
-        if (not role or role in row.serves) and stands_in(row, present) and _fits(row, present)
+        if not row.reclaimed and _serves(row, role, present)
     ]
     marks = {row.key: _marks(row, site) for row in serving}
     unbeaten = [
@@ -258,7 +259,13 @@ def worth_trying(table: str, role: str, now: str, site: Site, most: int) -> list
     ]
     unbeaten.sort(key=lambda row: (-marks[row.key][0], row.key))
     kept = [row.key for row in _thinned(unbeaten, most)]
-    return kept if now in kept else [*kept, now]
+    had = [tables.item(table, spare.item) for spare in site.spare if spare.table == table]
+    return list(dict.fromkeys((*kept, now, *(row.key for row in had if _serves(row, role, present)))))
+
+
+def _serves(row: Item, role: str, now: Item) -> bool:
+    """Return whether a row may be tried in a role where another is now."""
+    return (not role or role in row.serves) and stands_in(row, now) and _fits(row, now)
 
 
 def stands_in(row: Item, now: Item) -> bool:

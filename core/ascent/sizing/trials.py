@@ -8,7 +8,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..buying.lists import Part, shopping
+from ..buying.lists import shopping
+from ..buying.parts import Part
 from ..families import family_of
 from ..family.protocol import Family
 from ..loads.cases import moist_gusts
@@ -16,6 +17,7 @@ from ..path.loadpath import Link
 from ..plan.model import Site, Structure, Typed
 from ..report.evaluation import asked_gust, unfit
 
+NOT_SOLD = "shed.short"  # that more is needed of something of one's own than there is
 MOST = 1e6  # a margin past which one is as good as another, and its inverse past which one is as hopeless
 
 
@@ -108,10 +110,12 @@ def tried(site: Site, structure: Structure) -> tuple[Trial, tuple[Link, ...]]:
     geometry = family.geometry(options, structure.plantings, site)
     cases = moist_gusts(np.array([asked_gust(site, structure)]))
     links = family.loaded(options, geometry, structure, site, cases).path()
+    parts = shopping(geometry, site.garden.prices, site.spare)
+    wrong = unfit(options, geometry, structure, site)
     trial = Trial(
         {link.key: margin_of(link) for link in links},
-        shares_of(shopping(geometry, site.garden.prices)),
-        unfit(options, geometry, structure, site),
+        shares_of(parts),
+        wrong | {NOT_SOLD} if any(part.missing for part in parts) else wrong,
     )
     return trial, links
 

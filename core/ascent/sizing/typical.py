@@ -74,7 +74,8 @@ def _shortened(site: Site, structure: Structure, share: float) -> Typical:
         options["length"] = round(long * share, 2)
     bed = site.bed.model_copy(update={"length": round(site.bed.length * share, 2)})
     short = structure.model_copy(update={"options": options, "plantings": plantings})
-    return Typical(site.model_copy(update={"bed": bed}), short, share, long * share)
+    spare = tuple(each.model_copy(update={"amount": each.amount * share}) for each in site.spare)
+    return Typical(site.model_copy(update={"bed": bed, "spare": spare}), short, share, long * share)
 
 
 def _alike(whole: Outline, part: Outline) -> bool:

@@ -18,6 +18,7 @@ import numpy as np
 
 from ..errors import BrokenTable, UnknownItem
 from ..mechanics import Array
+from . import own
 from .rows import (
     Anchor,
     Cage,
@@ -64,15 +65,18 @@ _SCALES = {
 }
 
 
+_MOST_OWN = 2048
+
 Row_co = TypeVar("Row_co", bound=Row, covariant=True)
 
 
 class Table(Mapping[str, Row_co]):
-    """Rows by key, in the order of the file."""
+    """Rows by key, in the order of the file; a key of something of one's own is known besides, see `own`."""
 
     def __init__(self, name: str, rows: dict[str, Row_co]) -> None:
         self.name = name
         self._rows = rows
+        self._made: dict[str, Row_co | None] = {}
 
     def __getitem__(self, key: str) -> Row_co:
         """Return the row of that key.
@@ -83,8 +87,20 @@ class Table(Mapping[str, Row_co]):
         try:
             return self._rows[key]
         except KeyError:
+            if own.MARK in key and (row := self._own(key)) is not None:
+                return row
             near = difflib.get_close_matches(str(key), self._rows, 3, 0.3) or list(self._rows)[:3]
             raise UnknownItem(self.name, str(key), f"did you mean {', '.join(near)}?") from None
+
+    def _own(self, key: str) -> Row_co | None:
+        """Return the row that a key of something of one's own stands for."""
+        if key not in self._made:
+            if len(self._made) > _MOST_OWN:
+                self._made.clear()
+            known: Callable[[str], Any] = self._rows.__getitem__
+            base = key.split(own.MARK, maxsplit=1)[0]
+            self._made[key] = own.row_of(self.name, key, known) if base in self._rows else None
+        return self._made[key]
 
     def __contains__(self, key: object) -> bool:
         return key in self._rows

@@ -72,6 +72,11 @@ class Item(Row):
     name: str
 
     @property
+    def reclaimed(self) -> bool:
+        """Return whether it had another use before and is built with only where somebody has it."""
+        return self.key.startswith("old_")
+
+    @property
     def serves(self) -> tuple[str, ...]:
         return ()
 

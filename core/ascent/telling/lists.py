@@ -1,12 +1,20 @@
-"""The lines of a shopping list."""
+"""A shopping list, how its stock is cut, and what it comes to in a season."""
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 
-from ..buying.lists import Part
-from ..words.quantities import System, with_sizes, write
-from .readout import PartReport
+from .. import tables
+from ..buying.buyer import CutBar
+from ..buying.parts import Part
+from ..plan.model import Planting
+from ..report.wording import money
+from ..words.quantities import System, to_si, with_sizes, write
+from ..words.texts import say
+from .readout import CostReport, CutReport, PartReport
+
+_YEARS = 10.0  # a structure is used, handbook-parts-5.2
 
 
 def part_reports(parts: Iterable[Part], system: System) -> tuple[PartReport, ...]:
@@ -26,8 +34,66 @@ def _part(part: Part, system: System) -> PartReport:
         name=with_sizes(part.name, system),
         use=with_sizes(part.use, system, exact=True),
         count=part.count,
-        buy=f"{part.packs} {part.pack}{plural}{of}{cut}",
+        buy=_from_shed(part, system) if part.own else f"{part.packs} {part.pack}{plural}{of}{cut}",
         price=part.price,
         cost=round(part.cost, 2),
+        shelf=part.shelf,
+        own=part.own,
+        missing=part.missing,
         lasts=f"{part.life:g} season{'' if part.life == 1 else 's'}" if part.life else "",
     )
+
+
+def _from_shed(part: Part, system: System) -> str:
+    length = write(part.length, "length", system) if part.length else ""
+    counted = f"{part.count} of {length}" if length and part.pack_size == part.length else length
+    return f"{counted or part.count} from the shed"
+
+
+def cut_reports(bars: Iterable[CutBar], system: System) -> tuple[CutReport, ...]:
+    """Return how stock is cut, what is cut alike in one line."""
+    alike = Counter(bars)
+    return tuple(
+        CutReport(
+            name=with_sizes(bar.item.name, system),
+            use=with_sizes(bar.use, system, exact=True),
+            bars=count,
+            length=bar.length,
+            length_text=write(bar.length, "length", system),
+            cuts=tuple((length, write(length, "length", system)) for length in bar.cuts),
+            rest=bar.rest,
+            rest_text=write(bar.rest, "length", system),
+            own=bar.own,
+            looked=say("cuts.over", system, {"over": (100 * bar.over, "count")})
+            if bar.over
+            else say("cuts.least", system),
+        )
+        for bar, count in alike.items()
+    )
+
+
+def cost_report(
+    parts: tuple[Part, ...], plantings: Iterable[Planting], currency: str, system: System
+) -> CostReport:
+    """Return what a shopping list comes to in a season: each part over its life, or as long as it is used.
+
+    Source: handbook-season-11
+    """
+    plantings = tuple(plantings)
+    season = sum(part.cost / min(part.life or _YEARS, _YEARS) for part in parts)
+    plants = sum(planting.count for planting in plantings)
+    crop = sum(planting.count * usual_yield(planting) for planting in plantings)
+    unit, each = ("kg", 1.0) if system == "metric" else ("lb", to_si("pound"))
+    return CostReport(
+        season=money(season, currency),
+        plant=money(season / plants, currency),
+        crop=f"{money(season / (crop / each), currency)} per {unit}" if crop else "",
+        said=say("costs.said", system, {"years": (_YEARS, "count"), "crop": (crop, "mass")}),
+    )
+
+
+def usual_yield(planting: Planting) -> float:
+    """Return what one plant usually bears in a season. [kg]"""
+    crop = tables.crops()[planting.crop]
+    free = planting.training == "free" and crop.free_yield_kg is not None
+    return crop.free_yield_kg if free and crop.free_yield_kg is not None else crop.yield_kg

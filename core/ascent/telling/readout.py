@@ -101,7 +101,9 @@ class RemarkReport(Typed):
 
 
 class PartReport(Typed):
-    """One line of the shopping list; `price_key` is what an own price of it is kept under."""
+    """One line of the shopping list; `price_key` is what an own price of it is kept under, `shelf` where a shop
+    keeps it, `own` what of the shed it is; `missing` says that no more of it is to be had.
+    """
 
     key: str
     price_key: str
@@ -112,6 +114,37 @@ class PartReport(Typed):
     price: float
     cost: float
     lasts: str
+    shelf: str
+    own: str
+    missing: bool
+
+
+class CutReport(Typed):
+    """Some lengths of stock that are cut alike: what of, how many, which cuts with their lengths as written,
+    what is left of each, and whether less would do.
+    """
+
+    name: str
+    use: str
+    bars: int
+    length: float
+    length_text: str
+    cuts: tuple[tuple[float, str], ...]
+    rest: float
+    rest_text: str
+    own: str
+    looked: str
+
+
+class CostReport(Typed):
+    """What a structure costs: now, in a season over its life, for each plant, for each kilogram or pound of the
+    usual crop; why.
+    """
+
+    season: str
+    plant: str
+    crop: str
+    said: str
 
 
 class Headline(Typed):
@@ -289,6 +322,8 @@ class Report(Typed):
     remarks: tuple[RemarkReport, ...]
     cautions: tuple[str, ...]
     parts: tuple[PartReport, ...]
+    cuts: tuple[CutReport, ...]
+    costs: CostReport
     cost: float
     cost_text: str
     views: tuple[View, ...]

@@ -6,7 +6,7 @@ import datetime as dt
 
 import numpy as np
 
-from ..buying.lists import shopping, total
+from ..buying.lists import bill, total
 from ..drawing.views import VIEWS, view_of
 from ..plan.model import Site, Structure
 from ..report.evaluation import Evaluation, evaluate
@@ -15,7 +15,7 @@ from ..words.quantities import STYLES, System, to_si, write
 from ..words.texts import template
 from .headline import headline
 from .links import link_report
-from .lists import part_reports
+from .lists import cost_report, cut_reports, part_reports
 from .readout import Report
 from .remarks import cautions_of, remark_reports
 from .weeks import foliage_of, week_report
@@ -25,7 +25,7 @@ def report_of(site: Site, evaluation: Evaluation, system: System, day: dt.date |
     """Return the report of an evaluation, its workings in the week of a day, or in the worst."""
     e = evaluation
     chosen = e.worst_week if day is None else e.season.nearest_week(day)
-    parts = shopping(e.geometry, site.garden.prices)
+    parts, bars = bill(e.geometry, site.garden.prices, site.spare)
 
     def length(value: float) -> str:
         return write(value, "length", system)
@@ -46,6 +46,8 @@ def report_of(site: Site, evaluation: Evaluation, system: System, day: dt.date |
         remarks=remark_reports(e, system),
         cautions=cautions_of(e.structure.family, e.geometry),
         parts=part_reports(parts, system),
+        cuts=cut_reports(bars, system),
+        costs=cost_report(parts, e.structure.plantings, site.garden.currency, system),
         cost=total(parts),
         cost_text=money(total(parts), site.garden.currency),
         views=tuple(view_of(e.geometry, site.bed, name, length, label) for name in VIEWS),

@@ -32,9 +32,17 @@ MODELS: dict[str, type[model.Typed]] = {
     "bed": model.BareBed,
     "feature": model.Feature,
     "structure": model.Structure,
+    "stock": model.Stock,
 }
+LISTS = {"features": "feature", "stock": "stock"}  # of a garden, besides its beds, and what each holds
+BELOW = {"beds", *LISTS}
 PLAIN: Document = model.Place(name="A garden whose own fields cannot be read").model_dump(mode="json")
-_MOST = {"bed": model.MOST_BEDS, "feature": model.MOST_FEATURES, "structure": model.MOST_STRUCTURES}
+_MOST = {
+    "bed": model.MOST_BEDS,
+    "feature": model.MOST_FEATURES,
+    "structure": model.MOST_STRUCTURES,
+    "stock": model.MOST_STOCK,
+}
 _SAID = 2  # things named in the words of one change
 
 
@@ -142,10 +150,11 @@ def _place(held: Held) -> model.Place:
 def whole(state: State) -> model.Garden:
     """Return a state as the core's garden; what cannot be read is not in it."""
     beds = [_bed_of(bed, guests) for bed, guests in _beds(state)]
-    features = [_feature_of(Same(feature.document)) for feature in _features(state)]
-    return model.Garden.model_validate(
-        {**_place(state[PLACE]).model_dump(), "beds": beds, "features": features}
-    )
+    lists = {
+        name: [_lone(kind, Same(held.document)) for held in _read(state, kind)]
+        for name, kind in LISTS.items()
+    }
+    return model.Garden.model_validate({**_place(state[PLACE]).model_dump(), "beds": beds, **lists})
 
 
 def _bed_of(bed: Held, guests: list[Held]) -> model.Bed:
@@ -160,9 +169,10 @@ def _bed_from(same: Same) -> model.Bed:
 
 
 @lru_cache(maxsize=2048)
-def _feature_of(same: Same) -> model.Feature:
+def _lone(kind: str, same: Same) -> model.Typed:
+    """Return what stands for itself from its document."""
     (document,) = same.things
-    return model.Feature.model_validate(document)
+    return MODELS[kind].model_validate(document)
 
 
 def _beds(state: State) -> list[tuple[Held, list[Held]]]:
@@ -178,8 +188,9 @@ def _beds(state: State) -> list[tuple[Held, list[Held]]]:
     ]
 
 
-def _features(state: State) -> list[Held]:
-    return [thing for thing in state.values() if thing.kind == "feature" and not thing.fault]
+def _read(state: State, kind: str) -> list[Held]:
+    """Return the things of a kind that can be read."""
+    return [thing for thing in state.values() if thing.kind == kind and not thing.fault]
 
 
 def unreadable(state: State) -> list[Held]:
@@ -206,13 +217,14 @@ def from_core(garden: model.Garden, state: State | None = None) -> State:
             kind, key, home, document, old.id if old else None, old.revision if old else 0
         )
 
-    hold("place", "place", "", garden.model_dump(mode="json", exclude={"beds", "features"}))
+    hold("place", "place", "", garden.model_dump(mode="json", exclude=BELOW))
     for bed in garden.beds:
         hold("bed", bed.key, "", bed.model_dump(mode="json", exclude={"structures"}))
         for structure in bed.structures:
             hold("structure", structure.key, bed.key, checked(structure).model_dump(mode="json"))
-    for feature in garden.features:
-        hold("feature", feature.key, "", feature.model_dump(mode="json"))
+    for name, kind in LISTS.items():
+        for thing in getattr(garden, name):
+            hold(kind, thing.key, "", thing.model_dump(mode="json"))
     if state:
         things |= {thing.ref: thing for thing in unreadable(state)}
     return things
@@ -291,7 +303,7 @@ def commit(
 
 def _ordered(state: State) -> list[Ref]:
     """Return beds before what stands on them."""
-    order = {"place": 0, "bed": 1, "feature": 2, "structure": 3}
+    order = {"place": 0, "bed": 1, "feature": 2, "stock": 3, "structure": 4}
     return sorted(state, key=lambda ref: order[ref[0]])
 
 
@@ -373,7 +385,7 @@ def load_plan(owner: Any, plan: model.Plan) -> Garden:
     things = [thing for thing in from_core(plan.garden).values() if thing.kind != "place"]
     with transaction.atomic():
         garden = Garden.objects.create(
-            owner_id=owner.pk, document=plan.garden.model_dump(mode="json", exclude={"beds", "features"})
+            owner_id=owner.pk, document=plan.garden.model_dump(mode="json", exclude=BELOW)
         )
         Thing.objects.bulk_create(
             Thing(garden=garden, kind=thing.kind, key=thing.key, home=thing.home, document=thing.document)

@@ -1,0 +1,188 @@
+"""The shed: what of it is still fit to build with, what is free, and what of it some pieces can be."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from .. import tables
+from ..plan.model import Spare, Stock, Structure
+from ..tables import own
+from ..tables.rows import Item, Mesh, Post, Twine, Wire
+from .cuts import Stock as Length
+
+_NEAR = 1e-6
+
+
+def row_of(stock: Stock) -> Item:
+    """Return the row of the tables that something in the shed is, with what it has of its own."""
+    like = tables.item(stock.table, stock.item)
+    return tables.item(stock.table, own.key_of(like, **stock.measures, strength=strength_of(stock)))
+
+
+def strength_of(stock: Stock) -> float:
+    """Return the share of a new one's strength that something in the shed is taken to have.
+
+    What it is said to bear, less where that is only seen or guessed; less by its state; and what rot, rust or
+    light took of it so far: evenly over its life, down to what is left when it should be replaced.
+
+    Source: handbook-3.4
+    """
+    like = tables.item(stock.table, stock.item)
+    share = stock.strength
+    if stock.sure != "known":
+        share *= tables.constant(f"stock_{stock.sure}")
+    if stock.condition != "good":
+        share *= tables.constant(f"stock_{stock.condition}")
+    stuff = tables.materials()[like.material].stuff if isinstance(like, Post) else "metal"
+    least = tables.constant(f"{stuff}_least")
+    aged = 1.0 - (1.0 - least) * min(stock.age / like.life, 1.0) if like.life else 1.0
+    return float(f"{max(share * aged, own.STRENGTH.low):.2g}")
+
+
+def life_of(stock: Stock) -> float:
+    """Return the seasons something in the shed has left; 0 where no table says how long it lasts."""
+    life = tables.item(stock.table, stock.item).life
+    return max(life - stock.age, 0.0)
+
+
+def worn(stock: Stock) -> bool:
+    """Return whether something is too old to be planned with."""
+    life = tables.item(stock.table, stock.item).life
+    return bool(life) and stock.age >= life
+
+
+def by_metre(item: Item) -> bool:
+    """Return whether it is cut off a roll or a coil, so that metres of it are counted and not pieces."""
+    return isinstance(item, Wire | Twine) or (isinstance(item, Mesh) and not item.stiff)
+
+
+def amount_of(stock: Stock) -> float:
+    """Return how much there is of something: pieces, or metres of what is cut off a roll or coil."""
+    return stock.count * (stock.length or 0.0) if by_metre(row_of(stock)) else float(stock.count)
+
+
+def taken_of(structures: Iterable[Structure]) -> dict[str, float]:
+    """Return how much some structures have of everything in the shed, by its key."""
+    amounts: dict[str, float] = {}
+    for structure in structures:
+        for taken in structure.taken:
+            amounts[taken.stock] = amounts.get(taken.stock, 0.0) + taken.amount
+    return amounts
+
+
+def spare_of(shed: Sequence[Stock], others: Iterable[Structure]) -> tuple[Spare, ...]:
+    """Return what of a shed is free to build with: neither worn, nor in use for something else, nor taken."""
+    taken = taken_of(others)
+    free = (
+        (stock, amount_of(stock) - taken.get(stock.key, 0.0))
+        for stock in shed
+        if not stock.in_use and not worn(stock)
+    )
+    return tuple(_spare(stock, amount) for stock, amount in free if amount > _NEAR)
+
+
+def had_by(shed: Sequence[Stock], structure: Structure) -> tuple[Spare, ...]:
+    """Return what a structure has of a shed; of what is no longer there nothing."""
+    known = {stock.key: stock for stock in shed}
+    return tuple(
+        _spare(known[taken.stock], min(taken.amount, amount_of(known[taken.stock])))
+        for taken in structure.taken
+        if taken.stock in known and amount_of(known[taken.stock]) > _NEAR
+    )
+
+
+def _spare(stock: Stock, amount: float) -> Spare:
+    return Spare(
+        stock=stock.key,
+        name=stock.name,
+        table=stock.table,
+        item=row_of(stock).key,
+        amount=amount,
+        length=stock.length or 0.0,
+        life=life_of(stock),
+    )
+
+
+@dataclass(frozen=True)
+class Had:
+    """How much of something from the shed some pieces are: pieces, or metres of what is cut off."""
+
+    spare: Spare
+    amount: float
+
+
+@dataclass
+class _Entry:
+    spare: Spare
+    left: float
+
+    @property
+    def pieces(self) -> int:
+        """Return how many whole pieces are left."""
+        return math.floor(self.left + _NEAR)
+
+    def take(self, amount: float) -> Had:
+        """Take some of it."""
+        self.left -= amount
+        return Had(self.spare, float(amount))
+
+
+class Ledger:
+    """What of the shed is left while pieces are found in it; the shortest that will do goes first."""
+
+    def __init__(self, spare: Sequence[Spare]) -> None:
+        ordered = sorted(spare, key=lambda each: (each.length, each.life, each.stock))
+        self._entries = [_Entry(each, each.amount) for each in ordered]
+
+    def _like(self, item: Item) -> list[_Entry]:
+        """Return what is left of an item, of whatever length."""
+        if not self._entries:
+            return []
+        key = own.but_for_length(item.key)
+        return [
+            entry
+            for entry in self._entries
+            if entry.left > _NEAR
+            and entry.spare.table == item.table
+            and own.but_for_length(entry.spare.item) == key
+        ]
+
+    def pieces(self, item: Item, count: int, length: float = 0.0) -> list[Had]:
+        """Take so many pieces at most that are so long at least. [m]"""
+        had = []
+        for entry in self._like(item):
+            some = min(count, entry.pieces)
+            if some > 0 and entry.spare.length >= length - _short(length):
+                had.append(entry.take(some))
+                count -= some
+        return had
+
+    def metres(self, item: Item, length: float) -> list[Had]:
+        """Take so many metres at most."""
+        had = []
+        for entry in self._like(item):
+            some = min(length, entry.left)
+            if some > _NEAR:
+                had.append(entry.take(some))
+                length -= some
+        return had
+
+    def to_cut(self, item: Item) -> list[Length]:
+        """Return the pieces there are of an item, to be cut from at no price."""
+        return [Length(entry.spare.length, 0.0, entry.pieces) for entry in self._like(item)]
+
+    def cut_from(self, item: Item, used: Sequence[int]) -> list[Had]:
+        """Take the pieces that are cut from: how many of each that `to_cut` named."""
+        entries = self._like(item)
+        return [entry.take(count) for entry, count in zip(entries, used, strict=True) if count]
+
+
+def _short(length: float) -> float:
+    return tables.constant("cut_short") if length else 0.0
+
+
+def can_be_bought(item: Item) -> bool:
+    """Return whether more of an item can be bought: not of what is like no other."""
+    return own.MARK not in own.but_for_length(item.key)
