@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-import itertools
-import random
-
 from ascent import tables
-from ascent.buying.packs import cut_from, enough_of, least, sheets_in
+from ascent.buying.packs import enough_of, least, sheets_in, whole_from
 from ascent.buying.pieces import Piece, lengths_of, pieces_of
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
@@ -15,45 +12,13 @@ from ascent.plan.model import Planting
 from tests.support import NearTestCase, site
 
 
-def fewest(needs: list[float], stock: float) -> int:
-    """Return the fewest stock lengths by trying every way of sharing the needs out."""
-    for count in range(1, len(needs) + 1):
-        for places in itertools.product(range(count), repeat=len(needs)):
-            filled = [0.0] * count
-            for place, need in zip(places, needs, strict=True):
-                filled[place] += need
-            if max(filled) <= stock + 1e-9:
-                return count
-    raise AssertionError("one each always does")
-
-
 class StockTest(NearTestCase):
-    def test_cut_against_every_way_of_sharing(self):
-        """Longest first is at most 11/9 of the fewest and 6/9 more (Dósa 2007, value from memory), and on so
-        few pieces mostly the fewest itself.
-        """
-        chance, same = random.Random(5), 0
-        for _ in range(60):
-            needs = [round(chance.uniform(0.2, 2.4), 2) for _ in range(chance.randint(1, 6))]
-            best, count = fewest(needs, 2.4), cut_from(needs, 2.4)
-            self.assertLessEqual(best, count)
-            self.assertLessEqual(count, 11 / 9 * best + 6 / 9)
-            same += count == best
-        self.assertGreater(same, 55)
-
-    def test_cut_by_hand(self):
-        """Common practice, no source: three of 0.8 m from 2.4 m, and an offcut serves a short one."""
-        self.assertEqual(cut_from([0.8, 0.8, 0.8], 2.4), 1)
-        self.assertEqual(cut_from([0.8, 0.8, 0.8, 0.1], 2.4), 2)
-        self.assertEqual(cut_from([1.5, 0.9, 1.5, 0.9], 2.4), 2)
-        self.assertEqual(cut_from([], 2.4), 0)
-
     def test_enough_and_the_least_over(self):
         self.assertEqual(enough_of((1.2, 1.8, 2.4), 1.5), [1.8, 2.4])
         self.assertEqual(enough_of((1.2, 1.8, 2.4), 3.0), [2.4])
         # two of 1.1 m: one of 2.4 m leaves 0.2, two of 1.2 m leave 0.2 as well: the shorter is carried home
-        self.assertEqual(least((1.2, 2.4), lambda stock: cut_from([1.1, 1.1], stock)), (1.2, 2))
-        self.assertEqual(least((1.8, 2.4), lambda stock: cut_from([1.2, 1.2], stock)), (2.4, 1))
+        self.assertEqual(least((1.2, 2.4), lambda stock: whole_from(1.1, 2, stock)), (1.2, 2))
+        self.assertEqual(least((1.8, 2.4), lambda stock: whole_from(1.2, 2, stock)), (2.4, 1))
 
     def test_sheets_meet_posts(self):
         """Common practice, no source: sheets of 4.88 m over bays of 1.22 m join at every fourth post; over

@@ -28,8 +28,8 @@ class Garden(models.Model):
 
 
 class Thing(models.Model):
-    """A bed, a feature, a structure or a thing in the shed of a garden; `document` is the core's own, `home` the key of a
-    structure's bed.
+    """A bed, a feature, a structure or a thing in the shed of a garden; `document` is the core's own, `home`
+    the key of a structure's bed.
 
     A key is one thing's alone in its garden, whatever its kind.
 

@@ -253,7 +253,7 @@ def _cutting(item: Post, group: Sequence[Piece], own: Sequence[Stock]) -> Cuttin
     """Return how pieces are cut, those longer than any stock joined of several."""
     stocks = _stock_of(item, own)
     longest = max(item.lengths)
-    needs = [length for piece in group for length in lengths_of(piece, longest)]
+    needs = [min(length, longest) for piece in group for length in lengths_of(piece, longest)]
     kerf, short = tables.constant("saw_kerf"), tables.constant("cut_short")
     return cut(tuple(round(need, 4) for need in needs), stocks, kerf, short)
 

@@ -16,7 +16,7 @@ from ..mechanics import Array
 
 _MM = 1000.0
 _FEW = 3000  # ways of cutting one stock length that are all written down
-_TIE = 1e-5  # of the least price: what one more piece and one more metre weigh where two ways cost the same
+_TIE = 1e-5  # of the least price: what the longest stock weighs where two ways cost the same
 _NEAR = 1e-7
 _ROUNDS = 200
 
@@ -71,8 +71,8 @@ def cut(
     short: float = 0.0,
     seconds: float = 2.0,
 ) -> Cutting:
-    """Return how lengths are cut from stock for the least price; of equals with the fewest pieces of stock,
-    then the least waste.
+    """Return how lengths are cut from stock for the least price; of equals from the shorter stock, which is
+    easier carried home and sawn less.
 
     Where all ways of cutting a stock length can be written down an integer programme over them is solved;
     else ways are made one by one as they are worth it (column generation), and the integer programme is over
@@ -114,7 +114,7 @@ class _Problem:
 
     lengths: each different one, the longest first. wanted: how many of each. takes: millimetres that one
     takes with its cut. room: millimetres of each stock. prices: of each stock, that of the cheapest one, so
-    that of equal ways the one with fewer and shorter pieces is cheaper.
+    that of equal ways the one of shorter stock is cheaper.
     """
 
     lengths: tuple[float, ...]
@@ -135,10 +135,7 @@ class _Problem:
             tuple(count[length] for length in lengths),
             tuple(max(round((length - short + kerf) * _MM), 1) for length in lengths),
             tuple(round((stock.length + kerf) * _MM) for stock in stocks),
-            tuple(
-                stock.price / unit + _TIE * ((stock.price > 0) + stock.length / (1 + longest))
-                for stock in stocks
-            ),
+            tuple(stock.price / unit + _TIE * (stock.length / longest) ** 2 for stock in stocks),
             tuple(stock.count for stock in stocks),
         )
 

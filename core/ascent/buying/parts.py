@@ -12,25 +12,14 @@ from .shed import Had, can_be_bought
 
 Shelf = Literal["wood", "canes", "steel", "mesh", "cages", "wire", "twine", "ties", "fixings"]
 _OF_STUFF: dict[str, Shelf] = {"wood": "wood", "cane": "canes", "metal": "steel"}
+_OF_KIND: dict[type[Item], Shelf] = {Mesh: "mesh", Cage: "cages", Wire: "wire", Twine: "twine", Tie: "ties"}
 
 
 def shelf_of(item: Item) -> Shelf:
     """Return where a shop keeps an item."""
-    match item:
-        case Post():
-            return _OF_STUFF[tables.materials()[item.material].stuff]
-        case Mesh():
-            return "mesh"
-        case Cage():
-            return "cages"
-        case Wire():
-            return "wire"
-        case Twine():
-            return "twine"
-        case Tie():
-            return "ties"
-        case _:
-            return "fixings"
+    if isinstance(item, Post):
+        return _OF_STUFF[tables.materials()[item.material].stuff]
+    return _OF_KIND.get(type(item), "fixings")
 
 
 @dataclass(frozen=True)

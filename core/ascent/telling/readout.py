@@ -101,8 +101,8 @@ class RemarkReport(Typed):
 
 
 class PartReport(Typed):
-    """One line of the shopping list; `price_key` is what an own price of it is kept under, `shelf` where a shop
-    keeps it, `own` what of the shed it is; `missing` says that no more of it is to be had.
+    """One line of the shopping list; `price_key` is what an own price of it is kept under, `shelf` where a
+    shop keeps it, `own` what of the shed it is; `missing` says that no more of it is to be had.
     """
 
     key: str
@@ -137,8 +137,8 @@ class CutReport(Typed):
 
 
 class CostReport(Typed):
-    """What a structure costs: now, in a season over its life, for each plant, for each kilogram or pound of the
-    usual crop; why.
+    """What a structure costs: now, in a season over its life, for each plant, for each kilogram or pound of
+    the usual crop; why.
     """
 
     season: str

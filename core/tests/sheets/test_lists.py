@@ -111,7 +111,7 @@ class ListsTest(NearTestCase):
                 "post_lumber_89_treated": (3, 3, 3 * 3.0 * 7.3),
                 "tube_emt_25": (2, 2, 20.0),
                 "post_round_75": (2, 2, 2 * 2.4 * 3.75),
-                "post_lumber_38x89": (2, 2, 2 * 3.0 * 2.35),
+                "post_lumber_38x89": (2, 2, (2.4 + 3.0) * 2.35),
                 "wire_soft_9": (27.7, 1, 25),
                 "pp_greenhouse": (61.4, 1, 20),
                 "clip_spring_small": (26 * 7, 3, 24),
@@ -151,7 +151,7 @@ class ListsTest(NearTestCase):
             test_weaves.LadderOfCanes,
             {
                 "post_sw_stake_38": (7, 7, 7 * 1.8 * 1.67),
-                "cane_20": (12, 12, 12 * 3 * 0.5),
+                "cane_20": (12, 12, 6 * (2.1 + 3.0) * 0.5),
                 "twine_sisal_loop": (30, 1, 4),
                 "tie_wire_16_double": (12, 1, 1.5),
             },
@@ -266,7 +266,7 @@ class ListsTest(NearTestCase):
             test_stakes.StakesWithABar,
             {
                 "post_sw_stake_38": (6, 6, 6 * 2.4 * 1.67),
-                "cane_20": (2, 2, 3),
+                "cane_20": (2, 2, (2.1 + 3.0) * 0.5),
                 "twine_sisal_loop": (math.ceil(5 * 6 * 1.2), 1, 4),
                 "tie_wire_16_double": (2, 1, 1.5),
             },
