@@ -10,10 +10,11 @@ from pathlib import Path
 from typing import get_args
 
 from . import tables
+from .buying.shed import had_by, spare_of
 from .errors import AscentError
 from .files.need import need_schema, read_need
 from .files.plan import plan_schema, read_plan, write_plan
-from .plan.model import Site
+from .plan.model import Bed, Garden, Site, Structure
 from .sizing.size import Aim
 from .telling.choosing import choose
 from .telling.moves import rests_on
@@ -68,7 +69,7 @@ def _check(path: Path, as_json: bool) -> int:
         structure.key: (
             structure.name,
             bed.name,
-            full_report(Site(garden=garden, bed=bed), structure, garden.units),
+            full_report(_where(garden, bed, structure), structure, garden.units),
         )
         for bed, structure in standing
     }
@@ -81,9 +82,14 @@ def _check(path: Path, as_json: bool) -> int:
         )
     else:
         for bed, structure in standing:
-            rests = rests_on(Site(garden=garden, bed=bed), structure, garden.units).rests
+            rests = rests_on(_where(garden, bed, structure), structure, garden.units).rests
             print("\n".join(_lines(structure.name, bed.name, reports[structure.key][2], rests)))
     return int(any(report.headline.state == "short" for _, _, report in reports.values()))
+
+
+def _where(garden: Garden, bed: Bed, structure: Structure) -> Site:
+    """Return where a structure stands, with what it has of the shed."""
+    return Site(garden=garden, bed=bed, spare=had_by(garden.stock, structure.taken))
 
 
 def _lines(name: str, bed: str, report: Report, rests: Sequence[Rest]) -> list[str]:
@@ -108,13 +114,18 @@ def _size(options: argparse.Namespace) -> int:
     garden = read_plan(options.file.read_bytes()).garden
     wanted = SizingWanted(aim=options.aim, budget=options.budget, locked=tuple(options.lock))
     beds, holds = [], True
+    taken = {structure.key: structure for bed in garden.beds for structure in bed.structures}
     for bed in garden.beds:
         structures = []
         for structure in bed.structures:
-            found = sizing(Site(garden=garden, bed=bed), structure, garden.units, wanted)
+            others = (other for key, other in taken.items() if key != structure.key)
+            site = Site(garden=garden, bed=bed, spare=spare_of(garden.stock, others))
+            found = sizing(site, structure, garden.units, wanted)
             holds = holds and found.holds
             changed = {**structure.options, **found.changes}
-            structures.append(structure.model_copy(update={"options": changed}))
+            sized = structure.model_copy(update={"options": changed, "taken": found.taken})
+            taken[structure.key] = sized
+            structures.append(sized)
             if not options.json:
                 print("\n".join(_sized(structure.name, bed.name, found)))
         beds.append(bed.model_copy(update={"structures": tuple(structures)}))

@@ -150,7 +150,7 @@ class FromTheShedTest(NearTestCase):
             {**demo().beds[0].structures[0].model_dump(), "taken": [{"stock": "it", "amount": 4}]}
         )
         self.assertEqual([each.amount for each in spare_of(shed, [one])], [2.0])
-        self.assertEqual([each.amount for each in had_by(shed, one)], [4.0])
+        self.assertEqual([each.amount for each in had_by(shed, one.taken)], [4.0])
         self.assertEqual(spare_of((stock(in_use="the hen run"),), []), ())
         self.assertEqual(spare_of((stock(age=40),), []), ())
 

@@ -648,6 +648,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/shed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Shed
+         * @description What is in a garden's shed, who has of it, and what is free.
+         */
+        get: operations["gardens_api_shed_one_shed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/tables/{what}.csv": {
         parameters: {
             query?: never;
@@ -865,6 +885,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/structures/{structure_id}/down": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Down
+         * @description Take a structure down: what is worth keeping goes into the shed, older.
+         */
+        post: operations["gardens_api_shed_down"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/structures/{structure_id}/fixes": {
         parameters: {
             query?: never;
@@ -979,6 +1019,26 @@ export interface paths {
          * @description A draft in three dimensions, with the day's sun and in words; nothing is stored.
          */
         post: operations["gardens_api_structures_solid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/structures/{structure_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description What a draft can have of the shed; nothing is stored.
+         */
+        post: operations["gardens_api_shed_take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1424,6 +1484,7 @@ export interface components {
              *       "no_digging": false,
              *       "people": null,
              *       "reach": null,
+             *       "shed": true,
              *       "wall": false,
              *       "years": 10
              *     }
@@ -1466,6 +1527,21 @@ export interface components {
             garden: components["schemas"]["GardenOut"];
             /** Things */
             things: components["schemas"]["ThingConflict"][];
+        };
+        /**
+         * CostReport
+         * @description What a structure costs: now, in a season over its life, for each plant, for each kilogram or pound of
+         *     the usual crop; why.
+         */
+        CostReport: {
+            /** Crop */
+            crop: string;
+            /** Plant */
+            plant: string;
+            /** Said */
+            said: string;
+            /** Season */
+            season: string;
         };
         /**
          * CropIn
@@ -1540,6 +1616,36 @@ export interface components {
             says: string;
         };
         /**
+         * CutReport
+         * @description Some lengths of stock that are cut alike: what of, how many, which cuts with their lengths as written,
+         *     what is left of each, and whether less would do.
+         */
+        CutReport: {
+            /** Bars */
+            bars: number;
+            /** Cuts */
+            cuts: [
+                number,
+                string
+            ][];
+            /** Length */
+            length: number;
+            /** Length Text */
+            length_text: string;
+            /** Looked */
+            looked: string;
+            /** Name */
+            name: string;
+            /** Own */
+            own: string;
+            /** Rest */
+            rest: number;
+            /** Rest Text */
+            rest_text: string;
+            /** Use */
+            use: string;
+        };
+        /**
          * Difference
          * @description One field that differs: its path in the thing, what it is called, and both values as written.
          */
@@ -1565,6 +1671,19 @@ export interface components {
             ok: boolean;
         };
         /**
+         * DownIn
+         * @description A structure to take down, and how many seasons it has stood.
+         */
+        DownIn: {
+            /** Revision */
+            revision: number;
+            /**
+             * Seasons
+             * @default 1
+             */
+            seasons: number;
+        };
+        /**
          * Draft
          * @description A structure as it stands on the bench, with what the bench changes of its bed.
          */
@@ -1581,6 +1700,11 @@ export interface components {
             plantings: components["schemas"]["Planting"][];
             /** Soil */
             soil: string;
+            /**
+             * Taken
+             * @default []
+             */
+            taken: components["schemas"]["Taken"][];
         };
         /**
          * DraftEditsIn
@@ -1596,7 +1720,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"])[];
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"])[];
         };
         /**
          * DraftIn
@@ -1613,7 +1737,7 @@ export interface components {
          */
         EditsIn: {
             /** Edits */
-            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"])[];
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"])[];
         };
         /**
          * EditsOut
@@ -1793,7 +1917,8 @@ export interface components {
          *     cost: of all parts. yearly: in a season over the years wanted. minutes: of work. limit: gust it holds to
          *         [m/s].
          *     once: once in how many seasons it goes. margin: how many times the crop it carries. life: seasons of the
-         *         part that goes first; 0 where no table tells. score: how well it suits the crop, 0 to 3.
+         *         part that goes first; 0 where no table tells. own: share of its worth that the shed has. score: how
+         *         well it suits the crop, 0 to 3.
          */
         Figures: {
             /** Cost */
@@ -1808,6 +1933,8 @@ export interface components {
             minutes: number;
             /** Once */
             once: number;
+            /** Own */
+            own: number;
             /** People */
             people: number;
             /** Score */
@@ -1990,8 +2117,20 @@ export interface components {
             cost: number;
             /** Currency */
             currency: string;
+            /**
+             * Cuts
+             * @description how stock is cut, over all structures
+             */
+            cuts: components["schemas"]["CutReport"][];
             /** Saved Text */
             saved_text: string;
+            /**
+             * Shelves
+             * @description what a shop’s shelves are called, by key, in their order
+             */
+            shelves: {
+                [key: string]: string;
+            };
             /** Structures */
             structures: components["schemas"]["StructureParts"][];
             /** Together */
@@ -2096,7 +2235,7 @@ export interface components {
              * @default plan
              * @enum {string}
              */
-            what: "plan" | "beds" | "plantings" | "materials";
+            what: "plan" | "beds" | "plantings" | "materials" | "shed";
         };
         /**
          * ImportIn
@@ -2116,7 +2255,7 @@ export interface components {
              * @default plan
              * @enum {string}
              */
-            what: "plan" | "beds" | "plantings" | "materials";
+            what: "plan" | "beds" | "plantings" | "materials" | "shed";
         };
         /**
          * ImportLine
@@ -2361,6 +2500,12 @@ export interface components {
             /** Family */
             family: string;
             /**
+             * Shed
+             * @description whether it has what the shed has free for it
+             * @default true
+             */
+            shed: boolean;
+            /**
              * Side
              * @default right
              * @enum {string}
@@ -2426,7 +2571,7 @@ export interface components {
              * @default per-season
              * @enum {string}
              */
-            first: "per-season" | "cost" | "strength" | "work" | "life";
+            first: "per-season" | "cost" | "strength" | "work" | "life" | "own";
             /** Ways */
             ways: {
                 [key: string]: components["schemas"]["Figures"];
@@ -2442,7 +2587,8 @@ export interface components {
         };
         /**
          * PartReport
-         * @description One line of the shopping list; `price_key` is what an own price of it is kept under.
+         * @description One line of the shopping list; `price_key` is what an own price of it is kept under, `shelf` where a
+         *     shop keeps it, `own` what of the shed it is; `missing` says that no more of it is to be had.
          */
         PartReport: {
             /** Buy */
@@ -2455,12 +2601,18 @@ export interface components {
             key: string;
             /** Lasts */
             lasts: string;
+            /** Missing */
+            missing: boolean;
             /** Name */
             name: string;
+            /** Own */
+            own: string;
             /** Price */
             price: number;
             /** Price Key */
             price_key: string;
+            /** Shelf */
+            shelf: string;
             /** Use */
             use: string;
         };
@@ -2521,7 +2673,7 @@ export interface components {
             climate: string;
             /**
              * Currency
-             * @default cu
+             * @default ¤
              */
             currency: string;
             /**
@@ -2893,6 +3045,9 @@ export interface components {
             cost: number;
             /** Cost Text */
             cost_text: string;
+            costs: components["schemas"]["CostReport"];
+            /** Cuts */
+            cuts: components["schemas"]["CutReport"][];
             /** Design Gust */
             design_gust: number;
             /** Exaggeration */
@@ -3056,6 +3211,33 @@ export interface components {
             name: string;
         };
         /**
+         * ShedOut
+         * @description A garden's shed.
+         */
+        ShedOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "edit" | "read";
+            /** Rows */
+            rows: components["schemas"]["StockRow"][];
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+            /**
+             * Unreadable
+             * @description names of what is stored and cannot be read
+             */
+            unreadable: string[];
+        };
+        /**
          * SignIn
          * @description A name and its password.
          */
@@ -3102,6 +3284,11 @@ export interface components {
             said: string;
             /** Stopped */
             stopped: string;
+            /**
+             * Taken
+             * @default []
+             */
+            taken: components["schemas"]["Taken"][];
             /** Words */
             words: components["schemas"]["ChangeReport"][];
         };
@@ -3115,14 +3302,16 @@ export interface components {
              * @default {
              *       "aim": "cheapest",
              *       "budget": null,
-             *       "locked": []
+             *       "locked": [],
+             *       "shed": true
              *     }
              */
             wanted: components["schemas"]["SizingWanted"];
         };
         /**
          * SizingWanted
-         * @description What a structure is sized for: an aim, what may be spent, options that stay as they are.
+         * @description What a structure is sized for: an aim, what may be spent, options that stay as they are, what may be
+         *     had.
          */
         SizingWanted: {
             /**
@@ -3130,7 +3319,7 @@ export interface components {
              * @default cheapest
              * @enum {string}
              */
-            aim: "cheapest" | "per-season" | "strongest" | "fewest-kinds" | "longest-lived";
+            aim: "cheapest" | "per-season" | "strongest" | "fewest-kinds" | "longest-lived" | "own";
             /** Budget */
             budget?: number | null;
             /**
@@ -3138,6 +3327,12 @@ export interface components {
              * @default []
              */
             locked: string[];
+            /**
+             * Shed
+             * @description whether what the shed has free may be had
+             * @default true
+             */
+            shed: boolean;
         };
         /**
          * Sketch
@@ -3209,6 +3404,177 @@ export interface components {
             suns: components["schemas"]["Sun"][];
             /** Week */
             week: number;
+        };
+        /**
+         * Stock
+         * @description Something in the shed, so many alike: like a row of a table, with measures, age and strength of their
+         *     own.
+         */
+        Stock: {
+            /**
+             * Age
+             * @description seasons it has been in use
+             * @default 0
+             */
+            age: number;
+            /**
+             * Condition
+             * @default good
+             * @enum {string}
+             */
+            condition: "good" | "fair" | "poor";
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Depth
+             * @description across the other way; of a tube its wall, m
+             */
+            depth?: number | null;
+            /**
+             * Height
+             * @description of a mesh, m
+             */
+            height?: number | null;
+            /**
+             * In Use
+             * @description what else it is in use for now; it is not planned with
+             * @default
+             */
+            in_use: string;
+            /**
+             * Item
+             * @description the row of the table that it is like
+             */
+            item: string;
+            /** Key */
+            key: string;
+            /**
+             * Length
+             * @description of each, m; nothing where it has none
+             */
+            length?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Strength
+             * @description share of what such a new one bears
+             * @default 1
+             */
+            strength: number;
+            /**
+             * Sure
+             * @description how sure one is of its strength
+             * @default known
+             * @enum {string}
+             */
+            sure: "known" | "seen" | "guessed";
+            /**
+             * Table
+             * @enum {string}
+             */
+            table: "posts" | "meshes" | "ties" | "wires" | "anchors" | "twines" | "fittings" | "cages";
+            /**
+             * Thickness
+             * @description of a wire, a string or a mesh’s wires, m
+             */
+            thickness?: number | null;
+            /**
+             * Width
+             * @description across the weaker way, of what is no roll, m
+             */
+            width?: number | null;
+        };
+        /**
+         * StockChange
+         * @description What changes of something in the shed; what is left out stays, a measure of null is that of the row.
+         */
+        StockChange: {
+            /** Age */
+            age?: number | null;
+            /** Condition */
+            condition?: ("good" | "fair" | "poor") | null;
+            /** Count */
+            count?: number | null;
+            /** Depth */
+            depth?: number | null;
+            /** Height */
+            height?: number | null;
+            /** In Use */
+            in_use?: string | null;
+            /** Item */
+            item?: string | null;
+            /** Length */
+            length?: number | null;
+            /** Name */
+            name?: string | null;
+            /** Strength */
+            strength?: number | null;
+            /** Sure */
+            sure?: ("known" | "seen" | "guessed") | null;
+            /** Table */
+            table?: ("posts" | "meshes" | "ties" | "wires" | "anchors" | "twines" | "fittings" | "cages") | null;
+            /** Thickness */
+            thickness?: number | null;
+            /** Width */
+            width?: number | null;
+        };
+        /**
+         * StockEdit
+         * @description Something in the shed added, copied, changed or removed.
+         */
+        StockEdit: {
+            /**
+             * Act
+             * @default change
+             * @enum {string}
+             */
+            act: "add" | "change" | "remove";
+            change?: components["schemas"]["StockChange"];
+            /** Copy Of */
+            copy_of?: string | null;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stock";
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
+         * StockRow
+         * @description Something in the shed: what it is and still bears, how much of it is free, and who has the rest.
+         *
+         *     free: pieces, or metres of what is cut from a roll or coil. planned: whether it is built with.
+         */
+        StockRow: {
+            /** Amount Text */
+            amount_text: string;
+            fields: components["schemas"]["Stock"];
+            /** Free */
+            free: number;
+            /** Free Text */
+            free_text: string;
+            /** Key */
+            key: string;
+            /** Planned */
+            planned: boolean;
+            /** Revision */
+            revision: number;
+            /** State */
+            state: string;
+            /** Used By */
+            used_by: string[];
+            /** Words */
+            words: string;
+            /** Written */
+            written: {
+                [key: string]: string;
+            };
         };
         /**
          * Strands
@@ -3503,6 +3869,38 @@ export interface components {
             supports: components["schemas"]["Support"][];
         };
         /**
+         * TakeIn
+         * @description A draft that is to have of the shed what fits it, or nothing.
+         */
+        TakeIn: {
+            draft: components["schemas"]["Draft"];
+            /**
+             * Have
+             * @default true
+             */
+            have: boolean;
+        };
+        /**
+         * Taken
+         * @description Something from the shed that a structure has: pieces, or metres of what is cut from a roll or coil.
+         */
+        Taken: {
+            /** Amount */
+            amount: number;
+            /** Stock */
+            stock: string;
+        };
+        /**
+         * TakenOut
+         * @description What a draft has of the shed, and what that saves.
+         */
+        TakenOut: {
+            /** Taken */
+            taken: components["schemas"]["Taken"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * ThingConflict
          * @description A thing that someone else changed meanwhile: its present revision, and fields that differ (before:
          *     theirs, after: mine).
@@ -3529,6 +3927,8 @@ export interface components {
         Told: {
             /** Cost */
             cost: string;
+            /** Crop */
+            crop: string;
             /** Faces */
             faces: string;
             /** Life */
@@ -3543,6 +3943,8 @@ export interface components {
             moves: string;
             /** Once */
             once: string;
+            /** Own */
+            own: string;
             /** People */
             people: string;
             /** Plants */
@@ -3638,7 +4040,7 @@ export interface components {
          *
          *     first: what kinds are ordered by. money: for all parts. years: seasons it will be used. minutes: of one
          *     adult's work. people: there to build. reach: how high one ties and picks. [m] wall: whether
-         *     a wall, fence or pole stands there to fix it to.
+         *     a wall, fence or pole stands there to fix it to. shed: whether what the shed has free is built with.
          */
         Wants: {
             /**
@@ -3651,7 +4053,7 @@ export interface components {
              * @default per-season
              * @enum {string}
              */
-            first: "per-season" | "cost" | "strength" | "work" | "life";
+            first: "per-season" | "cost" | "strength" | "work" | "life" | "own";
             /**
              * Heads Pass
              * @default false
@@ -3675,6 +4077,11 @@ export interface components {
             people?: number | null;
             /** Reach */
             reach?: number | null;
+            /**
+             * Shed
+             * @default true
+             */
+            shed: boolean;
             /**
              * Wall
              * @default false
@@ -8059,13 +8466,107 @@ export interface operations {
             };
         };
     };
+    gardens_api_shed_one_shed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShedOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
     gardens_api_exchange_table: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 garden_id: number;
-                what: "beds" | "plantings" | "materials";
+                what: "beds" | "plantings" | "materials" | "shed";
             };
             cookie?: never;
         };
@@ -9641,6 +10142,140 @@ export interface operations {
             };
         };
     };
+    gardens_api_shed_down: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DownIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Conflict"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
     gardens_api_structures_fixes: {
         parameters: {
             query?: never;
@@ -10257,6 +10892,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SolidReport"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_shed_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
                 };
             };
             /** @description unreadable */

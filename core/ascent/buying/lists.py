@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 
 from ..path.geometry import Geometry
-from ..plan.model import Spare
+from ..plan.model import Spare, Taken
 from .buyer import Buyer, CutBar
 from .parts import Part
 from .pieces import pieces_of
@@ -38,6 +38,15 @@ def bill(
     buyer = Buyer(Ledger(spare))
     bought = [each.priced(prices) for each in buyer.all_of(pieces)]
     return (*buyer.had, *bought), tuple(buyer.bars)
+
+
+def taken_by(parts: Iterable[Part]) -> tuple[Taken, ...]:
+    """Return what the parts of a list are had of the shed."""
+    amounts: dict[str, float] = {}
+    for part in parts:
+        if part.own:
+            amounts[part.own] = round(amounts.get(part.own, 0.0) + part.had, 3)
+    return tuple(Taken(stock=stock, amount=amount) for stock, amount in sorted(amounts.items()))
 
 
 def total(parts: Iterable[Part]) -> float:

@@ -32,7 +32,7 @@ class Part:
     life: seasons it lasts, in soil where it stands in soil; 0 where no table says.
     price_key: what the gardener's own price of it is kept under: item and size of the pack.
     shelf: where a shop keeps it.
-    own: what of the shed it is; nothing where it is bought.
+    own, had: what of the shed it is and how much of that, pieces or metres; nothing where it is bought.
     missing: whether no more of it can be bought, since it is like no other.
     """
 
@@ -49,6 +49,7 @@ class Part:
     price_key: str
     shelf: Shelf
     own: str = ""
+    had: float = 0.0
     missing: bool = False
 
     @property
@@ -123,4 +124,5 @@ def part_had(item: Item, use: str, had: Had, metres: bool) -> Part:
         "",
         shelf_of(item),
         own=had.spare.stock,
+        had=round(had.amount, 3),
     )

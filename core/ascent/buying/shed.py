@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from .. import tables
-from ..plan.model import Spare, Stock, Structure
+from ..plan.model import Spare, Stock, Structure, Taken
 from ..tables import own
 from ..tables.rows import Item, Mesh, Post, Twine, Wire
 from .cuts import Stock as Length
@@ -83,12 +83,12 @@ def spare_of(shed: Sequence[Stock], others: Iterable[Structure]) -> tuple[Spare,
     return tuple(_spare(stock, amount) for stock, amount in free if amount > _NEAR)
 
 
-def had_by(shed: Sequence[Stock], structure: Structure) -> tuple[Spare, ...]:
-    """Return what a structure has of a shed; of what is no longer there nothing."""
+def had_by(shed: Sequence[Stock], having: Sequence[Taken]) -> tuple[Spare, ...]:
+    """Return what is had of a shed; of what is no longer there nothing."""
     known = {stock.key: stock for stock in shed}
     return tuple(
         _spare(known[taken.stock], min(taken.amount, amount_of(known[taken.stock])))
-        for taken in structure.taken
+        for taken in having
         if taken.stock in known and amount_of(known[taken.stock]) > _NEAR
     )
 

@@ -1,5 +1,5 @@
-"""Beds, plantings and prices as CSV, out and in, with the quirks of spreadsheets: semicolons, decimal commas,
-units in cells.
+"""Beds, plantings, prices and the shed as CSV, out and in, with the quirks of spreadsheets: semicolons,
+decimal commas, units in cells.
 """
 
 from __future__ import annotations
@@ -7,7 +7,7 @@ from __future__ import annotations
 import csv
 import io
 import re
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import count
 from typing import Any, Literal, get_args
@@ -17,11 +17,22 @@ from pydantic import ValidationError
 from .. import tables
 from ..errors import InvalidPlan, Problem, UnreadableQuantity
 from ..plan.documents import MOST_PROBLEMS, first_of, short
-from ..plan.model import MOST_BEDS, Bed, BedKind, Garden, Planting, Structure, day_of_year
+from ..plan.model import (
+    MOST_BEDS,
+    MOST_STOCK,
+    Bed,
+    BedKind,
+    Garden,
+    Named,
+    Planting,
+    Stock,
+    Structure,
+    day_of_year,
+)
 from ..words.quantities import System, known_unit, read, takes_unit, to_si, write
 from .plan import problems_of
 
-What = Literal["beds", "plantings", "materials"]
+What = Literal["beds", "plantings", "materials", "shed"]
 MOST_ROWS = 5000
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
@@ -71,6 +82,23 @@ COLUMNS: dict[str, tuple[Column, ...]] = {
         Column("table", "table"),
         Column("price", "price", "ratio"),
         Column("own", "own"),
+    ),
+    "shed": (
+        Column("key", "key"),
+        Column("name", "name", needed=True),
+        Column("table", "table", needed=True),
+        Column("like", "item", needed=True),
+        Column("count", "count", "count"),
+        Column("length", "length", "length"),
+        Column("width", "width", "length"),
+        Column("depth", "depth", "length"),
+        Column("thickness", "thickness", "length"),
+        Column("height", "height", "length"),
+        Column("age", "age", "count"),
+        Column("condition", "condition"),
+        Column("strength", "strength", "ratio"),
+        Column("sure", "sure"),
+        Column("in use", "in_use"),
     ),
 }
 
@@ -134,6 +162,7 @@ _ROWS: dict[str, Callable[[Garden], Iterable[dict[str, Any]]]] = {
     "beds": _beds,
     "plantings": _plantings,
     "materials": _materials,
+    "shed": lambda garden: (stock.model_dump() for stock in garden.stock),
 }
 
 
@@ -252,38 +281,67 @@ def _key_of_name(name: str, taken: set[str]) -> str:
 
 
 def _take_beds(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take_away: bool) -> Garden:
-    if len(rows) > MOST_BEDS:
-        raise InvalidPlan(
-            [Problem("beds", f"{len(rows)} rows", f"{MOST_BEDS} beds in one garden are allowed")]
-        )
-    beds = {bed.key: bed for bed in garden.beds}
-    elsewhere = {s.key for bed in garden.beds for s in bed.structures} | {
-        feature.key for feature in garden.features
-    }
-    seen: set[str] = set()
-    problems: list[Problem] = []
-    for number, row in rows:
-        key = str(
-            row.get("key")
-            or next((b.key for b in garden.beds if b.name == row["name"]), "")
-            or _key_of_name(row["name"], {*beds, *seen, *elsewhere})
-        )
-        if key in seen or key in elsewhere:
-            problems.append(Problem(f"row {number}, key", key, "a key that nothing else has is allowed"))
-            continue
-        seen.add(key)
-        named = {
-            name: _row_key(name, row[name]) for name in ("soil", "fill", "exposure", "kind") if name in row
-        }
-        old = beds[key].model_dump() if key in beds else {}
-        try:
-            beds[key] = Bed.model_validate({**old, **row, **named, "key": key})
-        except ValidationError as error:
-            problems += _of_row(error, number, "beds")
-    if problems:
-        raise InvalidPlan(first_of(problems))
-    kept = [bed for key, bed in beds.items() if key in seen or not take_away]
-    return garden.model_copy(update={"beds": tuple(kept)})
+    other = {s.key for bed in garden.beds for s in bed.structures}
+    other |= {thing.key for thing in (*garden.features, *garden.stock)}
+    beds = _Keyed("beds", Bed, MOST_BEDS, {bed.key: bed for bed in garden.beds}, other, _BED_ROWS)
+    return garden.model_copy(update={"beds": beds.taken(rows, take_away)})
+
+
+def _take_shed(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take_away: bool) -> Garden:
+    other = {thing.key for thing in (*garden.beds, *garden.features)}
+    other |= {s.key for bed in garden.beds for s in bed.structures}
+    stock = _Keyed("shed", Stock, MOST_STOCK, {each.key: each for each in garden.stock}, other, _SHED_ROWS)
+    return garden.model_copy(update={"stock": stock.taken(rows, take_away)})
+
+
+_BED_ROWS = ("soil", "fill", "exposure", "kind")
+_SHED_ROWS = ("condition", "sure", "table")
+
+
+@dataclass(frozen=True)
+class _Keyed:
+    """Things of one kind that a table's rows add to or change.
+
+    kind: What they are. most: How many there may be. known: Those that are there, by key. other: Keys of all
+    else. named: Fields that people write by name as well as by key.
+    """
+
+    what: What
+    kind: type[Named]
+    most: int
+    known: Mapping[str, Named]
+    other: set[str]
+    named: Sequence[str]
+
+    def taken(self, rows: list[tuple[int, dict[str, Any]]], take_away: bool) -> tuple[Named, ...]:
+        """Return the things with the rows taken in.
+
+        Raises:
+            InvalidPlan: Every wrong cell, or too many rows.
+        """
+        if len(rows) > self.most:
+            allowed = f"{self.most} in one garden are allowed"
+            raise InvalidPlan([Problem(self.what, f"{len(rows)} rows", allowed)])
+        things, seen, problems = dict(self.known), set[str](), list[Problem]()
+        for number, row in rows:
+            key = str(
+                row.get("key")
+                or next((t.key for t in self.known.values() if t.name == row["name"]), "")
+                or _key_of_name(row["name"], {*things, *seen, *self.other})
+            )
+            if key in seen or key in self.other:
+                problems.append(Problem(f"row {number}, key", key, "a key that nothing else has is allowed"))
+                continue
+            seen.add(key)
+            named = {name: _row_key(name, row[name]) for name in self.named if name in row}
+            old = things[key].model_dump() if key in things else {}
+            try:
+                things[key] = self.kind.model_validate({**old, **row, **named, "key": key})
+            except ValidationError as error:
+                problems += _of_row(error, number, self.what)
+        if problems:
+            raise InvalidPlan(first_of(problems))
+        return tuple(thing for key, thing in things.items() if key in seen or not take_away)
 
 
 def _row_key(name: str, text: str) -> str:
@@ -291,6 +349,8 @@ def _row_key(name: str, text: str) -> str:
     if name == "kind":
         word = text.strip().lower().replace(" ", "-")
         return next((kind for kind in get_args(BedKind) if word in (kind, f"{kind}s")), text)
+    if name in _SHED_ROWS:
+        return text.strip().lower()
     table: Any = tables.soils() if name in ("soil", "fill") else tables.exposures()
     return next((key for key, row in table.items() if text.strip().lower() in (key, row.name.lower())), text)
 
@@ -422,4 +482,5 @@ _TAKE: dict[str, Callable[[Garden, list[tuple[int, dict[str, Any]]], bool], Gard
     "beds": _take_beds,
     "plantings": _take_plantings,
     "materials": _take_materials,
+    "shed": _take_shed,
 }

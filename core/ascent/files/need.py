@@ -8,7 +8,7 @@ from pydantic import Field, ValidationError
 
 from ..errors import InvalidPlan
 from ..plan.documents import parsed
-from ..plan.model import BareBed, Place, PlantCount, Typed
+from ..plan.model import MOST_STOCK, BareBed, Place, PlantCount, Stock, Typed
 from ..sizing.choose import Wants
 from .plan import problems_of
 
@@ -25,6 +25,7 @@ class NeedFile(Typed):
     side: Literal["left", "right", "both"] = "right"
     training: Literal["pruned", "free"] = "pruned"
     wants: Wants = Wants()
+    stock: Annotated[tuple[Stock, ...], Field(max_length=MOST_STOCK)] = ()
 
 
 def read_need(data: bytes) -> NeedFile:

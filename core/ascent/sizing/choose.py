@@ -10,6 +10,7 @@ import numpy as np
 from pydantic import Field
 
 from .. import tables
+from ..buying.lists import shopping, total
 from ..buying.work import Labour, labour_of
 from ..families import family_of
 from ..family.protocol import Family, Need
@@ -20,7 +21,7 @@ from .offer import GOOD, Start, fitting, start_of
 from .search import never
 from .size import Sized
 
-First = Literal["per-season", "cost", "strength", "work", "life"]
+First = Literal["per-season", "cost", "strength", "work", "life", "own"]
 Against = Literal[
     "unsuited", "host", "short", "money", "minutes", "people", "stays", "digging", "reach", "faces", "heads"
 ]
@@ -38,7 +39,7 @@ class Wants(Typed):
 
     first: what kinds are ordered by. money: for all parts. years: seasons it will be used. minutes: of one
     adult's work. people: there to build. reach: how high one ties and picks. [m] wall: whether
-    a wall, fence or pole stands there to fix it to.
+    a wall, fence or pole stands there to fix it to. shed: whether what the shed has free is built with.
     """
 
     first: First = "per-season"
@@ -52,6 +53,7 @@ class Wants(Typed):
     no_digging: bool = False
     heads_pass: bool = False
     wall: bool = False
+    shed: bool = True
 
 
 class Figures(Typed):
@@ -60,7 +62,8 @@ class Figures(Typed):
     cost: of all parts. yearly: in a season over the years wanted. minutes: of work. limit: gust it holds to
         [m/s].
     once: once in how many seasons it goes. margin: how many times the crop it carries. life: seasons of the
-        part that goes first; 0 where no table tells. score: how well it suits the crop, 0 to 3.
+        part that goes first; 0 where no table tells. own: share of its worth that the shed has. score: how
+        well it suits the crop, 0 to 3.
     """
 
     cost: Amount
@@ -71,6 +74,7 @@ class Figures(Typed):
     once: Amount
     margin: Amount
     life: Amount
+    own: Amount
     score: Annotated[int, Field(ge=0, le=3)]
 
 
@@ -104,6 +108,8 @@ def way_of(
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
+    if not wants.shed:
+        site = site.model_copy(update={"spare": ()})
     start = start_of(site, family_key, need, system)
     budget = np.inf if wants.money is None else wants.money
     sized = fitting(site, start, system, wants.years, budget, enough)
@@ -111,6 +117,7 @@ def way_of(
     family: Family[Typed] = family_of(family_key)
     labour = labour_of(found.geometry, str(getattr(found.options, "setting", "driven")))
     trait, lives = tables.traits()[family_key], [s.life for s in sized.trial.shares.values()]
+    worth = total(shopping(found.geometry, site.garden.prices)) if site.spare else 0.0
     figures = Figures(
         cost=sized.trial.cost / sized.share,
         yearly=sized.trial.yearly(wants.years) / sized.share,
@@ -119,6 +126,7 @@ def way_of(
         limit=float(min(np.min(found.limit[0]), 1e3)),
         once=found.chance.once_in()[0],
         margin=float(min([1e3, *(np.min(m) for m in found.margin.values())])),
+        own=1.0 - sized.trial.cost / sized.share / worth if worth else 0.0,
         life=0.0 if min(lives, default=np.inf) == np.inf else min(lives),
         score=tables.suits()[need.crop].scores[family.key],
     )
@@ -191,7 +199,7 @@ def ranked(ways: Mapping[str, Figures], first: First) -> tuple[Place, ...]:
     )
 
 
-_MEASURES: tuple[First, ...] = ("per-season", "cost", "strength", "work", "life")
+_MEASURES: tuple[First, ...] = ("per-season", "cost", "strength", "work", "life", "own")
 
 
 def _suits(figures: Figures) -> bool:
@@ -207,6 +215,7 @@ def _goodness(figures: Figures) -> dict[First, float]:
         "strength": figures.limit,
         "work": -figures.minutes * figures.people,
         "life": figures.life,
+        "own": figures.own,
     }
 
 

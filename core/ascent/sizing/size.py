@@ -15,7 +15,7 @@ from .search import Best, Search, cost_of, never
 from .trials import Share, Trial
 from .typical import typical
 
-Aim = Literal["cheapest", "per-season", "strongest", "fewest-kinds", "longest-lived"]
+Aim = Literal["cheapest", "per-season", "strongest", "fewest-kinds", "longest-lived", "own"]
 YEARS = 10.0  # a structure is used, handbook-parts-5.2
 _HUGE = 10**10  # ways past which a grid is too fine to look through well in a few hundred trials
 _MANY_KINDS = 1e4  # cost that weighs as much as one more kind of part
@@ -83,7 +83,7 @@ def size(
         structure: Where to start.
         system: Whose round numbers its grid has.
         aim: Cheapest that holds, now or in a season over the years; strongest for the budget; of fewest kinds
-            of part; of the longest-lived parts.
+            of part; of the longest-lived parts; with as few kinds to buy as the shed allows.
         budget: What its parts may cost.
         years: Seasons it will be used.
         locked: Options that stay.
@@ -150,9 +150,14 @@ def _amount(aim: Aim, years: float) -> Callable[[Share], tuple[float, float]]:
     """Return how a search for an aim counts what is spent."""
     if aim == "per-season":
         return lambda share: (share.yearly(years), share.yearly_step(years))
-    if aim == "fewest-kinds":
-        return lambda share: (len(share.lines) + share.cost / _MANY_KINDS, 1.0)
+    if aim in ("fewest-kinds", "own"):
+        return lambda share: (_kinds(share, bought=aim == "own") + share.cost / _MANY_KINDS, 1.0)
     return cost_of
+
+
+def _kinds(share: Share, bought: bool) -> int:
+    """Return how many kinds of part it comes to, or how many that are not had of the shed."""
+    return sum(not (bought and part.own) for part in share.lines)
 
 
 def _told(structure: Structure, asked: Search, best: Best, least: float, share: float, proven: bool) -> Sized:

@@ -16,6 +16,7 @@ from ..words.texts import has, template
 _KINDS = {
     "length": (
         "length",
+        "height",
         "width",
         "x",
         "y",
@@ -27,6 +28,7 @@ _KINDS = {
         "spacing",
         "depth",
     ),
+    "wire": ("thickness",),
     "bearing": ("bearing", "turn", "latitude"),
     "speed": ("design_gust",),
 }
@@ -61,7 +63,7 @@ def differences(before: Typed, after: Typed, system: System) -> tuple[Difference
     return tuple(
         Difference(
             path=path,
-            label=_label(path),
+            label=_label(path, isinstance(after, Stock)),
             before=first.get(path, ("", "–"))[1],
             after=second.get(path, ("", "–"))[1],
         )
@@ -95,8 +97,10 @@ def sentence(before: Typed | None, after: Typed | None, system: System) -> str:
     return f"{name}: {', '.join(said) or 'nothing different'}"
 
 
-def _label(path: str) -> str:
+def _label(path: str, in_shed: bool) -> str:
     last = path.rsplit(".", maxsplit=1)[-1]
+    if in_shed and has(f"stock-field.{last}"):
+        return template(f"stock-field.{last}")
     tables_ = ("option", "field") if path.startswith("options.") else ("field", "option")
     for key in (f"{table}.{last}" for table in tables_):
         if has(key):
@@ -128,6 +132,8 @@ def _of_structure(structure: Structure, system: System) -> dict[str, tuple[Any, 
     for name in options.model_fields:
         value = getattr(given, name)
         fields[f"options.{name}"] = (value, option_text(value, extra_of(options, name), system))
+    if structure.taken:
+        fields["taken"] = (structure.taken, f"{len(structure.taken)} kinds of thing")
     for planting in structure.plantings:
         for name in [name for name in Planting.model_fields if name != "key"]:
             value = getattr(planting, name)
@@ -171,5 +177,10 @@ _OTHERS: dict[str, Callable[[Any, System], str]] = {
     "kind": _word,
     "side": _word,
     "training": _word,
+    "table": _word,
+    "item": _word,
+    "condition": _word,
+    "sure": _word,
+    "strength": lambda value, _system: f"{100 * value:.0f} %",
     "prices": lambda value, _system: f"{len(value)} own prices",
 }

@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 
 from .. import tables
+from ..buying.shed import spare_of
 from ..drawing.sketch import Sketch, sketch_of
 from ..families import FAMILIES
 from ..family.protocol import Need
@@ -20,9 +21,11 @@ from ..sizing.offer import GOOD, values_of
 from ..sizing.search import never
 from ..words.quantities import System
 from ..words.texts import say, template
+from .lists import per_crop
 from .sizes import looked_text
 
 _HOUR = 60
+_SHARE = 0.005  # of its worth, from which on it is told
 
 
 class Filled(Typed):
@@ -49,6 +52,8 @@ class Told(Typed):
     moves: str
     faces: str
     plants: str
+    own: str
+    crop: str
 
 
 class KindReport(Typed):
@@ -117,6 +122,12 @@ def way_report(
     )
 
 
+def _per_crop(site: Site, way: Way, system: System) -> str:
+    """Return what it costs in a season for each plant and for each weight of the usual crop."""
+    plantings, currency = way.sized.structure.plantings, site.garden.currency
+    return "; ".join(per_crop(way.figures.yearly, plantings, currency, system))
+
+
 def _told(site: Site, way: Way, system: System) -> Told:
     figures, trait = way.figures, tables.traits()[way.family]
     parts = [part for share in way.sized.trial.shares.values() for part in share.lines if part.life]
@@ -137,6 +148,10 @@ def _told(site: Site, way: Way, system: System) -> Told:
         moves=template(f"choose.moves_{trait.moves}"),
         faces=template(f"choose.faces_{trait.faces}"),
         plants=str(plants),
+        own=say("choose.own", system, {"share": (100 * figures.own, "count")})
+        if figures.own > _SHARE
+        else "",
+        crop=_per_crop(site, way, system),
     )
 
 
@@ -201,6 +216,7 @@ def order_of(
             "limit": gust_text(figures.limit, system),
             "minutes": _time(figures.minutes),
             "once": seasons_text(figures.once),
+            "own": f"{100 * figures.own:.0f} %",
             "weak": template(f"family.{place.family}.weak"),
         }
         best = sorted(place.best_at, key=lambda of: of != first)
@@ -234,7 +250,7 @@ def choose(
     Raises:
         InvalidPlan: No such crop.
     """
-    site = Site(garden=asked.place, bed=asked.bed)
+    site = Site(garden=asked.place, bed=asked.bed, spare=spare_of(asked.stock, ()))
     need = Need(asked.crop, asked.count, asked.side, asked.training)
     units = asked.place.units
     ways = tuple(way_report(site, family, need, asked.wants, units) for family in kinds)

@@ -81,14 +81,25 @@ def cost_report(
     """
     plantings = tuple(plantings)
     season = sum(part.cost / min(part.life or _YEARS, _YEARS) for part in parts)
+    crop = sum(planting.count * usual_yield(planting) for planting in plantings)
+    plant, weight = per_crop(season, plantings, currency, system)
+    return CostReport(
+        season=money(season, currency),
+        plant=plant,
+        crop=weight,
+        said=say("costs.said", system, {"years": (_YEARS, "count"), "crop": (crop, "mass")}),
+    )
+
+
+def per_crop(season: float, plantings: Iterable[Planting], currency: str, system: System) -> tuple[str, str]:
+    """Return what a season's cost comes to for each plant, and for each kilogram (pound) of the crop."""
+    plantings = tuple(plantings)
     plants = sum(planting.count for planting in plantings)
     crop = sum(planting.count * usual_yield(planting) for planting in plantings)
     unit, each = ("kg", 1.0) if system == "metric" else ("lb", to_si("pound"))
-    return CostReport(
-        season=money(season, currency),
-        plant=money(season / plants, currency),
-        crop=f"{money(season / (crop / each), currency)} per {unit}" if crop else "",
-        said=say("costs.said", system, {"years": (_YEARS, "count"), "crop": (crop, "mass")}),
+    return (
+        f"{money(season / plants, currency)} a plant",
+        f"{money(season / (crop / each), currency)} a {unit}" if crop else "",
     )
 
 

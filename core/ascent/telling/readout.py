@@ -8,7 +8,7 @@ from pydantic import Field
 
 from ..drawing.solid import Solid
 from ..drawing.views import View, ViewName
-from ..plan.model import Typed
+from ..plan.model import Taken, Typed
 from ..report.evaluation import State
 from ..sizing.size import Aim
 
@@ -277,11 +277,14 @@ class SolidReport(Typed):
 
 
 class SizingWanted(Typed):
-    """What a structure is sized for: an aim, what may be spent, options that stay as they are."""
+    """What a structure is sized for: an aim, what may be spent, options that stay as they are, what may be
+    had.
+    """
 
     aim: Aim = "cheapest"
     budget: float | None = Field(None, ge=0, le=1e7)
     locked: tuple[Annotated[str, Field(max_length=40)], ...] = Field((), max_length=80)
+    shed: bool = Field(True, description="whether what the shed has free may be had")
 
 
 class ChangeReport(Typed):
@@ -305,6 +308,7 @@ class Sizing(Typed):
     stopped: str
     looked: str
     said: str
+    taken: tuple[Taken, ...] = ()
 
 
 class Report(Typed):

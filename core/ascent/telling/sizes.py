@@ -6,9 +6,11 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import replace
 
+from ..buying.lists import shopping, taken_by
 from ..errors import InvalidPlan, Problem
 from ..families import family_of
 from ..family.options import extra_of
+from ..ground.plot import geometry_of
 from ..loads.cases import GUSTS
 from ..plan.model import Site, Structure
 from ..report.evaluation import Evaluation, evaluate, outline
@@ -70,6 +72,8 @@ def sizing(
         wanted: For what.
         enough: Asked before each trial whether to stop.
     """
+    if not wanted.shed:
+        site = site.model_copy(update={"spare": ()})
     found = size(
         site,
         structure,
@@ -82,6 +86,7 @@ def sizing(
     currency = site.garden.currency
     texts = written(family_of(structure.family).options.model_validate(found.structure.options), system)
     limit = outline(site, found.structure, GUSTS).limit
+    parts = shopping(geometry_of(site.bed, found.structure), site.garden.prices, site.spare)
     added = (found.trial.cost - found.first.cost) / found.share
     return Sizing(
         changes={o: v for change in found.changes for o, v in change.options.items()},
@@ -92,6 +97,7 @@ def sizing(
         stopped=_stopped(found, system, currency),
         looked=looked_text(found, system),
         said=typical(site, structure).said(system),
+        taken=taken_by(parts),
     )
 
 

@@ -8,8 +8,9 @@ from .exchange import router as exchange
 from .gardens import router as gardens
 from .history import router as history
 from .people import router as people
+from .shed import router as shed
 from .structures import router as structures
 
 router = Router()
-for room in (exchange, gardens, history, people, structures):
+for room in (exchange, gardens, history, people, shed, structures):
     router.add_router("", room)

@@ -15,6 +15,7 @@ from ascent.plan.model import (
     BedTop,
     BedWidth,
     ClimateKey,
+    Condition,
     Currency,
     ExposureKey,
     Feature,
@@ -24,18 +25,24 @@ from ascent.plan.model import (
     Metres,
     MonthDay,
     Name,
+    Note,
     Options,
     Place,
     PlantGust,
     Points,
     SeasonYear,
     SoilKey,
+    Stock,
+    StockAge,
+    StockCount,
+    StockTable,
+    Sure,
     Typed,
     counted_first,
 )
 from ascent.report.evaluation import State
 from ascent.telling.changes import Difference
-from ascent.telling.readout import PartReport
+from ascent.telling.readout import CutReport, PartReport
 from ascent.words.quantities import System
 from pydantic import Field
 
@@ -106,6 +113,25 @@ class StructureChange(Typed):
     options: Options | None = None
 
 
+class StockChange(Typed):
+    """What changes of something in the shed; what is left out stays, a measure of null is that of the row."""
+
+    name: Name | None = None
+    table: StockTable | None = None
+    item: Annotated[str, Field(max_length=64)] | None = None
+    width: float | None = None
+    depth: float | None = None
+    thickness: float | None = None
+    height: float | None = None
+    length: float | None = None
+    count: StockCount | None = None
+    age: StockAge | None = None
+    condition: Condition | None = None
+    strength: float | None = Field(None, ge=0.1, le=1.5)
+    sure: Sure | None = None
+    in_use: Note | None = None
+
+
 class PlaceEdit(Typed):
     """A change of a garden's own fields."""
 
@@ -146,7 +172,14 @@ class StructureEdit(ThingEdit):
     change: StructureChange = Field(default_factory=StructureChange)
 
 
-Edit = Annotated[PlaceEdit | BedEdit | FeatureEdit | StructureEdit, Field(discriminator="kind")]
+class StockEdit(ThingEdit):
+    """Something in the shed added, copied, changed or removed."""
+
+    kind: Literal["stock"]
+    change: StockChange = Field(default_factory=StockChange)
+
+
+Edit = Annotated[PlaceEdit | BedEdit | FeatureEdit | StructureEdit | StockEdit, Field(discriminator="kind")]
 
 
 class EditsIn(Typed):
@@ -354,6 +387,43 @@ class ShadeOut(Typed):
     beds: list[BedShade]
 
 
+class StockRow(Typed):
+    """Something in the shed: what it is and still bears, how much of it is free, and who has the rest.
+
+    free: pieces, or metres of what is cut from a roll or coil. planned: whether it is built with.
+    """
+
+    key: str
+    revision: int
+    written: dict[str, str]
+    fields: Stock
+    words: str
+    state: str
+    amount_text: str
+    free: float
+    free_text: str
+    planned: bool
+    used_by: list[str]
+
+
+class ShedOut(Typed):
+    """A garden's shed."""
+
+    id: int
+    role: Role
+    name: str
+    units: System
+    rows: list[StockRow]
+    unreadable: list[str] = Field(description="names of what is stored and cannot be read")
+
+
+class DownIn(Typed):
+    """A structure to take down, and how many seasons it has stood."""
+
+    seasons: int = Field(1, ge=0, le=60)
+    revision: Revision
+
+
 class StructureParts(Typed):
     """What one structure takes."""
 
@@ -368,6 +438,8 @@ class GardenParts(Typed):
 
     currency: str
     together: tuple[PartReport, ...]
+    cuts: tuple[CutReport, ...] = Field(description="how stock is cut, over all structures")
+    shelves: dict[str, str] = Field(description="what a shop’s shelves are called, by key, in their order")
     cost: float
     apart: float = Field(description="what the structures cost bought one by one")
     saved_text: str
@@ -378,7 +450,7 @@ class GardenParts(Typed):
 class ImportIn(Typed):
     """A file's text to take in: a plan, or a table of beds, plantings or materials."""
 
-    what: Literal["plan", "beds", "plantings", "materials"] = "plan"
+    what: Literal["plan", "beds", "plantings", "materials", "shed"] = "plan"
     text: str = Field(max_length=MOST_TEXT)
     take_away: bool = Field(False, description="also take away what the file does not have")
 

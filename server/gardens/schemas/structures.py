@@ -6,6 +6,7 @@ import datetime as dt
 from typing import Annotated
 
 from ascent.plan.model import (
+    MOST_TAKEN,
     ExposureKey,
     FeatureKind,
     Name,
@@ -14,6 +15,7 @@ from ascent.plan.model import (
     Plantings,
     Side,
     SoilKey,
+    Taken,
     Training,
     Typed,
 )
@@ -49,6 +51,7 @@ class Draft(Typed):
     plantings: Plantings
     soil: SoilKey
     exposure: ExposureKey
+    taken: tuple[Taken, ...] = Field((), max_length=MOST_TAKEN)
 
 
 class StructureOut(Typed):
@@ -95,6 +98,20 @@ class SizingIn(Typed):
 
     draft: Draft
     wanted: SizingWanted = SizingWanted()
+
+
+class TakeIn(Typed):
+    """A draft that is to have of the shed what fits it, or nothing."""
+
+    draft: Draft
+    have: bool = True
+
+
+class TakenOut(Typed):
+    """What a draft has of the shed, and what that saves."""
+
+    taken: tuple[Taken, ...]
+    words: str
 
 
 class FixesIn(Typed):
@@ -152,6 +169,7 @@ class NeedIn(Typed):
     training: Training = "pruned"
     count: PlantCount | None = None
     chosen: Chosen | None = None
+    shed: bool = Field(True, description="whether it has what the shed has free for it")
 
 
 class CropIn(Typed):

@@ -49,8 +49,12 @@ class CannotUndo(Exception):
 
 def new_key(state: State, kind: str, wanted: str) -> str:
     """Return a key that nothing in a garden has, made from a name."""
-    stem = slugify(wanted)[:48].strip("-_").replace("_", "-") or kind
-    return free_key(stem, {key for _, key in state})
+    return free_key(stem_of(wanted, kind), {key for _, key in state})
+
+
+def stem_of(wanted: str, kind: str) -> str:
+    """Return the key that a name makes, whether it is free or not; the kind where a name makes none."""
+    return slugify(wanted)[:48].strip("-_").replace("_", "-") or kind
 
 
 class _Applying:

@@ -8,11 +8,13 @@ import json
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import lru_cache
-from typing import Any
+from typing import Any, get_args
 
 import markdown_it
 from ascent import tables
-from ascent.buying.lists import shopping, total
+from ascent.buying.lists import bill, shopping, total
+from ascent.buying.parts import Shelf
+from ascent.buying.shed import had_by
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.csv_tables import plain_cell
 from ascent.ground.clashes import Clash, Warned, clashes, gaps, of_ways, warned
@@ -24,16 +26,17 @@ from ascent.report.evaluation import asked_gust
 from ascent.report.wording import day_text, money
 from ascent.telling.changes import written_fields
 from ascent.telling.headline import standing
-from ascent.telling.lists import part_reports
+from ascent.telling.lists import cut_reports, part_reports
 from ascent.telling.remarks import cautions_of
 from ascent.words.quantities import System, write
+from ascent.words.texts import template
 from django.conf import settings
 from django.db.models import Q
 
 from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
-from .state import PLACE, Held, place_of, state_of, unreadable, whole, words_of
+from .state import PLACE, Held, place_of, state_of, stock_in, unreadable, whole, words_of
 
 _COMPASS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
 _DONE = ("do", "restore", "import")
@@ -273,7 +276,7 @@ def _line(asked: _Asked) -> dict[str, Any]:
     site = model.Site.model_validate_json(asked.site)
     structure = model.Structure.model_validate_json(asked.structure)
     h, season = standing(site, structure, site.garden.units, asked.pause)
-    cost = total(shopping(geometry_of(site.bed, structure), site.garden.prices))
+    cost = total(shopping(geometry_of(site.bed, structure), site.garden.prices, site.spare))
     return {
         "state": h.state,
         "words": h.words,
@@ -297,7 +300,8 @@ def lines(
 
     What is reckoned once is known the next time, so that whoever asks again for what is missing gets further.
     """
-    state = state_of(granted.garden, Q(kind="bed") | Q(key__in=keys) if keys else None)
+    asked = Q(kind="bed") | Q(kind="stock") | Q(key__in=keys)
+    state = state_of(granted.garden, asked if keys else None)
     place = place_of(granted.garden)
     lost = {held.ref for held in unreadable(state)}
     wanted = [
@@ -306,7 +310,8 @@ def lines(
         if held.kind == "structure" and held.ref not in lost and (held.key in keys or not keys)
     ]
     wanted = wanted[: schemas.MOST_LINES]
-    sites = {home: _site_json(place, state["bed", home].document) for home in {held.home for held in wanted}}
+    sites = {home: _site(place, state["bed", home].document) for home in {held.home for held in wanted}}
+    shed = stock_in(state)
     structure_lines: list[schemas.StructureLine] = []
     known = _line.cache_info().misses
     for held in wanted:
@@ -314,16 +319,17 @@ def lines(
             break
         structure = model.Structure.model_validate(held.document)
         still = structure.model_copy(update={"along": 0.0, "across": 0.0, "turn": 0.0})
-        line = _line(_Asked(sites[held.home], still.model_dump_json(), pause))
+        site = sites[held.home]
+        if structure.taken:
+            site = site.model_copy(update={"spare": had_by(shed, structure.taken)})
+        line = _line(_Asked(text_of(site), still.model_dump_json(), pause))
         structure_lines.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
     return structure_lines
 
 
-def _site_json(place: model.Place, bed: dict[str, Any]) -> str:
+def _site(place: model.Place, bed: dict[str, Any]) -> model.Site:
     """Return a bed and its garden, wherever on the plan the bed lies."""
-    return model.Site(
-        garden=place, bed=model.BareBed.model_validate({**bed, "x": 0.0, "y": 0.0})
-    ).model_dump_json()
+    return model.Site(garden=place, bed=model.BareBed.model_validate({**bed, "x": 0.0, "y": 0.0}))
 
 
 def shade_out(granted: Granted, date: str, hour: float) -> schemas.ShadeOut:
@@ -373,8 +379,10 @@ def parts_out(granted: Granted) -> schemas.GardenParts:
     core = whole(state_of(granted.garden))
     ids = dict(granted.garden.things.filter(kind="structure").values_list("key", "pk"))
     laid = laid_out(core)
-    together = shopping([placed.geometry for placed in laid], core.prices)
-    single = [(placed, shopping(placed.geometry, core.prices)) for placed in laid]
+    owns = {placed.structure.key: had_by(core.stock, placed.structure.taken) for placed in laid}
+    spare = [each for had in owns.values() for each in had]
+    together, bars = bill([placed.geometry for placed in laid], core.prices, spare)
+    single = [(placed, shopping(placed.geometry, core.prices, owns[placed.structure.key])) for placed in laid]
     apart = sum(total(parts) for _, parts in single)
     cautions = dict.fromkeys(
         text for placed in laid for text in cautions_of(placed.structure.family, placed.geometry)
@@ -391,6 +399,8 @@ def parts_out(granted: Granted) -> schemas.GardenParts:
     return schemas.GardenParts(
         currency=core.currency,
         together=part_reports(together, core.units),
+        cuts=cut_reports(bars, core.units),
+        shelves={key: template(f"shelf.{key}") for key in ("shed", *get_args(Shelf))},
         cost=round(total(together), 2),
         apart=round(apart, 2),
         saved_text=money(apart - total(together), core.currency),

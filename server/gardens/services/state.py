@@ -193,6 +193,11 @@ def _read(state: State, kind: str) -> list[Held]:
     return [thing for thing in state.values() if thing.kind == kind and not thing.fault]
 
 
+def stock_in(state: State) -> list[model.Stock]:
+    """Return what of a state is in the shed."""
+    return [model.Stock.model_validate(held.document) for held in _read(state, "stock")]
+
+
 def unreadable(state: State) -> list[Held]:
     """Return what of a garden cannot be shown: what nobody can read, and what stands on a bed that nobody can
     read.

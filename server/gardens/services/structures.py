@@ -32,6 +32,7 @@ from ..models import Garden, Thing
 from .access import Granted, Visitor
 from .edits import Stale, new_key
 from .garden import sides
+from .shed import free_for, had, taken_for
 from .state import Held, State, checked, of_row, place_of, state_of, whole
 from .writing import Wanted, change_garden
 
@@ -42,7 +43,12 @@ def site_of(row: Thing, sent: schemas.Draft | None = None) -> model.Site:
     if bed is None:
         raise Http404
     changes = {"soil": sent.soil, "exposure": sent.exposure} if sent else {}
-    return model.Site(garden=place_of(row.garden), bed=model.BareBed(**{**_read(bed).document, **changes}))
+    having = sent.taken if sent else model.Structure.model_validate(_read(row).document).taken
+    return model.Site(
+        garden=place_of(row.garden),
+        bed=model.BareBed(**{**_read(bed).document, **changes}),
+        spare=had(row.garden, having),
+    )
 
 
 def _read(row: Thing) -> Held:
@@ -65,7 +71,7 @@ def structure_of(row: Thing, sent: schemas.Draft) -> model.Structure:
     Raises:
         InvalidPlan: A wrong option, with its path.
     """
-    changed = {"name": sent.name, "options": sent.options, "plantings": sent.plantings}
+    changed = {"name": sent.name, "options": sent.options, "plantings": sent.plantings, "taken": sent.taken}
     return checked(model.Structure.model_validate(_read(row).document).model_copy(update=changed))
 
 
@@ -96,6 +102,7 @@ def _draft(structure: model.Structure, site: model.Site) -> schemas.Draft:
         plantings=structure.plantings,
         soil=site.bed.soil,
         exposure=site.exposure.key,
+        taken=structure.taken,
     )
 
 
@@ -116,9 +123,19 @@ def fixes_of(row: Thing, sent: schemas.Draft, link: str) -> LinkFixes:
 
 
 def sizing_of(row: Thing, sent: schemas.SizingIn, enough: Callable[[], bool]) -> Sizing:
-    """Return a draft sized for an aim."""
+    """Return a draft sized for an aim, with what the shed has free for it."""
     site = site_of(row, sent.draft)
+    site = site.model_copy(update={"spare": free_for(row.garden, row.key)})
     return sizing(site, structure_of(row, sent.draft), site.garden.units, sent.wanted, enough)
+
+
+def taken_of(row: Thing, sent: schemas.TakeIn) -> schemas.TakenOut:
+    """Return what a draft can have of the shed, or that it has nothing."""
+    if not sent.have:
+        return schemas.TakenOut(taken=(), words="")
+    site = site_of(row, sent.draft)
+    spare = free_for(row.garden, row.key)
+    return taken_for(site, structure_of(row, sent.draft), spare)
 
 
 def save(row: Thing, granted: Granted, sent: schemas.SaveIn, visitor: Visitor) -> schemas.StructureOut:
@@ -237,7 +254,9 @@ def way(
     core, bed = _bed_of(granted.garden, key)
     _known("family", family)
     need = Need(sent.crop, sent.count, sent.side, sent.training)
-    return way_report(model.Site(garden=core, bed=bed), family, need, sent.wants, core.units, enough)
+    spare = free_for(granted.garden)
+    site = model.Site(garden=core, bed=bed, spare=spare)
+    return way_report(site, family, need, sent.wants, core.units, enough)
 
 
 def order(granted: Granted, sent: schemas.OrderIn) -> schemas.OrderOut:
@@ -295,6 +314,9 @@ def build(
         structure = placed(
             core, bed, offered.model_copy(update={"key": new_key(state, Thing.STRUCTURE, offered.name)})
         )
+        if need.shed and (spare := free_for(garden)):
+            taken = taken_for(model.Site(garden=core, bed=bed), structure, spare).taken
+            structure = structure.model_copy(update={"taken": taken})
         held = Held(Thing.STRUCTURE, structure.key, bed.key, structure.model_dump(mode="json"))
         return Wanted({**state, held.ref: held}, answer={"made": structure.key})
 

@@ -1,0 +1,37 @@
+"""The shed: what is in it, what a structure has of it, and taking one down."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import Router
+
+from .. import schemas
+from ..services import access, shed, structures
+from .turns import heavy
+from .visitor import REFUSED, visitor_of
+
+router = Router()
+
+
+@router.get("/gardens/{garden_id}/shed", response={200: schemas.ShedOut, **REFUSED})
+def one_shed(request: HttpRequest, garden_id: int) -> schemas.ShedOut:
+    """What is in a garden's shed, who has of it, and what is free."""
+    return shed.shed_out(access.garden_for(visitor_of(request), garden_id))
+
+
+@router.post("/structures/{structure_id}/take", response={200: schemas.TakenOut, **REFUSED})
+@heavy
+def take(request: HttpRequest, structure_id: int, sent: schemas.TakeIn) -> schemas.TakenOut:
+    """What a draft can have of the shed; nothing is stored."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return structures.taken_of(row, sent)
+
+
+@router.post(
+    "/structures/{structure_id}/down", response={200: schemas.GardenOut, 409: schemas.Conflict, **REFUSED}
+)
+@heavy
+def down(request: HttpRequest, structure_id: int, sent: schemas.DownIn) -> schemas.GardenOut:
+    """Take a structure down: what is worth keeping goes into the shed, older."""
+    visitor = visitor_of(request)
+    return shed.take_down(*access.structure_for(visitor, structure_id, "edit"), sent, visitor)

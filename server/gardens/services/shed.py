@@ -1,0 +1,128 @@
+"""The shed: what is in it, what a structure has of it, and what comes back when one is taken down."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from ascent.buying.back import put_back
+from ascent.buying.lists import shopping, taken_by, total
+from ascent.buying.shed import amount_of, had_by, spare_of, taken_of, worn
+from ascent.ground.plot import geometry_of
+from ascent.plan import model
+from ascent.plan.upgrades import free_key
+from ascent.report.wording import money
+from ascent.telling.changes import written_fields
+from ascent.telling.shed import amount_text, stock_state, stock_words, whole_text
+from django.db.models import Q
+from django.http import Http404
+
+from .. import schemas
+from ..models import Garden, Thing
+from .access import Granted, Visitor
+from .edits import Stale, stem_of
+from .garden import garden_out
+from .state import State, from_core, place_of, state_of, stock_in, unreadable, whole
+from .writing import Wanted, change_garden
+
+_SHED = Q(kind=Thing.STOCK) | Q(kind=Thing.STRUCTURE)
+
+
+def shed_out(granted: Granted) -> schemas.ShedOut:
+    """Return what is in a garden's shed, who has of it, and what is free."""
+    state = state_of(granted.garden, _SHED)
+    place = place_of(granted.garden)
+    structures = _structures(state)
+    taken = taken_of(structures)
+    rows = []
+    for held in state.values():
+        if held.kind != Thing.STOCK or held.fault:
+            continue
+        stock = model.Stock.model_validate(held.document)
+        free = max(amount_of(stock) - taken.get(stock.key, 0.0), 0.0)
+        rows.append(
+            schemas.StockRow(
+                key=held.key,
+                revision=held.revision,
+                written=written_fields(stock, place.units),
+                fields=stock,
+                words=stock_words(stock, place.units),
+                state=stock_state(stock, place.units),
+                amount_text=whole_text(stock, place.units),
+                free=free,
+                free_text=amount_text(stock, free, place.units),
+                planned=not (stock.in_use or worn(stock)),
+                used_by=[s.name for s in structures if any(t.stock == stock.key for t in s.taken)],
+            )
+        )
+    return schemas.ShedOut(
+        id=granted.garden.pk,
+        role=granted.role,
+        name=place.name,
+        units=place.units,
+        rows=rows,
+        unreadable=[held.name for held in unreadable(state) if held.kind == Thing.STOCK],
+    )
+
+
+def _structures(state: State) -> list[model.Structure]:
+    return [
+        model.Structure.model_validate(held.document)
+        for held in state.values()
+        if held.kind == Thing.STRUCTURE and not held.fault
+    ]
+
+
+def free_for(garden: Garden, key: str = "") -> tuple[model.Spare, ...]:
+    """Return what of a garden's shed is free for a structure, what it has already among it."""
+    state = state_of(garden, _SHED)
+    return spare_of(stock_in(state), (s for s in _structures(state) if s.key != key))
+
+
+def had(garden: Garden, having: Sequence[model.Taken]) -> tuple[model.Spare, ...]:
+    """Return what is had of a garden's shed."""
+    return had_by(stock_in(state_of(garden, Q(kind=Thing.STOCK))), having) if having else ()
+
+
+def taken_for(
+    site: model.Site, structure: model.Structure, spare: tuple[model.Spare, ...]
+) -> schemas.TakenOut:
+    """Return what a structure can have of what is free, and what that saves."""
+    geometry, prices = geometry_of(site.bed, structure), site.garden.prices
+    parts = shopping(geometry, prices, spare)
+    saved = total(shopping(geometry, prices)) - total(parts)
+    own = [part for part in parts if part.own]
+    words = f"{len(own)} of {len(parts)} kinds of part; saves {money(saved, site.garden.currency)}"
+    return schemas.TakenOut(taken=taken_by(parts), words=words if own else "Nothing in the shed fits it.")
+
+
+def take_down(row: Thing, granted: Granted, sent: schemas.DownIn, visitor: Visitor) -> schemas.GardenOut:
+    """Take a structure down: it is gone from its bed, and what is worth keeping is in the shed, older.
+
+    Raises:
+        Stale: Someone else has changed it since.
+    """
+
+    def make(garden: Garden, state: State) -> Wanted:
+        held = state.get((Thing.STRUCTURE, row.key))
+        if held is None or held.fault:
+            raise Http404
+        if held.revision != sent.revision:
+            raise Stale(
+                schemas.Conflict(garden=garden_out(replace(granted, garden=garden), visitor), things=[])
+            )
+        core = whole(state)
+        bed = next(bed for bed in core.beds if bed.key == held.home)
+        structure = next(s for s in bed.structures if s.key == row.key)
+        taken = {key for _, key in state}
+
+        def free(name: str) -> str:
+            return free_key(stem_of(name, Thing.STOCK), taken)
+
+        shed = put_back(core.stock, structure, geometry_of(bed, structure), sent.seasons, free)
+        bare = bed.model_copy(update={"structures": tuple(s for s in bed.structures if s.key != row.key)})
+        beds = tuple(bare if each.key == bed.key else each for each in core.beds)
+        return Wanted(from_core(core.model_copy(update={"beds": beds, "stock": shed}), state))
+
+    done = change_garden(granted.garden.pk, visitor, make)
+    return garden_out(replace(granted, garden=done.garden), visitor)
