@@ -37,6 +37,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("./features/parts/GardenPartsPage")).GardenPartsPage }),
       },
       {
+        path: "gardens/:gardenId/shed",
+        lazy: async () => ({ Component: (await import("./features/shed/ShedPage")).ShedPage }),
+      },
+      {
         path: "gardens/:gardenId/history",
         lazy: async () => ({ Component: (await import("./features/history/HistoryPage")).HistoryPage }),
       },

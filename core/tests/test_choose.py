@@ -36,6 +36,7 @@ def figures(**changed: float) -> Figures:
         "once": 100.0,
         "margin": 2.0,
         "life": 5.0,
+        "own": 0.0,
         "score": 3,
     }
     return Figures.model_validate({**plain, **changed})
@@ -111,7 +112,7 @@ class CostTest(NearTestCase):
         """
 
         def part(key: str, price: float, packs: int, life: float) -> Part:
-            return Part(key, key, "use", packs, 0.0, packs, "piece", 1.0, price, life, key)
+            return Part(key, key, "use", packs, 0.0, packs, "piece", 1.0, price, life, key, "wood")
 
         share = Share((part("panel", 30, 1, 20), part("post", 8, 4, 20), part("tie", 4, 1, 2)))
         self.assertAlmostEqual(share.yearly(20.0), 5.1, 9)

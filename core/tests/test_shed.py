@@ -5,13 +5,17 @@ from __future__ import annotations
 import math
 
 from ascent import tables
+from ascent.buying.back import put_back
 from ascent.buying.lists import bill, shopping, total
 from ascent.buying.shed import amount_of, had_by, life_of, row_of, spare_of, strength_of, worn
 from ascent.checks import bending
 from ascent.errors import UnknownItem
 from ascent.files.plan import read_plan, write_plan
+from ascent.ground.plot import geometry_of
 from ascent.path.geometry import Geometry, Member
-from ascent.plan.model import Garden, Spare, Stock, Structure, Taken
+from ascent.plan.model import Garden, Site, Spare, Stock, Structure, Taken
+from ascent.sizing.grid import QUICK
+from ascent.sizing.size import size
 from ascent.tables import own
 from pydantic import ValidationError
 
@@ -162,6 +166,72 @@ class FromTheShedTest(NearTestCase):
         self.assertEqual([(bool(part.own), part.length) for part in parts], [(True, 3.78)])
         short = shopping(laid(run), {}, (self.spare("hex_50", 2.0, 10.0, "meshes"),))
         self.assertEqual([bool(part.own) for part in short], [True, False])
+
+
+class BackTest(NearTestCase):
+    def down(self, shed: tuple[Stock, ...], seasons: int, **changed) -> tuple[Stock, ...]:
+        """A shed after the demo's fence of panels is taken down."""
+        bed = next(bed for bed in demo().beds if any(s.name == "Lantern Row" for s in bed.structures))
+        row = next(s for s in bed.structures if s.name == "Lantern Row").model_copy(update=changed)
+        keys = iter(f"new-{n}" for n in range(99))
+        return put_back(shed, row, geometry_of(bed, row), seasons, lambda _name: next(keys))
+
+    def test_what_was_bought_comes_back_older_and_whole(self):
+        """5.7 m in five bays of 1.14 m: two panels of 4.88 m, six T-posts of 2.13 m; clips and twine are
+        thrown away (season handbook 9).
+        """
+        back = {(s.item, s.count, s.age): s for s in self.down((), 2)}
+        self.assertIn(("panel_large", 2, 2), back)
+        self.assertIn(("tpost_2.1", 6, 2), back)
+        self.assertNear(back["panel_large", 2, 2].length, 4.88, 1e-6)
+        self.assertFalse([s for s in back.values() if s.table in ("ties", "twines")])
+
+    def test_what_was_had_comes_back_as_what_it_was(self):
+        mine = Stock(key="mine", name="Mine", table="meshes", item="panel_large", length=4.88, count=3, age=4)
+        back = self.down((mine,), 1, taken=(Taken(stock="mine", amount=2),))
+        panels = sorted((s.age, s.count) for s in back if s.item == "panel_large")
+        self.assertEqual(panels, [(4, 1), (5, 2)])
+
+    def test_what_is_worn_by_then_is_thrown_away(self):
+        """A T-post lasts twelve seasons in wet soil (season handbook 10, the lower figure)."""
+        self.assertTrue([s for s in self.down((), 11) if s.item == "tpost_2.1"])
+        self.assertFalse([s for s in self.down((), 12) if s.item == "tpost_2.1"])
+
+    def test_the_same_come_together(self):
+        first = self.down((), 2)
+        again = self.down(first, 2)
+        self.assertEqual({s.count for s in again if s.item == "tpost_2.1"}, {12})
+
+
+class SizedTest(NearTestCase):
+    def test_what_is_in_the_shed_is_built_with_and_nothing_that_is_not(self):
+        """The same need with and without a shed: what it has makes it cheaper, and more is never asked of it
+        than it has.
+        """
+        garden = demo()
+        bed = next(bed for bed in garden.beds if any(s.name == "Lantern Row" for s in bed.structures))
+        row = next(s for s in bed.structures if s.name == "Lantern Row")
+        shed = (
+            Stock(
+                key="oak",
+                name="Oak",
+                table="posts",
+                item="post_hw_stake_38",
+                width=0.07,
+                depth=0.07,
+                length=2.1,
+                count=6,
+            ),
+            Stock(key="two", name="Pipe", table="posts", item="old_pipe_water_27", length=2.1, count=2),
+        )
+        site = Site(garden=garden, bed=bed)
+        with_it = site.model_copy(update={"spare": spare_of(shed, ())})
+        bare, had = (size(where, row, "metric", "own", extent=QUICK, most=60) for where in (site, with_it))
+        self.assertTrue(bare.holds and had.holds)
+        self.assertLess(had.trial.cost, bare.trial.cost)
+        parts = shopping(geometry_of(bed, had.structure), {}, with_it.spare)
+        self.assertIn("oak", {part.own for part in parts})
+        self.assertFalse(any(part.missing for part in parts))
 
 
 class FileTest(NearTestCase):

@@ -164,6 +164,18 @@ export const useShade = (garden: Garden, at: { date: string; hour: number } | nu
       ),
   });
 
+/** What is in a garden's shed, who has of it, and what is free. */
+export const useShed = (garden: number, number: number | undefined, units: string | undefined) =>
+  useQuery({
+    queryKey: ["shed", garden, number, units],
+    enabled: garden > 0 && number !== undefined,
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      exactly<Schemas["ShedOut"]>(
+        api.GET("/api/gardens/{garden_id}/shed", { params: { path: { garden_id: garden } } }),
+      ),
+  });
+
 export const useGardenParts = (garden: Garden | undefined) =>
   useQuery({
     queryKey: ["parts", "garden", garden?.id, garden?.number, garden?.units],

@@ -90,6 +90,15 @@ export const useFixes = (structure: Structure, draft: Draft, link: string) =>
       ),
   });
 
+/** What a draft can have of the shed. */
+export const askTake = (id: number, draft: Draft) =>
+  exactly<Schemas["TakenOut"]>(
+    api.POST("/api/structures/{structure_id}/take", {
+      params: { path: { structure_id: id } },
+      body: { draft, have: true },
+    }),
+  );
+
 export const useSizing = (structure: Structure, draft: Draft, wanted: Schemas["SizingWanted"] | null) =>
   useQuery({
     queryKey: ["sizing", structure.id, draft, structure.units, wanted],
@@ -99,7 +108,7 @@ export const useSizing = (structure: Structure, draft: Draft, wanted: Schemas["S
         api.POST("/api/structures/{structure_id}/sizing", {
           params: of(structure),
           signal,
-          body: { draft, wanted: wanted ?? { aim: "cheapest", locked: [] } },
+          body: { draft, wanted: wanted ?? { aim: "cheapest", locked: [], shed: true } },
         }),
       ),
   });

@@ -1396,8 +1396,20 @@ export interface components {
             families: components["schemas"]["FamilyOut"][];
             /** Feature Kinds */
             feature_kinds: components["schemas"]["FeatureChoice"][];
+            /**
+             * Measures
+             * @description by table, what a thing of one’s own may measure
+             */
+            measures: {
+                [key: string]: string[];
+            };
             /** Soils */
             soils: components["schemas"]["Choice"][];
+            /**
+             * Stocked
+             * @description the tables of what a shed may hold
+             */
+            stocked: components["schemas"]["Choice"][];
             /** Tables */
             tables: {
                 [key: string]: components["schemas"]["Choice"][];
@@ -1672,11 +1684,9 @@ export interface components {
         };
         /**
          * DownIn
-         * @description A structure to take down, and how many seasons it has stood.
+         * @description A structure to take down: how many seasons it has stood.
          */
         DownIn: {
-            /** Revision */
-            revision: number;
             /**
              * Seasons
              * @default 1
@@ -3549,7 +3559,8 @@ export interface components {
          * StockRow
          * @description Something in the shed: what it is and still bears, how much of it is free, and who has the rest.
          *
-         *     free: pieces, or metres of what is cut from a roll or coil. planned: whether it is built with.
+         *     item: its key as options name it, for the roles it may have. free: pieces, or metres of what is cut from a
+         *     roll or coil. planned: whether it is built with.
          */
         StockRow: {
             /** Amount Text */
@@ -3559,12 +3570,16 @@ export interface components {
             free: number;
             /** Free Text */
             free_text: string;
+            /** Item */
+            item: string;
             /** Key */
             key: string;
             /** Planned */
             planned: boolean;
             /** Revision */
             revision: number;
+            /** Roles */
+            roles: string[];
             /** State */
             state: string;
             /** Used By */
@@ -10200,15 +10215,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Conflict"];
                 };
             };
             /** @description too large */

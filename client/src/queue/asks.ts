@@ -35,6 +35,17 @@ export const askGarden = <T>(id: number, path: string, body: unknown, words: str
     body,
   }) as Promise<T>;
 
+/** Take a structure down: what is worth keeping goes into the shed. */
+export const askDown = (garden: number, structure: number, seasons: number, words: string) =>
+  queue.ask({
+    lane: laneOf(garden),
+    about: `down/${structure}`,
+    words,
+    method: "POST",
+    path: `/api/structures/${structure}/down`,
+    body: { seasons },
+  }) as Promise<Garden>;
+
 /** Change who may see a garden. */
 export const askPeople = (
   id: number,

@@ -3,6 +3,8 @@ import { FIRST_PAUSE_MS, longer } from "./pauses";
 
 const AGAIN = new Set([401, 403, 408, 429]);
 
+const SHOWN_MS = 30;
+
 export interface Text {
   written: string;
   /** It was asked for and not answered. */
@@ -53,6 +55,18 @@ class Held {
     } finally {
       this.set(this.texts.filter((each) => each !== text));
     }
+  }
+
+  /** Wait until nothing is on its way, and the pages have taken in what was. */
+  async quiet(): Promise<void> {
+    while (this.texts.length)
+      await new Promise<void>((heard) => {
+        const stop = this.listen(() => {
+          stop();
+          heard();
+        });
+      });
+    await new Promise((after) => setTimeout(after, SHOWN_MS));
   }
 
   private rest(ms: number): Promise<void> {

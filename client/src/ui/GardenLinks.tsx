@@ -4,6 +4,7 @@ import type { Garden } from "../api/client";
 
 const PAGES = [
   ["", "plan"],
+  ["/shed", "shed"],
   ["/parts", "shopping"],
   ["/history", "history"],
   ["/files", "files"],

@@ -5,10 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
+from .. import tables
 from ..path.geometry import Geometry
 from ..plan.model import MOST_STOCK, Stock, Structure
 from ..tables import own
 from ..tables.rows import Item, Mesh, Tie, Twine
+from .lists import shopping
 from .pieces import Piece, lengths_of, pieces_of
 from .shed import Ledger, amount_of, by_metre, had_by, row_of, worn
 
@@ -78,10 +80,16 @@ def _less(shed: Sequence[Stock], structure: Structure) -> Iterator[Stock]:
 
 def _off(shed: Sequence[Stock], structure: Structure, geometry: Geometry) -> Iterator[_Sound]:
     """Yield what comes off a structure and is worth keeping, each with what of the shed it was."""
-    ledger = Ledger(had_by(shed, structure.taken))
-    known = {stock.key: stock for stock in shed}
+    spare = had_by(shed, structure.taken)
+    ledger, known = Ledger(spare), {stock.key: stock for stock in shed}
+    for part in shopping(geometry, {}, spare):  # sheets of a run are whole, whatever bays they cover
+        item = tables.meshes().get(part.key) if part.use.startswith("mesh,") else None
+        if item is not None and item.stiff:
+            yield _Sound(item, part.pack_size, part.packs, known.get(part.own))
     for piece in pieces_of([geometry]):
         if isinstance(piece.item, Tie | Twine) or (piece.length and piece.length < _SCRAP):
+            continue
+        if piece.way == "run" and not by_metre(piece.item):
             continue
         for length in _lengths(piece):
             if by_metre(piece.item):

@@ -21,6 +21,7 @@ _WASTE_WIRE = 1.03  # source: handbook-parts-3.0
 _SPARE = 1.10  # of ties and what comes in packs, source: handbook-parts-3.0
 _NEAR_HEIGHT = 0.011  # mesh so much lower will do [m]
 _EACH = 1e-6
+_UNCUT = 0.01  # what is left of a piece that is used as it is sold [m]
 _SOLD_AS = {"panel": "panel", "sheet": "sheet", "roll": "roll", "net": "roll"}
 
 Kind = TypeVar("Kind", bound=Item)
@@ -50,10 +51,13 @@ class CutBar:
 
 
 class Buyer:
-    """Turns pieces into what is had from the shed, what is bought, and how it is cut."""
+    """Turns pieces into what is had from the shed, what is bought, and how it is cut; where they are
+    `pooled`, rails, struts and arms of one kind are cut from the same stock.
+    """
 
-    def __init__(self, ledger: Ledger) -> None:
+    def __init__(self, ledger: Ledger, pooled: bool = False) -> None:
         self._ledger = ledger
+        self._pooled = pooled
         self.had: list[Part] = []
         self.bars: list[CutBar] = []
 
@@ -98,8 +102,8 @@ class Buyer:
 
     def _joined(self, pieces: Sequence[Piece]) -> Iterator[Bought]:
         """Yield rails, struts and arms, cut from stock lengths or joined of them; from the shed first."""
-        for use in JOINED:
-            for item, group in _by_item(Post, [piece for piece in pieces if piece.use == use]):
+        for use, of in self._uses(pieces):
+            for item, group in _by_item(Post, of):
                 own = self._ledger.to_cut(item)
                 cutting = _cutting(item, group, own)
                 used = Counter(bar.stock for bar in cutting.bars)
@@ -109,10 +113,19 @@ class Buyer:
                 for bar in sorted(cutting.bars, key=lambda bar: (bar.stock >= len(own), bar.stock)):
                     stock = _stock_of(item, own)[bar.stock]
                     key = keys.pop(0) if bar.stock < len(own) else ""
-                    self.bars.append(CutBar(item, use, stock.length, bar.cuts, key, cutting.over))
+                    if stock.length - sum(bar.cuts) > _UNCUT or len(bar.cuts) > 1:
+                        self.bars.append(CutBar(item, use, stock.length, bar.cuts, key, cutting.over))
                 for n, length in enumerate(sorted(item.lengths), start=len(own)):
                     if count := used[n]:
                         yield Bought(item, use, count, length, count, "piece", length, item.price_m * length)
+
+    def _uses(self, pieces: Sequence[Piece]) -> Iterator[tuple[str, list[Piece]]]:
+        """Yield pieces that are cut from the same stock, and what they are for."""
+        if self._pooled:
+            yield "cut to length", list(pieces)
+            return
+        for use in JOINED:
+            yield use, [piece for piece in pieces if piece.use == use]
 
     def _runs(self, pieces: Sequence[Piece]) -> Iterator[Bought]:
         """Yield the mesh of runs: those of one kind and height share their rolls; sheets are cut run by

@@ -10,7 +10,6 @@ from functools import lru_cache
 from typing import Any
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, linprog, milp
 
 from ..mechanics import Array
 
@@ -241,6 +240,8 @@ class _Problem:
         """Return how often each pattern is cut so that the price is least, and the proven bound."""
         if not patterns:
             return None, 0.0
+        from scipy.optimize import Bounds, LinearConstraint, milp  # noqa: PLC0415 - half a second, seldom asked
+
         cuts, uses, prices = self._rows(patterns)
         limits = [count for count in self.counts if count is not None]
         rules = [LinearConstraint(cuts, lb=self.wanted)]
@@ -264,6 +265,8 @@ class _Problem:
         """Return patterns made as they are worth it, and the price of the best mixture of any in parts of
         pieces, below which nothing is.
         """
+        from scipy.optimize import linprog  # noqa: PLC0415 - as above
+
         patterns = list(dict.fromkeys(known or []))
         for stock, room in enumerate(self.room):
             for which, take in enumerate(self.takes):

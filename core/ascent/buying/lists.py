@@ -32,10 +32,10 @@ def bill(
     geometry: Geometry | Sequence[Geometry], prices: Mapping[str, float], spare: Sequence[Spare] = ()
 ) -> tuple[tuple[Part, ...], tuple[CutBar, ...]]:
     """Return the shopping list of a structure or several, see `shopping`, and how what is bought or had is
-    cut.
+    cut; of several what is cut of one kind comes out of the same stock.
     """
     pieces = pieces_of([geometry] if isinstance(geometry, Geometry) else geometry)
-    buyer = Buyer(Ledger(spare))
+    buyer = Buyer(Ledger(spare), pooled=not isinstance(geometry, Geometry))
     bought = [each.priced(prices) for each in buyer.all_of(pieces)]
     return (*buyer.had, *bought), tuple(buyer.bars)
 

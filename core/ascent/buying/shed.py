@@ -154,7 +154,7 @@ class Ledger:
         had = []
         for entry in self._like(item):
             some = min(count, entry.pieces)
-            if some > 0 and entry.spare.length >= length - _short(length):
+            if some > 0 and entry.spare.length >= length * (1.0 - own.AS_LONG):
                 had.append(entry.take(some))
                 count -= some
         return had
@@ -177,10 +177,6 @@ class Ledger:
         """Take the pieces that are cut from: how many of each that `to_cut` named."""
         entries = self._like(item)
         return [entry.take(count) for entry, count in zip(entries, used, strict=True) if count]
-
-
-def _short(length: float) -> float:
-    return tables.constant("cut_short") if length else 0.0
 
 
 def can_be_bought(item: Item) -> bool:

@@ -16,7 +16,7 @@ from .rows import Item, Mesh, Post, Twine, Wire
 
 MARK = "~"
 _FULL = 0.95  # of the strength of a new one: from there on it is as good as new, within what is known of any
-_AS_LONG = 0.02  # share by which a length sold may differ from how it is called
+AS_LONG = 0.02  # share by which a length sold may differ from how it is called
 _RESIZED = ("round", "square", "rect", "tube", "cane")  # posts whose section is reckoned from its measures
 ItemT = TypeVar("ItemT", bound=Item)
 
@@ -73,7 +73,7 @@ def _alike(like: Item, measure: Measure, value: float) -> bool:
             return _FULL <= value <= 1.0
         case "l":
             return not _as_long(like) or any(
-                math.isclose(value, length, rel_tol=_AS_LONG) for length in like.lengths
+                math.isclose(value, length, rel_tol=AS_LONG) for length in like.lengths
             )
         case "h":
             return isinstance(like, Mesh) and any(

@@ -13,7 +13,7 @@ def stock_words(stock: Stock, system: System) -> str:
     """Return what something in the shed is."""
     told = with_sizes(row_for(stock.table, stock.item).name, system)
     sizes = [
-        write(value, "wire" if value < _THIN else "length", system)
+        f"{1e3 * value:g} mm" if system == "metric" else write(value, "wire", system)
         for value in (stock.width, stock.depth, stock.thickness)
         if value
     ]
@@ -24,9 +24,6 @@ def stock_words(stock: Stock, system: System) -> str:
     if stock.length:
         told += f", {write(stock.length, 'length', system)} long"
     return told
-
-
-_THIN = 0.05  # what is thinner is measured in the unit of wires [m]
 
 
 def stock_state(stock: Stock, system: System) -> str:

@@ -27,9 +27,7 @@ def take(request: HttpRequest, structure_id: int, sent: schemas.TakeIn) -> schem
     return structures.taken_of(row, sent)
 
 
-@router.post(
-    "/structures/{structure_id}/down", response={200: schemas.GardenOut, 409: schemas.Conflict, **REFUSED}
-)
+@router.post("/structures/{structure_id}/down", response={200: schemas.GardenOut, **REFUSED})
 @heavy
 def down(request: HttpRequest, structure_id: int, sent: schemas.DownIn) -> schemas.GardenOut:
     """Take a structure down: what is worth keeping goes into the shed, older."""

@@ -390,13 +390,16 @@ class ShadeOut(Typed):
 class StockRow(Typed):
     """Something in the shed: what it is and still bears, how much of it is free, and who has the rest.
 
-    free: pieces, or metres of what is cut from a roll or coil. planned: whether it is built with.
+    item: its key as options name it, for the roles it may have. free: pieces, or metres of what is cut from a
+    roll or coil. planned: whether it is built with.
     """
 
     key: str
     revision: int
     written: dict[str, str]
     fields: Stock
+    item: str
+    roles: list[str]
     words: str
     state: str
     amount_text: str
@@ -418,10 +421,9 @@ class ShedOut(Typed):
 
 
 class DownIn(Typed):
-    """A structure to take down, and how many seasons it has stood."""
+    """A structure to take down: how many seasons it has stood."""
 
     seasons: int = Field(1, ge=0, le=60)
-    revision: Revision
 
 
 class StructureParts(Typed):

@@ -327,6 +327,8 @@ class Catalogue(Typed):
     exposures: list[Choice]
     climates: list[Choice]
     tables: dict[str, list[Choice]]
+    stocked: list[Choice] = Field(description="the tables of what a shed may hold")
+    measures: dict[str, list[str]] = Field(description="by table, what a thing of one’s own may measure")
     families: list[FamilyOut]
     bounds: dict[str, Bounds] = Field(
         description="of what is no option: ‘planting.count’, ‘bed.length’ and so on"

@@ -13,6 +13,7 @@ from ascent import tables
 from ascent.families import FAMILIES
 from ascent.family.wishes import Wish
 from ascent.plan import model
+from ascent.tables import own
 from ascent.tables.rows import Climate, Crop, Item, Soil
 from ascent.words.quantities import System, with_sizes
 from ascent.words.texts import has, template
@@ -44,6 +45,11 @@ def catalogue(units: System) -> schemas.Catalogue:
             schemas.Choice(key=e.key, name=f"{e.name}: {e.where}", roles=[])
             for e in tables.exposures().values()
         ],
+        stocked=[
+            schemas.Choice(key=key, name=template(f"table.{key}"), roles=[])
+            for key in get_args(model.StockTable)
+        ],
+        measures={table: [m.name for m in of if m.name != "strength"] for table, of in own.MEASURES.items()},
         tables={name: _choices(table().values(), units) for name, table in tables.ITEM_TABLES.items()},
         bounds=_bounds(),
         families=[
@@ -124,6 +130,7 @@ def _bounds() -> dict[str, schemas.Bounds]:
         ("feature", model.Feature),
         ("structure", model.Structure),
         ("garden", model.Place),
+        ("stock", model.Stock),
     ):
         for field, schema in kind.model_json_schema()["properties"].items():
             bounded = next(
@@ -132,4 +139,6 @@ def _bounds() -> dict[str, schemas.Bounds]:
             )
             if bounded:
                 bounds[f"{name}.{field}"] = schemas.Bounds(low=bounded["minimum"], high=bounded["maximum"])
+    for measures in own.MEASURES.values():
+        bounds |= {f"stock.{m.name}": schemas.Bounds(low=m.low, high=m.high) for m in measures}
     return bounds

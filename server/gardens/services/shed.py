@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from ascent.buying.back import put_back
 from ascent.buying.lists import shopping, taken_by, total
-from ascent.buying.shed import amount_of, had_by, spare_of, taken_of, worn
+from ascent.buying.shed import amount_of, had_by, row_of, spare_of, taken_of, worn
 from ascent.ground.plot import geometry_of
 from ascent.plan import model
 from ascent.plan.upgrades import free_key
@@ -20,7 +20,7 @@ from django.http import Http404
 from .. import schemas
 from ..models import Garden, Thing
 from .access import Granted, Visitor
-from .edits import Stale, stem_of
+from .edits import stem_of
 from .garden import garden_out
 from .state import State, from_core, place_of, state_of, stock_in, unreadable, whole
 from .writing import Wanted, change_garden
@@ -46,6 +46,8 @@ def shed_out(granted: Granted) -> schemas.ShedOut:
                 revision=held.revision,
                 written=written_fields(stock, place.units),
                 fields=stock,
+                item=row_of(stock).key,
+                roles=list(row_of(stock).serves),
                 words=stock_words(stock, place.units),
                 state=stock_state(stock, place.units),
                 amount_text=whole_text(stock, place.units),
@@ -97,20 +99,12 @@ def taken_for(
 
 
 def take_down(row: Thing, granted: Granted, sent: schemas.DownIn, visitor: Visitor) -> schemas.GardenOut:
-    """Take a structure down: it is gone from its bed, and what is worth keeping is in the shed, older.
+    """Take a structure down: it is gone from its bed, and what is worth keeping is in the shed, older."""
 
-    Raises:
-        Stale: Someone else has changed it since.
-    """
-
-    def make(garden: Garden, state: State) -> Wanted:
+    def make(_garden: Garden, state: State) -> Wanted:
         held = state.get((Thing.STRUCTURE, row.key))
         if held is None or held.fault:
             raise Http404
-        if held.revision != sent.revision:
-            raise Stale(
-                schemas.Conflict(garden=garden_out(replace(granted, garden=garden), visitor), things=[])
-            )
         core = whole(state)
         bed = next(bed for bed in core.beds if bed.key == held.home)
         structure = next(s for s in bed.structures if s.key == row.key)

@@ -30,6 +30,8 @@ class RunsTest(ApiTestCase):
         where = (
             {"x": round(chance.uniform(0, 30), 2)}
             if thing.kind == "bed"
+            else {"count": chance.randint(1, 40)}
+            if thing.kind == "stock"
             else {"across": round(chance.uniform(-0.4, 0.4), 2)}
         )
         change = (

@@ -37,7 +37,7 @@ class GardenTest(ApiTestCase):
             self.assertRegex(line["limit"], r"\d+ m/s")
             self.assertTrue(line["weakest"].endswith(" first") or ", " in line["weakest"])
             self.assertIn("week of", line["week"])
-            self.assertIn(" cu", line["cost"])
+            self.assertIn(" €", line["cost"])
         expected = evaluate(structures.site_of(self.structure), Structure(**self.structure.document))
         self.assertAlmostEqual(
             min(limit for limit, _ in lines["lantern-row"]["season"]),
@@ -312,7 +312,7 @@ class StructureTest(ApiTestCase):
         weak = {**draft, "options": {**draft["options"], "post_spacing": 2.4}}
         fixes = self.call("post", self.path("/fixes"), {"draft": weak, "link": "post"})["fixes"]
         self.assertTrue(any(fix["option"] == "post_spacing" and fix["holds"] for fix in fixes))
-        self.assertTrue(all("cu" in fix["cost_text"] and "m/s" in fix["limit_text"] for fix in fixes))
+        self.assertTrue(all("€" in fix["cost_text"] and "m/s" in fix["limit_text"] for fix in fixes))
 
     def test_changes_together_make_it_hold_and_do_what_they_say(self):
         draft, _ = self.draft()
@@ -320,7 +320,7 @@ class StructureTest(ApiTestCase):
         found = self.call("post", self.path("/sizing"), {"draft": weak})
         self.assertTrue(found["holds"])
         self.assertTrue(found["words"])
-        self.assertTrue(all(change["why"] and "cu" in change["cost_text"] for change in found["words"]))
+        self.assertTrue(all(change["why"] and "€" in change["cost_text"] for change in found["words"]))
         self.assertEqual(set(found["changes"]) & {"mesh", "length"}, set(), "what was chosen stays")
         after = self.call(
             "post",

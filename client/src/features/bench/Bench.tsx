@@ -148,7 +148,14 @@ export function Bench({ structure, catalogue }: Props) {
               short={report.headline.state === "short"}
               fails={link.states[week] === "short"}
               week={report.weeks[week]?.label ?? ""}
-              onFix={(changes) => hand.change((now) => ({ ...now, options: { ...now.options, ...changes } }))}
+              options={family?.options ?? []}
+              onFix={(changes, had) =>
+                hand.change((now) => ({
+                  ...now,
+                  options: { ...now.options, ...changes },
+                  ...(had ? { taken: had } : {}),
+                }))
+              }
               onClose={() => look("link", null)}
             />
           ) : (

@@ -2,9 +2,11 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import { type Draft, type OptionField, type Problem, type Report, type Schemas } from "../../api/client";
-import { editsWrite } from "../../queue/asks";
+import { useShed } from "../../api/queries";
+import { askDown, editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { Pick } from "../../ui/Pick";
+import { FromShed } from "./FromShed";
 import { Measured } from "./Measured";
 import { Moves } from "./Moves";
 import { PlantingFields } from "./PlantingFields";
@@ -45,6 +47,7 @@ export function Controls({
   };
   const shown = family.options.filter(asked);
   const [moves, setMoves] = useState<string | null>(null);
+  const shed = useShed(structure.garden, structure.revision, structure.units);
   const groups = [...new Set(shown.map((field) => field.group))];
   return (
     <div className="ledger">
@@ -93,9 +96,22 @@ export function Controls({
         <Together
           structure={structure}
           draft={draft}
-          onFix={(changes) => onChange((now) => ({ ...now, options: { ...now.options, ...changes } }))}
+          options={shown}
+          onFix={(changes, had) =>
+            onChange((now) => ({
+              ...now,
+              options: { ...now.options, ...changes },
+              taken: had,
+            }))
+          }
         />
       </details>
+      <FromShed
+        structure={structure}
+        draft={draft}
+        report={report}
+        onTaken={(had) => onChange((now) => ({ ...now, taken: had }))}
+      />
       {groups.map((group) => (
         <div key={group} role="group" aria-label={group}>
           <h2>{group}</h2>
@@ -107,7 +123,13 @@ export function Controls({
                 field={field}
                 value={draft.options[field.name]}
                 text={report?.written[field.name] ?? ""}
-                catalogue={catalogue}
+                items={itemsOf(
+                  field,
+                  String(draft.options[field.name]),
+                  report,
+                  catalogue,
+                  shed.data?.rows ?? [],
+                )}
                 system={structure.units}
                 problem={problems.find((problem) => problem.path.endsWith(`options.${field.name}`))}
                 onValue={(value, grip) => onChange((now) => putAt(now, `options.${field.name}`, value), grip)}
@@ -125,11 +147,37 @@ export function Controls({
   );
 }
 
+interface Item {
+  key: string;
+  name: string;
+}
+
+/** What an option may be of a table: its rows, what is free in the shed, and what it is now. */
+function itemsOf(
+  field: OptionField,
+  now: string,
+  report: Report | null,
+  catalogue: Schemas["Catalogue"],
+  shed: readonly Schemas["StockRow"][],
+): Item[] {
+  const serves = (roles: readonly string[]) => !field.role || roles.includes(field.role);
+  const items: Item[] = (catalogue.tables[field.table] ?? []).filter((row) => serves(row.roles));
+  const known = new Set(items.map((item) => item.key));
+  for (const row of shed)
+    if (row.planned && row.fields.table === field.table && serves(row.roles) && !known.has(row.item)) {
+      known.add(row.item);
+      items.push({ key: row.item, name: `${row.fields.name} (shed)` });
+    }
+  if (field.kind === "item" && !known.has(now))
+    items.push({ key: now, name: report?.written[field.name] ?? now });
+  return items;
+}
+
 interface RowProps {
   field: OptionField;
   value: unknown;
   text: string;
-  catalogue: Schemas["Catalogue"];
+  items: Item[];
   system: "metric" | "imperial";
   problem: Problem | undefined;
   onValue: (value: unknown, grip?: string) => void;
@@ -144,7 +192,7 @@ function OptionRow({
   field,
   value,
   text,
-  catalogue,
+  items,
   system,
   problem,
   onValue,
@@ -155,9 +203,6 @@ function OptionRow({
   draft,
 }: RowProps) {
   const { label } = field;
-  const items = (catalogue.tables[field.table] ?? []).filter(
-    (row) => !field.role || row.roles.includes(field.role),
-  );
   const gain = field.choices.find((choice) => choice.key === String(value))?.gain;
   return (
     <div className="option">
@@ -218,33 +263,76 @@ function OptionRow({
   );
 }
 
-/** Taking a structure off its bed asks once, where the hand is. */
+/**
+ * Taking a structure down puts what is worth keeping into the shed, older; one that was never built is only
+ * removed. Either asks once, where the hand is.
+ */
 function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; name: string }) {
-  const [asked, setAsked] = useState(false);
+  const [asked, setAsked] = useState<"down" | "remove" | null>(null);
+  const [seasons, setSeasons] = useState("1");
   const navigate = useNavigate();
+  const stood = Number(seasons);
+  const wrong = !(Number.isInteger(stood) && stood >= 0 && stood <= 60);
+  const leave = () => navigate(`/gardens/${structure.garden}`);
   const remove = async () => {
     const edit = { kind: "structure" as const, act: "remove" as const, key: structure.key, change: {} };
     // the bench is left first: what is taken away is asked for no more
-    await navigate(`/gardens/${structure.garden}`);
+    await leave();
     queue.put(editsWrite(structure.garden, [edit], `${name} taken away`));
   };
+  const takeDown = async () => {
+    await leave();
+    await askDown(structure.garden, structure.id, stood, `${name} taken down`).catch(() => undefined);
+  };
+  const keep = (
+    <button type="button" className="plain" onClick={() => setAsked(null)}>
+      keep it
+    </button>
+  );
   return (
-    <p style={{ marginTop: 22 }}>
-      {asked ? (
-        <>
+    <div className="takedown">
+      {asked === "remove" && (
+        <p>
           Take {name} off the bed for good?{" "}
           <button type="button" className="plain" onClick={() => void remove()}>
             yes, remove it
           </button>
-          <button type="button" className="plain" onClick={() => setAsked(false)}>
-            keep it
-          </button>
-        </>
-      ) : (
-        <button type="button" className="plain" onClick={() => setAsked(true)}>
-          Remove from the bed
-        </button>
+          {keep}
+        </p>
       )}
-    </p>
+      {asked === "down" && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (!wrong) void takeDown();
+          }}
+        >
+          <label className="row">
+            <span className="label">Seasons it stood</span>
+            <input
+              className="input"
+              inputMode="numeric"
+              value={seasons}
+              aria-invalid={wrong}
+              onChange={(event) => setSeasons(event.target.value)}
+            />
+          </label>
+          <button type="submit" className="plain" disabled={wrong}>
+            take it down, into the shed
+          </button>
+          {keep}
+        </form>
+      )}
+      {asked === null && (
+        <p>
+          <button type="button" className="plain" onClick={() => setAsked("down")}>
+            Take it down
+          </button>
+          <button type="button" className="plain" onClick={() => setAsked("remove")}>
+            Remove from the bed
+          </button>
+        </p>
+      )}
+    </div>
   );
 }

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 
-import { type Draft, type LinkReport, type Schemas } from "../../api/client";
+import { type Draft, type LinkReport, type OptionField, type Schemas } from "../../api/client";
 import { useFixes } from "../../api/reckoned";
 import { Together } from "./Together";
 
@@ -12,7 +12,8 @@ interface Props {
   short: boolean;
   fails: boolean;
   week: string;
-  onFix: (changes: Record<string, unknown>) => void;
+  options: readonly OptionField[];
+  onFix: (changes: Record<string, unknown>, taken?: Draft["taken"]) => void;
   onClose: () => void;
 }
 
@@ -26,7 +27,18 @@ const SURE: Record<string, string> = {
 /**
  * An opened link: what would make it hold, each one press, then its working, its source and how sure it is.
  */
-export function LinkPanel({ structure, draft, link, weakest, short, fails, week, onFix, onClose }: Props) {
+export function LinkPanel({
+  structure,
+  draft,
+  link,
+  weakest,
+  short,
+  fails,
+  week,
+  options,
+  onFix,
+  onClose,
+}: Props) {
   const fixes = useFixes(structure, draft, link.key);
   const panel = useRef<HTMLElement>(null);
   useEffect(() => {
@@ -71,7 +83,13 @@ export function LinkPanel({ structure, draft, link, weakest, short, fails, week,
       {short && fixes.data && !fixes.data.fixes.some((fix) => fix.holds) && (
         <>
           <p style={{ marginTop: 8 }}>No single change is enough; several together may be.</p>
-          <Together key={JSON.stringify(draft)} structure={structure} draft={draft} onFix={onFix} />
+          <Together
+            key={JSON.stringify(draft)}
+            structure={structure}
+            draft={draft}
+            options={options}
+            onFix={onFix}
+          />
         </>
       )}
       <h2 style={{ marginTop: 18 }}>The working</h2>

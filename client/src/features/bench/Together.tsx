@@ -1,13 +1,18 @@
+import Autocomplete from "@mui/material/Autocomplete";
+import TextField from "@mui/material/TextField";
 import { useState } from "react";
 
-import { type Draft, type Schemas } from "../../api/client";
+import { type Draft, type OptionField, type Schemas } from "../../api/client";
 import { useSizing } from "../../api/reckoned";
 import { Pick } from "../../ui/Pick";
+import { Tick } from "../../ui/Tick";
 
 interface Props {
   structure: Schemas["StructureOut"];
   draft: Draft;
-  onFix: (changes: Record<string, unknown>) => void;
+  /** What can be decided, so that some of it can be left as it is. */
+  options: readonly OptionField[];
+  onFix: (changes: Record<string, unknown>, taken: Draft["taken"]) => void;
 }
 
 type Aim = Schemas["SizingWanted"]["aim"];
@@ -18,17 +23,26 @@ const AIMS: readonly { key: Aim; name: string }[] = [
   { key: "strongest", name: "strongest for the money" },
   { key: "fewest-kinds", name: "fewest kinds of part" },
   { key: "longest-lived", name: "longest-lived parts" },
+  { key: "own", name: "use what I have: least to buy" },
 ];
 
 /** A structure sized as a whole for an aim: what changes, what for, what stops it; taken in one press. */
-export function Together({ structure, draft, onFix }: Props) {
+export function Together({ structure, draft, options, onFix }: Props) {
   const [aim, setAim] = useState<Aim>("cheapest");
   const [budget, setBudget] = useState("");
+  const [locked, setLocked] = useState<OptionField[]>([]);
+  const [shed, setShed] = useState(true);
   const [asked, setAsked] = useState<Schemas["SizingWanted"] | null>(null);
   const money = Number(budget.replace(",", "."));
   const wrong = budget.trim() !== "" && !(money >= 0);
   const sizing = useSizing(structure, draft, asked);
-  const ask = () => setAsked({ aim, budget: budget.trim() === "" ? null : money, locked: [] });
+  const ask = () =>
+    setAsked({
+      aim,
+      budget: budget.trim() === "" ? null : money,
+      locked: locked.map((field) => field.name),
+      shed: shed || aim === "own",
+    });
   const found = asked ? sizing.data : undefined;
   return (
     <section className="together" aria-label="Size the whole of it">
@@ -44,6 +58,20 @@ export function Together({ structure, draft, onFix }: Props) {
           onChange={(event) => setBudget(event.target.value)}
         />
       </label>
+      <Autocomplete<OptionField, true>
+        multiple
+        size="small"
+        value={locked}
+        options={options}
+        getOptionKey={(field) => field.name}
+        getOptionLabel={(field) => field.label}
+        isOptionEqualToValue={(field, now) => field.name === now.name}
+        onChange={(_event, fields) => setLocked(fields)}
+        renderInput={(params) => (
+          <TextField {...params} variant="standard" label="Leave as it is" placeholder="lock an option" />
+        )}
+      />
+      <Tick label="with what is free in the shed" checked={shed || aim === "own"} onTick={setShed} />
       <button type="button" className="plain" style={{ paddingLeft: 0 }} disabled={wrong} onClick={ask}>
         Look for it
       </button>
@@ -56,7 +84,7 @@ export function Together({ structure, draft, onFix }: Props) {
         <>
           {found.stopped && <p>{found.stopped}</p>}
           {found.words.length > 0 && (
-            <button type="button" className="fix" onClick={() => onFix(found.changes)}>
+            <button type="button" className="fix" onClick={() => onFix(found.changes, found.taken)}>
               {found.words.map((change) => (
                 <span key={change.words} className="change">
                   <strong>{change.words}</strong>{" "}

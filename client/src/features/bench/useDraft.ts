@@ -24,7 +24,10 @@ export type ChangeDraft = (make: (now: Draft) => Draft, grip?: string) => void;
 
 const store = (id: number) => `ascent-steps-${id}`;
 const text = (draft: Draft) => JSON.stringify(draft);
-const draftOf = (write: Write | undefined) => (write && isSaveIn(write.body) ? write.body.draft : undefined);
+/** A draft that was kept by an older page has nothing of the shed. */
+const draftOf = (write: Write | undefined): Draft | undefined =>
+  write && isSaveIn(write.body) ? { ...write.body.draft, taken: takenIn(write.body.draft) } : undefined;
+const takenIn = (draft: Partial<Draft>): Draft["taken"] => draft.taken ?? [];
 const ofStructure = (start: Schemas["StructureOut"]) =>
   queue.mine().filter((write) => write.about === aboutStructure(start.id));
 

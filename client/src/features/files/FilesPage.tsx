@@ -18,12 +18,13 @@ interface Taken {
   what: What;
 }
 
-const TABLES = ["beds", "plantings", "materials"] as const;
+const TABLES = ["beds", "plantings", "materials", "shed"] as const;
 const KINDS: { key: What; name: string }[] = [
   { key: "plan", name: "a plan file" },
   { key: "beds", name: "a table of beds" },
   { key: "plantings", name: "a table of plantings" },
   { key: "materials", name: "a table of materials" },
+  { key: "shed", name: "a table of what is in the shed" },
 ];
 const MARKS = { add: "+", change: "~", remove: "−" };
 const MOST_BYTES = 3_000_000;
@@ -33,6 +34,7 @@ function guess(text: string): What {
   if (/^\s*\{/.test(text)) return "plan";
   const head = (text.split("\n", 1)[0] ?? "").toLowerCase();
   if (head.includes("crop")) return "plantings";
+  if (head.includes("like")) return "shed";
   return head.includes("item") ? "materials" : "beds";
 }
 

@@ -5,9 +5,11 @@ import { Refused } from "../../api/client";
 import { useGarden, useGardenParts } from "../../api/queries";
 import { changePlace } from "../../queue/asks";
 import { Choices } from "../../ui/Choices";
+import { Currency, UNSAID } from "../../ui/Currency";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
 import { Cautions } from "./Cautions";
+import { CutList } from "./CutList";
 import { PartsTable } from "./PartsTable";
 
 const LISTED = [
@@ -51,6 +53,14 @@ export function GardenPartsPage() {
               {data.structures.length} structures. Bought together it is {data.saved_text} less than one by
               one, because every pack is rounded up once.
             </p>
+            {data.currency === UNSAID && garden.data.role !== "read" && (
+              <div className="noprint asked-once">
+                <Currency
+                  value={data.currency}
+                  onPick={(currency) => void changePlace(id, { currency }, `prices in ${currency}`)}
+                />
+              </div>
+            )}
             <div className="noprint actions">
               <Choices
                 label="How it is listed"
@@ -78,7 +88,16 @@ export function GardenPartsPage() {
                 </section>
               ))
             ) : (
-              <PartsTable parts={data.together} cost={data.cost} currency={data.currency} onPrice={onPrice} />
+              <>
+                <PartsTable
+                  parts={data.together}
+                  cost={data.cost}
+                  currency={data.currency}
+                  shelves={data.shelves}
+                  onPrice={onPrice}
+                />
+                <CutList cuts={data.cuts} />
+              </>
             )}
             <Cautions texts={data.cautions} />
           </>

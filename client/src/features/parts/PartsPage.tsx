@@ -10,6 +10,7 @@ import { changePlace } from "../../queue/asks";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { Cautions } from "./Cautions";
+import { CutList } from "./CutList";
 import { PartsTable } from "./PartsTable";
 
 const NONE: ReadonlySet<string> = new Set();
@@ -66,6 +67,12 @@ export function PartsPage() {
           currency={garden.data?.place.fields.currency ?? ""}
           onPrice={mayEdit ? setPrice : undefined}
         />
+        <p className="costs">
+          <strong>{report.data.costs.season}</strong> a season; {report.data.costs.plant}
+          {report.data.costs.crop && `; ${report.data.costs.crop}`}.{" "}
+          <span className="quiet">{report.data.costs.said}</span>
+        </p>
+        <CutList cuts={report.data.cuts} />
         <Cautions texts={report.data.cautions} />
       </main>
     </>

@@ -1,4 +1,5 @@
 import type { Garden, Schemas } from "../../api/client";
+import { Currency } from "../../ui/Currency";
 import { DayOfYear } from "../../ui/DayOfYear";
 import { NameRow } from "../../ui/NameRow";
 import { Pick } from "../../ui/Pick";
@@ -88,7 +89,7 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
         high={bounds["garden.path_width"]?.high}
         onValue={(path_width) => keep({ path_width })}
       />
-      <NameRow label="Currency" value={fields.currency} most={8} onName={(currency) => keep({ currency })} />
+      <Currency value={fields.currency} onPick={(currency) => keep({ currency })} />
     </div>
   );
 }

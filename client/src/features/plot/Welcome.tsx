@@ -7,9 +7,11 @@ import { useNavigate } from "react-router";
 
 import { type Edit, type Garden, Refused, type Schemas } from "../../api/client";
 import { askEdits } from "../../queue/asks";
+import { Currency } from "../../ui/Currency";
 import { DayOfYear } from "../../ui/DayOfYear";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
+import { useAfterReading } from "../../ui/useAfterReading";
 
 interface Props {
   garden: Garden;
@@ -40,6 +42,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
   const units = picked ?? garden.units;
   const [latitude, setLatitude] = useState<Sized>({ value: fields.latitude, text: written.latitude ?? "" });
   const [frosts, setFrosts] = useState({ last_frost: fields.last_frost, first_frost: fields.first_frost });
+  const [currency, setCurrency] = useState(fields.currency);
   const [exposure, setExposure] = useState(fields.exposure);
   const [bed, setBed] = useState("First bed");
   const [soil, setSoil] = useState("firm_loam");
@@ -51,6 +54,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
       name: name.trim() || fields.name,
       ...(picked ? { units: picked } : {}),
       latitude: latitude.value,
+      currency,
       exposure,
       ...frosts,
     };
@@ -72,6 +76,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
       );
     }
   };
+  const submit = useAfterReading(() => void begin(true));
   const sizes: ["length" | "width", string][] = [
     ["length", "Length"],
     ["width", "Width"],
@@ -82,13 +87,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
       <p className="lead">
         Three short things, all filled in already. Change what is different where you are; anything can wait.
       </p>
-      <form
-        aria-label="A new garden"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void begin(true);
-        }}
-      >
+      <form aria-label="A new garden" onSubmit={(event) => void submit(event)}>
         <section aria-label="Where">
           <h2>Where it is</h2>
           <label className="row">
@@ -109,6 +108,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
               setSized({});
             }}
           />
+          <Currency value={currency} onPick={setCurrency} />
           <QuantityRow
             label="Latitude"
             text={latitude.text}

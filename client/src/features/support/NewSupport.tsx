@@ -78,6 +78,7 @@ export function NewSupport() {
     ...crop,
     family,
     count: need.count ?? null,
+    shed: wants.shed,
     chosen: way ? { name: way.title, options: way.options, plantings: way.plantings } : null,
   };
   const proposal = useProposal(gardenId, bedKey, started, garden.data?.units);

@@ -14,6 +14,7 @@ export const NOTHING_SAID: Wants = {
   no_digging: false,
   heads_pass: false,
   wall: false,
+  shed: true,
 };
 
 const FIRSTS: readonly { key: Wants["first"]; name: string }[] = [
@@ -22,6 +23,7 @@ const FIRSTS: readonly { key: Wants["first"]; name: string }[] = [
   { key: "strength", name: "the gust it holds to" },
   { key: "work", name: "how quickly it is built" },
   { key: "life", name: "how long its parts last" },
+  { key: "own", name: "how much of it is in the shed" },
 ];
 const REACHES = [
   { key: "", name: "whoever reaches" },
@@ -29,14 +31,15 @@ const REACHES = [
   { key: "2.2", name: "someone tall" },
   { key: "1.3", name: "a child, or someone seated" },
 ];
-const KEPT: readonly { key: "moves" | "both_faces" | "no_digging" | "heads_pass" | "wall"; name: string }[] =
-  [
-    { key: "moves", name: "it moves to another bed" },
-    { key: "both_faces", name: "both its faces are reached" },
-    { key: "no_digging", name: "no holes are dug" },
-    { key: "heads_pass", name: "one walks under it" },
-    { key: "wall", name: "a wall, fence or pole stands there" },
-  ];
+type Kept = "moves" | "both_faces" | "no_digging" | "heads_pass" | "wall" | "shed";
+const KEPT: readonly { key: Kept; name: string }[] = [
+  { key: "moves", name: "it moves to another bed" },
+  { key: "both_faces", name: "both its faces are reached" },
+  { key: "no_digging", name: "no holes are dug" },
+  { key: "heads_pass", name: "one walks under it" },
+  { key: "wall", name: "a wall, fence or pole stands there" },
+  { key: "shed", name: "with what is free in the shed" },
+];
 const NUMBERS: readonly {
   key: "money" | "years" | "minutes" | "people";
   name: string;

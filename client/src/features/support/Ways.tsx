@@ -91,8 +91,14 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                           {way.told.weakest} first; crop {way.told.margin}
                         </div>
                       </TableCell>
-                      <TableCell className="figure">{way.told.yearly}</TableCell>
-                      <TableCell className="figure">{way.told.cost}</TableCell>
+                      <TableCell className="figure">
+                        {way.told.yearly}
+                        <div className="quiet">{way.told.crop}</div>
+                      </TableCell>
+                      <TableCell className="figure">
+                        {way.told.cost}
+                        {way.told.own && <div className="quiet">{way.told.own}</div>}
+                      </TableCell>
                       <TableCell>
                         {way.told.minutes}
                         <div className="quiet">

@@ -1,0 +1,204 @@
+import Button from "@mui/material/Button";
+import { useState } from "react";
+
+import type { Schemas } from "../../api/client";
+import { Pick } from "../../ui/Pick";
+import { QuantityRow } from "../../ui/QuantityRow";
+import { useAfterReading } from "../../ui/useAfterReading";
+
+type Stock = Schemas["Stock"];
+export type StockDraft = Schemas["StockChange"] & { name: string };
+type MeasureName = "width" | "depth" | "thickness" | "height" | "length";
+
+interface Props {
+  catalogue: Schemas["Catalogue"];
+  units: "metric" | "imperial";
+  row: Schemas["StockRow"] | null;
+  refusal: string;
+  onKeep: (change: StockDraft) => void;
+  onRemove: (() => void) | undefined;
+  onClose: () => void;
+}
+
+const MEASURES: Record<MeasureName, { name: string; kind: "length" | "wire"; usual: number }> = {
+  length: { name: "Length of each", kind: "length", usual: 2.4 },
+  width: { name: "Width", kind: "wire", usual: 0.025 },
+  depth: { name: "Depth, or a tube’s wall", kind: "wire", usual: 0.025 },
+  thickness: { name: "Thickness", kind: "wire", usual: 0.002 },
+  height: { name: "Height", kind: "length", usual: 1.2 },
+};
+const CONDITIONS = [
+  { key: "good", name: "good" },
+  { key: "fair", name: "fair: it shows its age" },
+  { key: "poor", name: "poor: cracked, bent or rusted in places" },
+];
+const SURES = [
+  { key: "known", name: "as such things are" },
+  { key: "seen", name: "by looking at it" },
+  { key: "guessed", name: "a guess" },
+];
+const SHARES = [
+  { key: "1", name: "all of it" },
+  { key: "0.8", name: "four fifths" },
+  { key: "0.6", name: "three fifths" },
+  { key: "0.4", name: "two fifths" },
+];
+const LIKE: Record<string, string> = { posts: "pole_hazel_25" };
+
+/** Something for the shed: what it is like, how long, how many; the rest is filled in. */
+export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, onClose }: Props) {
+  const first =
+    catalogue.tables.posts?.find((each) => each.key === LIKE.posts) ?? catalogue.tables.posts?.[0];
+  const [now, setNow] = useState<Partial<Stock> & { table: Stock["table"]; item: string }>(
+    row?.fields ?? { table: "posts", item: first?.key ?? "", length: MEASURES.length.usual, count: 1 },
+  );
+  const [name, setName] = useState(row?.fields.name ?? "");
+  const [texts, setTexts] = useState<Record<string, string>>(row?.written ?? {});
+  const measures = (catalogue.measures[now.table] ?? []) as MeasureName[];
+  const rows = catalogue.tables[now.table] ?? [];
+  const like = rows.find((each) => each.key === now.item);
+  const setTable = (table: string) => {
+    const bare = Object.fromEntries(Object.keys(MEASURES).map((key) => [key, null]));
+    const next = catalogue.tables[table]?.[0]?.key ?? "";
+    const long = catalogue.measures[table]?.includes("length") ? { length: now.length ?? 2.4 } : {};
+    setNow({ ...now, ...bare, ...long, table: table as Stock["table"], item: LIKE[table] ?? next });
+  };
+  const submit = useAfterReading(() => {
+    const rest = Object.fromEntries(Object.entries(now).filter(([field]) => field !== "key"));
+    onKeep({ ...rest, name: name.trim() || (like?.name ?? "something") });
+  });
+  return (
+    <form
+      className="stockform"
+      aria-label={row ? row.fields.name : "Something new for the shed"}
+      onSubmit={(event) => void submit(event)}
+    >
+      <div className="columns">
+        <div>
+          <Pick label="Kind" value={now.table} choices={catalogue.stocked} onPick={setTable} />
+          <Pick
+            label="Most like"
+            value={now.item}
+            choices={rows}
+            onPick={(item) => setNow({ ...now, item })}
+          />
+          <label className="row">
+            <span className="label">Called</span>
+            <input
+              className="input"
+              value={name}
+              maxLength={120}
+              placeholder={like?.name ?? ""}
+              onChange={(event) => setName(event.target.value)}
+            />
+          </label>
+          <QuantityRow
+            label="How many"
+            text={String(now.count ?? 1)}
+            value={now.count ?? 1}
+            kind="count"
+            system={units}
+            low={0}
+            high={1000}
+            onValue={(count) => setNow((all) => ({ ...all, count }))}
+          />
+          {measures.filter((each) => each === "length").map((each) => measure(each))}
+        </div>
+        <div>
+          <QuantityRow
+            label="Seasons old"
+            text={String(now.age ?? 0)}
+            value={now.age ?? 0}
+            kind="count"
+            system={units}
+            low={0}
+            high={60}
+            onValue={(age) => setNow((all) => ({ ...all, age }))}
+          />
+          <Pick
+            label="Condition"
+            value={now.condition ?? "good"}
+            choices={CONDITIONS}
+            onPick={(condition) => setNow({ ...now, condition: condition as "good" })}
+          />
+          <label className="row">
+            <span className="label">In use for</span>
+            <input
+              className="input"
+              value={now.in_use ?? ""}
+              maxLength={120}
+              placeholder="nothing: it is free"
+              onChange={(event) => setNow({ ...now, in_use: event.target.value })}
+            />
+          </label>
+          <details className="wanted">
+            <summary>A shape and strength of its own</summary>
+            {measures.filter((each) => each !== "length").map((each) => measure(each))}
+            <Pick
+              label="Bears of a new one"
+              value={String(now.strength ?? 1)}
+              choices={
+                SHARES.some((each) => Number(each.key) === (now.strength ?? 1))
+                  ? SHARES
+                  : [
+                      ...SHARES,
+                      { key: String(now.strength), name: `${Math.round(100 * (now.strength ?? 1))} %` },
+                    ]
+              }
+              onPick={(strength) => setNow({ ...now, strength: Number(strength) })}
+            />
+            <Pick
+              label="How sure"
+              value={now.sure ?? "known"}
+              choices={SURES}
+              onPick={(sure) => setNow({ ...now, sure: sure as "seen" })}
+            />
+          </details>
+        </div>
+      </div>
+      {refusal && (
+        <p role="alert" className="refusal">
+          {refusal}
+        </p>
+      )}
+      <p className="actions">
+        <Button type="submit">{row ? "Keep" : "Put it in"}</Button>
+        <button type="button" className="plain" onClick={onClose}>
+          leave it
+        </button>
+        {onRemove && (
+          <button type="button" className="plain" onClick={onRemove}>
+            throw it out
+          </button>
+        )}
+      </p>
+    </form>
+  );
+
+  function measure(of: MeasureName) {
+    const { name: label, kind } = MEASURES[of];
+    const value = now[of] ?? null;
+    const bounds = catalogue.bounds[`stock.${of}`];
+    return (
+      <QuantityRow
+        key={`${now.table}-${of}`}
+        label={label}
+        text={value === null ? "as such things are" : (texts[of] ?? shown(value, kind))}
+        value={value ?? 0}
+        kind={kind}
+        system={units}
+        low={bounds?.low}
+        high={bounds?.high}
+        onValue={(next, text) => {
+          setNow((all) => ({ ...all, [of]: next }));
+          setTexts((all) => ({ ...all, [of]: text }));
+        }}
+      />
+    );
+  }
+
+  function shown(value: number, kind: "length" | "wire") {
+    if (units === "imperial") return `${(value / 0.0254).toFixed(kind === "wire" ? 3 : 1)} in`;
+    return kind === "wire" ? `${(value * 1000).toFixed(1)} mm` : `${value.toFixed(2)} m`;
+  }
+}
