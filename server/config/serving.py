@@ -13,8 +13,10 @@ import threading
 from typing import Any
 
 import waitress
+from django.conf import settings
 from django.core.management import call_command
 from django.db import connections
+from standins.supplier import Stall
 
 from .bounds import MOST_OF_A_FILE
 from .wsgi import application
@@ -62,6 +64,8 @@ def main() -> None:
     asked = parser.parse_args()
     stop = threading.Event()
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    if settings.DEMO and not settings.SUPPLIER:
+        settings.SUPPLIER = Stall().opened().address
     threading.Thread(target=keep_house, args=(stop,), daemon=True).start()
     waitress.serve(application, listen=f"127.0.0.1:{asked.port}", **options(), _quiet=True)
     stop.set()

@@ -19,6 +19,8 @@ DEMO_USER = "lantern-quay"
 DEBUG = MODE == "dev"
 HTTPS = os.environ.get("ASCENT_HTTPS") == "1"
 
+SUPPLIER = os.environ.get("ASCENT_SUPPLIER", "")  # where prices are asked for; the demo has a stand-in
+
 SECRET_KEY = secret_key()
 ALLOWED_HOSTS = os.environ.get("ASCENT_HOSTS", "127.0.0.1,localhost,[::1]").split(",")
 CSRF_TRUSTED_ORIGINS = [origin for origin in os.environ.get("ASCENT_ORIGINS", "").split(",") if origin]

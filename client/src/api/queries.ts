@@ -176,10 +176,17 @@ export const useShed = (garden: number, number: number | undefined, units: strin
       ),
   });
 
+/** A supplier's price list and what it would change; asked for when somebody wants it. */
+export const askSupplier = (garden: number) =>
+  exactly<Schemas["SupplierOut"]>(
+    api.GET("/api/gardens/{garden_id}/supplier", { params: { path: { garden_id: garden } } }),
+  );
+
 export const useGardenParts = (garden: Garden | undefined) =>
   useQuery({
     queryKey: ["parts", "garden", garden?.id, garden?.number, garden?.units],
     enabled: garden !== undefined,
+    placeholderData: keepPreviousData,
     queryFn: () =>
       exactly<Schemas["GardenParts"]>(
         api.GET("/api/gardens/{garden_id}/parts", { params: { path: { garden_id: garden?.id ?? 0 } } }),

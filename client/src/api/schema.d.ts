@@ -668,6 +668,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/supplier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Prices
+         * @description A supplier's price list, and what it would change; nothing is stored.
+         */
+        get: operations["gardens_api_shed_prices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/tables/{what}.csv": {
         parameters: {
             query?: never;
@@ -2245,7 +2265,7 @@ export interface components {
              * @default plan
              * @enum {string}
              */
-            what: "plan" | "beds" | "plantings" | "materials" | "shed";
+            what: "plan" | "beds" | "plantings" | "materials" | "shed" | "prices";
         };
         /**
          * ImportIn
@@ -2265,7 +2285,7 @@ export interface components {
              * @default plan
              * @enum {string}
              */
-            what: "plan" | "beds" | "plantings" | "materials" | "shed";
+            what: "plan" | "beds" | "plantings" | "materials" | "shed" | "prices";
         };
         /**
          * ImportLine
@@ -2916,6 +2936,30 @@ export interface components {
             written: {
                 [key: string]: string;
             };
+        };
+        /**
+         * PriceLine
+         * @description A price that a list changes: of what, as it was where it was one's own, and as it would be.
+         */
+        PriceLine: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PricesReport
+         * @description What a supplier's list changes, and what should be known of it first.
+         */
+        PricesReport: {
+            /** Lines */
+            lines: components["schemas"]["PriceLine"][];
+            /** Supplier */
+            supplier: string;
+            /** Warned */
+            warned: string[];
         };
         /**
          * ProblemOut
@@ -3852,6 +3896,18 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * SupplierOut
+         * @description A supplier's price list: what it would change, its text to take in, and the state of the garden it was
+         *     looked at in.
+         */
+        SupplierOut: {
+            /** Number */
+            number: number;
+            report: components["schemas"]["PricesReport"];
+            /** Text */
+            text: string;
         };
         /**
          * Support
@@ -8499,6 +8555,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShedOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_shed_prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierOut"];
                 };
             };
             /** @description unreadable */

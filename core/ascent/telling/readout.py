@@ -147,6 +147,22 @@ class CostReport(Typed):
     said: str
 
 
+class PriceLine(Typed):
+    """A price that a list changes: of what, as it was where it was one's own, and as it would be."""
+
+    name: str
+    before: str
+    after: str
+
+
+class PricesReport(Typed):
+    """What a supplier's list changes, and what should be known of it first."""
+
+    supplier: str
+    lines: tuple[PriceLine, ...]
+    warned: tuple[str, ...]
+
+
 class Headline(Typed):
     """The answer in a gardener's words."""
 

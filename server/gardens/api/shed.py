@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja import Router
 
 from .. import schemas
-from ..services import access, shed, structures
+from ..services import access, shed, structures, supplier
 from .turns import heavy
 from .visitor import REFUSED, visitor_of
 
@@ -33,3 +33,10 @@ def down(request: HttpRequest, structure_id: int, sent: schemas.DownIn) -> schem
     """Take a structure down: what is worth keeping goes into the shed, older."""
     visitor = visitor_of(request)
     return shed.take_down(*access.structure_for(visitor, structure_id, "edit"), sent, visitor)
+
+
+@router.get("/gardens/{garden_id}/supplier", response={200: schemas.SupplierOut, **REFUSED})
+@heavy
+def prices(request: HttpRequest, garden_id: int) -> schemas.SupplierOut:
+    """A supplier's price list, and what it would change; nothing is stored."""
+    return supplier.supplier_out(access.garden_for(visitor_of(request), garden_id))

@@ -42,7 +42,7 @@ from ascent.plan.model import (
 )
 from ascent.report.evaluation import State
 from ascent.telling.changes import Difference
-from ascent.telling.readout import CutReport, PartReport
+from ascent.telling.readout import CutReport, PartReport, PricesReport
 from ascent.words.quantities import System
 from pydantic import Field
 
@@ -449,10 +449,20 @@ class GardenParts(Typed):
     cautions: list[str]
 
 
+class SupplierOut(Typed):
+    """A supplier's price list: what it would change, its text to take in, and the state of the garden it was
+    looked at in.
+    """
+
+    report: PricesReport
+    text: str
+    number: int
+
+
 class ImportIn(Typed):
     """A file's text to take in: a plan, or a table of beds, plantings or materials."""
 
-    what: Literal["plan", "beds", "plantings", "materials", "shed"] = "plan"
+    what: Literal["plan", "beds", "plantings", "materials", "shed", "prices"] = "plan"
     text: str = Field(max_length=MOST_TEXT)
     take_away: bool = Field(False, description="also take away what the file does not have")
 

@@ -9,6 +9,7 @@ from ascent.drawing.views_sheet import views_sheet
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.csv_tables import What, read_table, write_table
 from ascent.files.plan import read_plan, write_plan
+from ascent.files.prices import priced, read_prices
 from ascent.files.svg import sheet_svg
 from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
@@ -62,6 +63,8 @@ def _wanted(garden: Garden, sent: schemas.ImportIn) -> tuple[State, State]:
     if sent.what == "plan":
         taken = from_core(read_plan(sent.text).garden, before)
         after = taken if sent.take_away else _joined(before, taken)
+    elif sent.what == "prices":
+        after = from_core(priced(core, read_prices(sent.text)), before)
     else:
         read = read_table(core, sent.what, sent.text, core.units, sent.take_away)
         after = from_core(read, before)

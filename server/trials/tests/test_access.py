@@ -13,7 +13,8 @@ from gardens.tests.support import ApiTestCase
 
 # what a reader may send although it is no GET: nothing of it is stored
 LOOKS = {
-    ("post", f"/{name}") for name in ("draft", "report", "fixes", "sizing", "rests", "ways", "curve", "solid")
+    ("post", f"/{name}")
+    for name in ("draft", "report", "fixes", "sizing", "rests", "take", "ways", "curve", "solid")
 }
 # what concerns no garden: each is tested where it belongs
 ELSEWHERE = (

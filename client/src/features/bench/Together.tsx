@@ -84,7 +84,14 @@ export function Together({ structure, draft, options, onFix }: Props) {
         <>
           {found.stopped && <p>{found.stopped}</p>}
           {found.words.length > 0 && (
-            <button type="button" className="fix" onClick={() => onFix(found.changes, found.taken)}>
+            <button
+              type="button"
+              className="fix"
+              onClick={() => {
+                onFix(found.changes, found.taken);
+                setAsked(null);
+              }}
+            >
               {found.words.map((change) => (
                 <span key={change.words} className="change">
                   <strong>{change.words}</strong>{" "}

@@ -11,6 +11,7 @@ import { GardenBar } from "../../ui/GardenBar";
 import { Cautions } from "./Cautions";
 import { CutList } from "./CutList";
 import { PartsTable } from "./PartsTable";
+import { Supplier } from "./Supplier";
 
 const LISTED = [
   ["together", "together"],
@@ -73,6 +74,7 @@ export function GardenPartsPage() {
               </Button>
               <Button onClick={() => window.print()}>Print</Button>
             </div>
+            {garden.data.role !== "read" && <Supplier garden={id} />}
             {apart ? (
               data.structures.map((each) => (
                 <section key={each.id} aria-label={each.name}>
