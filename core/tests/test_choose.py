@@ -15,8 +15,8 @@ from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.need import need_schema, read_need
-from ascent.plan.model import Site, Structure
-from ascent.sizing.choose import Figures, Wants, ranked, way_of
+from ascent.plan.model import Site, Structure, Wants
+from ascent.sizing.choose import Figures, ranked, way_of
 from ascent.sizing.trials import Share
 from ascent.telling.choosing import choose, order_of, way_report
 from jsonschema import Draft202012Validator

@@ -37,10 +37,10 @@ class Thing(models.Model):
     its address stays.
     """
 
-    BED, FEATURE, STRUCTURE, STOCK = "bed", "feature", "structure", "stock"
+    BED, FEATURE, STRUCTURE, STOCK, NEED = "bed", "feature", "structure", "stock", "need"
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="things")
-    kind = models.CharField(max_length=10, choices=[(k, k) for k in (BED, FEATURE, STRUCTURE, STOCK)])
+    kind = models.CharField(max_length=10, choices=[(k, k) for k in (BED, FEATURE, STRUCTURE, STOCK, NEED)])
     key = models.CharField(max_length=64)
     home = models.CharField(max_length=64, blank=True, default="")
     document = models.JSONField()

@@ -207,31 +207,35 @@ export const useSupports = (garden: number, bed: string, crop: Schemas["CropIn"]
     placeholderData: keepPreviousData,
   });
 
-/** Every kind of support for a need, sized and measured, coming in one after another as they are asked. */
+/**
+ * Every kind of support for a need, sized and measured, coming in one after another as they are asked: at
+ * first each for a moment, then each closely.
+ */
 export const useWays = (
   garden: number,
   bed: string,
-  need: Schemas["ChooseIn"],
+  need: Omit<Schemas["ChooseIn"], "closely">,
   kinds: readonly string[],
   units: string | undefined,
   stopped: boolean,
 ) => {
   const client = useQueryClient();
-  const key = (kind: string) => ["way", garden, bed, need, kind, units];
-  const next = kinds.find((kind) => {
-    const state = client.getQueryState(key(kind));
+  const looks = [false, true].flatMap((closely) => kinds.map((kind) => ({ kind, closely })));
+  const key = ({ kind, closely }: (typeof looks)[number]) => ["way", garden, bed, need, kind, units, closely];
+  const next = looks.find((look) => {
+    const state = client.getQueryState(key(look));
     return state?.status !== "success" && state?.status !== "error";
   });
   return useQueries({
-    queries: kinds.map((kind) => ({
-      queryKey: key(kind),
-      enabled: kind === next && !stopped,
+    queries: looks.map((look) => ({
+      queryKey: key(look),
+      enabled: look === next && !stopped,
       staleTime: Infinity,
       queryFn: ({ signal }: { signal: AbortSignal }) =>
         exactly<Schemas["KindReport"]>(
           api.POST("/api/gardens/{garden_id}/beds/{bed}/ways/{family}", {
-            params: { path: { garden_id: garden, bed, family: kind } },
-            body: need,
+            params: { path: { garden_id: garden, bed, family: look.kind } },
+            body: { ...need, closely: look.closely },
             signal,
           }),
         ),

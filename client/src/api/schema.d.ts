@@ -1489,6 +1489,12 @@ export interface components {
          * @description What a gardener wants to grow on a bed, and what matters of its support.
          */
         ChooseIn: {
+            /**
+             * Closely
+             * @description whether to look on, or only for a moment
+             * @default true
+             */
+            closely: boolean;
             /** Count */
             count?: number | null;
             /** Crop */
@@ -1750,7 +1756,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"])[];
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"])[];
         };
         /**
          * DraftIn
@@ -1767,7 +1773,7 @@ export interface components {
          */
         EditsIn: {
             /** Edits */
-            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"])[];
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"])[];
         };
         /**
          * EditsOut
@@ -2093,6 +2099,8 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /** Needs */
+            needs: components["schemas"]["NeedRow"][];
             /** Number */
             number: number;
             /** Owner */
@@ -2312,6 +2320,51 @@ export interface components {
             number: number;
         };
         /**
+         * KeptNeed
+         * @description What somebody wants to grow on a bed and what matters of its support, kept to be looked at again.
+         */
+        KeptNeed: {
+            /** Bed */
+            bed: string;
+            /** Count */
+            count?: number | null;
+            /** Crop */
+            crop: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Side
+             * @default right
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Training
+             * @default pruned
+             * @enum {string}
+             */
+            training: "pruned" | "free";
+            /**
+             * @default {
+             *       "both_faces": false,
+             *       "first": "per-season",
+             *       "heads_pass": false,
+             *       "minutes": null,
+             *       "money": null,
+             *       "moves": false,
+             *       "no_digging": false,
+             *       "people": null,
+             *       "reach": null,
+             *       "shed": true,
+             *       "wall": false,
+             *       "years": 10
+             *     }
+             */
+            wants: components["schemas"]["Wants"];
+        };
+        /**
          * KindReport
          * @description One kind of support for a need: sized, drawn, measured; `against` says why it will not do.
          */
@@ -2517,6 +2570,49 @@ export interface components {
             html: string;
         };
         /**
+         * NeedChange
+         * @description What changes of a kept need; what is left out stays.
+         */
+        NeedChange: {
+            /** Bed */
+            bed?: string | null;
+            /** Count */
+            count?: number | null;
+            /** Crop */
+            crop?: string | null;
+            /** Name */
+            name?: string | null;
+            /** Side */
+            side?: ("left" | "right" | "both") | null;
+            /** Training */
+            training?: ("pruned" | "free") | null;
+            wants?: components["schemas"]["Wants"] | null;
+        };
+        /**
+         * NeedEdit
+         * @description A need kept, changed or forgotten.
+         */
+        NeedEdit: {
+            /**
+             * Act
+             * @default change
+             * @enum {string}
+             */
+            act: "add" | "change" | "remove";
+            change?: components["schemas"]["NeedChange"];
+            /** Copy Of */
+            copy_of?: string | null;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "need";
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
          * NeedIn
          * @description What a gardener wants to grow on a bed, and on which kind of support; with its options and plants where
          *     those were chosen already.
@@ -2547,6 +2643,19 @@ export interface components {
              * @enum {string}
              */
             training: "pruned" | "free";
+        };
+        /**
+         * NeedRow
+         * @description A need that is kept for a bed, and what it asks for in a line.
+         */
+        NeedRow: {
+            fields: components["schemas"]["KeptNeed"];
+            /** Key */
+            key: string;
+            /** Revision */
+            revision: number;
+            /** Words */
+            words: string;
         };
         /**
          * Nothing

@@ -8,8 +8,7 @@ from pydantic import Field, ValidationError
 
 from ..errors import InvalidPlan
 from ..plan.documents import parsed
-from ..plan.model import MOST_STOCK, BareBed, Place, PlantCount, Stock, Typed
-from ..sizing.choose import Wants
+from ..plan.model import MOST_STOCK, BareBed, Place, PlantCount, Stock, Typed, Wants
 from .plan import problems_of
 
 

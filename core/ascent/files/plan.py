@@ -15,12 +15,14 @@ from ..plan.model import (
     FORMAT_VERSION,
     MOST_BEDS,
     MOST_FEATURES,
+    MOST_NEEDS,
     MOST_STANDING,
     MOST_STOCK,
     Bed,
     Build,
     Feature,
     Garden,
+    KeptNeed,
     Plan,
     Stock,
     Structure,
@@ -123,7 +125,7 @@ def _wrong(document: Any) -> Iterator[Problem]:
     """
     garden = document.get("garden") if isinstance(document, dict) else None
     problems = garden if isinstance(garden, dict) else {}
-    most = {"beds": MOST_BEDS, "features": MOST_FEATURES, "stock": MOST_STOCK}
+    most = {"beds": MOST_BEDS, "features": MOST_FEATURES, "stock": MOST_STOCK, "needs": MOST_NEEDS}
     few = {
         name: problems[name]
         for name in most
@@ -137,6 +139,8 @@ def _wrong(document: Any) -> Iterator[Problem]:
         yield from _wrong_thing(Feature, feature, ("garden", "features", i))
     for i, stock in enumerate(few.get("stock", ())):
         yield from _wrong_thing(Stock, stock, ("garden", "stock", i))
+    for i, need in enumerate(few.get("needs", ())):
+        yield from _wrong_thing(KeptNeed, need, ("garden", "needs", i))
 
 
 def _wrong_bed(bed: Any, path: tuple[str | int, ...]) -> Iterator[Problem]:
@@ -171,6 +175,7 @@ def _repeated(plan: Plan) -> Iterator[Problem]:
     ]
     keys += [(feature.key, f"garden.features[{i}].key") for i, feature in enumerate(plan.garden.features)]
     keys += [(stock.key, f"garden.stock[{i}].key") for i, stock in enumerate(plan.garden.stock)]
+    keys += [(need.key, f"garden.needs[{i}].key") for i, need in enumerate(plan.garden.needs)]
     seen: dict[str, str] = {}
     for key, path in keys:
         if key in seen:

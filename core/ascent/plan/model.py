@@ -29,6 +29,7 @@ MOST_PLANTS = 600
 MOST_BEDS = MOST_FEATURES = 400
 MOST_STRUCTURES, MOST_STANDING = 600, 250  # in a garden, on one bed
 MOST_STOCK, MOST_TAKEN = 400, 60  # in a shed, from it for one structure
+MOST_NEEDS = 200
 GREATEST_GUST = 45.0  # that is reckoned with; beyond it is ‘over’ [m/s]
 
 
@@ -295,6 +296,43 @@ class Bed(BareBed):
     ] = ()
 
 
+First = Literal["per-season", "cost", "strength", "work", "life", "own"]
+
+
+class Wants(Typed):
+    """What matters to whoever builds: what comes first, and what must be kept. Nothing said of it asks
+    nothing.
+
+    first: what kinds are ordered by. money: for all parts. years: seasons it will be used. minutes: of one
+    adult's work. people: there to build. reach: how high one ties and picks. [m] wall: whether
+    a wall, fence or pole stands there to fix it to. shed: whether what the shed has free is built with.
+    """
+
+    first: First = "per-season"
+    money: float | None = Field(None, ge=0, le=1e6)
+    years: int = Field(10, ge=1, le=40)
+    minutes: int | None = Field(None, ge=10, le=10_000)
+    people: int | None = Field(None, ge=1, le=10)
+    reach: float | None = Field(None, ge=0.8, le=2.6)
+    moves: bool = False
+    both_faces: bool = False
+    no_digging: bool = False
+    heads_pass: bool = False
+    wall: bool = False
+    shed: bool = True
+
+
+class KeptNeed(Named):
+    """What somebody wants to grow on a bed and what matters of its support, kept to be looked at again."""
+
+    bed: Key
+    crop: CropKey
+    count: PlantCount | None = None
+    side: Side = "right"
+    training: Training = "pruned"
+    wants: Wants = Wants()
+
+
 class Feature(Named):
     """What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie
     to.
@@ -340,13 +378,14 @@ class Place(Typed):
 
 
 class Garden(Place):
-    """A garden with its beds, what else is on its plan, and its shed."""
+    """A garden with its beds, what else is on its plan, its shed, and what is wanted of it."""
 
     beds: Annotated[tuple[Bed, ...], Field(max_length=MOST_BEDS), counted_first(MOST_BEDS)] = ()
     features: Annotated[
         tuple[Feature, ...], Field(max_length=MOST_FEATURES), counted_first(MOST_FEATURES)
     ] = ()
     stock: Annotated[tuple[Stock, ...], Field(max_length=MOST_STOCK), counted_first(MOST_STOCK)] = ()
+    needs: Annotated[tuple[KeptNeed, ...], Field(max_length=MOST_NEEDS), counted_first(MOST_NEEDS)] = ()
 
 
 class Plan(Typed):

@@ -104,7 +104,7 @@ def _each(garden: Document, do: Callable[[str, Document], Document]) -> Document
     }
 
 
-_LISTS = {"features": "feature", "stock": "stock"}  # of a garden, besides its beds, and what each holds
+_LISTS = {"features": "feature", "stock": "stock", "needs": "need"}  # of a garden, besides beds
 
 
 def _all(kind: str, things: Any, do: Callable[[str, Document], Document]) -> Any:

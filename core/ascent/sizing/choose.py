@@ -14,16 +14,26 @@ from ..buying.lists import shopping, total
 from ..buying.work import Labour, labour_of
 from ..families import family_of
 from ..family.protocol import Family, Need
-from ..plan.model import Site, Typed
+from ..plan.model import First, Site, Typed, Wants
 from ..report.evaluation import Evaluation, evaluate
 from ..words.quantities import System
 from .offer import GOOD, Start, fitting, start_of
 from .search import never
 from .size import Sized
 
-First = Literal["per-season", "cost", "strength", "work", "life", "own"]
 Against = Literal[
-    "unsuited", "host", "short", "money", "minutes", "people", "stays", "digging", "reach", "faces", "heads"
+    "unsuited",
+    "host",
+    "few",
+    "short",
+    "money",
+    "minutes",
+    "people",
+    "stays",
+    "digging",
+    "reach",
+    "faces",
+    "heads",
 ]
 _ABOVE = 0.1  # one reaches over one's reach to the uppermost tie [m]
 _NEARLY = 0.02  # share within which two figures are the same
@@ -31,29 +41,6 @@ _SELDOM = 1000.0  # seasons between two failures, past which nobody can tell the
 
 
 Amount = Annotated[float, Field(ge=0, le=1e9)]
-
-
-class Wants(Typed):
-    """What matters to whoever builds: what comes first, and what must be kept. Nothing said of it asks
-    nothing.
-
-    first: what kinds are ordered by. money: for all parts. years: seasons it will be used. minutes: of one
-    adult's work. people: there to build. reach: how high one ties and picks. [m] wall: whether
-    a wall, fence or pole stands there to fix it to. shed: whether what the shed has free is built with.
-    """
-
-    first: First = "per-season"
-    money: float | None = Field(None, ge=0, le=1e6)
-    years: int = Field(10, ge=1, le=40)
-    minutes: int | None = Field(None, ge=10, le=10_000)
-    people: int | None = Field(None, ge=1, le=10)
-    reach: float | None = Field(None, ge=0.8, le=2.6)
-    moves: bool = False
-    both_faces: bool = False
-    no_digging: bool = False
-    heads_pass: bool = False
-    wall: bool = False
-    shed: bool = True
 
 
 class Figures(Typed):
@@ -92,7 +79,14 @@ class Way:
 
 
 def way_of(
-    site: Site, family_key: str, need: Need, wants: Wants, system: System, enough: Callable[[], bool] = never
+    site: Site,
+    family_key: str,
+    need: Need,
+    wants: Wants,
+    system: System,
+    enough: Callable[[], bool] = never,
+    *,
+    closely: bool = True,
 ) -> Way:
     """Return one kind of support for a need: the way of it that holds and costs least in a season.
 
@@ -103,6 +97,7 @@ def way_of(
         wants: What matters.
         system: Whose round numbers.
         enough: Asked before each trial whether to stop there.
+        closely: Whether to look on until nothing better can be hoped for, or only a moment.
 
     Raises:
         InvalidPlan: No such crop.
@@ -112,7 +107,7 @@ def way_of(
         site = site.model_copy(update={"spare": ()})
     start = start_of(site, family_key, need, system)
     budget = np.inf if wants.money is None else wants.money
-    sized = fitting(site, start, system, wants.years, budget, enough)
+    sized = fitting(site, start, system, wants.years, budget, enough, closely=closely)
     found = evaluate(site, sized.structure)
     family: Family[Typed] = family_of(family_key)
     labour = labour_of(found.geometry, str(getattr(found.options, "setting", "driven")))
@@ -126,7 +121,7 @@ def way_of(
         limit=float(min(np.min(found.limit[0]), 1e3)),
         once=found.chance.once_in()[0],
         margin=float(min([1e3, *(np.min(m) for m in found.margin.values())])),
-        own=1.0 - sized.trial.cost / sized.share / worth if worth else 0.0,
+        own=max(1.0 - sized.trial.cost / sized.share / worth, 0.0) if worth else 0.0,
         life=0.0 if min(lives, default=np.inf) == np.inf else min(lives),
         score=tables.suits()[need.crop].scores[family.key],
     )
@@ -150,6 +145,7 @@ def _against(
         "unsuited": figures.score == 0,
         "host": trait.faces == "one" and not wants.wall,
         "money": bool(sized.least),
+        "few": not sized.trial.to_be_had,
         "short": found.state == "short" and not sized.least,
         "minutes": wants.minutes is not None and figures.minutes > wants.minutes,
         "people": wants.people is not None and trait.people > wants.people,

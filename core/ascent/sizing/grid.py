@@ -45,6 +45,7 @@ class Extent:
 FINE = Extent(12, 7, 4, 4)
 COARSE = Extent(6, 4, 2, 2)
 QUICK = Extent(4, 3, 1, 1)
+LEAST = Extent(2, 2, 1, 1)
 
 
 @dataclass(frozen=True)
@@ -233,8 +234,8 @@ def _roundest(low: float, high: float, length: float, bays: int, steps: Sequence
 
 def _thinned(values: Sequence[Any], most: int) -> list[Any]:
     """Return so many of some values at most, spread evenly, the first and last among them."""
-    if len(values) <= most:
-        return list(values)
+    if len(values) <= most or most < 2:
+        return list(values[:most])
     return [values[round(n * (len(values) - 1) / (most - 1))] for n in range(most)]
 
 
@@ -259,8 +260,19 @@ def worth_trying(table: str, role: str, now: str, site: Site, most: int) -> list
     ]
     unbeaten.sort(key=lambda row: (-marks[row.key][0], row.key))
     kept = [row.key for row in _thinned(unbeaten, most)]
-    had = [tables.item(table, spare.item) for spare in site.spare if spare.table == table]
-    return list(dict.fromkeys((*kept, now, *(row.key for row in had if _serves(row, role, present)))))
+    return list(dict.fromkeys((*kept, now, *_had(table, role, present, site, max(most // 2, 1)))))
+
+
+def _had(table: str, role: str, now: Item, site: Site, most: int) -> list[str]:
+    """Return what the shed has for a role that is worth trying: what nothing else there beats in strength,
+    life, reach and how much of it there is.
+    """
+    rows = ((tables.item(table, each.item), each.amount) for each in site.spare if each.table == table)
+    marks = {row.key: (*_marks(row, site)[1:], amount) for row, amount in rows if _serves(row, role, now)}
+    unbeaten = [
+        key for key in marks if not any(_beats(marks[other], marks[key]) for other in marks if other != key)
+    ]
+    return _thinned(sorted(unbeaten, key=lambda key: (-marks[key][0], key)), most)
 
 
 def _serves(row: Item, role: str, now: Item) -> bool:

@@ -58,6 +58,7 @@ class Support(Typed):
 
 
 _TRIALS = 80  # of a search for what to offer
+_GLANCE = 12  # trials of a first look
 GOOD = 2  # of the marks of suits.csv
 _SHOWN = 3.0  # of a long row in its picture [m]
 
@@ -135,6 +136,8 @@ def fitting(
     years: float = YEARS,
     budget: float = math.inf,
     enough: Callable[[], bool] = never,
+    *,
+    closely: bool = True,
 ) -> Sized:
     """Return what a need starts with, changed to the way that holds and costs least in a season.
 
@@ -145,6 +148,7 @@ def fitting(
         years: Seasons it will be used.
         budget: What its parts may cost.
         enough: Asked before each trial whether to stop there.
+        closely: Whether to look on until nothing better can be hoped for, or only a moment.
     """
     return size(
         site,
@@ -154,7 +158,7 @@ def fitting(
         budget=budget,
         years=years,
         extent=COARSE,
-        most=_TRIALS,
+        most=_TRIALS if closely else _GLANCE,
         enough=enough,
     )
 

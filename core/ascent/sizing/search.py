@@ -60,6 +60,9 @@ def never() -> bool:
     return False
 
 
+_NOT_SOLD = 1e6
+
+
 def cost_of(share: Share) -> tuple[float, float]:
     """Return what a share costs, and the price of its dearest pack."""
     return share.cost, share.step
@@ -100,6 +103,11 @@ class Search:
         self._sizes = [len(axis.levels) for axis in self.grid.axes]
         self.start = tuple(self._present(axis) for axis in self.grid.axes)
         self.first = self.attempt(self.start)
+
+    def _counted(self, share: Share) -> tuple[float, float]:
+        """Return what is spent on a share, and its step; what cannot be had costs more than anything."""
+        amount, step = self.amount(share)
+        return amount + _NOT_SOLD * share.missing, step
 
     def _present(self, axis: Axis) -> int:
         now = self._options.model_validate(self.structure.options)
@@ -173,12 +181,12 @@ class Search:
 
     def spent(self, trial: Trial) -> float:
         """Return what is spent on all parts, as this search counts it."""
-        return sum(self.amount(share)[0] for share in trial.shares.values())
+        return sum(self._counted(share)[0] for share in trial.shares.values())
 
     def does(self, trial: Trial, margin: float = 1.0) -> bool:
-        """Return whether a way has a margin and all its parts a life, and nothing of it is worse than now."""
+        """Return whether a way has a margin, its parts can be had and last, and nothing is worse than now."""
         lasts = all(share.life >= self.least_life for share in trial.shares.values())
-        return trial.margin >= margin and lasts and not self._worse(trial)
+        return trial.margin >= margin and lasts and trial.to_be_had and not self._worse(trial)
 
     def stopped(self) -> bool:
         """Return whether no more is tried."""
@@ -234,7 +242,7 @@ class Search:
         self._by_sum.append((self.spent(trial), pick))
         for use in trial.shares.keys() | self._named("parts"):
             share = trial.shares.get(use, Share())
-            amount, step = self.amount(share)
+            amount, step = self._counted(share)
             self._steps[use] = max(self._steps.get(use, 0.0), step)
             self._learn(("parts", use), pick, -math.log(amount + _LITTLE))
             if self.least_life:

@@ -10,7 +10,7 @@ from typing import Any, Literal
 from ..plan.model import Site, Structure
 from ..words.quantities import System
 from .elimination import Indices, TooLarge
-from .grid import COARSE, FINE, QUICK, Extent, grid_of
+from .grid import COARSE, FINE, LEAST, QUICK, Extent, grid_of
 from .search import Best, Search, cost_of, never
 from .trials import Share, Trial
 from .typical import typical
@@ -92,12 +92,12 @@ def size(
         most: Trials at the most.
         enough: Asked before each trial whether to stop.
     """
-    for fine in dict.fromkeys((extent, COARSE)):
+    for fine in dict.fromkeys((extent, COARSE, QUICK)):
         try:
             return _sized(site, structure, system, aim, budget, years, locked, freed, fine, most, enough)
         except TooLarge:
             continue
-    return _sized(site, structure, system, aim, budget, years, locked, freed, QUICK, most, enough)
+    return _sized(site, structure, system, aim, budget, years, locked, freed, LEAST, most, enough)
 
 
 def _sized(
@@ -115,7 +115,7 @@ def _sized(
 ) -> Sized:
     stretch = typical(site, structure)
     grid = grid_of(stretch.site, stretch.structure, system, extent, locked, freed)
-    if grid.size > _HUGE and extent != QUICK:
+    if grid.size > _HUGE and extent not in (QUICK, LEAST):
         raise TooLarge
 
     def search(least_life: float = 0.0) -> Search:

@@ -17,7 +17,6 @@ from ..path.loadpath import Link
 from ..plan.model import Site, Structure, Typed
 from ..report.evaluation import asked_gust, unfit
 
-NOT_SOLD = "shed.short"  # that more is needed of something of one's own than there is
 MOST = 1e6  # a margin past which one is as good as another, and its inverse past which one is as hopeless
 
 
@@ -31,6 +30,11 @@ class Share:
     def cost(self) -> float:
         """Return their price."""
         return sum(part.cost for part in self.lines)
+
+    @property
+    def missing(self) -> int:
+        """Return how many pieces of it cannot be had."""
+        return sum(part.packs for part in self.lines if part.missing)
 
     @property
     def step(self) -> float:
@@ -89,6 +93,11 @@ class Trial:
         return sum(share.yearly(years) for share in self.shares.values())
 
     @property
+    def to_be_had(self) -> bool:
+        """Return whether all its parts can be had."""
+        return not any(share.missing for share in self.shares.values())
+
+    @property
     def weakest(self) -> str:
         """Return the link of least margin."""
         return min(self.margins, key=lambda key: self.margins[key])
@@ -112,11 +121,7 @@ def tried(site: Site, structure: Structure) -> tuple[Trial, tuple[Link, ...]]:
     links = family.loaded(options, geometry, structure, site, cases).path()
     parts = shopping(geometry, site.garden.prices, site.spare)
     wrong = unfit(options, geometry, structure, site)
-    trial = Trial(
-        {link.key: margin_of(link) for link in links},
-        shares_of(parts),
-        wrong | {NOT_SOLD} if any(part.missing for part in parts) else wrong,
-    )
+    trial = Trial({link.key: margin_of(link) for link in links}, shares_of(parts), wrong)
     return trial, links
 
 

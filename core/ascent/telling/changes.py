@@ -8,7 +8,7 @@ from typing import Any
 from .. import tables
 from ..families import family_of
 from ..family.options import extra_of
-from ..plan.model import BareBed, Feature, Place, Planting, Stock, Structure, Typed
+from ..plan.model import BareBed, Feature, KeptNeed, Place, Planting, Stock, Structure, Typed
 from ..report.wording import day_text, option_text
 from ..words.quantities import System, write
 from ..words.texts import has, template
@@ -112,8 +112,8 @@ def _fields(thing: Typed, system: System) -> dict[str, tuple[Any, str]]:
     """Return every field of a thing by path: its value and how it is written."""
     if isinstance(thing, Structure):
         return _of_structure(thing, system)
-    skipped = {"key", "beds", "features", "stock", "structures"}
-    kinds: tuple[type[Typed], ...] = (BareBed, Feature, Place, Stock)
+    skipped = {"key", "beds", "features", "stock", "needs", "structures"}
+    kinds: tuple[type[Typed], ...] = (BareBed, Feature, Place, Stock, KeptNeed)
     names = next(kind for kind in kinds if isinstance(thing, kind)).model_fields
     return {
         name: (getattr(thing, name), _text(name, getattr(thing, name), system))
@@ -182,5 +182,6 @@ _OTHERS: dict[str, Callable[[Any, System], str]] = {
     "condition": _word,
     "sure": _word,
     "strength": lambda value, _system: f"{100 * value:.0f} %",
+    "wants": lambda value, _system: f"{len(value.model_fields_set)} wishes",
     "prices": lambda value, _system: f"{len(value)} own prices",
 }

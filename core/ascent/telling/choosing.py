@@ -13,10 +13,10 @@ from ..drawing.sketch import Sketch, sketch_of
 from ..families import FAMILIES
 from ..family.protocol import Need
 from ..files.need import NeedFile
-from ..plan.model import Planting, Site, Typed
+from ..plan.model import First, Planting, Site, Typed, Wants
 from ..report.evaluation import State
 from ..report.wording import gust_text, money, seasons_text
-from ..sizing.choose import Against, Figures, First, Wants, Way, ranked, way_of
+from ..sizing.choose import Against, Figures, Way, ranked, way_of
 from ..sizing.offer import GOOD, values_of
 from ..sizing.search import never
 from ..words.quantities import System
@@ -88,15 +88,22 @@ class PlaceReport(Typed):
 
 
 def way_report(
-    site: Site, family_key: str, need: Need, wants: Wants, system: System, enough: Callable[[], bool] = never
+    site: Site,
+    family_key: str,
+    need: Need,
+    wants: Wants,
+    system: System,
+    enough: Callable[[], bool] = never,
+    *,
+    closely: bool = True,
 ) -> KindReport:
-    """Return one kind of support for a need, told.
+    """Return one kind of support for a need, told; looked at closely or only for a moment.
 
     Raises:
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
-    way = way_of(site, family_key, need, wants, system, enough)
+    way = way_of(site, family_key, need, wants, system, enough, closely=closely)
     geometry, structure = way.evaluation.geometry, way.sized.structure
     return KindReport(
         family=family_key,

@@ -16,11 +16,13 @@ from ascent.plan.model import (
     BedWidth,
     ClimateKey,
     Condition,
+    CropKey,
     Currency,
     ExposureKey,
     Feature,
     FeatureKind,
     FillDepth,
+    KeptNeed,
     Key,
     Metres,
     MonthDay,
@@ -28,16 +30,20 @@ from ascent.plan.model import (
     Note,
     Options,
     Place,
+    PlantCount,
     PlantGust,
     Points,
     SeasonYear,
+    Side,
     SoilKey,
     Stock,
     StockAge,
     StockCount,
     StockTable,
     Sure,
+    Training,
     Typed,
+    Wants,
     counted_first,
 )
 from ascent.report.evaluation import State
@@ -132,6 +138,18 @@ class StockChange(Typed):
     in_use: Note | None = None
 
 
+class NeedChange(Typed):
+    """What changes of a kept need; what is left out stays."""
+
+    name: Name | None = None
+    bed: Key | None = None
+    crop: CropKey | None = None
+    count: PlantCount | None = None
+    side: Side | None = None
+    training: Training | None = None
+    wants: Wants | None = None
+
+
 class PlaceEdit(Typed):
     """A change of a garden's own fields."""
 
@@ -179,7 +197,16 @@ class StockEdit(ThingEdit):
     change: StockChange = Field(default_factory=StockChange)
 
 
-Edit = Annotated[PlaceEdit | BedEdit | FeatureEdit | StructureEdit | StockEdit, Field(discriminator="kind")]
+class NeedEdit(ThingEdit):
+    """A need kept, changed or forgotten."""
+
+    kind: Literal["need"]
+    change: NeedChange = Field(default_factory=NeedChange)
+
+
+Edit = Annotated[
+    PlaceEdit | BedEdit | FeatureEdit | StructureEdit | StockEdit | NeedEdit, Field(discriminator="kind")
+]
 
 
 class EditsIn(Typed):
@@ -259,6 +286,15 @@ class FeatureRow(Typed):
     fields: Feature
 
 
+class NeedRow(Typed):
+    """A need that is kept for a bed, and what it asks for in a line."""
+
+    key: str
+    revision: int
+    words: str
+    fields: KeptNeed
+
+
 class PlaceRow(Typed):
     """A garden's own fields, and how its gust is written."""
 
@@ -293,6 +329,7 @@ class GardenOut(Typed):
     beds: list[BedRow]
     features: list[FeatureRow]
     structures: list[StructureRow]
+    needs: list[NeedRow]
     plot: PlotDrawing
     room: tuple[float, float] = Field(description="the north-west corner of free ground for something new")
     warnings: tuple[Warned, ...]

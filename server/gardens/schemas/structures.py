@@ -9,6 +9,7 @@ from ascent.plan.model import (
     MOST_TAKEN,
     ExposureKey,
     FeatureKind,
+    First,
     Name,
     Options,
     PlantCount,
@@ -18,8 +19,9 @@ from ascent.plan.model import (
     Taken,
     Training,
     Typed,
+    Wants,
 )
-from ascent.sizing.choose import Figures, First, Wants
+from ascent.sizing.choose import Figures
 from ascent.sizing.offer import Support
 from ascent.telling.changes import Difference
 from ascent.telling.choosing import PlaceReport
@@ -185,6 +187,7 @@ class ChooseIn(CropIn):
 
     count: PlantCount | None = None
     wants: Wants = Wants()
+    closely: bool = Field(True, description="whether to look on, or only for a moment")
 
 
 class OrderIn(Typed):

@@ -116,7 +116,7 @@ class _Applying:
         name = change.get("name") or (f"{document['name'][:118]} 2" if source else edit.key)
         key = new_key(self.state, edit.kind, name if source or "name" in change else edit.key)
         self._renamed[edit.kind, edit.key] = key
-        home = change.pop("bed", None) or (source.home if source else "")
+        home = self._asked_home(edit, change) or (source.home if source else "")
         held = Held(
             edit.kind,
             key,
@@ -145,9 +145,7 @@ class _Applying:
         if act == "remove":
             del self.state[held.ref]
             if held.kind == "bed":
-                self.state = {
-                    ref: h for ref, h in self.state.items() if h.kind != "structure" or h.home != key
-                }
+                self.state = {ref: h for ref, h in self.state.items() if not _of_bed(h, key)}
             return
         if held.fault and edit.kind == "place":
             held = replace(
@@ -163,7 +161,7 @@ class _Applying:
                     )
                 ]
             )
-        home = self._home(index, edit.kind, change.pop("bed", held.home))
+        home = self._home(index, edit.kind, self._asked_home(edit, change) or held.home)
         self.state[held.ref] = validated(
             replace(held, home=home, document=_merged(held.document, change)),
             ("edits", index, edit.kind, "change"),
@@ -172,6 +170,10 @@ class _Applying:
     def _key(self, kind: str, key: str) -> str:
         """Return the key of a thing that these edits may have added under another."""
         return self._renamed.get((kind, key), key)
+
+    def _asked_home(self, edit: Any, change: dict[str, Any]) -> str:
+        """Return the bed that an edit of a structure names; it is no field of its own."""
+        return str(change.pop("bed", None) or "") if edit.kind == "structure" else ""
 
     def _home(self, index: int, kind: str, home: str) -> str:
         if kind != "structure":
@@ -211,6 +213,12 @@ class _Applying:
         return schemas.ThingConflict(
             kind=edit.kind, key=key, name=held.name, revision=held.revision, differences=list(differing)
         )
+
+
+def _of_bed(held: Held, bed: str) -> bool:
+    """Return whether a thing goes with a bed: it stands on it, or is wanted there."""
+    home = held.document.get("bed") if held.kind == "need" else held.home
+    return held.kind in ("structure", "need") and home == bed
 
 
 def _merged(document: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:

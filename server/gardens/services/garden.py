@@ -85,6 +85,11 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
         structures=[
             _structure(state["structure", placed.structure.key], placed, core.units) for placed in laid
         ],
+        needs=[
+            _need(held)
+            for held in state.values()
+            if held.kind == "need" and not held.fault and ("bed", held.document["bed"]) in state
+        ],
         plot=drawn.plot,
         room=drawn.room,
         warnings=drawn.warnings,
@@ -189,6 +194,13 @@ def _feature(held: Held, units: System) -> schemas.FeatureRow:
         words=words,
         fields=feature,
     )
+
+
+def _need(held: Held) -> schemas.NeedRow:
+    need = model.KeptNeed.model_validate(held.document)
+    crop = tables.crops()[need.crop].name
+    words = f"{crop}, {need.count} plants" if need.count else f"{crop}, as many as fit"
+    return schemas.NeedRow(key=held.key, revision=held.revision, words=words, fields=need)
 
 
 def _structure(held: Held, laid: Laid, units: System) -> schemas.StructureRow:

@@ -33,8 +33,9 @@ MODELS: dict[str, type[model.Typed]] = {
     "feature": model.Feature,
     "structure": model.Structure,
     "stock": model.Stock,
+    "need": model.KeptNeed,
 }
-LISTS = {"features": "feature", "stock": "stock"}  # of a garden, besides its beds, and what each holds
+LISTS = {"features": "feature", "stock": "stock", "needs": "need"}  # of a garden, besides beds
 BELOW = {"beds", *LISTS}
 PLAIN: Document = model.Place(name="A garden whose own fields cannot be read").model_dump(mode="json")
 _MOST = {
@@ -42,6 +43,7 @@ _MOST = {
     "feature": model.MOST_FEATURES,
     "structure": model.MOST_STRUCTURES,
     "stock": model.MOST_STOCK,
+    "need": model.MOST_NEEDS,
 }
 _SAID = 2  # things named in the words of one change
 
@@ -308,7 +310,7 @@ def commit(
 
 def _ordered(state: State) -> list[Ref]:
     """Return beds before what stands on them."""
-    order = {"place": 0, "bed": 1, "feature": 2, "stock": 3, "structure": 4}
+    order = {"place": 0, "bed": 1, "feature": 2, "stock": 3, "need": 4, "structure": 5}
     return sorted(state, key=lambda ref: order[ref[0]])
 
 

@@ -256,7 +256,7 @@ def way(
     need = Need(sent.crop, sent.count, sent.side, sent.training)
     spare = free_for(granted.garden)
     site = model.Site(garden=core, bed=bed, spare=spare)
-    return way_report(site, family, need, sent.wants, core.units, enough)
+    return way_report(site, family, need, sent.wants, core.units, enough, closely=sent.closely)
 
 
 def order(granted: Granted, sent: schemas.OrderIn) -> schemas.OrderOut:

@@ -52,6 +52,15 @@ export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Pro
           <Link to={`/structures/${row.id}`}>{row.name} on the bench</Link>
         </p>
       ))}
+      {garden.needs
+        .filter((row) => row.fields.bed === bed.key)
+        .map((row) => (
+          <p key={row.key}>
+            Wanted:{" "}
+            <Link to={`/gardens/${garden.id}/beds/${bed.key}/new?need=${row.key}`}>{row.fields.name}</Link>{" "}
+            <span className="quiet">{row.words}</span>
+          </p>
+        ))}
       <fieldset disabled={!canEdit} className="bare">
         <h2>Bed</h2>
         <NameRow value={fields.name} onName={(name) => change({ name })} />

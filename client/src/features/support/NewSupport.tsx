@@ -2,7 +2,7 @@ import Button from "@mui/material/Button";
 import { useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
-import { Refused, type Report, type Schemas } from "../../api/client";
+import { type Garden, Refused, type Report, type Schemas } from "../../api/client";
 import { useCatalogue, useGarden, useOrder, useProposal, useSupports, useWays } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
 import { askGarden } from "../../queue/asks";
@@ -11,6 +11,7 @@ import { Faulty } from "../../ui/Faulty";
 import { NotHere } from "../../ui/NotHere";
 import { Pick } from "../../ui/Pick";
 import { CostPlot } from "./CostPlot";
+import { KeepNeed } from "./KeepNeed";
 import { NOTHING_SAID, Wanted, type Wants } from "./Wanted";
 import { Ways } from "./Ways";
 
@@ -20,27 +21,45 @@ const TRAINED = [
 ];
 const NONE: ReadonlySet<string> = new Set();
 
+/** A support for a bed: a new one, or for a need that was kept. */
+export function NewSupport() {
+  const params = useParams();
+  const gardenId = Number(params.gardenId);
+  const [search] = useSearchParams();
+  const garden = useGarden(gardenId);
+  if (garden.isPending) return <p className="page quiet">One moment…</p>;
+  if (garden.isError) return <Faulty error={garden.error} garden={gardenId} />;
+  const wanted = garden.data.needs.find((row) => row.key === search.get("need"));
+  const bedKey = params.bedKey ?? "";
+  return (
+    <Choosing key={`${bedKey}/${wanted?.key ?? ""}`} garden={garden.data} bedKey={bedKey} kept={wanted} />
+  );
+}
+
+interface Props {
+  garden: Garden;
+  bedKey: string;
+  kept: Schemas["NeedRow"] | undefined;
+}
+
 /**
  * Crop, side and count in, a picture of the support pressed; the whole of it out, drawn, each value with its
  * reason.
  */
-export function NewSupport() {
-  const params = useParams();
-  const gardenId = Number(params.gardenId);
-  const bedKey = params.bedKey ?? "";
-  const garden = useGarden(gardenId);
-  const catalogue = useCatalogue(garden.data?.units);
+function Choosing({ garden, bedKey, kept }: Props) {
+  const gardenId = garden.id;
+  const catalogue = useCatalogue(garden.units);
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
   const [crop, setCrop] = useState<Schemas["CropIn"]>({
-    crop: search.get("crop") ?? "tom-slicer",
-    side: "right",
-    training: "pruned",
+    crop: kept?.fields.crop ?? search.get("crop") ?? "tom-slicer",
+    side: kept?.fields.side ?? "right",
+    training: kept?.fields.training ?? "pruned",
   });
-  const [count, setCount] = useState("");
+  const [count, setCount] = useState(kept?.fields.count ? String(kept.fields.count) : "");
   const [building, setBuilding] = useState(false);
   const [failed, setFailed] = useState("");
-  const [wants, setWants] = useState<Wants>(NOTHING_SAID);
+  const [wants, setWants] = useState<Wants>(kept?.fields.wants ?? NOTHING_SAID);
   const [stopped, setStopped] = useState(false);
   const [pointed, setPointed] = useState("");
   const kinds = useSupports(gardenId, bedKey, crop);
@@ -48,7 +67,7 @@ export function NewSupport() {
   const readable = (text: string) => /^[1-9]\d*$/.test(text) && Number(text) <= most;
   const wrongCount = count !== "" && !readable(count);
   const { first } = wants; // only the order hangs on it
-  const need: Schemas["ChooseIn"] = {
+  const need: Omit<Schemas["ChooseIn"], "closely"> = {
     ...crop,
     count: count !== "" && readable(count) ? Number(count) : null,
     wants: { ...wants, first: NOTHING_SAID.first },
@@ -61,15 +80,20 @@ export function NewSupport() {
     bedKey,
     need,
     wished && asked.includes(wished) ? [wished, ...asked.filter((family) => family !== wished)] : asked,
-    garden.data?.units,
+    garden.units,
     stopped,
   );
-  const ways = new Map(looked.flatMap((way) => (way.data ? [[way.data.family, way.data] as const] : [])));
+  const seen = (looks: typeof looked) =>
+    new Map(looks.flatMap((way) => (way.data ? [[way.data.family, way.data] as const] : [])));
+  const glances = seen(looked.slice(0, supports.length));
+  const closely = seen(looked.slice(supports.length));
+  // what falls short at first sight may do when it is looked at closely
+  const ways = new Map([...[...glances].filter(([, way]) => way.against.length === 0), ...closely]);
   const able = [...ways.values()].filter((way) => way.against.length === 0);
   const order = useOrder(
     gardenId,
     { first, ways: Object.fromEntries(able.map((way) => [way.family, way.figures])) },
-    garden.data?.units,
+    garden.units,
   );
   const places = order.data?.places ?? [];
   const family = wished ?? places[0]?.family ?? "";
@@ -81,10 +105,8 @@ export function NewSupport() {
     shed: wants.shed,
     chosen: way ? { name: way.title, options: way.options, plantings: way.plantings } : null,
   };
-  const proposal = useProposal(gardenId, bedKey, started, garden.data?.units);
-  const bed = garden.data?.beds.find((each) => each.key === bedKey);
-  if (garden.isPending) return <p className="page quiet">One moment…</p>;
-  if (garden.isError) return <Faulty error={garden.error} garden={gardenId} />;
+  const proposal = useProposal(gardenId, bedKey, started, garden.units);
+  const bed = garden.beds.find((each) => each.key === bedKey);
   if (!bed) return <NotHere />;
   const choose = (key: string) =>
     setSearch(
@@ -116,19 +138,22 @@ export function NewSupport() {
   const faults = [proposal.error, kinds.error, ...looked.map((each) => each.error)];
   const refused = faults.find((error) => error);
   const chosen = supports.find((each) => each.family === family);
-  const ended = ways.size === supports.length && supports.length > 0;
+  const glanced = glances.size === supports.length && supports.length > 0;
+  const ended = closely.size === supports.length && supports.length > 0;
   const many = [...ways.values()].reduce((sum, each) => sum + each.size, 0);
   return (
     <>
-      <Bar garden={garden.data}>
+      <Bar garden={garden}>
         <span className="grow trail">
-          <Link to={`/gardens/${gardenId}`}>{garden.data.name}</Link> / {bed.fields.name}
+          <Link to={`/gardens/${gardenId}`}>{garden.name}</Link> / {bed.fields.name}
         </span>
       </Bar>
       <main className="propose">
         <div className="asked">
           <div className="asks">
-            <h1 style={{ overflowWrap: "anywhere" }}>A support for {bed.fields.name}</h1>
+            <h1 style={{ overflowWrap: "anywhere" }}>
+              {kept ? kept.fields.name : `A support for ${bed.fields.name}`}
+            </h1>
             <p className="quiet" style={{ marginBottom: 14 }}>
               {bed.words}
             </p>
@@ -169,12 +194,15 @@ export function NewSupport() {
             )}
             <Wanted
               wants={wants}
-              currency={garden.data.place.fields.currency}
+              currency={garden.place.fields.currency}
               onWant={(next) => {
                 setWants(next);
                 setStopped(false);
               }}
             />
+            {garden.role !== "read" && (
+              <KeepNeed garden={gardenId} bed={bedKey} kept={kept} need={need} first={first} />
+            )}
             {refused && (
               <p role="alert" className="refusal">
                 {refused instanceof Refused ? refused.message : "The server did not answer."}
@@ -215,7 +243,8 @@ export function NewSupport() {
         </div>
         <div className="offered">
           <p className="progress quiet" role="status" aria-label="What was looked at">
-            {ended ? "All" : `${ways.size} of`} {supports.length} kinds looked at, in{" "}
+            {glanced ? "All" : `${glances.size} of`} {supports.length} kinds looked at
+            {glanced && !ended && `, ${closely.size} of them closely`}, in{" "}
             {many.toLocaleString("en", { notation: "compact", compactDisplay: "long" })} ways of building
             them.{" "}
             {!ended && (
