@@ -258,6 +258,27 @@ export const useOrder = (garden: number, sent: Schemas["OrderIn"], units: string
     placeholderData: keepPreviousData,
   });
 
+/** The choices that divide growers, as they come out for a way of building. */
+export const useDivides = (
+  garden: number,
+  bed: string,
+  sent: Schemas["DividesIn"] | null,
+  units: string | undefined,
+) =>
+  useQuery({
+    queryKey: ["divides", garden, bed, sent, units],
+    enabled: sent !== null,
+    queryFn: () => {
+      if (!sent) throw new Error("nothing chosen");
+      return exactly<Schemas["DividesOut"]>(
+        api.POST("/api/gardens/{garden_id}/beds/{bed}/divides", {
+          params: { path: { garden_id: garden, bed } },
+          body: sent,
+        }),
+      );
+    },
+  });
+
 /** What a support of one family would start with. */
 export const useProposal = (
   garden: number,

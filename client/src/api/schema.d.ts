@@ -180,6 +180,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/beds/{bed}/divides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Divides
+         * @description The choices that divide growers, as they come out for a way of building; nothing is stored.
+         */
+        post: operations["gardens_api_structures_divides"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/beds/{bed}/proposal": {
         parameters: {
             query?: never;
@@ -1696,6 +1716,53 @@ export interface components {
             label: string;
             /** Path */
             path: string;
+        };
+        /**
+         * DivideReport
+         * @description One choice: what it is about, which side won and by what, what would turn it, what each side is good
+         *     for.
+         */
+        DivideReport: {
+            /** Gains */
+            gains: [
+                string,
+                string
+            ];
+            /** Key */
+            key: string;
+            /** Topic */
+            topic: string;
+            /** Turn */
+            turn: string;
+            /** Why */
+            why: string;
+            /** Won */
+            won: string;
+        };
+        /**
+         * DividesIn
+         * @description A way of building that was chosen, and the figures of all that will do.
+         */
+        DividesIn: {
+            /**
+             * First
+             * @default per-season
+             * @enum {string}
+             */
+            first: "per-season" | "cost" | "strength" | "work" | "life" | "own";
+            need: components["schemas"]["NeedIn"];
+            /** Ways */
+            ways: {
+                [key: string]: components["schemas"]["Figures"];
+            };
+        };
+        /**
+         * DividesOut
+         * @description The choices that divide growers, as they come out here.
+         */
+        DividesOut: {
+            /** Divides */
+            divides: components["schemas"]["DivideReport"][];
         };
         /**
          * Done
@@ -5668,6 +5735,132 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Nothing"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_structures_divides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+                bed: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DividesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DividesOut"];
                 };
             };
             /** @description unreadable */

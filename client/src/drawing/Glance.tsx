@@ -6,13 +6,19 @@ const WIDTH = 176;
 const HEIGHT = 116;
 const EDGE = 6;
 
-/** A structure at a glance, fitted into a small picture. */
-export function Glance({ sketch }: { sketch: Schemas["Sketch"] }) {
+type Sketch = Schemas["Sketch"];
+
+/** How wide and high the largest of some sketches is, so that all can be drawn to one scale. [m] */
+export function spanOf(sketches: readonly Sketch[]): Flat {
+  const largest = (axis: 0 | 1) => Math.max(0.5, ...sketches.map((each) => each.high[axis] - each.low[axis]));
+  return [largest(0), largest(1)];
+}
+
+/** A structure at a glance, fitted into a small picture; to the scale at which `span` would fit, if given. */
+export function Glance({ sketch, span }: { sketch: Sketch; span?: Flat }) {
   const [low, high] = [sketch.low, sketch.high];
-  const perMetre = Math.min(
-    (WIDTH - 2 * EDGE) / Math.max(high[0] - low[0], 0.5),
-    (HEIGHT - 2 * EDGE) / Math.max(high[1] - low[1], 0.5),
-  );
+  const [wide, tall] = span ?? spanOf([sketch]);
+  const perMetre = Math.min((WIDTH - 2 * EDGE) / wide, (HEIGHT - 2 * EDGE) / tall);
   const left = (WIDTH - (high[0] - low[0]) * perMetre) / 2;
   const at = ([u, v]: Flat): string =>
     `${(left + (u - low[0]) * perMetre).toFixed(1)} ${(HEIGHT - EDGE - (v - low[1]) * perMetre).toFixed(1)}`;

@@ -174,7 +174,7 @@ def ranked(ways: Mapping[str, Figures], first: First) -> tuple[Place, ...]:
     """Return ways that will do in order: those that suit the crop well before those that are possible with
     work, and of each the best by what comes first, then by what they cost in a season.
     """
-    good = {key: _goodness(figures) for key, figures in ways.items()}
+    good = {key: goodness(figures) for key, figures in ways.items()}
     order = sorted(
         ways, key=lambda key: (not _suits(ways[key]), -good[key][first], -good[key]["per-season"], key)
     )
@@ -203,7 +203,7 @@ def _suits(figures: Figures) -> bool:
     return figures.score >= GOOD
 
 
-def _goodness(figures: Figures) -> dict[First, float]:
+def goodness(figures: Figures) -> dict[First, float]:
     """Return the figures so that more is better."""
     return {
         "per-season": -figures.yearly,

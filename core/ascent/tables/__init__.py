@@ -26,6 +26,7 @@ from .rows import (
     Constant,
     Cover,
     Crop,
+    Divide,
     DragPoint,
     Exposure,
     FaceCap,
@@ -354,6 +355,27 @@ def traits() -> Table[Trait]:
 
 
 @cache
+def divides() -> Table[Divide]:
+    path = DATA / "divides.csv"
+    with path.open(newline="", encoding="utf-8") as handle:
+        rows = {
+            r["key"]: Divide(
+                r["key"],
+                r["source"],
+                "judgement",
+                _cell(r["by"], get_type_hints(Divide)["by"], 1.0),
+                tuple(r["families"].split()),
+                r["option"],
+                r["table"],
+                tuple(r["one"].split()),
+                tuple(r["other"].split()),
+            )
+            for r in csv.DictReader(handle)
+        }
+    return Table("divides", rows)
+
+
+@cache
 def _constants() -> Table[Constant]:
     return _load("factors", Constant)
 
@@ -412,6 +434,7 @@ def load_all() -> None:
         _constants(),
         work(),
         traits(),
+        divides(),
         twines(),
         fittings(),
         cages(),

@@ -473,6 +473,23 @@ class Trait(Row):
 
 
 @dataclass(frozen=True)
+class Divide(Row):
+    """A choice that divides growers: by what it is decided, and both its sides.
+
+    by: kinds of support, the value of an option, an item of it, a measure of it [m], or nothing that can be
+    computed. families: that it concerns; all where none is named. one, other: kinds, values, or the
+    beginnings of the keys of items.
+    """
+
+    by: Literal["kinds", "value", "item", "measure", "none"]
+    families: tuple[str, ...]
+    option: str
+    table: str
+    one: tuple[str, ...]
+    other: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class Constant(Row):
     value: float
     unit: str

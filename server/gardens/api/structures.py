@@ -31,6 +31,14 @@ def way(
     return structures.way(granted, bed, family, sent, until_enough())
 
 
+@router.post("/gardens/{garden_id}/beds/{bed}/divides", response={200: schemas.DividesOut, **REFUSED})
+@heavy
+def divides(request: HttpRequest, garden_id: int, bed: str, sent: schemas.DividesIn) -> schemas.DividesOut:
+    """The choices that divide growers, as they come out for a way of building; nothing is stored."""
+    granted = access.garden_for(visitor_of(request), garden_id, "edit")
+    return structures.divides(granted, bed, sent, until_enough())
+
+
 @router.post("/gardens/{garden_id}/order", response={200: schemas.OrderOut, **REFUSED})
 def order(request: HttpRequest, garden_id: int, sent: schemas.OrderIn) -> schemas.OrderOut:
     """Ways of building in order, each with why; nothing is stored."""

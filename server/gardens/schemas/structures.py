@@ -25,6 +25,7 @@ from ascent.sizing.choose import Figures
 from ascent.sizing.offer import Support
 from ascent.telling.changes import Difference
 from ascent.telling.choosing import PlaceReport
+from ascent.telling.divides import DivideReport
 from ascent.telling.readout import Report, SizingWanted
 from ascent.words.quantities import Kind, System
 from pydantic import Field
@@ -195,6 +196,18 @@ class OrderIn(Typed):
 
     first: First = "per-season"
     ways: Annotated[dict[Annotated[str, Field(max_length=40)], Figures], Field(max_length=40)]
+
+
+class DividesIn(OrderIn):
+    """A way of building that was chosen, and the figures of all that will do."""
+
+    need: NeedIn
+
+
+class DividesOut(Typed):
+    """The choices that divide growers, as they come out here."""
+
+    divides: tuple[DivideReport, ...]
 
 
 class OrderOut(Typed):

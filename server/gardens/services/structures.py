@@ -18,6 +18,7 @@ from ascent.report.wording import read_gust
 from ascent.sizing.offer import Offer, choices, offer
 from ascent.telling.changes import differences
 from ascent.telling.choosing import order_of, way_report
+from ascent.telling.divides import divide_reports
 from ascent.telling.moves import curve_report, rests_on
 from ascent.telling.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
 from ascent.telling.report import full_report
@@ -269,6 +270,22 @@ def order(granted: Granted, sent: schemas.OrderIn) -> schemas.OrderOut:
         _known("ways", family)
     core = place_of(granted.garden)
     return schemas.OrderOut(places=order_of(sent.ways, sent.first, core.currency, core.units))
+
+
+def divides(
+    granted: Granted, key: str, sent: schemas.DividesIn, enough: Callable[[], bool]
+) -> schemas.DividesOut:
+    """Return the choices that divide growers, as they come out for a way of building on a bed.
+
+    Raises:
+        InvalidPlan: No such kind or crop.
+    """
+    for family in sent.ways:
+        _known("ways", family)
+    core, bed = _bed_of(granted.garden, key)
+    site = model.Site(garden=core, bed=bed, spare=free_for(granted.garden) if sent.need.shed else ())
+    structure = _offered(site, sent.need, enough).structure
+    return schemas.DividesOut(divides=divide_reports(site, structure, sent.ways, sent.first, core.units))
 
 
 def rests_of(row: Thing, sent: schemas.Draft) -> Rests:

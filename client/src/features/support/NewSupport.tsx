@@ -10,7 +10,9 @@ import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { NotHere } from "../../ui/NotHere";
 import { Pick } from "../../ui/Pick";
+import { Compare } from "./Compare";
 import { CostPlot } from "./CostPlot";
+import { Divides } from "./Divides";
 import { KeepNeed } from "./KeepNeed";
 import { NOTHING_SAID, Wanted, type Wants } from "./Wanted";
 import { Ways } from "./Ways";
@@ -62,6 +64,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const [wants, setWants] = useState<Wants>(kept?.fields.wants ?? NOTHING_SAID);
   const [stopped, setStopped] = useState(false);
   const [pointed, setPointed] = useState("");
+  const [compared, setCompared] = useState<readonly string[]>([]);
   const kinds = useSupports(gardenId, bedKey, crop);
   const most = catalogue.data?.bounds["planting.count"]?.high ?? 1;
   const readable = (text: string) => /^[1-9]\d*$/.test(text) && Number(text) <= most;
@@ -140,6 +143,8 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const chosen = supports.find((each) => each.family === family);
   const glanced = glances.size === supports.length && supports.length > 0;
   const ended = closely.size === supports.length && supports.length > 0;
+  const [upper, lower] = compared.map((key) => ways.get(key));
+  const nothingDoes = ended && able.length === 0 && !way;
   const many = [...ways.values()].reduce((sum, each) => sum + each.size, 0);
   return (
     <>
@@ -194,6 +199,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
             )}
             <Wanted
               wants={wants}
+              opened={kept !== undefined}
               currency={garden.place.fields.currency}
               onWant={(next) => {
                 setWants(next);
@@ -218,6 +224,8 @@ function Choosing({ garden, bedKey, kept }: Props) {
                   </strong>{" "}
                   {report.headline.sentence}
                 </>
+              ) : nothingDoes ? (
+                "None will do: what stops each of them is said beside it."
               ) : (
                 "Sizing one that holds…"
               )}
@@ -261,7 +269,14 @@ function Choosing({ garden, bedKey, kept }: Props) {
             pointed={pointed}
             onChoose={choose}
             onPoint={setPointed}
+            kept={compared}
+            onKeep={(key) =>
+              setCompared((now) =>
+                now.includes(key) ? now.filter((each) => each !== key) : [...now.slice(-1), key],
+              )
+            }
           />
+          {upper && lower && <Compare ways={[upper, lower]} />}
           <CostPlot ways={ways} places={places} pointed={pointed} onPoint={setPointed} onChoose={choose} />
           <section aria-busy={proposal.isFetching} aria-label="What is filled in, and why">
             {chosen && (
@@ -284,6 +299,20 @@ function Choosing({ garden, bedKey, kept }: Props) {
                 />
               </div>
             )}
+            <Divides
+              garden={gardenId}
+              bed={bedKey}
+              units={garden.units}
+              sent={
+                ended && way
+                  ? {
+                      need: started,
+                      first,
+                      ways: Object.fromEntries(able.map((each) => [each.family, each.figures])),
+                    }
+                  : null
+              }
+            />
             {way && (
               <dl className="reasons">
                 {way.values.map((row) => (

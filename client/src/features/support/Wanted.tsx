@@ -55,13 +55,15 @@ const BOUNDS = { money: [0, 1e6], years: [1, 40], minutes: [10, 10_000], people:
 interface Props {
   wants: Wants;
   currency: string;
+  /** Whether all of it is shown at once. */
+  opened: boolean;
   onWant: (wants: Wants) => void;
 }
 
 /** What matters of a support: filled in so that it can be skipped. */
-export function Wanted({ wants, currency, onWant }: Props) {
+export function Wanted({ wants, currency, opened, onWant }: Props) {
   return (
-    <details className="wanted">
+    <details className="wanted" open={opened}>
       <summary>What matters</summary>
       <Pick
         label="First of all"

@@ -5,7 +5,8 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 
 import type { Schemas } from "../../api/client";
-import { Glance } from "../../drawing/Glance";
+import { Glance, spanOf } from "../../drawing/Glance";
+import { Tick } from "../../ui/Tick";
 
 type Way = Schemas["KindReport"];
 
@@ -17,6 +18,9 @@ interface Props {
   pointed: string;
   onChoose: (family: string) => void;
   onPoint: (family: string) => void;
+  /** Kinds kept to be compared, two at most. */
+  kept: readonly string[];
+  onKeep: (family: string) => void;
 }
 
 const HEADS = ["holds to", "fails", "a season", "to buy", "work", "shortest-lived", "later"];
@@ -25,11 +29,12 @@ const HEADS = ["holds to", "fails", "a season", "to buy", "work", "shortest-live
  * Every kind of support compared: those that will do in order with why, those that are still to be looked at,
  * and those that will not do with what stops them.
  */
-export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoint }: Props) {
+export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoint, kept, onKeep }: Props) {
   const order = places.map((place) => place.family).filter((family) => ways.has(family));
   const name = new Map(supports.map((support) => [support.family, support]));
   const against = supports.filter((support) => (ways.get(support.family)?.against.length ?? 0) > 0);
   const left = supports.filter((support) => !order.includes(support.family) && !against.includes(support));
+  const span = spanOf([...ways.values()].map((way) => way.sketch));
   const button = (family: string) => {
     const support = name.get(family);
     const way = ways.get(family);
@@ -42,7 +47,7 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
           data-score={support.score}
           onClick={() => onChoose(family)}
         >
-          <Glance sketch={way?.sketch ?? support.sketch} />
+          {way ? <Glance sketch={way.sketch} span={span} /> : <Glance sketch={support.sketch} />}
           <strong>{support.name}</strong>
           <span className="quiet">{support.score_text}</span>
         </button>
@@ -78,7 +83,14 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                         <div className="of">
                           <span className="rank">{row + 1}</span>
                           {button(family)}
-                          <p className="quiet why">{place?.reasons.join(" ")}</p>
+                          <div className="quiet why">
+                            {place?.reasons.join(" ")}
+                            <Tick
+                              label="compare"
+                              checked={kept.includes(family)}
+                              onTick={() => onKeep(family)}
+                            />
+                          </div>
                         </div>
                       </TableCell>
                       <TableCell>

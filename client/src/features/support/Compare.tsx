@@ -1,0 +1,64 @@
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+
+import type { Schemas } from "../../api/client";
+import { Over } from "../../drawing/Over";
+
+type Way = Schemas["KindReport"];
+
+const ROWS: readonly [string, (way: Way) => string][] = [
+  ["holds to", (way) => `${way.told.limit}, ${way.state_words}`],
+  ["fails", (way) => way.told.once],
+  ["goes first", (way) => way.told.weakest],
+  ["carries of the crop", (way) => way.told.margin],
+  ["a season", (way) => `${way.told.yearly}; ${way.told.crop}`],
+  ["to buy", (way) => way.told.cost],
+  ["from the shed", (way) => way.told.own || "nothing"],
+  [
+    "work",
+    (way) => `${way.told.minutes}, ${way.told.people === "1" ? "alone" : `${way.told.people} people`}`,
+  ],
+  ["shortest-lived", (way) => way.told.life],
+  ["later", (way) => way.told.moves],
+  ["reached", (way) => way.told.faces],
+  ["plants", (way) => way.told.plants],
+];
+
+/** Two kinds that were kept, side by side in figures and drawn over one another. */
+export function Compare({ ways }: { ways: readonly [Way, Way] }) {
+  const [one, other] = ways;
+  return (
+    <section className="comparison" aria-label="Two compared">
+      <h2>
+        <span className="first">{one.name}</span> over <span className="second">{other.name}</span>
+      </h2>
+      <Over
+        sketches={[one.sketch, other.sketch]}
+        label={`${one.name} and ${other.name}, drawn over one another`}
+      />
+      <Table size="small">
+        <TableHead>
+          <TableRow>
+            <TableCell />
+            <TableCell>{one.name}</TableCell>
+            <TableCell>{other.name}</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {ROWS.map(([name, text]) => (
+            <TableRow key={name}>
+              <TableCell component="th" scope="row" className="quiet">
+                {name}
+              </TableCell>
+              <TableCell>{text(one)}</TableCell>
+              <TableCell>{text(other)}</TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </section>
+  );
+}
