@@ -53,17 +53,22 @@ def carried(page: Page) -> None:
     page.locator(".plannames text", has_text=" m").first.wait_for()
 
 
+def looked(page: Page) -> None:
+    """Wait until every kind has been looked at."""
+    page.get_by_text("All 15 kinds looked at").wait_for(timeout=60_000)
+    page.get_by_role("button", name="stop", exact=True).wait_for(state="detached", timeout=120_000)
+
+
 SHOTS = [
     Shot("plan", "/gardens/1"),
     Shot("plan-carried", "/gardens/1?on=loft-bed-2", first=carried),
     Shot("plan-shade-dark", "/gardens/1?on=long-plot-a", theme="dark", first=shaded),
     Shot("plan-phone", "/gardens/1", size=(390, 844)),
     Shot("new-garden", "/account", first=lambda page: page.get_by_role("button", name="New garden").click()),
-    Shot("new-support", "/gardens/1/beds/chandlers/new?on=wire-trellis"),
+    Shot("new-support", "/gardens/1/beds/long-plot-a/new?need=need-slicers", first=looked),
     Shot("bench", "/structures/{lantern-row}"),
     Shot("bench-dark", "/structures/{quay-fence}", theme="dark"),
     Shot("bench-arch", "/structures/{lantern-arch}", first=headroom),
-    Shot("bench-wire", "/structures/{chandlers-wire}"),
     Shot("link", "/structures/{quay-fence}?link=soil"),
     Shot(
         "round",
@@ -72,6 +77,7 @@ SHOTS = [
     ),
     Shot("bench-phone", "/structures/{lantern-row}", size=(390, 844)),
     Shot("parts", "/structures/{lantern-row}/parts"),
+    Shot("shed", "/gardens/1/shed"),
     Shot("shopping", "/gardens/1/parts"),
     Shot("history", "/gardens/1/history?at=0"),
     Shot("files", "/gardens/1/files"),

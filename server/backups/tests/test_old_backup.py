@@ -28,6 +28,9 @@ KEYLESS = OLD.with_name(
 )  # of the program before plantings had keys, with a change of a count in its log
 
 
+SHEDLESS = OLD.with_name("backup-4.zip")  # of the program before gardens had a shed, its money never named
+
+
 class OldBackupTest(TransactionTestCase):
     """A backup written by the program before documents had a form, with two keys shared by two kinds, and a
     log about one of them.
@@ -94,6 +97,19 @@ class OldBackupTest(TransactionTestCase):
             self.assertEqual(client.post(f"{path}/undo", content_type="application/json").status_code, 200)
         (planting,) = client.get(f"/api/structures/{row}").json()["draft"]["plantings"]
         self.assertEqual((planting["key"], planting["count"]), ("p1", 13))
+
+    def test_a_garden_of_the_program_before_has_an_empty_shed_and_money_of_no_name(self):
+        connection.close()
+        call_command("restore", SHEDLESS, stdout=io.StringIO())
+        connection.close()
+        garden = Garden.objects.get()
+        client = Client()
+        client.force_login(get_user_model().objects.get(username="lantern-quay"))
+        path = f"/api/gardens/{garden.pk}"
+        self.assertEqual(client.get(f"{path}/shed").json()["rows"], [])
+        out = client.get(path).json()
+        self.assertEqual((out["place"]["fields"]["currency"], out["needs"], out["unreadable"]), ("¤", [], []))
+        self.assertEqual(client.post(f"{path}/undo", content_type="application/json").status_code, 200)
 
     def test_two_wrong_restores_leave_the_first_data_where_it_was_kept(self):
         kept = []

@@ -267,7 +267,9 @@ class BenchTest(BrowserTestCase):
         page.get_by_label("People", exact=True).fill("1")
         page.get_by_label("People", exact=True).press("Enter")
         page.get_by_label("First of all").select_option("cost")
-        expect(page.get_by_role("region", name="What will not do")).to_contain_text("people to build")
+        expect(page.get_by_role("region", name="What will not do")).to_contain_text(
+            "people to build", timeout=60_000
+        )
         expect(looked).to_contain_text("All 15 kinds looked at", timeout=60_000)
         expect(page.get_by_role("group", name="Cost against failing")).to_be_visible()
         rows = page.get_by_role("row")

@@ -1,0 +1,64 @@
+"""What is wanted on a bed: kept under a name, looked at again, compared, what growers differ over decided."""
+
+from __future__ import annotations
+
+import re
+
+from gardens.models import Thing
+from playwright.sync_api import expect
+
+from .browser import BrowserTestCase, pick
+
+
+class NeedsTest(BrowserTestCase):
+    def test_kept_opened_again_from_its_bed_and_forgotten(self):
+        page = self.page
+        self.open(f"/gardens/{self.garden.pk}/beds/barrel-1/new")
+        pick(page, "Crop", "Pole bean")
+        page.get_by_text("What matters").click()
+        page.get_by_label("no holes are dug").check()
+        page.get_by_role("button", name="keep this need").click()
+        page.get_by_label("Called").fill("Beans by the door")
+        page.get_by_role("button", name="keep", exact=True).click()
+        expect(page.get_by_role("heading", name="Beans by the door")).to_be_visible()
+        kept = Thing.objects.get(garden=self.garden, kind=Thing.NEED, document__name="Beans by the door")
+        self.assertEqual(kept.document["bed"], "barrel-1")
+        self.assertTrue(kept.document["wants"]["no_digging"])
+        self.plan("barrel-1")
+        page.get_by_role("link", name="Beans by the door").click()
+        expect(page.get_by_role("heading", name="Beans by the door")).to_be_visible()
+        expect(page.get_by_label("no holes are dug")).to_be_checked()
+        page.get_by_role("button", name="forget it").click()
+        expect(page.get_by_role("heading", name="A support for Barrel 1")).to_be_visible()
+        self.saved()
+        self.assertFalse(Thing.objects.filter(pk=kept.pk).exists())
+
+    def test_two_are_compared_and_what_growers_differ_over_is_decided(self):
+        page = self.page
+        self.open(f"/gardens/{self.garden.pk}/beds/barrel-1/new")
+        expect(page.get_by_role("status", name="What was looked at")).to_contain_text(
+            "All 15 kinds looked at", timeout=60_000
+        )
+        for row in (1, 2):
+            page.get_by_role("row").nth(row).get_by_label("compare").check()
+        compared = page.get_by_role("region", name="Two compared")
+        expect(compared.get_by_role("img", name=re.compile("drawn over one another"))).to_be_visible()
+        expect(compared.get_by_role("columnheader")).to_have_count(3)
+        page.get_by_role("button", name="stop", exact=True).wait_for(state="detached", timeout=90_000)
+        differ = page.get_by_role("region", name="Where growers differ")
+        expect(differ).to_be_visible(timeout=30_000)
+        first = differ.locator("details").first
+        first.locator("summary").click()
+        expect(first).to_contain_text(re.compile("holds to|falls short"))
+
+    def test_a_bed_takes_its_needs_along_and_undo_brings_them_back(self):
+        page = self.page
+        self.plan("arbour-row")
+        needs = Thing.objects.filter(garden=self.garden, kind=Thing.NEED)
+        count = needs.count()
+        page.get_by_role("button", name="take away").click()
+        self.saved()
+        self.assertEqual(needs.count(), count - 1)
+        page.get_by_role("button", name="undo").click()
+        self.saved()
+        self.assertEqual(needs.count(), count)
