@@ -8,6 +8,7 @@ from __future__ import annotations
 import gzip
 import itertools
 import json
+import random
 import statistics
 import sys
 import threading
@@ -17,15 +18,18 @@ from collections.abc import Callable
 from typing import Any
 
 import brotli
+from ascent.buying.cuts import Stock, cut
+from ascent.buying.lists import bill
 from ascent.families import family_of
 from ascent.family.protocol import Need
 from ascent.files.plan import read_plan
+from ascent.ground.plot import laid_out
 from ascent.loads import cases as case_sets
 from ascent.path.geometry import Geometry
-from ascent.plan.model import Bed, Garden, Site, Structure
+from ascent.plan.model import Bed, Garden, Site, Structure, Wants
 from ascent.report.evaluation import asked_gust, evaluate
 from ascent.report.rests import sensitivity
-from ascent.sizing.choose import Wants, way_of
+from ascent.sizing.choose import way_of
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.offer import choices
 from ascent.sizing.size import size
@@ -95,6 +99,7 @@ def core() -> None:
     say("what it rests on", f"{median(timed(lambda: sensitivity(site, structure), 5)):.0f} ms")
     need = Need("tom-slicer", None, "right", "pruned")
     choosing(need)
+    cutting(garden)
     say("every kind as a picture", f"{median(timed(lambda: choices(site, need), 5)):.0f} ms", "≤ 3 s")
 
 
@@ -103,8 +108,18 @@ def choosing(need: Need) -> None:
     bed = Bed(key="b", name="b", length=3.6, width=1.0)
     where = Site(garden=Garden(name="g"), bed=bed)
     way_of(where, "stake", need, Wants(), "metric")
+    kinds = [support.family for support in choices(where, need)]
+    glances = [
+        timed(lambda kind=kind: way_of(where, kind, need, Wants(), "metric", closely=False), 1)[0]
+        for kind in kinds
+    ]
+    say(
+        "what to build, a first look: the first kind, all",
+        f"{glances[0]:.0f}, {sum(glances):.0f} ms",
+        "≤ 300, ≤ 3000",
+    )
     taken: list[float] = []
-    for kind in (support.family for support in choices(where, need)):
+    for kind in kinds:
         start = time.perf_counter()
         sized = way_of(where, kind, need, Wants(), "metric").sized
         taken.append(time.perf_counter() - start)
@@ -113,7 +128,36 @@ def choosing(need: Need) -> None:
             f"{taken[-1] * 1e3:.0f} ms, {sized.tried}, {sized.size / taken[-1]:.2g}"
             + ("" if sized.proven else ", not proven"),
         )
-    say("what to build: the first kind, all", f"{taken[0]:.2f}, {sum(taken):.1f} s", "≤ 0.3, ≤ 3 s")
+    say("what to build, closely: the first kind, all", f"{taken[0]:.2f}, {sum(taken):.1f} s")
+
+
+def cutting(garden: Garden) -> None:
+    """Measure how stock is cut: the demo's list, triplets that fill a bar, lengths drawn at random."""
+    laid = [placed.geometry for placed in laid_out(garden)]
+    bill(laid, {})
+    say("the demo's list, cut", f"{median(timed(lambda: bill(laid, {}), 5)):.0f} ms")
+    chance = random.Random(1)
+    for count in (20, 40):
+        sizes: list[int] = []
+        for _ in range(count):
+            first = chance.randint(380, 490)
+            second = chance.randint(250, (1000 - first) // 2)
+            sizes += [first, second, 1000 - first - second]
+        start = time.perf_counter()
+        found = cut(tuple(size / 1000 for size in sizes), (Stock(1.0, 1.0),), seconds=10.0)
+        took = time.perf_counter() - start
+        say(
+            f"   {count} triplets: bars, least, time",
+            f"{len(found.bars)}, {found.least:.1f}, {took * 1e3:.0f} ms",
+        )
+    needs = [length for _ in range(20) for length in [chance.randint(1, 800) / 1000] * chance.randint(1, 99)]
+    start = time.perf_counter()
+    found = cut(tuple(needs), (Stock(1.0, 1.0),))
+    took = time.perf_counter() - start
+    say(
+        f"   {len(needs)} pieces of 20 lengths: bars, least, time",
+        f"{len(found.bars)}, {found.least:.1f}, {took * 1e3:.0f} ms",
+    )
 
 
 def family_row(site: Site, structure: Structure) -> None:

@@ -209,23 +209,25 @@ export const useSupports = (garden: number, bed: string, crop: Schemas["CropIn"]
 
 /**
  * Every kind of support for a need, sized and measured, coming in one after another as they are asked: at
- * first each for a moment, then each closely.
+ * first each for a moment, then each closely. What is `wished` comes before all others.
  */
 export const useWays = (
   garden: number,
   bed: string,
   need: Omit<Schemas["ChooseIn"], "closely">,
   kinds: readonly string[],
+  wished: string | null,
   units: string | undefined,
   stopped: boolean,
 ) => {
   const client = useQueryClient();
   const looks = [false, true].flatMap((closely) => kinds.map((kind) => ({ kind, closely })));
   const key = ({ kind, closely }: (typeof looks)[number]) => ["way", garden, bed, need, kind, units, closely];
-  const next = looks.find((look) => {
+  const waiting = looks.filter((look) => {
     const state = client.getQueryState(key(look));
     return state?.status !== "success" && state?.status !== "error";
   });
+  const next = waiting.find((look) => look.kind === wished) ?? waiting[0];
   return useQueries({
     queries: looks.map((look) => ({
       queryKey: key(look),

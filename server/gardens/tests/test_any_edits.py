@@ -36,7 +36,7 @@ class RunsTest(ApiTestCase):
         )
         change = (
             {"name": f"Name {chance.randrange(1000)}"}
-            if thing.kind == "feature" or chance.random() < 0.4
+            if thing.kind in ("feature", "need") or chance.random() < 0.4
             else where
         )
         edit = {"kind": thing.kind, "key": thing.key, "change": change}

@@ -78,14 +78,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const supports = kinds.data?.supports ?? [];
   const wished = search.get("on");
   const asked = supports.map((support) => support.family);
-  const looked = useWays(
-    gardenId,
-    bedKey,
-    need,
-    wished && asked.includes(wished) ? [wished, ...asked.filter((family) => family !== wished)] : asked,
-    garden.units,
-    stopped,
-  );
+  const looked = useWays(gardenId, bedKey, need, asked, wished, garden.units, stopped);
   const seen = (looks: typeof looked) =>
     new Map(looks.flatMap((way) => (way.data ? [[way.data.family, way.data] as const] : [])));
   const glances = seen(looked.slice(0, supports.length));
@@ -100,7 +93,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
   );
   const places = order.data?.places ?? [];
   const family = wished ?? places[0]?.family ?? "";
-  const way = ways.get(family);
+  const way = closely.get(family) ?? ways.get(family);
   const started: Schemas["NeedIn"] = {
     ...crop,
     family,
@@ -144,6 +137,8 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const glanced = glances.size === supports.length && supports.length > 0;
   const ended = closely.size === supports.length && supports.length > 0;
   const [upper, lower] = compared.map((key) => ways.get(key));
+  // what was asked for is taken as it is after a close look, whatever leads as far as it is known
+  const rough = wished === family && !closely.has(family) && !stopped;
   const nothingDoes = ended && able.length === 0 && !way;
   const many = [...ways.values()].reduce((sum, each) => sum + each.size, 0);
   return (
@@ -232,7 +227,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
             </p>
             <Button
               onClick={() => void build()}
-              disabled={building || !data || wrongCount}
+              disabled={building || !data || wrongCount || rough}
               className="strong"
             >
               {building ? "Building it…" : "Take it to the bench"}
