@@ -80,3 +80,18 @@ def extra_of(options: Typed | type[Typed], name: str) -> dict[str, Any]:
     kind = options if isinstance(options, type) else type(options)
     extra = kind.model_fields[name].json_schema_extra
     return extra if isinstance(extra, dict) else {}
+
+
+def goes_with(options: Typed | type[Typed], name: str, value: Any) -> bool:
+    """Return whether an option is in use with a value of the one it depends on."""
+    written = str(value).lower() if isinstance(value, bool) else str(value)
+    return written in extra_of(options, name)["when"]["is"]
+
+
+def in_use(options: Typed, name: str) -> bool:
+    """Return whether what an option depends on, if on anything, is so."""
+    when = extra_of(options, name).get("when")
+    if not when:
+        return True
+    ruler = str(when["option"])
+    return goes_with(options, name, getattr(options, ruler)) and in_use(options, ruler)

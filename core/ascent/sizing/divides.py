@@ -11,7 +11,7 @@ from pydantic import ValidationError
 
 from .. import tables
 from ..families import family_of
-from ..family.options import extra_of
+from ..family.options import extra_of, in_use
 from ..loads.cases import GUSTS
 from ..plan.model import First, Site, Structure, Typed
 from ..report.evaluation import outline
@@ -117,7 +117,7 @@ def _of_option(row: Divide, site: Site, structure: Structure) -> Divided | None:
         extra = extra_of(kind, option)
         if (row.option and option != row.option) or (row.table and extra.get("table") != row.table):
             continue
-        if not _in_use(now, option):
+        if not in_use(now, option):
             continue
         sides = {name: _best(row, site, structure, option, getattr(row, name)) for name in _SIDES}
         one, other = sides["one"], sides["other"]
@@ -125,15 +125,6 @@ def _of_option(row: Divide, site: Site, structure: Structure) -> Divided | None:
             return Divided(row.key, option, one, other, _won(one, other), _chosen(row, getattr(now, option)))
         return None
     return None
-
-
-def _in_use(now: Typed, option: str) -> bool:
-    when = extra_of(now, option).get("when")
-    if not when:
-        return True
-    value = getattr(now, when["option"])
-    written = str(value).lower() if isinstance(value, bool) else str(value)
-    return written in when["is"] and _in_use(now, when["option"])
 
 
 def _chosen(row: Divide, value: Any) -> str:

@@ -11,7 +11,7 @@ from typing import Any, get_args
 from .. import tables
 from ..checks import bending
 from ..families import family_of
-from ..family.options import extra_of
+from ..family.options import extra_of, goes_with, in_use
 from ..plan.model import Site, Structure, Typed
 from ..tables.rows import Anchor, Cage, Fitting, Item, Mesh, Post, Tie, Twine, Wire
 from ..words.quantities import System
@@ -127,7 +127,7 @@ class _Maker:
     def axes(self) -> Iterable[Axis]:
         """Yield an axis for each free option that depends on no other free one."""
         for name in self.free:
-            if self._ruled_by(name) not in self.free and self._in_use(name):
+            if self._ruled_by(name) not in self.free and in_use(self.now, name):
                 levels = self._levels(name, self.extent.rows, self.extent.values)
                 options = tuple(dict.fromkeys(o for level in levels for o in level))
                 yield Axis(options, tuple(levels), self._strengths(options, levels))
@@ -143,21 +143,12 @@ class _Maker:
     def _ruled_by(self, name: str) -> str:
         return str(extra_of(self.now, name).get("when", {}).get("option", ""))
 
-    def _in_use(self, name: str) -> bool:
-        """Return whether what an option depends on is so now."""
-        ruler = self._ruled_by(name)
-        return not ruler or (self._goes_with(name, getattr(self.now, ruler)) and self._in_use(ruler))
-
-    def _goes_with(self, name: str, value: Any) -> bool:
-        written = str(value).lower() if isinstance(value, bool) else str(value)
-        return written in extra_of(self.now, name)["when"]["is"]
-
     def _levels(self, name: str, rows: int, most: int) -> list[Level]:
         """Return what an option may be, with what is in use then."""
         beside = self.extent.rows_beside, self.extent.values_beside
         levels: list[Level] = []
         for value in self._values(name, rows, most):
-            ruled = [o for o in self.free if self._ruled_by(o) == name and self._goes_with(o, value)]
+            ruled = [o for o in self.free if self._ruled_by(o) == name and goes_with(self.now, o, value)]
             levels += [
                 {name: value} | {k: v for level in group for k, v in level.items()}
                 for group in product(*(self._levels(o, *beside) for o in ruled))
