@@ -11,6 +11,7 @@ from ascent.files.csv_tables import read_table, write_table
 from ascent.ground.plot import geometry_of
 from ascent.path.geometry import Geometry, Member, Supply
 from ascent.plan.model import Garden
+from ascent.telling.lists import sold_length
 
 from tests.support import NearTestCase, fence, site
 
@@ -295,3 +296,13 @@ class CuttingTest(NearTestCase):
         ]
         self.assertEqual((wires.count, wires.packs, wires.pack_size), (40, 1, 25))
         self.assertAlmostEqual(wires.price, 25 * 0.06, delta=0.005)
+
+
+class SoldTest(NearTestCase):
+    def test_readers_of_feet_buy_by_the_foot(self):
+        """Common practice, no source: what is 1.8, 2.1, 2.4, 3.0 and 3.6 m is sold as 6, 7, 8, 10 and 12 ft."""
+        lengths = (0.9, 1.2, 1.8, 2.1, 2.4, 3.0, 3.6, 4.88)
+        said = [sold_length(length, "imperial") for length in lengths]
+        self.assertEqual(said, ["3 ft", "4 ft", "6 ft", "7 ft", "8 ft", "10 ft", "12 ft", "16 ft"])
+        self.assertEqual(sold_length(2.6, "imperial"), "8 ft 6 1/4 in")
+        self.assertEqual(sold_length(2.1, "metric"), "2.10 m")

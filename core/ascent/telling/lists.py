@@ -14,6 +14,7 @@ from ..words.quantities import System, to_si, with_sizes, write
 from ..words.texts import say
 from .readout import CostReport, CutReport, PartReport
 
+_CALLED = 0.025  # share by which a length sold may differ from how it is called
 _YEARS = 10.0  # a structure is used, handbook-parts-5.2
 
 
@@ -24,7 +25,7 @@ def part_reports(parts: Iterable[Part], system: System) -> tuple[PartReport, ...
 
 def _part(part: Part, system: System) -> PartReport:
     long = part.pack in ("panel", "sheet", "roll", "coil", "spool") or (part.pack == "piece" and part.length)
-    size = write(part.pack_size, "length", system) if long else ""
+    size = sold_length(part.pack_size, system) if long else ""
     of = f" of {part.pack_size:g}" if part.pack == "pack" else f" of {size}" if size else ""
     plural = "" if part.packs == 1 else "s"
     cut = f", cut to {write(part.length, 'length', system)}" if part.pack == "spool" else ""
@@ -42,6 +43,16 @@ def _part(part: Part, system: System) -> PartReport:
         missing=part.missing,
         lasts=f"{part.life:g} season{'' if part.life == 1 else 's'}" if part.life else "",
     )
+
+
+def sold_length(length: float, system: System) -> str:
+    """Return a length as it is sold: for readers of feet in whole feet where it is called so, 7 ft for what is
+    2.10 m.
+    """
+    feet = length / to_si("foot")
+    if system == "imperial" and feet >= 1.0 and abs(feet - round(feet)) < _CALLED * feet:
+        return f"{round(feet)} ft"
+    return write(length, "length", system)
 
 
 def _from_shed(part: Part, system: System) -> str:
