@@ -46,8 +46,8 @@ def _part(part: Part, system: System) -> PartReport:
 
 
 def sold_length(length: float, system: System) -> str:
-    """Return a length as it is sold: for readers of feet in whole feet where it is called so, 7 ft for what is
-    2.10 m.
+    """Return a length as it is sold: for readers of feet in whole feet where it is called so, 7 ft for what
+    is 2.10 m.
     """
     feet = length / to_si("foot")
     if system == "imperial" and feet >= 1.0 and abs(feet - round(feet)) < _CALLED * feet:
