@@ -300,7 +300,7 @@ class CuttingTest(NearTestCase):
 
 class SoldTest(NearTestCase):
     def test_readers_of_feet_buy_by_the_foot(self):
-        """Common practice, no source: what is 1.8, 2.1, 2.4, 3.0 and 3.6 m is sold as 6, 7, 8, 10 and 12 ft."""
+        """Common practice, no source: 1.8, 2.1, 2.4, 3.0 and 3.6 m are sold as 6, 7, 8, 10 and 12 ft."""
         lengths = (0.9, 1.2, 1.8, 2.1, 2.4, 3.0, 3.6, 4.88)
         said = [sold_length(length, "imperial") for length in lengths]
         self.assertEqual(said, ["3 ft", "4 ft", "6 ft", "7 ft", "8 ft", "10 ft", "12 ft", "16 ft"])

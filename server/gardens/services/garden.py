@@ -14,7 +14,7 @@ import markdown_it
 from ascent import tables
 from ascent.buying.lists import bill, shopping, total
 from ascent.buying.parts import Shelf
-from ascent.buying.shed import had_by
+from ascent.buying.shed import had_by, taken_of
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.csv_tables import plain_cell
 from ascent.ground.clashes import Clash, Warned, clashes, gaps, of_ways, warned
@@ -392,7 +392,8 @@ def parts_out(granted: Granted) -> schemas.GardenParts:
     ids = dict(granted.garden.things.filter(kind="structure").values_list("key", "pk"))
     laid = laid_out(core)
     owns = {placed.structure.key: had_by(core.stock, placed.structure.taken) for placed in laid}
-    spare = [each for had in owns.values() for each in had]
+    taken = taken_of(placed.structure for placed in laid)
+    spare = had_by(core.stock, [model.Taken(stock=key, amount=amount) for key, amount in taken.items()])
     together, bars = bill([placed.geometry for placed in laid], core.prices, spare)
     single = [(placed, shopping(placed.geometry, core.prices, owns[placed.structure.key])) for placed in laid]
     apart = sum(total(parts) for _, parts in single)
