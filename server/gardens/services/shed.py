@@ -14,6 +14,7 @@ from ascent.plan.upgrades import free_key
 from ascent.report.wording import money
 from ascent.telling.changes import written_fields
 from ascent.telling.shed import amount_text, stock_state, stock_words, whole_text
+from ascent.words.texts import say
 from django.db.models import Q
 from django.http import Http404
 
@@ -25,6 +26,7 @@ from .garden import garden_out
 from .state import State, from_core, place_of, state_of, stock_in, unreadable, whole
 from .writing import Wanted, change_garden
 
+_NEAR = 1e-6
 _SHED = Q(kind=Thing.STOCK) | Q(kind=Thing.STRUCTURE)
 
 
@@ -39,7 +41,12 @@ def shed_out(granted: Granted) -> schemas.ShedOut:
         if held.kind != Thing.STOCK or held.fault:
             continue
         stock = model.Stock.model_validate(held.document)
-        free = max(amount_of(stock) - taken.get(stock.key, 0.0), 0.0)
+        free = amount_of(stock) - taken.get(stock.key, 0.0)
+        state_text = stock_state(stock, place.units)
+        if free < -_NEAR:
+            over = say("stock.over", place.units, words={"over": amount_text(stock, -free, place.units)})
+            state_text = f"{over}; {state_text}"
+        free = max(free, 0.0)
         rows.append(
             schemas.StockRow(
                 key=held.key,
@@ -49,7 +56,7 @@ def shed_out(granted: Granted) -> schemas.ShedOut:
                 item=row_of(stock).key,
                 roles=list(row_of(stock).serves),
                 words=stock_words(stock, place.units),
-                state=stock_state(stock, place.units),
+                state=state_text,
                 amount_text=whole_text(stock, place.units),
                 free=free,
                 free_text=amount_text(stock, free, place.units),

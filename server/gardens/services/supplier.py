@@ -78,7 +78,7 @@ def _body(address: str, wait: float) -> bytes:
         if len(body) > _MOST_BYTES:
             raise _refused("a page without end", f"pages of up to {_MOST_BYTES // 1000} kB are allowed")
         told = answer.headers.get("Content-Length")
-        if told and len(body) < int(told):
+        if told and told.isdigit() and len(body) < int(told):
             raise http.client.IncompleteRead(body)
     return body
 

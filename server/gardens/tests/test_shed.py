@@ -52,6 +52,14 @@ class ShedTest(ApiTestCase):
         taken = self.ask("post", f"/structures/{row.pk}/take", {"draft": draft})["taken"]
         self.assertEqual({each["stock"]: each["amount"] for each in taken}["shed-panel"], 1)
 
+    def test_more_taken_than_there_is_is_said(self):
+        row = self.thing("Cove Fence")
+        key = self.rows()["Livestock panel, one end cut"]["key"]
+        self.edit(act="change", key=key, change={"count": 0})
+        told = self.rows()["Livestock panel, one end cut"]
+        self.assertIn("1 more is taken than there is", told["state"])
+        self.assertEqual((told["free"], told["used_by"]), (0, [row.document["name"]]))
+
     def test_taken_down_is_one_change_that_can_be_undone(self):
         row = self.thing("Cove Fence")
         before = self.rows()
