@@ -83,6 +83,14 @@ class WantsTest(NearTestCase):
         self.assertNotIn("host", way("existing", wall=True).against)
         self.assertIn("unsuited", way("brushwood").against)
 
+    def test_the_gust_that_is_asked_for_is_held(self):
+        """More is spent for more wind, and both hold what was asked of them at the plant."""
+        calm, rough = (way("stake", gust=gust) for gust in (8.0, 20.0))
+        for found, asked in ((calm, 8.0), (rough, 20.0)):
+            self.assertNear(found.evaluation.asked, asked, 1e-6)
+            self.assertGreaterEqual(found.figures.limit, asked - 0.2)
+        self.assertLessEqual(calm.figures.yearly, rough.figures.yearly)
+
     def test_too_little_money_says_what_it_takes(self):
         dear = way("stake", money=5.0)
         self.assertIn("money", dear.against)

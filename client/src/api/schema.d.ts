@@ -1371,6 +1371,7 @@ export interface components {
          */
         BedRow: {
             fields: components["schemas"]["BareBed"];
+            gust: components["schemas"]["WrittenGust"];
             /** Key */
             key: string;
             /** Revision */
@@ -1535,6 +1536,7 @@ export interface components {
              * @default {
              *       "both_faces": false,
              *       "first": "per-season",
+             *       "gust": null,
              *       "heads_pass": false,
              *       "minutes": null,
              *       "money": null,
@@ -2417,6 +2419,7 @@ export interface components {
              * @default {
              *       "both_faces": false,
              *       "first": "per-season",
+             *       "gust": null,
              *       "heads_pass": false,
              *       "minutes": null,
              *       "money": null,
@@ -4285,7 +4288,8 @@ export interface components {
          * @description What matters to whoever builds: what comes first, and what must be kept. Nothing said of it asks
          *     nothing.
          *
-         *     first: what kinds are ordered by. money: for all parts. years: seasons it will be used. minutes: of one
+         *     first: what kinds are ordered by. gust: at the plant that it should hold to; that of once in ten seasons
+         *     where none is said. [m/s] money: for all parts. years: seasons it will be used. minutes: of one
          *     adult's work. people: there to build. reach: how high one ties and picks. [m] wall: whether
          *     a wall, fence or pole stands there to fix it to. shed: whether what the shed has free is built with.
          */
@@ -4301,6 +4305,8 @@ export interface components {
              * @enum {string}
              */
             first: "per-season" | "cost" | "strength" | "work" | "life" | "own";
+            /** Gust */
+            gust?: number | null;
             /**
              * Heads Pass
              * @default false
@@ -4474,6 +4480,16 @@ export interface components {
             use: number;
             /** Words */
             words: string;
+        };
+        /**
+         * WrittenGust
+         * @description A gust at the plant, m/s, and how it is written.
+         */
+        WrittenGust: {
+            /** Text */
+            text: string;
+            /** Value */
+            value: number;
         };
     };
     responses: never;

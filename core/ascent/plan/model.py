@@ -303,12 +303,14 @@ class Wants(Typed):
     """What matters to whoever builds: what comes first, and what must be kept. Nothing said of it asks
     nothing.
 
-    first: what kinds are ordered by. money: for all parts. years: seasons it will be used. minutes: of one
+    first: what kinds are ordered by. gust: at the plant that it should hold to; that of once in ten seasons
+    where none is said. [m/s] money: for all parts. years: seasons it will be used. minutes: of one
     adult's work. people: there to build. reach: how high one ties and picks. [m] wall: whether
     a wall, fence or pole stands there to fix it to. shed: whether what the shed has free is built with.
     """
 
     first: First = "per-season"
+    gust: PlantGust | None = None
     money: float | None = Field(None, ge=0, le=1e6)
     years: int = Field(10, ge=1, le=40)
     minutes: int | None = Field(None, ge=10, le=10_000)
@@ -420,6 +422,13 @@ class Site(Typed):
         if own is None:
             return self.exposure.design_gust_m_s
         return own * self.exposure.design_gust_m_s / tables.exposures()[self.garden.exposure].design_gust_m_s
+
+    def asking(self, gust: float | None) -> Site:
+        """Return the same place with a gust of one's own asked of what stands there; itself where none is."""
+        if gust is None:
+            return self
+        own = {"design_gust": gust, "exposure": self.bed.exposure or self.garden.exposure}
+        return self.model_copy(update={"garden": self.garden.model_copy(update=own)})
 
     @property
     def working_wind(self) -> float:

@@ -103,6 +103,7 @@ def way_of(
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
+    site = site.asking(wants.gust)
     if not wants.shed:
         site = site.model_copy(update={"spare": ()})
     start = start_of(site, family_key, need, system)

@@ -103,6 +103,7 @@ def way_report(
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
+    site = site.asking(wants.gust)
     way = way_of(site, family_key, need, wants, system, enough, closely=closely)
     geometry, structure = way.evaluation.geometry, way.sized.structure
     return KindReport(

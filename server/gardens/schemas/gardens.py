@@ -265,6 +265,13 @@ class StructureRow(Typed):
     length: float
 
 
+class WrittenGust(Typed):
+    """A gust at the plant, m/s, and how it is written."""
+
+    value: float
+    text: str
+
+
 class BedRow(Typed):
     """A bed as the plan and the list know it."""
 
@@ -272,6 +279,7 @@ class BedRow(Typed):
     revision: int
     written: dict[str, str]
     words: str
+    gust: WrittenGust
     sides: dict[str, str]
     fields: BareBed
 

@@ -155,13 +155,16 @@ def _place(held: Held, core: model.Garden) -> schemas.PlaceRow:
 
 
 def _bed(held: Held, core: model.Garden) -> schemas.BedRow:
-    return _bed_row(held.key, held.revision, json.dumps(held.document), core.exposure, core.units)
+    text = json.dumps(held.document)
+    return _bed_row(held.key, held.revision, text, core.exposure, core.design_gust, core.units)
 
 
 @lru_cache(maxsize=2048)
-def _bed_row(key: str, revision: int, text: str, exposure: str, units: System) -> schemas.BedRow:
+def _bed_row(
+    key: str, revision: int, text: str, exposure: str, gust: float | None, units: System
+) -> schemas.BedRow:
     bed = model.BareBed.model_validate_json(text)
-    site = model.Site(garden=model.Place(name="-", exposure=exposure), bed=bed)
+    site = model.Site(garden=model.Place(name="-", exposure=exposure, design_gust=gust), bed=bed)
     over = (
         f", {_RAISED[bed.kind]} {write(bed.fill_depth, 'length', units)} over" if bed.kind in _RAISED else ","
     )
@@ -174,6 +177,7 @@ def _bed_row(key: str, revision: int, text: str, exposure: str, units: System) -
         revision=revision,
         written={**written_fields(bed, units), **held_by},
         words=words,
+        gust=schemas.WrittenGust(value=site.design_gust, text=write(site.design_gust, "speed", units)),
         sides=sides(bed),
         fields=bed,
     )

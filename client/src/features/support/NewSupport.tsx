@@ -194,6 +194,8 @@ function Choosing({ garden, bedKey, kept }: Props) {
             )}
             <Wanted
               wants={wants}
+              units={garden.units}
+              gust={bed.gust}
               opened={kept !== undefined}
               currency={garden.place.fields.currency}
               onWant={(next) => {

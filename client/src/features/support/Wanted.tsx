@@ -2,6 +2,7 @@ import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
 import { Pick } from "../../ui/Pick";
+import { QuantityRow } from "../../ui/QuantityRow";
 import { Tick } from "../../ui/Tick";
 
 export type Wants = Schemas["Wants"];
@@ -52,19 +53,49 @@ const NUMBERS: readonly {
 ];
 const BOUNDS = { money: [0, 1e6], years: [1, 40], minutes: [10, 10_000], people: [1, 10] } as const;
 
+const MPH = 0.44704;
+const speed = (gust: number, units: "metric" | "imperial") =>
+  units === "metric" ? `${Math.round(gust)} m/s` : `${Math.round(gust / MPH)} mph`;
+
 interface Props {
   wants: Wants;
   currency: string;
+  units: "metric" | "imperial";
+  /** The gust of once in ten seasons on this bed. */
+  gust: { value: number; text: string };
   /** Whether all of it is shown at once. */
   opened: boolean;
   onWant: (wants: Wants) => void;
 }
 
 /** What matters of a support: filled in so that it can be skipped. */
-export function Wanted({ wants, currency, opened, onWant }: Props) {
+export function Wanted({ wants, currency, units, gust, opened, onWant }: Props) {
+  const [written, setWritten] = useState(wants.gust == null ? gust.text : speed(wants.gust, units));
   return (
     <details className="wanted" open={opened}>
       <summary>What matters</summary>
+      <QuantityRow
+        label="Holds to"
+        text={wants.gust == null ? gust.text : written}
+        value={wants.gust ?? gust.value}
+        kind="speed"
+        system={units}
+        low={5}
+        high={45}
+        onValue={(value, text) => {
+          setWritten(text);
+          onWant({ ...wants, gust: value });
+        }}
+      />
+      <p className="quiet hint">
+        {wants.gust == null ? (
+          "at the plant, once in ten seasons here"
+        ) : (
+          <button type="button" className="plain" onClick={() => onWant({ ...wants, gust: null })}>
+            back to that of once in ten seasons
+          </button>
+        )}
+      </p>
       <Pick
         label="First of all"
         value={wants.first}
