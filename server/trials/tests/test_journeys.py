@@ -277,7 +277,7 @@ class BenchTest(BrowserTestCase):
             "people to build", timeout=60_000
         )
         expect(looked).to_contain_text("All 15 kinds looked at", timeout=60_000)
-        expect(looked.get_by_role("button")).to_have_count(0, timeout=90_000)
+        looked.get_by_role("button", name="stop").click()
         expect(page.get_by_role("group", name="Cost against failing")).to_be_visible()
         rows = page.get_by_role("row")
         expect(rows.nth(1)).to_contain_text("Costs least to buy")

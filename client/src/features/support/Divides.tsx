@@ -5,7 +5,7 @@ interface Props {
   garden: number;
   bed: string;
   units: string;
-  /** Nothing while the kinds are still being looked at: it would be asked again and again. */
+  /** Nothing while kinds are still being looked at: it would be asked again and again. */
   sent: Schemas["DividesIn"] | null;
 }
 

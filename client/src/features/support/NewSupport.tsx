@@ -301,7 +301,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
               bed={bedKey}
               units={garden.units}
               sent={
-                ended && way
+                (ended || stopped) && way
                   ? {
                       need: started,
                       first,
