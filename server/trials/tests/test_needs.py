@@ -19,7 +19,7 @@ class NeedsTest(BrowserTestCase):
         page.get_by_label("no holes are dug").check()
         page.get_by_role("button", name="keep this need").click()
         page.get_by_label("Called").fill("Beans by the door")
-        page.get_by_label("Called").press("Enter")
+        page.keyboard.press("Enter")
         expect(page.get_by_role("heading", name="Beans by the door")).to_be_visible()
         kept = Thing.objects.get(garden=self.garden, kind=Thing.NEED, document__name="Beans by the door")
         self.assertEqual(kept.document["bed"], "barrel-1")

@@ -29,8 +29,13 @@ export function NewSupport() {
   const gardenId = Number(params.gardenId);
   const [search] = useSearchParams();
   const garden = useGarden(gardenId);
-  if (garden.isPending) return <p className="page quiet">One moment…</p>;
-  if (garden.isError) return <Faulty error={garden.error} garden={gardenId} />;
+  // what is being chosen stays when the garden, known already, cannot be asked for again
+  if (!garden.data)
+    return garden.isError ? (
+      <Faulty error={garden.error} garden={gardenId} />
+    ) : (
+      <p className="page quiet">One moment…</p>
+    );
   const wanted = garden.data.needs.find((row) => row.key === search.get("need"));
   const bedKey = params.bedKey ?? "";
   return (
