@@ -10,6 +10,7 @@ import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { NotHere } from "../../ui/NotHere";
 import { Pick } from "../../ui/Pick";
+import { useSettled } from "../../ui/useSettled";
 import { Compare } from "./Compare";
 import { CostPlot } from "./CostPlot";
 import { Divides } from "./Divides";
@@ -83,7 +84,10 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const supports = kinds.data?.supports ?? [];
   const wished = search.get("on");
   const asked = supports.map((support) => support.family);
-  const looked = useWays(gardenId, bedKey, need, asked, wished, garden.units, stopped);
+  // nothing is asked for while what is wanted is still being written
+  const said = JSON.stringify(need);
+  const held = useSettled(said) !== said || stopped;
+  const looked = useWays(gardenId, bedKey, need, asked, wished, garden.units, held);
   const seen = (looks: typeof looked) =>
     new Map(looks.flatMap((way) => (way.data ? [[way.data.family, way.data] as const] : [])));
   const glances = seen(looked.slice(0, supports.length));
