@@ -2720,6 +2720,11 @@ export interface components {
          */
         NeedRow: {
             fields: components["schemas"]["KeptNeed"];
+            /**
+             * Gust
+             * @description the gust it is to hold to, as written; empty where none is said
+             */
+            gust: string;
             /** Key */
             key: string;
             /** Revision */

@@ -26,6 +26,14 @@ def stock_words(stock: Stock, system: System) -> str:
     return told
 
 
+def widths_written(stock: Stock, system: System) -> dict[str, str]:
+    """Return how thick something is, as such things are measured: to the tenth of a millimetre, not in
+    metres.
+    """
+    widths = {"width": stock.width, "depth": stock.depth, "thickness": stock.thickness}
+    return {name: write(value, "wire", system) for name, value in widths.items() if value}
+
+
 def stock_state(stock: Stock, system: System) -> str:
     """Return what it still bears and how long it lasts, or why it is not planned with."""
     if worn(stock):

@@ -300,6 +300,7 @@ class NeedRow(Typed):
     key: str
     revision: int
     words: str
+    gust: str = Field(description="the gust it is to hold to, as written; empty where none is said")
     fields: KeptNeed
 
 

@@ -86,7 +86,7 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
             _structure(state["structure", placed.structure.key], placed, core.units) for placed in laid
         ],
         needs=[
-            _need(held)
+            _need(held, core.units)
             for held in state.values()
             if held.kind == "need" and not held.fault and ("bed", held.document["bed"]) in state
         ],
@@ -200,11 +200,12 @@ def _feature(held: Held, units: System) -> schemas.FeatureRow:
     )
 
 
-def _need(held: Held) -> schemas.NeedRow:
+def _need(held: Held, units: System) -> schemas.NeedRow:
     need = model.KeptNeed.model_validate(held.document)
     crop = tables.crops()[need.crop].name
     words = f"{crop}, {need.count} plants" if need.count else f"{crop}, as many as fit"
-    return schemas.NeedRow(key=held.key, revision=held.revision, words=words, fields=need)
+    gust = write(need.wants.gust, "speed", units) if need.wants.gust else ""
+    return schemas.NeedRow(key=held.key, revision=held.revision, words=words, gust=gust, fields=need)
 
 
 def _structure(held: Held, laid: Laid, units: System) -> schemas.StructureRow:

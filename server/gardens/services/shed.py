@@ -13,7 +13,7 @@ from ascent.plan import model
 from ascent.plan.upgrades import free_key
 from ascent.report.wording import money
 from ascent.telling.changes import written_fields
-from ascent.telling.shed import amount_text, stock_state, stock_words, whole_text
+from ascent.telling.shed import amount_text, stock_state, stock_words, whole_text, widths_written
 from ascent.words.texts import say
 from django.db.models import Q
 from django.http import Http404
@@ -51,7 +51,7 @@ def shed_out(granted: Granted) -> schemas.ShedOut:
             schemas.StockRow(
                 key=held.key,
                 revision=held.revision,
-                written=written_fields(stock, place.units),
+                written={**written_fields(stock, place.units), **widths_written(stock, place.units)},
                 fields=stock,
                 item=row_of(stock).key,
                 roles=list(row_of(stock).serves),

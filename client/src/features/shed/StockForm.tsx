@@ -20,13 +20,17 @@ interface Props {
   onClose: () => void;
 }
 
-const MEASURES: Record<MeasureName, { name: string; kind: "length" | "wire"; usual: number }> = {
-  length: { name: "Length of each", kind: "length", usual: 2.4 },
-  width: { name: "Width", kind: "wire", usual: 0.025 },
-  depth: { name: "Depth, or a tube’s wall", kind: "wire", usual: 0.025 },
-  thickness: { name: "Thickness", kind: "wire", usual: 0.002 },
-  height: { name: "Height", kind: "length", usual: 1.2 },
+const MEASURES: Record<MeasureName, { name: string; kind: "length" | "wire" }> = {
+  length: { name: "Length of each", kind: "length" },
+  width: { name: "Width", kind: "wire" },
+  depth: { name: "Depth, or a tube’s wall", kind: "wire" },
+  thickness: { name: "Thickness", kind: "wire" },
+  height: { name: "Height", kind: "length" },
 };
+const START = {
+  metric: { value: 2.4, text: "2.40 m" },
+  imperial: { value: 2.4384, text: "8 ft" },
+} as const;
 const CONDITIONS = [
   { key: "good", name: "good" },
   { key: "fair", name: "fair: it shows its age" },
@@ -50,17 +54,19 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
   const first =
     catalogue.tables.posts?.find((each) => each.key === LIKE.posts) ?? catalogue.tables.posts?.[0];
   const [now, setNow] = useState<Partial<Stock> & { table: Stock["table"]; item: string }>(
-    row?.fields ?? { table: "posts", item: first?.key ?? "", length: MEASURES.length.usual, count: 1 },
+    row?.fields ?? { table: "posts", item: first?.key ?? "", length: START[units].value, count: 1 },
   );
   const [name, setName] = useState(row?.fields.name ?? "");
-  const [texts, setTexts] = useState<Record<string, string>>(row?.written ?? {});
+  const [texts, setTexts] = useState<Record<string, string>>(row?.written ?? { length: START[units].text });
   const measures = (catalogue.measures[now.table] ?? []) as MeasureName[];
   const rows = catalogue.tables[now.table] ?? [];
   const like = rows.find((each) => each.key === now.item);
   const setTable = (table: string) => {
     const bare = Object.fromEntries(Object.keys(MEASURES).map((key) => [key, null]));
     const next = catalogue.tables[table]?.[0]?.key ?? "";
-    const long = catalogue.measures[table]?.includes("length") ? { length: now.length ?? 2.4 } : {};
+    const long = catalogue.measures[table]?.includes("length")
+      ? { length: now.length ?? START[units].value }
+      : {};
     setNow({ ...now, ...bare, ...long, table: table as Stock["table"], item: LIKE[table] ?? next });
   };
   const submit = useAfterReading(() => {
@@ -183,7 +189,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
       <QuantityRow
         key={`${now.table}-${of}`}
         label={label}
-        text={value === null ? "as such things are" : (texts[of] ?? shown(value, kind))}
+        text={value === null ? "as such things are" : (texts[of] ?? "")}
         value={value ?? 0}
         kind={kind}
         system={units}
@@ -195,10 +201,5 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
         }}
       />
     );
-  }
-
-  function shown(value: number, kind: "length" | "wire") {
-    if (units === "imperial") return `${(value / 0.0254).toFixed(kind === "wire" ? 3 : 1)} in`;
-    return kind === "wire" ? `${(value * 1000).toFixed(1)} mm` : `${value.toFixed(2)} m`;
   }
 }

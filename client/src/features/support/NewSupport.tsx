@@ -205,6 +205,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
               wants={wants}
               units={garden.units}
               gust={bed.gust}
+              keptGust={kept?.gust ?? ""}
               opened={kept !== undefined}
               currency={garden.place.fields.currency}
               onWant={(next) => {

@@ -53,24 +53,22 @@ const NUMBERS: readonly {
 ];
 const BOUNDS = { money: [0, 1e6], years: [1, 40], minutes: [10, 10_000], people: [1, 10] } as const;
 
-const MPH = 0.44704;
-const speed = (gust: number, units: "metric" | "imperial") =>
-  units === "metric" ? `${Math.round(gust)} m/s` : `${Math.round(gust / MPH)} mph`;
-
 interface Props {
   wants: Wants;
   currency: string;
   units: "metric" | "imperial";
   /** The gust of once in ten seasons on this bed. */
   gust: { value: number; text: string };
+  /** The gust of a kept need, as written. */
+  keptGust: string;
   /** Whether all of it is shown at once. */
   opened: boolean;
   onWant: (wants: Wants) => void;
 }
 
 /** What matters of a support: filled in so that it can be skipped. */
-export function Wanted({ wants, currency, units, gust, opened, onWant }: Props) {
-  const [written, setWritten] = useState(wants.gust == null ? gust.text : speed(wants.gust, units));
+export function Wanted({ wants, currency, units, gust, keptGust, opened, onWant }: Props) {
+  const [written, setWritten] = useState(keptGust);
   return (
     <details className="wanted" open={opened}>
       <summary>What matters</summary>
