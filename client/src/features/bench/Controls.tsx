@@ -317,6 +317,11 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
               onChange={(event) => setSeasons(event.target.value)}
             />
           </label>
+          {wrong && (
+            <p role="alert" className="refusal">
+              Seasons it stood: ‘{seasons}’ is refused: a whole number from 0 to 60.
+            </p>
+          )}
           <button type="submit" className="plain" disabled={wrong}>
             take it down, into the shed
           </button>

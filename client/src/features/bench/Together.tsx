@@ -58,6 +58,11 @@ export function Together({ structure, draft, options, onFix }: Props) {
           onChange={(event) => setBudget(event.target.value)}
         />
       </label>
+      {wrong && (
+        <p role="alert" className="refusal">
+          At most, {structure.currency}: ‘{budget}’ is refused: 0 or more.
+        </p>
+      )}
       <Autocomplete<OptionField, true>
         multiple
         size="small"
