@@ -37,6 +37,7 @@ def figures(**changed: float) -> Figures:
         "margin": 2.0,
         "life": 5.0,
         "own": 0.0,
+        "looks": 2,
         "score": 3,
     }
     return Figures.model_validate({**plain, **changed})

@@ -194,7 +194,7 @@ export const useGardenParts = (garden: Garden | undefined) =>
   });
 
 /** Which supports suit a crop on a bed. */
-export const useSupports = (garden: number, bed: string, crop: Schemas["CropIn"]) =>
+export const useSupports = (garden: number, bed: string, crop: Schemas["WantedIn"]) =>
   useQuery({
     queryKey: ["supports", garden, bed, crop],
     queryFn: () =>

@@ -1130,6 +1130,18 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AlikeOut
+         * @description A bed like the one that is asked about; `path` says how wide the path between them is, if one is.
+         */
+        AlikeOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+        };
+        /**
          * ArrowMark
          * @description A force drawn in a view: where, and which way; the direction's length is what of it that view sees.
          */
@@ -1511,6 +1523,11 @@ export interface components {
          */
         ChooseIn: {
             /**
+             * Beds
+             * @default []
+             */
+            beds: string[];
+            /**
              * Closely
              * @description whether to look on, or only for a moment
              * @default true
@@ -1520,6 +1537,13 @@ export interface components {
             count?: number | null;
             /** Crop */
             crop: string;
+            /** Host */
+            host?: string | null;
+            /**
+             * Others
+             * @default []
+             */
+            others: components["schemas"]["Grown"][];
             /**
              * Side
              * @default right
@@ -1602,26 +1626,6 @@ export interface components {
             said: string;
             /** Season */
             season: string;
-        };
-        /**
-         * CropIn
-         * @description What a gardener wants to grow on a bed, on whatever supports it.
-         */
-        CropIn: {
-            /** Crop */
-            crop: string;
-            /**
-             * Side
-             * @default right
-             * @enum {string}
-             */
-            side: "left" | "right" | "both";
-            /**
-             * Training
-             * @default pruned
-             * @enum {string}
-             */
-            training: "pruned" | "free";
         };
         /**
          * CurveIn
@@ -1751,7 +1755,7 @@ export interface components {
              * @default per-season
              * @enum {string}
              */
-            first: "per-season" | "cost" | "strength" | "work" | "life" | "own";
+            first: "per-season" | "cost" | "strength" | "work" | "life" | "own" | "looks";
             need: components["schemas"]["NeedIn"];
             /** Ways */
             ways: {
@@ -1889,6 +1893,11 @@ export interface components {
              * @description of something buried, m; unknown when null
              */
             depth?: number | null;
+            /**
+             * Height
+             * @description of a wall or fence, m; unknown when null
+             */
+            height?: number | null;
             /** Key */
             key: string;
             /**
@@ -1917,6 +1926,8 @@ export interface components {
         FeatureChange: {
             /** Depth */
             depth?: number | null;
+            /** Height */
+            height?: number | null;
             /** Kind */
             kind?: ("path" | "wall" | "fence" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump") | null;
             /** Name */
@@ -2022,8 +2033,8 @@ export interface components {
          *     cost: of all parts. yearly: in a season over the years wanted. minutes: of work. limit: gust it holds to
          *         [m/s].
          *     once: once in how many seasons it goes. margin: how many times the crop it carries. life: seasons of the
-         *         part that goes first; 0 where no table tells. own: share of its worth that the shed has. score: how
-         *         well it suits the crop, 0 to 3.
+         *         part that goes first; 0 where no table tells. own: share of its worth that the shed has. looks: from
+         *         1, of wire and steel, to 3, of the garden. score: how well it suits the crop, 0 to 3.
          */
         Figures: {
             /** Cost */
@@ -2032,6 +2043,8 @@ export interface components {
             life: number;
             /** Limit */
             limit: number;
+            /** Looks */
+            looks: number;
             /** Margin */
             margin: number;
             /** Minutes */
@@ -2270,6 +2283,28 @@ export interface components {
             soil: string;
         };
         /**
+         * Grown
+         * @description A crop that is wanted on a support; as many as fit where no count is said.
+         */
+        Grown: {
+            /** Count */
+            count?: number | null;
+            /** Crop */
+            crop: string;
+            /**
+             * Side
+             * @default right
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Training
+             * @default pruned
+             * @enum {string}
+             */
+            training: "pruned" | "free";
+        };
+        /**
          * Headline
          * @description The answer in a gardener's words.
          */
@@ -2321,6 +2356,16 @@ export interface components {
             week_label: string;
             /** Words */
             words: string;
+        };
+        /**
+         * HostOut
+         * @description A wall or fence along a bed.
+         */
+        HostOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * ImportDo
@@ -2391,18 +2436,33 @@ export interface components {
         /**
          * KeptNeed
          * @description What somebody wants to grow on a bed and what matters of its support, kept to be looked at again.
+         *
+         *     others: what grows on the same support. beds: others like its bed that each get the same, or the one
+         *     across a path. host: a wall or fence of the plan that it may be fixed to.
          */
         KeptNeed: {
             /** Bed */
             bed: string;
+            /**
+             * Beds
+             * @default []
+             */
+            beds: string[];
             /** Count */
             count?: number | null;
             /** Crop */
             crop: string;
+            /** Host */
+            host?: string | null;
             /** Key */
             key: string;
             /** Name */
             name: string;
+            /**
+             * Others
+             * @default []
+             */
+            others: components["schemas"]["Grown"][];
             /**
              * Side
              * @default right
@@ -2646,12 +2706,18 @@ export interface components {
         NeedChange: {
             /** Bed */
             bed?: string | null;
+            /** Beds */
+            beds?: string[] | null;
             /** Count */
             count?: number | null;
             /** Crop */
             crop?: string | null;
+            /** Host */
+            host?: string | null;
             /** Name */
             name?: string | null;
+            /** Others */
+            others?: components["schemas"]["Grown"][] | null;
             /** Side */
             side?: ("left" | "right" | "both") | null;
             /** Training */
@@ -2688,6 +2754,11 @@ export interface components {
          *     those were chosen already.
          */
         NeedIn: {
+            /**
+             * Beds
+             * @default []
+             */
+            beds: string[];
             chosen?: components["schemas"]["Chosen"] | null;
             /** Count */
             count?: number | null;
@@ -2695,6 +2766,13 @@ export interface components {
             crop: string;
             /** Family */
             family: string;
+            /** Host */
+            host?: string | null;
+            /**
+             * Others
+             * @default []
+             */
+            others: components["schemas"]["Grown"][];
             /**
              * Shed
              * @description whether it has what the shed has free for it
@@ -2785,7 +2863,7 @@ export interface components {
              * @default per-season
              * @enum {string}
              */
-            first: "per-season" | "cost" | "strength" | "work" | "life" | "own";
+            first: "per-season" | "cost" | "strength" | "work" | "life" | "own" | "looks";
             /** Ways */
             ways: {
                 [key: string]: components["schemas"]["Figures"];
@@ -2906,6 +2984,11 @@ export interface components {
              */
             first_frost: string;
             /**
+             * Hour
+             * @description what an hour of work is counted at
+             */
+            hour?: number | null;
+            /**
              * Last Frost
              * @default 04-24
              */
@@ -2955,6 +3038,8 @@ export interface components {
             exposure?: string | null;
             /** First Frost */
             first_frost?: string | null;
+            /** Hour */
+            hour?: number | null;
             /** Last Frost */
             last_frost?: string | null;
             /** Latitude */
@@ -3043,6 +3128,12 @@ export interface components {
          * @description A crop on a structure; its key stays its own as long as it grows there.
          */
         Planting: {
+            /**
+             * Along
+             * @description its middle from the row’s middle, along the row, m
+             * @default 0
+             */
+            along: number;
             /** Count */
             count: number;
             /** Crop */
@@ -4117,9 +4208,16 @@ export interface components {
         };
         /**
          * SupportsOut
-         * @description Every kind of support for a crop, those that suit it best first.
+         * @description Every kind of support for a crop, those that suit it best first; which beds are alike, what walls and
+         *     fences run along, and what a kind is sized by where it comes first.
          */
         SupportsOut: {
+            /** Beds */
+            beds: components["schemas"]["AlikeOut"][];
+            /** Hosts */
+            hosts: components["schemas"]["HostOut"][];
+            /** Sized By */
+            sized_by: ("per-season" | "cost" | "strength" | "work" | "life" | "own" | "looks")[];
             /** Supports */
             supports: components["schemas"]["Support"][];
         };
@@ -4206,6 +4304,8 @@ export interface components {
             plants: string;
             /** Weakest */
             weakest: string;
+            /** Where */
+            where: string;
             /** Yearly */
             yearly: string;
         };
@@ -4246,7 +4346,8 @@ export interface components {
         };
         /**
          * View
-         * @description One drawing: marks, measures, plants, and the extent of bed and soil, metres.
+         * @description One drawing: marks, measures, plants, and the extent of bed and soil, and of the path in
+         *     its middle, metres.
          */
         View: {
             /** Bed */
@@ -4264,6 +4365,8 @@ export interface components {
             fill: string;
             /** Fill Depth */
             fill_depth: number;
+            /** Gap */
+            gap: number;
             /** High */
             high: [
                 number,
@@ -4289,6 +4392,41 @@ export interface components {
             soil: string;
         };
         /**
+         * WantedIn
+         * @description What a gardener wants to grow on a bed, on whatever supports it: one crop or several, on beds alike or
+         *     over the path between two, along a wall or a fence.
+         */
+        WantedIn: {
+            /**
+             * Beds
+             * @default []
+             */
+            beds: string[];
+            /** Count */
+            count?: number | null;
+            /** Crop */
+            crop: string;
+            /** Host */
+            host?: string | null;
+            /**
+             * Others
+             * @default []
+             */
+            others: components["schemas"]["Grown"][];
+            /**
+             * Side
+             * @default right
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Training
+             * @default pruned
+             * @enum {string}
+             */
+            training: "pruned" | "free";
+        };
+        /**
          * Wants
          * @description What matters to whoever builds: what comes first, and what must be kept. Nothing said of it asks
          *     nothing.
@@ -4309,7 +4447,7 @@ export interface components {
              * @default per-season
              * @enum {string}
              */
-            first: "per-season" | "cost" | "strength" | "work" | "life" | "own";
+            first: "per-season" | "cost" | "strength" | "work" | "life" | "own" | "looks";
             /** Gust */
             gust?: number | null;
             /**
@@ -6249,7 +6387,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CropIn"];
+                "application/json": components["schemas"]["WantedIn"];
             };
         };
         responses: {

@@ -58,6 +58,13 @@ def by_metre(item: Item) -> bool:
     return isinstance(item, Wire | Twine) or (isinstance(item, Mesh) and not item.stiff)
 
 
+def less(spare: Iterable[Spare], taken: Iterable[Taken]) -> tuple[Spare, ...]:
+    """Return what is left of what is free when some of it is taken."""
+    gone = {each.stock: each.amount for each in taken}
+    left = (each.model_copy(update={"amount": each.amount - gone.get(each.stock, 0.0)}) for each in spare)
+    return tuple(each for each in left if each.amount > 0)
+
+
 def amount_of(stock: Stock) -> float:
     """Return how much there is of something: pieces, or metres of what is cut off a roll or coil."""
     return stock.count * (stock.length or 0.0) if by_metre(row_of(stock)) else float(stock.count)

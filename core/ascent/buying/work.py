@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from .. import tables
 from ..path.geometry import Geometry, Member
-from ..tables.rows import Anchor, Mesh, Post
+from ..tables.rows import Anchor, Mesh, Post, Trait
 
 _SLIM = 0.021  # a stake or cane so thick at most is pushed in by hand [m]
 _OF_ROLE = {
@@ -29,6 +29,12 @@ class Labour:
 
     minutes: float
     digs: bool
+
+    def hours(self, trait: Trait, years: float) -> float:
+        """Return the hours of it in a season: what moves to another bed is set up each season, what stays
+        once in the years it is used.
+        """
+        return self.minutes / 60 / (1.0 if trait.moves == "yes" else max(years, 1.0))
 
 
 def labour_of(geometry: Geometry, setting: str = "driven") -> Labour:

@@ -100,8 +100,8 @@ def solid_of(geometry: Geometry, bed: BareBed) -> Solid:
     )
     margin = min(max((bed.length - geometry.length) / 2, 0.0), _BED_SHOWN)
     ground = Ground(
-        low=(-margin, -bed.width / 2),
-        high=(geometry.length + margin, bed.width / 2),
+        low=(-margin, -geometry.reach(bed.width)),
+        high=(geometry.length + margin, geometry.reach(bed.width)),
         fill_depth=bed.raised_by,
         board=bed.board,
         depth=max(geometry.depth, 0.0),

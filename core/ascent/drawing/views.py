@@ -60,13 +60,16 @@ class PlantMark(Typed):
 
 
 class View(Typed):
-    """One drawing: marks, measures, plants, and the extent of bed and soil, metres."""
+    """One drawing: marks, measures, plants, and the extent of bed and soil, and of the path in
+    its middle, metres.
+    """
 
     name: ViewName
     marks: tuple[Mark, ...]
     measures: tuple[Measure, ...]
     plants: tuple[PlantMark, ...]
     bed: tuple[Flat, Flat]
+    gap: float
     fill_depth: float
     soil: str
     fill: str
@@ -128,10 +131,11 @@ def view_of(
         for p in geometry.plants
     )
     margin = min(max((bed.length - geometry.length) / 2, 0.0), _BED_SHOWN)
+    reach = geometry.reach(bed.width)
     ends: dict[ViewName, tuple[Flat, Flat]] = {
         "elevation": ((-margin, 0.0), (geometry.length + margin, 0.0)),
-        "plan": ((-margin, -bed.width / 2), (geometry.length + margin, bed.width / 2)),
-        "end": ((-bed.width / 2, 0.0), (bed.width / 2, 0.0)),
+        "plan": ((-margin, -reach), (geometry.length + margin, reach)),
+        "end": ((-reach, 0.0), (reach, 0.0)),
     }
     corners = [p for mark in marks for line in (mark.points, *mark.lines) for p in line] + list(ends[name])
     corners += [plant.at for plant in plants] + [
@@ -144,6 +148,7 @@ def view_of(
         measures=measures,
         plants=plants,
         bed=ends[name],
+        gap=geometry.gap,
         fill_depth=bed.raised_by,
         soil=soils()[bed.soil].hatch,
         fill=soils()[bed.fill].hatch,

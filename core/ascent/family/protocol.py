@@ -11,7 +11,7 @@ from ..loads.crop import Growth
 from ..mechanics import Array
 from ..path.geometry import Geometry
 from ..path.loadpath import Link, Remark, Service
-from ..plan.model import Planting, Site, Structure, Typed
+from ..plan.model import Planting, Side, Site, Structure, Training, Typed
 from .wishes import Wish
 
 
@@ -26,12 +26,30 @@ class Reason:
 
 @dataclass(frozen=True)
 class Need:
-    """What a gardener asks for: a crop on one side of a bed."""
+    """What a gardener asks for: a crop on one side of a bed, and others on the same support.
+
+    count: plants, or nothing for as many as fit. others: what grows beside it or further along the row; it
+        asks less of the support than what leads. alike: beds or pots alike, among which the plants are shared
+        out and which get one each.
+    """
 
     crop: str
     count: int | None
-    side: str
-    training: str
+    side: Side
+    training: Training
+    others: tuple[Need, ...] = ()
+    alike: int = 1
+
+    @property
+    def crops(self) -> tuple[Need, ...]:
+        """Return every crop of it, what leads first."""
+        return (self, *self.others)
+
+    @property
+    def sides(self) -> Side:
+        """Return which sides anything grows on."""
+        sides = {need.side for need in self.crops}
+        return sides.pop() if len(sides) == 1 else "both"
 
 
 @dataclass(frozen=True)

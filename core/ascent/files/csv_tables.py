@@ -74,6 +74,7 @@ COLUMNS: dict[str, tuple[Column, ...]] = {
         Column("side", "side"),
         Column("training", "training"),
         Column("planted", "planted", needed=True),
+        Column("along", "along", "length"),
         Column("key", "key"),
     ),
     "materials": (

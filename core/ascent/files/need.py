@@ -8,21 +8,21 @@ from pydantic import Field, ValidationError
 
 from ..errors import InvalidPlan
 from ..plan.documents import parsed
-from ..plan.model import MOST_STOCK, BareBed, Place, PlantCount, Stock, Typed, Wants
+from ..plan.model import MOST_ALIKE, MOST_STOCK, BareBed, Grown, Host, Others, Place, Stock, Wants
 from .plan import problems_of
 
 
-class NeedFile(Typed):
+class NeedFile(Grown):
     """What a gardener wants to grow on a bed of a place, and what matters of its support."""
 
     format: Literal["ascent-need"] = "ascent-need"
     version: Literal[1] = 1
     place: Place
     bed: BareBed
-    crop: Annotated[str, Field(max_length=40)]
-    count: PlantCount | None = None
-    side: Literal["left", "right", "both"] = "right"
-    training: Literal["pruned", "free"] = "pruned"
+    others: Others = ()
+    alike: int = Field(1, ge=1, le=MOST_ALIKE, description="beds or pots alike that share the plants out")
+    path: float | None = Field(None, ge=0.3, le=2.4, description="width of one between two beds alike, m")
+    host: Host | None = None
     wants: Wants = Wants()
     stock: Annotated[tuple[Stock, ...], Field(max_length=MOST_STOCK)] = ()
 

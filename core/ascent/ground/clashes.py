@@ -359,10 +359,10 @@ def _past_bed(ground: _Ground) -> Iterator[Clash]:
     tree = shapely.STRtree(beds)
     inside = shapely.covers(
         [bed_shape(lie_of(standing.bed)) for standing in ground.laid],
-        [standing.line for standing in ground.laid],
+        [standing.rooted for standing in ground.laid],
     ).tolist()
     for standing, within in zip(ground.laid, inside, strict=True):
-        row = standing.line
+        row = standing.rooted
         if within:
             continue
         past = row.difference(shapely.union_all([beds[i] for i in tree.query(row, predicate="intersects")]))

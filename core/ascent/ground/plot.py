@@ -34,6 +34,7 @@ from ..plan.same import text_of
 
 Flat = tuple[float, float]
 _PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends there [m]
+_ROOT = 0.15  # from the edge of a path to what is planted beside it [m]
 _THIN = 0.06  # half the ground a bare row takes [m]
 _ALWAYS = 4.0  # least side of a plan's extent [m]
 # members, from which on a structure laid on the plan is not kept: too much memory for each step of a hand
@@ -112,13 +113,20 @@ class Frame:
     y: float
     bearing: float
 
+    @property
+    def _axes(self) -> tuple[Array, Array]:
+        angle = math.radians(self.bearing)
+        return np.array([math.sin(angle), math.cos(angle)]), np.array([-math.cos(angle), math.sin(angle)])
+
+    def into(self, points: Array) -> Array:
+        """Return points of the plan as points of the row's own ground, (..., 2). [m]"""
+        along, left = self._axes
+        off = np.asarray(points, dtype=float) - np.array([self.x, self.y])
+        return np.stack([off @ along, off @ left], axis=-1)
+
     def out(self, points: Array) -> Array:
         """Return points of the row's own ground as points of the plan, (N, 2). [m]"""
-        angle = math.radians(self.bearing)
-        along, left = (
-            np.array([math.sin(angle), math.cos(angle)]),
-            np.array([-math.cos(angle), math.sin(angle)]),
-        )
+        along, left = self._axes
         flat = np.asarray(points, dtype=float).reshape(-1, 2)
         return np.asarray(np.array([self.x, self.y]) + flat[:, :1] * along + flat[:, 1:] * left)
 
@@ -159,7 +167,7 @@ class Laid:
         return first, last
 
     @cached_property
-    def ground(self) -> shapely.Polygon:
+    def ground(self) -> Any:
         """Return the ground it takes: the row, its plants, and whatever stands beside it."""
         points = [
             (p[0], p[1])
@@ -168,7 +176,20 @@ class Laid:
             for p in m.points
         ]
         points += [(plant.at[0], plant.at[1]) for plant in self.geometry.plants]
-        return shapely.MultiPoint(self.frame.out(np.array(points))).convex_hull.buffer(_THIN)
+        sides = [points]
+        if self.geometry.gap:  # one walks through between its feet
+            sides = [[p for p in points if p[1] > 0], [p for p in points if p[1] < 0]]
+        hulls = [shapely.MultiPoint(self.frame.out(np.array(side))).convex_hull for side in sides if side]
+        return shapely.union_all([hull.buffer(_THIN) for hull in hulls])
+
+    @cached_property
+    def rooted(self) -> Any:
+        """Return where its plants stand: along the row, or on either side of the path it stands over."""
+        if not self.geometry.gap:
+            return self.line
+        out = self.geometry.gap / 2 + _ROOT
+        ends = (0.0, self.geometry.length)
+        return shapely.MultiLineString([[self.spot(x, side * out) for x in ends] for side in (1.0, -1.0)])
 
     @cached_property
     def line(self) -> shapely.LineString:
@@ -176,20 +197,24 @@ class Laid:
         return shapely.LineString(self.row)
 
     @cached_property
-    def swath(self) -> shapely.Polygon:
+    def swath(self) -> Any:
         """Return the ground its leaves hang over."""
-        return self.line.buffer(self.leaves, cap_style="flat")
+        return self.rooted.buffer(self.leaves, cap_style="flat")
 
     @cached_property
-    def cut(self) -> shapely.Polygon:
+    def cut(self) -> Any:
         """Return what parts its bed: nobody picks through a row, nor past its very end."""
+        if self.geometry.gap:
+            return self.rooted.buffer(0.005)
         return shapely.LineString(
             (self.spot(-_PAST_ROW, 0.0), self.spot(self.geometry.length + _PAST_ROW, 0.0))
         ).buffer(0.005)
 
     @cached_property
-    def kept_off(self) -> shapely.Polygon:
+    def kept_off(self) -> Any:
         """Return where nobody's middle passes for the row."""
+        if self.geometry.gap:
+            return kept_off(self.ground)
         return self.line.buffer(
             tables.constant("foot_path") / 2 + 0.015, cap_style="flat", join_style="mitre"
         )

@@ -150,6 +150,7 @@ class Geometry:
     top: where it ends. [m]
     climb: what a plant can climb. [m]
     unit: how far along the row its first piece reaches that belongs together, as it is seen from the end. [m]
+    gap: width of the path that it stands over, with a bed on either side. [m]
     """
 
     members: tuple[Member, ...]
@@ -161,6 +162,11 @@ class Geometry:
     depth: float
     climb: float
     unit: float = 0.0
+    gap: float = 0.0
+
+    def reach(self, width: float) -> float:
+        """Return how far the ground of beds of some width reaches from the row to either side. [m]"""
+        return self.gap / 2 + width if self.gap else width / 2
 
     def by_role(self, role: Role) -> tuple[Member, ...]:
         """Return the members of one role, in order."""

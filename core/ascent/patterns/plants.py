@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -39,6 +39,7 @@ def _places(planting: Planting, length: float, offset: float) -> list[Point]:
         stagger = planting.spacing / 2 * number
         start = (
             (length - (count - 1) * planting.spacing) / 2
+            + planting.along
             - (planting.spacing / 4 if len(lines) == 2 else 0.0)
             + stagger
         )
@@ -78,16 +79,51 @@ def slings(plantings: Iterable[Planting], sling: str) -> tuple[Supply, ...]:
 
 @dataclass(frozen=True)
 class Sown:
-    """A need turned into a row: the crop, its count and spacing, the length of row it takes, and why."""
+    """A need turned into a row: the crop that leads, every planting, the length of row they take, and why."""
 
     crop: rows.Crop
     plantings: tuple[Planting, ...]
     length: float
     reasons: dict[str, Reason]
 
+    def filled(self, need: Need, room: int) -> tuple[Planting, ...]:
+        """Return the plantings with as many of what leads as a support has room for where no number is asked
+        for and nothing else grows on it.
+        """
+        first, *others = self.plantings
+        if need.count or others:
+            return self.plantings
+        return (first.model_copy(update={"count": min(room, MOST_PLANTS)}),)
+
+
+@dataclass(frozen=True)
+class _Line:
+    """One crop of a row: how far apart it stands, on how many lines, on which sides."""
+
+    need: Need
+    crop: rows.Crop
+    apart: float
+
+    @property
+    def sides(self) -> tuple[str, ...]:
+        return ("left", "right") if self.need.side == "both" else (self.need.side,)
+
+    def run(self, count: int) -> float:
+        """Return the row that so many of it take, from the first to the last. [m]"""
+        return (math.ceil(count / len(self.sides)) - 1) * self.apart
+
+    def room(self, row: float) -> int:
+        """Return how many of it find room on so much row. [m]"""
+        return min(max(math.floor(row / self.apart + 1e-6) + 1, 1) * len(self.sides), MOST_PLANTS)
+
+    def beside(self, other: _Line) -> bool:
+        """Return whether it shares a side with another, so that they stand one after the other."""
+        return bool(set(self.sides) & set(other.sides))
+
 
 def sown(need: Need, site: Site, longest: float, shortest: float = 0.6, spacing: float | None = None) -> Sown:
-    """Return the row that a need takes on a bed, as many plants as fit unless a number is asked for.
+    """Return the row that a need takes on a bed, as many plants as fit unless a number is asked for. Crops of
+    one side stand one after the other; those without a number share what is left alike.
 
     Args:
         need: What is wanted.
@@ -97,38 +133,74 @@ def sown(need: Need, site: Site, longest: float, shortest: float = 0.6, spacing:
 
     Source: crops-3
     """
-    plant = tables.crops()[need.crop]
-    free = (plant.free_spacing_low_m + plant.free_spacing_high_m) / 2
-    apart = spacing or (plant.spacing_m if need.training == "pruned" else free)
-    lines = 2 if need.side == "both" else 1
     clear, bed = tables.constant("row_end_clear"), min(site.bed.length, longest)
-    room = min(max(math.floor((bed - 2 * clear) / apart + 1e-6) + 1, 1) * lines, MOST_PLANTS)
-    count = need.count or room
-    wanted = max((math.ceil(count / lines) - 1) * apart + 2 * clear, 0.9)
+    lines = [_line(each, spacing) for each in need.crops]
+    rooms = [_room(line, lines, bed - 2 * clear) for line in lines]
+    counts = [line.need.count or room for line, room in zip(lines, rooms, strict=True)]
+    middles, run = _set_out(lines, counts)
     whole_bed = math.floor(bed * 20 + 1e-6) / 20
-    length = max(min(math.ceil(wanted * 20 - 1e-6) / 20, whole_bed), shortest)
-    middle = round((plant.plant_low_d + plant.plant_high_d) / 2)
-    planted = month_day(day_of_year(site.garden.last_frost) + middle)
-    planting = Planting(
-        key=FIRST,
-        crop=plant.key,
-        count=count,
-        spacing=apart,
-        side=need.side,
-        training=need.training,
-        planted=planted,
-    )
-    reasons = {
-        "length": Reason(
-            "length", {"length": (length, "length"), "count": (count, "count"), "spacing": (apart, "length")}
-        ),
-        planting.path("count"): Reason(
-            "count_asked" if need.count else "count", {"count": (count, "count"), "room": (room, "count")}
-        ),
-        planting.path("spacing"): Reason("spacing", {"spacing": (apart, "length")}, {"crop": plant.name}),
-        planting.path("planted"): planting_reason(plant),
-    }
-    return Sown(plant, (planting,), length, reasons)
+    length = max(min(math.ceil(max(run + 2 * clear, 0.9) * 20 - 1e-6) / 20, whole_bed), shortest)
+    plantings, reasons = [], {}
+    for number, (line, count, at) in enumerate(zip(lines, counts, middles, strict=True)):
+        middle = round((line.crop.plant_low_d + line.crop.plant_high_d) / 2)
+        planting = Planting(
+            key=FIRST if not number else f"p{number + 1}",
+            crop=line.crop.key,
+            count=count,
+            spacing=line.apart,
+            side=line.need.side,
+            training=line.need.training,
+            planted=month_day(day_of_year(site.garden.last_frost) + middle),
+            along=0.0 if spacing else round(at, 3),
+        )
+        plantings.append(planting)
+        reasons[planting.path("count")] = Reason(
+            "count_asked" if line.need.count else "count",
+            {"count": (count, "count"), "room": (rooms[number], "count")},
+        )
+        reasons[planting.path("spacing")] = Reason(
+            "spacing", {"spacing": (line.apart, "length")}, {"crop": line.crop.name}
+        )
+        reasons[planting.path("planted")] = planting_reason(line.crop)
+    first = plantings[0]
+    measures = {"count": (first.count, "count"), "spacing": (first.spacing, "length")}
+    row = Reason("length" if len(lines) == 1 else "length_shared", {"length": (length, "length"), **measures})
+    return Sown(lines[0].crop, tuple(plantings), length, {"length": row, **reasons})
+
+
+def _line(need: Need, spacing: float | None) -> _Line:
+    crop = tables.crops()[need.crop]
+    free = (crop.free_spacing_low_m + crop.free_spacing_high_m) / 2
+    return _Line(need, crop, spacing or (crop.spacing_m if need.training == "pruned" else free))
+
+
+def _room(line: _Line, lines: Sequence[_Line], row: float) -> int:
+    """Return how many of a crop find room beside what else shares its side. [m]"""
+    sharing = [other for other in lines if other is not line and line.beside(other)]
+    for other in sharing:
+        row -= (line.apart + other.apart) / 2
+        if other.need.count:
+            row -= other.run(other.need.count)
+    return line.room(row / (1 + sum(1 for other in sharing if not other.need.count)))
+
+
+def _set_out(lines: Sequence[_Line], counts: Sequence[int]) -> tuple[list[float], float]:
+    """Return where the middle of each crop lies from that of the row, and the row that all take: those that
+    share a side one after the other, what shares none with them beside them. [m]
+    """
+    starts: list[float] = []
+    together: list[set[int]] = []
+    for number, line in enumerate(lines):
+        before = [n for n in range(number) if line.beside(lines[n])]
+        ends = [starts[n] + lines[n].run(counts[n]) + (line.apart + lines[n].apart) / 2 for n in before]
+        starts.append(max(ends, default=0.0))
+        joined = [group for group in together if group & set(before)]
+        together = [group for group in together if group not in joined]
+        together.append({number}.union(*joined))
+    ends = [start + line.run(count) for start, line, count in zip(starts, lines, counts, strict=True)]
+    runs = {n: max(ends[k] for k in group) for group in together for n in group}
+    middles = [(starts[n] + ends[n] - runs[n]) / 2 for n in range(len(lines))]
+    return middles, max(runs.values())
 
 
 def planting_reason(crop: rows.Crop) -> Reason:

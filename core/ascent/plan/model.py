@@ -23,13 +23,14 @@ from ..tables import own, rows
 from ..words.quantities import System
 from .upgrades import UNWRITTEN
 
-FORMAT_VERSION: Literal[5] = 5
+FORMAT_VERSION: Literal[6] = 6
 MAX_WEEKS = 45
 MOST_PLANTS = 600
 MOST_BEDS = MOST_FEATURES = 400
 MOST_STRUCTURES, MOST_STANDING = 600, 250  # in a garden, on one bed
 MOST_STOCK, MOST_TAKEN = 400, 60  # in a shed, from it for one structure
 MOST_NEEDS = 200
+MOST_ALIKE = 12  # beds or pots that get the same at once
 GREATEST_GUST = 45.0  # that is reckoned with; beyond it is ‘over’ [m/s]
 
 
@@ -136,6 +137,7 @@ class Planting(Typed):
     side: Side = "right"
     training: Training = "pruned"
     planted: MonthDay
+    along: Metres = Field(0.0, description="its middle from the row’s middle, along the row, m")
 
     def path(self, field: str) -> str:
         """Return where a field of it is found in its structure."""
@@ -296,7 +298,7 @@ class Bed(BareBed):
     ] = ()
 
 
-First = Literal["per-season", "cost", "strength", "work", "life", "own"]
+First = Literal["per-season", "cost", "strength", "work", "life", "own", "looks"]
 
 
 class Wants(Typed):
@@ -324,15 +326,39 @@ class Wants(Typed):
     shed: bool = True
 
 
-class KeptNeed(Named):
-    """What somebody wants to grow on a bed and what matters of its support, kept to be looked at again."""
+class Grown(Typed):
+    """A crop that is wanted on a support; as many as fit where no count is said."""
 
-    bed: Key
     crop: CropKey
     count: PlantCount | None = None
     side: Side = "right"
     training: Training = "pruned"
+
+
+Others = Annotated[tuple[Grown, ...], Field(max_length=3), counted_first(3)]
+
+
+class KeptNeed(Named, Grown):
+    """What somebody wants to grow on a bed and what matters of its support, kept to be looked at again.
+
+    others: what grows on the same support. beds: others like its bed that each get the same, or the one
+    across a path. host: a wall or fence of the plan that it may be fixed to.
+    """
+
+    bed: Key
+    others: Others = ()
+    beds: Annotated[tuple[Key, ...], Field(max_length=MOST_ALIKE - 1), counted_first(MOST_ALIKE - 1)] = ()
+    host: Key | None = None
     wants: Wants = Wants()
+
+
+class Host(Typed):
+    """A wall or fence that stands along a bed: how long and how high, and on which side of the row. [m]"""
+
+    kind: Literal["wall", "fence"]
+    length: float = Field(ge=0.3, le=60.0)
+    height: float | None = Field(None, ge=0.3, le=6.0, description="unknown when null")
+    side: Literal["left", "right"] = "left"
 
 
 class Feature(Named):
@@ -351,6 +377,7 @@ class Feature(Named):
         description="of a path, a wall, a trunk; of a buried line its own thickness, m",
     )
     depth: float | None = Field(None, ge=0.0, le=5.0, description="of something buried, m; unknown when null")
+    height: float | None = Field(None, ge=0.3, le=6.0, description="of a wall or fence, m; unknown when null")
 
     @model_validator(mode="after")
     def _enough_points(self) -> Feature:
@@ -376,6 +403,7 @@ class Place(Typed):
     units: System = "metric"
     currency: Currency = "¤"
     prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict, max_length=500)
+    hour: float | None = Field(None, ge=0.0, le=1e4, description="what an hour of work is counted at")
     path_width: float = Field(0.6, ge=0.3, le=3.0, description="the least width of a path here, m")
 
 
@@ -394,18 +422,23 @@ class Plan(Typed):
     """A whole plan file."""
 
     format: Literal["ascent-plan"]
-    version: Literal[5]
+    version: Literal[6]
     garden: Garden
 
 
 class Site(Typed):
     """What a structure needs to know of where it stands: its bed and garden, one of each, and what it may
     have of the shed.
+
+    path: width of the path between its bed and one alike, where it may stand over it. [m] host: what it may
+    be fixed to.
     """
 
     garden: Place
     bed: BareBed
     spare: tuple[Spare, ...] = ()
+    path: float | None = None
+    host: Host | None = None
 
     @property
     def exposure(self) -> rows.Exposure:

@@ -151,7 +151,7 @@ def of_row(planting: Planting, length: float) -> list[Remark]:
     """
     lines = 2 if planting.side == "both" else 1
     row = (math.ceil(planting.count / lines) - 1) * planting.spacing
-    if row <= length + 1e-6:
+    if row + 2 * abs(planting.along) <= length + 1e-6:
         return []
     values = {"count": (float(planting.count), "count"), "row": (row, "length"), "length": (length, "length")}
     words = {"crop": tables.crops()[planting.crop].name}

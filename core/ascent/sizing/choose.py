@@ -11,15 +11,15 @@ from pydantic import Field
 
 from .. import tables
 from ..buying.lists import shopping, total
+from ..buying.shed import by_metre
 from ..buying.work import Labour, labour_of
-from ..families import family_of
-from ..family.protocol import Family, Need
-from ..plan.model import First, Site, Typed, Wants
+from ..family.protocol import Need
+from ..plan.model import First, Site, Spare, Typed, Wants
 from ..report.evaluation import Evaluation, evaluate
 from ..words.quantities import System
-from .offer import GOOD, Start, fitting, start_of
+from .offer import GOOD, Start, fitting, for_each, start_of, suiting
 from .search import never
-from .size import Sized
+from .size import Aim, Sized
 
 Against = Literal[
     "unsuited",
@@ -49,8 +49,8 @@ class Figures(Typed):
     cost: of all parts. yearly: in a season over the years wanted. minutes: of work. limit: gust it holds to
         [m/s].
     once: once in how many seasons it goes. margin: how many times the crop it carries. life: seasons of the
-        part that goes first; 0 where no table tells. own: share of its worth that the shed has. score: how
-        well it suits the crop, 0 to 3.
+        part that goes first; 0 where no table tells. own: share of its worth that the shed has. looks: from
+        1, of wire and steel, to 3, of the garden. score: how well it suits the crop, 0 to 3.
     """
 
     cost: Amount
@@ -62,12 +62,16 @@ class Figures(Typed):
     margin: Amount
     life: Amount
     own: Amount
+    looks: Annotated[int, Field(ge=1, le=3)]
     score: Annotated[int, Field(ge=0, le=3)]
 
 
 @dataclass(frozen=True)
 class Way:
-    """One kind of support for a need, sized; `against` is what speaks against it, if anything does."""
+    """One kind of support for a need, sized; `against` is what speaks against it, if anything does.
+
+    each: beds or pots that get one; costs and work are of them all.
+    """
 
     family: str
     start: Start
@@ -76,6 +80,7 @@ class Way:
     labour: Labour
     figures: Figures
     against: tuple[Against, ...]
+    each: int = 1
 
 
 def way_of(
@@ -88,7 +93,8 @@ def way_of(
     *,
     closely: bool = True,
 ) -> Way:
-    """Return one kind of support for a need: the way of it that holds and costs least in a season.
+    """Return one kind of support for a need: the way of it that holds and is best by what comes first, where
+    that can be counted part by part, else that costs least in a season.
 
     Args:
         site: Where it is to stand.
@@ -103,28 +109,29 @@ def way_of(
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
-    site = site.asking(wants.gust)
-    if not wants.shed:
-        site = site.model_copy(update={"spare": ()})
+    trait = tables.traits()[family_key]
+    site, need, each = for_each(site.asking(wants.gust), family_key, need)
+    site = site.model_copy(update={"spare": _share_of(site.spare, each) if wants.shed else ()})
     start = start_of(site, family_key, need, system)
-    budget = np.inf if wants.money is None else wants.money
-    sized = fitting(site, start, system, wants.years, budget, enough, closely=closely)
+    budget = np.inf if wants.money is None else wants.money / each
+    sized = fitting(site, start, system, aim_of(wants), wants.years, budget, enough, closely=closely)
     found = evaluate(site, sized.structure)
-    family: Family[Typed] = family_of(family_key)
     labour = labour_of(found.geometry, str(getattr(found.options, "setting", "driven")))
-    trait, lives = tables.traits()[family_key], [s.life for s in sized.trial.shares.values()]
+    lives = [s.life for s in sized.trial.shares.values()]
     worth = total(shopping(found.geometry, site.garden.prices)) if site.spare else 0.0
+    hours = labour.hours(trait, wants.years) * (site.garden.hour or 0.0)
     figures = Figures(
-        cost=sized.trial.cost / sized.share,
-        yearly=sized.trial.yearly(wants.years) / sized.share,
-        minutes=labour.minutes,
+        cost=each * sized.trial.cost / sized.share,
+        yearly=each * (sized.trial.yearly(wants.years) / sized.share + hours),
+        minutes=each * labour.minutes,
         people=trait.people,
         limit=float(min(np.min(found.limit[0]), 1e3)),
         once=found.chance.once_in()[0],
         margin=float(min([1e3, *(np.min(m) for m in found.margin.values())])),
         own=max(1.0 - sized.trial.cost / sized.share / worth, 0.0) if worth else 0.0,
         life=0.0 if min(lives, default=np.inf) == np.inf else min(lives),
-        score=tables.suits()[need.crop].scores[family.key],
+        looks=trait.looks,
+        score=suiting(need, family_key),
     )
     return Way(
         family_key,
@@ -133,18 +140,41 @@ def way_of(
         found,
         labour,
         figures,
-        tuple(_against(found, sized, labour, figures, wants)),
+        tuple(_against(site, found, sized, labour, figures, wants)),
+        each,
     )
 
 
+_AIMS: Mapping[First, Aim] = {"cost": "cheapest", "life": "longest-lived", "own": "own"}
+SIZED_BY: tuple[First, ...] = (*_AIMS, "strength")
+
+
+def aim_of(wants: Wants) -> Aim:
+    """Return what a kind is sized for, by what comes first: what no part can be counted for is only ordered
+    by it.
+    """
+    if wants.first == "strength" and wants.money is not None:
+        return "strongest"
+    return _AIMS.get(wants.first, "per-season")
+
+
+def _share_of(spare: Sequence[Spare], each: int) -> tuple[Spare, ...]:
+    """Return what each of several may have of a shed: whole pieces, or its part of what is cut."""
+    parts = (
+        (one, one.amount / each if by_metre(tables.item(one.table, one.item)) else one.amount // each)
+        for one in spare
+    )
+    return tuple(one.model_copy(update={"amount": amount}) for one, amount in parts if amount > 0)
+
+
 def _against(
-    found: Evaluation, sized: Sized, labour: Labour, figures: Figures, wants: Wants
+    site: Site, found: Evaluation, sized: Sized, labour: Labour, figures: Figures, wants: Wants
 ) -> Sequence[Against]:
     """Return what speaks against a way, the weightiest first."""
     trait = tables.traits()[found.structure.family]
     speaks: Mapping[Against, bool] = {
         "unsuited": figures.score == 0,
-        "host": trait.faces == "one" and not wants.wall,
+        "host": trait.faces == "one" and not (wants.wall or site.host),
         "money": bool(sized.least),
         "few": not sized.trial.to_be_had,
         "short": found.state == "short" and not sized.least,
@@ -196,7 +226,7 @@ def ranked(ways: Mapping[str, Figures], first: First) -> tuple[Place, ...]:
     )
 
 
-_MEASURES: tuple[First, ...] = ("per-season", "cost", "strength", "work", "life", "own")
+_MEASURES: tuple[First, ...] = ("per-season", "cost", "strength", "work", "life", "own", "looks")
 
 
 def _suits(figures: Figures) -> bool:
@@ -213,6 +243,7 @@ def goodness(figures: Figures) -> dict[First, float]:
         "work": -figures.minutes * figures.people,
         "life": figures.life,
         "own": figures.own,
+        "looks": figures.looks,
     }
 
 

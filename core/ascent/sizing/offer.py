@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from .. import tables
 from ..drawing.sketch import Sketch, sketch_of
@@ -21,7 +21,7 @@ from ..words.texts import say, template
 from .born import born_in
 from .grid import COARSE
 from .search import never
-from .size import YEARS, Sized, size
+from .size import YEARS, Aim, Sized, size
 
 
 @dataclass(frozen=True)
@@ -70,26 +70,65 @@ def choices(site: Site, need: Need) -> list[Support]:
     Raises:
         InvalidPlan: No such crop.
     """
-    _crop(need)
-    scores, traits = tables.suits()[need.crop].scores, tables.traits()
+    need, traits = leading(need), tables.traits()
     bed = site.bed.model_copy(update={"length": min(site.bed.length, _SHOWN)})
-    short = Site(garden=site.garden, bed=bed)
+    short = site.model_copy(update={"bed": bed, "spare": ()})
     supports = []
     for key, family in FAMILIES.items():
-        proposed = family.propose(need, short)
-        geometry = family.geometry(proposed.options, proposed.plantings, short)
+        stands, each, _ = for_each(short, key, replace(need, count=None))
+        proposed = family.propose(each, stands)
+        geometry = family.geometry(proposed.options, proposed.plantings, stands)
         words = {name: template(f"family.{key}.{name}") for name in ("name", "what", "suits", "weak")}
-        score = scores[key]
+        score = suiting(need, key)
         supports.append(
             Support(
                 family=key,
                 **words,
                 score=score,
                 score_text=template(f"suit.{score}"),
-                sketch=sketch_of(geometry, bed.length, bed.width),
+                sketch=sketch_of(geometry, bed.length, 2 * geometry.reach(bed.width)),
             )
         )
     return sorted(supports, key=lambda s: (s.score < GOOD, traits[s.family].difficulty, -s.score))
+
+
+def leading(need: Need) -> Need:
+    """Return a need led by the crop that asks most of its support: the tallest, of equals the heaviest.
+
+    Raises:
+        InvalidPlan: No such crop.
+    """
+    crops = {each.crop: _crop(each) for each in need.crops}
+    first, *others = sorted(
+        (replace(each, others=()) for each in need.crops),
+        key=lambda each: (-crops[each.crop].support_height_m, -crops[each.crop].shoot_kg),
+    )
+    return replace(first, others=tuple(others))
+
+
+def suiting(need: Need, family_key: str) -> int:
+    """Return how well a kind of support suits every crop of a need, 0 to 3."""
+    return min(tables.suits()[each.crop].scores[family_key] for each in need.crops)
+
+
+def for_each(site: Site, family_key: str, need: Need) -> tuple[Site, Need, int]:
+    """Return where one of a kind of support stands for a need, what it gets of the plants, and how many are
+    built: one over the path between two beds where it can stand so, else one on each bed or in each pot.
+    """
+    if tables.traits()[family_key].over_path and site.path:
+        return site, replace(need, alike=1), 1
+
+    def part(of: Need) -> Need:
+        return replace(of, count=of.count and math.ceil(of.count / need.alike), others=(), alike=1)
+
+    shared = replace(part(need), others=tuple(map(part, need.others)))
+    return site.model_copy(update={"path": None}), shared, need.alike
+
+
+def named(need: Need) -> str:
+    """Return what grows, in words."""
+    names = [_crop(each).name.split(",")[0].split(" (")[0] for each in need.crops]
+    return " and ".join(dict.fromkeys(names)) if len(names) < 3 else f"{names[0]} and others"
 
 
 def _crop(need: Need) -> rows.Crop:
@@ -114,13 +153,12 @@ def start_of(site: Site, family_key: str, need: Need, system: System) -> Start:
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
-    crop, family = _crop(need), family_of(family_key)
+    need, family = leading(need), family_of(family_key)
     proposed = born_in(system, family_key, family.propose(need, site), site)
-    short_name = crop.name.split(",")[0].split(" (")[0]
     return Start(
         Structure(
             key="new",
-            name=f"{short_name} {template(f'family.{family.key}.noun')}",
+            name=f"{named(need)} {template(f'family.{family.key}.noun')}",
             family=family.key,
             options=proposed.options.model_dump(mode="json"),
             plantings=proposed.plantings,
@@ -133,18 +171,20 @@ def fitting(
     site: Site,
     start: Start,
     system: System,
+    aim: Aim = "per-season",
     years: float = YEARS,
     budget: float = math.inf,
     enough: Callable[[], bool] = never,
     *,
     closely: bool = True,
 ) -> Sized:
-    """Return what a need starts with, changed to the way that holds and costs least in a season.
+    """Return what a need starts with, changed to the way that holds and is best for an aim.
 
     Args:
         site: Where it is to stand.
         start: What it starts with.
         system: Whose round numbers.
+        aim: What it is to be the best of.
         years: Seasons it will be used.
         budget: What its parts may cost.
         enough: Asked before each trial whether to stop there.
@@ -154,7 +194,7 @@ def fitting(
         site,
         start.structure,
         system,
-        "per-season",
+        aim,
         budget=budget,
         years=years,
         extent=COARSE,
@@ -180,6 +220,7 @@ def offer(
         InvalidPlan: No such crop.
         UnknownItem: No such family.
     """
+    site, need, _ = for_each(site, family_key, need)
     start = start_of(site, family_key, need, system)
     found = fitting(site, start, system, enough=enough)
     return Offer(found.structure, values_of(start, found, system))

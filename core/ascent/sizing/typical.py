@@ -67,7 +67,9 @@ def _shortened(site: Site, structure: Structure, share: float) -> Typical:
     share = max(share, low / long)
     rows = int(options.get("rows", 1))
     plantings = tuple(
-        p.model_copy(update={"count": min(p.count, math.ceil(p.count * share / rows) * rows)})
+        p.model_copy(
+            update={"count": min(p.count, math.ceil(p.count * share / rows) * rows), "along": p.along * share}
+        )
         for p in structure.plantings
     )
     if "length" in options:

@@ -462,7 +462,8 @@ class Work(Row):
 @dataclass(frozen=True)
 class Trait(Row):
     """What a family of support is to live with: people to build it, how hard that is from 1 to 5, whether it
-    moves to another bed, from where its plants are reached, whether one walks under it.
+    moves to another bed, from where its plants are reached, whether one walks under it and it can stand over
+    a path between two beds; how it looks, from 1, a thing of wire and steel, to 3, of the garden.
     """
 
     people: int
@@ -470,6 +471,8 @@ class Trait(Row):
     moves: Literal["yes", "half", "no"]
     faces: Literal["both", "one", "round", "outside"]
     walked_under: bool
+    over_path: bool
+    looks: int
 
 
 @dataclass(frozen=True)

@@ -39,6 +39,7 @@ _TABLES: dict[str, Any] = {
     "climate": tables.climates,
     "crop": tables.crops,
 }
+_TOLD_ALONE = {"key", "beds", "features", "stock", "needs", "structures"}
 _SAID = 3  # differences named in a sentence
 
 
@@ -112,7 +113,7 @@ def _fields(thing: Typed, system: System) -> dict[str, tuple[Any, str]]:
     """Return every field of a thing by path: its value and how it is written."""
     if isinstance(thing, Structure):
         return _of_structure(thing, system)
-    skipped = {"key", "beds", "features", "stock", "needs", "structures"}
+    skipped = {"key"} if isinstance(thing, KeptNeed) else _TOLD_ALONE
     kinds: tuple[type[Typed], ...] = (BareBed, Feature, Place, Stock, KeptNeed)
     names = next(kind for kind in kinds if isinstance(thing, kind)).model_fields
     return {
@@ -182,6 +183,8 @@ _OTHERS: dict[str, Callable[[Any, System], str]] = {
     "condition": _word,
     "sure": _word,
     "strength": lambda value, _system: f"{100 * value:.0f} %",
+    "others": lambda value, _system: ", ".join(tables.crops()[each.crop].name for each in value) or "–",
+    "beds": lambda value, _system: ", ".join(value) or "–",
     "wants": lambda value, _system: f"{len(value.model_fields_set)} wishes",
     "prices": lambda value, _system: f"{len(value)} own prices",
 }

@@ -13,7 +13,7 @@ from ..drawing.sketch import Sketch, sketch_of
 from ..families import FAMILIES
 from ..family.protocol import Need
 from ..files.need import NeedFile
-from ..plan.model import First, Planting, Site, Typed, Wants
+from ..plan.model import First, Grown, Planting, Site, Typed, Wants
 from ..report.evaluation import State
 from ..report.wording import gust_text, money, seasons_text
 from ..sizing.choose import Against, Figures, Way, ranked, way_of
@@ -54,6 +54,7 @@ class Told(Typed):
     plants: str
     own: str
     crop: str
+    where: str
 
 
 class KindReport(Typed):
@@ -120,7 +121,7 @@ def way_report(
             Filled(option=v.option, label=v.label, value=v.text, reason=v.reason)
             for v in values_of(way.start, way.sized, system)
         ),
-        sketch=sketch_of(geometry, site.bed.length, site.bed.width),
+        sketch=sketch_of(geometry, site.bed.length, 2 * geometry.reach(site.bed.width)),
         figures=way.figures,
         told=_told(site, way, system),
         against=tuple(_against(site, way, key, need, wants, system) for key in way.against),
@@ -130,17 +131,26 @@ def way_report(
     )
 
 
-def _per_crop(site: Site, way: Way, system: System) -> str:
+def _per_crop(way: Way, currency: str, system: System) -> str:
     """Return what it costs in a season for each plant and for each weight of the usual crop."""
-    plantings, currency = way.sized.structure.plantings, site.garden.currency
-    return "; ".join(per_crop(way.figures.yearly, plantings, currency, system))
+    return "; ".join(per_crop(way.figures.yearly / way.each, way.sized.structure.plantings, currency, system))
+
+
+def _where(site: Site, way: Way, system: System) -> str:
+    """Return what is to be said of where it stands; nothing where it is one on its bed."""
+    if way.evaluation.geometry.gap:
+        return say("choose.over_path", system, {"path": (way.evaluation.geometry.gap, "length")})
+    if way.each > 1:
+        return say("choose.each", system, {"each": (way.each, "count")})
+    host = site.host if tables.traits()[way.family].faces == "one" else None
+    return template(f"choose.on_{host.kind}") if host else ""
 
 
 def _told(site: Site, way: Way, system: System) -> Told:
     figures, trait = way.figures, tables.traits()[way.family]
     parts = [part for share in way.sized.trial.shares.values() for part in share.lines if part.life]
     first = min(parts, key=lambda part: part.life, default=None)
-    plants = sum(planting.count for planting in way.sized.structure.plantings)
+    plants = way.each * sum(planting.count for planting in way.sized.structure.plantings)
     return Told(
         cost=money(figures.cost, site.garden.currency),
         yearly=money(figures.yearly, site.garden.currency),
@@ -159,7 +169,8 @@ def _told(site: Site, way: Way, system: System) -> Told:
         own=say("choose.own", system, {"share": (100 * figures.own, "count")})
         if figures.own > _SHARE
         else "",
-        crop=_per_crop(site, way, system),
+        crop=_per_crop(way, site.garden.currency, system),
+        where=_where(site, way, system),
     )
 
 
@@ -193,7 +204,7 @@ def _against(site: Site, way: Way, key: Against, need: Need, wants: Wants, syste
             "over": (max(climb - (wants.reach or 0.0), 0.0), "length"),
         },
         {
-            "crop": tables.crops()[need.crop].name,
+            "crop": _worst(need, way.family),
             "weak": template(f"family.{way.family}.weak"),
             "suits": template(f"family.{way.family}.suits"),
             "limit": _holds(way.figures.limit, system),
@@ -202,6 +213,12 @@ def _against(site: Site, way: Way, key: Against, need: Need, wants: Wants, syste
             "minutes": _time(way.figures.minutes),
         },
     )
+
+
+def _worst(need: Need, family_key: str) -> str:
+    """Return the name of the crop that a kind of support suits least."""
+    crops = [each.crop for each in need.crops]
+    return tables.crops()[min(crops, key=lambda crop: tables.suits()[crop].scores[family_key])].name
 
 
 def order_of(
@@ -225,6 +242,7 @@ def order_of(
             "minutes": _time(figures.minutes),
             "once": seasons_text(figures.once),
             "own": f"{100 * figures.own:.0f} %",
+            "looks": template(f"choose.looks_{figures.looks}"),
             "weak": template(f"family.{place.family}.weak"),
         }
         best = sorted(place.best_at, key=lambda of: of != first)
@@ -246,6 +264,12 @@ def order_of(
     return tuple(places)
 
 
+def need_of(first: Grown, others: Sequence[Grown], alike: int = 1) -> Need:
+    """Return what is wanted as the families are asked for it."""
+    rest = tuple(Need(each.crop, each.count, each.side, each.training) for each in others)
+    return Need(first.crop, first.count, first.side, first.training, rest, alike)
+
+
 def choose(
     asked: NeedFile, kinds: Sequence[str] = tuple(FAMILIES)
 ) -> tuple[tuple[KindReport, ...], tuple[PlaceReport, ...]]:
@@ -258,8 +282,10 @@ def choose(
     Raises:
         InvalidPlan: No such crop.
     """
-    site = Site(garden=asked.place, bed=asked.bed, spare=spare_of(asked.stock, ()))
-    need = Need(asked.crop, asked.count, asked.side, asked.training)
+    site = Site(
+        garden=asked.place, bed=asked.bed, spare=spare_of(asked.stock, ()), path=asked.path, host=asked.host
+    )
+    need = need_of(asked, asked.others, asked.alike)
     units = asked.place.units
     ways = tuple(way_report(site, family, need, asked.wants, units) for family in kinds)
     able = {way.family: way.figures for way in ways if not way.against}

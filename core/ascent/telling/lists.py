@@ -10,12 +10,12 @@ from ..buying.buyer import CutBar
 from ..buying.parts import Part
 from ..plan.model import Planting
 from ..report.wording import money
+from ..sizing.size import YEARS
 from ..words.quantities import System, to_si, with_sizes, write
 from ..words.texts import say
 from .readout import CostReport, CutReport, PartReport
 
 _CALLED = 0.025  # share by which a length sold may differ from how it is called
-_YEARS = 10.0  # a structure is used, handbook-parts-5.2
 
 
 def part_reports(parts: Iterable[Part], system: System) -> tuple[PartReport, ...]:
@@ -84,21 +84,40 @@ def cut_reports(bars: Iterable[CutBar], system: System) -> tuple[CutReport, ...]
 
 
 def cost_report(
-    parts: tuple[Part, ...], plantings: Iterable[Planting], currency: str, system: System
+    parts: tuple[Part, ...],
+    plantings: Iterable[Planting],
+    currency: str,
+    system: System,
+    *,
+    hours: float = 0.0,
+    hour: float = 0.0,
 ) -> CostReport:
     """Return what a shopping list comes to in a season: each part over its life, or as long as it is used.
+
+    Args:
+        parts: The list.
+        plantings: What grows on it.
+        currency: The garden's.
+        system: The reader's units.
+        hours: Of building it, in a season.
+        hour: What one is counted at.
 
     Source: handbook-season-11
     """
     plantings = tuple(plantings)
-    season = sum(part.cost / min(part.life or _YEARS, _YEARS) for part in parts)
+    season = sum(part.cost / min(part.life or YEARS, YEARS) for part in parts) + hours * hour
     crop = sum(planting.count * usual_yield(planting) for planting in plantings)
     plant, weight = per_crop(season, plantings, currency, system)
     return CostReport(
         season=money(season, currency),
         plant=plant,
         crop=weight,
-        said=say("costs.said", system, {"years": (_YEARS, "count"), "crop": (crop, "mass")}),
+        said=say(
+            "costs.said_hours" if hour else "costs.said",
+            system,
+            {"years": (YEARS, "count"), "crop": (crop, "mass")},
+            {"hour": money(hour, currency), "work": money(hours * hour, currency)},
+        ),
     )
 
 

@@ -6,11 +6,14 @@ import datetime as dt
 
 import numpy as np
 
+from .. import tables
 from ..buying.lists import bill, total
+from ..buying.work import labour_of
 from ..drawing.views import VIEWS, view_of
 from ..plan.model import Site, Structure
 from ..report.evaluation import Evaluation, evaluate
 from ..report.wording import money, speed_text, written
+from ..sizing.size import YEARS
 from ..words.quantities import STYLES, System, to_si, write
 from ..words.texts import template
 from .headline import headline
@@ -47,7 +50,16 @@ def report_of(site: Site, evaluation: Evaluation, system: System, day: dt.date |
         cautions=cautions_of(e.structure.family, e.geometry),
         parts=part_reports(parts, system),
         cuts=cut_reports(bars, system),
-        costs=cost_report(parts, e.structure.plantings, site.garden.currency, system),
+        costs=cost_report(
+            parts,
+            e.structure.plantings,
+            site.garden.currency,
+            system,
+            hours=labour_of(e.geometry, str(getattr(e.options, "setting", "driven"))).hours(
+                tables.traits()[e.structure.family], YEARS
+            ),
+            hour=site.garden.hour or 0.0,
+        ),
         cost=total(parts),
         cost_text=money(total(parts), site.garden.currency),
         views=tuple(view_of(e.geometry, site.bed, name, length, label) for name in VIEWS),

@@ -16,7 +16,7 @@ router = Router()
 
 @router.post("/gardens/{garden_id}/beds/{bed}/supports", response={200: schemas.SupportsOut, **REFUSED})
 @heavy
-def supports(request: HttpRequest, garden_id: int, bed: str, sent: schemas.CropIn) -> schemas.SupportsOut:
+def supports(request: HttpRequest, garden_id: int, bed: str, sent: schemas.WantedIn) -> schemas.SupportsOut:
     """Every kind of support as it would stand on a bed; nothing is stored."""
     return structures.supports(access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent)
 

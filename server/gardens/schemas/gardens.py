@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from ascent.ground.clashes import Gap, Warned
 from ascent.ground.plot import PlotDrawing
 from ascent.plan.model import (
+    MOST_ALIKE,
     BareBed,
     Bearing,
     BedKind,
@@ -29,6 +30,7 @@ from ascent.plan.model import (
     Name,
     Note,
     Options,
+    Others,
     Place,
     PlantCount,
     PlantGust,
@@ -78,6 +80,7 @@ class PlaceChange(Typed):
         Field(None, max_length=500)
     )
     path_width: float | None = Field(None, ge=0.3, le=3.0)
+    hour: float | None = Field(None, ge=0.0, le=1e4)
 
 
 class BedChange(Typed):
@@ -106,6 +109,7 @@ class FeatureChange(Typed):
     points: Points | None = None
     width: float | None = Field(None, ge=0.005, le=20.0)
     depth: float | None = Field(None, ge=0.0, le=5.0)
+    height: float | None = Field(None, ge=0.3, le=6.0)
 
 
 class StructureChange(Typed):
@@ -147,6 +151,9 @@ class NeedChange(Typed):
     count: PlantCount | None = None
     side: Side | None = None
     training: Training | None = None
+    others: Others | None = None
+    beds: Annotated[tuple[Key, ...], Field(max_length=MOST_ALIKE - 1)] | None = None
+    host: Key | None = None
     wants: Wants | None = None
 
 

@@ -6,18 +6,19 @@ import datetime as dt
 from typing import Annotated
 
 from ascent.plan.model import (
+    MOST_ALIKE,
     MOST_TAKEN,
     ExposureKey,
     FeatureKind,
     First,
+    Grown,
+    Key,
     Name,
     Options,
-    PlantCount,
+    Others,
     Plantings,
-    Side,
     SoilKey,
     Taken,
-    Training,
     Typed,
     Wants,
 )
@@ -161,32 +162,29 @@ class Chosen(Typed):
     plantings: Plantings
 
 
-class NeedIn(Typed):
+class WantedIn(Grown):
+    """What a gardener wants to grow on a bed, on whatever supports it: one crop or several, on beds alike or
+    over the path between two, along a wall or a fence.
+    """
+
+    others: Others = ()
+    beds: Annotated[tuple[Key, ...], Field(max_length=MOST_ALIKE - 1)] = ()
+    host: Key | None = None
+
+
+class NeedIn(WantedIn):
     """What a gardener wants to grow on a bed, and on which kind of support; with its options and plants where
     those were chosen already.
     """
 
     family: str = Field(max_length=40)
-    crop: str = Field(max_length=40)
-    side: Side = "right"
-    training: Training = "pruned"
-    count: PlantCount | None = None
     chosen: Chosen | None = None
     shed: bool = Field(True, description="whether it has what the shed has free for it")
 
 
-class CropIn(Typed):
-    """What a gardener wants to grow on a bed, on whatever supports it."""
-
-    crop: str = Field(max_length=40)
-    side: Side = "right"
-    training: Training = "pruned"
-
-
-class ChooseIn(CropIn):
+class ChooseIn(WantedIn):
     """What a gardener wants to grow on a bed, and what matters of its support."""
 
-    count: PlantCount | None = None
     wants: Wants = Wants()
     closely: bool = Field(True, description="whether to look on, or only for a moment")
 
@@ -216,10 +214,30 @@ class OrderOut(Typed):
     places: tuple[PlaceReport, ...]
 
 
+class AlikeOut(Typed):
+    """A bed like the one that is asked about; `path` says how wide the path between them is, if one is."""
+
+    key: str
+    name: str
+    path: str
+
+
+class HostOut(Typed):
+    """A wall or fence along a bed."""
+
+    key: str
+    name: str
+
+
 class SupportsOut(Typed):
-    """Every kind of support for a crop, those that suit it best first."""
+    """Every kind of support for a crop, those that suit it best first; which beds are alike, what walls and
+    fences run along, and what a kind is sized by where it comes first.
+    """
 
     supports: list[Support]
+    beds: list[AlikeOut]
+    hosts: list[HostOut]
+    sized_by: tuple[First, ...]
 
 
 class ProposedValue(Typed):

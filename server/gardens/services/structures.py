@@ -8,16 +8,18 @@ import io
 from collections.abc import Callable
 from dataclasses import replace
 
+from ascent.buying.shed import less
 from ascent.errors import InvalidPlan, Problem
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.csv_tables import plain_cell
-from ascent.ground.plot import placed
+from ascent.ground.wanted import likely_beds, likely_hosts, site_for, stood
 from ascent.plan import model
 from ascent.report.wording import read_gust
+from ascent.sizing.choose import SIZED_BY
 from ascent.sizing.offer import Offer, choices, offer
 from ascent.telling.changes import differences
-from ascent.telling.choosing import order_of, way_report
+from ascent.telling.choosing import need_of, order_of, way_report
 from ascent.telling.divides import divide_reports
 from ascent.telling.moves import curve_report, rests_on
 from ascent.telling.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
@@ -195,13 +197,25 @@ def _bed_of(garden: Garden, key: str) -> tuple[model.Garden, model.Bed]:
     return core, bed
 
 
+def _place_for(
+    garden: Garden, key: str, sent: schemas.WantedIn, *, shed: bool = False
+) -> tuple[model.Site, Need]:
+    """Return where what is wanted would stand, and what is wanted, as the core knows them.
+
+    Raises:
+        InvalidPlan: A bed that is not alike, a wall or fence out of reach.
+    """
+    core, bed = _bed_of(garden, key)
+    site = site_for(core, bed, sent.beds, sent.host, free_for(garden) if shed else ())
+    return site, need_of(sent, sent.others, 1 + len(sent.beds))
+
+
 def proposal(
     granted: Granted, key: str, need: schemas.NeedIn, enough: Callable[[], bool]
 ) -> schemas.ProposalOut:
     """Return a structure for a need on a bed, sized until it holds, with the reason for every value."""
-    core, bed = _bed_of(granted.garden, key)
-    site = model.Site(garden=core, bed=bed)
-    offered = _offered(site, need, enough)
+    site, _ = place = _place_for(granted.garden, key, need)
+    offered = _offered(*place, need, enough)
     values = [
         schemas.ProposedValue(option=v.option, label=v.label, value=v.text, reason=v.reason)
         for v in offered.values
@@ -215,7 +229,7 @@ def _known(field: str, family: str) -> None:
         raise InvalidPlan([Problem(field, family, f"one of {', '.join(FAMILIES)} is allowed")])
 
 
-def _offered(site: model.Site, need: schemas.NeedIn, enough: Callable[[], bool]) -> Offer:
+def _offered(site: model.Site, wanted: Need, need: schemas.NeedIn, enough: Callable[[], bool]) -> Offer:
     _known("family", need.family)
     if need.chosen:
         structure = checked(
@@ -228,20 +242,28 @@ def _offered(site: model.Site, need: schemas.NeedIn, enough: Callable[[], bool])
             )
         )
         return Offer(structure, ())
-    return offer(
-        site, need.family, Need(need.crop, need.count, need.side, need.training), site.garden.units, enough
-    )
+    return offer(site, need.family, wanted, site.garden.units, enough)
 
 
-def supports(granted: Granted, key: str, sent: schemas.CropIn) -> schemas.SupportsOut:
+def supports(granted: Granted, key: str, sent: schemas.WantedIn) -> schemas.SupportsOut:
     """Return every kind of support as it would stand on a bed, those that suit the crop best first.
 
     Raises:
         InvalidPlan: No such crop.
     """
+    site, need = _place_for(granted.garden, key, sent)
     core, bed = _bed_of(granted.garden, key)
-    need = Need(sent.crop, None, sent.side, sent.training)
-    return schemas.SupportsOut(supports=choices(model.Site(garden=core, bed=bed), need))
+    return schemas.SupportsOut(
+        supports=choices(site, need),
+        beds=[
+            schemas.AlikeOut(
+                key=each.key, name=each.name, path="" if path is None else write(path, "length", core.units)
+            )
+            for each, path in likely_beds(core, bed)
+        ],
+        hosts=[schemas.HostOut(key=each.key, name=each.name) for each in likely_hosts(core, bed)],
+        sized_by=SIZED_BY,
+    )
 
 
 def way(
@@ -252,12 +274,9 @@ def way(
     Raises:
         InvalidPlan: No such kind or crop.
     """
-    core, bed = _bed_of(granted.garden, key)
     _known("family", family)
-    need = Need(sent.crop, sent.count, sent.side, sent.training)
-    spare = free_for(granted.garden)
-    site = model.Site(garden=core, bed=bed, spare=spare)
-    return way_report(site, family, need, sent.wants, core.units, enough, closely=sent.closely)
+    site, need = _place_for(granted.garden, key, sent, shed=True)
+    return way_report(site, family, need, sent.wants, site.garden.units, enough, closely=sent.closely)
 
 
 def order(granted: Granted, sent: schemas.OrderIn) -> schemas.OrderOut:
@@ -282,10 +301,10 @@ def divides(
     """
     for family in sent.ways:
         _known("ways", family)
-    core, bed = _bed_of(granted.garden, key)
-    site = model.Site(garden=core, bed=bed, spare=free_for(granted.garden) if sent.need.shed else ())
-    structure = _offered(site, sent.need, enough).structure
-    return schemas.DividesOut(divides=divide_reports(site, structure, sent.ways, sent.first, core.units))
+    place = _place_for(granted.garden, key, sent.need, shed=sent.need.shed)
+    structure = _offered(*place, sent.need, enough).structure
+    units = place[0].garden.units
+    return schemas.DividesOut(divides=divide_reports(place[0], structure, sent.ways, sent.first, units))
 
 
 def rests_of(row: Thing, sent: schemas.Draft) -> Rests:
@@ -323,19 +342,25 @@ def ways_of(row: Thing, sent: schemas.WishIn) -> WishReport:
 def build(
     granted: Granted, key: str, need: schemas.NeedIn, visitor: Visitor, enough: Callable[[], bool]
 ) -> schemas.StructureOut:
-    """Put the proposed structure on the bed, on ground that nothing else takes if there is any."""
+    """Put the proposed structure on the bed, or one on each of several, on ground that nothing else takes if
+    there is any; the one on the bed is answered.
+    """
 
     def make(garden: Garden, state: State) -> Wanted:
         core, bed = _bed_of(garden, key)
-        offered = _offered(model.Site(garden=core, bed=bed), need, enough).structure
-        structure = placed(
-            core, bed, offered.model_copy(update={"key": new_key(state, Thing.STRUCTURE, offered.name)})
-        )
-        if need.shed and (spare := free_for(garden)):
-            taken = taken_for(model.Site(garden=core, bed=bed), structure, spare).taken
-            structure = structure.model_copy(update={"taken": taken})
-        held = Held(Thing.STRUCTURE, structure.key, bed.key, structure.model_dump(mode="json"))
-        return Wanted({**state, held.ref: held}, answer={"made": structure.key})
+        offered = _offered(*_place_for(garden, key, need), need, enough).structure
+        spare = free_for(garden) if need.shed else ()
+        after, made = dict(state), []
+        for home, placed in stood(core, bed, offered, need.beds, need.host):
+            structure = placed.model_copy(update={"key": new_key(after, Thing.STRUCTURE, offered.name)})
+            if spare:
+                taken = taken_for(model.Site(garden=core, bed=home), structure, spare).taken
+                structure = structure.model_copy(update={"taken": taken})
+                spare = less(spare, taken)
+            held = Held(Thing.STRUCTURE, structure.key, home.key, structure.model_dump(mode="json"))
+            after[held.ref] = held
+            made.append(structure.key)
+        return Wanted(after, answer={"made": made[0]})
 
     done = change_garden(granted.garden.pk, visitor, make)
     row = Thing.objects.filter(garden=done.garden, kind=Thing.STRUCTURE, key=done.answer["made"]).first()

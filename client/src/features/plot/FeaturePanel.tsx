@@ -74,6 +74,18 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
           step={0.05}
           onValue={(width) => change({ width })}
         />
+        {(fields.kind === "wall" || fields.kind === "fence") && (
+          <QuantityRow
+            label="Height"
+            text={fields.height == null ? "not known" : (written.height ?? "")}
+            value={fields.height ?? 1.8}
+            kind="length"
+            system={garden.units}
+            low={0.3}
+            high={6}
+            onValue={(height) => change({ height })}
+          />
+        )}
         {kind?.group === "buried" && (
           <QuantityRow
             label="Depth"

@@ -2,6 +2,7 @@ import type { Garden, Schemas } from "../../api/client";
 import { Currency } from "../../ui/Currency";
 import { DayOfYear } from "../../ui/DayOfYear";
 import { NameRow } from "../../ui/NameRow";
+import { NumberRow } from "../../ui/NumberRow";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
 import type { PlanHand } from "./usePlan";
@@ -90,6 +91,16 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
         onValue={(path_width) => keep({ path_width })}
       />
       <Currency value={fields.currency} onPick={(currency) => keep({ currency })} />
+      <NumberRow
+        key={fields.hour ?? ""}
+        name={`An hour of work, ${fields.currency}`}
+        empty="not counted"
+        bounds={[0, 1e4]}
+        value={fields.hour ?? null}
+        onValue={(hour) => {
+          if (hour !== (fields.hour ?? null)) keep({ hour });
+        }}
+      />
     </div>
   );
 }

@@ -28,8 +28,7 @@ export function KeepNeed({ garden, bed, kept, need, first }: Props) {
   };
   const page = `/gardens/${garden}/beds/${bed}/new`;
   const keep = () => {
-    const { count, ...rest } = need;
-    const change = { ...rest, wants: { ...need.wants, first }, bed, count: count ?? null };
+    const change = { ...need, wants: { ...need.wants, first }, bed, count: need.count ?? null };
     const called = (name ?? "").trim() || "a need";
     return kept
       ? put(

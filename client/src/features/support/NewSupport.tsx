@@ -9,19 +9,16 @@ import { askGarden } from "../../queue/asks";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { NotHere } from "../../ui/NotHere";
-import { Pick } from "../../ui/Pick";
 import { useSettled } from "../../ui/useSettled";
 import { Compare } from "./Compare";
 import { CostPlot } from "./CostPlot";
+import { CropFields, type Grown } from "./CropFields";
 import { Divides } from "./Divides";
 import { KeepNeed } from "./KeepNeed";
 import { NOTHING_SAID, Wanted, type Wants } from "./Wanted";
 import { Ways } from "./Ways";
+import { type Where, WhereElse } from "./WhereElse";
 
-const TRAINED = [
-  { key: "pruned", name: "pruned, close together" },
-  { key: "free", name: "left to grow, wider apart" },
-];
 const NONE: ReadonlySet<string> = new Set();
 
 /** A support for a bed: a new one, or for a need that was kept. */
@@ -44,6 +41,29 @@ export function NewSupport() {
   );
 }
 
+const MOST_CROPS = 4; // of one support
+
+interface Row {
+  id: number;
+  grown: Grown;
+  readable: boolean;
+}
+
+/** The crop that a kept need leads with; one that was asked for or that most people grow otherwise. */
+function grownOf(kept: Grown | undefined, crop: string | null): Grown {
+  return {
+    crop: kept?.crop ?? crop ?? "tom-slicer",
+    side: kept?.side ?? "right",
+    training: kept?.training ?? "pruned",
+    count: kept?.count ?? null,
+  };
+}
+
+/** Another crop to begin with: the same again, on the other side. */
+function beside(lead: Grown | undefined): Grown {
+  return { ...grownOf(lead, null), side: lead?.side === "left" ? "right" : "left", count: null };
+}
+
 interface Props {
   garden: Garden;
   bedKey: string;
@@ -59,28 +79,43 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const catalogue = useCatalogue(garden.units);
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
-  const [crop, setCrop] = useState<Schemas["CropIn"]>({
-    crop: kept?.fields.crop ?? search.get("crop") ?? "tom-slicer",
-    side: kept?.fields.side ?? "right",
-    training: kept?.fields.training ?? "pruned",
+  const [crops, setCrops] = useState<readonly Row[]>(() =>
+    [grownOf(kept?.fields, search.get("crop")), ...(kept?.fields.others ?? [])].map((grown, id) => ({
+      id,
+      grown,
+      readable: true,
+    })),
+  );
+  const standing = new Set([...garden.beds, ...garden.features].map((each) => each.key));
+  const [where, setWhere] = useState<Where>({
+    beds: (kept?.fields.beds ?? []).filter((key) => standing.has(key)),
+    host: kept?.fields.host != null && standing.has(kept.fields.host) ? kept.fields.host : null,
   });
-  const [count, setCount] = useState(kept?.fields.count ? String(kept.fields.count) : "");
   const [building, setBuilding] = useState(false);
   const [failed, setFailed] = useState("");
   const [wants, setWants] = useState<Wants>(kept?.fields.wants ?? NOTHING_SAID);
   const [stopped, setStopped] = useState(false);
   const [pointed, setPointed] = useState("");
   const [compared, setCompared] = useState<readonly string[]>([]);
-  const kinds = useSupports(gardenId, bedKey, crop);
   const most = catalogue.data?.bounds["planting.count"]?.high ?? 1;
-  const readable = (text: string) => /^[1-9]\d*$/.test(text) && Number(text) <= most;
-  const wrongCount = count !== "" && !readable(count);
-  const { first } = wants; // only the order hangs on it
-  const need: Omit<Schemas["ChooseIn"], "closely"> = {
-    ...crop,
-    count: count !== "" && readable(count) ? Number(count) : null,
-    wants: { ...wants, first: NOTHING_SAID.first },
+  const wrongCount = crops.some((row) => !row.readable);
+  const [lead, ...others] = crops.map((row) => row.grown);
+  const wanted: Schemas["WantedIn"] = {
+    ...(lead ?? grownOf(undefined, null)),
+    others,
+    beds: [...where.beds],
+    host: where.host,
   };
+  // how many there are does not change their pictures
+  const kinds = useSupports(gardenId, bedKey, {
+    ...wanted,
+    count: null,
+    others: others.map((each) => ({ ...each, count: null })),
+  });
+  const { first } = wants;
+  // of some wishes the kinds are sized anew, of others only their order hangs
+  const sizedFor = kinds.data?.sized_by.includes(first) ? first : NOTHING_SAID.first;
+  const need: Omit<Schemas["ChooseIn"], "closely"> = { ...wanted, wants: { ...wants, first: sizedFor } };
   const supports = kinds.data?.supports ?? [];
   const wished = search.get("on");
   const asked = supports.map((support) => support.family);
@@ -104,9 +139,8 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const family = wished ?? places[0]?.family ?? "";
   const way = closely.get(family) ?? ways.get(family);
   const started: Schemas["NeedIn"] = {
-    ...crop,
+    ...wanted,
     family,
-    count: need.count ?? null,
     shed: wants.shed,
     chosen: way ? { name: way.title, options: way.options, plantings: way.plantings } : null,
   };
@@ -166,41 +200,43 @@ function Choosing({ garden, bedKey, kept }: Props) {
             <p className="quiet" style={{ marginBottom: 14 }}>
               {bed.words}
             </p>
-            <Pick
-              label="Crop"
-              value={crop.crop}
-              choices={catalogue.data?.crops ?? []}
-              onPick={(key) => setCrop({ ...crop, crop: key })}
-            />
-            <Pick
-              label="Planted on"
-              value={crop.side}
-              choices={Object.entries(bed.sides).map(([key, name]) => ({ key, name }))}
-              onPick={(side) => setCrop({ ...crop, side: side as "left" })}
-            />
-            <Pick
-              label="Trained"
-              value={crop.training}
-              choices={TRAINED}
-              onPick={(training) => setCrop({ ...crop, training: training as "free" })}
-            />
-            <label className="row">
-              <span className="label">How many</span>
-              <input
-                className="input"
-                inputMode="numeric"
-                placeholder="as many as fit"
-                value={count}
-                aria-invalid={wrongCount}
-                aria-label="How many plants"
-                onChange={(event) => setCount(event.target.value)}
+            {crops.map((row, number) => (
+              <CropFields
+                key={row.id}
+                row={row.grown}
+                number={number}
+                crops={catalogue.data?.crops ?? []}
+                sides={bed.sides}
+                most={most}
+                onRow={(grown, readable) =>
+                  setCrops((now) =>
+                    now.map((each) => (each.id === row.id ? { ...row, grown, readable } : each)),
+                  )
+                }
+                {...(number > 0 && {
+                  onRemove: () => setCrops((now) => now.filter((each) => each.id !== row.id)),
+                })}
               />
-            </label>
-            {wrongCount && (
-              <p role="alert" className="refusal">
-                How many plants: ‘{count}’ is refused: 1 to {most} plants.
-              </p>
+            ))}
+            {crops.length < MOST_CROPS && (
+              <button
+                type="button"
+                className="plain"
+                onClick={() =>
+                  setCrops((now) => [
+                    ...now,
+                    {
+                      id: Math.max(...now.map((each) => each.id)) + 1,
+                      grown: beside(lead),
+                      readable: true,
+                    },
+                  ])
+                }
+              >
+                and another crop
+              </button>
             )}
+            <WhereElse where={where} supports={kinds.data} onWhere={setWhere} />
             <Wanted
               wants={wants}
               units={garden.units}

@@ -1,6 +1,7 @@
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
+import { NumberRow } from "../../ui/NumberRow";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
 import { Tick } from "../../ui/Tick";
@@ -25,6 +26,7 @@ const FIRSTS: readonly { key: Wants["first"]; name: string }[] = [
   { key: "work", name: "how quickly it is built" },
   { key: "life", name: "how long its parts last" },
   { key: "own", name: "how much of it is in the shed" },
+  { key: "looks", name: "how it looks" },
 ];
 const REACHES = [
   { key: "", name: "whoever reaches" },
@@ -127,44 +129,5 @@ export function Wanted({ wants, currency, units, gust, keptGust, opened, onWant 
         />
       ))}
     </details>
-  );
-}
-
-interface NumberProps {
-  name: string;
-  empty: string;
-  bounds: readonly [number, number];
-  value: number | null;
-  onValue: (value: number | null) => void;
-}
-
-/** A plain number that may be left out. */
-function NumberRow({ name, empty, bounds: [low, high], value, onValue }: NumberProps) {
-  const [text, setText] = useState(value === null ? "" : String(value));
-  const number = Number(text.replace(",", "."));
-  const wrong = text.trim() !== "" && !(number >= low && number <= high);
-  return (
-    <>
-      <label className="row">
-        <span className="label">{name}</span>
-        <input
-          className="input"
-          inputMode="decimal"
-          placeholder={empty}
-          value={text}
-          aria-invalid={wrong}
-          onChange={(event) => setText(event.target.value)}
-          onBlur={() => !wrong && onValue(text.trim() === "" ? null : number)}
-          onKeyDown={(event) => {
-            if (event.key === "Enter" && !wrong) onValue(text.trim() === "" ? null : number);
-          }}
-        />
-      </label>
-      {wrong && (
-        <p role="alert" className="refusal">
-          {name}: ‘{text}’ is refused: {low} to {high}.
-        </p>
-      )}
-    </>
   );
 }

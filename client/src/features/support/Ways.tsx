@@ -122,6 +122,7 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                         {way.told.moves}
                         <div className="quiet">
                           {way.told.faces}; {way.told.plants} plants
+                          {way.told.where && `; ${way.told.where}`}
                         </div>
                       </TableCell>
                     </TableRow>

@@ -30,7 +30,7 @@ def proposed(need: Need, site: Site) -> Proposal:
         if plant.habit == "twiner"
         else "mesh"
     )
-    both = need.side == "both"
+    both = need.sides == "both"
     wood = "post_sw_stake_38" if height <= 1.6 else "post_lumber_38x89"
     options = BedFrameOptions(
         length=row.length,

@@ -15,8 +15,9 @@ def proposed(need: Need, site: Site) -> Proposal:
     """Return cages for a crop on a bed, every value with its reason."""
     crop = tables.crops()[need.crop]
     small = crop.shoot_kg < 1.0
-    row = plants.sown(need, site, longest=30.0, shortest=0.3, spacing=max(crop.spacing_m, 0.45))
-    two = need.side == "both" and site.bed.width >= 1.0
+    apart = max(0.45, *(tables.crops()[each.crop].spacing_m for each in need.crops))
+    row = plants.sown(need, site, longest=30.0, shortest=0.3, spacing=apart)
+    two = need.sides == "both" and site.bed.width >= 1.0
     deepest = site.bed.raised_by - 0.02 if site.bed.kind == "container" else 0.9
     depth = max(min(max(0.45, math.ceil((site.bed.raised_by + 0.30) * 20) / 20), deepest), 0.15)
     cage = "cage_ring_heavy" if small else "cage_mesh_conc_57"

@@ -27,7 +27,7 @@ def proposed(need: Need, site: Site) -> Proposal:
         top_height=height,
         depth=depth,
         post_spacing=round(max(row.length / bays, 0.6) + 0.004, 2),
-        zigzag=0.46 if need.side == "both" else 0.0,
+        zigzag=0.46 if need.sides == "both" else 0.0,
         pretension=100.0,
     )
     reasons = {
@@ -41,7 +41,7 @@ def proposed(need: Need, site: Site) -> Proposal:
         "hung_by": Reason("hung_by"),
         "foot_held": Reason("foot_held"),
         "lower": Reason("lower"),
-        "zigzag": Reason("zigzag_both" if need.side == "both" else "zigzag"),
+        "zigzag": Reason("zigzag_both" if need.sides == "both" else "zigzag"),
         "footing": Reason("footing_raised" if boards else "footing"),
     }
     return Proposal(options, row.plantings, reasons)

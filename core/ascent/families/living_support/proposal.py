@@ -33,8 +33,8 @@ def proposed(need: Need, site: Site) -> Proposal:
     hosts = len(grid(options))
     fitting = max(round(hosts / 2), 1)
     row = plants.sown(need, site, longest=12.0, spacing=min(max(2 * apart, 0.03), 3.0))
-    count = need.count or min(fitting, 600)
-    planting = row.plantings[0].model_copy(update={"count": count})
+    plantings = row.filled(need, fitting)
+    planting, count = plantings[0], plantings[0].count
     reasons = {
         **row.reasons,
         planting.path("count"): Reason(
@@ -59,4 +59,4 @@ def proposed(need: Need, site: Site) -> Proposal:
         "below": Reason("below"),
         "backup": Reason("backup"),
     }
-    return Proposal(options, (planting,), reasons)
+    return Proposal(options, plantings, reasons)

@@ -13,6 +13,7 @@ from ...plan.model import Planting, Site, Structure
 from ...shapes import sprung
 from .options import PanelArchOptions
 
+FOOT_IN_BED = 0.10  # from the edge of a path to a foot beside it [m], common practice, no source
 _STRING_IN = 0.12  # of a string's foot inside the panel [m]
 _STRING_TOP = 0.15  # of the span, from the middle to where a string hangs
 _LAP_EVERY = 0.6  # between the ties of a lap [m], parts handbook 3.0
@@ -115,6 +116,7 @@ def laid_out(options: PanelArchOptions, plantings: tuple[Planting, ...], site: S
         rise,
         depth,
         climb=arc_of(options, site) / 2,
+        gap=max(options.span - 2 * FOOT_IN_BED, 0.0) if options.over == "path" else 0.0,
     )
 
 
@@ -174,10 +176,10 @@ def arc_of(options: PanelArchOptions, site: Site) -> float:
 
 def _planted_at(options: PanelArchOptions, site: Site) -> float:
     """Return how far from the middle the plants stand: outside the feet, or inside them where a bed's soil
-    ends there. [m]
+    ends there and no path lies between them. [m]
     """
     outside, edge = options.span / 2 + plants.OFFSET, site.bed.width / 2
-    if site.bed.raised_by <= 0.1 or outside <= edge:
+    if options.over == "path" or site.bed.raised_by <= 0.1 or outside <= edge:
         return outside
     return max(min(edge, options.span / 2) - plants.OFFSET, 0.05)
 

@@ -9,7 +9,7 @@ from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants
 from ...plan.model import Site
 from ...shapes import sprung
-from .geometry import total_of
+from .geometry import FOOT_IN_BED, total_of
 from .options import PanelArchOptions
 
 
@@ -23,6 +23,8 @@ def proposed(need: Need, site: Site) -> Proposal:
         panels -= 1
     over_bed = site.bed.raised_by > 0.1 and 0.8 <= site.bed.width <= 2.2
     span = round(site.bed.width - 0.02, 2) if over_bed else 1.22
+    if site.path:
+        span = min(max(round(site.path + 2 * FOOT_IN_BED, 2), 0.6), 2.6)
     fill = site.bed.raised_by
     depth = min(max(0.60, math.ceil((fill + 0.45) * 20) / 20), 1.2)
     post = next(
@@ -33,12 +35,15 @@ def proposed(need: Need, site: Site) -> Proposal:
         ),
         "tpost_2.4",
     )
-    options = PanelArchOptions(panels=panels, span=span, depth=depth, post=post)
+    options = PanelArchOptions(
+        panels=panels, span=span, depth=depth, post=post, over="path" if site.path else "one-bed"
+    )
     total = total_of(options)
-    lines = 2 if need.side == "both" else 1
+    lines = 2 if need.sides == "both" else 1
     apart = row.plantings[0].spacing
     room = max(math.floor((total - 2 * tables.constant("row_end_clear")) / apart + 1e-6) + 1, 1) * lines
-    planting = row.plantings[0].model_copy(update={"count": min(need.count or room, 600)})
+    plantings = row.filled(need, room)
+    planting = plantings[0]
     rise = float(sprung.figures(4.88, span, 0.91, sprung.bending_stiffness(panel, width)).rise)
     reasons = {
         **{name: reason for name, reason in row.reasons.items() if name != "length"},
@@ -50,7 +55,10 @@ def proposed(need: Need, site: Site) -> Proposal:
         "panel_length": Reason("panel_length", {"rise": (rise, "length"), "span": (span, "length")}),
         "panel_width": Reason("panel_width"),
         "panels": Reason("panels", {"count": (panels, "count"), "length": (total, "length")}),
-        "span": Reason("span_bed" if over_bed else "span", {"span": (span, "length")}),
+        "over": Reason("over_path" if site.path else "over_bed"),
+        "span": Reason(
+            "span_path" if site.path else "span_bed" if over_bed else "span", {"span": (span, "length")}
+        ),
         "hold": Reason("hold"),
         "foot": Reason("foot"),
         "cover": Reason("cover"),
@@ -60,4 +68,4 @@ def proposed(need: Need, site: Site) -> Proposal:
         "sling_angle": Reason("sling_angle"),
         "stem_tie": Reason("stem_tie"),
     }
-    return Proposal(options, (planting,), reasons)
+    return Proposal(options, plantings, reasons)

@@ -25,15 +25,17 @@ def proposed(need: Need, site: Site) -> Proposal:
     depth = max(min(0.25 if potted else 0.30 + bed.raised_by, room), 0.05)
     apart = round(max(2 * radius + _ROOM, 0.4), 2)
     most = min(max(math.floor((bed.length - 2 * radius) / apart + 1e-6) + 1, 1), 12)
-    sets = 1 if potted else min(most, math.ceil(need.count / (2 * number))) if need.count else most
     wanted = min(plant.support_height_m, _TALL) + depth + 0.2
     post = "cane_20" if wanted <= 3.0 else "cane_25"
     lengths = [long for long in tables.posts()[post].lengths_m if long <= posts.LONGEST_POST]
     long = min((length for length in lengths if length >= wanted - 0.25), default=max(lengths))
     chord = round(max(2 * radius * math.sin(math.pi / number), 0.05), 2)
     row = plants.sown(need, site, longest=30.0, spacing=chord)
-    count = need.count or min(sets * number, 600)
-    planting = row.plantings[0].model_copy(update={"count": count})
+    asked = need.count or need.others
+    climbers = sum(planting.count for planting in row.plantings)
+    sets = 1 if potted else min(most, math.ceil(climbers / (2 * number))) if asked else most
+    plantings = row.filled(need, sets * number)
+    planting, count = plantings[0], plantings[0].count
     options = TripodOptions(
         sets=sets,
         set_spacing=apart,
@@ -69,4 +71,4 @@ def proposed(need: Need, site: Site) -> Proposal:
         "centre": Reason("centre"),
     }
     reasons.pop("length")
-    return Proposal(options, (planting,), reasons)
+    return Proposal(options, plantings, reasons)

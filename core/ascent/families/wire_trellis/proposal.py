@@ -35,7 +35,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     options = WireTrellisOptions(
         length=row.length,
         post=post,
-        lines="tee" if need.side == "both" and not low else "single",
+        lines="tee" if need.sides == "both" and not low else "single",
         top_height=height,
         wires=wires,
         wire_step=round(max((height - 0.3) / max(wires, 2), 0.2), 2),
