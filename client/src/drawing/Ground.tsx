@@ -7,18 +7,29 @@ interface Props {
   layout: SheetLayout;
 }
 
-/** Earth cut open under side and end view, any bed fill between its boards, and the bed from above. */
+/**
+ * Earth cut open under side and end view, any bed fill between its boards, and the bed from above; two beds
+ * where a path goes through between them.
+ */
 export function Ground({ views, layout }: Props) {
   const { ground, at, box } = layout;
   const fill = views.elevation.fill_depth * layout.perMetre;
-  const beds = (["elevation", "end"] as const).map((name) => {
+  const gap = views.end.gap / 2;
+  const beds = (["elevation", "end"] as const).flatMap((name) => {
     const [[u0], [u1]] = views[name].bed;
     const [least, most] = [box[name].x, box[name].x + box[name].width];
-    return { name, x0: Math.max(at[name]([u0, 0])[0], least), x1: Math.min(at[name]([u1, 0])[0], most) };
+    const x = (u: number) => Math.min(Math.max(at[name]([u, 0])[0], least), most);
+    const parts = name === "end" && gap > 0 ? [[u0, -gap] as const, [gap, u1] as const] : [[u0, u1] as const];
+    return parts.map(([from, to]) => ({ name: `${name}${from}`, x0: x(from), x1: x(to) }));
   });
   const board = Math.max(0.038 * layout.perMetre, 3);
-  const [least, most] = views.plan.bed.map(at.plan) as [[number, number], [number, number]];
-  const plan = { x: least[0], y: most[1], width: most[0] - least[0], height: least[1] - most[1] };
+  const [[low, near], [high, far]] = views.plan.bed;
+  const plans = (gap > 0 ? [[near, -gap] as const, [gap, far] as const] : [[near, far] as const]).map(
+    ([from, to]) => {
+      const [least, most] = [at.plan([low, from]), at.plan([high, to])];
+      return { x: least[0], y: most[1], width: most[0] - least[0], height: least[1] - most[1] };
+    },
+  );
   const surface = ground.y + fill;
   return (
     <g>
@@ -71,7 +82,7 @@ export function Ground({ views, layout }: Props) {
         ))}
       {fill > 0 && (
         <path
-          d={`M0 ${surface}H${beds[0]?.x0 ?? 0}M${beds[0]?.x1 ?? 0} ${surface}H${beds[1]?.x0 ?? 0}M${beds[1]?.x1 ?? 0} ${surface}H${ground.width}`}
+          d={`M0 ${surface}${beds.map(({ x0, x1 }) => `H${x0}M${x1} ${surface}`).join("")}H${ground.width}`}
           stroke="var(--ink)"
           strokeWidth={2}
         />
@@ -85,29 +96,18 @@ export function Ground({ views, layout }: Props) {
             strokeWidth={1.4}
           />
         ))}
-      <rect
-        x={plan.x}
-        y={plan.y}
-        width={plan.width}
-        height={plan.height}
-        fill={fill > 0 ? "var(--fill)" : "var(--soil)"}
-      />
-      <rect
-        x={plan.x}
-        y={plan.y}
-        width={plan.width}
-        height={plan.height}
-        fill={fill > 0 ? "url(#fill)" : "url(#native)"}
-      />
-      <rect
-        x={plan.x}
-        y={plan.y}
-        width={plan.width}
-        height={plan.height}
-        fill="none"
-        stroke={fill > 0 ? "var(--wood)" : "var(--soil2)"}
-        strokeWidth={fill > 0 ? board : 1.2}
-      />
+      {plans.map((plan) => (
+        <g key={plan.y}>
+          <rect {...plan} fill={fill > 0 ? "var(--fill)" : "var(--soil)"} />
+          <rect {...plan} fill={fill > 0 ? "url(#fill)" : "url(#native)"} />
+          <rect
+            {...plan}
+            fill="none"
+            stroke={fill > 0 ? "var(--wood)" : "var(--soil2)"}
+            strokeWidth={fill > 0 ? board : 1.2}
+          />
+        </g>
+      ))}
     </g>
   );
 }

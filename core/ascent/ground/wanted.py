@@ -10,10 +10,11 @@ from collections.abc import Iterable, Sequence
 import numpy as np
 import shapely
 
+from .. import tables
 from ..errors import InvalidPlan, Problem
 from ..mechanics import Array
 from ..plan.model import BareBed, Bed, Feature, Garden, Host, Key, Site, Spare, Structure
-from .plot import bed_frame, bed_shape, lie_of, placed
+from .plot import Frame, bed_shape, lie_of, placed
 
 _ALIKE = 0.051  # by which measures of beds alike may differ [m]
 _PARALLEL = math.sin(math.radians(10.0))
@@ -26,7 +27,7 @@ _LEAST = 0.3  # of a wall along a bed [m]
 def site_for(
     garden: Garden, bed: Bed, beds: Iterable[Key] = (), host: Key | None = None, spare: tuple[Spare, ...] = ()
 ) -> Site:
-    """Return where something wanted on a bed would stand.
+    """Return where something wanted on a bed would stand; of several beds the wind of the windiest counts.
 
     Args:
         garden: With everything on its plan.
@@ -40,7 +41,12 @@ def site_for(
     """
     others = [_bed_of(garden, bed, key) for key in beds]
     path = _path_between(bed, others[0]) if len(others) == 1 else None
-    return Site(garden=garden, bed=bed, spare=spare, path=path, host=_host_of(garden, bed, host))
+    windiest = max(
+        (each.exposure or garden.exposure for each in (bed, *others)),
+        key=lambda key: tables.exposures()[key].design_gust_m_s,
+    )
+    home = bed.model_copy(update={"exposure": windiest}) if others else bed
+    return Site(garden=garden, bed=home, spare=spare, path=path, host=_host_of(garden, bed, host))
 
 
 def stood(
@@ -54,7 +60,7 @@ def stood(
     """
     others = [_bed_of(garden, bed, key) for key in beds]
     if over_path(structure) and others:
-        middle = bed_frame(bed).into(_facing(bed, others[0])[0])
+        middle = _middle_of(bed).into(_facing(bed, others[0])[0])
         along, across = (round(float(value), 3) for value in middle)
         return [(bed, structure.model_copy(update={"along": along, "across": across}))]
     if host and structure.options.get("fixed_to") in ("wall", "fence"):
@@ -93,12 +99,16 @@ def _bed_of(garden: Garden, bed: Bed, key: Key) -> Bed:
 def _alike(one: BareBed, other: BareBed) -> bool:
     """Return whether what stands on one bed stands as well on another."""
     same = all(
-        getattr(one, name) == getattr(other, name)
-        for name in ("kind", "soil", "top", "fill", "exposure", "board")
+        getattr(one, name) == getattr(other, name) for name in ("kind", "soil", "top", "fill", "board")
     )
     return same and all(
         abs(getattr(one, name) - getattr(other, name)) < _ALIKE for name in ("length", "width", "raised_by")
     )
+
+
+def _middle_of(bed: BareBed) -> Frame:
+    """Return a bed’s own axes from its middle, as its structures are placed by."""
+    return Frame(bed.x, bed.y, bed.bearing)
 
 
 def _path_between(one: BareBed, other: BareBed) -> float | None:
@@ -114,7 +124,7 @@ def _path_between(one: BareBed, other: BareBed) -> float | None:
 
 def _facing(one: BareBed, other: BareBed) -> tuple[Array, float]:
     """Return the middle between two beds on the plan, and how long they face one another. [m]"""
-    frame = bed_frame(one)
+    frame = _middle_of(one)
     along, across = frame.into(np.array([other.x, other.y]))
     low = max(-one.length / 2, along - other.length / 2)
     high = min(one.length / 2, along + other.length / 2)
@@ -160,7 +170,7 @@ def _stretch(bed: BareBed, feature: Feature) -> tuple[tuple[float, float], float
     """Return from where to where along a bed a wall or fence runs, and how far its middle lies to the left of
     the bed's; nothing where it does not run along it within reach. [m]
     """
-    corners = bed_frame(bed).into(np.array(feature.points))
+    corners = _middle_of(bed).into(np.array(feature.points))
     best = None
     for (x0, y0), (x1, y1) in zip(corners[:-1].tolist(), corners[1:].tolist(), strict=True):
         long = math.hypot(x1 - x0, y1 - y0)

@@ -5,6 +5,7 @@ value.
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
@@ -127,7 +128,7 @@ def for_each(site: Site, family_key: str, need: Need) -> tuple[Site, Need, int]:
 
 def named(need: Need) -> str:
     """Return what grows, in words."""
-    names = [_crop(each).name.split(",")[0].split(" (")[0] for each in need.crops]
+    names = [re.sub(r" \([^)]*\)", "", _crop(each).name.split(",")[0]) for each in need.crops]
     return " and ".join(dict.fromkeys(names)) if len(names) < 3 else f"{names[0]} and others"
 
 
