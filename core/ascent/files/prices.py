@@ -10,7 +10,7 @@ from pydantic import Field, ValidationError
 from .. import tables
 from ..errors import InvalidPlan
 from ..plan.documents import parsed
-from ..plan.model import Currency, Garden, Name, Typed
+from ..plan.model import NO_CURRENCY, Currency, Garden, Name, Typed
 from ..tables.rows import Item
 from .plan import problems_of
 
@@ -64,9 +64,12 @@ def read_prices(text: str | bytes) -> PriceList:
 
 
 def priced(garden: Garden, prices: PriceList) -> Garden:
-    """Return a garden with the prices of a list for its own, those of things that no table knows left out."""
+    """Return a garden with the prices of a list for its own, those of things that no table knows left out;
+    one that never named its money names it as the list does.
+    """
     own = {row.key: row.price for row in prices.items if known(row.item) is not None}
-    return garden.model_copy(update={"prices": {**garden.prices, **own}})
+    currency = prices.currency if garden.currency == NO_CURRENCY else garden.currency
+    return garden.model_copy(update={"prices": {**garden.prices, **own}, "currency": currency})
 
 
 def known(item: str) -> Item | None:

@@ -30,6 +30,7 @@ MOST_BEDS = MOST_FEATURES = 400
 MOST_STRUCTURES, MOST_STANDING = 600, 250  # in a garden, on one bed
 MOST_STOCK, MOST_TAKEN = 400, 60  # in a shed, from it for one structure
 MOST_NEEDS = 200
+NO_CURRENCY = "¤"  # of a garden that never named its money
 MOST_ALIKE = 12  # beds or pots that get the same at once
 GREATEST_GUST = 45.0  # that is reckoned with; beyond it is ‘over’ [m/s]
 
@@ -401,7 +402,7 @@ class Place(Typed):
     climate: ClimateKey = "even"
     design_gust: PlantGust | None = Field(None, description="own once-in-ten-seasons gust at the plant, m/s")
     units: System = "metric"
-    currency: Currency = "¤"
+    currency: Currency = NO_CURRENCY
     prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict, max_length=500)
     hour: float | None = Field(None, ge=0.0, le=1e4, description="what an hour of work is counted at")
     path_width: float = Field(0.6, ge=0.3, le=3.0, description="the least width of a path here, m")

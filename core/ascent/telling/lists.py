@@ -70,7 +70,7 @@ def cut_reports(bars: Iterable[CutBar], system: System) -> tuple[CutReport, ...]
             use=with_sizes(bar.use, system, exact=True),
             bars=count,
             length=bar.length,
-            length_text=write(bar.length, "length", system),
+            length_text=sold_length(bar.length, system),
             cuts=tuple((length, write(length, "length", system)) for length in bar.cuts),
             rest=bar.rest,
             rest_text=write(bar.rest, "length", system),

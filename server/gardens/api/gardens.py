@@ -11,6 +11,7 @@ from pydantic import Field
 from .. import schemas
 from ..services import access, edits, garden, owned, structures
 from ..services.catalogue import catalogue as everything
+from ..services.cut_tables import cuts_csv
 from .turns import brisk, by_and_by, hand, heavy, live
 from .visitor import REFUSED, answer, visitor_of
 
@@ -115,6 +116,14 @@ def shade(request: HttpRequest, garden_id: int, date: Date, hour: Hour = 15.0) -
 def parts(request: HttpRequest, garden_id: int) -> schemas.GardenParts:
     """What to buy for the whole garden."""
     return garden.parts_out(access.garden_for(visitor_of(request), garden_id))
+
+
+@router.get("/gardens/{garden_id}/cuts.csv", response={200: str, **REFUSED})
+@heavy
+def cuts_table(request: HttpRequest, garden_id: int) -> HttpResponse:
+    """The garden's cut list as CSV."""
+    out = garden.parts_out(access.garden_for(visitor_of(request), garden_id))
+    return file_answer(cuts_csv(out.cuts), "text/csv; charset=utf-8", f"cuts-garden-{garden_id}.csv")
 
 
 @router.get("/gardens/{garden_id}/parts.csv", response={200: str, **REFUSED})

@@ -145,6 +145,13 @@ def sizing(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> s
     return structures.sizing_of(row, sent, until_enough())
 
 
+@router.get("/structures/{structure_id}/cuts.csv", response={200: str, **REFUSED})
+def cuts_csv(request: HttpRequest, structure_id: int) -> HttpResponse:
+    """The cut list as CSV."""
+    row, granted = access.structure_for(visitor_of(request), structure_id)
+    return file_answer(structures.cuts_table(row, granted), "text/csv; charset=utf-8", f"cuts-{row.pk}.csv")
+
+
 @router.get("/structures/{structure_id}/parts.csv", response={200: str, **REFUSED})
 def parts_csv(request: HttpRequest, structure_id: int) -> HttpResponse:
     """The shopping list as CSV."""

@@ -33,6 +33,7 @@ from django.http import Http404
 from .. import schemas
 from ..models import Garden, Thing
 from .access import Granted, Visitor
+from .cut_tables import cuts_csv
 from .edits import Stale, new_key
 from .garden import sides
 from .shed import free_for, had, taken_for
@@ -401,6 +402,11 @@ def parts_csv(row: Thing, granted: Granted) -> str:
         )
     writer.writerow(["total", "", "", "", "", f"{report.cost:.2f}", currency, ""])
     return handle.getvalue()
+
+
+def cuts_table(row: Thing, granted: Granted) -> str:
+    """Return the cut list of a saved structure as CSV."""
+    return cuts_csv(report_of(row, structure_out(row, granted).draft, None).cuts)
 
 
 def read_quantity(sent: schemas.QuantityIn) -> schemas.QuantityOut:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import csv
+import io
 import json
 from typing import Any
 
@@ -89,3 +91,15 @@ class ShedTest(ApiTestCase):
         body = {"what": "shed", "text": text, "take_away": False}
         lines = self.ask("post", f"/gardens/{self.garden.pk}/import/preview", body)["lines"]
         self.assertEqual([line["words"] for line in lines], ["stock Rails added"])
+
+    def test_the_cut_list_goes_out_as_a_table_of_what_the_page_shows(self):
+        garden = f"/gardens/{self.garden.pk}"
+        shown = self.ask("get", f"{garden}/parts")["cuts"]
+        rows = list(csv.DictReader(io.StringIO(self.ask("get", f"{garden}/cuts.csv"))))
+        self.assertEqual(
+            [(row["length"], int(row["how many"]), row["cuts of each"].count("+") + 1) for row in rows],
+            [(cut["length_text"], cut["bars"], len(cut["cuts"])) for cut in shown],
+        )
+        self.assertGreater(len(rows), 3)
+        row = self.thing("Lantern Row")
+        self.assertIn("cuts of each", self.ask("get", f"/structures/{row.pk}/cuts.csv").splitlines()[0])

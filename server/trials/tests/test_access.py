@@ -90,10 +90,13 @@ class MatrixTest(ApiTestCase):
                         for name, value in (("draft", bodies["Draft"]), ("revision", revision))
                         if name in body
                     }
-                    if "crop" in body:
-                        body["crop"] = "tom-beef"
-                    if "family" in body:
-                        body["family"] = "stake"
+                    for part in (body, body.get("need")):
+                        if isinstance(part, dict):
+                            part |= {
+                                name: value
+                                for name, value in (("crop", "tom-beef"), ("family", "stake"))
+                                if name in part
+                            }
                 query = "?date=08-10" if path.endswith("/shade") else ""
                 yield verb, path, query, body
 

@@ -72,6 +72,9 @@ export function GardenPartsPage() {
               <Button href={`/api/gardens/${id}/parts.csv${apart ? "?by_structure=true" : ""}`}>
                 Save as CSV
               </Button>
+              {data.cuts.length > 0 && (
+                <Button href={`/api/gardens/${id}/cuts.csv`}>Save the cut list</Button>
+              )}
               <Button onClick={() => window.print()}>Print</Button>
             </div>
             {garden.data.role !== "read" && <Supplier garden={id} />}

@@ -48,6 +48,9 @@ export function PartsPage() {
         <p className="quiet">{report.data.headline.sentence}</p>
         <p className="noprint actions">
           <Button href={`/api/structures/${id}/parts.csv`}>Save as CSV</Button>
+          {report.data.cuts.length > 0 && (
+            <Button href={`/api/structures/${id}/cuts.csv`}>Save the cut list</Button>
+          )}
           <Button href={`/api/structures/${id}/views.svg`}>Save the drawing</Button>
           <Button onClick={() => window.print()}>Print</Button>
         </p>

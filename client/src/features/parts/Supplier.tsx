@@ -15,7 +15,7 @@ export function Supplier({ garden }: { garden: number }) {
   const tell = (error: unknown) =>
     setSaid(
       error instanceof Refused && error.problems.length
-        ? error.problems.map((each) => `${each.given}: ${each.allowed}`).join("; ")
+        ? error.problems.map((each) => `${each.path}, ‘${each.given}’: ${each.allowed}`).join("; ")
         : "The server did not answer.",
     );
   const look = async () => {
