@@ -6,6 +6,7 @@ Run as ``python -m config.serving --port N``.
 from __future__ import annotations
 
 import argparse
+import importlib
 import os
 import signal
 import sys
@@ -50,7 +51,10 @@ def options() -> dict[str, Any]:
 
 
 def keep_house(stop: threading.Event) -> None:
-    """Once a day forget what has served its time, until the server ends."""
+    """Load what is slow to load before anybody asks for it; once a day forget what has served its time, until
+    the server ends.
+    """
+    importlib.import_module("scipy.optimize")  # a cut list, and so a support that is sized, waits for it
     while not stop.is_set():
         call_command("purge", verbosity=0)
         connections.close_all()

@@ -114,7 +114,9 @@ def way_of(
     site = site.model_copy(update={"spare": _share_of(site.spare, each) if wants.shed else ()})
     start = start_of(site, family_key, need, system)
     budget = np.inf if wants.money is None else wants.money / each
-    sized = fitting(site, start, system, aim_of(wants), wants.years, budget, enough, closely=closely)
+    sized = fitting(
+        site, start, system, aim_of(wants, closely=closely), wants.years, budget, enough, closely=closely
+    )
     found = evaluate(site, sized.structure)
     labour = labour_of(found.geometry, str(getattr(found.options, "setting", "driven")))
     lives = [s.life for s in sized.trial.shares.values()]
@@ -149,10 +151,12 @@ _AIMS: Mapping[First, Aim] = {"cost": "cheapest", "life": "longest-lived", "own"
 SIZED_BY: tuple[First, ...] = (*_AIMS, "strength")
 
 
-def aim_of(wants: Wants) -> Aim:
+def aim_of(wants: Wants, *, closely: bool = True) -> Aim:
     """Return what a kind is sized for, by what comes first: what no part can be counted for is only ordered
-    by it.
+    by it; what takes several searches is left for a close look.
     """
+    if wants.first == "life" and not closely:
+        return "per-season"
     if wants.first == "strength" and wants.money is not None:
         return "strongest"
     return _AIMS.get(wants.first, "per-season")

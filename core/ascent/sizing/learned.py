@@ -63,6 +63,8 @@ class Learned:
         for has, classes in zip(self._has, groups, strict=True):
             for number, options in enumerate(classes):
                 has[number, options] = 1.0
+        self._rows = np.vstack([*self._has, np.zeros((0, len(names)))])  # of all axes, one after the other
+        self._other = self._rows  # what each class has otherwise than the first way of building
         # of each axis, the logarithm of how strong each class is by itself
         self._strong: list[Array | None] = [
             np.log(axes[number].strengths) if axes[number].strengths else None for number in self.axes
@@ -70,8 +72,12 @@ class Learned:
         self._shape = tuple(map(len, groups))
         if math.prod(self._shape) > LARGEST:
             raise TooLarge
+        self._along = [
+            tuple(-1 if p == place else 1 for p in range(len(groups))) for place in range(len(groups))
+        ]
         self._normal, self._right = np.zeros((len(names), len(names))), np.zeros(len(names))
         self._told = np.zeros((len(names), 0))  # directions among the options that trials tell of
+        self._apart: npt.NDArray[np.bool_] | None = None  # classes of which no trial tells all by itself
         self._predictions: dict[bool, Array] = {}  # with hope and without
 
     def entry(self, indices: Indices) -> Indices:
@@ -90,6 +96,11 @@ class Learned:
         entry = self.entry(indices)
         if entry in self.known:
             return False
+        if not self.known and self._has:
+            firsts = [
+                np.broadcast_to(has[level], has.shape) for has, level in zip(self._has, entry, strict=True)
+            ]
+            self._other = self._rows - np.vstack(firsts)
         hoped = self._predictions.get(True)
         if hoped is not None and math.isfinite(hoped[entry]):
             self.tolerance = max(self.tolerance, _OFTEN_WRONG * (value - float(hoped[entry])))
@@ -101,6 +112,7 @@ class Learned:
         long = float(np.linalg.norm(rest))
         if long > _TOLD:
             self._told = np.column_stack((self._told, rest / long))
+            self._apart = None
         self._right += row * value
         self.known[entry] = value
         self.told[entry] = (indices, value)
@@ -136,20 +148,23 @@ class Learned:
     def _predicted(self, hope: bool) -> Array:
         if not self.known or not self.axes or math.isinf(self.tolerance):
             return np.full(self._shape, np.inf, dtype=np.float32)
-        told = self._told
+        told, other = self._told, self._other
+        if self._apart is None:
+            self._apart = np.linalg.norm(other - other @ told @ told.T, axis=1) > _UNTOLD
         added = told @ np.linalg.solve(told.T @ self._normal @ told, told.T @ self._right)
         first, value = next(iter(self.known.items()))
+        # what was tried only along with something else is expected of both
+        unknown = self._apart if hope else self._rows @ (self._normal.diagonal() == 0.0) > 0.0
+        effects = (other @ added).astype(np.float32)
         total: Array = np.full((1,) * len(self._shape), value, dtype=np.float32)
-        for place, has in enumerate(self._has):
-            other = has - has[first[place]]
-            apart = np.linalg.norm(other - other @ told @ told.T, axis=1) > _UNTOLD
-            unseen = has @ (np.diag(self._normal) == 0.0) > 0.0
-            # what was tried only along with something else is expected of both
-            unknown = apart if hope else unseen
-            effect = np.where(unknown, self._untold(place, first[place], hope), other @ added).astype(
-                np.float32
-            )
-            total = total + effect.reshape([-1 if p == place else 1 for p in range(len(self._shape))])
+        start = 0
+        for place, classes in enumerate(self._shape):
+            of = slice(start, start + classes)
+            start += classes
+            effect = effects[of]
+            if unknown[of].any():
+                effect = np.where(unknown[of], self._untold(place, first[place], hope), effect)
+            total = total + effect.astype(np.float32).reshape(self._along[place])
         return total
 
     def _untold(self, place: int, first: int, hope: bool) -> Array | float:

@@ -26,6 +26,7 @@ from .grid import Axis, Grid
 from .learned import Learned
 from .trials import MOST, Share, Trial, margin_of, tried
 
+Laid = tuple[Trial, tuple[Link, ...]]
 Sort = Literal["link", "parts", "wrong", "life"]
 What = tuple[Sort, str]
 
@@ -78,6 +79,7 @@ class Search:
     most: Trials at most.
     amount: What is spent on a share of the parts, and by how much it may go up or down at once.
     least_life: Seasons that every part should last.
+    laid: What came of ways that were laid out, by whichever search of the same grid.
 
     Raises:
         TooLarge: The grid is too fine for what moves what in it.
@@ -90,6 +92,7 @@ class Search:
     most: int = 1000
     amount: Callable[[Share], tuple[float, float]] = cost_of
     least_life: float = 0.0
+    laid: dict[Indices, Laid] = field(default_factory=dict)
     trials: dict[Indices, Trial] = field(default_factory=dict)
     _by_sum: list[tuple[float, Indices]] = field(default_factory=list)  # ways tried and what is spent on each
     _steps: dict[str, float] = field(default_factory=dict)  # of groups of parts
@@ -236,8 +239,10 @@ class Search:
         """Return what comes of a way of the grid, and learn from it."""
         if pick in self.trials:
             return self.trials[pick]
-        options = {**self.structure.options, **self.grid.at(pick)}
-        trial, links = tried(self.site, self.structure.model_copy(update={"options": options}))
+        if pick not in self.laid:
+            options = {**self.structure.options, **self.grid.at(pick)}
+            self.laid[pick] = tried(self.site, self.structure.model_copy(update={"options": options}))
+        trial, links = self.laid[pick]
         self.trials[pick] = trial
         self._by_sum.append((self.spent(trial), pick))
         for use in trial.shares.keys() | self._named("parts"):

@@ -11,7 +11,7 @@ from ..plan.model import Site, Structure
 from ..words.quantities import System
 from .elimination import Indices, TooLarge
 from .grid import COARSE, FINE, LEAST, QUICK, Extent, grid_of
-from .search import Best, Search, cost_of, never
+from .search import Best, Laid, Search, cost_of, never
 from .trials import Share, Trial
 from .typical import typical
 
@@ -118,9 +118,11 @@ def _sized(
     if grid.size > _HUGE and extent not in (QUICK, LEAST):
         raise TooLarge
 
+    laid: dict[Indices, Laid] = {}  # what one search has laid out the next need not
+
     def search(least_life: float = 0.0) -> Search:
         amount = _amount(aim, years)
-        return Search(stretch.site, stretch.structure, grid, enough, most, amount, least_life)
+        return Search(stretch.site, stretch.structure, grid, enough, most, amount, least_life, laid)
 
     able = budget * stretch.share
     asked = search()

@@ -45,7 +45,7 @@ class FirstFenceTest(BrowserTestCase):
         self.assertEqual(rows[-1]["part"], "total")
         self.assertGreater(float(rows[-1]["cost"]), 0)
         page.get_by_role("link", name="Tobin’s yard").click()
-        expect(page.get_by_role("region", name="First bed")).to_contain_text("Pole fence")
+        expect(page.get_by_role("region", name="First bed")).to_contain_text("Pole bean fence")
         context.close()
 
     def test_everything_of_the_start_can_be_skipped(self):

@@ -93,32 +93,32 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                           </div>
                         </div>
                       </TableCell>
-                      <TableCell>
+                      <TableCell data-label={HEADS[0]}>
                         {way.told.limit}
                         <div className="quiet">{way.state_words}</div>
                       </TableCell>
-                      <TableCell>
+                      <TableCell data-label={HEADS[1]}>
                         {way.told.once}
                         <div className="quiet">
                           {way.told.weakest} first; crop {way.told.margin}
                         </div>
                       </TableCell>
-                      <TableCell className="figure">
+                      <TableCell data-label={HEADS[2]} className="figure">
                         {way.told.yearly}
                         <div className="quiet">{way.told.crop}</div>
                       </TableCell>
-                      <TableCell className="figure">
+                      <TableCell data-label={HEADS[3]} className="figure">
                         {way.told.cost}
                         {way.told.own && <div className="quiet">{way.told.own}</div>}
                       </TableCell>
-                      <TableCell>
+                      <TableCell data-label={HEADS[4]}>
                         {way.told.minutes}
                         <div className="quiet">
                           {way.told.people === "1" ? "alone" : `${way.told.people} people`}
                         </div>
                       </TableCell>
-                      <TableCell>{way.told.life}</TableCell>
-                      <TableCell>
+                      <TableCell data-label={HEADS[5]}>{way.told.life}</TableCell>
+                      <TableCell data-label={HEADS[6]}>
                         {way.told.moves}
                         <div className="quiet">
                           {way.told.faces}; {way.told.plants} plants
