@@ -59,7 +59,7 @@ class Support(Typed):
 
 
 _TRIALS = 80  # of a search for what to offer
-_GLANCE = 12  # trials of a first look
+_GLANCE = 8  # trials of a first look
 GOOD = 2  # of the marks of suits.csv
 _SHOWN = 3.0  # of a long row in its picture [m]
 
