@@ -227,14 +227,11 @@ export const useWays = (
     const state = client.getQueryState(key(look));
     return state?.status !== "success" && state?.status !== "error";
   });
-  const wishes = waiting.filter((look) => look.kind === wished);
-  const order = [...wishes, ...waiting.filter((look) => look.kind !== wished)];
-  // of the first looks the next is on its way while one is drawn
-  const next = order.slice(0, order[1]?.closely === false ? 2 : 1);
+  const next = waiting.find((look) => look.kind === wished) ?? waiting[0];
   return useQueries({
     queries: looks.map((look) => ({
       queryKey: key(look),
-      enabled: next.includes(look) && !stopped,
+      enabled: look === next && !stopped,
       staleTime: Infinity,
       queryFn: ({ signal }: { signal: AbortSignal }) =>
         exactly<Schemas["KindReport"]>(

@@ -67,6 +67,7 @@ class NeedsTest(BrowserTestCase):
 
     def test_a_second_crop_over_the_path_to_the_next_bed_stands_there(self):
         page = self.page
+        self.expected_errors = 5  # as above
         self.open(f"/gardens/{self.garden.pk}/beds/loft-bed-1/new?on=panel-arch")
         first = page.get_by_role("group", name="Crop", exact=True)
         first.get_by_label("How many plants").fill("6")
