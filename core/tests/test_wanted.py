@@ -213,6 +213,11 @@ class HostTest(unittest.TestCase):
                 site_for(garden(home, features=(feature,)), home, host="wall")
             self.assertIn("host", str(caught.exception))
             self.assertEqual(likely_hosts(garden(home, features=(feature,)), home), [])
+        far = wall(((-2.0, 1.8), (2.0, 1.8)))
+        feet = garden(home, features=(far,)).model_copy(update={"units": "imperial"})
+        with self.assertRaises(InvalidPlan) as caught:
+            site_for(feet, home, host="wall")
+        self.assertIn("2 ft", str(caught.exception))
 
     def test_wires_stand_off_its_face_on_the_side_of_the_bed_no_higher_than_it(self):
         """The wall is 0.2 m thick, its middle at 0.7: its face at 0.6, the wires 80 mm before it (parts

@@ -14,13 +14,15 @@ from .. import tables
 from ..errors import InvalidPlan, Problem
 from ..mechanics import Array
 from ..plan.model import BareBed, Bed, Feature, Garden, Host, Key, Site, Spare, Structure
+from ..words.quantities import write
 from .plot import Frame, bed_shape, lie_of, placed
 
 _ALIKE = 0.051  # by which measures of beds alike may differ [m]
 _PARALLEL = math.sin(math.radians(10.0))
 _FACING = 0.6  # share of the shorter bed over which two face one another
 _PATHS = (0.3, 2.4)  # what is a path between two beds that something can stand over [m]
-_REACHED = 0.6  # from a bed's edge to a wall that is fixed to from it [m]
+_REACHED = 0.61  # from a bed's edge to a wall that is fixed to from it [m]
+_SAID = {"metric": 0.6, "imperial": 0.6096}  # as it is told [m]
 _LEAST = 0.3  # of a wall along a bed [m]
 
 
@@ -135,7 +137,7 @@ def _host_of(garden: Garden, bed: Bed, key: Key | None) -> Host | None:
     if key is None:
         return None
     feature = _feature_of(garden, key)
-    (low, high), offset = _along_bed(bed, feature)
+    (low, high), offset = _along_bed(garden, bed, feature)
     return Host(
         kind="wall" if feature.kind == "wall" else "fence",
         length=round(high - low, 3),
@@ -151,15 +153,16 @@ def _feature_of(garden: Garden, key: Key) -> Feature:
     return feature
 
 
-def _along_bed(bed: Bed, feature: Feature) -> tuple[tuple[float, float], float]:
+def _along_bed(garden: Garden, bed: Bed, feature: Feature) -> tuple[tuple[float, float], float]:
     found = _stretch(bed, feature)
     if found is None:
+        within = write(_SAID[garden.units], "length", garden.units)
         raise InvalidPlan(
             [
                 Problem(
                     "host",
                     feature.name,
-                    f"a wall or fence along {bed.name}, no more than {_REACHED:g} m from it, is allowed",
+                    f"a wall or fence along {bed.name}, no more than {within} from it, is allowed",
                 )
             ]
         )
@@ -188,7 +191,7 @@ def _stretch(bed: BareBed, feature: Feature) -> tuple[tuple[float, float], float
 def _along_host(garden: Garden, bed: Bed, host: Key, structure: Structure) -> Structure:
     """Return a structure moved along a wall or fence, its row off its face by as much as its options say."""
     feature = _feature_of(garden, host)
-    (low, high), offset = _along_bed(bed, feature)
+    (low, high), offset = _along_bed(garden, bed, feature)
     away = feature.width / 2 + float(structure.options.get("offset", 0.0))
     across = offset - math.copysign(away, offset)
     return structure.model_copy(update={"along": round((low + high) / 2, 3), "across": round(across, 3)})
