@@ -20,7 +20,7 @@ from urllib.parse import parse_qs, urlsplit
 from ascent import tables
 from ascent.tables.rows import Item, Mesh, Post, Twine, Wire
 
-Fault = Only["slow", "silent", "busy", "cut", "garbled", "endless", "foreign", "stale"]
+Fault = Only["slow", "silent", "busy", "cut", "garbled", "endless", "foreign", "stale", "moved"]
 FAULTS: tuple[Fault, ...] = get_args(Fault)
 NAME = "The Chandlery (simulated)"
 PATH = "/ascent-prices/1"
@@ -106,6 +106,12 @@ class _Answer(BaseHTTPRequestHandler):
         fault = self.server.next_fault()
         if fault in ("slow", "silent"):
             time.sleep(_SLOW if fault == "slow" else _SILENT)
+        if fault == "moved":  # to somewhere it was not asked to send anybody
+            self.send_response(302)
+            self.send_header("Location", f"{PATH}?from=0")
+            self.send_header("Content-Length", "0")
+            self.end_headers()
+            return
         if fault == "busy":
             self.send_response(503)
             self.send_header("Retry-After", "0")

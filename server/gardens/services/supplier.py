@@ -72,8 +72,18 @@ def _page(address: str, first: int, end: float) -> PriceList:
     raise _refused(what, "a price list is allowed; the supplier may be out, try again later")
 
 
+class _Stay(urllib.request.HTTPRedirectHandler):
+    """Goes nowhere else than where it was sent: a supplier does not choose what this machine asks."""
+
+    def redirect_request(self, *_args: object) -> None:
+        """Return that a redirect is not followed; it is an answer like any other that holds no list."""
+
+
+_ASKING = urllib.request.build_opener(_Stay)
+
+
 def _body(address: str, wait: float) -> bytes:
-    with urllib.request.urlopen(address, timeout=wait) as answer:  # noqa: S310 - the scheme was looked at
+    with _ASKING.open(address, timeout=wait) as answer:
         body: bytes = answer.read(_MOST_BYTES + 1)
         if len(body) > _MOST_BYTES:
             raise _refused("a page without end", f"pages of up to {_MOST_BYTES // 1000} kB are allowed")

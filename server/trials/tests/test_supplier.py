@@ -43,6 +43,7 @@ class ReaderTest(SimpleTestCase):
             (("cut",) * 3, "half an answer"),
             (("garbled",), "prise"),
             (("endless",), "a page without end"),
+            (("moved",), "answer 302"),
         ):
             with self.subTest(faults=faults), self.assertRaisesRegex(InvalidPlan, named):
                 supplier.list_of(stall(self, *faults).address)
