@@ -17,10 +17,13 @@ import { theme } from "./theme";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 const cache = createCache({ key: "css", prepend: true, ...(nonce ? { nonce } : {}) });
+const BUSY_MS = 500;
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
-      retry: (count, error) => count < (onlyBusy(error) ? 5 : error instanceof Refused ? 0 : 2),
+      retry: (count, error) => count < (onlyBusy(error) ? 20 : error instanceof Refused ? 0 : 2),
+      // whoever had no turn asks again soon: the server lets it wait, too
+      retryDelay: (count, error) => (onlyBusy(error) ? BUSY_MS : 1000 * 2 ** count),
       refetchOnWindowFocus: false,
     },
   },

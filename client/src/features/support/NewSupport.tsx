@@ -347,7 +347,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
               bed={bedKey}
               units={garden.units}
               sent={
-                (ended || stopped) && way
+                (ended || stopped) && way && data // what is drawn comes first
                   ? {
                       need: started,
                       first,
