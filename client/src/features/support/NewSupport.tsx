@@ -97,7 +97,8 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const [stopped, setStopped] = useState(false);
   const [pointed, setPointed] = useState("");
   const [compared, setCompared] = useState<readonly string[]>([]);
-  const most = catalogue.data?.bounds["planting.count"]?.high ?? 1;
+  // what is written cannot be judged before it is known what is allowed
+  const most = catalogue.data?.bounds["planting.count"]?.high;
   const wrongCount = crops.some((row) => !row.readable);
   const [lead, ...others] = crops.map((row) => row.grown);
   const wanted: Schemas["WantedIn"] = {
@@ -200,14 +201,14 @@ function Choosing({ garden, bedKey, kept }: Props) {
             <p className="quiet" style={{ marginBottom: 14 }}>
               {bed.words}
             </p>
-            {crops.map((row, number) => (
+            {(most === undefined ? [] : crops).map((row, number) => (
               <CropFields
                 key={row.id}
                 row={row.grown}
                 number={number}
                 crops={catalogue.data?.crops ?? []}
                 sides={bed.sides}
-                most={most}
+                most={most ?? 1}
                 onRow={(grown, readable) =>
                   setCrops((now) =>
                     now.map((each) => (each.id === row.id ? { ...row, grown, readable } : each)),
