@@ -19,12 +19,11 @@ from .. import tables
 from ..plan.model import ROUND, Bed, Feature, Garden, Typed
 from ..words.quantities import System, write
 from ..words.texts import say, template
-from .plot import Flat, Laid, bed_kept_off, bed_shape, keep_of, kept_off, lie_of
+from .plot import TO_WALL, Flat, Laid, bed_kept_off, bed_shape, keep_of, kept_off, lie_of
 
 _log = logging.getLogger(__name__)
 _TOUCH = 0.05  # beds nearer than this are one bed to walk round [m]
 _FACING = 0.3  # beds face one another over at least this length [m]
-_TO_WALL = 0.6  # from a bed to the wall that something on it is fixed to [m]
 _SHARE = 0.15  # of a bed's part out of reach before it is said
 _AROUND = 2.0  # of free ground around the plan [m]
 _FAR = 6.0  # beyond this no distance is shown [m]
@@ -367,7 +366,7 @@ def _past_bed(ground: _Ground) -> Iterator[Clash]:
         if within:
             continue
         # what is fixed to a wall stands beside its bed, what it carries in it
-        off = _TO_WALL if tables.traits()[standing.structure.family].faces == "one" else 0.0
+        off = TO_WALL if tables.traits()[standing.structure.family].faces == "one" else 0.0
         near = [beds[i] for i in tree.query(row, predicate="dwithin", distance=off)]
         past = row.difference(shapely.union_all(near).buffer(off, cap_style="flat", join_style="mitre"))
         if past.length > 0.05:

@@ -34,6 +34,7 @@ from ..plan.same import text_of
 
 Flat = tuple[float, float]
 _PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends there [m]
+TO_WALL = 0.61  # from a bed to a wall that something on it is fixed to [m]
 _ROOT = 0.15  # from the edge of a path to what is planted beside it [m]
 _THIN = 0.06  # half the ground a bare row takes [m]
 _ALWAYS = 4.0  # least side of a plan's extent [m]

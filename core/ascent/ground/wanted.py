@@ -15,14 +15,13 @@ from ..errors import InvalidPlan, Problem
 from ..mechanics import Array
 from ..plan.model import BareBed, Bed, Feature, Garden, Host, Key, Site, Spare, Structure
 from ..words.quantities import write
-from .plot import Frame, bed_shape, lie_of, placed
+from .plot import TO_WALL, Frame, bed_shape, lie_of, placed
 
 _ALIKE = 0.051  # by which measures of beds alike may differ [m]
 _PARALLEL = math.sin(math.radians(10.0))
 _FACING = 0.6  # share of the shorter bed over which two face one another
 _PATHS = (0.3, 2.4)  # what is a path between two beds that something can stand over [m]
-_REACHED = 0.61  # from a bed's edge to a wall that is fixed to from it [m]
-_SAID = {"metric": 0.6, "imperial": 0.6096}  # as it is told [m]
+_SAID = {"metric": 0.6, "imperial": 0.6096}  # of how far a wall may be, as it is told [m]
 _LEAST = 0.3  # of a wall along a bed [m]
 
 
@@ -181,7 +180,7 @@ def _stretch(bed: BareBed, feature: Feature) -> tuple[tuple[float, float], float
         if long == 0 or abs(y1 - y0) > _PARALLEL * long or high - low < _LEAST:
             continue
         offset = y0 + (y1 - y0) * ((low + high) / 2 - x0) / (x1 - x0)
-        if abs(offset) - bed.width / 2 - feature.width / 2 > _REACHED:
+        if abs(offset) - bed.width / 2 - feature.width / 2 > TO_WALL:
             continue
         if best is None or abs(offset) < abs(best[1]):
             best = ((low, high), offset)
