@@ -17,6 +17,7 @@ from pathlib import Path
 from typing import Any
 
 ROOT = Path(__file__).resolve().parent.parent.parent
+PATIENCE = 60.0  # s; a machine with other work answers late, one that hangs never does
 
 
 def demo_home(home: str, *, with_client: bool = True) -> dict[str, str]:
@@ -45,7 +46,7 @@ class Visit:
     """A kept connection, let in as the demo."""
 
     def __init__(self, port: int) -> None:
-        self.connection = HTTPConnection("127.0.0.1", port, timeout=20)
+        self.connection = HTTPConnection("127.0.0.1", port, timeout=PATIENCE)
         self.cookies: SimpleCookie = SimpleCookie()
         self.ask("GET", "/")
 

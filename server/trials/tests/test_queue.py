@@ -174,6 +174,7 @@ class KeptTest(QueueTestCase):
         self.waits()
         expect(self.page.get_by_label("East", exact=True)).to_have_value("20.00 m")
         self.east("21 m")
+        expect(self.page.get_by_label("East", exact=True)).to_have_value("21.00 m")
         self.page.get_by_label("Name", exact=True).fill("Gull Bed")
         self.page.get_by_label("Name", exact=True).press("Enter")
         self.page.reload()

@@ -11,7 +11,7 @@ from http.client import HTTPConnection, HTTPResponse
 
 import brotli
 
-from trials.served import ROOT, served
+from trials.served import PATIENCE, ROOT, served
 
 
 class ServingTest(unittest.TestCase):
@@ -25,7 +25,7 @@ class ServingTest(unittest.TestCase):
         self, path: str, method: str = "GET", body: bytes | None = None, **headers: str
     ) -> tuple[HTTPResponse, bytes]:
         """Send one request; return the answer and its body as it came."""
-        connection = HTTPConnection("127.0.0.1", self.port, timeout=20)
+        connection = HTTPConnection("127.0.0.1", self.port, timeout=PATIENCE)
         self.addCleanup(connection.close)
         connection.request(
             method, path, body, {name.replace("_", "-"): value for name, value in headers.items()}
@@ -68,7 +68,7 @@ class ServingTest(unittest.TestCase):
         self.assertEqual(self.ask("/", Host="elsewhere.example")[0].status, 400)
 
     def test_a_body_of_forty_megabytes_is_refused_before_it_is_read(self):
-        with socket.create_connection(("127.0.0.1", self.port), timeout=10) as line:
+        with socket.create_connection(("127.0.0.1", self.port), timeout=PATIENCE) as line:
             line.sendall(
                 b"POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Length: 40000000\r\n\r\n{"
             )
