@@ -6,9 +6,10 @@ from dataclasses import dataclass
 
 from .. import tables
 from ..path.geometry import Geometry, Member
+from ..plan.model import Typed
+from ..patterns import posts
 from ..tables.rows import Anchor, Mesh, Post, Trait
 
-_SLIM = 0.021  # a stake or cane so thick at most is pushed in by hand [m]
 _OF_ROLE = {
     "guy": "guy",
     "tie": "tie",
@@ -46,14 +47,34 @@ def labour_of(geometry: Geometry, setting: str = "driven") -> Labour:
 
     Source: handbook-parts-5.1
     """
-    known = tables.work()
-    minutes, digs = known["site"].minutes, False
-    for member in geometry.members:
-        kind = _kind_of(member, setting)
-        if kind:
-            minutes += known[kind].minutes + known[kind].per_m * member.buy_length
-            digs = digs or known[kind].digs
-    return Labour(minutes, digs)
+    minutes = site_minutes() + sum(member_minutes(member, setting) for member in geometry.members)
+    kinds = {_kind_of(member, setting) for member in geometry.members} - {""}
+    return Labour(minutes, any(tables.work()[kind].digs for kind in kinds))
+
+
+def setting_of(options: Typed) -> str:
+    """Return how a structure's posts are set."""
+    return str(getattr(options, "setting", "driven"))
+
+
+def site_minutes() -> float:
+    """Return the minutes of beginning and marking out."""
+    return tables.work()["site"].minutes
+
+
+def member_minutes(member: Member, setting: str) -> float:
+    """Return the minutes that one member takes, by how posts are set."""
+    kind = _kind_of(member, setting)
+    row = tables.work()[kind] if kind else None
+    return row.minutes + row.per_m * member.buy_length if row else 0.0
+
+
+def beside_minutes(step: str, plants: int) -> float:
+    """Return the minutes of a step that sets no member, by its row of steps.csv: looking, watering,
+    planting.
+    """
+    row = tables.work()[step] if step in tables.work() else None
+    return row.minutes + row.per_plant * plants if row else 0.0
 
 
 def _kind_of(member: Member, setting: str) -> str:
@@ -64,7 +85,7 @@ def _kind_of(member: Member, setting: str) -> str:
     kind = _OF_ROLE.get(member.role, "")
     match member.role:
         case "post" if isinstance(item, Post):
-            by_hand = item.soil_width < _SLIM or item.shape == "cane"
+            by_hand = posts.by_hand(item)
             kind = setting if setting in ("tamped", "concrete") else "pushed" if by_hand else "driven"
         case "anchor" if isinstance(item, Anchor):
             kind = "deadman" if item.mass_kg and item.top_m > 0 else "anchor"

@@ -12,6 +12,7 @@ from ..mechanics import Array
 from ..path.geometry import Geometry
 from ..path.loadpath import Link, Remark, Service
 from ..plan.model import Planting, Side, Site, Structure, Training, Typed
+from .steps import Joined, Joining, Step
 from .wishes import Wish
 
 
@@ -98,6 +99,8 @@ class Family(Generic[OptionsT]):
     cautions: text keys of the cautions of building it.
     wishes: what may be wished of it, with the ways to it.
     moves: what each of its options moves.
+    steps: how it is built, step by step, joined as is usual or the other way.
+    joined: where it is usually joined, where that can be chosen.
     round: whether the wind finds it alike from every side, rather than as a face along its row.
     """
 
@@ -109,5 +112,7 @@ class Family(Generic[OptionsT]):
     remarks: Callable[[OptionsT, Geometry, Structure, Site], tuple[Remark, ...]]
     cautions: Callable[[Geometry], tuple[str, ...]]
     moves: Mapping[str, frozenset[str]]
+    steps: Callable[[OptionsT, Geometry, tuple[Planting, ...], Site, Joining], tuple[Step, ...]]
+    joined: Joined | None = None
     wishes: tuple[Wish, ...] = ()
     round: bool = False

@@ -19,6 +19,7 @@ from ..tables import rows
 Setting = Literal["driven", "tamped", "concrete"]
 
 LONGEST_POST = 3.7
+_SLIM = 0.021  # a stake so thick at most is pushed in by hand [m]
 _EYES = 2.0  # tops below this are capped [m], parts handbook 7
 
 
@@ -45,6 +46,11 @@ def driven_for(needed: float) -> rows.Post:
         key=lambda row: row.lengths_m,
         default=tees[-1],
     )
+
+
+def by_hand(post: rows.Post) -> bool:
+    """Return whether a post is pushed in by hand: a cane, or a stake as slim as one."""
+    return post.soil_width < _SLIM or post.shape == "cane"
 
 
 def concrete(depths: Iterable[float]) -> list[Supply]:

@@ -12,7 +12,7 @@ from pydantic import Field
 from .. import tables
 from ..buying.lists import shopping, total
 from ..buying.shed import by_metre
-from ..buying.work import Labour, labour_of
+from ..buying.work import Labour, labour_of, setting_of
 from ..family.protocol import Need
 from ..plan.model import First, Site, Spare, Typed, Wants
 from ..report.evaluation import Evaluation, evaluate
@@ -118,7 +118,7 @@ def way_of(
         site, start, system, aim_of(wants, closely=closely), wants.years, budget, enough, closely=closely
     )
     found = evaluate(site, sized.structure)
-    labour = labour_of(found.geometry, str(getattr(found.options, "setting", "driven")))
+    labour = labour_of(found.geometry, setting_of(found.options))
     lives = [s.life for s in sized.trial.shares.values()]
     worth = total(shopping(found.geometry, site.garden.prices)) if site.spare else 0.0
     hours = labour.hours(trait, wants.years) * (site.garden.hour or 0.0)

@@ -34,6 +34,7 @@ from .rows import (
     Fitting,
     Host,
     Item,
+    Joint,
     Material,
     Mesh,
     MeshMaterial,
@@ -42,6 +43,7 @@ from .rows import (
     Section,
     Soil,
     Source,
+    StepText,
     Suit,
     Tie,
     Trait,
@@ -350,6 +352,16 @@ def work() -> Table[Work]:
 
 
 @cache
+def joints() -> Table[Joint]:
+    return _load("joints", Joint)
+
+
+@cache
+def steps() -> Table[StepText]:
+    return _load("steps", StepText)
+
+
+@cache
 def traits() -> Table[Trait]:
     return _load("traits", Trait)
 
@@ -433,6 +445,8 @@ def load_all() -> None:
         features(),
         _constants(),
         work(),
+        joints(),
+        steps(),
         traits(),
         divides(),
         twines(),

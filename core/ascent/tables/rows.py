@@ -229,6 +229,7 @@ class Tie(_DrawnOff, _Packed):
     factor: float
     length_m: float
     fits: str
+    joint: str
 
     @property
     def serves(self) -> tuple[str, ...]:
@@ -284,6 +285,7 @@ class Fitting(_Serves, _Lasts, _Packed):
     working_N: float
     median: float
     kg: float
+    joint: str | None
 
 
 @dataclass(frozen=True)
@@ -451,12 +453,41 @@ class FeatureKind(Row):
 
 @dataclass(frozen=True)
 class Work(Row):
-    """Minutes of one practised adult for one of a kind of work, or for a metre of it; whether it is dug."""
+    """Minutes of one practised adult for one of a kind of work, for a metre of it, or for a plant; whether it
+    is dug.
+    """
 
     what: str
     minutes: float
     per_m: float
+    per_plant: float
     digs: bool
+
+
+@dataclass(frozen=True)
+class Joint(Row):
+    """How two things are joined."""
+
+    name: str
+    how: str
+
+
+@dataclass(frozen=True)
+class StepText(Row):
+    """A piece of work in words: what to do, how to look at it, how it is undone and what springs then.
+
+    joint: a row of joints.csv; ‘*’ for that of the item it is made with. tools: apart by semicolons.
+    """
+
+    title: str
+    do: str
+    check: str | None
+    joint: str | None
+    tools: str | None
+    people: int
+    caution: str | None
+    undo: str | None
+    springs: str | None
 
 
 @dataclass(frozen=True)

@@ -11,6 +11,7 @@ from .links import Leaning
 from .options import KEY, AFrameOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 A_FRAME = Family(
     key=KEY,
@@ -21,4 +22,5 @@ A_FRAME = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
 )

@@ -6,11 +6,13 @@ from __future__ import annotations
 
 from ...family.moves import moves_beside
 from ...family.protocol import Family
+from ...family.steps import Joined
 from .geometry import laid_out
 from .links import Framed
 from .options import KEY, BedFrameOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 BED_FRAME = Family(
     key=KEY,
@@ -21,4 +23,6 @@ BED_FRAME = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
+    joined=Joined("bed-frame", "ground"),
 )

@@ -11,6 +11,7 @@ from .links import Thicket
 from .options import KEY, BrushwoodOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 BRUSHWOOD = Family(
     key=KEY,
@@ -21,4 +22,5 @@ BRUSHWOOD = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
 )

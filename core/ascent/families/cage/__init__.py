@@ -11,6 +11,7 @@ from .links import Caged
 from .options import KEY, CageOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 CAGE = Family(
     key=KEY,
@@ -21,5 +22,6 @@ CAGE = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
     round=True,
 )

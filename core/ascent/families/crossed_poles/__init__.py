@@ -6,11 +6,13 @@ from __future__ import annotations
 
 from ...family.moves import moves_beside
 from ...family.protocol import Family
+from ...family.steps import Joined
 from .geometry import laid_out
 from .links import Crossed
 from .options import KEY, CrossedPolesOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 CROSSED_POLES = Family(
     key=KEY,
@@ -21,4 +23,6 @@ CROSSED_POLES = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
+    joined=Joined("crossed-poles", "place"),
 )

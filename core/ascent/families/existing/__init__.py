@@ -11,6 +11,7 @@ from .links import loaded
 from .options import KEY, ExistingOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 EXISTING = Family(
     key=KEY,
@@ -21,4 +22,5 @@ EXISTING = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
 )

@@ -11,6 +11,7 @@ from .links import Bent
 from .options import KEY, HoopsOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 HOOPS = Family(
     key=KEY,
@@ -21,4 +22,5 @@ HOOPS = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
 )

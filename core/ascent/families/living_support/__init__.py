@@ -9,6 +9,7 @@ from .links import Block
 from .options import KEY, LivingSupportOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 LIVING_SUPPORT = Family(
     key=KEY,
@@ -19,5 +20,6 @@ LIVING_SUPPORT = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
     round=True,
 )

@@ -9,6 +9,7 @@ from .links import Fence
 from .options import KEY, MeshFenceOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 MESH_FENCE = Family(
     key=KEY,
@@ -19,4 +20,5 @@ MESH_FENCE = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
 )

@@ -6,11 +6,13 @@ from __future__ import annotations
 
 from ...family.moves import moves_beside
 from ...family.protocol import Family
+from ...family.steps import Joined
 from .geometry import laid_out
 from .links import loaded
 from .options import KEY, PanelArchOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 from .wishes import WISHES
 
 PANEL_ARCH = Family(
@@ -22,5 +24,7 @@ PANEL_ARCH = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
+    joined=Joined("panel-arch", "place"),
     wishes=WISHES,
 )

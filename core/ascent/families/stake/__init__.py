@@ -9,6 +9,7 @@ from .links import Staked
 from .options import KEY, StakeOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 STAKE = Family(
     key=KEY,
@@ -19,5 +20,6 @@ STAKE = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
     round=True,
 )

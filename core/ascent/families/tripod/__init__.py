@@ -6,11 +6,13 @@ from __future__ import annotations
 
 from ...family.moves import moves_beside
 from ...family.protocol import Family
+from ...family.steps import Joined
 from .geometry import laid_out
 from .links import Standing
 from .options import KEY, TripodOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 TRIPOD = Family(
     key=KEY,
@@ -21,5 +23,7 @@ TRIPOD = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
+    joined=Joined("tripod", "place"),
     round=True,
 )

@@ -11,6 +11,7 @@ from .links import Woven
 from .options import KEY, WeaveOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 WEAVE = Family(
     key=KEY,
@@ -21,4 +22,5 @@ WEAVE = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
 )

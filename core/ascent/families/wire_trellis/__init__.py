@@ -11,6 +11,7 @@ from .links import Row
 from .options import KEY, WireTrellisOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
+from .steps import steps
 
 WIRE_TRELLIS = Family(
     key=KEY,
@@ -21,4 +22,5 @@ WIRE_TRELLIS = Family(
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),
+    steps=steps,
 )

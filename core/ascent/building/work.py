@@ -1,0 +1,122 @@
+"""The work of building a structure: its family's steps, each with the pieces it uses and its minutes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from .. import tables
+from ..buying.pieces import Piece, pieces_of
+from ..buying.work import beside_minutes, member_minutes, setting_of, site_minutes
+from ..families import family_of
+from ..family.steps import Joining, Step
+from ..path.geometry import Geometry, Member
+from ..plan.model import Build, Site
+from ..tables import rows
+
+_JOINT = "joint"
+
+
+@dataclass(frozen=True)
+class Used:
+    """What a step uses of one item: so many pieces of a length [m], or so many metres."""
+
+    item: rows.Item
+    count: int
+    length: float
+    use: str
+
+
+@dataclass(frozen=True)
+class Work:
+    """A step of one structure.
+
+    pieces: what it uses. minutes: of one practised adult. joint: the row of joints.csv it is joined by, if
+    any.
+    """
+
+    step: Step
+    members: tuple[Member, ...]
+    pieces: tuple[Piece, ...]
+    minutes: float
+    joint: str | None
+
+    @property
+    def key(self) -> str:
+        """Return its key within the structure."""
+        return self.step.own_key
+
+    @property
+    def row(self) -> rows.StepText:
+        """Return its words."""
+        return tables.steps()[self.step.row]
+
+    @property
+    def people(self) -> int:
+        """Return how many are needed for it."""
+        return self.step.hands or self.row.people
+
+    @cached_property
+    def used(self) -> tuple[Used, ...]:
+        """Return what it uses, alike pieces together."""
+        alike: dict[tuple[str, float, str], list[Piece]] = {}
+        for piece in self.pieces:
+            alike.setdefault((piece.item.key, round(piece.length, 3), piece.use), []).append(piece)
+        return tuple(
+            Used(those[0].item, sum(piece.count for piece in those), length, use)
+            for (_, length, use), those in alike.items()
+        )
+
+
+def work_of(site: Site, build: Build, geometry: Geometry, joining: Joining = "usual") -> tuple[Work, ...]:
+    """Return the steps of building a structure, in order.
+
+    Every piece of the parts list is in one step, and no step has another.
+
+    Args:
+        site: Where it stands.
+        build: The structure.
+        geometry: It laid out.
+        joining: Whether it is joined as is usual for its kind, or the other way.
+    """
+    family = family_of(build.family)
+    options = family.options.model_validate(build.options)
+    steps = family.steps(options, geometry, build.plantings, site, joining)
+    members = {member.key: member for member in geometry.members}
+    step_of = {key: step.own_key for step in steps for key in step.members}
+    use_of = {key.replace("-", " "): step.own_key for step in steps for key in step.supplies}
+    use_of |= {"stem tie": use_of[key] for key in ("stem ties",) if key in use_of}
+    pieces: dict[str, list[Piece]] = {}
+    joined = ""
+    for piece in pieces_of([geometry]):
+        own = step_of.get(piece.member) if piece.member else use_of.get(piece.use)
+        if piece.way == "joined" and not joined:
+            joined = own or ""
+        if piece.use == _JOINT:
+            own = joined
+        pieces.setdefault(own or "", []).append(piece)
+    setting = setting_of(options)
+    works = []
+    for n, step in enumerate(steps):
+        set_ = tuple(members[key] for key in step.members)
+        minutes = sum(member_minutes(member, setting) for member in set_)
+        minutes += site_minutes() if n == 0 else 0.0
+        minutes += 0.0 if set_ else beside_minutes(step.row, len(geometry.plants))
+        own = tuple(pieces.get(step.own_key, ()))
+        works.append(Work(step, set_, own, minutes, _joint(tables.steps()[step.row], own)))
+    return tuple(works)
+
+
+def _joint(row: rows.StepText, pieces: tuple[Piece, ...]) -> str | None:
+    """Return by which joint a step joins: its own, or that of the item it is made with."""
+    if row.joint != "*":
+        return row.joint
+    made_with = (piece.item for piece in pieces if isinstance(piece.item, rows.Tie | rows.Fitting))
+    return next((item.joint for item in made_with if item.joint), None)
+
+
+def taking_down(work: tuple[Work, ...]) -> tuple[Work, ...]:
+    """Return the steps of taking a structure down: those of building it the other way round, as far as
+    anything is to undo.
+    """
+    return tuple(step for step in reversed(work) if step.row.undo)
