@@ -182,7 +182,7 @@ class CuttingTest(NearTestCase):
             member("strut", "posts", "cane_25", 4.8, at=1.0),
             member("arm", "posts", "cane_25", 3.6),
         )
-        self.assertEqual(joints["stem tie"].count, 2 * (2 + 1))
+        self.assertEqual(joints["joint"].count, 2 * (2 + 1))
         self.assertNotIn("stem tie", bought(member("rail", "posts", "cane_25", 3.6)))
 
     def test_bent_panels_whole_in_halves_and_in_thirds(self):

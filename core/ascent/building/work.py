@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from .. import tables
-from ..buying.pieces import Piece, pieces_of
+from ..buying.pieces import Piece, pieces_of, use_of_supply
 from ..buying.work import beside_minutes, member_minutes, setting_of, site_minutes
 from ..families import family_of
 from ..family.steps import Joining, Step
@@ -84,8 +84,10 @@ def work_of(site: Site, build: Build, geometry: Geometry, joining: Joining = "us
     steps = family.steps(options, geometry, build.plantings, site, joining)
     members = {member.key: member for member in geometry.members}
     step_of = {key: step.own_key for step in steps for key in step.members}
-    use_of = {key.replace("-", " "): step.own_key for step in steps for key in step.supplies}
-    use_of |= {"stem tie": use_of[key] for key in ("stem ties",) if key in use_of}
+    use_of: dict[str, str] = {}
+    for step in steps:
+        for key in step.supplies:
+            use_of.setdefault(use_of_supply(key), step.own_key)
     pieces: dict[str, list[Piece]] = {}
     joined = ""
     for piece in pieces_of([geometry]):

@@ -88,15 +88,14 @@ def way_of(item: Item, role: str) -> Way | None:
             return "counted"
 
 
+def use_of_supply(key: str) -> str:
+    """Return what is said of what has no place of its own: of ‘stem-ties’ each is a ‘stem tie’."""
+    return "stem tie" if key == "stem-ties" else key.replace("-", " ")
+
+
 def _of_supplies(supplies: Iterable[Supply]) -> list[Piece]:
     return [
-        Piece(
-            item,
-            way,
-            "stem tie" if isinstance(item, Tie) else supply.key.replace("-", " "),
-            supply.length,
-            count=supply.count,
-        )
+        Piece(item, way, use_of_supply(supply.key), supply.length, count=supply.count)
         for supply in supplies
         if (item := tables.item(supply.table, supply.item)) and (way := way_of(item, supply.key))
     ]

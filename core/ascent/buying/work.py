@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 from .. import tables
 from ..path.geometry import Geometry, Member
-from ..plan.model import Typed
 from ..patterns import posts
+from ..plan.model import Typed
 from ..tables.rows import Anchor, Mesh, Post, Trait
 
 _OF_ROLE = {
@@ -73,8 +73,8 @@ def beside_minutes(step: str, plants: int) -> float:
     """Return the minutes of a step that sets no member, by its row of steps.csv: looking, watering,
     planting.
     """
-    row = tables.work()[step] if step in tables.work() else None
-    return row.minutes + row.per_plant * plants if row else 0.0
+    known = tables.work()
+    return known[step].minutes + known[step].per_plant * plants if step in known else 0.0
 
 
 def _kind_of(member: Member, setting: str) -> str:

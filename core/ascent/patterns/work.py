@@ -93,7 +93,7 @@ def posts_set(
             Hit("top", (up, "length"), _DEPTH),
             Hit("plumb", (_PLUMB_STAKE if slim else _PLUMB, "angle")),
         ]
-    there = ("collar",) if how == "concrete" and key == "posts" else ()
+    there = ("collar",) if how == "concrete" else ()
     return [
         Step(way, keys_of(members), (*there, *supplies), (*hits, *more), tuple(differs), key, {"what": words})
     ]

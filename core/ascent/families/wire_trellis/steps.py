@@ -37,8 +37,7 @@ def steps(
             "the end posts",
             key="end-posts",
             differs=("end_depth", "end_post", "lean") if leaning else ("end_depth", "end_post"),
-            supplies=tuple(s.key for s in geometry.supplies if s.key == "foot-stone")
-            + (("collar",) if options.ends == "concrete" and options.setting != "concrete" else ()),
+            supplies=tuple(s.key for s in geometry.supplies if s.key == "foot-stone"),
             row="posts-lean" if leaning else "",
             more=(work.lean(options.lean),) if leaning else (),
         ),
