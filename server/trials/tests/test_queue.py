@@ -51,10 +51,15 @@ class QueueTestCase(BrowserTestCase):
         """Write a bed's place in whole metres, and wait until it is read: until then it could go with the
         page, after asking.
         """
+        self.write_east(text, page)
+        read = (page or self.page).get_by_label("East", exact=True)
+        expect(read).to_have_value(text.replace(" ", ".00 "))
+
+    def write_east(self, text: str, page: Page | None = None) -> None:
+        """Write a bed's place."""
         field = (page or self.page).get_by_label("East", exact=True)
         field.fill(text)
         field.press("Enter")
-        expect(field).to_have_value(text.replace(" ", ".00 "))
 
     def stored(self, key: str = "cove-bed", field: str = "x") -> float:
         return self.fields(key)[field]
@@ -351,7 +356,7 @@ class WrittenTest(QueueTestCase):
         self.plan("cove-bed")
         self.page.clock.install()
         self.context.set_offline(True)
-        self.east("2 ft")
+        self.write_east("2 ft")
         expect(self.status()).to_contain_text("‘2 ft’ is kept here, not read yet")
         self.page.keyboard.press("Escape")
         self.page.get_by_role("button", name="Chandler’s", exact=True).click()  # its field is gone
