@@ -91,12 +91,12 @@ def work_of(site: Site, build: Build, geometry: Geometry, joining: Joining = "us
     pieces: dict[str, list[Piece]] = {}
     joined = ""
     for piece in pieces_of([geometry]):
-        own = step_of.get(piece.member) if piece.member else use_of.get(piece.use)
+        where = step_of.get(piece.member) if piece.member else use_of.get(piece.use)
         if piece.way == "joined" and not joined:
-            joined = own or ""
+            joined = where or ""
         if piece.use == _JOINT:
-            own = joined
-        pieces.setdefault(own or "", []).append(piece)
+            where = joined
+        pieces.setdefault(where or "", []).append(piece)
     setting = setting_of(options)
     works = []
     for n, step in enumerate(steps):

@@ -255,6 +255,11 @@ def lie_of(bed: BareBed) -> Lie:
     return Lie(bed.kind, bed.x, bed.y, bed.bearing, bed.length, bed.width, bed.board)
 
 
+def bed_middle(bed: BareBed) -> Frame:
+    """Return a bed's own ground with its origin at the bed's middle."""
+    return Frame(bed.x, bed.y, bed.bearing)
+
+
 def bed_frame(bed: BareBed | Lie) -> Frame:
     """Return where a bed's middle line lies; its first end is half a length behind its middle."""
     start = Frame(bed.x, bed.y, bed.bearing).out(np.array([[-bed.length / 2, 0.0]]))[0]
@@ -289,7 +294,7 @@ def structure_frame(bed: BareBed, structure: Structure, length: float) -> Frame:
     """Return where a structure's row lies: its middle stands off the bed's middle, its row turned from the
     bed's.
     """
-    middle = Frame(bed.x, bed.y, bed.bearing).out(np.array([[structure.along, structure.across]]))[0]
+    middle = bed_middle(bed).out(np.array([[structure.along, structure.across]]))[0]
     bearing = (bed.bearing + structure.turn) % 360.0
     start = Frame(float(middle[0]), float(middle[1]), bearing).out(np.array([[-length / 2, 0.0]]))[0]
     return Frame(float(start[0]), float(start[1]), bearing)

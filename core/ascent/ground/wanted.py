@@ -15,7 +15,7 @@ from ..errors import InvalidPlan, Problem
 from ..mechanics import Array
 from ..plan.model import BareBed, Bed, Feature, Garden, Host, Key, Site, Spare, Structure
 from ..words.quantities import write
-from .plot import TO_WALL, Frame, bed_shape, lie_of, placed
+from .plot import TO_WALL, bed_middle, bed_shape, lie_of, placed
 
 _ALIKE = 0.051  # by which measures of beds alike may differ [m]
 _PARALLEL = math.sin(math.radians(10.0))
@@ -61,7 +61,7 @@ def stood(
     """
     others = [_bed_of(garden, bed, key) for key in beds]
     if over_path(structure) and others:
-        middle = _middle_of(bed).into(_facing(bed, others[0])[0])
+        middle = bed_middle(bed).into(_facing(bed, others[0])[0])
         along, across = (round(float(value), 3) for value in middle)
         return [(bed, structure.model_copy(update={"along": along, "across": across}))]
     if host and structure.options.get("fixed_to") in ("wall", "fence"):
@@ -107,11 +107,6 @@ def _alike(one: BareBed, other: BareBed) -> bool:
     )
 
 
-def _middle_of(bed: BareBed) -> Frame:
-    """Return a bed’s own axes from its middle, as its structures are placed by."""
-    return Frame(bed.x, bed.y, bed.bearing)
-
-
 def _path_between(one: BareBed, other: BareBed) -> float | None:
     """Return the width of the path between two beds; nothing where none lies between them. [m]"""
     turned = math.radians(one.bearing - other.bearing)
@@ -125,7 +120,7 @@ def _path_between(one: BareBed, other: BareBed) -> float | None:
 
 def _facing(one: BareBed, other: BareBed) -> tuple[Array, float]:
     """Return the middle between two beds on the plan, and how long they face one another. [m]"""
-    frame = _middle_of(one)
+    frame = bed_middle(one)
     along, across = frame.into(np.array([other.x, other.y]))
     low = max(-one.length / 2, along - other.length / 2)
     high = min(one.length / 2, along + other.length / 2)
@@ -172,7 +167,7 @@ def _stretch(bed: BareBed, feature: Feature) -> tuple[tuple[float, float], float
     """Return from where to where along a bed a wall or fence runs, and how far its middle lies to the left of
     the bed's; nothing where it does not run along it within reach. [m]
     """
-    corners = _middle_of(bed).into(np.array(feature.points))
+    corners = bed_middle(bed).into(np.array(feature.points))
     best = None
     for (x0, y0), (x1, y1) in zip(corners[:-1].tolist(), corners[1:].tolist(), strict=True):
         long = math.hypot(x1 - x0, y1 - y0)
