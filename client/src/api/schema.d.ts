@@ -1203,6 +1203,43 @@ export interface components {
             view: "elevation" | "plan" | "end";
         };
         /**
+         * AsBuilt
+         * @description A structure as it was built on a day, kept as it was then while its plan goes on.
+         */
+        AsBuilt: {
+            /**
+             * Across
+             * @description its middle from the bed's middle, to the left of the bed's bearing, m
+             * @default 0
+             */
+            across: number;
+            /**
+             * Along
+             * @description its middle from the bed's middle, along the bed's bearing, m
+             * @default 0
+             */
+            along: number;
+            /** Family */
+            family: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Options */
+            options: {
+                [key: string]: unknown;
+            };
+            /** Plantings */
+            plantings: components["schemas"]["Planting"][];
+            /**
+             * Turn
+             * @description its row from the bed's bearing, clockwise, degrees
+             * @default 0
+             */
+            turn: number;
+        };
+        /**
          * AskField
          * @description One number of a wish: what it is called, how it is edited, what is allowed, SI.
          */
@@ -1764,6 +1801,33 @@ export interface components {
             path: string;
         };
         /**
+         * Differs
+         * @description What went in otherwise than planned: an option, all over or at one member, and what it came out at.
+         */
+        Differs: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Member
+             * @default
+             */
+            member: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Option */
+            option: string;
+            /** Step */
+            step?: string | null;
+            /** Value */
+            value: number | boolean | string;
+        };
+        /**
          * DivideReport
          * @description One choice: what it is about, which side won and by what, what would turn it, what each side is good
          *     for.
@@ -1869,7 +1933,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"])[];
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"] | components["schemas"]["RecordEdit"])[];
         };
         /**
          * DraftIn
@@ -1886,7 +1950,7 @@ export interface components {
          */
         EditsIn: {
             /** Edits */
-            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"])[];
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"] | components["schemas"]["RecordEdit"])[];
         };
         /**
          * EditsOut
@@ -3363,6 +3427,56 @@ export interface components {
             value: number;
         };
         /**
+         * RecordChange
+         * @description What changes of a record; what is left out stays, a tick or something differing of null goes.
+         */
+        RecordChange: {
+            /** Begun */
+            begun?: string | null;
+            /** Differs */
+            differs?: {
+                [key: string]: components["schemas"]["Differs"] | null;
+            } | null;
+            /** Down */
+            down?: string | null;
+            /** Joining */
+            joining?: ("usual" | "other") | null;
+            /** Name */
+            name?: string | null;
+            /** Stands */
+            stands?: string | null;
+            /** Structure */
+            structure?: string | null;
+            /** Ticks */
+            ticks?: {
+                [key: string]: components["schemas"]["Tick"] | null;
+            } | null;
+        };
+        /**
+         * RecordEdit
+         * @description The record of a structure begun, written in, or taken away.
+         */
+        RecordEdit: {
+            /**
+             * Act
+             * @default change
+             * @enum {string}
+             */
+            act: "add" | "change" | "remove";
+            change?: components["schemas"]["RecordChange"];
+            /** Copy Of */
+            copy_of?: string | null;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "record";
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
          * Refusal
          * @description One wrong field.
          */
@@ -3992,6 +4106,7 @@ export interface components {
             along?: number | null;
             /** Bed */
             bed?: string | null;
+            built?: components["schemas"]["AsBuilt"] | null;
             /** Name */
             name?: string | null;
             /** Options */
@@ -4312,6 +4427,27 @@ export interface components {
              * @description null when it was taken away
              */
             revision: number | null;
+        };
+        /**
+         * Tick
+         * @description A step that is done: when, by whom, and what there was to say.
+         */
+        Tick: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
         };
         /**
          * Told

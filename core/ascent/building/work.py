@@ -9,9 +9,9 @@ from .. import tables
 from ..buying.pieces import Piece, pieces_of, use_of_supply
 from ..buying.work import beside_minutes, member_minutes, setting_of, site_minutes
 from ..families import family_of
-from ..family.steps import Joining, Step
+from ..family.steps import Step
 from ..path.geometry import Geometry, Member
-from ..plan.model import Build, Site
+from ..plan.model import Build, Joining, Site
 from ..tables import rows
 
 _JOINT = "joint"

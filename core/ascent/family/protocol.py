@@ -11,8 +11,8 @@ from ..loads.crop import Growth
 from ..mechanics import Array
 from ..path.geometry import Geometry
 from ..path.loadpath import Link, Remark, Service
-from ..plan.model import Planting, Side, Site, Structure, Training, Typed
-from .steps import Joined, Joining, Step
+from ..plan.model import Joining, Planting, Side, Site, Structure, Training, Typed
+from .steps import Joined, Step
 from .wishes import Wish
 
 

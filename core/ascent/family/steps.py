@@ -7,7 +7,6 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 Quantity = tuple[float, str]
-Joining = Literal["usual", "other"]
 
 
 @dataclass(frozen=True)

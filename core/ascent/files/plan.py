@@ -16,6 +16,7 @@ from ..plan.model import (
     MOST_BEDS,
     MOST_FEATURES,
     MOST_NEEDS,
+    MOST_RECORDS,
     MOST_STANDING,
     MOST_STOCK,
     Bed,
@@ -24,6 +25,7 @@ from ..plan.model import (
     Garden,
     KeptNeed,
     Plan,
+    Record,
     Stock,
     Structure,
     Typed,
@@ -125,7 +127,13 @@ def _wrong(document: Any) -> Iterator[Problem]:
     """
     garden = document.get("garden") if isinstance(document, dict) else None
     problems = garden if isinstance(garden, dict) else {}
-    most = {"beds": MOST_BEDS, "features": MOST_FEATURES, "stock": MOST_STOCK, "needs": MOST_NEEDS}
+    most = {
+        "beds": MOST_BEDS,
+        "features": MOST_FEATURES,
+        "stock": MOST_STOCK,
+        "needs": MOST_NEEDS,
+        "records": MOST_RECORDS,
+    }
     few = {
         name: problems[name]
         for name in most
@@ -141,6 +149,8 @@ def _wrong(document: Any) -> Iterator[Problem]:
         yield from _wrong_thing(Stock, stock, ("garden", "stock", i))
     for i, need in enumerate(few.get("needs", ())):
         yield from _wrong_thing(KeptNeed, need, ("garden", "needs", i))
+    for i, record in enumerate(few.get("records", ())):
+        yield from _wrong_thing(Record, record, ("garden", "records", i))
 
 
 def _wrong_bed(bed: Any, path: tuple[str | int, ...]) -> Iterator[Problem]:
@@ -176,6 +186,7 @@ def _repeated(plan: Plan) -> Iterator[Problem]:
     keys += [(feature.key, f"garden.features[{i}].key") for i, feature in enumerate(plan.garden.features)]
     keys += [(stock.key, f"garden.stock[{i}].key") for i, stock in enumerate(plan.garden.stock)]
     keys += [(need.key, f"garden.needs[{i}].key") for i, need in enumerate(plan.garden.needs)]
+    keys += [(record.key, f"garden.records[{i}].key") for i, record in enumerate(plan.garden.records)]
     seen: dict[str, str] = {}
     for key, path in keys:
         if key in seen:

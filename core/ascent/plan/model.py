@@ -23,13 +23,15 @@ from ..tables import own, rows
 from ..words.quantities import System
 from .upgrades import UNWRITTEN
 
-FORMAT_VERSION: Literal[6] = 6
+FORMAT_VERSION: Literal[7] = 7
 MAX_WEEKS = 45
 MOST_PLANTS = 600
 MOST_BEDS = MOST_FEATURES = 400
 MOST_STRUCTURES, MOST_STANDING = 600, 250  # in a garden, on one bed
 MOST_STOCK, MOST_TAKEN = 400, 60  # in a shed, from it for one structure
 MOST_NEEDS = 200
+MOST_RECORDS = 600
+MOST_STEPS, MOST_DIFFERING = 60, 300  # of a record
 NO_CURRENCY = "¤"  # of a garden that never named its money
 MOST_ALIKE = 12  # beds or pots that get the same at once
 GREATEST_GUST = 45.0  # that is reckoned with; beyond it is ‘over’ [m/s]
@@ -362,6 +364,52 @@ class Host(Typed):
     side: Literal["left", "right"] = "left"
 
 
+StepKey = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
+Joining = Literal["usual", "other"]
+Remark = Annotated[str, Field(max_length=400), AfterValidator(_written)]
+OptionName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9_]{0,63}$")]
+MemberKey = Annotated[str, Field(max_length=80, pattern=r"^[a-z0-9@,-]*$")]
+
+
+class Tick(Typed):
+    """A step that is done: when, by whom, and what there was to say."""
+
+    at: dt.datetime
+    who: Annotated[str, Field(max_length=80), AfterValidator(_written)] = ""
+    note: Remark = ""
+
+
+class Differs(Typed):
+    """What went in otherwise than planned: an option, all over or at one member, and what it came out at."""
+
+    option: OptionName
+    value: float | int | bool | Annotated[str, Field(max_length=80)]
+    member: MemberKey = ""
+    step: StepKey | None = None
+    note: Remark = ""
+    at: dt.datetime
+
+
+Ticks = Annotated[dict[StepKey, Tick], Field(max_length=MOST_STEPS)]
+Differing = Annotated[dict[Annotated[str, Field(max_length=160)], Differs], Field(max_length=MOST_DIFFERING)]
+
+
+class Record(Named):
+    """What was done of a structure: its steps as they are ticked, and what went in otherwise than planned.
+
+    What it is built to is kept with the structure. stands: since when nothing is left to do. down: since when
+    it is taken down; what comes after has a record of its own.
+    """
+
+    structure: Key
+    begun: dt.date
+    joining: Joining = "usual"
+    ticks: Ticks = Field(default_factory=dict)
+    differs: Differing = Field(default_factory=dict)
+    stands: dt.date | None = None
+    down: dt.date | None = None
+
+
 class Feature(Named):
     """What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie
     to.
@@ -409,7 +457,7 @@ class Place(Typed):
 
 
 class Garden(Place):
-    """A garden with its beds, what else is on its plan, its shed, and what is wanted of it."""
+    """A garden with its beds, what else is on its plan, its shed, what is wanted of it, and what was done."""
 
     beds: Annotated[tuple[Bed, ...], Field(max_length=MOST_BEDS), counted_first(MOST_BEDS)] = ()
     features: Annotated[
@@ -417,13 +465,14 @@ class Garden(Place):
     ] = ()
     stock: Annotated[tuple[Stock, ...], Field(max_length=MOST_STOCK), counted_first(MOST_STOCK)] = ()
     needs: Annotated[tuple[KeptNeed, ...], Field(max_length=MOST_NEEDS), counted_first(MOST_NEEDS)] = ()
+    records: Annotated[tuple[Record, ...], Field(max_length=MOST_RECORDS), counted_first(MOST_RECORDS)] = ()
 
 
 class Plan(Typed):
     """A whole plan file."""
 
     format: Literal["ascent-plan"]
-    version: Literal[6]
+    version: Literal[7]
     garden: Garden
 
 

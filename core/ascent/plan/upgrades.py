@@ -104,7 +104,12 @@ def _each(garden: Document, do: Callable[[str, Document], Document]) -> Document
     }
 
 
-_LISTS = {"features": "feature", "stock": "stock", "needs": "need"}  # of a garden, besides beds
+_LISTS = {
+    "features": "feature",
+    "stock": "stock",
+    "needs": "need",
+    "records": "record",
+}  # of a garden, besides beds
 
 
 def _all(kind: str, things: Any, do: Callable[[str, Document], Document]) -> Any:
@@ -241,4 +246,5 @@ STEPS: dict[int, Step] = {
     3: Step(thing=_plantings_keyed),
     4: Step(thing=_with_a_sign),
     5: Step(thing=_as_it_is),
+    6: Step(),  # records of what was done
 }

@@ -8,7 +8,7 @@ from typing import Any
 from .. import tables
 from ..families import family_of
 from ..family.options import extra_of
-from ..plan.model import BareBed, Feature, KeptNeed, Place, Planting, Stock, Structure, Typed
+from ..plan.model import BareBed, Differs, Feature, KeptNeed, Place, Planting, Record, Stock, Structure, Typed
 from ..report.wording import day_text, option_text
 from ..words.quantities import System, write
 from ..words.texts import has, template
@@ -39,7 +39,8 @@ _TABLES: dict[str, Any] = {
     "climate": tables.climates,
     "crop": tables.crops,
 }
-_TOLD_ALONE = {"key", "beds", "features", "stock", "needs", "structures"}
+_TOLD_ALONE = {"key", "beds", "features", "stock", "needs", "records", "structures"}
+_DATED = ("name", "begun", "joining", "stands", "down")
 _SAID = 3  # differences named in a sentence
 
 
@@ -99,7 +100,9 @@ def sentence(before: Typed | None, after: Typed | None, system: System) -> str:
 
 
 def _label(path: str, in_shed: bool) -> str:
-    last = path.rsplit(".", maxsplit=1)[-1]
+    last = path.rsplit(".", maxsplit=1)[-1].split("@", maxsplit=1)[0]
+    if path.startswith("ticks.") and last in tables.steps():
+        return tables.steps()[last].title.format(what=template("field.parts-of-it"))
     if in_shed and has(f"stock-field.{last}"):
         return template(f"stock-field.{last}")
     tables_ = ("option", "field") if path.startswith("options.") else ("field", "option")
@@ -113,6 +116,8 @@ def _fields(thing: Typed, system: System) -> dict[str, tuple[Any, str]]:
     """Return every field of a thing by path: its value and how it is written."""
     if isinstance(thing, Structure):
         return _of_structure(thing, system)
+    if isinstance(thing, Record):
+        return _of_record(thing, system)
     skipped = {"key"} if isinstance(thing, KeptNeed) else _TOLD_ALONE
     kinds: tuple[type[Typed], ...] = (BareBed, Feature, Place, Stock, KeptNeed)
     names = next(kind for kind in kinds if isinstance(thing, kind)).model_fields
@@ -140,6 +145,24 @@ def _of_structure(structure: Structure, system: System) -> dict[str, tuple[Any, 
             value = getattr(planting, name)
             fields[planting.path(name)] = (value, _text(name, value, system))
     return fields
+
+
+def _of_record(record: Record, system: System) -> dict[str, tuple[Any, str]]:
+    fields = {name: (value, "–" if value is None else str(value)) for name, value in record if name in _DATED}
+    for key, tick in record.ticks.items():
+        fields[f"ticks.{key}"] = (tick, "done" + (f" (‘{tick.note}’)" if tick.note else ""))
+    for key, differs in record.differs.items():
+        fields[f"differs.{key}"] = (differs, differing_text(differs, system))
+    return fields
+
+
+def differing_text(differs: Differs, system: System) -> str:
+    """Return what went in otherwise than planned, as it is written."""
+    if isinstance(differs.value, bool | str):
+        return str(differs.value).replace("_", " ").replace("-", " ")
+    kind = next((kind for kind, names in _KINDS.items() if differs.option in names), "length")
+    whole = isinstance(differs.value, int)
+    return str(differs.value) if whole else write(float(differs.value), kind, system)
 
 
 def _text(name: str, value: Any, system: System) -> str:

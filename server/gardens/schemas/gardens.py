@@ -9,6 +9,9 @@ from ascent.ground.clashes import Gap, Warned
 from ascent.ground.plot import PlotDrawing
 from ascent.plan.model import (
     MOST_ALIKE,
+    MOST_DIFFERING,
+    MOST_STEPS,
+    AsBuilt,
     BareBed,
     Bearing,
     BedKind,
@@ -19,10 +22,12 @@ from ascent.plan.model import (
     Condition,
     CropKey,
     Currency,
+    Differs,
     ExposureKey,
     Feature,
     FeatureKind,
     FillDepth,
+    Joining,
     KeptNeed,
     Key,
     Metres,
@@ -38,11 +43,13 @@ from ascent.plan.model import (
     SeasonYear,
     Side,
     SoilKey,
+    StepKey,
     Stock,
     StockAge,
     StockCount,
     StockTable,
     Sure,
+    Tick,
     Training,
     Typed,
     Wants,
@@ -121,6 +128,22 @@ class StructureChange(Typed):
     across: Metres | None = None
     turn: Bearing | None = None
     options: Options | None = None
+    built: AsBuilt | None = None
+
+
+class RecordChange(Typed):
+    """What changes of a record; what is left out stays, a tick or something differing of null goes."""
+
+    name: Name | None = None
+    structure: Key | None = None
+    begun: dt.date | None = None
+    joining: Joining | None = None
+    ticks: dict[StepKey, Tick | None] | None = Field(None, max_length=MOST_STEPS)
+    differs: dict[Annotated[str, Field(max_length=160)], Differs | None] | None = Field(
+        None, max_length=MOST_DIFFERING
+    )
+    stands: dt.date | None = None
+    down: dt.date | None = None
 
 
 class StockChange(Typed):
@@ -211,8 +234,16 @@ class NeedEdit(ThingEdit):
     change: NeedChange = Field(default_factory=NeedChange)
 
 
+class RecordEdit(ThingEdit):
+    """The record of a structure begun, written in, or taken away."""
+
+    kind: Literal["record"]
+    change: RecordChange = Field(default_factory=RecordChange)
+
+
 Edit = Annotated[
-    PlaceEdit | BedEdit | FeatureEdit | StructureEdit | StockEdit | NeedEdit, Field(discriminator="kind")
+    PlaceEdit | BedEdit | FeatureEdit | StructureEdit | StockEdit | NeedEdit | RecordEdit,
+    Field(discriminator="kind"),
 ]
 
 

@@ -6,8 +6,10 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+from ascent.building.asbuilt import being_built, check_differs
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.plan import problems_of
+from ascent.plan import model
 from ascent.plan.model import FORMAT_VERSION
 from ascent.plan.upgrades import free_key
 from ascent.telling.changes import differences
@@ -123,7 +125,9 @@ class _Applying:
             self._home(index, edit.kind, home),
             _merged(document, {**change, "name": name, "key": key}),
         )
-        self.state[held.ref] = validated(held, ("edits", index, edit.kind, "change"))
+        made = validated(held, ("edits", index, edit.kind, "change"))
+        self._fits(index, made)
+        self.state[held.ref] = made
         self.made.append(key)
         if edit.kind == "bed" and source:
             for guest in [
@@ -146,6 +150,8 @@ class _Applying:
             del self.state[held.ref]
             if held.kind == "bed":
                 self.state = {ref: h for ref, h in self.state.items() if not _of_bed(h, key)}
+            if held.kind in ("bed", "structure"):
+                self.state = {ref: h for ref, h in self.state.items() if not _lost(h, self.state)}
             return
         if held.fault and edit.kind == "place":
             held = replace(
@@ -162,10 +168,33 @@ class _Applying:
                 ]
             )
         home = self._home(index, edit.kind, self._asked_home(edit, change) or held.home)
-        self.state[held.ref] = validated(
+        changed = validated(
             replace(held, home=home, document=_merged(held.document, change)),
             ("edits", index, edit.kind, "change"),
         )
+        self._fits(index, changed)
+        self.state[held.ref] = changed
+
+    def _fits(self, index: int, held: Held) -> None:
+        """Refuse a record of no structure, or one that says what cannot be of it."""
+        if held.kind != "record":
+            return
+        record = model.Record.model_validate(held.document)
+        built = self.state.get(("structure", record.structure))
+        if built is None or built.fault:
+            allowed = "the key of a structure of this garden is allowed"
+            raise InvalidPlan([Problem(f"edits[{index}].record.change.structure", record.structure, allowed)])
+        bed = self.state["bed", built.home]
+        site = model.Site(
+            garden=model.Place.model_validate(self.state[PLACE].document),
+            bed=model.BareBed.model_validate(bed.document),
+        )
+        try:
+            check_differs(being_built(model.Structure.model_validate(built.document)), site, record)
+        except InvalidPlan as error:
+            where = f"edits[{index}].record.change"
+            told = [Problem(f"{where}.{each.path}", each.given, each.allowed) for each in error.problems]
+            raise InvalidPlan(told) from error
 
     def _key(self, kind: str, key: str) -> str:
         """Return the key of a thing that these edits may have added under another."""
@@ -221,12 +250,21 @@ def _of_bed(held: Held, bed: str) -> bool:
     return held.kind in ("structure", "need") and home == bed
 
 
+def _lost(held: Held, state: State) -> bool:
+    """Return whether a record is of a structure that is no longer there."""
+    return held.kind == "record" and ("structure", held.document.get("structure")) not in state
+
+
 def _merged(document: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
-    """Return a document with what changes of it; single options and prices join those that are there."""
+    """Return a document with what changes of it; single options, prices, ticks and what differs join those
+    that are there, and a tick or what differs of null goes.
+    """
     merged = {**document, **change}
-    for name in ("options", "prices"):
+    for name in ("options", "prices", "ticks", "differs"):
         if isinstance(change.get(name), dict):
-            merged[name] = {**document.get(name, {}), **change[name]}
+            joined = {**document.get(name, {}), **change[name]}
+            gone = name in ("ticks", "differs")
+            merged[name] = {key: value for key, value in joined.items() if not gone or value is not None}
     return merged
 
 

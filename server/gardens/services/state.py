@@ -34,8 +34,14 @@ MODELS: dict[str, type[model.Typed]] = {
     "structure": model.Structure,
     "stock": model.Stock,
     "need": model.KeptNeed,
+    "record": model.Record,
 }
-LISTS = {"features": "feature", "stock": "stock", "needs": "need"}  # of a garden, besides beds
+LISTS = {
+    "features": "feature",
+    "stock": "stock",
+    "needs": "need",
+    "records": "record",
+}  # of a garden, besides beds
 BELOW = {"beds", *LISTS}
 PLAIN: Document = model.Place(name="A garden whose own fields cannot be read").model_dump(mode="json")
 _MOST = {
@@ -44,6 +50,7 @@ _MOST = {
     "structure": model.MOST_STRUCTURES,
     "stock": model.MOST_STOCK,
     "need": model.MOST_NEEDS,
+    "record": model.MOST_RECORDS,
 }
 _SAID = 2  # things named in the words of one change
 
@@ -310,7 +317,7 @@ def commit(
 
 def _ordered(state: State) -> list[Ref]:
     """Return beds before what stands on them."""
-    order = {"place": 0, "bed": 1, "feature": 2, "stock": 3, "need": 4, "structure": 5}
+    order = {"place": 0, "bed": 1, "feature": 2, "stock": 3, "need": 4, "structure": 5, "record": 6}
     return sorted(state, key=lambda ref: order[ref[0]])
 
 

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from ...family.steps import Hit, Joining, Step
+from ...family.steps import Hit, Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Planting, Site
+from ...plan.model import Joining, Planting, Site
 from .options import AFrameOptions
 
 _SQUARE = 0.005  # between the diagonals of a face [m], handbook-parts-3.3

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from ... import tables
-from ...family.steps import Hit, Joining, Step
+from ...family.steps import Hit, Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Planting, Site
+from ...plan.model import Joining, Planting, Site
 from .options import MeshFenceOptions
 
 _BELLY = 0.03  # of mesh in one metre [m], handbook-parts-3.2

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from ...family.steps import Joining, Step
+from ...family.steps import Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Planting, Site
+from ...plan.model import Joining, Planting, Site
 from .options import PanelArchOptions
 
 _RISE = 0.05  # that the crown may stand higher or lower [m], handbook-parts-3.1

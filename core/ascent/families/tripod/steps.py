@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from ...family.steps import Joining, Step
+from ...family.steps import Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Planting, Site
+from ...plan.model import Joining, Planting, Site
 from .options import TripodOptions
 
 

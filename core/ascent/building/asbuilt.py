@@ -1,0 +1,139 @@
+"""A structure as it really went in: what differs from the plan, and whether it still holds, post by post
+where posts differ.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from pydantic import ValidationError
+
+from ..errors import InvalidPlan, Problem
+from ..families import family_of
+from ..files.plan import problems_of
+from ..ground.plot import geometry_of
+from ..plan.model import Build, Joining, Record, Site, Structure
+from ..report.evaluation import Evaluation, evaluate
+from .work import work_of
+
+
+@dataclass(frozen=True)
+class Stood:
+    """A part of the structure that stands otherwise than the rest: which members, and the whole as if all
+    stood so; that is the careful side, since the rest of it helps.
+    """
+
+    members: tuple[str, ...]
+    options: Mapping[str, Any]
+    evaluation: Evaluation
+
+
+@dataclass(frozen=True)
+class AsBuiltCheck:
+    """How a structure stands as planned, as built all over, and where single members differ."""
+
+    planned: Evaluation
+    whole: Evaluation
+    parts: tuple[Stood, ...]
+
+    @property
+    def worst(self) -> Evaluation:
+        """Return the least of what was built."""
+        return max((self.whole, *(part.evaluation for part in self.parts)), key=lambda e: e.greatest_use)
+
+
+def being_built(structure: Structure) -> Structure:
+    """Return a structure as it is being built, or was: what was kept of it when building began, else its
+    plan.
+    """
+    if structure.built is None:
+        return structure
+    kept = {name: getattr(structure.built, name) for name in Build.model_fields}
+    return structure.model_copy(update=kept)
+
+
+def with_options(structure: Structure, options: Mapping[str, Any]) -> Structure:
+    """Return a structure with options that came out otherwise.
+
+    Raises:
+        InvalidPlan: An option that the kind does not have, or a value that is not allowed, by its name.
+    """
+    family = family_of(structure.family)
+    known = f"one of {', '.join(sorted(family.options.model_fields))} is allowed"
+    problems = [
+        Problem(f"differs.{name}", name, known) for name in options if name not in family.options.model_fields
+    ]
+    if problems:
+        raise InvalidPlan(problems)
+    try:
+        whole = family.options.model_validate({**structure.options, **options})
+    except ValidationError as error:
+        raise InvalidPlan(problems_of(error, ("differs",))) from error
+    return structure.model_copy(update={"options": whole.model_dump(mode="json")})
+
+
+def differing(record: Record | None) -> tuple[dict[str, Any], dict[str, dict[str, Any]]]:
+    """Return what differs all over, by option, and what differs at single members, by member and option."""
+    whole: dict[str, Any] = {}
+    single: dict[str, dict[str, Any]] = {}
+    for differs in record.differs.values() if record else ():
+        if differs.member:
+            single.setdefault(differs.member, {})[differs.option] = differs.value
+        else:
+            whole[differs.option] = differs.value
+    return whole, single
+
+
+def check_differs(structure: Structure, site: Site, record: Record) -> None:
+    """Refuse a record that says of the structure what cannot be.
+
+    Raises:
+        InvalidPlan: An option that no step says may differ, a member that is not there, or a value that is
+            not allowed.
+    """
+    geometry = geometry_of(site.bed, structure)
+    known = {member.key for member in geometry.members}
+    for key, differs in record.differs.items():
+        if differs.member and differs.member not in known:
+            allowed = "a part of the structure as it is being built is allowed"
+            raise InvalidPlan([Problem(f"differs.{key}.member", differs.member, allowed)])
+        with_options(structure, {differs.option: differs.value})
+    steps = {step.key for step in work_of(site, structure, geometry, record.joining)}
+    either = steps | {step.key for step in work_of(site, structure, geometry, other(record.joining))}
+    allowed = f"one of {', '.join(sorted(either))} is allowed"
+    if unknown := [key for key in record.ticks if key not in either]:
+        raise InvalidPlan([Problem(f"ticks.{key}", key, allowed) for key in unknown])
+
+
+def other(joining: Joining) -> Joining:
+    """Return the other way of joining."""
+    return "usual" if joining == "other" else "other"
+
+
+def as_built(site: Site, structure: Structure, record: Record | None) -> AsBuiltCheck:
+    """Return a structure as it is being built, checked as planned and as it went in.
+
+    Single members that differ are reckoned as if all stood like them, those alike together.
+
+    Args:
+        site: Where it stands.
+        structure: The structure, with what was kept of it when building began.
+        record: What was done.
+
+    Raises:
+        InvalidPlan: Something that differs is not allowed.
+    """
+    planned = being_built(structure)
+    whole, single = differing(record)
+    base = with_options(planned, whole) if whole else planned
+    first = evaluate(site, planned)
+    alike: dict[tuple[tuple[str, Any], ...], list[str]] = {}
+    for member, options in single.items():
+        alike.setdefault(tuple(sorted(options.items())), []).append(member)
+    parts = tuple(
+        Stood(tuple(members), dict(options), evaluate(site, with_options(base, dict(options))))
+        for options, members in alike.items()
+    )
+    return AsBuiltCheck(first, evaluate(site, base) if whole else first, parts)
