@@ -62,7 +62,7 @@ class FormatTest(NearTestCase):
         for path, value in (
             ((*bed, "length"), -1),
             ((*bed, "colour"), "red"),
-            (("version",), 7),
+            (("version",), 8),
             ((*bed, "structures", 0, "options", "depth"), 99),
         ):
             text = changed(path, value)

@@ -8,6 +8,8 @@ from ascent import tables
 from ascent.building.work import taking_down, work_of
 from ascent.buying.pieces import pieces_of
 from ascent.buying.work import labour_of, setting_of
+from ascent.drawing.joints import joint_sheet
+from ascent.drawing.sheet import Line
 from ascent.families import FAMILIES
 from ascent.ground.plot import geometry_of
 from ascent.plan.model import Structure
@@ -104,5 +106,11 @@ class JointTest(NearTestCase):
     def test_every_joint_and_caution_of_a_step_is_known(self):
         for row in tables.steps().values():
             self.assertIn(row.joint, {None, "*", *tables.joints()}, row.key)
+        drawn = {row.joint for row in tables.joint_strokes().values()}
+        self.assertEqual(drawn, set(tables.joints()))
+        for key in tables.joints():
+            for mark in joint_sheet(key).layers[0].marks:
+                points = mark.points if isinstance(mark, Line) else (mark.at,)
+                self.assertLessEqual(max(abs(v) for point in points for v in point), 0.101, key)
         for item in (*tables.ties().values(), *tables.fittings().values()):
             self.assertIn(item.joint, {None, *tables.joints()}, item.key)

@@ -924,6 +924,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/structures/{structure_id}/building": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Building
+         * @description How a structure is built, and what of it is done.
+         */
+        get: operations["gardens_api_structures_building"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/structures/{structure_id}/curve": {
         parameters: {
             query?: never;
@@ -1491,6 +1511,47 @@ export interface components {
             text: string;
         };
         /**
+         * BeforeLine
+         * @description Something to know before anything is driven; `wrong` where it must not be done so.
+         */
+        BeforeLine: {
+            /** Text */
+            text: string;
+            /**
+             * Wrong
+             * @default false
+             */
+            wrong: boolean;
+        };
+        /**
+         * BeforeReport
+         * @description What to look for, whom to ask, what to carry.
+         */
+        BeforeReport: {
+            /** Ask */
+            ask: string[];
+            /** Carry */
+            carry: string[];
+            /** Cautions */
+            cautions: string[];
+            /** Clock */
+            clock: string;
+            /** Gear */
+            gear: string[];
+            /** People */
+            people: number;
+            /** Services */
+            services: components["schemas"]["BeforeLine"][];
+            /** Soil */
+            soil: string;
+            /** Tools */
+            tools: string[];
+            /** Ways */
+            ways: components["schemas"]["ClearWay"][];
+            /** Work */
+            work: string;
+        };
+        /**
          * Bounds
          * @description What is allowed of a quantity, SI.
          */
@@ -1499,6 +1560,60 @@ export interface components {
             high: number;
             /** Low */
             low: number;
+        };
+        /**
+         * BuildOut
+         * @description How a structure is built.
+         *
+         *     kept: what is kept of it when building begins.
+         */
+        BuildOut: {
+            /** Garden */
+            garden: number;
+            /** Id */
+            id: number;
+            kept: components["schemas"]["AsBuilt"];
+            /** Key */
+            key: string;
+            /** May Edit */
+            may_edit: boolean;
+            record: components["schemas"]["RecordRow"] | null;
+            report: components["schemas"]["BuildReport"];
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /**
+         * BuildReport
+         * @description Everything of building a structure.
+         */
+        BuildReport: {
+            /** Bed */
+            bed: string;
+            before: components["schemas"]["BeforeReport"];
+            /** Begun */
+            begun: string | null;
+            /** Down */
+            down: components["schemas"]["DownReport"][];
+            /** Family */
+            family: string;
+            /** Fingerprint */
+            fingerprint: string;
+            joined: components["schemas"]["JoinedReport"] | null;
+            /** Judgement */
+            judgement: string;
+            /** Name */
+            name: string;
+            /** Plan Changed */
+            plan_changed: string;
+            stake: components["schemas"]["StakeReport"];
+            /** Steps */
+            steps: components["schemas"]["StepReport"][];
+            stood: components["schemas"]["StoodReport"];
+            /** Views */
+            views: components["schemas"]["View"][];
         };
         /**
          * Catalogue
@@ -1667,6 +1782,22 @@ export interface components {
             plantings: components["schemas"]["Planting"][];
         };
         /**
+         * ClearWay
+         * @description A change after which nothing is too near anything buried, as an edit of the structure.
+         */
+        ClearWay: {
+            /** Across */
+            across: number;
+            /** Along */
+            along: number;
+            /** Options */
+            options: {
+                [key: string]: number;
+            };
+            /** Text */
+            text: string;
+        };
+        /**
          * Climber
          * @description A plant: which planting it belongs to, its foot, and the way it climbs.
          */
@@ -1688,6 +1819,21 @@ export interface components {
             garden: components["schemas"]["GardenOut"];
             /** Things */
             things: components["schemas"]["ThingConflict"][];
+        };
+        /**
+         * CornerReport
+         * @description A corner to measure from: its letter, what it is, and where it lies on the plan. [m]
+         */
+        CornerReport: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Letter */
+            letter: string;
+            /** Text */
+            text: string;
         };
         /**
          * CostReport
@@ -1828,6 +1974,24 @@ export interface components {
             value: number | boolean | string;
         };
         /**
+         * DiffersReport
+         * @description Something that went in otherwise, in words.
+         */
+        DiffersReport: {
+            /** Key */
+            key: string;
+            /** Member */
+            member: string;
+            /** Note */
+            note: string;
+            /** Option */
+            option: string;
+            /** Text */
+            text: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
          * DivideReport
          * @description One choice: what it is about, which side won and by what, what would turn it, what each side is good
          *     for.
@@ -1895,6 +2059,22 @@ export interface components {
              * @default 1
              */
             seasons: number;
+        };
+        /**
+         * DownReport
+         * @description A step of taking down.
+         */
+        DownReport: {
+            /** Key */
+            key: string;
+            /** People */
+            people: number;
+            /** Springs */
+            springs: string;
+            /** Title */
+            title: string;
+            /** Undo */
+            undo: string;
         };
         /**
          * Draft
@@ -2538,6 +2718,62 @@ export interface components {
             number: number;
         };
         /**
+         * JoinedReport
+         * @description Where it is joined, and why; the other way, and why one would.
+         */
+        JoinedReport: {
+            /**
+             * Joining
+             * @enum {string}
+             */
+            joining: "usual" | "other";
+            /**
+             * Now
+             * @enum {string}
+             */
+            now: "ground" | "place";
+            /**
+             * Other
+             * @enum {string}
+             */
+            other: "ground" | "place";
+            /** Other Why */
+            other_why: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * JointReport
+         * @description How two things are joined, and that drawn.
+         */
+        JointReport: {
+            /** How */
+            how: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Strokes */
+            strokes: components["schemas"]["JointStrokeMark"][];
+        };
+        /**
+         * JointStrokeMark
+         * @description A stroke of a joint's drawing: through points, or a dot of half its width; metres from the middle.
+         */
+        JointStrokeMark: {
+            /** Closed */
+            closed: boolean;
+            /** Ink */
+            ink: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Wide */
+            wide: number;
+        };
+        /**
          * KeptNeed
          * @description What somebody wants to grow on a bed and what matters of its support, kept to be looked at again.
          *
@@ -2767,6 +3003,61 @@ export interface components {
             stuff: string;
             /** Thickness */
             thickness: number;
+        };
+        /**
+         * MarkReport
+         * @description A place to mark: its name, the two tapes, the running distance, and where it lies on the plan. [m]
+         */
+        MarkReport: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Member */
+            member: string;
+            /** Name */
+            name: string;
+            /** Peg */
+            peg: string;
+            /** Running */
+            running: string;
+            /** Tapes */
+            tapes: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * MayDiffer
+         * @description Something of a step that may come out otherwise: an option, and what was planned.
+         *
+         *     kind: of quantity, or ‘item’, ‘choice’, ‘count’. members: where it may differ by itself, with how each is
+         *     called; nothing where it is of the whole.
+         */
+        MayDiffer: {
+            /** High */
+            high: number | null;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number | null;
+            /** Members */
+            members: [
+                string,
+                string
+            ][];
+            /** Option */
+            option: string;
+            /** Planned */
+            planned: string;
+            /** Role */
+            role: string;
+            /** Table */
+            table: string;
+            /** Values */
+            values: string[];
         };
         /**
          * Measure
@@ -3437,8 +3728,6 @@ export interface components {
             differs?: {
                 [key: string]: components["schemas"]["Differs"] | null;
             } | null;
-            /** Down */
-            down?: string | null;
             /** Joining */
             joining?: ("usual" | "other") | null;
             /** Name */
@@ -3454,7 +3743,7 @@ export interface components {
         };
         /**
          * RecordEdit
-         * @description The record of a structure begun, written in, or taken away.
+         * @description The record of a structure: begun, or written in where it has begun already; or taken away.
          */
         RecordEdit: {
             /**
@@ -3475,6 +3764,32 @@ export interface components {
             kind: "record";
             /** Revision */
             revision?: number | null;
+        };
+        /**
+         * RecordRow
+         * @description What was done of a structure: its record's key and revision, and its ticks by step.
+         */
+        RecordRow: {
+            /**
+             * Begun
+             * Format: date
+             */
+            begun: string;
+            /**
+             * Joining
+             * @enum {string}
+             */
+            joining: "usual" | "other";
+            /** Key */
+            key: string;
+            /** Revision */
+            revision: number;
+            /** Stands */
+            stands: string | null;
+            /** Ticks */
+            ticks: {
+                [key: string]: components["schemas"]["Tick"];
+            };
         };
         /**
          * Refusal
@@ -3889,6 +4204,57 @@ export interface components {
             week: number;
         };
         /**
+         * StakeReport
+         * @description A stake-out in words.
+         */
+        StakeReport: {
+            /** Corners */
+            corners: components["schemas"]["CornerReport"][];
+            /** Edge */
+            edge: string;
+            /** Lines */
+            lines: string[];
+            /** Marks */
+            marks: components["schemas"]["MarkReport"][];
+            /** Squares */
+            squares: string[];
+        };
+        /**
+         * StepReport
+         * @description A step as it is read at the work.
+         */
+        StepReport: {
+            /** Caution */
+            caution: string;
+            /** Check */
+            check: string;
+            /** Differs */
+            differs: components["schemas"]["DiffersReport"][];
+            /** Do */
+            do: string;
+            /** Hits */
+            hits: string[];
+            joint: components["schemas"]["JointReport"] | null;
+            /** Key */
+            key: string;
+            /** May Differ */
+            may_differ: components["schemas"]["MayDiffer"][];
+            /** Members */
+            members: string[];
+            /** Minutes */
+            minutes: number;
+            /** People */
+            people: number;
+            /** Time */
+            time: string;
+            /** Title */
+            title: string;
+            /** Tools */
+            tools: string[];
+            /** Uses */
+            uses: string[];
+        };
+        /**
          * Stock
          * @description Something in the shed, so many alike: like a row of a table, with measures, age and strength of their
          *     own.
@@ -4063,6 +4429,25 @@ export interface components {
             written: {
                 [key: string]: string;
             };
+        };
+        /**
+         * StoodReport
+         * @description How what was built stands against its plan.
+         */
+        StoodReport: {
+            /** Like */
+            like: string;
+            /** Option Fixed */
+            option_fixed: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "stands" | "short";
+            /** Text */
+            text: string;
+            /** Weakest */
+            weakest: string;
         };
         /**
          * Strands
@@ -10859,6 +11244,100 @@ export interface operations {
             };
             /** @description not JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_structures_building: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

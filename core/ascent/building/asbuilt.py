@@ -10,12 +10,13 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from ..errors import InvalidPlan, Problem
+from ..errors import InvalidPlan, Problem, UnreadableQuantity
 from ..families import family_of
 from ..files.plan import problems_of
 from ..ground.plot import geometry_of
-from ..plan.model import Build, Joining, Record, Site, Structure
+from ..plan.model import Build, Differs, Joining, Record, Site, Structure
 from ..report.evaluation import Evaluation, evaluate
+from ..words.quantities import System, read
 from .work import work_of
 
 
@@ -105,6 +106,33 @@ def check_differs(structure: Structure, site: Site, record: Record) -> None:
     allowed = f"one of {', '.join(sorted(either))} is allowed"
     if unknown := [key for key in record.ticks if key not in either]:
         raise InvalidPlan([Problem(f"ticks.{key}", key, allowed) for key in unknown])
+
+
+def as_read(structure: Structure, record: Record, system: System) -> Record:
+    """Return a record whose measures and counts are read where they came as somebody wrote them.
+
+    Raises:
+        InvalidPlan: What cannot be read, or is not allowed, by its name.
+    """
+    options = family_of(structure.family).options
+    properties = options.model_json_schema()["properties"]
+    read_: dict[str, Differs] = {}
+    problems = []
+    for key, differs in record.differs.items():
+        field = properties.get(differs.option, {})
+        kind = field.get("kind", "")
+        if not isinstance(differs.value, str) or kind in ("", "item", "choice"):
+            read_[key] = differs
+            continue
+        try:
+            value = read(differs.value, kind, system, field.get("minimum"), field.get("maximum"))
+        except UnreadableQuantity as error:
+            problems.append(Problem(f"differs.{key}", differs.value, error.allowed))
+            continue
+        read_[key] = differs.model_copy(update={"value": int(value) if kind == "count" else float(value)})
+    if problems:
+        raise InvalidPlan(problems)
+    return record.model_copy(update={"differs": read_})
 
 
 def other(joining: Joining) -> Joining:

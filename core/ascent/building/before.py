@@ -23,7 +23,7 @@ _LOOKED = 0.6  # beyond what is kept, within which something buried is told [m]
 _STEP, _STEPS = 0.05, 30  # of a move that is looked for [m], and how many of them
 _SPACINGS = ("post_spacing", "pair_spacing", "hoop_spacing", "stick_spacing")
 _MORE_BAYS = 6
-_BOARD = 0.10  # of a post inside a raised bed from its board [m], handbook-parts-4.6
+BOARD = 0.10  # of a post inside a raised bed from its board [m], handbook-parts-4.6
 _NEIGHBOUR = 1.0  # of a wall or fence that somebody may own [m], common practice
 
 
@@ -163,7 +163,7 @@ def _room(laid: Laid) -> tuple[float, float, float, float]:
         return 0.0, 0.0, 0.0, 0.0
     spare = max((bed.length - laid.geometry.length) / 2, 0.0)
     wide = max((abs(m.points[0][1]) for m in laid.geometry.by_role("post")), default=0.0)
-    side = max(bed.width / 2 - wide - _BOARD, 0.0)
+    side = max(bed.width / 2 - wide - BOARD, 0.0)
     return (
         -spare - structure.along,
         spare - structure.along,
@@ -187,7 +187,7 @@ def in_board(laid: Laid) -> tuple[str, ...]:
             continue
         x, y = bed_middle(bed).into(laid.frame.out(np.array([at])))[0]
         inside = min(half - abs(y), long - abs(x))
-        if 0.0 <= inside < _BOARD - 0.005:
+        if 0.0 <= inside < BOARD - 0.005:
             found.append(member.key)
     return tuple(found)
 

@@ -197,6 +197,7 @@ def stake_out(
         tapes = tuple(Tape(c, math.dist(c.at, spots[i])) for c in own or ()) if i in taped else ()
         peg = _peg(laid, at, features) if member.key in unsafe else None
         marks.append(Staked(member, spots[i], tapes, on, math.dist(first, at), peg))
+    marks.sort(key=lambda mark: (mark.line < 0, mark.line, mark.running))
     named = tuple(tuple(places[i][0].key for i in line) for line in lines)
     used = {tape.corner for mark in marks for tape in mark.tapes}
     return StakeOut(

@@ -92,6 +92,11 @@ class Drawn:
         """Put marks on a layer; layers lie over one another in the order they are first drawn on."""
         self.layers.setdefault(layer, []).extend(marks)
 
+    def bare(self) -> Sheet:
+        """Return the sheet without paper round it, for what is drawn small."""
+        layers = tuple(Layer(key, tuple(marks)) for key, marks in self.layers.items())
+        return Sheet(self.title, self.low, self.high, self.letter, layers)
+
     def done(self) -> Sheet:
         """Return the sheet."""
         return Sheet(

@@ -397,8 +397,7 @@ Differing = Annotated[dict[Annotated[str, Field(max_length=160)], Differs], Fiel
 class Record(Named):
     """What was done of a structure: its steps as they are ticked, and what went in otherwise than planned.
 
-    What it is built to is kept with the structure. stands: since when nothing is left to do. down: since when
-    it is taken down; what comes after has a record of its own.
+    What it is built to is kept with the structure. stands: since when nothing is left to do.
     """
 
     structure: Key
@@ -407,7 +406,6 @@ class Record(Named):
     ticks: Ticks = Field(default_factory=dict)
     differs: Differing = Field(default_factory=dict)
     stands: dt.date | None = None
-    down: dt.date | None = None
 
 
 class Feature(Named):

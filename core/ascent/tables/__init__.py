@@ -35,6 +35,7 @@ from .rows import (
     Host,
     Item,
     Joint,
+    JointStroke,
     Material,
     Mesh,
     MeshMaterial,
@@ -357,6 +358,11 @@ def joints() -> Table[Joint]:
 
 
 @cache
+def joint_strokes() -> Table[JointStroke]:
+    return _load("joint_strokes", JointStroke)
+
+
+@cache
 def steps() -> Table[StepText]:
     return _load("steps", StepText)
 
@@ -446,6 +452,7 @@ def load_all() -> None:
         _constants(),
         work(),
         joints(),
+        joint_strokes(),
         steps(),
         traits(),
         divides(),

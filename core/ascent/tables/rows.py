@@ -473,6 +473,19 @@ class Joint(Row):
 
 
 @dataclass(frozen=True)
+class JointStroke(Row):
+    """One stroke of a joint's drawing, from its middle: a line or an outline through points, a ring by its
+    middle and its half width and height, or a dot. [m]
+    """
+
+    joint: str
+    shape: Literal["line", "outline", "ring", "dot"]
+    ink: Literal["ink", "wood", "cane", "metal", "soil", "leaf", "wall"]
+    wide: float
+    points: tuple[float, ...]
+
+
+@dataclass(frozen=True)
 class StepText(Row):
     """A piece of work in words: what to do, how to look at it, how it is undone and what springs then.
 

@@ -40,7 +40,7 @@ _TABLES: dict[str, Any] = {
     "crop": tables.crops,
 }
 _TOLD_ALONE = {"key", "beds", "features", "stock", "needs", "records", "structures"}
-_DATED = ("name", "begun", "joining", "stands", "down")
+_DATED = ("name", "begun", "joining", "stands")
 _SAID = 3  # differences named in a sentence
 
 

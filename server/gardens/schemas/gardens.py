@@ -143,7 +143,6 @@ class RecordChange(Typed):
         None, max_length=MOST_DIFFERING
     )
     stands: dt.date | None = None
-    down: dt.date | None = None
 
 
 class StockChange(Typed):
@@ -235,7 +234,7 @@ class NeedEdit(ThingEdit):
 
 
 class RecordEdit(ThingEdit):
-    """The record of a structure begun, written in, or taken away."""
+    """The record of a structure: begun, or written in where it has begun already; or taken away."""
 
     kind: Literal["record"]
     change: RecordChange = Field(default_factory=RecordChange)

@@ -8,10 +8,12 @@ from typing import Annotated
 from ascent.plan.model import (
     MOST_ALIKE,
     MOST_TAKEN,
+    AsBuilt,
     ExposureKey,
     FeatureKind,
     First,
     Grown,
+    Joining,
     Key,
     Name,
     Options,
@@ -19,11 +21,13 @@ from ascent.plan.model import (
     Plantings,
     SoilKey,
     Taken,
+    Tick,
     Typed,
     Wants,
 )
 from ascent.sizing.choose import Figures
 from ascent.sizing.offer import Support
+from ascent.telling.build_readout import BuildReport
 from ascent.telling.changes import Difference
 from ascent.telling.choosing import PlaceReport
 from ascent.telling.divides import DivideReport
@@ -367,6 +371,33 @@ class Catalogue(Typed):
     bounds: dict[str, Bounds] = Field(
         description="of what is no option: ‘planting.count’, ‘bed.length’ and so on"
     )
+
+
+class RecordRow(Typed):
+    """What was done of a structure: its record's key and revision, and its ticks by step."""
+
+    key: str
+    revision: int
+    begun: dt.date
+    joining: Joining
+    ticks: dict[str, Tick]
+    stands: dt.date | None
+
+
+class BuildOut(Typed):
+    """How a structure is built.
+
+    kept: what is kept of it when building begins.
+    """
+
+    id: int
+    key: str
+    garden: int
+    units: System
+    may_edit: bool
+    record: RecordRow | None
+    kept: AsBuilt
+    report: BuildReport
 
 
 class Nothing(Typed):

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-from ascent.building.asbuilt import being_built, check_differs
+from ascent.building.asbuilt import as_read, being_built, check_differs
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.plan import problems_of
 from ascent.plan import model
@@ -26,6 +26,7 @@ from .state import (
     PLACE,
     PLAIN,
     Held,
+    Ref,
     State,
     place_of,
     side_of,
@@ -83,6 +84,11 @@ class _Applying:
             self.problems += error.problems
 
     def _add(self, index: int, edit: Any, change: dict[str, Any]) -> None:
+        if edit.kind == "record" and (begun := self._record_of(change.get("structure"))):
+            # two who begin at once write in one record
+            more = {name: value for name, value in change.items() if name not in ("name", "begun")}
+            self._change(index, edit.model_copy(update={"key": begun.key}), more, "change")
+            return
         source = self.state.get((edit.kind, self._key(edit.kind, edit.copy_of))) if edit.copy_of else None
         if edit.copy_of and source is None:
             raise InvalidPlan(
@@ -126,8 +132,7 @@ class _Applying:
             _merged(document, {**change, "name": name, "key": key}),
         )
         made = validated(held, ("edits", index, edit.kind, "change"))
-        self._fits(index, made)
-        self.state[held.ref] = made
+        self.state[held.ref] = self._fitting(index, made)
         self.made.append(key)
         if edit.kind == "bed" and source:
             for guest in [
@@ -151,7 +156,7 @@ class _Applying:
             if held.kind == "bed":
                 self.state = {ref: h for ref, h in self.state.items() if not _of_bed(h, key)}
             if held.kind in ("bed", "structure"):
-                self.state = {ref: h for ref, h in self.state.items() if not _lost(h, self.state)}
+                self.state = with_no_lost(self.state)
             return
         if held.fault and edit.kind == "place":
             held = replace(
@@ -167,34 +172,52 @@ class _Applying:
                     )
                 ]
             )
+        if held.kind == "structure" and held.document.get("built") and change.get("built"):
+            del change["built"]  # it stands as it was begun until somebody says that it no longer does
         home = self._home(index, edit.kind, self._asked_home(edit, change) or held.home)
         changed = validated(
             replace(held, home=home, document=_merged(held.document, change)),
             ("edits", index, edit.kind, "change"),
         )
-        self._fits(index, changed)
-        self.state[held.ref] = changed
+        self.state[held.ref] = self._fitting(index, changed)
 
-    def _fits(self, index: int, held: Held) -> None:
-        """Refuse a record of no structure, or one that says what cannot be of it."""
+    def _fitting(self, index: int, held: Held) -> Held:
+        """Return a record with what was written in it read; anything else as it is.
+
+        Raises:
+            InvalidPlan: It is of no structure, or says what cannot be of it.
+        """
         if held.kind != "record":
-            return
+            return held
         record = model.Record.model_validate(held.document)
-        built = self.state.get(("structure", record.structure))
-        if built is None or built.fault:
+        where = f"edits[{index}].record.change"
+        of = self.state.get(("structure", record.structure))
+        if of is None or of.fault:
             allowed = "the key of a structure of this garden is allowed"
-            raise InvalidPlan([Problem(f"edits[{index}].record.change.structure", record.structure, allowed)])
-        bed = self.state["bed", built.home]
+            raise InvalidPlan([Problem(f"{where}.structure", record.structure, allowed)])
         site = model.Site(
             garden=model.Place.model_validate(self.state[PLACE].document),
-            bed=model.BareBed.model_validate(bed.document),
+            bed=model.BareBed.model_validate(self.state["bed", of.home].document),
         )
+        structure = being_built(model.Structure.model_validate(of.document))
         try:
-            check_differs(being_built(model.Structure.model_validate(built.document)), site, record)
+            record = as_read(structure, record, self.system)
+            check_differs(structure, site, record)
         except InvalidPlan as error:
-            where = f"edits[{index}].record.change"
             told = [Problem(f"{where}.{each.path}", each.given, each.allowed) for each in error.problems]
             raise InvalidPlan(told) from error
+        return replace(held, document=record.model_dump(mode="json"))
+
+    def _record_of(self, structure: Any) -> Held | None:
+        """Return the record of a structure, where building it has begun."""
+        return next(
+            (
+                held
+                for held in self.state.values()
+                if held.kind == "record" and not held.fault and held.document["structure"] == structure
+            ),
+            None,
+        )
 
     def _key(self, kind: str, key: str) -> str:
         """Return the key of a thing that these edits may have added under another."""
@@ -250,9 +273,14 @@ def _of_bed(held: Held, bed: str) -> bool:
     return held.kind in ("structure", "need") and home == bed
 
 
-def _lost(held: Held, state: State) -> bool:
-    """Return whether a record is of a structure that is no longer there."""
-    return held.kind == "record" and ("structure", held.document.get("structure")) not in state
+def with_no_lost(state: State, gone: Ref | None = None) -> State:
+    """Return a state without a thing, and without the records of structures that are no longer there."""
+    left = {ref: held for ref, held in state.items() if ref != gone}
+    return {
+        ref: held
+        for ref, held in left.items()
+        if held.kind != "record" or ("structure", held.document.get("structure")) in left
+    }
 
 
 def _merged(document: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:

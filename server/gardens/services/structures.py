@@ -34,7 +34,7 @@ from .. import schemas
 from ..models import Garden, Thing
 from .access import Granted, Visitor
 from .cut_tables import cuts_csv
-from .edits import Stale, new_key
+from .edits import Stale, new_key, with_no_lost
 from .garden import sides
 from .shed import free_for, had, taken_for
 from .state import Held, State, checked, of_row, place_of, state_of, whole
@@ -373,11 +373,7 @@ def build(
 def remove(row: Thing, granted: Granted, visitor: Visitor) -> None:
     """Take a structure off its bed; it can be put back."""
     gone = (Thing.STRUCTURE, row.key)
-    change_garden(
-        granted.garden.pk,
-        visitor,
-        lambda _garden, state: Wanted({ref: held for ref, held in state.items() if ref != gone}),
-    )
+    change_garden(granted.garden.pk, visitor, lambda _garden, state: Wanted(with_no_lost(state, gone)))
 
 
 def parts_csv(row: Thing, granted: Granted) -> str:

@@ -1,0 +1,189 @@
+"""What is told of building a structure: typed, in the reader's words."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any, Literal
+
+from ..drawing.views import View
+from ..plan.model import Joining, Typed
+from ..report.evaluation import State
+
+
+class JointStrokeMark(Typed):
+    """A stroke of a joint's drawing: through points, or a dot of half its width; metres from the middle."""
+
+    ink: str
+    wide: float
+    closed: bool
+    points: tuple[tuple[float, float], ...]
+
+
+class JointReport(Typed):
+    """How two things are joined, and that drawn."""
+
+    key: str
+    name: str
+    how: str
+    strokes: tuple[JointStrokeMark, ...]
+
+
+class MayDiffer(Typed):
+    """Something of a step that may come out otherwise: an option, and what was planned.
+
+    kind: of quantity, or ‘item’, ‘choice’, ‘count’. members: where it may differ by itself, with how each is
+    called; nothing where it is of the whole.
+    """
+
+    option: str
+    label: str
+    planned: str
+    kind: str
+    table: str
+    role: str
+    values: tuple[str, ...]
+    low: float | None
+    high: float | None
+    members: tuple[tuple[str, str], ...]
+
+
+class DiffersReport(Typed):
+    """Something that went in otherwise, in words."""
+
+    key: str
+    option: str
+    member: str
+    text: str
+    note: str
+    value: Any
+
+
+class StepReport(Typed):
+    """A step as it is read at the work."""
+
+    key: str
+    title: str
+    do: str
+    check: str
+    hits: tuple[str, ...]
+    joint: JointReport | None
+    uses: tuple[str, ...]
+    tools: tuple[str, ...]
+    people: int
+    minutes: float
+    time: str
+    caution: str
+    members: tuple[str, ...]
+    may_differ: tuple[MayDiffer, ...]
+    differs: tuple[DiffersReport, ...]
+
+
+class DownReport(Typed):
+    """A step of taking down."""
+
+    key: str
+    title: str
+    undo: str
+    springs: str
+    people: int
+
+
+class BeforeLine(Typed):
+    """Something to know before anything is driven; `wrong` where it must not be done so."""
+
+    text: str
+    wrong: bool = False
+
+
+class ClearWay(Typed):
+    """A change after which nothing is too near anything buried, as an edit of the structure."""
+
+    text: str
+    along: float
+    across: float
+    options: dict[str, float]
+
+
+class BeforeReport(Typed):
+    """What to look for, whom to ask, what to carry."""
+
+    services: tuple[BeforeLine, ...]
+    ways: tuple[ClearWay, ...]
+    ask: tuple[str, ...]
+    soil: str
+    tools: tuple[str, ...]
+    carry: tuple[str, ...]
+    gear: tuple[str, ...]
+    people: int
+    clock: str
+    work: str
+    cautions: tuple[str, ...]
+
+
+class CornerReport(Typed):
+    """A corner to measure from: its letter, what it is, and where it lies on the plan. [m]"""
+
+    letter: str
+    text: str
+    at: tuple[float, float]
+
+
+class MarkReport(Typed):
+    """A place to mark: its name, the two tapes, the running distance, and where it lies on the plan. [m]"""
+
+    name: str
+    member: str
+    what: str
+    tapes: str
+    running: str
+    peg: str
+    at: tuple[float, float]
+
+
+class StakeReport(Typed):
+    """A stake-out in words."""
+
+    corners: tuple[CornerReport, ...]
+    marks: tuple[MarkReport, ...]
+    lines: tuple[str, ...]
+    squares: tuple[str, ...]
+    edge: str
+
+
+class StoodReport(Typed):
+    """How what was built stands against its plan."""
+
+    state: State
+    text: str
+    like: str
+    weakest: str
+    option_fixed: tuple[str, ...]
+
+
+class JoinedReport(Typed):
+    """Where it is joined, and why; the other way, and why one would."""
+
+    now: Literal["ground", "place"]
+    joining: Joining
+    why: str
+    other: Literal["ground", "place"]
+    other_why: str
+
+
+class BuildReport(Typed):
+    """Everything of building a structure."""
+
+    name: str
+    family: str
+    bed: str
+    fingerprint: str
+    begun: dt.date | None
+    plan_changed: str
+    before: BeforeReport
+    stake: StakeReport
+    joined: JoinedReport | None
+    steps: tuple[StepReport, ...]
+    down: tuple[DownReport, ...]
+    stood: StoodReport
+    views: tuple[View, ...]
+    judgement: str

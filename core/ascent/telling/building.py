@@ -1,0 +1,491 @@
+"""The building of a structure in words: before, stake-out, steps, taking down, and how it stands as built."""
+
+from __future__ import annotations
+
+import datetime as dt
+import hashlib
+from collections.abc import Mapping, Sequence
+
+from .. import tables
+from ..building.asbuilt import AsBuiltCheck, as_built, being_built, differing, other
+from ..building.before import BOARD, Near, Way, buried_near, in_board, to_ask, ways_clear
+from ..building.stakeout import Corner, Staked, StakeOut, stake_out
+from ..building.work import Used, Work, taking_down, work_of
+from ..drawing.joints import joint_sheet
+from ..drawing.sheet import Dot, Flat, Line
+from ..drawing.views import VIEWS, view_of
+from ..families import family_of
+from ..family.options import extra_of, in_use
+from ..ground.plot import Laid, structure_frame
+from ..plan.model import AsBuilt, Bed, Differs, Garden, Record, Site, Structure, Typed
+from ..report.evaluation import Evaluation
+from ..report.wording import gust_text, option_text
+from ..words.quantities import System, with_sizes, write
+from ..words.texts import has, say, template
+from .build_readout import (
+    BeforeLine,
+    BeforeReport,
+    BuildReport,
+    ClearWay,
+    CornerReport,
+    DiffersReport,
+    DownReport,
+    JoinedReport,
+    JointReport,
+    JointStrokeMark,
+    MarkReport,
+    MayDiffer,
+    StakeReport,
+    StepReport,
+    StoodReport,
+)
+from .changes import differences
+from .figures import capital
+from .remarks import cautions_of
+
+_WINDS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
+_LETTERS = "ABCDEFGHJKLMNPQRSTUVWXYZ"
+_OF_ROLE = {"post": "P", "anchor": "A", "strut": "S", "arm": "H", "ring": "C"}
+_NEAR_TOLD = 6
+_GEAR = {  # what is worn, by what is done; source handbook-parts-7
+    "driving": ("gloves", "ear protection", "eye protection"),
+    "cut-ends": ("leather gloves", "goggles"),
+    "strainers": ("gloves", "goggles"),
+    "spring": ("leather gloves", "goggles"),
+    "hoop-spring": ("gloves", "goggles"),
+    "concrete": ("rubber gloves", "goggles"),
+    "poles-eyes": ("eye protection",),
+    "shared-wall": ("goggles",),
+}
+
+
+def build_report(
+    garden: Garden, bed: Bed, structure: Structure, record: Record | None, system: System
+) -> BuildReport:
+    """Return how a structure is built, in words.
+
+    Args:
+        garden: The garden, with its beds and what else is on its plan.
+        bed: The bed it stands on.
+        structure: The structure, with what was kept of it when building began.
+        record: What was done of it.
+        system: The reader's units.
+
+    Raises:
+        InvalidPlan: What is written of it as built is not allowed.
+    """
+    site = Site(garden=garden, bed=bed)
+    building = being_built(structure)
+    check = as_built(site, structure, record)
+    geometry = check.planned.geometry
+    laid = Laid(building, bed, geometry, structure_frame(bed, building, geometry.length))
+    joining = record.joining if record else "usual"
+    work = work_of(site, building, geometry, joining)
+    near = buried_near(laid, garden.features)
+    unsafe = [each.member.key for each in near if each.too_near]
+    staked = stake_out(laid, garden.beds, garden.features, unsafe)
+    names = names_of(staked)
+    options = check.planned.options
+
+    def length(value: float) -> str:
+        return write(value, "length", system)
+
+    return BuildReport(
+        name=structure.name,
+        family=template(f"family.{structure.family}.name"),
+        bed=bed.name,
+        fingerprint=fingerprint(building),
+        begun=record.begun if record else None,
+        plan_changed=_plan_changed(structure, system),
+        before=_before(laid, garden, near, work, names, system),
+        stake=_stake(staked, names, laid, system),
+        joined=_joined(structure, record),
+        steps=tuple(_step(each, options, names, record, system) for each in work),
+        down=tuple(
+            DownReport(
+                key=each.key,
+                title=_title(each),
+                undo=each.row.undo or "",
+                springs=each.row.springs or "",
+                people=each.people,
+            )
+            for each in taking_down(work)
+        ),
+        stood=_stood(check, names, record, system),
+        views=tuple(
+            view_of(geometry, bed, name, length, lambda option: template(f"option.{option.rsplit('.')[-1]}"))
+            for name in VIEWS
+        ),
+        judgement=template("caution.judgement"),
+    )
+
+
+def fingerprint(structure: Structure) -> str:
+    """Return eight letters that stand for what is built and where: another plan has others."""
+    kept = structure.model_dump_json(exclude={"built", "taken", "name", "key"})
+    return hashlib.sha256(kept.encode()).hexdigest()[:8].upper()
+
+
+def kept_of(structure: Structure, on: dt.date) -> AsBuilt:
+    """Return what is kept of a structure when building begins."""
+    fields = structure.model_dump(exclude={"built", "taken", "name", "key"})
+    return AsBuilt(on=on, **fields)
+
+
+def names_of(staked: StakeOut) -> dict[str, str]:
+    """Return what each marked member is called, by what it is and its place in its line: ‘P3’."""
+    count: dict[str, int] = {}
+    names: dict[str, str] = {}
+    for mark in staked.marks:
+        letter = _OF_ROLE.get(mark.member.role, "F")
+        count[letter] = count.get(letter, 0) + 1
+        names.setdefault(mark.member.key, f"{letter}{count[letter]}")
+    return names
+
+
+def _plan_changed(structure: Structure, system: System) -> str:
+    if structure.built is None:
+        return ""
+    changed = differences(being_built(structure), structure, system)
+    if not changed:
+        return ""
+    said = ", ".join(f"{each.label.lower()} {each.before} → {each.after}" for each in changed[:3])
+    return f"{template('built.changed')} {capital(said)}."
+
+
+def _before(
+    laid: Laid,
+    garden: Garden,
+    near: Sequence[Near],
+    work: Sequence[Work],
+    names: Mapping[str, str],
+    system: System,
+) -> BeforeReport:
+    lines = [_near_line(each, names, system) for each in near[:_NEAR_TOLD]]
+    if any(each.too_near for each in near):
+        lines.append(BeforeLine(text=template("before.dig-by-hand")))
+    against = in_board(laid)
+    if against:
+        what = ", ".join(names.get(key, template("before.posts-own")) for key in against)
+        values = {"keep": (BOARD, "length")}
+        lines.append(BeforeLine(text=say("before.board", system, values, {"what": what}), wrong=True))
+    if not near:
+        lines.append(BeforeLine(text=say("before.clear", system, words={"what": laid.structure.name})))
+    driven = any(each.row.key.startswith(("posts-", "anchor-", "rods")) for each in work)
+    if driven:
+        lines.append(BeforeLine(text=template("before.unknown")))
+    cautions = [each.row.caution for each in work if each.row.caution]
+    gear = dict.fromkeys(piece for caution in cautions for piece in _GEAR.get(caution, ()))
+    minutes = sum(each.minutes for each in work)
+    hands = sum(each.minutes * each.people for each in work)
+    return BeforeReport(
+        services=tuple(lines),
+        ways=tuple(_way(way, laid, system) for way in ways_clear(laid, garden.features)),
+        ask=tuple(
+            say("before.ask", system, words={"what": feature.name})
+            for feature in to_ask(laid, garden.features)
+        ),
+        soil=_soil(laid, driven, system),
+        tools=tuple(dict.fromkeys(tool for each in work for tool in _tools(each))),
+        carry=tuple(_used(used, system) for used in _together(work)),
+        gear=tuple(gear),
+        people=max((each.people for each in work), default=1),
+        clock=time_text(minutes),
+        work=time_text(hands) if hands > minutes else "",
+        cautions=cautions_of(laid.structure.family, laid.geometry),
+    )
+
+
+def _near_line(near: Near, names: Mapping[str, str], system: System) -> BeforeLine:
+    key = "near" if near.too_near else "near-shallow" if near.away < near.keep else "near-clear"
+    values = {"away": (near.away, "length"), "keep": (near.keep, "length")}
+    words = {"what": names.get(near.member.key, template("before.posts-own")), "line": near.feature.name}
+    return BeforeLine(text=say(f"before.{key}", system, values, words), wrong=near.too_near)
+
+
+def _way(way: Way, laid: Laid, system: System) -> ClearWay:
+    structure = laid.structure
+    values: dict[str, tuple[float, str]] = {
+        "along": (way.along - structure.along, "length"),
+        "across": (way.across - structure.across, "length"),
+    }
+    if way.key == "bays":
+        values["spacing"] = (next(iter(way.options.values())), "length")
+    if way.key == "shorter":
+        values["less"] = (laid.geometry.length - way.options["length"], "length")
+    return ClearWay(
+        text=say(f"before.way-{way.key}", system, values),
+        along=way.along,
+        across=way.across,
+        options=dict(way.options),
+    )
+
+
+def _soil(laid: Laid, driven: bool, system: System) -> str:
+    if not driven:
+        return template("before.soil-none")
+    soil = tables.soils()[laid.bed.fill if laid.bed.raised_by > 0.3 else laid.bed.soil]
+    hard = soil.hatch == "gravel" or soil.cu >= _HARD
+    kind = "hard" if hard else "loose" if soil.anchor == "loose" else "moist"
+    return say(f"before.soil-{kind}", system, words={"soil": capital(soil.name)})
+
+
+_HARD = 70e3  # strength of a clay from which a post is not driven without a hole [Pa]
+
+
+def _tools(work: Work) -> list[str]:
+    return [tool.strip() for tool in (work.row.tools or "").split(";") if tool.strip()]
+
+
+def _together(work: Sequence[Work]) -> list[Used]:
+    """Return everything that is used, alike together over all steps."""
+    alike: dict[tuple[str, float], Used] = {}
+    for used in (used for each in work for used in each.used):
+        key = used.item.key, used.length
+        count = alike[key].count if key in alike else 0
+        alike[key] = Used(used.item, count + used.count, used.length, used.use)
+    return list(alike.values())
+
+
+def _used(used: Used, system: System) -> str:
+    name = with_sizes(used.item.name, system)
+    long = f" of {write(used.length, 'length', system)}" if used.length else ""
+    return f"{used.count} × {name}{long}"
+
+
+def time_text(minutes: float) -> str:
+    """Return a time as people say it: to five minutes, and from an hour on in hours and minutes."""
+    rounded = max(round(minutes / 5) * 5, 5)
+    hours, left = divmod(rounded, 60)
+    return (
+        f"{hours:.0f} h {left:.0f} min"
+        if hours and left
+        else f"{hours:.0f} h"
+        if hours
+        else f"{left:.0f} min"
+    )
+
+
+def _stake(staked: StakeOut, names: Mapping[str, str], laid: Laid, system: System) -> StakeReport:
+    letters = {corner: _LETTERS[i % len(_LETTERS)] for i, corner in enumerate(staked.corners)}
+
+    def length(value: float) -> str:
+        return write(value, "length", system)
+
+    def place(mark: Staked) -> MarkReport:
+        tapes = " and ".join(f"{letters[tape.corner]} {length(tape.length)}" for tape in mark.tapes)
+        peg = say("stake.peg", system, {"off": (0.5, "length")}) if mark.peg else ""
+        return MarkReport(
+            name=names[mark.member.key],
+            member=mark.member.key,
+            what=template(f"part.{mark.member.role}")
+            if has(f"part.{mark.member.role}")
+            else mark.member.role,
+            tapes=tapes,
+            running=length(mark.running) if mark.line >= 0 else "",
+            peg=peg,
+            at=mark.at,
+        )
+
+    by_key = {mark.member.key: mark for mark in staked.marks}
+    lines = []
+    for line in staked.lines:
+        if len(line) < 2:
+            continue
+        start = by_key[line[0]].at
+        away = [
+            ((by_key[k].at[0] - start[0]) ** 2 + (by_key[k].at[1] - start[1]) ** 2) ** 0.5 for k in line[1:]
+        ]
+        places = ", ".join(f"{names[k]} {length(d)}" for k, d in zip(line[1:], away, strict=True))
+        lines.append(say("stake.running", system, words={"first": names[line[0]], "places": places}))
+    squares = [
+        say(
+            "stake.diagonal",
+            system,
+            {"length": (each.length, "length"), "within": (each.within, "length")},
+            {letter: names[key] for letter, key in zip("abcd", each.members, strict=True)},
+        )
+        for each in staked.diagonals
+    ]
+    squares += [
+        say("stake.gauge", system, {"between": (each.between, "length"), "clear": (each.clear, "length")})
+        for each in staked.gauges
+        if each.clear > 0.1
+    ]
+    return StakeReport(
+        corners=tuple(
+            CornerReport(letter=letters[corner], text=_corner(corner), at=corner.at)
+            for corner in staked.corners
+        ),
+        marks=tuple(place(mark) for mark in staked.marks),
+        lines=tuple(lines),
+        squares=tuple(squares),
+        edge=_edge(staked, laid, system),
+    )
+
+
+def _corner(corner: Corner) -> str:
+    kind = {"bed": "corner", "wall": "end", "fence": "end"}.get(corner.kind, "lone")
+    way = _WINDS[round(corner.bearing / 45.0) % 8]
+    return capital(template(f"stake.{kind}").format(way=way, name=corner.of))
+
+
+def _edge(staked: StakeOut, laid: Laid, system: System) -> str:
+    if staked.edge is None:
+        return ""
+    first, last = staked.edge
+    values = {"inside": (abs(first), "length"), "first": (first, "length"), "last": (last, "length")}
+    key = "edge-askew" if abs(first - last) > 0.02 else "edge" if first >= 0 else "edge-out"
+    return say(f"stake.{key}", system, values, {"bed": laid.bed.name})
+
+
+def _joined(structure: Structure, record: Record | None) -> JoinedReport | None:
+    joined = family_of(structure.family).joined
+    if joined is None:
+        return None
+    joining = record.joining if record else "usual"
+    ways = (joined.usual, "place" if joined.usual == "ground" else "ground")
+    now, then = ways if joining == "usual" else ways[::-1]
+    return JoinedReport(
+        now=now,
+        joining=other(joining),
+        why=template(f"joined.{joined.key}.{now}"),
+        other=then,
+        other_why=template(f"joined.{joined.key}.{then}"),
+    )
+
+
+def _joint(key: str) -> JointReport:
+    row = tables.joints()[key]
+    strokes = []
+    for layer in joint_sheet(key).layers:
+        for mark in layer.marks:
+            if isinstance(mark, Dot):
+                wide, closed = 2 * mark.radius, False
+                points: tuple[Flat, ...] = (mark.at,)
+            elif isinstance(mark, Line):
+                points, wide, closed = mark.points, mark.width, mark.closed
+            else:
+                continue
+            strokes.append(JointStrokeMark(ink=mark.ink, wide=wide, closed=closed, points=points))
+    return JointReport(key=key, name=row.name, how=row.how, strokes=tuple(strokes))
+
+
+def _title(work: Work) -> str:
+    return work.row.title.format(**{"what": "the parts", **work.step.words})
+
+
+def _step(
+    work: Work, options: Typed, names: Mapping[str, str], record: Record | None, system: System
+) -> StepReport:
+    caution = f"caution.{work.row.caution}"
+    return StepReport(
+        key=work.key,
+        title=_title(work),
+        do=work.row.do,
+        check=work.row.check or "",
+        hits=tuple(
+            say(f"hit.{hit.key}", system, {"value": hit.value, "within": (hit.within, hit.value[1])})
+            for hit in work.step.hits
+        ),
+        joint=_joint(work.joint) if work.joint else None,
+        uses=tuple(_used(used, system) for used in work.used),
+        tools=tuple(_tools(work)),
+        people=work.people,
+        minutes=work.minutes,
+        time=time_text(work.minutes) if work.minutes else "",
+        caution=template(caution) if work.row.caution and has(caution) else "",
+        members=tuple(member.key for member in work.members),
+        may_differ=tuple(
+            _may_differ(name, work, options, names, system)
+            for name in work.step.differs
+            if in_use(options, name)
+        ),
+        differs=tuple(
+            _differs(key, each, options, names, system)
+            for key, each in (record.differs if record else {}).items()
+            if each.step == work.key
+        ),
+    )
+
+
+_SINGLE = (
+    "depth",
+    "end_depth",
+    "in_soil",
+    "ties_per_post",
+    "post",
+    "stake",
+    "stake_depth",
+    "push_in",
+    "foot_depth",
+)
+
+
+def _may_differ(name: str, work: Work, options: Typed, names: Mapping[str, str], system: System) -> MayDiffer:
+    extra = extra_of(options, name)
+    field = type(options).model_json_schema()["properties"][name]
+    members = [m for m in work.members if m.key in names] if name in _SINGLE else []
+    return MayDiffer(
+        option=name,
+        label=template(f"option.{name}"),
+        planned=option_text(getattr(options, name), extra, system),
+        kind=str(extra.get("kind", "")),
+        table=str(extra.get("table", "")),
+        role=str(extra.get("role", "")),
+        values=tuple(map(str, field.get("enum", ()))),
+        low=field.get("minimum"),
+        high=field.get("maximum"),
+        members=tuple((member.key, names[member.key]) for member in members),
+    )
+
+
+def _differs(
+    key: str, differs: Differs, options: Typed, names: Mapping[str, str], system: System
+) -> DiffersReport:
+    extra = extra_of(options, differs.option)
+    planned = option_text(getattr(options, differs.option), extra, system)
+    came = option_text(differs.value, extra, system)
+    where = f"{names.get(differs.member, differs.member)}: " if differs.member else ""
+    label = template(f"option.{differs.option}").lower()
+    return DiffersReport(
+        key=key,
+        option=differs.option,
+        member=differs.member,
+        text=f"{where}{label} {came} instead of {planned}",
+        note=differs.note,
+        value=differs.value,
+    )
+
+
+def _stood(
+    check: AsBuiltCheck, names: Mapping[str, str], record: Record | None, system: System
+) -> StoodReport:
+    worst, planned = check.worst, check.planned
+    whole, single = differing(record)
+    if not whole and not single:
+        return StoodReport(
+            state=planned.state, text=template("built.as-planned"), like="", weakest="", option_fixed=()
+        )
+    words = {
+        "state": template(f"state.{worst.state}").lower(),
+        "limit": _limit(worst, system),
+        "planned": _limit(planned, system),
+        "asked": gust_text(worst.asked, system),
+    }
+    like = [
+        say("built.like", system, words={"members": ", ".join(names.get(key, key) for key in part.members)})
+        for part in check.parts
+    ]
+    changed = dict.fromkeys([*whole, *(name for options in single.values() for name in options)])
+    return StoodReport(
+        state=worst.state,
+        text=say("built.falls" if worst.state == "short" else "built.still", system, words=words),
+        like=" ".join(like),
+        weakest=worst.weakest(worst.worst_week),
+        option_fixed=tuple(changed),
+    )
+
+
+def _limit(e: Evaluation, system: System) -> str:
+    return gust_text(float(e.limit[0].min()), system)
