@@ -61,6 +61,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("./features/parts/PartsPage")).PartsPage }),
       },
       {
+        path: "structures/:structureId/build",
+        lazy: async () => ({ Component: (await import("./features/build/BuildPage")).BuildPage }),
+      },
+      {
         path: "account",
         lazy: async () => ({ Component: (await import("./features/account/AccountPage")).AccountPage }),
       },

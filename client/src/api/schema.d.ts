@@ -3031,18 +3031,17 @@ export interface components {
          * MayDiffer
          * @description Something of a step that may come out otherwise: an option, and what was planned.
          *
-         *     kind: of quantity, or ‘item’, ‘choice’, ‘count’. members: where it may differ by itself, with how each is
-         *     called; nothing where it is of the whole.
+         *     choices: what it may be instead, keys and names; nothing of a measure or a count, which is written.
+         *     members: where it may differ by itself, with how each is called; nothing where it is of the whole.
          */
         MayDiffer: {
-            /** High */
-            high: number | null;
-            /** Kind */
-            kind: string;
+            /** Choices */
+            choices: [
+                string,
+                string
+            ][];
             /** Label */
             label: string;
-            /** Low */
-            low: number | null;
             /** Members */
             members: [
                 string,
@@ -3052,12 +3051,6 @@ export interface components {
             option: string;
             /** Planned */
             planned: string;
-            /** Role */
-            role: string;
-            /** Table */
-            table: string;
-            /** Values */
-            values: string[];
         };
         /**
          * Measure
@@ -4432,13 +4425,14 @@ export interface components {
         };
         /**
          * StoodReport
-         * @description How what was built stands against its plan.
+         * @description How what was built stands against its plan; where it falls short, what would still help, the best
+         *     first.
          */
         StoodReport: {
+            /** Fixes */
+            fixes: components["schemas"]["FixReport"][];
             /** Like */
             like: string;
-            /** Option Fixed */
-            option_fixed: string[];
             /**
              * State
              * @enum {string}
@@ -4446,8 +4440,6 @@ export interface components {
             state: "holds" | "stands" | "short";
             /** Text */
             text: string;
-            /** Weakest */
-            weakest: string;
         };
         /**
          * Strands

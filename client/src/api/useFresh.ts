@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 
+import { type Building, buildingKey } from "./building";
 import type { Garden, Schemas } from "./client";
 import { KEYS } from "./queries";
 
@@ -26,11 +27,14 @@ export function useFresh() {
       /** A garden as the server has just answered it, and what hangs on it. */
       garden: (garden: Garden) => {
         queries.setQueryData(KEYS.garden(garden.id), garden);
-        void again("structure", "parts");
+        void again("structure", "parts", "building");
       },
       looksLike: (garden: Garden) => queries.setQueryData(KEYS.garden(garden.id), garden),
       structure: (structure: Schemas["StructureOut"]) =>
         queries.setQueryData(KEYS.structure(structure.id), structure),
+      /** What is known of a building, with what has just got there. */
+      building: (id: number, make: (now: Building) => Building) =>
+        queries.setQueryData<Building>(buildingKey(id), (now) => now && make(now)),
       people: (garden: number, people: Schemas["People"]) =>
         queries.setQueryData(KEYS.people(garden), people),
       gone: (garden: number) =>

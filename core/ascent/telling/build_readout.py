@@ -8,6 +8,7 @@ from typing import Any, Literal
 from ..drawing.views import View
 from ..plan.model import Joining, Typed
 from ..report.evaluation import State
+from .readout import FixReport
 
 
 class JointStrokeMark(Typed):
@@ -31,19 +32,14 @@ class JointReport(Typed):
 class MayDiffer(Typed):
     """Something of a step that may come out otherwise: an option, and what was planned.
 
-    kind: of quantity, or ‘item’, ‘choice’, ‘count’. members: where it may differ by itself, with how each is
-    called; nothing where it is of the whole.
+    choices: what it may be instead, keys and names; nothing of a measure or a count, which is written.
+    members: where it may differ by itself, with how each is called; nothing where it is of the whole.
     """
 
     option: str
     label: str
     planned: str
-    kind: str
-    table: str
-    role: str
-    values: tuple[str, ...]
-    low: float | None
-    high: float | None
+    choices: tuple[tuple[str, str], ...]
     members: tuple[tuple[str, str], ...]
 
 
@@ -151,13 +147,14 @@ class StakeReport(Typed):
 
 
 class StoodReport(Typed):
-    """How what was built stands against its plan."""
+    """How what was built stands against its plan; where it falls short, what would still help, the best
+    first.
+    """
 
     state: State
     text: str
     like: str
-    weakest: str
-    option_fixed: tuple[str, ...]
+    fixes: tuple[FixReport, ...]
 
 
 class JoinedReport(Typed):

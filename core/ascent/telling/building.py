@@ -20,6 +20,7 @@ from ..ground.plot import Laid, structure_frame
 from ..plan.model import AsBuilt, Bed, Differs, Garden, Record, Site, Structure, Typed
 from ..report.evaluation import Evaluation
 from ..report.wording import gust_text, option_text
+from ..sizing.fixes import fixes_for
 from ..words.quantities import System, with_sizes, write
 from ..words.texts import has, say, template
 from .build_readout import (
@@ -41,12 +42,15 @@ from .build_readout import (
 )
 from .changes import differences
 from .figures import capital
+from .readout import FixReport
 from .remarks import cautions_of
+from .sizes import fix_report
 
 _WINDS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
 _LETTERS = "ABCDEFGHJKLMNPQRSTUVWXYZ"
 _OF_ROLE = {"post": "P", "anchor": "A", "strut": "S", "arm": "H", "ring": "C"}
 _NEAR_TOLD = 6
+_FIXES = 4
 _GEAR = {  # what is worn, by what is done; source handbook-parts-7
     "driving": ("gloves", "ear protection", "eye protection"),
     "cut-ends": ("leather gloves", "goggles"),
@@ -424,20 +428,27 @@ _SINGLE = (
 
 def _may_differ(name: str, work: Work, options: Typed, names: Mapping[str, str], system: System) -> MayDiffer:
     extra = extra_of(options, name)
-    field = type(options).model_json_schema()["properties"][name]
     members = [m for m in work.members if m.key in names] if name in _SINGLE else []
     return MayDiffer(
         option=name,
         label=template(f"option.{name}"),
         planned=option_text(getattr(options, name), extra, system),
-        kind=str(extra.get("kind", "")),
-        table=str(extra.get("table", "")),
-        role=str(extra.get("role", "")),
-        values=tuple(map(str, field.get("enum", ()))),
-        low=field.get("minimum"),
-        high=field.get("maximum"),
+        choices=_choices(options, name, system),
         members=tuple((member.key, names[member.key]) for member in members),
     )
+
+
+def _choices(options: Typed, name: str, system: System) -> tuple[tuple[str, str], ...]:
+    """Return what an option may be instead: rows that serve, or its named values."""
+    extra = extra_of(options, name)
+    if extra.get("kind") == "item":
+        items = tables.ITEM_TABLES[str(extra["table"])]().values()
+        role = str(extra.get("role") or "")
+        return tuple(
+            (item.key, with_sizes(item.name, system)) for item in items if not role or role in item.serves
+        )
+    values = type(options).model_json_schema()["properties"][name].get("enum", ())
+    return tuple((str(value), option_text(value, extra, system)) for value in values)
 
 
 def _differs(
@@ -464,9 +475,7 @@ def _stood(
     worst, planned = check.worst, check.planned
     whole, single = differing(record)
     if not whole and not single:
-        return StoodReport(
-            state=planned.state, text=template("built.as-planned"), like="", weakest="", option_fixed=()
-        )
+        return StoodReport(state=planned.state, text=template("built.as-planned"), like="", fixes=())
     words = {
         "state": template(f"state.{worst.state}").lower(),
         "limit": _limit(worst, system),
@@ -477,14 +486,20 @@ def _stood(
         say("built.like", system, words={"members": ", ".join(names.get(key, key) for key in part.members)})
         for part in check.parts
     ]
-    changed = dict.fromkeys([*whole, *(name for options in single.values() for name in options)])
+    changed = {*whole, *(name for options in single.values() for name in options)}
     return StoodReport(
         state=worst.state,
         text=say("built.falls" if worst.state == "short" else "built.still", system, words=words),
         like=" ".join(like),
-        weakest=worst.weakest(worst.worst_week),
-        option_fixed=tuple(changed),
+        fixes=_fixes(worst, changed, system) if worst.state == "short" else (),
     )
+
+
+def _fixes(e: Evaluation, fixed: set[str], system: System) -> tuple[FixReport, ...]:
+    """Return what would still help what was built: nothing that has come out as it has."""
+    found = [fix for fix in fixes_for(e, e.weakest(e.worst_week)) if fix.option not in fixed]
+    best = sorted(found, key=lambda fix: (not fix.holds, fix.cost if fix.holds else -fix.limit))
+    return tuple(fix_report(e, fix, system) for fix in best[:_FIXES])
 
 
 def _limit(e: Evaluation, system: System) -> str:

@@ -40,10 +40,12 @@ def link_fixes(site: Site, structure: Structure, key: str, system: System) -> Li
     if key not in known:
         raise InvalidPlan([Problem("link", key, f"one of {', '.join(known)} is allowed")])
     fixes = (replace(fix, cost=fix.cost / tried.share) for fix in fixes_for(e, key))
-    return LinkFixes(link=key, fixes=tuple(_fix(e, fix, system) for fix in fixes), said=tried.said(system))
+    told = tuple(fix_report(e, fix, system) for fix in fixes)
+    return LinkFixes(link=key, fixes=told, said=tried.said(system))
 
 
-def _fix(e: Evaluation, fix: Fix, system: System) -> FixReport:
+def fix_report(e: Evaluation, fix: Fix, system: System) -> FixReport:
+    """Return a fix in words, with the limit gust and the cost it comes to."""
     name = template(f"option.{fix.option}")
     value = option_text(fix.value, extra_of(e.options, fix.option), system)
     sign = "+" if fix.cost >= 0.005 else ""

@@ -120,6 +120,7 @@ export function Bench({ structure, catalogue }: Props) {
         ) : (
           <span className="quiet narrow saving">you may look and try; nothing is saved</span>
         )}
+        <Link to={`/structures/${structure.id}/build`}>Build</Link>
         <Link to={`/structures/${structure.id}/parts`}>Parts{report ? `, ${report.cost_text}` : ""}</Link>
       </Bar>
       {hand.conflict && (

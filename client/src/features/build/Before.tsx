@@ -1,0 +1,96 @@
+import Button from "@mui/material/Button";
+
+import type { Building } from "../../api/building";
+import type { Schemas } from "../../api/client";
+import { editsWrite } from "../../queue/asks";
+import { queue } from "../../queue/queue";
+
+/** What to look for before anything is driven, whom to ask, what to carry. */
+export function Before({ building }: { building: Building }) {
+  const { before } = building.report;
+  const move = (way: Schemas["ClearWay"]) =>
+    queue.put(
+      editsWrite(
+        building.garden,
+        [
+          {
+            kind: "structure",
+            act: "change",
+            key: building.key,
+            change: { along: way.along, across: way.across, options: way.options },
+          },
+        ],
+        `${building.report.name}: ${way.text.toLowerCase()}`,
+      ),
+    );
+  return (
+    <section className="before">
+      <h2>What lies in the ground</h2>
+      <ul>
+        {before.services.map((line) => (
+          <li key={line.text}>{line.wrong ? <strong className="weak">{line.text}</strong> : line.text}</li>
+        ))}
+      </ul>
+      {before.ways.length > 0 && building.may_edit && (
+        <p className="actions">
+          {before.ways.map((way) => (
+            <Button key={way.text} variant="outlined" onClick={() => move(way)}>
+              {way.text}
+            </Button>
+          ))}
+        </p>
+      )}
+      <h2>Whom to ask</h2>
+      {before.ask.length > 0 ? (
+        <ul>
+          {before.ask.map((text) => (
+            <li key={text}>{text}</li>
+          ))}
+        </ul>
+      ) : (
+        <p>Nobody’s wall or fence is near.</p>
+      )}
+      <h2>The soil</h2>
+      <p>{before.soil}</p>
+      <h2>Time and hands</h2>
+      <p>
+        {before.clock} by the clock,{" "}
+        {before.people === 1 ? "one person" : `${before.people} people at some steps`}
+        {before.work && `, ${before.work} of work in all`}.
+      </p>
+      <h2>To carry</h2>
+      <div className="carry">
+        <div>
+          <h3>Tools</h3>
+          <ul>
+            {before.tools.map((tool) => (
+              <li key={tool}>{tool}</li>
+            ))}
+          </ul>
+        </div>
+        <div>
+          <h3>Material</h3>
+          <ul>
+            {before.carry.map((piece) => (
+              <li key={piece}>{piece}</li>
+            ))}
+          </ul>
+        </div>
+        <div>
+          <h3>On you</h3>
+          <ul>
+            {before.gear.map((piece) => (
+              <li key={piece}>{piece}</li>
+            ))}
+          </ul>
+        </div>
+      </div>
+      <h2>Take care</h2>
+      <ul>
+        {before.cautions.map((text) => (
+          <li key={text}>{text}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}

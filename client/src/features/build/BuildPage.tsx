@@ -1,0 +1,221 @@
+import Button from "@mui/material/Button";
+import Tab from "@mui/material/Tab";
+import Tabs from "@mui/material/Tabs";
+import { Link, useParams, useSearchParams } from "react-router";
+
+import { type Building, useBuilding } from "../../api/building";
+import { useGarden } from "../../api/queries";
+import { Bar } from "../../ui/Bar";
+import { Faulty } from "../../ui/Faulty";
+import { Before } from "./Before";
+import { StakeOut } from "./StakeOut";
+import { StepView } from "./StepView";
+import { useRecord, type Written } from "./useRecord";
+
+const PARTS = [
+  ["before", "Before"],
+  ["stake", "Stake-out"],
+  ["steps", "Steps"],
+  ["down", "Taking down"],
+] as const;
+type Part = (typeof PARTS)[number][0];
+const isPart = (text: string | null): text is Part => PARTS.some(([key]) => key === text);
+
+/** Building one structure: before, stake-out, steps with their ticks, taking down. */
+export function BuildPage() {
+  const id = Number(useParams().structureId);
+  const building = useBuilding(id);
+  const garden = useGarden(building.data?.garden ?? 0);
+  if (building.isError && !building.data) return <Faulty error={building.error} />;
+  if (!building.data) return <p className="page quiet">One moment…</p>;
+  return (
+    <>
+      <Bar {...(garden.data ? { garden: garden.data } : {})}>
+        <span className="grow trail">
+          <Link to={`/gardens/${building.data.garden}`}>{garden.data?.name ?? "garden"}</Link> /{" "}
+          <Link to={`/structures/${id}`}>{building.data.report.name}</Link>
+        </span>
+      </Bar>
+      <Work building={building.data} />
+    </>
+  );
+}
+
+function Work({ building }: { building: Building }) {
+  const { report } = building;
+  const written = useRecord(building);
+  const [search, setSearch] = useSearchParams();
+  const ticks = written.record?.ticks ?? {};
+  const done = report.steps.filter((step) => ticks[step.key]).length;
+  const next = report.steps.findIndex((step) => !ticks[step.key]);
+  const asked = search.get("part");
+  const part = isPart(asked) ? asked : done > 0 ? "steps" : "before";
+  const number = Math.min(
+    Math.max(Number(search.get("step") ?? (next < 0 ? report.steps.length : next + 1)) - 1, 0),
+    report.steps.length - 1,
+  );
+  const go = (to: Part, step?: number) =>
+    setSearch(step === undefined ? { part: to } : { part: to, step: String(step + 1) }, {
+      replace: to === part,
+    });
+  return (
+    <main className="page buildpage">
+      <h1 style={{ overflowWrap: "anywhere" }}>Build {report.name}</h1>
+      <p className="quiet">
+        {report.family} on {report.bed} · {done} of {report.steps.length} steps done · plan{" "}
+        {report.fingerprint}
+      </p>
+      <AsBuilt building={building} written={written} done={done === report.steps.length} />
+      <Tabs
+        value={part}
+        onChange={(_event, to: Part) => go(to)}
+        variant="scrollable"
+        scrollButtons={false}
+        aria-label="Parts of the work"
+      >
+        {PARTS.map(([key, name]) => (
+          <Tab key={key} value={key} label={name} />
+        ))}
+      </Tabs>
+      {part === "before" && <Before building={building} />}
+      {part === "stake" && <StakeOut building={building} />}
+      {part === "steps" && (
+        <div className="steps">
+          <div className="steplist">
+            <ol>
+              {report.steps.map((step, i) => (
+                <li key={step.key}>
+                  <button
+                    type="button"
+                    className="steprow"
+                    aria-current={i === number ? "step" : undefined}
+                    aria-label={ticks[step.key] ? `${step.title}, done` : step.title}
+                    onClick={() => go("steps", i)}
+                  >
+                    <span aria-hidden="true">{ticks[step.key] ? "✓" : i + 1}</span>
+                    <span>
+                      {step.title}
+                      {step.differs.length > 0 && <span className="quiet"> · went in otherwise</span>}
+                    </span>
+                  </button>
+                </li>
+              ))}
+            </ol>
+            {report.joined && (
+              <div className="joined">
+                <p>
+                  <strong>
+                    {report.joined.now === "ground" ? "Joined on the ground." : "Joined in place."}
+                  </strong>{" "}
+                  {report.joined.why}
+                </p>
+                {building.may_edit && (
+                  <p>
+                    <button
+                      type="button"
+                      className="plain"
+                      onClick={() => report.joined && written.join(report.joined.joining)}
+                    >
+                      {report.joined.other === "ground" ? "Join it on the ground" : "Join it in place"}
+                    </button>
+                    <br />
+                    <span className="quiet">{report.joined.other_why}</span>
+                  </p>
+                )}
+              </div>
+            )}
+          </div>
+          <StepView
+            key={report.steps[number]?.key ?? ""}
+            building={building}
+            steps={report.steps}
+            number={number}
+            written={written}
+            onGo={(to) => go("steps", to)}
+          />
+        </div>
+      )}
+      {part === "down" && (
+        <ol className="down">
+          {report.down.map((step) => (
+            <li key={step.key}>
+              <strong>{step.undo}</strong>
+              {step.people > 1 && ` ${step.people} people.`}
+              {step.springs && (
+                <p className="caution" role="note">
+                  <strong>Take care.</strong> {step.springs}
+                </p>
+              )}
+            </li>
+          ))}
+        </ol>
+      )}
+      <p className="quiet judgement">{report.judgement}</p>
+    </main>
+  );
+}
+
+/** How it stands as it went in, and whether the plan has gone on since. */
+function AsBuilt({ building, written, done }: { building: Building; written: Written; done: boolean }) {
+  const { stood, plan_changed: changed } = building.report;
+  if (!written.record) return null;
+  const short = stood.state === "short";
+  return (
+    <div className="stood">
+      <p role="status" className={short ? "weak" : undefined}>
+        {stood.text}
+      </p>
+      {stood.like && <p className="quiet">{stood.like}</p>}
+      {stood.fixes.length > 0 && (
+        <>
+          <p>What would still help:</p>
+          <ul className="still">
+            {stood.fixes.map((fix) => (
+              <li key={fix.words}>
+                {fix.words}: {fix.limit_text}
+                {fix.holds ? ", holds" : ", still short"}, {fix.cost_text}{" "}
+                {building.may_edit && (
+                  <Button
+                    size="small"
+                    onClick={() =>
+                      written.differ(
+                        [
+                          {
+                            option: fix.option,
+                            value: fix.value as string,
+                            member: "",
+                            step: null,
+                            note: "",
+                          },
+                        ],
+                        fix.words,
+                      )
+                    }
+                  >
+                    Done so
+                  </Button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {changed && (
+        <p>
+          {changed}{" "}
+          {building.may_edit && (
+            <Button size="small" onClick={written.toPlan}>
+              Build to the plan as it is now
+            </Button>
+          )}
+        </p>
+      )}
+      {done && !written.record.stands && building.may_edit && (
+        <Button className="strong" onClick={written.stands}>
+          It stands
+        </Button>
+      )}
+      {written.record.stands && <p>Stands since {written.record.stands}.</p>}
+    </div>
+  );
+}

@@ -1,0 +1,168 @@
+import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+
+import type { Building, Step } from "../../api/building";
+import { Differs } from "./Differs";
+import { Joint } from "./Joint";
+import { StepDrawing } from "./StepDrawing";
+import type { Written } from "./useRecord";
+
+interface Props {
+  building: Building;
+  steps: readonly Step[];
+  number: number;
+  written: Written;
+  onGo: (number: number) => void;
+}
+
+const when = (at: string) =>
+  new Date(at).toLocaleString("en-GB", {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
+
+/** One step as it is read at the work: the drawing, what to do, the measure to hit, and the tick. */
+export function StepView({ building, steps, number, written, onGo }: Props) {
+  const [differing, setDiffering] = useState(false);
+  const [note, setNote] = useState<string | null>(null);
+  const step = steps[number];
+  if (!step) return null;
+  const tick = written.record?.ticks[step.key];
+  const standing = new Set(steps.slice(0, number).flatMap((each) => each.members));
+  const waiting = Object.entries(written.waiting).filter(
+    ([key, each]) => each?.step === step.key && !step.differs.some((told) => told.key === key),
+  );
+  const done = () => {
+    written.tick(step, note?.trim() ?? "");
+    setNote(null);
+    setDiffering(false);
+    if (number + 1 < steps.length) onGo(number + 1);
+  };
+  return (
+    <article className="step" aria-label={step.title}>
+      <StepDrawing
+        views={building.report.views}
+        standing={standing}
+        fresh={new Set(step.members)}
+        title={`The structure at this step: ${step.title}`}
+      />
+      <p className="quiet stepcount">
+        Step {number + 1} of {steps.length}
+        {step.people > 1 && ` · ${step.people} people`}
+        {step.time && ` · ${step.time}`}
+      </p>
+      <h2>{step.title}</h2>
+      <p className="do">{step.do}</p>
+      {step.hits.length > 0 && (
+        <ul className="hits">
+          {step.hits.map((hit) => (
+            <li key={hit}>{hit}</li>
+          ))}
+        </ul>
+      )}
+      {step.caution && (
+        <p className="caution" role="note">
+          <strong>Take care.</strong> {step.caution}
+        </p>
+      )}
+      {step.uses.length > 0 && <p>With {step.uses.join(", ")}.</p>}
+      {step.joint && <Joint joint={step.joint} />}
+      {step.check && (
+        <p>
+          <strong>Look:</strong> {step.check}
+        </p>
+      )}
+      {step.tools.length > 0 && <p className="quiet">Tools: {step.tools.join(", ")}.</p>}
+      {(step.differs.length > 0 || waiting.length > 0) && (
+        <ul className="wentin">
+          {step.differs.map((each) => (
+            <li key={each.key}>
+              {each.text}
+              {each.note && <span className="quiet"> ({each.note})</span>}{" "}
+              {building.may_edit && (
+                <button
+                  type="button"
+                  className="plain"
+                  onClick={() => written.asPlanned(each.key, `${each.text}: no, as planned`)}
+                >
+                  as planned after all
+                </button>
+              )}
+            </li>
+          ))}
+          {waiting.map(([key, each]) => (
+            <li key={key} className="quiet">
+              {each
+                ? `${each.option.replaceAll("_", " ")} ${String(each.value)}: kept here, checked when the line is back`
+                : "as planned after all"}
+            </li>
+          ))}
+        </ul>
+      )}
+      {tick && (
+        <p className="ticked">
+          Done {when(tick.at)}
+          {tick.who && ` by ${tick.who}`}.{tick.note && ` ‘${tick.note}’`}{" "}
+          {building.may_edit && (
+            <button type="button" className="plain" onClick={() => written.untick(step)}>
+              not done after all
+            </button>
+          )}
+        </p>
+      )}
+      {differing && (
+        <Differs key={step.key} step={step} written={written} onClose={() => setDiffering(false)} />
+      )}
+      {building.may_edit && !differing && (
+        <>
+          {note !== null && (
+            <TextField
+              label="A note on this step"
+              value={note}
+              multiline
+              slotProps={{ htmlInput: { maxLength: 300 } }}
+              onChange={(event) => setNote(event.target.value)}
+            />
+          )}
+          <p className="actions">
+            {step.may_differ.length > 0 && (
+              <Button onClick={() => setDiffering(true)}>It went in otherwise</Button>
+            )}
+            {!tick && note === null && <Button onClick={() => setNote("")}>Add a note</Button>}
+          </p>
+          <div className="stepfoot">
+            <Button disabled={number === 0} onClick={() => onGo(number - 1)}>
+              Back
+            </Button>
+            {tick ? (
+              <Button
+                className="strong"
+                disabled={number + 1 >= steps.length}
+                onClick={() => onGo(number + 1)}
+              >
+                Next
+              </Button>
+            ) : (
+              <Button className="strong big" onClick={done}>
+                Done
+              </Button>
+            )}
+          </div>
+        </>
+      )}
+      {!building.may_edit && (
+        <div className="stepfoot">
+          <Button disabled={number === 0} onClick={() => onGo(number - 1)}>
+            Back
+          </Button>
+          <Button disabled={number + 1 >= steps.length} onClick={() => onGo(number + 1)}>
+            Next
+          </Button>
+        </div>
+      )}
+    </article>
+  );
+}
