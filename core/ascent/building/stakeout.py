@@ -32,6 +32,7 @@ _STAKED = (("ring", 0.05), ("post", 0.05), ("anchor", 0.05), ("strut", 0.2), ("a
 _AT_FOOT = 0.2  # of something else that stands there [m]
 _IN_RING = 0.4  # of a ring's middle, what is set by it [m]
 _OWN_BED = 1.6  # times better a corner of its own bed is: one stands there already
+_CORNERS = (135.0, 45.0, -45.0, -135.0)  # of a bed, as its outline has them, from its bearing [deg]
 _BESIDE_PLANT = ("starter", "extension")
 
 
@@ -236,8 +237,8 @@ def corners_near(laid: Laid, beds: Sequence[Bed], features: Sequence[Feature]) -
     """Return what can be found near a structure, nearest first."""
     corners = []
     for bed in beds:
-        for x, y in bed_outline(bed):
-            corners.append(Corner("bed", bed.name, (float(x), float(y)), _bearing((bed.x, bed.y), (x, y))))
+        for turn, (x, y) in zip(_CORNERS, bed_outline(bed), strict=True):
+            corners.append(Corner("bed", bed.name, (float(x), float(y)), (bed.bearing + turn) % 360.0))
     for feature in features:
         if feature.kind in ("wall", "fence"):
             for end, other in (

@@ -11,7 +11,7 @@ from typing import Literal
 from ..words.quantities import System, to_si
 
 Flat = tuple[float, float]
-Ink = Literal["ink", "wood", "cane", "metal", "soil", "leaf", "path", "wall", "water", "bed"]
+Ink = Literal["ink", "wood", "cane", "metal", "soil", "leaf", "path", "wall", "water", "bed", "pale"]
 Anchor = Literal["start", "middle"]
 
 _EDGE = 0.8  # of paper round a drawing [m]
@@ -49,7 +49,34 @@ class Words:
     anchor: Anchor = "middle"
 
 
-Mark = Line | Dot | Words
+@dataclass(frozen=True)
+class Span:
+    """A measure between two points, drawn on a line beside them that two others lead to. [m]
+
+    line: where it is drawn, from end to end. value: what it measures. text: as it is written.
+    """
+
+    start: Flat
+    end: Flat
+    line: tuple[Flat, Flat]
+    value: float
+    text: str
+
+    @property
+    def strokes(self) -> Line:
+        """Return the lines that it is drawn by."""
+        return Line((self.start, *self.line, self.end), 0.006)
+
+    @property
+    def words(self) -> Words:
+        """Return what is written at its middle: beside an upright one, over one that lies."""
+        (x0, y0), (x1, y1) = self.line
+        x, y = (x0 + x1) / 2, (y0 + y1) / 2
+        upright = abs(x1 - x0) < abs(y1 - y0)
+        return Words((x + 0.05, y), self.text, "start") if upright else Words((x, y + 0.05), self.text)
+
+
+Mark = Line | Dot | Words | Span
 
 
 @dataclass(frozen=True)

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Sequence, Set
+from dataclasses import dataclass
 
 from ..words.quantities import System, write
-from .sheet import Dot, Drawn, Flat, Ink, Line, Mark, Sheet, Words, moved
+from .sheet import Dot, Drawn, Flat, Ink, Line, Mark, Sheet, Span, Words, moved
 from .views import View
 
 _GAP = 1.2  # between views [m]
@@ -15,8 +16,23 @@ _NAMES = {"elevation": "from the side", "end": "from the end", "plan": "from abo
 _INKS: dict[str, Ink] = {"wood": "wood", "cane": "cane", "metal": "metal", "soil": "soil"}
 
 
-def views_sheet(views: Sequence[View], title: str, system: System) -> Sheet:
-    """Return the views of a structure as one sheet: beside each other on one ground, the plan below."""
+@dataclass(frozen=True)
+class Stage:
+    """How far a structure is built: members that stand, drawn pale, and those that are just set, in ink."""
+
+    standing: frozenset[str]
+    fresh: frozenset[str]
+
+
+def views_sheet(views: Sequence[View], title: str, system: System, stage: Stage | None = None) -> Sheet:
+    """Return the views of a structure as one sheet: beside each other on one ground, the plan below.
+
+    Args:
+        views: From the side, from the end and from above.
+        title: Of the sheet.
+        system: Whose units measures are written in.
+        stage: How far it is built, where it is not drawn whole and with its measures.
+    """
     named: dict[str, View] = {view.name: view for view in views}
     side, end, plan = named["elevation"], named["end"], named["plan"]
     shift: dict[str, Flat] = {
@@ -30,6 +46,10 @@ def views_sheet(views: Sequence[View], title: str, system: System) -> Sheet:
     for view in views:
         by = shift[view.name]
         sheet.on("ground", *_bed(view, by))
+        if stage:
+            sheet.on("standing", *_members(view, by, stage.standing, "pale"))
+            sheet.on("members", *_members(view, by, stage.fresh))
+            continue
         sheet.on("members", *_members(view, by))
         sheet.on("plants", *_plants(view, by))
         sheet.on("measures", *_measures(view, by, system))
@@ -47,11 +67,13 @@ def _bed(view: View, by: Flat) -> Iterator[Mark]:
         yield Line(((x0, y0), (x1, y0), (x1, y1), (x0, y1)), ink="soil", closed=True, fill="bed")
 
 
-def _members(view: View, by: Flat) -> Iterator[Mark]:
+def _members(
+    view: View, by: Flat, only: Set[str] | None = None, drawn_in: Ink | None = None
+) -> Iterator[Mark]:
     for mark in view.marks:
-        if mark.role == "grip":
+        if mark.role == "grip" or (only is not None and mark.member not in only):
             continue
-        points, ink = moved(mark.points, by), _INKS.get(mark.stuff, "ink")
+        points, ink = moved(mark.points, by), drawn_in or _INKS.get(mark.stuff, "ink")
         if mark.shape == "point":
             yield Dot(points[0], 0.015, ink)
         elif mark.shape == "panel":
@@ -88,7 +110,4 @@ def _measures(view: View, by: Flat, system: System) -> Iterator[Mark]:
         wide, tall = abs(start[0] - end[0]), abs(start[1] - end[1])
         away = 0.4 * measure.offset / max(math.hypot(wide, tall), 1e-9)
         a, b = moved((start, end), (away * tall, away * wide))
-        yield Line((start, a, b, end), 0.006)
-        x, y = (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
-        words = write(measure.value, "length", system)
-        yield Words((x + 0.05, y), words, "start") if wide < tall else Words((x, y + 0.05), words)
+        yield Span(start, end, (a, b), measure.value, write(measure.value, "length", system))

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import xml.etree.ElementTree as ET  # only written here, never parsed
 
-from ..drawing.sheet import Dot, Flat, Ink, Layer, Line, Sheet, Words
+from ..drawing.sheet import Dot, Flat, Ink, Layer, Line, Sheet, Span, Words
 
 _PER_METRE = 100.0  # user units
 _HAIR = 1.0  # least width of a line, in user units
-_COLOURS: dict[Ink, str] = {
+COLOURS: dict[Ink, str] = {
     "ink": "#14212b",
     "wood": "#7a5a2f",
     "cane": "#8a7030",
@@ -19,6 +19,7 @@ _COLOURS: dict[Ink, str] = {
     "wall": "#8c9aa1",
     "water": "#3a7c9f",
     "bed": "#f1ebe2",
+    "pale": "#b9c4ca",
 }
 
 
@@ -63,14 +64,17 @@ class _Paper:
                     self._dot(group, mark)
                 case Words():
                     self._words(group, mark)
+                case Span():
+                    self._line(group, mark.strokes)
+                    self._words(group, mark.words)
 
     def _line(self, group: ET.Element, line: Line) -> None:
         places = map(self._at, line.points)
         d = "".join(f"{'L' if i else 'M'}{x:.1f} {y:.1f}" for i, (x, y) in enumerate(places))
         given = {
             "d": d + ("Z" if line.closed else ""),
-            "fill": _COLOURS[line.fill] if line.fill else "none",
-            "stroke": _COLOURS[line.ink],
+            "fill": COLOURS[line.fill] if line.fill else "none",
+            "stroke": COLOURS[line.ink],
             "stroke-width": f"{max(line.width * _PER_METRE, _HAIR):.1f}",
         }
         if line.dash:
@@ -80,7 +84,7 @@ class _Paper:
     def _dot(self, group: ET.Element, dot: Dot) -> None:
         x, y = self._at(dot.at)
         radius = max(dot.radius * _PER_METRE, 1.5 * _HAIR)
-        given = {"cx": f"{x:.1f}", "cy": f"{y:.1f}", "r": f"{radius:.1f}", "fill": _COLOURS[dot.ink]}
+        given = {"cx": f"{x:.1f}", "cy": f"{y:.1f}", "r": f"{radius:.1f}", "fill": COLOURS[dot.ink]}
         ET.SubElement(group, "circle", given)
 
     def _words(self, group: ET.Element, words: Words) -> None:
@@ -91,6 +95,6 @@ class _Paper:
             "text-anchor": words.anchor,
             "font-size": f"{self.sheet.letter * _PER_METRE:.1f}",
             "font-family": "Barlow, Arial, sans-serif",
-            "fill": _COLOURS["ink"],
+            "fill": COLOURS["ink"],
         }
         ET.SubElement(group, "text", given).text = words.text

@@ -5,14 +5,17 @@ from __future__ import annotations
 import datetime as dt
 import hashlib
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
 from .. import tables
 from ..building.asbuilt import AsBuiltCheck, as_built, being_built, differing, other
 from ..building.before import BOARD, Near, Way, buried_near, in_board, to_ask, ways_clear
+from ..building.stake_sheet import stake_sheet
 from ..building.stakeout import Corner, Staked, StakeOut, stake_out
 from ..building.work import Used, Work, taking_down, work_of
 from ..drawing.joints import joint_sheet
-from ..drawing.sheet import Dot, Flat, Line
+from ..drawing.paper import Paper
+from ..drawing.sheet import Dot, Flat, Line, Sheet
 from ..drawing.views import VIEWS, view_of
 from ..families import family_of
 from ..family.options import extra_of, in_use
@@ -40,10 +43,12 @@ from .build_readout import (
     StepReport,
     StoodReport,
 )
+from .build_sheet import build_sheet
 from .changes import differences
 from .figures import capital
 from .readout import FixReport
 from .remarks import cautions_of
+from .report import full_report
 from .sizes import fix_report
 
 _WINDS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
@@ -78,17 +83,10 @@ def build_report(
     Raises:
         InvalidPlan: What is written of it as built is not allowed.
     """
-    site = Site(garden=garden, bed=bed)
-    building = being_built(structure)
-    check = as_built(site, structure, record)
+    work_ = _Work.of(garden, bed, structure, record)
+    building, check, laid = work_.building, work_.check, work_.laid
+    work, near, staked, names = work_.steps, work_.near, work_.staked, work_.names
     geometry = check.planned.geometry
-    laid = Laid(building, bed, geometry, structure_frame(bed, building, geometry.length))
-    joining = record.joining if record else "usual"
-    work = work_of(site, building, geometry, joining)
-    near = buried_near(laid, garden.features)
-    unsafe = [each.member.key for each in near if each.too_near]
-    staked = stake_out(laid, garden.beds, garden.features, unsafe)
-    names = names_of(staked)
     options = check.planned.options
 
     def length(value: float) -> str:
@@ -122,6 +120,54 @@ def build_report(
         ),
         judgement=template("caution.judgement"),
     )
+
+
+@dataclass(frozen=True)
+class _Work:
+    """A structure with everything of building it worked out."""
+
+    building: Structure
+    check: AsBuiltCheck
+    laid: Laid
+    steps: tuple[Work, ...]
+    near: tuple[Near, ...]
+    staked: StakeOut
+    names: dict[str, str]
+
+    @classmethod
+    def of(cls, garden: Garden, bed: Bed, structure: Structure, record: Record | None) -> _Work:
+        site = Site(garden=garden, bed=bed)
+        building = being_built(structure)
+        check = as_built(site, structure, record)
+        geometry = check.planned.geometry
+        laid = Laid(building, bed, geometry, structure_frame(bed, building, geometry.length))
+        steps = work_of(site, building, geometry, record.joining if record else "usual")
+        near = buried_near(laid, garden.features)
+        unsafe = [each.member.key for each in near if each.too_near]
+        staked = stake_out(laid, garden.beds, garden.features, unsafe)
+        return cls(building, check, laid, steps, near, staked, names_of(staked))
+
+
+def sheet_of_stakes(garden: Garden, bed: Bed, structure: Structure, system: System) -> Sheet | None:
+    """Return a stake-out drawn; nothing where nothing is marked."""
+    work = _Work.of(garden, bed, structure, None)
+    if not work.staked.marks:
+        return None
+    return stake_sheet(work.laid, work.staked, work.names, _letters(work.staked), system)
+
+
+def paper_of(
+    garden: Garden, bed: Bed, structure: Structure, record: Record | None, system: System, on: dt.date
+) -> Paper:
+    """Return the build sheet of a structure."""
+    told = build_report(garden, bed, structure, record, system)
+    report = full_report(Site(garden=garden, bed=bed), being_built(structure), system)
+    stakes = sheet_of_stakes(garden, bed, structure, system)
+    return build_sheet(told, report, stakes, garden.name, system, on)
+
+
+def _letters(staked: StakeOut) -> dict[Corner, str]:
+    return {corner: _LETTERS[i % len(_LETTERS)] for i, corner in enumerate(staked.corners)}
 
 
 def fingerprint(structure: Structure) -> str:
@@ -271,7 +317,7 @@ def time_text(minutes: float) -> str:
 
 
 def _stake(staked: StakeOut, names: Mapping[str, str], laid: Laid, system: System) -> StakeReport:
-    letters = {corner: _LETTERS[i % len(_LETTERS)] for i, corner in enumerate(staked.corners)}
+    letters = _letters(staked)
 
     def length(value: float) -> str:
         return write(value, "length", system)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ninja import Router
 
+from .building import router as building
 from .exchange import router as exchange
 from .gardens import router as gardens
 from .history import router as history
@@ -12,5 +13,5 @@ from .shed import router as shed
 from .structures import router as structures
 
 router = Router()
-for room in (exchange, gardens, history, people, shed, structures):
+for room in (building, exchange, gardens, history, people, shed, structures):
     router.add_router("", room)

@@ -134,8 +134,8 @@ def parts_csv(request: HttpRequest, garden_id: int, by_structure: bool = False) 
     return file_answer(text, "text/csv; charset=utf-8", f"parts-garden-{garden_id}.csv")
 
 
-def file_answer(text: str, kind: str, name: str) -> HttpResponse:
-    """Return a text as a file to keep."""
+def file_answer(text: str | bytes, kind: str, name: str) -> HttpResponse:
+    """Return a text, or what no text holds, as a file to keep."""
     answer = HttpResponse(text, content_type=kind)
     answer["Content-Disposition"] = f'attachment; filename="{name}"'
     return answer

@@ -7,7 +7,6 @@ from ninja import Router
 
 from .. import schemas
 from ..services import access, structures
-from ..services import building as building_service
 from .gardens import file_answer
 from .turns import heavy, live, until_enough
 from .visitor import REFUSED, answer, visitor_of
@@ -85,13 +84,6 @@ def remove(request: HttpRequest, structure_id: int) -> schemas.Nothing:
     visitor = visitor_of(request)
     structures.remove(*access.structure_for(visitor, structure_id, "edit"), visitor)
     return schemas.Nothing()
-
-
-@router.get("/structures/{structure_id}/building", response={200: schemas.BuildOut, **REFUSED})
-@heavy
-def building(request: HttpRequest, structure_id: int) -> HttpResponse:
-    """How a structure is built, and what of it is done."""
-    return answer(building_service.building_of(*access.structure_for(visitor_of(request), structure_id)))
 
 
 @router.post("/structures/{structure_id}/report", response={200: schemas.Report, **REFUSED})

@@ -1,11 +1,21 @@
-"""The building of a structure: what is told of it, and what was done."""
+"""The building of a structure: what is told of it, what was done, and what goes out as files."""
 
 from __future__ import annotations
 
+import csv
 import datetime as dt
+import io
+from dataclasses import dataclass
+from importlib import import_module
+from typing import Any
 
+from ascent.building.asbuilt import being_built
+from ascent.drawing.solid import solid_of
+from ascent.drawing.views_sheet import views_sheet
+from ascent.files.csv_tables import plain_cell
+from ascent.ground.plot import geometry_of
 from ascent.plan import model
-from ascent.telling.building import build_report, kept_of
+from ascent.telling.building import build_report, kept_of, paper_of
 from django.http import Http404
 
 from .. import schemas
@@ -14,25 +24,90 @@ from .access import Granted
 from .state import State, state_of, whole
 
 
+@dataclass(frozen=True)
+class _Found:
+    """A structure in its garden, with its record where building has begun."""
+
+    state: State
+    garden: model.Garden
+    bed: model.Bed
+    structure: model.Structure
+    record: model.Record | None
+
+    @classmethod
+    def of(cls, row: Thing) -> _Found:
+        state = state_of(row.garden)
+        garden = whole(state)
+        for bed in garden.beds:
+            for structure in bed.structures:
+                if structure.key == row.key:
+                    return cls(state, garden, bed, structure, record_of(garden, row.key))
+        raise Http404
+
+    @property
+    def told(self) -> Any:
+        """Return how it is built."""
+        return build_report(self.garden, self.bed, self.structure, self.record, self.garden.units)
+
+
 def building_of(row: Thing, granted: Granted) -> schemas.BuildOut:
     """Return how a structure is built, and its record where building has begun."""
-    state = state_of(row.garden)
-    garden = whole(state)
-    found = next(((bed, each) for bed in garden.beds for each in bed.structures if each.key == row.key), None)
-    if found is None:
-        raise Http404
-    bed, structure = found
-    record = record_of(garden, row.key)
+    found = _Found.of(row)
     return schemas.BuildOut(
         id=row.pk,
         key=row.key,
         garden=row.garden_id,
-        units=garden.units,
+        units=found.garden.units,
         may_edit=granted.role != "read",
-        record=_row(state, record) if record else None,
-        kept=kept_of(structure, dt.date.today()),  # noqa: DTZ011 - the day where the server is
-        report=build_report(garden, bed, structure, record, garden.units),
+        record=_row(found.state, found.record) if found.record else None,
+        kept=kept_of(found.structure, _today()),
+        report=found.told,
     )
+
+
+def _today() -> dt.date:
+    return dt.date.today()  # noqa: DTZ011 - the day where the server is
+
+
+def build_pdf(row: Thing, form: str) -> bytes:
+    """Return the build sheet of a structure as PDF."""
+    found = _Found.of(row)
+    paper = paper_of(found.garden, found.bed, found.structure, found.record, found.garden.units, _today())
+    return bytes(_file("pdf").write_pdf(paper, form))
+
+
+def views_dxf(row: Thing) -> str:
+    """Return a structure's views as DXF."""
+    found = _Found.of(row)
+    sheet = views_sheet(found.told.views, found.structure.name, found.garden.units)
+    return str(_file("dxf").sheet_dxf(sheet))
+
+
+def round_glb(row: Thing) -> bytes:
+    """Return a structure in the round as binary glTF."""
+    found = _Found.of(row)
+    structure = being_built(found.structure)
+    solid = solid_of(geometry_of(found.bed, structure), found.bed)
+    return bytes(_file("gltf").solid_gltf(solid, structure.name))
+
+
+def _file(kind: str) -> Any:
+    """Return the module that writes a kind of file: half a second to load, seldom asked for."""
+    return import_module(f"ascent.files.{kind}")
+
+
+def stakes_csv(row: Thing) -> str:
+    """Return a stake-out as CSV: each place by its two tapes, along its line, and on the plan in metres."""
+    stake = _Found.of(row).told.stake
+    corners = "; ".join(f"{corner.letter}: {corner.text}" for corner in stake.corners)
+    handle = io.StringIO()
+    writer = csv.writer(handle)
+    writer.writerow(["place", "what", "two tapes", "along its line", "east m", "north m", "corners"])
+    for mark in stake.marks:
+        east, north = mark.at
+        cells = [mark.name, mark.what, mark.tapes, mark.running, f"{east:.3f}", f"{north:.3f}", corners]
+        writer.writerow([plain_cell(cell) for cell in cells])
+    return handle.getvalue()
 
 
 def record_of(garden: model.Garden, structure: str) -> model.Record | None:

@@ -159,7 +159,7 @@ function Work({ building }: { building: Building }) {
 function AsBuilt({ building, written, done }: { building: Building; written: Written; done: boolean }) {
   const { stood, plan_changed: changed } = building.report;
   if (!written.record) return null;
-  const short = stood.state === "short";
+  const short = stood.fixes.length > 0;
   return (
     <div className="stood">
       <p role="status" className={short ? "weak" : undefined}>

@@ -1,0 +1,56 @@
+"""Building a structure: its steps, and what goes out of it as files."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from .. import schemas
+from ..services import access
+from ..services import building as work
+from .gardens import file_answer
+from .turns import heavy
+from .visitor import REFUSED, answer, visitor_of
+
+router = Router()
+
+
+@router.get("/structures/{structure_id}/building", response={200: schemas.BuildOut, **REFUSED})
+@heavy
+def building(request: HttpRequest, structure_id: int) -> HttpResponse:
+    """How a structure is built, and what of it is done."""
+    return answer(work.building_of(*access.structure_for(visitor_of(request), structure_id)))
+
+
+@router.get("/structures/{structure_id}/build.pdf", response={200: str, **REFUSED})
+@heavy
+def build_pdf(request: HttpRequest, structure_id: int, form: Literal["A4", "Letter"] = "A4") -> HttpResponse:
+    """The build sheet as PDF."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return file_answer(work.build_pdf(row, form), "application/pdf", f"build-{row.pk}.pdf")
+
+
+@router.get("/structures/{structure_id}/views.dxf", response={200: str, **REFUSED})
+@heavy
+def views_dxf(request: HttpRequest, structure_id: int) -> HttpResponse:
+    """A structure's views as DXF, in millimetres."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return file_answer(work.views_dxf(row), "image/vnd.dxf", f"views-{row.pk}.dxf")
+
+
+@router.get("/structures/{structure_id}/round.glb", response={200: str, **REFUSED})
+@heavy
+def round_glb(request: HttpRequest, structure_id: int) -> HttpResponse:
+    """A structure in the round as binary glTF, in metres."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return file_answer(work.round_glb(row), "model/gltf-binary", f"round-{row.pk}.glb")
+
+
+@router.get("/structures/{structure_id}/stakes.csv", response={200: str, **REFUSED})
+@heavy
+def stakes_csv(request: HttpRequest, structure_id: int) -> HttpResponse:
+    """Where each post, foot and anchor goes, as CSV."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return file_answer(work.stakes_csv(row), "text/csv; charset=utf-8", f"stakes-{row.pk}.csv")
