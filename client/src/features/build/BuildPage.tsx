@@ -17,6 +17,7 @@ const PARTS = [
   ["stake", "Stake-out"],
   ["steps", "Steps"],
   ["down", "Taking down"],
+  ["paper", "Paper"],
 ] as const;
 type Part = (typeof PARTS)[number][0];
 const isPart = (text: string | null): text is Part => PARTS.some(([key]) => key === text);
@@ -135,6 +136,7 @@ function Work({ building }: { building: Building }) {
           />
         </div>
       )}
+      {part === "paper" && <Papers id={building.id} units={building.units} />}
       {part === "down" && (
         <ol className="down">
           {report.down.map((step) => (
@@ -152,6 +154,36 @@ function Work({ building }: { building: Building }) {
       )}
       <p className="quiet judgement">{report.judgement}</p>
     </main>
+  );
+}
+
+/** What goes out of it: to print, to draw on with, to look at elsewhere. */
+function Papers({ id, units }: { id: number; units: Building["units"] }) {
+  const at = `/api/structures/${id}`;
+  const sizes = units === "imperial" ? (["Letter", "A4"] as const) : (["A4", "Letter"] as const);
+  return (
+    <section>
+      <h2>To print</h2>
+      <p className="actions">
+        {sizes.map((size) => (
+          <Button key={size} href={`${at}/build.pdf?form=${size}`}>
+            Build sheet, {size}
+          </Button>
+        ))}
+      </p>
+      <h2>Tables</h2>
+      <p className="actions">
+        <Button href={`${at}/parts.csv`}>Parts</Button>
+        <Button href={`${at}/cuts.csv`}>Cuts</Button>
+        <Button href={`${at}/stakes.csv`}>Stake-out</Button>
+      </p>
+      <h2>Drawings</h2>
+      <p className="actions">
+        <Button href={`${at}/views.svg`}>Views as SVG</Button>
+        <Button href={`${at}/views.dxf`}>Views as DXF, in millimetres</Button>
+        <Button href={`${at}/round.glb`}>In the round, as glTF</Button>
+      </p>
+    </section>
   );
 }
 
