@@ -17,6 +17,7 @@ import waitress
 from django.conf import settings
 from django.core.management import call_command
 from django.db import connections
+from standins.scale import Scale
 from standins.supplier import Stall
 
 from .bounds import MOST_OF_A_FILE
@@ -24,6 +25,7 @@ from .wsgi import application
 
 _THREADS = 8
 _DAY = 86_400.0
+_PULLS = (40.0, 80.0, 120.0, 60.0, 0.0)  # that somebody in the demo hangs on the scale [N]
 
 
 def options() -> dict[str, Any]:
@@ -70,6 +72,8 @@ def main() -> None:
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     if settings.DEMO and not settings.SUPPLIER:
         settings.SUPPLIER = Stall().opened().address
+    if settings.DEMO and not settings.SCALE:
+        settings.SCALE = Scale(pulls=_PULLS).opened().address
     threading.Thread(target=keep_house, args=(stop,), daemon=True).start()
     waitress.serve(application, listen=f"127.0.0.1:{asked.port}", **options(), _quiet=True)
     stop.set()

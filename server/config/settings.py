@@ -19,6 +19,7 @@ DEMO_USER = "lantern-quay"
 DEBUG = MODE == "dev"
 HTTPS = os.environ.get("ASCENT_HTTPS") == "1"
 
+SCALE = os.environ.get("ASCENT_SCALE", "")  # where a hanging scale is read; the demo has a stand-in
 SUPPLIER = os.environ.get("ASCENT_SUPPLIER", "")  # where prices are asked for; the demo has a stand-in
 
 SECRET_KEY = secret_key()

@@ -648,6 +648,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Scale
+         * @description What hangs on the scale, once it is at rest; nothing is stored.
+         */
+        post: operations["gardens_api_building_scale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/shade": {
         parameters: {
             query?: never;
@@ -1437,6 +1457,7 @@ export interface components {
              * @default firm_loam
              */
             soil: string;
+            tested?: components["schemas"]["Tested"] | null;
             /**
              * Top
              * @description whether its top is dug over each year or left as it lies
@@ -1485,6 +1506,7 @@ export interface components {
             name?: string | null;
             /** Soil */
             soil?: string | null;
+            tested?: components["schemas"]["Tested"] | null;
             /** Top */
             top?: ("dug" | "undisturbed") | null;
             /** Width */
@@ -1688,6 +1710,7 @@ export interface components {
             name: string;
             /** Plan Changed */
             plan_changed: string;
+            pulls: components["schemas"]["PullsReport"];
             stake: components["schemas"]["StakeReport"];
             /** Steps */
             steps: components["schemas"]["StepReport"][];
@@ -3751,6 +3774,76 @@ export interface components {
             value: string;
         };
         /**
+         * PullReport
+         * @description A pull test in words, and what would be kept of it for the bed.
+         */
+        PullReport: {
+            /** Grip */
+            grip: string;
+            /** Key */
+            key: string;
+            /** Post */
+            post: string;
+            /** Readings */
+            readings: [
+                string,
+                string
+            ][];
+            /** Stiffness */
+            stiffness: string;
+            tested: components["schemas"]["Tested"] | null;
+            /** Words */
+            words: string;
+            /** Wrong */
+            wrong: string;
+        };
+        /**
+         * PullTest
+         * @description A post pulled with a scale, up and perhaps back, in the order it was read.
+         *
+         *     height: of the pull above the ground. [m] state: of the soil. moved_on: whether it crept on under the
+         *     greatest pull.
+         */
+        PullTest: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Height */
+            height: number;
+            /** Member */
+            member: string;
+            /**
+             * Moved On
+             * @default false
+             */
+            moved_on: boolean;
+            /** Readings */
+            readings: components["schemas"]["Reading"][];
+            /**
+             * State
+             * @default moist
+             * @enum {string}
+             */
+            state: "dry" | "moist" | "wet";
+        };
+        /**
+         * PullsReport
+         * @description The pull tests of a structure: which posts can be pulled, what was found, and what the bed uses.
+         */
+        PullsReport: {
+            /** Done */
+            done: components["schemas"]["PullReport"][];
+            /** Posts */
+            posts: [
+                string,
+                string
+            ][];
+            /** Used */
+            used: string;
+        };
+        /**
          * QuantityIn
          * @description Text that a person wrote for a quantity, and what is allowed.
          */
@@ -3791,6 +3884,16 @@ export interface components {
             value: number;
         };
         /**
+         * Reading
+         * @description A pull [N] and how far the post had moved at its height [m].
+         */
+        Reading: {
+            /** Moved */
+            moved: number;
+            /** Pull */
+            pull: number;
+        };
+        /**
          * RecordChange
          * @description What changes of a record; what is left out stays, a tick or something differing of null goes.
          */
@@ -3805,6 +3908,10 @@ export interface components {
             joining?: ("usual" | "other") | null;
             /** Name */
             name?: string | null;
+            /** Pulls */
+            pulls?: {
+                [key: string]: components["schemas"]["PullTest"] | null;
+            } | null;
             /** Stands */
             stands?: string | null;
             /** Structure */
@@ -4014,6 +4121,18 @@ export interface components {
             draft: components["schemas"]["Draft"];
             /** Revision */
             revision: number;
+        };
+        /**
+         * ScaleOut
+         * @description What hangs on the scale. [N]
+         */
+        ScaleOut: {
+            /** Name */
+            name: string;
+            /** Pull */
+            pull: number;
+            /** Text */
+            text: string;
         };
         /**
          * SessionOut
@@ -4864,6 +4983,27 @@ export interface components {
             taken: components["schemas"]["Taken"][];
             /** Words */
             words: string;
+        };
+        /**
+         * Tested
+         * @description What a pull test says of a bed's soil, as so many times what is assumed of it.
+         */
+        Tested: {
+            /**
+             * Grip
+             * @default 1
+             */
+            grip: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Stiffness
+             * @default 1
+             */
+            stiffness: number;
         };
         /**
          * ThingConflict
@@ -9435,6 +9575,127 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_building_scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

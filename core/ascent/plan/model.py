@@ -266,6 +266,14 @@ class Structure(Build, Named):
     built: AsBuilt | None = None
 
 
+class Tested(Typed):
+    """What a pull test says of a bed's soil, as so many times what is assumed of it."""
+
+    on: dt.date
+    grip: float = Field(1.0, ge=0.2, le=5.0)
+    stiffness: float = Field(1.0, ge=0.2, le=5.0)
+
+
 class BareBed(Named):
     """Ground to grow in, without what stands on it: a bed's own fields."""
 
@@ -281,6 +289,7 @@ class BareBed(Named):
     fill: SoilKey = "raised_bed_mix"
     fill_depth: FillDepth = Field(0.0, description="bed fill above native soil, m")
     exposure: ExposureKey | None = None
+    tested: Tested | None = None
 
     @property
     def volume(self) -> float:
@@ -390,6 +399,32 @@ class Differs(Typed):
     at: dt.datetime
 
 
+class Reading(Typed):
+    """A pull [N] and how far the post had moved at its height [m]."""
+
+    pull: float = Field(ge=0.0, le=5000.0)
+    moved: float = Field(ge=-0.1, le=1.0)
+
+
+Readings = Annotated[tuple[Reading, ...], Field(min_length=2, max_length=60), counted_first(60)]
+
+
+class PullTest(Typed):
+    """A post pulled with a scale, up and perhaps back, in the order it was read.
+
+    height: of the pull above the ground. [m] state: of the soil. moved_on: whether it crept on under the
+    greatest pull.
+    """
+
+    member: MemberKey
+    height: float = Field(ge=0.2, le=3.0)
+    state: Literal["dry", "moist", "wet"] = "moist"
+    readings: Readings
+    moved_on: bool = False
+    at: dt.datetime
+
+
+Pulls = Annotated[dict[Annotated[str, Field(max_length=80)], PullTest], Field(max_length=40)]
 Ticks = Annotated[dict[StepKey, Tick], Field(max_length=MOST_STEPS)]
 Differing = Annotated[dict[Annotated[str, Field(max_length=160)], Differs], Field(max_length=MOST_DIFFERING)]
 
@@ -405,6 +440,7 @@ class Record(Named):
     joining: Joining = "usual"
     ticks: Ticks = Field(default_factory=dict)
     differs: Differing = Field(default_factory=dict)
+    pulls: Pulls = Field(default_factory=dict)
     stands: dt.date | None = None
 
 

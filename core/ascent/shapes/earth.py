@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from .. import tables
-from ..plan.model import BareBed
+from ..plan.model import BareBed, Tested
 from ..tables import rows
 
 NO_FILL = 0.02  # less fill than this is none [m]
@@ -20,6 +20,7 @@ class Ground:
     tamped: whether a post is set in a dug hole and tamped, rather than driven.
     loose, dug: what the top is made of that is dug over every year, and how deep that goes. [m]
     collar: diameter of the concrete round a post, none by default. [m]
+    tested: how many times the assumed grip a pull test found.
     """
 
     native: rows.Soil
@@ -29,11 +30,12 @@ class Ground:
     loose: rows.Soil
     dug: float
     collar: float = 0.0
+    tested: float = 1.0
 
     @property
     def setting(self) -> float:
-        """Return the share of strength left by how the post was set."""
-        return tables.constant("dug_soil") if self.tamped else 1.0
+        """Return the share of strength left by how the post was set, and by what a pull test said."""
+        return (tables.constant("dug_soil") if self.tamped else 1.0) * self.tested
 
     @property
     def skinless(self) -> float:
@@ -65,14 +67,23 @@ def ground_of(bed: BareBed, setting: str) -> Ground:
     concrete = setting == "concrete"
     loose = bed.top == "dug" and bed.raised_by <= NO_FILL and bed.kind != "container" and not concrete
     return Ground(
-        soils[native],
-        soils[bed.fill],
+        _as_tested(soils[native], bed.tested),
+        _as_tested(soils[bed.fill], bed.tested),
         bed.raised_by if bed.kind != "container" else 0.0,
         setting == "tamped",
         soils["loose_tilled"],
         tables.constant("dug_depth") if loose else 0.0,
         tables.constant("collar") if concrete else 0.0,
+        bed.tested.grip if bed.tested else 1.0,
     )
+
+
+def _as_tested(soil: rows.Soil, tested: Tested | None) -> rows.Soil:
+    """Return a soil as stiff as a pull test found it."""
+    if tested is None:
+        return soil
+    stiffer = tested.stiffness
+    return replace(soil, modulus=soil.modulus * stiffer, modulus_saturated=soil.modulus_saturated * stiffer)
 
 
 def beside(ground: Ground) -> Ground:

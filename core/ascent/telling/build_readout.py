@@ -6,7 +6,7 @@ import datetime as dt
 from typing import Any, Literal
 
 from ..drawing.views import View
-from ..plan.model import Joining, Typed
+from ..plan.model import Joining, Tested, Typed
 from ..report.evaluation import State
 from .readout import FixReport
 
@@ -157,6 +157,27 @@ class StoodReport(Typed):
     fixes: tuple[FixReport, ...]
 
 
+class PullReport(Typed):
+    """A pull test in words, and what would be kept of it for the bed."""
+
+    key: str
+    post: str
+    words: str
+    readings: tuple[tuple[str, str], ...]
+    stiffness: str
+    grip: str
+    tested: Tested | None
+    wrong: str
+
+
+class PullsReport(Typed):
+    """The pull tests of a structure: which posts can be pulled, what was found, and what the bed uses."""
+
+    posts: tuple[tuple[str, str], ...]
+    done: tuple[PullReport, ...]
+    used: str
+
+
 class JoinedReport(Typed):
     """Where it is joined, and why; the other way, and why one would."""
 
@@ -182,5 +203,6 @@ class BuildReport(Typed):
     steps: tuple[StepReport, ...]
     down: tuple[DownReport, ...]
     stood: StoodReport
+    pulls: PullsReport
     views: tuple[View, ...]
     judgement: str

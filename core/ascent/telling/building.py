@@ -46,6 +46,7 @@ from .build_readout import (
 from .build_sheet import build_sheet
 from .changes import differences
 from .figures import capital
+from .pulls import pulls_report
 from .readout import FixReport
 from .remarks import cautions_of
 from .report import full_report
@@ -114,6 +115,7 @@ def build_report(
             for each in taking_down(work)
         ),
         stood=_stood(check, names, record, system),
+        pulls=pulls_report(Site(garden=garden, bed=bed), building, record, names, system),
         views=tuple(
             view_of(geometry, bed, name, length, lambda option: template(f"option.{option.rsplit('.')[-1]}"))
             for name in VIEWS

@@ -151,6 +151,8 @@ def _of_record(record: Record, system: System) -> dict[str, tuple[Any, str]]:
     fields = {name: (value, "–" if value is None else str(value)) for name, value in record if name in _DATED}
     for key, tick in record.ticks.items():
         fields[f"ticks.{key}"] = (tick, "done" + (f" (‘{tick.note}’)" if tick.note else ""))
+    for key, test in record.pulls.items():
+        fields[f"pulls.{key}"] = (test, f"{len(test.readings)} readings")
     for key, differs in record.differs.items():
         fields[f"differs.{key}"] = (differs, differing_text(differs, system))
     return fields
@@ -208,6 +210,7 @@ _OTHERS: dict[str, Callable[[Any, System], str]] = {
     "strength": lambda value, _system: f"{100 * value:.0f} %",
     "others": lambda value, _system: ", ".join(tables.crops()[each.crop].name for each in value) or "–",
     "beds": lambda value, _system: ", ".join(value) or "–",
+    "tested": lambda value, _system: f"{value.grip:.2f} × the grip, {value.stiffness:.2f} × as stiff",
     "wants": lambda value, _system: f"{len(value.model_fields_set)} wishes",
     "prices": lambda value, _system: f"{len(value)} own prices",
 }

@@ -10,6 +10,7 @@ from ninja import Router
 from .. import schemas
 from ..services import access
 from ..services import building as work
+from ..services.scale import scale_out
 from .gardens import file_answer
 from .turns import heavy
 from .visitor import REFUSED, answer, visitor_of
@@ -54,3 +55,10 @@ def stakes_csv(request: HttpRequest, structure_id: int) -> HttpResponse:
     """Where each post, foot and anchor goes, as CSV."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return file_answer(work.stakes_csv(row), "text/csv; charset=utf-8", f"stakes-{row.pk}.csv")
+
+
+@router.post("/gardens/{garden_id}/scale", response={200: schemas.ScaleOut, **REFUSED})
+@heavy
+def scale(request: HttpRequest, garden_id: int) -> schemas.ScaleOut:
+    """What hangs on the scale, once it is at rest; nothing is stored."""
+    return scale_out(access.garden_for(visitor_of(request), garden_id, "edit"))

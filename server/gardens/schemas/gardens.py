@@ -40,6 +40,7 @@ from ascent.plan.model import (
     PlantCount,
     PlantGust,
     Points,
+    PullTest,
     SeasonYear,
     Side,
     SoilKey,
@@ -49,6 +50,7 @@ from ascent.plan.model import (
     StockCount,
     StockTable,
     Sure,
+    Tested,
     Tick,
     Training,
     Typed,
@@ -106,6 +108,7 @@ class BedChange(Typed):
     fill: SoilKey | None = None
     fill_depth: FillDepth | None = None
     exposure: ExposureKey | None = None
+    tested: Tested | None = None
 
 
 class FeatureChange(Typed):
@@ -142,6 +145,7 @@ class RecordChange(Typed):
     differs: dict[Annotated[str, Field(max_length=160)], Differs | None] | None = Field(
         None, max_length=MOST_DIFFERING
     )
+    pulls: dict[Annotated[str, Field(max_length=80)], PullTest | None] | None = Field(None, max_length=40)
     stands: dt.date | None = None
 
 

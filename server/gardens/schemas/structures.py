@@ -384,6 +384,14 @@ class RecordRow(Typed):
     stands: dt.date | None
 
 
+class ScaleOut(Typed):
+    """What hangs on the scale. [N]"""
+
+    name: str
+    pull: float
+    text: str
+
+
 class BuildOut(Typed):
     """How a structure is built.
 

@@ -37,6 +37,8 @@ from .state import (
 )
 from .writing import Wanted, change_garden
 
+_JOINED = ("ticks", "differs", "pulls")  # of a record: written in one by one
+
 
 class Stale(Exception):
     """Someone else saved in between; `answer` is what the person is shown."""
@@ -284,14 +286,14 @@ def with_no_lost(state: State, gone: Ref | None = None) -> State:
 
 
 def _merged(document: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
-    """Return a document with what changes of it; single options, prices, ticks and what differs join those
-    that are there, and a tick or what differs of null goes.
+    """Return a document with what changes of it; single options and prices join those that are there, and so
+    does what is written in a record, where null goes.
     """
     merged = {**document, **change}
-    for name in ("options", "prices", "ticks", "differs"):
+    for name in ("options", "prices", *_JOINED):
         if isinstance(change.get(name), dict):
             joined = {**document.get(name, {}), **change[name]}
-            gone = name in ("ticks", "differs")
+            gone = name in _JOINED
             merged[name] = {key: value for key, value in joined.items() if not gone or value is not None}
     return merged
 
