@@ -1670,6 +1670,8 @@ export interface components {
          *     kept: what is kept of it when building begins.
          */
         BuildOut: {
+            /** Bed */
+            bed: string;
             /** Garden */
             garden: number;
             /** Id */

@@ -401,6 +401,7 @@ class BuildOut(Typed):
     id: int
     key: str
     garden: int
+    bed: str
     units: System
     may_edit: bool
     record: RecordRow | None

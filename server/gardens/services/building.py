@@ -57,6 +57,7 @@ def building_of(row: Thing, granted: Granted) -> schemas.BuildOut:
         id=row.pk,
         key=row.key,
         garden=row.garden_id,
+        bed=found.bed.key,
         units=found.garden.units,
         may_edit=granted.role != "read",
         record=_row(found.state, found.record) if found.record else None,

@@ -8,6 +8,7 @@ import { useGarden } from "../../api/queries";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { Before } from "./Before";
+import { PullTests } from "./PullTests";
 import { StakeOut } from "./StakeOut";
 import { StepView } from "./StepView";
 import { useRecord, type Written } from "./useRecord";
@@ -16,6 +17,7 @@ const PARTS = [
   ["before", "Before"],
   ["stake", "Stake-out"],
   ["steps", "Steps"],
+  ["pulls", "Pull test"],
   ["down", "Taking down"],
   ["paper", "Paper"],
 ] as const;
@@ -136,6 +138,7 @@ function Work({ building }: { building: Building }) {
           />
         </div>
       )}
+      {part === "pulls" && <PullTests building={building} written={written} />}
       {part === "paper" && <Papers id={building.id} units={building.units} />}
       {part === "down" && (
         <ol className="down">

@@ -11,6 +11,7 @@ import { editsOf, laneOf } from "../../queue/writes";
 
 type Change = Schemas["RecordChange"];
 export type Differs = Schemas["Differs"];
+export type Pull = Schemas["PullTest"];
 
 const LONGEST = 57; // letters of a key that leave room for what it is
 
@@ -96,6 +97,20 @@ export function useRecord(building: Building) {
       ),
     asPlanned: (differing: string, words: string) => write({ differs: { [differing]: null } }, words),
     join: (joining: Schemas["JoinedReport"]["joining"]) => write({ joining }, "joined the other way"),
+    pulled: (test: Omit<Pull, "at">) => {
+      const now = at();
+      write({ pulls: { [`${test.member}/${now}`]: { ...test, at: now } } }, "a pull test");
+    },
+    forgetPull: (pull: string) => write({ pulls: { [pull]: null } }, "a pull test forgotten"),
+    /** What a pull test says is used for the bed; nothing of it when null. */
+    useForBed: (tested: Schemas["Tested"] | null) =>
+      queue.put(
+        editsWrite(
+          garden,
+          [{ kind: "bed", act: "change", key: building.bed, change: { tested } }],
+          tested ? `${report.bed}: as the pull test says` : `${report.bed}: as the table says`,
+        ),
+      ),
     stands: () => write({ stands: today() }, "stands"),
     /** From now on the plan as it is now counts. */
     toPlan: () =>
