@@ -25,9 +25,12 @@ const queries = new QueryClient({
       // whoever had no turn asks again soon: the server lets it wait, too
       retryDelay: (count, error) => (onlyBusy(error) ? BUSY_MS : 1000 * 2 ** count),
       refetchOnWindowFocus: false,
+      networkMode: "always", // without a line the service worker answers with what was said last
     },
   },
 });
+// what was opened is there without a line, too; a page that came by plain HTTP keeps nothing
+if ("serviceWorker" in navigator) void navigator.serviceWorker.register("/sw.js").catch(() => undefined);
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

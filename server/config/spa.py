@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import json
 from functools import cache
 from typing import Any
@@ -32,5 +33,18 @@ def spa(request: HttpRequest) -> HttpResponse:
         "index.html",
         {"script": entry.get("file", ""), "styles": entry.get("css", []), "dev": settings.DEBUG},
     )
+    response["Cache-Control"] = "no-cache"
+    return response
+
+
+def service_worker(request: HttpRequest) -> HttpResponse:
+    """Return the worker that keeps what was opened for when there is no line; a new build has another."""
+    files: set[str] = set()
+    for item in _manifest().values():
+        files |= {item["file"], *item.get("css", ()), *item.get("assets", ())}
+    kept = sorted(f"/static/{file}" for file in files)
+    version = hashlib.sha256("\n".join(kept).encode()).hexdigest()[:12]
+    words = {"files": json.dumps(kept), "version": version}
+    response = render(request, "sw.js", words, content_type="text/javascript; charset=utf-8")
     response["Cache-Control"] = "no-cache"
     return response

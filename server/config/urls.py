@@ -7,7 +7,7 @@ from django.urls import path, re_path
 
 from . import faults
 from .api import api
-from .spa import spa
+from .spa import service_worker, spa
 
 
 def unknown(_request: HttpRequest, rest: str) -> JsonResponse:
@@ -25,6 +25,7 @@ def unknown(_request: HttpRequest, rest: str) -> JsonResponse:
 urlpatterns = [
     path("api/", api.urls),
     re_path(r"^api/(?P<rest>.*)$", unknown),
+    path("sw.js", service_worker),
     re_path(r"^(?!api/|static/).*$", spa),
 ]
 handler500 = faults.fault

@@ -43,6 +43,7 @@ export function Bar({ children, garden }: Props) {
   };
   const leave = async () => {
     await taken(api.DELETE("/api/session"));
+    if ("caches" in window) await caches.delete("ascent-said"); // it was said to whoever has left
     fresh.nothing();
     window.location.assign("/");
   };

@@ -66,10 +66,11 @@ class BrowserTestCase(StaticLiveServerTestCase):
         self.assertLessEqual(len(self.errors), self.expected_errors, self.errors)
 
     def new_context(self, **options: Any) -> BrowserContext:
-        """Return a fresh context of this case's size."""
-        return browser().new_context(
-            viewport={"width": self.size[0], "height": self.size[1]}, reduced_motion="reduce", **options
-        )
+        """Return a fresh context of this case's size; one with a service worker hides what it asks for from
+        routes.
+        """
+        given = {"reduced_motion": "reduce", "service_workers": "block", **options}
+        return browser().new_context(viewport={"width": self.size[0], "height": self.size[1]}, **given)
 
     def sign_in(self, context: BrowserContext) -> None:
         """Put the owner's session into a context."""

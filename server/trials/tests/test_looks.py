@@ -36,6 +36,10 @@ class ScreensTest(BrowserTestCase):
             "headroom over a path": self.structure("Lantern Arch"),
             "The figure stands": f"{structure}?view=round&hour=10",
             "Parts for Lantern Row": f"{structure}/parts",
+            "Build Lantern Row": f"{structure}/build?part=before",
+            "Joined": f"{self.structure('Runner Row')}/build?part=steps",
+            "where the two tapes meet": f"{structure}/build?part=stake",
+            "Pull a post": f"{structure}/build?part=pulls",
             "Nothing stands here": "/nowhere/at/all",
         }
 

@@ -7,10 +7,12 @@ import { type Building, useBuilding } from "../../api/building";
 import { useGarden } from "../../api/queries";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
+import { Tick } from "../../ui/Tick";
 import { Before } from "./Before";
 import { PullTests } from "./PullTests";
 import { StakeOut } from "./StakeOut";
 import { StepView } from "./StepView";
+import { useAwake } from "./useAwake";
 import { useRecord, type Written } from "./useRecord";
 
 const PARTS = [
@@ -47,6 +49,7 @@ export function BuildPage() {
 function Work({ building }: { building: Building }) {
   const { report } = building;
   const written = useRecord(building);
+  const screen = useAwake();
   const [search, setSearch] = useSearchParams();
   const ticks = written.record?.ticks ?? {};
   const done = report.steps.filter((step) => ticks[step.key]).length;
@@ -69,6 +72,7 @@ function Work({ building }: { building: Building }) {
         {report.fingerprint}
       </p>
       <AsBuilt building={building} written={written} done={done === report.steps.length} />
+      {screen.can && <Tick label="Keep the screen awake" checked={screen.awake} onTick={screen.setAwake} />}
       <Tabs
         value={part}
         onChange={(_event, to: Part) => go(to)}
@@ -92,7 +96,7 @@ function Work({ building }: { building: Building }) {
                     type="button"
                     className="steprow"
                     aria-current={i === number ? "step" : undefined}
-                    aria-label={ticks[step.key] ? `${step.title}, done` : step.title}
+                    aria-label={ticks[step.key] ? `✓ ${step.title}, done` : `${i + 1} ${step.title}`}
                     onClick={() => go("steps", i)}
                   >
                     <span aria-hidden="true">{ticks[step.key] ? "✓" : i + 1}</span>

@@ -3,6 +3,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 
 import type { Building, Step } from "../../api/building";
+import { Aloud } from "./Aloud";
 import { Differs } from "./Differs";
 import { Joint } from "./Joint";
 import { StepDrawing } from "./StepDrawing";
@@ -75,6 +76,11 @@ export function StepView({ building, steps, number, written, onGo }: Props) {
           <strong>Look:</strong> {step.check}
         </p>
       )}
+      <p className="actions">
+        <Aloud
+          text={[step.title, step.do, ...step.hits, step.caution, step.check].filter(Boolean).join(" ")}
+        />
+      </p>
       {step.tools.length > 0 && <p className="quiet">Tools: {step.tools.join(", ")}.</p>}
       {(step.differs.length > 0 || waiting.length > 0) && (
         <ul className="wentin">
