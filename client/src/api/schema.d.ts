@@ -1627,9 +1627,11 @@ export interface components {
         };
         /**
          * BeforeReport
-         * @description What to look for, whom to ask, what to carry.
+         * @description What to look for in the ground and around, whom to ask, what to carry.
          */
         BeforeReport: {
+            /** Around */
+            around: components["schemas"]["BeforeLine"][];
             /** Ask */
             ask: string[];
             /** Carry */

@@ -13,10 +13,10 @@ import numpy as np
 import shapely
 
 from .. import tables
-from ..ground.clashes import shape_of
-from ..ground.plot import Laid, bed_middle, geometry_of, keep_of, structure_frame
+from ..ground.clashes import Clash, clashes, shape_of
+from ..ground.plot import Laid, bed_middle, bed_shape, geometry_of, keep_of, laid_out, lie_of, structure_frame
 from ..path.geometry import Member
-from ..plan.model import Feature
+from ..plan.model import Feature, Garden
 from .stakeout import staked_members
 
 _LOOKED = 0.6  # beyond what is kept, within which something buried is told [m]
@@ -24,6 +24,7 @@ _STEP, _STEPS = 0.05, 30  # of a move that is looked for [m], and how many of th
 _SPACINGS = ("post_spacing", "pair_spacing", "hoop_spacing", "stick_spacing")
 _MORE_BAYS = 6
 BOARD = 0.10  # of a post inside a raised bed from its board [m], handbook-parts-4.6
+_ROUND_ABOUT = 4.0  # of a structure, within which others can be in its way [m]
 _NEIGHBOUR = 1.0  # of a wall or fence that somebody may own [m], common practice
 
 
@@ -202,3 +203,15 @@ def to_ask(laid: Laid, features: Sequence[Feature]) -> tuple[Feature, ...]:
         for feature in features
         if feature.kind in ("wall", "fence") and shapely.distance(shape_of(feature), laid.ground) < _NEIGHBOUR
     )
+
+
+def in_the_way(garden: Garden, laid: Laid) -> list[Clash]:
+    """Return what of a structure is in the way of paths, neighbours and people, apart from what is buried:
+    looked for among the beds near it.
+    """
+    close = laid.ground.buffer(_ROUND_ABOUT)
+    beds = tuple(bed for bed in garden.beds if bed_shape(lie_of(bed)).intersects(close))
+    near = garden.model_copy(update={"beds": beds})
+    others = [each for each in laid_out(near) if each.structure.key != laid.structure.key]
+    found = clashes(near, [laid, *others])
+    return [each for each in found if laid.structure.key in each.things and not each.key.startswith("near-")]

@@ -101,10 +101,11 @@ class ClearWay(Typed):
 
 
 class BeforeReport(Typed):
-    """What to look for, whom to ask, what to carry."""
+    """What to look for in the ground and around, whom to ask, what to carry."""
 
     services: tuple[BeforeLine, ...]
     ways: tuple[ClearWay, ...]
+    around: tuple[BeforeLine, ...]
     ask: tuple[str, ...]
     soil: str
     tools: tuple[str, ...]

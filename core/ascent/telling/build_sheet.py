@@ -60,6 +60,7 @@ def _before(told: BuildReport) -> list[Block]:
     return [
         Heading("Before you dig"),
         *(Text(line.text, "strong" if line.wrong else "plain") for line in before.services),
+        *(Text(line.text, "strong" if line.wrong else "plain") for line in before.around),
         *(Text(text) for text in before.ask),
         Text(before.soil),
         Text(f"{before.clock} by the clock, {hands}{work}."),

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from .. import tables
 from ..building.asbuilt import AsBuiltCheck, as_built, being_built, differing, other
-from ..building.before import BOARD, Near, Way, buried_near, in_board, to_ask, ways_clear
+from ..building.before import BOARD, Near, Way, buried_near, in_board, in_the_way, to_ask, ways_clear
 from ..building.stake_sheet import stake_sheet
 from ..building.stakeout import Corner, Staked, StakeOut, stake_out
 from ..building.work import Used, Work, taking_down, work_of
@@ -19,6 +19,7 @@ from ..drawing.sheet import Dot, Flat, Line, Sheet
 from ..drawing.views import VIEWS, view_of
 from ..families import family_of
 from ..family.options import extra_of, in_use
+from ..ground.clashes import warned
 from ..ground.plot import Laid, structure_frame
 from ..plan.model import AsBuilt, Bed, Differs, Garden, Record, Site, Structure, Typed
 from ..report.evaluation import Evaluation
@@ -233,6 +234,10 @@ def _before(
     return BeforeReport(
         services=tuple(lines),
         ways=tuple(_way(way, laid, system) for way in ways_clear(laid, garden.features)),
+        around=tuple(
+            BeforeLine(text=told.text, wrong=told.level == "wrong")
+            for told in warned(in_the_way(garden, laid), system)
+        ),
         ask=tuple(
             say("before.ask", system, words={"what": feature.name})
             for feature in to_ask(laid, garden.features)

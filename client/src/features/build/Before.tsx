@@ -40,6 +40,18 @@ export function Before({ building }: { building: Building }) {
           ))}
         </p>
       )}
+      {before.around.length > 0 && (
+        <>
+          <h2>Around it</h2>
+          <ul>
+            {before.around.map((line) => (
+              <li key={line.text}>
+                {line.wrong ? <strong className="weak">{line.text}</strong> : line.text}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       <h2>Whom to ask</h2>
       {before.ask.length > 0 ? (
         <ul>
