@@ -19,3 +19,13 @@ export const useBuilding = (id: number) =>
         }),
       ),
   });
+
+/** A structure in the round, as it is being built. */
+export const useBuiltRound = (id: number) =>
+  useQuery({
+    queryKey: [...buildingKey(id), "round"],
+    queryFn: ({ signal }) =>
+      exactly<Schemas["SolidReport"]>(
+        api.GET("/api/structures/{structure_id}/round", { signal, params: { path: { structure_id: id } } }),
+      ),
+  });

@@ -551,7 +551,8 @@ def _stood(
 def _fixes(e: Evaluation, fixed: set[str], system: System) -> tuple[FixReport, ...]:
     """Return what would still help what was built: nothing that has come out as it has."""
     found = [fix for fix in fixes_for(e, e.weakest(e.worst_week)) if fix.option not in fixed]
-    best = sorted(found, key=lambda fix: (not fix.holds, fix.cost if fix.holds else -fix.limit))
+    enough = [fix for fix in found if fix.holds]
+    best = sorted(enough or found, key=lambda fix: fix.cost if fix.holds else -fix.limit)
     return tuple(fix_report(e, fix, system) for fix in best[:_FIXES])
 
 

@@ -25,6 +25,14 @@ def building(request: HttpRequest, structure_id: int) -> HttpResponse:
     return answer(work.building_of(*access.structure_for(visitor_of(request), structure_id)))
 
 
+@router.get("/structures/{structure_id}/round", response={200: schemas.SolidReport, **REFUSED})
+@heavy
+def as_built_round(request: HttpRequest, structure_id: int) -> HttpResponse:
+    """A structure in the round, as it is being built."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return answer(work.round_of(row))
+
+
 @router.get("/structures/{structure_id}/build.pdf", response={200: str, **REFUSED})
 @heavy
 def build_pdf(request: HttpRequest, structure_id: int, form: Literal["A4", "Letter"] = "A4") -> HttpResponse:

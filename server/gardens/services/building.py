@@ -16,6 +16,8 @@ from ascent.files.csv_tables import plain_cell
 from ascent.ground.plot import geometry_of
 from ascent.plan import model
 from ascent.telling.building import build_report, kept_of, paper_of
+from ascent.telling.readout import SolidReport
+from ascent.telling.solids import solid_report
 from django.http import Http404
 
 from .. import schemas
@@ -82,6 +84,13 @@ def views_dxf(row: Thing) -> str:
     found = _Found.of(row)
     sheet = views_sheet(found.told.views, found.structure.name, found.garden.units)
     return str(_file("dxf").sheet_dxf(sheet))
+
+
+def round_of(row: Thing) -> SolidReport:
+    """Return a structure in the round, as it is being built."""
+    found = _Found.of(row)
+    site = model.Site(garden=found.garden, bed=found.bed)
+    return solid_report(site, being_built(found.structure), found.garden.units)
 
 
 def round_glb(row: Thing) -> bytes:

@@ -1,6 +1,7 @@
 import Button from "@mui/material/Button";
 import Tab from "@mui/material/Tab";
 import Tabs from "@mui/material/Tabs";
+import { useCallback, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 
 import { type Building, useBuilding } from "../../api/building";
@@ -50,6 +51,7 @@ function Work({ building }: { building: Building }) {
   const { report } = building;
   const written = useRecord(building);
   const screen = useAwake();
+  const [round, setRound] = useState(false);
   const [search, setSearch] = useSearchParams();
   const ticks = written.record?.ticks ?? {};
   const done = report.steps.filter((step) => ticks[step.key]).length;
@@ -60,10 +62,14 @@ function Work({ building }: { building: Building }) {
     Math.max(Number(search.get("step") ?? (next < 0 ? report.steps.length : next + 1)) - 1, 0),
     report.steps.length - 1,
   );
-  const go = (to: Part, step?: number) =>
-    setSearch(step === undefined ? { part: to } : { part: to, step: String(step + 1) }, {
-      replace: to === part,
-    });
+  const go = useCallback(
+    (to: Part, step?: number) =>
+      setSearch(step === undefined ? { part: to } : { part: to, step: String(step + 1) }, {
+        replace: to === part,
+      }),
+    [setSearch, part],
+  );
+  const goTo = useCallback((step: number) => go("steps", step), [go]);
   return (
     <main className="page buildpage">
       <h1 style={{ overflowWrap: "anywhere" }}>Build {report.name}</h1>
@@ -138,7 +144,9 @@ function Work({ building }: { building: Building }) {
             steps={report.steps}
             number={number}
             written={written}
-            onGo={(to) => go("steps", to)}
+            onGo={goTo}
+            round={round}
+            onRound={setRound}
           />
         </div>
       )}

@@ -1,6 +1,6 @@
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 
 import type { Building, Step } from "../../api/building";
 import { Aloud } from "./Aloud";
@@ -9,12 +9,16 @@ import { Joint } from "./Joint";
 import { StepDrawing } from "./StepDrawing";
 import type { Written } from "./useRecord";
 
+const StepRound = lazy(() => import("./StepRound"));
+
 interface Props {
   building: Building;
   steps: readonly Step[];
   number: number;
   written: Written;
   onGo: (number: number) => void;
+  round: boolean;
+  onRound: (round: boolean) => void;
 }
 
 const when = (at: string) =>
@@ -26,7 +30,7 @@ const when = (at: string) =>
   });
 
 /** One step as it is read at the work: the drawing, what to do, the measure to hit, and the tick. */
-export function StepView({ building, steps, number, written, onGo }: Props) {
+export function StepView({ building, steps, number, written, onGo, round, onRound }: Props) {
   const [differing, setDiffering] = useState(false);
   const [note, setNote] = useState<string | null>(null);
   const step = steps[number];
@@ -44,12 +48,23 @@ export function StepView({ building, steps, number, written, onGo }: Props) {
   };
   return (
     <article className="step" aria-label={step.title}>
-      <StepDrawing
-        views={building.report.views}
-        standing={standing}
-        fresh={new Set(step.members)}
-        title={`The structure at this step: ${step.title}`}
-      />
+      {round ? (
+        <Suspense fallback={<div className="stepround" />}>
+          <StepRound id={building.id} steps={steps} number={number} onGo={onGo} />
+        </Suspense>
+      ) : (
+        <StepDrawing
+          views={building.report.views}
+          standing={standing}
+          fresh={new Set(step.members)}
+          title={`The structure at this step: ${step.title}`}
+        />
+      )}
+      <p className="drawnhow">
+        <button type="button" className="plain" aria-pressed={round} onClick={() => onRound(!round)}>
+          {round ? "drawn flat" : "in the round"}
+        </button>
+      </p>
       <p className="quiet stepcount">
         Step {number + 1} of {steps.length}
         {step.people > 1 && ` · ${step.people} people`}
