@@ -16,7 +16,7 @@ from ..drawing.sheet import Dot, Flat, Line, Sheet, Span, Words
 from .svg import COLOURS
 
 Format = Literal["A4", "Letter"]
-_FONTS = Path(__file__).parent.parent / "data" / "fonts"
+_FONTS = Path(__file__).parent.parent / "data"
 _MM = 1000.0  # a metre
 _EDGE, _FOOT = 15.0, 14.0  # of the page [mm]
 _HAIR, _HEAVY = 0.15, 0.8  # least and greatest width of a line [mm]

@@ -53,10 +53,13 @@ def pulled(
         stiffness: EI of the post. [N·m²]
         soil: Whether its modulus is the same all the way down, or grows with depth.
 
+    Returns:
+        The movement per force [m/N] with its error, the modulus within bounds, and how it held.
+
     Raises:
         ValueError: Fewer than two different pulls on the way up, or no movement with the pull.
 
-    Source: handbook-5.5; broms-1964a and terzaghi-1955 by the movement of a rigid short post
+    Source: handbook-5.5
     """
     forces, moves = (np.array(column, dtype=float) for column in zip(*readings, strict=True))
     top = int(np.argmax(forces))
@@ -138,6 +141,9 @@ def bound_at(pull: float, height: float, other: float, depth: float, soil: Liter
         other: Of the force asked about. [m]
         depth: Of the post. [m]
         soil: Of which it turns about another point.
+
+    Returns:
+        A lower bound. [N]
 
     Source: handbook-5.5
     """

@@ -109,12 +109,14 @@ def watered() -> list[Step]:
     return [Step("water", hits=(Hit("tube", (_CLEAR_OF_WATER, "length")),))]
 
 
-def ends_held(geometry: Geometry) -> list[Step]:
-    """Return what holds the ends of a row: struts, anchors of their kind, guys."""
+def ends_held(geometry: Geometry, wire: Sequence[str] = ("guy_wire",)) -> list[Step]:
+    """Return what holds the ends of a row: struts, anchors of their kind, guys; `wire` is the option of their
+    wire, where there is one.
+    """
     return [
         *setting(geometry, "struts", "strut", differs=("strut",)),
         *anchored(geometry),
-        *setting(geometry, "guys", "guy", differs=("guy_wire",)),
+        *setting(geometry, "guys", "guy", differs=wire),
     ]
 
 

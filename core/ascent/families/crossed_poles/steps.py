@@ -44,7 +44,7 @@ def steps(
         *work.capped(geometry),
         *work.setting(geometry, "ridge", "ridge", hits=(work.level(),), differs=("ridge",)),
         *work.setting(geometry, "braces", "brace", hits=(work.swaying(),), differs=("brace",)),
-        *work.ends_held(geometry),
+        *work.ends_held(geometry, ("brace_wire",)),
         *work.watered(),
         *work.setting(geometry, "strings", "string", supplies=("string-hook",), differs=("string",)),
         *work.setting(geometry, "strings-foot", supplies=("string-peg",)),
