@@ -5,6 +5,7 @@ Run by ./ascent bench, on this machine, with nothing else running.
 
 from __future__ import annotations
 
+import datetime as dt
 import gzip
 import itertools
 import json
@@ -18,21 +19,24 @@ from collections.abc import Callable
 from typing import Any
 
 import brotli
+from ascent.building.asbuilt import as_built
 from ascent.buying.cuts import Stock, cut
 from ascent.buying.lists import bill
 from ascent.families import family_of
 from ascent.family.protocol import Need
+from ascent.files.pdf import write_pdf
 from ascent.files.plan import read_plan
-from ascent.ground.plot import laid_out
+from ascent.ground.plot import geometry_of, laid_out
 from ascent.loads import cases as case_sets
 from ascent.path.geometry import Geometry
-from ascent.plan.model import Bed, Garden, Site, Structure, Wants
+from ascent.plan.model import Bed, Differs, Garden, Record, Site, Structure, Wants
 from ascent.report.evaluation import asked_gust, evaluate
 from ascent.report.rests import sensitivity
 from ascent.sizing.choose import way_of
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.offer import choices
 from ascent.sizing.size import size
+from ascent.telling.building import build_report, paper_of
 from ascent.telling.report import full_report
 from Pynite import FEModel3D
 from strain import strain
@@ -100,6 +104,7 @@ def core() -> None:
     need = Need("tom-slicer", None, "right", "pruned")
     choosing(need)
     cutting(garden)
+    building(garden)
     say("every kind as a picture", f"{median(timed(lambda: choices(site, need), 5)):.0f} ms", "≤ 3 s")
 
 
@@ -158,6 +163,28 @@ def cutting(garden: Garden) -> None:
         f"   {len(needs)} pieces of 20 lengths: bars, least, time",
         f"{len(found.bars)}, {found.least:.1f}, {took * 1e3:.0f} ms",
     )
+
+
+def building(garden: Garden) -> None:
+    """Measure what stands between the plan and the ground: steps, as built, and the files that go out."""
+    on = dt.date(2026, 4, 12)
+    for name in ("quay-fence", "lantern-arch", "chandlers-wire"):
+        bed, structure = next((b, s) for b in garden.beds for s in b.structures if s.key == name)
+        site = Site(garden=garden, bed=bed)
+        post = next(m.key for m in geometry_of(bed, structure).by_role("post"))
+        short = Differs(option="depth", value=0.4, member=post, at=dt.datetime(2026, 4, 12, tzinfo=dt.UTC))
+        record = Record(key="r", name="r", structure=name, begun=on, differs={"d": short})
+        told = timed(lambda b=bed, s=structure: build_report(garden, b, s, None, "metric"), 5)
+        check = timed(lambda s=structure, r=record, at=site: as_built(at, s, r), 9)
+        again = timed(lambda s=structure, at=site: evaluate(at, s), 9)
+        paper = timed(
+            lambda b=bed, s=structure: write_pdf(paper_of(garden, b, s, None, "metric", on), "A4"), 3
+        )
+        say(
+            f"   {name}: told, as built (two evaluations of the one), PDF",
+            f"{median(told):.0f} ms, {median(check):.0f} ms ({median(again):.0f}), {median(paper):.0f} ms",
+            "as built 50 ms, PDF 2 s",
+        )
 
 
 def family_row(site: Site, structure: Structure) -> None:

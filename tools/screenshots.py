@@ -42,17 +42,6 @@ def shaded(page: Page) -> None:
     page.locator(".shadewords", has_text="sun time").wait_for()
 
 
-def carried(page: Page) -> None:
-    box = page.locator("[data-item=loft-bed-2] path").first.bounding_box()
-    assert box
-    x, y = box["x"] + 3, box["y"] + box["height"] - 12
-    page.mouse.move(x, y)
-    page.mouse.down()
-    page.mouse.move(x + 60, y - 6, steps=8)
-    page.mouse.move(x + 66, y - 8, steps=3)
-    page.locator(".plannames text", has_text=" m").first.wait_for()
-
-
 def looked(page: Page) -> None:
     """Wait until every kind has been looked at."""
     page.get_by_text("All 15 kinds looked at").wait_for(timeout=60_000)
@@ -61,13 +50,11 @@ def looked(page: Page) -> None:
 
 SHOTS = [
     Shot("plan", "/gardens/1"),
-    Shot("plan-carried", "/gardens/1?on=loft-bed-2", first=carried),
     Shot("plan-shade-dark", "/gardens/1?on=long-plot-a", theme="dark", first=shaded),
     Shot("plan-phone", "/gardens/1", size=(390, 844)),
     Shot("new-garden", "/account", first=lambda page: page.get_by_role("button", name="New garden").click()),
     Shot("new-support", "/gardens/1/beds/long-plot-a/new?need=need-slicers", first=looked),
     Shot("bench", "/structures/{lantern-row}"),
-    Shot("bench-dark", "/structures/{quay-fence}", theme="dark"),
     Shot("bench-arch", "/structures/{lantern-arch}", first=headroom),
     Shot("link", "/structures/{quay-fence}?link=soil"),
     Shot(
@@ -76,6 +63,8 @@ SHOTS = [
         first=lambda page: page.get_by_text("The figure stands").wait_for(),
     ),
     Shot("bench-phone", "/structures/{lantern-row}", size=(390, 844)),
+    Shot("build", "/structures/{bollard-fence}/build?part=steps&step=2", size=(1280, 1000)),
+    Shot("build-phone", "/structures/{gull-fence}/build?part=steps", size=(390, 844), theme="dark"),
     Shot("parts", "/structures/{lantern-row}/parts"),
     Shot("shed", "/gardens/1/shed"),
     Shot("shopping", "/gardens/1/parts"),
