@@ -1,9 +1,8 @@
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { useMemo } from "react";
 
 import { type Draft, type Report, type Schemas } from "../../api/client";
 import { useSolid } from "../../api/reckoned";
-import { stage, type Stage } from "../../drawing/round/stage";
-import { useSize } from "../../drawing/useSize";
+import { useStage } from "../../drawing/round/useStage";
 import { useSettled } from "../../ui/useSettled";
 
 interface Props {
@@ -18,17 +17,6 @@ interface Props {
   onHour: (hour: number | null) => void;
 }
 
-const STEP = 0.16; // of a turn by one key [rad]
-const KEYS: Record<string, [number, number, number]> = {
-  ArrowLeft: [-STEP, 0, 0],
-  ArrowRight: [STEP, 0, 0],
-  ArrowUp: [0, STEP, 0],
-  ArrowDown: [0, -STEP, 0],
-  "+": [0, 0, 0.12],
-  "=": [0, 0, 0.12],
-  "-": [0, 0, -0.12],
-};
-
 /**
  * The structure in the round: turned by hand or keys, the soil cut open, the sun of an hour, a person for its
  * size, and the whole in words.
@@ -36,33 +24,12 @@ const KEYS: Record<string, [number, number, number]> = {
 export default function Round({ structure, draft, report, week, weak, short, lit, hour, onHour }: Props) {
   const settled = useSettled(draft);
   const found = useSolid(structure, settled, report.weeks[week]?.date ?? null);
-  const { ref, width, height } = useSize<HTMLDivElement>();
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const held = useRef<Stage | null>(null);
-  const [blind] = useState(() => document.createElement("canvas").getContext("webgl2") === null);
-  const [look, setLook] = useState(0);
   const data = found.data;
 
-  useEffect(() => {
-    if (!canvas.current || blind) return;
-    held.current = stage(canvas.current, (name) =>
-      getComputedStyle(document.documentElement).getPropertyValue(name).trim(),
-    );
-    const watcher = new MutationObserver(() => setLook((n) => n + 1));
-    watcher.observe(document.documentElement, { attributes: true });
-    return () => {
-      watcher.disconnect();
-      held.current?.close();
-      held.current = null;
-    };
-  }, [blind]);
-  useEffect(() => {
-    if (width > 0) held.current?.size(width, height);
-  }, [width, height]);
-  useEffect(() => {
-    if (!data) return;
+  const showing = useMemo(() => {
+    if (!data) return null;
     const sun = data.suns.find((each) => each.hour === hour) ?? null;
-    held.current?.show({
+    return {
       solid: data.solid,
       foliage: report.foliage,
       week,
@@ -71,15 +38,9 @@ export default function Round({ structure, draft, report, week, weak, short, lit
       lit,
       sun: sun?.towards ?? null,
       person: data.person,
-    });
-  }, [data, report.foliage, week, weak, short, lit, hour, look]);
-
-  const onKey = (event: KeyboardEvent) => {
-    const step = KEYS[event.key];
-    if (!step) return;
-    event.preventDefault();
-    held.current?.turn(...step);
-  };
+    };
+  }, [data, report.foliage, week, weak, short, lit, hour]);
+  const { box, canvas, blind, onKeyDown } = useStage(showing);
   const noon =
     data?.suns.reduce(
       (a, b) => (Math.abs(b.hour - 12) < Math.abs(a.hour - 12) ? b : a),
@@ -87,13 +48,13 @@ export default function Round({ structure, draft, report, week, weak, short, lit
     ).hour ?? 12;
   return (
     <div className="round">
-      <div className="roundbox" ref={ref}>
+      <div className="roundbox" ref={box}>
         <canvas
           ref={canvas}
           tabIndex={0}
           role="img"
           aria-label={`In the round: ${data?.says ?? ""} Turn it with the arrow keys, nearer and farther with plus and minus.`}
-          onKeyDown={onKey}
+          onKeyDown={onKeyDown}
         />
         {blind && (
           <p className="quiet roundblind">This browser draws nothing in the round; here it is in words.</p>
