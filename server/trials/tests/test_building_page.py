@@ -28,11 +28,13 @@ class BuildTestCase(BrowserTestCase):
         """Return the heading of a step that is shown."""
         return (page or self.page).get_by_role("heading", name=title, level=2, exact=True)
 
+    def records(self):
+        """Return what is stored of the building of the fence."""
+        return Thing.objects.filter(garden=self.garden, kind="record", document__structure="lantern-row")
+
     def ticks(self) -> set[str]:
         """Return the steps that are ticked as it is stored."""
-        row = Thing.objects.filter(
-            garden=self.garden, kind="record", document__structure="lantern-row"
-        ).first()
+        row = self.records().first()
         return set(row.document["ticks"]) if row else set()
 
 

@@ -102,10 +102,15 @@ function Work({ building }: { building: Building }) {
                     type="button"
                     className="steprow"
                     aria-current={i === number ? "step" : undefined}
-                    aria-label={ticks[step.key] ? `✓ ${step.title}, done` : `${i + 1} ${step.title}`}
                     onClick={() => go("steps", i)}
                   >
-                    <span aria-hidden="true">{ticks[step.key] ? "✓" : i + 1}</span>
+                    {ticks[step.key] ? (
+                      <span role="img" aria-label="done">
+                        ✓
+                      </span>
+                    ) : (
+                      <span aria-hidden="true">{i + 1}</span>
+                    )}
                     <span>
                       {step.title}
                       {step.differs.length > 0 && <span className="quiet"> · went in otherwise</span>}
