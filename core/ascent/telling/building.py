@@ -228,6 +228,7 @@ def _before(
     if driven:
         lines.append(BeforeLine(text=template("before.unknown")))
     cautions = [each.row.caution for each in work if each.row.caution]
+    judgement = template("caution.judgement")  # it stands at the end of the page
     gear = dict.fromkeys(piece for caution in cautions for piece in _GEAR.get(caution, ()))
     minutes = sum(each.minutes for each in work)
     hands = sum(each.minutes * each.people for each in work)
@@ -249,7 +250,9 @@ def _before(
         people=max((each.people for each in work), default=1),
         clock=time_text(minutes),
         work=time_text(hands) if hands > minutes else "",
-        cautions=cautions_of(laid.structure.family, laid.geometry),
+        cautions=tuple(
+            text for text in cautions_of(laid.structure.family, laid.geometry) if text != judgement
+        ),
     )
 
 
