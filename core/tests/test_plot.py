@@ -552,6 +552,13 @@ class ClashTest(unittest.TestCase):
             found(Garden(name="g", beds=(bed("a", structures=(fence(),)),), features=(across,))),
         )
 
+    def test_what_stands_where_a_gate_swings(self):
+        """Common practice, no source: a leaf swings as far as it is wide, to either side."""
+        for away, clash in ((0.5, True), (-0.5, True), (1.6, False)):
+            gate = Feature(key="d", name="Gate", kind="door", points=((0.0, away), (0.9, away)), width=0.04)
+            garden = Garden(name="g", beds=(bed("a", structures=(fence(),)),), features=(gate,))
+            self.assertEqual("before-door" in found(garden), clash, away)
+
     def test_two_structures_in_the_same_ground(self):
         other = fence().model_copy(update={"key": "other", "name": "Other", "along": 0.3})
         self.assertIn(

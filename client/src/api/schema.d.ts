@@ -2315,7 +2315,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "path" | "wall" | "fence" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump";
+            kind: "path" | "wall" | "fence" | "door" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump";
             /** Name */
             name: string;
             /** Points */
@@ -2340,7 +2340,7 @@ export interface components {
             /** Height */
             height?: number | null;
             /** Kind */
-            kind?: ("path" | "wall" | "fence" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump") | null;
+            kind?: ("path" | "wall" | "fence" | "door" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump") | null;
             /** Name */
             name?: string | null;
             /** Points */
@@ -2353,7 +2353,8 @@ export interface components {
         };
         /**
          * FeatureChoice
-         * @description A kind of thing on the plan: what it is called, which sort it is, and how wide one starts.
+         * @description A kind of thing on the plan: what it is called, which sort it is, how wide one starts, and how long (0:
+         *     as the plan is long).
          */
         FeatureChoice: {
             /** Group */
@@ -2362,7 +2363,9 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "path" | "wall" | "fence" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump";
+            key: "path" | "wall" | "fence" | "door" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump";
+            /** Length */
+            length: number;
             /** Name */
             name: string;
             /** Round */
@@ -2407,7 +2410,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "path" | "wall" | "fence" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump";
+            kind: "path" | "wall" | "fence" | "door" | "drip-line" | "water-pipe" | "cable" | "steel-post" | "stump";
             /** Name */
             name: string;
             /** Points */

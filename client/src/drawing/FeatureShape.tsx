@@ -78,6 +78,7 @@ export function FeatureShape({
         />
       </g>
     );
+  if (feature.kind === "door") return <Door d={d} feature={feature} scale={scale} chosen={chosen} />;
   const pipe = feature.kind !== "cable";
   return (
     <g fill="none" strokeLinejoin="round">
@@ -94,6 +95,34 @@ export function FeatureShape({
         strokeDasharray={DASH[feature.kind]}
         strokeLinecap={feature.kind === "drip-line" ? "round" : "butt"}
       />
+    </g>
+  );
+}
+
+/** A door or gate: its leaf, and a quarter of a circle where it swings, on either side. */
+function Door({
+  d,
+  feature,
+  scale,
+  chosen,
+}: {
+  d: string;
+  feature: FeatureMark;
+  scale: Scale;
+  chosen: boolean;
+}) {
+  const [hinge, shut] = feature.points;
+  if (!hinge || !shut) return null;
+  const [x, y] = scale.at(hinge);
+  const [u, v] = scale.at(shut);
+  const long = Math.hypot(u - x, v - y);
+  const [dx, dy] = [v - y, x - u];
+  const swung = (side: 1 | -1) =>
+    `M${u} ${v}A${long} ${long} 0 0 ${side > 0 ? 0 : 1} ${x + side * dx} ${y + side * dy}`;
+  return (
+    <g fill="none">
+      <path d={d} stroke={chosen ? "var(--ink)" : "var(--wood)"} strokeWidth={chosen ? 5 : 4} />
+      <path d={swung(1) + swung(-1)} stroke={chosen ? "var(--ink)" : "var(--ink2)"} strokeDasharray="4 4" />
     </g>
   );
 }

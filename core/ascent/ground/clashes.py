@@ -333,6 +333,22 @@ def _crossing(standing: Laid, role: str, ends: Sequence[Flat], path: Feature, sh
     )
 
 
+def _before_doors(ground: _Ground) -> Iterator[Clash]:
+    """What stands where a door or gate swings, on either side of it, source handbook-parts-4.1."""
+    for door in ground.garden.features:
+        if door.kind != "door":
+            continue
+        line = shapely.LineString(door.points)
+        swing = line.buffer(max(line.length, tables.constant("foot_path")), cap_style="flat")
+        for standing in ground.near(swing, 0.0):
+            if standing.ground.intersects(swing):
+                words = {"structure": standing.structure.name, "door": door.name}
+                values = {"clear": (line.length, "length")}
+                middle = _flat(line.interpolate(0.5, normalized=True))
+                things = (standing.structure.key, door.key)
+                yield Clash("before-door", "wrong", things, middle, values, words)
+
+
 def _taken_twice(ground: _Ground) -> Iterator[Clash]:
     """Two structures in the same ground."""
     shapes = [standing.ground for standing in ground.laid]
@@ -489,6 +505,7 @@ RULES: dict[str, Callable[[_Ground], Iterable[Clash]]] = {
     "narrow-paths": _narrow_paths,
     "over-buried": _over_buried,
     "over-paths": _over_paths,
+    "before-doors": _before_doors,
     "taken-twice": _taken_twice,
     "past-bed": _past_bed,
     "closed-off": _closed_off,

@@ -9,7 +9,7 @@ from ..words.quantities import System
 from .plot import FeatureMark, PlotDrawing, StructureMark
 
 _DASHES = {"drip-line": (0.02, 0.10), "water-pipe": (0.30, 0.08, 0.06, 0.08), "cable": (0.18, 0.10)}
-_FEATURES: dict[str, Ink] = {"path": "path", "wall": "wall", "fence": "wood"}
+_FEATURES: dict[str, Ink] = {"path": "path", "wall": "wall", "fence": "wood", "door": "wood"}
 _INKS: dict[str, Ink] = {"wood": "wood", "cane": "cane", "metal": "metal", "soil": "soil"}
 
 

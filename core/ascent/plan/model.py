@@ -115,7 +115,9 @@ FillDepth = Annotated[float, Field(ge=0.0, le=1.2)]
 PlantGust = Annotated[float, Field(ge=5.0, le=GREATEST_GUST)]
 BedKind = Literal["in-ground", "raised", "container", "straw-bale"]
 BedTop = Literal["dug", "undisturbed"]
-FeatureKind = Literal["path", "wall", "fence", "drip-line", "water-pipe", "cable", "steel-post", "stump"]
+FeatureKind = Literal[
+    "path", "wall", "fence", "door", "drip-line", "water-pipe", "cable", "steel-post", "stump"
+]
 ROUND: tuple[FeatureKind, ...] = ("steel-post", "stump")
 Metres = Annotated[float, Field(ge=-500.0, le=500.0)]
 Spot = tuple[Metres, Metres]

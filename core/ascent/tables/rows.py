@@ -445,9 +445,14 @@ class DragPoint(Row):
 
 @dataclass(frozen=True)
 class FeatureKind(Row):
+    """What else is on a plan: how wide it is drawn, how long it starts (0: as the plan is long), and how far
+    driven things keep off. [m]
+    """
+
     name: str
     group: Literal["path", "barrier", "buried", "tie-off"]
     width: float
+    length: float
     keep: float
 
 

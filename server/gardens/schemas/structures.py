@@ -345,12 +345,15 @@ class FamilyOut(Typed):
 
 
 class FeatureChoice(Typed):
-    """A kind of thing on the plan: what it is called, which sort it is, and how wide one starts."""
+    """A kind of thing on the plan: what it is called, which sort it is, how wide one starts, and how long (0:
+    as the plan is long).
+    """
 
     key: FeatureKind
     name: str
     group: str
     width: float
+    length: float
     round: bool
 
 

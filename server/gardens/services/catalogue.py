@@ -34,7 +34,12 @@ def catalogue(units: System) -> schemas.Catalogue:
         ],
         feature_kinds=[
             schemas.FeatureChoice(
-                key=kind, name=row.name, group=row.group, width=row.width, round=kind in model.ROUND
+                key=kind,
+                name=row.name,
+                group=row.group,
+                width=row.width,
+                length=row.length,
+                round=kind in model.ROUND,
             )
             for kind, row in ((kind, tables.features()[kind]) for kind in get_args(model.FeatureKind))
         ],

@@ -3,6 +3,7 @@ const PATHS: Record<string, string> = {
   path: "M3 8h18M3 16h18",
   wall: "M2 9h20v6H2zM9 9v6M16 9v6",
   fence: "M2 12h20M5 8v8M12 8v8M19 8v8",
+  door: "M3 20V5M3 20h15a15 15 0 0 0 -15 -15",
   "drip-line": "M3 12h.1M8 12h.1M13 12h.1M18 12h.1",
   "water-pipe": "M2 12h9M14 12h.1M17 12h5",
   cable: "M2 12h6M10 12h5M17 12h5",

@@ -40,7 +40,10 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
     const start: Flat = [round(west), round(north)];
     const points: Flat[] = kind.round
       ? [start]
-      : [start, [round(Math.max(west + LONG, garden.plot.high[0])), start[1]]];
+      : [
+          start,
+          [round(kind.length ? west + kind.length : Math.max(west + LONG, garden.plot.high[0])), start[1]],
+        ];
     plan.put({
       ...changeOf("feature", kind.key, {
         name: kind.name.charAt(0).toUpperCase() + kind.name.slice(1),
