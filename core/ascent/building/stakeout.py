@@ -26,7 +26,7 @@ _MOST = 80  # marks that each get two tapes; of more, those that begin and end a
 _AGREE = 0.02  # between two diagonals [m], handbook-parts-3.1
 _SHORT_AGREE = 0.015  # of a frame, whose feet are joined [m], handbook-parts-3.3
 _SHORT = 3.0  # a diagonal of such a frame [m]
-_OFFSET = 0.5  # of a reference peg from what must not be dug at [m], common practice
+OFFSET = 0.5  # of a reference peg from what must not be dug at [m], common practice
 # what is marked, in order, and how near to what is marked already it needs no mark of its own [m]
 _STAKED = (("ring", 0.05), ("post", 0.05), ("anchor", 0.05), ("strut", 0.2), ("arm", 0.2))
 _AT_FOOT = 0.2  # of something else that stands there [m]
@@ -285,7 +285,7 @@ def _best_pair(corners: Sequence[Corner], spots: Sequence[Flat], bed: str) -> tu
 
 def _peg(laid: Laid, at: Flat, features: Sequence[Feature]) -> Flat:
     """Return where a reference peg stands square off the line, on the side away from what is buried."""
-    sides = [laid.spot(at[0], at[1] + side * _OFFSET) for side in (1.0, -1.0)]
+    sides = [laid.spot(at[0], at[1] + side * OFFSET) for side in (1.0, -1.0)]
     buried = [p for f in features if tables.features()[f.kind].keep for p in f.points]
     return max(sides, key=lambda spot: min((math.dist(spot, p) for p in buried), default=0.0))
 

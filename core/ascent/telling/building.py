@@ -11,7 +11,7 @@ from .. import tables
 from ..building.asbuilt import AsBuiltCheck, as_built, being_built, differing, other
 from ..building.before import BOARD, Near, Way, buried_near, in_board, in_the_way, to_ask, ways_clear
 from ..building.stake_sheet import stake_sheet
-from ..building.stakeout import Corner, Staked, StakeOut, stake_out
+from ..building.stakeout import OFFSET, Corner, Staked, StakeOut, stake_out
 from ..building.work import Used, Work, taking_down, work_of
 from ..drawing.joints import joint_sheet
 from ..drawing.paper import Paper
@@ -334,7 +334,7 @@ def _stake(staked: StakeOut, names: Mapping[str, str], laid: Laid, system: Syste
 
     def place(mark: Staked) -> MarkReport:
         tapes = " and ".join(f"{letters[tape.corner]} {length(tape.length)}" for tape in mark.tapes)
-        peg = say("stake.peg", system, {"off": (0.5, "length")}) if mark.peg else ""
+        peg = say("stake.peg", system, {"off": (OFFSET, "length")}) if mark.peg else ""
         return MarkReport(
             name=names[mark.member.key],
             member=mark.member.key,
