@@ -80,9 +80,12 @@ class TapesTest(NearTestCase):
     def test_a_ring_has_its_middle(self):
         garden = demo()
         ring = next(s for s in laid_out(garden) if s.structure.key == "barrel-tripod")
-        (middle, radius), *_ = stake_out(ring, garden.beds, garden.features, ()).centres
-        self.assertNear(radius, ring.structure.options["radius"], 0.1)
-        self.assertTrue(ring.ground.contains(shapely.Point(middle)))
+        centre, *_ = stake_out(ring, garden.beds, garden.features, ()).centres
+        self.assertNear(centre.radius, ring.structure.options["radius"], 0.1)
+        self.assertTrue(ring.ground.contains(shapely.Point(centre.at)))
+        for tape in centre.tapes:
+            away = shapely.distance(shapely.Point(tape.corner.at), shapely.Point(centre.at))
+            self.assertNear(tape.length, float(away), 1e-6)
 
 
 class BuriedTest(NearTestCase):

@@ -95,12 +95,21 @@ class Gauge:
 
 
 @dataclass(frozen=True)
+class Centre:
+    """The middle of a ring of feet, by two tapes, and how far the feet stand from it. [m]"""
+
+    at: Flat
+    tapes: tuple[Tape, ...]
+    radius: float
+
+
+@dataclass(frozen=True)
 class StakeOut:
     """Everything to mark, line by line, and what proves it.
 
     edge: how far the first line lies inside the nearest edge of its bed, at its first and its last mark; a
     negative one lies outside. [m]
-    centres: middles of rings, with the radius of each. [m]
+    centres: middles of rings, each by two tapes, with the radius of the ring. [m]
     """
 
     corners: tuple[Corner, ...]
@@ -109,7 +118,7 @@ class StakeOut:
     diagonals: tuple[Diagonals, ...]
     gauges: tuple[Gauge, ...]
     edge: tuple[float, float] | None
-    centres: tuple[tuple[Flat, float], ...] = field(default=())
+    centres: tuple[Centre, ...] = field(default=())
 
 
 def foot_of(member: Member) -> Point | None:
@@ -200,7 +209,9 @@ def stake_out(
         marks.append(Staked(member, spots[i], tapes, on, math.dist(first, at), peg))
     marks.sort(key=lambda mark: (mark.line < 0, mark.line, mark.running))
     named = tuple(tuple(places[i][0].key for i in line) for line in lines)
+    centres = _centres(laid, corners)
     used = {tape.corner for mark in marks for tape in mark.tapes}
+    used |= {tape.corner for centre in centres for tape in centre.tapes}
     return StakeOut(
         tuple(c for c in corners if c in used),
         tuple(marks),
@@ -208,7 +219,7 @@ def stake_out(
         _diagonals(places, lines),
         _gauges(places, lines),
         _edge(laid, [places[i][1] for i in (lines[0][0], lines[0][-1])]) if lines else None,
-        _centres(laid),
+        centres,
     )
 
 
@@ -331,17 +342,20 @@ def _edge(laid: Laid, ends: Sequence[Flat]) -> tuple[float, float]:
     return laid.bed.width / 2 - float(off[0]), laid.bed.width / 2 - float(off[1])
 
 
-def _centres(laid: Laid) -> tuple[tuple[Flat, float], ...]:
-    """Return the middles of rings of leaning poles, with their radius: what three poles and more lean to."""
+def _centres(laid: Laid, corners: Sequence[Corner]) -> tuple[Centre, ...]:
+    """Return the middles of rings of leaning poles: what three poles and more lean to."""
     leaning: dict[Flat, list[float]] = defaultdict(list)
+    knots = [m.points[0] for m in laid.geometry.members if m.key.startswith("lashing")]
     for member in laid.geometry.by_role("post"):
         foot, head = foot_of(member), member.points[-1]
-        if foot and math.dist(foot[:2], head[:2]) > 0.1:
-            knots = [m for m in laid.geometry.members if m.key.startswith("lashing")]
-            top = min(knots, key=lambda m: math.dist(m.points[0][:2], head[:2]), default=None)
-            if top:
-                x, y = top.points[0][0], top.points[0][1]
-                leaning[round(x, 2), round(y, 2)].append(math.dist(foot[:2], (x, y)))
-    return tuple(
-        (laid.spot(*at), sum(radii) / len(radii)) for at, radii in leaning.items() if len(radii) >= 3
-    )
+        if foot and knots and math.dist(foot[:2], head[:2]) > 0.1:
+            x, y, _ = min(knots, key=lambda knot: math.dist(knot[:2], head[:2]))
+            leaning[round(x, 2), round(y, 2)].append(math.dist(foot[:2], (x, y)))
+    centres = []
+    for middle, radii in leaning.items():
+        if len(radii) >= 3:
+            at = laid.spot(*middle)
+            pair = _best_pair(corners, [at], laid.bed.name) or ()
+            tapes = tuple(Tape(corner, math.dist(corner.at, at)) for corner in pair)
+            centres.append(Centre(at, tapes, sum(radii) / len(radii)))
+    return tuple(centres)

@@ -10,6 +10,7 @@ from ..patterns import posts
 from ..plan.model import Typed
 from ..tables.rows import Anchor, Mesh, Post, Trait
 
+_IN_GROUND = 0.02  # below which a strut is a stake [m]
 _OF_ROLE = {
     "guy": "guy",
     "tie": "tie",
@@ -87,6 +88,8 @@ def _kind_of(member: Member, setting: str) -> str:
         case "post" if isinstance(item, Post):
             by_hand = posts.by_hand(item)
             kind = setting if setting in ("tamped", "concrete") else "pushed" if by_hand else "driven"
+        case "strut" if isinstance(item, Post) and min(z for _, _, z in member.points) < -_IN_GROUND:
+            kind = "pushed" if posts.by_hand(item) else "driven"
         case "anchor" if isinstance(item, Anchor):
             kind = "deadman" if item.mass_kg and item.top_m > 0 else "anchor"
         case "mesh" if isinstance(item, Mesh):

@@ -11,7 +11,7 @@ from .. import tables
 from ..building.asbuilt import AsBuiltCheck, as_built, being_built, differing, other
 from ..building.before import BOARD, Near, Way, buried_near, in_board, in_the_way, to_ask, ways_clear
 from ..building.stake_sheet import stake_sheet
-from ..building.stakeout import OFFSET, Corner, Staked, StakeOut, stake_out
+from ..building.stakeout import OFFSET, Corner, Staked, StakeOut, Tape, stake_out
 from ..building.work import Used, Work, taking_down, work_of
 from ..drawing.joints import joint_sheet
 from ..drawing.paper import Paper
@@ -332,8 +332,10 @@ def _stake(staked: StakeOut, names: Mapping[str, str], laid: Laid, system: Syste
     def length(value: float) -> str:
         return write(value, "length", system)
 
+    def tapes_of(tapes: Sequence[Tape]) -> str:
+        return " and ".join(f"{letters[tape.corner]} {length(tape.length)}" for tape in tapes)
+
     def place(mark: Staked) -> MarkReport:
-        tapes = " and ".join(f"{letters[tape.corner]} {length(tape.length)}" for tape in mark.tapes)
         peg = say("stake.peg", system, {"off": (OFFSET, "length")}) if mark.peg else ""
         return MarkReport(
             name=names[mark.member.key],
@@ -341,7 +343,7 @@ def _stake(staked: StakeOut, names: Mapping[str, str], laid: Laid, system: Syste
             what=template(f"part.{mark.member.role}")
             if has(f"part.{mark.member.role}")
             else mark.member.role,
-            tapes=tapes,
+            tapes=tapes_of(mark.tapes),
             running=length(mark.running) if mark.line >= 0 else "",
             peg=peg,
             at=mark.at,
@@ -371,6 +373,10 @@ def _stake(staked: StakeOut, names: Mapping[str, str], laid: Laid, system: Syste
         say("stake.gauge", system, {"between": (each.between, "length"), "clear": (each.clear, "length")})
         for each in staked.gauges
         if each.clear > 0.1
+    ]
+    squares += [
+        say("stake.centre", system, {"radius": (each.radius, "length")}, {"tapes": tapes_of(each.tapes)})
+        for each in staked.centres
     ]
     return StakeReport(
         corners=tuple(
