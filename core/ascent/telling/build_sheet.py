@@ -33,6 +33,7 @@ def build_sheet(
     blocks: list[Block] = [
         Heading(f"Build {told.name}", 1),
         Text(f"{told.family} on {told.bed}, {garden}. {report.headline.sentence}"),
+        *([Text(told.stood.text, "strong" if told.stood.fixes else "plain")] if told.begun else []),
         Drawing(views_sheet(told.views, told.name, system), _WHOLE),
         *_before(told),
         *_stake(told, stake),

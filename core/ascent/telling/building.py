@@ -15,7 +15,7 @@ from ..building.stakeout import OFFSET, Corner, Staked, StakeOut, Tape, stake_ou
 from ..building.work import Used, Work, taking_down, work_of
 from ..drawing.joints import joint_sheet
 from ..drawing.paper import Paper
-from ..drawing.sheet import Dot, Flat, Line, Sheet
+from ..drawing.sheet import Dot, Flat, Line
 from ..drawing.views import VIEWS, view_of
 from ..families import family_of
 from ..family.options import extra_of, in_use
@@ -50,7 +50,7 @@ from .figures import capital
 from .pulls import pulls_report
 from .readout import FixReport
 from .remarks import cautions_of
-from .report import full_report
+from .report import report_of
 from .sizes import fix_report
 
 _WINDS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
@@ -85,9 +85,14 @@ def build_report(
     Raises:
         InvalidPlan: What is written of it as built is not allowed.
     """
-    work_ = _Work.of(garden, bed, structure, record)
-    building, check, laid = work_.building, work_.check, work_.laid
-    work, near, staked, names = work_.steps, work_.near, work_.staked, work_.names
+    return _told(garden, bed, structure, record, _Work.of(garden, bed, structure, record), system)
+
+
+def _told(
+    garden: Garden, bed: Bed, structure: Structure, record: Record | None, found: _Work, system: System
+) -> BuildReport:
+    building, check, laid = found.building, found.check, found.laid
+    work, near, staked, names = found.steps, found.near, found.staked, found.names
     geometry = check.planned.geometry
     options = check.planned.options
 
@@ -151,21 +156,20 @@ class _Work:
         return cls(building, check, laid, steps, near, staked, names_of(staked))
 
 
-def sheet_of_stakes(garden: Garden, bed: Bed, structure: Structure, system: System) -> Sheet | None:
-    """Return a stake-out drawn; nothing where nothing is marked."""
-    work = _Work.of(garden, bed, structure, None)
-    if not work.staked.marks:
-        return None
-    return stake_sheet(work.laid, work.staked, work.names, _letters(work.staked), system)
-
-
 def paper_of(
     garden: Garden, bed: Bed, structure: Structure, record: Record | None, system: System, on: dt.date
 ) -> Paper:
-    """Return the build sheet of a structure."""
-    told = build_report(garden, bed, structure, record, system)
-    report = full_report(Site(garden=garden, bed=bed), being_built(structure), system)
-    stakes = sheet_of_stakes(garden, bed, structure, system)
+    """Return the build sheet of a structure, as it is printed on a day.
+
+    Raises:
+        InvalidPlan: What is written of it as built is not allowed.
+    """
+    found = _Work.of(garden, bed, structure, record)
+    told = _told(garden, bed, structure, record, found, system)
+    report = report_of(Site(garden=garden, bed=bed), found.check.planned, system)
+    stakes = None
+    if found.staked.marks:
+        stakes = stake_sheet(found.laid, found.staked, found.names, _letters(found.staked), system)
     return build_sheet(told, report, stakes, garden.name, system, on)
 
 

@@ -15,6 +15,7 @@ from ascent.drawing.views_sheet import views_sheet
 from ascent.files.csv_tables import plain_cell
 from ascent.ground.plot import geometry_of
 from ascent.plan import model
+from ascent.telling.build_readout import BuildReport
 from ascent.telling.building import build_report, kept_of, paper_of
 from ascent.telling.readout import SolidReport
 from ascent.telling.solids import solid_report
@@ -47,7 +48,7 @@ class _Found:
         raise Http404
 
     @property
-    def told(self) -> Any:
+    def told(self) -> BuildReport:
         """Return how it is built."""
         return build_report(self.garden, self.bed, self.structure, self.record, self.garden.units)
 
