@@ -4893,6 +4893,11 @@ export interface components {
             along: number;
             /** Bed */
             bed: string;
+            /**
+             * Built
+             * @description how far it is built, in words; empty where building has not begun
+             */
+            built: string;
             /** Crops */
             crops: string;
             /** Id */

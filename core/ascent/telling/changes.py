@@ -158,6 +158,16 @@ def _of_record(record: Record, system: System) -> dict[str, tuple[Any, str]]:
     return fields
 
 
+def built_text(record: Record) -> str:
+    """Return how far a structure is built, in a line."""
+    otherwise = len(record.differs)
+    went = f", {otherwise} went in otherwise" if otherwise else ""
+    if record.stands:
+        return f"stands since {record.stands.isoformat()}{went}"
+    steps = len(record.ticks)
+    return f"being built: {steps} {'step' if steps == 1 else 'steps'} done{went}"
+
+
 def differing_text(differs: Differs, system: System) -> str:
     """Return what went in otherwise than planned, as it is written."""
     if isinstance(differs.value, bool | str):

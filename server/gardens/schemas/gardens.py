@@ -304,6 +304,7 @@ class StructureRow(Typed):
     turn: float
     stretch: str
     length: float
+    built: str = Field(description="how far it is built, in words; empty where building has not begun")
 
 
 class WrittenGust(Typed):

@@ -24,7 +24,7 @@ from ascent.plan import model
 from ascent.plan.same import text_of
 from ascent.report.evaluation import asked_gust
 from ascent.report.wording import day_text, money
-from ascent.telling.changes import written_fields
+from ascent.telling.changes import built_text, written_fields
 from ascent.telling.headline import standing
 from ascent.telling.lists import cut_reports, part_reports
 from ascent.telling.remarks import cautions_of
@@ -66,7 +66,8 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     state = state_of(garden)
     core = whole(state)
     laid = laid_out(core)
-    drawn = _drawn(_Whole(core.model_dump_json(), core))
+    drawn = _drawn(_whole_of(core))
+    records = {record.structure: record for record in core.records}
     last, redo = (
         (last_change(garden, visitor), next_redo(garden, visitor)) if granted.role != "read" else (None, None)
     )
@@ -83,7 +84,13 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
             _feature(held, core.units) for held in state.values() if held.kind == "feature" and not held.fault
         ],
         structures=[
-            _structure(state["structure", placed.structure.key], placed, core.units) for placed in laid
+            _structure(
+                state["structure", placed.structure.key],
+                placed,
+                records.get(placed.structure.key),
+                core.units,
+            )
+            for placed in laid
         ],
         needs=[
             _need(held, core.units)
@@ -125,6 +132,11 @@ class _Whole:
 
     text: str
     garden: model.Garden = field(compare=False)
+
+
+def _whole_of(core: model.Garden) -> _Whole:
+    """Return a garden known by what is on its plan; a tick moves nothing there."""
+    return _Whole(core.model_dump_json(exclude={"records"}), core)
 
 
 @lru_cache(maxsize=16)
@@ -208,7 +220,7 @@ def _need(held: Held, units: System) -> schemas.NeedRow:
     return schemas.NeedRow(key=held.key, revision=held.revision, words=words, gust=gust, fields=need)
 
 
-def _structure(held: Held, laid: Laid, units: System) -> schemas.StructureRow:
+def _structure(held: Held, laid: Laid, record: model.Record | None, units: System) -> schemas.StructureRow:
     structure = laid.structure
     return schemas.StructureRow(
         id=held.id or 0,
@@ -223,6 +235,7 @@ def _structure(held: Held, laid: Laid, units: System) -> schemas.StructureRow:
         length=laid.geometry.length,
         stretch=stretch_of(structure),
         written=_written(text_of(structure), units),
+        built=built_text(record) if record else "",
     )
 
 
@@ -254,7 +267,7 @@ def plot_out(
     Where nobody gets to is told as it is in the stored garden: what is carried is looked at for that when it
     is put down.
     """
-    laid, before = laid_out(core), _drawn(_Whole(stored.model_dump_json(), stored))
+    laid, before = laid_out(core), _drawn(_whole_of(stored))
     things: list[Any] = [*core.beds, *core.features, *(placed.structure for placed in laid)]
     thing = next((thing for thing in things if thing.key == about), None)
     plot, gone = _differs(before.plot, plot_of(core, laid))

@@ -84,6 +84,18 @@ class BuildingTest(ApiTestCase):
         self.write(freed)
         self.assertEqual(self.told()["report"]["plan_changed"], "")
 
+    def test_the_plan_says_how_far_it_is_built(self):
+        def said() -> str:
+            rows = self.call("get", f"gardens/{self.garden.pk}")["structures"]
+            return next(row["built"] for row in rows if row["key"] == "lantern-row")
+
+        self.assertEqual(said(), "")
+        self.begin()
+        self.write(ticks={"mark": {"at": NOW}})
+        self.assertEqual(said(), "being built: 1 step done")
+        self.write(stands="2026-04-12")
+        self.assertEqual(said(), "stands since 2026-04-12")
+
     def test_what_cannot_be_is_refused_and_nothing_is_lost(self):
         self.begin()
         self.write(ticks={"mark": {"at": NOW}})

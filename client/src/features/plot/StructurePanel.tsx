@@ -47,7 +47,7 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
         <Link className="strong button" to={`/structures/${row.id}`}>
           Open on the bench
         </Link>
-        <Link to={`/structures/${row.id}/build`}>Build</Link>
+        <Link to={`/structures/${row.id}/build`}>Build{row.built && `: ${row.built}`}</Link>
         <Link to={`/structures/${row.id}/parts`}>Parts{line ? `, ${line.cost}` : ""}</Link>
       </p>
       <fieldset disabled={!canEdit} className="bare">
