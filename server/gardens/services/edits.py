@@ -86,7 +86,9 @@ class _Applying:
             self.problems += error.problems
 
     def _add(self, index: int, edit: Any, change: dict[str, Any]) -> None:
-        if edit.kind == "record" and (begun := self._record_of(change.get("structure"))):
+        copied = self.state.get(("record", edit.copy_of or ""))
+        of = change.get("structure") or (copied.document.get("structure") if copied else None)
+        if edit.kind == "record" and (begun := self._record_of(of)):
             # two who begin at once write in one record
             more = {name: value for name, value in change.items() if name not in ("name", "begun")}
             self._change(index, edit.model_copy(update={"key": begun.key}), more, "change")
@@ -122,7 +124,7 @@ class _Applying:
                     )
                 ]
             )
-        document = dict(source.document) if source else {}
+        document = _anew(source.document) if source else {}
         name = change.get("name") or (f"{document['name'][:118]} 2" if source else edit.key)
         key = new_key(self.state, edit.kind, name if source or "name" in change else edit.key)
         self._renamed[edit.kind, edit.key] = key
@@ -144,7 +146,12 @@ class _Applying:
             ]:
                 own = new_key(self.state, "structure", guest.document["name"])
                 self.state["structure", own] = replace(
-                    guest, key=own, home=key, id=None, revision=0, document={**guest.document, "key": own}
+                    guest,
+                    key=own,
+                    home=key,
+                    id=None,
+                    revision=0,
+                    document={**_anew(guest.document), "key": own},
                 )
 
     def _change(self, index: int, edit: Any, change: dict[str, Any], act: str) -> None:
@@ -273,6 +280,11 @@ def _of_bed(held: Held, bed: str) -> bool:
     """Return whether a thing goes with a bed: it stands on it, or is wanted there."""
     home = held.document.get("bed") if held.kind == "need" else held.home
     return held.kind in ("structure", "need") and home == bed
+
+
+def _anew(document: dict[str, Any]) -> dict[str, Any]:
+    """Return the document of a copy: nobody has built it yet."""
+    return {**document, "built": None} if "built" in document else dict(document)
 
 
 def with_no_lost(state: State, gone: Ref | None = None) -> State:

@@ -32,6 +32,8 @@ class RunsTest(ApiTestCase):
             if thing.kind == "bed"
             else {"count": chance.randint(1, 40)}
             if thing.kind == "stock"
+            else {"ticks": {"mark": {"at": "2026-04-12T10:00:00Z", "note": f"{chance.randrange(1000)}"}}}
+            if thing.kind == "record"
             else {"across": round(chance.uniform(-0.4, 0.4), 2)}
         )
         change = (

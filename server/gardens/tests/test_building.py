@@ -112,6 +112,19 @@ class BuildingTest(ApiTestCase):
             self.assertIn(path, problems[0]["path"])
         self.assertEqual(set(self.told()["record"]["ticks"]), {"mark"})
 
+    def test_a_copy_has_not_been_built(self):
+        self.begin()
+        self.write(ticks={"mark": {"at": NOW}})
+        copy = {"kind": "structure", "act": "add", "key": "copy", "copy_of": "lantern-row", "change": {}}
+        bed = {"kind": "bed", "act": "add", "key": "bed", "copy_of": self.bed.key, "change": {}}
+        self.call("post", self.edits, {"edits": [copy, bed]})
+        built = [
+            thing.key
+            for thing in Thing.objects.filter(garden=self.garden, kind="structure")
+            if thing.document["built"] and "row" in thing.key
+        ]
+        self.assertEqual(built, ["lantern-row"])
+
     def test_a_record_goes_with_its_structure_and_comes_back_with_it(self):
         self.begin()
         records = Thing.objects.filter(garden=self.garden, kind="record", document__structure="lantern-row")
