@@ -12,6 +12,7 @@ from typing import Any, get_args
 
 import markdown_it
 from ascent import tables
+from ascent.building.asbuilt import as_built
 from ascent.buying.lists import bill, shopping, total
 from ascent.buying.parts import Shelf
 from ascent.buying.shed import had_by, taken_of
@@ -36,7 +37,7 @@ from django.db.models import Q
 from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
-from .state import PLACE, Held, place_of, state_of, stock_in, unreadable, whole, words_of
+from .state import PLACE, Held, State, place_of, state_of, stock_in, unreadable, whole, words_of
 
 _COMPASS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
 _DONE = ("do", "restore", "import")
@@ -294,10 +295,13 @@ def _differs(before: PlotDrawing, after: PlotDrawing) -> tuple[PlotDrawing, tupl
 
 @dataclass(frozen=True)
 class _Asked:
-    """How a structure stands: known again by its site and itself, whoever asks and pauses for whom."""
+    """How a structure stands: known again by its site, itself and what went in otherwise, whoever asks and
+    pauses for whom.
+    """
 
     site: str
     structure: str
+    record: str
     pause: Callable[[], None] = field(compare=False)
 
 
@@ -305,11 +309,15 @@ class _Asked:
 def _line(asked: _Asked) -> dict[str, Any]:
     site = model.Site.model_validate_json(asked.site)
     structure = model.Structure.model_validate_json(asked.structure)
+    otherwise = ""
+    if asked.record:
+        structure = as_built(site, structure, model.Record.model_validate_json(asked.record)).worst.structure
+        otherwise = " as it went in"
     h, season = standing(site, structure, site.garden.units, asked.pause)
     cost = total(shopping(geometry_of(site.bed, structure), site.garden.prices, site.spare))
     return {
         "state": h.state,
-        "words": h.words,
+        "words": h.words + otherwise,
         "limit": h.limit_text,
         "forecast": h.forecast_text,
         "design": h.design_text,
@@ -330,7 +338,7 @@ def lines(
 
     What is reckoned once is known the next time, so that whoever asks again for what is missing gets further.
     """
-    asked = Q(kind="bed") | Q(kind="stock") | Q(key__in=keys)
+    asked = Q(kind="bed") | Q(kind="stock") | Q(kind="record") | Q(key__in=keys)
     state = state_of(granted.garden, asked if keys else None)
     place = place_of(granted.garden)
     lost = {held.ref for held in unreadable(state)}
@@ -342,6 +350,7 @@ def lines(
     wanted = wanted[: schemas.MOST_LINES]
     sites = {home: _site(place, state["bed", home].document) for home in {held.home for held in wanted}}
     shed = stock_in(state)
+    went_in = _went_in(state)
     structure_lines: list[schemas.StructureLine] = []
     known = _line.cache_info().misses
     for held in wanted:
@@ -352,9 +361,24 @@ def lines(
         site = sites[held.home]
         if structure.taken:
             site = site.model_copy(update={"spare": had_by(shed, structure.taken)})
-        line = _line(_Asked(text_of(site), still.model_dump_json(), pause))
+        record = went_in.get(structure.key, "")
+        line = _line(_Asked(text_of(site), still.model_dump_json(), record, pause))
         structure_lines.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
     return structure_lines
+
+
+def _went_in(state: State) -> dict[str, str]:
+    """Return what went in otherwise than planned, by structure; ticks change nothing of it."""
+    records = (
+        model.Record.model_validate(held.document)
+        for held in state.values()
+        if held.kind == "record" and not held.fault
+    )
+    return {
+        record.structure: record.model_copy(update={"ticks": {}, "pulls": {}}).model_dump_json()
+        for record in records
+        if record.differs
+    }
 
 
 def _site(place: model.Place, bed: dict[str, Any]) -> model.Site:

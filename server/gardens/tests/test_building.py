@@ -112,6 +112,17 @@ class BuildingTest(ApiTestCase):
             self.assertIn(path, problems[0]["path"])
         self.assertEqual(set(self.told()["record"]["ticks"]), {"mark"})
 
+    def test_the_list_says_how_it_stands_as_it_went_in(self):
+        def line() -> dict[str, Any]:
+            return self.call("get", f"gardens/{self.garden.pk}/lines?keys=lantern-row")[0]
+
+        self.assertEqual((line()["state"], "went in" in line()["words"]), ("holds", False))
+        self.begin()
+        short = {"option": "depth", "value": 0.2, "member": "post@0", "step": "posts", "at": NOW}
+        self.write(differs={"depth@post@0": short})
+        self.assertEqual(line()["state"], "short")
+        self.assertIn("as it went in", line()["words"])
+
     def test_a_copy_has_not_been_built(self):
         self.begin()
         self.write(ticks={"mark": {"at": NOW}})
