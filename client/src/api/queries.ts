@@ -65,7 +65,12 @@ export function useLines(garden: Garden): Map<string, StructureLine> {
   const revisions = new Map(
     garden.structures.map((each) => [
       each.key,
-      `${each.key}/${each.revision}/${garden.beds.find((bed) => bed.key === each.bed)?.revision ?? 0}`,
+      [
+        each.key,
+        each.revision,
+        garden.beds.find((bed) => bed.key === each.bed)?.revision ?? 0,
+        each.built && garden.number, // what went in otherwise may have changed with anything
+      ].join("/"),
     ]),
   );
   return useQueries({
