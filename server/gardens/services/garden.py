@@ -309,12 +309,12 @@ class _Asked:
 def _line(asked: _Asked) -> dict[str, Any]:
     site = model.Site.model_validate_json(asked.site)
     structure = model.Structure.model_validate_json(asked.structure)
+    cost = total(shopping(geometry_of(site.bed, structure), site.garden.prices, site.spare))
     otherwise = ""
     if asked.record:
         structure = as_built(site, structure, model.Record.model_validate_json(asked.record)).worst.structure
         otherwise = " as it went in"
     h, season = standing(site, structure, site.garden.units, asked.pause)
-    cost = total(shopping(geometry_of(site.bed, structure), site.garden.prices, site.spare))
     return {
         "state": h.state,
         "words": h.words + otherwise,
