@@ -96,6 +96,14 @@ class StepsTest(BuildTestCase):
         expect(self.page.get_by_text("Joined on the ground.")).to_be_visible()
         self.assertNotEqual(self.page.locator(".steprow").all_inner_texts(), before)
 
+    def test_in_the_round_the_steps_are_played_to_the_last(self):
+        self.build(name="Lantern Arch")
+        self.page.get_by_role("button", name="in the round").click()
+        self.page.get_by_role("button", name="play the steps").click()
+        expect(self.page.get_by_text("Step 4 of")).to_be_visible()
+        self.page.get_by_role("button", name="stop", exact=True).click()
+        expect(self.page.get_by_role("button", name="play the steps")).to_be_visible()
+
     def test_a_pipe_too_near_is_said_and_the_way_clear_of_it_is_one_press(self):
         self.build(part="before", name="Cove Fence")
         expect(self.page.get_by_text("Water pipe").first).to_be_visible()

@@ -144,7 +144,6 @@ function Work({ building }: { building: Building }) {
             )}
           </div>
           <StepView
-            key={report.steps[number]?.key ?? ""}
             building={building}
             steps={report.steps}
             number={number}

@@ -31,10 +31,16 @@ const when = (at: string) =>
 
 /** One step as it is read at the work: the drawing, what to do, the measure to hit, and the tick. */
 export function StepView({ building, steps, number, written, onGo, round, onRound }: Props) {
-  const [differing, setDiffering] = useState(false);
-  const [note, setNote] = useState<string | null>(null);
+  // what is being written belongs to one step; the drawing goes on through all of them
+  const [differs, setDiffers] = useState("");
+  const [noted, setNoted] = useState({ step: "", text: "" });
   const step = steps[number];
   if (!step) return null;
+  const differing = differs === step.key;
+  const setDiffering = (open: boolean) => setDiffers(open ? step.key : "");
+  const note = noted.step === step.key ? noted.text : null;
+  const setNote = (text: string | null) =>
+    setNoted(text === null ? { step: "", text: "" } : { step: step.key, text });
   const tick = written.record?.ticks[step.key];
   const standing = new Set(steps.slice(0, number).flatMap((each) => each.members));
   const waiting = Object.entries(written.waiting).filter(
