@@ -38,11 +38,11 @@ class Thing(models.Model):
     """
 
     BED, FEATURE, STRUCTURE, STOCK, NEED = "bed", "feature", "structure", "stock", "need"
-    RECORD = "record"
+    RECORD, DIARY = "record", "diary"
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="things")
     kind = models.CharField(
-        max_length=10, choices=[(k, k) for k in (BED, FEATURE, STRUCTURE, STOCK, NEED, RECORD)]
+        max_length=10, choices=[(k, k) for k in (BED, FEATURE, STRUCTURE, STOCK, NEED, RECORD, DIARY)]
     )
     key = models.CharField(max_length=64)
     home = models.CharField(max_length=64, blank=True, default="")

@@ -3329,6 +3329,21 @@ export interface components {
             words: string;
         };
         /**
+         * Normal
+         * @description A month of a garden's own record: mean least and greatest temperature of its days [degC], rain [mm].
+         */
+        Normal: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /**
+             * Rain
+             * @default 0
+             */
+            rain: number;
+        };
+        /**
          * Nothing
          * @description An empty answer, against which the live edit is measured.
          */
@@ -3473,9 +3488,20 @@ export interface components {
         };
         /**
          * Place
-         * @description A place: frost dates, wind, people's units and currency; a garden's own fields.
+         * @description A place: frost dates, warmth, wind, people's units, days and currency; a garden's own fields.
+         *
+         *     A place without frost has neither date. year: of the season that is planned, that of the day its year
+         *     turns on: its last frost, or in a place without frost the first of January, south of the equator the first
+         *     of July.
          */
         Place: {
+            /**
+             * Careful
+             * @description how much risk of frost a tender crop is planted out with
+             * @default usual
+             * @enum {string}
+             */
+            careful: "cautious" | "usual" | "bold";
             /**
              * Climate
              * @default even
@@ -3500,7 +3526,13 @@ export interface components {
              * First Frost
              * @default 10-27
              */
-            first_frost: string;
+            first_frost: string | null;
+            /**
+             * Frost Spread
+             * @description standard deviation of the yearly date of a frost, days
+             * @default 10
+             */
+            frost_spread: number;
             /**
              * Hour
              * @description what an hour of work is counted at
@@ -3510,7 +3542,7 @@ export interface components {
              * Last Frost
              * @default 04-24
              */
-            last_frost: string;
+            last_frost: string | null;
             /**
              * Latitude
              * @default 51
@@ -3529,11 +3561,26 @@ export interface components {
                 [key: string]: number;
             };
             /**
+             * Timezone
+             * @default UTC
+             */
+            timezone: string;
+            /**
              * Units
              * @default metric
              * @enum {string}
              */
             units: "metric" | "imperial";
+            /**
+             * Visits
+             * @default [
+             *       1,
+             *       3,
+             *       5
+             *     ]
+             */
+            visits: number[];
+            warmth?: components["schemas"]["Warmth"] | null;
             /**
              * Year
              * @description of the season that is planned: that of its last frost
@@ -3660,6 +3707,13 @@ export interface components {
             key: string;
             /** Planted */
             planted: string;
+            /**
+             * Raised
+             * @description whether it is sown where it stands or raised in pots
+             * @default usual
+             * @enum {string}
+             */
+            raised: "usual" | "sown" | "potted";
             /**
              * Side
              * @default right
@@ -4160,6 +4214,29 @@ export interface components {
             pull: number;
             /** Text */
             text: string;
+        };
+        /**
+         * SeenWeek
+         * @description A week that was, from its Monday: mean least and greatest temperature [degC], rain [mm], strongest gust
+         *     [m/s].
+         */
+        SeenWeek: {
+            /** Gust */
+            gust?: number | null;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /**
+             * Rain
+             * @default 0
+             */
+            rain: number;
         };
         /**
          * SessionOut
@@ -5291,6 +5368,63 @@ export interface components {
             /**
              * Years
              * @default 10
+             */
+            years: number;
+        };
+        /**
+         * Warmth
+         * @description How warm a garden is: by where it lies, or by its own record; and what was seen of its season so far.
+         *
+         *     height: above the sea. [m] rain_mm: in a year. spread: standard deviation of a day's temperatures about
+         *     their means, where it is known. [K] normals: of twelve months, from its own record. lasts, firsts: last
+         *     and first frost of each year of that record. years: of it.
+         */
+        Warmth: {
+            /**
+             * Firsts
+             * @default []
+             */
+            firsts: string[];
+            /**
+             * Height
+             * @default 20
+             */
+            height: number;
+            /**
+             * Lasts
+             * @default []
+             */
+            lasts: string[];
+            /**
+             * Normals
+             * @default []
+             */
+            normals: components["schemas"]["Normal"][];
+            /**
+             * Rain
+             * @default even
+             */
+            rain: string;
+            /**
+             * Rain Mm
+             * @default 700
+             */
+            rain_mm: number;
+            /**
+             * Seen
+             * @default []
+             */
+            seen: components["schemas"]["SeenWeek"][];
+            /** Spread */
+            spread?: number | null;
+            /**
+             * Water
+             * @default near
+             */
+            water: string;
+            /**
+             * Years
+             * @default 0
              */
             years: number;
         };

@@ -12,6 +12,7 @@ from ..mechanics import Array
 from ..path.geometry import Geometry
 from ..path.loadpath import Link, Remark, Service
 from ..plan.model import Joining, Planting, Side, Site, Structure, Training, Typed
+from .care import Care
 from .steps import Joined, Step
 from .wishes import Wish
 
@@ -100,6 +101,7 @@ class Family(Generic[OptionsT]):
     wishes: what may be wished of it, with the ways to it.
     moves: what each of its options moves.
     steps: how it is built, step by step, joined as is usual or the other way.
+    tending: what its crops ask of whoever tends it.
     joined: where it is usually joined, where that can be chosen.
     round: whether the wind finds it alike from every side, rather than as a face along its row.
     """
@@ -113,6 +115,7 @@ class Family(Generic[OptionsT]):
     cautions: Callable[[Geometry], tuple[str, ...]]
     moves: Mapping[str, frozenset[str]]
     steps: Callable[[OptionsT, Geometry, tuple[Planting, ...], Site, Joining], tuple[Step, ...]]
+    tending: Callable[[OptionsT, Geometry, tuple[Planting, ...], Site], tuple[Care, ...]]
     joined: Joined | None = None
     wishes: tuple[Wish, ...] = ()
     round: bool = False

@@ -14,6 +14,7 @@ from ..plan.documents import first_of, parsed, path_of, short
 from ..plan.model import (
     FORMAT_VERSION,
     MOST_BEDS,
+    MOST_DIARIES,
     MOST_FEATURES,
     MOST_NEEDS,
     MOST_RECORDS,
@@ -21,6 +22,7 @@ from ..plan.model import (
     MOST_STOCK,
     Bed,
     Build,
+    Diary,
     Feature,
     Garden,
     KeptNeed,
@@ -133,6 +135,7 @@ def _wrong(document: Any) -> Iterator[Problem]:
         "stock": MOST_STOCK,
         "needs": MOST_NEEDS,
         "records": MOST_RECORDS,
+        "diaries": MOST_DIARIES,
     }
     few = {
         name: problems[name]
@@ -151,6 +154,8 @@ def _wrong(document: Any) -> Iterator[Problem]:
         yield from _wrong_thing(KeptNeed, need, ("garden", "needs", i))
     for i, record in enumerate(few.get("records", ())):
         yield from _wrong_thing(Record, record, ("garden", "records", i))
+    for i, diary in enumerate(few.get("diaries", ())):
+        yield from _wrong_thing(Diary, diary, ("garden", "diaries", i))
 
 
 def _wrong_bed(bed: Any, path: tuple[str | int, ...]) -> Iterator[Problem]:
@@ -187,6 +192,7 @@ def _repeated(plan: Plan) -> Iterator[Problem]:
     keys += [(stock.key, f"garden.stock[{i}].key") for i, stock in enumerate(plan.garden.stock)]
     keys += [(need.key, f"garden.needs[{i}].key") for i, need in enumerate(plan.garden.needs)]
     keys += [(record.key, f"garden.records[{i}].key") for i, record in enumerate(plan.garden.records)]
+    keys += [(diary.key, f"garden.diaries[{i}].key") for i, diary in enumerate(plan.garden.diaries)]
     seen: dict[str, str] = {}
     for key, path in keys:
         if key in seen:

@@ -70,7 +70,7 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
     crop = tables.crops()[planting.crop]
     free = planting.training == "free" and crop.free_shoot_kg is not None
     since = season.growing_days(index)
-    day = since - season.late
+    day = season.grown[index] - season.late
     alive = (day >= 0) & (since <= season.spans[index][1] - season.spans[index][0] + 3.5)
     grown = growth.logistic(day, crop.t50_d, crop.t95_d) * alive
     first = (crop.first_low_d + crop.first_high_d) / 2

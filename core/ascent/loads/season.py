@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -13,7 +13,12 @@ import numpy as np
 from .. import tables
 from ..mechanics import Array, wind
 from ..plan.model import MAX_WEEKS, Place, Planting, Site, day_of_year, month_day
+from ..tables import rows
+from ..weather.course import BEFORE, Asked, Pace, asked_of, days_of, pace_asked, turn_of
 
+MAX_DAYS = 7 * MAX_WEEKS
+_STRETCHED = 2.0  # times its usual length that a harvest goes on in the cool
+_WARM_DAYS = 7  # over which heat that ends a crop is looked at
 _ORDINALS = ("first", "second", "third", "fourth", "last")
 
 
@@ -22,32 +27,101 @@ def _date(year: int, day: str) -> dt.date:
     return dt.date(year, month, of_month)
 
 
-class _Frosts(NamedTuple):
-    """The year of a garden's last frost, and its frosts as month and day."""
+class _Key(NamedTuple):
+    """All of a garden that the weeks of its structures hang on."""
 
-    year: int
-    last: str
-    first: str
-
-    @property
-    def date(self) -> dt.date:
-        """Return the day of the last frost."""
-        return _date(self.year, self.last)
+    turns: dt.date
+    season: int | None
+    asked: Asked | None
 
 
-def _offset(frosts: _Frosts, day: str) -> int:
-    """Return days from the last frost to the nearest such day, half a year before or after at most."""
-    near = (_date(year, day) - frosts.date for year in (frosts.year - 1, frosts.year, frosts.year + 1))
+def offset_of(turns: dt.date, day: str) -> int:
+    """Return days from the turn of a garden's year to the nearest such day, half a year before or after at
+    most.
+    """
+    near = (_date(year, day) - turns for year in (turns.year - 1, turns.year, turns.year + 1))
     return min((away.days for away in near), key=abs)
 
 
-def _span(frosts: _Frosts, planting: Planting) -> tuple[int, int]:
-    crop = tables.crops()[planting.crop]
-    start = _offset(frosts, planting.planted)
-    first = (crop.first_low_d + crop.first_high_d) / 2
-    end = start + round(first + 7 * (crop.harvest_low_wk + crop.harvest_high_wk) / 2)
-    frost = (day_of_year(frosts.first) - day_of_year(frosts.last)) % 365
-    return start, min(end, frost) if start < frost else end
+class Course(NamedTuple):
+    """When a planting begins, is first picked and is gone, in days from the turn of the garden's year.
+
+    ahead: days of growth it has on the day it is planted, from its pots; below 0 where it is sown in place
+        though others of its kind are planted. heat: whether heat ends it.
+    """
+
+    start: int
+    first: int
+    end: int
+    ahead: float
+    heat: bool = False
+
+
+def ahead_of(crop: str, raised: str) -> float:
+    """Return the days of growth a planting has on the day it stands in its place.
+
+    Source: handbook-season-3
+    """
+    calendar = tables.calendars()[crop]
+    if raised == "potted" and calendar.counted_from == "sowing":
+        return calendar.indoors_d
+    if raised == "sown" and calendar.counted_from == "planting":
+        return -calendar.indoors_d
+    return 0.0
+
+
+def course_of(place: Place, planting: Planting) -> Course:
+    """Return when a planting begins, is first picked and is gone.
+
+    Its days are those of the crop's table at its reference heat, as fast as the garden's days let it grow;
+    frost ends it, and heat ends a crop of the cool season.
+
+    Source: handbook-season-2
+    """
+    return _course(_key_of(place), planting)
+
+
+@lru_cache(maxsize=4096)
+def _course(key: _Key, planting: Planting) -> Course:
+    crop, calendar = tables.crops()[planting.crop], tables.calendars()[planting.crop]
+    start, ahead = offset_of(key.turns, planting.planted), ahead_of(planting.crop, planting.raised)
+    days = (crop.first_low_d + crop.first_high_d) / 2
+    harvest = 7 * (crop.harvest_low_wk + crop.harvest_high_wk) / 2
+    pace = pace_in(key, planting.crop)
+    sown = float(pace.upto(start)) - ahead
+    first = round(pace.reached(sown + days, start + MAX_DAYS))
+    end = round(pace.reached(sown + days + harvest, min(first + _STRETCHED * harvest, start + MAX_DAYS)))
+    hot = _too_hot(key, calendar, first, end)
+    end = min(end, hot) if hot is not None else end
+    if key.season is not None:
+        frost = key.season + round(tables.frost_classes()[calendar.frost_class].first_d)
+        end = min(end, frost) if start < key.season else end
+    return Course(start, first, max(end, start + 1), ahead, hot is not None and end == hot)
+
+
+def _too_hot(key: _Key, calendar: rows.Calendar, first: int, end: int) -> int | None:
+    """Return the day on which heat ends a crop of the cool season; nothing if it does not."""
+    if key.asked is None or calendar.stops_C is None or not calendar.cool:
+        return None
+    high = days_of(key.asked).high[first + BEFORE : end + BEFORE]
+    if len(high) < _WARM_DAYS:
+        return None
+    week = np.convolve(high, np.full(_WARM_DAYS, 1 / _WARM_DAYS), "valid")
+    over = np.flatnonzero(week > calendar.stops_C)
+    return first + int(over[0]) + _WARM_DAYS if len(over) else None
+
+
+def pace_in(key: _Key, crop: str) -> Pace:
+    """Return how fast a crop grows, day by day."""
+    calendar = tables.calendars()[crop]
+    return pace_asked(key.turns, key.asked, calendar)
+
+
+def _key_of(place: Place) -> _Key:
+    season = None
+    if place.last_frost is not None and place.first_frost is not None:
+        season = (day_of_year(place.first_frost) - day_of_year(place.last_frost)) % 365
+    return _Key(turn_of(place), season, asked_of(place))
 
 
 @dataclass(frozen=True)
@@ -55,15 +129,17 @@ class Season:
     """Weeks of a structure's season, from Monday on, so that one week is the same for every structure of a
     garden.
 
-    days: first day of each week, days from the last frost, (W,).
-    spans: start and end of each planting, days from the last frost.
-    last_frost: of the garden's year.
+    days: first day of each week, days from the turn of the garden's year, (W,).
+    spans: start and end of each planting, days from that turn.
+    turns: the day that the garden's year is counted from.
+    grown: of each planting, days of growth at its reference heat by the middle of each week, (W,).
     late: by how much everything that grows is behind its usual course, one figure or (N, 1). [d]
     """
 
     days: Array
     spans: tuple[tuple[int, int], ...]
-    last_frost: dt.date
+    turns: dt.date
+    grown: tuple[Array, ...]
     late: Array | float = 0.0
 
     @property
@@ -73,7 +149,7 @@ class Season:
 
     def date(self, week: int) -> dt.date:
         """Return the first day of a week."""
-        return self.last_frost + dt.timedelta(days=int(self.days[week]))
+        return self.turns + dt.timedelta(days=int(self.days[week]))
 
     def week_of(self, day: int) -> int | None:
         """Return the week that a day of the year lies in, counted from 1 without a leap day; none outside of
@@ -96,21 +172,36 @@ class Season:
         """Return days since planting at the middle of each week, (W,)."""
         return self.days + 3.5 - self.spans[planting][0]
 
+    def with_hosts(self, head_start: float) -> Season:
+        """Return the season with the hosts of its first planting after all others, sown so much before it."""
+        start, end = self.spans[0]
+        return replace(
+            self,
+            spans=(*self.spans, (round(start - head_start), max(end, start + 1))),
+            grown=(*self.grown, self.grown[0] + head_start),
+        )
+
 
 def season_of(garden: Place, plantings: tuple[Planting, ...]) -> Season:
     """Return the weeks of the calendar from the first planting to the last clearing."""
-    return _season(_Frosts(garden.year, garden.last_frost, garden.first_frost), plantings)
+    return _season(_key_of(garden), plantings)
 
 
 @lru_cache(maxsize=1024)
-def _season(frosts: _Frosts, plantings: tuple[Planting, ...]) -> Season:
-    spans, frost = tuple(_span(frosts, planting) for planting in plantings), frosts.date
-    planted, end = min(s for s, _ in spans), max(e for _, e in spans)
-    monday = planted - (frost + dt.timedelta(days=planted)).weekday()
+def _season(key: _Key, plantings: tuple[Planting, ...]) -> Season:
+    courses = [_course(key, planting) for planting in plantings]
+    planted, end = min(course.start for course in courses), max(course.end for course in courses)
+    monday = planted - (key.turns + dt.timedelta(days=planted)).weekday()
     weeks = min(max(math.ceil((end - monday) / 7), 1), MAX_WEEKS)
     days = np.asarray(monday + 7.0 * np.arange(weeks), dtype=np.float64)
-    days.setflags(write=False)  # it is shared
-    return Season(days, spans, frost)
+    grown = []
+    for planting, course in zip(plantings, courses, strict=True):
+        pace = pace_in(key, planting.crop)
+        grown.append(pace.upto(days + 3.5) - float(pace.upto(course.start)) + course.ahead)
+    for each in (days, *grown):
+        each.setflags(write=False)  # they are shared
+    spans = tuple((course.start, course.end) for course in courses)
+    return Season(days, spans, key.turns, tuple(grown))
 
 
 def weekly_gusts(site: Site, season: Season, asked: float) -> dict[str, Array]:

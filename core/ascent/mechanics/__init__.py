@@ -6,4 +6,5 @@ import numpy as np
 from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
+Flags = NDArray[np.bool_]
 Number = float | Array

@@ -150,7 +150,7 @@ def sown(need: Need, site: Site, longest: float, shortest: float = 0.6, spacing:
             spacing=line.apart,
             side=line.need.side,
             training=line.need.training,
-            planted=month_day(day_of_year(site.garden.last_frost) + middle),
+            planted=month_day(day_of_year(site.garden.turns) + middle),
             along=0.0 if spacing else round(at, 3),
         )
         plantings.append(planting)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import re
 import unicodedata
+import zoneinfo
 from typing import Annotated, Any, Literal
 
 from pydantic import (
@@ -23,7 +24,7 @@ from ..tables import own, rows
 from ..words.quantities import System
 from .upgrades import UNWRITTEN
 
-FORMAT_VERSION: Literal[7] = 7
+FORMAT_VERSION: Literal[8] = 8
 MAX_WEEKS = 45
 MOST_PLANTS = 600
 MOST_BEDS = MOST_FEATURES = 400
@@ -32,6 +33,8 @@ MOST_STOCK, MOST_TAKEN = 400, 60  # in a shed, from it for one structure
 MOST_NEEDS = 200
 MOST_RECORDS = 600
 MOST_STEPS, MOST_DIFFERING = 60, 300  # of a record
+MOST_SEEN = 120  # weeks
+MOST_DIARIES, MOST_MARKS, MOST_STORMS = 600, 900, 200
 NO_CURRENCY = "¤"  # of a garden that never named its money
 MOST_ALIKE = 12  # beds or pots that get the same at once
 GREATEST_GUST = 45.0  # that is reckoned with; beyond it is ‘over’ [m/s]
@@ -107,12 +110,14 @@ ClimateKey = Annotated[str, _key_of("climates")]
 SeasonYear = Annotated[int, Field(ge=1970, le=2200)]
 Side = Literal["left", "right", "both"]
 Training = Literal["pruned", "free"]
+Raised = Literal["usual", "sown", "potted"]
 PlantCount = Annotated[int, Field(ge=1, le=MOST_PLANTS)]
 PlantSpacing = Annotated[float, Field(ge=0.03, le=3.0)]
 BedLength = Annotated[float, Field(ge=0.3, le=60.0)]
 BedWidth = Annotated[float, Field(ge=0.2, le=20.0)]
 FillDepth = Annotated[float, Field(ge=0.0, le=1.2)]
 PlantGust = Annotated[float, Field(ge=5.0, le=GREATEST_GUST)]
+Degrees = Annotated[float, Field(ge=-60.0, le=60.0)]
 BedKind = Literal["in-ground", "raised", "container", "straw-bale"]
 BedTop = Literal["dug", "undisturbed"]
 FeatureKind = Literal[
@@ -142,6 +147,7 @@ class Planting(Typed):
     side: Side = "right"
     training: Training = "pruned"
     planted: MonthDay
+    raised: Raised = Field("usual", description="whether it is sown where it stands or raised in pots")
     along: Metres = Field(0.0, description="its middle from the row’s middle, along the row, m")
 
     def path(self, field: str) -> str:
@@ -446,6 +452,47 @@ class Record(Named):
     stands: dt.date | None = None
 
 
+TaskKey = Annotated[str, Field(max_length=120, pattern=r"^[0-9]{4}\.[a-z0-9][a-z0-9.-]*$")]
+MarkState = Literal["done", "skipped", "not-needed"]
+Finding = Literal["stood", "leans", "slack", "torn", "fell"]
+DayKey = Annotated[str, Field(pattern=r"^[0-9]{4}-[0-9]{2}-[0-9]{2}$")]
+
+
+class Mark(Typed):
+    """What became of a task: done, skipped, or not needed; when, by whom, what there was to say, and what was
+    picked. [kg]
+    """
+
+    state: MarkState
+    at: dt.datetime
+    who: Annotated[str, Field(max_length=80), AfterValidator(_written)] = ""
+    note: Remark = ""
+    picked: float | None = Field(None, ge=0.0, le=10_000.0)
+
+
+class Found(Typed):
+    """How a structure was found after a storm."""
+
+    found: Finding
+    at: dt.datetime
+    who: Annotated[str, Field(max_length=80), AfterValidator(_written)] = ""
+    note: Remark = ""
+
+
+Marks = Annotated[dict[TaskKey, Mark], Field(max_length=MOST_MARKS)]
+AfterStorms = Annotated[dict[DayKey, Found], Field(max_length=MOST_STORMS)]
+
+
+class Diary(Named):
+    """What was done on a structure while it stood: its tasks as they were marked, and how it was found after
+    each storm, by its day.
+    """
+
+    structure: Key
+    marks: Marks = Field(default_factory=dict)
+    storms: AfterStorms = Field(default_factory=dict)
+
+
 class Feature(Named):
     """What else is on the plan: a path, a wall or fence, something buried to keep clear of, something to tie
     to.
@@ -474,13 +521,88 @@ class Feature(Named):
         return self
 
 
+class Normal(Typed):
+    """A month of a garden's own record: mean least and greatest temperature of its days [degC], rain [mm]."""
+
+    low: Degrees
+    high: Degrees
+    rain: float = Field(0.0, ge=0.0, le=3000.0)
+
+
+class SeenWeek(Typed):
+    """A week that was, from its Monday: mean least and greatest temperature [degC], rain [mm], strongest gust
+    [m/s].
+    """
+
+    monday: dt.date
+    low: Degrees
+    high: Degrees
+    rain: float = Field(0.0, ge=0.0, le=3000.0)
+    gust: float | None = Field(None, ge=0.0, le=100.0)
+
+
+class Warmth(Typed):
+    """How warm a garden is: by where it lies, or by its own record; and what was seen of its season so far.
+
+    height: above the sea. [m] rain_mm: in a year. spread: standard deviation of a day's temperatures about
+    their means, where it is known. [K] normals: of twelve months, from its own record. lasts, firsts: last
+    and first frost of each year of that record. years: of it.
+    """
+
+    height: float = Field(20.0, ge=-100.0, le=4500.0)
+    water: Annotated[str, _key_of("waters")] = "near"
+    rain: Annotated[str, _key_of("rains")] = "even"
+    rain_mm: float = Field(700.0, ge=0.0, le=8000.0)
+    spread: float | None = Field(None, ge=0.5, le=10.0)
+    normals: Annotated[tuple[Normal, ...], counted_first(12)] = ()
+    lasts: Annotated[tuple[MonthDay, ...], counted_first(150)] = ()
+    firsts: Annotated[tuple[MonthDay, ...], counted_first(150)] = ()
+    years: int = Field(0, ge=0, le=150)
+    seen: Annotated[tuple[SeenWeek, ...], counted_first(MOST_SEEN)] = ()
+
+    @model_validator(mode="after")
+    def _of_twelve(self) -> Warmth:
+        if self.normals and len(self.normals) != 12:
+            raise ValueError(f"normals: twelve months are allowed, not {len(self.normals)}")
+        mondays = [week.monday for week in self.seen]
+        if any(day.weekday() for day in mondays):
+            raise ValueError("seen: weeks from a Monday are allowed")
+        if mondays != sorted(set(mondays)):
+            raise ValueError("seen: one of each week, in their order, is allowed")
+        return self
+
+
+Weekday = Annotated[int, Field(ge=0, le=6)]
+Careful = Literal["cautious", "usual", "bold"]
+
+
+def _zone(name: str) -> str:
+    try:
+        zoneinfo.ZoneInfo(name)
+    except (ValueError, OSError, zoneinfo.ZoneInfoNotFoundError) as error:
+        raise ValueError("a time zone such as Europe/Lisbon or UTC is allowed") from error
+    return name
+
+
 class Place(Typed):
-    """A place: frost dates, wind, people's units and currency; a garden's own fields."""
+    """A place: frost dates, warmth, wind, people's units, days and currency; a garden's own fields.
+
+    A place without frost has neither date. year: of the season that is planned, that of the day its year
+    turns on: its last frost, or in a place without frost the first of January, south of the equator the first
+    of July.
+    """
 
     name: Name
     latitude: float = Field(51.0, ge=-66.0, le=66.0)
-    last_frost: MonthDay = "04-24"
-    first_frost: MonthDay = "10-27"
+    last_frost: MonthDay | None = "04-24"
+    first_frost: MonthDay | None = "10-27"
+    frost_spread: float = Field(
+        10.0, ge=2.0, le=40.0, description="standard deviation of the yearly date of a frost, days"
+    )
+    careful: Careful = Field("usual", description="how much risk of frost a tender crop is planted out with")
+    warmth: Warmth | None = None
+    visits: Annotated[tuple[Weekday, ...], Field(min_length=1, max_length=7), counted_first(7)] = (1, 3, 5)
+    timezone: Annotated[str, Field(max_length=64), AfterValidator(_zone)] = "UTC"
     year: SeasonYear = Field(2026, description="of the season that is planned: that of its last frost")
     exposure: ExposureKey = "ordinary"
     climate: ClimateKey = "even"
@@ -490,6 +612,17 @@ class Place(Typed):
     prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict, max_length=500)
     hour: float | None = Field(None, ge=0.0, le=1e4, description="what an hour of work is counted at")
     path_width: float = Field(0.6, ge=0.3, le=3.0, description="the least width of a path here, m")
+
+    @model_validator(mode="after")
+    def _both_frosts(self) -> Place:
+        if (self.last_frost is None) != (self.first_frost is None):
+            raise ValueError("last_frost, first_frost: both, or neither where it never freezes, are allowed")
+        return self
+
+    @property
+    def turns(self) -> MonthDay:
+        """Return the day that its growing years are counted by."""
+        return self.last_frost or ("01-01" if self.latitude >= 0 else "07-01")
 
 
 class Garden(Place):
@@ -502,13 +635,14 @@ class Garden(Place):
     stock: Annotated[tuple[Stock, ...], Field(max_length=MOST_STOCK), counted_first(MOST_STOCK)] = ()
     needs: Annotated[tuple[KeptNeed, ...], Field(max_length=MOST_NEEDS), counted_first(MOST_NEEDS)] = ()
     records: Annotated[tuple[Record, ...], Field(max_length=MOST_RECORDS), counted_first(MOST_RECORDS)] = ()
+    diaries: Annotated[tuple[Diary, ...], Field(max_length=MOST_DIARIES), counted_first(MOST_DIARIES)] = ()
 
 
 class Plan(Typed):
     """A whole plan file."""
 
     format: Literal["ascent-plan"]
-    version: Literal[7]
+    version: Literal[8]
     garden: Garden
 
 

@@ -109,6 +109,7 @@ _LISTS = {
     "stock": "stock",
     "needs": "need",
     "records": "record",
+    "diaries": "diary",
 }  # of a garden, besides beds
 
 
@@ -247,4 +248,5 @@ STEPS: dict[int, Step] = {
     4: Step(thing=_with_a_sign),
     5: Step(thing=_as_it_is),
     6: Step(),  # records of what was done
+    7: Step(),  # warmth, places without frost, days for the garden, all with defaults
 }

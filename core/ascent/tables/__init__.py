@@ -22,6 +22,7 @@ from . import own
 from .rows import (
     Anchor,
     Cage,
+    Calendar,
     Climate,
     Constant,
     Cover,
@@ -32,15 +33,19 @@ from .rows import (
     FaceCap,
     FeatureKind,
     Fitting,
+    FrostClass,
     Host,
     Item,
+    Job,
     Joint,
     JointStroke,
     Material,
     Mesh,
     MeshMaterial,
     Post,
+    Rain,
     Row,
+    Scout,
     Section,
     Soil,
     Source,
@@ -50,6 +55,7 @@ from .rows import (
     Trait,
     Twine,
     Uncertainty,
+    Water,
     Wire,
     Work,
 )
@@ -343,6 +349,36 @@ def climates() -> Table[Climate]:
 
 
 @cache
+def waters() -> Table[Water]:
+    return _load("waters", Water)
+
+
+@cache
+def rains() -> Table[Rain]:
+    return _load("rains", Rain)
+
+
+@cache
+def frost_classes() -> Table[FrostClass]:
+    return _load("frost_classes", FrostClass)
+
+
+@cache
+def calendars() -> Table[Calendar]:
+    return _load("calendars", Calendar)
+
+
+@cache
+def jobs() -> Table[Job]:
+    return _load("jobs", Job)
+
+
+@cache
+def scouts() -> Table[Scout]:
+    return _load("scouts", Scout)
+
+
+@cache
 def features() -> Table[FeatureKind]:
     return _load("features", FeatureKind)
 
@@ -448,6 +484,12 @@ def load_all() -> None:
         crops(),
         face_caps(),
         climates(),
+        waters(),
+        rains(),
+        frost_classes(),
+        calendars(),
+        jobs(),
+        scouts(),
         features(),
         _constants(),
         work(),

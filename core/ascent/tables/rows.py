@@ -212,6 +212,11 @@ class Mesh(_Lasts):
         return self.kind in ("panel", "sheet")
 
     @property
+    def opening(self) -> float:
+        """Return the lesser side of its openings, from middle to middle of the wires. [m]"""
+        return min(self.along, self.up)
+
+    @property
     def lengths(self) -> tuple[float, ...]:
         return self.lengths_m
 
@@ -385,6 +390,95 @@ class Climate(Row):
 
 
 @dataclass(frozen=True)
+class Job(Row):
+    """A job of the season in words: why it is done and why then, how, and with what; its minutes, and those
+    for each plant.
+    """
+
+    title: str
+    why: str
+    how: str
+    tools: str
+    minutes: float
+    per_plant: float
+    sort: Literal["build", "sow", "train", "prune", "fruit", "feed", "scout", "pick", "look", "clear"]
+
+
+@dataclass(frozen=True)
+class Scout(Row):
+    """What to look for on a crop, at which stage of it, and where."""
+
+    crops: tuple[str, ...]
+    stage: Literal["early", "middle", "late", "any"]
+    look: str
+    where: str
+
+
+@dataclass(frozen=True)
+class Water(Row):
+    """How near a sea is, and what that does to a year's temperatures."""
+
+    name: str
+    warmer_K: float
+    swing_per_deg_K: float
+    warmest_d: float
+    day_swing_K: float
+    spread_K: float
+
+
+@dataclass(frozen=True)
+class Rain(Row):
+    """When in the year it rains: by how much more in its warm half than on the mean."""
+
+    name: str
+    lean: float
+
+
+@dataclass(frozen=True)
+class FrostClass(Row):
+    """What cold a crop bears: what kills it, below what it sulks, and how long after the first frost of
+    autumn it still stands. [degC], [d]
+    """
+
+    name: str
+    kills_C: float
+    chilled_C: float | None
+    first_d: float
+
+
+@dataclass(frozen=True)
+class Calendar(Row):
+    """What dates a crop: from when its days are counted, the heat they were counted at, the soil and frost it
+    bears, how long it is raised indoors, the days and nights that stop it, and how often it is picked (0:
+    once).
+    """
+
+    counted_from: Literal["planting", "sowing", "shoots"]
+    base_C: float
+    upper_C: float
+    reference_C: float
+    soil_C: float
+    frost_class: str
+    indoors_low_wk: float
+    indoors_high_wk: float
+    pot_bound_d: float
+    stops_C: float | None
+    night_C: float | None
+    pick_low_d: float
+    pick_high_d: float
+
+    @property
+    def cool(self) -> bool:
+        """Return whether it is a crop of the cool season, which heat ends."""
+        return self.reference_C < 18.0
+
+    @property
+    def indoors_d(self) -> float:
+        """Return days it is raised indoors for, where it is. [d]"""
+        return 3.5 * (self.indoors_low_wk + self.indoors_high_wk)
+
+
+@dataclass(frozen=True)
 class Crop(Row):
     name: str
     family: str
@@ -415,6 +509,7 @@ class Crop(Row):
     cover: float
     t50_d: float
     t95_d: float
+    extension_mm_d: float
     first_low_d: float
     first_high_d: float
     harvest_low_wk: float

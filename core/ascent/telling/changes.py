@@ -2,13 +2,26 @@
 
 from __future__ import annotations
 
+from calendar import day_name
 from collections.abc import Callable
 from typing import Any
 
 from .. import tables
 from ..families import family_of
 from ..family.options import extra_of
-from ..plan.model import BareBed, Differs, Feature, KeptNeed, Place, Planting, Record, Stock, Structure, Typed
+from ..plan.model import (
+    BareBed,
+    Diary,
+    Differs,
+    Feature,
+    KeptNeed,
+    Place,
+    Planting,
+    Record,
+    Stock,
+    Structure,
+    Typed,
+)
 from ..report.wording import day_text, option_text
 from ..words.quantities import System, write
 from ..words.texts import has, template
@@ -39,7 +52,7 @@ _TABLES: dict[str, Any] = {
     "climate": tables.climates,
     "crop": tables.crops,
 }
-_TOLD_ALONE = {"key", "beds", "features", "stock", "needs", "records", "structures"}
+_TOLD_ALONE = {"key", "beds", "features", "stock", "needs", "records", "diaries", "structures"}
 _DATED = ("name", "begun", "joining", "stands")
 _SAID = 3  # differences named in a sentence
 
@@ -103,6 +116,12 @@ def _label(path: str, in_shed: bool) -> str:
     last = path.rsplit(".", maxsplit=1)[-1].split("@", maxsplit=1)[0]
     if path.startswith("ticks.") and last in tables.steps():
         return tables.steps()[last].title.format(what=template("field.parts-of-it"))
+    if path.startswith("marks."):
+        row = tables.jobs().get(path.split(".")[-2])
+        title = row.title if row else template("field.a-run")
+        return title.replace("{crop}", template("field.the-crop")).split(" {", maxsplit=1)[0]
+    if path.startswith("storms."):
+        return f"{template('field.storm')} {path.split('.', 1)[1]}"
     if in_shed and has(f"stock-field.{last}"):
         return template(f"stock-field.{last}")
     tables_ = ("option", "field") if path.startswith("options.") else ("field", "option")
@@ -118,6 +137,8 @@ def _fields(thing: Typed, system: System) -> dict[str, tuple[Any, str]]:
         return _of_structure(thing, system)
     if isinstance(thing, Record):
         return _of_record(thing, system)
+    if isinstance(thing, Diary):
+        return _of_diary(thing)
     skipped = {"key"} if isinstance(thing, KeptNeed) else _TOLD_ALONE
     kinds: tuple[type[Typed], ...] = (BareBed, Feature, Place, Stock, KeptNeed)
     names = next(kind for kind in kinds if isinstance(thing, kind)).model_fields
@@ -155,6 +176,16 @@ def _of_record(record: Record, system: System) -> dict[str, tuple[Any, str]]:
         fields[f"pulls.{key}"] = (test, f"{len(test.readings)} readings")
     for key, differs in record.differs.items():
         fields[f"differs.{key}"] = (differs, differing_text(differs, system))
+    return fields
+
+
+def _of_diary(diary: Diary) -> dict[str, tuple[Any, str]]:
+    fields: dict[str, tuple[Any, str]] = {}
+    for key, mark in diary.marks.items():
+        said = template(f"mark.{mark.state}") + (f" (‘{mark.note}’)" if mark.note else "")
+        fields[f"marks.{key}"] = (mark, said)
+    for day, found in diary.storms.items():
+        fields[f"storms.{day}"] = (found, template(f"found.{found.found}"))
     return fields
 
 
@@ -197,6 +228,14 @@ def _points(value: Any, system: System) -> str:
     return " · ".join(f"{write(x, 'length', system)}, {write(y, 'length', system)}" for x, y in value)
 
 
+def _warmth(value: Any, system: System) -> str:
+    if value.normals:
+        return template("warmth.recorded").format(years=value.years)
+    near, rain = tables.waters()[value.water].name, tables.rains()[value.rain].name
+    said = template("warmth.made").format(height=write(value.height, "length", system), near=near, rain=rain)
+    return said + (template("warmth.seen").format(weeks=len(value.seen)) if value.seen else "")
+
+
 def _word(value: Any, _system: System) -> str:
     return str(value).replace("-", " ")
 
@@ -207,6 +246,10 @@ def _day(value: Any, _system: System) -> str:
 
 _OTHERS: dict[str, Callable[[Any, System], str]] = {
     "points": _points,
+    "visits": lambda value, _system: ", ".join(day_name[day] for day in value),
+    "warmth": _warmth,
+    "careful": _word,
+    "raised": _word,
     "planted": _day,
     "last_frost": _day,
     "first_frost": _day,

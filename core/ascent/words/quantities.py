@@ -71,6 +71,7 @@ STYLES: dict[str, dict[System, Style]] = {
         "imperial": Style("force_pound / foot", "lbf/ft", 2),
     },
     "wire": {"metric": Style("millimetre", "mm", 2), "imperial": Style("inch", "in", 3)},
+    "rain": {"metric": Style("millimetre", "mm", 0), "imperial": Style("inch", "in", 1)},
     "cooling": {"metric": Style("kelvin", "°C", 0), "imperial": Style("delta_degree_Fahrenheit", "°F", 0)},
     "volume": {"metric": Style("litre", "L", 0), "imperial": Style("gallon", "gal", 1)},
     "area": {"metric": Style("metre ** 2", "m²", 1), "imperial": Style("foot ** 2", "ft²", 0)},
@@ -409,6 +410,9 @@ def write(value: float, kind: str, system: System = "metric") -> str:
         return _BARE[kind].format(value).replace("-", "−")
     if kind == "length":
         return _write_length(value, system)
+    if kind == "temperature":
+        shown = value if system == "metric" else value * 1.8 + 32.0
+        return f"{shown:.0f} °{'C' if system == 'metric' else 'F'}".replace("-", "−")
     style = STYLES[kind][system]
     shown = value / to_si(style.unit)
     decimals = style.decimals

@@ -10,7 +10,9 @@ from ascent.ground.plot import PlotDrawing
 from ascent.plan.model import (
     MOST_ALIKE,
     MOST_DIFFERING,
+    MOST_MARKS,
     MOST_STEPS,
+    MOST_STORMS,
     AsBuilt,
     BareBed,
     Bearing,
@@ -18,18 +20,22 @@ from ascent.plan.model import (
     BedLength,
     BedTop,
     BedWidth,
+    Careful,
     ClimateKey,
     Condition,
     CropKey,
     Currency,
+    DayKey,
     Differs,
     ExposureKey,
     Feature,
     FeatureKind,
     FillDepth,
+    Found,
     Joining,
     KeptNeed,
     Key,
+    Mark,
     Metres,
     MonthDay,
     Name,
@@ -50,11 +56,14 @@ from ascent.plan.model import (
     StockCount,
     StockTable,
     Sure,
+    TaskKey,
     Tested,
     Tick,
     Training,
     Typed,
     Wants,
+    Warmth,
+    Weekday,
     counted_first,
 )
 from ascent.report.evaluation import State
@@ -79,6 +88,11 @@ class PlaceChange(Typed):
     latitude: float | None = Field(None, ge=-66.0, le=66.0)
     last_frost: MonthDay | None = None
     first_frost: MonthDay | None = None
+    frost_spread: float | None = Field(None, ge=2.0, le=40.0)
+    careful: Careful | None = None
+    warmth: Warmth | None = None
+    visits: Annotated[tuple[Weekday, ...], Field(min_length=1, max_length=7)] | None = None
+    timezone: Annotated[str, Field(max_length=64)] | None = None
     year: SeasonYear | None = None
     exposure: ExposureKey | None = None
     climate: ClimateKey | None = None
@@ -147,6 +161,15 @@ class RecordChange(Typed):
     )
     pulls: dict[Annotated[str, Field(max_length=80)], PullTest | None] | None = Field(None, max_length=40)
     stands: dt.date | None = None
+
+
+class DiaryChange(Typed):
+    """What changes of a diary; what is left out stays, a mark or a finding of null goes."""
+
+    name: Name | None = None
+    structure: Key | None = None
+    marks: dict[TaskKey, Mark | None] | None = Field(None, max_length=MOST_MARKS)
+    storms: dict[DayKey, Found | None] | None = Field(None, max_length=MOST_STORMS)
 
 
 class StockChange(Typed):
@@ -244,8 +267,15 @@ class RecordEdit(ThingEdit):
     change: RecordChange = Field(default_factory=RecordChange)
 
 
+class DiaryEdit(ThingEdit):
+    """The diary of a structure: begun, or written in where it has begun already; or taken away."""
+
+    kind: Literal["diary"]
+    change: DiaryChange = Field(default_factory=DiaryChange)
+
+
 Edit = Annotated[
-    PlaceEdit | BedEdit | FeatureEdit | StructureEdit | StockEdit | NeedEdit | RecordEdit,
+    PlaceEdit | BedEdit | FeatureEdit | StructureEdit | StockEdit | NeedEdit | RecordEdit | DiaryEdit,
     Field(discriminator="kind"),
 ]
 

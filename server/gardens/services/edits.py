@@ -37,7 +37,8 @@ from .state import (
 )
 from .writing import Wanted, change_garden
 
-_JOINED = ("ticks", "differs", "pulls")  # of a record: written in one by one
+_JOINED = ("ticks", "differs", "pulls", "marks", "storms")  # of a record or a diary: written in one by one
+_KEPT = ("record", "diary")  # of a structure, one each, whoever begins it
 
 
 class Stale(Exception):
@@ -86,10 +87,10 @@ class _Applying:
             self.problems += error.problems
 
     def _add(self, index: int, edit: Any, change: dict[str, Any]) -> None:
-        copied = self.state.get(("record", edit.copy_of or ""))
+        copied = self.state.get((edit.kind, edit.copy_of or ""))
         of = change.get("structure") or (copied.document.get("structure") if copied else None)
-        if edit.kind == "record" and (begun := self._record_of(of)):
-            # two who begin at once write in one record
+        if edit.kind in _KEPT and (begun := self._kept_of(edit.kind, of)):
+            # two who begin at once write in one
             more = {name: value for name, value in change.items() if name not in ("name", "begun")}
             self._change(index, edit.model_copy(update={"key": begun.key}), more, "change")
             return
@@ -191,19 +192,22 @@ class _Applying:
         self.state[held.ref] = self._fitting(index, changed)
 
     def _fitting(self, index: int, held: Held) -> Held:
-        """Return a record with what was written in it read; anything else as it is.
+        """Return a record with what was written in it read, a diary of a structure that is there; anything else
+        as it is.
 
         Raises:
             InvalidPlan: It is of no structure, or says what cannot be of it.
         """
-        if held.kind != "record":
+        if held.kind not in _KEPT:
             return held
-        record = model.Record.model_validate(held.document)
-        where = f"edits[{index}].record.change"
-        of = self.state.get(("structure", record.structure))
+        where = f"edits[{index}].{held.kind}.change"
+        of = self.state.get(("structure", held.document["structure"]))
         if of is None or of.fault:
             allowed = "the key of a structure of this garden is allowed"
-            raise InvalidPlan([Problem(f"{where}.structure", record.structure, allowed)])
+            raise InvalidPlan([Problem(f"{where}.structure", held.document["structure"], allowed)])
+        if held.kind == "diary":
+            return held
+        record = model.Record.model_validate(held.document)
         site = model.Site(
             garden=model.Place.model_validate(self.state[PLACE].document),
             bed=model.BareBed.model_validate(self.state["bed", of.home].document),
@@ -217,13 +221,13 @@ class _Applying:
             raise InvalidPlan(told) from error
         return replace(held, document=record.model_dump(mode="json"))
 
-    def _record_of(self, structure: Any) -> Held | None:
-        """Return the record of a structure, where building it has begun."""
+    def _kept_of(self, kind: str, structure: Any) -> Held | None:
+        """Return the record or the diary of a structure, where one has begun."""
         return next(
             (
                 held
                 for held in self.state.values()
-                if held.kind == "record" and not held.fault and held.document["structure"] == structure
+                if held.kind == kind and not held.fault and held.document["structure"] == structure
             ),
             None,
         )
@@ -288,12 +292,12 @@ def _anew(document: dict[str, Any]) -> dict[str, Any]:
 
 
 def with_no_lost(state: State, gone: Ref | None = None) -> State:
-    """Return a state without a thing, and without the records of structures that are no longer there."""
+    """Return a state without a thing, and without what was kept of structures that are no longer there."""
     left = {ref: held for ref, held in state.items() if ref != gone}
     return {
         ref: held
         for ref, held in left.items()
-        if held.kind != "record" or ("structure", held.document.get("structure")) in left
+        if held.kind not in _KEPT or ("structure", held.document.get("structure")) in left
     }
 
 

@@ -137,7 +137,7 @@ class _Whole:
 
 def _whole_of(core: model.Garden) -> _Whole:
     """Return a garden known by what is on its plan; a tick moves nothing there."""
-    return _Whole(core.model_dump_json(exclude={"records"}), core)
+    return _Whole(core.model_dump_json(exclude={"records", "diaries"}), core)
 
 
 @lru_cache(maxsize=16)

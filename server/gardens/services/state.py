@@ -35,12 +35,14 @@ MODELS: dict[str, type[model.Typed]] = {
     "stock": model.Stock,
     "need": model.KeptNeed,
     "record": model.Record,
+    "diary": model.Diary,
 }
 LISTS = {
     "features": "feature",
     "stock": "stock",
     "needs": "need",
     "records": "record",
+    "diaries": "diary",
 }  # of a garden, besides beds
 BELOW = {"beds", *LISTS}
 PLAIN: Document = model.Place(name="A garden whose own fields cannot be read").model_dump(mode="json")
@@ -51,6 +53,7 @@ _MOST = {
     "stock": model.MOST_STOCK,
     "need": model.MOST_NEEDS,
     "record": model.MOST_RECORDS,
+    "diary": model.MOST_DIARIES,
 }
 _SAID = 2  # things named in the words of one change
 
@@ -317,8 +320,8 @@ def commit(
 
 def _ordered(state: State) -> list[Ref]:
     """Return beds before what stands on them."""
-    order = {"place": 0, "bed": 1, "feature": 2, "stock": 3, "need": 4, "structure": 5, "record": 6}
-    return sorted(state, key=lambda ref: order[ref[0]])
+    order = ["place", "bed", "feature", "stock", "need", "structure", "record", "diary"]
+    return sorted(state, key=lambda ref: order.index(ref[0]))
 
 
 def _store(garden: Garden, old: Held | None, new: Held | None) -> Held | None:

@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from ...family.moves import moves_beside
 from ...family.protocol import Family
+from ...patterns.tending import usual
 from .geometry import laid_out
 from .links import Leaning
 from .options import KEY, AFrameOptions
@@ -23,4 +24,5 @@ A_FRAME = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=usual,
 )

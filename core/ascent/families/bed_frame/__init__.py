@@ -13,6 +13,7 @@ from .options import KEY, BedFrameOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
 from .steps import steps
+from .tending import tending
 
 BED_FRAME = Family(
     key=KEY,
@@ -24,5 +25,6 @@ BED_FRAME = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=tending,
     joined=Joined("bed-frame", "ground"),
 )

@@ -12,6 +12,7 @@ from .options import KEY, CageOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
 from .steps import steps
+from .tending import tending
 
 CAGE = Family(
     key=KEY,
@@ -23,5 +24,6 @@ CAGE = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=tending,
     round=True,
 )

@@ -13,6 +13,7 @@ from .options import KEY, DropStringsOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
 from .steps import steps
+from .tending import tending
 
 DROP_STRINGS = Family(
     key=KEY,
@@ -24,5 +25,6 @@ DROP_STRINGS = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=tending,
     joined=Joined("drop-strings", "ground"),
 )

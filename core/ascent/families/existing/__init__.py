@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from ...family.moves import moves_beside
 from ...family.protocol import Family
+from ...patterns.tending import usual
 from .geometry import laid_out
 from .links import loaded
 from .options import KEY, ExistingOptions
@@ -23,4 +24,5 @@ EXISTING = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=usual,
 )

@@ -12,6 +12,7 @@ from .options import KEY, HoopsOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
 from .steps import steps
+from .tending import tending
 
 HOOPS = Family(
     key=KEY,
@@ -23,4 +24,5 @@ HOOPS = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=tending,
 )

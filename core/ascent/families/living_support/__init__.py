@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ...family.moves import moves_beside
 from ...family.protocol import Family
+from ...patterns.tending import usual
 from .geometry import laid_out
 from .links import Block
 from .options import KEY, LivingSupportOptions
@@ -21,5 +22,6 @@ LIVING_SUPPORT = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=usual,
     round=True,
 )

@@ -46,12 +46,9 @@ class Block(Stand[LivingSupportOptions]):
     @cached_property
     def living(self) -> crop.Growth:
         """Return the course of the hosts, sown so many days before the first climber."""
-        start, end = self.season.spans[0]
         first, hosts = self.structure.plantings[0], grid(self.options)
         row = tables.crops()[self.host.key]
-        longer = replace(
-            self.season, spans=(*self.season.spans, (start - self.options.head_start, max(end, start + 1)))
-        )
+        longer = self.season.with_hosts(self.options.head_start)
         sown = Planting(
             key="hosts",
             crop=row.key,
@@ -78,7 +75,7 @@ class Block(Stand[LivingSupportOptions]):
     @cached_property
     def host_days(self) -> Array:
         """Return days of growth since the hosts were sown, (..., W)."""
-        return np.asarray(self.season.growing_days(0) - self.season.late + self.options.head_start)
+        return np.asarray(self.season.grown[0] - self.season.late + self.options.head_start)
 
     @cached_property
     def grown(self) -> Array:

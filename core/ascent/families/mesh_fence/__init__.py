@@ -10,6 +10,7 @@ from .options import KEY, MeshFenceOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
 from .steps import steps
+from .tending import tending
 
 MESH_FENCE = Family(
     key=KEY,
@@ -21,4 +22,5 @@ MESH_FENCE = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=tending,
 )

@@ -13,6 +13,7 @@ from .options import KEY, PanelArchOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
 from .steps import steps
+from .tending import tending
 from .wishes import WISHES
 
 PANEL_ARCH = Family(
@@ -25,6 +26,7 @@ PANEL_ARCH = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=tending,
     joined=Joined("panel-arch", "place"),
     wishes=WISHES,
 )

@@ -10,6 +10,7 @@ from .options import KEY, StakeOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
 from .steps import steps
+from .tending import tending
 
 STAKE = Family(
     key=KEY,
@@ -21,5 +22,6 @@ STAKE = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=tending,
     round=True,
 )

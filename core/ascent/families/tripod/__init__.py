@@ -7,6 +7,7 @@ from __future__ import annotations
 from ...family.moves import moves_beside
 from ...family.protocol import Family
 from ...family.steps import Joined
+from ...patterns.tending import usual
 from .geometry import laid_out
 from .links import Standing
 from .options import KEY, TripodOptions
@@ -24,6 +25,7 @@ TRIPOD = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=usual,
     joined=Joined("tripod", "place"),
     round=True,
 )

@@ -12,6 +12,7 @@ from .options import KEY, WeaveOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
 from .steps import steps
+from .tending import tending
 
 WEAVE = Family(
     key=KEY,
@@ -23,4 +24,5 @@ WEAVE = Family(
     cautions=cautions,
     moves=moves_beside(__file__),
     steps=steps,
+    tending=tending,
 )

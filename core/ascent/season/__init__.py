@@ -1,0 +1,1 @@
+"""The season: when each crop can be planted, what is due in which week and why, what it brings in."""

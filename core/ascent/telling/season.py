@@ -1,0 +1,389 @@
+"""The season in words: the days in the garden, and the year of each structure."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from .. import tables
+from ..ground.plot import bed_middle, geometry_of
+from ..mechanics import growth
+from ..plan.model import BareBed, Bed, Diary, Garden, Place, Planting, Site, Structure
+from ..season.tasks import Grown, Task, Tended
+from ..season.visits import Due, Visit, visits_of, walk
+from ..season.windows import Fate, fate_of, instead, opened
+from ..weather.course import turn_of
+from ..weather.frosts import RISKS, frosts_of
+from ..words.quantities import System, write
+from ..words.texts import template
+from .season_readout import DayReport, GrowingReport, TaskReport, VisitReport, WeekReport, YearReport, YearRow
+
+_AHEAD = 12  # days that are shown to come
+_BEHIND = 10  # days back that what was left is still shown
+_HARDLY = 0.01  # chance that is said as next to none
+_ALWAYS = 360  # days of a window that is the whole year
+WEEKS = 53
+
+
+@dataclass(frozen=True)
+class Kept:
+    """A structure with its site, its visits through the year, and how it grows."""
+
+    bed: Bed
+    structure: Structure
+    tended: Tended
+    visits: tuple[Visit, ...]
+
+
+def date_text(day: dt.date, year: int | None = None) -> str:
+    """Return a day as people say it: ‘4 May’, with its year where it is another than the one spoken of."""
+    said = f"{day.day} {day:%B}"
+    return said if year is None or day.year == year else f"{said} {day.year}"
+
+
+def chance_text(chance: float) -> str:
+    """Return a chance as people say it."""
+    if chance < _HARDLY:
+        return "next to none"
+    return f"{round(100 * chance)} in 100"
+
+
+@lru_cache(maxsize=1024)
+def _tended(site: str, structure: str, built: bool) -> Tended:
+    where, what = Site.model_validate_json(site), Structure.model_validate_json(structure)
+    return Tended(where, what, geometry_of(where.bed, what), built)
+
+
+def standing_of(structure: Structure) -> Structure:
+    """Return a structure as it stands, with what grows on it by its plan."""
+    if structure.built is None:
+        return structure
+    return structure.model_copy(update={"options": structure.built.options, "family": structure.built.family})
+
+
+def kept_of(garden: Garden, bed: Bed, structure: Structure) -> Kept:
+    """Return a structure with its visits."""
+    return next(iter(_kept(garden, [(bed, structure)])))
+
+
+def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]]) -> Iterable[Kept]:
+    place = Place.model_validate({name: getattr(garden, name) for name in Place.model_fields})
+    diaries = {diary.structure: diary for diary in garden.diaries}
+    stands = {record.structure for record in garden.records if record.stands}
+    sites: dict[str, str] = {}
+    for bed, structure in wanted:
+        if bed.key not in sites:
+            bare = BareBed.model_validate({name: getattr(bed, name) for name in BareBed.model_fields})
+            sites[bed.key] = Site(garden=place, bed=bare).model_dump_json()
+        still = standing_of(structure).model_copy(update={"taken": (), "built": None})
+        tended = _tended(sites[bed.key], still.model_dump_json(), structure.key in stands)
+        yield Kept(bed, structure, tended, _visits(tended, garden.visits, diaries.get(structure.key)))
+
+
+def _visits(tended: Tended, weekdays: Sequence[int], diary: Diary | None) -> tuple[Visit, ...]:
+    planted = {grown.planting.key: grown.date(grown.course.start) for grown in tended.grown}
+    return visits_of(tended.tasks, weekdays, diary, planted)
+
+
+def everything(garden: Garden) -> list[Kept]:
+    """Return every structure of a garden with its visits."""
+    return list(_kept(garden, ((bed, structure) for bed in garden.beds for structure in bed.structures)))
+
+
+# -- the week
+
+
+def week_report(garden: Garden, today: dt.date) -> WeekReport:
+    """Return the days in the garden about a day."""
+    kept = everything(garden)
+    order = walk({each.structure.key: _middle(each.bed, each.structure) for each in kept})
+    by_key = {each.structure.key: each for each in kept}
+    days: dict[dt.date, list[VisitReport]] = {}
+    overdue: list[VisitReport] = []
+    now = _visited_on(garden, today)
+    for key in order:
+        each = by_key[key]
+        left: list[Due] = []
+        for visit in each.visits:
+            if now <= visit.on <= today + dt.timedelta(days=_AHEAD):
+                report = _visit(each, visit, visit.due, today, garden.units)
+                days.setdefault(max(visit.on, now), []).append(report)
+            elif today - dt.timedelta(days=_BEHIND) <= visit.on < now:
+                left += [
+                    due
+                    for due in visit.due
+                    if due.open and due.task.until >= today - dt.timedelta(days=_BEHIND)
+                ]
+        fresh = _not_again(left, each.visits, now)
+        if fresh:
+            overdue.append(_visit(each, Visit(key, fresh[0].on, tuple(fresh)), fresh, today, garden.units))
+    reports = [_day(day, today, days[day]) for day in sorted(days)]
+    first = reports[0] if reports and reports[0].on == now else None
+    return WeekReport(
+        today=today,
+        label=f"{today:%A} {date_text(today)}",
+        now=first,
+        overdue=tuple(overdue),
+        coming=tuple(reports[1:] if first else reports),
+    )
+
+
+def _visited_on(garden: Garden, today: dt.date) -> dt.date:
+    """Return today, or the last day that people came on."""
+    return next(
+        today - dt.timedelta(days=n)
+        for n in range(7)
+        if (today - dt.timedelta(days=n)).weekday() in garden.visits
+    )
+
+
+def _not_again(left: list[Due], visits: tuple[Visit, ...], now: dt.date) -> list[Due]:
+    """Return what was left undone and does not come round again on the day itself."""
+    again = {(due.task.planting, due.task.job) for visit in visits if visit.on == now for due in visit.due}
+    last = {(due.task.planting, due.task.job): due for due in left}
+    return [due for key, due in last.items() if key not in again]
+
+
+def _middle(bed: Bed, structure: Structure) -> tuple[float, float]:
+    at = bed_middle(bed).out(np.array([[structure.along, structure.across]]))[0]
+    return float(at[0]), float(at[1])
+
+
+def _day(on: dt.date, today: dt.date, visits: list[VisitReport]) -> DayReport:
+    ahead = (on - today).days
+    said = {0: "Today", 1: "Tomorrow"}.get(ahead, f"{on:%A}")
+    return DayReport(
+        on=on,
+        label=f"{said}, {date_text(on)}",
+        minutes=sum(visit.minutes for visit in visits),
+        visits=tuple(visits),
+    )
+
+
+def _visit(each: Kept, visit: Visit, dues: Sequence[Due], today: dt.date, system: System) -> VisitReport:
+    return VisitReport(
+        structure=each.structure.key,
+        on=visit.on,
+        minutes=round(sum(due.task.minutes for due in dues if due.open)),
+        tasks=tuple(task_report(each.tended, due, today, system) for due in dues),
+    )
+
+
+def task_report(tended: Tended, due: Due, today: dt.date, system: System) -> TaskReport:
+    """Return a task as it is read at the work."""
+    task, row = due.task, due.task.row
+    words = _words(tended, task, system)
+    return TaskReport(
+        key=task.key,
+        job=task.job,
+        sort=row.sort,
+        title=_sentence(row.title, words),
+        why=_sentence(row.why, words),
+        how=_sentence(row.how, words),
+        tools=row.tools,
+        minutes=round(task.minutes),
+        until=task.until,
+        late=task.until < today and due.open,
+        state=due.mark.state if due.mark else None,
+        note=due.mark.note if due.mark else "",
+    )
+
+
+def _sentence(text: str, words: Mapping[str, str]) -> str:
+    said = text.format_map(words)
+    return said[:1].upper() + said[1:]
+
+
+def _words(tended: Tended, task: Task, system: System) -> dict[str, str]:
+    """Return what is put into the words of a task."""
+    words = {name: write(value, kind, system) for name, (value, kind) in task.values.items()}
+    words |= task.words
+    for name in ("out", "end", "what"):
+        if words.get(name, "").lstrip("-").isdigit():
+            words[name] = date_text(turn_of(tended.site.garden) + dt.timedelta(days=int(words[name])))
+    grown = next((each for each in tended.grown if each.planting.key == task.planting), tended.grown[0])
+    words["crop"] = grown.crop.name.split(",")[0].lower()
+    if task.job in ("sow", "plant"):
+        words["soil"] = _soil_words(tended.site.garden, grown.planting, system)
+    elif task.job == "feed":
+        words["feed"] = template("season.feed-first" if task.number == 1 else "season.feed")
+    elif task.job == "pick":
+        group = f"ripe.{_RIPE.get(grown.crop.cap_group, grown.crop.cap_group)}"
+        words["pick"] = template(group if grown.crop.yield_kg else "ripe.leaf")
+    elif task.job == "clear":
+        frosts = frosts_of(tended.site.garden)
+        froze = frosts is not None and grown.course.end >= frosts.first - 1
+        key = "gone-heat" if grown.course.heat else "gone-frost" if froze else "gone"
+        words["gone"] = template(f"season.{key}")
+    elif task.job == "scout":
+        words |= _scouted(grown, task.on)
+    return words
+
+
+_RIPE = {"sweet-potato": "other", "hops": "other", "bramble": "other"}
+
+
+def _scouted(grown: Grown, on: dt.date) -> dict[str, str]:
+    """Return what to look for on a crop at its stage, and where: another thing each week where there are
+    several.
+    """
+    day = (on - grown.pace.turns).days
+    stage = (
+        "early" if day < grown.course.first - 21 else "middle" if day < grown.course.first + 14 else "late"
+    )
+    own = [row for row in tables.scouts().values() if grown.crop.key in row.crops]
+    fitting = [row for row in own if row.stage in (stage, "any")] or own
+    row = fitting[(day // 7) % len(fitting)]
+    return {"look": row.look, "where": row.where}
+
+
+def _soil_words(place: Place, planting: Planting, system: System) -> str:
+    calendar, fate = tables.calendars()[planting.crop], fate_of(place, planting)
+    hardy = calendar.frost_class in ("H", "HH")
+    words = {
+        "least": write(calendar.soil_C, "temperature", system),
+        "chance": chance_text(fate.frost),
+        "kills": write(tables.frost_classes()[calendar.frost_class].kills_C, "temperature", system),
+    }
+    if hardy:
+        return template("season.soil-hardy").format(**words)
+    free = frosts_of(place) is None
+    if "soil" not in fate.values:
+        return template("season.soil-free" if free else "season.soil-unknown").format(**words)
+    words["soil"] = write(fate.values["soil"], "temperature", system)
+    return template("season.soil-known-free" if free else "season.soil-known").format(**words)
+
+
+# -- the year
+
+
+def year_report(garden: Garden, today: dt.date) -> YearReport:
+    """Return a garden's year."""
+    kept = everything(garden)
+    first, last = _bounds(garden, kept)
+    mondays = tuple(first + dt.timedelta(days=7 * n) for n in range((last - first).days // 7 + 1))
+    frosts, turns = frosts_of(garden), turn_of(garden)
+    words, ends = template("frosts.free"), (None, None)
+    if frosts:
+        about = [frosts.last, frosts.first, frosts.last_with(0.1), frosts.first_with(0.1)]
+        dates = [turns + dt.timedelta(days=round(day)) for day in about]
+        names = ("last", "first", "late", "early")
+        words = template("frosts.words").format(
+            **{n: date_text(d) for n, d in zip(names, dates, strict=True)}
+        )
+        words += template("frosts.record").format(years=frosts.years) if frosts.years else ""
+        ends = (dates[0], dates[1])
+    return YearReport(
+        label=str(mondays[0].year)
+        if mondays[0].year == mondays[-1].year
+        else f"{mondays[0].year}/{mondays[-1].year % 100:02d}",
+        today=today,
+        mondays=mondays,
+        last_frost=ends[0],
+        first_frost=ends[1],
+        frost_words=words,
+        warmth_words="" if garden.warmth else template("frosts.none"),
+        rows=tuple(year_row(each, mondays, garden.units) for each in kept),
+    )
+
+
+def _bounds(garden: Garden, kept: Sequence[Kept]) -> tuple[dt.date, dt.date]:
+    """Return the Mondays of the first and the last week in which anything is due or grows."""
+    turns = turn_of(garden)
+    days = [visit.on for each in kept for visit in each.visits]
+    days += [grown.date(grown.course.end) for each in kept for grown in each.tended.grown]
+    first = min(days, default=turns - dt.timedelta(days=60))
+    last = max(days, default=turns + dt.timedelta(days=200))
+    last = min(last, first + dt.timedelta(days=7 * WEEKS - 1))
+    return first - dt.timedelta(days=first.weekday()), last - dt.timedelta(days=last.weekday())
+
+
+def year_row(each: Kept, mondays: Sequence[dt.date], system: System) -> YearRow:
+    """Return a structure's year, week by week."""
+    minutes = [0.0] * len(mondays)
+    for visit in each.visits:
+        week = (visit.on - mondays[0]).days // 7
+        if 0 <= week < len(mondays):
+            minutes[week] += sum(due.task.minutes for due in visit.due)
+    down = next((t.on for t in each.tended.tasks if t.job == "take-down"), None)
+    return YearRow(
+        structure=each.structure.key,
+        growing=tuple(_growing(each, grown, mondays, system) for grown in each.tended.grown),
+        minutes=tuple(round(m) for m in minutes),
+        visits=len(each.visits),
+        takes_down=down,
+    )
+
+
+def _growing(each: Kept, grown: Grown, mondays: Sequence[dt.date], system: System) -> GrowingReport:
+    place, planting, course = each.tended.site.garden, grown.planting, grown.course
+    fate = fate_of(place, planting)
+    calendar = grown.calendar
+    potted = planting.raised == "potted" or (
+        planting.raised == "usual" and calendar.counted_from == "planting"
+    )
+    sown = grown.date(course.start - calendar.indoors_d) if potted and calendar.indoors_d else None
+    offset = (mondays[0] - grown.pace.turns).days
+    days = offset + 3.5 + 7.0 * np.arange(len(mondays))
+    since = grown.pace.upto(days) - float(grown.pace.upto(course.start)) + course.ahead
+    share = growth.logistic(since, grown.crop.t50_d, grown.crop.t95_d)
+    share = np.where((days >= course.start) & (days < course.end), share, 0.0)
+    others = (
+        instead(place, planting, each.structure.family) if fate.verdict in ("late", "short", "hot") else ()
+    )
+    names = ", ".join(tables.crops()[key].name for key in others)
+    return GrowingReport(
+        planting=planting.key,
+        crop=planting.crop,
+        name=grown.crop.name,
+        sown=sown,
+        planted=grown.date(course.start),
+        first=grown.date(course.first),
+        gone=grown.date(course.end),
+        verdict=fate.verdict,
+        words=fate_words(place, planting, fate, system),
+        instead=template("fate.instead").format(crops=names) if names else "",
+        frost=chance_text(fate.frost) if frosts_of(place) else "",
+        windows=tuple((grown.date(a), grown.date(b)) for a, b in fate.windows),
+        share=tuple(round(float(value), 3) for value in share),
+    )
+
+
+def fate_words(place: Place, planting: Planting, fate: Fate, system: System) -> str:
+    """Return what becomes of a planting, in a sentence or two."""
+    calendar = tables.calendars()[planting.crop]
+    turns = turn_of(place)
+
+    def said(day: float) -> str:
+        return date_text(turns + dt.timedelta(days=round(day)))
+
+    frosts = frosts_of(place)
+    window = opened(fate.windows, fate.course.start)
+    words = {
+        "frost": chance_text(fate.frost),
+        "opens": said(window[0]) if window else "",
+        "soil": write(fate.values.get("soil", 0.0), "temperature", system),
+        "least": write(calendar.soil_C, "temperature", system),
+        "days": str(fate.late),
+        "last": said(fate.last) if fate.last is not None else "",
+        "end": said(frosts.first_with(RISKS[place.careful])) if frosts else "",
+        "stops": write(calendar.stops_C or 0.0, "temperature", system),
+    }
+    key: str = fate.verdict
+    if fate.verdict == "late" and fate.last is None:
+        key = "short"
+    if fate.verdict == "cold" and not window:
+        key = "cold-never"
+    if fate.verdict == "early" and not window:
+        key = "short"
+    if fate.verdict == "hot" and calendar.cool:
+        key = "hot-cool"
+    sentence = template(f"fate.{key}").format(**words)
+    if fate.verdict == "hot" and fate.windows:
+        spans = " or ".join(f"{said(a)} to {said(b)}" for a, b in fate.windows)
+        sentence += template("fate.hot-windows").format(windows=spans)
+    return sentence

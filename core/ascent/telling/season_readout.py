@@ -1,0 +1,104 @@
+"""What is told of the season: typed, in the reader's words."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from ..plan.model import MarkState, Typed
+from ..season.windows import Verdict
+
+
+class TaskReport(Typed):
+    """A task as it is read at the work: why, how and with what, in two lines; what became of it.
+
+    until: last day that it is in time. late: whether that day has passed.
+    """
+
+    key: str
+    job: str
+    sort: str
+    title: str
+    why: str
+    how: str
+    tools: str
+    minutes: int
+    until: dt.date
+    late: bool
+    state: MarkState | None
+    note: str
+
+
+class VisitReport(Typed):
+    """What is to do at one structure on one day; minutes are of what is still to do."""
+
+    structure: str
+    on: dt.date
+    minutes: int
+    tasks: tuple[TaskReport, ...]
+
+
+class DayReport(Typed):
+    """A day in the garden: its visits in the order in which one walks."""
+
+    on: dt.date
+    label: str
+    minutes: int
+    visits: tuple[VisitReport, ...]
+
+
+class WeekReport(Typed):
+    """The days in the garden about a day: what is due today or on the last day that people came, and the days
+    to come.
+
+    overdue: tasks of earlier days that are still to do and not too late to be worth it.
+    """
+
+    today: dt.date
+    label: str
+    now: DayReport | None
+    overdue: tuple[VisitReport, ...]
+    coming: tuple[DayReport, ...]
+
+
+class GrowingReport(Typed):
+    """A planting through a year: its dates, and whether they are good ones.
+
+    share: how far it has grown in each week of the year, 0 to 1. windows: from when to when it can be planted.
+    """
+
+    planting: str
+    crop: str
+    name: str
+    sown: dt.date | None
+    planted: dt.date
+    first: dt.date
+    gone: dt.date
+    verdict: Verdict
+    words: str
+    instead: str
+    frost: str
+    windows: tuple[tuple[dt.date, dt.date], ...]
+    share: tuple[float, ...]
+
+
+class YearRow(Typed):
+    """One structure through the year: what grows on it, and how many minutes of visits each week brings."""
+
+    structure: str
+    growing: tuple[GrowingReport, ...]
+    minutes: tuple[int, ...]
+    visits: int
+    takes_down: dt.date | None
+
+
+class YearReport(Typed):
+    """A garden's year: its weeks, its frosts in words, a row for each structure."""
+
+    label: str
+    today: dt.date
+    mondays: tuple[dt.date, ...]
+    last_frost: dt.date | None
+    first_frost: dt.date | None
+    frost_words: str
+    warmth_words: str
+    rows: tuple[YearRow, ...]

@@ -1,0 +1,1 @@
+"""What days a garden has: its climate, its frosts, what was seen of this year, and the heat of its days."""

@@ -1,0 +1,95 @@
+"""Frosts of a garden: their dates with a risk left, and the chance of one after a day."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass
+from functools import lru_cache
+from statistics import NormalDist
+
+import numpy as np
+
+from ..mechanics import heat
+from ..plan.model import Careful, Place, day_of_year
+from .course import turn_of
+
+ENOUGH_YEARS = 20  # of a record whose own quantiles are used, handbook season 1
+RISKS: dict[Careful, float] = {"cautious": 0.1, "usual": 0.3, "bold": 0.5}
+_YEAR = 365
+
+
+@dataclass(frozen=True)
+class Frosts:
+    """The last and the first frost of a garden's season as days from the turn of its year, median and spread.
+
+    lasts, firsts: of each year of its own record about their medians, rising; none where it is too short.
+    spread: standard deviation of either date. [d]
+    """
+
+    turns: dt.date
+    last: float
+    first: float
+    spread: float
+    lasts: tuple[float, ...] = ()
+    firsts: tuple[float, ...] = ()
+
+    @property
+    def years(self) -> int:
+        """Return the years of the record that its dates rest on; 0 where they follow the normal law."""
+        return len(self.lasts)
+
+    def last_with(self, risk: float) -> float:
+        """Return the day after which a frost still comes with that chance. [d]
+
+        Source: handbook-season-1
+        """
+        if self.lasts:
+            return self.last + float(np.quantile(self.lasts, 1.0 - risk))
+        return self.last + heat.frost_shift(risk, self.spread)
+
+    def first_with(self, risk: float) -> float:
+        """Return the day before which a frost has come with that chance. [d]
+
+        Source: handbook-season-1
+        """
+        if self.firsts:
+            return self.first + float(np.quantile(self.firsts, risk))
+        return self.first - heat.frost_shift(risk, self.spread)
+
+    def chance_after(self, day: float) -> float:
+        """Return the chance that a frost of spring still comes after a day."""
+        if self.lasts:
+            return float(np.mean(np.asarray(self.lasts) + self.last > day))
+        return float(heat.frost_chance_after(day - self.last, self.spread))
+
+    def chance_before(self, day: float) -> float:
+        """Return the chance that a frost of autumn has come before a day."""
+        if self.firsts:
+            return float(np.mean(np.asarray(self.firsts) + self.first < day))
+        return NormalDist(self.first, self.spread).cdf(day)
+
+
+def frosts_of(place: Place) -> Frosts | None:
+    """Return the frosts of a garden's season; nothing where it never freezes."""
+    if place.last_frost is None or place.first_frost is None:
+        return None
+    season = float((day_of_year(place.first_frost) - day_of_year(place.last_frost)) % _YEAR)
+    warmth = place.warmth
+    if warmth and min(len(warmth.lasts), len(warmth.firsts)) >= ENOUGH_YEARS:
+        return Frosts(
+            turn_of(place),
+            0.0,
+            season,
+            place.frost_spread,
+            _about(warmth.lasts, place.last_frost),
+            _about(warmth.firsts, place.first_frost),
+        )
+    return Frosts(turn_of(place), 0.0, season, place.frost_spread)
+
+
+@lru_cache(maxsize=128)
+def _about(days: tuple[str, ...], median: str) -> tuple[float, ...]:
+    """Return how far days of the year lie from one of them, half a year at most either way, rising."""
+    half = _YEAR // 2
+    at = day_of_year(median)
+    return tuple(sorted(float((day_of_year(day) - at + half) % _YEAR - half) for day in days))
