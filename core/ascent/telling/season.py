@@ -11,7 +11,7 @@ import numpy as np
 
 from .. import tables
 from ..ground.plot import bed_middle, geometry_of
-from ..mechanics import growth
+from ..mechanics import Array, growth
 from ..plan.model import BareBed, Bed, Diary, Garden, Place, Planting, Site, Structure
 from ..season.tasks import Grown, Task, Tended
 from ..season.visits import Due, Visit, visits_of, walk
@@ -27,6 +27,7 @@ _BEHIND = 10  # days back that what was left is still shown
 _HARDLY = 0.01  # chance that is said as next to none
 _ALWAYS = 360  # days of a window that is the whole year
 WEEKS = 53
+_FAILS = ("late", "short", "hot")
 
 
 @dataclass(frozen=True)
@@ -113,11 +114,7 @@ def week_report(garden: Garden, today: dt.date) -> WeekReport:
                 report = _visit(each, visit, visit.due, today, garden.units)
                 days.setdefault(max(visit.on, now), []).append(report)
             elif today - dt.timedelta(days=_BEHIND) <= visit.on < now:
-                left += [
-                    due
-                    for due in visit.due
-                    if due.open and due.task.until >= today - dt.timedelta(days=_BEHIND)
-                ]
+                left += [due for due in visit.due if due.open]
         fresh = _not_again(left, each.visits, now)
         if fresh:
             overdue.append(_visit(each, Visit(key, fresh[0].on, tuple(fresh)), fresh, today, garden.units))
@@ -186,8 +183,8 @@ def task_report(tended: Tended, due: Due, today: dt.date, system: System) -> Tas
         how=_sentence(row.how, words),
         tools=row.tools,
         minutes=round(task.minutes),
-        until=task.until,
-        late=task.until < today and due.open,
+        until=max(task.until, due.on),
+        late=max(task.until, due.on) < today and due.open,
         state=due.mark.state if due.mark else None,
         note=due.mark.note if due.mark else "",
     )
@@ -264,23 +261,20 @@ def _soil_words(place: Place, planting: Planting, system: System) -> str:
 def year_report(garden: Garden, today: dt.date) -> YearReport:
     """Return a garden's year."""
     kept = everything(garden)
-    first, last = _bounds(garden, kept)
-    mondays = tuple(first + dt.timedelta(days=7 * n) for n in range((last - first).days // 7 + 1))
+    begins, ends_on = _bounds(garden, kept)
+    mondays = tuple(begins + dt.timedelta(days=7 * n) for n in range((ends_on - begins).days // 7 + 1))
     frosts, turns = frosts_of(garden), turn_of(garden)
-    words, ends = template("frosts.free"), (None, None)
+    words = template("frosts.free")
+    ends: tuple[dt.date | None, dt.date | None] = (None, None)
     if frosts:
         about = [frosts.last, frosts.first, frosts.last_with(0.1), frosts.first_with(0.1)]
         dates = [turns + dt.timedelta(days=round(day)) for day in about]
-        names = ("last", "first", "late", "early")
-        words = template("frosts.words").format(
-            **{n: date_text(d) for n, d in zip(names, dates, strict=True)}
-        )
+        last, first, late, early = (date_text(date) for date in dates)
+        words = template("frosts.words").format(last=last, first=first, late=late, early=early)
         words += template("frosts.record").format(years=frosts.years) if frosts.years else ""
         ends = (dates[0], dates[1])
     return YearReport(
-        label=str(mondays[0].year)
-        if mondays[0].year == mondays[-1].year
-        else f"{mondays[0].year}/{mondays[-1].year % 100:02d}",
+        label=_years(mondays[0].year, mondays[-1].year),
         today=today,
         mondays=mondays,
         last_frost=ends[0],
@@ -289,6 +283,10 @@ def year_report(garden: Garden, today: dt.date) -> YearReport:
         warmth_words="" if garden.warmth else template("frosts.none"),
         rows=tuple(year_row(each, mondays, garden.units) for each in kept),
     )
+
+
+def _years(first: int, last: int) -> str:
+    return str(first) if first == last else f"{first}/{last % 100:02d}"
 
 
 def _bounds(garden: Garden, kept: Sequence[Kept]) -> tuple[dt.date, dt.date]:
@@ -328,13 +326,11 @@ def _growing(each: Kept, grown: Grown, mondays: Sequence[dt.date], system: Syste
     )
     sown = grown.date(course.start - calendar.indoors_d) if potted and calendar.indoors_d else None
     offset = (mondays[0] - grown.pace.turns).days
-    days = offset + 3.5 + 7.0 * np.arange(len(mondays))
+    days: Array = offset + 3.5 + 7.0 * np.arange(len(mondays), dtype=np.float64)
     since = grown.pace.upto(days) - float(grown.pace.upto(course.start)) + course.ahead
     share = growth.logistic(since, grown.crop.t50_d, grown.crop.t95_d)
     share = np.where((days >= course.start) & (days < course.end), share, 0.0)
-    others = (
-        instead(place, planting, each.structure.family) if fate.verdict in ("late", "short", "hot") else ()
-    )
+    others = instead(place, planting, each.structure.family) if fate.verdict in _FAILS else ()
     names = ", ".join(tables.crops()[key].name for key in others)
     return GrowingReport(
         planting=planting.key,

@@ -63,7 +63,7 @@ class WeekReport(Typed):
 class GrowingReport(Typed):
     """A planting through a year: its dates, and whether they are good ones.
 
-    share: how far it has grown in each week of the year, 0 to 1. windows: from when to when it can be planted.
+    share: how far it has grown in each week of the year, 0 to 1. windows: when it can be planted.
     """
 
     planting: str

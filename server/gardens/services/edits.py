@@ -192,7 +192,7 @@ class _Applying:
         self.state[held.ref] = self._fitting(index, changed)
 
     def _fitting(self, index: int, held: Held) -> Held:
-        """Return a record with what was written in it read, a diary of a structure that is there; anything else
+        """Return a record with what was written in it read, a diary of a structure that is there; else
         as it is.
 
         Raises:
