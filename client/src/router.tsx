@@ -37,6 +37,14 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("./features/parts/GardenPartsPage")).GardenPartsPage }),
       },
       {
+        path: "gardens/:gardenId/week",
+        lazy: async () => ({ Component: (await import("./features/season/WeekPage")).WeekPage }),
+      },
+      {
+        path: "gardens/:gardenId/year",
+        lazy: async () => ({ Component: (await import("./features/season/YearPage")).YearPage }),
+      },
+      {
         path: "gardens/:gardenId/shed",
         lazy: async () => ({ Component: (await import("./features/shed/ShedPage")).ShedPage }),
       },

@@ -788,6 +788,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Week
+         * @description What is due in a garden today, what was left, and what comes.
+         */
+        get: operations["gardens_api_season_week"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Year
+         * @description A garden's year: every structure with what grows on it.
+         */
+        get: operations["gardens_api_season_year"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/year/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sown
+         * @description A structure's year while a hand moves one of its plantings; nothing is stored.
+         */
+        post: operations["gardens_api_season_sown"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/letters": {
         parameters: {
             query?: never;
@@ -1775,6 +1835,8 @@ export interface components {
             measures: {
                 [key: string]: string[];
             };
+            /** Rains */
+            rains: components["schemas"]["Choice"][];
             /** Soils */
             soils: components["schemas"]["Choice"][];
             /**
@@ -1786,6 +1848,8 @@ export interface components {
             tables: {
                 [key: string]: components["schemas"]["Choice"][];
             };
+            /** Waters */
+            waters: components["schemas"]["Choice"][];
         };
         /**
          * ChangeOut
@@ -2060,6 +2124,65 @@ export interface components {
             use: string;
         };
         /**
+         * DayReport
+         * @description A day in the garden: its visits in the order in which one walks.
+         */
+        DayReport: {
+            /** Label */
+            label: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Visits */
+            visits: components["schemas"]["VisitReport"][];
+        };
+        /**
+         * DiaryChange
+         * @description What changes of a diary; what is left out stays, a mark or a finding of null goes.
+         */
+        DiaryChange: {
+            /** Marks */
+            marks?: {
+                [key: string]: components["schemas"]["Marked"] | null;
+            } | null;
+            /** Name */
+            name?: string | null;
+            /** Storms */
+            storms?: {
+                [key: string]: components["schemas"]["Found"] | null;
+            } | null;
+            /** Structure */
+            structure?: string | null;
+        };
+        /**
+         * DiaryEdit
+         * @description The diary of a structure: begun, or written in where it has begun already; or taken away.
+         */
+        DiaryEdit: {
+            /**
+             * Act
+             * @default change
+             * @enum {string}
+             */
+            act: "add" | "change" | "remove";
+            change?: components["schemas"]["DiaryChange"];
+            /** Copy Of */
+            copy_of?: string | null;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "diary";
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
          * Difference
          * @description One field that differs: its path in the thing, what it is called, and both values as written.
          */
@@ -2240,7 +2363,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"] | components["schemas"]["RecordEdit"])[];
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"] | components["schemas"]["RecordEdit"] | components["schemas"]["DiaryEdit"])[];
         };
         /**
          * DraftIn
@@ -2257,7 +2380,7 @@ export interface components {
          */
         EditsIn: {
             /** Edits */
-            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"] | components["schemas"]["RecordEdit"])[];
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"] | components["schemas"]["RecordEdit"] | components["schemas"]["DiaryEdit"])[];
         };
         /**
          * EditsOut
@@ -2546,6 +2669,32 @@ export interface components {
             top: number[];
         };
         /**
+         * Found
+         * @description How a structure was found after a storm.
+         */
+        Found: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "stood" | "leans" | "slack" | "torn" | "fell";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+        };
+        /**
          * Gap
          * @description The distance from a thing to a neighbour, between their nearest points.
          */
@@ -2695,6 +2844,55 @@ export interface components {
             ];
             /** Soil */
             soil: string;
+        };
+        /**
+         * GrowingReport
+         * @description A planting through a year: its dates, and whether they are good ones.
+         *
+         *     share: how far it has grown in each week of the year, 0 to 1. windows: when it can be planted.
+         */
+        GrowingReport: {
+            /** Crop */
+            crop: string;
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /** Frost */
+            frost: string;
+            /**
+             * Gone
+             * Format: date
+             */
+            gone: string;
+            /** Instead */
+            instead: string;
+            /** Name */
+            name: string;
+            /**
+             * Planted
+             * Format: date
+             */
+            planted: string;
+            /** Planting */
+            planting: string;
+            /** Share */
+            share: number[];
+            /** Sown */
+            sown: string | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "good" | "early" | "cold" | "late" | "short" | "hot";
+            /** Windows */
+            windows: [
+                string,
+                string
+            ][];
+            /** Words */
+            words: string;
         };
         /**
          * Grown
@@ -3158,6 +3356,35 @@ export interface components {
             what: string;
         };
         /**
+         * Marked
+         * @description What became of a task: done, skipped, or not needed; when, by whom, what there was to say, and what was
+         *     picked. [kg]
+         */
+        Marked: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Picked */
+            picked?: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "skipped" | "not-needed";
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+        };
+        /**
          * MayDiffer
          * @description Something of a step that may come out otherwise: an option, and what was planned.
          *
@@ -3593,6 +3820,8 @@ export interface components {
          * @description What changes of a garden's own fields; what is left out stays.
          */
         PlaceChange: {
+            /** Careful */
+            careful?: ("cautious" | "usual" | "bold") | null;
             /** Climate */
             climate?: string | null;
             /** Currency */
@@ -3603,6 +3832,8 @@ export interface components {
             exposure?: string | null;
             /** First Frost */
             first_frost?: string | null;
+            /** Frost Spread */
+            frost_spread?: number | null;
             /** Hour */
             hour?: number | null;
             /** Last Frost */
@@ -3617,8 +3848,13 @@ export interface components {
             prices?: {
                 [key: string]: number;
             } | null;
+            /** Timezone */
+            timezone?: string | null;
             /** Units */
             units?: ("metric" | "imperial") | null;
+            /** Visits */
+            visits?: number[] | null;
+            warmth?: components["schemas"]["Warmth"] | null;
             /** Year */
             year?: number | null;
         };
@@ -4500,6 +4736,18 @@ export interface components {
             week: number;
         };
         /**
+         * SownIn
+         * @description A planting as it would be planted on another day; nothing is stored.
+         */
+        SownIn: {
+            /** Planted */
+            planted: string;
+            /** Planting */
+            planting: string;
+            /** Structure */
+            structure: string;
+        };
+        /**
          * StakeReport
          * @description A stake-out in words.
          */
@@ -4514,6 +4762,20 @@ export interface components {
             marks: components["schemas"]["MarkReport"][];
             /** Squares */
             squares: string[];
+        };
+        /**
+         * Standing
+         * @description A structure as pages of the season name it: its number, name and bed.
+         */
+        Standing: {
+            /** Bed */
+            bed: string;
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * StepReport
@@ -4778,6 +5040,8 @@ export interface components {
         /**
          * StructureChange
          * @description What changes of a structure: its bed, its place, single options; what is left out stays.
+         *
+         *     planted: on which day plantings of it are planted, by their keys.
          */
         StructureChange: {
             /** Across */
@@ -4792,6 +5056,10 @@ export interface components {
             /** Options */
             options?: {
                 [key: string]: unknown;
+            } | null;
+            /** Planted */
+            planted?: {
+                [key: string]: string;
             } | null;
             /** Turn */
             turn?: number | null;
@@ -5094,6 +5362,41 @@ export interface components {
             words: string;
         };
         /**
+         * TaskReport
+         * @description A task as it is read at the work: why, how and with what, in two lines; what became of it.
+         *
+         *     until: last day that it is in time. late: whether that day has passed.
+         */
+        TaskReport: {
+            /** How */
+            how: string;
+            /** Job */
+            job: string;
+            /** Key */
+            key: string;
+            /** Late */
+            late: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Note */
+            note: string;
+            /** Sort */
+            sort: string;
+            /** State */
+            state: ("done" | "skipped" | "not-needed") | null;
+            /** Title */
+            title: string;
+            /** Tools */
+            tools: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Tested
          * @description What a pull test says of a bed's soil, as so many times what is assumed of it.
          */
@@ -5272,6 +5575,23 @@ export interface components {
             plants: components["schemas"]["PlantMark"][];
             /** Soil */
             soil: string;
+        };
+        /**
+         * VisitReport
+         * @description What is to do at one structure on one day; minutes are of what is still to do.
+         */
+        VisitReport: {
+            /** Minutes */
+            minutes: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Structure */
+            structure: string;
+            /** Tasks */
+            tasks: components["schemas"]["TaskReport"][];
         };
         /**
          * WantedIn
@@ -5503,6 +5823,47 @@ export interface components {
             weakest: string;
         };
         /**
+         * WeekOut
+         * @description The days in a garden about today.
+         */
+        WeekOut: {
+            /** Id */
+            id: number;
+            /** May Edit */
+            may_edit: boolean;
+            /** Name */
+            name: string;
+            report: components["schemas"]["WeekReport"];
+            /** Structures */
+            structures: components["schemas"]["Standing"][];
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /**
+         * WeekReport
+         * @description The days in the garden about a day: what is due today or on the last day that people came, and the days
+         *     to come.
+         *
+         *     overdue: tasks of earlier days that are still to do and not too late to be worth it.
+         */
+        WeekReport: {
+            /** Coming */
+            coming: components["schemas"]["DayReport"][];
+            /** Label */
+            label: string;
+            now: components["schemas"]["DayReport"] | null;
+            /** Overdue */
+            overdue: components["schemas"]["VisitReport"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+        };
+        /**
          * WishField
          * @description What may be asked of a family the other way round.
          */
@@ -5572,6 +5933,67 @@ export interface components {
             text: string;
             /** Value */
             value: number;
+        };
+        /**
+         * YearOut
+         * @description A garden's year on one sheet.
+         */
+        YearOut: {
+            /** Id */
+            id: number;
+            /** May Edit */
+            may_edit: boolean;
+            /** Name */
+            name: string;
+            report: components["schemas"]["YearReport"];
+            /** Structures */
+            structures: components["schemas"]["Standing"][];
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /**
+         * YearReport
+         * @description A garden's year: its weeks, its frosts in words, a row for each structure.
+         */
+        YearReport: {
+            /** First Frost */
+            first_frost: string | null;
+            /** Frost Words */
+            frost_words: string;
+            /** Label */
+            label: string;
+            /** Last Frost */
+            last_frost: string | null;
+            /** Mondays */
+            mondays: string[];
+            /** Rows */
+            rows: components["schemas"]["YearRow"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Warmth Words */
+            warmth_words: string;
+        };
+        /**
+         * YearRow
+         * @description One structure through the year: what grows on it, and how many minutes of visits each week brings.
+         */
+        YearRow: {
+            /** Growing */
+            growing: components["schemas"]["GrowingReport"][];
+            /** Minutes */
+            minutes: number[];
+            /** Structure */
+            structure: string;
+            /** Takes Down */
+            takes_down: string | null;
+            /** Visits */
+            visits: number;
         };
     };
     responses: never;
@@ -10493,6 +10915,319 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_season_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeekOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_season_year: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_season_sown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SownIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearRow"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

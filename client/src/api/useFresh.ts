@@ -4,6 +4,7 @@ import { useMemo } from "react";
 import { type Building, buildingKey } from "./building";
 import type { Garden, Schemas } from "./client";
 import { KEYS } from "./queries";
+import { type Week, weekKey } from "./season";
 
 /** Answers that are kept: what is no longer true of them, and what is known better. */
 export function useFresh() {
@@ -27,7 +28,7 @@ export function useFresh() {
       /** A garden as the server has just answered it, and what hangs on it. */
       garden: (garden: Garden) => {
         queries.setQueryData(KEYS.garden(garden.id), garden);
-        void again("structure", "parts", "building");
+        void again("structure", "parts", "building", "week", "year");
       },
       looksLike: (garden: Garden) => queries.setQueryData(KEYS.garden(garden.id), garden),
       structure: (structure: Schemas["StructureOut"]) =>
@@ -35,6 +36,9 @@ export function useFresh() {
       /** What is known of a building, with what has just got there. */
       building: (id: number, make: (now: Building) => Building) =>
         queries.setQueryData<Building>(buildingKey(id), (now) => now && make(now)),
+      /** What is known of a week, with what has just got there. */
+      week: (garden: number, make: (now: Week) => Week) =>
+        queries.setQueryData<Week>(weekKey(garden), (now) => now && make(now)),
       people: (garden: number, people: Schemas["People"]) =>
         queries.setQueryData(KEYS.people(garden), people),
       gone: (garden: number) =>

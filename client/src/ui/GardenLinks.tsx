@@ -4,6 +4,8 @@ import type { Garden } from "../api/client";
 
 const PAGES = [
   ["", "plan"],
+  ["/week", "this week"],
+  ["/year", "year"],
   ["/shed", "shed"],
   ["/parts", "shopping"],
   ["/history", "history"],

@@ -458,7 +458,7 @@ Finding = Literal["stood", "leans", "slack", "torn", "fell"]
 DayKey = Annotated[str, Field(pattern=r"^[0-9]{4}-[0-9]{2}-[0-9]{2}$")]
 
 
-class Mark(Typed):
+class Marked(Typed):
     """What became of a task: done, skipped, or not needed; when, by whom, what there was to say, and what was
     picked. [kg]
     """
@@ -479,7 +479,7 @@ class Found(Typed):
     note: Remark = ""
 
 
-Marks = Annotated[dict[TaskKey, Mark], Field(max_length=MOST_MARKS)]
+Marks = Annotated[dict[TaskKey, Marked], Field(max_length=MOST_MARKS)]
 AfterStorms = Annotated[dict[DayKey, Found], Field(max_length=MOST_STORMS)]
 
 

@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
-from ..plan.model import Diary, Mark
+from ..plan.model import Diary, Marked
 from .tasks import Task
 
 _NOT_BEFORE = ("sow", "plant", "clear", "take-down", "pick-once", "sow-pots")  # never early
@@ -20,7 +20,7 @@ class Due:
 
     task: Task
     on: dt.date
-    mark: Mark | None
+    mark: Marked | None
 
     @property
     def open(self) -> bool:

@@ -261,8 +261,7 @@ def _soil_words(place: Place, planting: Planting, system: System) -> str:
 def year_report(garden: Garden, today: dt.date) -> YearReport:
     """Return a garden's year."""
     kept = everything(garden)
-    begins, ends_on = _bounds(garden, kept)
-    mondays = tuple(begins + dt.timedelta(days=7 * n) for n in range((ends_on - begins).days // 7 + 1))
+    mondays = _mondays(garden, kept)
     frosts, turns = frosts_of(garden), turn_of(garden)
     words = template("frosts.free")
     ends: tuple[dt.date | None, dt.date | None] = (None, None)
@@ -289,15 +288,21 @@ def _years(first: int, last: int) -> str:
     return str(first) if first == last else f"{first}/{last % 100:02d}"
 
 
-def _bounds(garden: Garden, kept: Sequence[Kept]) -> tuple[dt.date, dt.date]:
-    """Return the Mondays of the first and the last week in which anything is due or grows."""
+def year_bounds(garden: Garden) -> tuple[dt.date, ...]:
+    """Return the Mondays of a garden's year."""
+    return _mondays(garden, everything(garden))
+
+
+def _mondays(garden: Garden, kept: Sequence[Kept]) -> tuple[dt.date, ...]:
+    """Return the Mondays from the first to the last week in which anything is due or grows."""
     turns = turn_of(garden)
     days = [visit.on for each in kept for visit in each.visits]
     days += [grown.date(grown.course.end) for each in kept for grown in each.tended.grown]
     first = min(days, default=turns - dt.timedelta(days=60))
     last = max(days, default=turns + dt.timedelta(days=200))
     last = min(last, first + dt.timedelta(days=7 * WEEKS - 1))
-    return first - dt.timedelta(days=first.weekday()), last - dt.timedelta(days=last.weekday())
+    begins = first - dt.timedelta(days=first.weekday())
+    return tuple(begins + dt.timedelta(days=7 * n) for n in range((last - begins).days // 7 + 1))
 
 
 def year_row(each: Kept, mondays: Sequence[dt.date], system: System) -> YearRow:

@@ -9,8 +9,10 @@ from ascent.telling.readout import Rests as Rests
 from ascent.telling.readout import Sizing as Sizing
 from ascent.telling.readout import SolidReport as SolidReport
 from ascent.telling.readout import WishReport as WishReport
+from ascent.telling.season_readout import YearRow as YearRow
 from ascent.words.quantities import System as System
 
 from .gardens import *  # noqa: F403
 from .people import *  # noqa: F403
+from .season import *  # noqa: F403
 from .structures import *  # noqa: F403

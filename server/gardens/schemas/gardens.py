@@ -35,7 +35,7 @@ from ascent.plan.model import (
     Joining,
     KeptNeed,
     Key,
-    Mark,
+    Marked,
     Metres,
     MonthDay,
     Name,
@@ -137,7 +137,10 @@ class FeatureChange(Typed):
 
 
 class StructureChange(Typed):
-    """What changes of a structure: its bed, its place, single options; what is left out stays."""
+    """What changes of a structure: its bed, its place, single options; what is left out stays.
+
+    planted: on which day plantings of it are planted, by their keys.
+    """
 
     name: Name | None = None
     bed: Key | None = None
@@ -145,6 +148,7 @@ class StructureChange(Typed):
     across: Metres | None = None
     turn: Bearing | None = None
     options: Options | None = None
+    planted: dict[Key, MonthDay] | None = Field(None, max_length=4)
     built: AsBuilt | None = None
 
 
@@ -168,7 +172,7 @@ class DiaryChange(Typed):
 
     name: Name | None = None
     structure: Key | None = None
-    marks: dict[TaskKey, Mark | None] | None = Field(None, max_length=MOST_MARKS)
+    marks: dict[TaskKey, Marked | None] | None = Field(None, max_length=MOST_MARKS)
     storms: dict[DayKey, Found | None] | None = Field(None, max_length=MOST_STORMS)
 
 

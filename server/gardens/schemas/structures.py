@@ -367,6 +367,8 @@ class Catalogue(Typed):
     soils: list[Choice]
     exposures: list[Choice]
     climates: list[Choice]
+    waters: list[Choice]
+    rains: list[Choice]
     tables: dict[str, list[Choice]]
     stocked: list[Choice] = Field(description="the tables of what a shed may hold")
     measures: dict[str, list[str]] = Field(description="by table, what a thing of one’s own may measure")

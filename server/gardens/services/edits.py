@@ -126,6 +126,8 @@ class _Applying:
                 ]
             )
         document = _anew(source.document) if source else {}
+        if source and change.get("planted"):
+            change["plantings"] = _planted(index, document["plantings"], change.pop("planted"))
         name = change.get("name") or (f"{document['name'][:118]} 2" if source else edit.key)
         key = new_key(self.state, edit.kind, name if source or "name" in change else edit.key)
         self._renamed[edit.kind, edit.key] = key
@@ -182,6 +184,8 @@ class _Applying:
                     )
                 ]
             )
+        if held.kind == "structure" and change.get("planted"):
+            change["plantings"] = _planted(index, held.document["plantings"], change.pop("planted"))
         if held.kind == "structure" and held.document.get("built") and change.get("built"):
             del change["built"]  # it stands as it was begun until somebody says that it no longer does
         home = self._home(index, edit.kind, self._asked_home(edit, change) or held.home)
@@ -284,6 +288,15 @@ def _of_bed(held: Held, bed: str) -> bool:
     """Return whether a thing goes with a bed: it stands on it, or is wanted there."""
     home = held.document.get("bed") if held.kind == "need" else held.home
     return held.kind in ("structure", "need") and home == bed
+
+
+def _planted(index: int, plantings: list[dict[str, Any]], days: dict[str, str]) -> list[dict[str, Any]]:
+    """Return plantings with the days on which they are planted, by their keys."""
+    keys = [planting["key"] for planting in plantings]
+    if unknown := next((key for key in days if key not in keys), ""):
+        allowed = f"one of {', '.join(keys)} is allowed"
+        raise InvalidPlan([Problem(f"edits[{index}].structure.change.planted", unknown, allowed)])
+    return [{**each, "planted": days.get(each["key"], each["planted"])} for each in plantings]
 
 
 def _anew(document: dict[str, Any]) -> dict[str, Any]:

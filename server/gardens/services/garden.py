@@ -160,11 +160,16 @@ def _place(held: Held, core: model.Garden) -> schemas.PlaceRow:
     fields = model.Place.model_validate({name: getattr(core, name) for name in model.Place.model_fields})
     return schemas.PlaceRow(
         revision=held.revision,
-        written=written_fields(fields, core.units),
+        written={**written_fields(fields, core.units), **_warm(fields, core.units)},
         design_gust=gust,
         design_gust_text=write(gust, "speed", core.units),
         fields=fields,
     )
+
+
+def _warm(place: model.Place, units: System) -> dict[str, str]:
+    """Return how the measures of a garden's warmth are written."""
+    return {"warmth.height": write(place.warmth.height, "length", units)} if place.warmth else {}
 
 
 def _bed(held: Held, core: model.Garden) -> schemas.BedRow:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import zoneinfo
 from collections.abc import Callable
 
 from ascent.errors import InvalidPlan, Problem
@@ -32,13 +33,12 @@ def room_for_another(visitor: Visitor) -> int:
 
 
 def new_garden(visitor: Visitor, sent: schemas.PlaceChange) -> Granted:
-    """Make an empty garden for whoever is signed in."""
+    """Make an empty garden for whoever is signed in; a time zone that only a browser knows is left out."""
+    asked = sent.model_dump(mode="json", exclude_none=True)
+    if asked.get("timezone") not in zoneinfo.available_timezones():
+        asked.pop("timezone", None)
     place = model.Place.model_validate(
-        {
-            "name": "My garden",
-            "year": timezone.localdate().year,
-            **sent.model_dump(mode="json", exclude_none=True),
-        }
+        {"name": "My garden", "year": timezone.localdate().year, "warmth": {}, **asked}
     )
     return made_once(
         visitor, lambda owner: Garden.objects.create(owner_id=owner, document=place.model_dump(mode="json"))

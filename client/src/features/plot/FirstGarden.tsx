@@ -17,7 +17,8 @@ export function FirstGarden() {
   useEffect(() => {
     if (!none || making.current) return;
     making.current = true;
-    void askNewGarden({ name: `${name}’s garden` }).then(() => fresh.again("gardens"));
+    const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
+    void askNewGarden({ name: `${name}’s garden`, timezone: timeZone }).then(() => fresh.again("gardens"));
   }, [none, name, fresh]);
   return first ? <Navigate to={`/gardens/${first.id}`} replace /> : <p className="page quiet">One moment…</p>;
 }

@@ -1,10 +1,10 @@
 import type { Garden, Schemas } from "../../api/client";
 import { Currency } from "../../ui/Currency";
-import { DayOfYear } from "../../ui/DayOfYear";
 import { NameRow } from "../../ui/NameRow";
 import { NumberRow } from "../../ui/NumberRow";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
+import { SeasonFields } from "./SeasonFields";
 import type { PlanHand } from "./usePlan";
 
 interface Props {
@@ -74,12 +74,7 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
         high={bounds["garden.year"]?.high}
         onValue={(year) => keep({ year })}
       />
-      <DayOfYear label="Last frost" value={fields.last_frost} onDate={(last_frost) => keep({ last_frost })} />
-      <DayOfYear
-        label="First frost"
-        value={fields.first_frost}
-        onDate={(first_frost) => keep({ first_frost })}
-      />
+      <SeasonFields garden={garden} catalogue={catalogue} keep={keep} />
       <QuantityRow
         label="Least path"
         text={written.path_width ?? ""}

@@ -8,7 +8,7 @@ import { useNavigate } from "react-router";
 import { type Edit, type Garden, Refused, type Schemas } from "../../api/client";
 import { askEdits } from "../../queue/asks";
 import { Currency } from "../../ui/Currency";
-import { DayOfYear } from "../../ui/DayOfYear";
+import { type FrostDays, Frosts } from "../../ui/Frosts";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
 import { useAfterReading } from "../../ui/useAfterReading";
@@ -41,7 +41,10 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
   const [picked, setPicked] = useState<Garden["units"] | null>(null);
   const units = picked ?? garden.units;
   const [latitude, setLatitude] = useState<Sized>({ value: fields.latitude, text: written.latitude ?? "" });
-  const [frosts, setFrosts] = useState({ last_frost: fields.last_frost, first_frost: fields.first_frost });
+  const [frosts, setFrosts] = useState<FrostDays>({
+    last_frost: fields.last_frost ?? null,
+    first_frost: fields.first_frost ?? null,
+  });
   const [currency, setCurrency] = useState(fields.currency);
   const [exposure, setExposure] = useState(fields.exposure);
   const [bed, setBed] = useState("First bed");
@@ -119,16 +122,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
             high={66}
             onValue={(value, text) => setLatitude({ value, text })}
           />
-          <DayOfYear
-            label="Last frost"
-            value={frosts.last_frost}
-            onDate={(last_frost) => setFrosts({ ...frosts, last_frost })}
-          />
-          <DayOfYear
-            label="First frost"
-            value={frosts.first_frost}
-            onDate={(first_frost) => setFrosts({ ...frosts, first_frost })}
-          />
+          <Frosts value={frosts} latitude={latitude.value} onFrosts={setFrosts} />
         </section>
         <section aria-label="Wind">
           <h2>How the wind gets at it</h2>

@@ -4,8 +4,10 @@ import { sameThing } from "../../queue/writes";
 /** The revision of what an edit changes, as far as it is known. */
 export function revisionOf(garden: Garden, edit: Edit): number | undefined {
   if (edit.kind === "place") return garden.place.revision;
-  if (edit.kind === "stock" || edit.kind === "need" || edit.kind === "record") return undefined; // their pages say their own
-  const rows = { bed: garden.beds, feature: garden.features, structure: garden.structures }[edit.kind] as {
+  if (!["bed", "feature", "structure"].includes(edit.kind)) return undefined; // their pages say their own
+  const rows = { bed: garden.beds, feature: garden.features, structure: garden.structures }[
+    edit.kind as "bed"
+  ] as {
     key: string;
     revision: number;
   }[];

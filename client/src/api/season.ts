@@ -1,0 +1,49 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+
+import { api, exactly, type Schemas } from "./client";
+
+export type Week = Schemas["WeekOut"];
+export type Year = Schemas["YearOut"];
+export type Task = Schemas["TaskReport"];
+export type Visit = Schemas["VisitReport"];
+export type YearRow = Schemas["YearRow"];
+export type Growing = Schemas["GrowingReport"];
+
+export const weekKey = (garden: number) => ["week", garden] as const;
+
+/** What is due in a garden today, what was left, and what comes. */
+export const useWeek = (garden: number) =>
+  useQuery({
+    queryKey: weekKey(garden),
+    queryFn: ({ signal }) =>
+      exactly<Week>(
+        api.GET("/api/gardens/{garden_id}/week", { signal, params: { path: { garden_id: garden } } }),
+      ),
+  });
+
+/** A garden's year: every structure with what grows on it. */
+export const useYear = (garden: number) =>
+  useQuery({
+    queryKey: ["year", garden],
+    queryFn: ({ signal }) =>
+      exactly<Year>(
+        api.GET("/api/gardens/{garden_id}/year", { signal, params: { path: { garden_id: garden } } }),
+      ),
+  });
+
+/** A structure's year with one of its plantings on another day; nothing is stored. */
+export const useSown = (garden: number, sown: Schemas["SownIn"] | null) =>
+  useQuery({
+    queryKey: ["sown", garden, sown],
+    enabled: sown !== null,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      exactly<YearRow>(
+        api.POST("/api/gardens/{garden_id}/year/draft", {
+          signal,
+          params: { path: { garden_id: garden } },
+          body: sown ?? { structure: "", planting: "", planted: "01-01" },
+        }),
+      ),
+  });

@@ -1,0 +1,127 @@
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
+
+import type { Garden, Schemas } from "../../api/client";
+import { Frosts } from "../../ui/Frosts";
+import { NumberRow } from "../../ui/NumberRow";
+import { Pick } from "../../ui/Pick";
+import { QuantityRow } from "../../ui/QuantityRow";
+import { Tick } from "../../ui/Tick";
+
+type Place = Schemas["PlaceChange"];
+type Warmth = NonNullable<Place["warmth"]>;
+
+interface Props {
+  garden: Garden;
+  catalogue: Schemas["Catalogue"];
+  keep: (change: Place) => void;
+}
+
+const DAYS = ["Mo", "Tu", "We", "Th", "Fr", "Sa", "Su"];
+const MADE: Warmth = {
+  height: 20,
+  water: "near",
+  rain: "even",
+  rain_mm: 700,
+  spread: null,
+  normals: [],
+  lasts: [],
+  firsts: [],
+  years: 0,
+  seen: [],
+};
+const ZONES = ["UTC", ...Intl.supportedValuesOf("timeZone")].map((key) => ({ key, name: key }));
+const CAREFUL = [
+  { key: "cautious", name: "1 frost in 10" },
+  { key: "usual", name: "usual" },
+  { key: "bold", name: "bold, with a cover at hand" },
+];
+
+/** What a garden's season hangs on: frosts, how warm it is, and on which days people come. */
+export function SeasonFields({ garden, catalogue, keep }: Props) {
+  const { fields } = garden.place;
+  const warmth = fields.warmth ?? null;
+  const warm = (change: Partial<Warmth>) => keep({ warmth: { ...MADE, ...warmth, ...change } });
+  return (
+    <>
+      <Frosts
+        value={{ last_frost: fields.last_frost ?? null, first_frost: fields.first_frost ?? null }}
+        latitude={fields.latitude}
+        onFrosts={keep}
+      />
+      {fields.last_frost && (
+        <>
+          <NumberRow
+            key={`spread ${String(fields.frost_spread)}`}
+            name="Frost dates vary by, days"
+            empty="10"
+            bounds={[2, 40]}
+            value={fields.frost_spread}
+            onValue={(spread) => {
+              if (spread !== null && spread !== fields.frost_spread) keep({ frost_spread: spread });
+            }}
+          />
+          <Pick
+            label="Planted out"
+            value={fields.careful}
+            choices={CAREFUL}
+            onPick={(careful) => keep({ careful: careful as "usual" })}
+          />
+        </>
+      )}
+      <Tick
+        label="Crops grow as warm as it is here"
+        checked={warmth !== null}
+        onTick={(known) => keep({ warmth: known ? MADE : null })}
+      />
+      {warmth && (
+        <>
+          <Pick
+            label="A sea or lake"
+            value={warmth.water}
+            choices={catalogue.waters}
+            onPick={(water) => warm({ water })}
+          />
+          <QuantityRow
+            label="Above the sea"
+            text={garden.place.written["warmth.height"] ?? ""}
+            value={warmth.height}
+            kind="length"
+            system={garden.units}
+            low={-100}
+            high={4500}
+            onValue={(height) => warm({ height })}
+          />
+          <Pick
+            label="It rains"
+            value={warmth.rain}
+            choices={catalogue.rains}
+            onPick={(rain) => warm({ rain })}
+          />
+        </>
+      )}
+      <Pick
+        label="Time zone"
+        value={fields.timezone}
+        choices={ZONES}
+        onPick={(timezone) => keep({ timezone })}
+      />
+      <div className="row" role="group" aria-label="Days in the garden">
+        <span className="label">In the garden</span>
+        <ToggleButtonGroup
+          size="small"
+          value={fields.visits}
+          onChange={(_event, days: number[]) => {
+            if (days.length) keep({ visits: [...days].sort((a, b) => a - b) });
+          }}
+        >
+          {DAYS.map((name, day) => (
+            <ToggleButton key={name} value={day} className="weekday">
+              {name}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </div>
+    </>
+  );
+}

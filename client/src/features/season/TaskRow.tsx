@@ -1,0 +1,70 @@
+import Checkbox from "@mui/material/Checkbox";
+import { useId, useState } from "react";
+import { Link } from "react-router";
+
+import type { Schemas } from "../../api/client";
+import type { Task } from "../../api/season";
+
+interface Props {
+  task: Task;
+  of: Schemas["Standing"];
+  onMark: ((state: Schemas["Marked"]["state"] | null) => void) | null;
+}
+
+const STATES = { done: "done", skipped: "skipped", "not-needed": "not needed" } as const;
+const SHEETS = ["build", "build-day", "take-down"];
+
+/** A task: one tick for a thumb, why in a line; how and with what when it is opened. */
+export function TaskRow({ task, of, onMark }: Props) {
+  const id = useId();
+  const [open, setOpen] = useState(false);
+  return (
+    <li className="task" data-state={task.state ?? "open"}>
+      {onMark && (
+        <Checkbox
+          checked={task.state === "done"}
+          indeterminate={task.state !== null && task.state !== "done"}
+          slotProps={{ input: { "aria-labelledby": id } }}
+          onChange={() => onMark(task.state === null ? "done" : null)}
+        />
+      )}
+      <div>
+        <button
+          type="button"
+          className="taskname"
+          aria-expanded={open}
+          onClick={() => setOpen((now) => !now)}
+        >
+          <span id={id}>{task.title}</span>{" "}
+          <span className="quiet">
+            {task.minutes > 0 && `${task.minutes} min`}
+            {task.state !== null && ` · ${STATES[task.state]}`}
+            {task.late && " · late"}
+          </span>
+        </button>
+        <p className="quiet">{task.why}</p>
+        {open && (
+          <>
+            <p>{task.how}</p>
+            <p className="quiet">With {task.tools}.</p>
+            {SHEETS.includes(task.job) && (
+              <p>
+                <Link to={`/structures/${of.id}/build`}>The build sheet of {of.name}</Link>
+              </p>
+            )}
+            {onMark && task.state === null && (
+              <p>
+                <button type="button" className="plain" onClick={() => onMark("skipped")}>
+                  skip it this time
+                </button>
+                <button type="button" className="plain" onClick={() => onMark("not-needed")}>
+                  not needed
+                </button>
+              </p>
+            )}
+          </>
+        )}
+      </div>
+    </li>
+  );
+}

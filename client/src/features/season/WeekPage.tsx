@@ -1,0 +1,119 @@
+import { Link, useParams } from "react-router";
+
+import type { Schemas } from "../../api/client";
+import { useGarden } from "../../api/queries";
+import { useWeek, type Visit, type Week } from "../../api/season";
+import { Bar } from "../../ui/Bar";
+import { Faulty } from "../../ui/Faulty";
+import { GardenBar } from "../../ui/GardenBar";
+import { TaskRow } from "./TaskRow";
+import { type Marking, useMarks } from "./useMarks";
+
+/** This week: the storm if there is one, then tonight’s visits in the order in which one walks them. */
+export function WeekPage() {
+  const id = Number(useParams().gardenId);
+  const week = useWeek(id);
+  const garden = useGarden(id);
+  if (week.isError && !week.data) return <Faulty error={week.error} garden={id} />;
+  if (!week.data) return <p className="page quiet">One moment…</p>;
+  return (
+    <>
+      {garden.data ? (
+        <GardenBar garden={garden.data} />
+      ) : (
+        <Bar>
+          <span className="grow trail">{week.data.name}</span>
+        </Bar>
+      )}
+      <Days week={week.data} />
+    </>
+  );
+}
+
+const minutes = (count: number) =>
+  count < 60 ? `${count} min` : `${Math.floor(count / 60)} h ${String(count % 60).padStart(2, "0")}`;
+
+function Days({ week }: { week: Week }) {
+  const { shown, mark } = useMarks(week);
+  const { report } = shown;
+  const named = new Map(shown.structures.map((each) => [each.key, each]));
+  const open = report.now?.visits.filter((visit) => visit.minutes > 0).length ?? 0;
+  return (
+    <main className="page weekpage">
+      <p className="quiet">{report.label}</p>
+      <h1>
+        {report.now
+          ? open
+            ? `${report.now.label}: ${open} ${open === 1 ? "visit" : "visits"}, ${minutes(report.now.minutes)}`
+            : `${report.now.label}: all done`
+          : "Nothing is due today"}
+      </h1>
+      {report.now && <Visits visits={report.now.visits} named={named} mark={mark} mayEdit={shown.may_edit} />}
+      {report.overdue.length > 0 && (
+        <section aria-label="Left from before">
+          <h2>Left from before</h2>
+          <Visits visits={report.overdue} named={named} mark={mark} mayEdit={shown.may_edit} />
+        </section>
+      )}
+      <section aria-label="Coming">
+        <h2>Coming</h2>
+        {report.coming.length === 0 && (
+          <p className="quiet">
+            Nothing in the next days. <Link to={`/gardens/${shown.id}/year`}>The year</Link> shows when it
+            goes on.
+          </p>
+        )}
+        {report.coming.map((day) => (
+          <details key={day.on} className="day">
+            <summary>
+              <strong>{day.label}</strong>{" "}
+              <span className="quiet">
+                {day.visits.length} {day.visits.length === 1 ? "visit" : "visits"}, {minutes(day.minutes)}
+              </span>
+            </summary>
+            <Visits visits={day.visits} named={named} mark={mark} mayEdit={shown.may_edit} />
+          </details>
+        ))}
+      </section>
+    </main>
+  );
+}
+
+interface VisitsProps {
+  visits: readonly Visit[];
+  named: Map<string, Schemas["Standing"]>;
+  mark: Marking;
+  mayEdit: boolean;
+}
+
+/** Visits one after the other, as one walks. */
+function Visits({ visits, named, mark, mayEdit }: VisitsProps) {
+  return (
+    <ol className="visits">
+      {visits.map((visit) => {
+        const structure = named.get(visit.structure);
+        if (!structure) return null;
+        return (
+          <li key={`${visit.structure}/${visit.on}`} className="visit">
+            <h3>
+              <Link to={`/structures/${structure.id}`}>{structure.name}</Link>{" "}
+              <span className="quiet">
+                {structure.bed} · {visit.minutes > 0 ? minutes(visit.minutes) : "done"}
+              </span>
+            </h3>
+            <ul>
+              {visit.tasks.map((task) => (
+                <TaskRow
+                  key={task.key}
+                  task={task}
+                  of={structure}
+                  onMark={mayEdit ? (state) => mark(structure, task, state) : null}
+                />
+              ))}
+            </ul>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

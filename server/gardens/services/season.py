@@ -1,0 +1,91 @@
+"""The season of a garden: what is due in it, and its year."""
+
+from __future__ import annotations
+
+import datetime as dt
+import zoneinfo
+
+from ascent.errors import InvalidPlan, Problem
+from ascent.plan import model
+from ascent.telling.season import kept_of, week_report, year_bounds, year_report, year_row
+from ascent.telling.season_readout import YearRow
+from django.conf import settings
+
+from .. import schemas
+from .access import Granted
+from .state import State, state_of, whole
+
+
+def today(place: model.Place) -> dt.date:
+    """Return the day that it is in a garden; that of the demo where one is set."""
+    return settings.TODAY or dt.datetime.now(zoneinfo.ZoneInfo(place.timezone)).date()
+
+
+def week_out(granted: Granted) -> schemas.WeekOut:
+    """Return the days in a garden about today."""
+    state = state_of(granted.garden)
+    garden = whole(state)
+    return schemas.WeekOut(
+        id=granted.garden.pk,
+        name=garden.name,
+        units=garden.units,
+        may_edit=granted.role != "read",
+        structures=_standing(state, garden),
+        report=week_report(garden, today(garden)),
+    )
+
+
+def year_out(granted: Granted) -> schemas.YearOut:
+    """Return a garden's year."""
+    state = state_of(granted.garden)
+    garden = whole(state)
+    return schemas.YearOut(
+        id=granted.garden.pk,
+        name=garden.name,
+        units=garden.units,
+        may_edit=granted.role != "read",
+        structures=_standing(state, garden),
+        report=year_report(garden, today(garden)),
+    )
+
+
+def sown(granted: Granted, sent: schemas.SownIn) -> YearRow:
+    """Return a structure's year with a planting of it on another day.
+
+    Raises:
+        InvalidPlan: There is no such structure or planting.
+    """
+    garden = whole(state_of(granted.garden))
+    for bed in garden.beds:
+        for structure in bed.structures:
+            if structure.key == sent.structure:
+                moved = _moved(structure, sent)
+                return year_row(kept_of(garden, bed, moved), year_bounds(garden), garden.units)
+    raise InvalidPlan(
+        [Problem("structure", sent.structure, "the key of a structure of this garden is allowed")]
+    )
+
+
+def _moved(structure: model.Structure, sent: schemas.SownIn) -> model.Structure:
+    if sent.planting not in {planting.key for planting in structure.plantings}:
+        raise InvalidPlan([Problem("planting", sent.planting, "the key of a planting of it is allowed")])
+    return structure.model_copy(
+        update={
+            "plantings": tuple(
+                planting.model_copy(update={"planted": sent.planted})
+                if planting.key == sent.planting
+                else planting
+                for planting in structure.plantings
+            )
+        }
+    )
+
+
+def _standing(state: State, garden: model.Garden) -> list[schemas.Standing]:
+    return [
+        schemas.Standing(
+            id=state["structure", structure.key].id or 0, key=structure.key, name=structure.name, bed=bed.name
+        )
+        for bed in garden.beds
+        for structure in bed.structures
+    ]
