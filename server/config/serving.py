@@ -19,12 +19,14 @@ from django.core.management import call_command
 from django.db import connections
 from standins.scale import Scale
 from standins.supplier import Stall
+from standins.weather import Mast
 
 from .bounds import MOST_OF_A_FILE
 from .wsgi import application
 
 _THREADS = 8
 _DAY = 86_400.0
+_STORM = (24.0, 2)  # a gust that the demo's weather service forecasts [m/s], so many days ahead
 _PULLS = (40.0, 80.0, 120.0, 60.0, 0.0)  # that somebody in the demo hangs on the scale [N]
 
 
@@ -72,6 +74,8 @@ def main() -> None:
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     if settings.DEMO and not settings.SUPPLIER:
         settings.SUPPLIER = Stall().opened().address
+    if settings.DEMO and not settings.WEATHER:
+        settings.WEATHER = Mast(today=settings.TODAY, storm=_STORM).opened().address
     if settings.DEMO and not settings.SCALE:
         settings.SCALE = Scale(pulls=_PULLS).opened().address
     threading.Thread(target=keep_house, args=(stop,), daemon=True).start()

@@ -20,8 +20,10 @@ DEBUG = MODE == "dev"
 HTTPS = os.environ.get("ASCENT_HTTPS") == "1"
 
 # the day that it is taken to be; the demo is in its own week of the year
-TODAY = dt.date.fromisoformat(os.environ["ASCENT_TODAY"]) if os.environ.get("ASCENT_TODAY") else None
+_TODAY = os.environ.get("ASCENT_TODAY") or ("2026-08-11" if MODE == "demo" else "")
+TODAY = dt.date.fromisoformat(_TODAY) if _TODAY else None
 SCALE = os.environ.get("ASCENT_SCALE", "")  # where a hanging scale is read; the demo has a stand-in
+WEATHER = os.environ.get("ASCENT_WEATHER", "")  # where weather is asked for; the demo has a stand-in
 SUPPLIER = os.environ.get("ASCENT_SUPPLIER", "")  # where prices are asked for; the demo has a stand-in
 
 SECRET_KEY = secret_key()

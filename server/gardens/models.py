@@ -111,6 +111,18 @@ class ReadLink(models.Model):
         return f"link to {self.garden}"
 
 
+class Weather(models.Model):
+    """What a weather service has said of a garden last, and on which of the garden's days."""
+
+    garden = models.OneToOneField(Garden, on_delete=models.CASCADE, related_name="weather")
+    document = models.JSONField()
+    day = models.DateField()
+    at = models.DateTimeField(auto_now=True)
+
+    def __str__(self) -> str:
+        return f"weather of {self.garden}"
+
+
 class Sent(models.Model):
     """A write that was done, by the mark its sender gave it: sent once more, it is answered and not done
     again.

@@ -7,55 +7,54 @@ Run as ``python -m standins.supplier --port N --faults slow,busy``.
 from __future__ import annotations
 
 import argparse
-import json
 import random
-import threading
 import time
 from collections.abc import Sequence
-from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from typing import Any, get_args
 from typing import Literal as Only
-from urllib.parse import parse_qs, urlsplit
 
 from ascent import tables
 from ascent.tables.rows import Item, Mesh, Post, Twine, Wire
+
+from .faulty import Faulty, Query
 
 Fault = Only["slow", "silent", "busy", "cut", "garbled", "endless", "foreign", "stale", "moved"]
 FAULTS: tuple[Fault, ...] = get_args(Fault)
 NAME = "The Chandlery (simulated)"
 PATH = "/ascent-prices/1"
 _PAGE = 60
-_SLOW, _SILENT = 0.6, 30.0  # [s]
-_ENDLESS = 64 * 1024 * 1024
 
 
-class Stall(ThreadingHTTPServer):
-    """The service. Each fault happens as often as it is named: ‘busy,busy’ refuses two requests, then
-    serves.
-    """
+class Stall(Faulty):
+    """The service."""
 
-    daemon_threads = True
+    garbles = (b'"price"', b'"prise"')
 
     def __init__(self, port: int = 0, faults: Sequence[Fault] = (), seed: int = 1) -> None:
-        super().__init__(("127.0.0.1", port), _Answer)
-        self.faults = list(faults)
+        super().__init__(port, faults)
         self.goods = _goods(random.Random(seed))  # noqa: S311 - a play shop
-        self.asked = 0
 
     @property
     def address(self) -> str:
         """Return where it listens."""
         return f"http://127.0.0.1:{self.server_port}{PATH}"
 
-    def opened(self) -> Stall:
-        """Serve in a thread until it is closed."""
-        threading.Thread(target=self.serve_forever, daemon=True).start()
-        return self
-
-    def next_fault(self) -> Fault | None:
-        """Return what goes wrong with this request, if anything."""
-        self.asked += 1
-        return self.faults.pop(0) if self.faults else None
+    def page(self, path: str, query: Query, fault: str | None) -> dict[str, Any] | None:
+        """Return one page of the list."""
+        if path != PATH:
+            return None
+        first = int(query.get("from", ["0"])[0])
+        until = time.time() + (-3 if fault == "stale" else 30) * 86_400
+        more = first + _PAGE < len(self.goods)
+        return {
+            "format": "ascent-prices",
+            "version": 1,
+            "supplier": NAME,
+            "currency": "zł" if fault == "foreign" else "€",
+            "until": time.strftime("%Y-%m-%d", time.gmtime(until)),
+            "items": self.goods[first : first + _PAGE],
+            "next": first + _PAGE if more else None,
+        }
 
 
 def _goods(chance: random.Random) -> list[dict[str, Any]]:
@@ -88,71 +87,6 @@ def _usual(item: Item, size: float | None) -> float:
             return item.price_m * (size or 1.0)
         case _:
             return (item.price_each or 0.0) * (size or item.pack_of)
-
-
-class _Answer(BaseHTTPRequestHandler):
-    server: Stall
-    protocol_version = "HTTP/1.1"
-
-    def log_message(self, format: str, *args: Any) -> None:
-        """Say nothing."""
-
-    def do_GET(self) -> None:
-        """Answer one page of the list, or go wrong as told."""
-        asked = urlsplit(self.path)
-        if asked.path != PATH:
-            self._send(404, b"{}")
-            return
-        fault = self.server.next_fault()
-        if fault in ("slow", "silent"):
-            time.sleep(_SLOW if fault == "slow" else _SILENT)
-        if fault == "moved":  # to somewhere it was not asked to send anybody
-            self.send_response(302)
-            self.send_header("Location", f"{PATH}?from=0")
-            self.send_header("Content-Length", "0")
-            self.end_headers()
-            return
-        if fault == "busy":
-            self.send_response(503)
-            self.send_header("Retry-After", "0")
-            self.send_header("Content-Length", "0")
-            self.end_headers()
-            return
-        body = json.dumps(self._page(parse_qs(asked.query), fault), ensure_ascii=False).encode()
-        if fault == "garbled":
-            body = body.replace(b'"price"', b'"prise"')
-        if fault == "endless":
-            self._send(200, body + b" " * _ENDLESS)
-        elif fault == "cut":
-            self._send(200, body[: len(body) // 2], len(body))
-        else:
-            self._send(200, body)
-
-    def _page(self, query: dict[str, list[str]], fault: Fault | None) -> dict[str, Any]:
-        first = int(query.get("from", ["0"])[0])
-        goods, until = self.server.goods, time.time() + (-3 if fault == "stale" else 30) * 86_400
-        more = first + _PAGE < len(goods)
-        return {
-            "format": "ascent-prices",
-            "version": 1,
-            "supplier": NAME,
-            "currency": "zł" if fault == "foreign" else "€",
-            "until": time.strftime("%Y-%m-%d", time.gmtime(until)),
-            "items": goods[first : first + _PAGE],
-            "next": first + _PAGE if more else None,
-        }
-
-    def _send(self, status: int, body: bytes, says: int | None = None) -> None:
-        self.send_response(status)
-        self.send_header("Content-Type", "application/json; charset=utf-8")
-        self.send_header("Content-Length", str(len(body) if says is None else says))
-        self.end_headers()
-        try:
-            self.wfile.write(body)
-        except OSError:
-            self.close_connection = True
-        if says is not None:
-            self.close_connection = True
 
 
 def main() -> None:

@@ -788,6 +788,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Weather
+         * @description What is expected of the weather, and a storm in it.
+         */
+        get: operations["gardens_api_season_weather"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/weather/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record
+         * @description Take a garden's own daily record for its climate.
+         */
+        post: operations["gardens_api_season_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/weather/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Seen
+         * @description Write down the weeks that were.
+         */
+        post: operations["gardens_api_season_seen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/week": {
         parameters: {
             query?: never;
@@ -1369,6 +1429,35 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AfterReport
+         * @description A storm that was: structures in the order in which they are looked at.
+         */
+        AfterReport: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Rows */
+            rows: components["schemas"]["AfterRow"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * AfterRow
+         * @description A structure after a storm: where to look first, and what was found, if anybody has said.
+         */
+        AfterRow: {
+            /** Found */
+            found: ("stood" | "leans" | "slack" | "torn" | "fell") | null;
+            /** Look */
+            look: string;
+            /** Note */
+            note: string;
+            /** Structure */
+            structure: string;
+        };
         /**
          * AlikeOut
          * @description A bed like the one that is asked about; `path` says how wide the path between them is, if one is.
@@ -2122,6 +2211,27 @@ export interface components {
             rest_text: string;
             /** Use */
             use: string;
+        };
+        /**
+         * DayAhead
+         * @description A day of a forecast as it is written.
+         */
+        DayAhead: {
+            /** Gust */
+            gust: string;
+            /** High */
+            high: string;
+            /** Label */
+            label: string;
+            /** Low */
+            low: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Rain */
+            rain: string;
         };
         /**
          * DayReport
@@ -3445,6 +3555,22 @@ export interface components {
             html: string;
         };
         /**
+         * MoveReport
+         * @description Something to do before a storm, and what the structure holds to after it.
+         */
+        MoveReport: {
+            /** After */
+            after: string;
+            /** How */
+            how: string;
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * NeedChange
          * @description What changes of a kept need; what is left out stays.
          */
@@ -4263,6 +4389,28 @@ export interface components {
             revision?: number | null;
         };
         /**
+         * RecordIn
+         * @description A garden's own daily record, as CSV.
+         */
+        RecordIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * RecordRead
+         * @description What a record was read as.
+         */
+        RecordRead: {
+            /** Days */
+            days: number;
+            /** First */
+            first: string;
+            /** Last */
+            last: string;
+            /** Years */
+            years: number;
+        };
+        /**
          * RecordRow
          * @description What was done of a structure: its record's key and revision, and its ticks by step.
          */
@@ -5005,6 +5153,49 @@ export interface components {
             state: "holds" | "stands" | "short";
             /** Text */
             text: string;
+        };
+        /**
+         * StormReport
+         * @description A storm that is forecast; the structures that want something done come first.
+         */
+        StormReport: {
+            /** General */
+            general: string[];
+            /** Hold */
+            hold: number;
+            /** Label */
+            label: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Rows */
+            rows: components["schemas"]["StormRow"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * StormRow
+         * @description A structure before a storm: what is expected of it, in words, and what helps, the most for a minute
+         *     first.
+         */
+        StormRow: {
+            /** Moves */
+            moves: components["schemas"]["MoveReport"][];
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "holds" | "may-go" | "goes" | "bare";
+            /** Structure */
+            structure: string;
+            /** Together */
+            together: string;
+            /** Weakest */
+            weakest: string;
+            /** Words */
+            words: string;
         };
         /**
          * Strands
@@ -5783,6 +5974,33 @@ export interface components {
             reaches: boolean;
             /** Text */
             text: string;
+        };
+        /**
+         * WeatherOut
+         * @description The weather of a garden; what is wrong with the service that tells it, if anything.
+         *
+         *     unseen: weeks that are over and not written down yet.
+         */
+        WeatherOut: {
+            /** Problem */
+            problem: string;
+            report: components["schemas"]["WeatherReport"] | null;
+            /** Unseen */
+            unseen: number;
+        };
+        /**
+         * WeatherReport
+         * @description The weather of a garden: what is expected, a storm of it, one that was.
+         */
+        WeatherReport: {
+            after: components["schemas"]["AfterReport"] | null;
+            /** Age */
+            age: string;
+            /** Days */
+            days: components["schemas"]["DayAhead"][];
+            /** Station */
+            station: string;
+            storm: components["schemas"]["StormReport"] | null;
         };
         /**
          * Week
@@ -10915,6 +11133,346 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_season_weather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_season_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordRead"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_season_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nothing"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

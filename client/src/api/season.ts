@@ -4,6 +4,7 @@ import { api, exactly, type Schemas } from "./client";
 
 export type Week = Schemas["WeekOut"];
 export type Year = Schemas["YearOut"];
+export type Weather = Schemas["WeatherOut"];
 export type Task = Schemas["TaskReport"];
 export type Visit = Schemas["VisitReport"];
 export type YearRow = Schemas["YearRow"];
@@ -31,7 +32,17 @@ export const useYear = (garden: number) =>
       ),
   });
 
-/** A structure's year with one of its plantings on another day; nothing is stored. */
+/** What is expected of the weather, a storm in it, and one that was. */
+export const useWeather = (garden: number) =>
+  useQuery({
+    queryKey: ["weather", garden],
+    queryFn: ({ signal }) =>
+      exactly<Weather>(
+        api.GET("/api/gardens/{garden_id}/weather", { signal, params: { path: { garden_id: garden } } }),
+      ),
+  });
+
+/** A structure’s year with one of its plantings on another day; nothing is stored. */
 export const useSown = (garden: number, sown: Schemas["SownIn"] | null) =>
   useQuery({
     queryKey: ["sown", garden, sown],

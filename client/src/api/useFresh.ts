@@ -28,7 +28,7 @@ export function useFresh() {
       /** A garden as the server has just answered it, and what hangs on it. */
       garden: (garden: Garden) => {
         queries.setQueryData(KEYS.garden(garden.id), garden);
-        void again("structure", "parts", "building", "week", "year");
+        void again("structure", "parts", "building", "week", "year", "weather");
       },
       looksLike: (garden: Garden) => queries.setQueryData(KEYS.garden(garden.id), garden),
       structure: (structure: Schemas["StructureOut"]) =>

@@ -50,6 +50,7 @@ from .rows import (
     Soil,
     Source,
     StepText,
+    StormMove,
     Suit,
     Tie,
     Trait,
@@ -374,6 +375,11 @@ def jobs() -> Table[Job]:
 
 
 @cache
+def storm_moves() -> Table[StormMove]:
+    return _load("storm_moves", StormMove)
+
+
+@cache
 def scouts() -> Table[Scout]:
     return _load("scouts", Scout)
 
@@ -490,6 +496,7 @@ def load_all() -> None:
         calendars(),
         jobs(),
         scouts(),
+        storm_moves(),
         features(),
         _constants(),
         work(),

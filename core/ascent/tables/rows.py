@@ -405,6 +405,20 @@ class Job(Row):
 
 
 @dataclass(frozen=True)
+class StormMove(Row):
+    """Something quick to do before a storm: an option and what it becomes (‘+1’: so many more), its minutes
+    and those for each metre of row, in words.
+    """
+
+    option: str
+    value: str
+    minutes: float
+    per_m: float
+    title: str
+    how: str
+
+
+@dataclass(frozen=True)
 class Scout(Row):
     """What to look for on a crop, at which stage of it, and where."""
 

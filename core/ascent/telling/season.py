@@ -71,15 +71,21 @@ def kept_of(garden: Garden, bed: Bed, structure: Structure) -> Kept:
     return next(iter(_kept(garden, [(bed, structure)])))
 
 
-def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]]) -> Iterable[Kept]:
+def plain_site(garden: Garden, bed: Bed) -> Site:
+    """Return where a structure stands, nothing of what else stands in the garden with it."""
     place = Place.model_validate({name: getattr(garden, name) for name in Place.model_fields})
+    return Site(
+        garden=place, bed=BareBed.model_validate({name: getattr(bed, name) for name in BareBed.model_fields})
+    )
+
+
+def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]]) -> Iterable[Kept]:
     diaries = {diary.structure: diary for diary in garden.diaries}
     stands = {record.structure for record in garden.records if record.stands}
     sites: dict[str, str] = {}
     for bed, structure in wanted:
         if bed.key not in sites:
-            bare = BareBed.model_validate({name: getattr(bed, name) for name in BareBed.model_fields})
-            sites[bed.key] = Site(garden=place, bed=bare).model_dump_json()
+            sites[bed.key] = plain_site(garden, bed).model_dump_json()
         still = standing_of(structure).model_copy(update={"taken": (), "built": None})
         tended = _tended(sites[bed.key], still.model_dump_json(), structure.key in stands)
         yield Kept(bed, structure, tended, _visits(tended, garden.visits, diaries.get(structure.key)))

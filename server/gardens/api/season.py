@@ -7,6 +7,7 @@ from ninja import Router
 
 from .. import schemas
 from ..services import access, season
+from ..services import weather as sky
 from .turns import heavy, live
 from .visitor import REFUSED, answer, visitor_of
 
@@ -32,3 +33,26 @@ def year(request: HttpRequest, garden_id: int) -> HttpResponse:
 def sown(request: HttpRequest, garden_id: int, sent: schemas.SownIn) -> HttpResponse:
     """A structure's year while a hand moves one of its plantings; nothing is stored."""
     return answer(season.sown(access.garden_for(visitor_of(request), garden_id), sent))
+
+
+@router.get("/gardens/{garden_id}/weather", response={200: schemas.WeatherOut, **REFUSED})
+@heavy
+def weather(request: HttpRequest, garden_id: int) -> HttpResponse:
+    """What is expected of the weather, and a storm in it."""
+    return answer(sky.weather_out(access.garden_for(visitor_of(request), garden_id)))
+
+
+@router.post("/gardens/{garden_id}/weather/seen", response={200: schemas.Nothing, **REFUSED})
+@heavy
+def seen(request: HttpRequest, garden_id: int) -> schemas.Nothing:
+    """Write down the weeks that were."""
+    visitor = visitor_of(request)
+    return sky.take_in(access.garden_for(visitor, garden_id, "edit"), visitor)
+
+
+@router.post("/gardens/{garden_id}/weather/record", response={200: schemas.RecordRead, **REFUSED})
+@heavy
+def record(request: HttpRequest, garden_id: int, sent: schemas.RecordIn) -> schemas.RecordRead:
+    """Take a garden's own daily record for its climate."""
+    visitor = visitor_of(request)
+    return sky.take_record(access.garden_for(visitor, garden_id, "edit"), sent.text, visitor)

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from ascent.plan.model import Key, MonthDay, Typed
 from ascent.telling.season_readout import WeekReport, YearReport
+from ascent.telling.storm_readout import WeatherReport
 from ascent.words.quantities import System
+from pydantic import Field
 
 
 class Standing(Typed):
@@ -36,6 +38,32 @@ class YearOut(Typed):
     may_edit: bool
     structures: list[Standing]
     report: YearReport
+
+
+class WeatherOut(Typed):
+    """The weather of a garden; what is wrong with the service that tells it, if anything.
+
+    unseen: weeks that are over and not written down yet.
+    """
+
+    problem: str
+    report: WeatherReport | None
+    unseen: int
+
+
+class RecordIn(Typed):
+    """A garden's own daily record, as CSV."""
+
+    text: str = Field(max_length=4_000_000)
+
+
+class RecordRead(Typed):
+    """What a record was read as."""
+
+    days: int
+    years: int
+    last: str
+    first: str
 
 
 class SownIn(Typed):

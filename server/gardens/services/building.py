@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import csv
-import datetime as dt
 import io
 from dataclasses import dataclass
 from importlib import import_module
@@ -24,6 +23,7 @@ from django.http import Http404
 from .. import schemas
 from ..models import Thing
 from .access import Granted
+from .clock import today
 from .state import State, state_of, whole
 
 
@@ -64,19 +64,16 @@ def building_of(row: Thing, granted: Granted) -> schemas.BuildOut:
         units=found.garden.units,
         may_edit=granted.role != "read",
         record=_row(found.state, found.record) if found.record else None,
-        kept=kept_of(found.structure, _today()),
+        kept=kept_of(found.structure, today(found.garden)),
         report=found.told,
     )
-
-
-def _today() -> dt.date:
-    return dt.date.today()  # noqa: DTZ011 - the day where the server is
 
 
 def build_pdf(row: Thing, form: str) -> bytes:
     """Return the build sheet of a structure as PDF."""
     found = _Found.of(row)
-    paper = paper_of(found.garden, found.bed, found.structure, found.record, found.garden.units, _today())
+    day = today(found.garden)
+    paper = paper_of(found.garden, found.bed, found.structure, found.record, found.garden.units, day)
     return bytes(_file("pdf").write_pdf(paper, form))
 
 

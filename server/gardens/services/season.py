@@ -2,23 +2,15 @@
 
 from __future__ import annotations
 
-import datetime as dt
-import zoneinfo
-
 from ascent.errors import InvalidPlan, Problem
 from ascent.plan import model
 from ascent.telling.season import kept_of, week_report, year_bounds, year_report, year_row
 from ascent.telling.season_readout import YearRow
-from django.conf import settings
 
 from .. import schemas
 from .access import Granted
+from .clock import today
 from .state import State, state_of, whole
-
-
-def today(place: model.Place) -> dt.date:
-    """Return the day that it is in a garden; that of the demo where one is set."""
-    return settings.TODAY or dt.datetime.now(zoneinfo.ZoneInfo(place.timezone)).date()
 
 
 def week_out(granted: Granted) -> schemas.WeekOut:

@@ -3,10 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-import http.client
 import time
-import urllib.error
-import urllib.request
 from urllib.parse import urlsplit
 
 from ascent.errors import InvalidPlan, Problem
@@ -16,13 +13,10 @@ from django.conf import settings
 
 from .. import schemas
 from .access import Granted
+from .asking import NoAnswer, asked
 from .state import state_of, whole
 
-_WAIT = 3.0  # for one answer [s]
 _ALL = 9.0  # for the whole list [s]
-_TRIES = 3
-_PAUSE = 0.2  # between tries [s]
-_MOST_BYTES = 1_000_000  # of one page
 _MOST_PAGES = 60
 
 
@@ -52,45 +46,12 @@ def list_of(address: str) -> PriceList:
 
 
 def _page(address: str, first: int, end: float) -> PriceList:
-    """Return one page; what does not come, or comes in part, is asked for again while there is time."""
-    what = "no answer"
-    for _ in range(_TRIES):
-        left = end - time.monotonic()
-        if left <= 0:
-            break
-        try:
-            return read_prices(_body(f"{address}?from={first}", min(_WAIT, left)))
-        except http.client.IncompleteRead:
-            what = "half an answer"
-        except urllib.error.HTTPError as error:
-            what = f"answer {error.code}"
-            if error.code < 500 and error.code != http.HTTPStatus.TOO_MANY_REQUESTS:
-                break
-        except (OSError, http.client.HTTPException):
-            what = "no answer"
-        time.sleep(_PAUSE)
-    raise _refused(what, "a price list is allowed; the supplier may be out, try again later")
-
-
-class _Stay(urllib.request.HTTPRedirectHandler):
-    """Goes nowhere else than where it was sent: a supplier does not choose what this machine asks."""
-
-    def redirect_request(self, *_args: object) -> None:
-        """Return that a redirect is not followed; it is an answer like any other that holds no list."""
-
-
-_ASKING = urllib.request.build_opener(_Stay)
-
-
-def _body(address: str, wait: float) -> bytes:
-    with _ASKING.open(address, timeout=wait) as answer:
-        body: bytes = answer.read(_MOST_BYTES + 1)
-        if len(body) > _MOST_BYTES:
-            raise _refused("a page without end", f"pages of up to {_MOST_BYTES // 1000} kB are allowed")
-        told = answer.headers.get("Content-Length")
-        if told and told.isdigit() and len(body) < int(told):
-            raise http.client.IncompleteRead(body)
-    return body
+    try:
+        return asked(f"{address}?from={first}", end, read_prices)
+    except NoAnswer as error:
+        raise _refused(
+            str(error), "a price list is allowed; the supplier may be out, try again later"
+        ) from error
 
 
 def supplier_out(granted: Granted) -> schemas.SupplierOut:

@@ -42,7 +42,7 @@ class ReaderTest(SimpleTestCase):
             (("busy",) * 3, "answer 503"),
             (("cut",) * 3, "half an answer"),
             (("garbled",), "prise"),
-            (("endless",), "a page without end"),
+            (("endless",), "an answer without end"),
             (("moved",), "answer 302"),
         ):
             with self.subTest(faults=faults), self.assertRaisesRegex(InvalidPlan, named):

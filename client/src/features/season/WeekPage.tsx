@@ -6,6 +6,7 @@ import { useWeek, type Visit, type Week } from "../../api/season";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { Sky } from "./Sky";
 import { TaskRow } from "./TaskRow";
 import { type Marking, useMarks } from "./useMarks";
 
@@ -34,13 +35,14 @@ const minutes = (count: number) =>
   count < 60 ? `${count} min` : `${Math.floor(count / 60)} h ${String(count % 60).padStart(2, "0")}`;
 
 function Days({ week }: { week: Week }) {
-  const { shown, mark } = useMarks(week);
+  const { shown, mark, find } = useMarks(week);
   const { report } = shown;
   const named = new Map(shown.structures.map((each) => [each.key, each]));
   const open = report.now?.visits.filter((visit) => visit.minutes > 0).length ?? 0;
   return (
     <main className="page weekpage">
       <p className="quiet">{report.label}</p>
+      <Sky week={shown} onFound={find} />
       <h1>
         {report.now
           ? open

@@ -10,6 +10,7 @@ import { useWrites } from "../../queue/useQueue";
 import { editsOf, laneOf } from "../../queue/writes";
 
 type Mark = Schemas["Marked"];
+export type Finding = Schemas["Found"]["found"];
 type Marks = Record<string, Mark | null>;
 
 const LONGEST = 58; // letters of a key that leave room for what it is
@@ -72,9 +73,7 @@ export function useMarks(week: Week) {
     () => withMarks(week, marksOf(writes.filter((write) => write.state !== "refused").flatMap(editsOf))),
     [week, writes],
   );
-  const mark = (structure: Schemas["Standing"], task: Task, state: Mark["state"] | null) => {
-    const at = new Date().toISOString();
-    const said = state && { state, at, who: session.data?.name ?? "", note: "", picked: null };
+  const put = (structure: Schemas["Standing"], change: Schemas["DiaryChange"], words: string) =>
     queue.put(
       editsWrite(
         week.id,
@@ -83,14 +82,24 @@ export function useMarks(week: Week) {
             kind: "diary",
             act: "add",
             key: `${structure.key.slice(0, LONGEST)}-diary`,
-            change: { name: structure.name, structure: structure.key, marks: { [task.key]: said } },
+            change: { name: structure.name, structure: structure.key, ...change },
           },
         ],
-        `${structure.name}: ${task.title}, ${state?.replace("-", " ") ?? "still to do"}`,
+        `${structure.name}: ${words}`,
       ),
     );
+  const mark = (structure: Schemas["Standing"], task: Task, state: Mark["state"] | null) => {
+    const at = new Date().toISOString();
+    const said = state && { state, at, who: session.data?.name ?? "", note: "", picked: null };
+    const words = `${task.title}, ${state?.replace("-", " ") ?? "still to do"}`;
+    put(structure, { marks: { [task.key]: said } }, words);
   };
-  return { shown, mark };
+  const find = (structure: Schemas["Standing"], day: string, found: Finding) => {
+    const at = new Date().toISOString();
+    const said = { found, at, who: session.data?.name ?? "", note: "" };
+    put(structure, { storms: { [day]: said } }, `after the storm, ${found}`);
+  };
+  return { shown, mark, find };
 }
 
 export type Marking = ReturnType<typeof useMarks>["mark"];

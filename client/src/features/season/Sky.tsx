@@ -1,0 +1,119 @@
+import Button from "@mui/material/Button";
+import { useEffect, useRef } from "react";
+import { Link } from "react-router";
+
+import type { Schemas } from "../../api/client";
+import { useWeather, type Week } from "../../api/season";
+import { askGarden } from "../../queue/asks";
+import { After } from "./After";
+import type { Finding } from "./useMarks";
+
+interface Props {
+  week: Week;
+  onFound: (structure: Schemas["Standing"], day: string, found: Finding) => void;
+}
+
+/** The storm if there is one, the one that was, and the days ahead in a line. */
+export function Sky({ week, onFound }: Props) {
+  const weather = useWeather(week.id);
+  const asked = useRef(false);
+  const unseen = week.may_edit ? (weather.data?.unseen ?? 0) : 0;
+  useEffect(() => {
+    if (!unseen || asked.current) return;
+    asked.current = true;
+    void askGarden(week.id, "/weather/seen", {}, `${unseen} weeks of weather written down`).catch(() => null);
+  }, [unseen, week.id]);
+  if (!weather.data) return null;
+  const { report, problem } = weather.data;
+  const named = new Map(week.structures.map((each) => [each.key, each]));
+  return (
+    <>
+      {report?.after && <After after={report.after} named={named} onFound={week.may_edit ? onFound : null} />}
+      {report?.storm && <Storm storm={report.storm} named={named} />}
+      {report && (
+        <section aria-label="Days ahead" className="ahead">
+          <table>
+            <tbody>
+              <tr>
+                {report.days.map((day) => (
+                  <th key={day.on} scope="col">
+                    {day.label}
+                  </th>
+                ))}
+              </tr>
+              <tr>
+                {report.days.map((day) => (
+                  <td key={day.on}>
+                    {day.low} – {day.high}
+                    <br />
+                    {day.rain}
+                    <br />
+                    <span className="gust">{day.gust}</span>
+                  </td>
+                ))}
+              </tr>
+            </tbody>
+          </table>
+          <p className="quiet hint">
+            {report.station}, {report.age}; night and day, rain, strongest gust at 10 m
+          </p>
+        </section>
+      )}
+      {problem && <p className="quiet hint">No fresh weather: {problem}</p>}
+    </>
+  );
+}
+
+function Storm({ storm, named }: { storm: Schemas["StormReport"]; named: Map<string, Schemas["Standing"]> }) {
+  return (
+    <section aria-label="Storm watch" className="storm">
+      <h2>Storm watch: {storm.label}</h2>
+      <p>{storm.words}</p>
+      <ul className="general">
+        {storm.general.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+      <p>
+        {storm.hold} {storm.hold === 1 ? "structure holds" : "structures hold"}
+        {storm.rows.length > 0 ? "; not so sure of these, the least sure first:" : "."}
+      </p>
+      <ol className="visits">
+        {storm.rows.map((row) => {
+          const of = named.get(row.structure);
+          if (!of) return null;
+          return (
+            <li key={row.structure} className="visit">
+              <h3>
+                <Link to={`/structures/${of.id}`}>{of.name}</Link>{" "}
+                <span className={row.outcome === "goes" ? "weak" : "quiet"}>
+                  {row.outcome === "goes" ? "falls short" : "may go"}
+                </span>
+              </h3>
+              <p>
+                {row.words} First to go: {row.weakest.toLowerCase()}.
+              </p>
+              <ul className="moves">
+                {row.moves.map((move) => (
+                  <li key={move.key}>
+                    <strong>{move.title}</strong>, {move.minutes} min → holds to {move.after}.{" "}
+                    <span className="quiet">{move.how}</span>
+                  </li>
+                ))}
+              </ul>
+              {row.moves.length === 0 && (
+                <p className="quiet">Nothing quick helps it; keep people clear of it.</p>
+              )}
+              {row.together && <p className="quiet">All of it: holds to {row.together}.</p>}
+            </li>
+          );
+        })}
+      </ol>
+      <p className="quiet hint">
+        Gusts at the plants are a share of the forecast; limits are what one builds to. Nobody works at a
+        trellis in a storm.
+      </p>
+      <Button onClick={() => window.print()}>Print this page</Button>
+    </section>
+  );
+}

@@ -1,0 +1,214 @@
+"""A storm that is forecast: what each structure holds to in its week, and what is worth doing before."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import Any, Literal
+
+import numpy as np
+from pydantic import ValidationError
+
+from .. import tables
+from ..families import family_of
+from ..family.options import in_use
+from ..loads import cases as case_sets
+from ..loads.crop import Growth
+from ..loads.season import season_of
+from ..mechanics import Array
+from ..plan.model import Site, Structure, Typed
+from ..report.evaluation import crossings
+from ..tables import rows
+
+TRIGGER, SEVERE = 17.0, 22.0  # forecast gusts at 10 m at which one looks and acts [m/s], handbook season 8
+SOAKS, WITH = 25.0, 14.0  # rain in two days that soaks the ground [mm], with such a gust [m/s]
+_RIPE = 0.25  # of what hangs on a picked crop is ripe on a day
+_CLOSE = 0.85  # of the limit from which something is worth doing
+_GAIN = 0.3  # m/s: less is not worth a gardener's work
+_BOTH = 2
+
+Outcome = Literal["holds", "may-go", "goes", "bare"]
+
+
+@dataclass(frozen=True)
+class Move:
+    """Something to do before a storm: a row of storm_moves.csv, or ‘pick’; minutes, and the limits after it.
+    [m/s]
+    """
+
+    key: str
+    minutes: float
+    limit: float
+    median: float
+
+
+@dataclass(frozen=True)
+class StormCheck:
+    """A structure in the week of a storm: the gust at the plant, its limit and its median strength. [m/s]
+
+    soaked: whether the ground is taken to be soft. moves: worth doing, the most for a minute first.
+    weakest: the link that goes first. done: the limit with all of them together.
+    """
+
+    structure: str
+    gust: float
+    limit: float
+    median: float
+    weakest: str
+    soaked: bool
+    moves: tuple[Move, ...]
+    done: float
+
+    @property
+    def outcome(self) -> Outcome:
+        """Return what is expected of it."""
+        if np.isinf(self.limit) and not self.weakest:
+            return "bare"
+        if self.gust <= self.limit:
+            return "holds"
+        return "may-go" if self.gust <= self.median else "goes"
+
+
+def at_the_plant(site: Site, forecast: float) -> float:
+    """Return the gust at the plant for one that is forecast for 10 m over open ground. [m/s]
+
+    Source: handbook-1.4
+    """
+    return forecast * site.exposure.forecast_ratio
+
+
+def storm_check(site: Site, structure: Structure, on: dt.date, gust: float, soaked: bool) -> StormCheck:
+    """Return how a structure stands in a storm, and what is worth doing before it.
+
+    Args:
+        site: Where it stands.
+        structure: As it stands.
+        on: Day of the storm.
+        gust: At the plant. [m/s]
+        soaked: Whether the ground is soaked.
+
+    Source: handbook-season-8
+    """
+    return _check(site.model_dump_json(), structure.model_dump_json(), on, gust, soaked)
+
+
+@lru_cache(maxsize=512)
+def _check(site_text: str, text: str, on: dt.date, gust: float, soaked: bool) -> StormCheck:
+    site, structure = Site.model_validate_json(site_text), Structure.model_validate_json(text)
+    season = season_of(site.garden, structure.plantings)
+    week = (on - season.date(0)).days // 7
+    if not 0 <= week < season.weeks:
+        return StormCheck(structure.key, gust, np.inf, np.inf, "", soaked, (), np.inf)
+    now = _limits(site, structure, week, soaked)
+    moves: list[Move] = []
+    best = now
+    if gust > _CLOSE * now.limit:
+        moves, best = _moves(site, structure, week, soaked, now)
+    return StormCheck(
+        structure.key,
+        gust,
+        now.limit,
+        now.median,
+        now.weakest,
+        soaked,
+        tuple(moves),
+        max(best.limit, now.limit),
+    )
+
+
+@dataclass(frozen=True)
+class _Stand:
+    limit: float
+    median: float
+    weakest: str
+    growths: tuple[Growth, ...]
+
+
+def _limits(site: Site, structure: Structure, week: int, soaked: bool, crop: float = 1.0) -> _Stand:
+    """Return the limits of a structure in a week, with so much of its crop on it."""
+    family = family_of(structure.family)
+    options: Typed = family.options.model_validate(structure.options)
+    geometry = family.geometry(options, structure.plantings, site)
+    states = _BOTH if soaked else 1
+    rising = case_sets.moist_gusts() if not soaked else replace(case_sets.moist_gusts(), saturated=_SOFT)
+    cases = replace(rising, crop=rising.crop * crop)
+    loaded = family.loaded(options, geometry, structure, site, cases)
+    links = loaded.path()
+    shape = (states, season_of(site.garden, structure.plantings).weeks)
+    limits = crossings({link.key: link.use for link in links}, shape, case_sets.MOIST_GUSTS)
+    bare = crossings({link.key: link.median_use for link in links}, shape, case_sets.MOIST_GUSTS)
+    least = {key: float(np.min(limit[:, week])) for key, limit in limits.items()}
+    weakest = min(least, key=lambda key: least[key])
+    median = min(float(np.min(limit[:, week])) for limit in bare.values())
+    return _Stand(least[weakest], median, weakest, loaded.growths)
+
+
+_SOFT: Array = np.array([0.0, 1.0]).reshape(2, 1, 1)
+
+
+def _moves(
+    site: Site, structure: Structure, week: int, soaked: bool, now: _Stand
+) -> tuple[list[Move], _Stand]:
+    """Return what raises a limit, the most for a minute first, and the limits with all of it done."""
+    found: list[tuple[Move, Structure | None]] = []
+    length = float(structure.options.get("length", 2.0)) if isinstance(structure.options, dict) else 2.0
+    for row in tables.storm_moves().values():
+        changed = _changed(structure, row)
+        if changed is None:
+            continue
+        after = _limits(site, changed, week, soaked)
+        if after.limit >= now.limit + _GAIN:
+            minutes = row.minutes + row.per_m * length
+            found.append((Move(row.key, minutes, after.limit, after.median), changed))
+    crop = _picked(now.growths, week)
+    if crop < 1.0:
+        after = _limits(site, structure, week, soaked, crop)
+        minutes = 0.5 * sum(planting.count for planting in structure.plantings)
+        found.append((Move("pick", max(minutes, 5.0), after.limit, after.median), None))
+    together = structure
+    for _, changed in found:
+        if changed is not None:
+            own = {k: v for k, v in changed.options.items() if structure.options.get(k) != v}
+            both = together.model_copy(update={"options": {**together.options, **own}})
+            together = both if _valid(both) else together
+    best = _limits(site, together, week, soaked, crop)
+    moves = sorted((move for move, _ in found), key=lambda move: -(move.limit - now.limit) / move.minutes)
+    return moves, best
+
+
+def _valid(structure: Structure) -> bool:
+    try:
+        family_of(structure.family).options.model_validate(structure.options)
+    except ValidationError:
+        return False
+    return True
+
+
+def _changed(structure: Structure, row: rows.StormMove) -> Structure | None:
+    """Return a structure with a move made; nothing where it has no such option, or is so already."""
+    family = family_of(structure.family)
+    if row.option not in family.options.model_fields:
+        return None
+    options: Typed = family.options.model_validate(structure.options)
+    now = getattr(options, row.option)
+    value: Any = row.value
+    if value.startswith("+"):
+        value = now + int(value)
+    elif isinstance(now, bool):
+        value = value == "yes"
+    if value == now or not in_use(options, row.option):
+        return None
+    changed = structure.model_copy(update={"options": {**structure.options, row.option: value}})
+    return changed if _valid(changed) else None
+
+
+def _picked(growths: tuple[Growth, ...], week: int) -> float:
+    """Return the share of what hangs that is left once what is ripe is picked."""
+    hung = sum(float(np.ravel(g.plant_kg)[week]) * g.planting.count for g in growths)
+    ripe = sum(
+        float(np.ravel(g.fruit_kg)[week]) * g.planting.count * _RIPE
+        for g in growths
+        if not g.crop.one_pick and g.crop.yield_kg
+    )
+    return 1.0 - ripe / hung if hung > 0 else 1.0

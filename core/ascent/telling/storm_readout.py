@@ -1,0 +1,80 @@
+"""What is told of the weather that comes and that was: typed, in the reader's words."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from ..plan.model import Finding, Typed
+from ..season.storm import Outcome
+
+
+class DayAhead(Typed):
+    """A day of a forecast as it is written."""
+
+    on: dt.date
+    label: str
+    low: str
+    high: str
+    rain: str
+    gust: str
+
+
+class MoveReport(Typed):
+    """Something to do before a storm, and what the structure holds to after it."""
+
+    key: str
+    title: str
+    how: str
+    minutes: int
+    after: str
+
+
+class StormRow(Typed):
+    """A structure before a storm: what is expected of it, in words, and what helps, the most for a minute
+    first.
+    """
+
+    structure: str
+    outcome: Outcome
+    words: str
+    weakest: str
+    moves: tuple[MoveReport, ...]
+    together: str
+
+
+class StormReport(Typed):
+    """A storm that is forecast; the structures that want something done come first."""
+
+    on: dt.date
+    label: str
+    words: str
+    general: tuple[str, ...]
+    rows: tuple[StormRow, ...]
+    hold: int
+
+
+class AfterRow(Typed):
+    """A structure after a storm: where to look first, and what was found, if anybody has said."""
+
+    structure: str
+    look: str
+    found: Finding | None
+    note: str
+
+
+class AfterReport(Typed):
+    """A storm that was: structures in the order in which they are looked at."""
+
+    on: dt.date
+    words: str
+    rows: tuple[AfterRow, ...]
+
+
+class WeatherReport(Typed):
+    """The weather of a garden: what is expected, a storm of it, one that was."""
+
+    station: str
+    age: str
+    days: tuple[DayAhead, ...]
+    storm: StormReport | None
+    after: AfterReport | None
