@@ -5181,6 +5181,8 @@ export interface components {
          *     first.
          */
         StormRow: {
+            /** Brief */
+            brief: string;
             /** Moves */
             moves: components["schemas"]["MoveReport"][];
             /**

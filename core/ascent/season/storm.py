@@ -25,8 +25,9 @@ TRIGGER, SEVERE = 17.0, 22.0  # forecast gusts at 10 m at which one looks and ac
 SOAKS, WITH = 25.0, 14.0  # rain in two days that soaks the ground [mm], with such a gust [m/s]
 _RIPE = 0.25  # of what hangs on a picked crop is ripe on a day
 _CLOSE = 0.85  # of the limit from which something is worth doing
-_GAIN = 0.3  # m/s: less is not worth a gardener's work
+GAIN = 0.3  # m/s: less is not worth a gardener's work
 _BOTH = 2
+PICK = "pick"  # what is ripe: no row of the table
 
 Outcome = Literal["holds", "may-go", "goes", "bare"]
 
@@ -158,14 +159,14 @@ def _moves(
         if changed is None:
             continue
         after = _limits(site, changed, week, soaked)
-        if after.limit >= now.limit + _GAIN:
+        if after.limit >= now.limit + GAIN:
             minutes = row.minutes + row.per_m * length
             found.append((Move(row.key, minutes, after.limit, after.median), changed))
     crop = _picked(now.growths, week)
     if crop < 1.0:
         after = _limits(site, structure, week, soaked, crop)
         minutes = 0.5 * sum(planting.count for planting in structure.plantings)
-        found.append((Move("pick", max(minutes, 5.0), after.limit, after.median), None))
+        found.append((Move(PICK, max(minutes, 5.0), after.limit, after.median), None))
     together = structure
     for _, changed in found:
         if changed is not None:

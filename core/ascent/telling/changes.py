@@ -117,8 +117,8 @@ def _label(path: str, in_shed: bool) -> str:
     if path.startswith("ticks.") and last in tables.steps():
         return tables.steps()[last].title.format(what=template("field.parts-of-it"))
     if path.startswith("marks."):
-        row = tables.jobs().get(path.split(".")[-2])
-        title = row.title if row else template("field.a-run")
+        job = path.split(".")[-2]
+        title = tables.jobs()[job].title if job in tables.jobs() else template("field.a-run")
         return title.replace("{crop}", template("field.the-crop")).split(" {", maxsplit=1)[0]
     if path.startswith("storms."):
         return f"{template('field.storm')} {path.split('.', 1)[1]}"

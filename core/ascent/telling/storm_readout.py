@@ -36,6 +36,7 @@ class StormRow(Typed):
 
     structure: str
     outcome: Outcome
+    brief: str
     words: str
     weakest: str
     moves: tuple[MoveReport, ...]

@@ -8,7 +8,18 @@ from collections.abc import Sequence
 from .. import tables
 from ..files.weather import Day, Forecast
 from ..plan.model import Diary, Garden, Structure
-from ..season.storm import SEVERE, SOAKS, TRIGGER, WITH, Move, StormCheck, at_the_plant, storm_check
+from ..season.storm import (
+    GAIN,
+    PICK,
+    SEVERE,
+    SOAKS,
+    TRIGGER,
+    WITH,
+    Move,
+    StormCheck,
+    at_the_plant,
+    storm_check,
+)
 from ..words.quantities import System, write
 from ..words.texts import has, say, template
 from .season import date_text, plain_site, standing_of
@@ -58,7 +69,7 @@ def _day(day: Day, today: dt.date, system: System) -> DayAhead:
         label={0: "today", 1: "tomorrow"}.get(ahead, f"{day.day:%a} {day.day.day}"),
         low=written(day.low, "temperature"),
         high=written(day.high, "temperature"),
-        rain=written(day.rain, "rain"),
+        rain=written(None if day.rain is None else day.rain / 1000.0, "rain"),
         gust=written(day.gust, "speed"),
     )
 
@@ -81,7 +92,7 @@ def _storm(garden: Garden, today: dt.date, days: Sequence[Day]) -> StormReport |
     checks.sort(key=lambda check: (_ORDER[check.outcome], check.limit / max(check.gust, 1e-9)))
     ahead = (worst.day - today).days
     when = {0: "today", 1: "tomorrow", 2: f"on {worst.day:%A}"}[ahead]
-    values = {"gust": (gust, "speed"), "rain": (fell, "rain")}
+    values = {"gust": (gust, "speed"), "rain": (fell / 1000.0, "rain")}
     words = say("weather.storm", garden.units, values, {"when": when})
     words += " " + say("weather.soaks", garden.units, values) if soaked else ""
     general = ["ripe", "shoots"]
@@ -118,26 +129,27 @@ def _row(check: StormCheck, system: System) -> StormRow:
         "limit": (check.limit, "speed"),
         "median": (check.median, "speed"),
     }
-    moves = tuple(_move(move, system) for move in check.moves)
+    moves = tuple(_move(move, check, system) for move in check.moves)
     link = f"link.{check.weakest}"
     return StormRow(
         structure=check.structure,
         outcome=check.outcome,
+        brief=say("weather.brief", system, values),
         words=say(f"weather.{check.outcome}", system, values),
         weakest=template(link) if has(link) else check.weakest,
         moves=moves,
-        together=write(check.done, "speed", system) if len(moves) > 1 else "",
+        together=write(check.done, "speed", system) if sum(bool(move.after) for move in moves) > 1 else "",
     )
 
 
-def _move(move: Move, system: System) -> MoveReport:
-    row = tables.storm_moves().get(move.key)
+def _move(move: Move, check: StormCheck, system: System) -> MoveReport:
+    row = None if move.key == PICK else tables.storm_moves()[move.key]
     return MoveReport(
         key=move.key,
         title=row.title if row else template("weather.pick.title"),
         how=row.how if row else template("weather.pick.how"),
         minutes=round(move.minutes),
-        after=write(move.limit, "speed", system),
+        after=write(move.limit, "speed", system) if move.limit >= check.limit + GAIN else "",
     )
 
 

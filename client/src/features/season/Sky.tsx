@@ -69,51 +69,50 @@ function Storm({ storm, named }: { storm: Schemas["StormReport"]; named: Map<str
     <section aria-label="Storm watch" className="storm">
       <h2>Storm watch: {storm.label}</h2>
       <p>{storm.words}</p>
-      <ul className="general">
-        {storm.general.map((line) => (
-          <li key={line}>{line}</li>
-        ))}
-      </ul>
+      <p>{storm.general.join(" ")}</p>
       <p>
         {storm.hold} {storm.hold === 1 ? "structure holds" : "structures hold"}
         {storm.rows.length > 0 ? "; not so sure of these, the least sure first:" : "."}
       </p>
-      <ol className="visits">
-        {storm.rows.map((row) => {
-          const of = named.get(row.structure);
-          if (!of) return null;
-          return (
-            <li key={row.structure} className="visit">
-              <h3>
-                <Link to={`/structures/${of.id}`}>{of.name}</Link>{" "}
-                <span className={row.outcome === "goes" ? "weak" : "quiet"}>
-                  {row.outcome === "goes" ? "falls short" : "may go"}
-                </span>
-              </h3>
-              <p>
-                {row.words} First to go: {row.weakest.toLowerCase()}.
-              </p>
-              <ul className="moves">
-                {row.moves.map((move) => (
-                  <li key={move.key}>
-                    <strong>{move.title}</strong>, {move.minutes} min → holds to {move.after}.{" "}
-                    <span className="quiet">{move.how}</span>
-                  </li>
-                ))}
-              </ul>
-              {row.moves.length === 0 && (
-                <p className="quiet">Nothing quick helps it; keep people clear of it.</p>
-              )}
-              {row.together && <p className="quiet">All of it: holds to {row.together}.</p>}
-            </li>
-          );
-        })}
-      </ol>
+      {storm.rows.map((row) => (
+        <StormLine key={row.structure} row={row} of={named.get(row.structure)} />
+      ))}
       <p className="quiet hint">
         Gusts at the plants are a share of the forecast; limits are what one builds to. Nobody works at a
         trellis in a storm.
       </p>
       <Button onClick={() => window.print()}>Print this page</Button>
     </section>
+  );
+}
+
+/** One structure before a storm: how it stands and what helps most; the rest when it is opened. */
+function StormLine({ row, of }: { row: Schemas["StormRow"]; of: Schemas["Standing"] | undefined }) {
+  if (!of) return null;
+  const best = row.moves.find((move) => move.after);
+  return (
+    <details className="stormline">
+      <summary>
+        <strong>{of.name}</strong>{" "}
+        <span className={row.outcome === "goes" ? "weak" : undefined}>
+          {row.outcome === "goes" ? "falls short" : "may go"}
+        </span>
+        <span className="quiet">: {row.brief}. </span>
+        {best ? `${best.title} (${best.minutes} min): ${best.after}.` : "Keep people clear of it."}
+      </summary>
+      <p>
+        {row.words} First to go: {row.weakest.toLowerCase()}.{" "}
+        <Link to={`/structures/${of.id}`}>Look at it on the bench</Link>
+      </p>
+      <ul className="acts">
+        {row.moves.map((move) => (
+          <li key={move.key}>
+            <strong>{move.title}</strong>, {move.minutes} min{move.after && `: holds to ${move.after}`}.{" "}
+            <span className="quiet">{move.how}</span>
+          </li>
+        ))}
+      </ul>
+      {row.together && <p className="quiet">All of it together: holds to {row.together}.</p>}
+    </details>
   );
 }
