@@ -99,7 +99,7 @@ def _written(text: str) -> str:
     return text
 
 
-MonthDay = Annotated[str, AfterValidator(_real_date)]
+MonthDay = Annotated[str, Field(examples=["05-04"]), AfterValidator(_real_date)]
 Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_written)]
 Currency = Annotated[str, Field(min_length=1, max_length=8), AfterValidator(_written)]
 Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]

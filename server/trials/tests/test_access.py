@@ -14,7 +14,7 @@ from gardens.tests.support import ApiTestCase
 # what a reader may send although it is no GET: nothing of it is stored
 LOOKS = {
     ("post", f"/{name}")
-    for name in ("draft", "report", "fixes", "sizing", "rests", "take", "ways", "curve", "solid")
+    for name in ("draft", "year/draft", "report", "fixes", "sizing", "rests", "take", "ways", "curve", "solid")
 }
 # what concerns no garden: each is tested where it belongs
 ELSEWHERE = (
@@ -35,6 +35,8 @@ def sample(schema: dict[str, Any], document: dict[str, Any]) -> Any:
         return sample(document["components"]["schemas"][schema["$ref"].rsplit("/", 1)[-1]], document)
     if fixed := [schema[name] for name in ("default", "const") if name in schema] or schema.get("enum"):
         return fixed[0]
+    if "examples" in schema:
+        return schema["examples"][0]
     if options := schema.get("anyOf") or schema.get("oneOf"):
         return sample(options[0], document)
     kind = schema.get("type")
