@@ -111,6 +111,24 @@ class ReadLink(models.Model):
         return f"link to {self.garden}"
 
 
+class Feed(models.Model):
+    """A garden's calendar as it was sent out last: what its entries were by their keys; and the address of
+    the feed, empty where it has none.
+    """
+
+    garden = models.OneToOneField(Garden, on_delete=models.CASCADE, related_name="feed")
+    token = models.CharField(max_length=64, blank=True, default="")
+    sent = models.JSONField(default=dict)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=("token",), condition=~models.Q(token=""), name="one_feed_a_token")
+        ]
+
+    def __str__(self) -> str:
+        return f"calendar of {self.garden}"
+
+
 class Weather(models.Model):
     """What a weather service has said of a garden last, and on which of the garden's days."""
 

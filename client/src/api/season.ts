@@ -32,6 +32,17 @@ export const useYear = (garden: number) =>
       ),
   });
 
+/** The address of a garden’s calendar feed, if it has one; asked by those who may change it. */
+export const useFeed = (garden: number, mayEdit: boolean) =>
+  useQuery({
+    queryKey: ["feed", garden],
+    enabled: mayEdit,
+    queryFn: () =>
+      exactly<Schemas["FeedOut"]>(
+        api.GET("/api/gardens/{garden_id}/feed", { params: { path: { garden_id: garden } } }),
+      ),
+  });
+
 /** What is expected of the weather, a storm in it, and one that was. */
 export const useWeather = (garden: number) =>
   useQuery({

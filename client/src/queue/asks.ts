@@ -46,6 +46,17 @@ export const askDown = (garden: number, structure: number, seasons: number, word
     body: { seasons },
   }) as Promise<Garden>;
 
+/** Withdraw a garden’s calendar feed. */
+export const askFeed = (garden: number) =>
+  queue.ask({
+    lane: laneOf(garden),
+    about: "feed",
+    words: "calendar feed withdrawn",
+    method: "DELETE",
+    path: `/api/gardens/${garden}/feed`,
+    body: null,
+  });
+
 /** Change who may see a garden. */
 export const askPeople = (
   id: number,

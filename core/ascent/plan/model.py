@@ -602,6 +602,7 @@ class Place(Typed):
     careful: Careful = Field("usual", description="how much risk of frost a tender crop is planted out with")
     warmth: Warmth | None = None
     visits: Annotated[tuple[Weekday, ...], Field(min_length=1, max_length=7), counted_first(7)] = (1, 3, 5)
+    visit_hour: int = Field(18, ge=0, le=23, description="at which people come, in calendars")
     timezone: Annotated[str, Field(max_length=64), AfterValidator(_zone)] = "UTC"
     year: SeasonYear = Field(2026, description="of the season that is planned: that of its last frost")
     exposure: ExposureKey = "ordinary"

@@ -196,6 +196,11 @@ def task_report(tended: Tended, due: Due, today: dt.date, system: System) -> Tas
     )
 
 
+def task_title(tended: Tended, task: Task, system: System) -> str:
+    """Return what a task is called."""
+    return _sentence(task.row.title, _words(tended, task, system))
+
+
 def _sentence(text: str, words: Mapping[str, str]) -> str:
     said = text.format_map(words)
     return said[:1].upper() + said[1:]

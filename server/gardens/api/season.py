@@ -6,12 +6,14 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from .. import schemas
-from ..services import access, season
+from ..services import access, feed, season
 from ..services import weather as sky
+from .gardens import file_answer
 from .turns import heavy, live
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
+_CALENDAR = "text/calendar; charset=utf-8"
 
 
 @router.get("/gardens/{garden_id}/week", response={200: schemas.WeekOut, **REFUSED})
@@ -56,3 +58,36 @@ def record(request: HttpRequest, garden_id: int, sent: schemas.RecordIn) -> sche
     """Take a garden's own daily record for its climate."""
     visitor = visitor_of(request)
     return sky.take_record(access.garden_for(visitor, garden_id, "edit"), sent.text, visitor)
+
+
+@router.get("/gardens/{garden_id}/season.ics", response={200: str, **REFUSED})
+@heavy
+def calendar(request: HttpRequest, garden_id: int) -> HttpResponse:
+    """The season as a calendar file."""
+    granted = access.garden_for(visitor_of(request), garden_id)
+    return file_answer(feed.calendar_of(granted.garden), _CALENDAR, f"season-{garden_id}.ics")
+
+
+@router.get("/gardens/{garden_id}/feed", response={200: schemas.FeedOut, **REFUSED})
+def calendar_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
+    """The address of the calendar feed, if there is one."""
+    return feed.feed_of(access.garden_for(visitor_of(request), garden_id, "edit").garden)
+
+
+@router.post("/gardens/{garden_id}/feed", response={200: schemas.FeedOut, **REFUSED})
+def open_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
+    """Open a calendar feed; an old one is withdrawn."""
+    return feed.open_feed(access.garden_for(visitor_of(request), garden_id, "edit").garden)
+
+
+@router.delete("/gardens/{garden_id}/feed", response={200: schemas.FeedOut, **REFUSED})
+def close_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
+    """Withdraw the calendar feed."""
+    return feed.close_feed(access.garden_for(visitor_of(request), garden_id, "edit").garden)
+
+
+@router.get("/feed/{token}.ics", response={200: str, **REFUSED}, auth=None)
+@heavy
+def fed(request: HttpRequest, token: str) -> HttpResponse:
+    """The calendar that a feed leads to."""
+    return HttpResponse(feed.calendar_at(token), content_type=_CALENDAR)

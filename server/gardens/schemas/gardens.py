@@ -92,6 +92,7 @@ class PlaceChange(Typed):
     careful: Careful | None = None
     warmth: Warmth | None = None
     visits: Annotated[tuple[Weekday, ...], Field(min_length=1, max_length=7)] | None = None
+    visit_hour: int | None = Field(None, ge=0, le=23)
     timezone: Annotated[str, Field(max_length=64)] | None = None
     year: SeasonYear | None = None
     exposure: ExposureKey | None = None

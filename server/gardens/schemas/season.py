@@ -51,6 +51,12 @@ class WeatherOut(Typed):
     unseen: int
 
 
+class FeedOut(Typed):
+    """The address of a garden's calendar feed, if it has one."""
+
+    address: str | None
+
+
 class RecordIn(Typed):
     """A garden's own daily record, as CSV."""
 

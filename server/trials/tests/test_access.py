@@ -14,7 +14,18 @@ from gardens.tests.support import ApiTestCase
 # what a reader may send although it is no GET: nothing of it is stored
 LOOKS = {
     ("post", f"/{name}")
-    for name in ("draft", "year/draft", "report", "fixes", "sizing", "rests", "take", "ways", "curve", "solid")
+    for name in (
+        "draft",
+        "year/draft",
+        "report",
+        "fixes",
+        "sizing",
+        "rests",
+        "take",
+        "ways",
+        "curve",
+        "solid",
+    )
 }
 # what concerns no garden: each is tested where it belongs
 ELSEWHERE = (
@@ -26,6 +37,7 @@ ELSEWHERE = (
     "/api/catalogue",
     "/api/method",
     "/api/quantities",
+    "/api/feed",
 )
 
 
@@ -33,10 +45,9 @@ def sample(schema: dict[str, Any], document: dict[str, Any]) -> Any:
     """Return the least value that fits a schema."""
     if "$ref" in schema:
         return sample(document["components"]["schemas"][schema["$ref"].rsplit("/", 1)[-1]], document)
-    if fixed := [schema[name] for name in ("default", "const") if name in schema] or schema.get("enum"):
+    known = [schema[name] for name in ("default", "const") if name in schema]
+    if fixed := known or schema.get("enum") or schema.get("examples"):
         return fixed[0]
-    if "examples" in schema:
-        return schema["examples"][0]
     if options := schema.get("anyOf") or schema.get("oneOf"):
         return sample(options[0], document)
     kind = schema.get("type")

@@ -6,6 +6,7 @@ import { useWeek, type Visit, type Week } from "../../api/season";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { FeedBox } from "./FeedBox";
 import { Sky } from "./Sky";
 import { TaskRow } from "./TaskRow";
 import { type Marking, useMarks } from "./useMarks";
@@ -77,6 +78,7 @@ function Days({ week }: { week: Week }) {
           </details>
         ))}
       </section>
+      <FeedBox garden={shown.id} mayEdit={shown.may_edit} />
     </main>
   );
 }

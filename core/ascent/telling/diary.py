@@ -1,0 +1,59 @@
+"""A garden's season as entries of a calendar: its days of visits, and what begins or ends."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections import defaultdict
+from collections.abc import Sequence
+
+from ..files.calendar_file import Entry
+from ..plan.model import Garden
+from ..season.visits import Visit
+from ..words.texts import template
+from .season import Kept, everything, task_title
+
+MILESTONES = ("build", "build-day", "sow-pots", "sow", "plant", "pick-once", "clear", "take-down")
+_MOST_LINES = 60  # of the text of one entry
+
+
+def entries_of(garden: Garden, today: dt.date) -> list[Entry]:
+    """Return the entries of a garden's calendar, those of days to come with what is still to do.
+
+    A day of visits is one entry, known again by its day; whatever begins or ends is one of its own, known
+    again by its task, so that it moves and is not doubled.
+    """
+    kept = everything(garden)
+    days: dict[dt.date, list[tuple[Kept, Visit]]] = defaultdict(list)
+    for each in kept:
+        for visit in each.visits:
+            days[visit.on].append((each, visit))
+    entries = [_day(garden, on, visits) for on, visits in sorted(days.items())]
+    entries += [entry for each in kept for entry in _milestones(each, garden)]
+    return [entry for entry in entries if entry.minutes or entry.hour is None or entry.on < today]
+
+
+def _day(garden: Garden, on: dt.date, visits: Sequence[tuple[Kept, Visit]]) -> Entry:
+    open_ = [(each, visit) for each, visit in visits if visit.minutes]
+    minutes = sum(visit.minutes for _, visit in open_)
+    lines = []
+    for each, visit in open_:
+        titles = ", ".join(task_title(each.tended, due.task, garden.units) for due in visit.due if due.open)
+        lines.append(f"{each.structure.name} ({round(visit.minutes)} min): {titles}")
+    more = len(lines) - _MOST_LINES
+    lines = lines[:_MOST_LINES] + ([template("calendar.more").format(count=more)] if more > 0 else [])
+    title = template("calendar.day").format(garden=garden.name, visits=len(open_), minutes=round(minutes))
+    return Entry(
+        f"day-{on.isoformat()}", on, title, "\n".join(lines), garden.visit_hour, minutes, sort="visits"
+    )
+
+
+def _milestones(each: Kept, garden: Garden) -> list[Entry]:
+    entries = []
+    for visit in each.visits:
+        for due in visit.due:
+            if due.task.job not in MILESTONES:
+                continue
+            title = f"{each.structure.name}: {task_title(each.tended, due.task, garden.units)}"
+            key = f"{each.structure.key}-{due.task.key}"
+            entries.append(Entry(key, visit.on, title, due.task.row.tools, sort=due.task.row.sort))
+    return entries

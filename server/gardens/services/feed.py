@@ -1,0 +1,94 @@
+"""A garden's calendar: as a file, and as a feed at an address nobody can guess, which can be withdrawn."""
+
+from __future__ import annotations
+
+import datetime as dt
+import hashlib
+import secrets
+from dataclasses import replace
+from typing import Any
+
+from ascent.files.calendar_file import Entry, write_calendar
+from ascent.telling.diary import entries_of
+from django.db import transaction
+from django.http import Http404
+
+from .. import schemas
+from ..models import Feed, Garden
+from .clock import today
+from .state import state_of, whole
+
+_KEPT = dt.timedelta(days=30)  # that what was called off is still told
+Sent = dict[str, dict[str, Any]]
+
+
+def feed_of(garden: Garden) -> schemas.FeedOut:
+    """Return whether a garden has a feed, and at which address."""
+    feed = Feed.objects.filter(garden=garden).exclude(token="").first()
+    return schemas.FeedOut(address=f"/api/feed/{feed.token}.ics" if feed else None)
+
+
+def open_feed(garden: Garden) -> schemas.FeedOut:
+    """Open a feed at a new address; an old one is withdrawn."""
+    Feed.objects.update_or_create(garden=garden, defaults={"token": secrets.token_urlsafe(32)})
+    return feed_of(garden)
+
+
+def close_feed(garden: Garden) -> schemas.FeedOut:
+    """Withdraw the feed."""
+    Feed.objects.filter(garden=garden).update(token="")
+    return feed_of(garden)
+
+
+def calendar_at(token: str) -> bytes:
+    """Return the calendar of the garden that a feed leads to.
+
+    Raises:
+        Http404: There is none.
+    """
+    feed = Feed.objects.exclude(token="").filter(token=token).select_related("garden").first()
+    if feed is None:
+        raise Http404
+    return calendar_of(feed.garden)
+
+
+def calendar_of(garden: Garden) -> bytes:
+    """Return a garden's calendar. What was sent before keeps its entry: changed, it is told with a higher
+    number; called off, it is told as cancelled.
+    """
+    core = whole(state_of(garden))
+    day = today(core)
+    with transaction.atomic():
+        feed, _ = Feed.objects.select_for_update().get_or_create(garden=garden)
+        entries, sent = numbered(entries_of(core, day), feed.sent, day)
+        if sent != feed.sent:
+            feed.sent = sent
+            feed.save(update_fields=["sent"])
+    stamp = dt.datetime.now(dt.UTC).replace(microsecond=0)
+    return write_calendar(core.name, entries, core.timezone, f"garden-{garden.pk}", stamp)
+
+
+def numbered(entries: list[Entry], sent: Sent, day: dt.date) -> tuple[list[Entry], Sent]:
+    """Return entries with how often each has changed, those called off with them, and what is known of all
+    once they are sent.
+    """
+    out, known = [], {}
+    for entry in entries:
+        print_ = hashlib.sha256(
+            f"{entry.on}|{entry.title}|{entry.text}|{entry.hour}|{entry.minutes:.0f}".encode()
+        ).hexdigest()[:16]
+        before = sent.get(entry.key)
+        number = 0 if before is None else before["number"] + (before["print"] != print_)
+        out.append(replace(entry, sequence=number))
+        known[entry.key] = {
+            "number": number, "print": print_, "on": entry.on.isoformat(), "title": entry.title,
+            "hour": entry.hour,
+        }  # fmt: skip
+    for key, before in sent.items():
+        on = dt.date.fromisoformat(before["on"])
+        if key in known or on + _KEPT < day:
+            continue
+        number = before["number"] + (before["print"] != "")
+        out.append(Entry(key, on, before["title"], "", before["hour"], sequence=number, state="cancelled"))
+        known[key] = {**before, "number": number, "print": ""}
+    return out, known
