@@ -1690,6 +1690,11 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Past
+             * @default []
+             */
+            past: components["schemas"]["Past"][];
+            /**
              * Soil
              * @default firm_loam
              */
@@ -2128,6 +2133,22 @@ export interface components {
             };
             /** Plantings */
             plantings: components["schemas"]["Planting"][];
+        };
+        /**
+         * ClashReport
+         * @description What is between two crops that follow one another on a structure, and the ways out of it.
+         */
+        ClashReport: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Structure */
+            structure: string;
+            /** Ways */
+            ways: string[];
+            /** Words */
+            words: string;
         };
         /**
          * ClearWay
@@ -3103,6 +3124,55 @@ export interface components {
             training: "pruned" | "free";
         };
         /**
+         * HarvestReport
+         * @description A garden’s harvest by week and by structure.
+         */
+        HarvestReport: {
+            /** Rows */
+            rows: components["schemas"]["HarvestRow"][];
+            /** Total */
+            total: string;
+            /** Weeks */
+            weeks: components["schemas"]["HarvestWeek"][];
+        };
+        /**
+         * HarvestRow
+         * @description What a structure brings in: in all, and by week. [kg]
+         */
+        HarvestRow: {
+            /** Structure */
+            structure: string;
+            /** Weeks */
+            weeks: number[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * HarvestWeek
+         * @description What a week brings in, in people’s measures, with its spread; what it is a glut or a gap of.
+         */
+        HarvestWeek: {
+            /** Crops */
+            crops: string[];
+            /** High */
+            high: number;
+            /** Kg */
+            kg: number;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Mark */
+            mark: string;
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Headline
          * @description The answer in a gardener's words.
          */
@@ -3890,20 +3960,23 @@ export interface components {
         };
         /**
          * Past
-         * @description A garden as it was after a change, and what has become of it since, in words.
+         * @description What grew on a bed in a season that is over: its crop, on which structure, what was seen of it.
          */
         Past: {
-            /** Number */
-            number: number;
-            plot: components["schemas"]["PlotDrawing"];
-            /** Since */
-            since: string[];
-            /** When */
-            when: string | null;
-            /** Who */
-            who: string;
-            /** Words */
-            words: string;
+            /** Crop */
+            crop: string;
+            /**
+             * Fault
+             * @default
+             */
+            fault: string;
+            /**
+             * Structure
+             * @default
+             */
+            structure: string;
+            /** Year */
+            year: number;
         };
         /**
          * People
@@ -4611,6 +4684,18 @@ export interface components {
             written: {
                 [key: string]: string;
             };
+        };
+        /**
+         * RescueReport
+         * @description A support that is not built though its plants stand: what can still be done, best first.
+         */
+        RescueReport: {
+            /** Structure */
+            structure: string;
+            /** Ways */
+            ways: string[];
+            /** Words */
+            words: string;
         };
         /**
          * ResetAsked
@@ -5795,6 +5880,24 @@ export interface components {
             thickness: number;
         };
         /**
+         * TurnReport
+         * @description A bed through the years: what grew on it and when, what came back too soon, what may come next.
+         */
+        TurnReport: {
+            /** Bed */
+            bed: string;
+            /** Name */
+            name: string;
+            /** Next */
+            next: string[];
+            /** Now */
+            now: string;
+            /** Past */
+            past: string[];
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
          * UnreadableRow
          * @description A thing whose document cannot be read: why, and its text as it is kept.
          */
@@ -6167,6 +6270,10 @@ export interface components {
             now: components["schemas"]["DayReport"] | null;
             /** Overdue */
             overdue: components["schemas"]["VisitReport"][];
+            /** Rescues */
+            rescues: components["schemas"]["RescueReport"][];
+            /** Season */
+            season: number;
             /**
              * Today
              * Format: date
@@ -6269,10 +6376,13 @@ export interface components {
          * @description A garden's year: its weeks, its frosts in words, a row for each structure.
          */
         YearReport: {
+            /** Clashes */
+            clashes: components["schemas"]["ClashReport"][];
             /** First Frost */
             first_frost: string | null;
             /** Frost Words */
             frost_words: string;
+            harvest: components["schemas"]["HarvestReport"];
             /** Label */
             label: string;
             /** Last Frost */
@@ -6286,6 +6396,8 @@ export interface components {
              * Format: date
              */
             today: string;
+            /** Turns */
+            turns: components["schemas"]["TurnReport"][];
             /** Warmth Words */
             warmth_words: string;
         };

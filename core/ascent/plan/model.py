@@ -34,6 +34,7 @@ MOST_NEEDS = 200
 MOST_RECORDS = 600
 MOST_STEPS, MOST_DIFFERING = 60, 300  # of a record
 MOST_SEEN = 120  # weeks
+MOST_PAST = 120  # crops of a bed
 MOST_DIARIES, MOST_MARKS, MOST_STORMS = 600, 900, 200
 NO_CURRENCY = "¤"  # of a garden that never named its money
 MOST_ALIKE = 12  # beds or pots that get the same at once
@@ -282,6 +283,15 @@ class Tested(Typed):
     stiffness: float = Field(1.0, ge=0.2, le=5.0)
 
 
+class Past(Typed):
+    """What grew on a bed in a season that is over: its crop, on which structure, what was seen of it."""
+
+    year: SeasonYear
+    crop: CropKey
+    structure: Annotated[str, Field(max_length=64)] = ""
+    fault: Note = ""
+
+
 class BareBed(Named):
     """Ground to grow in, without what stands on it: a bed's own fields."""
 
@@ -298,6 +308,7 @@ class BareBed(Named):
     fill_depth: FillDepth = Field(0.0, description="bed fill above native soil, m")
     exposure: ExposureKey | None = None
     tested: Tested | None = None
+    past: Annotated[tuple[Past, ...], counted_first(MOST_PAST)] = ()
 
     @property
     def volume(self) -> float:

@@ -40,6 +40,7 @@ from .rows import (
     Joint,
     JointStroke,
     Material,
+    Measure,
     Mesh,
     MeshMaterial,
     Post,
@@ -380,6 +381,11 @@ def storm_moves() -> Table[StormMove]:
 
 
 @cache
+def measures() -> Table[Measure]:
+    return _load("measures", Measure)
+
+
+@cache
 def scouts() -> Table[Scout]:
     return _load("scouts", Scout)
 
@@ -496,6 +502,7 @@ def load_all() -> None:
         calendars(),
         jobs(),
         scouts(),
+        measures(),
         storm_moves(),
         features(),
         _constants(),

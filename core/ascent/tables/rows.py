@@ -405,6 +405,14 @@ class Job(Row):
 
 
 @dataclass(frozen=True)
+class Measure(Row):
+    """A measure that crops are sold by: what a bushel of them weighs. [lb]"""
+
+    crops: tuple[str, ...]
+    bushel_lb: float
+
+
+@dataclass(frozen=True)
 class StormMove(Row):
     """Something quick to do before a storm: an option and what it becomes (‘+1’: so many more), its minutes
     and those for each metre of row, in words.

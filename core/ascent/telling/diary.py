@@ -10,7 +10,8 @@ from ..files.calendar_file import Entry
 from ..plan.model import Garden
 from ..season.visits import Visit
 from ..words.texts import template
-from .season import Kept, everything, task_title
+from .season import everything, task_title
+from .season_parts import Kept
 
 MILESTONES = ("build", "build-day", "sow-pots", "sow", "plant", "pick-once", "clear", "take-down")
 _MOST_LINES = 60  # of the text of one entry

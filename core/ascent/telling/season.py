@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
@@ -20,30 +19,14 @@ from ..weather.course import turn_of
 from ..weather.frosts import RISKS, frosts_of
 from ..words.quantities import System, write
 from ..words.texts import template
+from .season_parts import Kept, clash_reports, date_text, harvest_report, rescues, turn_report
 from .season_readout import DayReport, GrowingReport, TaskReport, VisitReport, WeekReport, YearReport, YearRow
 
 _AHEAD = 12  # days that are shown to come
 _BEHIND = 10  # days back that what was left is still shown
 _HARDLY = 0.01  # chance that is said as next to none
-_ALWAYS = 360  # days of a window that is the whole year
 WEEKS = 53
 _FAILS = ("late", "short", "hot")
-
-
-@dataclass(frozen=True)
-class Kept:
-    """A structure with its site, its visits through the year, and how it grows."""
-
-    bed: Bed
-    structure: Structure
-    tended: Tended
-    visits: tuple[Visit, ...]
-
-
-def date_text(day: dt.date, year: int | None = None) -> str:
-    """Return a day as people say it: ‘4 May’, with its year where it is another than the one spoken of."""
-    said = f"{day.day} {day:%B}"
-    return said if year is None or day.year == year else f"{said} {day.year}"
 
 
 def chance_text(chance: float) -> str:
@@ -128,9 +111,11 @@ def week_report(garden: Garden, today: dt.date) -> WeekReport:
     first = reports[0] if reports and reports[0].on == now else None
     return WeekReport(
         today=today,
+        season=garden.year,
         label=f"{today:%A} {date_text(today)}",
         now=first,
         overdue=tuple(overdue),
+        rescues=tuple(rescues(garden, kept, today)),
         coming=tuple(reports[1:] if first else reports),
     )
 
@@ -292,6 +277,9 @@ def year_report(garden: Garden, today: dt.date) -> YearReport:
         frost_words=words,
         warmth_words="" if garden.warmth else template("frosts.none"),
         rows=tuple(year_row(each, mondays, garden.units) for each in kept),
+        clashes=tuple(clash for each in kept for clash in clash_reports(each.tended)),
+        turns=tuple(turn_report(garden, bed) for bed in garden.beds),
+        harvest=harvest_report(garden, kept, mondays),
     )
 
 

@@ -46,20 +46,6 @@ class DayReport(Typed):
     visits: tuple[VisitReport, ...]
 
 
-class WeekReport(Typed):
-    """The days in the garden about a day: what is due today or on the last day that people came, and the days
-    to come.
-
-    overdue: tasks of earlier days that are still to do and not too late to be worth it.
-    """
-
-    today: dt.date
-    label: str
-    now: DayReport | None
-    overdue: tuple[VisitReport, ...]
-    coming: tuple[DayReport, ...]
-
-
 class GrowingReport(Typed):
     """A planting through a year: its dates, and whether they are good ones.
 
@@ -91,6 +77,64 @@ class YearRow(Typed):
     takes_down: dt.date | None
 
 
+class ClashReport(Typed):
+    """What is between two crops that follow one another on a structure, and the ways out of it."""
+
+    structure: str
+    first: str
+    second: str
+    words: str
+    ways: tuple[str, ...]
+
+
+class TurnReport(Typed):
+    """A bed through the years: what grew on it and when, what came back too soon, what may come next."""
+
+    bed: str
+    name: str
+    past: tuple[str, ...]
+    now: str
+    warnings: tuple[str, ...]
+    next: tuple[str, ...]
+
+
+class HarvestWeek(Typed):
+    """What a week brings in, in people’s measures, with its spread; what it is a glut or a gap of."""
+
+    monday: dt.date
+    label: str
+    words: str
+    kg: float
+    low: float
+    high: float
+    crops: tuple[str, ...]
+    mark: str
+
+
+class HarvestRow(Typed):
+    """What a structure brings in: in all, and by week. [kg]"""
+
+    structure: str
+    words: str
+    weeks: tuple[float, ...]
+
+
+class HarvestReport(Typed):
+    """A garden’s harvest by week and by structure."""
+
+    total: str
+    weeks: tuple[HarvestWeek, ...]
+    rows: tuple[HarvestRow, ...]
+
+
+class RescueReport(Typed):
+    """A support that is not built though its plants stand: what can still be done, best first."""
+
+    structure: str
+    words: str
+    ways: tuple[str, ...]
+
+
 class YearReport(Typed):
     """A garden's year: its weeks, its frosts in words, a row for each structure."""
 
@@ -102,3 +146,22 @@ class YearReport(Typed):
     frost_words: str
     warmth_words: str
     rows: tuple[YearRow, ...]
+    clashes: tuple[ClashReport, ...]
+    turns: tuple[TurnReport, ...]
+    harvest: HarvestReport
+
+
+class WeekReport(Typed):
+    """The days in the garden about a day: what is due today or on the last day that people came, and the days
+    to come.
+
+    overdue: tasks of earlier days that are still to do and not too late to be worth it.
+    """
+
+    today: dt.date
+    season: int
+    label: str
+    now: DayReport | None
+    overdue: tuple[VisitReport, ...]
+    rescues: tuple[RescueReport, ...]
+    coming: tuple[DayReport, ...]

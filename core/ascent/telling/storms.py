@@ -22,7 +22,8 @@ from ..season.storm import (
 )
 from ..words.quantities import System, write
 from ..words.texts import has, say, template
-from .season import date_text, plain_site, standing_of
+from .season import plain_site, standing_of
+from .season_parts import date_text
 from .storm_readout import AfterReport, AfterRow, DayAhead, MoveReport, StormReport, StormRow, WeatherReport
 
 _AHEAD, _BACK = 2, 3  # days ahead that are watched, and back in which one looks

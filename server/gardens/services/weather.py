@@ -18,7 +18,7 @@ from ascent.files.weather import (
     weeks_of,
 )
 from ascent.plan import model
-from ascent.telling.season import date_text
+from ascent.telling.season_parts import date_text
 from ascent.telling.storms import weather_report
 from ascent.weather.course import BEFORE, turn_of
 from django.conf import settings

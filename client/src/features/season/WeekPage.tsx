@@ -36,9 +36,13 @@ const minutes = (count: number) =>
   count < 60 ? `${count} min` : `${Math.floor(count / 60)} h ${String(count % 60).padStart(2, "0")}`;
 
 function Days({ week }: { week: Week }) {
-  const { shown, mark, find } = useMarks(week);
+  const { shown, mark, find, built } = useMarks(week);
   const { report } = shown;
   const named = new Map(shown.structures.map((each) => [each.key, each]));
+  const stands = (key: string) => {
+    const structure = named.get(key);
+    if (structure) built(structure);
+  };
   const open = report.now?.visits.filter((visit) => visit.minutes > 0).length ?? 0;
   return (
     <main className="page weekpage">
@@ -52,6 +56,29 @@ function Days({ week }: { week: Week }) {
           : "Nothing is due today"}
       </h1>
       {report.now && <Visits visits={report.now.visits} named={named} mark={mark} mayEdit={shown.may_edit} />}
+      {report.rescues.length > 0 && (
+        <section aria-label="Not built yet">
+          <h2>Not built, and planted</h2>
+          {report.rescues.map((rescue) => (
+            <details key={rescue.structure} className="stormline">
+              <summary>{rescue.words}</summary>
+              <ol className="acts">
+                {rescue.ways.map((way) => (
+                  <li key={way}>{way}</li>
+                ))}
+              </ol>
+              <p>
+                <Link to={`/structures/${named.get(rescue.structure)?.id ?? 0}/build`}>The build sheet</Link>
+                {shown.may_edit && (
+                  <button type="button" className="plain" onClick={() => stands(rescue.structure)}>
+                    it stands already
+                  </button>
+                )}
+              </p>
+            </details>
+          ))}
+        </section>
+      )}
       {report.overdue.length > 0 && (
         <section aria-label="Left from before">
           <h2>Left from before</h2>

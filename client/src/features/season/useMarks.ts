@@ -99,7 +99,12 @@ export function useMarks(week: Week) {
     const said = { found, at, who: session.data?.name ?? "", note: "" };
     put(structure, { storms: { [day]: said } }, `after the storm, ${found}`);
   };
-  return { shown, mark, find };
+  const built = (structure: Schemas["Standing"]) => {
+    const at = new Date().toISOString();
+    const said = { state: "done" as const, at, who: session.data?.name ?? "", note: "", picked: null };
+    put(structure, { marks: { [`${week.report.season}.build.1`]: said } }, "stands");
+  };
+  return { shown, mark, find, built };
 }
 
 export type Marking = ReturnType<typeof useMarks>["mark"];
