@@ -956,6 +956,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/year/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close
+         * @description Close the season: what grew is kept for the rotation, and the next year is planned.
+         */
+        post: operations["gardens_api_season_close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/year/draft": {
         parameters: {
             query?: never;
@@ -1693,7 +1713,7 @@ export interface components {
              * Past
              * @default []
              */
-            past: components["schemas"]["Past"][];
+            past: components["schemas"]["GrewHere"][];
             /**
              * Soil
              * @default firm_loam
@@ -1746,6 +1766,8 @@ export interface components {
             length?: number | null;
             /** Name */
             name?: string | null;
+            /** Past */
+            past?: components["schemas"]["GrewHere"][] | null;
             /** Soil */
             soil?: string | null;
             tested?: components["schemas"]["Tested"] | null;
@@ -3027,6 +3049,26 @@ export interface components {
             together: components["schemas"]["PartReport"][];
         };
         /**
+         * GrewHere
+         * @description What grew on a bed in a season that is over: its crop, on which structure, what was seen of it.
+         */
+        GrewHere: {
+            /** Crop */
+            crop: string;
+            /**
+             * Fault
+             * @default
+             */
+            fault: string;
+            /**
+             * Structure
+             * @default
+             */
+            structure: string;
+            /** Year */
+            year: number;
+        };
+        /**
          * Ground
          * @description The bed round the structure, and how deep anything of it goes. [m]
          */
@@ -3960,23 +4002,20 @@ export interface components {
         };
         /**
          * Past
-         * @description What grew on a bed in a season that is over: its crop, on which structure, what was seen of it.
+         * @description A garden as it was after a change, and what has become of it since, in words.
          */
         Past: {
-            /** Crop */
-            crop: string;
-            /**
-             * Fault
-             * @default
-             */
-            fault: string;
-            /**
-             * Structure
-             * @default
-             */
-            structure: string;
-            /** Year */
-            year: number;
+            /** Number */
+            number: number;
+            plot: components["schemas"]["PlotDrawing"];
+            /** Since */
+            since: string[];
+            /** When */
+            when: string | null;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
         };
         /**
          * People
@@ -12407,6 +12446,127 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_season_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nothing"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -283,7 +283,7 @@ class Tested(Typed):
     stiffness: float = Field(1.0, ge=0.2, le=5.0)
 
 
-class Past(Typed):
+class GrewHere(Typed):
     """What grew on a bed in a season that is over: its crop, on which structure, what was seen of it."""
 
     year: SeasonYear
@@ -308,7 +308,7 @@ class BareBed(Named):
     fill_depth: FillDepth = Field(0.0, description="bed fill above native soil, m")
     exposure: ExposureKey | None = None
     tested: Tested | None = None
-    past: Annotated[tuple[Past, ...], counted_first(MOST_PAST)] = ()
+    past: Annotated[tuple[GrewHere, ...], counted_first(MOST_PAST)] = ()
 
     @property
     def volume(self) -> float:

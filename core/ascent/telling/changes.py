@@ -249,6 +249,7 @@ _OTHERS: dict[str, Callable[[Any, System], str]] = {
     "visits": lambda value, _system: ", ".join(day_name[day] for day in value),
     "warmth": _warmth,
     "careful": _word,
+    "past": lambda value, _system: ", ".join(f"{each.crop} {each.year}" for each in value) or "–",
     "raised": _word,
     "planted": _day,
     "last_frost": _day,

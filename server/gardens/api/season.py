@@ -37,6 +37,13 @@ def sown(request: HttpRequest, garden_id: int, sent: schemas.SownIn) -> HttpResp
     return answer(season.sown(access.garden_for(visitor_of(request), garden_id), sent))
 
 
+@router.post("/gardens/{garden_id}/year/close", response={200: schemas.Nothing, **REFUSED})
+def close(request: HttpRequest, garden_id: int) -> schemas.Nothing:
+    """Close the season: what grew is kept for the rotation, and the next year is planned."""
+    visitor = visitor_of(request)
+    return season.close(access.garden_for(visitor, garden_id, "edit"), visitor)
+
+
 @router.get("/gardens/{garden_id}/weather", response={200: schemas.WeatherOut, **REFUSED})
 @heavy
 def weather(request: HttpRequest, garden_id: int) -> HttpResponse:

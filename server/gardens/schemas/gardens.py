@@ -11,6 +11,7 @@ from ascent.plan.model import (
     MOST_ALIKE,
     MOST_DIFFERING,
     MOST_MARKS,
+    MOST_PAST,
     MOST_STEPS,
     MOST_STORMS,
     AsBuilt,
@@ -32,6 +33,7 @@ from ascent.plan.model import (
     FeatureKind,
     FillDepth,
     Found,
+    GrewHere,
     Joining,
     KeptNeed,
     Key,
@@ -124,6 +126,7 @@ class BedChange(Typed):
     fill_depth: FillDepth | None = None
     exposure: ExposureKey | None = None
     tested: Tested | None = None
+    past: tuple[GrewHere, ...] | None = Field(None, max_length=MOST_PAST)
 
 
 class FeatureChange(Typed):

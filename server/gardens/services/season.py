@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from ascent.errors import InvalidPlan, Problem
 from ascent.plan import model
 from ascent.telling.season import kept_of, week_report, year_bounds, year_report, year_row
 from ascent.telling.season_readout import YearRow
 
 from .. import schemas
-from .access import Granted
+from ..models import Garden
+from .access import Granted, Visitor
 from .clock import today
-from .state import State, state_of, whole
+from .state import PLACE, State, state_of, whole
+from .writing import Wanted, change_garden
 
 
 def week_out(granted: Granted) -> schemas.WeekOut:
@@ -56,6 +60,30 @@ def sown(granted: Granted, sent: schemas.SownIn) -> YearRow:
     raise InvalidPlan(
         [Problem("structure", sent.structure, "the key of a structure of this garden is allowed")]
     )
+
+
+def close(granted: Granted, visitor: Visitor) -> schemas.Nothing:
+    """Close a garden's season: what grew goes into the past of its beds, and the next year is planned."""
+
+    def make(_garden: Garden, before: State) -> Wanted:
+        place = model.Place.model_validate(before[PLACE].document)
+        after = dict(before)
+        for held in before.values():
+            if held.kind != "structure" or held.fault or ("bed", held.home) not in after:
+                continue
+            bed = after["bed", held.home]
+            grew = [
+                {"year": place.year, "crop": planting["crop"], "structure": held.name[:64], "fault": ""}
+                for planting in held.document["plantings"]
+            ]
+            past = [*bed.document.get("past", []), *grew][-model.MOST_PAST :]
+            after[bed.ref] = replace(bed, document={**bed.document, "past": past})
+        document = {**before[PLACE].document, "year": min(place.year + 1, 2200)}
+        after[PLACE] = replace(before[PLACE], document=document)
+        return Wanted(after)
+
+    change_garden(granted.garden.pk, visitor, make)
+    return schemas.Nothing()
 
 
 def _moved(structure: model.Structure, sent: schemas.SownIn) -> model.Structure:

@@ -9,9 +9,11 @@ import { editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { CloseSeason } from "./CloseSeason";
 import { dateAt, daysFrom, monthDay, sayDay, type Scale } from "./days";
 import { YearHead } from "./YearHead";
 import { YearLane } from "./YearLane";
+import { Clashes, HarvestStrip, HarvestTable, Rotation } from "./YearMore";
 
 /** The year on one sheet: every structure a line, its crops as they stand on it, its limit against gusts. */
 export function YearPage() {
@@ -104,7 +106,18 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
             onPut={put}
           />
         ))}
+        <HarvestStrip report={report} scale={scale} names={names} />
       </div>
+      <HarvestTable year={year} />
+      <Clashes year={year} />
+      <Rotation turns={report.turns} />
+      <p className="yearmore">
+        <a href={`/api/gardens/${garden.id}/season.ics`} download>
+          The season as a calendar file
+        </a>{" "}
+        · <Link to={`/gardens/${garden.id}/week`}>this week</Link>
+      </p>
+      {year.may_edit && report.rows.length > 0 && <CloseSeason garden={garden.id} label={report.label} />}
     </main>
   );
 }
