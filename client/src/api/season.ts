@@ -32,6 +32,17 @@ export const useYear = (garden: number) =>
       ),
   });
 
+/** What it does to a structure when its picks are missed now. */
+export const useSkipped = (structure: number, asked: boolean) =>
+  useQuery({
+    queryKey: ["skipped", structure],
+    enabled: asked,
+    queryFn: () =>
+      exactly<Schemas["SkippedOut"]>(
+        api.GET("/api/structures/{structure_id}/skipped", { params: { path: { structure_id: structure } } }),
+      ),
+  });
+
 /** The address of a garden’s calendar feed, if it has one; asked by those who may change it. */
 export const useFeed = (garden: number, mayEdit: boolean) =>
   useQuery({

@@ -10,8 +10,11 @@ import numpy as np
 
 from .. import tables
 from ..ground.plot import bed_middle, geometry_of
+from ..loads.cases import CROP_FACTORS
 from ..mechanics import Array, growth
 from ..plan.model import BareBed, Bed, Diary, Garden, Place, Planting, Site, Structure
+from ..report.wording import gust_text
+from ..season.skipped import TRIPLED_BY, missed
 from ..season.tasks import Grown, Task, Tended
 from ..season.visits import Due, Visit, visits_of, walk
 from ..season.windows import Fate, fate_of, instead, opened
@@ -249,6 +252,35 @@ def _soil_words(place: Place, planting: Planting, system: System) -> str:
         return template("season.soil-free" if free else "season.soil-unknown").format(**words)
     words["soil"] = write(fate.values["soil"], "temperature", system)
     return template("season.soil-known-free" if free else "season.soil-known").format(**words)
+
+
+def skipped_words(garden: Garden, bed: Bed, structure: Structure, today: dt.date) -> str:
+    """Return what it does to a structure when its picks are missed, once and three times."""
+    still = standing_of(structure).model_copy(update={"taken": (), "built": None})
+    told = []
+    for picks in (1, TRIPLED_BY):
+        found = missed(plain_site(garden, bed), still, today, picks)
+        if found is None:
+            return template("skipped.none")
+        told.append(
+            template("skipped.words").format(
+                picks=template("skipped.once" if picks == 1 else "skipped.often").format(picks=picks),
+                hangs=f"{found.hangs:.1f}",
+                before=_times(found.margin),
+                after=_times(found.margin_after),
+                limit=gust_text(found.limit, garden.units),
+                limit_after=gust_text(found.limit_after, garden.units),
+            )
+        )
+    return " ".join(told)
+
+
+def _times(margin: float) -> str:
+    """Return a crop margin as people say it, as far as it is looked at."""
+    most = float(CROP_FACTORS[-1])
+    return (
+        f"over {most:.0f} ×" if margin >= most else "less than 0.1 ×" if margin < 0.1 else f"{margin:.1f} ×"
+    )
 
 
 # -- the year

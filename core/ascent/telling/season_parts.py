@@ -47,6 +47,10 @@ def _name(crop: str) -> str:
     return tables.crops()[crop].name
 
 
+def _short(crop: str) -> str:
+    return _name(crop).split(" / ")[0].split(" (")[0]
+
+
 # -- one after the other
 
 
@@ -94,21 +98,24 @@ def turn_report(garden: Garden, bed: Bed) -> TurnReport:
         now=", ".join(now),
         warnings=tuple(
             template(f"turn.{turn.level}").format(
-                family=turn.family, ago=_ago(turn.years), year=garden.year - turn.years + 3
+                family=_family(turn.family), ago=_ago(turn.years), year=garden.year - turn.years + 3
             )
             for turn in too_soon(bed, garden.year)
         ),
         next=tuple(
-            template("turn.next").format(
-                family=each.family,
-                rested=template("turn.never" if each.years >= _LONG_AGO else "turn.rested").format(
-                    years=each.years
-                ),
-                crops=", ".join(_name(crop) for crop in each.crops),
+            template("turn.new" if each.years >= _LONG_AGO else "turn.next").format(
+                family=_family(each.family),
+                years=each.years,
+                crops=", ".join(_short(crop).lower() for crop in each.crops),
             )
             for each in next_on(garden, bed, garden.year + 1)[:_NAMED]
         ),
     )
+
+
+def _family(family: str) -> str:
+    said = template(f"family-name.{family}")
+    return said[:1].upper() + said[1:]
 
 
 def _ago(years: int) -> str:

@@ -98,3 +98,11 @@ def close_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
 def fed(request: HttpRequest, token: str) -> HttpResponse:
     """The calendar that a feed leads to."""
     return HttpResponse(feed.calendar_at(token), content_type=_CALENDAR)
+
+
+@router.get("/structures/{structure_id}/skipped", response={200: schemas.SkippedOut, **REFUSED})
+@heavy
+def skipped(request: HttpRequest, structure_id: int) -> schemas.SkippedOut:
+    """What it does to a structure when its picks are missed now."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return season.skipped(row)

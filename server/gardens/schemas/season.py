@@ -51,6 +51,12 @@ class WeatherOut(Typed):
     unseen: int
 
 
+class SkippedOut(Typed):
+    """What missed picks do to a structure, in words."""
+
+    words: str
+
+
 class FeedOut(Typed):
     """The address of a garden's calendar feed, if it has one."""
 

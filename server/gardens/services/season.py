@@ -6,11 +6,12 @@ from dataclasses import replace
 
 from ascent.errors import InvalidPlan, Problem
 from ascent.plan import model
-from ascent.telling.season import kept_of, week_report, year_bounds, year_report, year_row
+from ascent.telling.season import kept_of, skipped_words, week_report, year_bounds, year_report, year_row
 from ascent.telling.season_readout import YearRow
+from django.http import Http404
 
 from .. import schemas
-from ..models import Garden
+from ..models import Garden, Thing
 from .access import Granted, Visitor
 from .clock import today
 from .state import PLACE, State, state_of, whole
@@ -60,6 +61,16 @@ def sown(granted: Granted, sent: schemas.SownIn) -> YearRow:
     raise InvalidPlan(
         [Problem("structure", sent.structure, "the key of a structure of this garden is allowed")]
     )
+
+
+def skipped(row: Thing) -> schemas.SkippedOut:
+    """Return what it does to a structure when its picks are missed now."""
+    garden = whole(state_of(row.garden))
+    for bed in garden.beds:
+        for structure in bed.structures:
+            if structure.key == row.key:
+                return schemas.SkippedOut(words=skipped_words(garden, bed, structure, today(garden)))
+    raise Http404
 
 
 def close(granted: Granted, visitor: Visitor) -> schemas.Nothing:

@@ -1,4 +1,3 @@
-import Button from "@mui/material/Button";
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 
@@ -81,7 +80,6 @@ function Storm({ storm, named }: { storm: Schemas["StormReport"]; named: Map<str
         Gusts at the plants are a share of the forecast; limits are what one builds to. Nobody works at a
         trellis in a storm.
       </p>
-      <Button onClick={() => window.print()}>Print this page</Button>
     </section>
   );
 }

@@ -3,7 +3,7 @@ import { useId, useState } from "react";
 import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import type { Task } from "../../api/season";
+import { type Task, useSkipped } from "../../api/season";
 
 interface Props {
   task: Task;
@@ -18,6 +18,7 @@ const SHEETS = ["build", "build-day", "take-down"];
 export function TaskRow({ task, of, onMark }: Props) {
   const id = useId();
   const [open, setOpen] = useState(false);
+  const skipped = useSkipped(of.id, open && task.job === "pick");
   return (
     <li className="task" data-state={task.state ?? "open"}>
       {onMark && (
@@ -47,6 +48,7 @@ export function TaskRow({ task, of, onMark }: Props) {
           <>
             <p>{task.how}</p>
             <p className="quiet">With {task.tools}.</p>
+            {skipped.data && <p className="quiet">{skipped.data.words}</p>}
             {SHEETS.includes(task.job) && (
               <p>
                 <Link to={`/structures/${of.id}/build`}>The build sheet of {of.name}</Link>

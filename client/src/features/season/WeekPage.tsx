@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { Link, useParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -39,6 +40,11 @@ function Days({ week }: { week: Week }) {
   const { shown, mark, find, built } = useMarks(week);
   const { report } = shown;
   const named = new Map(shown.structures.map((each) => [each.key, each]));
+  const [printing, setPrinting] = useState(false);
+  const print = () => {
+    setPrinting(true);
+    window.setTimeout(() => window.print(), 100); // once every day is open
+  };
   const stands = (key: string) => {
     const structure = named.get(key);
     if (structure) built(structure);
@@ -94,7 +100,7 @@ function Days({ week }: { week: Week }) {
           </p>
         )}
         {report.coming.map((day) => (
-          <details key={day.on} className="day">
+          <details key={day.on} className="day" open={printing}>
             <summary>
               <strong>{day.label}</strong>{" "}
               <span className="quiet">
@@ -105,6 +111,11 @@ function Days({ week }: { week: Week }) {
           </details>
         ))}
       </section>
+      <p className="yearmore noprint">
+        <button type="button" className="plain" onClick={print}>
+          print the week
+        </button>
+      </p>
       <FeedBox garden={shown.id} mayEdit={shown.may_edit} />
     </main>
   );

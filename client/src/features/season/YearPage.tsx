@@ -115,7 +115,10 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
         <a href={`/api/gardens/${garden.id}/season.ics`} download>
           The season as a calendar file
         </a>{" "}
-        · <Link to={`/gardens/${garden.id}/week`}>this week</Link>
+        · <Link to={`/gardens/${garden.id}/week`}>this week</Link> ·{" "}
+        <button type="button" className="plain" onClick={() => window.print()}>
+          print the year
+        </button>
       </p>
       {year.may_edit && report.rows.length > 0 && <CloseSeason garden={garden.id} label={report.label} />}
     </main>

@@ -1,0 +1,81 @@
+"""What becomes of a structure when picks are missed: more hangs on it, and the wind finds it heavier."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..families import family_of
+from ..loads import cases as case_sets
+from ..loads.season import season_of
+from ..plan.model import Site, Structure, Typed
+from ..report.evaluation import crossings
+
+TRIPLED_BY, MOST = 3, 3.0  # picks missed that triple what hangs of fast fruit, season handbook 5
+
+
+@dataclass(frozen=True)
+class Missed:
+    """So many picks missed: how many times as much hangs, and crop margin and limit gust before and after.
+    [m/s]
+    """
+
+    picks: int
+    hangs: float
+    margin: float
+    margin_after: float
+    limit: float
+    limit_after: float
+
+
+def fruit_factor(picks: int) -> float:
+    """Return how many times as much fruit hangs once so many picks are missed.
+
+    Source: handbook-season-5
+    """
+    return min(1.0 + (MOST - 1.0) * picks / TRIPLED_BY, MOST)
+
+
+def missed(site: Site, structure: Structure, on: dt.date, picks: int) -> Missed | None:
+    """Return what missed picks do to a structure in the week of a day; nothing out of its season, or where
+    nothing hangs.
+
+    Args:
+        site: Where it stands.
+        structure: As it stands.
+        on: A day of the week.
+        picks: Missed one after the other.
+
+    Source: handbook-season-5
+    """
+    season = season_of(site.garden, structure.plantings)
+    week = (on - season.date(0)).days // 7
+    if not 0 <= week < season.weeks:
+        return None
+    family = family_of(structure.family)
+    options: Typed = family.options.model_validate(structure.options)
+    geometry = family.geometry(options, structure.plantings, site)
+    loaded = family.loaded(options, geometry, structure, site, case_sets.rising_crop(site))
+    fruit = shoot = 0.0
+    for growth in loaded.growths:
+        count = growth.planting.count
+        shoot += count * float(np.ravel(growth.shoot_kg)[week])
+        own = count * float(np.ravel(growth.fruit_kg)[week])
+        fruit, shoot = (fruit, shoot + own) if growth.crop.one_pick else (fruit + own, shoot)
+    if fruit <= 0.0:
+        return None
+    hangs = (shoot + fruit * fruit_factor(picks)) / (shoot + fruit)
+    shape = (1, season.weeks)
+    margins = crossings({link.key: link.use for link in loaded.path()}, shape, case_sets.CROP_FACTORS)
+    margin = min(float(each[0, week]) for each in margins.values())
+
+    def limit(factor: float) -> float:
+        moist = case_sets.moist_gusts()
+        cases = replace(moist, crop=moist.crop * factor)
+        links = family.loaded(options, geometry, structure, site, cases).path()
+        found = crossings({link.key: link.use for link in links}, shape, case_sets.MOIST_GUSTS)
+        return min(float(each[0, week]) for each in found.values())
+
+    return Missed(picks, fruit_factor(picks), margin, margin / hangs, limit(1.0), limit(hangs))
