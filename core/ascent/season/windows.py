@@ -28,6 +28,7 @@ _WINTER = 1.5  # of a day's spread below its mean that a winter's cold nights re
 _YEAR = 365
 _LONGER = 1.2  # of a crop's days, where it is sown after midsummer and nobody said how warm it is
 _SUM_WEEK = 7
+_SURE = 0.5  # of the soil's temperature: it is not known better [K]
 
 
 @dataclass(frozen=True)
@@ -147,7 +148,7 @@ def _soil_warm(known: Days | None, calendar: rows.Calendar, days: Array) -> Flag
     """Return on which days the soil has been warm enough for three."""
     if known is None:
         return np.ones(len(days), dtype=bool)
-    warm = known.soil >= calendar.soil_C
+    warm = known.soil >= calendar.soil_C - _SURE
     lasting = warm.copy()
     for back in range(1, _WARM_FOR):
         lasting[back:] &= warm[:-back]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
@@ -30,6 +31,7 @@ _BEHIND = 10  # days back that what was left is still shown
 _HARDLY = 0.01  # chance that is said as next to none
 WEEKS = 53
 _FAILS = ("late", "short", "hot")
+_WAITS = ("early", "cold")
 
 
 def chance_text(chance: float) -> str:
@@ -308,7 +310,7 @@ def year_report(garden: Garden, today: dt.date) -> YearReport:
         first_frost=ends[1],
         frost_words=words,
         warmth_words="" if garden.warmth else template("frosts.none"),
-        rows=tuple(year_row(each, mondays, garden.units) for each in kept),
+        rows=tuple(year_row(each, mondays, today, garden.units) for each in kept),
         clashes=tuple(clash for each in kept for clash in clash_reports(each.tended)),
         turns=tuple(turn_report(garden, bed) for bed in garden.beds),
         harvest=harvest_report(garden, kept, mondays),
@@ -336,7 +338,7 @@ def _mondays(garden: Garden, kept: Sequence[Kept]) -> tuple[dt.date, ...]:
     return tuple(begins + dt.timedelta(days=7 * n) for n in range((last - begins).days // 7 + 1))
 
 
-def year_row(each: Kept, mondays: Sequence[dt.date], system: System) -> YearRow:
+def year_row(each: Kept, mondays: Sequence[dt.date], today: dt.date, system: System) -> YearRow:
     """Return a structure's year, week by week."""
     minutes = [0.0] * len(mondays)
     for visit in each.visits:
@@ -346,16 +348,20 @@ def year_row(each: Kept, mondays: Sequence[dt.date], system: System) -> YearRow:
     down = next((t.on for t in each.tended.tasks if t.job == "take-down"), None)
     return YearRow(
         structure=each.structure.key,
-        growing=tuple(_growing(each, grown, mondays, system) for grown in each.tended.grown),
+        growing=tuple(_growing(each, grown, mondays, today, system) for grown in each.tended.grown),
         minutes=tuple(round(m) for m in minutes),
         visits=len(each.visits),
         takes_down=down,
     )
 
 
-def _growing(each: Kept, grown: Grown, mondays: Sequence[dt.date], system: System) -> GrowingReport:
+def _growing(
+    each: Kept, grown: Grown, mondays: Sequence[dt.date], today: dt.date, system: System
+) -> GrowingReport:
     place, planting, course = each.tended.site.garden, grown.planting, grown.course
     fate = fate_of(place, planting)
+    if fate.verdict in _WAITS and grown.date(course.start) < today:
+        fate = replace(fate, verdict="good")  # it has come through
     calendar = grown.calendar
     potted = planting.raised == "potted" or (
         planting.raised == "usual" and calendar.counted_from == "planting"

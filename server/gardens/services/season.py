@@ -57,7 +57,8 @@ def sown(granted: Granted, sent: schemas.SownIn) -> YearRow:
         for structure in bed.structures:
             if structure.key == sent.structure:
                 moved = _moved(structure, sent)
-                return year_row(kept_of(garden, bed, moved), year_bounds(garden), garden.units)
+                kept = kept_of(garden, bed, moved)
+                return year_row(kept, year_bounds(garden), today(garden), garden.units)
     raise InvalidPlan(
         [Problem("structure", sent.structure, "the key of a structure of this garden is allowed")]
     )
