@@ -73,6 +73,7 @@ COLUMNS: dict[str, tuple[Column, ...]] = {
         Column("spacing", "spacing", "length", True),
         Column("side", "side"),
         Column("training", "training"),
+        Column("raised", "raised"),
         Column("planted", "planted", needed=True),
         Column("along", "along", "length"),
         Column("key", "key"),

@@ -100,7 +100,7 @@ class Grown:
     def grown_on(self, days: float) -> int:
         """Return the day on which it has grown so many days of its table."""
         begun = float(self.pace.upto(self.course.start)) - self.course.ahead
-        return round(self.pace.reached(begun + days, self.course.end + 60))
+        return max(round(self.pace.reached(begun + days, self.course.end + 60)), self.course.start)
 
     def tall_on(self, height: float) -> int | None:
         """Return the Monday of the week from which the load path has it so tall; nothing if it never is."""
@@ -230,7 +230,7 @@ class Tended:
             return
         if potted and calendar.indoors_d:
             indoors = round(calendar.indoors_d)
-            values = {"indoors": (float(indoors), "days")}
+            values = {"indoors": (float(indoors), "count")}
             words = {"out": f"{start}"}
             yield self._task(
                 grown, "sow-pots", start - indoors, start - indoors + 7, values=values, words=words
