@@ -105,7 +105,7 @@ class HandbookTest(unittest.TestCase):
     PLACE = Place(name="-", last_frost="05-01", first_frost="10-10", frost_spread=10.0)
 
     def test_snap_peas_and_the_tomato_after_them(self):
-        """Peas sown 42 days before the last frost, tomatoes 10 days after it: weeks of overlap; by days of the
+        """Peas sown 42 days before the last frost, tomatoes 10 days after: weeks of overlap; by days of the
         table, without heat, they end in the first half of June.
         """
         peas = course_of(

@@ -10,7 +10,7 @@ from ..services import access, feed, season
 from ..services import weather as sky
 from .gardens import file_answer
 from .turns import heavy, live
-from .visitor import REFUSED, answer, visitor_of
+from .visitor import REFUSED, Passing, answer, visitor_of
 
 router = Router()
 _CALENDAR = "text/calendar; charset=utf-8"
@@ -93,7 +93,7 @@ def close_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
     return feed.close_feed(access.garden_for(visitor_of(request), garden_id, "edit").garden)
 
 
-@router.get("/feed/{token}.ics", response={200: str, **REFUSED}, auth=None)
+@router.get("/feed/{token}.ics", response={200: str, **REFUSED}, auth=Passing())
 @heavy
 def fed(request: HttpRequest, token: str) -> HttpResponse:
     """The calendar that a feed leads to."""

@@ -82,7 +82,7 @@ export function useMarks(week: Week) {
             kind: "diary",
             act: "add",
             key: `${structure.key.slice(0, LONGEST)}-diary`,
-            change: { name: structure.name, structure: structure.key, ...change },
+            change: { name: `Diary of ${structure.name.slice(0, 110)}`, structure: structure.key, ...change },
           },
         ],
         `${structure.name}: ${words}`,

@@ -1,0 +1,298 @@
+"""The season over the API: the week, the year, marks, weather with every fault of the stand-in, the feed."""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+from typing import Any
+
+import vobject
+from ascent.errors import InvalidPlan
+from django.test import Client, SimpleTestCase, override_settings
+from standins.weather import NAME, Fault, Mast
+
+from gardens.models import Change, Feed, Garden, Thing, Weather
+from gardens.services import weather
+from gardens.services.feed import numbered
+from gardens.services.state import place_of
+
+from .support import ApiTestCase
+
+DAY = dt.date(2026, 8, 11)
+NOW = "2026-08-11T17:00:00Z"
+
+
+def mast(case: SimpleTestCase, *faults: Fault, storm: tuple[float, int] | None = None) -> Mast:
+    """Return an open weather service that is closed at the end of a test."""
+    opened: Mast = Mast(faults=faults, today=DAY, storm=storm).opened()
+    case.addCleanup(opened.server_close)
+    case.addCleanup(opened.shutdown)
+    return opened
+
+
+class SeasonTestCase(ApiTestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.at = f"gardens/{self.garden.pk}"
+        day = override_settings(TODAY=DAY, WEATHER="")
+        day.enable()
+        self.addCleanup(day.disable)
+
+    def edit(self, edit: dict[str, Any], status: int = 200) -> Any:
+        return self.call("post", f"{self.at}/edits", {"edits": [edit]}, status)
+
+    def mark(self, status: int = 200, structure: str = "lantern-row", **marks: Any) -> Any:
+        change = {"name": "Diary", "structure": structure, "marks": marks}
+        return self.edit({"kind": "diary", "act": "add", "key": "d", "change": change}, status)
+
+    def tasks(self, structure: str = "lantern-row") -> dict[str, dict[str, Any]]:
+        report = self.call("get", f"{self.at}/week")["report"]
+        days = [report["now"], *report["coming"]]
+        return {
+            task["key"]: task
+            for day in days
+            if day
+            for visit in day["visits"]
+            if visit["structure"] == structure
+            for task in visit["tasks"]
+        }
+
+
+class WeekTest(SeasonTestCase):
+    def test_tonight_in_walking_order_with_minutes(self):
+        week = self.call("get", f"{self.at}/week")
+        now = week["report"]["now"]
+        self.assertEqual(now["on"], "2026-08-11")
+        self.assertEqual(now["minutes"], sum(visit["minutes"] for visit in now["visits"]))
+        named = {each["key"] for each in week["structures"]}
+        for visit in now["visits"]:
+            self.assertIn(visit["structure"], named)
+            for task in visit["tasks"]:
+                self.assertTrue(task["why"] and task["how"])
+
+    def test_marks_of_two_people_join_and_one_can_be_taken_back(self):
+        keys = sorted(self.tasks())[:2]
+        self.mark(**{keys[0]: {"state": "done", "at": NOW, "who": "Wren"}})
+        self.mark(**{keys[1]: {"state": "skipped", "at": NOW}})
+        found = self.tasks()
+        self.assertEqual([found[key]["state"] for key in keys], ["done", "skipped"])
+        self.mark(**{keys[0]: None})
+        self.assertIsNone(self.tasks()[keys[0]]["state"])
+        self.assertEqual(Thing.objects.filter(kind="diary", document__structure="lantern-row").count(), 2)
+
+    def test_what_is_wrong_in_a_mark_is_named(self):
+        self.mark(422, **{"2026.p1.tie.1": {"state": "half", "at": NOW}})
+        self.mark(422, p1={"state": "done", "at": NOW})
+        self.mark(422, structure="nobody", **{"2026.p1.tie.1": {"state": "done", "at": NOW}})
+
+    def test_a_diary_goes_with_its_structure(self):
+        key = sorted(self.tasks())[0]
+        self.mark(**{key: {"state": "done", "at": NOW}})
+        self.edit({"kind": "structure", "act": "remove", "key": "lantern-row"})
+        left = Thing.objects.filter(garden=self.garden, kind="diary", document__structure="lantern-row")
+        self.assertFalse(left.exists())
+        self.call("post", f"{self.at}/undo", {})
+        self.assertEqual(self.tasks()[key]["state"], "done")
+
+    def test_missed_picks_are_reckoned(self):
+        words = self.call("get", f"structures/{self.structure.pk}/skipped")["words"]
+        self.assertIn("3 times missed, 3.0 times as much fruit hangs", words)
+
+
+class YearTest(SeasonTestCase):
+    def test_a_planting_moved_is_drawn_and_then_kept(self):
+        asked = {"structure": "lantern-row", "planting": "p1", "planted": "06-10"}
+        row = self.call("post", f"{self.at}/year/draft", asked)
+        self.assertEqual(row["growing"][0]["planted"], "2026-06-10")
+        before = self.call("get", f"{self.at}/year")["report"]["rows"]
+        self.assertNotIn(row, before)
+        change = {"planted": {"p1": "06-10"}}
+        self.edit({"kind": "structure", "act": "change", "key": "lantern-row", "change": change})
+        after = self.call("get", f"{self.at}/year")["report"]["rows"]
+        self.assertIn(row["growing"], [each["growing"] for each in after])
+        change = {"planted": {"p9": "06-10"}}
+        edit = {"kind": "structure", "act": "change", "key": "lantern-row", "change": change}
+        self.assertIn("p9", json.dumps(self.edit(edit, 422)))
+        self.refused("post", f"{self.at}/year/draft", {**asked, "planting": "p9"}, "planting")
+        self.refused("post", f"{self.at}/year/draft", {**asked, "structure": "x"}, "structure")
+
+    def test_a_season_closed_goes_into_the_past_and_can_be_undone(self):
+        self.call("post", f"{self.at}/year/close", {})
+        garden = Garden.objects.get(pk=self.garden.pk)
+        self.assertEqual(place_of(garden).year, 2027)
+        past = self.garden.things.get(kind="bed", key="long-plot-a").document["past"]
+        self.assertEqual([(each["year"], each["crop"]) for each in past][-1], (2026, "tom-slicer"))
+        turns = self.call("get", f"{self.at}/year")["report"]["turns"]
+        row = next(turn for turn in turns if turn["bed"] == "long-plot-a")
+        self.assertTrue(any("last year" in words for words in row["warnings"]))
+        self.call("post", f"{self.at}/undo", {})
+        self.assertEqual(place_of(Garden.objects.get(pk=self.garden.pk)).year, 2026)
+
+    def test_a_garden_without_frost_and_one_in_the_south(self):
+        for change in (
+            {"last_frost": None, "first_frost": None, "latitude": 20.0},
+            {"last_frost": "09-05", "first_frost": "06-10", "latitude": -37.8},
+        ):
+            self.edit({"kind": "place", "change": change})
+            self.assertTrue(self.call("get", f"{self.at}/year")["report"]["rows"])
+            self.call("get", f"{self.at}/week")
+        self.assertIn("both", json.dumps(self.edit({"kind": "place", "change": {"last_frost": None}}, 422)))
+
+
+class WeatherTest(SeasonTestCase):
+    def test_a_storm_is_told_with_what_helps(self):
+        sky = mast(self, storm=(26.0, 2))
+        with override_settings(WEATHER=sky.address):
+            out = self.call("get", f"{self.at}/weather")
+            self.assertEqual(out["report"]["station"], NAME)
+            self.assertEqual(out["report"]["storm"]["on"], "2026-08-13")
+            rows = out["report"]["storm"]["rows"]
+            self.assertTrue(any(row["moves"] for row in rows))
+            asked = sky.asked
+            self.call("get", f"{self.at}/weather")
+            self.assertEqual(sky.asked, asked, "it is asked again within the hour")
+
+    def test_what_passes_is_waited_for(self):
+        for faults in (("busy", "busy"), ("cut",), ("slow",), ("gap",), ("late",)):
+            with self.subTest(faults=faults):
+                forecast, observed = weather.asked_of(
+                    mast(self, *faults).address, place_of(self.garden), DAY, 40
+                )
+                self.assertEqual(len(forecast.days), 10)
+                self.assertGreater(len(observed.days), 20)
+
+    def test_what_does_not_pass_is_refused_in_words(self):
+        for faults, named in (
+            (("busy",) * 3, "answer 503"),
+            (("cut",) * 3, "half an answer"),
+            (("garbled",), "dais"),
+            (("endless",), "an answer without end"),
+            (("moved",), "answer 302"),
+            (("foreign",), "version"),
+        ):
+            with self.subTest(faults=faults), self.assertRaisesRegex(InvalidPlan, named):
+                weather.asked_of(mast(self, *faults).address, place_of(self.garden), DAY, 40)
+        for address in ("", "file:///etc/hosts"):
+            with self.assertRaisesRegex(InvalidPlan, "ASCENT_WEATHER"):
+                weather.asked_of(address, place_of(self.garden), DAY, 40)
+
+    def test_one_that_is_out_leaves_what_was_said_last(self):
+        with override_settings(WEATHER=mast(self).address):
+            self.call("get", f"{self.at}/weather")
+        Weather.objects.update(day=DAY - dt.timedelta(days=1))
+        with override_settings(WEATHER=mast(self, *(("busy",) * 9)).address):
+            out = self.call("get", f"{self.at}/weather")
+        self.assertIn("503", out["problem"])
+        self.assertEqual(out["report"]["station"], NAME)
+
+    def test_a_value_that_cannot_be_sets_the_answer_aside(self):
+        """A second fault for the second question: the first is spent on the forecast."""
+        sky = mast(self, "late", "odd")
+        with self.assertRaisesRegex(InvalidPlan, "low"):
+            weather.asked_of(sky.address, place_of(self.garden), DAY, 40)
+
+    def test_weeks_that_were_are_written_down_once(self):
+        self.edit({"kind": "place", "change": {"warmth": {"water": "near"}}})
+        with override_settings(WEATHER=mast(self).address):
+            self.assertGreater(self.call("get", f"{self.at}/weather")["unseen"], 3)
+            self.call("post", f"{self.at}/weather/seen", {})
+            seen = place_of(Garden.objects.get(pk=self.garden.pk)).warmth.seen
+            self.assertGreater(len(seen), 20)
+            self.assertEqual(seen[-1].monday, dt.date(2026, 8, 3))
+            self.assertEqual(self.call("get", f"{self.at}/weather")["unseen"], 0)
+            changes = Change.objects.filter(garden=self.garden).count()
+            self.call("post", f"{self.at}/weather/seen", {})
+            self.assertEqual(Change.objects.filter(garden=self.garden).count(), changes)
+
+    def test_a_record_of_one_s_own_takes_the_place_of_the_climate(self):
+        lines = ["date,low °C,high °C"]
+        for n in range(3 * 365):
+            day = dt.date(2023, 1, 1) + dt.timedelta(days=n)
+            swing = 12 if day.month in (6, 7, 8) else -4 if day.month in (12, 1, 2) else 4
+            lines.append(f"{day},{swing},{swing + 10}")
+        read = self.call("post", f"{self.at}/weather/record", {"text": "\n".join(lines)})
+        self.assertEqual(read["years"], 3)
+        place = place_of(Garden.objects.get(pk=self.garden.pk))
+        self.assertEqual(place.warmth.normals[6].low, 12.0)
+        self.assertEqual((place.last_frost, place.first_frost), ("02-28", "12-01"))
+        before = place.model_dump()
+        self.refused("post", f"{self.at}/weather/record", {"text": "date,low\n"}, "heads")
+        self.assertEqual(place_of(Garden.objects.get(pk=self.garden.pk)).model_dump(), before)
+
+    def test_how_it_was_found_after_a_storm_is_kept(self):
+        change = {
+            "name": "Lantern Row",
+            "structure": "lantern-row",
+            "storms": {"2026-08-09": {"found": "leans", "at": NOW}},
+        }
+        self.edit({"kind": "diary", "act": "add", "key": "d", "change": change})
+        sky = Mast(today=DAY, storm=(26.0, -2)).opened()
+        self.addCleanup(sky.server_close)
+        self.addCleanup(sky.shutdown)
+        with override_settings(WEATHER=sky.address):
+            after = self.call("get", f"{self.at}/weather")["report"]["after"]
+        self.assertEqual(after["on"], "2026-08-09")
+        found = {row["structure"]: row["found"] for row in after["rows"]}
+        self.assertEqual(found["lantern-row"], "leans")
+
+
+class FeedTest(SeasonTestCase):
+    def events(self, text: str) -> dict[str, Any]:
+        calendar = next(vobject.readComponents(text))
+        events = {event.uid.value: event for event in calendar.vevent_list}
+        self.assertEqual(len(events), len(calendar.vevent_list), "an entry stands twice")
+        return events
+
+    @override_settings(TODAY=dt.date(2026, 6, 1))
+    def test_a_feed_updates_cancels_and_never_doubles(self):
+        address = self.call("post", f"{self.at}/feed", {})["address"].removeprefix("/api/")
+        stranger = Client()
+
+        def fetched() -> dict[str, Any]:
+            answer = stranger.get(f"/api/{address}")
+            self.assertEqual(answer.status_code, 200)
+            self.assertIn("text/calendar", answer["Content-Type"])
+            return self.events(answer.content.decode())
+
+        first, again = fetched(), fetched()
+        self.assertEqual(
+            {k: e.sequence.value for k, e in first.items()}, {k: e.sequence.value for k, e in again.items()}
+        )
+        self.edit(
+            {
+                "kind": "structure",
+                "act": "change",
+                "key": "lantern-row",
+                "change": {"planted": {"p1": "06-20"}},
+            }
+        )
+        second = fetched()
+        plant = next(uid for uid in first if uid.startswith("lantern-row-") and ".plant." in uid)
+        self.assertGreater(second[plant].dtstart.value, first[plant].dtstart.value)
+        self.assertEqual((first[plant].sequence.value, second[plant].sequence.value), ("0", "1"))
+        self.assertLessEqual(set(first), set(second))
+        self.edit({"kind": "structure", "act": "remove", "key": "lantern-row"})
+        third = fetched()
+        self.assertEqual(third[plant].status.value, "CANCELLED")
+        self.assertEqual(third[plant].sequence.value, "2")
+        self.assertEqual(fetched()[plant].sequence.value, "2")
+
+    def test_it_can_be_withdrawn_and_one_gets_another(self):
+        one = self.call("post", f"{self.at}/feed", {})["address"]
+        other = self.call("post", f"{self.at}/feed", {})["address"]
+        self.assertNotEqual(one, other)
+        self.assertEqual(Client().get(one).status_code, 404)
+        self.assertEqual(Client().get(other).status_code, 200)
+        self.assertIsNone(self.call("delete", f"{self.at}/feed")["address"])
+        self.assertEqual(Client().get(other).status_code, 404)
+        self.assertEqual(Client().get("/api/feed/.ics").status_code, 404)
+        self.assertTrue(Feed.objects.filter(garden=self.garden).exists())
+
+    def test_the_file_is_the_same_season(self):
+        events = self.events(self.call("get", f"{self.at}/season.ics"))
+        self.assertTrue(any("Sow" in event.summary.value for event in events.values()))
+        self.assertTrue(all(event.dtstamp.value.tzinfo for event in events.values()))
+
+    def test_what_was_called_off_long_ago_is_forgotten(self):
+        sent = {"day-2026-01-05": {"number": 2, "print": "", "on": "2026-01-05", "title": "x", "hour": 18}}
+        self.assertEqual(numbered([], sent, DAY), ([], {}))
