@@ -16,6 +16,7 @@ from ascent.ground.plot import geometry_of
 from ascent.loads.season import course_of, season_of
 from ascent.plan.model import (
     Bed,
+    Covered,
     Diary,
     Garden,
     GrewHere,
@@ -447,3 +448,50 @@ class SeasonOfYearsTest(unittest.TestCase):
         course = course_of(place, planting)
         self.assertEqual(course.end - course.start, 72 + 70)
         self.assertEqual(season_of(place, (planting,)).date(0).year, 2025)
+
+
+class CoversTest(unittest.TestCase):
+    """A cover has its wind in its own weeks, and snow where it freezes."""
+
+    def arch(self, *covers, **options) -> tuple[Site, Structure]:
+        planting = Planting(key="p1", crop="cuc-slice", count=6, spacing=0.4, planted="05-20", side="both")
+        structure = Structure(
+            key="a", name="A", family="panel-arch", options=options, plantings=(planting,), covers=covers
+        )
+        return Site(garden=garden_with(structure), bed=BED), structure
+
+    def limits(self, *covers, **options):
+        found = evaluate(*self.arch(*covers, **options))
+        return found.limit[0], found.season
+
+    def test_in_its_weeks_it_is_as_the_arch_s_own_cover(self):
+        bare, season = self.limits()
+        always, _ = self.limits(cover="shade_50")
+        cloth = Covered(cover="shade_50", on="07-06", off="08-02")
+        found, _ = self.limits(cloth)
+        on = [w for w in range(season.weeks) if dt.date(2026, 7, 6) <= season.date(w) <= dt.date(2026, 8, 2)]
+        self.assertEqual(len(on), 4)
+        np.testing.assert_allclose(found[on], always[on], rtol=0.02)
+        off = [w for w in range(season.weeks) if w not in on]
+        np.testing.assert_allclose(found[off], bare[off], rtol=1e-6)
+        self.assertTrue(np.all(found[on] < bare[on]))
+
+    def test_film_in_winter_carries_snow_where_it_freezes(self):
+        film = Covered(cover="sheet", on="11-10", off="02-20")
+        site, structure = self.arch(film)
+        cold = season_of(site.garden, structure.plantings, structure.covers)
+        mild = season_of(
+            site.garden.model_copy(update={"last_frost": None, "first_frost": None, "latitude": 20.0}),
+            structure.plantings,
+            structure.covers,
+        )
+        self.assertAlmostEqual(float(cold.cloth_kg_m2.max()), 20.12)  # season handbook 6: snow, recheck
+        self.assertAlmostEqual(float(mild.cloth_kg_m2.max()), 0.12)
+        jobs = [task.job for task in tended(structure, site.garden).tasks]
+        self.assertEqual((jobs.count("cover-on"), jobs.count("cover-off")), (1, 1))
+
+    def test_it_comes_off_before_a_storm(self):
+        site, structure = self.arch(Covered(cover="sheet", on="07-01", off="08-30"))
+        check = storm_check(site, structure, dt.date(2026, 7, 20), 22.0, False)
+        move = next(move for move in check.moves if move.key == "cover-off")
+        self.assertGreater(move.limit, check.limit)

@@ -1616,6 +1616,11 @@ export interface components {
              * @default 0
              */
             along: number;
+            /**
+             * Covers
+             * @default []
+             */
+            covers: components["schemas"]["Covered"][];
             /** Family */
             family: string;
             /**
@@ -2024,6 +2029,8 @@ export interface components {
             };
             /** Climates */
             climates: components["schemas"]["Choice"][];
+            /** Covers */
+            covers: components["schemas"]["Choice"][];
             /** Crops */
             crops: components["schemas"]["Choice"][];
             /** Exposures */
@@ -2260,6 +2267,24 @@ export interface components {
             said: string;
             /** Season */
             season: string;
+        };
+        /**
+         * Covered
+         * @description A cloth or film over a structure from one day to another, each year.
+         */
+        Covered: {
+            /** Cover */
+            cover: string;
+            /**
+             * Off
+             * @example 05-04
+             */
+            off: string;
+            /**
+             * On
+             * @example 05-04
+             */
+            on: string;
         };
         /**
          * CurveIn
@@ -2572,6 +2597,11 @@ export interface components {
          * @description A structure as it stands on the bench, with what the bench changes of its bed.
          */
         Draft: {
+            /**
+             * Covers
+             * @default []
+             */
+            covers: components["schemas"]["Covered"][];
             /** Exposure */
             exposure: string;
             /** Name */

@@ -35,6 +35,7 @@ class Cases:
     leaf: factor on the wind's pull at leaves.
     stiffness: factor on how stiffly soil, ends and props stand.
     late: by how much everything that grows is behind its usual course. [d]
+    cloth: solid share of what is spread over the structure in each week, (W,), where anything ever is.
 
     What is not well known may be many samples of it at once: factors (N, 1, 1, 1), lateness (N, 1). All that
     hangs on it is then over (sample, soil state, week, wind).
@@ -46,6 +47,7 @@ class Cases:
     leaf: Array | float = 1.0
     stiffness: Array | float = 1.0
     late: Array | float = 0.0
+    cloth: Array | None = None
 
     def scaled(self, uncertainty: str, factor: Array | float) -> Cases:
         """Return the cases with one thing that acts on loads so many times what is expected.

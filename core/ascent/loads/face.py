@@ -47,7 +47,7 @@ def drag_coefficient(solidity: Array) -> Array:
     return np.interp(solidity, [p.solidity for p in points], [p.drag for p in points])
 
 
-def leafy_pressure(gust: Array, mesh_solidity: float, cover: Array) -> Array:
+def leafy_pressure(gust: Array, mesh_solidity: Array | float, cover: Array) -> Array:
     """Return the wind pressure on the gross face of a mesh with leaves.
 
     F/A = q [Cd(mesh) + (Cd(mesh with leaf) − Cd(mesh)) ψ]: leaves stream, wire does not.
@@ -88,7 +88,8 @@ def wind_on_face(
     bodies by themselves.
 
     Plantings whose leaves share the face overlap at random; the canopy reaches from the lowest bare
-    stem to the tallest plant. The gust falls off toward the ground.
+    stem to the tallest plant. The gust falls off toward the ground. A cloth does not stream as leaves do: it
+    is as the mesh is.
 
     Args:
         growths: The plantings' courses.
@@ -103,14 +104,17 @@ def wind_on_face(
 
     Source: handbook-1.6
     """
+    mesh: Array = np.asarray(mesh_solidity)
+    if cases.cloth is not None:
+        mesh = by_week(wind.mixed_solidity(mesh_solidity, cases.cloth))
     covered = wind.mixed_solidity(*(s.cover for s in growths))
     cover = by_week(np.minimum(covered, tables.constant("cover_most")))
     top = by_week(np.max([s.top for s in growths], axis=0))
     bottom = min(s.bottom for s in growths)
     depth = float(np.max([s.crop.depth_m for s in growths]))
     leafy_height = np.maximum(top - bottom, 0.0)
-    on_leaf = leafy_pressure(cases.gust, mesh_solidity, cover)
-    on_bare = leafy_pressure(cases.gust, mesh_solidity, np.zeros((1, 1, 1)))
+    on_leaf = leafy_pressure(cases.gust, mesh, cover)
+    on_bare = leafy_pressure(cases.gust, mesh, np.zeros((1, 1, 1)))
     rounded = tables.constant("round_body") if shape == "round" else 1.0
     on_leaf, on_bare = rounded * (on_bare + cases.leaf * (on_leaf - on_bare)), rounded * on_bare
     above = np.maximum(mesh_top - np.maximum(top, np.maximum(mesh_bottom, bottom)), 0.0)

@@ -12,7 +12,7 @@ import numpy as np
 
 from .. import tables
 from ..mechanics import Array, wind
-from ..plan.model import MAX_WEEKS, Place, Planting, Site, day_of_year, month_day
+from ..plan.model import MAX_WEEKS, Covered, Place, Planting, Site, day_of_year, month_day
 from ..tables import rows
 from ..weather.course import BEFORE, Asked, Pace, asked_of, days_of, pace_asked, turn_of
 
@@ -134,6 +134,8 @@ class Season:
     turns: the day that the garden's year is counted from.
     grown: of each planting, days of growth at its reference heat by the middle of each week, (W,).
     late: by how much everything that grows is behind its usual course, one figure or (N, 1). [d]
+    cloth: solid share of what is spread over it in each week, (W,), where anything ever is; cloth_kg_m2: what
+        that weighs with the snow that may lie on it. [kg/m²]
     """
 
     days: Array
@@ -141,6 +143,8 @@ class Season:
     turns: dt.date
     grown: tuple[Array, ...]
     late: Array | float = 0.0
+    cloth: Array | None = None
+    cloth_kg_m2: Array | None = None
 
     @property
     def weeks(self) -> int:
@@ -182,15 +186,52 @@ class Season:
         )
 
 
-def season_of(garden: Place, plantings: tuple[Planting, ...]) -> Season:
-    """Return the weeks of the calendar from the first planting to the last clearing."""
-    return _season(_key_of(garden), plantings)
+def season_of(garden: Place, plantings: tuple[Planting, ...], covers: tuple[Covered, ...] = ()) -> Season:
+    """Return the weeks of the calendar from the first planting to the last clearing, or until the last cover
+    comes off.
+    """
+    return _season(_key_of(garden), plantings, covers)
+
+
+def cover_span(turns: dt.date, cover: Covered) -> tuple[int, int]:
+    """Return from when to when a cover is on, in days from the turn of the garden's year."""
+    on = offset_of(turns, cover.on)
+    off = offset_of(turns, cover.off)
+    return on, off if off > on else off + 365
+
+
+def _cloth(key: _Key, days: Array, covers: tuple[Covered, ...]) -> tuple[Array | None, Array | None]:
+    """Return the solid share of covers by week, and what they weigh with snow. [kg/m²]
+
+    Source: handbook-1.6
+    """
+    if not covers:
+        return None, None
+    clear, mass = np.ones(len(days)), np.zeros(len(days))
+    snows = np.array([_may_snow(key, int(day) + 3) for day in days])
+    for cover in covers:
+        row, (on, off) = tables.covers()[cover.cover], cover_span(key.turns, cover)
+        there = (days + 7 > on) & (days <= off)
+        clear = clear * np.where(there, 1.0 - row.solidity, 1.0)
+        mass = mass + np.where(there, row.kg_m2 + tables.constant("snow_lying") * snows, 0.0)
+    return 1.0 - clear, mass
+
+
+def _may_snow(key: _Key, day: int) -> bool:
+    """Return whether snow may lie on a day: between the frosts of autumn and spring, where it freezes."""
+    if key.season is None:
+        return False
+    after = (day - key.season) % 365
+    return after < (365 - key.season)
 
 
 @lru_cache(maxsize=1024)
-def _season(key: _Key, plantings: tuple[Planting, ...]) -> Season:
+def _season(key: _Key, plantings: tuple[Planting, ...], covers: tuple[Covered, ...]) -> Season:
     courses = [_course(key, planting) for planting in plantings]
     planted, end = min(course.start for course in courses), max(course.end for course in courses)
+    if covers:
+        on, off = zip(*(cover_span(key.turns, cover) for cover in covers), strict=True)
+        planted, end = min(planted, *on), max(end, *off)
     monday = planted - (key.turns + dt.timedelta(days=planted)).weekday()
     weeks = min(max(math.ceil((end - monday) / 7), 1), MAX_WEEKS)
     days = np.asarray(monday + 7.0 * np.arange(weeks), dtype=np.float64)
@@ -198,10 +239,11 @@ def _season(key: _Key, plantings: tuple[Planting, ...]) -> Season:
     for planting, course in zip(plantings, courses, strict=True):
         pace = pace_in(key, planting.crop)
         grown.append(pace.upto(days + 3.5) - float(pace.upto(course.start)) + course.ahead)
-    for each in (days, *grown):
+    cloth, mass = _cloth(key, days, covers)
+    for each in (days, *grown, *(arr for arr in (cloth, mass) if arr is not None)):
         each.setflags(write=False)  # they are shared
     spans = tuple((course.start, course.end) for course in courses)
-    return Season(days, spans, key.turns, tuple(grown))
+    return Season(days, spans, key.turns, tuple(grown), cloth=cloth, cloth_kg_m2=mass)
 
 
 def weekly_gusts(site: Site, season: Season, asked: float) -> dict[str, Array]:

@@ -61,10 +61,23 @@ class Stand(Generic[OptionsT]):
     site: Site
     cases: Cases
 
+    def __post_init__(self) -> None:
+        """Spread over the structure what covers it in its weeks."""
+        if self.structure.covers:
+            object.__setattr__(self, "cases", replace(self.cases, cloth=self.season.cloth))
+
     @cached_property
     def season(self) -> Season:
         """Return the weeks from the first planting to the last clearing."""
-        return replace(season_of(self.site.garden, self.structure.plantings), late=self.cases.late)
+        season = season_of(self.site.garden, self.structure.plantings, self.structure.covers)
+        return replace(season, late=self.cases.late)
+
+    @cached_property
+    def lying(self) -> Array:
+        """Return what lies on a roof of it: a cover, and snow where it may, (1, W, 1) or nothing. [N/m²]"""
+        if self.season.cloth_kg_m2 is None:
+            return self.nothing
+        return np.asarray(tables.constant("gravity") * by_week(self.season.cloth_kg_m2))
 
     @cached_property
     def growths(self) -> tuple[crop.Growth, ...]:

@@ -25,7 +25,7 @@ from ..words.quantities import System
 from .upgrades import UNWRITTEN
 
 FORMAT_VERSION: Literal[8] = 8
-MAX_WEEKS = 45
+MAX_WEEKS = 56
 MOST_PLANTS = 600
 MOST_BEDS = MOST_FEATURES = 400
 MOST_STRUCTURES, MOST_STANDING = 600, 250  # in a garden, on one bed
@@ -241,12 +241,21 @@ Options = Annotated[dict[Annotated[str, Field(max_length=64)], Any], Field(max_l
 Plantings = Annotated[tuple[Planting, ...], Field(min_length=1, max_length=4), counted_first(4)]
 
 
+class Covered(Typed):
+    """A cloth or film over a structure from one day to another, each year."""
+
+    cover: Annotated[str, _key_of("covers")]
+    on: MonthDay
+    off: MonthDay
+
+
 class Build(Typed):
     """A support of a family, with its options, what grows on it, and where in its bed it stands."""
 
     family: Annotated[str, Field(max_length=64)]
     options: Options
     plantings: Plantings
+    covers: Annotated[tuple[Covered, ...], Field(max_length=3), counted_first(3)] = ()
     along: Metres = Field(0.0, description="its middle from the bed's middle, along the bed's bearing, m")
     across: Metres = Field(
         0.0, description="its middle from the bed's middle, to the left of the bed's bearing, m"

@@ -196,7 +196,7 @@ def outline(site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUST
     family: Family[Typed] = family_of(structure.family)
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, structure.plantings, site)
-    weeks = season_of(site.garden, structure.plantings).weeks
+    weeks = season_of(site.garden, structure.plantings, structure.covers).weeks
     links = family.loaded(options, geometry, structure, site, case_sets.moist_gusts(grid)).path()
     limits = crossings({link.key: link.use for link in links}, (1, weeks), grid)
     return Outline(geometry, limits, _remarks(family, options, geometry, structure, site))
@@ -239,7 +239,8 @@ def evaluate(site: Site, structure: Structure, pause: Callable[[], None] = go_on
     family: Family[Typed] = family_of(structure.family)
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, structure.plantings, site)
-    season, asked = season_of(site.garden, structure.plantings), asked_gust(site, structure)
+    season = season_of(site.garden, structure.plantings, structure.covers)
+    asked = asked_gust(site, structure)
     weekly = weekly_gusts(site, season, asked)
     rising, crop, here = (
         family.loaded(options, geometry, structure, site, cases)

@@ -28,7 +28,7 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
     family: Family[Typed] = family_of(structure.family)
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, structure.plantings, site)
-    weeks = season_of(site.garden, structure.plantings).weeks
+    weeks = season_of(site.garden, structure.plantings, structure.covers).weeks
     uncertain = tables.uncertainties().values()
     loads = [row for row in uncertain if row.acts == "load"]
     varied, samples = case_sets.moist_gusts(), 1 + 2 * len(loads)

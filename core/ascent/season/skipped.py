@@ -50,7 +50,7 @@ def missed(site: Site, structure: Structure, on: dt.date, picks: int) -> Missed 
 
     Source: handbook-season-5
     """
-    season = season_of(site.garden, structure.plantings)
+    season = season_of(site.garden, structure.plantings, structure.covers)
     week = (on - season.date(0)).days // 7
     if not 0 <= week < season.weeks:
         return None

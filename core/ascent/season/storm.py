@@ -97,7 +97,7 @@ def storm_check(site: Site, structure: Structure, on: dt.date, gust: float, soak
 @lru_cache(maxsize=512)
 def _check(site_text: str, text: str, on: dt.date, gust: float, soaked: bool) -> StormCheck:
     site, structure = Site.model_validate_json(site_text), Structure.model_validate_json(text)
-    season = season_of(site.garden, structure.plantings)
+    season = season_of(site.garden, structure.plantings, structure.covers)
     week = (on - season.date(0)).days // 7
     if not 0 <= week < season.weeks:
         return StormCheck(structure.key, gust, np.inf, np.inf, "", soaked, (), np.inf)
@@ -136,7 +136,7 @@ def _limits(site: Site, structure: Structure, week: int, soaked: bool, crop: flo
     cases = replace(rising, crop=rising.crop * crop)
     loaded = family.loaded(options, geometry, structure, site, cases)
     links = loaded.path()
-    shape = (states, season_of(site.garden, structure.plantings).weeks)
+    shape = (states, season_of(site.garden, structure.plantings, structure.covers).weeks)
     limits = crossings({link.key: link.use for link in links}, shape, case_sets.MOIST_GUSTS)
     bare = crossings({link.key: link.median_use for link in links}, shape, case_sets.MOIST_GUSTS)
     least = {key: float(np.min(limit[:, week])) for key, limit in limits.items()}
@@ -162,6 +162,13 @@ def _moves(
         if after.limit >= now.limit + GAIN:
             minutes = row.minutes + row.per_m * length
             found.append((Move(row.key, minutes, after.limit, after.median), changed))
+    if structure.covers:
+        bare = structure.model_copy(update={"covers": ()})
+        after = _limits(site, bare, week, soaked)
+        if after.limit >= now.limit + GAIN:
+            row = tables.storm_moves()["cover-off"]
+            minutes = row.minutes + row.per_m * length
+            found.append((Move(row.key, minutes, after.limit, after.median), bare))
     crop = _picked(now.growths, week)
     if crop < 1.0:
         after = _limits(site, structure, week, soaked, crop)
@@ -171,7 +178,8 @@ def _moves(
     for _, changed in found:
         if changed is not None:
             own = {k: v for k, v in changed.options.items() if structure.options.get(k) != v}
-            both = together.model_copy(update={"options": {**together.options, **own}})
+            covers = together.covers if changed.covers else ()
+            both = together.model_copy(update={"options": {**together.options, **own}, "covers": covers})
             together = both if _valid(both) else together
     best = _limits(site, together, week, soaked, crop)
     moves = sorted((move for move, _ in found), key=lambda move: -(move.limit - now.limit) / move.minutes)

@@ -13,7 +13,7 @@ import numpy as np
 from .. import tables
 from ..families import family_of
 from ..family.care import Care
-from ..loads.season import Course, course_of
+from ..loads.season import Course, course_of, cover_span
 from ..mechanics import Array, growth
 from ..path.geometry import Geometry
 from ..plan.model import Place, Planting, Site, Structure, Typed
@@ -370,9 +370,17 @@ class Tended:
             day = float(leafiest.grown_on(days))
             if day < leafiest.course.end - 14:
                 yield self._own(leafiest, "look", day, day + 6, number, {"since": words})
+        ends = [last.course.end]
+        for number, cover in enumerate(self.structure.covers, start=1):
+            on, off = cover_span(first.pace.turns, cover)
+            named = {"cover": tables.covers()[cover.cover].name}
+            yield self._own(first, "cover-on", on, on + 3, number, named)
+            yield self._own(first, "cover-off", off, off + 3, number, named)
+            ends.append(off)
         if any(grown.calendar.counted_from == "shoots" for grown in self.grown):
             return
-        yield self._own(last, "take-down", last.course.end + _DRY[1], last.course.end + _DRY[1] + _DOWN)
+        down = max(ends) + _DRY[1]
+        yield self._own(last, "take-down", down, down + _DOWN)
 
     def _own(
         self,

@@ -58,7 +58,7 @@ def curve(site: Site, structure: Structure, option: str) -> Curve:
         known = ", ".join(family.options.model_fields)
         raise InvalidPlan([Problem("option", option, f"one of {known} is allowed")])
     now = family.options.model_validate(structure.options)
-    cases, weeks = moist_gusts(), season_of(site.garden, structure.plantings).weeks
+    cases, weeks = moist_gusts(), season_of(site.garden, structure.plantings, structure.covers).weeks
     values, limits, costs = [], [], []
     for value in _values(now, option):
         try:

@@ -11,6 +11,7 @@ from ..families import family_of
 from ..family.options import extra_of
 from ..plan.model import (
     BareBed,
+    Covered,
     Diary,
     Differs,
     Feature,
@@ -159,6 +160,8 @@ def _of_structure(structure: Structure, system: System) -> dict[str, tuple[Any, 
     for name in options.model_fields:
         value = getattr(given, name)
         fields[f"options.{name}"] = (value, option_text(value, extra_of(options, name), system))
+    if structure.covers:
+        fields["covers"] = (structure.covers, ", ".join(_cover(cover) for cover in structure.covers))
     if structure.taken:
         fields["taken"] = (structure.taken, f"{len(structure.taken)} kinds of thing")
     for planting in structure.plantings:
@@ -166,6 +169,10 @@ def _of_structure(structure: Structure, system: System) -> dict[str, tuple[Any, 
             value = getattr(planting, name)
             fields[planting.path(name)] = (value, _text(name, value, system))
     return fields
+
+
+def _cover(cover: Covered) -> str:
+    return f"{tables.covers()[cover.cover].name}, {day_text(cover.on)} – {day_text(cover.off)}"
 
 
 def _of_record(record: Record, system: System) -> dict[str, tuple[Any, str]]:

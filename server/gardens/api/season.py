@@ -78,7 +78,8 @@ def calendar(request: HttpRequest, garden_id: int) -> HttpResponse:
 @router.get("/gardens/{garden_id}/feed", response={200: schemas.FeedOut, **REFUSED})
 def calendar_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
     """The address of the calendar feed, if there is one."""
-    return feed.feed_of(access.garden_for(visitor_of(request), garden_id, "edit").garden)
+    granted = access.garden_for(visitor_of(request), garden_id)
+    return feed.feed_of(granted.garden, granted.role != "read")
 
 
 @router.post("/gardens/{garden_id}/feed", response={200: schemas.FeedOut, **REFUSED})

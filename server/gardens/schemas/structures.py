@@ -9,6 +9,7 @@ from ascent.plan.model import (
     MOST_ALIKE,
     MOST_TAKEN,
     AsBuilt,
+    Covered,
     ExposureKey,
     FeatureKind,
     First,
@@ -60,6 +61,7 @@ class Draft(Typed):
     soil: SoilKey
     exposure: ExposureKey
     taken: tuple[Taken, ...] = Field((), max_length=MOST_TAKEN)
+    covers: tuple[Covered, ...] = Field((), max_length=3)
 
 
 class StructureOut(Typed):
@@ -367,6 +369,7 @@ class Catalogue(Typed):
     soils: list[Choice]
     exposures: list[Choice]
     climates: list[Choice]
+    covers: list[Choice]
     waters: list[Choice]
     rains: list[Choice]
     tables: dict[str, list[Choice]]

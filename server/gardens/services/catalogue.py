@@ -14,7 +14,7 @@ from ascent.families import FAMILIES
 from ascent.family.wishes import Wish
 from ascent.plan import model
 from ascent.tables import own
-from ascent.tables.rows import Climate, Crop, Item, Rain, Soil, Water
+from ascent.tables.rows import Climate, Cover, Crop, Item, Rain, Soil, Water
 from ascent.words.quantities import System, with_sizes
 from ascent.words.texts import has, template
 
@@ -46,6 +46,7 @@ def catalogue(units: System) -> schemas.Catalogue:
         crops=_choices(tables.crops().values()),
         soils=_choices(tables.soils().values()),
         climates=_choices(tables.climates().values()),
+        covers=_choices(tables.covers().values()),
         waters=_choices(tables.waters().values()),
         rains=_choices(tables.rains().values()),
         exposures=[
@@ -73,7 +74,7 @@ def catalogue(units: System) -> schemas.Catalogue:
 
 
 def _choices(
-    rows: Iterable[Crop | Soil | Climate | Water | Rain | Item], units: System = "metric"
+    rows: Iterable[Crop | Soil | Climate | Water | Rain | Cover | Item], units: System = "metric"
 ) -> list[schemas.Choice]:
     return [
         schemas.Choice(

@@ -22,8 +22,10 @@ _KEPT = dt.timedelta(days=30)  # that what was called off is still told
 Sent = dict[str, dict[str, Any]]
 
 
-def feed_of(garden: Garden) -> schemas.FeedOut:
-    """Return whether a garden has a feed, and at which address."""
+def feed_of(garden: Garden, may_edit: bool = True) -> schemas.FeedOut:
+    """Return whether a garden has a feed, and at which address; those who only read it are not told."""
+    if not may_edit:
+        return schemas.FeedOut(address=None)
     feed = Feed.objects.filter(garden=garden).exclude(token="").first()
     return schemas.FeedOut(address=f"/api/feed/{feed.token}.ics" if feed else None)
 

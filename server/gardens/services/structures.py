@@ -75,7 +75,13 @@ def structure_of(row: Thing, sent: schemas.Draft) -> model.Structure:
     Raises:
         InvalidPlan: A wrong option, with its path.
     """
-    changed = {"name": sent.name, "options": sent.options, "plantings": sent.plantings, "taken": sent.taken}
+    changed = {
+        "name": sent.name,
+        "options": sent.options,
+        "plantings": sent.plantings,
+        "taken": sent.taken,
+        "covers": sent.covers,
+    }
     return checked(model.Structure.model_validate(_read(row).document).model_copy(update=changed))
 
 
@@ -107,6 +113,7 @@ def _draft(structure: model.Structure, site: model.Site) -> schemas.Draft:
         soil=site.bed.soil,
         exposure=site.exposure.key,
         taken=structure.taken,
+        covers=structure.covers,
     )
 
 

@@ -6,6 +6,8 @@ import { useShed } from "../../api/queries";
 import { askDown, editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { Pick } from "../../ui/Pick";
+import { withAnother, MOST_PLANTINGS } from "./another";
+import { CoverFields } from "./CoverFields";
 import { FromShed } from "./FromShed";
 import { Measured } from "./Measured";
 import { Moves } from "./Moves";
@@ -70,8 +72,23 @@ export function Controls({
           catalogue={catalogue}
           onChange={onChange}
           onRelease={onRelease}
+          onRemove={
+            draft.plantings.length > 1
+              ? () =>
+                  onChange((now) => ({
+                    ...now,
+                    plantings: now.plantings.filter((each) => each.key !== planting.key),
+                  }))
+              : null
+          }
         />
       ))}
+      {draft.plantings.length < MOST_PLANTINGS && (
+        <button type="button" className="plain" onClick={() => onChange(withAnother)}>
+          another crop on it, before or after
+        </button>
+      )}
+      <CoverFields draft={draft} catalogue={catalogue} onChange={onChange} />
       <h2>Bed</h2>
       <Pick
         label="Soil"

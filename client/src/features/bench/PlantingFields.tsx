@@ -12,15 +12,29 @@ interface Props {
   catalogue: Schemas["Catalogue"];
   onChange: ChangeDraft;
   onRelease: () => void;
+  onRemove: (() => void) | null;
 }
 
+const RAISED = [
+  { key: "usual", name: "as is usual" },
+  { key: "sown", name: "sown in place" },
+  { key: "potted", name: "in pots first" },
+];
 const PRUNING = [
   { key: "pruned", name: "pruned" },
   { key: "free", name: "left to grow" },
 ];
 
 /** One planting: which crop, how many, how far apart, on which side, trained how, planted when. */
-export function PlantingFields({ planting, structure, spacing, catalogue, onChange, onRelease }: Props) {
+export function PlantingFields({
+  planting,
+  structure,
+  spacing,
+  catalogue,
+  onChange,
+  onRelease,
+  onRemove,
+}: Props) {
   const set = (name: keyof Planting, value: unknown, grip?: string) =>
     onChange((now) => putAt(now, `plantings.${planting.key}.${name}`, value), grip);
   const allowed = (name: string) => catalogue.bounds[`planting.${name}`] ?? { low: 0, high: 0 };
@@ -71,7 +85,18 @@ export function PlantingFields({ planting, structure, spacing, catalogue, onChan
         choices={PRUNING}
         onPick={(training) => set("training", training)}
       />
+      <Pick
+        label="Raised"
+        value={planting.raised}
+        choices={RAISED}
+        onPick={(raised) => set("raised", raised)}
+      />
       <DayOfYear label="Planted on" value={planting.planted} onDate={(planted) => set("planted", planted)} />
+      {onRemove && (
+        <button type="button" className="plain" onClick={onRemove}>
+          take this crop off
+        </button>
+      )}
     </div>
   );
 }

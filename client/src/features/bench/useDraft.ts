@@ -24,10 +24,13 @@ export type ChangeDraft = (make: (now: Draft) => Draft, grip?: string) => void;
 
 const store = (id: number) => `ascent-steps-${id}`;
 const text = (draft: Draft) => JSON.stringify(draft);
-/** A draft that was kept by an older page has nothing of the shed. */
+/** A draft that was kept by an older page has nothing of the shed, and no covers. */
 const draftOf = (write: Write | undefined): Draft | undefined =>
-  write && isSaveIn(write.body) ? { ...write.body.draft, taken: takenIn(write.body.draft) } : undefined;
-const takenIn = (draft: Partial<Draft>): Draft["taken"] => draft.taken ?? [];
+  write && isSaveIn(write.body) ? { ...write.body.draft, ...lately(write.body.draft) } : undefined;
+const lately = (draft: Partial<Draft>): Pick<Draft, "taken" | "covers"> => ({
+  taken: draft.taken ?? [],
+  covers: draft.covers ?? [],
+});
 const ofStructure = (start: Schemas["StructureOut"]) =>
   queue.mine().filter((write) => write.about === aboutStructure(start.id));
 

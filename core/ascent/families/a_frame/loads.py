@@ -139,7 +139,8 @@ class Loads(Bays[AFrameOptions]):
     @cached_property
     def hanging(self) -> Array:
         """Return the weight of crop on one pair's stretch. [N]"""
-        return self.crop_weight(self.xs, self.bay / 2, self.carried * self.several)
+        lying = self.lying * self.carried * self.options.spread
+        return np.asarray(self.crop_weight(self.xs, self.bay / 2, self.carried * self.several) + lying)
 
     @cached_property
     def resting(self) -> Array:

@@ -112,7 +112,7 @@ class Bent(Bays[HoopsOptions]):
         for index, growth in enumerate(self.growths):
             count = tributary(self.xs, self.places(index), self.bay / 2)
             total = total + crop.group_weight(growth, count, self.carried * self.options.arc, self.cases.crop)
-        return np.asarray(total)
+        return np.asarray(total + self.lying * self.carried * self.options.span)
 
     @cached_property
     def along(self) -> Array:

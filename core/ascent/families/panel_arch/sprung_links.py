@@ -77,7 +77,7 @@ class Arch(Stand[PanelArchOptions]):
             count = tributary(middles, self.places(index), self.width / 2)
             area = self.width * self.arc * (1.0 if growth.planting.side == "both" else 0.5)
             total = total + crop.group_weight(growth, count, area, self.cases.crop)
-        return np.asarray(total)
+        return np.asarray(total + self.lying * self.width * self.options.span)
 
     @cached_property
     def upright(self) -> tuple[crop.Growth, ...]:
