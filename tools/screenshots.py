@@ -30,11 +30,19 @@ def headroom(page: Page) -> None:
     page.get_by_role("button", name="take this").first.wait_for()
 
 
-def set_aside(page: Page) -> None:
-    name = page.get_by_label("Name", exact=True)
-    name.fill("Gull\u2028Bed")  # a line break of another kind, as pasted texts have it
-    name.press("Enter")
-    page.get_by_role("alert", name="Set aside").wait_for()
+def stormy(page: Page) -> None:
+    page.locator(".storm").wait_for()
+
+
+def tonight(page: Page) -> None:
+    stormy(page)
+    page.locator(".visit").nth(1).scroll_into_view_if_needed()
+
+
+def reckoned(page: Page) -> None:
+    """Wait until the gusts of every structure are there."""
+    page.locator(".yearrow").last.wait_for()
+    page.wait_for_timeout(4000)
 
 
 def shaded(page: Page) -> None:
@@ -56,13 +64,11 @@ SHOTS = [
     Shot("new-support", "/gardens/1/beds/long-plot-a/new?need=need-slicers", first=looked),
     Shot("bench", "/structures/{lantern-row}"),
     Shot("bench-arch", "/structures/{lantern-arch}", first=headroom),
-    Shot("link", "/structures/{quay-fence}?link=soil"),
     Shot(
         "round",
         "/structures/{lantern-arch}?view=round&hour=10",
         first=lambda page: page.get_by_text("The figure stands").wait_for(),
     ),
-    Shot("bench-phone", "/structures/{lantern-row}", size=(390, 844)),
     Shot("build", "/structures/{bollard-fence}/build?part=steps&step=2", size=(1280, 1000)),
     Shot("build-phone", "/structures/{gull-fence}/build?part=steps", size=(390, 844), theme="dark"),
     Shot("parts", "/structures/{lantern-row}/parts"),
@@ -75,7 +81,9 @@ SHOTS = [
         "/gardens/1/people",
         first=lambda page: page.get_by_role("button", name="Make a link").click(),
     ),
-    Shot("set-aside", "/gardens/1?on=cove-bed", first=set_aside),
+    Shot("week", "/gardens/1/week", size=(1280, 1000), first=stormy),
+    Shot("week-phone", "/gardens/1/week", size=(390, 844), theme="dark", first=tonight),
+    Shot("year", "/gardens/1/year", size=(1280, 1000), first=reckoned),
 ]
 
 

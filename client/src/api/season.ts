@@ -13,9 +13,10 @@ export type Growing = Schemas["GrowingReport"];
 export const weekKey = (garden: number) => ["week", garden] as const;
 
 /** What is due in a garden today, what was left, and what comes. */
-export const useWeek = (garden: number) =>
+export const useWeek = (garden: number, asked = true) =>
   useQuery({
     queryKey: weekKey(garden),
+    enabled: asked,
     queryFn: ({ signal }) =>
       exactly<Week>(
         api.GET("/api/gardens/{garden_id}/week", { signal, params: { path: { garden_id: garden } } }),

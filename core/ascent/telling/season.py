@@ -6,10 +6,12 @@ import datetime as dt
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
+from itertools import count
 
 import numpy as np
 
 from .. import tables
+from ..buying.back import put_back
 from ..ground.plot import bed_middle, geometry_of
 from ..loads.cases import CROP_FACTORS
 from ..mechanics import Array, growth
@@ -21,7 +23,7 @@ from ..season.visits import Due, Visit, visits_of, walk
 from ..season.windows import Fate, fate_of, instead, opened
 from ..weather.course import turn_of
 from ..weather.frosts import RISKS, frosts_of
-from ..words.quantities import System, write
+from ..words.quantities import System, with_sizes, write
 from ..words.texts import template
 from .season_parts import Kept, clash_reports, date_text, harvest_report, rescues, turn_report
 from .season_readout import DayReport, GrowingReport, TaskReport, VisitReport, WeekReport, YearReport, YearRow
@@ -30,6 +32,7 @@ _AHEAD = 12  # days that are shown to come
 _BEHIND = 10  # days back that what was left is still shown
 _HARDLY = 0.01  # chance that is said as next to none
 WEEKS = 53
+_NAMED = 5  # things that are named in a line
 _FAILS = ("late", "short", "hot")
 _WAITS = ("early", "cold")
 
@@ -217,9 +220,27 @@ def _words(tended: Tended, task: Task, system: System) -> dict[str, str]:
         froze = frosts is not None and grown.course.end >= frosts.first - 1
         key = "gone-heat" if grown.course.heat else "gone-frost" if froze else "gone"
         words["gone"] = template(f"season.{key}")
+    elif task.job == "take-down":
+        words["kept"] = _kept_words(tended)
     elif task.job == "scout":
         words |= _scouted(grown, task.on)
     return words
+
+
+def _kept_words(tended: Tended) -> str:
+    """Return what goes back to the shed from a structure, a season older, and what is to be washed.
+
+    Source: handbook-season-9
+    """
+    counts: dict[str, int] = {}
+    numbers = count(1)
+    for stock in put_back((), tended.structure, tended.geometry, 1, lambda _: f"new-{next(numbers)}"):
+        name = with_sizes(tables.item(stock.table, stock.item).name, tended.site.garden.units)
+        counts[name] = counts.get(name, 0) + stock.count
+    kept = ", ".join(f"{number} × {name}" for name, number in list(counts.items())[:_NAMED])
+    said = template("season.kept").format(kept=kept) if kept else template("season.nothing-kept")
+    sick = any(grown.crop.family == "Solanaceae" for grown in tended.grown)
+    return said + (" " + template("season.wash") if sick else "")
 
 
 _RIPE = {"sweet-potato": "other", "hops": "other", "bramble": "other"}
