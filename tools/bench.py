@@ -313,7 +313,9 @@ def measure(visitor: Visitor) -> None:
         f"{share(beside, 0.95):.1f} ms",
         "≤ 50 ms",
     )
-    plan(visitor, crowd(visitor, garden), "a garden of 200 structures")
+    plan(visitor, large := crowd(visitor, garden), "a garden of 200 structures")
+    season(visitor, garden, "the demo garden")
+    season(visitor, large, "a garden of 200 structures")
 
 
 def _keep_asking(visitor: Visitor, path: str, keys: list[str]) -> None:
@@ -392,6 +394,35 @@ def plan(visitor: Visitor, garden: int, which: str) -> None:
     )
     again = timed(lambda: [stand(visitor, path, fifty) for fifty in fifties], 5)
     say("   how they stand, known", f"{median(again):.0f} ms")
+
+
+def season(visitor: Visitor, garden: int, which: str) -> None:
+    """Time the year of a garden, the first time and again, its week, a sowing that is dragged, its calendar."""
+    path = f"/api/gardens/{garden}"
+    start = time.perf_counter()
+    size = len(visitor.get("GET", f"{path}/year"))
+    first = (time.perf_counter() - start) * 1e3
+    known = median(timed(lambda: visitor.get("GET", f"{path}/year"), 7))
+    say(f"{which}: its year, first and again, {size / 1000:.0f} kB", f"{first:.0f}, {known:.0f} ms", "≤ 1 s")
+    week = timed(lambda: visitor.get("GET", f"{path}/week"), 7)
+    say(f"   its week, {len(visitor.get('GET', f'{path}/week')) / 1000:.0f} kB", f"{median(week):.0f} ms")
+    row = json.loads(visitor.get("GET", f"{path}/year"))["report"]["rows"][0]
+    days = iter(range(10_000))
+
+    def sown() -> None:
+        planted = f"{5 + next(days) % 2:02d}-{1 + next(days) % 28:02d}"
+        asked = {"structure": row["structure"], "planting": row["growing"][0]["planting"], "planted": planted}
+        visitor.get("POST", f"{path}/year/draft", asked)
+
+    dragged = timed(sown, 60)
+    say(
+        "   a sowing dragged: median, 95th percentile",
+        f"{median(dragged):.0f}, {share(dragged, 0.95):.0f} ms",
+        "≤ 50 ms",
+    )
+    start = time.perf_counter()
+    size = len(visitor.get("GET", f"{path}/season.ics"))
+    say(f"   its calendar, {size / 1000:.0f} kB", f"{(time.perf_counter() - start) * 1e3:.0f} ms")
 
 
 def stand(visitor: Visitor, path: str, keys: list[str]) -> int:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from ..plan.model import Diary, Marked
@@ -63,7 +63,7 @@ def visit_day(task: Task, weekdays: Sequence[int]) -> dt.date:
 
 
 def visits_of(
-    tasks: Iterable[Task], weekdays: Sequence[int], diary: Diary | None, planted: Mapping[str, dt.date]
+    tasks: Sequence[Task], weekdays: Sequence[int], diary: Diary | None, planted: Mapping[str, dt.date]
 ) -> tuple[Visit, ...]:
     """Return the visits to one structure, in order of their days.
 
@@ -89,7 +89,7 @@ def visits_of(
         before = of_day.get((stem, task.planting, task.job))
         if before is None or before.mark is None or due.mark is not None:
             of_day[stem, task.planting, task.job] = due
-    structure = next((task.structure for task in tasks), "") if isinstance(tasks, Sequence) else ""
+    structure = tasks[0].structure if tasks else ""
     return tuple(Visit(structure, day, tuple(days[day].values())) for day in sorted(days))
 
 

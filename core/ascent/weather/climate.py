@@ -15,7 +15,7 @@ from ..plan.model import Normal, Place, Warmth, day_of_year, month_day
 
 YEAR = 365
 CLUMP = 2.5  # days that frost comes in at once [d]
-SHY = 0.75  # of the least a year's coldest morning has in a place without frost, in spreads [K]
+_FREE = 3.0  # spreads that the coldest mornings are above frost on the mean, where it never freezes
 _SEA, _PER_DEG2 = 27.5, 0.0062  # mean at the equator's shore, and less by latitude squared [degC], [K]
 _PER_M = 0.005  # colder with height [K/m]
 _DAYS: Array = np.arange(YEAR, dtype=float) + 0.5
@@ -131,8 +131,8 @@ def _shifted(climate: Climate, days: int, degrees: float) -> Climate:
 
 
 def _without_frost(climate: Climate) -> Climate:
-    """Return a climate warm enough for no frost in nine years of ten."""
-    short = SHY * climate.spread * 4 - float(np.min(climate.low))
+    """Return a climate warm enough to have no frost in a lifetime."""
+    short = _FREE * climate.spread - float(np.min(climate.low))
     return _shifted(climate, 0, max(short, 0.0))
 
 

@@ -10,6 +10,7 @@ import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
 import { Pick } from "../../ui/Pick";
 import { Tick } from "../../ui/Tick";
+import { RecordBox } from "./RecordBox";
 
 type What = Schemas["ImportIn"]["what"];
 interface Taken {
@@ -176,6 +177,7 @@ export function FilesPage() {
               </div>
             </section>
           )}
+          {canEdit && <RecordBox garden={id} />}
         </div>
         {said && (
           <p role="status" className="refusal">
