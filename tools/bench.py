@@ -397,21 +397,23 @@ def plan(visitor: Visitor, garden: int, which: str) -> None:
 
 
 def season(visitor: Visitor, garden: int, which: str) -> None:
-    """Time the year of a garden, the first time and again, its week, a sowing that is dragged, its calendar."""
+    """Time the year of a garden, first and again, its week, a sowing that is dragged, its calendar."""
     path = f"/api/gardens/{garden}"
     start = time.perf_counter()
     size = len(visitor.get("GET", f"{path}/year"))
     first = (time.perf_counter() - start) * 1e3
     known = median(timed(lambda: visitor.get("GET", f"{path}/year"), 7))
-    say(f"{which}: its year, first and again, {size / 1000:.0f} kB", f"{first:.0f}, {known:.0f} ms", "≤ 1 s")
+    say(f"{which}: its year, first and again, {size / 1e3:.0f} kB", f"{first:.0f}, {known:.0f} ms", "≤ 1 s")
     week = timed(lambda: visitor.get("GET", f"{path}/week"), 7)
     say(f"   its week, {len(visitor.get('GET', f'{path}/week')) / 1000:.0f} kB", f"{median(week):.0f} ms")
-    row = json.loads(visitor.get("GET", f"{path}/year"))["report"]["rows"][0]
+    report = json.loads(visitor.get("GET", f"{path}/year"))["report"]
+    row, sheet = report["rows"][0], {"monday": report["mondays"][0], "weeks": len(report["mondays"])}
     days = iter(range(10_000))
 
     def sown() -> None:
         planted = f"{5 + next(days) % 2:02d}-{1 + next(days) % 28:02d}"
-        asked = {"structure": row["structure"], "planting": row["growing"][0]["planting"], "planted": planted}
+        planting = row["growing"][0]["planting"]
+        asked = {"structure": row["structure"], "planting": planting, "planted": planted, **sheet}
         visitor.get("POST", f"{path}/year/draft", asked)
 
     dragged = timed(sown, 60)

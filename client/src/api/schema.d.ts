@@ -5154,9 +5154,15 @@ export interface components {
         };
         /**
          * SownIn
-         * @description A planting as it would be planted on another day; nothing is stored.
+         * @description A planting as it would be planted on another day, over the weeks of a sheet; nothing is stored.
          */
         SownIn: {
+            /**
+             * Monday
+             * Format: date
+             * @description of the sheet’s first week
+             */
+            monday: string;
             /**
              * Planted
              * @example 05-04
@@ -5166,6 +5172,8 @@ export interface components {
             planting: string;
             /** Structure */
             structure: string;
+            /** Weeks */
+            weeks: number;
         };
         /**
          * StakeReport

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from typing import get_args
 
 from .. import tables
 from ..path.geometry import Geometry
-from ..plan.model import MOST_STOCK, Stock, Structure
+from ..plan.model import MOST_STOCK, Stock, StockTable, Structure
 from ..tables import own
 from ..tables.rows import Item, Mesh, Tie, Twine
 from .lists import shopping
@@ -89,6 +90,8 @@ def _off(shed: Sequence[Stock], structure: Structure, geometry: Geometry) -> Ite
     for piece in pieces_of([geometry]):
         if isinstance(piece.item, Tie | Twine) or (piece.length and piece.length < _SCRAP):
             continue
+        if piece.item.table not in get_args(StockTable):
+            continue  # what grew is no stock
         if piece.way == "run" and not by_metre(piece.item):
             continue
         for length in _lengths(piece):

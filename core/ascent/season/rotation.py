@@ -6,16 +6,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-import numpy as np
-
 from .. import tables
 from ..plan.model import Bed, Place
-from .windows import outlook
+from .windows import plantable
 
 REST = 3  # years until a family may come back, crops handbook 9
 _NEXT = 1
 _NEVER = 99
-_PERENNIAL = "shoots"
 _GOOD = 2  # of the suitability table
 _MOST = 4  # crops that are named
 
@@ -79,11 +76,9 @@ def next_on(place: Place, bed: Bed, year: int) -> tuple[NextCrop, ...]:
                 last[tables.crops()[planting.crop].family] = place.year
     families: dict[str, list[str]] = {}
     supports = [structure.family for structure in bed.structures]
+    makes_it = plantable(place)
     for key, crop in tables.crops().items():
-        if tables.calendars()[key].counted_from == _PERENNIAL or not crop.yield_kg:
-            continue
-        score = max((tables.suits()[key].scores[support] for support in supports), default=_GOOD)
-        if score >= _GOOD and np.any(outlook(place, key).good):
+        if key in makes_it and crop.yield_kg and _score(key, supports) >= _GOOD:
             families.setdefault(crop.family, []).append(key)
     found = [
         NextCrop(family, min(year - last.get(family, year - _NEVER), _NEVER), _best(crops, supports))
@@ -100,5 +95,5 @@ def _best(crops: Sequence[str], supports: Sequence[str]) -> tuple[str, ...]:
 
 
 def _score(crop: str, supports: Sequence[str]) -> int:
-    """Return how well the best of some supports suits a crop."""
-    return max((tables.suits()[crop].scores[support] for support in supports), default=0)
+    """Return how well the best of some supports suits a crop; where nothing stands, anything may."""
+    return max((tables.suits()[crop].scores[support] for support in supports), default=_GOOD)

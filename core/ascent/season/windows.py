@@ -28,6 +28,7 @@ _WINTER = 1.5  # of a day's spread below its mean that a winter's cold nights re
 _YEAR = 365
 _LONGER = 1.2  # of a crop's days, where it is sown after midsummer and nobody said how warm it is
 _SUM_WEEK = 7
+_PERENNIAL = "shoots"
 _SURE = 0.5  # of the soil's temperature: it is not known better [K]
 
 
@@ -75,6 +76,20 @@ def outlook(place: Place, crop: str, raised: Raised = "usual") -> Outlook:
     Source: handbook-season-3
     """
     return _outlook(_Garden.of(place), crop, raised)
+
+
+def plantable(place: Place) -> frozenset[str]:
+    """Return the crops that make it in a garden, planted on some day."""
+    return _plantable(_Garden.of(place))
+
+
+@lru_cache(maxsize=64)
+def _plantable(asked: _Garden) -> frozenset[str]:
+    return frozenset(
+        key
+        for key, calendar in tables.calendars().items()
+        if calendar.counted_from != _PERENNIAL and bool(np.any(_outlook(asked, key, "usual").good))
+    )
 
 
 @dataclass(frozen=True)
@@ -278,7 +293,7 @@ def instead(place: Place, planting: Planting, family: str, most: int = 3) -> tup
         if (
             key == planting.crop
             or suits[key].scores[family] < 2
-            or tables.calendars()[key].counted_from == "shoots"
+            or tables.calendars()[key].counted_from == _PERENNIAL
         ):
             continue
         seen = outlook(place, key)

@@ -28,7 +28,7 @@ from ..words.texts import template
 from .season_parts import Kept, clash_reports, date_text, harvest_report, rescues, turn_report
 from .season_readout import DayReport, GrowingReport, TaskReport, VisitReport, WeekReport, YearReport, YearRow
 
-_AHEAD = 12  # days that are shown to come
+_AHEAD = 8  # days that are shown to come
 _BEHIND = 10  # days back that what was left is still shown
 _HARDLY = 0.01  # chance that is said as next to none
 WEEKS = 53
@@ -340,11 +340,6 @@ def year_report(garden: Garden, today: dt.date) -> YearReport:
 
 def _years(first: int, last: int) -> str:
     return str(first) if first == last else f"{first}/{last % 100:02d}"
-
-
-def year_bounds(garden: Garden) -> tuple[dt.date, ...]:
-    """Return the Mondays of a garden's year."""
-    return _mondays(garden, everything(garden))
 
 
 def _mondays(garden: Garden, kept: Sequence[Kept]) -> tuple[dt.date, ...]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -34,7 +34,7 @@ class Course:
         """Return the place of a day, the first or the last where it lies beyond."""
         return min(max((day - self.first).days, 0), len(self.low) - 1)
 
-    @property
+    @cached_property
     def soil(self) -> Array:
         """Return the temperature of bare soil in the sun by day, (N,). [degC]"""
         return heat.soil_temperature((self.low + self.high) / 2, 1.5)

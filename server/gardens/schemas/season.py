@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import datetime as dt
+
 from ascent.plan.model import Key, MonthDay, Typed
 from ascent.telling.season_readout import WeekReport, YearReport
 from ascent.telling.storm_readout import WeatherReport
@@ -79,8 +81,10 @@ class RecordRead(Typed):
 
 
 class SownIn(Typed):
-    """A planting as it would be planted on another day; nothing is stored."""
+    """A planting as it would be planted on another day, over the weeks of a sheet; nothing is stored."""
 
     structure: Key
     planting: Key
     planted: MonthDay
+    monday: dt.date = Field(description="of the sheet’s first week")
+    weeks: int = Field(ge=1, le=60)

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from dataclasses import replace
 
 from ascent.errors import InvalidPlan, Problem
 from ascent.plan import model
-from ascent.telling.season import kept_of, skipped_words, week_report, year_bounds, year_report, year_row
+from ascent.telling.season import kept_of, skipped_words, week_report, year_report, year_row
 from ascent.telling.season_readout import YearRow
+from django.db.models import Q
 from django.http import Http404
 
 from .. import schemas
@@ -52,16 +54,16 @@ def sown(granted: Granted, sent: schemas.SownIn) -> YearRow:
     Raises:
         InvalidPlan: There is no such structure or planting.
     """
-    garden = whole(state_of(granted.garden))
-    for bed in garden.beds:
-        for structure in bed.structures:
-            if structure.key == sent.structure:
-                moved = _moved(structure, sent)
-                kept = kept_of(garden, bed, moved)
-                return year_row(kept, year_bounds(garden), today(garden), garden.units)
-    raise InvalidPlan(
-        [Problem("structure", sent.structure, "the key of a structure of this garden is allowed")]
-    )
+    state = state_of(granted.garden, Q(kind="bed") | Q(key=sent.structure))
+    held = state.get(("structure", sent.structure))
+    if held is None or held.fault or ("bed", held.home) not in state:
+        allowed = "the key of a structure of this garden is allowed"
+        raise InvalidPlan([Problem("structure", sent.structure, allowed)])
+    structure = _moved(model.Structure.model_validate(held.document), sent)
+    garden = whole({ref: each for ref, each in state.items() if ref in (PLACE, ("bed", held.home), held.ref)})
+    mondays = tuple(sent.monday + dt.timedelta(days=7 * n) for n in range(sent.weeks))
+    kept = kept_of(garden, garden.beds[0], structure)
+    return year_row(kept, mondays, today(garden), garden.units)
 
 
 def skipped(row: Thing) -> schemas.SkippedOut:

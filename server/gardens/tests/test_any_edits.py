@@ -11,6 +11,8 @@ from gardens.models import Change, Thing
 
 from .support import ApiTestCase
 
+NOW = "2026-04-12T10:00:00Z"
+
 
 class RunsTest(ApiTestCase):
     def path(self, rest: str = "") -> str:
@@ -34,6 +36,8 @@ class RunsTest(ApiTestCase):
             if thing.kind == "stock"
             else {"ticks": {"mark": {"at": "2026-04-12T10:00:00Z", "note": f"{chance.randrange(1000)}"}}}
             if thing.kind == "record"
+            else {"marks": {f"2026.tension.{chance.randrange(9)}": {"at": NOW, "state": "done"}}}
+            if thing.kind == "diary"
             else {"across": round(chance.uniform(-0.4, 0.4), 2)}
         )
         change = (

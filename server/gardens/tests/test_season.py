@@ -101,7 +101,9 @@ class WeekTest(SeasonTestCase):
 
 class YearTest(SeasonTestCase):
     def test_a_planting_moved_is_drawn_and_then_kept(self):
+        sheet = self.call("get", f"{self.at}/year")["report"]["mondays"]
         asked = {"structure": "lantern-row", "planting": "p1", "planted": "06-10"}
+        asked |= {"monday": sheet[0], "weeks": len(sheet)}
         row = self.call("post", f"{self.at}/year/draft", asked)
         self.assertEqual(row["growing"][0]["planted"], "2026-06-10")
         before = self.call("get", f"{self.at}/year")["report"]["rows"]

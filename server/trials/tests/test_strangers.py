@@ -214,6 +214,7 @@ class BodyTest(ApiTestCase):
                         name="n",
                         family="stake",
                         what="beds",
+                        token="t",
                     )
                     body = b" " * (bounds.most_bytes(address) + 1)
                     answer = getattr(self.client, verb)(address, body, content_type="application/json")
@@ -232,6 +233,7 @@ class BodyTest(ApiTestCase):
                 name="n",
                 family="stake",
                 what="beds",
+                token="t",
             )
             for verb in set(verbs) - {"get"}:
                 if "requestBody" not in verbs[verb]:

@@ -45,7 +45,7 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
   const scale: Scale = { from, weeks: report.mondays.length, width: Math.max(width - names, 200) };
   const named = new Map(year.structures.map((each) => [each.key, each]));
   const move = (structure: string, planting: string, planted: string) => {
-    last.current = { structure, planting, planted };
+    last.current = { structure, planting, planted, monday: from, weeks: scale.weeks };
     setMoved(last.current);
   };
   const put = () => {
