@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
@@ -48,7 +49,8 @@ def _name(crop: str) -> str:
 
 
 def _short(crop: str) -> str:
-    return _name(crop).split(" / ")[0].split(" (")[0]
+    """Return a crop’s name without what is said beside it."""
+    return re.sub(r" \(.*?\)| / .*", "", _name(crop)).lower()
 
 
 # -- one after the other
@@ -106,7 +108,7 @@ def turn_report(garden: Garden, bed: Bed) -> TurnReport:
             template("turn.new" if each.years >= _LONG_AGO else "turn.next").format(
                 family=_family(each.family),
                 years=each.years,
-                crops=", ".join(_short(crop).lower() for crop in each.crops),
+                crops=", ".join(_short(crop) for crop in each.crops),
             )
             for each in next_on(garden, bed, garden.year + 1)[:_NAMED]
         ),
