@@ -219,6 +219,20 @@ class AnyGardenTest(unittest.TestCase):
         self.assertTrue(np.all(harvest.usual >= -1e-12))
 
 
+class HeatTest(unittest.TestCase):
+    def test_a_crop_is_shaded_where_it_is_too_hot_for_it_only(self):
+        """Season handbook 2 and 12: tomatoes drop flowers above 32 °C."""
+        for latitude, last, first, wanted in ((31.0, "03-20", "11-15", 1), (51.0, "04-24", "10-27", 0)):
+            warmth = Warmth(water="inland" if wanted else "near")
+            garden = garden_with(
+                fence(), latitude=latitude, warmth=warmth, last_frost=last, first_frost=first
+            )
+            found = [task for task in tended(fence(), garden).tasks if task.job == "shade"]
+            self.assertEqual(len(found), wanted, latitude)
+            for task in found:
+                self.assertGreater(task.values["hot"][0], 32.0)
+
+
 class VisitsTest(unittest.TestCase):
     def test_work_is_put_on_the_days_people_come(self):
         structure = fence()

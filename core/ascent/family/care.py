@@ -21,7 +21,7 @@ class Care:
     step: growth of the tip from one time to the next; 0 where only days count. [m]
     cap: most days from one time to the next; 0 where it is done once. [d]
     times: most times; 0 for as long as it goes on.
-    until: when it ends.
+    until: when it ends; ‘top’ falls due where the crop is as tall as it gets there.
     key: its own within the planting; the job where it is there once.
     values, words: put into its words.
     """

@@ -185,7 +185,7 @@ def _led(number: int, crop: rows.Crop, planting: Planting) -> list[Care]:
     turn = _CLOCKWISE if crop.key == "hops" else _ANTICLOCKWISE
     return [
         Care("lead", number, first=_FIRST, step=0.5, cap=7.0, times=3, words={"turn": turn}),
-        Care("pinch", number, heights=(crop.height_m,), until="end"),
+        Care("pinch", number, heights=(crop.height_m,), until="top"),
     ]
 
 

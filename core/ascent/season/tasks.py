@@ -37,6 +37,7 @@ _DRY = (6, 10)  # days before clearing that water stops, and after it that dry v
 _DOWN = 14  # days after the last crop that a support is taken down
 _LEAST_MINUTES = 2.0
 _USUAL_SPACING = 0.3  # [m]
+_WEEK = 7
 _SINCE = ("A week since it was built", "Three weeks since the last time")
 
 
@@ -123,7 +124,7 @@ class Grown:
             return self.tips if not self.crop.one_pick else first - 14
         if care.until == "cover":
             return min(self.grown_on(self.crop.t95_d), end - 7)
-        if care.until in ("pods", "top"):
+        if care.until == "pods":
             return min(first + 14, end - 7)
         if care.until == "cool":
             return end - 21
@@ -247,8 +248,9 @@ class Tended:
             yield from self._stopping(grown)
             return
         if care.heights and not care.cap:
+            tallest = float(np.max(grown.height))
             for height in care.heights:
-                from_ = grown.tall_on(height)
+                from_ = grown.tall_on(min(height, tallest) if care.until == "top" else height)
                 if from_ is not None and from_ < last:
                     yield self._task(grown, care.job, from_, from_ + 6, 1, care.key, care.values, care.words)
             return
@@ -263,6 +265,7 @@ class Tended:
             if care.job == "lower":
                 moved, string = care.values["moved"][0], care.values["string"][0]
                 values["spare"] = (max(string - number * moved, 0.0), "length")
+                values["total"] = (number * moved, "length")
             until = max(min(due - 1, day + 3), day)
             yield self._task(grown, care.job, day, until, number, care.key, values, care.words)
             day = due
@@ -303,10 +306,30 @@ class Tended:
                 if day < end - 21:
                     yield self._task(grown, "feed", day, day + 6, number)
                 day += _FEED_EVERY
+        yield from self._shading(grown)
         yield from self._weekly(grown, "scout", start + 14, end - 7, _SCOUT_EVERY)
         if grown.crop.yield_kg:
             fills = max(first - round(grown.crop.set_to_pick_d * 0.6), start + 14)
             yield from self._weekly(grown, "water", fills, end - 14, _WATER_EVERY)
+
+    def _shading(self, grown: Grown) -> Iterator[Task]:
+        """Yield the shading of a crop in the first week that is too hot for it.
+
+        Source: handbook-season-12
+        """
+        asked, stops = asked_of(grown.place), grown.calendar.stops_C
+        if asked is None or stops is None:
+            return
+        begin, end = grown.course.start + _QUIET, grown.course.end - 2 * _WEEK
+        high = days_of(asked).high[begin + BEFORE : max(end, begin) + BEFORE]
+        if len(high) < _WEEK:
+            return
+        mean = np.convolve(high, np.full(_WEEK, 1 / _WEEK), "valid")
+        hot = np.flatnonzero(mean > stops)
+        if len(hot):
+            at = int(hot[0])
+            values = {"hot": (float(mean[at]), "temperature"), "stops": (stops, "temperature")}
+            yield self._task(grown, "shade", begin + at, begin + at + _WEEK - 1, values=values)
 
     def _weekly(self, grown: Grown, job: str, day: float, last: float, every: int) -> Iterator[Task]:
         number = 0

@@ -177,9 +177,9 @@ def task_report(tended: Tended, due: Due, today: dt.date, system: System) -> Tas
         key=task.key,
         job=task.job,
         sort=row.sort,
-        title=_sentence(row.title, words),
-        why=_sentence(row.why, words),
-        how=_sentence(row.how, words),
+        title=_sentence(row.title, words, system),
+        why=_sentence(row.why, words, system),
+        how=_sentence(row.how, words, system),
         tools=row.tools,
         minutes=round(task.minutes),
         until=max(task.until, due.on),
@@ -191,11 +191,11 @@ def task_report(tended: Tended, due: Due, today: dt.date, system: System) -> Tas
 
 def task_title(tended: Tended, task: Task, system: System) -> str:
     """Return what a task is called."""
-    return _sentence(task.row.title, _words(tended, task, system))
+    return _sentence(task.row.title, _words(tended, task, system), system)
 
 
-def _sentence(text: str, words: Mapping[str, str]) -> str:
-    said = text.format_map(words)
+def _sentence(text: str, words: Mapping[str, str], system: System) -> str:
+    said = with_sizes(text, system).format_map(words)
     return said[:1].upper() + said[1:]
 
 
@@ -223,7 +223,7 @@ def _words(tended: Tended, task: Task, system: System) -> dict[str, str]:
     elif task.job == "take-down":
         words["kept"] = _kept_words(tended)
     elif task.job == "scout":
-        words |= _scouted(grown, task.on)
+        words |= {name: with_sizes(said, system) for name, said in _scouted(grown, task.on).items()}
     return words
 
 

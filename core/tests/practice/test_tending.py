@@ -73,6 +73,9 @@ class CadenceTest(unittest.TestCase):
         found = tasks(of("tripod", "bean-pole", count=6, spacing=0.3), "lead")
         self.assertEqual(len(found), 3)
         self.assertIn("anticlockwise", found[0].words["turn"])
+        pinched = tasks(of("tripod", "bean-pole", count=6, spacing=0.3), "pinch")
+        self.assertEqual(len(pinched), 1)
+        self.assertGreater(pinched[0].on, found[0].on)
 
     def test_the_first_run_of_a_weave_goes_on_at_two_to_three_weeks(self):
         structure = of("weave", "tom-det", count=8, spacing=0.6)
