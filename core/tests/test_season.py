@@ -31,7 +31,7 @@ from ascent.plan.model import (
     month_day,
 )
 from ascent.report.evaluation import evaluate
-from ascent.season.harvest import gluts_and_gaps, harvest_of, measure_of
+from ascent.season.harvest import gluts_and_gaps, harvest_of, measured
 from ascent.season.rotation import next_on, too_soon
 from ascent.season.storm import at_the_plant, storm_check
 from ascent.season.succession import clashes_of
@@ -307,7 +307,14 @@ class OneAfterTheOtherTest(unittest.TestCase):
     def test_gluts_and_gaps(self):
         total = np.array([0, 1, 1, 1, 0.05, 1, 8, 1, 0.0])
         self.assertEqual(gluts_and_gaps(total), ([6], [4]))
-        self.assertAlmostEqual(measure_of("tom-slicer"), 24.04, delta=0.01)  # 53 lb, crops handbook 6.2
+
+    def test_measures(self):
+        """Crops handbook 6.2 and 7: 53 lb, 24.0 kg, to a bushel of tomatoes; three bushels are 72 kg."""
+        count, name = measured("tom-slicer", 72.12)
+        self.assertEqual((round(count, 2), name), (3.0, "bushel"))
+        self.assertEqual(measured("tom-slicer", 8.0)[1], "lug")
+        self.assertEqual(measured("bean-pole", 0.43), (0.43 / (30 * 0.45359237 / 32), "quart"))
+        self.assertIsNone(measured("malabar", 5.0))
 
 
 class StormTest(unittest.TestCase):

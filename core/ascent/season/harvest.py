@@ -93,7 +93,22 @@ def gluts_and_gaps(total: Array) -> tuple[list[int], list[int]]:
     )
 
 
-def measure_of(crop: str) -> float | None:
-    """Return the weight of a bushel of a crop, where it is sold by the bushel. [kg]"""
-    group = tables.measures()
-    return next((row.bushel_lb * 0.45359237 for row in group.values() if crop in row.crops), None)
+_POUND = 0.45359237  # [kg]
+_QUARTS = 32  # of a bushel
+
+
+def measured(crop: str, kg: float) -> tuple[float, str] | None:
+    """Return a harvest in the largest measure that it fills half of, in which such a crop is sold: how many,
+    and of what; nothing where it is sold by weight.
+
+    Source: crops-7
+    """
+    row = next((row for row in tables.measures().values() if crop in row.crops), None)
+    if row is None:
+        return None
+    bushel = row.bushel_lb * _POUND
+    sizes = [("bushel", bushel), *([("lug", row.lug_lb * _POUND)] if row.lug_lb else [])]
+    for name, size in (*sizes, ("quart", bushel / _QUARTS)):
+        if kg >= size / 2:
+            return kg / size, name
+    return None

@@ -406,10 +406,11 @@ class Job(Row):
 
 @dataclass(frozen=True)
 class Measure(Row):
-    """A measure that crops are sold by: what a bushel of them weighs. [lb]"""
+    """Measures that crops are sold by: what a bushel of them weighs, and a lug where there is one. [lb]"""
 
     crops: tuple[str, ...]
     bushel_lb: float
+    lug_lb: float | None
 
 
 @dataclass(frozen=True)

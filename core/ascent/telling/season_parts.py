@@ -12,7 +12,7 @@ import numpy as np
 from .. import tables
 from ..mechanics import Array
 from ..plan.model import Bed, Garden, Structure
-from ..season.harvest import Harvest, gluts_and_gaps, harvest_of, measure_of
+from ..season.harvest import Harvest, gluts_and_gaps, harvest_of, measured
 from ..season.rescue import Rescue, rescue_of
 from ..season.rotation import next_on, too_soon
 from ..season.succession import Clash, WayOut, clashes_of
@@ -22,7 +22,6 @@ from ..words.quantities import System, write
 from ..words.texts import template
 from .season_readout import ClashReport, HarvestReport, HarvestRow, HarvestWeek, RescueReport, TurnReport
 
-_BUSHEL = 0.5  # of one, from which a harvest is said in bushels
 _CRUMB = 0.05  # that is not worth saying [kg]
 _NAMED = 3  # crops of a week that are named
 _LONG_AGO = 50  # years
@@ -128,12 +127,13 @@ def _ago(years: int) -> str:
 
 
 def _weight(kg: float, system: System, crop: str = "") -> str:
-    """Return a weight as people say it; of one crop in bushels too, where it is sold by them."""
+    """Return a weight as people say it; of one crop in the measure too that it is sold by."""
     said = write(kg, "mass", system)
-    bushel = measure_of(crop) if crop and system == "imperial" else None
-    if bushel is None or kg < _BUSHEL * bushel:
+    measure = measured(crop, kg) if crop and system == "imperial" else None
+    if measure is None:
         return said
-    return f"{said} ({kg / bushel:.1f} bushels)"
+    count, name = measure
+    return f"{said} ({count:.1f} {name}{'' if round(count, 1) == 1 else 's'})"
 
 
 def harvest_report(garden: Garden, kept: Sequence[Kept], mondays: Sequence[dt.date]) -> HarvestReport:

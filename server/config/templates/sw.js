@@ -4,7 +4,7 @@ const SHELL = "ascent-shell-{{ version }}";
 const SAID = "ascent-said";
 const FILES = {{ files|safe }};
 const PAGE = "/";
-const FILE = /\.(csv|pdf|svg|dxf|glb|json)$/;
+const FILE = /\.(csv|pdf|svg|dxf|glb|ics|json)$/;
 
 self.addEventListener("install", (event) => {
   event.waitUntil(

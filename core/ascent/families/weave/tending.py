@@ -10,6 +10,8 @@ from ...plan.model import Planting, Site
 from .geometry import heights
 from .options import WeaveOptions
 
+_JOBS = {"basket": "weave", "corral": "corral", "eight": "weave-eight", "front-back": "weave-both"}
+
 
 def tending(
     options: WeaveOptions, geometry: Geometry, plantings: tuple[Planting, ...], site: Site
@@ -22,7 +24,7 @@ def tending(
     for number, planting in enumerate(plantings):
         crop = tables.crops()[planting.crop]
         if number == tallest(plantings):
-            cares += usual.woven(number, runs, "corral" if options.style == "corral" else "weave")
+            cares += usual.woven(number, runs, _JOBS[options.style])
         cares += usual.pruned(number, crop, planting)
         if options.extension == "canes":
             cares += usual.passed(number, crop, options.top_run)
