@@ -56,7 +56,7 @@ def sample(schema: dict[str, Any], document: dict[str, Any]) -> Any:
     if kind == "array":
         return [sample(schema["items"], document)] * schema.get("minItems", 0)
     return {
-        "string": "x",
+        "string": "2026-01-05" if schema.get("format") == "date" else "x",
         "integer": schema.get("minimum", 1),
         "number": schema.get("minimum", 1.0),
         "boolean": False,
