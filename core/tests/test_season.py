@@ -359,6 +359,7 @@ class WeatherFilesTest(unittest.TestCase):
             (self.HEAD + "2025-01-01,-273,2,,\n", "line 2.low"),
             (self.HEAD + "2025-01-01,1,2,,\n2025-01-01,1,2,,\n", "line 3.date"),
             ("date,low °K,high\n", "heads.low"),
+            (self.HEAD + "x" * 200_000 + "\n", "record"),
         ):
             with self.subTest(text=text), self.assertRaises(InvalidPlan) as caught:
                 read_days(text)

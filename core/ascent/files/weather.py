@@ -9,7 +9,7 @@ import math
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from itertools import pairwise
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, TypeVar
 
 import numpy as np
 from pydantic import Field, ValidationError
@@ -73,18 +73,16 @@ class Forecast(Typed):
     hours: Annotated[tuple[Hour, ...], Field(max_length=MOST_HOURS)] = ()
 
 
+AnswerT = TypeVar("AnswerT", Observed, Forecast)
+
+
 def read_observed(text: str | bytes) -> Observed:
     """Return the days a weather service has answered with.
 
     Raises:
         InvalidPlan: Every wrong field, with its path.
     """
-    try:
-        observed = Observed.model_validate(parsed(text, "weather"))
-    except ValidationError as error:
-        raise InvalidPlan(problems_of(error)) from error
-    _in_order([day.day for day in observed.days])
-    return observed
+    return _read(Observed, text)
 
 
 def read_forecast(text: str | bytes) -> Forecast:
@@ -93,12 +91,16 @@ def read_forecast(text: str | bytes) -> Forecast:
     Raises:
         InvalidPlan: Every wrong field, with its path.
     """
+    return _read(Forecast, text)
+
+
+def _read(kind: type[AnswerT], text: str | bytes) -> AnswerT:
     try:
-        forecast = Forecast.model_validate(parsed(text, "weather"))
+        answer = kind.model_validate(parsed(text, "weather"))
     except ValidationError as error:
         raise InvalidPlan(problems_of(error)) from error
-    _in_order([day.day for day in forecast.days])
-    return forecast
+    _in_order([day.day for day in answer.days])
+    return answer
 
 
 def _in_order(days: Sequence[dt.date]) -> None:
@@ -156,6 +158,13 @@ def read_days(text: str) -> tuple[Day, ...]:
     Raises:
         InvalidPlan: A head or a cell that cannot be read, with its line.
     """
+    try:
+        return _days_in(text)
+    except csv.Error as error:
+        raise InvalidPlan([Problem("record", str(error)[:_ROW], "a table as CSV is allowed")]) from error
+
+
+def _days_in(text: str) -> tuple[Day, ...]:
     rows = csv.reader(io.StringIO(text.lstrip("\ufeff")), delimiter=_delimiter(text))
     columns = _columns(next(rows, []))
     days: dict[dt.date, Day] = {}

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from dataclasses import replace
+from typing import Any
 
 from ascent.errors import InvalidPlan, Problem
 from ascent.plan import model
@@ -22,30 +23,28 @@ from .writing import Wanted, change_garden
 
 def week_out(granted: Granted) -> schemas.WeekOut:
     """Return the days in a garden about today."""
-    state = state_of(granted.garden)
-    garden = whole(state)
-    return schemas.WeekOut(
-        id=granted.garden.pk,
-        name=garden.name,
-        units=garden.units,
-        may_edit=granted.role != "read",
-        structures=_standing(state, garden),
-        report=week_report(garden, today(garden)),
-    )
+    head, garden = _head(granted)
+    return schemas.WeekOut(**head, report=week_report(garden, today(garden)))
 
 
 def year_out(granted: Granted) -> schemas.YearOut:
     """Return a garden's year."""
+    head, garden = _head(granted)
+    return schemas.YearOut(**head, report=year_report(garden, today(garden)))
+
+
+def _head(granted: Granted) -> tuple[dict[str, Any], model.Garden]:
+    """Return what pages of the season say of a garden, and the garden."""
     state = state_of(granted.garden)
     garden = whole(state)
-    return schemas.YearOut(
-        id=granted.garden.pk,
-        name=garden.name,
-        units=garden.units,
-        may_edit=granted.role != "read",
-        structures=_standing(state, garden),
-        report=year_report(garden, today(garden)),
-    )
+    head = {
+        "id": granted.garden.pk,
+        "name": garden.name,
+        "units": garden.units,
+        "may_edit": granted.role != "read",
+        "structures": _standing(state, garden),
+    }
+    return head, garden
 
 
 def sown(granted: Granted, sent: schemas.SownIn) -> YearRow:
