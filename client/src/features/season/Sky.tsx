@@ -3,6 +3,7 @@ import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { useWeather, type Week } from "../../api/season";
+import { useFresh } from "../../api/useFresh";
 import { askGarden } from "../../queue/asks";
 import { After } from "./After";
 import type { Finding } from "./useMarks";
@@ -15,13 +16,16 @@ interface Props {
 /** The storm if there is one, the one that was, and the days ahead in a line. */
 export function Sky({ week, onFound }: Props) {
   const weather = useWeather(week.id);
+  const fresh = useFresh();
   const asked = useRef(false);
   const unseen = week.may_edit ? (weather.data?.unseen ?? 0) : 0;
   useEffect(() => {
     if (!unseen || asked.current) return;
     asked.current = true;
-    void askGarden(week.id, "/weather/seen", {}, `${unseen} weeks of weather written down`).catch(() => null);
-  }, [unseen, week.id]);
+    void askGarden(week.id, "/weather/seen", {}, `${unseen} weeks of weather written down`)
+      .then(() => fresh.again("garden", "week", "year", "weather"))
+      .catch(() => null);
+  }, [fresh, unseen, week.id]);
   if (!weather.data) return null;
   const { report, problem } = weather.data;
   const named = new Map(week.structures.map((each) => [each.key, each]));
