@@ -6517,10 +6517,6 @@ export interface components {
             minutes: number[];
             /** Structure */
             structure: string;
-            /** Takes Down */
-            takes_down: string | null;
-            /** Visits */
-            visits: number;
         };
     };
     responses: never;

@@ -14,6 +14,7 @@ from pydantic import (
     BeforeValidator,
     ConfigDict,
     Field,
+    ValidationInfo,
     field_validator,
     model_validator,
 )
@@ -593,6 +594,15 @@ class Warmth(Typed):
 
 
 Weekday = Annotated[int, Field(ge=0, le=6)]
+
+
+def _some_day(days: tuple[int, ...]) -> tuple[int, ...]:
+    if not days:
+        raise ValueError("one day of the week or more, Monday 0 to Sunday 6, is allowed")
+    return days
+
+
+VisitDays = Annotated[tuple[Weekday, ...], AfterValidator(_some_day), counted_first(7)]
 Careful = Literal["cautious", "usual", "bold"]
 
 
@@ -615,13 +625,13 @@ class Place(Typed):
     name: Name
     latitude: float = Field(51.0, ge=-66.0, le=66.0)
     last_frost: MonthDay | None = "04-24"
-    first_frost: MonthDay | None = "10-27"
+    first_frost: MonthDay | None = Field("10-27", validate_default=True)
     frost_spread: float = Field(
         10.0, ge=2.0, le=40.0, description="standard deviation of the yearly date of a frost, days"
     )
     careful: Careful = Field("usual", description="how much risk of frost a tender crop is planted out with")
     warmth: Warmth | None = None
-    visits: Annotated[tuple[Weekday, ...], Field(min_length=1, max_length=7), counted_first(7)] = (1, 3, 5)
+    visits: VisitDays = (1, 3, 5)
     visit_hour: int = Field(18, ge=0, le=23, description="at which people come, in calendars")
     timezone: Annotated[str, Field(max_length=64), AfterValidator(_zone)] = "UTC"
     year: SeasonYear = Field(2026, description="of the season that is planned: that of its last frost")
@@ -634,11 +644,14 @@ class Place(Typed):
     hour: float | None = Field(None, ge=0.0, le=1e4, description="what an hour of work is counted at")
     path_width: float = Field(0.6, ge=0.3, le=3.0, description="the least width of a path here, m")
 
-    @model_validator(mode="after")
-    def _both_frosts(self) -> Place:
-        if (self.last_frost is None) != (self.first_frost is None):
-            raise ValueError("last_frost, first_frost: both, or neither where it never freezes, are allowed")
-        return self
+    @field_validator("first_frost")
+    @classmethod
+    def _both_frosts(cls, first: str | None, others: ValidationInfo) -> str | None:
+        if "last_frost" in others.data and (others.data["last_frost"] is None) != (first is None):
+            raise ValueError(
+                "a day where last_frost has one, none where it has none: both or neither is allowed"
+            )
+        return first
 
     @property
     def turns(self) -> MonthDay:

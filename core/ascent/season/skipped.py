@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -12,6 +12,7 @@ from ..loads import cases as case_sets
 from ..loads.season import season_of
 from ..plan.model import Site, Structure, Typed
 from ..report.evaluation import crossings
+from .limits import limits_in
 
 TRIPLED_BY, MOST = 3, 3.0  # picks missed that triple what hangs of fast fruit, season handbook 5
 
@@ -71,11 +72,5 @@ def missed(site: Site, structure: Structure, on: dt.date, picks: int) -> Missed 
     margins = crossings({link.key: link.use for link in loaded.path()}, shape, case_sets.CROP_FACTORS)
     margin = min(float(each[0, week]) for each in margins.values())
 
-    def limit(factor: float) -> float:
-        moist = case_sets.moist_gusts()
-        cases = replace(moist, crop=moist.crop * factor)
-        links = family.loaded(options, geometry, structure, site, cases).path()
-        found = crossings({link.key: link.use for link in links}, shape, case_sets.MOIST_GUSTS)
-        return min(float(each[0, week]) for each in found.values())
-
-    return Missed(picks, fruit_factor(picks), margin, margin / hangs, limit(1.0), limit(hangs))
+    before, after = (limits_in(site, structure, week, crop=factor).limit for factor in (1.0, hangs))
+    return Missed(picks, fruit_factor(picks), margin, margin / hangs, before, after)

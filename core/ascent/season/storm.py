@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any, Literal
 
@@ -13,20 +13,17 @@ from pydantic import ValidationError
 from .. import tables
 from ..families import family_of
 from ..family.options import in_use
-from ..loads import cases as case_sets
 from ..loads.crop import Growth
 from ..loads.season import season_of
-from ..mechanics import Array
 from ..plan.model import Site, Structure, Typed
-from ..report.evaluation import crossings
 from ..tables import rows
+from .limits import Stand, limits_in
 
 TRIGGER, SEVERE = 17.0, 22.0  # forecast gusts at 10 m at which one looks and acts [m/s], handbook season 8
 SOAKS, WITH = 25.0, 14.0  # rain in two days that soaks the ground [mm], with such a gust [m/s]
 _RIPE = 0.25  # of what hangs on a picked crop is ripe on a day
 _CLOSE = 0.85  # of the limit from which something is worth doing
 GAIN = 0.3  # m/s: less is not worth a gardener's work
-_BOTH = 2
 PICK = "pick"  # what is ripe: no row of the table
 
 Outcome = Literal["holds", "may-go", "goes", "bare"]
@@ -101,7 +98,7 @@ def _check(site_text: str, text: str, on: dt.date, gust: float, soaked: bool) ->
     week = (on - season.date(0)).days // 7
     if not 0 <= week < season.weeks:
         return StormCheck(structure.key, gust, np.inf, np.inf, "", soaked, (), np.inf)
-    now = _limits(site, structure, week, soaked)
+    now = limits_in(site, structure, week, soaked)
     moves: list[Move] = []
     best = now
     if gust > _CLOSE * now.limit:
@@ -118,39 +115,7 @@ def _check(site_text: str, text: str, on: dt.date, gust: float, soaked: bool) ->
     )
 
 
-@dataclass(frozen=True)
-class _Stand:
-    limit: float
-    median: float
-    weakest: str
-    growths: tuple[Growth, ...]
-
-
-def _limits(site: Site, structure: Structure, week: int, soaked: bool, crop: float = 1.0) -> _Stand:
-    """Return the limits of a structure in a week, with so much of its crop on it."""
-    family = family_of(structure.family)
-    options: Typed = family.options.model_validate(structure.options)
-    geometry = family.geometry(options, structure.plantings, site)
-    states = _BOTH if soaked else 1
-    rising = case_sets.moist_gusts() if not soaked else replace(case_sets.moist_gusts(), saturated=_SOFT)
-    cases = replace(rising, crop=rising.crop * crop)
-    loaded = family.loaded(options, geometry, structure, site, cases)
-    links = loaded.path()
-    shape = (states, season_of(site.garden, structure.plantings, structure.covers).weeks)
-    limits = crossings({link.key: link.use for link in links}, shape, case_sets.MOIST_GUSTS)
-    bare = crossings({link.key: link.median_use for link in links}, shape, case_sets.MOIST_GUSTS)
-    least = {key: float(np.min(limit[:, week])) for key, limit in limits.items()}
-    weakest = min(least, key=lambda key: least[key])
-    median = min(float(np.min(limit[:, week])) for limit in bare.values())
-    return _Stand(least[weakest], median, weakest, loaded.growths)
-
-
-_SOFT: Array = np.array([0.0, 1.0]).reshape(2, 1, 1)
-
-
-def _moves(
-    site: Site, structure: Structure, week: int, soaked: bool, now: _Stand
-) -> tuple[list[Move], _Stand]:
+def _moves(site: Site, structure: Structure, week: int, soaked: bool, now: Stand) -> tuple[list[Move], Stand]:
     """Return what raises a limit, the most for a minute first, and the limits with all of it done."""
     found: list[tuple[Move, Structure | None]] = []
     length = float(structure.options.get("length", 2.0)) if isinstance(structure.options, dict) else 2.0
@@ -158,20 +123,20 @@ def _moves(
         changed = _changed(structure, row)
         if changed is None:
             continue
-        after = _limits(site, changed, week, soaked)
+        after = limits_in(site, changed, week, soaked)
         if after.limit >= now.limit + GAIN:
             minutes = row.minutes + row.per_m * length
             found.append((Move(row.key, minutes, after.limit, after.median), changed))
     if structure.covers:
         bare = structure.model_copy(update={"covers": ()})
-        after = _limits(site, bare, week, soaked)
+        after = limits_in(site, bare, week, soaked)
         if after.limit >= now.limit + GAIN:
             row = tables.storm_moves()["cover-off"]
             minutes = row.minutes + row.per_m * length
             found.append((Move(row.key, minutes, after.limit, after.median), bare))
     crop = _picked(now.growths, week)
     if crop < 1.0:
-        after = _limits(site, structure, week, soaked, crop)
+        after = limits_in(site, structure, week, soaked, crop)
         minutes = 0.5 * sum(planting.count for planting in structure.plantings)
         found.append((Move(PICK, max(minutes, 5.0), after.limit, after.median), None))
     together = structure
@@ -181,7 +146,7 @@ def _moves(
             covers = together.covers if changed.covers else ()
             both = together.model_copy(update={"options": {**together.options, **own}, "covers": covers})
             together = both if _valid(both) else together
-    best = _limits(site, together, week, soaked, crop)
+    best = limits_in(site, together, week, soaked, crop)
     moves = sorted((move for move, _ in found), key=lambda move: -(move.limit - now.limit) / move.minutes)
     return moves, best
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
@@ -93,6 +93,12 @@ class Grown:
     def calendar(self) -> rows.Calendar:
         """Return what dates its crop."""
         return tables.calendars()[self.planting.crop]
+
+    @property
+    def potted(self) -> bool:
+        """Return whether it is raised in pots and planted out."""
+        usual = self.planting.raised == "usual" and self.calendar.counted_from == "planting"
+        return usual or self.planting.raised == "potted"
 
     def date(self, day: float) -> dt.date:
         """Return a day of the garden's year as a date."""
@@ -224,12 +230,9 @@ class Tended:
     def _raising(self, grown: Grown) -> Iterator[Task]:
         """Yield sowing, potting on, hardening off and planting out."""
         start, calendar = grown.course.start, grown.calendar
-        potted = grown.planting.raised == "potted" or (
-            grown.planting.raised == "usual" and calendar.counted_from == "planting"
-        )
         if calendar.counted_from == "shoots":
             return
-        if potted and calendar.indoors_d:
+        if grown.potted and calendar.indoors_d:
             indoors = round(calendar.indoors_d)
             values = {"indoors": (float(indoors), "count")}
             words = {"out": f"{start}"}
@@ -239,7 +242,7 @@ class Tended:
             if indoors > POT_ON + HARDEN + 7:
                 yield self._task(grown, "pot-on", start - POT_ON, start - POT_ON + 7)
             yield self._task(grown, "harden", start - HARDEN, start - HARDEN + 2)
-        yield self._task(grown, "plant" if potted else "sow", start, start + 7)
+        yield self._task(grown, "plant" if grown.potted else "sow", start, start + 7)
 
     def _tending(self, grown: Grown, care: Care) -> Iterator[Task]:
         """Yield one care as often as it comes round."""
@@ -427,8 +430,3 @@ class Tended:
 def _as_plants(planting: Planting) -> float:
     """Return how many plants of usual size a planting is as much work as: peas are many and small."""
     return planting.count * min(1.0, planting.spacing / _USUAL_SPACING)
-
-
-def due_in(tasks: Iterable[Task], first: dt.date, last: dt.date) -> list[Task]:
-    """Return what is due between two days."""
-    return [task for task in tasks if task.on <= last and task.until >= first]

@@ -223,18 +223,16 @@ def _winters(
 class Fate:
     """What becomes of a planting: its course, whether it is well planted, and what else could be done.
 
-    frost: chance that a frost still comes after it is planted, and one before its harvest is half in.
+    frost: chance that a frost still comes after it is planted.
     windows: from when to when it can be planted. late: days that it comes too late. last: last useful day.
     """
 
     course: Course
     verdict: Verdict
     frost: float
-    frost_before: float
     windows: tuple[tuple[int, int], ...]
     last: int | None
     late: int
-    first_at: int
     values: Mapping[str, float] = field(default_factory=dict)
 
 
@@ -269,15 +267,7 @@ def fate_of(place: Place, planting: Planting) -> Fate:
         days = days_of(asked)
         values["soil"] = float(days.soil[min(max(course.start + BEFORE, 0), len(days.soil) - 1)])
     return Fate(
-        course,
-        verdict,
-        frosts.chance_after(course.start) if frosts else 0.0,
-        frosts.chance_before(float(seen.done[at])) if frosts else 0.0,
-        windows,
-        last,
-        late,
-        int(seen.first[at]),
-        values,
+        course, verdict, frosts.chance_after(course.start) if frosts else 0.0, windows, last, late, values
     )
 
 

@@ -361,13 +361,10 @@ def year_row(each: Kept, mondays: Sequence[dt.date], today: dt.date, system: Sys
         week = (visit.on - mondays[0]).days // 7
         if 0 <= week < len(mondays):
             minutes[week] += sum(due.task.minutes for due in visit.due)
-    down = next((t.on for t in each.tended.tasks if t.job == "take-down"), None)
     return YearRow(
         structure=each.structure.key,
         growing=tuple(_growing(each, grown, mondays, today, system) for grown in each.tended.grown),
         minutes=tuple(round(m) for m in minutes),
-        visits=len(each.visits),
-        takes_down=down,
     )
 
 
@@ -379,10 +376,7 @@ def _growing(
     if fate.verdict in _WAITS and grown.date(course.start) < today:
         fate = replace(fate, verdict="good")  # it has come through
     calendar = grown.calendar
-    potted = planting.raised == "potted" or (
-        planting.raised == "usual" and calendar.counted_from == "planting"
-    )
-    sown = grown.date(course.start - calendar.indoors_d) if potted and calendar.indoors_d else None
+    sown = grown.date(course.start - calendar.indoors_d) if grown.potted and calendar.indoors_d else None
     offset = (mondays[0] - grown.pace.turns).days
     days: Array = offset + 3.5 + 7.0 * np.arange(len(mondays), dtype=np.float64)
     since = grown.pace.upto(days) - float(grown.pace.upto(course.start)) + course.ahead

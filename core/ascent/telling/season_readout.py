@@ -73,8 +73,6 @@ class YearRow(Typed):
     structure: str
     growing: tuple[GrowingReport, ...]
     minutes: tuple[int, ...]
-    visits: int
-    takes_down: dt.date | None
 
 
 class ClashReport(Typed):

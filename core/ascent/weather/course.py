@@ -84,12 +84,6 @@ def days_of(asked: Asked) -> Course:
     return Course(first, low, high, rain, seen)
 
 
-def course_of(place: Place) -> Course | None:
-    """Return the days about a garden's season; nothing where nobody said how warm it is."""
-    asked = asked_of(place)
-    return days_of(asked) if asked else None
-
-
 @lru_cache(maxsize=512)
 def _grown(asked: Asked, base: float, upper: float, reference: float) -> Array:
     course = days_of(asked)

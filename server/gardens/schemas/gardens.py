@@ -63,9 +63,9 @@ from ascent.plan.model import (
     Tick,
     Training,
     Typed,
+    VisitDays,
     Wants,
     Warmth,
-    Weekday,
     counted_first,
 )
 from ascent.report.evaluation import State
@@ -93,7 +93,7 @@ class PlaceChange(Typed):
     frost_spread: float | None = Field(None, ge=2.0, le=40.0)
     careful: Careful | None = None
     warmth: Warmth | None = None
-    visits: Annotated[tuple[Weekday, ...], Field(min_length=1, max_length=7)] | None = None
+    visits: VisitDays | None = None
     visit_hour: int | None = Field(None, ge=0, le=23)
     timezone: Annotated[str, Field(max_length=64)] | None = None
     year: SeasonYear | None = None

@@ -115,6 +115,18 @@ interface CropProps {
   onPut: () => void;
 }
 
+/** What is said of a planting where its mark is pointed at. */
+function told(growing: Growing): string {
+  const windows = growing.windows.map(([from, to]) => `${sayDay(from)} to ${sayDay(to)}`).join(", ");
+  return [
+    `Planted ${sayDay(growing.planted)}, first pick ${sayDay(growing.first)}, gone ${sayDay(growing.gone)}.`,
+    growing.frost && `Chance of a frost after it is planted: ${growing.frost}.`,
+    windows && `It does well planted ${windows}.`,
+  ]
+    .filter(Boolean)
+    .join(" ");
+}
+
 /** One planting: in pots, as leaf, from its first pick on; its day of planting can be moved. */
 function Crop({ growing, scale, base, onMove, onPut }: CropProps) {
   const week = scale.width / scale.weeks;
@@ -128,6 +140,14 @@ function Crop({ growing, scale, base, onMove, onPut }: CropProps) {
   const keys: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageDown: 7, PageUp: -7 };
   return (
     <g>
+      {growing.windows.map(([from, to]) => (
+        <path
+          key={from}
+          d={`M${Math.max(across(scale, from), 0)} ${base - LEAF - 1.5}H${Math.min(across(scale, to), scale.width)}`}
+          stroke="var(--leaf2)"
+          strokeWidth={2}
+        />
+      ))}
       {growing.sown && (
         <path
           d={`M${across(scale, growing.sown)} ${base}H${planted}`}
@@ -169,7 +189,7 @@ function Crop({ growing, scale, base, onMove, onPut }: CropProps) {
         >
           <rect x={planted - 16} y={base - LEAF} width={32} height={LEAF + 4} fill="transparent" />
           <circle cx={planted} cy={base} r={5.5} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />
-          <title>{`Planted ${sayDay(growing.planted)}; first pick ${sayDay(growing.first)}; gone ${sayDay(growing.gone)}`}</title>
+          <title>{told(growing)}</title>
         </g>
       )}
     </g>

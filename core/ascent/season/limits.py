@@ -1,0 +1,59 @@
+"""What a structure holds to in one week, as it stands or with more or less of its crop on it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..families import family_of
+from ..loads import cases as case_sets
+from ..loads.crop import Growth
+from ..loads.season import season_of
+from ..mechanics import Array
+from ..plan.model import Site, Structure, Typed
+from ..report.evaluation import crossings
+
+_SOFT: Array = np.array([0.0, 1.0]).reshape(2, 1, 1)
+
+
+@dataclass(frozen=True)
+class Stand:
+    """A structure in one week: its limit gust by what one designs to and by median strengths [m/s], the link
+    that goes first, and what grows on it.
+    """
+
+    limit: float
+    median: float
+    weakest: str
+    growths: tuple[Growth, ...]
+
+
+def limits_in(site: Site, structure: Structure, week: int, soaked: bool = False, crop: float = 1.0) -> Stand:
+    """Return what a structure holds to in a week of its season.
+
+    Args:
+        site: Where it stands.
+        structure: As it stands.
+        week: Of its season.
+        soaked: Whether the ground is soaked; the lesser of moist and soaked counts then.
+        crop: How many times as much as expected hangs on it.
+
+    Source: handbook-0.5
+    """
+    family = family_of(structure.family)
+    options: Typed = family.options.model_validate(structure.options)
+    geometry = family.geometry(options, structure.plantings, site)
+    rising = case_sets.moist_gusts()
+    rising = replace(rising, saturated=_SOFT) if soaked else rising
+    cases = replace(rising, crop=rising.crop * crop)
+    loaded = family.loaded(options, geometry, structure, site, cases)
+    links = loaded.path()
+    weeks = season_of(site.garden, structure.plantings, structure.covers).weeks
+    shape = (len(cases.saturated), weeks)
+    limits = crossings({link.key: link.use for link in links}, shape, case_sets.MOIST_GUSTS)
+    bare = crossings({link.key: link.median_use for link in links}, shape, case_sets.MOIST_GUSTS)
+    least = {key: float(np.min(limit[:, week])) for key, limit in limits.items()}
+    weakest = min(least, key=lambda key: least[key])
+    median = min(float(np.min(limit[:, week])) for limit in bare.values())
+    return Stand(least[weakest], median, weakest, loaded.growths)
