@@ -38,9 +38,12 @@ export const useSkipped = (structure: number, asked: boolean) =>
   useQuery({
     queryKey: ["skipped", structure],
     enabled: asked,
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       exactly<Schemas["SkippedOut"]>(
-        api.GET("/api/structures/{structure_id}/skipped", { params: { path: { structure_id: structure } } }),
+        api.GET("/api/structures/{structure_id}/skipped", {
+          signal,
+          params: { path: { structure_id: structure } },
+        }),
       ),
   });
 
