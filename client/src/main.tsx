@@ -9,7 +9,7 @@ import { ThemeProvider } from "@mui/material/styles";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { RouterProvider } from "react-router/dom";
+import { RouterProvider } from "react-router";
 
 import { onlyBusy, Refused } from "./api/client";
 import { router } from "./router";

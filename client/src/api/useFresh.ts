@@ -28,7 +28,13 @@ export function useFresh() {
       /** A garden as the server has just answered it, and what hangs on it. */
       garden: (garden: Garden) => {
         queries.setQueryData(KEYS.garden(garden.id), garden);
-        void again("structure", "parts", "building", "week", "year", "weather");
+        void again("parts", "building", "week", "year", "weather");
+        // what was taken away is asked for no more, though its page may stand a moment longer
+        const there = new Set(garden.structures.map((each) => KEYS.structure(each.id).join()));
+        void queries.invalidateQueries({
+          queryKey: ["structure"],
+          predicate: ({ queryKey }) => there.has(queryKey.join()),
+        });
       },
       looksLike: (garden: Garden) => queries.setQueryData(KEYS.garden(garden.id), garden),
       structure: (structure: Schemas["StructureOut"]) =>

@@ -290,10 +290,10 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
   const navigate = useNavigate();
   const stood = Number(seasons);
   const wrong = !(Number.isInteger(stood) && stood >= 0 && stood <= 60);
-  // the bench is gone before anything is sent: what is taken away is asked for no more
-  const leave = () => navigate(`/gardens/${structure.garden}`, { flushSync: true });
+  const leave = () => navigate(`/gardens/${structure.garden}`);
   const remove = async () => {
     const edit = { kind: "structure" as const, act: "remove" as const, key: structure.key, change: {} };
+    // the bench is left first: what is taken away is asked for no more
     await leave();
     queue.put(editsWrite(structure.garden, [edit], `${name} taken away`));
   };
