@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import faulthandler
+import os
+import tempfile
 import unittest
 from pathlib import Path
 from typing import Any
+from unittest import mock
 
 from django.db import connection
 from django.test.runner import DiscoverRunner
+
+from trials.served import MADE_ONCE
 
 _LONGEST = 20 * 60
 
@@ -52,7 +57,8 @@ class Runner(DiscoverRunner):
         return result
 
     def run_tests(self, *args: Any, **kwargs: Any) -> int:
-        failures = super().run_tests(*args, **kwargs)
+        with tempfile.TemporaryDirectory() as folder, mock.patch.dict(os.environ, {MADE_ONCE: folder}):
+            failures = super().run_tests(*args, **kwargs)
         faulthandler.cancel_dump_traceback_later()
         passed, failed, skipped = self._counts
         print(f"{passed} passed, {failed} failed" + (f", {skipped} skipped" if skipped else ""))

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import fcntl
 import json
 import os
+import shutil
 import socket
 import subprocess
 import sys
@@ -17,13 +19,33 @@ from pathlib import Path
 from typing import Any
 
 ROOT = Path(__file__).resolve().parent.parent.parent
+MADE_ONCE = "ASCENT_DEMO_MADE_ONCE"  # names the folder in which the tests' processes share what they made
 PATIENCE = 60.0  # s; a machine with other work answers late, one that hangs never does
 
 
 def demo_home(home: str, *, with_client: bool = True) -> dict[str, str]:
-    """Make a home with the demo in it; return the environment that a process needs to use it."""
+    """Put a demo into a home; return the environment that a process needs to use it.
+
+    The tests make it once and copy it.
+    """
     path = f"{ROOT / 'core'}{os.pathsep}{ROOT / 'server'}"
     environment = {**os.environ, "ASCENT_HOME": home, "ASCENT_MODE": "demo", "PYTHONPATH": path}
+    kept = os.environ.get(MADE_ONCE)
+    if not kept:
+        _make_demo(environment, with_client)
+        return environment
+    made = Path(kept) / ("whole" if with_client else "bare")
+    with (Path(kept) / "lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not made.exists():
+            aside = made.with_suffix(".part")
+            _make_demo({**environment, "ASCENT_HOME": str(aside)}, with_client)
+            aside.rename(made)
+    shutil.copytree(made, home, dirs_exist_ok=True)
+    return environment
+
+
+def _make_demo(environment: dict[str, str], with_client: bool) -> None:
     steps = [["migrate", "-v0"], *([["collectstatic", "--noinput", "-v0"]] if with_client else []), ["demo"]]
     for words in steps:
         subprocess.run(
@@ -32,7 +54,6 @@ def demo_home(home: str, *, with_client: bool = True) -> dict[str, str]:
             check=True,
             timeout=120,
         )
-    return environment
 
 
 def free_port() -> int:
