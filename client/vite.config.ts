@@ -15,8 +15,15 @@ export default defineConfig(({ command }) => ({
       output: {
         codeSplitting: {
           groups: [
-            { name: "kit", test: /node_modules\/(?!three\b|@react-three)/, minShareCount: 2 },
-            { name: "common", test: /\/src\//, minShareCount: 2 },
+            // what a group names it takes with all that it imports: the round comes last, or it takes React
+            { name: "kit", test: /node_modules\/(?!three\b|@react-three)/, minShareCount: 2, priority: 3 },
+            { name: "common", test: /\/client\/src\/(?!drawing\/round)/, minShareCount: 2, priority: 2 },
+            {
+              name: "round",
+              test: /node_modules\/|\/client\/src\/drawing\/round/,
+              minShareCount: 2,
+              priority: 1,
+            },
           ],
         },
       },

@@ -8,7 +8,6 @@ import tempfile
 import unittest
 from pathlib import Path
 from typing import Any
-from unittest import mock
 
 from django.db import connection
 from django.test.runner import DiscoverRunner
@@ -57,7 +56,8 @@ class Runner(DiscoverRunner):
         return result
 
     def run_tests(self, *args: Any, **kwargs: Any) -> int:
-        with tempfile.TemporaryDirectory() as folder, mock.patch.dict(os.environ, {MADE_ONCE: folder}):
+        with tempfile.TemporaryDirectory() as folder:
+            os.environ[MADE_ONCE] = folder
             failures = super().run_tests(*args, **kwargs)
         faulthandler.cancel_dump_traceback_later()
         passed, failed, skipped = self._counts

@@ -49,6 +49,22 @@ class ServingTest(unittest.TestCase):
             self.assertEqual(unpack(body), plain)
             self.assertLess(len(body), len(plain) / 2)
 
+    def test_what_draws_in_the_round_comes_when_it_is_looked_at_and_not_with_every_page(self):
+        dist = ROOT / "client" / "dist"
+        manifest = json.loads((dist / ".vite" / "manifest.json").read_text(encoding="utf-8"))
+
+        def needed(name: str) -> set[str]:
+            return {name}.union(*(needed(each) for each in manifest[name].get("imports", [])))
+
+        def draws(name: str) -> bool:
+            files = (dist / manifest[each]["file"] for each in needed(name))
+            return any("WebGLRenderer" in file.read_text(encoding="utf-8") for file in files)
+
+        self.assertTrue(draws("src/features/bench/Round.tsx"))
+        for name, item in manifest.items():
+            if item.get("isEntry") or name.endswith("Page.tsx"):
+                self.assertFalse(draws(name), name)
+
     def test_the_page_is_asked_for_each_time_and_names_only_its_own_files(self):
         answer, body = self.ask("/structures/1")
         self.assertEqual((answer.status, answer.getheader("Cache-Control")), (200, "no-cache"))
