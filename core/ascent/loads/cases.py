@@ -104,6 +104,14 @@ def site_winds(site: Site, asked: float) -> Cases:
     )
 
 
+def gusts_and_winds(site: Site, asked: float) -> Cases:
+    """Return the grid on which limit gusts are found and, after it, the winds of the site: one laying out of
+    forces for both.
+    """
+    rising, winds = rising_gusts(), site_winds(site, asked)
+    return replace(rising, gust=np.concatenate((rising.gust, winds.gust), axis=-1))
+
+
 def rising_crop(site: Site) -> Cases:
     """Return the grid on which crop margins are found: working wind, moist soil, more and more crop."""
     return Cases(np.full((1, 1, 1), site.working_wind), _along_wind(CROP_FACTORS), np.zeros((1, 1, 1)))

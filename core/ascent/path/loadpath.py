@@ -15,6 +15,21 @@ from ..tables.rows import Certainty, Item
 Term = tuple[Array | float, str]
 Level = Literal["fine", "watch", "wrong"]
 ItemT = TypeVar("ItemT", bound=Item)
+AmountT = TypeVar("AmountT", Array, "Array | float")
+
+
+@dataclass(frozen=True)
+class Winds:
+    """Some of the winds of arrays over so many of them, (..., G)."""
+
+    of: int
+    which: slice
+
+    def only(self, amounts: AmountT) -> AmountT:
+        """Return amounts in these winds alone; what is the same in every wind stays as it is."""
+        if isinstance(amounts, np.ndarray) and amounts.ndim and amounts.shape[-1] == self.of:
+            return amounts[..., self.which]
+        return amounts
 
 
 class Strength(NamedTuple):
@@ -62,6 +77,17 @@ class Check:
         stand.
         """
         return _over(self.demand if self.expected is None else self.expected, self.median)
+
+    def within(self, winds: Winds) -> Check:
+        """Return the check in some of its winds."""
+        return replace(
+            self,
+            demand=winds.only(self.demand),
+            allowed=winds.only(self.allowed),
+            median=winds.only(self.median),
+            terms={name: (winds.only(amount), kind) for name, (amount, kind) in self.terms.items()},
+            expected=None if self.expected is None else winds.only(self.expected),
+        )
 
 
 def _over(demand: Array, strength: Array | float) -> Array:
@@ -127,6 +153,16 @@ class Link:
             return None
         return replace(self, item=(item.table, item.key), checks=self.made_of(item))
 
+    def within(self, winds: Winds) -> Link:
+        """Return the link in some of its winds."""
+        made_of = self.made_of
+        return replace(
+            self,
+            carries=winds.only(self.carries),
+            checks=tuple(check.within(winds) for check in self.checks),
+            made_of=made_of and (lambda item: tuple(check.within(winds) for check in made_of(item))),
+        )
+
     @cached_property
     def use(self) -> Array:
         """Return the greatest use of its checks."""
@@ -161,6 +197,10 @@ class Service:
     limit: float
     source: str
     levers: tuple[str, ...]
+
+    def within(self, winds: Winds) -> Service:
+        """Return the movement in some of its winds."""
+        return replace(self, amount=winds.only(self.amount))
 
 
 def _greatest(uses: list[Array]) -> Array:

@@ -13,7 +13,6 @@ import numpy as np
 
 from .. import tables
 from ..mechanics import Array, wind
-from ..path.loadpath import Check
 
 _LEAF = "leaf"  # row of uncertainties.csv: how hard the wind pulls
 _BLOWN = 0.01  # by which a use grows from calm to storm, in its logarithm, if the wind loads it at all
@@ -79,17 +78,17 @@ def _draws(dimensions: int) -> Array:
 
 
 def _reached(rows_: Array, wanted: Array, at: Array) -> Array:
-    """Return where each rising row reaches each value that is wanted, (W, N): all weeks in one reading, each
-    moved past the one before.
+    """Return where each rising row reaches each value that is wanted of it, (R, N): all rows in one reading,
+    each moved past the one before.
     """
     past = _APART * np.arange(len(rows_))[:, None]
-    across = np.interp(
-        (wanted[None, :] + past).ravel(), (rows_ + past).ravel(), np.tile(at, len(rows_))
-    ).reshape(len(rows_), -1)
-    return np.where(wanted < rows_[:, :1], -np.inf, np.where(wanted > rows_[:, -1:], np.inf, across))
+    across = np.interp((wanted + past).ravel(), (rows_ + past).ravel(), np.tile(at, len(rows_)))
+    return np.where(
+        wanted < rows_[:, :1], -np.inf, np.where(wanted > rows_[:, -1:], np.inf, across.reshape(wanted.shape))
+    )
 
 
-def chance_of(checks: Sequence[tuple[str, Check]], gusts: Array, weeks: int, rough: Array) -> Chance:
+def chance_of(uses: Sequence[tuple[str, str, Array]], gusts: Array, weeks: int, rough: Array) -> Chance:
     """Return how likely the links of a structure are to stand the season of so many weeks.
 
     What rests on the same thing (all that the soil holds, all that is wood) is strong or weak together,
@@ -100,27 +99,31 @@ def chance_of(checks: Sequence[tuple[str, Check]], gusts: Array, weeks: int, rou
     h)], h = exp(−((v/v10)² a − 1)/K)/20 at the gust v at which the drawn strength is reached.
 
     Args:
-        checks: Of each link, by its key, over cases of moist soil, weeks and rising gusts.
+        uses: Of each check: the key of its link, the row of uncertainties.csv it rests on, and its use by
+            median strengths over weeks and rising gusts in moist soil, (W or 1, G or 1).
         gusts: The rising gusts, (G,). [m/s]
         weeks: Number of weeks.
         rough: Once-in-ten-seasons gust of each week, (W,). [m/s]
 
     Source: en-1991-1-4
     """
-    classes = sorted({check.rests_on for _, check in checks} | {_LEAF})
+    classes = sorted({rests_on for _, rests_on, _ in uses} | {_LEAF})
     spread = np.array([tables.uncertainties()[key].spread for key in classes])
     drawn = dict(zip(classes, (_draws(len(classes)) * spread).T, strict=True))
-    log_gusts = np.log(gusts)
+    use = np.stack([np.broadcast_to(use, (weeks, len(gusts))) for _, _, use in uses])
+    log_use = np.maximum.accumulate(np.log(np.clip(use, 1e-12, 1e12)), axis=-1)
+    blown = np.any(log_use[..., -1] > log_use[..., 0] + _BLOWN, axis=-1)
+    wanted = np.stack(
+        [
+            drawn[rests_on] - (drawn[_LEAF] if moved and rests_on != _LEAF else 0.0)
+            for (_, rests_on, _), moved in zip(uses, blown, strict=True)
+        ]
+    )
+    rows_ = log_use.reshape(-1, len(gusts))
+    borne = np.exp(_reached(rows_, np.repeat(wanted, weeks, axis=0), np.log(gusts)))
+    rates = wind.weekly_rate(borne.reshape(len(uses), weeks, -1) / rough[:, None])
     links: dict[str, Array] = {}
-    for key, check in checks:
-        use = np.broadcast_to(
-            check.median_use, np.broadcast_shapes(check.median_use.shape, (1, weeks, len(gusts)))
-        )[0]
-        log_use = np.maximum.accumulate(np.log(np.clip(use, 1e-12, 1e12)), axis=-1)
-        blown = check.rests_on != _LEAF and bool(np.any(log_use[:, -1] > log_use[:, 0] + _BLOWN))
-        wanted = drawn[check.rests_on] - (drawn[_LEAF] if blown else 0.0)
-        borne = np.exp(_reached(log_use, wanted, log_gusts))
-        rate = wind.weekly_rate(borne / rough[:, None])
+    for (key, _, _), rate in zip(uses, rates, strict=True):
         links[key] = np.maximum(links[key], rate) if key in links else rate
     together = np.maximum.reduce(list(links.values()))
     return Chance({key: np.sum(rate, axis=0) for key, rate in links.items()}, np.sum(together, axis=0))

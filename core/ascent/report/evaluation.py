@@ -17,7 +17,7 @@ from ..loads.crop import Growth
 from ..loads.season import Season, season_of, weekly_gusts
 from ..mechanics import Array
 from ..path.geometry import Geometry
-from ..path.loadpath import Link, Remark, Service
+from ..path.loadpath import Link, Remark, Service, Winds
 from ..plan.model import Site, Structure, Typed
 from ..remarks import fits
 from .chance import Chance, chance_of
@@ -242,27 +242,28 @@ def evaluate(site: Site, structure: Structure, pause: Callable[[], None] = go_on
     season = season_of(site.garden, structure.plantings, structure.covers)
     asked = asked_gust(site, structure)
     weekly = weekly_gusts(site, season, asked)
-    rising, crop, here = (
+    blown = case_sets.gusts_and_winds(site, asked)
+    loaded, laden = (
         family.loaded(options, geometry, structure, site, cases)
-        for cases in (
-            case_sets.rising_gusts(),
-            case_sets.rising_crop(site),
-            case_sets.site_winds(site, asked),
-        )
+        for cases in (blown, case_sets.rising_crop(site))
     )
-    both, grid = (2, season.weeks), case_sets.GUSTS
+    grid, factors, weeks = case_sets.GUSTS, case_sets.CROP_FACTORS, season.weeks
+    rising, here = Winds(blown.gust.size, slice(len(grid))), Winds(blown.gust.size, slice(len(grid), None))
     pause()
-    gusts = rising.path()
+    links = loaded.path()
     pause()
-    carried = crop.path()
+    carried = laden.path()
     pause()
-    links = here.path()
+    margins = crossings({link.key: link.use for link in carried}, (1, weeks), factors)
+    limits = crossings({link.key: rising.only(link.use) for link in links}, (2, weeks), grid)
     pause()
-    margins = crossings({link.key: link.use for link in carried}, (1, season.weeks), case_sets.CROP_FACTORS)
-    limits = crossings({link.key: link.use for link in gusts}, both, grid)
+    bare = crossings({link.key: rising.only(link.median_use) for link in links}, (2, weeks), grid)
     pause()
-    bare = crossings({link.key: link.median_use for link in gusts}, both, grid)
-    pause()
+    uses = [
+        (link.key, check.rests_on, np.broadcast_to(rising.only(check.median_use), (2, weeks, len(grid)))[0])
+        for link in links
+        for check in link.checks
+    ]
     return Evaluation(
         site,
         structure,
@@ -271,17 +272,12 @@ def evaluate(site: Site, structure: Structure, pause: Callable[[], None] = go_on
         season,
         asked,
         weekly,
-        links,
+        tuple(link.within(here) for link in links),
         limits,
         bare,
         {key: margin[0] for key, margin in margins.items()},
-        chance_of(
-            [(link.key, check) for link in gusts for check in link.checks],
-            grid,
-            season.weeks,
-            weekly["rough"],
-        ),
-        here.service(),
+        chance_of(uses, grid, weeks, weekly["rough"]),
+        tuple(service.within(here) for service in loaded.service()),
         _remarks(family, options, geometry, structure, site),
-        here.growths,
+        loaded.growths,
     )

@@ -7,7 +7,6 @@ import math
 import numpy as np
 from ascent import tables
 from ascent.mechanics import wind
-from ascent.path.loadpath import Check
 from ascent.report.chance import chance_of
 
 from tests.support import NearTestCase
@@ -16,10 +15,9 @@ GUSTS = np.geomspace(1.0, 60.0, 200)
 K = 0.2  # shape of the law of yearly gusts, EN 1991-1-4 4.2
 
 
-def check(rests_on: str, median: float, power: float = 2.0) -> Check:
-    """Return a check whose median strength is reached at a gust, its demand growing with a power of it."""
-    demand = (GUSTS / median).reshape(1, 1, -1) ** power
-    return Check(rests_on, demand, 1.0, 1.0, "ratio", "handbook-15", "judgement", {}, rests_on)
+def use(rests_on: str, median: float, power: float = 2.0) -> tuple[str, str, np.ndarray]:
+    """Return the use of a link whose median strength is reached at a gust, growing with a power of it."""
+    return rests_on, rests_on, (GUSTS / median).reshape(1, -1) ** power
 
 
 def spread(key: str) -> float:
@@ -49,8 +47,8 @@ class SimulationTest(NearTestCase):
             {"steel": 16.0, "twine": 24.0, "soil": 28.0},
         ):
             with self.subTest(limits=limits):
-                checks = [(key, check(key, median)) for key, median in limits.items()]
-                found = chance_of(checks, GUSTS, weeks, np.full(weeks, v10))
+                uses = [use(key, median) for key, median in limits.items()]
+                found = chance_of(uses, GUSTS, weeks, np.full(weeks, v10))
                 leaf = np.exp(spread("leaf") * draw.standard_normal(seasons))
                 gusts = a_week_s_gust(draw.uniform(size=(seasons, weeks)), v10).max(axis=1)
                 stands, links = np.ones(seasons, dtype=bool), {}
@@ -76,24 +74,12 @@ class SimulationTest(NearTestCase):
         """A demand that is the same in calm and storm is met or not, whatever blows: half of what is just
         strong enough is too weak.
         """
-        flat = Check(
-            "wood",
-            np.full((1, 1, len(GUSTS)), 1.0),
-            1.0,
-            1.0,
-            "ratio",
-            "handbook-15",
-            "judgement",
-            {},
-            "wood",
-        )
-        self.assertAlmostEqual(
-            chance_of([("wood", flat)], GUSTS, 20, np.full(20, 15.0)).whole, 0.5, delta=0.02
-        )
+        flat = use("wood", 1.0, 0.0)
+        self.assertAlmostEqual(chance_of([flat], GUSTS, 20, np.full(20, 15.0)).whole, 0.5, delta=0.02)
 
     def test_more_weeks_and_rougher_ones_are_worse(self):
         stands = [
-            chance_of([("soil", check("soil", 18.0))], GUSTS, weeks, np.full(weeks, v)).whole
+            chance_of([use("soil", 18.0)], GUSTS, weeks, np.full(weeks, v)).whole
             for weeks, v in ((10, 15), (20, 15), (20, 18))
         ]
         self.assertGreater(stands[0], stands[1])
@@ -103,7 +89,7 @@ class SimulationTest(NearTestCase):
         """What stood one season is likelier to stand the next: P(3) > P(1)³, since strengths stay; and it is
         less than P(1).
         """
-        found = chance_of([("soil", check("soil", 17.0))], GUSTS, 20, np.full(20, 15.0))
+        found = chance_of([use("soil", 17.0)], GUSTS, 20, np.full(20, 15.0))
         self.assertGreater(found.seasons(3), found.whole**3)
         self.assertLess(found.seasons(3), found.whole)
         mean, weak, strong = found.once_in()
