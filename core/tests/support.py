@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import unittest
 from dataclasses import replace
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -55,6 +56,7 @@ def fence(
     return Structure(key="fence", name="Fence", family="mesh-fence", options=chosen, plantings=(planting,))
 
 
+@cache
 def demo() -> Garden:
-    """Return the demo garden."""
+    """Return the demo garden, read once."""
     return read_plan((EXAMPLES / "lantern-quay.json").read_text(encoding="utf-8")).garden

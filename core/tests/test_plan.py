@@ -228,7 +228,7 @@ class DamageTest(NearTestCase):
                 yield from DamageTest.places(value, (*path, key))
 
     @given(st.data())
-    @settings(max_examples=800, deadline=None)
+    @settings(max_examples=400, deadline=None)
     def test_damaged_files(self, data):
         document = copy.deepcopy(self.DEMO)
         garden = document["garden"]

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Any
 
 from ascent.files.plan import read_plan
+from ascent.plan.model import Plan
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.test import TestCase
@@ -13,11 +15,14 @@ from gardens.models import Garden, Thing
 from gardens.services.state import load_plan
 
 
+@cache
+def _demo_plan() -> Plan:
+    return read_plan((settings.ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes())
+
+
 def demo_garden(owner: Any) -> Garden:
     """Store the demo garden for an owner."""
-    return load_plan(
-        owner, read_plan((settings.ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes())
-    )
+    return load_plan(owner, _demo_plan())
 
 
 class ApiTestCase(TestCase):
