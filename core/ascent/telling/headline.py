@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 import numpy as np
 
 from .. import tables
-from ..plan.model import Site, Structure
-from ..report.evaluation import Evaluation, evaluate, go_on
+from ..plan.model import Site
+from ..report.evaluation import Evaluation
 from ..report.wording import against_text, forecast, gust_text, seasons_text, speed_text, spread_text
 from ..words.quantities import System
 from ..words.texts import say, template
@@ -16,18 +14,12 @@ from .figures import finite
 from .readout import Headline
 
 
-def standing(
-    site: Site, structure: Structure, system: System, pause: Callable[[], None] = go_on
-) -> tuple[Headline, list[tuple[float, float]]]:
-    """Return how a structure stands in a list: its headline, and by week its limit gust and a rough week's
-    gust. [m/s] `pause` is called between the steps of working it out.
-    """
-    e = evaluate(site, structure, pause)
-    season = [
+def season_of_limits(e: Evaluation) -> list[tuple[float, float]]:
+    """Return by week the limit gust of a structure and a rough week's gust. [m/s]"""
+    return [
         (finite(float(e.limit[0, week])), finite(float(e.gusts["rare"][week])))
         for week in range(e.season.weeks)
     ]
-    return headline(site, e, system), season
 
 
 def headline(site: Site, e: Evaluation, system: System) -> Headline:

@@ -19,14 +19,14 @@ from ascent.buying.shed import had_by, taken_of
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.csv_tables import plain_cell
 from ascent.ground.clashes import Clash, Warned, clashes, gaps, of_ways, warned
-from ascent.ground.plot import Flat, Laid, PlotDrawing, geometry_of, laid_out, plot_of, room_for, stretch_of
+from ascent.ground.plot import Flat, Laid, PlotDrawing, laid_out, plot_of, room_for, stretch_of
 from ascent.ground.shade import Shade, shade_of
 from ascent.plan import model
 from ascent.plan.same import text_of
-from ascent.report.evaluation import asked_gust
+from ascent.report.evaluation import evaluate
 from ascent.report.wording import day_text, money
 from ascent.telling.changes import built_text, written_fields
-from ascent.telling.headline import standing
+from ascent.telling.headline import headline, season_of_limits
 from ascent.telling.lists import cut_reports, part_reports
 from ascent.telling.remarks import cautions_of
 from ascent.words.quantities import System, write
@@ -314,12 +314,13 @@ class _Asked:
 def _line(asked: _Asked) -> dict[str, Any]:
     site = model.Site.model_validate_json(asked.site)
     structure = model.Structure.model_validate_json(asked.structure)
-    cost = total(shopping(geometry_of(site.bed, structure), site.garden.prices, site.spare))
+    e = evaluate(site, structure, asked.pause)
+    cost = total(shopping(e.geometry, site.garden.prices, site.spare))
     otherwise = ""
     if asked.record:
-        structure = as_built(site, structure, model.Record.model_validate_json(asked.record)).worst.structure
+        e = as_built(site, structure, model.Record.model_validate_json(asked.record)).worst
         otherwise = " as it went in"
-    h, season = standing(site, structure, site.garden.units, asked.pause)
+    h = headline(site, e, site.garden.units)
     return {
         "state": h.state,
         "words": h.words + otherwise,
@@ -328,10 +329,10 @@ def _line(asked: _Asked) -> dict[str, Any]:
         "design": h.design_text,
         "weakest": h.weakest_text,
         "week": h.week_label,
-        "design_m_s": asked_gust(site, structure),
+        "design_m_s": e.asked,
         "once": h.once_text,
         "cost": money(cost, site.garden.currency),
-        "season": season,
+        "season": season_of_limits(e),
     }
 
 
