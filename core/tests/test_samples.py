@@ -14,6 +14,7 @@ from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.loads import cases
 from ascent.plan.model import Planting, Site
+from ascent.report.evaluation import evaluate
 
 from tests.support import NearTestCase, site
 from tests.test_sweep import some_case, structure_of
@@ -87,3 +88,29 @@ class SamplesTest(NearTestCase):
     def test_only_what_acts_on_loads_scales_the_cases(self):
         with self.assertRaisesRegex(UnknownItem, "one of leaf, crop, stiffness is allowed"):
             cases.moist_gusts().scaled("wood", 2.0)
+
+
+class WindsTest(NearTestCase):
+    def test_still_air_working_wind_and_the_gust_asked_are_the_same_by_themselves(self):
+        """An evaluation reckons them with the rising gusts; each link and movement is what these three winds
+        alone give.
+        """
+        for family in FAMILIES.values():
+            options, grown, where = some_case(family, random.Random(family.key))
+            structure = structure_of(family, options, grown)
+            found = evaluate(where, structure)
+            winds = cases.site_winds(where, found.asked)
+            alone = family.loaded(options, found.geometry, structure, where, winds)
+            for now, by_itself in zip(found.links, alone.path(), strict=True):
+                with self.subTest(family.key, link=now.key):
+                    for name in ("use", "median_use", "carries"):
+                        self.same(getattr(now, name), getattr(by_itself, name))
+            for now, by_itself in zip(found.service, alone.service(), strict=True):
+                with self.subTest(family.key, movement=now.key):
+                    self.same(now.amount, by_itself.amount)
+
+    def same(self, now: Any, by_itself: Any) -> None:
+        """Compare two arrays over cases."""
+        now, by_itself = np.broadcast_arrays(now, by_itself)
+        self.assertLessEqual(now.shape[-1], 3)
+        np.testing.assert_allclose(now, by_itself, rtol=1e-9, atol=1e-9)
