@@ -9,6 +9,7 @@ import numpy as np
 from .. import tables
 from ..errors import UnknownItem
 from ..mechanics import Array
+from ..path.loadpath import Winds
 from ..plan.model import GREATEST_GUST, Site
 from ..tables import rows
 
@@ -23,6 +24,9 @@ _KINK = (8.0,)  # leaves begin to stream here, so the law of the loads changes
 GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, GREATEST_GUST, 44), _KINK)))
 MOIST_GUSTS: Array = np.unique(np.concatenate((_CALM, np.geomspace(4.0, GREATEST_GUST, 24), _KINK)))
 CROP_FACTORS: Array = np.geomspace(0.1, 20.0, 40)
+# of `gusts_and_winds`: the grid, and the three winds after it
+RISING = Winds(len(GUSTS) + 3, slice(len(GUSTS)))
+HERE = Winds(len(GUSTS) + 3, slice(len(GUSTS), None))
 
 
 @dataclass(frozen=True)

@@ -11,13 +11,13 @@ import numpy as np
 
 from .. import tables
 from ..families import family_of
-from ..family.protocol import Family
+from ..family.protocol import Family, Loaded
 from ..loads import cases as case_sets
 from ..loads.crop import Growth
 from ..loads.season import Season, season_of, weekly_gusts
 from ..mechanics import Array
 from ..path.geometry import Geometry
-from ..path.loadpath import Link, Remark, Service, Winds
+from ..path.loadpath import Link, Remark, Service
 from ..plan.model import Site, Structure, Typed
 from ..remarks import fits
 from .chance import Chance, chance_of
@@ -46,11 +46,12 @@ def asked_gust(site: Site, structure: Structure) -> float:
 class Evaluation:
     """What a structure does at a site over its season.
 
-    asked: gust asked of it. [m/s] limits, bare: limit gust of each link, by what one designs to and by median
-    strengths, {key: (S, W)}. [m/s]
+    asked: gust asked of it. [m/s]
+    loaded: the structure under rising gusts and the site's winds.
     links: the load path in still air, working wind and the gust asked.
+    limits: limit gust of each link by what one designs to, {key: (S, W)}. [m/s]
+    medians: use of each link by median strengths in the rising gusts, {key: (S, W, G)}.
     chance: how likely it is to stand the season.
-    margin: crop margin of each link by week, {key: (W,)}.
     """
 
     site: Site
@@ -60,14 +61,37 @@ class Evaluation:
     season: Season
     asked: float
     gusts: dict[str, Array]
+    loaded: Loaded
     links: tuple[Link, ...]
     limits: dict[str, Array]
-    bare: dict[str, Array]
-    margin: dict[str, Array]
+    medians: dict[str, Array]
     chance: Chance
-    service: tuple[Service, ...]
     remarks: tuple[Remark, ...]
-    growths: tuple[Growth, ...]
+
+    @cached_property
+    def bare(self) -> dict[str, Array]:
+        """Return the limit gust of each link by median strengths, {key: (S, W)}. [m/s]"""
+        return crossings(self.medians, (2, self.season.weeks), case_sets.GUSTS)
+
+    @cached_property
+    def margin(self) -> dict[str, Array]:
+        """Return the crop margin of each link by week, {key: (W,)}."""
+        family: Family[Typed] = family_of(self.structure.family)
+        cases = case_sets.rising_crop(self.site)
+        links = family.loaded(self.options, self.geometry, self.structure, self.site, cases).path()
+        uses = {link.key: link.use for link in links}
+        found = crossings(uses, (1, self.season.weeks), case_sets.CROP_FACTORS)
+        return {key: margin[0] for key, margin in found.items()}
+
+    @cached_property
+    def service(self) -> tuple[Service, ...]:
+        """Return what moves in still air, working wind and the gust asked."""
+        return tuple(service.within(case_sets.HERE) for service in self.loaded.service())
+
+    @property
+    def growths(self) -> tuple[Growth, ...]:
+        """Return the course of each planting."""
+        return self.loaded.growths
 
     @cached_property
     def limit(self) -> Array:
@@ -242,28 +266,24 @@ def evaluate(site: Site, structure: Structure, pause: Callable[[], None] = go_on
     season = season_of(site.garden, structure.plantings, structure.covers)
     asked = asked_gust(site, structure)
     weekly = weekly_gusts(site, season, asked)
-    blown = case_sets.gusts_and_winds(site, asked)
-    loaded, laden = (
-        family.loaded(options, geometry, structure, site, cases)
-        for cases in (blown, case_sets.rising_crop(site))
-    )
-    grid, factors, weeks = case_sets.GUSTS, case_sets.CROP_FACTORS, season.weeks
-    rising, here = Winds(blown.gust.size, slice(len(grid))), Winds(blown.gust.size, slice(len(grid), None))
+    loaded = family.loaded(options, geometry, structure, site, case_sets.gusts_and_winds(site, asked))
+    grid, weeks = case_sets.GUSTS, season.weeks
     pause()
     links = loaded.path()
     pause()
-    carried = laden.path()
-    pause()
-    margins = crossings({link.key: link.use for link in carried}, (1, weeks), factors)
-    limits = crossings({link.key: rising.only(link.use) for link in links}, (2, weeks), grid)
-    pause()
-    bare = crossings({link.key: rising.only(link.median_use) for link in links}, (2, weeks), grid)
+    limits = crossings({link.key: case_sets.RISING.only(link.use) for link in links}, (2, weeks), grid)
     pause()
     uses = [
-        (link.key, check.rests_on, np.broadcast_to(rising.only(check.median_use), (2, weeks, len(grid)))[0])
+        (
+            link.key,
+            check.rests_on,
+            np.broadcast_to(case_sets.RISING.only(check.median_use), (2, weeks, len(grid)))[0],
+        )
         for link in links
         for check in link.checks
     ]
+    chance = chance_of(uses, grid, weeks, weekly["rough"])
+    pause()
     return Evaluation(
         site,
         structure,
@@ -272,12 +292,10 @@ def evaluate(site: Site, structure: Structure, pause: Callable[[], None] = go_on
         season,
         asked,
         weekly,
-        tuple(link.within(here) for link in links),
+        loaded,
+        tuple(link.within(case_sets.HERE) for link in links),
         limits,
-        bare,
-        {key: margin[0] for key, margin in margins.items()},
-        chance_of(uses, grid, weeks, weekly["rough"]),
-        tuple(service.within(here) for service in loaded.service()),
+        {link.key: case_sets.RISING.only(link.median_use) for link in links},
+        chance,
         _remarks(family, options, geometry, structure, site),
-        loaded.growths,
     )

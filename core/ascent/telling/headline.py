@@ -11,7 +11,7 @@ from ..report.wording import against_text, forecast, gust_text, seasons_text, sp
 from ..words.quantities import System
 from ..words.texts import say, template
 from .figures import finite
-from .readout import Headline
+from .readout import Brief, Headline
 
 
 def season_of_limits(e: Evaluation) -> list[tuple[float, float]]:
@@ -22,20 +22,37 @@ def season_of_limits(e: Evaluation) -> list[tuple[float, float]]:
     ]
 
 
-def headline(site: Site, e: Evaluation, system: System) -> Headline:
+def brief(site: Site, e: Evaluation, system: System) -> Brief:
+    """Return how a structure stands, as a list says it."""
     week = e.worst_week
     key = e.weakest(week)
     limit = float(e.limit[0, week])
-    link = next(link for link in e.links if link.key == key)
+    holds, asked = against_text(limit, e.asked, system)
+    return Brief(
+        state=e.state,
+        words=template(f"state.{e.state}"),
+        limit_text=holds,
+        forecast_text=forecast(site, limit, system),
+        design_text=asked,
+        once_text=seasons_text(e.chance.once_in()[0]),
+        weakest=key,
+        weakest_text=template(f"goes.{key}"),
+        week=week,
+        week_label=e.season.label(week),
+    )
+
+
+def headline(site: Site, e: Evaluation, system: System) -> Headline:
+    said = brief(site, e, system)
+    limit = float(e.limit[0, said.week])
+    link = next(link for link in e.links if link.key == said.weakest)
     margin = min(float(np.min(values)) for values in e.margin.values())
     first = min(e.margin, key=lambda k: float(np.min(e.margin[k])))
-    state, often = e.state, e.chance.once_in()
     by = "by judgement" if any(check.certainty == "judgement" for check in link.checks) else ""
-    spread = spread_text(*often[1:])
-    holds, asked = against_text(limit, e.asked, system)
-    label = e.season.label(week)
-    goes = template(f"goes.{key}")
-    opening = f"Holds to a gust of {holds} at the plant" if limit > 0 else "Falls short in still air"
+    spread = spread_text(*e.chance.once_in()[1:])
+    opening = (
+        f"Holds to a gust of {said.limit_text} at the plant" if limit > 0 else "Falls short in still air"
+    )
     margin_text = (
         "over 20 ×" if margin > 20 else "none" if margin <= 0 else f"{np.floor(margin * 10) / 10:.1f} ×"
     )
@@ -45,35 +62,27 @@ def headline(site: Site, e: Evaluation, system: System) -> Headline:
         else "Falls short in the working wind whatever the crop"
     )
     return Headline(
-        state=state,
-        words=template(f"state.{state}"),
-        sentence=f"{opening} in its worst week, {label}. {goes}{', ' + by if by else ''}. {carries}"
+        **said.model_dump(),
+        sentence=f"{opening} in its worst week, {said.week_label}. {said.weakest_text}"
+        f"{', ' + by if by else ''}. {carries}"
         + (f"; {template('link.' + first).lower()} first." if 0 < margin <= 20 else "."),
         limit=finite(limit),
-        limit_text=holds,
-        forecast_text=forecast(site, limit, system),
         saturated_text=gust_text(float(np.min(e.limit[1])), system),
         bare_text=gust_text(float(np.min(e.bare_limit[0])), system),
         stands=round(e.chance.whole, 4),
-        once_text=seasons_text(often[0]),
         spread_text=spread,
         once_said=say(
             "headline.once" if spread else "headline.seldom",
             system,
-            words={"once": seasons_text(often[0]), "spread": spread},
+            words={"once": said.once_text, "spread": spread},
         ),
         asked_said=_asked_said(site, e, system),
         spare_text=" ".join(
             (speed_text(abs(limit - e.asked), system), "to spare" if limit >= e.asked else "short")
         ),
         margin_text=margin_text,
-        weakest=key,
-        weakest_text=goes,
-        week=week,
-        week_label=label,
-        design_text=asked,
         by=by,
-        beside=_beside(e, week, key, system),
+        beside=_beside(e, said.week, said.weakest, system),
     )
 
 

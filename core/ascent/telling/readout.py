@@ -163,29 +163,34 @@ class PricesReport(Typed):
     warned: tuple[str, ...]
 
 
-class Headline(Typed):
-    """The answer in a gardener's words."""
+class Brief(Typed):
+    """How a structure stands, as a list says it."""
 
     state: State
     words: str
-    sentence: str
-    limit: float
     limit_text: str
     forecast_text: str
+    design_text: str
+    once_text: str
+    weakest: str
+    weakest_text: str
+    week: int
+    week_label: str
+
+
+class Headline(Brief):
+    """The answer in a gardener's words."""
+
+    sentence: str
+    limit: float
     saturated_text: str
     bare_text: str
     stands: float
-    once_text: str
     spread_text: str
     once_said: str
     asked_said: str
     spare_text: str
     margin_text: str
-    weakest: str
-    weakest_text: str
-    week: int
-    week_label: str
-    design_text: str
     by: str
     beside: str
 

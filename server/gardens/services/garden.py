@@ -26,7 +26,7 @@ from ascent.plan.same import text_of
 from ascent.report.evaluation import evaluate
 from ascent.report.wording import day_text, money
 from ascent.telling.changes import built_text, written_fields
-from ascent.telling.headline import headline, season_of_limits
+from ascent.telling.headline import brief, season_of_limits
 from ascent.telling.lists import cut_reports, part_reports
 from ascent.telling.remarks import cautions_of
 from ascent.words.quantities import System, write
@@ -320,17 +320,17 @@ def _line(asked: _Asked) -> dict[str, Any]:
     if asked.record:
         e = as_built(site, structure, model.Record.model_validate_json(asked.record)).worst
         otherwise = " as it went in"
-    h = headline(site, e, site.garden.units)
+    said = brief(site, e, site.garden.units)
     return {
-        "state": h.state,
-        "words": h.words + otherwise,
-        "limit": h.limit_text,
-        "forecast": h.forecast_text,
-        "design": h.design_text,
-        "weakest": h.weakest_text,
-        "week": h.week_label,
+        "state": said.state,
+        "words": said.words + otherwise,
+        "limit": said.limit_text,
+        "forecast": said.forecast_text,
+        "design": said.design_text,
+        "weakest": said.weakest_text,
+        "week": said.week_label,
         "design_m_s": e.asked,
-        "once": h.once_text,
+        "once": said.once_text,
         "cost": money(cost, site.garden.currency),
         "season": season_of_limits(e),
     }
