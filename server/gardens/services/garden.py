@@ -320,6 +320,7 @@ def _line(asked: _Asked) -> dict[str, Any]:
     if asked.record:
         e = as_built(site, structure, model.Record.model_validate_json(asked.record)).worst
         otherwise = " as it went in"
+    asked.pause()
     said = brief(site, e, site.garden.units)
     return {
         "state": said.state,

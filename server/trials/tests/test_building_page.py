@@ -85,6 +85,7 @@ class StepsTest(BuildTestCase):
         self.saved()
         other.get_by_role("button", name="Drive the posts").click()
         self.done(other)
+        expect(self.step("Drive the posts", other)).to_have_count(0)
         self.saved(other)
         self.assertEqual(self.ticks(), {"mark", "posts"})
         self.assertEqual(self.records().count(), 1)

