@@ -26,6 +26,8 @@ STALLED = """() => {
 
 
 class QueueTestCase(BrowserTestCase):
+    alone = True
+
     def setUp(self) -> None:
         super().setUp()
         self.expected_errors = 200  # every try while the line is down is one
