@@ -18,6 +18,7 @@ _LEAF = "leaf"  # row of uncertainties.csv: how hard the wind pulls
 _BLOWN = 0.01  # by which a use grows from calm to storm, in its logarithm, if the wind loads it at all
 _APART = 100.0  # more than the logarithms of uses span
 _DRAWS = 128  # of strengths, spread evenly over what they may be
+_NEVER = 2.25  # times the ten-season gust: exceeded in fewer than one of 10^15 weeks
 
 
 @dataclass(frozen=True)
@@ -78,8 +79,8 @@ def _draws(dimensions: int) -> Array:
 
 
 def _reached(rows_: Array, wanted: Array, at: Array) -> Array:
-    """Return where each rising row reaches each value that is wanted of it, (R, N): all rows in one reading,
-    each moved past the one before.
+    """Return where each rising row, (R, G), reaches each value that is wanted of it, (R, N): all rows in one
+    reading, each moved past the one before.
     """
     past = _APART * np.arange(len(rows_))[:, None]
     across = np.interp((wanted + past).ravel(), (rows_ + past).ravel(), np.tile(at, len(rows_)))
@@ -110,7 +111,9 @@ def chance_of(uses: Sequence[tuple[str, str, Array]], gusts: Array, weeks: int, 
     classes = sorted({rests_on for _, rests_on, _ in uses} | {_LEAF})
     spread = np.array([tables.uncertainties()[key].spread for key in classes])
     drawn = dict(zip(classes, (_draws(len(classes)) * spread).T, strict=True))
-    use = np.stack([np.broadcast_to(use, (weeks, len(gusts))) for _, _, use in uses])
+    use = np.empty((len(uses), weeks, len(gusts)))
+    for row, (_, _, given) in zip(use, uses, strict=True):
+        row[:] = given
     log_use = np.maximum.accumulate(np.log(np.clip(use, 1e-12, 1e12)), axis=-1)
     blown = np.any(log_use[..., -1] > log_use[..., 0] + _BLOWN, axis=-1)
     wanted = np.stack(
@@ -119,9 +122,14 @@ def chance_of(uses: Sequence[tuple[str, str, Array]], gusts: Array, weeks: int, 
             for (_, rests_on, _), moved in zip(uses, blown, strict=True)
         ]
     )
-    rows_ = log_use.reshape(-1, len(gusts))
-    borne = np.exp(_reached(rows_, np.repeat(wanted, weeks, axis=0), np.log(gusts)))
-    rates = wind.weekly_rate(borne.reshape(len(uses), weeks, -1) / rough[:, None])
+    # what even the weakest bears in a gust that never comes is not read further
+    far = np.minimum(np.searchsorted(gusts, _NEVER * rough), len(gusts) - 1)
+    near = log_use[:, np.arange(weeks), far] >= np.min(wanted, axis=-1)[:, None]
+    of, week = np.nonzero(near)
+    rates = np.zeros((*near.shape, wanted.shape[-1]))
+    if of.size:
+        borne = np.exp(_reached(log_use[of, week], wanted[of], np.log(gusts)))
+        rates[of, week] = wind.weekly_rate(borne / rough[week, None])
     links: dict[str, Array] = {}
     for (key, _, _), rate in zip(uses, rates, strict=True):
         links[key] = np.maximum(links[key], rate) if key in links else rate

@@ -48,9 +48,8 @@ class Evaluation:
 
     asked: gust asked of it. [m/s]
     loaded: the structure under rising gusts and the site's winds.
-    links: the load path in still air, working wind and the gust asked.
+    path: the load path in all of them.
     limits: limit gust of each link by what one designs to, {key: (S, W)}. [m/s]
-    medians: use of each link by median strengths in the rising gusts, {key: (S, W, G)}.
     chance: how likely it is to stand the season.
     """
 
@@ -62,16 +61,28 @@ class Evaluation:
     asked: float
     gusts: dict[str, Array]
     loaded: Loaded
-    links: tuple[Link, ...]
+    path: tuple[Link, ...]
     limits: dict[str, Array]
-    medians: dict[str, Array]
     chance: Chance
     remarks: tuple[Remark, ...]
 
     @cached_property
+    def links(self) -> tuple[Link, ...]:
+        """Return the load path in still air, working wind and the gust asked."""
+        return tuple(link.within(case_sets.HERE) for link in self.path)
+
+    @cached_property
+    def used(self) -> dict[str, Array]:
+        """Return the use of each link in the gust asked, moist soil, by week, {key: (W,)}."""
+        weeks = (self.season.weeks,)
+        here = {link.key: case_sets.HERE.only(link.use) for link in self.path}
+        return {key: np.broadcast_to(use[0, :, -1], weeks) for key, use in here.items()}
+
+    @cached_property
     def bare(self) -> dict[str, Array]:
         """Return the limit gust of each link by median strengths, {key: (S, W)}. [m/s]"""
-        return crossings(self.medians, (2, self.season.weeks), case_sets.GUSTS)
+        medians = {link.key: case_sets.RISING.only(link.median_use) for link in self.path}
+        return crossings(medians, (2, self.season.weeks), case_sets.GUSTS)
 
     @cached_property
     def margin(self) -> dict[str, Array]:
@@ -114,22 +125,16 @@ class Evaluation:
         """
         if np.isfinite(self.limit[0]).any():
             return int(np.argmin(self.limit[0]))
-        return int(
-            np.argmax(
-                np.max(
-                    [np.broadcast_to(_whole(link.use)[0, :, 2], self.limit[0].shape) for link in self.links],
-                    axis=0,
-                )
-            )
-        )
+        return int(np.argmax(np.maximum.reduce(list(self.used.values()))))
 
     @cached_property
     def _weakest(self) -> list[str]:
         """Return the link of least limit gust in each week of moist soil; of equals the most used."""
-        keys = [link.key for link in self.links]
+        keys = list(self.used)
         limits = np.array([self.limits[key][0] for key in keys])
-        uses = np.array([np.broadcast_to(_whole(link.use)[0, :, 2], limits.shape[1:]) for link in self.links])
-        uses = np.minimum(uses, _BEYOND)  # of what cannot stand at all, the first on the path is to blame
+        uses = np.minimum(
+            list(self.used.values()), _BEYOND
+        )  # of what cannot stand at all, the first on the path is to blame
         first = np.lexsort((-uses, limits), axis=0)[0]
         return [keys[index] for index in first]
 
@@ -139,13 +144,12 @@ class Evaluation:
 
     def use_of(self, key: str, week: int) -> float:
         """Return a link's use in the gust asked in a week, moist soil."""
-        use = next(link.use for link in self.links if link.key == key)
-        return at(use, 0, week, 2)
+        return float(self.used[key][week])
 
     @property
     def greatest_use(self) -> float:
         """Return the greatest use in the gust asked, moist soil, over all weeks and links."""
-        return max(float(np.max(_whole(link.use)[0, :, 2])) for link in self.links)
+        return max(float(np.max(use)) for use in self.used.values())
 
     @property
     def state(self) -> State:
@@ -160,11 +164,6 @@ def at(array: Array | float, state: int, week: int, wind: int) -> float:
         a = a[None]
     s, w, g = (min(i, n - 1) for i, n in zip((state, week, wind), a.shape, strict=True))
     return float(a[s, w, g])
-
-
-def _whole(use: Array) -> Array:
-    shape = np.broadcast_shapes(use.shape, (1, 1, 3))
-    return np.broadcast_to(use, shape)
 
 
 def first_crossing(uses: Array, xs: Array) -> Array:
@@ -197,7 +196,9 @@ def first_crossing(uses: Array, xs: Array) -> Array:
 
 def crossings(uses: dict[str, Array], shape: tuple[int, ...], grid: Array) -> dict[str, Array]:
     """Return where each link's use reaches 1 along a grid, all links at once, {key: shape}."""
-    together = np.stack([np.broadcast_to(use, (*shape, len(grid))) for use in uses.values()])
+    together = np.empty((len(uses), *shape, len(grid)))
+    for row, use in zip(together, uses.values(), strict=True):
+        row[:] = use
     return dict(zip(uses, first_crossing(together, grid), strict=True))
 
 
@@ -269,17 +270,13 @@ def evaluate(site: Site, structure: Structure, pause: Callable[[], None] = go_on
     loaded = family.loaded(options, geometry, structure, site, case_sets.gusts_and_winds(site, asked))
     grid, weeks = case_sets.GUSTS, season.weeks
     pause()
-    links = loaded.path()
+    path = loaded.path()
     pause()
-    limits = crossings({link.key: case_sets.RISING.only(link.use) for link in links}, (2, weeks), grid)
+    limits = crossings({link.key: case_sets.RISING.only(link.use) for link in path}, (2, weeks), grid)
     pause()
     uses = [
-        (
-            link.key,
-            check.rests_on,
-            np.broadcast_to(case_sets.RISING.only(check.median_use), (2, weeks, len(grid)))[0],
-        )
-        for link in links
+        (link.key, check.rests_on, case_sets.RISING.only(check.median_use)[0])
+        for link in path
         for check in link.checks
     ]
     chance = chance_of(uses, grid, weeks, weekly["rough"])
@@ -293,9 +290,8 @@ def evaluate(site: Site, structure: Structure, pause: Callable[[], None] = go_on
         asked,
         weekly,
         loaded,
-        tuple(link.within(case_sets.HERE) for link in links),
+        path,
         limits,
-        {link.key: case_sets.RISING.only(link.median_use) for link in links},
         chance,
         _remarks(family, options, geometry, structure, site),
     )
