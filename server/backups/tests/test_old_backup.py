@@ -31,6 +31,12 @@ KEYLESS = OLD.with_name(
 SHEDLESS = OLD.with_name("backup-4.zip")  # of the program before gardens had a shed, its money never named
 
 
+def copied(source: Path, target: Path) -> None:
+    """Put the data of one file into another."""
+    with closing(sqlite3.connect(source)) as old, closing(sqlite3.connect(target, timeout=30)) as new:
+        old.backup(new)
+
+
 class OldBackupTest(TransactionTestCase):
     """A backup written by the program before documents had a form, with two keys shared by two kinds, and a
     log about one of them.
@@ -39,13 +45,13 @@ class OldBackupTest(TransactionTestCase):
     def setUp(self) -> None:
         state._meant.cache_clear()
         self.folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
-        self.before = self.folder / "before.zip"
-        keeping.backup(self.before)
+        self.before = self.folder / "before.sqlite3"
+        copied(keeping.data_file(), self.before)
         self.addCleanup(self.put_back)
 
     def put_back(self) -> None:
         connection.close()
-        keeping.restore(self.before)
+        copied(self.before, keeping.data_file())
         for copy in keeping.data_file().parent.glob("*-before-restore-*.zip"):
             copy.unlink()
 
