@@ -123,6 +123,7 @@ LOGGING = {
         "axes": {"level": _LEVEL},
         "config.faults": {"level": _LEVEL},
         "django.request": {"level": "CRITICAL"},
+        "django.server": {"level": "ERROR"},  # of tests: a browser that leaves before it is answered
         "django.security": {"level": "ERROR"},
     },
 }

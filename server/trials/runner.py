@@ -9,7 +9,9 @@ import unittest
 from pathlib import Path
 from typing import Any
 
+from django.contrib.contenttypes.management import create_contenttypes
 from django.db import connection
+from django.db.models.signals import post_migrate
 from django.test.runner import DiscoverRunner
 
 from trials.served import MADE_ONCE
@@ -37,8 +39,10 @@ class Runner(DiscoverRunner):
 
     def setup_databases(self, **kwargs: Any) -> Any:
         """Forget what an earlier run left: a journal beside a fresh copy of the database would be read into
-        it.
+        it. Kinds of rows and rights to them, for which nobody here asks, are not written anew each time.
         """
+        post_migrate.disconnect(create_contenttypes)
+        post_migrate.disconnect(dispatch_uid="django.contrib.auth.management.create_permissions")
         name = Path(connection.settings_dict["TEST"]["NAME"])
         for left in name.parent.glob(f"{name.stem}*{name.suffix}*"):
             left.unlink()

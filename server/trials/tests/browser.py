@@ -98,7 +98,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     Attributes:
         size: Of its window.
-        alone: Whether its tests each want a context of their own: they stop its clock, or close its page.
+        alone: Whether its tests each want a context of their own, as where they stop its clock.
         expected_errors: How many there may be.
     """
 

@@ -26,8 +26,6 @@ STALLED = """() => {
 
 
 class QueueTestCase(BrowserTestCase):
-    alone = True
-
     def setUp(self) -> None:
         super().setUp()
         self.expected_errors = 200  # every try while the line is down is one
@@ -71,6 +69,8 @@ class QueueTestCase(BrowserTestCase):
 
 
 class LineTest(QueueTestCase):
+    alone = True
+
     def test_a_line_down_for_longer_than_any_pause(self):
         self.page.clock.install()
         self.plan("cove-bed")
@@ -354,6 +354,8 @@ class RefusedTest(QueueTestCase):
 
 
 class WrittenTest(QueueTestCase):
+    alone = True
+
     def test_a_quantity_written_without_a_line_is_read_and_saved_when_it_is_back(self):
         self.plan("cove-bed")
         self.page.clock.install()
