@@ -123,7 +123,8 @@ LOGGING = {
         "axes": {"level": _LEVEL},
         "config.faults": {"level": _LEVEL},
         "django.request": {"level": "CRITICAL"},
-        "django.server": {"level": "ERROR"},  # of tests: a browser that leaves before it is answered
+        # in tests a browser may leave before it is answered; in development each request is a line
+        "django.server": {"level": "ERROR" if MODE == "test" else "INFO"},
         "django.security": {"level": "ERROR"},
     },
 }

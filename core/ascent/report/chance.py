@@ -78,6 +78,14 @@ def _draws(dimensions: int) -> Array:
     return np.asarray(z / np.sqrt(np.mean(z**2, axis=0)))
 
 
+def stacked(arrays: Sequence[Array], shape: tuple[int, ...]) -> Array:
+    """Return arrays over one another, each spread over the same cases, (len(arrays), *shape)."""
+    together = np.empty((len(arrays), *shape))
+    for row, array in zip(together, arrays, strict=True):
+        row[:] = array
+    return together
+
+
 def _reached(rows_: Array, wanted: Array, at: Array) -> Array:
     """Return where each rising row, (R, G), reaches each value that is wanted of it, (R, N): all rows in one
     reading, each moved past the one before.
@@ -111,9 +119,7 @@ def chance_of(uses: Sequence[tuple[str, str, Array]], gusts: Array, weeks: int, 
     classes = sorted({rests_on for _, rests_on, _ in uses} | {_LEAF})
     spread = np.array([tables.uncertainties()[key].spread for key in classes])
     drawn = dict(zip(classes, (_draws(len(classes)) * spread).T, strict=True))
-    use = np.empty((len(uses), weeks, len(gusts)))
-    for row, (_, _, given) in zip(use, uses, strict=True):
-        row[:] = given
+    use = stacked([given for _, _, given in uses], (weeks, len(gusts)))
     log_use = np.maximum.accumulate(np.log(np.clip(use, 1e-12, 1e12)), axis=-1)
     blown = np.any(log_use[..., -1] > log_use[..., 0] + _BLOWN, axis=-1)
     wanted = np.stack(

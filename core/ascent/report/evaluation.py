@@ -20,7 +20,7 @@ from ..path.geometry import Geometry
 from ..path.loadpath import Link, Remark, Service
 from ..plan.model import Site, Structure, Typed
 from ..remarks import fits
-from .chance import Chance, chance_of
+from .chance import Chance, chance_of, stacked
 
 State = Literal["holds", "stands", "short"]
 _BEYOND = 1e3  # use past which one is as hopeless as another
@@ -132,9 +132,8 @@ class Evaluation:
         """Return the link of least limit gust in each week of moist soil; of equals the most used."""
         keys = list(self.used)
         limits = np.array([self.limits[key][0] for key in keys])
-        uses = np.minimum(
-            list(self.used.values()), _BEYOND
-        )  # of what cannot stand at all, the first on the path is to blame
+        # of what cannot stand at all, the first on the path is to blame
+        uses = np.minimum(list(self.used.values()), _BEYOND)
         first = np.lexsort((-uses, limits), axis=0)[0]
         return [keys[index] for index in first]
 
@@ -196,9 +195,7 @@ def first_crossing(uses: Array, xs: Array) -> Array:
 
 def crossings(uses: dict[str, Array], shape: tuple[int, ...], grid: Array) -> dict[str, Array]:
     """Return where each link's use reaches 1 along a grid, all links at once, {key: shape}."""
-    together = np.empty((len(uses), *shape, len(grid)))
-    for row, use in zip(together, uses.values(), strict=True):
-        row[:] = use
+    together = stacked(list(uses.values()), (*shape, len(grid)))
     return dict(zip(uses, first_crossing(together, grid), strict=True))
 
 

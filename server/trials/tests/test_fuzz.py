@@ -32,4 +32,4 @@ class FuzzTest(ApiTestCase):
             f" {dict(sorted(fuzz.counts.items()))}"
         )
         self.assertGreater(fuzz.counts[200], 50)
-        self.assertGreater(fuzz.counts[422], 40)
+        self.assertGreater(fuzz.counts[422], some(100, 2))
