@@ -1,4 +1,4 @@
-"""The system check that loads every table of the core."""
+"""The system checks that load every table of the core and look for every text."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ from typing import Any
 
 from ascent import tables
 from ascent.errors import BrokenTable
+from ascent.telling.complete import missing_texts
 from django.core.checks import CheckMessage, Error, register
 
 
@@ -17,3 +18,11 @@ def tables_load(**_kwargs: Any) -> list[CheckMessage]:
     except BrokenTable as error:
         return [Error(str(error), id="gardens.E001")]
     return []
+
+
+@register()
+def texts_are_there(**_kwargs: Any) -> list[CheckMessage]:
+    """Return a complaint of every sentence that is asked for and not there."""
+    return [
+        Error(f"texts.toml has no text ‘{path}’", id="gardens.E002") for path in missing_texts()
+    ]

@@ -13,17 +13,21 @@ import numpy as np
 import shapely
 
 from .. import tables
+from ..families import family_of
 from ..ground.clashes import Clash, clashes, shape_of
 from ..ground.plot import Laid, bed_middle, bed_shape, geometry_of, keep_of, laid_out, lie_of, structure_frame
-from ..path.geometry import Member
-from ..plan.model import Feature, Garden
-from .stakeout import staked_members
+from ..path.geometry import Member, depth_of
+from ..plan.model import Feature, Garden, Structure
+from .stakeout import feet_of
 
 _LOOKED = 0.6  # beyond what is kept, within which something buried is told [m]
 _STEP, _STEPS = 0.05, 30  # of a move that is looked for [m], and how many of them
 _SPACINGS = ("post_spacing", "pair_spacing", "hoop_spacing", "stick_spacing")
 _MORE_BAYS = 6
 BOARD = 0.10  # of a post inside a raised bed from its board [m], handbook-parts-4.6
+_SHALLOW = 0.05  # of a piece that only stands on the ground [m]
+_AT_EDGE = 0.01  # of a bed's edge, where a piece stands on the boards or beside them [m]
+_IN_GROUND = ("post", "anchor", "strut", "arm", "ring", "rail", "panel")  # roles that may stand in the ground
 _ROUND_ABOUT = 4.0  # of a structure, within which others can be in its way [m]
 _NEIGHBOUR = 1.0  # of a wall or fence that somebody may own [m], common practice
 
@@ -69,7 +73,7 @@ def buried_near(laid: Laid, features: Sequence[Feature]) -> tuple[Near, ...]:
     """
     spare = tables.constant("service_depth_spare")
     found = []
-    places = _driven(laid)
+    places = driven(laid)
     for feature in features:
         keep = keep_of(feature)
         if not keep or not places:
@@ -84,19 +88,28 @@ def buried_near(laid: Laid, features: Sequence[Feature]) -> tuple[Near, ...]:
     return tuple(sorted(found, key=lambda near: (not near.too_near, near.away - near.keep)))
 
 
-def _driven(laid: Laid) -> list[tuple[Member, tuple[float, float], float]]:
-    """Return what goes into the ground, where, and how deep. [m]"""
-    driven = []
-    for member, at in staked_members(laid):
-        deep = -min(point[2] for point in member.points)
-        if member.role == "anchor":
-            anchor = tables.anchors()[member.item]
-            deep = anchor.top_m + anchor.height_m if anchor.mass_kg else _LOOKED
-            if anchor.mass_kg and not anchor.top_m:
-                continue
-        if deep > 0.05:
-            driven.append((member, at, deep))
-    return driven
+def driven(laid: Laid) -> list[tuple[Member, tuple[float, float], float]]:
+    """Return every member that goes into the ground, where it does, and how deep. [m]
+
+    What stands beside a raised bed or a container stands on the ground around it, which lies lower than the
+    soil in it.
+    """
+    feet = [
+        (member, (foot[0], foot[1]), depth_of(member))
+        for member in laid.geometry.members
+        if member.table in tables.ITEM_TABLES and member.role in _IN_GROUND
+        for foot in feet_of(member)
+    ]
+    if not feet:
+        return []
+    inside = np.array([laid.bed.length, laid.bed.width]) / 2 - _AT_EDGE
+    on_bed = bed_middle(laid.bed).into(laid.frame.out(np.array([at for _, at, _ in feet])))
+    lower = np.where(np.any(np.abs(on_bed) > inside, axis=1), laid.bed.raised_by, 0.0)
+    return [
+        (member, at, deep - low)
+        for (member, at, deep), low in zip(feet, lower.tolist(), strict=True)
+        if deep - low > _SHALLOW
+    ]
 
 
 def ways_clear(laid: Laid, features: Sequence[Feature]) -> tuple[Way, ...]:
@@ -135,22 +148,32 @@ def _nearer(laid: Laid, features: Sequence[Feature]) -> Way | None:
     if name is None:
         return None
     along, across = laid.structure.along, laid.structure.across
+    least, most = (bound_of(laid.structure, name, end) for end in ("minimum", "maximum"))
     bays = max(math.ceil(laid.geometry.length / float(laid.structure.options[name]) - 1e-6), 1)
     for more in range(bays + 1, bays + _MORE_BAYS + 1):
         spacing = math.ceil(laid.geometry.length / more * 100) / 100
-        if _clear(laid, features, along, across, **{name: spacing}):
+        if spacing < least:
+            return None
+        if spacing <= most and _clear(laid, features, along, across, **{name: spacing}):
             return Way("bays", along, across, {name: spacing})
     return None
+
+
+def bound_of(structure: Structure, option: str, end: Literal["minimum", "maximum"]) -> float:
+    """Return the least or the most that a measure of a structure may be. [m]"""
+    properties = family_of(structure.family).options.model_json_schema()["properties"]
+    return float(properties[option][end])
 
 
 def _shorter(laid: Laid, features: Sequence[Feature]) -> Way | None:
     if "length" not in laid.structure.options:
         return None
     length, across = float(laid.structure.options["length"]), laid.structure.across
+    least = bound_of(laid.structure, "length", "minimum")
     for less in (0.1 * n for n in range(1, min(int(length / 0.1) - 9, _STEPS // 2))):
         for side in (-0.5, 0.5):
             along, left = round(laid.structure.along + side * less, 2), round(length - less, 2)
-            if _clear(laid, features, along, across, length=left):
+            if left >= least and _clear(laid, features, along, across, length=left):
                 return Way("shorter", along, across, {"length": left})
     return None
 
@@ -183,7 +206,7 @@ def in_board(laid: Laid) -> tuple[str, ...]:
         return ()
     half, long = bed.width / 2, bed.length / 2
     found = []
-    for member, at, _ in _driven(laid):
+    for member, at, _ in driven(laid):
         if member.role != "post":
             continue
         x, y = bed_middle(bed).into(laid.frame.out(np.array([at])))[0]

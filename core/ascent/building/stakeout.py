@@ -9,11 +9,12 @@ from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from itertools import combinations, pairwise
+from typing import Literal
 
 import numpy as np
+import shapely
 
-from .. import tables
-from ..ground.plot import Laid, bed_middle, bed_outline
+from ..ground.plot import Laid, bed_middle, bed_outline, keep_of
 from ..path.geometry import Member, Point
 from ..plan.model import Bed, Feature
 
@@ -57,6 +58,15 @@ class Tape:
 
 
 @dataclass(frozen=True)
+class Peg:
+    """Where a reference peg stands: so far from a place, square off its line or on along its row. [m]"""
+
+    at: Flat
+    way: Literal["square", "along"]
+    off: float
+
+
+@dataclass(frozen=True)
 class Staked:
     """A place to mark.
 
@@ -64,8 +74,7 @@ class Staked:
     tapes: two distances that meet there; nothing where a line gives it well enough.
     line: which line it is on, from 0; -1 where it is on none.
     running: from the first mark of its line. [m]
-    peg: where a reference peg stands instead, square off the line, where its own place is not to be dug at
-    unseen.
+    peg: a reference peg to measure from, where its own place is not to be dug at unseen.
     """
 
     member: Member
@@ -73,7 +82,7 @@ class Staked:
     tapes: tuple[Tape, ...]
     line: int
     running: float
-    peg: Flat | None = None
+    peg: Peg | None = None
 
 
 @dataclass(frozen=True)
@@ -137,6 +146,8 @@ def feet_of(member: Member) -> list[Point]:
     """Return every place where a member is to be marked on the ground: both ends of a hoop, the middle of a
     cage.
     """
+    if member.role == "panel":
+        return [(x, y, 0.0) for x, y, z in member.points if z <= 0.05]
     if member.role == "ring":
         line = member.lines[0] if member.lines else member.points
         return [(sum(p[0] for p in line) / len(line), sum(p[1] for p in line) / len(line), 0.0)]
@@ -294,11 +305,26 @@ def _best_pair(corners: Sequence[Corner], spots: Sequence[Flat], bed: str) -> tu
     return best
 
 
-def _peg(laid: Laid, at: Flat, features: Sequence[Feature]) -> Flat:
-    """Return where a reference peg stands square off the line, on the side away from what is buried."""
-    sides = [laid.spot(at[0], at[1] + side * OFFSET) for side in (1.0, -1.0)]
-    buried = [p for f in features if tables.features()[f.kind].keep for p in f.points]
-    return max(sides, key=lambda spot: min((math.dist(spot, p) for p in buried), default=0.0))
+def _peg(laid: Laid, at: Flat, features: Sequence[Feature]) -> Peg | None:
+    """Return where a reference peg stands, clear of everything buried all along its course: square off the
+    line, else on along the row, as near as may be; nothing where no such place is clear.
+
+    Source: handbook-parts-4.6, the distances kept; common practice, no source, the peg
+    """
+    lines = [
+        (shapely.LineString(f.points), keep_of(f) + f.width / 2) for f in features if keep_of(f)
+    ]
+    for off in (OFFSET, 2 * OFFSET):
+        ways = (("square", 0.0, off), ("square", 0.0, -off), ("along", off, 0.0), ("along", -off, 0.0))
+        pegs = [Peg(laid.spot(at[0] + a, at[1] + c), way, off) for way, a, c in ways]
+        clear = {
+            peg: min(line.distance(shapely.Point(peg.at)) - keep for line, keep in lines) for peg in pegs
+        }
+        square = max(pegs[:2], key=clear.__getitem__)
+        best = square if clear[square] >= 0.0 else max(pegs[2:], key=clear.__getitem__)
+        if clear[best] >= 0.0:
+            return best
+    return None
 
 
 def _diagonals(

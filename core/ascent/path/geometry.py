@@ -12,6 +12,7 @@ from typing import Literal
 
 import numpy as np
 
+from .. import tables
 from ..mechanics import Array
 
 _NEAR = 0.05  # a piece so much too short will do [m]
@@ -76,6 +77,16 @@ class Member:
             self.lines,
             self.sags,
         )
+
+
+def depth_of(member: Member) -> float:
+    """Return how far below the soil a piece that is bought reaches; nothing of what stands on it. [m]"""
+    if member.table == "anchors":
+        return tables.anchors()[member.item].deep_m
+    if member.table not in tables.ITEM_TABLES:
+        return 0.0
+    points = [*member.points, *(point for line in member.lines for point in line)]
+    return max(-min(point[2] for point in points), 0.0)
 
 
 _RUNNING = re.compile(r"-\d+(?![a-z])")

@@ -2,11 +2,24 @@
 
 from __future__ import annotations
 
+import math
+
 from .. import tables
 from ..checks import tipping
 from ..mechanics import Array
 from ..path.loadpath import Arrow, Link
 from ..plan.model import BareBed
+
+_OVER_FLOOR = 0.02  # of a container, where what is pushed into it ends [m], common practice, no source
+
+
+def room(bed: BareBed, usual: float, least: float) -> float:
+    """Return how deep something goes in a bed: as is usual, in a container to just above its floor, but never
+    less than its option allows. [m]
+    """
+    if bed.kind != "container":
+        return usual
+    return max(min(usual, math.floor((bed.raised_by - _OVER_FLOOR) * 100 + 1e-6) / 100), least)
 
 
 def dry_mass(bed: BareBed) -> float:

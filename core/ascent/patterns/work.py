@@ -131,7 +131,7 @@ def anchored(geometry: Geometry) -> list[Step]:
     else:
         row = "anchor-screw" if "screw" in anchor.key else "anchor-driven"
     deep = (
-        (Hit("buried", (anchor.top_m + anchor.height_m, "length"), 0.05),) if row == "anchor-deadman" else ()
+        (Hit("buried", (anchor.top_m, "length"), 0.05),) if row == "anchor-deadman" else ()
     )
     return [Step(row, keys_of(members), hits=deep, differs=("anchor",))]
 

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from typing import Literal
 
 from .. import tables
 from ..checks.bending import moments
 from ..checks.legs import smooth
-from ..path.geometry import Geometry, stock_in
+from ..path.geometry import Geometry, depth_of, stock_in
 from ..path.loadpath import Remark
 from ..plan.model import BareBed, Planting
 from ..shapes.wear import after
@@ -19,6 +20,7 @@ _PICKING = 14.0  # of picking that make a planting worth while [d], judgement
 _SHORT = 0.05  # of a post that will do [m]
 _HAND_FREE = 0.125
 _HAND_TIGHT = 0.100
+_DEPTHS = ("depth", "end_depth", "in_soil", "push_in", "foot_depth", "stake_depth", "pole_depth", "buried")
 _CLOSER = 1.5  # times as many plants that are kept narrow share a face; guided vines are not, common practice
 
 
@@ -179,21 +181,33 @@ def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[R
     return remarks
 
 
-def of_ground(
-    bed: BareBed, length: float, depth: float, levers: tuple[str, ...] = ("length", "depth")
-) -> list[Remark]:
-    """Return remarks where a structure is longer than its bed or deeper than its container.
+def of_ground(bed: BareBed, length: float, levers: tuple[str, ...] = ("length",)) -> list[Remark]:
+    """Return a remark where a structure is longer than its bed.
 
     Source: handbook-parts-3.0
     """
-    remarks = []
-    if length > bed.length + 1e-6:
-        values = {"length": (length, "length"), "bed": (bed.length, "length")}
-        remarks.append(Remark("beyond-bed", "wrong", values, source="handbook-parts-3.0", levers=levers[:1]))
-    if bed.kind == "container" and depth > bed.raised_by:
-        values = {"depth": (depth, "length"), "fill": (bed.raised_by, "length")}
-        remarks.append(Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=levers[1:]))
-    return remarks
+    if length <= bed.length + 1e-6:
+        return []
+    values = {"length": (length, "length"), "bed": (bed.length, "length")}
+    return [Remark("beyond-bed", "wrong", values, source="handbook-parts-3.0", levers=levers)]
+
+
+def of_pot(bed: BareBed, geometry: Geometry, options: Iterable[str]) -> list[Remark]:
+    """Return a remark where anything of a structure goes through the floor of its container.
+
+    Args:
+        bed: What it stands in.
+        geometry: It laid out.
+        options: Names of its options, of which those that say how deep something goes are its levers.
+
+    Source: handbook-parts-3.0
+    """
+    depth = max(map(depth_of, geometry.members), default=0.0)
+    if bed.kind != "container" or depth <= bed.raised_by:
+        return []
+    values = {"depth": (depth, "length"), "fill": (bed.raised_by, "length")}
+    levers = tuple(name for name in options if name in _DEPTHS)
+    return [Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=levers)]
 
 
 def of_season(planting: Planting, days: float) -> list[Remark]:

@@ -236,7 +236,8 @@ def _remarks(
     ]
     own = family.remarks(options, geometry, structure, site)
     said = {remark.key for remark in own}
-    return (*own, *(remark for remark in fits.of_joints(geometry) if remark.key not in said), *late)
+    joints = (remark for remark in fits.of_joints(geometry) if remark.key not in said)
+    return (*own, *joints, *fits.of_pot(site.bed, geometry, type(options).model_fields), *late)
 
 
 def unfit(options: Typed, geometry: Geometry, structure: Structure, site: Site) -> frozenset[str]:

@@ -25,6 +25,7 @@ Against = Literal[
     "unsuited",
     "host",
     "few",
+    "pot",
     "short",
     "money",
     "minutes",
@@ -179,6 +180,7 @@ def _against(
     speaks: Mapping[Against, bool] = {
         "unsuited": figures.score == 0,
         "host": trait.faces == "one" and not (wants.wall or site.host),
+        "pot": "past-pot" in sized.trial.wrong,
         "money": bool(sized.least),
         "few": not sized.trial.to_be_had,
         "short": found.state == "short" and not sized.least,

@@ -267,6 +267,7 @@ class Anchor(_Counted):
     factor: float
     median: float
     mass_kg: float
+    deep_m: float
     top_m: float
     height_m: float
     width_m: float
@@ -290,6 +291,7 @@ class Fitting(_Serves, _Lasts, _Packed):
     working_N: float
     median: float
     kg: float
+    long_m: float | None
     joint: str | None
 
 
@@ -612,7 +614,7 @@ class JointStroke(Row):
 class StepText(Row):
     """A piece of work in words: what to do, how to look at it, how it is undone and what springs then.
 
-    joint: a row of joints.csv; ‘*’ for that of the item it is made with. tools: apart by semicolons.
+    joint: a row of joints.csv; ‘*’ for that of the item it is made with. tools, caution: apart by semicolons.
     """
 
     title: str
@@ -624,6 +626,11 @@ class StepText(Row):
     caution: str | None
     undo: str | None
     springs: str | None
+
+    @property
+    def cautions(self) -> tuple[str, ...]:
+        """Return the keys of its cautions."""
+        return tuple(key.strip() for key in (self.caution or "").split(";") if key.strip())
 
 
 @dataclass(frozen=True)

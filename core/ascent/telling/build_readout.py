@@ -101,8 +101,9 @@ class ClearWay(Typed):
 
 
 class BeforeReport(Typed):
-    """What to look for in the ground and around, whom to ask, what to carry."""
+    """What the bench warns of, what to look for in the ground and around, whom to ask, what to carry."""
 
+    remarks: tuple[BeforeLine, ...]
     services: tuple[BeforeLine, ...]
     ways: tuple[ClearWay, ...]
     around: tuple[BeforeLine, ...]

@@ -9,9 +9,9 @@ from dataclasses import dataclass
 
 from .. import tables
 from ..building.asbuilt import AsBuiltCheck, as_built, being_built, differing, other
-from ..building.before import BOARD, Near, Way, buried_near, in_board, in_the_way, to_ask, ways_clear
+from ..building.before import BOARD, Near, Way, buried_near, driven, in_board, in_the_way, to_ask, ways_clear
 from ..building.stake_sheet import stake_sheet
-from ..building.stakeout import OFFSET, Corner, Staked, StakeOut, Tape, stake_out
+from ..building.stakeout import Corner, Staked, StakeOut, Tape, stake_out
 from ..building.work import Used, Work, taking_down, work_of
 from ..drawing.joints import joint_sheet
 from ..drawing.paper import Paper
@@ -26,7 +26,7 @@ from ..report.evaluation import Evaluation
 from ..report.wording import gust_text, option_text
 from ..sizing.fixes import fixes_for
 from ..words.quantities import System, with_sizes, write
-from ..words.texts import has, say, template
+from ..words.texts import say, template
 from .build_readout import (
     BeforeLine,
     BeforeReport,
@@ -49,7 +49,7 @@ from .changes import differences
 from .figures import capital
 from .pulls import pulls_report
 from .readout import FixReport
-from .remarks import cautions_of
+from .remarks import cautions_of, remark_reports
 from .report import report_of
 from .sizes import fix_report
 
@@ -106,8 +106,8 @@ def _told(
         fingerprint=fingerprint(building),
         begun=record.begun if record else None,
         plan_changed=_plan_changed(structure, system),
-        before=_before(laid, garden, near, work, names, system),
-        stake=_stake(staked, names, laid, system),
+        before=_before(laid, garden, near, work, names, _warned(check.planned, system), system),
+        stake=_stake(staked, near, names, laid, system),
         joined=_joined(structure, record),
         steps=tuple(_step(each, options, names, record, system) for each in work),
         down=tuple(
@@ -151,8 +151,7 @@ class _Work:
         laid = Laid(building, bed, geometry, structure_frame(bed, building, geometry.length))
         steps = work_of(site, building, geometry, record.joining if record else "usual")
         near = buried_near(laid, garden.features)
-        unsafe = [each.member.key for each in near if each.too_near]
-        staked = stake_out(laid, garden.beds, garden.features, unsafe)
+        staked = stake_out(laid, garden.beds, garden.features, _unsafe(near))
         return cls(building, check, laid, steps, near, staked, names_of(staked))
 
 
@@ -171,6 +170,11 @@ def paper_of(
     if found.staked.marks:
         stakes = stake_sheet(found.laid, found.staked, found.names, _letters(found.staked), system)
     return build_sheet(told, report, stakes, garden.name, system, on)
+
+
+def _unsafe(near: Sequence[Near]) -> frozenset[str]:
+    """Return the keys of what must not be driven where it is marked."""
+    return frozenset(each.member.key for each in near if each.too_near)
 
 
 def _letters(staked: StakeOut) -> dict[Corner, str]:
@@ -216,6 +220,7 @@ def _before(
     near: Sequence[Near],
     work: Sequence[Work],
     names: Mapping[str, str],
+    remarks: tuple[BeforeLine, ...],
     system: System,
 ) -> BeforeReport:
     lines = [_near_line(each, names, system) for each in near[:_NEAR_TOLD]]
@@ -228,15 +233,16 @@ def _before(
         lines.append(BeforeLine(text=say("before.board", system, values, {"what": what}), wrong=True))
     if not near:
         lines.append(BeforeLine(text=say("before.clear", system, words={"what": laid.structure.name})))
-    driven = any(each.row.key.startswith(("posts-", "anchor-", "rods")) for each in work)
-    if driven:
+    deep = bool(driven(laid))
+    if deep and laid.bed.kind != "container":
         lines.append(BeforeLine(text=template("before.unknown")))
-    cautions = [each.row.caution for each in work if each.row.caution]
+    cautions = [caution for each in work for caution in each.row.cautions]
     judgement = template("caution.judgement")  # it stands at the end of the page
     gear = dict.fromkeys(piece for caution in cautions for piece in _GEAR.get(caution, ()))
     minutes = sum(each.minutes for each in work)
     hands = sum(each.minutes * each.people for each in work)
     return BeforeReport(
+        remarks=remarks,
         services=tuple(lines),
         ways=tuple(_way(way, laid, system) for way in ways_clear(laid, garden.features)),
         around=tuple(
@@ -247,7 +253,7 @@ def _before(
             say("before.ask", system, words={"what": feature.name})
             for feature in to_ask(laid, garden.features)
         ),
-        soil=_soil(laid, driven, system),
+        soil=_soil(laid, deep, system),
         tools=tuple(dict.fromkeys(tool for each in work for tool in _tools(each))),
         carry=tuple(_used(used, system) for used in _together(work)),
         gear=tuple(gear),
@@ -257,6 +263,15 @@ def _before(
         cautions=tuple(
             text for text in cautions_of(laid.structure.family, laid.geometry) if text != judgement
         ),
+    )
+
+
+def _warned(e: Evaluation, system: System) -> tuple[BeforeLine, ...]:
+    """Return every remark of the bench that something does not do or wants watching, the worst first."""
+    return tuple(
+        BeforeLine(text=remark.text, wrong=remark.level == "wrong")
+        for remark in remark_reports(e, system)
+        if remark.level != "fine"
     )
 
 
@@ -285,8 +300,8 @@ def _way(way: Way, laid: Laid, system: System) -> ClearWay:
     )
 
 
-def _soil(laid: Laid, driven: bool, system: System) -> str:
-    if not driven:
+def _soil(laid: Laid, deep: bool, system: System) -> str:
+    if not deep:
         return template("before.soil-none")
     soil = tables.soils()[laid.bed.fill if laid.bed.raised_by > 0.3 else laid.bed.soil]
     hard = soil.hatch == "gravel" or soil.cu >= _HARD
@@ -330,8 +345,11 @@ def time_text(minutes: float) -> str:
     )
 
 
-def _stake(staked: StakeOut, names: Mapping[str, str], laid: Laid, system: System) -> StakeReport:
+def _stake(
+    staked: StakeOut, near: Sequence[Near], names: Mapping[str, str], laid: Laid, system: System
+) -> StakeReport:
     letters = _letters(staked)
+    unsafe = _unsafe(near)
 
     def length(value: float) -> str:
         return write(value, "length", system)
@@ -340,13 +358,17 @@ def _stake(staked: StakeOut, names: Mapping[str, str], laid: Laid, system: Syste
         return " and ".join(f"{letters[tape.corner]} {length(tape.length)}" for tape in tapes)
 
     def place(mark: Staked) -> MarkReport:
-        peg = say("stake.peg", system, {"off": (OFFSET, "length")}) if mark.peg else ""
+        peg = ""
+        if mark.member.key in unsafe:
+            peg = (
+                say(f"stake.peg-{mark.peg.way}", system, {"off": (mark.peg.off, "length")})
+                if mark.peg
+                else template("stake.peg-none")
+            )
         return MarkReport(
             name=names[mark.member.key],
             member=mark.member.key,
-            what=template(f"part.{mark.member.role}")
-            if has(f"part.{mark.member.role}")
-            else mark.member.role,
+            what=template(f"part.{mark.member.role}"),
             tapes=tapes_of(mark.tapes),
             running=length(mark.running) if mark.line >= 0 else "",
             peg=peg,
@@ -448,7 +470,6 @@ def _title(work: Work) -> str:
 def _step(
     work: Work, options: Typed, names: Mapping[str, str], record: Record | None, system: System
 ) -> StepReport:
-    caution = f"caution.{work.row.caution}"
     return StepReport(
         key=work.key,
         title=_title(work),
@@ -464,7 +485,7 @@ def _step(
         people=work.people,
         minutes=work.minutes,
         time=time_text(work.minutes) if work.minutes else "",
-        caution=template(caution) if work.row.caution and has(caution) else "",
+        caution=" ".join(template(f"caution.{key}") for key in work.row.cautions),
         members=tuple(member.key for member in work.members),
         may_differ=tuple(
             _may_differ(name, work, options, names, system)

@@ -202,6 +202,7 @@ def _against(site: Site, way: Way, key: Against, need: Need, wants: Wants, syste
             "count": (way.figures.people, "count"),
             "height": (climb, "length"),
             "over": (max(climb - (wants.reach or 0.0), 0.0), "length"),
+            "fill": (site.bed.raised_by, "length"),
         },
         {
             "crop": _worst(need, way.family),

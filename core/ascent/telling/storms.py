@@ -21,7 +21,7 @@ from ..season.storm import (
     storm_check,
 )
 from ..words.quantities import System, write
-from ..words.texts import has, say, template
+from ..words.texts import say, template
 from .season import plain_site, standing_of
 from .season_parts import date_text
 from .storm_readout import AfterReport, AfterRow, DayAhead, MoveReport, StormReport, StormRow, WeatherReport
@@ -137,7 +137,7 @@ def _row(check: StormCheck, system: System) -> StormRow:
         outcome=check.outcome,
         brief=say("weather.brief", system, values),
         words=say(f"weather.{check.outcome}", system, values),
-        weakest=template(link) if has(link) else check.weakest,
+        weakest=template(link),
         moves=moves,
         together=write(check.done, "speed", system) if sum(bool(move.after) for move in moves) > 1 else "",
     )
@@ -180,7 +180,7 @@ def _after(garden: Garden, today: dt.date, seen: Sequence[Day]) -> AfterReport |
 def _looked(check: StormCheck, diary: Diary | None, day: dt.date) -> AfterRow:
     found = diary.storms.get(day.isoformat()) if diary else None
     link = f"link.{check.weakest}"
-    named = template(link) if has(link) else check.weakest
+    named = template(link)
     return AfterRow(
         structure=check.structure,
         look=template("weather.look").format(weakest=named.lower()),

@@ -24,6 +24,8 @@ def template(path: str) -> str:
     """
     entry: Any = _catalogue()
     for part in path.split("."):
+        if not isinstance(entry, dict) or part not in entry:
+            raise KeyError(path)
         entry = entry[part]
     return str(entry)
 

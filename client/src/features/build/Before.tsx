@@ -25,6 +25,18 @@ export function Before({ building }: { building: Building }) {
     );
   return (
     <section className="before">
+      {before.remarks.length > 0 && (
+        <>
+          <h2>Check this design first</h2>
+          <ul>
+            {before.remarks.map((line) => (
+              <li key={line.text}>
+                {line.wrong ? <strong className="weak">{line.text}</strong> : line.text}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       <h2>What lies in the ground</h2>
       <ul>
         {before.services.map((line) => (

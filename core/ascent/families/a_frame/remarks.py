@@ -21,7 +21,7 @@ def remarked(
     reach in.
     """
     bed, height = site.bed, height_of(options)
-    remarks = fits.of_ground(bed, options.length, 0.0)
+    remarks = fits.of_ground(bed, options.length)
     if options.spread < 0.45 * options.leg:
         values = {"spread": (options.spread, "length"), "wanted": (0.5 * options.leg, "length")}
         remarks.append(

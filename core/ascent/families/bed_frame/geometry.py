@@ -116,6 +116,11 @@ def board_of(options: BedFrameOptions, bed: BareBed) -> tuple[float, float]:
     return max(bed.board, 0.005), max(bed.raised_by + RIM, 0.05)
 
 
+def tied_across(options: BedFrameOptions, bed: BareBed) -> bool:
+    """Return whether boards stand along both sides, for ties to run from one to the other."""
+    return options.sides == "both" if options.boards == "own" else bed.kind == "raised"
+
+
 def edge_of(options: BedFrameOptions, bed: BareBed) -> float:
     """Return how far from the middle the uprights stand, outside the boards. [m]"""
     return bed.width / 2 + tables.posts()[options.post].a / 2
@@ -178,7 +183,7 @@ def _uprights(options: BedFrameOptions, bed: BareBed, xs: Array, sides: tuple[fl
                         stake.soil_width,
                     )
                 )
-        elif options.backing == "ties" and side < 0:
+        elif options.backing == "ties" and side == sides[0] and tied_across(options, bed):
             count = max(math.floor(options.length / options.backing_step + 1e-6), 1)
             for n, x in enumerate(np.linspace(0, options.length, count + 2)[1:-1].tolist()):
                 line = ((x, -bed.width / 2, -0.05), (x, bed.width / 2, -0.05))

@@ -7,8 +7,10 @@ from ...path.geometry import Geometry
 from ...path.loadpath import Remark
 from ...plan.model import Site, Structure
 from ...remarks import fits
-from .geometry import FIRST_SCREW, board_of
+from .geometry import FIRST_SCREW, board_of, tied_across
 from .options import KEY, BedFrameOptions
+
+_TIP = 0.003  # of wood left over a screw's tip [m], common practice, no source
 
 
 def remarked(
@@ -19,7 +21,7 @@ def remarked(
     """
     bed = site.bed
     thick, high = board_of(options, bed)
-    remarks = fits.of_ground(bed, options.length, 0.0)
+    remarks = fits.of_ground(bed, options.length)
     if options.boards == "bed" and (bed.kind != "raised" or thick < 0.019):
         remarks.append(Remark("no-board", "wrong", source="handbook-13", levers=("boards",)))
     needed = options.screw_gap * (options.screw_rows - 1) + 2 * FIRST_SCREW
@@ -39,6 +41,17 @@ def remarked(
                 source="handbook-parts-4.10",
                 levers=("boards",),
             )
+        )
+    wood = thick + tables.posts()[options.post].a
+    screw = tables.fittings()[options.screw]
+    if (screw.long_m or 0.0) > wood - _TIP:
+        values = {"screw": (screw.long_m or 0.0, "length"), "wood": (wood, "length")}
+        remarks.append(
+            Remark("screw-through", "wrong", values, source="handbook-parts-4.10", levers=("screw", "boards"))
+        )
+    if options.backing == "ties" and not tied_across(options, bed):
+        remarks.append(
+            Remark("tie-to-nothing", "wrong", source="handbook-parts-4.10", levers=("backing", "sides"))
         )
     remarks.append(Remark("board-sound", "watch", source="handbook-parts-4.10"))
     if options.set_late > 0:

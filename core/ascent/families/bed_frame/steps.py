@@ -41,8 +41,13 @@ def steps(
     )
     return (
         *work.marked("mark-boards"),
-        *work.setting(geometry, "cleats", "board"),
-        *work.setting(geometry, "backing", "backing", differs=("backing_step",)),
+        *work.setting(geometry, "own-boards", "board"),
+        *work.setting(
+            geometry,
+            "backing-ties" if options.backing == "ties" else "backing",
+            "backing",
+            differs=("backing_step",),
+        ),
         *work.watered(),
         *((*frames, Step("straddle")) if grounded else ()),
         *screwed,

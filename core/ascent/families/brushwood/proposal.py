@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import plants
+from ...patterns import plants, pots
 from ...plan.model import Site
 from .options import BrushwoodOptions
 
@@ -14,10 +14,8 @@ def proposed(need: Need, site: Site) -> Proposal:
     bed, plant = site.bed, tables.crops()[need.crop]
     row = plants.sown(need, site, longest=20.0, shortest=0.2)
     potted = bed.kind == "container"
-    room = max(bed.raised_by - 0.02, 0.05) if potted else 0.6
-    depth = round(
-        min(max(0.25, 0.2 * min(plant.support_height_m, 1.5), min(bed.raised_by + 0.1, 0.45)), room), 2
-    )
+    usual = max(0.25, 0.2 * min(plant.support_height_m, 1.5), min(bed.raised_by + 0.1, 0.45))
+    depth = pots.room(bed, round(min(usual, 0.6), 2), 0.05)
     wanted = min(plant.support_height_m, 1.5) + depth
     lengths = tables.posts()["brush_12"].lengths_m
     long = min((length for length in lengths if length >= wanted - 0.15), default=max(lengths))

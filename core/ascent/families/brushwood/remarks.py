@@ -19,7 +19,7 @@ def remarked(
     """
     row, height = tables.posts()[options.stick], height_of(options)
     remarks = [
-        *fits.of_ground(site.bed, options.length, options.in_soil),
+        *fits.of_ground(site.bed, options.length),
         *fits.of_stock(row, options.stick_length, ("stick_length",)),
     ]
     if options.season > row.life_dry:

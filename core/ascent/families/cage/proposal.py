@@ -6,7 +6,7 @@ import math
 
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import plants
+from ...patterns import plants, pots
 from ...plan.model import Site
 from .options import CageOptions
 
@@ -18,8 +18,8 @@ def proposed(need: Need, site: Site) -> Proposal:
     apart = max(0.45, *(tables.crops()[each.crop].spacing_m for each in need.crops))
     row = plants.sown(need, site, longest=30.0, shortest=0.3, spacing=apart)
     two = need.sides == "both" and site.bed.width >= 1.0
-    deepest = site.bed.raised_by - 0.02 if site.bed.kind == "container" else 0.9
-    depth = max(min(max(0.45, math.ceil((site.bed.raised_by + 0.30) * 20) / 20), deepest), 0.15)
+    depth = min(max(0.45, math.ceil((site.bed.raised_by + 0.30) * 20) / 20), 0.9)
+    depth = pots.room(site.bed, depth, 0.15)
     cage = "cage_ring_heavy" if small else "cage_mesh_conc_57"
     options = CageOptions(
         cage=cage,

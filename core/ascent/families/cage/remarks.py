@@ -18,7 +18,7 @@ def remarked(
 ) -> tuple[Remark, ...]:
     """Return what fits and what does not: light wire, an outgrown cage, links that only seem to hold."""
     row = cage_of(options)
-    remarks = fits.of_ground(site.bed, options.length, options.depth if options.stakes else 0.0)
+    remarks = fits.of_ground(site.bed, options.length)
     if options.link in ("row", "grid"):
         remarks.append(Remark("link-racks", "watch", source="handbook-10.3", levers=("link",)))
     if options.link != "none" and options.rows == 1:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import plants
+from ...patterns import plants, pots
 from ...plan.model import Site
 from .options import CrossedPolesOptions
 
@@ -15,9 +15,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     """Return crossed poles for a crop on a bed, every value with its reason."""
     bed, plant = site.bed, tables.crops()[need.crop]
     spread = round(min(max(bed.width - 0.1, 0.3), 0.6), 2)
-    depth = round(
-        min(0.30 + bed.raised_by, 0.9 if bed.kind != "container" else max(bed.raised_by - 0.05, 0.1)), 2
-    )
+    depth = pots.room(bed, round(min(0.30 + bed.raised_by, 0.9), 2), 0.1)
     wanted = min(plant.support_height_m, _TALL) + depth + 0.2
     long = min((each for each in (1.8, 2.1, 2.4, 3.0) if each >= wanted - 0.1), default=3.0)
     pole = "cane_16" if long <= 2.4 else "cane_20"

@@ -18,7 +18,7 @@ def remarked(
     down like cards.
     """
     row, height = tables.posts()[options.pole], height_of(options)
-    remarks = fits.of_ground(site.bed, options.length, options.in_soil)
+    remarks = fits.of_ground(site.bed, options.length)
     remarks += [
         *fits.of_stock(row, options.pole_length, ("pole", "pole_length")),
         *fits.of_lashing(row, options.crossing),

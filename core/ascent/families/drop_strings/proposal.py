@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import plants
+from ...patterns import plants, pots
 from ...plan.model import Site
 from .options import DropStringsOptions
 
@@ -19,7 +19,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     beam = row.length <= 2 * _MOST_BEAM
     height = round(min(max(crop.support_height_m, 1.2), 2.10) * 20) / 20
     boards = site.bed.kind == "raised" and site.bed.board >= 0.03
-    depth = min(max(0.60, math.ceil((fill + 0.50) * 20) / 20), 1.2)
+    depth = pots.room(site.bed, min(max(0.60, math.ceil((fill + 0.50) * 20) / 20), 1.2), 0.2)
     bays = math.ceil(row.length / 2.4 - 1e-6)
     options = DropStringsOptions(
         length=row.length,

@@ -19,7 +19,7 @@ def remarked(
     """
     on_posts = options.top != "house"
     in_soil = on_posts and options.footing == "soil"
-    remarks = fits.of_ground(site.bed, options.length, options.depth if in_soil else 0.0)
+    remarks = fits.of_ground(site.bed, options.length)
     remarks += fits.of_setting(options.setting if in_soil else "none")
     if on_posts and options.footing == "bed" and site.bed.kind != "raised":
         remarks.append(Remark("no-board", "wrong", source="handbook-13", levers=("footing",)))

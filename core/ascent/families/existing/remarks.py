@@ -15,7 +15,7 @@ def remarked(
     options: ExistingOptions, geometry: Geometry, structure: Structure, site: Site
 ) -> tuple[Remark, ...]:
     """Return what fits and what does not: whose it is, how sound it is, how dry its foot is."""
-    remarks = fits.of_ground(site.bed, geometry.length, 0.0)
+    remarks = fits.of_ground(site.bed, geometry.length)
     key, level = {
         "mine": ("", "fine"),
         "agreed": ("owner-agreed", "fine"),

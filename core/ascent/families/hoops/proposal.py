@@ -6,7 +6,7 @@ import math
 
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import plants
+from ...patterns import plants, pots
 from ...plan.model import Site
 from ...shapes import sprung
 from .options import HoopsOptions
@@ -21,8 +21,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     arcs = [long for long in (1.52, 1.83, 2.4, 3.05, 3.7) if sprung.fits(long, span, 0.25)]
     rises = {long: float(sprung.figures(long, span, 0.25, 1.0).rise) - 0.25 for long in arcs}
     arc = min(rises, key=lambda long: (rises[long] < wanted - 0.15, abs(rises[long] - wanted)))
-    deepest = max(bed.raised_by - 0.02, 0.1) if bed.kind == "container" else 0.6
-    push_in = round(min(0.25, deepest), 2)
+    push_in = pots.room(bed, 0.25, 0.1)
     bays = max(math.ceil(row.length / 0.9 - 1e-6), 1)
     spacing = round(min(max(row.length / bays + 0.004, 0.2), 1.5), 2)
     options = HoopsOptions(length=row.length, arc=arc, span=span, hoop_spacing=spacing, push_in=push_in)

@@ -19,8 +19,7 @@ def remarked(
     climb.
     """
     row = hoop(options)
-    deep = options.in_soil if options.hoop_of == "pipe" else options.push_in
-    remarks = fits.of_ground(site.bed, options.length, deep, ("length", "push_in"))
+    remarks = fits.of_ground(site.bed, options.length)
     if not bool(sprung.fits(options.arc, options.span, hold(options))):
         values = {
             "length": (options.arc, "length"),

@@ -14,24 +14,22 @@ _RISE = 0.03  # that a crown may stand higher or lower [m], handbook-parts-3.12
 def steps(
     options: HoopsOptions, geometry: Geometry, plantings: tuple[Planting, ...], site: Site, joining: Joining
 ) -> tuple[Step, ...]:
-    """Return the work in order: rods, hoops over them, ridge, ends, plants, net."""
+    """Return the work in order: rods or foot stakes, hoops one by one, ridge, ends, plants, net."""
     piped = options.hoop_of == "pipe"
     pushed = () if piped else (Hit("depth", (options.push_in, "length"), 0.03),)
     return (
         *work.marked(),
         *work.posts_set(
-            work.of(geometry, "post"),
+            work.of(geometry, "post" if piped else "foot-stake"),
             "driven",
             options.in_soil if piped else options.foot_depth,
-            "the rods" if piped else "the foot stakes",
-            row="rods",
+            row="rods" if piped else "foot-stakes",
             differs=("in_soil", "rod") if piped else ("foot_depth", "foot_stake"),
         ),
         *work.setting(
             geometry,
-            "hoops",
+            "hoops" if piped else "hoops-pushed",
             "hoop",
-            "foot-stake",
             hits=(work.gauge("crown", geometry.top, _RISE), *pushed),
             differs=("span",) if piped else ("push_in", "span"),
         ),

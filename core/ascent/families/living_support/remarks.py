@@ -27,7 +27,7 @@ def remarked(
     if tall > 2.5 * host.ready_high_m:
         key, level = "host-tall", "watch"
     remarks = [Remark(key, level, sizes, name, "crops-10", ("head_start",))]  # type: ignore[arg-type]
-    remarks += fits.of_ground(site.bed, options.length, 0.0)
+    remarks += fits.of_ground(site.bed, options.length)
     if 2 * half_of(options) > site.bed.width + 1e-6:
         wide = {"wide": (2 * half_of(options), "length"), "bed": (site.bed.width, "length")}
         remarks.append(

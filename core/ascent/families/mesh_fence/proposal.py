@@ -6,7 +6,7 @@ import math
 
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import mesh_face, plants, posts
+from ...patterns import mesh_face, plants, posts, pots
 from ...plan.model import Site
 from .options import MeshFenceOptions
 
@@ -24,6 +24,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     depth = min(
         max(0.60, math.ceil((fill + 0.45) * 20) / 20), math.floor((longest - gap - height) * 20) / 20, 1.2
     )
+    depth = pots.room(site.bed, depth, 0.15)
     post = posts.driven_for(depth + gap + height)
     bay = 1.22 if product.stiff else 1.0
     options = MeshFenceOptions(

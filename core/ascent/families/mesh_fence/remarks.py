@@ -15,7 +15,7 @@ def remarked(
     options: MeshFenceOptions, geometry: Geometry, structure: Structure, site: Site
 ) -> tuple[Remark, ...]:
     """Return what fits and what does not: hand, fruit, reach, vine, post, ground."""
-    remarks = [*fits.of_ground(site.bed, options.length, options.depth), *fits.of_setting(options.setting)]
+    remarks = [*fits.of_ground(site.bed, options.length), *fits.of_setting(options.setting)]
     if options.ends == "guy" and options.plan == "straight" and options.stood == "posted":
         reach = max(m.points[0][0] for m in geometry.by_role("anchor")) - options.length
         remarks += fits.of_guys(site.bed, options.length, reach)

@@ -6,7 +6,7 @@ import math
 
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import plants
+from ...patterns import plants, pots
 from ...plan.model import Site
 from ...shapes import sprung
 from .geometry import FOOT_IN_BED, total_of
@@ -26,7 +26,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     if site.path:
         span = min(max(round(site.path + 2 * FOOT_IN_BED, 2), 0.6), 2.6)
     fill = site.bed.raised_by
-    depth = min(max(0.60, math.ceil((fill + 0.45) * 20) / 20), 1.2)
+    depth = pots.room(site.bed, min(max(0.60, math.ceil((fill + 0.45) * 20) / 20), 1.2), 0.2)
     post = next(
         (
             key

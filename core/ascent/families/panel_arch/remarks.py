@@ -33,7 +33,7 @@ def remarked(
         clamped(options),
     )
     rise = geometry.top
-    remarks = fits.of_ground(site.bed, 0.0, options.depth if options.foot == "posts" else 0.0)
+    remarks: list[Remark] = []
     of_panels = options.frame == "sprung"
     if of_panels and not sprung.fits(options.panel_length, options.span, hold, clamped(options)):
         values = {

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ...family.steps import Step
+from ...family.steps import Hit, Step
 from ...path.geometry import Geometry
 from ...patterns import work
 from ...plan.model import Joining, Planting, Site
@@ -18,12 +18,12 @@ def steps(
     site: Site,
     joining: Joining,
 ) -> tuple[Step, ...]:
-    """Return the work in order: feet to the gauge, panels bent in, laps, plants; laps before that where they
-    are tied on the ground.
+    """Return the work in order: feet to the gauge, panels bent one by one, laps, plants; where laps are tied
+    on the ground, all panels are bent as one.
     """
     gauged = work.gauge("span", options.span, 0.02)
     crown = work.gauge("crown", geometry.top, _RISE)
-    panels, ties = work.of(geometry, "panel"), ("tie", "tie_wire")
+    panels = work.of(geometry, "panel")
     grounded = joining == "other"
     return (
         *work.marked(),
@@ -39,11 +39,13 @@ def steps(
         *work.setting(geometry, "blocks", "block", hits=(gauged,), differs=("courses",)),
         *work.watered(),
         *(work.setting(geometry, "laps-ground", "lap", differs=("lap_tie",)) if grounded else ()),
-        *work.setting(geometry, "bend", "panel", hits=(crown,), differs=("panel",)),
-        *work.setting(
-            geometry, "tubes", "tube", hits=(gauged, crown) if not panels else (), differs=("tube",)
+        *_bent(options, geometry, crown, together=grounded),
+        *work.setting(geometry, "tubes", "tube", hits=(gauged, crown), differs=("tube",)),
+        *(
+            ()
+            if panels
+            else work.setting(geometry, "arch-tie", "tie", hits=(crown,), differs=("tie", "ties_per_post"))
         ),
-        *work.setting(geometry, "arch-tie", *ties[:1], hits=(crown,), differs=("tie", "ties_per_post")),
         *(() if grounded else work.setting(geometry, "laps", "lap", differs=("lap_tie",))),
         *work.setting(geometry, "clad", "mesh", "clad", differs=("clad_tie",)),
         *work.setting(geometry, "over", "over"),
@@ -53,4 +55,36 @@ def steps(
     )
 
 
+
 _FROM_PANEL = 0.10  # of a plant [m], handbook-parts-3.1
+_TOGETHER = 4  # people who bend lapped panels as one, handbook-parts-3.1
+_ROWS = {"posts": "bend", "board": "bend-stops", "block": "bend-stops", "buried": "bend-buried"}
+
+
+def _bent(options: PanelArchOptions, geometry: Geometry, crown: Hit, *, together: bool) -> list[Step]:
+    """Return the bending: a bent panel is a spring, so each is a step of its own that ends with both its feet
+    held; lapped panels are bent as one.
+
+    Source: handbook-parts-3.1
+    """
+    panels = [(member,) for member in work.of(geometry, "panel")]
+    if together and panels:
+        panels = [tuple(member for (member,) in panels)]
+    ties = work.of(geometry, "tie")
+    each = len(ties) // max(len(panels), 1)
+    sunk = (Hit("depth", (options.buried, "length"), 0.03),) if options.foot == "buried" else ()
+    steps = []
+    for n, bent in enumerate(panels):
+        what = "the panel" if len(panels) == 1 else f"panel {n + 1} of {len(panels)}"
+        steps.append(
+            Step(
+                _ROWS[options.foot],
+                work.keys_of((*bent, *ties[n * each : (n + 1) * each])),
+                hits=(crown, *sunk),
+                differs=("panel", "tie", "ties_per_post") if ties else ("panel",),
+                key="bend" if n == 0 else f"bend-{n + 1}",
+                words={"what": "the lapped panels" if len(bent) > 1 else what},
+                hands=_TOGETHER if len(bent) > 1 else 0,
+            )
+        )
+    return steps

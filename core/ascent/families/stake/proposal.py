@@ -6,7 +6,7 @@ import math
 
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import plants, posts
+from ...patterns import plants, posts, pots
 from ...plan.model import Site
 from .options import StakeOptions
 
@@ -16,8 +16,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     row = plants.sown(need, site, longest=30.0, shortest=0.3)
     crop, fill = row.crop, site.bed.raised_by
     height = round(min(max(crop.support_height_m - 0.1, 0.5), tables.constant("reach")) * 20) / 20
-    deepest = fill - 0.02 if site.bed.kind == "container" else 1.2
-    depth = max(min(max(0.45, math.ceil((fill + 0.30) * 20) / 20), deepest), 0.15)
+    depth = pots.room(site.bed, min(max(0.45, math.ceil((fill + 0.30) * 20) / 20), 1.2), 0.15)
     wanted = ["post_hw_stake_25", "post_hw_stake_38", "tpost_2.1", "tpost_2.4"][int(crop.shoot_kg >= 1.2) :]
     stake = next(
         (key for key in wanted if max(tables.posts()[key].lengths_m) >= depth + height - 0.03), wanted[-1]

@@ -17,7 +17,7 @@ def remarked(
 ) -> tuple[Remark, ...]:
     """Return what fits and what does not: stakes too short, set too late, too near living roots."""
     row = tables.posts()[options.stake]
-    remarks = fits.of_ground(site.bed, options.length, options.depth)
+    remarks = fits.of_ground(site.bed, options.length)
     longest = max(length for length in row.lengths_m if length <= posts.LONGEST_POST)
     if longest < options.depth + options.height - 0.05:
         values = {"long": (longest, "length"), "needed": (options.depth + options.height, "length")}

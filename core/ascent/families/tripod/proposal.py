@@ -6,7 +6,7 @@ import math
 
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import plants, posts
+from ...patterns import plants, posts, pots
 from ...plan.model import Site
 from .options import TripodOptions
 
@@ -21,8 +21,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     narrow = min(bed.width, bed.length) / 2
     radius = round(min(max(narrow - 0.05, 0.08), 0.5), 2)
     number = 3 if potted else 4
-    room = bed.raised_by - 0.05 if potted else 0.9
-    depth = max(min(0.25 if potted else 0.30 + bed.raised_by, room), 0.05)
+    depth = pots.room(bed, 0.25 if potted else min(0.30 + bed.raised_by, 0.9), 0.05)
     apart = round(max(2 * radius + _ROOM, 0.4), 2)
     most = min(max(math.floor((bed.length - 2 * radius) / apart + 1e-6) + 1, 1), 12)
     wanted = min(plant.support_height_m, _TALL) + depth + 0.2

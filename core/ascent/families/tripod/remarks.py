@@ -22,7 +22,7 @@ def remarked(
     slide.
     """
     row = tables.posts()[options.pole]
-    remarks = fits.of_ground(site.bed, geometry.length, options.in_soil, ("sets", "in_soil"))
+    remarks = fits.of_ground(site.bed, geometry.length, ("sets",))
     remarks += fits.of_stock(row, options.pole_length, ("pole", "pole_length"))
     lean = math.degrees(math.atan2(options.radius, height_of(options)))
     if lean < _STEEP:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import plants
+from ...patterns import plants, pots
 from ...plan.model import Site
 from .options import WeaveOptions
 
@@ -19,7 +19,7 @@ def proposed(need: Need, site: Site) -> Proposal:
     bay = min(max(round(2 * apart if apart >= 0.3 else 1.2, 2), 0.6), 2.0)
     top = round(min(max(0.9 * min(crop.support_height_m, 1.8), 0.25), 1.65) * 20) / 20
     first = min(0.25, top)
-    depth = min(max(0.45, math.ceil((fill + 0.35) * 20) / 20), 1.2)
+    depth = pots.room(site.bed, min(max(0.45, math.ceil((fill + 0.35) * 20) / 20), 1.2), 0.15)
     options = WeaveOptions(
         length=row.length, style=style, post_spacing=bay, top_run=top, first_run=first, depth=depth
     )

@@ -20,7 +20,7 @@ def remarked(
     """Return what fits and what does not: posts long enough, runs in time, how many plants stand between
     two posts.
     """
-    remarks = [*fits.of_ground(site.bed, options.length, options.depth), *fits.of_setting(options.setting)]
+    remarks = [*fits.of_ground(site.bed, options.length), *fits.of_setting(options.setting)]
     if geometry.top < options.top_run:
         values = {"top": (options.top_run, "length"), "post": (geometry.top, "length")}
         remarks.append(

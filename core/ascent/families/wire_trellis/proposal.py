@@ -6,7 +6,7 @@ import math
 
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
-from ...patterns import plants
+from ...patterns import plants, pots
 from ...plan.model import Site
 from .geometry import ends_of
 from .options import WireTrellisOptions
@@ -26,8 +26,8 @@ def proposed(need: Need, site: Site) -> Proposal:
     )
     height = round(min(max(crop.support_height_m, 0.9), tables.constant("reach"), 2.5) * 20) / 20
     wires = 1 if not low else 3
-    depth = min(max(0.60, math.ceil((fill + 0.50) * 20) / 20), 1.2)
-    end_depth = min(max(0.80, math.ceil((fill + 0.70) * 20) / 20), 1.2)
+    depth = pots.room(site.bed, min(max(0.60, math.ceil((fill + 0.50) * 20) / 20), 1.2), 0.3)
+    end_depth = pots.room(site.bed, min(max(0.80, math.ceil((fill + 0.70) * 20) / 20), 1.2), 0.3)
     post = next(
         (key for key in _LINE_POSTS if max(tables.posts()[key].lengths_m) >= depth + height - 0.03),
         _LINE_POSTS[-1],

@@ -18,7 +18,7 @@ def remarked(
     """Return what fits and what does not: the room that guys take, reach, the safety wire, what climbs on
     what.
     """
-    remarks = fits.of_ground(site.bed, options.length, options.depth)
+    remarks = fits.of_ground(site.bed, options.length)
     assembly = ends_of(options, site)
     if options.ends in GUYED:
         remarks += fits.of_guys(site.bed, options.length, assembly.reach())

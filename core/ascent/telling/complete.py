@@ -1,0 +1,40 @@
+"""Whether every sentence that a table or a kind of support asks for is there."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import get_args
+
+from .. import tables
+from ..families import FAMILIES
+from ..ground.clashes import RULES
+from ..path.geometry import Role
+from ..words.texts import has
+
+_OF_FAMILY = ("name", "noun", "what", "suits", "weak")
+_MARKED: tuple[Role, ...] = ("ring", "post", "anchor", "strut", "arm")
+
+
+def missing_texts() -> tuple[str, ...]:
+    """Return the path of every text that something asks for by a key of its own and that is not there."""
+    return tuple(path for path in dict.fromkeys(_asked_for()) if not has(path))
+
+
+def _asked_for() -> Iterator[str]:
+    for step in tables.steps().values():
+        yield from (f"caution.{key}" for key in step.cautions)
+    for key, family in FAMILIES.items():
+        yield from (f"family.{key}.{name}" for name in _OF_FAMILY)
+        yield from (f"option.{name}" for name in family.options.model_fields)
+        if family.joined:
+            yield from (f"joined.{family.joined.key}.{way}" for way in ("ground", "place"))
+        for option in family.options.model_fields.values():
+            extra = option.json_schema_extra
+            if isinstance(extra, dict):
+                yield f"group.{extra['group']}"
+                if extra["kind"] == "choice":
+                    yield from (f"value.{str(value).lower()}" for value in get_args(option.annotation))
+    yield from (f"part.{role}" for role in _MARKED)
+    yield from (f"rule.{rule}" for rule in RULES)
+    for divide in tables.divides():
+        yield f"divide.{divide}.topic"
