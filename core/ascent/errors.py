@@ -2,8 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import logging
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from typing import TypeVar
+
+_log = logging.getLogger(__name__)
+Made = TypeVar("Made")
+Else = TypeVar("Else")
 
 
 class AscentError(Exception):
@@ -51,3 +57,24 @@ class UnknownItem(AscentError):
     def __init__(self, table: str, key: str, suggestion: str) -> None:
         self.table, self.key, self.suggestion = table, key, suggestion
         super().__init__(f"{table}: no row ‘{key}’; {suggestion}")
+
+
+def guarded(part: str, make: Callable[[], Made], otherwise: Else) -> Made | Else:
+    """Return one part of a report, or something else where making it fails by a program error: that is
+    logged, and the rest of the report stands. What a person can put right is raised all the same.
+
+    Args:
+        part: What is made, for the log.
+        make: Makes it.
+        otherwise: Returned where it fails.
+
+    Raises:
+        AscentError: As `make` raises it.
+    """
+    try:
+        return make()
+    except AscentError:
+        raise
+    except Exception:
+        _log.exception("%s failed", part)
+        return otherwise

@@ -6,7 +6,9 @@ import contextlib
 import io
 import json
 import unittest
+from dataclasses import replace
 from pathlib import Path
+from unittest.mock import patch
 
 from ascent import cli, tables
 from ascent.buying.lists import Part
@@ -15,13 +17,15 @@ from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.need import need_schema, read_need
+from ascent.path.geometry import depth_of
 from ascent.plan.model import Site, Structure, Wants
 from ascent.sizing.choose import Figures, ranked, way_of
+from ascent.sizing.offer import choices
 from ascent.sizing.trials import Share
 from ascent.telling.choosing import choose, order_of, way_report
 from jsonschema import Draft202012Validator
 
-from tests.support import NearTestCase, fence, site
+from tests.support import NearTestCase, fence, share, site
 
 DOCS = Path(__file__).parents[2] / "docs"
 
@@ -226,3 +230,47 @@ class NeedFileTest(NearTestCase):
         code, _, err = self.run_cli("choose", str(DOCS / "examples" / "holds.json"))
         self.assertEqual(code, 2)
         self.assertIn("crop", err)
+
+
+class PotTest(NearTestCase):
+    """A container has a floor: common practice, no source."""
+
+    def pot(self, fill: float) -> Site:
+        return site(kind="container", fill_depth=fill, fill="potting_mix", length=1.2, width=0.6)
+
+    def test_nothing_that_will_do_goes_through_it(self):
+        needs = [Need(crop, None, "right", "pruned") for crop in ("pea-snap", "tom-slicer")]
+        for fill in (0.3, 1.1):
+            for key in share(FAMILIES, 3):
+                for need in needs:
+                    place = self.pot(fill)
+                    found = way_of(place, key, need, Wants(), "metric", closely=False)
+                    deepest = max(map(depth_of, found.evaluation.geometry.members))
+                    if "pot" not in found.against:
+                        self.assertLessEqual(deepest, fill + 1e-9, (key, fill, need.crop))
+
+    def test_what_goes_through_it_says_so(self):
+        found = way_report(
+            self.pot(0.2),
+            "wire-trellis",
+            Need("tom-slicer", None, "right", "pruned"),
+            Wants(),
+            "metric",
+            closely=False,
+        )
+        self.assertIn("which has a floor 0.20 m down", " ".join(found.against))
+
+    def test_a_pot_of_any_depth_is_answered_for_every_kind(self):
+        for fill in (0.1, 0.5, 0.92, 0.95, 1.2):
+            found, failed = choices(self.pot(fill), Need("tom-slicer", None, "right", "pruned"))
+            self.assertEqual((len(found), failed), (len(FAMILIES), []), fill)
+
+    def test_a_kind_that_fails_is_left_out_and_said(self):
+        def broken(*_args: object) -> None:
+            raise ZeroDivisionError
+
+        third, need = list(FAMILIES)[2], Need("tom-slicer", None, "right", "pruned")
+        families = {**FAMILIES, third: replace(FAMILIES[third], propose=broken)}
+        with patch.dict(FAMILIES, families), self.assertLogs("ascent.errors", "ERROR"):
+            found, failed = choices(self.pot(0.5), need)
+        self.assertEqual((len(found), failed), (len(FAMILIES) - 1, [third]))

@@ -6,8 +6,9 @@ import math
 
 import numpy as np
 import shapely
-from ascent.building.before import buried_near, in_board, to_ask, ways_clear
+from ascent.building.before import buried_near, driven, in_board, to_ask, ways_clear
 from ascent.building.stakeout import stake_out
+from ascent.families import FAMILIES
 from ascent.ground.plot import Laid, geometry_of, laid_out, structure_frame
 from ascent.plan.model import Bed, Feature, Structure
 
@@ -134,3 +135,94 @@ class BuriedTest(NearTestCase):
         self.assertEqual(
             to_ask(standing, [wall.model_copy(update={"points": ((-6.0, 4.0), (6.0, 4.0))})]), ()
         )
+
+    def test_what_goes_into_the_ground_is_read_from_its_members(self):
+        """Handbook 4.6: whatever is driven or pushed in counts, whatever its kind of support calls it."""
+        for family, options, deep in (
+            ("crossed-poles", {"in_soil": 0.45}, 0.45),
+            ("brushwood", {"pattern": "crossed", "in_soil": 0.3, "tied": "none"}, 0.3),
+            ("cage", {"stakes": 1, "depth": 0.6}, 0.6),
+            ("hoops", {"hoop_of": "ladder-mesh", "held": "stakes", "foot_depth": 0.5}, 0.5),
+            ("a-frame", {"foot": "anchor", "anchor": "anchor_screw_30x4"}, 0.76),
+            ("panel-arch", {"foot": "buried", "buried": 0.3}, 0.3),
+            ("a-frame", {"foot": "none"}, 0.0),
+            ("panel-arch", {"foot": "block"}, 0.0),
+        ):
+            structure = Structure(
+                key="x", name="x", family=family, options=options, plantings=fence().plantings
+            )
+            depths = [depth for _, _, depth in driven(laid(structure))]
+            self.assertNear(max(depths, default=0.0), deep, 0.03)  # a pole leans
+
+    def test_beside_a_raised_bed_the_ground_lies_lower(self):
+        structure = Structure(
+            key="x", name="x", family="bed-frame", options={"length": 2.4}, plantings=fence().plantings
+        )
+        self.assertEqual(driven(laid(structure, kind="raised", fill_depth=0.3, board=0.038)), [])
+
+    def test_a_long_screw_anchor_reaches_a_deep_pipe(self):
+        structure = Structure(
+            key="x",
+            name="x",
+            family="a-frame",
+            options={"foot": "anchor", "anchor": "anchor_screw_48x6"},
+            plantings=fence().plantings,
+        )
+        standing = laid(structure)
+        at = next(at for member, at, _ in driven(standing) if member.role == "anchor")
+        deep = pipe(standing.spot(*at)[0], 0.9)
+        self.assertTrue(any(near.too_near for near in buried_near(standing, [deep])))
+
+
+class PegTest(NearTestCase):
+    """A peg is no nearer to a buried line than a post may be: parts handbook 4.6."""
+
+    def test_stands_clear_of_the_whole_line(self):
+        standing = laid(fence(length=3.6, depth=0.6))
+        x, y = standing.spot(1.2, 0.0)
+        lines = {
+            "square": ((x - 5.0, y + 0.085), (x + 5.0, y + 0.085)),
+            "along": ((x + 0.085, y - 5.0), (x + 0.085, y + 5.0)),
+        }
+        for way, points in lines.items():
+            buried = Feature(key="pipe", name="Pipe", kind="water-pipe", points=points, width=0.03)
+            unsafe = [near.member.key for near in buried_near(standing, [buried]) if near.too_near]
+            pegs = [m.peg for m in stake_out(standing, [standing.bed], [buried], unsafe).marks if m.peg]
+            self.assertTrue(pegs)
+            self.assertEqual({peg.way for peg in pegs}, {way})
+            for peg in pegs:
+                away = shapely.LineString(points).distance(shapely.Point(peg.at))
+                self.assertGreaterEqual(away, 0.30 + 0.015 - 1e-9)
+
+    def test_is_none_where_pipes_lie_all_round(self):
+        standing = laid(fence(length=3.6, depth=0.6))
+        x, y = standing.spot(1.2, 0.0)
+        net = [
+            Feature(
+                key=f"p{n}",
+                name="Pipe",
+                kind="water-pipe",
+                points=((x - 4, y + d), (x + 4, y + d)),
+                width=0.03,
+            )
+            for n, d in enumerate((-1.0, -0.6, -0.3, 0.0, 0.3, 0.6, 1.0))
+        ]
+        unsafe = [near.member.key for near in buried_near(standing, net) if near.too_near]
+        self.assertFalse([m.peg for m in stake_out(standing, [standing.bed], net, unsafe).marks if m.peg])
+
+
+class AlongTheRowTest(NearTestCase):
+    def test_a_spacing_at_its_least_has_no_nearer_way(self):
+        """Drip lines along a bed: no bay can be closed up below the least spacing there is."""
+        drips = [
+            Feature(key=f"drip{n}", name="Drip", kind="drip-line", points=((-8.0, y), (8.0, y)), width=0.02)
+            for n, y in enumerate((-0.3, 0.0, 0.3))
+        ]
+        for family, spacing in (("mesh-fence", "post_spacing"), ("crossed-poles", "pair_spacing")):
+            least = FAMILIES[family].options.model_json_schema()["properties"][spacing]["minimum"]
+            for value in (least, 2 * least):
+                structure = Structure(
+                    key="x", name="x", family=family, options={spacing: value}, plantings=fence().plantings
+                )
+                for way in ways_clear(laid(structure), drips):
+                    FAMILIES[family].options.model_validate({**structure.options, **way.options})

@@ -23,6 +23,4 @@ def tables_load(**_kwargs: Any) -> list[CheckMessage]:
 @register()
 def texts_are_there(**_kwargs: Any) -> list[CheckMessage]:
     """Return a complaint of every sentence that is asked for and not there."""
-    return [
-        Error(f"texts.toml has no text ‘{path}’", id="gardens.E002") for path in missing_texts()
-    ]
+    return [Error(f"texts.toml has no text ‘{path}’", id="gardens.E002") for path in missing_texts()]

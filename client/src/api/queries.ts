@@ -286,7 +286,7 @@ export const useDivides = (
     },
   });
 
-/** What a support of one family would start with. */
+/** What a support of one family would start with, and what was asked for it: taken up, it is made as it was seen. */
 export const useProposal = (
   garden: number,
   bed: string,
@@ -296,12 +296,14 @@ export const useProposal = (
   useQuery({
     queryKey: ["proposal", garden, bed, need, units],
     enabled: need.chosen != null,
-    queryFn: () =>
-      exactly<Schemas["ProposalOut"]>(
+    queryFn: async () => ({
+      asked: need,
+      ...(await exactly<Schemas["ProposalOut"]>(
         api.POST("/api/gardens/{garden_id}/beds/{bed}/proposal", {
           params: { path: { garden_id: garden, bed } },
           body: need,
         }),
-      ),
+      )),
+    }),
     placeholderData: keepPreviousData,
   });

@@ -1916,7 +1916,7 @@ export interface components {
         };
         /**
          * BeforeReport
-         * @description What to look for in the ground and around, whom to ask, what to carry.
+         * @description What the bench warns of, what to look for in the ground and around, whom to ask, what to carry.
          */
         BeforeReport: {
             /** Around */
@@ -1933,6 +1933,8 @@ export interface components {
             gear: string[];
             /** People */
             people: number;
+            /** Remarks */
+            remarks: components["schemas"]["BeforeLine"][];
             /** Services */
             services: components["schemas"]["BeforeLine"][];
             /** Soil */
@@ -5790,11 +5792,14 @@ export interface components {
         /**
          * SupportsOut
          * @description Every kind of support for a crop, those that suit it best first; which beds are alike, what walls and
-         *     fences run along, and what a kind is sized by where it comes first.
+         *     fences run along, and what a kind is sized by where it comes first. `failed`: what is said of each kind
+         *     that could not be calculated.
          */
         SupportsOut: {
             /** Beds */
             beds: components["schemas"]["AlikeOut"][];
+            /** Failed */
+            failed: string[];
             /** Hosts */
             hosts: components["schemas"]["HostOut"][];
             /** Sized By */

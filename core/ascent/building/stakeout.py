@@ -311,9 +311,7 @@ def _peg(laid: Laid, at: Flat, features: Sequence[Feature]) -> Peg | None:
 
     Source: handbook-parts-4.6, the distances kept; common practice, no source, the peg
     """
-    lines = [
-        (shapely.LineString(f.points), keep_of(f) + f.width / 2) for f in features if keep_of(f)
-    ]
+    lines = [(shapely.LineString(f.points), keep_of(f) + f.width / 2) for f in features if keep_of(f)]
     for off in (OFFSET, 2 * OFFSET):
         ways = (("square", 0.0, off), ("square", 0.0, -off), ("along", off, 0.0), ("along", -off, 0.0))
         pegs = [Peg(laid.spot(at[0] + a, at[1] + c), way, off) for way, a, c in ways]

@@ -4,7 +4,6 @@ taken twice.
 
 from __future__ import annotations
 
-import logging
 import math
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
@@ -16,12 +15,12 @@ import shapely
 from shapely import ops
 
 from .. import tables
+from ..errors import guarded
 from ..plan.model import ROUND, Bed, Feature, Garden, Typed
 from ..words.quantities import System, write
 from ..words.texts import say, template
 from .plot import TO_WALL, Flat, Laid, bed_kept_off, bed_shape, keep_of, kept_off, lie_of
 
-_log = logging.getLogger(__name__)
 _TOUCH = 0.05  # beds nearer than this are one bed to walk round [m]
 _FACING = 0.3  # beds face one another over at least this length [m]
 _SHARE = 0.15  # of a bed's part out of reach before it is said
@@ -120,13 +119,8 @@ def of_ways(those: Iterable[Clash]) -> list[Clash]:
 
 def _said(key: str, rule: Callable[[_Ground], Iterable[Clash]], ground: _Ground) -> list[Clash]:
     """Return what a rule finds; one that fails is said to have failed and never stops the plan."""
-    try:
-        return list(rule(ground))
-    except Exception:
-        _log.exception("the rule %s failed", key)
-        return [
-            Clash("not-looked-at", "watch", (), _middle_of(ground), words={"rule": template(f"rule.{key}")})
-        ]
+    failed = Clash("not-looked-at", "watch", (), _middle_of(ground), words={"rule": template(f"rule.{key}")})
+    return guarded(f"the rule {key}", lambda: list(rule(ground)), [failed])
 
 
 def _middle_of(ground: _Ground) -> Flat:

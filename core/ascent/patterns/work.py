@@ -130,9 +130,7 @@ def anchored(geometry: Geometry) -> list[Step]:
         row = "anchor-deadman" if anchor.top_m > 0 else "anchor-weight"
     else:
         row = "anchor-screw" if "screw" in anchor.key else "anchor-driven"
-    deep = (
-        (Hit("buried", (anchor.top_m, "length"), 0.05),) if row == "anchor-deadman" else ()
-    )
+    deep = (Hit("buried", (anchor.top_m, "length"), 0.05),) if row == "anchor-deadman" else ()
     return [Step(row, keys_of(members), hits=deep, differs=("anchor",))]
 
 

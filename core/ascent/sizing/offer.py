@@ -8,10 +8,11 @@ import math
 import re
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import partial
 
 from .. import tables
 from ..drawing.sketch import Sketch, sketch_of
-from ..errors import InvalidPlan, Problem, UnknownItem
+from ..errors import InvalidPlan, Problem, UnknownItem, guarded
 from ..families import FAMILIES, family_of
 from ..family.protocol import Need, Proposal
 from ..plan.model import Planting, Site, Structure, Typed
@@ -64,9 +65,9 @@ GOOD = 2  # of the marks of suits.csv
 _SHOWN = 3.0  # of a long row in its picture [m]
 
 
-def choices(site: Site, need: Need) -> list[Support]:
+def choices(site: Site, need: Need) -> tuple[list[Support], list[str]]:
     """Return every kind of support for a need, those that suit the crop first and of them the simplest, each
-    as a picture of its first stretch.
+    as a picture of its first stretch; and the kinds that could not be calculated.
 
     Raises:
         InvalidPlan: No such crop.
@@ -74,23 +75,25 @@ def choices(site: Site, need: Need) -> list[Support]:
     need, traits = leading(need), tables.traits()
     bed = site.bed.model_copy(update={"length": min(site.bed.length, _SHOWN)})
     short = site.model_copy(update={"bed": bed, "spare": ()})
-    supports = []
-    for key, family in FAMILIES.items():
-        stands, each, _ = for_each(short, key, replace(need, count=None))
-        proposed = family.propose(each, stands)
-        geometry = family.geometry(proposed.options, proposed.plantings, stands)
-        words = {name: template(f"family.{key}.{name}") for name in ("name", "what", "suits", "weak")}
-        score = suiting(need, key)
-        supports.append(
-            Support(
-                family=key,
-                **words,
-                score=score,
-                score_text=template(f"suit.{score}"),
-                sketch=sketch_of(geometry, bed.length, 2 * geometry.reach(bed.width)),
-            )
-        )
-    return sorted(supports, key=lambda s: (s.score < GOOD, traits[s.family].difficulty, -s.score))
+    found = {key: guarded(key, partial(_choice, short, need, key), None) for key in FAMILIES}
+    supports = [support for support in found.values() if support]
+    supports.sort(key=lambda s: (s.score < GOOD, traits[s.family].difficulty, -s.score))
+    return supports, [key for key, support in found.items() if support is None]
+
+
+def _choice(site: Site, need: Need, key: str) -> Support:
+    family, (stands, each, _) = family_of(key), for_each(site, key, replace(need, count=None))
+    proposed = family.propose(each, stands)
+    geometry = family.geometry(proposed.options, proposed.plantings, stands)
+    words = {name: template(f"family.{key}.{name}") for name in ("name", "what", "suits", "weak")}
+    score = suiting(need, key)
+    return Support(
+        family=key,
+        **words,
+        score=score,
+        score_text=template(f"suit.{score}"),
+        sketch=sketch_of(geometry, site.bed.length, 2 * geometry.reach(site.bed.width)),
+    )
 
 
 def leading(need: Need) -> Need:

@@ -8,7 +8,7 @@ from ninja import Router
 from .. import schemas
 from ..services import access, structures
 from .gardens import file_answer
-from .turns import heavy, live, until_enough
+from .turns import brisk, heavy, live, until_enough
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
@@ -55,7 +55,7 @@ def propose(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn
 
 
 @router.post("/gardens/{garden_id}/beds/{bed}/structures", response={200: schemas.StructureOut, **REFUSED})
-@heavy
+@brisk
 def build(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn) -> schemas.StructureOut:
     """Put the proposed structure on the bed."""
     visitor = visitor_of(request)

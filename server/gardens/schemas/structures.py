@@ -237,10 +237,12 @@ class HostOut(Typed):
 
 class SupportsOut(Typed):
     """Every kind of support for a crop, those that suit it best first; which beds are alike, what walls and
-    fences run along, and what a kind is sized by where it comes first.
+    fences run along, and what a kind is sized by where it comes first. `failed`: what is said of each kind
+    that could not be calculated.
     """
 
     supports: list[Support]
+    failed: list[str]
     beds: list[AlikeOut]
     hosts: list[HostOut]
     sized_by: tuple[First, ...]

@@ -9,7 +9,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from ascent.buying.shed import less
-from ascent.errors import InvalidPlan, Problem
+from ascent.errors import InvalidPlan, Problem, guarded
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.csv_tables import plain_cell
@@ -28,6 +28,7 @@ from ascent.telling.sizes import link_fixes, sizing
 from ascent.telling.solids import solid_report
 from ascent.telling.wishes import ways_to
 from ascent.words.quantities import read, write
+from ascent.words.texts import template
 from django.http import Http404
 
 from .. import schemas
@@ -261,8 +262,10 @@ def supports(granted: Granted, key: str, sent: schemas.WantedIn) -> schemas.Supp
     """
     site, need = _place_for(granted.garden, key, sent)
     core, bed = _bed_of(granted.garden, key)
+    found, failed = choices(site, need)
     return schemas.SupportsOut(
-        supports=choices(site, need),
+        supports=found,
+        failed=[template("choose.failed").format(name=template(f"family.{kind}.name")) for kind in failed],
         beds=[
             schemas.AlikeOut(
                 key=each.key, name=each.name, path="" if path is None else write(path, "length", core.units)
@@ -284,7 +287,15 @@ def way(
     """
     _known("family", family)
     site, need = _place_for(granted.garden, key, sent, shed=True)
-    return way_report(site, family, need, sent.wants, site.garden.units, enough, closely=sent.closely)
+    found = guarded(
+        f"a way of {family}",
+        lambda: way_report(site, family, need, sent.wants, site.garden.units, enough, closely=sent.closely),
+        None,
+    )
+    if found is None:
+        name = template(f"family.{family}.name")
+        raise InvalidPlan([Problem("family", name, template("choose.failed").format(name=name))])
+    return found
 
 
 def order(granted: Granted, sent: schemas.OrderIn) -> schemas.OrderOut:

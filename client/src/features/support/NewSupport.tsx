@@ -41,6 +41,11 @@ export function NewSupport() {
   );
 }
 
+/** What is said of an answer that did not come as it should. */
+function said(error: Error): string {
+  return error instanceof Refused ? error.message : "The server did not answer.";
+}
+
 const MOST_CROPS = 4; // of one support
 
 interface Row {
@@ -118,11 +123,12 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const sizedFor = kinds.data?.sized_by.includes(first) ? first : NOTHING_SAID.first;
   const need: Omit<Schemas["ChooseIn"], "closely"> = { ...wanted, wants: { ...wants, first: sizedFor } };
   const supports = kinds.data?.supports ?? [];
-  const wished = search.get("on");
+  // the address follows a choice a moment later
+  const [wished, setWished] = useState(search.get("on"));
   const asked = supports.map((support) => support.family);
   // nothing is asked for while what is wanted is still being written
-  const said = JSON.stringify(need);
-  const held = useSettled(said) !== said || stopped;
+  const written = JSON.stringify(need);
+  const held = useSettled(written) !== written || stopped;
   const looked = useWays(gardenId, bedKey, need, asked, wished, garden.units, held);
   const seen = (looks: typeof looked) =>
     new Map(looks.flatMap((way) => (way.data ? [[way.data.family, way.data] as const] : [])));
@@ -148,7 +154,8 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const proposal = useProposal(gardenId, bedKey, started, garden.units);
   const bed = garden.beds.find((each) => each.key === bedKey);
   if (!bed) return <NotHere />;
-  const choose = (key: string) =>
+  const choose = (key: string) => {
+    setWished(key);
     setSearch(
       (now) => {
         now.set("on", key);
@@ -156,30 +163,37 @@ function Choosing({ garden, bedKey, kept }: Props) {
       },
       { replace: true },
     );
-  const build = async () => {
+  };
+  const build = async (seen: Schemas["NeedIn"]) => {
     setBuilding(true);
+    setFailed("");
     try {
       const made = await askGarden<Schemas["StructureOut"]>(
         gardenId,
         `/beds/${bedKey}/structures`,
-        started,
+        seen,
         `a support for ${bed.fields.name}`,
       );
       await navigate(`/structures/${made.id}`);
     } catch (error) {
       setBuilding(false);
-      setFailed(
-        error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.",
-      );
+      setFailed(`${said(error as Error)} Nothing was made. Try again.`);
     }
   };
   const data = way && !proposal.isPlaceholderData ? proposal.data : undefined;
   const report: Report | undefined = data?.report;
-  const faults = [proposal.error, kinds.error, ...looked.map((each) => each.error)];
-  const refused = faults.find((error) => error);
+  const refused = proposal.error ?? kinds.error;
+  // a kind that cannot be calculated is said, and the others go on without it
+  const missed = new Map(
+    looked.flatMap((each, n) => {
+      const kind = asked[n % asked.length];
+      return each.error && kind ? [[kind, said(each.error)] as const] : [];
+    }),
+  );
+  const answered = (looks: typeof looked) => looks.filter((each) => !each.isPending || each.error).length;
   const chosen = supports.find((each) => each.family === family);
-  const glanced = glances.size === supports.length && supports.length > 0;
-  const ended = closely.size === supports.length && supports.length > 0;
+  const glanced = answered(looked.slice(0, supports.length)) === supports.length && supports.length > 0;
+  const ended = answered(looked.slice(supports.length)) === supports.length && supports.length > 0;
   const [upper, lower] = compared.map((key) => ways.get(key));
   // what was asked for is taken as it is after a close look, whatever leads as far as it is known
   const rough = wished === family && !closely.has(family) && !stopped;
@@ -255,7 +269,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
             )}
             {refused && (
               <p role="alert" className="refusal">
-                {refused instanceof Refused ? refused.message : "The server did not answer."}
+                {said(refused)}
               </p>
             )}
           </div>
@@ -275,7 +289,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
               )}
             </p>
             <Button
-              onClick={() => void build()}
+              onClick={() => data && void build(data.asked)}
               disabled={building || !data || wrongCount || rough}
               className="strong"
             >
@@ -320,6 +334,11 @@ function Choosing({ garden, bedKey, kept }: Props) {
               )
             }
           />
+          {[...(kinds.data?.failed ?? []), ...missed.values()].map((words) => (
+            <p key={words} className="refusal">
+              {words}
+            </p>
+          ))}
           {upper && lower && <Compare ways={[upper, lower]} />}
           <CostPlot ways={ways} places={places} pointed={pointed} onPoint={setPointed} onChoose={choose} />
           <section aria-busy={proposal.isFetching} aria-label="What is filled in, and why">

@@ -55,7 +55,6 @@ def steps(
     )
 
 
-
 _FROM_PANEL = 0.10  # of a plant [m], handbook-parts-3.1
 _TOGETHER = 4  # people who bend lapped panels as one, handbook-parts-3.1
 _ROWS = {"posts": "bend", "board": "bend-stops", "block": "bend-stops", "buried": "bend-buried"}
