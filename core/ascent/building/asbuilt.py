@@ -5,15 +5,17 @@ where posts differ.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from pydantic import ValidationError
 
+from .. import tables
 from ..errors import InvalidPlan, Problem, UnreadableQuantity
 from ..families import family_of
 from ..files.plan import problems_of
 from ..ground.plot import geometry_of
+from ..path.geometry import Geometry
 from ..plan.model import Build, Differs, Joining, Record, Site, Structure
 from ..report.evaluation import Evaluation, evaluate
 from ..words.quantities import System, read
@@ -49,9 +51,12 @@ def being_built(structure: Structure) -> Structure:
     """Return a structure as it is being built, or was: what was kept of it when building began, else its
     plan.
     """
-    if structure.built is None:
+    built = structure.built
+    if built is None:
         return structure
-    kept = {name: getattr(structure.built, name) for name in Build.model_fields}
+    kept = {name: getattr(built, name) for name in Build.model_fields}
+    if built.taken is not None:
+        kept["taken"] = built.taken
     return structure.model_copy(update=kept)
 
 
@@ -103,6 +108,7 @@ def check_differs(structure: Structure, site: Site, record: Record) -> None:
         with_options(structure, {differs.option: differs.value})
     steps = {step.key for step in work_of(site, structure, geometry, record.joining)}
     either = steps | {step.key for step in work_of(site, structure, geometry, other(record.joining))}
+    either |= set(tables.steps())  # what was ticked before a step was put in other words
     allowed = f"one of {', '.join(sorted(either))} is allowed"
     if unknown := [key for key in record.ticks if key not in either]:
         raise InvalidPlan([Problem(f"ticks.{key}", key, allowed) for key in unknown])
@@ -165,3 +171,33 @@ def as_built(site: Site, structure: Structure, record: Record | None) -> AsBuilt
         for options, members in alike.items()
     )
     return AsBuiltCheck(first, evaluate(site, base) if whole else first, parts)
+
+
+def coming_off(site: Site, structure: Structure, record: Record | None = None) -> tuple[Structure, Geometry]:
+    """Return a structure as it really went in, laid out without what stays in the ground or on a wall when
+    it is taken down.
+
+    Args:
+        site: Where it stands.
+        structure: The structure, with what was kept of it when building began.
+        record: What was done.
+
+    Raises:
+        InvalidPlan: Something that differs is not allowed.
+
+    Source: handbook-season-9
+    """
+    whole, single = differing(record)
+    stands = being_built(structure)
+    stands = with_options(stands, whole) if whole else stands
+    geometry = geometry_of(site.bed, stands)
+    members = {member.key: member for member in geometry.members}
+    for key, options in single.items():
+        others = geometry_of(site.bed, with_options(stands, options)).members
+        members.update({other.key: other for other in others if other.key == key and key in members})
+    work = work_of(site, stands, geometry, record.joining if record else "usual")
+    stay = {member.key for step in work if step.row.stays for member in step.members}
+    used = {key for step in work if step.row.stays for key in step.step.supplies}
+    kept = tuple(member for key, member in members.items() if key not in stay)
+    supplies = tuple(supply for supply in geometry.supplies if supply.key not in used)
+    return stands, replace(geometry, members=kept, supplies=supplies)

@@ -8,7 +8,7 @@ from typing import get_args
 
 from .. import tables
 from ..path.geometry import Geometry
-from ..plan.model import MOST_STOCK, Stock, StockTable, Structure
+from ..plan.model import MOST_ALIKE, MOST_STOCK, Stock, StockTable, Structure
 from ..tables import own
 from ..tables.rows import Item, Mesh, Tie, Twine
 from .lists import shopping
@@ -43,8 +43,8 @@ def put_back(
 
     Args:
         shed: As it is while the structure stands.
-        structure: With what it has of the shed.
-        geometry: It laid out.
+        structure: As it was built, with what it has of the shed.
+        geometry: It laid out, without what stays where it is.
         seasons: For how many it stood.
         new_key: Gives a free key for a name.
 
@@ -57,7 +57,7 @@ def put_back(
             continue
         same = next((known for known in stocks.values() if _alike(known, stock)), None)
         if same:
-            count = min(same.count + stock.count, 1000)
+            count = min(same.count + stock.count, MOST_ALIKE)
             stocks[same.key] = same.model_copy(update={"count": count})
         elif len(stocks) < MOST_STOCK:
             key = new_key(stock.name)
@@ -116,11 +116,12 @@ def _lengths(piece: Piece) -> list[float]:
 
 
 def _older(sound: _Sound, name: str, seasons: int) -> Stock | None:
-    """Return what comes off as something in the shed."""
+    """Return what comes off as something in the shed; of very many alike, as many as a shed tells."""
+    count = min(sound.count, MOST_ALIKE)
     if sound.before is not None:
         age = min(sound.before.age + seasons, 60)
         length = round(sound.length, 3) if sound.before.length else None
-        return sound.before.model_copy(update={"age": age, "count": sound.count, "length": length})
+        return sound.before.model_copy(update={"age": age, "count": count, "length": length})
     base, *_ = sound.item.key.split(own.MARK)
     measured = sound.item.table in own.MEASURES
     height = max(sound.item.heights_m) if isinstance(sound.item, Mesh) else None
@@ -131,7 +132,7 @@ def _older(sound: _Sound, name: str, seasons: int) -> Stock | None:
         item=base,
         height=height if height and own.HEIGHT.low <= height <= own.HEIGHT.high else None,
         length=round(sound.length, 3) if measured else None,
-        count=sound.count,
+        count=count,
         age=min(seasons, 60),
     )
 

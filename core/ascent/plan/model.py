@@ -160,7 +160,8 @@ class Planting(Typed):
 StockTable = Literal["posts", "meshes", "ties", "wires", "anchors", "twines", "fittings", "cages"]
 Condition = Literal["good", "fair", "poor"]
 Sure = Literal["known", "seen", "guessed"]
-StockCount = Annotated[int, Field(ge=0, le=1000)]
+MOST_ALIKE = 1000  # things of one kind in a shed, as one line of it
+StockCount = Annotated[int, Field(ge=0, le=MOST_ALIKE)]
 StockAge = Annotated[int, Field(ge=0, le=60)]
 Note = Annotated[str, Field(max_length=120), AfterValidator(_written)]
 
@@ -273,9 +274,12 @@ class Build(Typed):
 
 
 class AsBuilt(Build):
-    """A structure as it was built on a day, kept as it was then while its plan goes on."""
+    """A structure as it was built on a day, kept as it was then while its plan goes on; what it had of the
+    shed then, where that was kept.
+    """
 
     on: dt.date
+    taken: Annotated[tuple[Taken, ...], Field(max_length=MOST_TAKEN), counted_first(MOST_TAKEN)] | None = None
 
 
 class Structure(Build, Named):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -29,13 +30,23 @@ class Stand:
     growths: tuple[Growth, ...]
 
 
-def limits_in(site: Site, structure: Structure, week: int, soaked: bool = False, crop: float = 1.0) -> Stand:
-    """Return what a structure holds to in a week of its season.
+def week_of(site: Site, structure: Structure, on: dt.date) -> int | None:
+    """Return the week of a structure's season that a day is in; nothing where nothing grows on it then."""
+    season = season_of(site.garden, structure.plantings, structure.covers)
+    week = (on - season.date(0)).days // 7
+    return week if 0 <= week < season.weeks else None
+
+
+def limits_in(
+    site: Site, structure: Structure, on: dt.date, soaked: bool = False, crop: float = 1.0
+) -> Stand:
+    """Return what a structure holds to in the week of a day; out of its season it stands as bare as in its
+    first week.
 
     Args:
         site: Where it stands.
         structure: As it stands.
-        week: Of its season.
+        on: A day of the week.
         soaked: Whether the ground is soaked; the lesser of moist and soaked counts then.
         crop: How many times as much as expected hangs on it.
 
@@ -50,6 +61,7 @@ def limits_in(site: Site, structure: Structure, week: int, soaked: bool = False,
     loaded = family.loaded(options, geometry, structure, site, cases)
     links = loaded.path()
     weeks = season_of(site.garden, structure.plantings, structure.covers).weeks
+    week = week_of(site, structure, on) or 0
     shape = (len(cases.saturated), weeks)
     limits = crossings({link.key: link.use for link in links}, shape, case_sets.MOIST_GUSTS)
     bare = crossings({link.key: link.median_use for link in links}, shape, case_sets.MOIST_GUSTS)

@@ -12,7 +12,7 @@ from ..loads import cases as case_sets
 from ..loads.season import season_of
 from ..plan.model import Site, Structure, Typed
 from ..report.evaluation import crossings
-from .limits import limits_in
+from .limits import limits_in, week_of
 
 TRIPLED_BY, MOST = 3, 3.0  # picks missed that triple what hangs of fast fruit, season handbook 5
 
@@ -51,10 +51,10 @@ def missed(site: Site, structure: Structure, on: dt.date, picks: int) -> Missed 
 
     Source: handbook-season-5
     """
-    season = season_of(site.garden, structure.plantings, structure.covers)
-    week = (on - season.date(0)).days // 7
-    if not 0 <= week < season.weeks:
+    week = week_of(site, structure, on)
+    if week is None:
         return None
+    weeks = season_of(site.garden, structure.plantings, structure.covers).weeks
     family = family_of(structure.family)
     options: Typed = family.options.model_validate(structure.options)
     geometry = family.geometry(options, structure.plantings, site)
@@ -68,9 +68,9 @@ def missed(site: Site, structure: Structure, on: dt.date, picks: int) -> Missed 
     if fruit <= 0.0:
         return None
     hangs = (shoot + fruit * fruit_factor(picks)) / (shoot + fruit)
-    shape = (1, season.weeks)
+    shape = (1, weeks)
     margins = crossings({link.key: link.use for link in loaded.path()}, shape, case_sets.CROP_FACTORS)
     margin = min(float(each[0, week]) for each in margins.values())
 
-    before, after = (limits_in(site, structure, week, crop=factor).limit for factor in (1.0, hangs))
+    before, after = (limits_in(site, structure, on, crop=factor).limit for factor in (1.0, hangs))
     return Missed(picks, fruit_factor(picks), margin, margin / hangs, before, after)

@@ -14,10 +14,9 @@ from .. import tables
 from ..families import family_of
 from ..family.options import in_use
 from ..loads.crop import Growth
-from ..loads.season import season_of
 from ..plan.model import Site, Structure, Typed
 from ..tables import rows
-from .limits import Stand, limits_in
+from .limits import Stand, limits_in, week_of
 
 TRIGGER, SEVERE = 17.0, 22.0  # forecast gusts at 10 m at which one looks and acts [m/s], handbook season 8
 SOAKS, WITH = 25.0, 14.0  # rain in two days that soaks the ground [mm], with such a gust [m/s]
@@ -94,15 +93,14 @@ def storm_check(site: Site, structure: Structure, on: dt.date, gust: float, soak
 @lru_cache(maxsize=512)
 def _check(site_text: str, text: str, on: dt.date, gust: float, soaked: bool) -> StormCheck:
     site, structure = Site.model_validate_json(site_text), Structure.model_validate_json(text)
-    season = season_of(site.garden, structure.plantings, structure.covers)
-    week = (on - season.date(0)).days // 7
-    if not 0 <= week < season.weeks:
+    week = week_of(site, structure, on)
+    if week is None:
         return StormCheck(structure.key, gust, np.inf, np.inf, "", soaked, (), np.inf)
-    now = limits_in(site, structure, week, soaked)
+    now = limits_in(site, structure, on, soaked)
     moves: list[Move] = []
     best = now
     if gust > _CLOSE * now.limit:
-        moves, best = _moves(site, structure, week, soaked, now)
+        moves, best = _moves(site, structure, on, soaked, now, _picked(now.growths, week))
     return StormCheck(
         structure.key,
         gust,
@@ -115,28 +113,31 @@ def _check(site_text: str, text: str, on: dt.date, gust: float, soaked: bool) ->
     )
 
 
-def _moves(site: Site, structure: Structure, week: int, soaked: bool, now: Stand) -> tuple[list[Move], Stand]:
-    """Return what raises a limit, the most for a minute first, and the limits with all of it done."""
+def _moves(
+    site: Site, structure: Structure, on: dt.date, soaked: bool, now: Stand, crop: float
+) -> tuple[list[Move], Stand]:
+    """Return what raises a limit, the most for a minute first, and the limits with all of it done; `crop` is
+    the share of what hangs that is left once what is ripe is picked.
+    """
     found: list[tuple[Move, Structure | None]] = []
     length = float(structure.options.get("length", 2.0)) if isinstance(structure.options, dict) else 2.0
     for row in tables.storm_moves().values():
         changed = _changed(structure, row)
         if changed is None:
             continue
-        after = limits_in(site, changed, week, soaked)
+        after = limits_in(site, changed, on, soaked)
         if after.limit >= now.limit + GAIN:
             minutes = row.minutes + row.per_m * length
             found.append((Move(row.key, minutes, after.limit, after.median), changed))
     if structure.covers:
         bare = structure.model_copy(update={"covers": ()})
-        after = limits_in(site, bare, week, soaked)
+        after = limits_in(site, bare, on, soaked)
         if after.limit >= now.limit + GAIN:
             row = tables.storm_moves()["cover-off"]
             minutes = row.minutes + row.per_m * length
             found.append((Move(row.key, minutes, after.limit, after.median), bare))
-    crop = _picked(now.growths, week)
     if crop < 1.0:
-        after = limits_in(site, structure, week, soaked, crop)
+        after = limits_in(site, structure, on, soaked, crop)
         minutes = 0.5 * sum(planting.count for planting in structure.plantings)
         found.append((Move(PICK, max(minutes, 5.0), after.limit, after.median), None))
     together = structure
@@ -146,7 +147,7 @@ def _moves(site: Site, structure: Structure, week: int, soaked: bool, now: Stand
             covers = together.covers if changed.covers else ()
             both = together.model_copy(update={"options": {**together.options, **own}, "covers": covers})
             together = both if _valid(both) else together
-    best = limits_in(site, together, week, soaked, crop)
+    best = limits_in(site, together, on, soaked, crop)
     moves = sorted((move for move, _ in found), key=lambda move: -(move.limit - now.limit) / move.minutes)
     return moves, best
 

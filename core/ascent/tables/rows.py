@@ -612,7 +612,8 @@ class JointStroke(Row):
 
 @dataclass(frozen=True)
 class StepText(Row):
-    """A piece of work in words: what to do, how to look at it, how it is undone and what springs then.
+    """A piece of work in words: what to do, how to look at it, how it is undone, what springs then, and
+    whether what it sets stays where it is when the rest is taken down.
 
     joint: a row of joints.csv; ‘*’ for that of the item it is made with. tools, caution: apart by semicolons.
     """
@@ -626,6 +627,7 @@ class StepText(Row):
     caution: str | None
     undo: str | None
     springs: str | None
+    stays: bool
 
     @property
     def cautions(self) -> tuple[str, ...]:

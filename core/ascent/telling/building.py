@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import hashlib
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Mapping, Sequence
 from dataclasses import dataclass
 
 from .. import tables
@@ -95,6 +95,7 @@ def _told(
     work, near, staked, names = found.steps, found.near, found.staked, found.names
     geometry = check.planned.geometry
     options = check.planned.options
+    keys = {each.key for each in work}
 
     def length(value: float) -> str:
         return write(value, "length", system)
@@ -109,7 +110,7 @@ def _told(
         before=_before(laid, garden, near, work, names, _warned(check.planned, system), system),
         stake=_stake(staked, near, names, laid, system),
         joined=_joined(structure, record),
-        steps=tuple(_step(each, options, names, record, system) for each in work),
+        steps=tuple(_step(each, keys, options, names, record, system) for each in work),
         down=tuple(
             DownReport(
                 key=each.key,
@@ -189,7 +190,7 @@ def fingerprint(structure: Structure) -> str:
 
 def kept_of(structure: Structure, on: dt.date) -> AsBuilt:
     """Return what is kept of a structure when building begins."""
-    fields = structure.model_dump(exclude={"built", "taken", "name", "key"})
+    fields = structure.model_dump(exclude={"built", "name", "key"})
     return AsBuilt(on=on, **fields)
 
 
@@ -468,8 +469,16 @@ def _title(work: Work) -> str:
 
 
 def _step(
-    work: Work, options: Typed, names: Mapping[str, str], record: Record | None, system: System
+    work: Work,
+    steps: Container[str],
+    options: Typed,
+    names: Mapping[str, str],
+    record: Record | None,
+    system: System,
 ) -> StepReport:
+    """Return a step in words; what went in otherwise in a step that is no longer there is told in one that
+    can tell it. `steps`: the keys of all.
+    """
     return StepReport(
         key=work.key,
         title=_title(work),
@@ -495,7 +504,7 @@ def _step(
         differs=tuple(
             _differs(key, each, options, names, system)
             for key, each in (record.differs if record else {}).items()
-            if each.step == work.key
+            if each.step == work.key or (each.step not in steps and each.option in work.step.differs)
         ),
     )
 

@@ -11,6 +11,7 @@ from itertools import count
 import numpy as np
 
 from .. import tables
+from ..building.asbuilt import coming_off
 from ..buying.back import put_back
 from ..ground.plot import bed_middle, geometry_of
 from ..loads.cases import CROP_FACTORS
@@ -234,7 +235,8 @@ def _kept_words(tended: Tended) -> str:
     """
     counts: dict[str, int] = {}
     numbers = count(1)
-    for stock in put_back((), tended.structure, tended.geometry, 1, lambda _: f"new-{next(numbers)}"):
+    stood, geometry = coming_off(tended.site, tended.structure)
+    for stock in put_back((), stood, geometry, 1, lambda _: f"new-{next(numbers)}"):
         name = with_sizes(tables.item(stock.table, stock.item).name, tended.site.garden.units)
         counts[name] = counts.get(name, 0) + stock.count
     kept = ", ".join(f"{number} × {name}" for name, number in list(counts.items())[:_NAMED])

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
+from ascent.building.asbuilt import coming_off
 from ascent.buying.back import put_back
 from ascent.buying.lists import shopping, taken_by, total
 from ascent.buying.shed import amount_of, had_by, row_of, spare_of, taken_of, worn
@@ -21,6 +22,7 @@ from django.http import Http404
 from .. import schemas
 from ..models import Garden, Thing
 from .access import Granted, Visitor
+from .building import record_of
 from .edits import stem_of
 from .garden import garden_out
 from .state import State, from_core, place_of, state_of, stock_in, unreadable, whole
@@ -120,7 +122,9 @@ def take_down(row: Thing, granted: Granted, sent: schemas.DownIn, visitor: Visit
         def free(name: str) -> str:
             return free_key(stem_of(name, Thing.STOCK), taken)
 
-        shed = put_back(core.stock, structure, geometry_of(bed, structure), sent.seasons, free)
+        site = model.Site(garden=core, bed=bed)
+        stood, geometry = coming_off(site, structure, record_of(core, row.key))
+        shed = put_back(core.stock, stood, geometry, sent.seasons, free)
         bare = bed.model_copy(update={"structures": tuple(s for s in bed.structures if s.key != row.key)})
         beds = tuple(bare if each.key == bed.key else each for each in core.beds)
         return Wanted(from_core(core.model_copy(update={"beds": beds, "stock": shed}), state))
