@@ -98,7 +98,7 @@ class RulesTest(unittest.TestCase):
         usual = clashes.clashes(garden, laid)
         with (
             mock.patch.dict(RULES, {"over-buried": lambda _ground: 1 / 0}),
-            self.assertLogs("ascent.ground.clashes", "ERROR"),
+            self.assertLogs("ascent.errors", "ERROR"),
         ):
             found = clashes.clashes(garden, laid)
         self.assertEqual(

@@ -12,11 +12,11 @@ from itertools import pairwise
 from typing import Annotated, Any, Literal, TypeVar
 
 import numpy as np
-from pydantic import Field, ValidationError
+from pydantic import AfterValidator, Field, ValidationError
 
 from ..errors import InvalidPlan, Problem
 from ..plan.documents import parsed
-from ..plan.model import Degrees, Name, Normal, SeenWeek, Typed, Warmth
+from ..plan.model import MOST_RAIN, Degrees, Name, Normal, SeenWeek, Typed, Warmth
 from ..words.quantities import to_si
 from .plan import problems_of
 
@@ -26,9 +26,16 @@ _FEW_DAYS = 5  # of a week that are enough for it
 _FEW_YEARS = 1
 _ROW = 30  # letters of a line that are shown
 _TRUE_GUST = 100.0
+_FIRST_DAY, _LAST_DAY = dt.date(1700, 1, 1), dt.date(2200, 12, 31)  # of any weather that is told
 
 Rain = Annotated[float, Field(ge=0.0, le=600.0)]
 Gust = Annotated[float, Field(ge=0.0, le=_TRUE_GUST)]
+
+
+def _in_zone(time: dt.datetime) -> dt.datetime:
+    if not _FIRST_DAY <= time.date() <= _LAST_DAY:
+        raise ValueError(f"a time from {_FIRST_DAY} to {_LAST_DAY} is allowed")
+    return time if time.tzinfo else time.replace(tzinfo=dt.UTC)
 
 
 class Day(Typed):
@@ -36,7 +43,7 @@ class Day(Typed):
     strongest 3-second gust at 10 m over open ground [m/s]. What was not measured is left out.
     """
 
-    day: dt.date
+    day: Annotated[dt.date, Field(ge=_FIRST_DAY, le=_LAST_DAY)]
     low: Degrees | None = None
     high: Degrees | None = None
     rain: Rain | None = None
@@ -62,13 +69,15 @@ class Observed(Typed):
 
 
 class Forecast(Typed):
-    """What a weather service expects, as it was issued: days in their order, and the first hours."""
+    """What a weather service expects, as it was issued: days in their order, and the first hours. A time
+    without a zone is one of UTC.
+    """
 
     format: Literal["ascent-weather"]
     version: Literal[1]
     kind: Literal["forecast"]
     station: Name
-    issued: dt.datetime
+    issued: Annotated[dt.datetime, AfterValidator(_in_zone)]
     days: Annotated[tuple[Day, ...], Field(max_length=40)]
     hours: Annotated[tuple[Hour, ...], Field(max_length=MOST_HOURS)] = ()
 
@@ -128,7 +137,7 @@ def weeks_of(days: Sequence[Day]) -> tuple[SeenWeek, ...]:
                 monday=monday,
                 low=round(float(np.mean(lows)), 1),
                 high=round(float(np.mean(highs)), 1),
-                rain=round(float(np.mean(rains)) * 7, 1) if rains else 0.0,
+                rain=min(round(float(np.mean(rains)) * 7, 1), MOST_RAIN) if rains else 0.0,
                 gust=max(gusts) if gusts else None,
             )
         )
@@ -298,7 +307,7 @@ def _normal(days: Sequence[Day]) -> Normal:
     return Normal(
         low=round(float(np.mean([day.low for day in days])), 2),
         high=round(float(np.mean([day.high for day in days])), 2),
-        rain=round(float(np.mean(rains)) * 30.4, 1) if rains else 0.0,
+        rain=min(round(float(np.mean(rains)) * 30.4, 1), MOST_RAIN) if rains else 0.0,
     )
 
 

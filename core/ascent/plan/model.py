@@ -546,12 +546,15 @@ class Feature(Named):
         return self
 
 
+MOST_RAIN = 3000.0  # in a month or a week [mm]
+
+
 class Normal(Typed):
     """A month of a garden's own record: mean least and greatest temperature of its days [degC], rain [mm]."""
 
     low: Degrees
     high: Degrees
-    rain: float = Field(0.0, ge=0.0, le=3000.0)
+    rain: float = Field(0.0, ge=0.0, le=MOST_RAIN)
 
 
 class SeenWeek(Typed):
@@ -562,7 +565,7 @@ class SeenWeek(Typed):
     monday: dt.date
     low: Degrees
     high: Degrees
-    rain: float = Field(0.0, ge=0.0, le=3000.0)
+    rain: float = Field(0.0, ge=0.0, le=MOST_RAIN)
     gust: float | None = Field(None, ge=0.0, le=100.0)
 
 

@@ -10,6 +10,7 @@ from ascent import tables
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.plan.model import Planting, Structure
+from ascent.report.evaluation import outline
 
 from tests.support import NearTestCase, site
 
@@ -368,8 +369,7 @@ class RemarksTest(NearTestCase):
         structure = Structure(
             key="x", name="x", family=family.key, options=chosen.model_dump(), plantings=plantings
         )
-        geometry = family.geometry(chosen, plantings, where)
-        return {remark.key: remark.level for remark in family.remarks(chosen, geometry, structure, where)}
+        return {remark.key: remark.level for remark in outline(where, structure).remarks}
 
     def check(self, family_key: str, table: tuple[Said, ...]) -> None:
         family = FAMILIES[family_key]
