@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import json
 import unittest
 
 import numpy as np
@@ -11,7 +12,7 @@ from ascent import tables
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.files.calendar_file import Entry, write_calendar
-from ascent.files.weather import read_days, read_forecast, read_observed, recorded, weeks_of
+from ascent.files.weather import Day, read_days, read_forecast, read_observed, recorded, weeks_of
 from ascent.ground.plot import geometry_of
 from ascent.loads.season import course_of, season_of
 from ascent.plan.model import (
@@ -39,6 +40,7 @@ from ascent.season.tasks import Tended, grown_of
 from ascent.season.visits import visit_day, visits_of, walk
 from ascent.telling.diary import entries_of
 from ascent.telling.season import everything, week_report, year_report
+from ascent.weather.course import turn_of
 from ascent.weather.frosts import frosts_of
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -338,8 +340,44 @@ class StormTest(unittest.TestCase):
         site = Site(garden=Garden(name="G", beds=(BED,)), bed=BED)
         self.assertEqual(storm_check(site, fence(), dt.date(2026, 1, 5), 20.0, False).outcome, "bare")
 
+    def test_taking_the_cover_off_after_the_crop_is_told(self):
+        """A cover that stays on when nothing grows any more: without it there is no such week of a season."""
+        site = Site(garden=Garden(name="G", beds=(BED,), exposure="open"), bed=BED)
+        covered = fence(depth=0.3).model_copy(
+            update={"covers": (Covered(cover="shade_50", on="05-10", off="02-20"),)}
+        )
+        for on in (dt.date(2026, 12, 28), dt.date(2027, 2, 15)):
+            check = storm_check(site, covered, on, 30.0, False)
+            off = next(move for move in check.moves if move.key == "cover-off")
+            self.assertGreater(off.limit, check.limit)
+            self.assertTrue(np.isfinite(off.limit))
+
 
 class WeatherFilesTest(unittest.TestCase):
+    def odd(self, **changed: object) -> str:
+        head = {"format": "ascent-weather", "version": 1, "kind": "forecast", "station": "S"}
+        return json.dumps({**head, "issued": "2026-08-11T05:00:00Z", "days": [], **changed})
+
+    def test_a_time_without_a_zone_is_one_of_utc(self):
+        told = read_forecast(self.odd(issued="2026-08-11T05:00:00"))
+        self.assertEqual(told.issued, dt.datetime(2026, 8, 11, 5, tzinfo=dt.UTC))
+
+    def test_days_of_no_weather_are_refused(self):
+        for issued in ("0001-01-01T00:00:00Z", "9999-12-31T23:00:00-05:00"):
+            with self.assertRaises(InvalidPlan):
+                read_forecast(self.odd(issued=issued))
+        for year in ("0001", "9999"):
+            with self.assertRaisesRegex(InvalidPlan, "line 2"):
+                read_days(self.HEAD + f"{year}-01-01,1,2,0,3\n")
+
+    def test_a_week_of_cloudbursts_is_a_week(self):
+        """428 mm a day, as a gauge may tell: more than any week holds."""
+        monday = dt.date(2026, 8, 3)
+        days = [Day(day=monday + dt.timedelta(days=n), low=9, high=19, rain=428.0) for n in range(7)]
+        self.assertEqual(weeks_of(days)[0].rain, 2996.0)
+        days = [day.model_copy(update={"rain": 600.0}) for day in days]
+        self.assertEqual(weeks_of(days)[0].rain, 3000.0)
+
     HEAD = "date,low °C,high °C,rain mm,gust m/s\n"
 
     def test_units_and_commas(self):
@@ -468,8 +506,29 @@ class SeasonOfYearsTest(unittest.TestCase):
         place = Place(name="-", latitude=20.0, last_frost=None, first_frost=None, year=2026)
         planting = Planting(key="p", crop="tom-slicer", count=4, spacing=0.45, planted="10-15")
         course = course_of(place, planting)
-        self.assertEqual(course.end - course.start, 72 + 70)
-        self.assertEqual(season_of(place, (planting,)).date(0).year, 2025)
+        self.assertAlmostEqual(course.end - course.start, 72 + 70, delta=1)
+        self.assertEqual(season_of(place, (planting,)).date(0).year, 2026)
+
+    def test_a_planting_for_autumn_is_of_the_season_that_comes(self):
+        """Autumn is a planting time of low deserts and frost-free coasts: common practice, no source."""
+        for latitude, last, first in ((26.0, None, None), (33.0, "02-10", "12-20")):
+            place = Place(name="-", latitude=latitude, last_frost=last, first_frost=first, year=2026)
+            for day in ("08-25", "09-20"):
+                planting = Planting(key="p", crop="tom-slicer", count=4, spacing=0.45, planted=day)
+                self.assertEqual(
+                    turn_of(place) + dt.timedelta(days=course_of(place, planting).start),
+                    dt.date.fromisoformat(f"2026-{day}"),
+                )
+                structure = fence().model_copy(update={"plantings": (planting,)})
+                garden = garden_with(structure, **place.model_dump(exclude={"name"}))
+                tasks = [task for task in tended(structure, garden).tasks if task.job == "plant"]
+                self.assertEqual([task.on.year for task in tasks], [2026])
+
+    def test_what_is_sown_before_the_last_frost_is_of_that_spring(self):
+        place = Place(name="-", last_frost="04-24", first_frost="10-27", year=2026)
+        for day, offset in (("03-01", -54), ("11-05", -170), ("10-01", 160)):
+            planting = Planting(key="p", crop="pea-snap", count=4, spacing=0.05, planted=day)
+            self.assertEqual(course_of(place, planting).start, offset)
 
 
 class CoversTest(unittest.TestCase):

@@ -10,8 +10,9 @@ from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from typing import Any
 from urllib.parse import parse_qs, urlsplit
 
-COMMON = ("slow", "silent", "busy", "cut", "garbled", "endless", "moved")
+COMMON = ("slow", "silent", "busy", "cut", "garbled", "endless", "moved", "drip")
 _SLOW, _SILENT = 0.6, 30.0  # [s]
+_DRIPS, _BETWEEN = 40, 0.5  # bytes of an answer that drips, and the time between two of them [s]
 _ENDLESS = 64 * 1024 * 1024
 Query = dict[str, list[str]]
 
@@ -70,12 +71,28 @@ class _Answer(BaseHTTPRequestHandler):
         body = json.dumps(page, ensure_ascii=False).encode()
         if fault == "garbled":
             body = body.replace(*self.server.garbles)
-        if fault == "endless":
+        if fault == "drip":
+            self._drip(body)
+        elif fault == "endless":
             self._send(200, body + b" " * _ENDLESS)
         elif fault == "cut":
             self._send(200, body[: len(body) // 2], len(body))
         else:
             self._send(200, body)
+
+    def _drip(self, body: bytes) -> None:
+        """Answer byte by byte, each soon enough after the one before."""
+        self.send_response(200)
+        self.send_header("Content-Length", str(len(body)))
+        self.end_headers()
+        self.close_connection = True
+        try:
+            for n in range(_DRIPS):
+                self.wfile.write(body[n : n + 1])
+                self.wfile.flush()
+                time.sleep(_BETWEEN)
+        except OSError:
+            return
 
     def _bare(self, status: int, head: str, value: str) -> None:
         self.send_response(status)

@@ -20,7 +20,19 @@ from ascent.weather.climate import Days, climate_of, years_of
 from .faulty import Faulty, Query
 
 Fault = Only[
-    "slow", "silent", "busy", "cut", "garbled", "endless", "moved", "gap", "late", "odd", "foreign", "stale"
+    "slow",
+    "silent",
+    "busy",
+    "cut",
+    "garbled",
+    "endless",
+    "moved",
+    "drip",
+    "gap",
+    "late",
+    "odd",
+    "foreign",
+    "stale",
 ]
 FAULTS: tuple[Fault, ...] = get_args(Fault)
 NAME = "Harbour Mast (simulated)"

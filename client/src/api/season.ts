@@ -10,6 +10,7 @@ export type Visit = Schemas["VisitReport"];
 export type YearRow = Schemas["YearRow"];
 export type Growing = Schemas["GrowingReport"];
 
+const COMING_MS = 1000;
 export const weekKey = (garden: number) => ["week", garden] as const;
 
 /** What is due in a garden today, what was left, and what comes. */
@@ -66,6 +67,8 @@ export const useWeather = (garden: number) =>
       exactly<Weather>(
         api.GET("/api/gardens/{garden_id}/weather", { signal, params: { path: { garden_id: garden } } }),
       ),
+    // what is being asked for elsewhere appears when it has come
+    refetchInterval: ({ state }) => (state.data?.coming ? COMING_MS : false),
   });
 
 /** A structure’s year with one of its plantings on another day; nothing is stored. */

@@ -17,6 +17,7 @@ from ..tables import rows
 from ..weather.course import BEFORE, Asked, Pace, asked_of, days_of, pace_asked, turn_of
 
 MAX_DAYS = 7 * MAX_WEEKS
+_HALF_YEAR, _YEAR = 182, 365
 _STRETCHED = 2.0  # times its usual length that a harvest goes on in the cool
 _WARM_DAYS = 7  # over which heat that ends a crop is looked at
 _ORDINALS = ("first", "second", "third", "fourth", "last")
@@ -35,12 +36,25 @@ class _Key(NamedTuple):
     asked: Asked | None
 
 
-def offset_of(turns: dt.date, day: str) -> int:
-    """Return days from the turn of a garden's year to the nearest such day, half a year before or after at
-    most.
+def start_of(place: Place, day: str) -> int:
+    """Return days from the turn of a garden's year to a day of its season."""
+    return _offset(_key_of(place), day)
+
+
+def season_days(season: int | None) -> tuple[int, int]:
+    """Return the first and the last day of a garden's season, from the turn of its year: half a year before
+    and after it; all days without frost come after it, since what is planted on them is of this season.
+
+    season: days from the last frost to the first, none in a place without frost.
     """
-    near = (_date(year, day) - turns for year in (turns.year - 1, turns.year, turns.year + 1))
-    return min((away.days for away in near), key=abs)
+    last = max(_HALF_YEAR, season) if season is not None else _YEAR - 1
+    return last - _YEAR + 1, last
+
+
+def _offset(key: _Key, day: str) -> int:
+    last = season_days(key.season)[1]
+    away = (_date(key.turns.year + n, day) - key.turns for n in (1, 0, -1))
+    return next(each.days for each in away if each.days <= last)
 
 
 class Course(NamedTuple):
@@ -84,7 +98,7 @@ def course_of(place: Place, planting: Planting) -> Course:
 @lru_cache(maxsize=4096)
 def _course(key: _Key, planting: Planting) -> Course:
     crop, calendar = tables.crops()[planting.crop], tables.calendars()[planting.crop]
-    start, ahead = offset_of(key.turns, planting.planted), ahead_of(planting.crop, planting.raised)
+    start, ahead = _offset(key, planting.planted), ahead_of(planting.crop, planting.raised)
     days = (crop.first_low_d + crop.first_high_d) / 2
     harvest = 7 * (crop.harvest_low_wk + crop.harvest_high_wk) / 2
     pace = pace_in(key, planting.crop)
@@ -193,11 +207,14 @@ def season_of(garden: Place, plantings: tuple[Planting, ...], covers: tuple[Cove
     return _season(_key_of(garden), plantings, covers)
 
 
-def cover_span(turns: dt.date, cover: Covered) -> tuple[int, int]:
+def cover_span(place: Place, cover: Covered) -> tuple[int, int]:
     """Return from when to when a cover is on, in days from the turn of the garden's year."""
-    on = offset_of(turns, cover.on)
-    off = offset_of(turns, cover.off)
-    return on, off if off > on else off + 365
+    return _span(_key_of(place), cover)
+
+
+def _span(key: _Key, cover: Covered) -> tuple[int, int]:
+    on, off = _offset(key, cover.on), _offset(key, cover.off)
+    return on, off if off > on else off + _YEAR
 
 
 def _cloth(key: _Key, days: Array, covers: tuple[Covered, ...]) -> tuple[Array | None, Array | None]:
@@ -210,7 +227,7 @@ def _cloth(key: _Key, days: Array, covers: tuple[Covered, ...]) -> tuple[Array |
     clear, mass = np.ones(len(days)), np.zeros(len(days))
     snows = np.array([_may_snow(key, int(day) + 3) for day in days])
     for cover in covers:
-        row, (on, off) = tables.covers()[cover.cover], cover_span(key.turns, cover)
+        row, (on, off) = tables.covers()[cover.cover], _span(key, cover)
         there = (days + 7 > on) & (days <= off)
         clear = clear * np.where(there, 1.0 - row.solidity, 1.0)
         mass = mass + np.where(there, row.kg_m2 + tables.constant("snow_lying") * snows, 0.0)
@@ -230,7 +247,7 @@ def _season(key: _Key, plantings: tuple[Planting, ...], covers: tuple[Covered, .
     courses = [_course(key, planting) for planting in plantings]
     planted, end = min(course.start for course in courses), max(course.end for course in courses)
     if covers:
-        on, off = zip(*(cover_span(key.turns, cover) for cover in covers), strict=True)
+        on, off = zip(*(_span(key, cover) for cover in covers), strict=True)
         planted, end = min(planted, *on), max(end, *off)
     monday = planted - (key.turns + dt.timedelta(days=planted)).weekday()
     weeks = min(max(math.ceil((end - monday) / 7), 1), MAX_WEEKS)

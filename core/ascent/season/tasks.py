@@ -398,7 +398,7 @@ class Tended:
                 yield self._own(leafiest, "look", day, day + 6, number, {"since": words})
         ends = [last.course.end]
         for number, cover in enumerate(self.structure.covers, start=1):
-            on, off = cover_span(first.pace.turns, cover)
+            on, off = cover_span(self.site.garden, cover)
             named = {"cover": tables.covers()[cover.cover].name}
             yield self._own(first, "cover-on", on, on + 3, number, named)
             yield self._own(first, "cover-off", off, off + 3, number, named)

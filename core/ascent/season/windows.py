@@ -11,7 +11,7 @@ from typing import Literal
 import numpy as np
 
 from .. import tables
-from ..loads.season import Course, ahead_of, course_of, offset_of
+from ..loads.season import Course, ahead_of, course_of, season_days, start_of
 from ..mechanics import Array, Flags
 from ..plan.model import Place, Planting, Raised
 from ..tables import rows
@@ -109,7 +109,8 @@ def _outlook(asked: _Garden, key: str, raised: Raised) -> Outlook:
     crop, calendar = tables.crops()[key], tables.calendars()[key]
     frosts, about = asked.frosts, asked.days
     known: Days | None = days_of(about) if about is not None else None
-    days: Array = np.arange(-182.0, 183.0)
+    opens, closes = season_days(round(frosts.first) if frosts else None)
+    days: Array = np.arange(float(opens), closes + 1.0)
     ahead = ahead_of(key, raised)
     wants = (crop.first_low_d + crop.first_high_d) / 2
     harvest = 0.0 if crop.one_pick else 3.5 * (crop.harvest_low_wk + crop.harvest_high_wk) * _HALF
@@ -275,7 +276,7 @@ def instead(place: Place, planting: Planting, family: str, most: int = 3) -> tup
     """Return crops that would make it where one does not: planted then or soon after, on the same support,
     those of its own kind first.
     """
-    start = offset_of(turn_of(place), planting.planted)
+    start = start_of(place, planting.planted)
     own = tables.crops()[planting.crop]
     suits = tables.suits()
     ways: list[tuple[int, float, str]] = []

@@ -27,7 +27,16 @@ from ..weather.frosts import RISKS, frosts_of
 from ..words.quantities import System, with_sizes, write
 from ..words.texts import template
 from .season_parts import Kept, clash_reports, date_text, harvest_report, rescues, turn_report
-from .season_readout import DayReport, GrowingReport, TaskReport, VisitReport, WeekReport, YearReport, YearRow
+from .season_readout import (
+    ClosingReport,
+    DayReport,
+    GrowingReport,
+    TaskReport,
+    VisitReport,
+    WeekReport,
+    YearReport,
+    YearRow,
+)
 
 _AHEAD = 8  # days that are shown to come
 _BEHIND = 10  # days back that what was left is still shown
@@ -327,6 +336,7 @@ def year_report(garden: Garden, today: dt.date) -> YearReport:
         ends = (dates[0], dates[1])
     return YearReport(
         label=_years(mondays[0].year, mondays[-1].year),
+        closing=_closing(garden, kept, today),
         today=today,
         mondays=mondays,
         last_frost=ends[0],
@@ -337,6 +347,30 @@ def year_report(garden: Garden, today: dt.date) -> YearReport:
         clashes=tuple(clash for each in kept for clash in clash_reports(each.tended)),
         turns=tuple(turn_report(garden, bed) for bed in garden.beds),
         harvest=harvest_report(garden, kept, mondays),
+    )
+
+
+def _closing(garden: Garden, kept: Sequence[Kept], today: dt.date) -> ClosingReport:
+    """Return what closing the season today comes to."""
+    still = []
+    grown_on = [(each, grown) for each in kept for grown in each.tended.grown]
+    for each, grown in grown_on:
+        if grown.date(grown.course.start) <= today < grown.date(grown.course.end):
+            words = {
+                "name": each.structure.name,
+                "crop": grown.crop.name.split(",")[0].lower(),
+                "end": date_text(grown.date(grown.course.end)),
+            }
+            still.append(template("season.still-grows").format(**words))
+    still += [
+        template("season.still-stands").format(name=each.structure.name)
+        for each in kept
+        if each.tended.built or each.structure.built
+    ]
+    return ClosingReport(
+        year=garden.year,
+        begun=any(grown.date(grown.course.start) <= today for _, grown in grown_on),
+        still=tuple(still),
     )
 
 

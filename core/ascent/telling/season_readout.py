@@ -133,10 +133,23 @@ class RescueReport(Typed):
     ways: tuple[str, ...]
 
 
+class ClosingReport(Typed):
+    """What closing a season comes to: its year, whether anything of it has begun to grow, and what still
+    grows or stands, a sentence each.
+    """
+
+    year: int
+    begun: bool
+    still: tuple[str, ...]
+
+
 class YearReport(Typed):
-    """A garden's year: its weeks, its frosts in words, a row for each structure."""
+    """A garden's year: its weeks, its frosts in words, a row for each structure, and what closing it comes
+    to.
+    """
 
     label: str
+    closing: ClosingReport
     today: dt.date
     mondays: tuple[dt.date, ...]
     last_frost: dt.date | None

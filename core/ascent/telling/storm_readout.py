@@ -44,7 +44,10 @@ class StormRow(Typed):
 
 
 class StormReport(Typed):
-    """A storm that is forecast; the structures that want something done come first."""
+    """A storm that is forecast; the structures that want something done come first.
+
+    hold, bare: how many hold, and on how many nothing grows by the plan.
+    """
 
     on: dt.date
     label: str
@@ -52,6 +55,7 @@ class StormReport(Typed):
     general: tuple[str, ...]
     rows: tuple[StormRow, ...]
     hold: int
+    bare: int
 
 
 class AfterRow(Typed):

@@ -107,6 +107,7 @@ def _storm(garden: Garden, today: dt.date, days: Sequence[Day]) -> StormReport |
         general=tuple(template(f"weather.general.{key}") for key in general),
         rows=tuple(_row(check, garden.units) for check in told),
         hold=sum(check.outcome == "holds" for check in checks),
+        bare=sum(check.outcome == "bare" for check in checks),
     )
 
 

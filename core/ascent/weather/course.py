@@ -14,7 +14,7 @@ from ..plan.model import Place, Warmth
 from ..tables import rows
 from .climate import YEAR, climate_of
 
-BEFORE, AFTER = 400, 560  # days about the turn of the garden's year
+BEFORE, AFTER = 400, 800  # days about the turn of the garden's year
 MOST_PACE = 1.15  # of growth at its reference heat: days of the tables are those of warm summers
 
 

@@ -38,10 +38,10 @@ def sown(request: HttpRequest, garden_id: int, sent: schemas.SownIn) -> HttpResp
 
 
 @router.post("/gardens/{garden_id}/year/close", response={200: schemas.Nothing, **REFUSED})
-def close(request: HttpRequest, garden_id: int) -> schemas.Nothing:
-    """Close the season: what grew is kept for the rotation, and the next year is planned."""
+def close(request: HttpRequest, garden_id: int, sent: schemas.CloseIn) -> schemas.Nothing:
+    """Close a season: what grew is kept for the rotation, and the next year is planned."""
     visitor = visitor_of(request)
-    return season.close(access.garden_for(visitor, garden_id, "edit"), visitor)
+    return season.close(access.garden_for(visitor, garden_id, "edit"), sent.year, visitor)
 
 
 @router.get("/gardens/{garden_id}/weather", response={200: schemas.WeatherOut, **REFUSED})

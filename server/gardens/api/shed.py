@@ -7,7 +7,7 @@ from ninja import Router
 
 from .. import schemas
 from ..services import access, shed, structures, supplier
-from .turns import heavy
+from .turns import brisk, heavy
 from .visitor import REFUSED, visitor_of
 
 router = Router()
@@ -36,7 +36,7 @@ def down(request: HttpRequest, structure_id: int, sent: schemas.DownIn) -> schem
 
 
 @router.get("/gardens/{garden_id}/supplier", response={200: schemas.SupplierOut, **REFUSED})
-@heavy
+@brisk
 def prices(request: HttpRequest, garden_id: int) -> schemas.SupplierOut:
     """A supplier's price list, and what it would change; nothing is stored."""
     return supplier.supplier_out(access.garden_for(visitor_of(request), garden_id))

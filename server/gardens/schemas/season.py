@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 
-from ascent.plan.model import Key, MonthDay, Typed
+from ascent.plan.model import Key, MonthDay, SeasonYear, Typed
 from ascent.telling.season_readout import WeekReport, YearReport
 from ascent.telling.storm_readout import WeatherReport
 from ascent.words.quantities import System
@@ -45,12 +45,13 @@ class YearOut(Typed):
 class WeatherOut(Typed):
     """The weather of a garden; what is wrong with the service that tells it, if anything.
 
-    unseen: weeks that are over and not written down yet.
+    unseen: weeks that are over and not written down yet. coming: whether it is being asked for just now.
     """
 
     problem: str
     report: WeatherReport | None
     unseen: int
+    coming: bool
 
 
 class SkippedOut(Typed):
@@ -78,6 +79,12 @@ class RecordRead(Typed):
     years: int
     last: str
     first: str
+
+
+class CloseIn(Typed):
+    """A season to be closed, by its year."""
+
+    year: SeasonYear
 
 
 class SownIn(Typed):

@@ -7,9 +7,11 @@ from dataclasses import replace
 from typing import Any
 
 from ascent.errors import InvalidPlan, Problem
+from ascent.loads.season import start_of
 from ascent.plan import model
 from ascent.telling.season import kept_of, skipped_words, week_report, year_report, year_row
 from ascent.telling.season_readout import YearRow
+from ascent.weather.course import turn_of
 from django.db.models import Q
 from django.http import Http404
 
@@ -75,11 +77,19 @@ def skipped(row: Thing) -> schemas.SkippedOut:
     raise Http404
 
 
-def close(granted: Granted, visitor: Visitor) -> schemas.Nothing:
-    """Close a garden's season: what grew goes into the past of its beds, and the next year is planned."""
+def close(granted: Granted, year: int, visitor: Visitor) -> schemas.Nothing:
+    """Close a season of a garden: what grew goes into the past of its beds, and the next year is planned.
+
+    Raises:
+        InvalidPlan: It is not the season that is open; somebody else has closed it.
+    """
 
     def make(_garden: Garden, before: State) -> Wanted:
         place = model.Place.model_validate(before[PLACE].document)
+        if place.year != year:
+            allowed = f"{place.year} is open now, and only that can be closed"
+            raise InvalidPlan([Problem("year", str(year), allowed, "Look at the year again.")])
+        day, turns = today(place), turn_of(place)
         after = dict(before)
         for held in before.values():
             if held.kind != "structure" or held.fault or ("bed", held.home) not in after:
@@ -88,6 +98,7 @@ def close(granted: Granted, visitor: Visitor) -> schemas.Nothing:
             grew = [
                 {"year": place.year, "crop": planting["crop"], "structure": held.name[:64], "fault": ""}
                 for planting in held.document["plantings"]
+                if turns + dt.timedelta(days=start_of(place, planting["planted"])) <= day
             ]
             past = [*bed.document.get("past", []), *grew][-model.MOST_PAST :]
             after[bed.ref] = replace(bed, document={**bed.document, "past": past})

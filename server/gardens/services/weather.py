@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import datetime as dt
 import time
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from urllib.parse import urlencode, urlsplit
 
-from ascent.errors import InvalidPlan, Problem
+from ascent.errors import InvalidPlan, Problem, guarded
 from ascent.files.weather import (
     Forecast,
     Observed,
@@ -21,19 +21,23 @@ from ascent.plan import model
 from ascent.telling.season_parts import date_text
 from ascent.telling.storms import weather_report
 from ascent.weather.course import BEFORE, turn_of
+from ascent.words.texts import template
 from django.conf import settings
 from django.utils import timezone
+from pydantic import ValidationError
 
 from .. import schemas
 from ..models import Garden, Weather
 from .access import Granted, Visitor
 from .asking import NoAnswer, asked
+from .background import begin, under_way
 from .clock import today
 from .state import PLACE, State, place_of, state_of, whole
 from .writing import Wanted, change_garden
 
-_ALL = 5.0  # for one answer with all tries [s]
+_ALL = 8.0  # for all answers with all tries [s]
 _FRESH = dt.timedelta(hours=1)  # for which what came is not asked for again
+_PAUSE = 120.0  # after an asking that brought nothing [s]
 _BACK = 45  # days of which is asked what they were, each time
 
 
@@ -58,45 +62,108 @@ def asked_of(address: str, place: model.Place, day: dt.date, back: int) -> tuple
     try:
         end = time.monotonic() + _ALL
         forecast = asked(f"{address}/forecast?{_query(place)}", end, read_forecast)
-        observed = asked(f"{address}/observed?{_query(place, **span)}", end + _ALL, read_observed)
+        observed = asked(f"{address}/observed?{_query(place, **span)}", end, read_observed)
     except NoAnswer as error:
         raise _refused(str(error), "an answer of a weather service is allowed; it may be out") from error
     return forecast, observed
 
 
 def weather_out(granted: Granted) -> schemas.WeatherOut:
-    """Return the weather of a garden, fresh where the service answers, else as it was known last."""
+    """Return the weather of a garden as it was known last; what is old is asked for beside, and comes later.
+
+    What cannot be told of it is said, and no page fails by it.
+    """
     garden = granted.garden
-    state = state_of(garden)
-    core = whole(state)
-    day, problem = today(core), ""
-    kept = Weather.objects.filter(garden=garden).first()
-    if kept is None or kept.day != day or timezone.now() - kept.at > _FRESH:
-        try:
-            forecast, observed = asked_of(settings.WEATHER, place_of(garden), day, _BACK)
-            kept = _keep(garden, day, forecast, observed)
-        except InvalidPlan as error:
-            problem = str(error.problems[0])
+    core = whole(state_of(garden))
+    day = today(core)
+    kept = _kept(garden)
+    old = kept is None or kept.day != day or timezone.now() - kept.at > _FRESH
+    if old and not _failed(garden):
+        begin(_key(garden), lambda: _refresh(garden.pk))
+        kept = _kept(garden)
+    coming = under_way(_key(garden))
+    problem = "" if coming else _failed(garden)
     if kept is None:
-        return schemas.WeatherOut(problem=problem, report=None, unseen=0)
-    forecast, observed = (
-        Forecast.model_validate(kept.document["forecast"]),
-        Observed.model_validate(kept.document["observed"]),
-    )
+        return schemas.WeatherOut(problem=problem, report=None, unseen=0, coming=coming)
     hour = dt.datetime.now(dt.UTC)
     if settings.TODAY:
         hour = dt.datetime.combine(settings.TODAY, hour.time(), dt.UTC)
+    report = guarded(
+        "the weather of a garden",
+        lambda: weather_report(core, day, kept.forecast, kept.observed.days, hour),
+        None,
+    )
     return schemas.WeatherOut(
-        problem=problem,
-        report=weather_report(core, day, forecast, observed.days, hour),
-        unseen=len(_unseen(core, observed)),
+        problem=problem or ("" if report else template("weather.failed")),
+        report=report,
+        unseen=len(_unseen(core, kept.observed)),
+        coming=coming,
     )
 
 
-def _keep(garden: Garden, day: dt.date, forecast: Forecast, observed: Observed) -> Weather:
+@dataclass(frozen=True)
+class _Kept:
+    """What a service has said last, when, and on which of the garden's days."""
+
+    forecast: Forecast
+    observed: Observed
+    day: dt.date
+    at: dt.datetime
+
+
+def _key(garden: Garden) -> str:
+    return f"weather of {garden.pk}"
+
+
+_problems: dict[int, tuple[float, str]] = {}  # when and why the last asking brought nothing, by garden
+
+
+def _failed(garden: Garden) -> str:
+    """Return why asking for a garden's weather brought nothing just now."""
+    at, words = _problems.get(garden.pk, (-_PAUSE, ""))
+    return words if time.monotonic() - at < _PAUSE else ""
+
+
+def _kept(garden: Garden) -> _Kept | None:
+    """Return what is kept of a garden's weather; nothing where it can no longer be read."""
+    row = Weather.objects.filter(garden=garden).first()
+    if row is None:
+        return None
+    try:
+        return _Kept(
+            Forecast.model_validate(row.document["forecast"]),
+            Observed.model_validate(row.document["observed"]),
+            row.day,
+            row.at,
+        )
+    except (ValidationError, KeyError):
+        return None
+
+
+def _refresh(garden_id: int) -> None:
+    """Ask for a garden's weather, and keep it once it has been read and told."""
+    garden = Garden.objects.filter(pk=garden_id).first()
+    if garden is None:
+        return
+    core = whole(state_of(garden))
+    day = today(core)
+    try:
+        forecast, observed = asked_of(settings.WEATHER, core, day, _back(core, day))
+    except InvalidPlan as error:
+        _problems[garden_id] = time.monotonic(), str(error.problems[0])
+        return
+    _problems.pop(garden_id, None)
     document = {"forecast": forecast.model_dump(mode="json"), "observed": observed.model_dump(mode="json")}
-    kept, _ = Weather.objects.update_or_create(garden=garden, defaults={"document": document, "day": day})
-    return kept
+    Weather.objects.update_or_create(garden=garden, defaults={"document": document, "day": day})
+
+
+def _back(place: model.Place, day: dt.date) -> int:
+    """Return how many days back is asked: of a garden that grows by its warmth all of the season the first
+    time.
+    """
+    if place.warmth is None or place.warmth.seen:
+        return _BACK
+    return max(min(BEFORE // 2 + (day - turn_of(place)).days, 700), _BACK)
 
 
 def _unseen(place: model.Place, observed: Observed) -> tuple[model.SeenWeek, ...]:
@@ -113,23 +180,22 @@ def _unseen(place: model.Place, observed: Observed) -> tuple[model.SeenWeek, ...
 
 
 def take_in(granted: Granted, visitor: Visitor) -> schemas.Nothing:
-    """Write the weeks that were into a garden's record, so that its crops grow as warm as it was.
-
-    The first time, all that the service still knows of the season is asked for.
+    """Write the weeks that were, as far as they have been told, into a garden's record, so that its crops
+    grow as warm as it was.
 
     Raises:
-        InvalidPlan: The service does not answer as it should.
+        InvalidPlan: Nothing of its weather is known.
     """
     place = place_of(granted.garden)
     if place.warmth is None:
         raise _refused("no warmth", "a garden whose crops grow as warm as it is there is allowed")
-    day = today(place)
-    back = _BACK if place.warmth.seen else min(BEFORE // 2 + (day - turn_of(place)).days, 700)
-    _, observed = asked_of(settings.WEATHER, place, day, max(back, _BACK))
+    kept = _kept(granted.garden)
+    if kept is None:
+        raise _refused("nothing", "weather that a service has told is allowed; look at the week again")
 
     def make(garden: Garden, before: State) -> Wanted:
         now = place_of(garden)
-        return Wanted(_with_seen(before, now, _unseen(now, observed)))
+        return Wanted(_with_seen(before, now, _unseen(now, kept.observed)))
 
     change_garden(granted.garden.pk, visitor, make)
     return schemas.Nothing()

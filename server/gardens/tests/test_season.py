@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import datetime as dt
 import json
+import threading
+import time
 from typing import Any
+from unittest import mock
 
 import vobject
 from ascent.errors import InvalidPlan
@@ -12,7 +15,8 @@ from django.test import Client, SimpleTestCase, override_settings
 from standins.weather import NAME, Fault, Mast
 
 from gardens.models import Change, Feed, Garden, Thing, Weather
-from gardens.services import weather
+from gardens.services import background, weather
+from gardens.services.asking import circuit_of
 from gardens.services.feed import numbered
 from gardens.services.state import place_of
 
@@ -37,6 +41,10 @@ class SeasonTestCase(ApiTestCase):
         day = override_settings(TODAY=DAY, WEATHER="")
         day.enable()
         self.addCleanup(day.disable)
+        beside = mock.patch("gardens.services.weather.begin", lambda _key, do: do())
+        beside.start()
+        self.addCleanup(beside.stop)
+        self.addCleanup(weather._problems.clear)
 
     def edit(self, edit: dict[str, Any], status: int = 200) -> Any:
         return self.call("post", f"{self.at}/edits", {"edits": [edit]}, status)
@@ -119,7 +127,7 @@ class YearTest(SeasonTestCase):
         self.refused("post", f"{self.at}/year/draft", {**asked, "structure": "x"}, "structure")
 
     def test_a_season_closed_goes_into_the_past_and_can_be_undone(self):
-        self.call("post", f"{self.at}/year/close", {})
+        self.call("post", f"{self.at}/year/close", {"year": 2026})
         garden = Garden.objects.get(pk=self.garden.pk)
         self.assertEqual(place_of(garden).year, 2027)
         past = self.garden.things.get(kind="bed", key="long-plot-a").document["past"]
@@ -129,6 +137,28 @@ class YearTest(SeasonTestCase):
         self.assertTrue(any("last year" in words for words in row["warnings"]))
         self.call("post", f"{self.at}/undo", {})
         self.assertEqual(place_of(Garden.objects.get(pk=self.garden.pk)).year, 2026)
+
+    def test_a_season_is_closed_once_whoever_else_closes_it(self):
+        self.call("post", f"{self.at}/year/close", {"year": 2026})
+        self.refused("post", f"{self.at}/year/close", {"year": 2026}, "year")
+        self.assertEqual(place_of(Garden.objects.get(pk=self.garden.pk)).year, 2027)
+
+    def test_a_season_that_was_never_grown_leaves_no_past(self):
+        self.call("post", f"{self.at}/year/close", {"year": 2026})
+        closing = self.call("get", f"{self.at}/year")["report"]["closing"]
+        self.assertEqual((closing["year"], closing["begun"]), (2027, False))
+        self.call("post", f"{self.at}/year/close", {"year": 2027})
+        for bed in self.garden.things.filter(kind="bed"):
+            self.assertNotIn(2027, [each["year"] for each in bed.document.get("past", [])])
+
+    def test_what_still_grows_and_stands_is_said_before_closing(self):
+        """The demo's 11 August: nearly everything grows."""
+        closing = self.call("get", f"{self.at}/year")["report"]["closing"]
+        self.assertEqual((closing["year"], closing["begun"]), (2026, True))
+        self.assertTrue(
+            [words for words in closing["still"] if words.startswith("Lantern Row: tomato grows until ")]
+        )
+        self.assertIn("Bollard Fence still stands.", closing["still"])
 
     def test_a_garden_without_frost_and_one_in_the_south(self):
         for change in (
@@ -177,6 +207,84 @@ class WeatherTest(SeasonTestCase):
         for address in ("", "file:///etc/hosts"):
             with self.assertRaisesRegex(InvalidPlan, "ASCENT_WEATHER"):
                 weather.asked_of(address, place_of(self.garden), DAY, 40)
+
+    def test_one_that_drips_is_cut_off_in_time(self):
+        """Every byte comes soon enough after the one before; the whole never does."""
+        address = mast(self, "drip", "drip", "drip").address
+        began = time.monotonic()
+        with (
+            mock.patch("gardens.services.asking._WAIT", 0.8),
+            self.assertRaisesRegex(InvalidPlan, "half an answer"),
+        ):
+            weather.asked_of(address, place_of(self.garden), DAY, 40)
+        self.assertLess(time.monotonic() - began, 0.8 * 3 + 5.0)
+
+    def test_one_that_fails_again_and_again_is_left_alone_and_tried_once_more(self):
+        sky = mast(self, *(("busy",) * 9))
+        place = place_of(self.garden)
+        for _ in range(3):
+            with self.assertRaisesRegex(InvalidPlan, "503"):
+                weather.asked_of(sky.address, place, DAY, 40)
+        asked = sky.asked
+        with self.assertRaisesRegex(InvalidPlan, "for some minutes"):
+            weather.asked_of(sky.address, place, DAY, 40)
+        self.assertEqual(sky.asked, asked)
+        with mock.patch("gardens.services.asking._REST", 0.0):
+            self.assertEqual(circuit_of(sky.address).state, "half-open")
+            weather.asked_of(sky.address, place, DAY, 40)
+        self.assertEqual(circuit_of(sky.address).state, "closed")
+
+    def test_a_question_under_way_holds_nobody_up(self):
+        """The page is answered while the service is silent, and tells what has come later."""
+        gate = threading.Event()
+        with (
+            mock.patch("gardens.services.weather.begin", background.begin),
+            mock.patch("gardens.services.weather._refresh", lambda _pk: gate.wait(20)),
+        ):
+            began = time.monotonic()
+            out = self.call("get", f"{self.at}/weather")
+            self.assertEqual((out["report"], out["coming"]), (None, True))
+            self.assertLess(time.monotonic() - began, 10.0)
+            gate.set()
+
+    def test_odd_answers_are_told_or_refused_before_they_are_kept(self):
+        """A time without a zone, cloudbursts for weeks, days of no calendar."""
+        self.edit({"kind": "place", "change": {"warmth": {"water": "near"}}})
+        head = {"format": "ascent-weather", "version": 1, "station": "S"}
+        days = [
+            {"day": str(DAY - dt.timedelta(days=n)), "low": 9.0, "high": 19.0, "rain": 428.0}
+            for n in range(30, 0, -1)
+        ]
+        forecast = {**head, "kind": "forecast", "issued": "2026-08-11T05:00:00", "days": []}
+        observed = {**head, "kind": "observed", "days": days}
+        pages = {"forecast": forecast, "observed": observed}
+        sky = mast(self)
+        with (
+            override_settings(WEATHER=sky.address),
+            mock.patch.object(Mast, "page", lambda _self, path, *_: pages[path.rsplit("/", 1)[1]]),
+        ):
+            out = self.call("get", f"{self.at}/weather")
+            self.assertEqual((out["problem"], out["report"]["station"]), ("", "S"))
+            self.call("post", f"{self.at}/weather/seen", {})
+            pages["observed"] = {**observed, "days": [{"day": "9999-12-31", "low": 1.0}]}
+            Weather.objects.update(day=DAY - dt.timedelta(days=1))
+            out = self.call("get", f"{self.at}/weather")
+        self.assertIn("days", out["problem"])
+        self.assertEqual(out["report"]["station"], "S")
+
+    def test_what_was_kept_and_can_no_longer_be_read_closes_no_page(self):
+        Weather.objects.create(garden=self.garden, document={"forecast": {}}, day=DAY)
+        self.assertIsNone(self.call("get", f"{self.at}/weather")["report"])
+
+    def test_a_report_that_fails_is_said(self):
+        with override_settings(WEATHER=mast(self).address):
+            self.call("get", f"{self.at}/weather")
+            with (
+                mock.patch("gardens.services.weather.weather_report", side_effect=IndexError),
+                self.assertLogs("ascent.errors", "ERROR"),
+            ):
+                out = self.call("get", f"{self.at}/weather")
+        self.assertIn("program error", out["problem"])
 
     def test_one_that_is_out_leaves_what_was_said_last(self):
         with override_settings(WEATHER=mast(self).address):

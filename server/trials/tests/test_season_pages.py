@@ -146,8 +146,8 @@ class YearTest(SeasonTestCase):
     def test_the_season_is_closed_and_undone(self):
         page = self.page
         self.open(f"/gardens/{self.garden.pk}/year")
-        page.get_by_role("button", name="Close the season").click()
-        page.get_by_role("button", name="Close it").click()
+        page.get_by_role("button", name="Close season 2026").click()
+        page.get_by_role("button", name="Close season 2026").click()
         expect(page.get_by_role("heading", name="The year 2027")).to_be_visible()
         self.garden.refresh_from_db()
         self.assertEqual(place_of(self.garden).year, 2027)

@@ -74,6 +74,8 @@ function Storm({ storm, named }: { storm: Schemas["StormReport"]; named: Map<str
       <p>{storm.words}</p>
       <p>{storm.general.join(" ")}</p>
       <p>
+        {storm.bare > 0 &&
+          `${storm.bare} ${storm.bare === 1 ? "structure has" : "structures have"} no crop now by the plan and ${storm.bare === 1 ? "is" : "are"} not calculated. `}
         {storm.hold} {storm.hold === 1 ? "structure holds" : "structures hold"}
         {storm.rows.length > 0 ? "; not so sure of these, the least sure first:" : "."}
       </p>

@@ -7,6 +7,7 @@ import { useWeek, type Visit, type Week } from "../../api/season";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { useUndoing } from "../../ui/useUndoing";
 import { FeedBox } from "./FeedBox";
 import { Sky } from "./Sky";
 import { TaskRow } from "./TaskRow";
@@ -38,6 +39,7 @@ const minutes = (count: number) =>
 
 function Days({ week }: { week: Week }) {
   const { shown, mark, find, built } = useMarks(week);
+  const { refusal } = useUndoing(week.id);
   const { report } = shown;
   const named = new Map(shown.structures.map((each) => [each.key, each]));
   const [printing, setPrinting] = useState(false);
@@ -53,6 +55,11 @@ function Days({ week }: { week: Week }) {
   return (
     <main className="page weekpage">
       <p className="quiet">{report.label}</p>
+      {refusal && (
+        <p role="alert" className="refusal">
+          {refusal}
+        </p>
+      )}
       <Sky week={shown} onFound={find} />
       <h1>
         {report.now

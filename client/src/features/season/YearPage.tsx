@@ -121,7 +121,9 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
           print the year
         </button>
       </p>
-      {year.may_edit && report.rows.length > 0 && <CloseSeason garden={garden.id} label={report.label} />}
+      {year.may_edit && report.rows.length > 0 && (
+        <CloseSeason garden={garden.id} closing={report.closing} />
+      )}
     </main>
   );
 }
