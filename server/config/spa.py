@@ -13,6 +13,8 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import ensure_csrf_cookie
 
+_MOST_SAID = 80  # answers that a browser keeps
+
 
 @cache
 def _manifest() -> dict[str, Any]:
@@ -44,7 +46,7 @@ def service_worker(request: HttpRequest) -> HttpResponse:
         files |= {item["file"], *item.get("css", ()), *item.get("assets", ())}
     kept = sorted(f"/static/{file}" for file in files)
     version = hashlib.sha256("\n".join(kept).encode()).hexdigest()[:12]
-    words = {"files": json.dumps(kept), "version": version}
+    words = {"files": json.dumps(kept), "version": version, "most": _MOST_SAID}
     response = render(request, "sw.js", words, content_type="text/javascript; charset=utf-8")
     response["Cache-Control"] = "no-cache"
     return response

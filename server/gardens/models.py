@@ -143,11 +143,13 @@ class Weather(models.Model):
 
 class Sent(models.Model):
     """A write that was done, by the mark its sender gave it: sent once more, it is answered and not done
-    again.
+    again. `what`: a digest of the request, by which another write with the same mark is found out; empty of
+    older ones.
     """
 
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="sent")
     mark = models.CharField(max_length=64)
+    what = models.CharField(max_length=64, blank=True, default="")
     answer = models.JSONField(default=dict)
     when = models.DateTimeField(auto_now_add=True)
 

@@ -286,7 +286,7 @@ export const useDivides = (
     },
   });
 
-/** What a support of one family would start with, and what was asked for it: taken up, it is made as it was seen. */
+/** What a support of one family would start with, and what was asked for it: that is made as it was seen. */
 export const useProposal = (
   garden: number,
   bed: string,

@@ -967,7 +967,7 @@ export interface paths {
         put?: never;
         /**
          * Close
-         * @description Close the season: what grew is kept for the rotation, and the next year is planned.
+         * @description Close a season: what grew is kept for the rotation, and the next year is planned.
          */
         post: operations["gardens_api_season_close"];
         delete?: never;
@@ -1601,7 +1601,8 @@ export interface components {
         };
         /**
          * AsBuilt
-         * @description A structure as it was built on a day, kept as it was then while its plan goes on.
+         * @description A structure as it was built on a day, kept as it was then while its plan goes on; what it had of the
+         *     shed then, where that was kept.
          */
         AsBuilt: {
             /**
@@ -1634,6 +1635,8 @@ export interface components {
             };
             /** Plantings */
             plantings: components["schemas"]["Planting"][];
+            /** Taken */
+            taken?: components["schemas"]["Taken"][] | null;
             /**
              * Turn
              * @description its row from the bed's bearing, clockwise, degrees
@@ -2230,6 +2233,27 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * CloseIn
+         * @description A season to be closed, by its year.
+         */
+        CloseIn: {
+            /** Year */
+            year: number;
+        };
+        /**
+         * ClosingReport
+         * @description What closing a season comes to: its year, whether anything of it has begun to grow, and what still
+         *     grows or stands, a sentence each.
+         */
+        ClosingReport: {
+            /** Begun */
+            begun: boolean;
+            /** Still */
+            still: string[];
+            /** Year */
+            year: number;
         };
         /**
          * Conflict
@@ -5439,8 +5463,12 @@ export interface components {
         /**
          * StormReport
          * @description A storm that is forecast; the structures that want something done come first.
+         *
+         *     hold, bare: how many hold, and on how many nothing grows by the plan.
          */
         StormReport: {
+            /** Bare */
+            bare: number;
             /** General */
             general: string[];
             /** Hold */
@@ -6284,9 +6312,11 @@ export interface components {
          * WeatherOut
          * @description The weather of a garden; what is wrong with the service that tells it, if anything.
          *
-         *     unseen: weeks that are over and not written down yet.
+         *     unseen: weeks that are over and not written down yet. coming: whether it is being asked for just now.
          */
         WeatherOut: {
+            /** Coming */
+            coming: boolean;
             /** Problem */
             problem: string;
             report: components["schemas"]["WeatherReport"] | null;
@@ -6483,11 +6513,13 @@ export interface components {
         };
         /**
          * YearReport
-         * @description A garden's year: its weeks, its frosts in words, a row for each structure.
+         * @description A garden's year: its weeks, its frosts in words, a row for each structure, and what closing it comes
+         *     to.
          */
         YearReport: {
             /** Clashes */
             clashes: components["schemas"]["ClashReport"][];
+            closing: components["schemas"]["ClosingReport"];
             /** First Frost */
             first_frost: string | null;
             /** Frost Words */
@@ -12576,7 +12608,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

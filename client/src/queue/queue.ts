@@ -10,6 +10,7 @@ const KEEPALIVE_BYTES = 50_000;
 const MOST_FAULTS = 5;
 const MOST_LATELY = 20; // answers kept for what was made while they came
 const AGAIN = new Set([0, 408, 429, 502, 503, 504, 507]);
+const MOST_BUSY = 12; // answers of the server itself that it is busy with one write
 const OUT = new Set([401, 403]);
 
 export type Line = "open" | "away" | "out";
@@ -155,6 +156,7 @@ export class Queue {
       knows: [],
       body,
       tries: 0,
+      faults: 0,
       state: "waiting",
       problems: [],
     }));
@@ -184,6 +186,18 @@ export class Queue {
       this.tell();
     });
     this.wake();
+  }
+
+  /** Nothing of whoever is signed in is sent any more: the account is gone. */
+  async forgetMine(): Promise<void> {
+    const gone = this.mine();
+    this.writes = this.writes.filter((write) => !gone.includes(write));
+    this.changed();
+    this.step(async () => {
+      for (const write of gone) await this.store.remove(write.mark);
+      this.tell();
+    });
+    await this.chain;
   }
 
   /** Try now, or when the hand has rested. */
@@ -412,7 +426,12 @@ export class Queue {
     write: Write,
     { status, data }: { status: number; data: unknown },
   ): Promise<boolean> {
-    if (AGAIN.has(status) || (status === 500 && write.tries < MOST_FAULTS)) {
+    // a server that answers is there: what it fails at again and again must not hold up what comes after it
+    const own = isProblems(data);
+    const faults = (write.faults ?? 0) + (status === 500 || (status === 503 && own) ? 1 : 0);
+    const most = status === 500 ? MOST_FAULTS : MOST_BUSY;
+    if (faults < most && (AGAIN.has(status) || status === 500)) {
+      if (faults !== (write.faults ?? 0)) await this.change(write, { faults });
       this.setLine("away");
       return false;
     }
@@ -436,6 +455,7 @@ export class Queue {
           "Content-Type": "application/json",
           "X-CSRFToken": csrfToken(),
           "Ascent-Mark": write.mark,
+          "Ascent-Who": encodeURIComponent(write.who),
         },
         ...(body === undefined ? {} : { body }),
         keepalive: (body?.length ?? 0) < KEEPALIVE_BYTES,

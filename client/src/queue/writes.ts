@@ -22,6 +22,8 @@ export interface Write {
   body: unknown;
   /** How often it has been sent. Once it has been, it is never changed: it may have got there. */
   tries: number;
+  /** How often the server has failed at it. */
+  faults?: number;
   state: "waiting" | "refused" | "stale";
   problems: Problem[];
   /** What the server has instead, when someone else was first. */

@@ -6,6 +6,7 @@ import { api, taken } from "../api/client";
 import { useSession } from "../api/queries";
 import { useFresh } from "../api/useFresh";
 import { changePlace } from "../queue/asks";
+import { forgetSaid } from "../queue/forgetSaid";
 import { Kept } from "./Kept";
 import { SetAside } from "./SetAside";
 
@@ -43,7 +44,7 @@ export function Bar({ children, garden }: Props) {
   };
   const leave = async () => {
     await taken(api.DELETE("/api/session"));
-    if ("caches" in window) await caches.delete("ascent-said"); // it was said to whoever has left
+    await forgetSaid();
     fresh.nothing();
     window.location.assign("/");
   };

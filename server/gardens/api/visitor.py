@@ -4,8 +4,10 @@ checked against forgery.
 
 from __future__ import annotations
 
+import hashlib
 import re
 from typing import cast
+from urllib.parse import unquote
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
@@ -17,6 +19,7 @@ from ..services.access import Visitor
 
 REFUSED = {401: schemas.Problems, 404: schemas.Problems, 422: schemas.Problems}
 MARK = "Ascent-Mark"  # by which a write that comes twice is done once
+WHO = "Ascent-Who"  # the account that made a write, percent-encoded
 _TOKENS = "looks"
 _MOST_TOKENS = 20
 
@@ -29,12 +32,19 @@ class VisitorAuth(APIKeyCookie):
     def authenticate(self, request: HttpRequest, key: str | None) -> Visitor | None:
         """Return the visitor, None of nobody."""
         mark = request.headers.get(MARK, "")
-        visitor = Visitor(
-            request.user,
-            tuple(request.session.get(_TOKENS, ())),
-            mark if re.fullmatch(r"[\w-]{8,64}", mark) else "",
-        )
+        mark = mark if re.fullmatch(r"[\w-]{8,64}", mark) else ""
+        tokens = tuple(request.session.get(_TOKENS, ()))
+        visitor = Visitor(request.user, tokens, mark, _digest(request) if mark else "")
+        if visitor.pk is not None and WHO in request.headers:
+            name = unquote(request.headers[WHO])
+            if name != visitor.user.get_username():
+                return None  # what one person wrote is not sent as another's
         return visitor if visitor.pk is not None or visitor.tokens else None
+
+
+def _digest(request: HttpRequest) -> str:
+    asked = f"{request.method} {request.get_full_path()}\n".encode()
+    return hashlib.sha256(asked + request.body).hexdigest()
 
 
 class Passing(VisitorAuth):

@@ -23,13 +23,14 @@ MOST_SHARES = 100
 
 @dataclass(frozen=True)
 class Visitor:
-    """Whoever asks: someone signed in, or nobody, the read-only links opened in this session, and the mark of
-    what is written.
+    """Whoever asks: someone signed in, or nobody, the read-only links opened in this session, the mark of
+    what is written, and a digest of it.
     """
 
     user: Any
     tokens: tuple[str, ...] = ()
     mark: str = ""
+    what: str = ""
 
     @property
     def pk(self) -> int | None:

@@ -8,6 +8,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
+from ascent.errors import InvalidPlan, Problem
 from django.db import IntegrityError, transaction
 from django.http import Http404
 
@@ -69,10 +70,7 @@ def change_garden(garden_id: int, visitor: Visitor, make: Callable[[Garden, Stat
         wanted = make(garden, before)
         try:
             with transaction.atomic():
-                if (
-                    Garden.objects.filter(pk=garden_id).values_list("changes", flat=True).first()
-                    != garden.changes
-                ):
+                if _changes(garden_id) != garden.changes:
                     continue
                 change = commit(garden, before, wanted.after, visitor.pk, wanted.way, wanted.about)
                 for number, fate in wanted.fates.items():
@@ -80,9 +78,16 @@ def change_garden(garden_id: int, visitor: Visitor, make: Callable[[Garden, Stat
                 answer = {**wanted.answer, "revisions": _revisions(change)}
                 remember(visitor, answer)
         except IntegrityError:
-            continue  # the same write has come twice at once; the other one is done
+            # the same write has come twice at once, or others were faster; else it is a fault of ours
+            if answered(visitor) is None and _changes(garden_id) == garden.changes:
+                raise
+            continue
         return Written(garden, answer)
     raise Busy
+
+
+def _changes(garden_id: int) -> int | None:
+    return Garden.objects.filter(pk=garden_id).values_list("changes", flat=True).first()
 
 
 def once(visitor: Visitor, do: Callable[[], dict[str, Any]]) -> dict[str, Any]:
@@ -101,18 +106,27 @@ def once(visitor: Visitor, do: Callable[[], dict[str, Any]]) -> dict[str, Any]:
 
 
 def answered(visitor: Visitor) -> dict[str, Any] | None:
-    """Return what a write with the visitor's mark was answered, None where none was done."""
+    """Return what a write with the visitor's mark was answered, None where none was done.
+
+    Raises:
+        InvalidPlan: The mark was used for another write.
+    """
     if not visitor.mark or visitor.pk is None:
         return None
-    return (
-        Sent.objects.filter(person_id=visitor.pk, mark=visitor.mark).values_list("answer", flat=True).first()
-    )
+    row = Sent.objects.filter(person_id=visitor.pk, mark=visitor.mark).values_list("answer", "what").first()
+    if row is None:
+        return None
+    answer, what = row
+    if what and what != visitor.what:
+        allowed = "a mark of its own for each write is allowed; this one belongs to another"
+        raise InvalidPlan([Problem("mark", visitor.mark, allowed)])
+    return dict(answer)
 
 
 def remember(visitor: Visitor, answer: dict[str, Any]) -> None:
     """Keep the answer to a write with a mark."""
     if visitor.mark and visitor.pk is not None:
-        Sent.objects.create(person_id=visitor.pk, mark=visitor.mark, answer=answer)
+        Sent.objects.create(person_id=visitor.pk, mark=visitor.mark, what=visitor.what, answer=answer)
 
 
 def _garden(garden_id: int) -> Garden:

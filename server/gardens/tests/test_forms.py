@@ -7,10 +7,12 @@ from __future__ import annotations
 import json
 from typing import Any
 from unittest import mock
+from urllib.parse import quote
 
 from ascent.plan import upgrades
 from ascent.plan.model import FORMAT_VERSION
 from ascent.plan.upgrades import Step
+from django.db import IntegrityError
 from django.test import Client
 from pydantic import Field
 
@@ -353,3 +355,43 @@ class MarkTest(FormsTestCase):
         wrong["edits"][0]["change"]["length"] = 3.0
         self.send("post", self.path("/edits"), wrong, "wrong-001")
         self.assertEqual(Thing.objects.get(garden=self.garden, key="cove-bed").document["length"], 3.0)
+
+    def test_a_mark_used_for_another_write_is_refused_with_words(self):
+        """Another operation, another body, another garden: none is done, and none is taken for the first."""
+        mine = {"edits": [{"kind": "place", "change": {"name": "Mine"}}]}
+        self.send("post", self.path("/edits"), mine, "one-mark-1")
+        second = self.send("post", "gardens", {"name": "Second"}, "second-1")
+        for path, body in (
+            (self.path("/undo"), {}),
+            (self.path("/edits"), {"edits": [{"kind": "place", "change": {"name": "Other"}}]}),
+            (f"gardens/{second['id']}/edits", mine),
+            (self.path(f"/beds/{self.bed.key}/structures"), {"family": "stake", "crop": "tom-slicer"}),
+        ):
+            answer = self.send("post", path, body, "one-mark-1", 422)
+            self.assertEqual(answer["problems"][0]["path"], "mark")
+            self.assertIn("a mark of its own", answer["problems"][0]["allowed"])
+        self.assertEqual(Garden.objects.get(pk=self.garden.pk).document["name"], "Mine")
+
+    def test_a_write_says_whose_it_is_and_is_no_other_s(self):
+        body = {"edits": [{"kind": "place", "change": {"name": "Theirs"}}]}
+        for who, status in (("piet", 401), (quote(self.owner.get_username()), 200)):
+            answer = self.client.post(
+                f"/api/{self.path('/edits')}",
+                body,
+                content_type="application/json",
+                headers={"Ascent-Mark": f"whose-{status}", "Ascent-Who": who},
+            )
+            self.assertEqual(answer.status_code, status)
+
+    def test_what_a_database_refuses_is_a_fault_said_once(self):
+        """A write that can never be stored is reckoned once and answered as a fault, not as busy for ever."""
+        made = []
+
+        def broken(*_args: Any, **_more: Any) -> None:
+            made.append(1)
+            raise IntegrityError("NOT NULL constraint failed")
+
+        with mock.patch("gardens.services.writing.commit", broken), self.assertLogs("config.faults", "ERROR"):
+            edit = {"kind": "place", "change": {"name": "Poison"}}
+            self.send("post", self.path("/edits"), {"edits": [edit]}, "poison-01", 500)
+        self.assertEqual(len(made), 1)

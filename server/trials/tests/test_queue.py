@@ -92,6 +92,41 @@ class LineTest(QueueTestCase):
         self.saved()
         self.assertEqual(self.stored(), 23.0)
 
+    def test_what_the_server_fails_at_again_and_again_is_set_aside_and_the_rest_goes_on(self):
+        """One write is answered busy by the server itself for ever; the one after it gets there."""
+        self.page.clock.install()
+        self.plan("cove-bed")
+        tries: list[str] = []
+
+        def poison(route: Route) -> None:
+            mark = route.request.headers.get("ascent-mark", "")
+            if tries and mark != tries[0]:
+                route.fallback()
+                return
+            tries.append(mark)
+            problem = {"path": "data", "given": "busy", "allowed": "again in a moment", "suggestion": ""}
+            route.fulfill(status=503, json={"problems": [problem]})
+
+        self.context.route(EDITS, poison)
+        self.east("20 m")
+        self.waits()
+        for _ in range(40):
+            self.page.clock.fast_forward(60_000)
+            self.page.wait_for_timeout(100)
+            if self.page.get_by_role("alert", name="Set aside").count():
+                break
+        expect(self.page.get_by_role("alert", name="Set aside")).to_contain_text("again in a moment")
+        self.assertEqual(len(tries), 12)
+        self.item("long-plot-a").focus()
+        self.page.keyboard.press("Shift+ArrowRight")
+        self.page.clock.fast_forward(5_000)
+        for _ in range(20):
+            self.page.clock.fast_forward(1_000)
+            self.page.wait_for_timeout(200)
+            if Change.objects.count():
+                break
+        self.assertEqual(Change.objects.count(), 1)
+
     def test_when_the_browser_says_that_the_line_is_back_nobody_waits(self):
         self.plan("cove-bed")
         self.page.clock.install()  # from here on no pause ends by itself

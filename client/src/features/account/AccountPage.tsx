@@ -6,6 +6,8 @@ import { api, Refused, taken } from "../../api/client";
 import { useGardens, useSession } from "../../api/queries";
 import { useFresh } from "../../api/useFresh";
 import { askNewGarden } from "../../queue/asks";
+import { forgetSaid } from "../../queue/forgetSaid";
+import { queue } from "../../queue/queue";
 import { Bar } from "../../ui/Bar";
 import { Letters } from "../../ui/Letters";
 
@@ -61,6 +63,9 @@ export function AccountPage() {
     event.preventDefault();
     try {
       await taken(api.DELETE("/api/account", { body: { password: given(event, "password") } }));
+      await queue.forgetMine();
+      await forgetSaid();
+      fresh.nothing();
       window.location.assign("/");
     } catch (error) {
       tell(error);

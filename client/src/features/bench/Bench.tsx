@@ -9,6 +9,7 @@ import { Bar } from "../../ui/Bar";
 import { Choices } from "../../ui/Choices";
 import { Conflicts } from "../../ui/Conflicts";
 import { useUndoKeys } from "../../ui/useUndoKeys";
+import { Panel } from "../../ui/Panel";
 import { Answer } from "./Answer";
 import { Chain } from "./Chain";
 import { Controls } from "./Controls";
@@ -140,82 +141,86 @@ export function Bench({ structure, catalogue }: Props) {
       )}
       <main className="bench">
         <div className="side">
-          {link && report ? (
-            <LinkPanel
-              structure={structure}
-              draft={draft}
-              link={link}
-              weakest={link.key === weakest}
-              short={report.headline.state === "short"}
-              fails={link.states[week] === "short"}
-              week={report.weeks[week]?.label ?? ""}
-              options={family?.options ?? []}
-              onFix={(changes, had) =>
-                hand.change((now) => ({
-                  ...now,
-                  options: { ...now.options, ...changes },
-                  ...(had ? { taken: had } : {}),
-                }))
-              }
-              onClose={() => look("link", null)}
-            />
-          ) : (
-            family && (
-              <Controls
+          <Panel name="The options">
+            {link && report ? (
+              <LinkPanel
                 structure={structure}
-                catalogue={catalogue}
-                family={family}
                 draft={draft}
-                report={report}
-                problems={[...problems, ...hand.problems]}
-                onChange={hand.change}
-                onRelease={hand.release}
+                link={link}
+                weakest={link.key === weakest}
+                short={report.headline.state === "short"}
+                fails={link.states[week] === "short"}
+                week={report.weeks[week]?.label ?? ""}
+                options={family?.options ?? []}
+                onFix={(changes, had) =>
+                  hand.change((now) => ({
+                    ...now,
+                    options: { ...now.options, ...changes },
+                    ...(had ? { taken: had } : {}),
+                  }))
+                }
+                onClose={() => look("link", null)}
               />
-            )
-          )}
+            ) : (
+              family && (
+                <Controls
+                  structure={structure}
+                  catalogue={catalogue}
+                  family={family}
+                  draft={draft}
+                  report={report}
+                  problems={[...problems, ...hand.problems]}
+                  onChange={hand.change}
+                  onRelease={hand.release}
+                />
+              )
+            )}
+          </Panel>
         </div>
         <div className={round ? "stage isround" : "stage"}>
-          {report && round && (
-            <Suspense fallback={<p className="quiet roundblind">bringing it round…</p>}>
-              <Round
-                structure={structure}
-                draft={draft}
+          <Panel name="The drawing">
+            {report && round && (
+              <Suspense fallback={<p className="quiet roundblind">bringing it round…</p>}>
+                <Round
+                  structure={structure}
+                  draft={draft}
+                  report={report}
+                  week={week}
+                  weak={weak}
+                  short={short}
+                  lit={lit}
+                  hour={params.get("hour") === null ? null : Number(params.get("hour")) || 12}
+                  onHour={(hour) => look("hour", hour === null ? null : String(hour))}
+                />
+              </Suspense>
+            )}
+            {report && !round && (
+              <Sheet
                 report={report}
                 week={week}
+                wind={wind}
+                windText={report.winds[wind]}
+                lit={lit}
                 weak={weak}
                 short={short}
-                lit={lit}
-                hour={params.get("hour") === null ? null : Number(params.get("hour")) || 12}
-                onHour={(hour) => look("hour", hour === null ? null : String(hour))}
+                arrows={[...new Set([weakest, litLink ?? open ?? ""])]}
+                onPoint={(member) => setPointed({ link: null, member })}
+                onOpen={openMember}
+                notes={notes}
+                written={<Warnings report={report} />}
+                editor={(measure, close) => (
+                  <MeasureEditor
+                    measure={measure}
+                    system={structure.units}
+                    fields={family?.options ?? []}
+                    bounds={catalogue.bounds}
+                    onChange={hand.change}
+                    onClose={close}
+                  />
+                )}
               />
-            </Suspense>
-          )}
-          {report && !round && (
-            <Sheet
-              report={report}
-              week={week}
-              wind={wind}
-              windText={report.winds[wind]}
-              lit={lit}
-              weak={weak}
-              short={short}
-              arrows={[...new Set([weakest, litLink ?? open ?? ""])]}
-              onPoint={(member) => setPointed({ link: null, member })}
-              onOpen={openMember}
-              notes={notes}
-              written={<Warnings report={report} />}
-              editor={(measure, close) => (
-                <MeasureEditor
-                  measure={measure}
-                  system={structure.units}
-                  fields={family?.options ?? []}
-                  bounds={catalogue.bounds}
-                  onChange={hand.change}
-                  onClose={close}
-                />
-              )}
-            />
-          )}
+            )}
+          </Panel>
           <div className="stagefoot">
             <button
               type="button"
@@ -246,7 +251,7 @@ export function Bench({ structure, catalogue }: Props) {
         </div>
         <aside className="path" aria-label="Load path">
           {report && (
-            <>
+            <Panel name="The load path">
               <Answer report={report} />
               {!onSheet && <Warnings report={report} />}
               <Chain
@@ -267,15 +272,17 @@ export function Bench({ structure, catalogue }: Props) {
               <p className="hint">
                 <Link to="/method">How Ascent reckons</Link>
               </p>
-            </>
+            </Panel>
           )}
         </aside>
         {report && (
-          <Tide
-            report={report}
-            week={week}
-            onWeek={(next) => look("week", report.weeks[next]?.date ?? null)}
-          />
+          <Panel name="The season">
+            <Tide
+              report={report}
+              week={week}
+              onWeek={(next) => look("week", report.weeks[next]?.date ?? null)}
+            />
+          </Panel>
         )}
       </main>
     </>

@@ -3,6 +3,7 @@ import TextField from "@mui/material/TextField";
 import { lazy, Suspense, useState } from "react";
 
 import type { Building, Step } from "../../api/building";
+import { Panel } from "../../ui/Panel";
 import { Aloud } from "./Aloud";
 import { Differs } from "./Differs";
 import { Joint } from "./Joint";
@@ -54,18 +55,20 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
   };
   return (
     <article className="step" aria-label={step.title}>
-      {round ? (
-        <Suspense fallback={<div className="stepround" />}>
-          <StepRound id={building.id} steps={steps} number={number} onGo={onGo} />
-        </Suspense>
-      ) : (
-        <StepDrawing
-          views={building.report.views}
-          standing={standing}
-          fresh={new Set(step.members)}
-          title={`The structure at this step: ${step.title}`}
-        />
-      )}
+      <Panel name="The drawing">
+        {round ? (
+          <Suspense fallback={<div className="stepround" />}>
+            <StepRound id={building.id} steps={steps} number={number} onGo={onGo} />
+          </Suspense>
+        ) : (
+          <StepDrawing
+            views={building.report.views}
+            standing={standing}
+            fresh={new Set(step.members)}
+            title={`The structure at this step: ${step.title}`}
+          />
+        )}
+      </Panel>
       <p className="drawnhow">
         <button type="button" className="plain" aria-pressed={round} onClick={() => onRound(!round)}>
           {round ? "drawn flat" : "in the round"}

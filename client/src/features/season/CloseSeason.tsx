@@ -29,7 +29,11 @@ export function CloseSeason({ garden, closing }: Props) {
       await askGarden(garden, "/year/close", { year: closing.year }, `season ${closing.year} closed`);
       setClosed(closing.year);
     } catch (error) {
-      setSaid(error instanceof Refused ? error.message : "No answer from the server. Nothing was closed. Try again.");
+      setSaid(
+        error instanceof Refused
+          ? error.message
+          : "No answer from the server. Nothing was closed. Try again.",
+      );
     }
     await fresh.everything();
   };
@@ -59,7 +63,9 @@ export function CloseSeason({ garden, closing }: Props) {
       <Dialog open={asking} onClose={() => setAsking(false)}>
         <DialogTitle>Close season {closing.year}?</DialogTitle>
         <DialogContent>
-          {!closing.begun && <p>Nothing of season {closing.year} has begun to grow. Nothing of it is kept.</p>}
+          {!closing.begun && (
+            <p>Nothing of season {closing.year} has begun to grow. Nothing of it is kept.</p>
+          )}
           {closing.still.length > 0 && (
             <>
               <p>

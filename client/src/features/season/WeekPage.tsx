@@ -7,6 +7,7 @@ import { useWeek, type Visit, type Week } from "../../api/season";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { Panel } from "../../ui/Panel";
 import { useUndoing } from "../../ui/useUndoing";
 import { FeedBox } from "./FeedBox";
 import { Sky } from "./Sky";
@@ -60,7 +61,9 @@ function Days({ week }: { week: Week }) {
           {refusal}
         </p>
       )}
-      <Sky week={shown} onFound={find} />
+      <Panel name="The weather">
+        <Sky week={shown} onFound={find} />
+      </Panel>
       <h1>
         {report.now
           ? open
@@ -123,7 +126,9 @@ function Days({ week }: { week: Week }) {
           print the week
         </button>
       </p>
-      <FeedBox garden={shown.id} mayEdit={shown.may_edit} />
+      <Panel name="The calendar">
+        <FeedBox garden={shown.id} mayEdit={shown.may_edit} />
+      </Panel>
     </main>
   );
 }

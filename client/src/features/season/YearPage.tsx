@@ -9,6 +9,7 @@ import { editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { Panel } from "../../ui/Panel";
 import { CloseSeason } from "./CloseSeason";
 import { dateAt, daysFrom, monthDay, sayDay, type Scale } from "./days";
 import { YearHead } from "./YearHead";
@@ -109,9 +110,13 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
         ))}
         <HarvestStrip report={report} scale={scale} names={names} />
       </div>
-      <HarvestTable year={year} />
-      <Clashes year={year} />
-      <Rotation turns={report.turns} />
+      <Panel name="The harvest">
+        <HarvestTable year={year} />
+      </Panel>
+      <Panel name="What follows what">
+        <Clashes year={year} />
+        <Rotation turns={report.turns} />
+      </Panel>
       <p className="yearmore">
         <a href={`/api/gardens/${garden.id}/season.ics`} download>
           The season as a calendar file
@@ -121,9 +126,7 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
           print the year
         </button>
       </p>
-      {year.may_edit && report.rows.length > 0 && (
-        <CloseSeason garden={garden.id} closing={report.closing} />
-      )}
+      {year.may_edit && report.rows.length > 0 && <CloseSeason garden={garden.id} closing={report.closing} />}
     </main>
   );
 }

@@ -1,0 +1,32 @@
+import { type ReactNode } from "react";
+import { ErrorBoundary } from "react-error-boundary";
+
+import { lostChunk, reloadOnce } from "./reloadOnce";
+
+interface Props {
+  /** What it shows, as the words name it that stand instead when it fails. */
+  name: string;
+  children: ReactNode;
+}
+
+/** A part of a page that may fail alone: the rest of the page stays. */
+export function Panel({ name, children }: Props) {
+  return (
+    <ErrorBoundary
+      onError={(error) => {
+        if (lostChunk(error)) reloadOnce();
+      }}
+      fallbackRender={({ error, resetErrorBoundary }) => (
+        <p role="alert" className="refusal">
+          {name} cannot be shown:{" "}
+          {lostChunk(error) ? "Ascent has been updated. Reload the page." : "a program error."}{" "}
+          <button type="button" className="plain" onClick={resetErrorBoundary}>
+            Try {name.toLowerCase()} again
+          </button>
+        </p>
+      )}
+    >
+      {children}
+    </ErrorBoundary>
+  );
+}
