@@ -6,6 +6,8 @@ import csv
 from collections.abc import Mapping
 from pathlib import Path
 
+from ..errors import BrokenTable
+
 NAME = "moves.csv"  # beside the family
 
 
@@ -13,11 +15,13 @@ def moves_beside(module: str) -> Mapping[str, frozenset[str]]:
     """Return what the file beside a module says, {what: options that move it}.
 
     What is moved is ‘link’ and its key, ‘parts’ and what they are used for, or ‘wrong’ and the key of a
-    remark. It was found by trial (tools/moves.py), not reckoned; a search confirms what it finds. Nothing
-    where there is no such file yet.
+    remark. It was found by trial (tools/moves.py), not reckoned; a search confirms what it finds.
+
+    Raises:
+        BrokenTable: There is no such file; without it a search would come to something else.
     """
     path = Path(module).with_name(NAME)
     if not path.exists():
-        return {}
+        raise BrokenTable(f"{path} is missing; a new family begins with its line of heads: moved,by")
     with path.open(encoding="utf-8", newline="") as file:
         return {row["moved"]: frozenset(row["by"].split()) for row in csv.DictReader(file)}
