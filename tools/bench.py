@@ -39,7 +39,7 @@ from ascent.sizing.size import size
 from ascent.telling.building import build_report, paper_of
 from ascent.telling.report import full_report
 from Pynite import FEModel3D
-from strain import strain
+from strain import many, strain
 from trials.served import ROOT, Visit, served
 
 
@@ -326,27 +326,7 @@ def _keep_asking(visitor: Visitor, path: str, keys: list[str]) -> None:
 
 def crowd(visitor: Visitor, garden: int, depth: float = 0.5) -> int:
     """Make a garden of 200 structures from that depth on, by its plan file, and return its number."""
-    document = json.loads(visitor.get("GET", f"/api/gardens/{garden}/plan.json"))
-    home = next(bed for bed in document["garden"]["beds"] if bed["key"] == "long-plot-a")
-    row = home["structures"][0]
-    document["garden"]["beds"] = [
-        {
-            **home,
-            "key": f"bed-{n}",
-            "name": f"Bed {n}",
-            "x": 7.0 * (n % 14),
-            "y": 2.0 * (n // 14),
-            "structures": [
-                {
-                    **row,
-                    "key": f"row-{n}",
-                    "name": f"Row {n}",
-                    "options": {**row["options"], "depth": depth + n * 1e-3},
-                }
-            ],
-        }
-        for n in range(200)
-    ]
+    document = many(json.loads(visitor.get("GET", f"/api/gardens/{garden}/plan.json")), depth)
     return int(json.loads(visitor.get("POST", "/api/gardens/import", {"text": json.dumps(document)}))["id"])
 
 

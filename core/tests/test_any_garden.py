@@ -13,7 +13,7 @@ import numpy as np
 import shapely
 from ascent.files.csv_tables import COLUMNS, read_table, write_table
 from ascent.files.plan import read_plan, write_plan
-from ascent.ground.clashes import clashes, gaps
+from ascent.ground.clashes import Looked, clashes, clashes_since, gaps
 from ascent.ground.plot import Frame, bed_outline, laid_out, placed, plot_of, room_for
 from ascent.plan.model import Bed, Feature, Garden, Structure
 from ascent.plan.upgrades import lay_out, upgraded
@@ -114,6 +114,31 @@ class WholeTest(unittest.TestCase):
         shapes = [[shapely.Polygon(bed_outline(bed)) for bed in each.beds] for each in (garden, other)]
         for (a, c), (b, d) in zip(combinations(shapes[0], 2), combinations(shapes[1], 2), strict=True):
             self.assertAlmostEqual(a.distance(c), b.distance(d), places=6)
+
+    @given(gardens(), gardens(), st.data())
+    @settings(SOME, max_examples=60)
+    def test_what_is_in_the_way_is_found_the_same_round_what_moved(self, garden, other, data):
+        """Some things moved, some renamed, some gone, some come: the whole garden looked at says the same."""
+        beds = [*garden.beds]
+        for n, bed in enumerate(beds):
+            way = data.draw(st.sampled_from(["stay", "move", "rename", "go", "bare"]))
+            change = {
+                "stay": {},
+                "move": {"x": bed.x + data.draw(st.floats(-2, 2)), "bearing": (bed.bearing + 30.0) % 360},
+                "rename": {"name": "Other"},
+                "go": None,
+                "bare": {"structures": ()},
+            }[way]
+            beds[n] = None if change is None else bed.model_copy(update=change)
+        features = [f for f in garden.features if data.draw(st.booleans())]
+        features += [f.model_copy(update={"key": f"other-{f.key}"}) for f in other.features]
+        after = garden.model_copy(
+            update={"beds": tuple(bed for bed in beds if bed), "features": tuple(features)}
+        )
+        before = laid_out(garden)
+        looked = Looked(garden, before, clashes(garden, before))
+        laid = laid_out(after)
+        self.assertEqual(clashes_since(looked, after, laid), clashes(after, laid))
 
     @given(gardens(), st.sampled_from([90.0, 180.0, 270.0]))
     @FEW

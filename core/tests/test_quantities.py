@@ -109,9 +109,48 @@ class ReadingTest(NearTestCase):
         self.assertAlmostEqual(UNITS.Quantity(kilos, "pound").to("kg").magnitude, 60, delta=0.1)
 
     def test_a_bare_number_is_in_the_gardeners_unit(self):
-        self.assertAlmostEqual(read("18", "length", "imperial"), 18 * 0.0254)
+        self.assertAlmostEqual(read("18", "length", "imperial", 0.1, 3.0), 18 * 0.0254)
         self.assertAlmostEqual(read("34", "speed", "imperial"), 34 * 0.44704)
         self.assertAlmostEqual(read("2", "mass"), 2.0)
+
+    def test_a_bare_length_is_asked_about_where_feet_and_inches_are_both_allowed(self):
+        """20 in a field that shows feet is 20 ft to whoever writes it."""
+        foot, inch = 0.3048, 0.0254
+        self.assertAlmostEqual(read("20", "length", "imperial", 1.0, 60.0), 20 * foot)  # 20 in are too few
+        self.assertAlmostEqual(read("18", "length", "imperial", 0.1, 3.0), 18 * inch)  # 18 ft are too many
+        self.assertEqual(read("0", "length", "imperial"), 0.0)
+        for bounds in ((None, None), (0.3, 60.0)):
+            with self.assertRaisesRegex(UnreadableQuantity, "20 ft or 20 in"):
+                read("20", "length", "imperial", *bounds)
+
+    def test_a_sign_is_of_the_whole(self):
+        foot, inch = 0.3048, 0.0254
+        for text, metres in (
+            ("−3 ft 6 in", -3.5 * foot),
+            ("-3 ft 6 in", -3.5 * foot),
+            ("-6 1/2 in", -6.5 * inch),
+            ("−1 ft 7 3/4 in", -19.75 * inch),
+            ("- 1 m 20 cm", -1.2),
+        ):
+            self.assertAlmostEqual(read(text, "length", "imperial"), metres, places=9)
+        for text in ("--3 ft", "-", "- -3 ft"):
+            with self.assertRaises(UnreadableQuantity):
+                read(text, "length", "imperial")
+
+    @settings(max_examples=400, deadline=None, derandomize=True)
+    @given(
+        st.sampled_from([*STYLES, "count", "ratio", "angle", "bearing", "temperature"]),
+        st.sampled_from(["metric", "imperial"]),
+        st.floats(-300.0, 300.0) | st.floats(-0.2, 0.2) | st.floats(-1e5, 1e5),
+    )
+    def test_whatever_is_shown_is_read_back_as_it_was(self, kind, system, value):
+        """All kinds, both systems, below nothing too: what the program shows may be typed into it."""
+        if kind == "bearing":
+            value = abs(value) % 360.0
+        shown = write(value, kind, system)
+        found = read(shown, kind, system)
+        self.assertEqual(write(found, kind, system), shown)
+        self.assertGreaterEqual(found * value, -1e-9 * abs(value) - (300.0 if kind == "temperature" else 0.0))
 
     def test_other_kinds_against_pint(self):
         for text, kind, quantity in (
@@ -302,7 +341,7 @@ class EveryKindTest(NearTestCase):
         """
         self.assertEqual(
             [write(v, "force") for v in (0.0, 4.26, 9.96, 10.4, 999.4, 1000.0, -2500.0)],
-            ["0 N", "4.3 N", "10.0 N", "10 N", "999 N", "1.00 kN", "−2.50 kN"],
+            ["0 N", "4.3 N", "10 N", "10 N", "999 N", "1.00 kN", "−2.50 kN"],
         )
         self.assertEqual(
             (write(4.26, "moment"), write(4.26, "pressure"), write(4.26, "line_load")),
@@ -329,7 +368,7 @@ class EveryKindTest(NearTestCase):
             self.assertEqual(write(inches * inch, "length", "imperial"), text)
         self.assertEqual(
             [write(m, "length") for m in (0.0994, 0.0996, 0.0004, 12.345)],
-            ["99 mm", "0.10 m", "0 mm", "12.35 m"],
+            ["99 mm", "0.10 m", "0.00 m", "12.35 m"],
         )
         self.assertEqual(write(-1.5 * 12 * inch, "length", "imperial"), "−1 ft 6 in")
 

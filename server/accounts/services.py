@@ -6,6 +6,7 @@ from typing import Any
 
 from ascent.errors import InvalidPlan, Problem
 from axes.handlers.proxy import AxesProxyHandler
+from axes.models import AccessAttempt, AccessFailureLog, AccessLog
 from django import forms
 from django.conf import settings
 from django.contrib.auth import authenticate, get_user_model, login, logout, update_session_auth_hash
@@ -222,6 +223,9 @@ def delete_account(request: HttpRequest, sent: schemas.PasswordProof) -> None:
         right = user.check_password(sent.password)
     if not right:
         raise InvalidPlan([Problem("password", "", "the account’s own password")])
+    name = user.get_username()
     with transaction.atomic():
         logout(request)
         user.delete()
+        for log in (AccessAttempt, AccessFailureLog, AccessLog):
+            log.objects.filter(username=name).delete()

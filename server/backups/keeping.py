@@ -32,6 +32,7 @@ from django.db.migrations.executor import MigrationExecutor
 _DATA, _LABEL = "ascent.sqlite3", "manifest.json"
 _FORMAT = "ascent-backup"
 _TABLES = {"gardens_garden", "gardens_thing", "gardens_change", "auth_user", "django_migrations"}
+_BEGINS = b"SQLite format 3\0"
 _LEAST_FREE = 200_000_000
 _MOST_DATA = 5_000_000_000
 
@@ -133,6 +134,11 @@ def _unpacked(path: Path, folder: Path) -> Path:
                     f"{path} is of a newer Ascent (form {version}; this one reads up to {FORMAT_VERSION}); "
                     "bring Ascent up to date first"
                 )
+            # what is no data file is known by its first bytes, before gigabytes of it are unpacked
+            with archive.open(_DATA) as first:
+                begins = first.read(len(_BEGINS))
+            if begins != _BEGINS:
+                raise BadBackup(f"{path} holds no data file of Ascent")
             copy = Path(archive.extract(_DATA, folder))
     except (OSError, KeyError, ValueError, AttributeError, zipfile.BadZipFile, zlib.error) as error:
         raise BadBackup(f"{path} is not a whole backup of Ascent ({error})") from error

@@ -127,6 +127,8 @@ LOGGING = {
         # in tests a browser may leave before it is answered; in development each request is a line
         "django.server": {"level": "ERROR" if MODE == "test" else "INFO"},
         "django.security": {"level": "ERROR"},
+        # whoever asks for another host is answered 400; that is no fault to look into
+        "django.security.DisallowedHost": {"level": "CRITICAL"},
     },
 }
 SIGN_UP = os.environ.get("ASCENT_SIGN_UP", "1") == "1"

@@ -9,5 +9,5 @@ class GardensConfig(AppConfig):
     name = "gardens"
 
     def ready(self) -> None:
-        """Register the check."""
-        from . import checks  # noqa: F401, PLC0415 - registered once the apps are loaded
+        """Register the checks and the signals."""
+        from . import checks, signals  # noqa: F401, PLC0415 - registered once the apps are loaded

@@ -112,13 +112,18 @@ class ReadLink(models.Model):
 
 
 class Feed(models.Model):
-    """A garden's calendar as it was sent out last: what its entries were by their keys; and the address of
-    the feed, empty where it has none.
+    """A garden's calendar as it was sent out last: what its entries were by their keys, what it was made of,
+    and its text; the address of the feed, empty where it has none.
+
+    ended_with: who no longer may change the garden, for which the address was withdrawn.
     """
 
     garden = models.OneToOneField(Garden, on_delete=models.CASCADE, related_name="feed")
     token = models.CharField(max_length=64, blank=True, default="")
     sent = models.JSONField(default=dict)
+    made_of = models.CharField(max_length=64, blank=True, default="")
+    text = models.BinaryField(default=bytes)
+    ended_with = models.CharField(max_length=150, blank=True, default="")
 
     class Meta:
         constraints = [

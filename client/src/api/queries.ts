@@ -7,6 +7,8 @@ import {
 } from "@tanstack/react-query";
 
 import { api, exactly, type Garden, type Schemas, type StructureLine, taken } from "./client";
+import { merged } from "./merged";
+import { keepSaid } from "./keepSaid";
 
 /** What an answer is kept under: the first word of each is what `useFresh` speaks of. */
 export const KEYS = {
@@ -32,13 +34,30 @@ export const useCatalogue = (units: "metric" | "imperial" | undefined) =>
 export const useGardens = () =>
   useQuery({ queryKey: KEYS.gardens, queryFn: () => taken(api.GET("/api/gardens")) });
 
-export const useGarden = (id: number) =>
-  useQuery({
+/** A garden; of one that is known only what differs since is asked for. */
+export function useGarden(id: number) {
+  const client = useQueryClient();
+  return useQuery({
     queryKey: KEYS.garden(id),
     enabled: id > 0,
-    queryFn: () =>
-      exactly<Garden>(api.GET("/api/gardens/{garden_id}", { params: { path: { garden_id: id } } })),
+    queryFn: async () => {
+      const now = client.getQueryData<Garden>(KEYS.garden(id));
+      if (!now)
+        return exactly<Garden>(api.GET("/api/gardens/{garden_id}", { params: { path: { garden_id: id } } }));
+      const { garden, difference } = await exactly<Schemas["GardenSince"]>(
+        api.GET("/api/gardens/{garden_id}/since/{number}", {
+          params: { path: { garden_id: id, number: now.number } },
+        }),
+      );
+      const known = garden ?? (difference ? merged(now, difference) : now);
+      // what was saved meanwhile may have been answered first
+      const latest = client.getQueryData<Garden>(KEYS.garden(id)) ?? now;
+      if (latest.number > known.number) return latest;
+      keepSaid(`/api/gardens/${id}`, () => client.getQueryData(KEYS.garden(id)));
+      return known;
+    },
   });
+}
 
 const AT_ONCE = 50;
 const AGAIN_MS = 200;

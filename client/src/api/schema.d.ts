@@ -121,7 +121,7 @@ export interface paths {
         };
         /**
          * Fed
-         * @description The calendar that a feed leads to.
+         * @description The calendar that a feed leads to; 304 where it is as it was.
          */
         get: operations["gardens_api_season_fed"];
         put?: never;
@@ -788,6 +788,26 @@ export interface paths {
          * @description What is in a garden's shed, who has of it, and what is free.
          */
         get: operations["gardens_api_shed_one_shed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/since/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Garden Since
+         * @description What of a garden differs from a number of its changes that was seen.
+         */
+        get: operations["gardens_api_gardens_garden_since"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2681,10 +2701,11 @@ export interface components {
         };
         /**
          * EditsOut
-         * @description The garden after edits, the keys of what was added, and the revisions that later edits start from.
+         * @description What edits have made of the garden since the number before them, the keys of what was added, and the
+         *     revisions that later edits start from.
          */
         EditsOut: {
-            garden: components["schemas"]["GardenOut"];
+            changed: components["schemas"]["GardenDifference"];
             /** Made */
             made: string[];
             /**
@@ -2862,11 +2883,14 @@ export interface components {
         };
         /**
          * FeedOut
-         * @description The address of a garden's calendar feed, if it has one.
+         * @description The address of a garden's calendar feed, if it has one; why it was withdrawn, if that was not asked
+         *     for.
          */
         FeedOut: {
             /** Address */
             address: string | null;
+            /** Ended */
+            ended: string;
         };
         /**
          * Figures
@@ -3020,6 +3044,62 @@ export interface components {
             to: string;
         };
         /**
+         * GardenDifference
+         * @description What of a garden is otherwise than it was at a number: things that came or changed, of each kind; keys
+         *     of those that are gone; the order of all where any came or went. What is said of nothing is the same.
+         */
+        GardenDifference: {
+            /** Beds */
+            beds: components["schemas"]["BedRow"][];
+            /** Features */
+            features: components["schemas"]["FeatureRow"][];
+            /** Gone */
+            gone: string[];
+            /** Name */
+            name: string;
+            /** Needs */
+            needs: components["schemas"]["NeedRow"][];
+            /** Number */
+            number: number;
+            /** Order */
+            order: string[] | null;
+            place: components["schemas"]["PlaceRow"];
+            /** @description the marks that differ */
+            plot: components["schemas"]["PlotDrawing"];
+            /** Redo */
+            redo: string | null;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "edit" | "read";
+            /** Room */
+            room: [
+                number,
+                number
+            ];
+            /** Since */
+            since: number;
+            /** Structures */
+            structures: components["schemas"]["StructureRow"][];
+            /** Undo */
+            undo: string | null;
+            /**
+             * Undrawn
+             * @description keys of marks that are gone
+             */
+            undrawn: string[];
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+            /** Unreadable */
+            unreadable: components["schemas"]["UnreadableRow"][] | null;
+            /** Warnings */
+            warnings: components["schemas"]["Warned"][] | null;
+        };
+        /**
          * GardenName
          * @description A garden in a list: whose it is, and what the person may do in it.
          */
@@ -3038,7 +3118,7 @@ export interface components {
         };
         /**
          * GardenOut
-         * @description A garden: its own fields, what is on its plan, what is in the way, and what the person can undo.
+         * @description A garden, and what the person can undo.
          */
         GardenOut: {
             /** Beds */
@@ -3123,6 +3203,14 @@ export interface components {
             structures: components["schemas"]["StructureParts"][];
             /** Together */
             together: components["schemas"]["PartReport"][];
+        };
+        /**
+         * GardenSince
+         * @description What of a garden differs from a number, or all of it where that number is no longer known.
+         */
+        GardenSince: {
+            difference: components["schemas"]["GardenDifference"] | null;
+            garden: components["schemas"]["GardenOut"] | null;
         };
         /**
          * GrewHere
@@ -11676,6 +11764,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShedOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_gardens_garden_since: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GardenSince"];
                 };
             };
             /** @description unreadable */

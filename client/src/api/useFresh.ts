@@ -3,8 +3,10 @@ import { useMemo } from "react";
 
 import { type Building, buildingKey } from "./building";
 import type { Garden, Schemas } from "./client";
+import { merged } from "./merged";
 import { KEYS } from "./queries";
 import { type Week, weekKey } from "./season";
+import { keepSaid } from "./keepSaid";
 
 /** Answers that are kept: what is no longer true of them, and what is known better. */
 export function useFresh() {
@@ -12,6 +14,17 @@ export function useFresh() {
   return useMemo(() => {
     const again = (...what: string[]) =>
       Promise.all(what.map((first) => queries.invalidateQueries({ queryKey: [first] })));
+    const garden = (known: Garden) => {
+      queries.setQueryData(KEYS.garden(known.id), known);
+      keepSaid(`/api/gardens/${known.id}`, () => queries.getQueryData(KEYS.garden(known.id)));
+      void again("parts", "building", "week", "year", "weather");
+      // what was taken away is asked for no more, though its page may stand a moment longer
+      const there = new Set(known.structures.map((each) => KEYS.structure(each.id).join()));
+      void queries.invalidateQueries({
+        queryKey: ["structure"],
+        predicate: ({ queryKey }) => there.has(queryKey.join()),
+      });
+    };
     return {
       everything: () => queries.invalidateQueries(),
       again,
@@ -26,15 +39,12 @@ export function useFresh() {
         void again("session");
       },
       /** A garden as the server has just answered it, and what hangs on it. */
-      garden: (garden: Garden) => {
-        queries.setQueryData(KEYS.garden(garden.id), garden);
-        void again("parts", "building", "week", "year", "weather");
-        // what was taken away is asked for no more, though its page may stand a moment longer
-        const there = new Set(garden.structures.map((each) => KEYS.structure(each.id).join()));
-        void queries.invalidateQueries({
-          queryKey: ["structure"],
-          predicate: ({ queryKey }) => there.has(queryKey.join()),
-        });
+      garden,
+      /** What of a garden has changed, and what hangs on it; asked for where something else has, too. */
+      changed: (id: number, change: Schemas["GardenDifference"]) => {
+        const now = queries.getQueryData<Garden>(KEYS.garden(id));
+        if (now?.number !== change.since) void queries.invalidateQueries({ queryKey: KEYS.garden(id) });
+        else garden(merged(now, change));
       },
       looksLike: (garden: Garden) => queries.setQueryData(KEYS.garden(garden.id), garden),
       structure: (structure: Schemas["StructureOut"]) =>

@@ -12,7 +12,7 @@ export const isSaveIn = (data: unknown): data is Schemas["SaveIn"] => has(data, 
 export const isEditsIn = (data: unknown): data is Schemas["EditsIn"] =>
   has(data, "edits") && Array.isArray(data.edits);
 export const isEditsOut = (data: unknown): data is Schemas["EditsOut"] =>
-  has(data, "garden", "revisions", "made");
+  has(data, "changed", "revisions", "made");
 export const isStructureOut = (data: unknown): data is Schemas["StructureOut"] =>
   has(data, "draft", "revision", "garden");
 export const isGarden = (data: unknown): data is Garden => has(data, "plot", "beds", "structures");

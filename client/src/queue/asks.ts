@@ -22,7 +22,9 @@ export const changePlace = async (
   id: number,
   change: Schemas["PlaceChange"],
   words: string,
-): Promise<Garden> => (await askEdits(id, [{ kind: "place", change }], words)).garden;
+): Promise<void> => {
+  await askEdits(id, [{ kind: "place", change }], words);
+};
 
 /** Do something with a garden, in order with everything else that is done with it. */
 export const askGarden = <T>(id: number, path: string, body: unknown, words: string) =>

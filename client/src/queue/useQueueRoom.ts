@@ -4,6 +4,7 @@ import { useFresh } from "../api/useFresh";
 import { isEditsOut, isGarden, isStructureOut } from "./answers";
 import { queue } from "./queue";
 
+const EDITED = /^\/api\/gardens\/(\d+)\/edits$/;
 const GARDEN = /^\/api\/gardens\/(\d+)\/(undo|redo|import|history\/\d+\/restore)$/;
 
 /** Tells the queue who is signed in, and the pages what has got there; true once what was kept is read. */
@@ -17,14 +18,10 @@ export function useQueueRoom(name: string | null | undefined): boolean {
   useEffect(
     () =>
       queue.onDone((write, answer) => {
-        const garden = isEditsOut(answer)
-          ? answer.garden
-          : GARDEN.test(write.path) && isGarden(answer)
-            ? answer
-            : null;
-        if (garden) {
-          fresh.garden(garden);
-        } else void fresh.again("garden");
+        const edited = EDITED.exec(write.path)?.[1];
+        if (edited && isEditsOut(answer)) fresh.changed(Number(edited), answer.changed);
+        else if (GARDEN.test(write.path) && isGarden(answer)) fresh.garden(answer);
+        else void fresh.again("garden");
         if (write.about.startsWith("structure/") && isStructureOut(answer)) fresh.structure(answer);
         void fresh.again("gardens", "history");
       }),

@@ -6,7 +6,7 @@ import { api, taken } from "../api/client";
 import { useSession } from "../api/queries";
 import { useFresh } from "../api/useFresh";
 import { changePlace } from "../queue/asks";
-import { forgetSaid } from "../queue/forgetSaid";
+import { forgetSaid } from "../api/forgetSaid";
 import { Kept } from "./Kept";
 import { SetAside } from "./SetAside";
 

@@ -148,7 +148,7 @@ def _nearer(laid: Laid, features: Sequence[Feature]) -> Way | None:
     if name is None:
         return None
     along, across = laid.structure.along, laid.structure.across
-    least, most = (bound_of(laid.structure, name, end) for end in ("minimum", "maximum"))
+    least, most = _bound(laid.structure, name, "minimum"), _bound(laid.structure, name, "maximum")
     bays = max(math.ceil(laid.geometry.length / float(laid.structure.options[name]) - 1e-6), 1)
     for more in range(bays + 1, bays + _MORE_BAYS + 1):
         spacing = math.ceil(laid.geometry.length / more * 100) / 100
@@ -159,7 +159,7 @@ def _nearer(laid: Laid, features: Sequence[Feature]) -> Way | None:
     return None
 
 
-def bound_of(structure: Structure, option: str, end: Literal["minimum", "maximum"]) -> float:
+def _bound(structure: Structure, option: str, end: Literal["minimum", "maximum"]) -> float:
     """Return the least or the most that a measure of a structure may be. [m]"""
     properties = family_of(structure.family).options.model_json_schema()["properties"]
     return float(properties[option][end])
@@ -169,7 +169,7 @@ def _shorter(laid: Laid, features: Sequence[Feature]) -> Way | None:
     if "length" not in laid.structure.options:
         return None
     length, across = float(laid.structure.options["length"]), laid.structure.across
-    least = bound_of(laid.structure, "length", "minimum")
+    least = _bound(laid.structure, "length", "minimum")
     for less in (0.1 * n for n in range(1, min(int(length / 0.1) - 9, _STEPS // 2))):
         for side in (-0.5, 0.5):
             along, left = round(laid.structure.along + side * less, 2), round(length - less, 2)

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import math
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Container, Sequence
 from dataclasses import dataclass, field
 from itertools import combinations, pairwise
 from typing import Literal
@@ -185,7 +185,7 @@ def _apart(marked: Member, other: Member, usual: float) -> float:
 
 
 def stake_out(
-    laid: Laid, beds: Sequence[Bed], features: Sequence[Feature], unsafe: Sequence[str]
+    laid: Laid, beds: Sequence[Bed], features: Sequence[Feature], unsafe: Container[str]
 ) -> StakeOut:
     """Return how a structure is staked out.
 
@@ -313,7 +313,12 @@ def _peg(laid: Laid, at: Flat, features: Sequence[Feature]) -> Peg | None:
     """
     lines = [(shapely.LineString(f.points), keep_of(f) + f.width / 2) for f in features if keep_of(f)]
     for off in (OFFSET, 2 * OFFSET):
-        ways = (("square", 0.0, off), ("square", 0.0, -off), ("along", off, 0.0), ("along", -off, 0.0))
+        ways: tuple[tuple[Literal["square", "along"], float, float], ...] = (
+            ("square", 0.0, off),
+            ("square", 0.0, -off),
+            ("along", off, 0.0),
+            ("along", -off, 0.0),
+        )
         pegs = [Peg(laid.spot(at[0] + a, at[1] + c), way, off) for way, a, c in ways]
         clear = {
             peg: min(line.distance(shapely.Point(peg.at)) - keep for line, keep in lines) for peg in pegs

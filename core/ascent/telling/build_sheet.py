@@ -58,7 +58,7 @@ def _before(told: BuildReport) -> list[Block]:
     before = told.before
     hands = "one person" if before.people == 1 else f"{before.people} people at some steps"
     work = f", {before.work} of work in all" if before.work else ""
-    warned = [Text(line.text, "strong" if line.wrong else "plain") for line in before.remarks]
+    warned: list[Block] = [Text(line.text, "strong" if line.wrong else "plain") for line in before.remarks]
     return [
         *([Heading("Check this design first"), *warned] if warned else []),
         Heading("Before you dig"),

@@ -241,10 +241,12 @@ def read(
         )
         if kind == "count" and not value.is_integer():
             raise UnreadableQuantity(text, "write a whole number")
+    elif kind == "temperature":
+        value = _degrees(cleaned, text, system)
     elif kind not in _UNIT_WORDS:
-        value = _plain(cleaned, text, "write a plain number") * to_si(STYLES[kind][system].unit)
+        value = _in_shown_unit(cleaned, text, kind, system)
     else:
-        value = _read_with_unit(cleaned, text, kind, system)
+        value = _read_with_unit(cleaned, text, kind, system, low, high)
     if not math.isfinite(value):
         raise UnreadableQuantity(text, _EXAMPLES.get(kind, "write a finite number"))
     if (low is not None and value < low - 1e-9) or (high is not None and value > high + 1e-9):
@@ -297,24 +299,67 @@ def _number(written: str, text: str) -> float:
     return float(written.replace(",", "."))
 
 
-def _read_with_unit(cleaned: str, text: str, kind: str, system: System) -> float:
+def _degrees(cleaned: str, text: str, system: System) -> float:
+    """Return a temperature. [degC]"""
+    match = re.fullmatch(rf"({_NUMBER}) ?(?:° ?)?([cf])?", cleaned)
+    if not match:
+        raise UnreadableQuantity(text, "write a temperature such as 12 °C or 54 °F")
+    value, unit = _number(match[1], text), match[2] or ("c" if system == "metric" else "f")
+    return value if unit == "c" else (value - 32.0) / 1.8
+
+
+def _in_shown_unit(cleaned: str, text: str, kind: str, system: System) -> float:
+    """Return a quantity that is written in no other unit than those it is shown in."""
+    for style in (STYLES[kind][system], *STYLES[kind].values()):
+        if cleaned.endswith(style.symbol.lower()):
+            number = cleaned.removesuffix(style.symbol.lower()).strip()
+            return _plain(number, text, "write a plain number") * to_si(style.unit)
+    return _plain(cleaned, text, "write a plain number") * to_si(STYLES[kind][system].unit)
+
+
+def _read_with_unit(
+    cleaned: str, text: str, kind: str, system: System, low: float | None, high: float | None
+) -> float:
     if kind == "speed" and (number := beaufort_number(text)) is not None:
         return beaufort_mean(number, text)
     if kind == "wire" and (gauge := _read_gauge(cleaned, text)) is not None:
         return gauge
-    total, rest = 0.0, cleaned
+    # a sign is one of the whole, whatever it is made up of: −3 ft 6 in is less than −3 ft
+    sign, rest = (-1.0, cleaned[1:].lstrip()) if cleaned.startswith("-") else (1.0, cleaned)
+    if not rest:
+        raise UnreadableQuantity(text, _EXAMPLES[kind])
+    total = 0.0
     while rest:
         amount, unit, rest = _take_term(rest, text, kind)
+        if amount < 0:
+            raise UnreadableQuantity(text, _EXAMPLES[kind])
         if unit is None:
             if total or rest:
                 raise UnreadableQuantity(text, _EXAMPLES[kind])
-            unit = STYLES[kind][system].unit
-        if total and amount < 0:
-            raise UnreadableQuantity(text, _EXAMPLES[kind])
+            unit = _bare_unit(sign * amount, text, kind, system, low, high)
         total += amount * to_si(unit)
-    if not cleaned:
-        raise UnreadableQuantity(text, _EXAMPLES[kind])
-    return total
+    return sign * total
+
+
+def _bare_unit(
+    amount: float, text: str, kind: str, system: System, low: float | None, high: float | None
+) -> str:
+    """Return the unit of a number that was written without one: of a length in feet and inches the one of
+    both that is allowed; where both are, it asks.
+    """
+    usual = STYLES[kind][system].unit
+    if kind != "length" or system == "metric" or not amount:
+        return usual
+    may = [
+        unit
+        for unit in ("foot", "inch")
+        if (low is None or amount * to_si(unit) >= low - 1e-9)
+        and (high is None or amount * to_si(unit) <= high + 1e-9)
+    ]
+    if len(may) == 2:
+        asked = f"‘{text.strip()}’ can be {amount:g} ft or {amount:g} in: write the one that is meant"
+        raise UnreadableQuantity(text, asked)
+    return may[0] if may else usual
 
 
 def _take_term(rest: str, text: str, kind: str) -> tuple[float, str | None, str]:
@@ -406,6 +451,12 @@ def write(value: float, kind: str, system: System = "metric") -> str:
     """Return an SI value as people of that system write it, with its unit."""
     if math.isinf(value):
         return "beyond measure"
+    written = _written(value, kind, system)
+    # what is shown as nothing has no sign
+    return written if re.search("[1-9]", written) else written.removeprefix("−")
+
+
+def _written(value: float, kind: str, system: System) -> str:
     if kind in _BARE:
         return _BARE[kind].format(value).replace("-", "−")
     if kind == "length":
@@ -416,9 +467,9 @@ def write(value: float, kind: str, system: System = "metric") -> str:
     style = STYLES[kind][system]
     shown = value / to_si(style.unit)
     decimals = style.decimals
-    if kind == "force" and system == "metric" and abs(shown) >= 1000:
+    if kind == "force" and system == "metric" and round(abs(shown)) >= 1000:
         return f"{shown / 1000:.2f} kN".replace("-", "−")
-    if kind in ("force", "moment", "pressure") and 0 < abs(shown) < 10:
+    if kind in ("force", "moment", "pressure") and 0.05 <= round(abs(shown), 1) < 10:
         decimals = max(decimals, 1)
     return f"{shown:.{decimals}f} {style.symbol}".replace("-", "−")
 
@@ -427,7 +478,7 @@ def _write_length(value: float, system: System) -> str:
     sign = "−" if value < 0 else ""
     metres = abs(value)
     if system == "metric":
-        if 0.0 < metres < 0.0995:
+        if 0.0005 < metres < 0.0995:
             return f"{sign}{metres * 1000:.0f} mm"
         return f"{sign}{metres:.2f} m"
     sixteenths = round(metres / to_si("inch") * (16 if metres < 0.05 else 4)) * (1 if metres < 0.05 else 4)

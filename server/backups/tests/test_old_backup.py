@@ -11,6 +11,7 @@ import zipfile
 from contextlib import closing
 from pathlib import Path
 from typing import Any
+from unittest.mock import patch
 
 from ascent.plan.model import FORMAT_VERSION
 from django.contrib.auth import get_user_model
@@ -132,6 +133,7 @@ class OldBackupTest(TransactionTestCase):
             ("newer form", self._newer_form),
             ("newer steps", self._newer_steps),
             ("one table of ours", self._one_table),
+            ("gigabytes of nothing", self._nothing),
         ):
             with self.subTest(name):
                 file = self.folder / f"{name}.zip"
@@ -139,7 +141,14 @@ class OldBackupTest(TransactionTestCase):
                 with self.assertRaises(CommandError) as caught:
                     call_command("restore", file)
                 self.assertIn("nothing was changed", str(caught.exception))
-                self.assertIn("newer Ascent" if "newer" in name else "no sound data", str(caught.exception))
+                said = (
+                    "newer Ascent"
+                    if "newer" in name
+                    else "no data file"
+                    if "nothing" in name
+                    else "no sound data"
+                )
+                self.assertIn(said, str(caught.exception))
         connection.close()
         self.assertEqual(keeping._digest(keeping.data_file()), state_before)
         self.assertEqual(self._copies(), copies)
@@ -157,6 +166,19 @@ class OldBackupTest(TransactionTestCase):
             archive.write(data, "ascent.sqlite3")
             archive.writestr("manifest.json", json.dumps(told))
         shutil.rmtree(self.folder / "un")
+
+    def _nothing(self, file: Path) -> None:
+        """A stranger's file that unpacks to much: its first bytes tell, and no more of it is read."""
+        with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as archive:
+            archive.writestr(
+                "manifest.json", json.dumps({"format": "ascent-backup", "version": 1, "sha256": ""})
+            )
+            with archive.open("ascent.sqlite3", "w", force_zip64=True) as data:
+                for _ in range(64):
+                    data.write(bytes(1 << 20))
+        extracted = patch.object(zipfile.ZipFile, "extract", side_effect=AssertionError("it was unpacked"))
+        extracted.start()
+        self.addCleanup(extracted.stop)
 
     def _newer_form(self, file: Path) -> None:
         self._repack(file, lambda _data: None, version=FORMAT_VERSION + 1)

@@ -13,7 +13,7 @@ from ..services import access, edits, garden, owned, structures
 from ..services.catalogue import catalogue as everything
 from ..services.cut_tables import cuts_csv
 from .turns import brisk, by_and_by, hand, heavy, live
-from .visitor import REFUSED, answer, visitor_of
+from .visitor import REFUSED, answer, marked, visitor_of
 
 router = Router()
 _Conflict = {409: schemas.Conflict}
@@ -69,7 +69,15 @@ def new_garden(request: HttpRequest, sent: schemas.PlaceChange) -> schemas.Garde
 def one_garden(request: HttpRequest, garden_id: int) -> HttpResponse:
     """One garden with its plan."""
     visitor = visitor_of(request)
-    return answer(garden.garden_out(access.garden_for(visitor, garden_id), visitor))
+    text, mark = garden.garden_text(access.garden_for(visitor, garden_id), visitor)
+    return marked(request, mark, lambda: HttpResponse(text, content_type="application/json"))
+
+
+@router.get("/gardens/{garden_id}/since/{number}", response={200: schemas.GardenSince, **REFUSED})
+def garden_since(request: HttpRequest, garden_id: int, number: int) -> HttpResponse:
+    """What of a garden differs from a number of its changes that was seen."""
+    visitor = visitor_of(request)
+    return answer(garden.garden_since(access.garden_for(visitor, garden_id), number, visitor))
 
 
 @router.delete("/gardens/{garden_id}", response={200: schemas.Nothing, **REFUSED})

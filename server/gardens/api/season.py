@@ -10,7 +10,7 @@ from ..services import access, feed, season
 from ..services import weather as sky
 from .gardens import file_answer
 from .turns import heavy, live
-from .visitor import REFUSED, Passing, answer, visitor_of
+from .visitor import REFUSED, Passing, answer, marked, visitor_of
 
 router = Router()
 _CALENDAR = "text/calendar; charset=utf-8"
@@ -72,7 +72,7 @@ def record(request: HttpRequest, garden_id: int, sent: schemas.RecordIn) -> sche
 def calendar(request: HttpRequest, garden_id: int) -> HttpResponse:
     """The season as a calendar file."""
     granted = access.garden_for(visitor_of(request), garden_id)
-    return file_answer(feed.calendar_of(granted.garden), _CALENDAR, f"season-{garden_id}.ics")
+    return file_answer(feed.calendar_of(granted.garden).text, _CALENDAR, f"season-{garden_id}.ics")
 
 
 @router.get("/gardens/{garden_id}/feed", response={200: schemas.FeedOut, **REFUSED})
@@ -97,8 +97,9 @@ def close_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
 @router.get("/feed/{token}.ics", response={200: str, **REFUSED}, auth=Passing())
 @heavy
 def fed(request: HttpRequest, token: str) -> HttpResponse:
-    """The calendar that a feed leads to."""
-    return HttpResponse(feed.calendar_at(token), content_type=_CALENDAR)
+    """The calendar that a feed leads to; 304 where it is as it was."""
+    found = feed.calendar_at(token)
+    return marked(request, found.mark, lambda: HttpResponse(found.text, content_type=_CALENDAR))
 
 
 @router.get("/structures/{structure_id}/skipped", response={200: schemas.SkippedOut, **REFUSED})

@@ -121,10 +121,12 @@ def _in_turn(view: Callable[..., Answer], turns: Turns) -> Callable[..., Answer]
 
 
 def _who(request: HttpRequest) -> str:
-    """Return whose turn it is: an account's; in the demo, which all share, and by a link a session's."""
+    """Return whose turn it is: an account's; in the demo, which all share, and by a link a session's; of what
+    knows neither, as a calendar that polls, that of its address.
+    """
     visitor = visitor_of(request)
     if visitor.pk is None or settings.DEMO:
-        return f"session {request.session.session_key}"
+        return f"session {request.session.session_key or request.path}"
     return f"account {visitor.pk}"
 
 

@@ -6,11 +6,13 @@ from __future__ import annotations
 
 import hashlib
 import re
+from collections.abc import Callable
 from typing import cast
 from urllib.parse import unquote
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
+from django.utils.cache import get_conditional_response
 from ninja.security import APIKeyCookie
 from pydantic import BaseModel
 
@@ -65,6 +67,15 @@ def answer(out: BaseModel) -> HttpResponse:
     much as the rest.
     """
     return HttpResponse(out.model_dump_json(), content_type="application/json")
+
+
+def marked(request: HttpRequest, mark: str, make: Callable[[], HttpResponse]) -> HttpResponse:
+    """Return an answer with its mark, or 304 where whoever asks has it already."""
+    etag = f'"{mark}"'
+    had = get_conditional_response(request, etag=etag)
+    response = had or make()
+    response["ETag"] = etag
+    return response
 
 
 def remember(request: HttpRequest, token: str) -> None:

@@ -405,11 +405,10 @@ class UnreadableRow(Typed):
     text: str
 
 
-class GardenOut(Typed):
-    """A garden: its own fields, what is on its plan, what is in the way, and what the person can undo."""
+class GardenShown(Typed):
+    """A garden as everybody sees it: its own fields, what is on its plan, and what is in the way."""
 
     id: int
-    role: Role
     owner: str
     name: str
     units: System
@@ -422,15 +421,57 @@ class GardenOut(Typed):
     plot: PlotDrawing
     room: tuple[float, float] = Field(description="the north-west corner of free ground for something new")
     warnings: tuple[Warned, ...]
-    undo: str | None
-    redo: str | None
     unreadable: list[UnreadableRow] = Field(description="what is stored and cannot be shown")
 
 
-class EditsOut(Typed):
-    """The garden after edits, the keys of what was added, and the revisions that later edits start from."""
+class Own(Typed):
+    """What of a garden is whoever asks's own: what they may do in it, and what they can undo."""
 
-    garden: GardenOut
+    role: Role
+    undo: str | None
+    redo: str | None
+
+
+class GardenOut(GardenShown, Own):
+    """A garden, and what the person can undo."""
+
+
+class GardenDifference(Own):
+    """What of a garden is otherwise than it was at a number: things that came or changed, of each kind; keys
+    of those that are gone; the order of all where any came or went. What is said of nothing is the same.
+    """
+
+    since: int
+    number: int
+    name: str
+    units: System
+    place: PlaceRow
+    beds: list[BedRow]
+    features: list[FeatureRow]
+    structures: list[StructureRow]
+    needs: list[NeedRow]
+    gone: list[str]
+    order: list[str] | None
+    plot: PlotDrawing = Field(description="the marks that differ")
+    undrawn: list[str] = Field(description="keys of marks that are gone")
+    room: tuple[float, float]
+    warnings: tuple[Warned, ...] | None
+    unreadable: list[UnreadableRow] | None
+
+
+class GardenSince(Typed):
+    """What of a garden differs from a number, or all of it where that number is no longer known."""
+
+    difference: GardenDifference | None
+    garden: GardenOut | None
+
+
+class EditsOut(Typed):
+    """What edits have made of the garden since the number before them, the keys of what was added, and the
+    revisions that later edits start from.
+    """
+
+    changed: GardenDifference
     made: list[str]
     revisions: dict[str, int] = Field(
         description="of what was changed, by kind and key, as these edits left it"

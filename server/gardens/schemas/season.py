@@ -61,9 +61,12 @@ class SkippedOut(Typed):
 
 
 class FeedOut(Typed):
-    """The address of a garden's calendar feed, if it has one."""
+    """The address of a garden's calendar feed, if it has one; why it was withdrawn, if that was not asked
+    for.
+    """
 
     address: str | None
+    ended: str
 
 
 class RecordIn(Typed):

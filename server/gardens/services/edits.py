@@ -20,21 +20,9 @@ from pydantic import ValidationError
 from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
-from .garden import garden_out, last_change, next_redo, plot_out
-from .state import (
-    MODELS,
-    PLACE,
-    PLAIN,
-    Held,
-    Ref,
-    State,
-    place_of,
-    side_of,
-    state_of,
-    validated,
-    whole,
-    words_of_edit,
-)
+from .garden import changed_by, garden_out, last_change, next_redo, plot_out
+from .known import known_of
+from .state import MODELS, PLACE, PLAIN, Held, Ref, State, place_of, side_of, validated, whole, words_of_edit
 from .writing import Wanted, change_garden
 
 _JOINED = ("ticks", "differs", "pulls", "marks", "storms")  # of a record or a diary: written in one by one
@@ -336,10 +324,10 @@ def _applied(state: State, edits: Any, system: System) -> _Applying:
 
 def draft(granted: Granted, sent: schemas.DraftEditsIn) -> schemas.PlotOut:
     """Return the plan with edits that are not stored; what cannot be done is said and left out."""
-    state = state_of(granted.garden)
-    stored = whole(state)
-    system: System = stored.units
-    applying = _applied(state, [edit.model_copy(update={"revision": None}) for edit in sent.edits], system)
+    stored = known_of(granted.garden)
+    system: System = stored.core.units
+    wanted = [edit.model_copy(update={"revision": None}) for edit in sent.edits]
+    applying = _applied(stored.state, wanted, system)
     return plot_out(
         whole(applying.state), stored, sent.about, tuple(str(problem) for problem in applying.problems)
     )
@@ -367,9 +355,8 @@ def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.E
 
     done = change_garden(granted.garden.pk, visitor, make)
     made, revisions = done.answer.get("made", []), done.answer.get("revisions", {})
-    return schemas.EditsOut(
-        garden=garden_out(replace(granted, garden=done.garden), visitor), made=made, revisions=revisions
-    )
+    changed = changed_by(done.before, replace(granted, garden=done.garden), visitor)
+    return schemas.EditsOut.model_construct(changed=changed, made=made, revisions=revisions)
 
 
 def undo(granted: Granted, visitor: Visitor) -> schemas.GardenOut:

@@ -5,18 +5,19 @@ from __future__ import annotations
 import datetime as dt
 import hashlib
 import secrets
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 from ascent.files.calendar_file import Entry, write_calendar
 from ascent.telling.diary import entries_of
+from ascent.words.texts import template
 from django.db import transaction
 from django.http import Http404
 
 from .. import schemas
 from ..models import Feed, Garden
 from .clock import today
-from .state import state_of, whole
+from .state import place_of, state_of, whole
 
 _KEPT = dt.timedelta(days=30)  # that what was called off is still told
 Sent = dict[str, dict[str, Any]]
@@ -24,25 +25,40 @@ Sent = dict[str, dict[str, Any]]
 
 def feed_of(garden: Garden, may_edit: bool = True) -> schemas.FeedOut:
     """Return whether a garden has a feed, and at which address; those who only read it are not told."""
-    if not may_edit:
-        return schemas.FeedOut(address=None)
-    feed = Feed.objects.filter(garden=garden).exclude(token="").first()
-    return schemas.FeedOut(address=f"/api/feed/{feed.token}.ics" if feed else None)
+    feed = Feed.objects.filter(garden=garden).first() if may_edit else None
+    if feed is None:
+        return schemas.FeedOut(address=None, ended="")
+    ended = template("calendar.ended").format(who=feed.ended_with) if feed.ended_with else ""
+    return schemas.FeedOut(address=f"/api/feed/{feed.token}.ics" if feed.token else None, ended=ended)
 
 
 def open_feed(garden: Garden) -> schemas.FeedOut:
     """Open a feed at a new address; an old one is withdrawn."""
-    Feed.objects.update_or_create(garden=garden, defaults={"token": secrets.token_urlsafe(32)})
+    fresh = {"token": secrets.token_urlsafe(32), "ended_with": ""}
+    Feed.objects.update_or_create(garden=garden, defaults=fresh)
     return feed_of(garden)
 
 
 def close_feed(garden: Garden) -> schemas.FeedOut:
     """Withdraw the feed."""
-    Feed.objects.filter(garden=garden).update(token="")
+    Feed.objects.filter(garden=garden).update(token="", ended_with="")
     return feed_of(garden)
 
 
-def calendar_at(token: str) -> bytes:
+def end_with(garden_id: int, name: str) -> None:
+    """Withdraw a feed whose address somebody knows who no longer may change the garden, and note why."""
+    Feed.objects.filter(garden_id=garden_id).exclude(token="").update(token="", ended_with=name)
+
+
+@dataclass(frozen=True)
+class Calendar:
+    """A calendar's text, and a mark that changes with it."""
+
+    text: bytes
+    mark: str
+
+
+def calendar_at(token: str) -> Calendar:
     """Return the calendar of the garden that a feed leads to.
 
     Raises:
@@ -54,20 +70,28 @@ def calendar_at(token: str) -> bytes:
     return calendar_of(feed.garden)
 
 
-def calendar_of(garden: Garden) -> bytes:
+def calendar_of(garden: Garden) -> Calendar:
     """Return a garden's calendar. What was sent before keeps its entry: changed, it is told with a higher
     number; called off, it is told as cancelled.
+
+    It is made once for a state of the garden and a day, without holding anybody up, and kept.
     """
+    place = place_of(garden)
+    day = today(place)
+    made_of = hashlib.sha256(f"{garden.changes}|{garden.revision}|{day}|{place.name}".encode()).hexdigest()
+    kept = Feed.objects.filter(garden=garden, made_of=made_of).values_list("text", flat=True).first()
+    if kept:
+        return Calendar(bytes(kept), made_of)
     core = whole(state_of(garden))
-    day = today(core)
+    entries = entries_of(core, day)
+    stamp = dt.datetime.now(dt.UTC).replace(microsecond=0)
     with transaction.atomic():
         feed, _ = Feed.objects.select_for_update().get_or_create(garden=garden)
-        entries, sent = numbered(entries_of(core, day), feed.sent, day)
-        if sent != feed.sent:
-            feed.sent = sent
-            feed.save(update_fields=["sent"])
-    stamp = dt.datetime.now(dt.UTC).replace(microsecond=0)
-    return write_calendar(core.name, entries, core.timezone, f"garden-{garden.pk}", stamp)
+        told, sent = numbered(entries, feed.sent, day)
+        text = write_calendar(core.name, told, core.timezone, f"garden-{garden.pk}", stamp)
+        feed.sent, feed.made_of, feed.text = sent, made_of, text
+        feed.save(update_fields=["sent", "made_of", "text"])
+    return Calendar(text, made_of)
 
 
 def numbered(entries: list[Entry], sent: Sent, day: dt.date) -> tuple[list[Entry], Sent]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+import hashlib
 import io
 import json
 from collections.abc import Callable
@@ -18,11 +19,11 @@ from ascent.buying.parts import Shelf
 from ascent.buying.shed import had_by, taken_of
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.csv_tables import plain_cell
-from ascent.ground.clashes import Clash, Warned, clashes, gaps, of_ways, warned
-from ascent.ground.plot import Flat, Laid, PlotDrawing, laid_out, plot_of, room_for, stretch_of
+from ascent.ground.clashes import Clash, Looked, Warned, clashes, clashes_since, gaps, of_ways, warned
+from ascent.ground.plot import Flat, Laid, PlotDrawing, laid_out, lie_of, plot_of, room_for, stretch_of
 from ascent.ground.shade import Shade, shade_of
 from ascent.plan import model
-from ascent.plan.same import text_of
+from ascent.plan.same import Same, text_of
 from ascent.report.evaluation import evaluate
 from ascent.report.wording import day_text, money
 from ascent.telling.changes import built_text, written_fields
@@ -32,11 +33,11 @@ from ascent.telling.remarks import cautions_of
 from ascent.words.quantities import System, write
 from ascent.words.texts import template
 from django.conf import settings
-from django.db.models import Q
 
 from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
+from .known import Known, before, known_of, nearest
 from .state import PLACE, Held, State, place_of, state_of, stock_in, unreadable, whole, words_of
 
 _COMPASS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
@@ -63,26 +64,70 @@ def next_redo(garden: Garden, visitor: Visitor) -> Change | None:
 
 def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     """Return a garden with its plan and what is in the way on it."""
-    garden = granted.garden
-    state = state_of(garden)
-    core = whole(state)
-    laid = laid_out(core)
-    drawn = _drawn(_whole_of(core))
-    records = {record.structure: record for record in core.records}
-    last, redo = (
-        (last_change(garden, visitor), next_redo(garden, visitor)) if granted.role != "read" else (None, None)
-    )
-    return schemas.GardenOut(
-        id=garden.pk,
+    known = known_of(granted.garden)
+    own, shown = _own(granted, known, visitor), shown_of(known)
+    fields = {name: getattr(shown, name) for name in type(shown).model_fields}
+    return schemas.GardenOut.model_construct(**fields, role=own.role, undo=own.undo, redo=own.redo)
+
+
+def garden_text(granted: Granted, visitor: Visitor) -> tuple[bytes, str]:
+    """Return a garden as JSON, made once for all who see it at one number, and a mark that changes
+    with it.
+    """
+    known = known_of(granted.garden)
+    own = _own(granted, known, visitor).model_dump_json().encode()
+    shown = known.once("text", lambda: shown_of(known).model_dump_json().encode())
+    mark = known.once("mark", lambda: hashlib.sha256(repr(known.print).encode()).hexdigest()[:24])
+    return b"".join((own[:-1], b",", shown[1:])), f"{mark}-{hashlib.sha256(own).hexdigest()[:8]}"
+
+
+def garden_since(granted: Granted, number: int, visitor: Visitor) -> schemas.GardenSince:
+    """Return what of a garden differs from a number that somebody has seen, or all of it."""
+    known, then = known_of(granted.garden), before(granted.garden.pk, number)
+    if then is None:
+        return schemas.GardenSince(difference=None, garden=garden_out(granted, visitor))
+    found = difference_of(then, known, _own(granted, known, visitor))
+    return schemas.GardenSince.model_construct(difference=found, garden=None)
+
+
+def changed_by(then: Known, granted: Granted, visitor: Visitor) -> schemas.GardenDifference:
+    """Return what a write has made of a garden."""
+    known = known_of(granted.garden)
+    return difference_of(then, known, _own(granted, known, visitor))
+
+
+def _own(granted: Granted, known: Known, visitor: Visitor) -> schemas.Own:
+    if granted.role == "read":
+        return schemas.Own(role="read", undo=None, redo=None)
+    last, redo = last_change(known.garden, visitor), next_redo(known.garden, visitor)
+    units = known.core.units
+    return schemas.Own(
         role=granted.role,
-        owner=garden.owner.get_username(),
+        undo=words_of(last, units) if last else None,
+        redo=words_of(redo, units) if redo else None,
+    )
+
+
+def shown_of(known: Known) -> schemas.GardenShown:
+    """Return a garden as everybody sees it."""
+    return known.once("shown", lambda: _shown(known))
+
+
+def _shown(known: Known) -> schemas.GardenShown:
+    core, state, drawn = known.core, known.state, drawn_of(known)
+    records = {record.structure: record for record in core.records}
+    return schemas.GardenShown.model_construct(
+        id=known.garden.pk,
+        owner=known.garden.owner.get_username(),
         name=core.name,
         units=core.units,
-        number=garden.changes,
+        number=known.number,
         place=_place(state[PLACE], core),
         beds=[_bed(held, core) for held in state.values() if held.kind == "bed" and not held.fault],
         features=[
-            _feature(held, core.units) for held in state.values() if held.kind == "feature" and not held.fault
+            _feature(Same(held.document), held.key, held.revision, core.units)
+            for held in state.values()
+            if held.kind == "feature" and not held.fault
         ],
         structures=[
             _structure(
@@ -91,18 +136,16 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
                 records.get(placed.structure.key),
                 core.units,
             )
-            for placed in laid
+            for placed in known.laid
         ],
         needs=[
-            _need(held, core.units)
+            _need(Same(held.document), held.key, held.revision, core.units)
             for held in state.values()
             if held.kind == "need" and not held.fault and ("bed", held.document["bed"]) in state
         ],
         plot=drawn.plot,
         room=drawn.room,
         warnings=drawn.warnings,
-        undo=words_of(last, core.units) if last else None,
-        redo=words_of(redo, core.units) if redo else None,
         unreadable=[
             schemas.UnreadableRow(
                 kind=held.kind,
@@ -117,37 +160,87 @@ def garden_out(granted: Granted, visitor: Visitor) -> schemas.GardenOut:
     )
 
 
+_LISTED = ("beds", "features", "structures", "needs")
+
+
+def difference_of(then: Known, now: Known, own: schemas.Own) -> schemas.GardenDifference:
+    """Return what of a garden is otherwise than it was."""
+    was, shown = shown_of(then), shown_of(now)
+    rows = {name: {row.key: row for row in getattr(was, name)} for name in _LISTED}
+    fresh = {
+        name: [row for row in getattr(shown, name) if rows[name].get(row.key) != row] for name in _LISTED
+    }
+    old = [key for name in _LISTED for key in rows[name]]
+    new = [row.key for name in _LISTED for row in getattr(shown, name)]
+    there = set(new)
+    plot, undrawn = _differs(was.plot, shown.plot)
+    return schemas.GardenDifference.model_construct(
+        role=own.role,
+        undo=own.undo,
+        redo=own.redo,
+        since=then.number,
+        number=shown.number,
+        name=shown.name,
+        units=shown.units,
+        place=shown.place,
+        room=shown.room,
+        beds=fresh["beds"],
+        features=fresh["features"],
+        structures=fresh["structures"],
+        needs=fresh["needs"],
+        gone=[key for key in old if key not in there],
+        order=new if old != new else None,
+        plot=plot,
+        undrawn=list(undrawn),
+        warnings=shown.warnings if shown.warnings != was.warnings else None,
+        unreadable=shown.unreadable if shown.unreadable != was.unreadable else None,
+    )
+
+
 @dataclass(frozen=True)
 class _Drawn:
     """A garden's plan and what is in the way on it."""
 
     plot: PlotDrawing
     room: Flat
-    clashes: list[Clash]
+    looked: Looked
     warnings: tuple[Warned, ...]
 
-
-@dataclass(frozen=True)
-class _Whole:
-    """A garden, alike where its document is."""
-
-    text: str
-    garden: model.Garden = field(compare=False)
+    @property
+    def ways(self) -> list[Clash]:
+        """Return what tells where nobody gets to."""
+        return of_ways(self.looked.found)
 
 
-def _whole_of(core: model.Garden) -> _Whole:
-    """Return a garden known by what is on its plan; a tick moves nothing there."""
-    return _Whole(core.model_dump_json(exclude={"records", "diaries"}), core)
+def drawn_of(known: Known) -> _Drawn:
+    """Return the plan of a garden, looked at anew only round what moved since it was looked at last."""
+    return known.once("drawn", lambda: _drawn(known, nearest(known)))
 
 
-@lru_cache(maxsize=16)
-def _drawn(known: _Whole) -> _Drawn:
-    """Return the plan of a garden; several look at the same one."""
-    core = known.garden
-    laid = laid_out(core)
+def _drawn(known: Known, then: Known | None) -> _Drawn:
+    core, laid = known.core, known.laid
     drawing = plot_of(core, laid)
-    clashing = clashes(core, laid)
-    return _Drawn(drawing, room_for(core, 0.0, 0.0, drawing), clashing, warned(clashing, core.units))
+    if then is None:
+        found = clashes(core, laid)
+    else:
+        seen: _Drawn = then.made("drawn")
+        # who gets where hangs on where things are, not on what they are called or on what is ticked
+        ways = seen.ways if _ways_of(then) == _ways_of(known) else None
+        found = clashes_since(seen.looked, core, laid, ways)
+    looked = Looked(core, laid, found)
+    return _Drawn(drawing, room_for(core, 0.0, 0.0, drawing), looked, warned(found, core.units))
+
+
+def _ways_of(known: Known) -> tuple[Any, ...]:
+    """Return all that decides who gets where on a plan."""
+    return known.once(
+        "ways",
+        lambda: (
+            tuple((bed.key, bed.name, lie_of(bed)) for bed in known.core.beds),
+            tuple((f.points, f.width) for f in known.core.features if f.kind in ("wall", "fence")),
+            tuple(Same(standing) for standing in known.laid),
+        ),
+    )
 
 
 def _kept(held: Held) -> str:
@@ -173,15 +266,15 @@ def _warm(place: model.Place, units: System) -> dict[str, str]:
 
 
 def _bed(held: Held, core: model.Garden) -> schemas.BedRow:
-    text = json.dumps(held.document)
-    return _bed_row(held.key, held.revision, text, core.exposure, core.design_gust, core.units)
+    same = Same(held.document)
+    return _bed_row(held.key, held.revision, same, core.exposure, core.design_gust, core.units)
 
 
 @lru_cache(maxsize=2048)
 def _bed_row(
-    key: str, revision: int, text: str, exposure: str, gust: float | None, units: System
+    key: str, revision: int, same: Same, exposure: str, gust: float | None, units: System
 ) -> schemas.BedRow:
-    bed = model.BareBed.model_validate_json(text)
+    bed = model.BareBed.model_validate(same.things[0])
     site = model.Site(garden=model.Place(name="-", exposure=exposure, design_gust=gust), bed=bed)
     over = (
         f", {_RAISED[bed.kind]} {write(bed.fill_depth, 'length', units)} over" if bed.kind in _RAISED else ","
@@ -204,36 +297,40 @@ def _bed_row(
 _RAISED = {"raised": "raised", "straw-bale": "straw bales", "container": "container filled"}
 
 
-def _feature(held: Held, units: System) -> schemas.FeatureRow:
-    feature = model.Feature.model_validate(held.document)
+@lru_cache(maxsize=2048)
+def _feature(same: Same, key: str, revision: int, units: System) -> schemas.FeatureRow:
+    feature = model.Feature.model_validate(same.things[0])
     words = feature.kind.replace("-", " ")
     if feature.depth is not None:
         words += f", {write(feature.depth, 'length', units)} deep"
     return schemas.FeatureRow(
-        key=held.key,
-        revision=held.revision,
-        written=written_fields(feature, units),
-        words=words,
-        fields=feature,
+        key=key, revision=revision, written=written_fields(feature, units), words=words, fields=feature
     )
 
 
-def _need(held: Held, units: System) -> schemas.NeedRow:
-    need = model.KeptNeed.model_validate(held.document)
+@lru_cache(maxsize=512)
+def _need(same: Same, key: str, revision: int, units: System) -> schemas.NeedRow:
+    need = model.KeptNeed.model_validate(same.things[0])
     crop = tables.crops()[need.crop].name
     words = f"{crop}, {need.count} plants" if need.count else f"{crop}, as many as fit"
     gust = write(need.wants.gust, "speed", units) if need.wants.gust else ""
-    return schemas.NeedRow(key=held.key, revision=held.revision, words=words, gust=gust, fields=need)
+    return schemas.NeedRow(key=key, revision=revision, words=words, gust=gust, fields=need)
 
 
 def _structure(held: Held, laid: Laid, record: model.Record | None, units: System) -> schemas.StructureRow:
+    return _structure_row(Same(laid, record), held.id or 0, held.revision, held.home, units)
+
+
+@lru_cache(maxsize=2048)
+def _structure_row(same: Same, id: int, revision: int, home: str, units: System) -> schemas.StructureRow:
+    laid, record = same.things
     structure = laid.structure
     return schemas.StructureRow(
-        id=held.id or 0,
-        key=held.key,
-        revision=held.revision,
+        id=id,
+        key=structure.key,
+        revision=revision,
         name=structure.name,
-        bed=held.home,
+        bed=home,
         crops=_crops(structure),
         along=structure.along,
         across=structure.across,
@@ -266,22 +363,23 @@ def sides(bed: model.BareBed, turn: float = 0.0) -> dict[str, str]:
 
 
 def plot_out(
-    core: model.Garden, stored: model.Garden, about: str = "", problems: tuple[str, ...] = ()
+    core: model.Garden, stored: Known, about: str = "", problems: tuple[str, ...] = ()
 ) -> schemas.PlotOut:
     """Return a plan that is not stored, with its warnings and the distances of one thing on it.
 
     Where nobody gets to is told as it is in the stored garden: what is carried is looked at for that when it
     is put down.
     """
-    laid, before = laid_out(core), _drawn(_whole_of(stored))
+    laid, before = laid_out(core), drawn_of(stored)
     things: list[Any] = [*core.beds, *core.features, *(placed.structure for placed in laid)]
     thing = next((thing for thing in things if thing.key == about), None)
     plot, gone = _differs(before.plot, plot_of(core, laid))
+    found = clashes_since(before.looked, core, laid, before.ways)
     return schemas.PlotOut(
         written=written_fields(thing, core.units) if thing else {},
         plot=plot,
         gone=gone,
-        warnings=warned(clashes(core, laid, of_ways(before.clashes)), core.units),
+        warnings=warned(found, core.units),
         gaps=gaps(core, laid, about, core.units) if about else (),
         problems=problems,
     )
@@ -345,8 +443,7 @@ def lines(
 
     What is reckoned once is known the next time, so that whoever asks again for what is missing gets further.
     """
-    asked = Q(kind="bed") | Q(kind="stock") | Q(kind="record") | Q(key__in=keys)
-    state = state_of(granted.garden, asked if keys else None)
+    state = known_of(granted.garden).state
     place = place_of(granted.garden)
     lost = {held.ref for held in unreadable(state)}
     wanted = [

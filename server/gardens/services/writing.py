@@ -5,6 +5,7 @@ changed meanwhile, done once.
 from __future__ import annotations
 
 from collections.abc import Callable
+from copy import copy
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -14,7 +15,8 @@ from django.http import Http404
 
 from ..models import Change, Garden, Sent
 from .access import Visitor
-from .state import State, commit, state_of
+from .known import Known, known_of
+from .state import State, commit
 
 _TRIES = 6
 
@@ -42,9 +44,10 @@ class Wanted:
 
 @dataclass(frozen=True)
 class Written:
-    """A garden after a write, and what the sender is told."""
+    """A garden after a write, as it was before it, and what the sender is told."""
 
     garden: Garden
+    before: Known
     answer: dict[str, Any]
 
 
@@ -63,15 +66,17 @@ def change_garden(garden_id: int, visitor: Visitor, make: Callable[[Garden, Stat
         Busy: It was changed by others each time in between.
     """
     for _ in range(_TRIES):
-        if (known := answered(visitor)) is not None:
-            return Written(_garden(garden_id), known)
-        garden = _garden(garden_id)
-        before = state_of(garden)
-        wanted = make(garden, before)
+        if (told := answered(visitor)) is not None:
+            garden = _garden(garden_id)
+            return Written(garden, known_of(garden), told)
+        known = known_of(_garden(garden_id))
+        before = known.state
+        wanted = make(known.garden, before)
         try:
             with transaction.atomic():
-                if _changes(garden_id) != garden.changes:
+                if _changes(garden_id) != known.number:
                     continue
+                garden = copy(known.garden)
                 change = commit(garden, before, wanted.after, visitor.pk, wanted.way, wanted.about)
                 for number, fate in wanted.fates.items():
                     Change.objects.filter(garden=garden, number=number).update(fate=fate)
@@ -79,10 +84,10 @@ def change_garden(garden_id: int, visitor: Visitor, make: Callable[[Garden, Stat
                 remember(visitor, answer)
         except IntegrityError:
             # the same write has come twice at once, or others were faster; else it is a fault of ours
-            if answered(visitor) is None and _changes(garden_id) == garden.changes:
+            if answered(visitor) is None and _changes(garden_id) == known.number:
                 raise
             continue
-        return Written(garden, answer)
+        return Written(garden, known, answer)
     raise Busy
 
 

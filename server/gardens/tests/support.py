@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import cache
 from typing import Any
 
@@ -12,6 +13,7 @@ from django.contrib.auth import get_user_model
 from django.test import TestCase
 
 from gardens.models import Garden, Thing
+from gardens.services import known
 from gardens.services.state import load_plan
 
 
@@ -40,6 +42,7 @@ class ApiTestCase(TestCase):
         cls.structure = Thing.objects.get(garden=cls.garden, document__name="Lantern Row")
 
     def setUp(self) -> None:
+        known.forget()  # what a test before has stored and taken back is no past of this one
         self.client.force_login(self.owner)
 
     def call(self, method: str, path: str, body: Any = None, status: int = 200) -> Any:
@@ -47,6 +50,12 @@ class ApiTestCase(TestCase):
         answer = getattr(self.client, method)(f"/api/{path}", body, content_type="application/json")
         self.assertEqual(answer.status_code, status, answer.content[:400])
         return answer.json() if "json" in answer["Content-Type"] else answer.content.decode()
+
+    def edited(self, edits: Sequence[Any], status: int = 200) -> Any:
+        """Save edits of the garden and return the answer, with the garden as it is then."""
+        path = f"gardens/{self.garden.pk}"
+        out = self.call("post", f"{path}/edits", {"edits": edits}, status)
+        return {**out, "garden": self.call("get", path)} if status == 200 else out
 
     def refused(self, method: str, path: str, body: Any, field: str, allowed: str = "") -> None:
         """Expect 422 that names the field and says what is allowed."""

@@ -72,7 +72,7 @@ class RunsTest(ApiTestCase):
             if chance.random() < 0.3 and edits[0].get("act") != "remove":
                 edits.append({"kind": "place", "change": {"currency": chance.choice(["cu", "€", "kr"])}})
             number = self.call("get", self.path())["number"]
-            if self.call("post", self.path("/edits"), {"edits": edits})["garden"]["number"] > number:
+            if self.call("post", self.path("/edits"), {"edits": edits})["changed"]["number"] > number:
                 states.append(self.state())
         return states
 

@@ -22,8 +22,7 @@ class GardenTest(ApiTestCase):
         return f"gardens/{self.garden.pk}{rest}"
 
     def change(self, status: int = 200, **change):
-        sent = {"edits": [{"kind": "place", "change": change}]}
-        out = self.call("post", self.path("/edits"), sent, status)
+        out = self.edited([{"kind": "place", "change": change}], status)
         return out["garden"] if status == 200 else out["problems"]
 
     def test_lines_say_gust_link_week_and_cost(self):

@@ -4,11 +4,13 @@ history.
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
 from django.test import Client
 
 from gardens.models import Change, Thing
+from gardens.services import known
 
 from .support import ApiTestCase
 
@@ -18,7 +20,7 @@ class EditTestCase(ApiTestCase):
         return f"gardens/{self.garden.pk}{rest}"
 
     def edit(self, *edits: dict[str, Any], status: int = 200) -> Any:
-        return self.call("post", self.path("/edits"), {"edits": edits}, status)
+        return self.edited(edits, status)
 
     def bed_fields(self, key: str, out: Any = None) -> dict[str, Any]:
         garden = out or self.call("get", self.path())
@@ -284,3 +286,100 @@ class HistoryTest(EditTestCase):
             22,
             "one bed copied, one gone with two",
         )
+
+
+def merged(garden: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
+    """Return a garden with a difference laid over it, as the client does."""
+
+    def over(before: list[Any], after: list[Any], gone: set[str]) -> list[Any]:
+        fresh = {each["key"]: each for each in after}
+        known_ = {each["key"] for each in before}
+        return [
+            *(fresh.get(each["key"], each) for each in before if each["key"] not in gone),
+            *(each for each in after if each["key"] not in known_),
+        ]
+
+    out = {**garden, **{name: change[name] for name in ("number", "name", "units", "place", "room")}}
+    out |= {name: change[name] for name in ("role", "undo", "redo")}
+    out |= {name: change[name] for name in ("warnings", "unreadable") if change[name] is not None}
+    for name in ("beds", "features", "structures", "needs"):
+        out[name] = over(garden[name], change[name], set(change["gone"]))
+        if change["order"]:
+            out[name].sort(key=lambda row: change["order"].index(row["key"]))
+    marks = {
+        name: over(garden["plot"][name], change["plot"][name], set(change["undrawn"]))
+        for name in ("beds", "features", "structures")
+    }
+    return {**out, "plot": {**change["plot"], **marks}}
+
+
+class DifferenceTest(EditTestCase):
+    EDITS = (
+        {"kind": "bed", "key": "cove-bed", "change": {"x": 8.0, "bearing": 100.0}},
+        {"kind": "bed", "key": "cove-bed", "change": {"name": "Bay Bed"}},
+        {"kind": "place", "change": {"units": "metric", "path_width": 0.9}},
+        {"kind": "bed", "act": "add", "key": "n", "copy_of": "long-plot-a", "change": {"y": 30.0}},
+        {"kind": "structure", "key": "lantern-row", "change": {"bed": "chandlers", "along": 0.4}},
+        {"kind": "feature", "act": "remove", "key": "sea-wall"},
+        {"kind": "bed", "act": "remove", "key": "chandlers"},
+        {"kind": "place", "change": {"name": "Quay", "exposure": "open"}},
+    )
+
+    def alike(self, one: dict[str, Any], other: dict[str, Any]) -> None:
+        def plain(garden: dict[str, Any]) -> dict[str, Any]:
+            marks = {
+                name: sorted(garden["plot"][name], key=lambda mark: mark["key"])
+                for name in ("beds", "features", "structures")
+            }
+            return {**garden, "plot": {**garden["plot"], **marks}}
+
+        self.assertEqual(plain(one), plain(other))
+
+    def test_a_difference_laid_over_a_garden_is_the_garden_after_it(self):
+        now = self.call("get", self.path())
+        for edit in self.EDITS:
+            out = self.call("post", self.path("/edits"), {"edits": [edit]})
+            self.assertEqual(out["changed"]["since"], now["number"])
+            now = merged(now, out["changed"])
+            known.forget()  # what is reckoned from nothing is what was reckoned round what moved
+            self.alike(now, self.call("get", self.path()))
+
+    def test_what_others_have_done_comes_as_a_difference_or_as_the_whole_of_it(self):
+        seen = self.call("get", self.path())
+        for edit in self.EDITS:
+            self.call("post", self.path("/edits"), {"edits": [edit]})
+        self.call("post", self.path("/undo"), {})
+        out = self.call("get", self.path(f"/since/{seen['number']}"))
+        self.assertIsNone(out["garden"])
+        whole = self.call("get", self.path())
+        self.alike(merged(seen, out["difference"]), whole)
+        known.forget()
+        out = self.call("get", self.path(f"/since/{seen['number']}"))
+        self.assertIsNone(out["difference"])
+        self.alike(out["garden"], whole)
+
+    def test_an_edit_is_answered_with_no_more_than_what_it_changed(self):
+        whole = len(json.dumps(self.call("get", self.path())))
+        out = self.call("post", self.path("/edits"), {"edits": [self.EDITS[1]]})
+        self.assertEqual([bed["key"] for bed in out["changed"]["beds"]], ["cove-bed"])
+        self.assertEqual(out["changed"]["structures"], [])
+        self.assertLess(len(json.dumps(out)), whole / 10)
+
+    def test_a_garden_seen_already_is_not_sent_again(self):
+        first = self.client.get(f"/api/{self.path()}")
+        again = self.client.get(f"/api/{self.path()}", headers={"If-None-Match": first["ETag"]})
+        self.assertEqual((again.status_code, again.content), (304, b""))
+        self.move(7.0)
+        changed = self.client.get(f"/api/{self.path()}", headers={"If-None-Match": first["ETag"]})
+        self.assertEqual(changed.status_code, 200)
+        self.assertNotEqual(changed["ETag"], first["ETag"])
+
+    def test_another_past_is_not_taken_for_this_one(self):
+        """As after a restored backup: the same number of changes, and other things."""
+        self.move(7.0)
+        self.call("get", self.path())
+        Change.objects.filter(garden=self.garden).delete()
+        Thing.objects.filter(garden=self.garden, key="cove-bed").update(
+            document={**Thing.objects.get(garden=self.garden, key="cove-bed").document, "x": 9.0}
+        )
+        self.assertEqual(self.bed_fields("cove-bed")["x"], 9.0)

@@ -11,11 +11,15 @@ from unittest import mock
 
 import vobject
 from ascent.errors import InvalidPlan
-from django.test import Client, SimpleTestCase, override_settings
+from django.contrib.auth.models import AnonymousUser
+from django.db import connection
+from django.test import Client, RequestFactory, SimpleTestCase, override_settings
 from standins.weather import NAME, Fault, Mast
 
-from gardens.models import Change, Feed, Garden, Thing, Weather
-from gardens.services import background, weather
+from gardens.api.turns import ALL, OWN, Turns, _who
+from gardens.models import Change, Feed, Garden, Share, Thing, Weather
+from gardens.services import background, feed, weather
+from gardens.services.access import Visitor
 from gardens.services.asking import circuit_of
 from gardens.services.feed import numbered
 from gardens.services.state import place_of
@@ -386,6 +390,62 @@ class FeedTest(SeasonTestCase):
         self.assertEqual(third[plant].status.value, "CANCELLED")
         self.assertEqual(third[plant].sequence.value, "2")
         self.assertEqual(fetched()[plant].sequence.value, "2")
+
+    def test_it_is_reckoned_once_and_without_holding_anybody_up(self):
+        address = self.call("post", f"{self.at}/feed", {})["address"]
+        held: list[bool] = []
+        real = feed.entries_of
+
+        def looked(*args: Any) -> Any:
+            held.append(connection.in_atomic_block and len(connection.savepoint_ids) > outer)
+            return real(*args)
+
+        outer = len(connection.savepoint_ids)
+        with mock.patch("gardens.services.feed.entries_of", looked):
+            first = Client().get(address)
+            again = Client().get(address)
+            same = Client().get(address, headers={"If-None-Match": first["ETag"]})
+        self.assertEqual((again.content, same.status_code, same.content), (first.content, 304, b""))
+        self.assertEqual(held, [False])
+        self.assertIn("private", first["Cache-Control"])
+        self.edit({"kind": "place", "change": {"name": "Other Quay"}})
+        changed = Client().get(address, headers={"If-None-Match": first["ETag"]})
+        self.assertEqual(changed.status_code, 200)
+        self.assertIn(b"Other Quay", changed.content)
+
+    def test_many_calendars_at_once_are_all_answered(self):
+        """Seven that poll and are signed in nowhere do not take one another's turn."""
+        turns = Turns(OWN, ALL)
+        requests = [RequestFactory().get(f"/api/feed/{n}.ics") for n in range(7)]
+        for request in requests:
+            request.auth = Visitor(AnonymousUser())
+            request.session = Client().session
+        names = {_who(request) for request in requests}
+        self.assertEqual(len(names), 7)
+        for name in list(names)[:ALL]:
+            turns.take(name, "feed")
+
+    def test_it_ends_with_the_rights_of_whoever_knows_it_and_the_owner_is_told(self):
+        def ended(how: str) -> None:
+            address = self.call("post", f"{self.at}/feed", {})["address"]
+            self.call("put", f"{self.at}/people", {"name": self.other.get_username(), "may_edit": True})
+            self.assertEqual(Client().get(address).status_code, 200)
+            name = self.other.get_username()
+            match how:
+                case "looks":
+                    self.call("put", f"{self.at}/people", {"name": name, "may_edit": False})
+                case "taken back":
+                    Share.objects.filter(garden=self.garden, person=self.other).delete()
+                case "deleted":
+                    self.other.delete()
+            self.assertEqual(Client().get(address).status_code, 404, how)
+            out = self.call("get", f"{self.at}/feed")
+            self.assertIsNone(out["address"])
+            self.assertIn(name, out["ended"])
+
+        for how in ("looks", "taken back", "deleted"):
+            with self.subTest(how):
+                ended(how)
 
     def test_it_can_be_withdrawn_and_one_gets_another(self):
         one = self.call("post", f"{self.at}/feed", {})["address"]

@@ -14,6 +14,7 @@ from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.core.cache import cache as counted
 from gardens.models import Thing
+from gardens.services import known
 from gardens.tests.support import demo_garden
 from playwright.sync_api import (
     Browser,
@@ -112,6 +113,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
         return {name: value for name, value in kept.items() if "playwright" not in type(value).__module__}
 
     def setUp(self) -> None:
+        known.forget()
         counted.clear()  # tries are counted by address, and every test comes from one
         self.owner = get_user_model().objects.create_user("mara", password="tall-beans-9")
         self.garden = demo_garden(self.owner)

@@ -411,7 +411,7 @@ class FaultTest(QueueTestCase):
         self.plan("cove-bed")
         self.east("20 m")
         expect(self.page.get_by_role("button", name="undo", exact=True)).to_be_enabled()
-        with mock.patch("gardens.services.garden._drawn", side_effect=ZeroDivisionError):
+        with mock.patch("gardens.services.garden.known_of", side_effect=ZeroDivisionError):
             self.page.reload()
             expect(self.page.get_by_role("heading", name="This cannot be shown just now")).to_be_visible()
             expect(self.page.get_by_text("a fault of ours")).to_be_visible()

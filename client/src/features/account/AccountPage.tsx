@@ -6,7 +6,7 @@ import { api, Refused, taken } from "../../api/client";
 import { useGardens, useSession } from "../../api/queries";
 import { useFresh } from "../../api/useFresh";
 import { askNewGarden } from "../../queue/asks";
-import { forgetSaid } from "../../queue/forgetSaid";
+import { forgetSaid } from "../../api/forgetSaid";
 import { queue } from "../../queue/queue";
 import { Bar } from "../../ui/Bar";
 import { Letters } from "../../ui/Letters";

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 
 import { type Edit, type Garden, Refused, type ThingEdit } from "../../api/client";
+import { merged } from "../../api/merged";
 import { useFresh } from "../../api/useFresh";
 import { isConflict, isEditsOut } from "../../queue/answers";
 import { askGarden, editsWrite } from "../../queue/asks";
@@ -46,9 +47,9 @@ export function usePlan(garden: Garden) {
     () =>
       queue.onDone((write, answer, asked) => {
         if (write.lane !== laneOf(garden.id) || !isEditsOut(answer)) return;
-        heard.current = answer.garden;
+        heard.current = merged(heard.current, answer.changed);
         if (answer.made.length && !asked) setMade(answer.made);
-        setTaken(editsOf(write).some(takesAway) ? answer.garden.undo : null);
+        setTaken(editsOf(write).some(takesAway) ? answer.changed.undo : null);
       }),
     [garden.id],
   );

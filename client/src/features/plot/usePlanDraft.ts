@@ -1,25 +1,10 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 
 import { api, type Edit, exactly, type Garden, type Schemas, type ThingEdit } from "../../api/client";
+import { drawnOver } from "../../api/merged";
 import { keyOf } from "../../queue/writes";
 
 type PlotOut = Schemas["PlotOut"];
-type Plot = Schemas["PlotDrawing"];
-
-/** A plan with what differs in another laid over it: what is no longer there goes, what is new comes last. */
-function drawnOver(plot: Plot, { plot: other, gone }: PlotOut): Plot {
-  const over = <T extends { key: string }>(before: readonly T[], after: readonly T[]): T[] => {
-    const marks = new Map(after.map((mark) => [mark.key, mark]));
-    const kept = before.filter((mark) => !gone.includes(mark.key)).map((mark) => marks.get(mark.key) ?? mark);
-    return [...kept, ...after.filter((mark) => !before.some((each) => each.key === mark.key))];
-  };
-  return {
-    ...other,
-    beds: over(plot.beds, other.beds),
-    features: over(plot.features, other.features),
-    structures: over(plot.structures, other.structures),
-  };
-}
 
 /**
  * The plan as it would be with what is in hand and not yet saved: drawn, with its warnings and distances; one
@@ -59,6 +44,9 @@ export function usePlanDraft(garden: Garden, pending: readonly Edit[], hand: Thi
     void ask();
   }, [pending, hand, garden.id]);
 
-  const plot = useMemo(() => (view ? drawnOver(garden.plot, view) : garden.plot), [garden.plot, view]);
+  const plot = useMemo(
+    () => (view ? drawnOver(garden.plot, view.plot, view.gone) : garden.plot),
+    [garden.plot, view],
+  );
   return { plot, view };
 }

@@ -24,6 +24,11 @@ export function FeedBox({ garden, mayEdit }: { garden: number; mayEdit: boolean 
         </a>
         , as it is now.
       </p>
+      {feed.data?.ended && (
+        <p role="alert" className="refusal">
+          {feed.data.ended}
+        </p>
+      )}
       {mayEdit && !address && (
         <p>
           <Button onClick={() => set(true)}>Make a feed</Button>{" "}

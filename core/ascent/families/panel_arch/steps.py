@@ -66,9 +66,8 @@ def _bent(options: PanelArchOptions, geometry: Geometry, crown: Hit, *, together
 
     Source: handbook-parts-3.1
     """
-    panels = [(member,) for member in work.of(geometry, "panel")]
-    if together and panels:
-        panels = [tuple(member for (member,) in panels)]
+    all_ = work.of(geometry, "panel")
+    panels = [all_] if together and all_ else [(member,) for member in all_]
     ties = work.of(geometry, "tie")
     each = len(ties) // max(len(panels), 1)
     sunk = (Hit("depth", (options.buried, "length"), 0.03),) if options.foot == "buried" else ()

@@ -1,4 +1,4 @@
-const SAID = "ascent-said-"; // as the service worker names it
+export const SAID = "ascent-said-"; // as the service worker names it
 
 /** Delete what the server said to an account whose time here has ended. */
 export async function forgetSaid(): Promise<void> {
