@@ -5,9 +5,10 @@ from __future__ import annotations
 import datetime as dt
 
 import numpy as np
-from ascent.building.asbuilt import as_built, being_built, check_differs
+from ascent.building.asbuilt import as_built, being_built, check_differs, coming_off
+from ascent.buying.back import put_back
 from ascent.errors import InvalidPlan
-from ascent.plan.model import AsBuilt, Build, Differs, Record, Tick
+from ascent.plan.model import MOST_ALIKE, AsBuilt, Build, Differs, Record, Stock, Taken, Tick
 from ascent.report.evaluation import evaluate
 
 from tests.support import NearTestCase, fence, site
@@ -85,3 +86,58 @@ class AsBuiltTest(NearTestCase):
         check_differs(
             fence(), site(), record(went("ties_per_post", 3, "post@120"), ticks={"posts": Tick(at=NOW)})
         )
+
+
+class ComingOffTest(NearTestCase):
+    """What is taken down is what was built: season handbook 9."""
+
+    def built(self, **more: object):
+        """A fence of four posts that was built; its plan has become another since."""
+        stood = fence(length=3.6, post_spacing=1.2)
+        kept = AsBuilt(on=NOW.date(), **stood.model_dump(include=set(Build.model_fields)), **more)
+        plan = fence(length=3.6, post_spacing=0.6, post="tpost_1.8", mesh_height=1.2, depth=0.3)
+        return plan.model_copy(update={"built": kept})
+
+    def posts(self, geometry) -> list[str]:
+        return [member.item for member in geometry.by_role("post")]
+
+    def test_it_is_what_was_built_and_not_what_is_planned(self):
+        stood, geometry = coming_off(site(), self.built())
+        self.assertEqual(len(self.posts(geometry)), 4)
+        self.assertNotIn("tpost_1.8", self.posts(geometry))
+        self.assertEqual(stood.options["post_spacing"], 1.2)
+
+    def test_what_went_in_otherwise_comes_off_as_it_is(self):
+        differs = record(went("post", "tpost_2.4"), went("post", "tpost_1.8", "post@120"))
+        _, geometry = coming_off(site(), self.built(), differs)
+        self.assertEqual(sorted(self.posts(geometry)), ["tpost_1.8", *["tpost_2.4"] * 3])
+
+    def test_what_it_had_of_the_shed_then_goes_back(self):
+        """Four posts lent when it was built; the plan has another nine since."""
+        taken = (Taken(stock="old", amount=4),)
+        structure = self.built(taken=taken).model_copy(update={"taken": (Taken(stock="new", amount=9),)})
+        post = self.posts(coming_off(site(), structure)[1])[0]
+        like = {"table": "posts", "item": post, "length": 2.13}
+        shed = (
+            Stock(key="old", name="old", count=4, age=3, **like),
+            Stock(key="new", name="new", count=9, age=1, **like),
+        )
+        ages = {stock.age: stock.count for stock in self.back(structure, shed) if stock.table == "posts"}
+        self.assertEqual(ages, {4: 4, 1: 9})
+
+    def test_concrete_and_buried_stones_stay(self):
+        for options in ({"setting": "concrete"}, {"ends": "guy", "anchor": "deadman_stones_30"}):
+            back = {stock.item for stock in self.back(fence(length=3.6, post_spacing=1.2, **options))}
+            self.assertTrue(back, options)
+            self.assertTrue(back.isdisjoint({"concrete_bag", "deadman_stones_30"}), options)
+
+    def test_of_very_many_alike_a_shed_takes_what_it_can_tell(self):
+        """A sling for each fruit of 600 squash: no row of a shed is more than a thousand."""
+        planting = fence().plantings[0].model_copy(update={"crop": "butternut", "count": 600})
+        frame = fence().model_copy(update={"family": "a-frame", "options": {}, "plantings": (planting,)})
+        self.assertEqual(max(stock.count for stock in self.back(frame)), MOST_ALIKE)
+
+    def back(self, structure, shed=()) -> tuple[Stock, ...]:
+        """A shed after a structure is taken down that stood for one season."""
+        keys = iter(f"k{n}" for n in range(99))
+        return put_back(shed, *coming_off(site(), structure), 1, lambda _: next(keys))

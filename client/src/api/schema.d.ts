@@ -5552,7 +5552,8 @@ export interface components {
          * StormReport
          * @description A storm that is forecast; the structures that want something done come first.
          *
-         *     hold, bare: how many hold, and on how many nothing grows by the plan.
+         *     hold, bare: how many hold, and on how many nothing grows by the plan. left_out: what is said of those
+         *     that cannot be calculated.
          */
         StormReport: {
             /** Bare */
@@ -5563,6 +5564,8 @@ export interface components {
             hold: number;
             /** Label */
             label: string;
+            /** Left Out */
+            left_out: string[];
             /**
              * On
              * Format: date
@@ -5691,7 +5694,8 @@ export interface components {
         };
         /**
          * StructureLine
-         * @description How a structure stands: how strong, what goes first, when.
+         * @description How a structure stands: how strong, what goes first, when; without a state where that cannot be
+         *     calculated.
          */
         StructureLine: {
             /** Cost */
@@ -5718,11 +5722,8 @@ export interface components {
                 number,
                 number
             ][];
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "holds" | "stands" | "short";
+            /** State */
+            state: ("holds" | "stands" | "short") | null;
             /** Weakest */
             weakest: string;
             /** Week */
@@ -6488,13 +6489,16 @@ export interface components {
          * @description The days in the garden about a day: what is due today or on the last day that people came, and the days
          *     to come.
          *
-         *     overdue: tasks of earlier days that are still to do and not too late to be worth it.
+         *     overdue: tasks of earlier days that are still to do and not too late to be worth it. left_out: as for the
+         *     year.
          */
         WeekReport: {
             /** Coming */
             coming: components["schemas"]["DayReport"][];
             /** Label */
             label: string;
+            /** Left Out */
+            left_out: string[];
             now: components["schemas"]["DayReport"] | null;
             /** Overdue */
             overdue: components["schemas"]["VisitReport"][];
@@ -6603,6 +6607,8 @@ export interface components {
          * YearReport
          * @description A garden's year: its weeks, its frosts in words, a row for each structure, and what closing it comes
          *     to.
+         *
+         *     left_out: what is said of structures whose season cannot be calculated.
          */
         YearReport: {
             /** Clashes */
@@ -6617,6 +6623,8 @@ export interface components {
             label: string;
             /** Last Frost */
             last_frost: string | null;
+            /** Left Out */
+            left_out: string[];
             /** Mondays */
             mondays: string[];
             /** Rows */

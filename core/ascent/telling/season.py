@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
-from functools import lru_cache
+from functools import lru_cache, partial
 from itertools import count
 
 import numpy as np
@@ -13,6 +13,7 @@ import numpy as np
 from .. import tables
 from ..building.asbuilt import coming_off
 from ..buying.back import put_back
+from ..errors import guarded
 from ..ground.plot import bed_middle, geometry_of
 from ..loads.cases import CROP_FACTORS
 from ..mechanics import Array, growth
@@ -69,7 +70,7 @@ def standing_of(structure: Structure) -> Structure:
 
 def kept_of(garden: Garden, bed: Bed, structure: Structure) -> Kept:
     """Return a structure with its visits."""
-    return next(iter(_kept(garden, [(bed, structure)])))
+    return next(_kept(garden, [(bed, structure)]))
 
 
 def plain_site(garden: Garden, bed: Bed) -> Site:
@@ -80,7 +81,7 @@ def plain_site(garden: Garden, bed: Bed) -> Site:
     )
 
 
-def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]]) -> Iterable[Kept]:
+def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]]) -> Iterator[Kept]:
     diaries = {diary.structure: diary for diary in garden.diaries}
     stands = {record.structure for record in garden.records if record.stands}
     sites: dict[str, str] = {}
@@ -98,8 +99,22 @@ def _visits(tended: Tended, weekdays: Sequence[int], diary: Diary | None) -> tup
 
 
 def everything(garden: Garden) -> list[Kept]:
-    """Return every structure of a garden with its visits."""
-    return list(_kept(garden, ((bed, structure) for bed in garden.beds for structure in bed.structures)))
+    """Return every structure of a garden with its visits, but those whose season cannot be calculated."""
+    return [
+        kept
+        for bed in garden.beds
+        for structure in bed.structures
+        if (kept := guarded(f"the season of {structure.key}", partial(kept_of, garden, bed, structure), None))
+    ]
+
+
+def left_out(garden: Garden, kept: Iterable[Kept]) -> tuple[str, ...]:
+    """Return what is said of each structure whose season cannot be calculated."""
+    known = {each.structure.key for each in kept}
+    standing = (structure for bed in garden.beds for structure in bed.structures)
+    return tuple(
+        template("season.left-out").format(name=each.name) for each in standing if each.key not in known
+    )
 
 
 # -- the week
@@ -135,6 +150,7 @@ def week_report(garden: Garden, today: dt.date) -> WeekReport:
         overdue=tuple(overdue),
         rescues=tuple(rescues(garden, kept, today)),
         coming=tuple(reports[1:] if first else reports),
+        left_out=left_out(garden, kept),
     )
 
 
@@ -347,6 +363,7 @@ def year_report(garden: Garden, today: dt.date) -> YearReport:
         clashes=tuple(clash for each in kept for clash in clash_reports(each.tended)),
         turns=tuple(turn_report(garden, bed) for bed in garden.beds),
         harvest=harvest_report(garden, kept, mondays),
+        left_out=left_out(garden, kept),
     )
 
 

@@ -146,6 +146,8 @@ class ClosingReport(Typed):
 class YearReport(Typed):
     """A garden's year: its weeks, its frosts in words, a row for each structure, and what closing it comes
     to.
+
+    left_out: what is said of structures whose season cannot be calculated.
     """
 
     label: str
@@ -160,13 +162,15 @@ class YearReport(Typed):
     clashes: tuple[ClashReport, ...]
     turns: tuple[TurnReport, ...]
     harvest: HarvestReport
+    left_out: tuple[str, ...]
 
 
 class WeekReport(Typed):
     """The days in the garden about a day: what is due today or on the last day that people came, and the days
     to come.
 
-    overdue: tasks of earlier days that are still to do and not too late to be worth it.
+    overdue: tasks of earlier days that are still to do and not too late to be worth it. left_out: as for the
+    year.
     """
 
     today: dt.date
@@ -176,3 +180,4 @@ class WeekReport(Typed):
     overdue: tuple[VisitReport, ...]
     rescues: tuple[RescueReport, ...]
     coming: tuple[DayReport, ...]
+    left_out: tuple[str, ...]

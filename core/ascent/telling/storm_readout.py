@@ -46,7 +46,8 @@ class StormRow(Typed):
 class StormReport(Typed):
     """A storm that is forecast; the structures that want something done come first.
 
-    hold, bare: how many hold, and on how many nothing grows by the plan.
+    hold, bare: how many hold, and on how many nothing grows by the plan. left_out: what is said of those
+    that cannot be calculated.
     """
 
     on: dt.date
@@ -56,6 +57,7 @@ class StormReport(Typed):
     rows: tuple[StormRow, ...]
     hold: int
     bare: int
+    left_out: tuple[str, ...]
 
 
 class AfterRow(Typed):

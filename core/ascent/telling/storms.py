@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Sequence
+from functools import partial
 
 from .. import tables
+from ..errors import guarded
 from ..files.weather import Day, Forecast
 from ..plan.model import Diary, Garden, Structure
 from ..season.storm import (
@@ -108,6 +110,15 @@ def _storm(garden: Garden, today: dt.date, days: Sequence[Day]) -> StormReport |
         rows=tuple(_row(check, garden.units) for check in told),
         hold=sum(check.outcome == "holds" for check in checks),
         bare=sum(check.outcome == "bare" for check in checks),
+        left_out=_left_out(garden, checks),
+    )
+
+
+def _left_out(garden: Garden, checks: Sequence[StormCheck]) -> tuple[str, ...]:
+    known = {check.structure for check in checks}
+    standing = (structure for bed in garden.beds for structure in bed.structures)
+    return tuple(
+        template("season.left-out").format(name=each.name) for each in standing if each.key not in known
     )
 
 
@@ -117,7 +128,13 @@ def _checks(garden: Garden, on: dt.date, gust: float, soaked: bool) -> list[Stor
     for bed in garden.beds:
         site = plain_site(garden, bed)
         felt = at_the_plant(site, gust)
-        checks += [storm_check(site, _bare(structure), on, felt, soaked) for structure in bed.structures]
+        for structure in bed.structures:
+            check = guarded(
+                f"a storm at {structure.key}",
+                partial(storm_check, site, _bare(structure), on, felt, soaked),
+                None,
+            )
+            checks += [check] if check else []
     return checks
 
 

@@ -308,11 +308,13 @@ class LinesAsked(Typed):
 
 
 class StructureLine(Typed):
-    """How a structure stands: how strong, what goes first, when."""
+    """How a structure stands: how strong, what goes first, when; without a state where that cannot be
+    calculated.
+    """
 
     key: str
     crops: str
-    state: State
+    state: State | None
     words: str
     limit: str
     forecast: str

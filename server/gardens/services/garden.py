@@ -8,7 +8,7 @@ import io
 import json
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import lru_cache, partial
 from typing import Any, get_args
 
 import markdown_it
@@ -17,7 +17,7 @@ from ascent.building.asbuilt import as_built
 from ascent.buying.lists import bill, shopping, total
 from ascent.buying.parts import Shelf
 from ascent.buying.shed import had_by, taken_of
-from ascent.errors import InvalidPlan, Problem
+from ascent.errors import InvalidPlan, Problem, guarded
 from ascent.files.csv_tables import plain_cell
 from ascent.ground.clashes import Clash, Looked, Warned, clashes, clashes_since, gaps, of_ways, warned
 from ascent.ground.plot import Flat, Laid, PlotDrawing, laid_out, lie_of, plot_of, room_for, stretch_of
@@ -466,9 +466,16 @@ def lines(
         if structure.taken:
             site = site.model_copy(update={"spare": had_by(shed, structure.taken)})
         record = went_in.get(structure.key, "")
-        line = _line(_Asked(text_of(site), still.model_dump_json(), record, pause))
+        asked = _Asked(text_of(site), still.model_dump_json(), record, pause)
+        line = guarded(f"the line of {structure.key}", partial(_line, asked), None) or _no_line()
         structure_lines.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
     return structure_lines
+
+
+def _no_line() -> dict[str, Any]:
+    """Return the line of a structure that cannot be calculated: that is said, and the others are shown."""
+    nothing = dict.fromkeys(("limit", "forecast", "design", "once", "weakest", "week", "cost"), "")
+    return {**nothing, "state": None, "words": template("season.no-line"), "design_m_s": 0.0, "season": []}
 
 
 def _went_in(state: State) -> dict[str, str]:

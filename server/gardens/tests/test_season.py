@@ -6,11 +6,14 @@ import datetime as dt
 import json
 import threading
 import time
+from functools import cached_property
 from typing import Any
 from unittest import mock
 
 import vobject
 from ascent.errors import InvalidPlan
+from ascent.season import tasks as tending
+from ascent.telling import season as telling
 from django.contrib.auth.models import AnonymousUser
 from django.db import connection
 from django.test import Client, RequestFactory, SimpleTestCase, override_settings
@@ -19,6 +22,7 @@ from standins.weather import NAME, Fault, Mast
 from gardens.api.turns import ALL, OWN, Turns, _who
 from gardens.models import Change, Feed, Garden, Share, Thing, Weather
 from gardens.services import background, feed, weather
+from gardens.services import garden as lines_of
 from gardens.services.access import Visitor
 from gardens.services.asking import circuit_of
 from gardens.services.feed import numbered
@@ -141,6 +145,35 @@ class YearTest(SeasonTestCase):
         self.assertTrue(any("last year" in words for words in row["warnings"]))
         self.call("post", f"{self.at}/undo", {})
         self.assertEqual(place_of(Garden.objects.get(pk=self.garden.pk)).year, 2026)
+
+    def test_one_structure_that_fails_is_said_and_the_rest_is_shown(self):
+        real = tending.Tended.tasks.func
+
+        def broken(tended: Any) -> Any:
+            if tended.structure.key == "lantern-row":
+                raise ZeroDivisionError
+            return real(tended)
+
+        spoilt = cached_property(broken)
+        spoilt.__set_name__(tending.Tended, "tasks")
+        telling._tended.cache_clear()
+        lines_of._line.cache_clear()
+        self.addCleanup(telling._tended.cache_clear)
+        with (
+            mock.patch.object(tending.Tended, "tasks", spoilt),
+            mock.patch("gardens.services.garden.evaluate", side_effect=ZeroDivisionError),
+            self.assertLogs("ascent.errors", "ERROR"),
+        ):
+            week = self.call("get", f"{self.at}/week")["report"]
+            year = self.call("get", f"{self.at}/year")["report"]
+            lines = self.call("get", f"{self.at}/lines?keys=quay-fence")
+            self.assertIn(b"BEGIN:VEVENT", self.client.get(f"/api/{self.at}/season.ics").content)
+        for report in (week, year):
+            self.assertEqual(len(report["left_out"]), 1)
+            self.assertIn("Lantern Row is left out", report["left_out"][0])
+        self.assertEqual(len(year["rows"]), 22)
+        self.assertEqual((lines[0]["state"], lines[0]["key"]), (None, "quay-fence"))
+        self.assertIn("cannot be calculated", lines[0]["words"])
 
     def test_a_season_is_closed_once_whoever_else_closes_it(self):
         self.call("post", f"{self.at}/year/close", {"year": 2026})

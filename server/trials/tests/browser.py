@@ -53,6 +53,15 @@ _WALK = """(path) => {
 }"""
 
 
+# the addresses of all that the service worker keeps of what the server said
+KEPT = """async () => {
+  const names = (await caches.keys()).filter((name) => name.startsWith("ascent-said-"));
+  const found = [];
+  for (const name of names) for (const { url } of await (await caches.open(name)).keys()) found.push(url);
+  return found;
+}"""
+
+
 def _context(size: tuple[int, int], **options: Any) -> BrowserContext:
     given = {"reduced_motion": "reduce", "service_workers": "block", **options}
     return browser().new_context(viewport={"width": size[0], "height": size[1]}, **given)

@@ -9,6 +9,7 @@ import re
 import shutil
 from typing import Any
 
+from axes.models import AccessAttempt, AccessFailureLog, AccessLog
 from config.api import api
 from django.conf import settings
 from django.contrib.auth import get_user_model
@@ -161,6 +162,21 @@ class DeleteTest(AccountTestCase):
             (get_user_model().objects.count(), Garden.objects.count(), Change.objects.count()), (0, 0, 0)
         )
         self.assertIsNone(self.client.get("/api/session").json()["name"])
+
+    def test_its_name_is_in_no_log_of_sign_ins(self):
+        self.send("session", {"name": "mara", "password": "guess"}, 401)
+        self.sign_in()
+        self.assertTrue(AccessLog.objects.filter(username="mara").exists())
+        self.send("account", {"password": PASSWORD}, method="delete")
+        for log in (AccessAttempt, AccessFailureLog, AccessLog):
+            self.assertFalse(log.objects.filter(username="mara").exists(), log.__name__)
+
+
+class HostTest(AccountTestCase):
+    def test_a_foreign_host_is_answered_and_writes_no_traceback(self):
+        with self.assertNoLogs(level="ERROR"):
+            answer = self.client.get("/api/session", headers={"Host": "elsewhere.example"})
+        self.assertEqual(answer.status_code, 400)
 
 
 @override_settings(DEMO=True, DEMO_USER="mara")

@@ -7,7 +7,7 @@ import re
 from gardens.models import Change, Thing
 from playwright.sync_api import Page, Route, expect
 
-from .browser import BrowserTestCase
+from .browser import KEPT, BrowserTestCase
 
 EDITS = re.compile(r"/api/gardens/\d+/edits$")
 
@@ -182,11 +182,9 @@ class NoLineTest(BuildTestCase):
         page.evaluate("async () => { await navigator.serviceWorker.ready; }")
         page.reload()
         expect(self.step("Mark out", page)).to_be_visible()
-        self.assertTrue(page.evaluate("caches.has('ascent-said')"))
+        page.wait_for_function(f"async () => (await ({KEPT})()).some((url) => url.includes('structures'))")
         page.get_by_role("button", name="more", exact=True).click()
         page.get_by_role("button", name="sign out").click()
         expect(page.get_by_label("Password")).to_be_visible()
-        said = page.evaluate(
-            "async () => (await (await caches.open('ascent-said')).keys()).map((each) => each.url)"
-        )
+        said = page.evaluate(KEPT)
         self.assertFalse([url for url in said if "structures" in url], "only what is said to anybody")

@@ -11,7 +11,7 @@ from gardens.models import Change, Garden
 from gardens.tests.support import demo_garden
 from playwright.sync_api import BrowserContext, Page, expect
 
-from .browser import BrowserTestCase
+from .browser import KEPT, BrowserTestCase
 
 EDITS = re.compile(r"/api/gardens/\d+/edits$")
 UP = """async () => {
@@ -20,12 +20,6 @@ UP = """async () => {
     await new Promise((taken) => {
       navigator.serviceWorker.addEventListener("controllerchange", taken, { once: true });
     });
-}"""
-KEPT = """async () => {
-  const names = (await caches.keys()).filter((name) => name.startsWith("ascent-said-"));
-  const found = [];
-  for (const name of names) for (const { url } of await (await caches.open(name)).keys()) found.push(url);
-  return found;
 }"""
 
 

@@ -151,6 +151,21 @@ class YearTest(SeasonTestCase):
         expect(page.get_by_role("heading", name="The year 2027")).to_be_visible()
         self.garden.refresh_from_db()
         self.assertEqual(place_of(self.garden).year, 2027)
+        page.keyboard.press("Control+z")
+        expect(page.get_by_role("heading", name="The year 2026")).to_be_visible()
+        page.keyboard.press("Control+Shift+z")
+        expect(page.get_by_role("heading", name="The year 2027")).to_be_visible()
+        page.get_by_role("button", name="Undo closing season 2026").click()
+        expect(page.get_by_role("heading", name="The year 2026")).to_be_visible()
+
+    def test_what_still_grows_is_said_before_a_season_is_closed(self):
+        self.open(f"/gardens/{self.garden.pk}/year")
+        self.page.get_by_role("button", name="Close season 2026").click()
+        dialog = self.page.get_by_role("dialog")
+        expect(dialog).to_contain_text("Lantern Row: tomato grows until")
+        dialog.get_by_role("button", name="Cancel").click()
+        self.garden.refresh_from_db()
+        self.assertEqual(place_of(self.garden).year, 2026)
 
 
 class PlaceTest(SeasonTestCase):

@@ -45,7 +45,8 @@ export function Names({ plot, placing, lines, warnings, scale, chosen, shade, bu
     .sort((a, b) => Number(inHand(b)) - Number(inHand(a))) // what is in hand is written first
     .flatMap((row) => {
       const line = lines.get(row.key);
-      if (!line || (inHand(row) && busy)) return []; // distances are written here now
+      if (!line?.state || (inHand(row) && busy)) return []; // distances are written here now
+      const { state } = line;
       const place = (long: number) => {
         const spots = besideRow(row, placing, scale, long, inHand(row) ? PAST_HANDLE : 0);
         return { long, found: labels.place(spots, long, HIGH), first: spots[0] ?? { x: 0, y: 0 } };
@@ -54,7 +55,7 @@ export function Names({ plot, placing, lines, warnings, scale, chosen, shade, bu
       const worded = wordy ? place(LINK + line.limit.length * LETTER) : null;
       // without its gust, where that finds no place
       const { long, found, first } = worded?.found ? worded : place(LINK);
-      return [{ row, line, at: found ?? first, shown: Boolean(worded?.found), long }];
+      return [{ row, line, state, at: found ?? first, shown: Boolean(worded?.found), long }];
     });
   const sun = new Map(shade?.beds.map((bed) => [bed.bed, bed.text]));
   const names: Named[] = [];
@@ -93,7 +94,7 @@ export function Names({ plot, placing, lines, warnings, scale, chosen, shade, bu
           {text}
         </text>
       ))}
-      {tags.map(({ row, line, at, shown, long }) => (
+      {tags.map(({ row, line, state, at, shown, long }) => (
         <g key={row.key} transform={`translate(${(at.x - long / 2 + 8).toFixed(1)} ${at.y.toFixed(1)})`}>
           <g transform={`scale(${GLYPH}) translate(-12 -20)`}>
             <path
@@ -102,7 +103,7 @@ export function Names({ plot, placing, lines, warnings, scale, chosen, shade, bu
               strokeWidth={9}
               fill="var(--paper)"
             />
-            <LinkGlyph state={line.state} />
+            <LinkGlyph state={state} />
           </g>
           {shown && (
             <text x={8} y={5} className="caption ink" style={{ fontWeight: 600 }}>

@@ -48,10 +48,12 @@ export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
                   className="rollline"
                   data-chosen={chosen === row.key}
                 >
-                  {line ? <StateMark state={line.state} /> : <span className="rollwait" />}
+                  {line?.state ? <StateMark state={line.state} /> : <span className="rollwait" />}
                   <span className="rollwords">
                     <strong>{row.name}</strong>
-                    {line ? (
+                    {line && !line.state ? (
+                      <span className="quiet">{line.words}</span>
+                    ) : line ? (
                       <>
                         <span className="big">{line.limit}</span>
                         <span className="quiet">

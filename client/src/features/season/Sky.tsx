@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useWeather, type Week } from "../../api/season";
 import { useFresh } from "../../api/useFresh";
 import { askGarden } from "../../queue/asks";
+import { LeftOut } from "../../ui/LeftOut";
 import { After } from "./After";
 import type { Finding } from "./useMarks";
 
@@ -79,6 +80,7 @@ function Storm({ storm, named }: { storm: Schemas["StormReport"]; named: Map<str
         {storm.hold} {storm.hold === 1 ? "structure holds" : "structures hold"}
         {storm.rows.length > 0 ? "; not so sure of these, the least sure first:" : "."}
       </p>
+      <LeftOut words={storm.left_out} />
       {storm.rows.map((row) => (
         <StormLine key={row.structure} row={row} of={named.get(row.structure)} />
       ))}

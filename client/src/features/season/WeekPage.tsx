@@ -7,6 +7,7 @@ import { useWeek, type Visit, type Week } from "../../api/season";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { LeftOut } from "../../ui/LeftOut";
 import { Panel } from "../../ui/Panel";
 import { useUndoing } from "../../ui/useUndoing";
 import { FeedBox } from "./FeedBox";
@@ -64,6 +65,7 @@ function Days({ week }: { week: Week }) {
       <Panel name="The weather">
         <Sky week={shown} onFound={find} />
       </Panel>
+      <LeftOut words={report.left_out} />
       <h1>
         {report.now
           ? open

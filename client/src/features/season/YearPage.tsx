@@ -9,6 +9,7 @@ import { editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { LeftOut } from "../../ui/LeftOut";
 import { Panel } from "../../ui/Panel";
 import { CloseSeason } from "./CloseSeason";
 import { dateAt, daysFrom, monthDay, sayDay, type Scale } from "./days";
@@ -89,6 +90,7 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
           planting by its mark, or move it with the arrow keys.
         </p>
       )}
+      <LeftOut words={report.left_out} />
       <div ref={ref} className="yearsheet">
         <YearHead scale={scale} names={names} report={report} />
         {report.rows.map((row) => (
