@@ -30,6 +30,11 @@ def headroom(page: Page) -> None:
     page.get_by_role("button", name="take this").first.wait_for()
 
 
+def begun(page: Page) -> None:
+    page.get_by_role("button", name="New garden").click()
+    page.get_by_role("heading", name="A new garden").wait_for()
+
+
 def stormy(page: Page) -> None:
     page.locator(".storm").wait_for()
 
@@ -60,7 +65,7 @@ SHOTS = [
     Shot("plan", "/gardens/1"),
     Shot("plan-shade-dark", "/gardens/1?on=long-plot-a", theme="dark", first=shaded),
     Shot("plan-phone", "/gardens/1", size=(390, 844)),
-    Shot("new-garden", "/account", first=lambda page: page.get_by_role("button", name="New garden").click()),
+    Shot("new-garden", "/account", first=begun),
     Shot("new-support", "/gardens/1/beds/long-plot-a/new?need=need-slicers", first=looked),
     Shot("bench", "/structures/{lantern-row}"),
     Shot("bench-arch", "/structures/{lantern-arch}", first=headroom),
@@ -106,7 +111,7 @@ def main() -> None:
             page = context.new_page()
             path = re.sub(r"\{([\w-]+)\}", lambda box: str(ids[box[1]]), shot.path)
             page.goto(f"http://127.0.0.1:{port}{path}")
-            page.wait_for_load_state("networkidle")
+            page.wait_for_load_state("networkidle", timeout=120_000)
             if shot.first:
                 shot.first(page)
             page.wait_for_timeout(400)

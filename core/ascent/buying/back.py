@@ -8,7 +8,7 @@ from typing import get_args
 
 from .. import tables
 from ..path.geometry import Geometry
-from ..plan.model import MOST_ALIKE, MOST_STOCK, Stock, StockTable, Structure
+from ..plan.model import MOST_STOCK, MOST_STOCKED_ALIKE, Stock, StockTable, Structure
 from ..tables import own
 from ..tables.rows import Item, Mesh, Tie, Twine
 from .lists import shopping
@@ -57,7 +57,7 @@ def put_back(
             continue
         same = next((known for known in stocks.values() if _alike(known, stock)), None)
         if same:
-            count = min(same.count + stock.count, MOST_ALIKE)
+            count = min(same.count + stock.count, MOST_STOCKED_ALIKE)
             stocks[same.key] = same.model_copy(update={"count": count})
         elif len(stocks) < MOST_STOCK:
             key = new_key(stock.name)
@@ -117,7 +117,7 @@ def _lengths(piece: Piece) -> list[float]:
 
 def _older(sound: _Sound, name: str, seasons: int) -> Stock | None:
     """Return what comes off as something in the shed; of very many alike, as many as a shed tells."""
-    count = min(sound.count, MOST_ALIKE)
+    count = min(sound.count, MOST_STOCKED_ALIKE)
     if sound.before is not None:
         age = min(sound.before.age + seasons, 60)
         length = round(sound.length, 3) if sound.before.length else None

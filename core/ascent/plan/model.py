@@ -160,8 +160,8 @@ class Planting(Typed):
 StockTable = Literal["posts", "meshes", "ties", "wires", "anchors", "twines", "fittings", "cages"]
 Condition = Literal["good", "fair", "poor"]
 Sure = Literal["known", "seen", "guessed"]
-MOST_ALIKE = 1000  # things of one kind in a shed, as one line of it
-StockCount = Annotated[int, Field(ge=0, le=MOST_ALIKE)]
+MOST_STOCKED_ALIKE = 1000  # things of one kind in a shed, as one line of it
+StockCount = Annotated[int, Field(ge=0, le=MOST_STOCKED_ALIKE)]
 StockAge = Annotated[int, Field(ge=0, le=60)]
 Note = Annotated[str, Field(max_length=120), AfterValidator(_written)]
 

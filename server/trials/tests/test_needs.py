@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from typing import Any
 
 from gardens.models import Thing
 from playwright.sync_api import expect
@@ -88,3 +89,55 @@ class NeedsTest(BrowserTestCase):
         self.assertEqual({each["count"] for each in made.document["plantings"]}, {6, 8})
         self.assertEqual((made.document["options"]["over"], made.home), ("path", "loft-bed-1"))
         self.assertAlmostEqual(abs(made.document["across"]), 1.3, delta=0.01)
+
+    def test_what_is_taken_up_is_what_was_seen(self):
+        """The order of the kinds goes on changing while somebody takes one: it is made as it is drawn."""
+        page = self.page
+        self.expected_errors = 20
+        seen: list[dict[str, Any]] = []
+        page.on(
+            "response",
+            lambda answer: (
+                seen.append(answer.request.post_data_json)
+                if answer.url.endswith("/proposal") and answer.ok
+                else None
+            ),
+        )
+        self.open(f"/gardens/{self.garden.pk}/beds/barrel-1/new")
+        build = page.get_by_role("button", name="Take it to the bench")
+        expect(build).to_be_enabled(timeout=60_000)
+        page.locator(".compared .kind").nth(1).click()
+        expect(build).to_be_enabled(timeout=60_000)
+        with page.expect_request(re.compile(r"/beds/barrel-1/structures$")) as asked:
+            build.click()
+        made = asked.value.post_data_json
+        self.assertIn(made["chosen"], [each["chosen"] for each in seen])
+        page.wait_for_url(re.compile(r"/structures/\d+$"))
+        row = Thing.objects.get(pk=int(page.url.rsplit("/", 1)[1]))
+        self.assertEqual(row.document["family"], made["family"])
+        self.assertEqual(row.document["options"], made["chosen"]["options"])
+
+    def test_a_kind_that_fails_closes_no_list(self):
+        page = self.page
+        self.expected_errors = 20
+        page.context.route(
+            re.compile(r"/ways/cage$"),
+            lambda route: route.fulfill(
+                status=422,
+                json={
+                    "problems": [
+                        {
+                            "path": "family",
+                            "given": "Cage",
+                            "allowed": "Cage is left out here",
+                            "suggestion": "",
+                        }
+                    ]
+                },
+            ),
+        )
+        self.open(f"/gardens/{self.garden.pk}/beds/barrel-1/new")
+        expect(page.get_by_text("Cage is left out here").first).to_be_visible(timeout=60_000)
+        looked = page.get_by_role("status", name="What was looked at")
+        expect(looked).to_contain_text("All 15 kinds looked at", timeout=60_000)
+        expect(page.get_by_role("button", name="Take it to the bench")).to_be_enabled(timeout=60_000)

@@ -6,6 +6,7 @@ import json
 from argparse import ArgumentParser
 from typing import Any
 
+from ascent.files.need import need_schema
 from ascent.files.plan import plan_schema
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
@@ -14,7 +15,7 @@ from config.api import api
 
 
 class Command(BaseCommand):
-    """The documents generated from the types: the API's, and the plan file's schema."""
+    """The documents generated from the types: the API's, and the schemas of a plan file and a need file."""
 
     help = __doc__
 
@@ -27,6 +28,7 @@ class Command(BaseCommand):
         documents = {
             "server/openapi.json": api.get_openapi_schema(path_prefix="/api/"),
             "docs/plan.schema.json": plan_schema(),
+            "docs/need.schema.json": need_schema(),
         }
         for name, document in documents.items():
             path, text = (
