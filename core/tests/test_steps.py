@@ -162,11 +162,31 @@ class SprungTest(NearTestCase):
                     self.assertIn("spring", step.row.cautions)
             self.assertEqual(bent, panels, foot)
 
+    def test_a_mesh_bent_over_its_ridge_is_held_as_it_is_bent(self):
+        held_by = {"stake": "strut", "cleat": "fitting", "anchor": "anchor", "none": "run"}
+        for foot, role in held_by.items():
+            options = {"filled": "bent", "foot": foot}
+            structure = Structure(
+                key="x", name="x", family="a-frame", options=options, plantings=fence().plantings
+            )
+            geometry = geometry_of(site().bed, structure)
+            work = work_of(site(), structure, geometry)
+            (at,) = (n for n, step in enumerate(work) if step.key == "bend")
+            done = {member.key for step in work[: at + 1] for member in step.members}
+            holding = {member.key for member in geometry.by_role(role)}
+            self.assertTrue(holding, foot)
+            self.assertLessEqual(holding, done, foot)
+            self.assertGreaterEqual(work[at].people, 2)
+            self.assertIn("spring", work[at].row.cautions)
+            self.assertNotIn("open", [step.key for step in work], "it does not fold")
+
     def test_the_words_hold_one_foot_before_the_bend(self):
         for key, first, bend, second in (
             ("bend", "tie that foot at once", "walks the other end in", "ties that foot"),
             ("bend-stops", "standing on it", "walks the free end in", "a hand on both ends"),
             ("bend-buried", "ram the soil back", "walks the other end in", "rams that slot full"),
+            ("bend-fixed", "fix that foot to the ground at once", "walks the other edge in", "fixes that foot"),
+            ("bend-tied", "stands on one edge", "walks the free edge in", "ties the feet together"),
             ("hoops", "hold it there", "Bend the hoop over", "both ends are down"),
             ("hoops-pushed", "hold it there", "Bend the hoop over", "both ends are down"),
         ):

@@ -6,6 +6,7 @@ import { useCatalogue, useGarden, useLines, useShade } from "../../api/queries";
 import { Bar } from "../../ui/Bar";
 import { Conflicts } from "../../ui/Conflicts";
 import { Faulty } from "../../ui/Faulty";
+import { Panel } from "../../ui/Panel";
 import { GardenLinks } from "../../ui/GardenLinks";
 import { localCommands } from "../../ui/localCommands";
 import { useUndoKeys } from "../../ui/useUndoKeys";
@@ -153,45 +154,51 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
       ) : (
         <main className="plot">
           <div className={bed || row || feature ? "side" : "side idle"}>
-            {bed && (
-              <BedPanel
-                key={bed.key}
-                bed={bed}
-                written={plan.writtenOf(bed.key) ?? bed.written}
-                {...shared}
-              />
-            )}
-            {row && (
-              <StructurePanel
-                key={row.key}
-                row={row}
-                line={lines.get(row.key)}
-                written={plan.writtenOf(row.key) ?? row.written}
-                {...shared}
-              />
-            )}
-            {feature && (
-              <FeaturePanel
-                key={feature.key}
-                feature={feature}
-                written={plan.writtenOf(feature.key) ?? feature.written}
-                {...shared}
-              />
-            )}
-            {!bed && !row && !feature && <GardenPanel onChoose={choose} {...shared} />}
+            <Panel key={chosen ?? ""} name="This part">
+              {bed && (
+                <BedPanel
+                  key={bed.key}
+                  bed={bed}
+                  written={plan.writtenOf(bed.key) ?? bed.written}
+                  {...shared}
+                />
+              )}
+              {row && (
+                <StructurePanel
+                  key={row.key}
+                  row={row}
+                  line={lines.get(row.key)}
+                  written={plan.writtenOf(row.key) ?? row.written}
+                  {...shared}
+                />
+              )}
+              {feature && (
+                <FeaturePanel
+                  key={feature.key}
+                  feature={feature}
+                  written={plan.writtenOf(feature.key) ?? feature.written}
+                  {...shared}
+                />
+              )}
+              {!bed && !row && !feature && <GardenPanel onChoose={choose} {...shared} />}
+            </Panel>
           </div>
           <div className="stage">
-            <Plan
-              garden={garden}
-              plan={plan}
-              lines={lines}
-              chosen={chosen}
-              onChoose={choose}
-              onOpen={open}
-              shade={moment ? shade.data : undefined}
-              canEdit={canEdit}
-            />
-            <ShadeBar shade={shade.data} moment={moment} onMoment={setMoment} />
+            <Panel name="The plan">
+              <Plan
+                garden={garden}
+                plan={plan}
+                lines={lines}
+                chosen={chosen}
+                onChoose={choose}
+                onOpen={open}
+                shade={moment ? shade.data : undefined}
+                canEdit={canEdit}
+              />
+            </Panel>
+            <Panel name="The shade">
+              <ShadeBar shade={shade.data} moment={moment} onMoment={setMoment} />
+            </Panel>
           </div>
           <aside className="path" aria-label="Beds and structures">
             {garden.unreadable.length > 0 && (
@@ -207,7 +214,9 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
             {garden.beds.length === 0 && (
               <p className="quiet">No bed yet. Add one on the left; the next step plans a support on it.</p>
             )}
-            <Roll garden={garden} lines={lines} chosen={chosen} canEdit={canEdit} onChoose={choose} />
+            <Panel name="The list">
+              <Roll garden={garden} lines={lines} chosen={chosen} canEdit={canEdit} onChoose={choose} />
+            </Panel>
             {garden.structures.length > 0 && (
               <p className="rollfoot">
                 <Link to={`/gardens/${garden.id}/parts`}>Shopping list of the whole garden</Link>
