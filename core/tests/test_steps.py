@@ -185,7 +185,7 @@ class SprungTest(NearTestCase):
             ("bend", "tie that foot at once", "walks the other end in", "ties that foot"),
             ("bend-stops", "standing on it", "walks the free end in", "a hand on both ends"),
             ("bend-buried", "ram the soil back", "walks the other end in", "rams that slot full"),
-            ("bend-fixed", "fix that foot to the ground at once", "walks the other edge in", "fixes that foot"),
+            ("bend-fixed", "fix that foot to the ground", "walks the other edge in", "fixes that foot"),
             ("bend-tied", "stands on one edge", "walks the free edge in", "ties the feet together"),
             ("hoops", "hold it there", "Bend the hoop over", "both ends are down"),
             ("hoops-pushed", "hold it there", "Bend the hoop over", "both ends are down"),

@@ -18,10 +18,7 @@ def steps(
     spring, so its feet are held as it is bent.
     """
     spread = work.gauge("spread", options.spread, 0.03)
-    if options.filled == "bent":
-        stood = _bent(options, geometry, spread)
-    else:
-        stood = _framed(geometry, spread)
+    stood = _bent(options, geometry, spread) if options.filled == "bent" else _framed(geometry, spread)
     return (
         *work.marked(spread=0.015),
         *stood,
