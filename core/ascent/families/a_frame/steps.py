@@ -54,20 +54,16 @@ def _bent(options: AFrameOptions, geometry: Geometry, spread: Hit) -> tuple[Step
     Source: handbook-parts-3.3
     """
     tied, fixed = work.of(geometry, "foot-tie"), work.of(geometry, "cleat", "anchor")
-    if options.foot == "stake":
-        row, held, differs = "bend-stops", (), ()
-    elif fixed:
-        row, held, differs = "bend-fixed", fixed, (options.foot,)
-    else:
-        row, held, differs = ("bend-tied" if tied else "bend-fold"), tied, ()
-    own = (*work.of(geometry, "mesh"), *held)
+    staked = options.foot == "stake"
+    row = "bend-stops" if staked else "bend-fixed" if fixed else "bend-tied" if tied else "bend-fold"
+    held = () if staked else fixed or tied
     return (
         *work.setting(geometry, "feet-first", "stake", hits=(spread,), differs=("in_soil", "stake")),
         Step(
             row,
-            work.keys_of(own),
+            work.keys_of((*work.of(geometry, "mesh"), *held)),
             hits=(spread, work.level()),
-            differs=(*differs, "mesh", "spread"),
+            differs=(*((options.foot,) if fixed else ()), "mesh", "spread"),
             key="bend",
             words={"what": "the mesh"},
         ),
