@@ -114,6 +114,7 @@ def main() -> None:
             page.wait_for_load_state("networkidle", timeout=120_000)
             if shot.first:
                 shot.first(page)
+            page.get_by_text("reckoning…").first.wait_for(state="detached", timeout=120_000)
             page.wait_for_timeout(400)
             page.screenshot(path=folder / f"{shot.name}.png")
             context.close()
