@@ -8,7 +8,7 @@ import numpy as np
 from ascent.building.asbuilt import as_built, being_built, check_differs, coming_off
 from ascent.buying.back import put_back
 from ascent.errors import InvalidPlan
-from ascent.plan.model import MOST_ALIKE, AsBuilt, Build, Differs, Record, Stock, Taken, Tick
+from ascent.plan.model import MOST_STOCKED_ALIKE, AsBuilt, Build, Differs, Record, Stock, Taken, Tick
 from ascent.report.evaluation import evaluate
 
 from tests.support import NearTestCase, fence, site
@@ -135,7 +135,7 @@ class ComingOffTest(NearTestCase):
         """A sling for each fruit of 600 squash: no row of a shed is more than a thousand."""
         planting = fence().plantings[0].model_copy(update={"crop": "butternut", "count": 600})
         frame = fence().model_copy(update={"family": "a-frame", "options": {}, "plantings": (planting,)})
-        self.assertEqual(max(stock.count for stock in self.back(frame)), MOST_ALIKE)
+        self.assertEqual(max(stock.count for stock in self.back(frame)), MOST_STOCKED_ALIKE)
 
     def back(self, structure, shed=()) -> tuple[Stock, ...]:
         """A shed after a structure is taken down that stood for one season."""
