@@ -41,7 +41,8 @@ class NeedsTest(BrowserTestCase):
         looked = page.get_by_role("status", name="What was looked at")
         expect(looked).to_contain_text("All 15 kinds looked at", timeout=60_000)
         looked.get_by_role("button", name="stop").click()
-        # by name: what was still on its way when it was stopped may come in between and change the order
+        # what was still on its way when it was stopped comes in first, or the rows move under the pointer
+        page.wait_for_load_state("networkidle")
         for name in page.locator(".compared .kind strong").all_inner_texts()[:2]:
             row = page.get_by_role("row").filter(has=page.get_by_text(name, exact=True))
             row.get_by_label("compare").check()
