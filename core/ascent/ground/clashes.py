@@ -616,6 +616,14 @@ def _walks(ground: _Ground, rows: Sequence[Any]) -> Any:
     return parts[int(np.argmax(met))].buffer(half + 0.02, quad_segs=3)
 
 
+def _cut(shape: Any, low_x: float, low_y: float, high_x: float, high_y: float) -> Any:
+    """Return what of a shape lies in a rectangle. The quick way fails where only a sliver would be left."""
+    try:
+        return shapely.clip_by_rect(shape, low_x, low_y, high_x, high_y)
+    except shapely.errors.GEOSException:
+        return shapely.intersection(shape, shapely.box(low_x, low_y, high_x, high_y))
+
+
 def _unreached(parts: Sequence[Any], walk: Any) -> list[Any]:
     """Return what of each part no arm reaches from where a person walks."""
     around = shapely.bounds(parts) + np.array([-1.0, -1.0, 1.0, 1.0]) * _BESIDE
@@ -624,9 +632,9 @@ def _unreached(parts: Sequence[Any], walk: Any) -> list[Any]:
     for strip in np.unique(strips):  # what is cut from a strip of the plan is cut faster than from all of it
         own = np.flatnonzero(strips == strip)
         (low_x, low_y), (high_x, high_y) = around[own, :2].min(axis=0), around[own, 2:].max(axis=0)
-        wide = shapely.clip_by_rect(walk, low_x, low_y, high_x, high_y)
+        wide = _cut(walk, low_x, low_y, high_x, high_y)
         for i in own.tolist():
-            near[i] = shapely.clip_by_rect(wide, *around[i].tolist())
+            near[i] = _cut(wide, *around[i].tolist())
     pairs = zip(shapely.to_wkb(parts), shapely.to_wkb(near), strict=True)
     return [_beyond(part, walked) for part, walked in pairs]
 
