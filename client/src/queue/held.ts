@@ -3,8 +3,6 @@ import { FIRST_PAUSE_MS, longer } from "./pauses";
 
 const AGAIN = new Set([401, 403, 408, 429]);
 
-const SHOWN_MS = 30;
-
 export interface Text {
   written: string;
   /** It was asked for and not answered. */
@@ -66,7 +64,7 @@ class Held {
           heard();
         });
       });
-    await new Promise((after) => setTimeout(after, SHOWN_MS));
+    await new Promise((after) => setTimeout(after)); // what was read is put in before the next task
   }
 
   private rest(ms: number): Promise<void> {

@@ -1,4 +1,5 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from "react";
+import { flushSync } from "react-dom";
 
 import { Refused, type Schemas } from "../api/client";
 import { held } from "../queue/held";
@@ -57,17 +58,24 @@ export function QuantityField(props: Props) {
       });
       if (turn < readLast.current) return;
       readLast.current = turn;
-      if (turn === askedLast.current) setRefusal("");
-      setSaid(read.said);
-      setTyped((now) => (now === typed ? null : now)); // what is being typed meanwhile stays
-      setSent({ value: read.value, text: read.text, over: text });
-      latest.current(read.value, read.text);
+      // at once: a form that waits for this reading sends what its page then holds
+      flushSync(() => {
+        if (turn === askedLast.current) setRefusal("");
+        setSaid(read.said);
+        setTyped((now) => (now === typed ? null : now)); // what is being typed meanwhile stays
+        setSent({ value: read.value, text: read.text, over: text });
+        latest.current(read.value, read.text);
+      });
       onLeave?.();
     } catch (error) {
       if (turn !== askedLast.current) return;
       const problem = error instanceof Refused ? error.problems[0] : undefined;
-      setRefusal(
-        problem ? `${label}: ‘${typed}’ is refused: ${problem.allowed}.` : `${label}: it could not be read.`,
+      flushSync(() =>
+        setRefusal(
+          problem
+            ? `${label}: ‘${typed}’ is refused: ${problem.allowed}.`
+            : `${label}: it could not be read.`,
+        ),
       );
     }
   };

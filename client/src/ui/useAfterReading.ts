@@ -1,4 +1,4 @@
-import { type SubmitEvent, useEffect, useRef } from "react";
+import { type SubmitEvent, useLayoutEffect, useRef } from "react";
 
 import { held } from "../queue/held";
 
@@ -8,7 +8,7 @@ import { held } from "../queue/held";
  */
 export function useAfterReading(send: () => void) {
   const latest = useRef(send);
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = send;
   });
   return async (event: SubmitEvent<HTMLFormElement>) => {

@@ -64,10 +64,14 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
   const setTable = (table: string) => {
     const bare = Object.fromEntries(Object.keys(MEASURES).map((key) => [key, null]));
     const next = catalogue.tables[table]?.[0]?.key ?? "";
-    const long = catalogue.measures[table]?.includes("length")
-      ? { length: now.length ?? START[units].value }
-      : {};
-    setNow({ ...now, ...bare, ...long, table: table as Stock["table"], item: LIKE[table] ?? next });
+    const hasLength = catalogue.measures[table]?.includes("length") ?? false;
+    setNow((all) => ({
+      ...all,
+      ...bare,
+      ...(hasLength && { length: all.length ?? START[units].value }),
+      table: table as Stock["table"],
+      item: LIKE[table] ?? next,
+    }));
   };
   const submit = useAfterReading(() => {
     const rest = Object.fromEntries(Object.entries(now).filter(([field]) => field !== "key"));
@@ -86,7 +90,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
             label="Most like"
             value={now.item}
             choices={rows}
-            onPick={(item) => setNow({ ...now, item })}
+            onPick={(item) => setNow((all) => ({ ...all, item }))}
           />
           <label className="row">
             <span className="label">Called</span>
@@ -125,7 +129,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
             label="Condition"
             value={now.condition ?? "good"}
             choices={CONDITIONS}
-            onPick={(condition) => setNow({ ...now, condition: condition as "good" })}
+            onPick={(condition) => setNow((all) => ({ ...all, condition: condition as "good" }))}
           />
           <label className="row">
             <span className="label">In use for</span>
@@ -134,7 +138,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
               value={now.in_use ?? ""}
               maxLength={120}
               placeholder="nothing: it is free"
-              onChange={(event) => setNow({ ...now, in_use: event.target.value })}
+              onChange={(event) => setNow((all) => ({ ...all, in_use: event.target.value }))}
             />
           </label>
           <details className="wanted">
@@ -151,13 +155,13 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
                       { key: String(now.strength), name: `${Math.round(100 * (now.strength ?? 1))} %` },
                     ]
               }
-              onPick={(strength) => setNow({ ...now, strength: Number(strength) })}
+              onPick={(strength) => setNow((all) => ({ ...all, strength: Number(strength) }))}
             />
             <Pick
               label="How sure"
               value={now.sure ?? "known"}
               choices={SURES}
-              onPick={(sure) => setNow({ ...now, sure: sure as "seen" })}
+              onPick={(sure) => setNow((all) => ({ ...all, sure: sure as "seen" }))}
             />
           </details>
         </div>
