@@ -54,7 +54,7 @@ def _changed(family: Family[Any], name: str, chance: random.Random) -> set[str]:
         for key in first.shares.keys() | second.shares.keys()
         if first.shares.get(key) != second.shares.get(key)
     }
-    return links | parts | {f"wrong {key}" for key in first.wrong ^ second.wrong}
+    return links | parts | {f"wrong {key}" for key in first.unfit.keys ^ second.unfit.keys}
 
 
 def _same(a: float, b: float) -> bool:

@@ -73,7 +73,9 @@ class BestTest(NearTestCase):
                     self.assertTrue(found.proven)
                     self.assertAlmostEqual(found.trial.cost, min(able), 6)
                 strongest = search.strongest()
-                fit = [trial.margin for trial in ways.values() if not trial.wrong - search.first.wrong]
+                fit = [
+                    trial.margin for trial in ways.values() if not trial.unfit.keys - search.first.unfit.keys
+                ]
                 self.assertGreater(strongest.trial.margin, max(fit) * 0.97)
 
     def test_two_changes_that_only_help_together_are_found(self):

@@ -90,6 +90,10 @@ class StockTest(NearTestCase):
         self.assertNear(strength_of(stock(item="tpost_1.8", age=12)), 0.8, 0.01)
         self.assertEqual(life_of(stock(age=1)), life - 1)
         self.assertTrue(worn(stock(age=int(life))))
+        # canes and stakes are judged by the eye, too: common practice, no source
+        self.assertFalse(worn(stock(age=int(life), sure="seen")))
+        self.assertEqual(life_of(stock(age=int(life), sure="seen")), 1.0)
+        self.assertTrue(worn(stock(age=int(life), sure="seen", condition="poor")))
         self.assertFalse(worn(stock(age=int(life) - 1)))
         self.assertEqual(row_of(stock(item="tpost_1.8", age=2)).key, "tpost_1.8", "as good as new")
 

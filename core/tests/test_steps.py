@@ -10,7 +10,7 @@ from unittest.mock import patch
 from ascent import tables
 from ascent.building.work import taking_down, work_of
 from ascent.buying.pieces import pieces_of
-from ascent.buying.work import labour_of, setting_of
+from ascent.buying.work import labour_of
 from ascent.drawing.joints import joint_sheet
 from ascent.drawing.sheet import Line
 from ascent.families import FAMILIES
@@ -82,11 +82,15 @@ class OrderTest(NearTestCase):
                     self.assertLess(rows.index("guys"), rows.index("wires"))
 
     def test_minutes_are_those_of_the_whole(self):
-        for structure, geometry, work in self.everyone():
+        garden = demo()
+        for bed, structure in [(each, one) for each in garden.beds for one in each.structures]:
+            place = site().model_copy(update={"garden": garden, "bed": bed})
+            geometry = geometry_of(bed, structure)
+            work = work_of(place, structure, geometry)
             options = FAMILIES[structure.family].options.model_validate(structure.options)
-            whole = labour_of(geometry, setting_of(options)).minutes
-            own = sum(step.minutes for step in work if step.members) + tables.work()["site"].minutes
-            self.assertNear(own, whole, 1e-6)
+            whole = labour_of(structure, options, geometry, place)
+            self.assertNear(sum(step.minutes for step in work), whole.minutes, 1e-6)
+            self.assertNear(sum(step.minutes * step.people for step in work), whole.hands, 1e-6)
 
     def test_taking_down_is_the_other_way_round_and_says_what_springs(self):
         for structure, _, work in self.everyone():

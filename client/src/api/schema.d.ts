@@ -2180,6 +2180,7 @@ export interface components {
              *       "both_faces": false,
              *       "first": "per-season",
              *       "gust": null,
+             *       "headroom": null,
              *       "heads_pass": false,
              *       "minutes": null,
              *       "money": null,
@@ -2188,6 +2189,7 @@ export interface components {
              *       "people": null,
              *       "reach": null,
              *       "shed": true,
+             *       "tools": null,
              *       "wall": false,
              *       "years": 10
              *     }
@@ -2896,15 +2898,21 @@ export interface components {
          * Figures
          * @description What a way of building is measured by.
          *
-         *     cost: of all parts. yearly: in a season over the years wanted. minutes: of work. limit: gust it holds to
-         *         [m/s].
-         *     once: once in how many seasons it goes. margin: how many times the crop it carries. life: seasons of the
-         *         part that goes first; 0 where no table tells. own: share of its worth that the shed has. looks: from
-         *         1, of wire and steel, to 3, of the garden. score: how well it suits the crop, 0 to 3.
+         *     cost: of all parts. tools: of the tools that are not at hand. yearly: in a season over the years wanted.
+         *     minutes: of work. limit: gust it holds to [m/s]. once: once in how many seasons it goes. margin: how many
+         *         times the crop it carries.
+         *     life: seasons of the part that goes first; 0 where no table tells. own: share of its worth that the shed
+         *         has. looks: from 1, of wire and steel, to 3, of the garden. score: how well it suits the crop, 0 to 3.
+         *     plants: that grow on it. holds: whether it holds the gust it needs, rather than probably.
+         *     serious, drawbacks: how many remarks on it weigh so much.
          */
         Figures: {
             /** Cost */
             cost: number;
+            /** Drawbacks */
+            drawbacks: number;
+            /** Holds */
+            holds: boolean;
             /** Life */
             life: number;
             /** Limit */
@@ -2921,8 +2929,14 @@ export interface components {
             own: number;
             /** People */
             people: number;
+            /** Plants */
+            plants: number;
             /** Score */
             score: number;
+            /** Serious */
+            serious: number;
+            /** Tools */
+            tools: number;
             /** Yearly */
             yearly: number;
         };
@@ -3610,6 +3624,7 @@ export interface components {
              *       "both_faces": false,
              *       "first": "per-season",
              *       "gust": null,
+             *       "headroom": null,
              *       "heads_pass": false,
              *       "minutes": null,
              *       "money": null,
@@ -3618,6 +3633,7 @@ export interface components {
              *       "people": null,
              *       "reach": null,
              *       "shed": true,
+             *       "tools": null,
              *       "wall": false,
              *       "years": 10
              *     }
@@ -6058,6 +6074,8 @@ export interface components {
          * @description The figures of a way of building in words.
          */
         Told: {
+            /** Carries */
+            carries: string;
             /** Cost */
             cost: string;
             /** Crop */
@@ -6068,12 +6086,14 @@ export interface components {
             life: string;
             /** Limit */
             limit: string;
-            /** Margin */
-            margin: string;
+            /** Minds */
+            minds: string[];
             /** Minutes */
             minutes: string;
             /** Moves */
             moves: string;
+            /** Needs */
+            needs: string;
             /** Once */
             once: string;
             /** Own */
@@ -6082,6 +6102,8 @@ export interface components {
             people: string;
             /** Plants */
             plants: string;
+            /** Tools */
+            tools: string;
             /** Weakest */
             weakest: string;
             /** Where */
@@ -6248,7 +6270,9 @@ export interface components {
          *
          *     first: what kinds are ordered by. gust: at the plant that it should hold to; that of once in ten seasons
          *     where none is said. [m/s] money: for all parts. years: seasons it will be used. minutes: of one
-         *     adult's work. people: there to build. reach: how high one ties and picks. [m] wall: whether
+         *     adult's work. people: there to build. reach: how high one ties and picks. [m] headroom: clear height
+         *     that whoever walks under it must have. [m] tools: keys of the tools at hand, where that is said; what else
+         *     is needed is bought. wall: whether
          *     a wall, fence or pole stands there to fix it to. shed: whether what the shed has free is built with.
          */
         Wants: {
@@ -6265,6 +6289,8 @@ export interface components {
             first: "per-season" | "cost" | "strength" | "work" | "life" | "own" | "looks";
             /** Gust */
             gust?: number | null;
+            /** Headroom */
+            headroom?: number | null;
             /**
              * Heads Pass
              * @default false
@@ -6293,6 +6319,8 @@ export interface components {
              * @default true
              */
             shed: boolean;
+            /** Tools */
+            tools?: string[] | null;
             /**
              * Wall
              * @default false

@@ -7,7 +7,7 @@ from functools import cached_property
 
 from .. import tables
 from ..buying.pieces import Piece, pieces_of, use_of_supply
-from ..buying.work import beside_minutes, member_minutes, setting_of, site_minutes
+from ..buying.work import people_of, setting_of, site_minutes, step_minutes
 from ..families import family_of
 from ..family.steps import Step
 from ..path.geometry import Geometry, Member
@@ -54,7 +54,7 @@ class Work:
     @property
     def people(self) -> int:
         """Return how many are needed for it."""
-        return self.step.hands or self.row.people
+        return people_of(self.step)
 
     @cached_property
     def used(self) -> tuple[Used, ...]:
@@ -101,9 +101,9 @@ def work_of(site: Site, build: Build, geometry: Geometry, joining: Joining = "us
     works = []
     for n, step in enumerate(steps):
         set_ = tuple(members[key] for key in step.members)
-        minutes = sum(member_minutes(member, setting) for member in set_)
-        minutes += site_minutes() if n == 0 else 0.0
-        minutes += 0.0 if set_ else beside_minutes(step.row, len(geometry.plants))
+        minutes = step_minutes(step, set_, setting, len(geometry.plants)) + (
+            site_minutes() if n == 0 else 0.0
+        )
         own = tuple(pieces.get(step.own_key, ()))
         works.append(Work(step, set_, own, minutes, _joint(tables.steps()[step.row], own)))
     return tuple(works)

@@ -13,6 +13,7 @@ from ..tables.rows import Item, Mesh, Post, Twine, Wire
 from .cuts import Stock as Length
 
 _NEAR = 1e-6
+_LASTS = {"good": 2.0, "fair": 1.5, "poor": 1.0}  # lives that it lasts that still looks so, judgement
 
 
 def row_of(stock: Stock) -> Item:
@@ -42,15 +43,22 @@ def strength_of(stock: Stock) -> float:
 
 
 def life_of(stock: Stock) -> float:
-    """Return the seasons something in the shed has left; 0 where no table says how long it lasts."""
+    """Return the seasons something in the shed has left; 0 where no table says how long it lasts. What was
+    looked at and is better than its age has one more.
+    """
     life = tables.item(stock.table, stock.item).life
-    return max(life - stock.age, 0.0)
+    return max(life - stock.age, 0.0 if worn(stock) or not life else 1.0)
 
 
 def worn(stock: Stock) -> bool:
-    """Return whether something is too old to be planned with."""
+    """Return whether something is too old to be planned with: by its years, and where somebody looked at it
+    by what it looks like.
+
+    Source: handbook-3.4
+    """
     life = tables.item(stock.table, stock.item).life
-    return bool(life) and stock.age >= life
+    looked = _LASTS[stock.condition] if stock.sure == "seen" else 1.0
+    return bool(life) and stock.age >= life * looked
 
 
 def by_metre(item: Item) -> bool:

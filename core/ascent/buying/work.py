@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from .. import tables
+from ..families import family_of
+from ..family.steps import Step
 from ..path.geometry import Geometry, Member
 from ..patterns import posts
-from ..plan.model import Typed
+from ..plan.model import Build, Site, Typed
 from ..tables.rows import Anchor, Mesh, Post, Trait
 
 _IN_GROUND = 0.02  # below which a strut is a stake [m]
@@ -27,30 +30,66 @@ _OF_ROLE = {
 
 @dataclass(frozen=True)
 class Labour:
-    """Minutes of one practised adult, and whether holes are dug."""
+    """Minutes from beginning to end, those of everybody together, whether holes are dug, and the keys of the
+    tools it takes that not everybody has.
+    """
 
     minutes: float
+    hands: float
     digs: bool
+    tools: frozenset[str]
 
     def hours(self, trait: Trait, years: float) -> float:
         """Return the hours of it in a season: what moves to another bed is set up each season, what stays
         once in the years it is used.
         """
-        return self.minutes / 60 / (1.0 if trait.moves == "yes" else max(years, 1.0))
+        return self.hands / 60 / (1.0 if trait.moves == "yes" else max(years, 1.0))
 
 
-def labour_of(geometry: Geometry, setting: str = "driven") -> Labour:
-    """Return the work of building a structure; stems are tied as they grow, which is no part of it.
+def labour_of(structure: Build, options: Typed, geometry: Geometry, site: Site) -> Labour:
+    """Return the work of building a structure by its steps; stems are tied as they grow, which is no part of
+    it.
 
     Args:
-        geometry: The structure laid out.
-        setting: How its posts are set.
+        structure: What is built.
+        options: Its options.
+        geometry: It laid out.
+        site: Where it stands.
 
     Source: handbook-parts-5.1
     """
-    minutes = site_minutes() + sum(member_minutes(member, setting) for member in geometry.members)
+    setting = setting_of(options)
+    steps = family_of(structure.family).steps(options, geometry, structure.plantings, site, "usual")
+    members = {member.key: member for member in geometry.members}
+    spent = [
+        (step_minutes(step, [members[key] for key in step.members], setting, len(geometry.plants)), step)
+        for step in steps
+    ]
     kinds = {_kind_of(member, setting) for member in geometry.members} - {""}
-    return Labour(minutes, any(tables.work()[kind].digs for kind in kinds))
+    return Labour(
+        site_minutes() + sum(minutes for minutes, _ in spent),
+        # whoever helps at the first step helps to mark out
+        sum(minutes * people_of(step) for minutes, step in spent) + site_minutes() * people_of(steps[0]),
+        any(tables.work()[kind].digs for kind in kinds),
+        frozenset(tool for step in steps for tool in tools_of(step) if tool in tables.tools()),
+    )
+
+
+def step_minutes(step: Step, members: Sequence[Member], setting: str, plants: int) -> float:
+    """Return the minutes of one step: of the members it sets, or by its own row where it sets none."""
+    if members:
+        return sum(member_minutes(member, setting) for member in members)
+    return beside_minutes(step.row, plants)
+
+
+def tools_of(step: Step) -> list[str]:
+    """Return the tools of a step, in its order."""
+    return [tool.strip() for tool in (tables.steps()[step.row].tools or "").split(";") if tool.strip()]
+
+
+def people_of(step: Step) -> int:
+    """Return how many are needed for a step."""
+    return step.hands or tables.steps()[step.row].people
 
 
 def setting_of(options: Typed) -> str:

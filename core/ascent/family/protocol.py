@@ -32,7 +32,8 @@ class Need:
 
     count: plants, or nothing for as many as fit. others: what grows beside it or further along the row; it
         asks less of the support than what leads. alike: beds or pots alike, among which the plants are shared
-        out and which get one each.
+        out and which get one each. headroom: clear height that whoever walks under it needs; 0 where nobody
+        does. [m]
     """
 
     crop: str
@@ -41,6 +42,7 @@ class Need:
     training: Training
     others: tuple[Need, ...] = ()
     alike: int = 1
+    headroom: float = 0.0
 
     @property
     def crops(self) -> tuple[Need, ...]:

@@ -106,6 +106,7 @@ Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_writt
 Currency = Annotated[str, Field(min_length=1, max_length=8), AfterValidator(_written)]
 Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
 CropKey = Annotated[str, _key_of("crops")]
+ToolKey = Annotated[str, _key_of("tools")]
 SoilKey = Annotated[str, _key_of("soils")]
 ExposureKey = Annotated[str, _key_of("exposures")]
 ClimateKey = Annotated[str, _key_of("climates")]
@@ -352,7 +353,9 @@ class Wants(Typed):
 
     first: what kinds are ordered by. gust: at the plant that it should hold to; that of once in ten seasons
     where none is said. [m/s] money: for all parts. years: seasons it will be used. minutes: of one
-    adult's work. people: there to build. reach: how high one ties and picks. [m] wall: whether
+    adult's work. people: there to build. reach: how high one ties and picks. [m] headroom: clear height
+    that whoever walks under it must have. [m] tools: keys of the tools at hand, where that is said; what else
+    is needed is bought. wall: whether
     a wall, fence or pole stands there to fix it to. shed: whether what the shed has free is built with.
     """
 
@@ -367,6 +370,8 @@ class Wants(Typed):
     both_faces: bool = False
     no_digging: bool = False
     heads_pass: bool = False
+    headroom: float | None = Field(None, ge=1.0, le=2.4)
+    tools: Annotated[tuple[ToolKey, ...], Field(max_length=20)] | None = None
     wall: bool = False
     shed: bool = True
 

@@ -160,6 +160,18 @@ def of_row(planting: Planting, length: float) -> list[Remark]:
     return [Remark("crowded-row", "wrong", values, words, "crops-3", ("length", planting.path("count")))]
 
 
+def of_low(planting: Planting, top: float, levers: tuple[str, ...]) -> list[Remark]:
+    """Return a remark where a support ends so low that most of its crop has nothing to hold to.
+
+    Source: handbook-parts-4.3
+    """
+    crop = tables.crops()[planting.crop]
+    if top >= tables.constant("support_share") * crop.support_height_m:
+        return []
+    values = {"top": (top, "length"), "support": (crop.support_height_m, "length")}
+    return [Remark("support-low", "wrong", values, {"crop": crop.name}, "handbook-parts-4.3", levers)]
+
+
 def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[Remark]:
     """Return remarks on how high a crop grows, how high its support is, and what a hand reaches.
 
@@ -172,7 +184,7 @@ def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[R
         "over": (crop.height_m - top, "length"),
         "reach": (tables.constant("reach"), "length"),
     }
-    remarks = []
+    remarks = of_low(planting, top, levers)
     if crop.height_m > top + tables.constant("overtop_free"):
         key = "vine-topped" if planting.training == "pruned" else "vine-overtops"
         remarks.append(Remark(key, "watch", values, {"crop": crop.name}, "handbook-parts-4.3", levers[:1]))

@@ -24,6 +24,7 @@ from .chance import Chance, chance_of, stacked
 
 State = Literal["holds", "stands", "short"]
 _BEYOND = 1e3  # use past which one is as hopeless as another
+_LEVELS = {"wrong": 0, "watch": 1, "fine": 2}
 _LIKELY = 0.9  # chance a season from which something that has spent its margin is expected to stand
 
 
@@ -99,6 +100,26 @@ class Evaluation:
         """Return what moves in still air, working wind and the gust asked."""
         return tuple(service.within(case_sets.HERE) for service in self.loaded.service())
 
+    @cached_property
+    def findings(self) -> tuple[Remark, ...]:
+        """Return every remark: on what fits, on what moves in the working wind, on wet soil; what is wrong
+        first.
+        """
+        moved = (_moved(service) for service in self.service)
+        return tuple(sorted((*self.remarks, *moved, *self._after_rain()), key=lambda r: _LEVELS[r.level]))
+
+    def _after_rain(self) -> tuple[Remark, ...]:
+        """Return a remark where wet soil holds less than the wind of every week, and dry soil more: wrong
+        where even median strengths do.
+        """
+        dry, wet = (float(np.min(limit)) for limit in self.limit)
+        wind = self.site.working_wind
+        if wet >= min(wind, dry):
+            return ()
+        level: Literal["wrong", "watch"] = "wrong" if float(np.min(self.bare_limit[1])) < wind else "watch"
+        values = {"wet": (wet, "speed"), "wind": (wind, "speed")}
+        return (Remark("after-rain", level, values, source="handbook-5.2"),)
+
     @property
     def growths(self) -> tuple[Growth, ...]:
         """Return the course of each planting."""
@@ -154,6 +175,15 @@ class Evaluation:
     def state(self) -> State:
         """Return whether it holds, should stand, or falls short."""
         return state_of(self.greatest_use, self.chance.whole)
+
+
+def _moved(service: Service) -> Remark:
+    """Return the remark on a movement in the working wind: to be watched past its limit."""
+    shape = np.broadcast_shapes(service.amount.shape, (1, 1, 3))
+    amount = float(np.max(np.broadcast_to(service.amount, shape)[0, :, 1]))
+    values = {"amount": (amount, "length"), "limit": (service.limit, "length")}
+    level: Literal["fine", "watch"] = "watch" if amount > service.limit else "fine"
+    return Remark(service.key, level, values, source=service.source, levers=service.levers)
 
 
 def at(array: Array | float, state: int, week: int, wind: int) -> float:
@@ -240,10 +270,36 @@ def _remarks(
     return (*own, *joints, *fits.of_pot(site.bed, geometry, type(options).model_fields), *late)
 
 
-def unfit(options: Typed, geometry: Geometry, structure: Structure, site: Site) -> frozenset[str]:
-    """Return the keys of the remarks that say that something of a structure does not do."""
+@dataclass(frozen=True)
+class Unfit:
+    """Keys of remarks: what does not do, and what is serious."""
+
+    wrong: frozenset[str]
+    serious: frozenset[str]
+
+    @property
+    def keys(self) -> frozenset[str]:
+        """Return both."""
+        return self.wrong | self.serious
+
+
+def unfit(options: Typed, geometry: Geometry, structure: Structure, site: Site) -> Unfit:
+    """Return the keys of the remarks that say that something of a structure does not do, or may not."""
     said = _remarks(family_of(structure.family), options, geometry, structure, site)
-    return frozenset(remark.key for remark in said if remark.level == "wrong")
+    return Unfit(
+        frozenset(remark.key for remark in said if remark.level == "wrong"),
+        frozenset(remark.key for remark in said if is_serious(remark)),
+    )
+
+
+def is_serious(remark: Remark) -> bool:
+    """Return whether a remark to be watched weighs so much that a kind of support without it comes first."""
+    return remark.level == "watch" and tables.remarks()[remark.key].weight == "serious"
+
+
+def is_drawback(remark: Remark) -> bool:
+    """Return whether a remark to be watched counts where kinds of support are compared."""
+    return remark.level == "watch" and tables.remarks()[remark.key].weight == "drawback"
 
 
 def go_on() -> None:

@@ -110,6 +110,19 @@ def speed_text(speed: float, system: System) -> str:
     )
 
 
+def time_text(minutes: float) -> str:
+    """Return a time as people say it: to five minutes, and from an hour on in hours and minutes."""
+    rounded = max(round(minutes / 5) * 5, 5)
+    hours, left = divmod(rounded, 60)
+    return (
+        f"{hours:.0f} h {left:.0f} min"
+        if hours and left
+        else f"{hours:.0f} h"
+        if hours
+        else f"{left:.0f} min"
+    )
+
+
 def forecast(site: Site, speed: float, system: System) -> str:
     """Return the forecast gust, at 10 m in the open, that a gust at the plant answers to."""
     if not 0.0 < speed <= GREATEST_GUST:

@@ -92,4 +92,4 @@ def _wrong(family: Family[Typed], proposal: Proposal, site: Site) -> frozenset[s
         key="new", name="new", family=family.key, options=proposal.options.model_dump(), plantings=plantings
     )
     geometry = family.geometry(proposal.options, plantings, site)
-    return unfit(proposal.options, geometry, structure, site)
+    return unfit(proposal.options, geometry, structure, site).keys

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
-from typing import Annotated, Literal
+from dataclasses import dataclass, replace
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from pydantic import Field
@@ -12,20 +13,21 @@ from pydantic import Field
 from .. import tables
 from ..buying.lists import shopping, total
 from ..buying.shed import by_metre
-from ..buying.work import Labour, labour_of, setting_of
+from ..buying.work import Labour, labour_of
 from ..family.protocol import Need
 from ..plan.model import First, Site, Spare, Typed, Wants
-from ..report.evaluation import Evaluation, evaluate
+from ..report.evaluation import Evaluation, evaluate, is_drawback, is_serious
 from ..words.quantities import System
 from .offer import GOOD, Start, fitting, for_each, start_of, suiting
 from .search import never
-from .size import Aim, Sized
+from .size import YEARS, Aim, Sized
+from .trials import Share
 
 Against = Literal[
     "unsuited",
     "host",
     "few",
-    "pot",
+    "unfit",
     "short",
     "money",
     "minutes",
@@ -37,6 +39,9 @@ Against = Literal[
     "heads",
 ]
 _ABOVE = 0.1  # one reaches over one's reach to the uppermost tie [m]
+_DRAWBACK = 0.1  # by which each makes costs and work count for more, judgement
+_ALIKE = 0.1  # by which gusts are alike, judgement
+_OTHERWISE: First = "per-season"  # of what is alike by what comes first
 _NEARLY = 0.02  # share within which two figures are the same
 _SELDOM = 1000.0  # seasons between two failures, past which nobody can tell the difference
 
@@ -47,14 +52,17 @@ Amount = Annotated[float, Field(ge=0, le=1e9)]
 class Figures(Typed):
     """What a way of building is measured by.
 
-    cost: of all parts. yearly: in a season over the years wanted. minutes: of work. limit: gust it holds to
-        [m/s].
-    once: once in how many seasons it goes. margin: how many times the crop it carries. life: seasons of the
-        part that goes first; 0 where no table tells. own: share of its worth that the shed has. looks: from
-        1, of wire and steel, to 3, of the garden. score: how well it suits the crop, 0 to 3.
+    cost: of all parts. tools: of the tools that are not at hand. yearly: in a season over the years wanted.
+    minutes: of work. limit: gust it holds to [m/s]. once: once in how many seasons it goes. margin: how many
+        times the crop it carries.
+    life: seasons of the part that goes first; 0 where no table tells. own: share of its worth that the shed
+        has. looks: from 1, of wire and steel, to 3, of the garden. score: how well it suits the crop, 0 to 3.
+    plants: that grow on it. holds: whether it holds the gust it needs, rather than probably.
+    serious, drawbacks: how many remarks on it weigh so much.
     """
 
     cost: Amount
+    tools: Amount
     yearly: Amount
     minutes: Amount
     people: Annotated[int, Field(ge=1, le=20)]
@@ -65,13 +73,18 @@ class Figures(Typed):
     own: Amount
     looks: Annotated[int, Field(ge=1, le=3)]
     score: Annotated[int, Field(ge=0, le=3)]
+    plants: Annotated[int, Field(ge=1, le=100_000)]
+    holds: bool
+    serious: Annotated[int, Field(ge=0, le=100)]
+    drawbacks: Annotated[int, Field(ge=0, le=100)]
 
 
 @dataclass(frozen=True)
 class Way:
     """One kind of support for a need, sized; `against` is what speaks against it, if anything does.
 
-    each: beds or pots that get one; costs and work are of them all.
+    each: beds or pots that get one; costs and work are of them all. missing: keys of the tools to be bought
+        for it.
     """
 
     family: str
@@ -82,6 +95,7 @@ class Way:
     figures: Figures
     against: tuple[Against, ...]
     each: int = 1
+    missing: tuple[str, ...] = ()
 
 
 def way_of(
@@ -112,6 +126,8 @@ def way_of(
     """
     trait = tables.traits()[family_key]
     site, need, each = for_each(site.asking(wants.gust), family_key, need)
+    if wants.heads_pass:
+        need = replace(need, headroom=wants.headroom or 0.0)
     site = site.model_copy(update={"spare": _share_of(site.spare, each) if wants.shed else ()})
     start = start_of(site, family_key, need, system)
     budget = np.inf if wants.money is None else wants.money / each
@@ -119,22 +135,28 @@ def way_of(
         site, start, system, aim_of(wants, closely=closely), wants.years, budget, enough, closely=closely
     )
     found = evaluate(site, sized.structure)
-    labour = labour_of(found.geometry, setting_of(found.options))
-    lives = [s.life for s in sized.trial.shares.values()]
+    labour = labour_of(sized.structure, found.options, found.geometry, site)
+    parts = Share(shopping(found.geometry, site.garden.prices, site.spare))
+    missing = tools_missing(labour, found, wants)
     worth = total(shopping(found.geometry, site.garden.prices)) if site.spare else 0.0
     hours = labour.hours(trait, wants.years) * (site.garden.hour or 0.0)
     figures = Figures(
-        cost=each * sized.trial.cost / sized.share,
-        yearly=each * (sized.trial.yearly(wants.years) / sized.share + hours),
+        cost=each * parts.cost,
+        tools=sum(tables.tools()[tool].price for tool in missing),
+        yearly=each * (parts.yearly(wants.years) + hours),
         minutes=each * labour.minutes,
         people=trait.people,
         limit=float(min(np.min(found.limit[0]), 1e3)),
         once=found.chance.once_in()[0],
         margin=float(min([1e3, *(np.min(m) for m in found.margin.values())])),
-        own=max(1.0 - sized.trial.cost / sized.share / worth, 0.0) if worth else 0.0,
-        life=0.0 if min(lives, default=np.inf) == np.inf else min(lives),
+        own=max(1.0 - parts.cost / worth, 0.0) if worth else 0.0,
+        life=parts.life if np.isfinite(parts.life) else 0.0,
         looks=trait.looks,
         score=suiting(need, family_key),
+        plants=each * sum(planting.count for planting in sized.structure.plantings),
+        holds=found.state == "holds",
+        serious=sum(map(is_serious, found.findings)),
+        drawbacks=sum(map(is_drawback, found.findings)),
     )
     return Way(
         family_key,
@@ -145,7 +167,18 @@ def way_of(
         figures,
         tuple(_against(site, found, sized, labour, figures, wants)),
         each,
+        missing,
     )
+
+
+def tools_missing(labour: Labour, found: Evaluation, wants: Wants) -> tuple[str, ...]:
+    """Return the keys of the tools that a way takes and that are not at hand; none where nothing is said of
+    tools.
+    """
+    if wants.tools is None:
+        return ()
+    bent = {"bender"} if any(remark.key == "tube-bender" for remark in found.remarks) else set()
+    return tuple(sorted((labour.tools | bent) - set(wants.tools)))
 
 
 _AIMS: Mapping[First, Aim] = {"cost": "cheapest", "life": "longest-lived", "own": "own"}
@@ -180,10 +213,10 @@ def _against(
     speaks: Mapping[Against, bool] = {
         "unsuited": figures.score == 0,
         "host": trait.faces == "one" and not (wants.wall or site.host),
-        "pot": "past-pot" in sized.trial.wrong,
-        "money": bool(sized.least),
+        "unfit": any(remark.level == "wrong" for remark in found.findings),
+        "money": wants.money is not None and figures.cost + figures.tools > wants.money,
         "few": not sized.trial.to_be_had,
-        "short": found.state == "short" and not sized.least,
+        "short": found.state == "short",
         "minutes": wants.minutes is not None and figures.minutes > wants.minutes,
         "people": wants.people is not None and trait.people > wants.people,
         "stays": wants.moves and trait.moves == "no",
@@ -209,12 +242,17 @@ class Place:
 
 def ranked(ways: Mapping[str, Figures], first: First) -> tuple[Place, ...]:
     """Return ways that will do in order: those that suit the crop well before those that are possible with
-    work, and of each the best by what comes first, then by what they cost in a season.
+    work, those that hold and of which nothing serious is to be said before others, and of each the best by
+    what comes first, then by what they cost in a season; drawbacks count.
     """
     good = {key: goodness(figures) for key, figures in ways.items()}
-    order = sorted(
-        ways, key=lambda key: (not _suits(ways[key]), -good[key][first], -good[key]["per-season"], key)
-    )
+
+    def place(key: str) -> tuple[Any, ...]:
+        figures = ways[key]
+        weighed = (-_weighed(of, good[key][of], figures.drawbacks) for of in (first, _OTHERWISE))
+        return (not _suits(figures), figures.serious > 0 or not figures.holds, *weighed, key)
+
+    order = sorted(ways, key=place)
 
     def leads(key: str, of: First) -> bool:
         """Return whether it does better than all others that suit the crop as well."""
@@ -235,18 +273,29 @@ def ranked(ways: Mapping[str, Figures], first: First) -> tuple[Place, ...]:
 _MEASURES: tuple[First, ...] = ("per-season", "cost", "strength", "work", "life", "own", "looks")
 
 
+def _weighed(of: First, good: float, drawbacks: int) -> float:
+    """Return a figure of which more is better, as it counts in the order: each drawback makes costs and work
+    count for more, and gusts are alike that are less than a tenth apart.
+    """
+    if of == "strength":
+        return math.floor(math.log(max(good, 0.1)) / math.log1p(_ALIKE))
+    return good * (1.0 + _DRAWBACK * drawbacks) if good < 0.0 else good
+
+
 def _suits(figures: Figures) -> bool:
     """Return whether a kind suits the crop, rather than being possible with work."""
     return figures.score >= GOOD
 
 
 def goodness(figures: Figures) -> dict[First, float]:
-    """Return the figures so that more is better."""
+    """Return the figures so that more is better; costs and work for each plant, since kinds differ in how
+    many grow on them.
+    """
     return {
-        "per-season": -figures.yearly,
-        "cost": -figures.cost,
+        "per-season": -(figures.yearly + figures.tools / YEARS) / figures.plants,
+        "cost": -(figures.cost + figures.tools) / figures.plants,
         "strength": figures.limit,
-        "work": -figures.minutes * figures.people,
+        "work": -figures.minutes * figures.people / figures.plants,
         "life": figures.life,
         "own": figures.own,
         "looks": figures.looks,
@@ -257,5 +306,5 @@ def _beats(one: Figures, other: Figures) -> bool:
     """Return whether a way costs no more in a season and fails no oftener, as far as anybody can tell, and
     not both the same.
     """
-    this, that = ((f.yearly, -min(f.once, _SELDOM)) for f in (one, other))
+    this, that = ((f.yearly / f.plants, -min(f.once, _SELDOM)) for f in (one, other))
     return this[0] <= that[0] and this[1] <= that[1] and this != that

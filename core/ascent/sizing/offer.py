@@ -204,6 +204,7 @@ def fitting(
         extent=COARSE,
         most=_TRIALS if closely else _GLANCE,
         enough=enough,
+        strictly=True,
     )
 
 

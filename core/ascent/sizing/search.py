@@ -79,6 +79,7 @@ class Search:
     most: Trials at most.
     amount: What is spent on a share of the parts, and by how much it may go up or down at once.
     least_life: Seasons that every part should last.
+    strictly: Whether nothing may be wrong, rather than nothing that is not so now.
     laid: What came of ways that were laid out, by whichever search of the same grid.
 
     Raises:
@@ -92,8 +93,10 @@ class Search:
     most: int = 1000
     amount: Callable[[Share], tuple[float, float]] = cost_of
     least_life: float = 0.0
+    strictly: bool = False
     laid: dict[Indices, Laid] = field(default_factory=dict)
     trials: dict[Indices, Trial] = field(default_factory=dict)
+    first: Trial = field(init=False)
     _by_sum: list[tuple[float, Indices]] = field(default_factory=list)  # ways tried and what is spent on each
     _steps: dict[str, float] = field(default_factory=dict)  # of groups of parts
     _learned: dict[What, Learned] = field(default_factory=dict)
@@ -105,7 +108,7 @@ class Search:
         self._moves: Mapping[str, frozenset[str]] = family.moves
         self._sizes = [len(axis.levels) for axis in self.grid.axes]
         self.start = tuple(self._present(axis) for axis in self.grid.axes)
-        self.first = self.attempt(self.start)
+        self.attempt(self.start)
 
     def _counted(self, share: Share) -> tuple[float, float]:
         """Return what is spent on a share, and its step; what cannot be had costs more than anything."""
@@ -196,7 +199,8 @@ class Search:
         return len(self.trials) >= self.most or self.enough()
 
     def _worse(self, trial: Trial) -> frozenset[str]:
-        return trial.wrong - self.first.wrong
+        wrong = trial.unfit.wrong if self.strictly else trial.unfit.wrong - self.first.unfit.wrong
+        return wrong | (trial.unfit.serious - self.first.unfit.keys)
 
     def _all_factors(self, level: float, hope: float) -> list[Factor]:
         """Return what is believed to be spent on each group of parts, and where a link gives way or something
@@ -244,6 +248,8 @@ class Search:
             self.laid[pick] = tried(self.site, self.structure.model_copy(update={"options": options}))
         trial, links = self.laid[pick]
         self.trials[pick] = trial
+        if len(self.trials) == 1:
+            self.first = trial
         self._by_sum.append((self.spent(trial), pick))
         for use in trial.shares.keys() | self._named("parts"):
             share = trial.shares.get(use, Share())
@@ -252,14 +258,20 @@ class Search:
             self._learn(("parts", use), pick, -math.log(amount + _LITTLE))
             if self.least_life:
                 self._learn(("life", use), pick, 1.0 if share.life >= self.least_life else -1.0)
-        for key in (self._worse(trial) if len(self.trials) > 1 else frozenset()) | self._named("wrong"):
-            self._learn(("wrong", key), pick, -1.0 if key in trial.wrong else 1.0)
+        for key in self._told_by(trial) | self._named("wrong"):
+            self._learn(("wrong", key), pick, -1.0 if key in self._worse(trial) else 1.0)
         for link in links:
             self._learn(("link", link.key), pick, math.log(trial.margins[link.key]))
             self._ask_others(pick, link)
         for key in self._named("link") - trial.margins.keys():
             self._learn(("link", key), pick, math.log(MOST))
         return trial
+
+    def _told_by(self, trial: Trial) -> frozenset[str]:
+        """Return what a way does worse; of the first way what it is known to be moved by."""
+        if len(self.trials) > 1:
+            return self._worse(trial)
+        return frozenset(key for key in trial.unfit.wrong if self.strictly and f"wrong {key}" in self._moves)
 
     def _named(self, sort: Sort) -> frozenset[str]:
         return frozenset(name for of, name in self._learned if of == sort)
@@ -274,7 +286,12 @@ class Search:
                 if start != now or not self._moves
                 for option in axis.options
             )
-            self._learned[what] = Learned(self.grid.axes, moved_by, _TOLERANCES[sort], sort == "link")
+            try:
+                self._learned[what] = Learned(self.grid.axes, moved_by, _TOLERANCES[sort], sort == "link")
+            except TooLarge:
+                if sort == "wrong":
+                    return  # where too much may have moved it, each way is judged when it is tried
+                raise
         other = self._learned[what].otherwise(pick, figure)
         if other is not None:
             self._learned[what] = self._moved_by_more(self._learned[what], other, pick)

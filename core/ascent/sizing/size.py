@@ -74,6 +74,7 @@ def size(
     extent: Extent = FINE,
     most: int = 200,
     enough: Callable[[], bool] = never,
+    strictly: bool = False,
 ) -> Sized:
     """Return a structure changed so that it holds the gust asked, the best of its grid for an aim; where
     nothing on it holds, or not for the money, the one with most margin.
@@ -91,13 +92,17 @@ def size(
         extent: How fine its grid is, at the most.
         most: Trials at the most.
         enough: Asked before each trial whether to stop.
+        strictly: Whether nothing of it may be wrong, and what is too dear is the cheapest that holds; else
+            nothing is wrong that is not so now, and what is too dear the best for the money.
     """
     for fine in dict.fromkeys((extent, COARSE, QUICK)):
         try:
-            return _sized(site, structure, system, aim, budget, years, locked, freed, fine, most, enough)
+            return _sized(
+                site, structure, system, aim, budget, years, locked, freed, fine, most, enough, strictly
+            )
         except TooLarge:
             continue
-    return _sized(site, structure, system, aim, budget, years, locked, freed, LEAST, most, enough)
+    return _sized(site, structure, system, aim, budget, years, locked, freed, LEAST, most, enough, strictly)
 
 
 def _sized(
@@ -112,6 +117,7 @@ def _sized(
     extent: Extent,
     most: int,
     enough: Callable[[], bool],
+    strictly: bool,
 ) -> Sized:
     stretch = typical(site, structure)
     grid = grid_of(stretch.site, stretch.structure, system, extent, locked, freed)
@@ -122,7 +128,9 @@ def _sized(
 
     def search(least_life: float = 0.0) -> Search:
         amount = _amount(aim, years)
-        return Search(stretch.site, stretch.structure, grid, enough, most, amount, least_life, laid)
+        return Search(
+            stretch.site, stretch.structure, grid, enough, most, amount, least_life, strictly, laid=laid
+        )
 
     able = budget * stretch.share
     asked = search()
@@ -131,7 +139,8 @@ def _sized(
         asked, best = _longest(asked, best, search)
     least, proven = 0.0, bool(best and best.proven) or (best is None and not asked.stopped())
     if best and best.trial.cost > able + _SAME:
-        least, best = best.trial.cost / stretch.share, None
+        least = best.trial.cost / stretch.share
+        best = best if strictly else None
     if best is None:
         best = asked.strongest(able)
     return _told(structure, asked, best, least, stretch.share, proven)

@@ -15,7 +15,7 @@ from ..family.protocol import Family
 from ..loads.cases import moist_gusts
 from ..path.loadpath import Link
 from ..plan.model import Site, Structure, Typed
-from ..report.evaluation import asked_gust, unfit
+from ..report.evaluation import Unfit, asked_gust, unfit
 
 MOST = 1e6  # a margin past which one is as good as another, and its inverse past which one is as hopeless
 
@@ -76,12 +76,12 @@ class Trial:
     margins: of each link, how many times it could take what comes on it in the gust asked, in moist soil and
         its worst week.
     shares: its parts by group: what they are used for.
-    wrong: keys of remarks that say it does not do.
+    unfit: keys of the remarks that say it does not do, or may not.
     """
 
     margins: dict[str, float]
     shares: dict[str, Share]
-    wrong: frozenset[str]
+    unfit: Unfit
 
     @property
     def cost(self) -> float:
@@ -120,9 +120,8 @@ def tried(site: Site, structure: Structure) -> tuple[Trial, tuple[Link, ...]]:
     cases = moist_gusts(np.array([asked_gust(site, structure)]))
     links = family.loaded(options, geometry, structure, site, cases).path()
     parts = shopping(geometry, site.garden.prices, site.spare)
-    wrong = unfit(options, geometry, structure, site)
-    trial = Trial({link.key: margin_of(link) for link in links}, shares_of(parts), wrong)
-    return trial, links
+    said = unfit(options, geometry, structure, site)
+    return Trial({link.key: margin_of(link) for link in links}, shares_of(parts), said), links
 
 
 def margin_of(link: Link) -> float:

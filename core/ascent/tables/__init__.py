@@ -45,6 +45,7 @@ from .rows import (
     MeshMaterial,
     Post,
     Rain,
+    RemarkRow,
     Row,
     Scout,
     Section,
@@ -54,6 +55,7 @@ from .rows import (
     StormMove,
     Suit,
     Tie,
+    Tool,
     Trait,
     Twine,
     Uncertainty,
@@ -421,6 +423,18 @@ def traits() -> Table[Trait]:
 
 
 @cache
+def tools() -> Table[Tool]:
+    """Return the tools that not everybody has."""
+    return _load("tools", Tool)
+
+
+@cache
+def remarks() -> Table[RemarkRow]:
+    """Return what each remark that is not merely fine weighs in a comparison."""
+    return _load("remarks", RemarkRow)
+
+
+@cache
 def divides() -> Table[Divide]:
     path = DATA / "divides.csv"
     with path.open(newline="", encoding="utf-8") as handle:
@@ -511,6 +525,8 @@ def load_all() -> None:
         joint_strokes(),
         steps(),
         traits(),
+        remarks(),
+        tools(),
         divides(),
         twines(),
         fittings(),

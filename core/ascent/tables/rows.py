@@ -652,6 +652,26 @@ class Trait(Row):
 
 
 @dataclass(frozen=True)
+class Tool(Row):
+    """A tool that not everybody has, and what one costs."""
+
+    name: str
+    price: float
+
+
+@dataclass(frozen=True)
+class RemarkRow(Row):
+    """How much a remark of level watch weighs where kinds of support are compared.
+
+    weight: serious: a kind without it comes first. drawback: it counts. care: nothing but care to be taken.
+    remedy: whether there is a text that says what would make it do, where that is no option of its own.
+    """
+
+    weight: Literal["serious", "drawback", "care"]
+    remedy: bool
+
+
+@dataclass(frozen=True)
 class Divide(Row):
     """A choice that divides growers: by what it is decided, and both its sides.
 

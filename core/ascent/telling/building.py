@@ -13,6 +13,7 @@ from ..building.before import BOARD, Near, Way, buried_near, driven, in_board, i
 from ..building.stake_sheet import stake_sheet
 from ..building.stakeout import Corner, Staked, StakeOut, Tape, stake_out
 from ..building.work import Used, Work, taking_down, work_of
+from ..buying.work import tools_of
 from ..drawing.joints import joint_sheet
 from ..drawing.paper import Paper
 from ..drawing.sheet import Dot, Flat, Line
@@ -23,7 +24,7 @@ from ..ground.clashes import warned
 from ..ground.plot import Laid, structure_frame
 from ..plan.model import AsBuilt, Bed, Differs, Garden, Record, Site, Structure, Typed
 from ..report.evaluation import Evaluation
-from ..report.wording import gust_text, option_text
+from ..report.wording import gust_text, option_text, time_text
 from ..sizing.fixes import fixes_for
 from ..words.quantities import System, with_sizes, write
 from ..words.texts import say, template
@@ -255,7 +256,7 @@ def _before(
             for feature in to_ask(laid, garden.features)
         ),
         soil=_soil(laid, deep, system),
-        tools=tuple(dict.fromkeys(tool for each in work for tool in _tools(each))),
+        tools=tuple(dict.fromkeys(tool for each in work for tool in tools_of(each.step))),
         carry=tuple(_used(used, system) for used in _together(work)),
         gear=tuple(gear),
         people=max((each.people for each in work), default=1),
@@ -313,10 +314,6 @@ def _soil(laid: Laid, deep: bool, system: System) -> str:
 _HARD = 70e3  # strength of a clay from which a post is not driven without a hole [Pa]
 
 
-def _tools(work: Work) -> list[str]:
-    return [tool.strip() for tool in (work.row.tools or "").split(";") if tool.strip()]
-
-
 def _together(work: Sequence[Work]) -> list[Used]:
     """Return everything that is used, alike together over all steps."""
     alike: dict[tuple[str, float], Used] = {}
@@ -331,19 +328,6 @@ def _used(used: Used, system: System) -> str:
     name = with_sizes(used.item.name, system)
     long = f" of {write(used.length, 'length', system)}" if used.length else ""
     return f"{used.count} × {name}{long}"
-
-
-def time_text(minutes: float) -> str:
-    """Return a time as people say it: to five minutes, and from an hour on in hours and minutes."""
-    rounded = max(round(minutes / 5) * 5, 5)
-    hours, left = divmod(rounded, 60)
-    return (
-        f"{hours:.0f} h {left:.0f} min"
-        if hours and left
-        else f"{hours:.0f} h"
-        if hours
-        else f"{left:.0f} min"
-    )
 
 
 def _stake(
@@ -490,7 +474,7 @@ def _step(
         ),
         joint=_joint(work.joint) if work.joint else None,
         uses=tuple(_used(used, system) for used in work.used),
-        tools=tuple(_tools(work)),
+        tools=tuple(tools_of(work.step)),
         people=work.people,
         minutes=work.minutes,
         time=time_text(work.minutes) if work.minutes else "",

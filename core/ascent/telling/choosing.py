@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import Any
 
 import numpy as np
@@ -14,17 +14,18 @@ from ..families import FAMILIES
 from ..family.protocol import Need
 from ..files.need import NeedFile
 from ..plan.model import First, Grown, Planting, Site, Typed, Wants
-from ..report.evaluation import State
-from ..report.wording import gust_text, money, seasons_text
+from ..report.evaluation import Evaluation, State, is_drawback, is_serious
+from ..report.wording import against_text, gust_text, money, seasons_text, time_text
 from ..sizing.choose import Against, Figures, Way, ranked, way_of
 from ..sizing.offer import GOOD, values_of
 from ..sizing.search import never
 from ..words.quantities import System
 from ..words.texts import say, template
+from .figures import capital
 from .lists import per_crop
 from .sizes import looked_text
 
-_HOUR = 60
+_MUCH, _WHOLE, _LEAST = 20, 3, 0.1  # times the crop: no more is told, in whole numbers, and the least
 _SHARE = 0.005  # of its worth, from which on it is told
 
 
@@ -46,7 +47,8 @@ class Told(Typed):
     people: str
     limit: str
     once: str
-    margin: str
+    needs: str
+    carries: str
     weakest: str
     life: str
     moves: str
@@ -55,6 +57,8 @@ class Told(Typed):
     own: str
     crop: str
     where: str
+    minds: tuple[str, ...]
+    tools: str
 
 
 class KindReport(Typed):
@@ -148,17 +152,19 @@ def _where(site: Site, way: Way, system: System) -> str:
 
 def _told(site: Site, way: Way, system: System) -> Told:
     figures, trait = way.figures, tables.traits()[way.family]
+    limit, needs = against_text(figures.limit, way.evaluation.asked, system)
     parts = [part for share in way.sized.trial.shares.values() for part in share.lines if part.life]
     first = min(parts, key=lambda part: part.life, default=None)
     plants = way.each * sum(planting.count for planting in way.sized.structure.plantings)
     return Told(
         cost=money(figures.cost, site.garden.currency),
         yearly=money(figures.yearly, site.garden.currency),
-        minutes=_time(figures.minutes),
+        minutes=time_text(figures.minutes),
         people=str(figures.people),
-        limit=gust_text(figures.limit, system),
+        limit=limit,
         once=seasons_text(figures.once),
-        margin="over 20 ×" if figures.margin > 20 else f"{np.floor(figures.margin * 10) / 10:.1f} ×",
+        needs=say("choose.needs", system, words={"gust": needs}),
+        carries=_carries(figures.margin, system),
         weakest=template(f"link.{way.evaluation.weakest(way.evaluation.worst_week)}"),
         life=say("choose.life", system, words={"part": first.name, "life": _seasons(first.life)})
         if first
@@ -171,15 +177,33 @@ def _told(site: Site, way: Way, system: System) -> Told:
         else "",
         crop=_per_crop(way, site.garden.currency, system),
         where=_where(site, way, system),
+        tools=say(
+            "choose.tools",
+            system,
+            words={
+                "tools": ", ".join(tables.tools()[tool].name for tool in way.missing),
+                "cost": money(figures.tools, site.garden.currency),
+            },
+        )
+        if way.missing
+        else "",
+        minds=tuple(
+            dict.fromkeys(
+                template(f"brief.{remark.key}")
+                for remark in way.evaluation.findings
+                if is_serious(remark) or is_drawback(remark)
+            )
+        ),
     )
 
 
-def _time(minutes: float) -> str:
-    """Return how long work takes, no finer than it is known."""
-    if minutes < _HOUR:
-        return f"{round(minutes / 5) * 5:.0f} min"
-    halves = round(minutes / (_HOUR / 2))
-    return f"{halves // 2}{' ½' if halves % 2 else ''} h".replace(" ½", "½")
+def _carries(margin: float, system: System) -> str:
+    """Return how much of the expected crop a way carries, in words."""
+    if margin < _LEAST:
+        return template("choose.carries_none")
+    key = "carries_much" if margin > _MUCH else "carries"
+    shown = np.floor(margin) if margin >= _WHOLE else np.floor(margin * 10) / 10
+    return say(f"choose.{key}", system, words={"times": f"{shown:g}"})
 
 
 def _holds(limit: float, system: System) -> str:
@@ -193,6 +217,8 @@ def _seasons(life: float) -> str:
 
 def _against(site: Site, way: Way, key: Against, need: Need, wants: Wants, system: System) -> str:
     found, weakest = way.evaluation, way.evaluation.weakest(way.evaluation.worst_week)
+    if key == "unfit":
+        return " ".join(_unfit(found, system))
     climb = found.geometry.climb
     return say(
         f"choose.against.{key}",
@@ -202,7 +228,6 @@ def _against(site: Site, way: Way, key: Against, need: Need, wants: Wants, syste
             "count": (way.figures.people, "count"),
             "height": (climb, "length"),
             "over": (max(climb - (wants.reach or 0.0), 0.0), "length"),
-            "fill": (site.bed.raised_by, "length"),
         },
         {
             "crop": _worst(need, way.family),
@@ -210,10 +235,21 @@ def _against(site: Site, way: Way, key: Against, need: Need, wants: Wants, syste
             "suits": template(f"family.{way.family}.suits"),
             "limit": _holds(way.figures.limit, system),
             "goes": template(f"goes.{weakest}").rstrip(".").lower(),
-            "least": money(way.sized.least, site.garden.currency),
-            "minutes": _time(way.figures.minutes),
+            "least": money(way.figures.cost, site.garden.currency),
+            "minutes": time_text(way.figures.minutes),
         },
     )
+
+
+def _unfit(found: Evaluation, system: System) -> Iterator[str]:
+    """Yield what is wrong with a way, each with its numbers, and what would make it do where that is no
+    option of its own.
+    """
+    for remark in found.findings:
+        if remark.level == "wrong":
+            yield capital(say(f"remark.{remark.key}", system, remark.values, remark.words))
+            if tables.remarks()[remark.key].remedy:
+                yield template(f"remedy.{remark.key}")
 
 
 def _worst(need: Need, family_key: str) -> str:
@@ -240,7 +276,7 @@ def order_of(
             "yearly": money(figures.yearly, currency),
             "cost": money(figures.cost, currency),
             "limit": gust_text(figures.limit, system),
-            "minutes": _time(figures.minutes),
+            "minutes": time_text(figures.minutes),
             "once": seasons_text(figures.once),
             "own": f"{100 * figures.own:.0f} %",
             "looks": template(f"choose.looks_{figures.looks}"),

@@ -36,5 +36,7 @@ def _asked_for() -> Iterator[str]:
                     yield from (f"value.{str(value).lower()}" for value in get_args(option.annotation))
     yield from (f"part.{role}" for role in _MARKED)
     yield from (f"rule.{rule}" for rule in RULES)
+    yield from (f"{part}.{key}" for key in tables.remarks() for part in ("remark", "brief"))
+    yield from (f"remedy.{key}" for key, row in tables.remarks().items() if row.remedy)
     for divide in tables.divides():
         yield f"divide.{divide}.topic"

@@ -8,7 +8,7 @@ import numpy as np
 
 from .. import tables
 from ..buying.lists import bill, total
-from ..buying.work import labour_of, setting_of
+from ..buying.work import labour_of
 from ..drawing.views import VIEWS, view_of
 from ..plan.model import Site, Structure
 from ..report.evaluation import Evaluation, evaluate
@@ -55,7 +55,7 @@ def report_of(site: Site, evaluation: Evaluation, system: System, day: dt.date |
             e.structure.plantings,
             site.garden.currency,
             system,
-            hours=labour_of(e.geometry, setting_of(e.options)).hours(
+            hours=labour_of(e.structure, e.options, e.geometry, site).hours(
                 tables.traits()[e.structure.family], YEARS
             ),
             hour=site.garden.hour or 0.0,

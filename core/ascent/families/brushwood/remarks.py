@@ -72,6 +72,8 @@ def remarked(
             *fits.of_row(planting, options.length),
             *fits.of_tying(planting),
         ]
+        if options.pattern != "starter":
+            remarks += fits.of_low(planting, height, ("stick_length",))
         if options.pattern != "starter" and crop.height_m > height + 0.35:
             values = {
                 "vine": (crop.height_m, "length"),

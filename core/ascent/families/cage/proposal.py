@@ -15,12 +15,13 @@ def proposed(need: Need, site: Site) -> Proposal:
     """Return cages for a crop on a bed, every value with its reason."""
     crop = tables.crops()[need.crop]
     small = crop.shoot_kg < 1.0
-    apart = max(0.45, *(tables.crops()[each.crop].spacing_m for each in need.crops))
+    cage = "cage_ring_heavy" if small else "cage_mesh_conc_57"
+    wide = math.ceil(tables.cages()[cage].diameter_m * 20) / 20
+    apart = max(wide, *(tables.crops()[each.crop].spacing_m for each in need.crops))
     row = plants.sown(need, site, longest=30.0, shortest=0.3, spacing=apart)
     two = need.sides == "both" and site.bed.width >= 1.0
     depth = min(max(0.45, math.ceil((site.bed.raised_by + 0.30) * 20) / 20), 0.9)
     depth = pots.room(site.bed, depth, 0.15)
-    cage = "cage_ring_heavy" if small else "cage_mesh_conc_57"
     options = CageOptions(
         cage=cage,
         length=row.length,

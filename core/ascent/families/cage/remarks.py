@@ -12,6 +12,11 @@ from ...remarks import fits
 from .geometry import cage_of
 from .options import KEY, CageOptions
 
+_HEAVY_SHOOT = 1.2  # of a plant that bends light rings [kg], crops handbook 2
+_LIGHT = 0.003  # wire of rings that such a plant bends [m], crops handbook 2
+_NETTING = 0.0015  # wire that holds no such plant up, whatever its openings [m], judgement
+_WIDE = 0.2  # openings past which a wire stands alone [m], crops handbook 2
+
 
 def remarked(
     options: CageOptions, geometry: Geometry, structure: Structure, site: Site
@@ -28,7 +33,9 @@ def remarked(
     for planting in structure.plantings:
         crop = tables.crops()[planting.crop]
         remarks += [*fits.of_suit(planting, KEY)]
-        if planting.spacing < row.diameter_m - 0.02:
+        remarks += fits.of_low(planting, geometry.top, ("above", "height"))
+        per_row = math.ceil(planting.count / options.rows)
+        if per_row > 1 and planting.spacing < row.diameter_m - 0.02:
             values = {"spacing": (planting.spacing, "length"), "wide": (row.diameter_m, "length")}
             remarks.append(
                 Remark(
@@ -39,7 +46,6 @@ def remarked(
                     levers=(planting.path("spacing"), "diameter"),
                 )
             )
-        per_row = math.ceil(planting.count / options.rows)
         if (per_row - 1) * planting.spacing > options.length + 1e-6:
             values = {
                 "count": (float(planting.count), "count"),
@@ -68,11 +74,12 @@ def remarked(
                     ("above", "height"),
                 )
             )
-        if row.wire <= 0.003 and crop.shoot_kg >= 1.2 and row.along > 0.2:
+        netting = row.wire < _NETTING
+        if crop.shoot_kg >= _HEAVY_SHOOT and (netting or (row.wire <= _LIGHT and row.along > _WIDE)):
             remarks.append(
                 Remark(
                     "cage-light",
-                    "watch",
+                    "wrong" if netting else "watch",
                     {"wire": (row.wire, "wire")},
                     {"crop": crop.name},
                     "crops-2",

@@ -47,6 +47,7 @@ class PanelArchOptions(Typed):
         "arch", "length", 0.25, 0.15, 0.30, 0.01, when=("frame", ("tubes",)), asked=True
     )
     over: Literal["one-bed", "path"] = choice("arch", "one-bed", asked=True)
+    headroom: float = measure("arch", "length", 1.8, 0.0, 2.4, 0.01, asked=True)
     span: float = measure("arch", "length", 1.22, 0.6, 2.6, 0.01, tries=(-0.15, 0.15, 0.3), asked=True)
     hold: Literal["held", "clamped", "free"] = choice("arch", "held")
     hold_height: float = measure(

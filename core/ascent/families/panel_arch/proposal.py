@@ -36,7 +36,12 @@ def proposed(need: Need, site: Site) -> Proposal:
         "tpost_2.4",
     )
     options = PanelArchOptions(
-        panels=panels, span=span, depth=depth, post=post, over="path" if site.path else "one-bed"
+        panels=panels,
+        span=span,
+        depth=depth,
+        post=post,
+        over="path" if site.path else "one-bed",
+        headroom=min(need.headroom or tables.constant("headroom_least"), 2.4),
     )
     total = total_of(options)
     lines = 2 if need.sides == "both" else 1
@@ -59,6 +64,7 @@ def proposed(need: Need, site: Site) -> Proposal:
         "span": Reason(
             "span_path" if site.path else "span_bed" if over_bed else "span", {"span": (span, "length")}
         ),
+        "headroom": Reason("headroom_asked" if need.headroom else "headroom"),
         "hold": Reason("hold"),
         "foot": Reason("foot"),
         "cover": Reason("cover"),

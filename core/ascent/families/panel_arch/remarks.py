@@ -17,6 +17,7 @@ from ...tables import rows
 from .geometry import arc_of, clamped, hang_of, shape_of, total_of
 from .options import KEY, PanelArchOptions
 
+_NEAR = 0.005  # of a height [m]
 _HEAD = 1.8  # height of a head, at which the width of an arch is given [m], structures handbook 8.3
 
 
@@ -54,25 +55,30 @@ def remarked(
     clear = rise - hang
     values = {
         "rise": (rise, "length"),
+        "wanted": (options.headroom, "length"),
         "clear": (clear, "length"),
         "hang": (hang, "length"),
         "wide": (_width_at(options, site, _HEAD), "length"),
         "head": (_HEAD, "length"),
         "set": (tables.constant("set_rise"), "length"),
     }
-    level: Literal["fine", "watch"] = "fine" if clear >= tables.constant("headroom_least") else "watch"
+    level: Literal["fine", "watch", "wrong"] = "fine"
+    if clear < options.headroom - _NEAR:
+        level = "wrong" if options.headroom > tables.constant("headroom_least") else "watch"
     remarks.append(
         Remark(
             "arch-headroom" if level == "fine" else "arch-duck",
             level,
             values,
             source="handbook-8.3",
-            levers=("panel_length", "span"),
+            levers=("foot", "buried", "span", "headroom"),
         )
     )
     remarks.append(Remark("arch-width" if of_panels else "arch-wide", "fine", values, source="handbook-8.3"))
     if of_panels:
         remarks += _sprung(found_, mesh)
+    if site.bed.kind == "container" and options.over == "one-bed":
+        remarks += _past_pot(options, site)
     if of_panels and options.foot != "posts" and options.hold == "held" and hold < 0.3:
         remarks.append(
             Remark(
@@ -140,6 +146,15 @@ def _sprung(figures: sprung.Figures, mesh: rows.Mesh) -> list[Remark]:
             )
         )
     return said
+
+
+def _past_pot(options: PanelArchOptions, site: Site) -> list[Remark]:
+    """Return remarks where an arch is longer or wider than the container that its feet stand in."""
+    remarks = fits.of_ground(site.bed, total_of(options), ("panels",))
+    if options.span > site.bed.width + _NEAR:
+        wide = {"wide": (options.span, "length"), "bed": (site.bed.width, "length")}
+        remarks.append(Remark("arch-past-pot", "wrong", wide, source="handbook-parts-3.1", levers=("span",)))
+    return remarks
 
 
 def _width_at(options: PanelArchOptions, site: Site, height: float) -> float:

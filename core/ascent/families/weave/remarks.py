@@ -61,6 +61,7 @@ def remarked(
                 )
             )
         remarks += [*fits.of_suit(planting, KEY), *fits.of_row(planting, options.length)]
+        remarks += fits.of_low(planting, options.top_run, ("top_run", "extension"))
         if crop.height_m > options.top_run + 0.35:
             values = {
                 "vine": (crop.height_m, "length"),
