@@ -4,12 +4,14 @@ import { useGardens, useSession } from "./api/queries";
 import { SignIn } from "./features/signin/SignIn";
 import { useQueueRoom } from "./queue/useQueueRoom";
 import { Commander } from "./ui/Commander";
+import { useHeadingFocus } from "./ui/useHeadingFocus";
 
 /** Everything inside needs someone signed in, or a read-only link opened before. */
 export function Shell() {
   const session = useSession();
   const gardens = useGardens();
   const ready = useQueueRoom(session.data?.name);
+  useHeadingFocus();
   if (session.isPending || gardens.isPending || !ready) return <p className="page quiet">One moment…</p>;
   if (session.isError)
     return <p className="page">The server does not answer. Is it running? Then reload this page.</p>;

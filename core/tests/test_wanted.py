@@ -250,7 +250,7 @@ class HostTest(unittest.TestCase):
 class HoursTest(unittest.TestCase):
     def test_what_moves_is_set_up_each_season_and_what_stays_once(self):
         """Three hours at 12: 36 a season for a tripod, 3.60 over ten seasons for a wire."""
-        work, traits = Labour(180.0, digs=False), tables.traits()
+        work, traits = Labour(180.0, 180.0, False, frozenset()), tables.traits()
         self.assertAlmostEqual(12.0 * work.hours(traits["tripod"], 10), 36.0, delta=1e-9)
         self.assertAlmostEqual(12.0 * work.hours(traits["wire-trellis"], 10), 3.6, delta=1e-9)
 

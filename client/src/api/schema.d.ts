@@ -2084,6 +2084,11 @@ export interface components {
             tables: {
                 [key: string]: components["schemas"]["Choice"][];
             };
+            /**
+             * Tools
+             * @description tools that not everybody has
+             */
+            tools: components["schemas"]["Choice"][];
             /** Waters */
             waters: components["schemas"]["Choice"][];
         };
@@ -4042,6 +4047,11 @@ export interface components {
              * @description the gust it is to hold to, as written; empty where none is said
              */
             gust: string;
+            /**
+             * Headroom
+             * @description the clear height wanted under it, as written; empty where none is said
+             */
+            headroom: string;
             /** Key */
             key: string;
             /** Revision */
@@ -6087,7 +6097,7 @@ export interface components {
             /** Limit */
             limit: string;
             /** Minds */
-            minds: string[];
+            minds: string;
             /** Minutes */
             minutes: string;
             /** Moves */

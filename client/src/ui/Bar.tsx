@@ -50,7 +50,19 @@ export function Bar({ children, garden }: Props) {
   };
   return (
     <>
-      <header className="bar noprint">
+      <header className="bar noprint" data-open={open}>
+        <a
+          href="#main"
+          className="skip"
+          onClick={(event) => {
+            event.preventDefault();
+            const main = document.querySelector<HTMLElement>("main");
+            main?.setAttribute("tabindex", "-1");
+            main?.focus();
+          }}
+        >
+          Skip to the page
+        </a>
         <Link to="/" className="wordmark" aria-label="Ascent, to the garden">
           <Mark />
           <span className="wide">Ascent</span>
@@ -58,7 +70,7 @@ export function Bar({ children, garden }: Props) {
         {children}
         {garden && garden.role !== "read" && <Kept garden={garden.id} />}
         <button type="button" className="plain slim" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? "less" : "more"}
+          {open ? "Close menu" : "Menu"}
         </button>
         <div className="barmore" data-open={open}>
           <button
@@ -71,11 +83,11 @@ export function Bar({ children, garden }: Props) {
           </button>
           {garden && garden.role !== "read" && (
             <button type="button" className="plain" onClick={() => void changeUnits()}>
-              {units === "imperial" ? "in feet and inches" : "in metres"}
+              {units === "imperial" ? "Switch to feet and inches" : "Switch to metres"}
             </button>
           )}
           <button type="button" className="plain" onClick={() => setMode(dark ? "light" : "dark")}>
-            {dark ? "light" : "dark"}
+            {dark ? "Light theme" : "Dark theme"}
           </button>
           {session.data?.name && (
             <>

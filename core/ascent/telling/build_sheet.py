@@ -9,6 +9,7 @@ from ..drawing.paper import Beside, Block, Drawing, Heading, Listed, Paper, Tabl
 from ..drawing.sheet import Sheet
 from ..drawing.views_sheet import Stage, views_sheet
 from ..words.quantities import System
+from ..words.texts import say
 from .build_readout import BuildReport, StepReport
 from .readout import CutReport, Report
 
@@ -37,7 +38,7 @@ def build_sheet(
         Drawing(views_sheet(told.views, told.name, system), _WHOLE),
         *_before(told),
         *_stake(told, stake),
-        *_parts(told, report),
+        *_parts(told, report, system),
         Heading("Steps", fresh_page=True),
     ]
     standing: set[str] = set()
@@ -93,12 +94,13 @@ def _stake(told: BuildReport, drawn: Sheet | None) -> list[Block]:
     ]
 
 
-def _parts(told: BuildReport, report: Report) -> list[Block]:
+def _parts(told: BuildReport, report: Report, system: System) -> list[Block]:
     rows = tuple((part.name, part.use, str(part.count), part.buy) for part in report.parts)
     blocks: list[Block] = [
         Heading("Parts", fresh_page=True),
         Listed(tuple(told.before.carry), boxes=True),
         Table(("part", "for", "needed", "to buy or fetch"), rows, (0.4, 0.2, 0.12, 0.28)),
+        Text(say("costs.parts", system, words={"cost": report.cost_text})),
     ]
     if report.cuts:
         blocks.append(Heading("Cuts", 3))

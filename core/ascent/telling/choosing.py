@@ -57,7 +57,7 @@ class Told(Typed):
     own: str
     crop: str
     where: str
-    minds: tuple[str, ...]
+    minds: str
     tools: str
 
 
@@ -187,14 +187,16 @@ def _told(site: Site, way: Way, system: System) -> Told:
         )
         if way.missing
         else "",
-        minds=tuple(
-            dict.fromkeys(
-                template(f"brief.{remark.key}")
-                for remark in way.evaluation.findings
-                if is_serious(remark) or is_drawback(remark)
-            )
-        ),
+        minds=_minds(way, system),
     )
+
+
+def _minds(way: Way, system: System) -> str:
+    """Return what to look out for with a way, in a few words each, the weightiest first."""
+    said = [r for r in way.evaluation.findings if is_serious(r)]
+    said += [r for r in way.evaluation.findings if is_drawback(r)]
+    briefly = "; ".join(dict.fromkeys(template(f"brief.{remark.key}") for remark in said))
+    return say("choose.minds", system, words={"minds": briefly}) if said else ""
 
 
 def _carries(margin: float, system: System) -> str:

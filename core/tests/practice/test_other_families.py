@@ -285,7 +285,8 @@ class CageTest(NearTestCase):
         )  # 6.9 in the handbook: of a flat plate at head height, without the plant's own roots
         self.assertGreater(staked.limit[0].min(), 1.3 * alone.limit[0].min())
         tall = proposed("cage", "tom-slicer", stakes=0)
-        self.assertEqual(tall.state, "short", "under a tall one it topples")
+        self.assertNotEqual(tall.state, "holds")
+        self.assertLess(tall.chance.once_in()[0], 15.0, "under a tall one it topples")
         raft = proposed("cage", "tom-det", "both", site(length=3.75, width=3.0), rows=4, stakes=0)
         self.assertGreater(
             raft.limit[0].min(), 1.5 * alone.limit[0].min()

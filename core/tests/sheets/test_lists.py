@@ -273,7 +273,8 @@ class ListsTest(NearTestCase):
         )
         self.bought(
             test_others.CrossedBrush,
-            {"brush_12": (2 * 21, 42, 0), "post_sw_stake_25": (2, 2, 1.52), "cane_12": (1, 1, 0.5)},
+            # who has no hedge buys them: 0.24 each
+            {"brush_12": (2 * 21, 42, 42 * 0.24), "post_sw_stake_25": (2, 2, 1.52), "cane_12": (1, 1, 0.5)},
         )
         self.bought(
             test_others.WiresOnAWall,

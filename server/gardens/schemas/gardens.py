@@ -383,6 +383,9 @@ class NeedRow(Typed):
     revision: int
     words: str
     gust: str = Field(description="the gust it is to hold to, as written; empty where none is said")
+    headroom: str = Field(
+        description="the clear height wanted under it, as written; empty where none is said"
+    )
     fields: KeptNeed
 
 

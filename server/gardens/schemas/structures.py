@@ -374,6 +374,7 @@ class Catalogue(Typed):
     covers: list[Choice]
     waters: list[Choice]
     rains: list[Choice]
+    tools: list[Choice] = Field(description="tools that not everybody has")
     tables: dict[str, list[Choice]]
     stocked: list[Choice] = Field(description="the tables of what a shed may hold")
     measures: dict[str, list[str]] = Field(description="by table, what a thing of one’s own may measure")

@@ -49,6 +49,7 @@ def catalogue(units: System) -> schemas.Catalogue:
         covers=_choices(tables.covers().values()),
         waters=_choices(tables.waters().values()),
         rains=_choices(tables.rains().values()),
+        tools=[schemas.Choice(key=tool.key, name=tool.name, roles=[]) for tool in tables.tools().values()],
         exposures=[
             schemas.Choice(key=e.key, name=f"{e.name}: {e.where}", roles=[])
             for e in tables.exposures().values()

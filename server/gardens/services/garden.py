@@ -314,7 +314,8 @@ def _need(same: Same, key: str, revision: int, units: System) -> schemas.NeedRow
     crop = tables.crops()[need.crop].name
     words = f"{crop}, {need.count} plants" if need.count else f"{crop}, as many as fit"
     gust = write(need.wants.gust, "speed", units) if need.wants.gust else ""
-    return schemas.NeedRow(key=key, revision=revision, words=words, gust=gust, fields=need)
+    headroom = write(need.wants.headroom, "length", units) if need.wants.headroom else ""
+    return schemas.NeedRow(key=key, revision=revision, words=words, gust=gust, headroom=headroom, fields=need)
 
 
 def _structure(held: Held, laid: Laid, record: model.Record | None, units: System) -> schemas.StructureRow:

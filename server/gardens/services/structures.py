@@ -223,7 +223,7 @@ def proposal(
     granted: Granted, key: str, need: schemas.NeedIn, enough: Callable[[], bool]
 ) -> schemas.ProposalOut:
     """Return a structure for a need on a bed, sized until it holds, with the reason for every value."""
-    site, _ = place = _place_for(granted.garden, key, need)
+    site, _ = place = _place_for(granted.garden, key, need, shed=need.shed)
     offered = _offered(*place, need, enough)
     values = [
         schemas.ProposedValue(option=v.option, label=v.label, value=v.text, reason=v.reason)

@@ -183,7 +183,7 @@ class NoLineTest(BuildTestCase):
         page.reload()
         expect(self.step("Mark out", page)).to_be_visible()
         page.wait_for_function(f"async () => (await ({KEPT})()).some((url) => url.includes('structures'))")
-        page.get_by_role("button", name="more", exact=True).click()
+        page.get_by_role("button", name="Menu", exact=True).click()
         page.get_by_role("button", name="sign out").click()
         expect(page.get_by_label("Password")).to_be_visible()
         said = page.evaluate(KEPT)

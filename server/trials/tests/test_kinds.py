@@ -22,8 +22,8 @@ class KindsTest(BrowserTestCase):
         page, ones = self.page, self.ones()
         self.assertEqual(set(ones), set(FAMILIES))
         self.open(f"/gardens/{self.garden.pk}")
-        page.get_by_role("button", name="in feet and inches").click()
-        expect(page.get_by_role("button", name="in metres")).to_be_visible()
+        page.get_by_role("button", name="Switch to feet and inches").click()
+        expect(page.get_by_role("button", name="Switch to metres")).to_be_visible()
         for number, (family, row) in enumerate(share(ones.items(), 3)):
             with self.subTest(family):
                 page.set_viewport_size({"width": 1280, "height": 800})

@@ -137,10 +137,10 @@ class ScreensTest(BrowserTestCase):
         self.visit(f"/gardens/{self.garden.pk}", "Lantern Quay")
         paper = "getComputedStyle(document.body).backgroundColor"
         light = self.page.evaluate(paper)
-        self.page.get_by_role("button", name="dark").click()
+        self.page.get_by_role("button", name="Dark theme").click()
         self.assertNotEqual(self.page.evaluate(paper), light)
         self.page.reload()
-        expect(self.page.get_by_role("button", name="light")).to_be_visible()
+        expect(self.page.get_by_role("button", name="Light theme")).to_be_visible()
 
     def test_the_parts_print_without_what_is_only_for_the_screen(self):
         self.visit(f"{self.structure()}/parts", "Parts for Lantern Row")
@@ -184,7 +184,7 @@ class WholeTest(BrowserTestCase):
         self.open("/account")
         self.page.get_by_role("button", name="New garden").click()
         expect(self.page.get_by_label("Length", exact=True)).to_have_value("3.60 m")
-        self.page.get_by_role("button", name="in feet and inches").click()
+        self.page.get_by_role("button", name="Switch to feet and inches").click()
         expect(self.page.get_by_label("Length", exact=True)).to_have_value("12 ft")
         self.page.get_by_role("button", name="just make the bed").click()
         expect(self.page.get_by_role("region", name="First bed")).to_be_visible()

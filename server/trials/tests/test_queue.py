@@ -442,7 +442,7 @@ class TabsTest(QueueTestCase):
         other = self.new_page(self.context)
         self.plan("cove-bed", other)
         self.open(f"/gardens/{self.garden.pk}/beds/chandlers/new?on=stake")
-        build = self.page.get_by_role("button", name="Take it to the bench")
+        build = self.page.get_by_role("button", name="Change the design first")
         expect(build).to_be_enabled()
         begun: list[Route] = []
         self.context.route(EDITS, lambda route: begun.append(route))  # noqa: PLW0108 - a handler of its own; the other tab's own write is long on its way

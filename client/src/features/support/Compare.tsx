@@ -10,10 +10,10 @@ import { Over } from "../../drawing/Over";
 type Way = Schemas["KindReport"];
 
 const ROWS: readonly [string, (way: Way) => string][] = [
-  ["holds to", (way) => `${way.told.limit}, ${way.state_words}`],
+  ["holds up to", (way) => `${way.told.limit}, ${way.state_words}`],
   ["fails", (way) => way.told.once],
-  ["goes first", (way) => way.told.weakest],
-  ["carries of the crop", (way) => way.told.margin],
+  ["fails first", (way) => way.told.weakest],
+  ["its crop", (way) => way.told.carries],
   ["a season", (way) => `${way.told.yearly}; ${way.told.crop}`],
   ["to buy", (way) => way.told.cost],
   ["from the shed", (way) => way.told.own || "nothing"],

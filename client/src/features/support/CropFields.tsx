@@ -64,12 +64,12 @@ export function CropFields({ row, number, crops, sides, most, onRow, onRemove }:
       </label>
       {wrong && (
         <p role="alert" className="refusal">
-          How many plants: ‘{written}’ is refused: 1 to {most} plants.
+          How many plants: ‘{written}’ cannot be used. Enter 1 to {most}.
         </p>
       )}
       {onRemove && (
         <button type="button" className="plain" onClick={onRemove}>
-          without it
+          Remove this crop
         </button>
       )}
     </div>

@@ -5,10 +5,12 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { type Garden, Refused, type Report, type Schemas } from "../../api/client";
 import { useCatalogue, useGarden, useOrder, useProposal, useSupports, useWays } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
-import { askGarden } from "../../queue/asks";
+import { askEdits, askGarden } from "../../queue/asks";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { NotHere } from "../../ui/NotHere";
+import { Tick } from "../../ui/Tick";
+import { useRemembered } from "../../ui/useRemembered";
 import { useSettled } from "../../ui/useSettled";
 import { Compare } from "./Compare";
 import { CostPlot } from "./CostPlot";
@@ -84,7 +86,8 @@ function Choosing({ garden, bedKey, kept }: Props) {
   const catalogue = useCatalogue(garden.units);
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
-  const [crops, setCrops] = useState<readonly Row[]>(() =>
+  const about = `${gardenId}/${bedKey}/${kept?.key ?? ""}/${search.get("crop") ?? ""}`;
+  const [crops, setCrops] = useRemembered<readonly Row[]>(`crops ${about}`, () =>
     [grownOf(kept?.fields, search.get("crop")), ...(kept?.fields.others ?? [])].map((grown, id) => ({
       id,
       grown,
@@ -92,13 +95,16 @@ function Choosing({ garden, bedKey, kept }: Props) {
     })),
   );
   const standing = new Set([...garden.beds, ...garden.features].map((each) => each.key));
-  const [where, setWhere] = useState<Where>({
+  const [where, setWhere] = useRemembered<Where>(`where ${about}`, () => ({
     beds: (kept?.fields.beds ?? []).filter((key) => standing.has(key)),
     host: kept?.fields.host != null && standing.has(kept.fields.host) ? kept.fields.host : null,
-  });
+  }));
   const [building, setBuilding] = useState(false);
   const [failed, setFailed] = useState("");
-  const [wants, setWants] = useState<Wants>(kept?.fields.wants ?? NOTHING_SAID);
+  const [wants, setWants] = useRemembered<Wants>(`wants ${about}`, () => kept?.fields.wants ?? NOTHING_SAID);
+  // what stands on the bed already is kept unless somebody says otherwise
+  const old = garden.structures.filter((row) => row.bed === bedKey);
+  const [removed, setRemoved] = useState<readonly string[]>([]);
   const [stopped, setStopped] = useState(false);
   const [pointed, setPointed] = useState("");
   const [compared, setCompared] = useState<readonly string[]>([]);
@@ -164,7 +170,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
       { replace: true },
     );
   };
-  const build = async (seen: Schemas["NeedIn"]) => {
+  const make = async (seen: Schemas["NeedIn"], page: "" | "/build") => {
     setBuilding(true);
     setFailed("");
     try {
@@ -174,7 +180,14 @@ function Choosing({ garden, bedKey, kept }: Props) {
         seen,
         `a support for ${bed.fields.name}`,
       );
-      await navigate(`/structures/${made.id}`);
+      const gone = old.filter((row) => removed.includes(row.key));
+      if (gone.length > 0)
+        await askEdits(
+          gardenId,
+          gone.map(({ key }) => ({ kind: "structure", act: "remove", key, change: {} })),
+          `${gone.map((row) => row.name).join(", ")} removed`,
+        );
+      await navigate(`/structures/${made.id}${page}`);
     } catch (error) {
       setBuilding(false);
       setFailed(`${said(error as Error)} Nothing was made. Try again.`);
@@ -248,7 +261,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
                   ])
                 }
               >
-                and another crop
+                Add another crop
               </button>
             )}
             <WhereElse where={where} supports={kinds.data} onWhere={setWhere} />
@@ -257,6 +270,8 @@ function Choosing({ garden, bedKey, kept }: Props) {
               units={garden.units}
               gust={bed.gust}
               keptGust={kept?.gust ?? ""}
+              keptHeadroom={kept?.headroom ?? ""}
+              tools={catalogue.data?.tools ?? []}
               opened={kept !== undefined}
               currency={garden.place.fields.currency}
               onWant={(next) => {
@@ -277,23 +292,39 @@ function Choosing({ garden, bedKey, kept }: Props) {
             <p className="verdictline" aria-live="polite">
               {report ? (
                 <>
-                  <strong>
-                    {report.headline.limit_text}: {report.headline.words} at {report.headline.design_text}.
-                  </strong>{" "}
-                  {report.headline.sentence}
+                  <strong>{way?.title ?? chosen?.name}.</strong> Holds up to {report.headline.limit_text};
+                  needs {report.headline.design_text}.{" "}
+                  {places.find((each) => each.family === family)?.reasons[0]} {way?.told.minds}{" "}
+                  {!ended && <span className="quiet">Still calculating the others.</span>}
                 </>
               ) : nothingDoes ? (
-                "None will do: what stops each of them is said beside it."
+                "No kind of support works here. The reason stands beside each one."
               ) : (
-                "Sizing one that holds…"
+                "Calculating…"
               )}
             </p>
+            {old.map((row) => (
+              <Tick
+                key={row.key}
+                label={`Remove ${row.name}, which is on this bed`}
+                checked={removed.includes(row.key)}
+                onTick={(checked) =>
+                  setRemoved((now) => (checked ? [...now, row.key] : now.filter((key) => key !== row.key)))
+                }
+              />
+            ))}
             <Button
-              onClick={() => data && void build(data.asked)}
+              onClick={() => data && void make(data.asked, "/build")}
               disabled={building || !data || wrongCount || rough}
               className="strong"
             >
-              {building ? "Building it…" : "Take it to the bench"}
+              {building ? "Saving…" : "Build this"}
+            </Button>
+            <Button
+              onClick={() => data && void make(data.asked, "")}
+              disabled={building || !data || wrongCount || rough}
+            >
+              Change the design first
             </Button>
             {failed && (
               <p role="alert" className="refusal">
@@ -302,20 +333,19 @@ function Choosing({ garden, bedKey, kept }: Props) {
             )}
             {report && (
               <p className="quiet" style={{ margin: "8px 0 0" }}>
-                Parts about {report.cost_text}. Everything can be changed on the bench.
+                Parts cost {report.cost_text}. You can change the design later.
               </p>
             )}
           </div>
         </div>
         <div className="offered">
-          <p className="progress quiet" role="status" aria-label="What was looked at">
-            {glanced ? "All" : `${glances.size} of`} {supports.length} kinds looked at
-            {glanced && !ended && `, ${closely.size} of them closely`}, in{" "}
-            {many.toLocaleString("en", { notation: "compact", compactDisplay: "long" })} ways of building
-            them.{" "}
+          <p className="progress quiet" role="status" aria-label="Progress">
+            {glanced ? `All ${supports.length}` : `${glances.size} of ${supports.length}`} kinds calculated
+            {glanced && !ended && `, ${closely.size} of them in full`}:{" "}
+            {many.toLocaleString("en", { notation: "compact", compactDisplay: "long" })} possible designs.{" "}
             {!ended && (
               <button type="button" className="plain" onClick={() => setStopped(!stopped)}>
-                {stopped ? "go on" : "stop"}
+                {stopped ? "Continue" : "Stop"}
               </button>
             )}
           </p>

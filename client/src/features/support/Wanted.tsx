@@ -20,28 +20,28 @@ export const NOTHING_SAID: Wants = {
 };
 
 const FIRSTS: readonly { key: Wants["first"]; name: string }[] = [
-  { key: "per-season", name: "what a season costs" },
-  { key: "cost", name: "what it costs to buy" },
-  { key: "strength", name: "the gust it holds to" },
-  { key: "work", name: "how quickly it is built" },
-  { key: "life", name: "how long its parts last" },
-  { key: "own", name: "how much of it is in the shed" },
+  { key: "per-season", name: "cost per season and plant" },
+  { key: "cost", name: "cost to buy, per plant" },
+  { key: "strength", name: "the gust it holds" },
+  { key: "work", name: "little work" },
+  { key: "life", name: "long-lived parts" },
+  { key: "own", name: "parts from the shed" },
   { key: "looks", name: "how it looks" },
 ];
 const REACHES = [
-  { key: "", name: "whoever reaches" },
+  { key: "", name: "anyone, with a step if needed" },
   { key: "2.05", name: "a grown person, on the ground" },
   { key: "2.2", name: "someone tall" },
   { key: "1.3", name: "a child, or someone seated" },
 ];
 type Kept = "moves" | "both_faces" | "no_digging" | "heads_pass" | "wall" | "shed";
 const KEPT: readonly { key: Kept; name: string }[] = [
+  { key: "heads_pass", name: "people walk under it" },
   { key: "moves", name: "it moves to another bed" },
-  { key: "both_faces", name: "both its faces are reached" },
+  { key: "both_faces", name: "plants are reached from both sides" },
   { key: "no_digging", name: "no holes are dug" },
-  { key: "heads_pass", name: "one walks under it" },
-  { key: "wall", name: "a wall, fence or pole stands there" },
-  { key: "shed", name: "with what is free in the shed" },
+  { key: "wall", name: "a wall, fence or pole is there to fix it to" },
+  { key: "shed", name: "parts from the shed are used" },
 ];
 const NUMBERS: readonly {
   key: "money" | "years" | "minutes" | "people";
@@ -65,17 +65,22 @@ interface Props {
   keptGust: string;
   /** Whether all of it is shown at once. */
   opened: boolean;
+  /** Tools that not everybody has. */
+  tools: readonly Schemas["Choice"][];
+  keptHeadroom: string;
   onWant: (wants: Wants) => void;
 }
 
 /** What matters of a support: filled in so that it can be skipped. */
-export function Wanted({ wants, currency, units, gust, keptGust, opened, onWant }: Props) {
-  const [written, setWritten] = useState(keptGust);
+export function Wanted(props: Props) {
+  const { wants, currency, units, gust, opened, tools, onWant } = props;
+  const [written, setWritten] = useState(props.keptGust);
+  const [headroom, setHeadroom] = useState(props.keptHeadroom);
   return (
     <details className="wanted" open={opened}>
       <summary>What matters</summary>
       <QuantityRow
-        label="Holds to"
+        label="Gust to hold"
         text={wants.gust == null ? gust.text : written}
         value={wants.gust ?? gust.value}
         kind="speed"
@@ -92,12 +97,12 @@ export function Wanted({ wants, currency, units, gust, keptGust, opened, onWant 
           "at the plant, once in ten seasons here"
         ) : (
           <button type="button" className="plain" onClick={() => onWant({ ...wants, gust: null })}>
-            back to that of once in ten seasons
+            Use the once-in-ten-seasons gust
           </button>
         )}
       </p>
       <Pick
-        label="First of all"
+        label="Most important"
         value={wants.first}
         choices={FIRSTS}
         onPick={(first) => onWant({ ...wants, first: first as Wants["first"] })}
@@ -115,7 +120,7 @@ export function Wanted({ wants, currency, units, gust, keptGust, opened, onWant 
         />
       ))}
       <Pick
-        label="Tied by"
+        label="Who ties the plants"
         value={String(wants.reach ?? "")}
         choices={REACHES}
         onPick={(reach) => onWant({ ...wants, reach: reach === "" ? null : Number(reach) })}
@@ -128,6 +133,48 @@ export function Wanted({ wants, currency, units, gust, keptGust, opened, onWant 
           onTick={(checked) => onWant({ ...wants, [key]: checked })}
         />
       ))}
+      {wants.heads_pass && (
+        <QuantityRow
+          label="Clear height"
+          text={wants.headroom == null ? "" : headroom}
+          value={wants.headroom ?? 0}
+          kind="length"
+          system={units}
+          low={1}
+          high={2.4}
+          onValue={(value, text) => {
+            setHeadroom(text);
+            onWant({ ...wants, headroom: value });
+          }}
+        />
+      )}
+      {wants.heads_pass && (
+        <p className="quiet hint">under fruit and leaves: the tallest person and a hand’s breadth</p>
+      )}
+      <fieldset className="bare tools">
+        <legend>Tools</legend>
+        <Tick
+          label="I have every tool"
+          checked={wants.tools == null}
+          onTick={(every) => onWant({ ...wants, tools: every ? null : [] })}
+        />
+        {wants.tools != null &&
+          tools.map(({ key, name }) => (
+            <Tick
+              key={key}
+              label={name}
+              checked={wants.tools?.includes(key) ?? false}
+              onTick={(has) =>
+                onWant({
+                  ...wants,
+                  tools: has
+                    ? [...(wants.tools ?? []), key]
+                    : (wants.tools ?? []).filter((each) => each !== key),
+                })
+              }
+            />
+          ))}
+      </fieldset>
     </details>
   );
 }

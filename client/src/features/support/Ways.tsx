@@ -1,11 +1,14 @@
+import Button from "@mui/material/Button";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
+import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
 import { Glance, spanOf } from "../../drawing/Glance";
+import { Pick } from "../../ui/Pick";
 import { Tick } from "../../ui/Tick";
 
 type Way = Schemas["KindReport"];
@@ -23,18 +26,23 @@ interface Props {
   onKeep: (family: string) => void;
 }
 
-const HEADS = ["holds to", "fails", "a season", "to buy", "work", "shortest-lived", "later"];
+const IN_SIGHT = 5;
+const FIRST_HEADS = ["Holds up to", "Costs", "Work"] as const;
+const MORE_HEADS = ["Expected to fail", "First part to wear out", "Moving and access"] as const;
 
 /**
- * Every kind of support compared: those that will do in order with why, those that are still to be looked at,
- * and those that will not do with what stops them.
+ * Kinds of support compared: the best that will do in order, with why and what to look out for; the others
+ * and those that will not do are folded, with what stops them.
  */
 export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoint, kept, onKeep }: Props) {
+  const [all, setAll] = useState(false);
+  const [more, setMore] = useState(false);
   const order = places.map((place) => place.family).filter((family) => ways.has(family));
   const name = new Map(supports.map((support) => [support.family, support]));
   const against = supports.filter((support) => (ways.get(support.family)?.against.length ?? 0) > 0);
   const left = supports.filter((support) => !order.includes(support.family) && !against.includes(support));
   const span = spanOf([...ways.values()].map((way) => way.sketch));
+  const inSight = all ? order : order.filter((family, row) => row < IN_SIGHT || family === chosen);
   const button = (family: string) => {
     const support = name.get(family);
     const way = ways.get(family);
@@ -58,17 +66,17 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
     <div className="ways" role="group" aria-label="Kind of support">
       {order.length > 0 && (
         <div className="comparing">
-          <Table size="small" className="compared">
+          <Table size="small" className="compared" data-more={more}>
             <TableHead>
               <TableRow>
-                <TableCell>kind</TableCell>
-                {HEADS.map((head) => (
+                <TableCell>Kind of support</TableCell>
+                {[...FIRST_HEADS, ...(more ? MORE_HEADS : [])].map((head) => (
                   <TableCell key={head}>{head}</TableCell>
                 ))}
               </TableRow>
             </TableHead>
             <TableBody>
-              {order.map((family, row) => {
+              {inSight.map((family) => {
                 const way = ways.get(family);
                 const place = places.find((each) => each.family === family);
                 return (
@@ -81,10 +89,11 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                     >
                       <TableCell>
                         <div className="of">
-                          <span className="rank">{row + 1}</span>
+                          <span className="rank">{order.indexOf(family) + 1}</span>
                           {button(family)}
                           <div className="quiet why">
-                            {place?.reasons.join(" ")}
+                            {place?.reasons[0]}
+                            {way.told.minds && <p className="minds">{way.told.minds}</p>}
                             <Tick
                               label="compare"
                               checked={kept.includes(family)}
@@ -93,63 +102,98 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                           </div>
                         </div>
                       </TableCell>
-                      <TableCell data-label={HEADS[0]}>
+                      <TableCell data-label={FIRST_HEADS[0]}>
                         {way.told.limit}
                         <div className="quiet">{way.state_words}</div>
+                        <div className="quiet">{way.told.needs}</div>
                       </TableCell>
-                      <TableCell data-label={HEADS[1]}>
-                        {way.told.once}
+                      <TableCell data-label={FIRST_HEADS[1]} className="figure">
+                        {way.told.yearly} a season
                         <div className="quiet">
-                          {way.told.weakest} first; crop {way.told.margin}
+                          {way.told.cost} to buy
+                          {way.told.own && `; ${way.told.own}`}
                         </div>
+                        {way.told.tools && <div className="quiet">{way.told.tools}</div>}
                       </TableCell>
-                      <TableCell data-label={HEADS[2]} className="figure">
-                        {way.told.yearly}
-                        <div className="quiet">{way.told.crop}</div>
-                      </TableCell>
-                      <TableCell data-label={HEADS[3]} className="figure">
-                        {way.told.cost}
-                        {way.told.own && <div className="quiet">{way.told.own}</div>}
-                      </TableCell>
-                      <TableCell data-label={HEADS[4]}>
+                      <TableCell data-label={FIRST_HEADS[2]}>
                         {way.told.minutes}
                         <div className="quiet">
-                          {way.told.people === "1" ? "alone" : `${way.told.people} people`}
+                          {way.told.people === "1" ? "alone" : `${way.told.people} people`}; {way.told.plants}{" "}
+                          plants
                         </div>
                       </TableCell>
-                      <TableCell data-label={HEADS[5]}>{way.told.life}</TableCell>
-                      <TableCell data-label={HEADS[6]}>
-                        {way.told.moves}
-                        <div className="quiet">
-                          {way.told.faces}; {way.told.plants} plants
-                          {way.told.where && `; ${way.told.where}`}
-                        </div>
-                      </TableCell>
+                      {more && (
+                        <>
+                          <TableCell data-label={MORE_HEADS[0]}>
+                            {way.told.once}
+                            <div className="quiet">
+                              {way.told.weakest}; {way.told.carries}
+                            </div>
+                          </TableCell>
+                          <TableCell data-label={MORE_HEADS[1]}>
+                            {way.told.life}
+                            <div className="quiet">{way.told.crop}</div>
+                          </TableCell>
+                          <TableCell data-label={MORE_HEADS[2]}>
+                            {way.told.moves}
+                            <div className="quiet">
+                              {way.told.faces}
+                              {way.told.where && `; ${way.told.where}`}
+                            </div>
+                          </TableCell>
+                        </>
+                      )}
                     </TableRow>
                   )
                 );
               })}
             </TableBody>
           </Table>
+          <p className="actions">
+            {order.length > IN_SIGHT && (
+              <Button onClick={() => setAll(!all)} aria-expanded={all}>
+                {all ? "Show the first five" : `Show ${order.length - IN_SIGHT} more kinds`}
+              </Button>
+            )}
+            <Button onClick={() => setMore(!more)} aria-expanded={more}>
+              {more ? "Show fewer figures" : "Show more figures"}
+            </Button>
+          </p>
         </div>
       )}
-      {left.length > 0 && (
-        <div className="kinds" aria-label="Still to be looked at">
+      {left.length > 0 && order.length + against.length === 0 && (
+        <div className="kinds" aria-label="Not calculated yet">
           {left.map((support) => (
             <div key={support.family}>{button(support.family)}</div>
           ))}
         </div>
       )}
+      <div className="certain">
+        <Pick
+          label="A certain kind"
+          value={name.has(chosen) ? chosen : ""}
+          choices={[
+            ...(name.has(chosen) ? [] : [{ key: "", name: "the best" }]),
+            ...supports.map((support) => ({ key: support.family, name: support.name })),
+          ]}
+          onPick={(family) => family && onChoose(family)}
+        />
+      </div>
       {against.length > 0 && (
-        <section className="willnot" aria-label="What will not do">
-          <h2>Will not do here</h2>
+        <details
+          className="willnot"
+          open={(order.length === 0 && left.length === 0) || against.some((each) => each.family === chosen)}
+        >
+          <summary>
+            Not suitable here: {against.length} {against.length === 1 ? "kind" : "kinds"}, with the reason
+          </summary>
           {against.map((support) => (
             <div key={support.family} className="no">
               {button(support.family)}
               <p>{ways.get(support.family)?.against.join(" ")}</p>
             </div>
           ))}
-        </section>
+        </details>
       )}
     </div>
   );
