@@ -63,7 +63,7 @@ def block(garden: Garden, bed: Bed, structure: Structure) -> str:
     week = evaluation.worst_week
     lines += [
         f"In {evaluation.season.label(week)}, moist soil, "
-        f"at the {speed_text(evaluation.asked, 'metric')} asked of it:",
+        f"at the {speed_text(evaluation.asked, 'metric')} needed of it:",
         "",
         "| link | hands to | fails by | demand | allowed | expected to bear | source |",
         "| --- | --- | --- | --- | --- | --- | --- |",

@@ -27,7 +27,7 @@ class Shot(NamedTuple):
 
 def headroom(page: Page) -> None:
     page.get_by_role("button", name="I want: headroom over a path").click()
-    page.get_by_role("button", name="take this").first.wait_for()
+    page.get_by_role("button", name="Use this").first.wait_for()
 
 
 def begun(page: Page) -> None:
@@ -114,7 +114,7 @@ def main() -> None:
             page.wait_for_load_state("networkidle", timeout=120_000)
             if shot.first:
                 shot.first(page)
-            page.get_by_text("reckoning…").first.wait_for(state="detached", timeout=120_000)
+            page.get_by_text("Calculating…").first.wait_for(state="detached", timeout=120_000)
             page.wait_for_timeout(400)
             page.screenshot(path=folder / f"{shot.name}.png")
             context.close()

@@ -2,7 +2,7 @@
 ./ascent bench; only against itself.
 
 Thirty people: each on a line of their own, signed in as the demo, does one thing and then looks at it for
-half a second to one and a half: half of it live edits on the bench, a fifth carrying a bed, a tenth each
+half a second to one and a half: half of it live edits design, a fifth carrying a bed, a tenth each
 opening the garden, saving, and asking how all stands.
 """
 

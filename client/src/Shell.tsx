@@ -12,7 +12,7 @@ export function Shell() {
   const gardens = useGardens();
   const ready = useQueueRoom(session.data?.name);
   useHeadingFocus();
-  if (session.isPending || gardens.isPending || !ready) return <p className="page quiet">One moment…</p>;
+  if (session.isPending || gardens.isPending || !ready) return <p className="page quiet">Loading…</p>;
   if (session.isError)
     return <p className="page">The server does not answer. Is it running? Then reload this page.</p>;
   if (session.data.name === null && !gardens.data?.length) return <SignIn />;

@@ -3,7 +3,7 @@ import { createBrowserRouter } from "react-router";
 import { Shell } from "./Shell";
 import { Broken } from "./ui/Broken";
 
-const Waiting = () => <p className="page quiet">One moment…</p>;
+const Waiting = () => <p className="page quiet">Loading…</p>;
 
 export const router = createBrowserRouter([
   {

@@ -31,7 +31,7 @@ class LibraryTest(NearTestCase):
                 exec(compile(block, "library.md", "exec"), names)  # noqa: S102 - the page itself is under test
         text = said.getvalue()
         self.assertIn("15 m/s once in ten seasons", text)
-        self.assertIn("Holds to a gust of", text)
+        self.assertIn("Holds gusts up to", text)
         self.assertIn("137.8", text)
         self.assertNotIn("nan", text)
 

@@ -190,7 +190,7 @@ class CommandLineTest(NearTestCase):
 
     def test_text_names_the_weakest_link(self):
         _, out, _ = run("check", str(EXAMPLES / "falls-short.json"))
-        self.assertIn("falls short", out)
+        self.assertIn("too weak", out)
         self.assertRegex(out, r"(?m)^  ! Soil grip .* use +\d\.\d\d ")
         self.assertIn("After days of rain", out)
 

@@ -18,7 +18,7 @@ export function useFresh() {
       queries.setQueryData(KEYS.garden(known.id), known);
       keepSaid(`/api/gardens/${known.id}`, () => queries.getQueryData(KEYS.garden(known.id)));
       void again("parts", "building", "week", "year", "weather");
-      // what was taken away is asked for no more, though its page may stand a moment longer
+      // what was removed is asked for no more, though its page may stand a moment longer
       const there = new Set(known.structures.map((each) => KEYS.structure(each.id).join()));
       void queries.invalidateQueries({
         queryKey: ["structure"],

@@ -55,7 +55,7 @@ export function curveMarks(
     words: [
       { key: "low", x: EDGE.left, y: size.height - 5, anchor: "start", text: first?.text ?? "" },
       { key: "high", x: size.width - EDGE.right, y: size.height - 5, anchor: "end", text: last?.text ?? "" },
-      { key: "gust", x: EDGE.left, y: 12, anchor: "start", text: "— holds to" },
+      { key: "gust", x: EDGE.left, y: 12, anchor: "start", text: "— holds up to" },
       {
         key: "cost",
         x: size.width - EDGE.right,

@@ -103,7 +103,7 @@ export function Commander() {
       if (each.id !== gardenId)
         found.push({ name: each.name, hint: `garden of ${each.owner}`, run: go(`/gardens/${each.id}`) });
     found.push({
-      name: "How Ascent reckons",
+      name: "How Ascent calculates",
       hint: "the method, its sources and its limits",
       run: go("/method"),
     });

@@ -46,8 +46,7 @@ export function Conflicts({ things, mineFirst = () => true, onSettle }: Props) {
       </p>
       {gone.map((thing) => (
         <p key={thing.key}>
-          {thing.name} was taken away meanwhile; your change of it cannot be kept. Undo in the history brings
-          it back.
+          {thing.name} was removed meanwhile; your change cannot be saved. Undo in the history brings it back.
         </p>
       ))}
       {fields.length > 0 && (
@@ -99,10 +98,10 @@ export function Conflicts({ things, mineFirst = () => true, onSettle }: Props) {
           Save this
         </Button>
         <button type="button" className="plain" onClick={() => onSettle(() => true)}>
-          keep all of mine
+          Keep all of mine
         </button>
         <button type="button" className="plain" onClick={() => onSettle(() => false)}>
-          take all of theirs
+          Use all of theirs
         </button>
       </p>
     </section>

@@ -39,12 +39,12 @@ export function Faulty({ error, garden = 0 }: Props) {
       : "";
   return (
     <main className="page">
-      <h1>{status ? "This cannot be shown just now" : "The server does not answer"}</h1>
+      <h1>{status ? "This cannot be shown now" : "The server does not answer"}</h1>
       <p>
         {words ? `${words.charAt(0).toUpperCase()}${words.slice(1)}. ` : ""}
         {status
           ? "Nothing is lost: everything saved is still there."
-          : "What you changed is kept here and sent when it does."}
+          : "Your changes are stored on this device and will be sent when the server answers."}
       </p>
       <p className="actions">
         <Button className="strong" onClick={again}>
@@ -52,10 +52,10 @@ export function Faulty({ error, garden = 0 }: Props) {
         </Button>
         {garden > 0 && status >= 500 && (
           <button type="button" className="plain" onClick={() => void undo()}>
-            undo my last change
+            Undo my last change
           </button>
         )}
-        <Link to="/account">other gardens</Link>
+        <Link to="/account">Other gardens</Link>
       </p>
       {said && (
         <p role="alert" className="refusal">

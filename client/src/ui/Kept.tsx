@@ -19,14 +19,15 @@ export function Kept({ garden }: { garden: number }) {
   };
   const word = () => {
     const late = unread.find((text) => text.late);
-    if (late) return `no answer: ‘${late.written}’ is kept here, not read yet`;
+    if (late) return `no answer from the server: ‘${late.written}’ is stored on this device`;
     if (!queue.kept && writes.length)
-      return "this browser keeps nothing: leave this page open until it is sent";
+      return "this browser cannot store changes: keep this page open until they are sent";
     if (stale) return "not saved";
-    if (waiting && line === "out") return `signed out: ${many(waiting)} kept here`;
-    if (waiting && line === "away") return `no answer: ${many(waiting)} kept here, trying again`;
-    if (waiting || unread.length) return "saving…";
-    if (aside) return `${many(aside)} refused, set aside`;
+    if (waiting && line === "out") return `signed out: ${many(waiting)} stored on this device`;
+    if (waiting && line === "away")
+      return `not sent yet: ${many(waiting)} stored on this device, trying again`;
+    if (waiting || unread.length) return "Saving…";
+    if (aside) return `${many(aside)} not saved: action needed`;
     return "saved";
   };
   return (

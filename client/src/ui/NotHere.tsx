@@ -3,9 +3,9 @@ import { Link } from "react-router";
 export function NotHere() {
   return (
     <main className="page">
-      <h1>Nothing stands here</h1>
+      <h1>This page does not exist</h1>
       <p>
-        The address leads nowhere, or to a garden that is not yours. <Link to="/">To your garden</Link>
+        The address is wrong, or the garden is not shared with you. <Link to="/">To your garden</Link>
       </p>
     </main>
   );

@@ -32,7 +32,7 @@ export function NumberRow({ name, empty, bounds: [low, high], value, onValue }: 
       </label>
       {wrong && (
         <p role="alert" className="refusal">
-          {name}: ‘{text}’ is refused: {low} to {high}.
+          {name}: ‘{text}’ cannot be used. Enter {low} to {high}.
         </p>
       )}
     </>

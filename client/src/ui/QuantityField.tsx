@@ -2,6 +2,7 @@ import { useEffect, useId, useRef, useState, type KeyboardEvent } from "react";
 import { flushSync } from "react-dom";
 
 import { Refused, type Schemas } from "../api/client";
+import { sentence } from "./sentence";
 import { held } from "../queue/held";
 
 interface Props {
@@ -73,8 +74,8 @@ export function QuantityField(props: Props) {
       flushSync(() =>
         setRefusal(
           problem
-            ? `${label}: ‘${typed}’ is refused: ${problem.allowed}.`
-            : `${label}: it could not be read.`,
+            ? `${label}: ‘${typed}’ cannot be used. ${sentence(problem.allowed)}`
+            : `${label}: it could not be read. Try again.`,
         ),
       );
     }

@@ -13,7 +13,7 @@ type Units = Garden["units"];
 type Value = string | number;
 
 /**
- * What was refused: its words, what is allowed, and a way to mend it or to let it go. Nothing behind it
+ * What was refused: its words, what is allowed, and a way to mend it or to discard it. Nothing behind it
  * waits.
  */
 export function SetAside({ garden, units }: { garden: number; units: Units }) {
@@ -65,7 +65,7 @@ function Aside({ write, units }: { write: Write; units: Units }) {
   return (
     <div>
       <p>
-        <strong>Refused, and set aside:</strong> {write.words}. Everything else is saved.
+        <strong>Not saved:</strong> {write.words}. Everything else is saved. Correct it or discard it.
       </p>
       {write.problems.map((problem) => {
         const place = placeOf(problem.path);
@@ -107,7 +107,7 @@ function Aside({ write, units }: { write: Write; units: Units }) {
       <p className="actions">
         {structure ? (
           <Link className="button" to={`/structures/${structure}`}>
-            mend it on the bench
+            Correct it in the design
           </Link>
         ) : (
           <Button
@@ -118,11 +118,11 @@ function Aside({ write, units }: { write: Write; units: Units }) {
               )
             }
           >
-            {edits.length ? "Send it mended" : "Try it again"}
+            {edits.length ? "Save the correction" : "Try again"}
           </Button>
         )}
         <button type="button" className="plain" onClick={() => queue.drop(write.mark)}>
-          let it go
+          Discard it
         </button>
       </p>
     </div>

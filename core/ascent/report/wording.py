@@ -26,6 +26,8 @@ from ..words.quantities import (
 )
 from ..words.texts import template
 
+MOST_TIMES = 20  # past which nobody asks how many times
+_WHOLE_TIMES = 3
 _EVERY, _NEVER = 1.5, 100  # seasons: more often than that is every one, more rarely is not told apart
 
 
@@ -55,7 +57,7 @@ def money(amount: float, currency: str) -> str:
 def gust_text(speed: float, system: System) -> str:
     """Return a limit gust as a whole number with its unit; none in still air, ‘over’ past the grid."""
     if speed <= 0.0:
-        return "falls short in still air"
+        return template("headline.no_wind")
     if speed > GREATEST_GUST:
         return f"over {write(GREATEST_GUST, 'speed', system)}"
     unit = to_si(STYLES["speed"][system].unit)
@@ -74,6 +76,16 @@ def against_text(limit: float, asked: float, system: System) -> tuple[str, str]:
     return f"{np.floor(low * 10) / 10:.1f} {symbol}", f"{tenths / 10:.1f} {symbol}"
 
 
+def times_text(margin: float) -> str:
+    """Return how many times something is carried, never rounded up: whole numbers from three on, in tenths
+    below.
+    """
+    if margin > MOST_TIMES:
+        return f"over {MOST_TIMES}"
+    whole = np.floor(margin) if margin >= _WHOLE_TIMES else np.floor(max(margin, 0.0) * 10) / 10
+    return f"{whole:g}"
+
+
 def seasons_text(once_in: float) -> str:
     """Return once in how many seasons something goes, as people say it: no finer than what is known of it."""
     if once_in < _EVERY:
@@ -90,11 +102,7 @@ def spread_text(weak: float, strong: float) -> str:
     low, high = (
         str(round(n)) if n <= _NEVER else f"over {_NEVER}" for n in (max(weak, 1.0), max(strong, 1.0))
     )
-    return (
-        ""
-        if low == high
-        else f"{low} to {high.removeprefix('over ') + ' and more' if high.startswith('over') else high}"
-    )
+    return "" if low == high else f"{low} to {high}"
 
 
 def speed_text(speed: float, system: System) -> str:

@@ -239,7 +239,7 @@ def values_of(start: Start, found: Sized, system: System) -> tuple[Value, ...]:
     for change in found.changes:
         for option in change.options:
             reasons[option] = (
-                say("reason.sized", system, words={"link": template(f"link.{change.link}").lower()})
+                say("reason.sized", system, words={"link": template(f"link.{change.link}")})
                 if change.link
                 else say("reason.cheaper", system)
             )

@@ -5,8 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import Any
 
-import numpy as np
-
 from .. import tables
 from ..buying.shed import spare_of
 from ..drawing.sketch import Sketch, sketch_of
@@ -15,7 +13,7 @@ from ..family.protocol import Need
 from ..files.need import NeedFile
 from ..plan.model import First, Grown, Planting, Site, Typed, Wants
 from ..report.evaluation import Evaluation, State, is_drawback, is_serious
-from ..report.wording import against_text, gust_text, money, seasons_text, time_text
+from ..report.wording import MOST_TIMES, against_text, gust_text, money, seasons_text, time_text, times_text
 from ..sizing.choose import Against, Figures, Way, ranked, way_of
 from ..sizing.offer import GOOD, values_of
 from ..sizing.search import never
@@ -25,7 +23,6 @@ from .figures import capital
 from .lists import per_crop
 from .sizes import looked_text
 
-_MUCH, _WHOLE, _LEAST = 20, 3, 0.1  # times the crop: no more is told, in whole numbers, and the least
 _SHARE = 0.005  # of its worth, from which on it is told
 
 
@@ -201,16 +198,8 @@ def _minds(way: Way, system: System) -> str:
 
 def _carries(margin: float, system: System) -> str:
     """Return how much of the expected crop a way carries, in words."""
-    if margin < _LEAST:
-        return template("choose.carries_none")
-    key = "carries_much" if margin > _MUCH else "carries"
-    shown = np.floor(margin) if margin >= _WHOLE else np.floor(margin * 10) / 10
-    return say(f"choose.{key}", system, words={"times": f"{shown:g}"})
-
-
-def _holds(limit: float, system: System) -> str:
-    text = gust_text(limit, system)
-    return f"it holds to a gust of {text}" if limit > 0 else f"it {text}"
+    key = "carries_none" if margin <= 0 else "carries_much" if margin > MOST_TIMES else "carries"
+    return say(f"choose.{key}", system, words={"times": times_text(margin)})
 
 
 def _seasons(life: float) -> str:
@@ -235,8 +224,8 @@ def _against(site: Site, way: Way, key: Against, need: Need, wants: Wants, syste
             "crop": _worst(need, way.family),
             "weak": template(f"family.{way.family}.weak"),
             "suits": template(f"family.{way.family}.suits"),
-            "limit": _holds(way.figures.limit, system),
-            "goes": template(f"goes.{weakest}").rstrip(".").lower(),
+            "limit": gust_text(way.figures.limit, system),
+            "goes": template(f"goes.{weakest}"),
             "least": money(way.figures.cost, site.garden.currency),
             "minutes": time_text(way.figures.minutes),
         },

@@ -5,9 +5,18 @@ from __future__ import annotations
 import numpy as np
 
 from .. import tables
-from ..plan.model import Site
+from ..plan.model import GREATEST_GUST, Site
 from ..report.evaluation import Evaluation
-from ..report.wording import against_text, forecast, gust_text, seasons_text, speed_text, spread_text
+from ..report.wording import (
+    MOST_TIMES,
+    against_text,
+    forecast,
+    gust_text,
+    seasons_text,
+    speed_text,
+    spread_text,
+    times_text,
+)
 from ..words.quantities import System
 from ..words.texts import say, template
 from .figures import finite
@@ -48,24 +57,17 @@ def headline(site: Site, e: Evaluation, system: System) -> Headline:
     link = next(link for link in e.links if link.key == said.weakest)
     margin = min(float(np.min(values)) for values in e.margin.values())
     first = min(e.margin, key=lambda k: float(np.min(e.margin[k])))
-    by = "by judgement" if any(check.certainty == "judgement" for check in link.checks) else ""
+    estimated = any(check.certainty == "judgement" for check in link.checks)
     spread = spread_text(*e.chance.once_in()[1:])
-    opening = (
-        f"Holds to a gust of {said.limit_text} at the plant" if limit > 0 else "Falls short in still air"
-    )
-    margin_text = (
-        "over 20 ×" if margin > 20 else "none" if margin <= 0 else f"{np.floor(margin * 10) / 10:.1f} ×"
-    )
-    carries = (
-        f"Carries {margin_text} the expected crop"
-        if margin > 0
-        else "Falls short in the working wind whatever the crop"
-    )
+    words = {"limit": said.limit_text, "week": said.week_label}
+    holds = "nothing" if limit <= 0 else "over" if limit > GREATEST_GUST else "holds"
+    sentences = [say(f"headline.{holds}", system, words=words), said.weakest_text]
+    if estimated:
+        sentences.append(template("headline.estimate"))
+    sentences.append(_carries(margin, first, system))
     return Headline(
         **said.model_dump(),
-        sentence=f"{opening} in its worst week, {said.week_label}. {said.weakest_text}"
-        f"{', ' + by if by else ''}. {carries}"
-        + (f"; {template('link.' + first).lower()} first." if 0 < margin <= 20 else "."),
+        sentence=" ".join(sentences),
         limit=finite(limit),
         saturated_text=gust_text(float(np.min(e.limit[1])), system),
         bare_text=gust_text(float(np.min(e.bare_limit[0])), system),
@@ -80,10 +82,17 @@ def headline(site: Site, e: Evaluation, system: System) -> Headline:
         spare_text=" ".join(
             (speed_text(abs(limit - e.asked), system), "to spare" if limit >= e.asked else "short")
         ),
-        margin_text=margin_text,
-        by=by,
+        margin_text=times_text(margin),
+        by=template("headline.by") if estimated else "",
         beside=_beside(e, said.week, said.weakest, system),
     )
+
+
+def _carries(margin: float, first: str, system: System) -> str:
+    """Return how much of the expected crop a structure carries, and what fails first with more."""
+    key = "carries_none" if margin <= 0 else "carries_much" if margin > MOST_TIMES else "carries"
+    words = {"times": times_text(margin), "link": template(f"link.{first}")}
+    return say(f"headline.{key}", system, words=words)
 
 
 def _asked_said(site: Site, e: Evaluation, system: System) -> str:
@@ -103,7 +112,7 @@ def _beside(e: Evaluation, week: int, weakest: str, system: System) -> str:
     return say(
         "headline.beside",
         system,
-        words={"most": template(f"link.{most}").lower(), "weakest": template(f"link.{weakest}").lower()},
+        words={"most": template(f"link.{most}"), "weakest": template(f"link.{weakest}")},
     )
 
 
@@ -137,9 +146,7 @@ def in_words(e: Evaluation, week: int, system: System) -> str:
             "cover": (100 * float(growth.cover[week]), "count"),
         }
         said.append(
-            say(
-                "solid.grown", system, grown, {"crop": growth.crop.name.lower(), "week": e.season.label(week)}
-            )
+            say("solid.grown", system, grown, {"crop": growth.crop.name, "week": e.season.label(week)})
         )
     said.append(
         say(

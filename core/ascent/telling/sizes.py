@@ -120,7 +120,7 @@ def _change(
         if change.costs < -_NOTHING
         else "same"
     )
-    words = {"link": template(f"link.{change.link}").lower()} if change.link else {}
+    words = {"link": template(f"link.{change.link}")} if change.link else {}
     return ChangeReport(
         words=what, why=say(f"sizing.{why}", system, words=words), cost_text=_more(change.costs, currency)
     )
@@ -135,7 +135,7 @@ def _stopped(found: Sized, system: System, currency: str) -> str:
     if found.least:
         return say("sizing.too_dear", system, words={"least": money(found.least, currency)})
     if found.stopped:
-        words = {"link": template(f"link.{found.stopped}").lower()}
+        words = {"link": template(f"link.{found.stopped}")}
         key = "sizing.stopped" if found.proven else "sizing.not_found"
         return say(key, system, {"times": (found.trial.margin, "ratio")}, words)
     return "" if found.changes else say("sizing.best_already", system)

@@ -201,7 +201,7 @@ def _looked(check: StormCheck, diary: Diary | None, day: dt.date) -> AfterRow:
     named = template(link)
     return AfterRow(
         structure=check.structure,
-        look=template("weather.look").format(weakest=named.lower()),
+        look=template("weather.look").format(weakest=named),
         found=found.found if found else None,
         note=found.note if found else "",
     )

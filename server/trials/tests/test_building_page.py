@@ -47,8 +47,8 @@ class StepsTest(BuildTestCase):
             expect(self.page.get_by_text(f"Step {number + 1} of {count}")).to_be_visible()
             self.done()
         expect(self.page.get_by_text(f"{count} of {count} steps done")).to_be_visible()
-        self.page.get_by_role("button", name="It stands").click()
-        expect(self.page.get_by_text("Stands since")).to_be_visible()
+        self.page.get_by_role("button", name="Mark as built").click()
+        expect(self.page.get_by_text("Built on")).to_be_visible()
         self.saved()
         self.assertEqual(len(self.ticks()), count)
 
@@ -56,23 +56,23 @@ class StepsTest(BuildTestCase):
         self.build()
         self.done()
         expect(self.step("Drive the posts")).to_be_visible()
-        self.page.get_by_role("button", name="It went in otherwise").click()
+        self.page.get_by_role("button", name="Record a difference").click()
         self.page.get_by_role("button", name="P2", exact=True).click()
         self.page.get_by_label("Post depth, as it came out").fill("0.25 m")
-        self.page.get_by_role("button", name="Write it down").click()
+        self.page.get_by_role("button", name="Save the difference").click()
         expect(self.page.get_by_text("P2: post depth 0.25 m instead of 0.60 m")).to_be_visible()
         expect(self.page.get_by_text("As it went in it falls short")).to_be_visible()
-        self.assertGreater(self.page.get_by_role("button", name="Done so").count(), 0)
-        self.page.get_by_role("button", name="as planned after all").click()
+        self.assertGreater(self.page.get_by_role("button", name="Solved").count(), 0)
+        self.page.get_by_role("button", name="Remove this difference").click()
         expect(self.page.get_by_text("Nothing went in otherwise than planned.")).to_be_visible()
 
     def test_what_cannot_be_is_set_aside_with_its_words(self):
         self.build()
         self.done()
         self.expected_errors = 1
-        self.page.get_by_role("button", name="It went in otherwise").click()
+        self.page.get_by_role("button", name="Record a difference").click()
         self.page.get_by_label("Post depth, as it came out").fill("nine feet deep")
-        self.page.get_by_role("button", name="Write it down").click()
+        self.page.get_by_role("button", name="Save the difference").click()
         expect(self.page.get_by_text("nine feet deep").first).to_be_visible()
         expect(self.page.get_by_role("alert")).to_contain_text("write a length such as 1.2 m")
 
@@ -99,7 +99,7 @@ class StepsTest(BuildTestCase):
 
     def test_in_the_round_the_steps_are_played_to_the_last(self):
         self.build(name="Lantern Arch")
-        self.page.get_by_role("button", name="in the round").click()
+        self.page.get_by_role("button", name="3D view").click()
         self.page.get_by_role("button", name="play the steps").click()
         expect(self.page.get_by_text("Step 4 of")).to_be_visible()
         self.page.get_by_role("button", name="stop", exact=True).click()
@@ -116,7 +116,7 @@ class StepsTest(BuildTestCase):
         self.done()
         expect(self.step("Drive the posts")).to_be_visible()
         self.assertLessEqual(self.overflow(), 0)
-        for name in ("Done", "Back", "It went in otherwise"):
+        for name in ("Done", "Back", "Record a difference"):
             box = self.page.get_by_role("button", name=name, exact=True).bounding_box()
             self.assertGreaterEqual(box["height"], 44, name)
 

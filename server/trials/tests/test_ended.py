@@ -88,7 +88,7 @@ class OtherAccountTest(EndedTestCase):
         self.context.route(EDITS, lambda route: route.abort())
         self.item("cove-bed").focus()
         self.page.keyboard.press("ArrowRight")
-        expect(self.page.get_by_role("status").first).to_contain_text("kept here")
+        expect(self.page.get_by_role("status").first).to_contain_text("stored on this device")
         self.as_other(self.context)
         self.context.unroute(EDITS)
         self.page.evaluate("dispatchEvent(new Event('online'))")

@@ -1,4 +1,4 @@
-"""Every kind of support on the bench: drawn, answered, in the round and on a phone, in feet and inches."""
+"""Every kind of support in its design: drawn, answered, in the 3D view and on a phone, in feet and inches."""
 
 from __future__ import annotations
 
@@ -37,10 +37,10 @@ class KindsTest(BrowserTestCase):
                 self.in_the_round(row, dark=number % 2 == 1)
 
     def in_the_round(self, row: Thing, dark: bool) -> None:
-        """Look at it in the round, in either theme."""
+        """Look at it in the 3D view, in either theme."""
         page = self.page
         page.emulate_media(color_scheme="dark" if dark else "light")
-        page.get_by_role("button", name="in the round").click()
+        page.get_by_role("button", name="3D view").click()
         canvas = page.get_by_role("img", name=re.compile("^In the round"))
         expect(canvas).to_have_attribute("aria-label", re.compile(re.escape(row.document["name"])))
         page.wait_for_timeout(200)  # a frame of the software renderer
@@ -72,7 +72,7 @@ class KindsTest(BrowserTestCase):
         """Look at the views, open the weakest link, blow at it."""
         page = self.page
         path = page.get_by_role("complementary", name="Load path")
-        weakest = path.get_by_role("button", name=re.compile("goes first"))
+        weakest = path.get_by_role("button", name=re.compile("fails first"))
         expect(weakest).to_have_count(1)
         for view in ("from the side", "from the end", "from above"):
             expect(page.get_by_text(view, exact=True)).to_be_visible()
@@ -82,7 +82,7 @@ class KindsTest(BrowserTestCase):
         expect(panel.get_by_text(re.compile("Expected to go .*season"))).to_be_visible()
         expect(panel.get_by_text(re.compile("By median strengths it bears")).first).to_be_visible()
         expect(panel.get_by_role("heading", level=3).first).to_contain_text("use")
-        for wind in ("still air", "design gust"):
+        for wind in ("no wind", "design gust"):
             page.get_by_role("button", name=wind, exact=True).click()
         expect(page.get_by_role("button", name="design gust", exact=True)).to_have_attribute(
             "aria-pressed", "true"

@@ -19,9 +19,9 @@ class ScreensTest(BrowserTestCase):
     def screens(self) -> dict[str, str]:
         structure, garden = self.structure(), f"/gardens/{self.garden.pk}"
         return {
-            "In the way": garden,
+            "Conflicts": garden,
             "Plan a support": f"{garden}?on=loft-bed-2",
-            "Open on the bench": f"{garden}?on=cove-fence",
+            "Open design": f"{garden}?on=cove-fence",
             "Have buried services marked": f"{garden}?on=water-pipe",
             "A support for Chandler’s": f"{garden}/beds/chandlers/new",
             "Shopping list": f"{garden}/parts",
@@ -30,8 +30,8 @@ class ScreensTest(BrowserTestCase):
             "As it began": f"{garden}/history?at=0",
             "Choose a file": f"{garden}/files",
             "A link to look at it": f"{garden}/people",
-            "The end of this account": "/account",
-            "How Ascent reckons": "/method",
+            "Delete this account": "/account",
+            "How Ascent calculates": "/method",
             "Lantern Row": structure,
             "Soil grip": f"{structure}?link=soil",
             "headroom over a path": self.structure("Lantern Arch"),
@@ -41,14 +41,14 @@ class ScreensTest(BrowserTestCase):
             "Joined": f"{self.structure('Runner Row')}/build?part=steps",
             "where the two tapes meet": f"{structure}/build?part=stake",
             "Pull a post": f"{structure}/build?part=pulls",
-            "Nothing stands here": "/nowhere/at/all",
+            "This page does not exist": "/nowhere/at/all",
         }
 
     def visit(self, path: str, words: str, go: Callable[[str], None] | None = None) -> None:
         (go or self.open)(path)
         expect(self.page.get_by_text(words).first).to_be_visible()
-        expect(self.page.get_by_text("One moment…")).to_have_count(0)
-        expect(self.page.get_by_text("reckoning…")).to_have_count(0)
+        expect(self.page.get_by_text("Loading…")).to_have_count(0)
+        expect(self.page.get_by_text("Calculating…")).to_have_count(0)
 
     def test_axe_finds_nothing_in_either_theme_and_nothing_is_wider_than_its_window(self):
         """Opened on a phone, then as wide as a desk's, then at twice the size; colours are all that a theme
@@ -93,7 +93,7 @@ class ScreensTest(BrowserTestCase):
         self.page.set_viewport_size({"width": 390, "height": 844})
         for name in ("Lantern Row", "Runner Row", "Cove Hoops"):
             with self.subTest(name):
-                self.visit(self.structure(name), "Holds to a gust")
+                self.visit(self.structure(name), "Holds gusts up to")
                 answer = self.page.get_by_label("What it holds").locator("p")
                 verdict, sentence = (answer.nth(n).bounding_box() for n in (0, 1))
                 assert verdict and sentence
@@ -168,7 +168,7 @@ class WholeTest(BrowserTestCase):
             for width, height in ((1280, 800), (1700, 1000), (1000, 640), (390, 844)):
                 self.page.set_viewport_size({"width": width, "height": height})
                 self.walk(self.structure(name))
-                expect(self.page.get_by_text("Holds to a gust").first).to_be_visible()
+                expect(self.page.get_by_text("Holds gusts up to").first).to_be_visible()
                 with self.subTest(name, width=width):
                     notes = self.page.get_by_role("region", name="To watch").locator("visible=true")
                     expect(notes).to_have_count(1)
@@ -186,7 +186,7 @@ class WholeTest(BrowserTestCase):
         expect(self.page.get_by_label("Length", exact=True)).to_have_value("3.60 m")
         self.page.get_by_role("button", name="Switch to feet and inches").click()
         expect(self.page.get_by_label("Length", exact=True)).to_have_value("12 ft")
-        self.page.get_by_role("button", name="just make the bed").click()
+        self.page.get_by_role("button", name="Add the bed only").click()
         expect(self.page.get_by_role("region", name="First bed")).to_be_visible()
         self.saved()
         self.assertEqual(Garden.objects.latest("pk").document["units"], "imperial")

@@ -28,7 +28,7 @@ class SharingPagesTest(BrowserTestCase):
         page.get_by_label("Account", exact=True).fill("nobody-here")
         page.get_by_role("button", name="Share", exact=True).click()
         expect(page.get_by_role("alert")).to_contain_text(
-            "‘nobody-here’ is refused: the name of somebody else’s account is allowed"
+            "‘nobody-here’ cannot be used. The name of somebody else’s account is allowed"
         )
         page.get_by_label("Account", exact=True).fill("tobin")
         page.get_by_label("may change it too").check()
@@ -48,10 +48,10 @@ class SharingPagesTest(BrowserTestCase):
         expect(page.get_by_role("button", name="Cove Bed: moved")).to_contain_text("tobin")
 
         self.open(f"/gardens/{self.garden.pk}/people")
-        page.get_by_role("button", name="take back").click()
-        expect(page.get_by_text("Nobody yet. Only you see this garden.")).to_be_visible()
+        page.get_by_role("button", name="Stop sharing").click()
+        expect(page.get_by_text("Not shared. Only you see this garden.")).to_be_visible()
         other.goto(f"{self.live_server_url}/gardens/{self.garden.pk}")
-        expect(other.get_by_text("Nothing stands here")).to_be_visible()
+        expect(other.get_by_text("This page does not exist")).to_be_visible()
         context.close()
 
     def test_a_garden_is_deleted_only_once_its_name_is_written(self):
@@ -80,7 +80,7 @@ class SharingPagesTest(BrowserTestCase):
         self.page.get_by_role("button", name="New garden").click()
         expect(self.page.get_by_role("heading", name="A new garden")).to_be_visible()
         self.page.get_by_label("Garden", exact=True).fill("Second Quay")
-        self.page.get_by_role("button", name="just make the bed").click()
+        self.page.get_by_role("button", name="Add the bed only").click()
         expect(self.page.get_by_role("region", name="First bed")).to_be_visible()
         self.open("/account")
         for name in ("Lantern Quay", "Second Quay"):
@@ -95,14 +95,14 @@ class ForgottenTest(BrowserTestCase):
         page = self.page
         self.open("/")
         page.get_by_role("button", name="sign out").click()
-        page.get_by_role("button", name="make an account").click()
+        page.get_by_role("button", name="Make an account").click()
         page.get_by_label("Name", exact=True).fill("tobin")
         page.get_by_label("Mail, for a forgotten password").fill("tobin@example.org")
         page.get_by_label("Password", exact=True).fill("tall-peas-9")
         page.get_by_role("button", name="Make the account").click()
         expect(page.get_by_role("heading", name="A new garden")).to_be_visible()
         page.get_by_role("button", name="sign out").click()
-        page.get_by_role("button", name="forgotten password").click()
+        page.get_by_role("button", name="Forgotten password").click()
         page.get_by_label("Mail", exact=True).fill("tobin@example.org")
         page.get_by_role("button", name="Send a link").click()
         expect(page.get_by_role("status")).to_contain_text("a link is on its way")
@@ -116,5 +116,5 @@ class ForgottenTest(BrowserTestCase):
         page.get_by_role("button", name="Sign in").click()
         expect(page.get_by_role("heading", name="A new garden")).to_be_visible()
         page.get_by_role("button", name="sign out").click()
-        page.get_by_role("button", name="back into the demo").click()
+        page.get_by_role("button", name="Back to the demo").click()
         expect(page.get_by_role("heading", name="Lantern Quay")).to_be_visible()

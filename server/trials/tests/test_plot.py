@@ -143,7 +143,7 @@ class PlotTest(BrowserTestCase):
         length.fill("900 m")
         self.page.keyboard.press("Enter")
         expect(self.page.get_by_role("alert")).to_contain_text(
-            "‘900 m’ is refused: 0.30 m to 60.00 m is allowed"
+            "‘900 m’ cannot be used. 0.30 m to 60.00 m is allowed"
         )
         bearing = self.page.get_by_label("Bearing", exact=True)
         bearing.fill("NE")
@@ -167,7 +167,7 @@ class PlotTest(BrowserTestCase):
         self.page.locator(".adder", has_text="water pipe").click()
         expect(self.page.get_by_role("heading", name="Water pipe", level=1)).to_be_visible()
         expect(self.page.get_by_text("Have buried services marked")).to_be_visible()
-        self.page.get_by_role("button", name="one more corner").click()
+        self.page.get_by_role("button", name="Add a corner").click()
         self.page.get_by_label("North 2", exact=True).fill("3 m")
         self.page.keyboard.press("Enter")
         points = self.wait_for("water-pipe-2", "points", lambda points: points[1][1] == 3.0)
@@ -217,7 +217,7 @@ class PlotTest(BrowserTestCase):
         Thing.objects.bulk_create([*beds, *rows])
         self.plan()
         expect(self.item("row-192")).to_be_visible()
-        expect(self.page.get_by_role("region", name="Bed 192")).to_contain_text("goes first", timeout=45_000)
+        expect(self.page.get_by_role("region", name="Bed 192")).to_contain_text("fails first", timeout=45_000)
         self.item("many-100").focus()
         self.page.keyboard.press("ArrowRight")
         self.wait_for("many-100", "x", lambda x: x == round(40.0 + 7 * (100 % 14) + 0.1, 3))
@@ -300,9 +300,9 @@ class TogetherTest(BrowserTestCase):
         self.page.route("**/edits", lambda route: route.abort())
         self.item("cove-bed").focus()
         self.page.keyboard.press("Shift+ArrowRight")
-        expect(self.page.get_by_role("status").first).to_contain_text("kept here")
+        expect(self.page.get_by_role("status").first).to_contain_text("stored on this device")
         self.page.reload()  # kept for this tab, too
-        expect(self.page.get_by_role("status").first).to_contain_text("kept here")
+        expect(self.page.get_by_role("status").first).to_contain_text("stored on this device")
         self.page.unroute("**/edits")
         self.saved()
         self.assertEqual(self.fields("cove-bed")["x"], 8.6)
@@ -318,7 +318,7 @@ class TogetherTest(BrowserTestCase):
         expect(page.get_by_text("Plan a support")).to_have_count(0)
         expect(page.get_by_label("Length", exact=True)).to_be_disabled()
         self.open(self.structure(), page)
-        expect(page.get_by_text("you may look and try; nothing is saved")).to_be_visible()
+        expect(page.get_by_text("view only: your changes are not saved")).to_be_visible()
         context.close()
 
 
@@ -332,20 +332,20 @@ class PagesTest(BrowserTestCase):
         visitor = self.new_page(context)
         visitor.goto(link)
         expect(visitor.get_by_text("mara’s garden; you may look.")).to_be_visible()
-        self.page.get_by_role("button", name="Withdraw it").click()
+        self.page.get_by_role("button", name="Withdraw the link").click()
         expect(self.page.get_by_role("button", name="Make a link")).to_be_visible()
         visitor.reload()
         expect(visitor.get_by_role("button", name="Sign in")).to_be_visible()
         visitor.goto(link)
-        expect(visitor.get_by_text("Nothing stands here")).to_be_visible()
+        expect(visitor.get_by_text("This page does not exist")).to_be_visible()
         context.close()
 
     def test_what_is_taken_away_is_said_and_brought_back_at_once(self):
         self.plan("cove-bed")
-        self.page.get_by_role("button", name="take away").click()
-        told = self.page.get_by_role("alert").filter(has_text="Cove Bed taken away")
+        self.page.get_by_role("button", name="Remove").click()
+        told = self.page.get_by_role("alert").filter(has_text="Cove Bed removed")
         expect(told).to_be_visible()
-        told.get_by_role("button", name="bring it back").click()
+        told.get_by_role("button", name="Undo the removal").click()
         expect(self.item("cove-bed")).to_have_count(1)
         expect(told).to_have_count(0)
         self.saved()
@@ -363,10 +363,10 @@ class PagesTest(BrowserTestCase):
         expect(self.page.get_by_role("region", name="Cove Bed")).to_have_count(0)
         self.saved()
         self.page.get_by_role("link", name="history").click()
-        expect(self.page.get_by_text("Cove Bed taken away; Cove Fence taken away")).to_be_visible()
+        expect(self.page.get_by_text("Cove Bed removed; Cove Fence removed")).to_be_visible()
         self.page.get_by_role("button", name=re.compile("as it began")).click()
         expect(self.page.get_by_role("img", name="21 beds, 23 structures")).to_be_visible()
-        self.page.get_by_role("button", name="Make it so again").click()
+        self.page.get_by_role("button", name="Restore this state").click()
         expect(self.page.get_by_text("Restored.")).to_be_visible()
         self.page.get_by_role("link", name="plan", exact=True).click()
         expect(self.page.get_by_role("region", name="Cove Bed")).to_be_visible()
@@ -388,7 +388,7 @@ class PagesTest(BrowserTestCase):
             {"name": "new.json", "mimeType": "application/json", "buffer": changed.encode()}
         )
         expect(page.get_by_text("bed Gull Bed: name Cove Bed → Gull Bed")).to_be_visible()
-        page.get_by_role("button", name="Take it in").click()
+        page.get_by_role("button", name="Import").click()
         expect(page.get_by_text("Taken in as one change")).to_be_visible()
         damaged = changed.replace('"length": 24.0', '"length": -1').replace('"sandy"', '"sandi"')
         chooser.set_input_files(
@@ -405,7 +405,7 @@ class PagesTest(BrowserTestCase):
             {"name": "b.csv", "mimeType": "text/csv", "buffer": table.encode()}
         )
         expect(self.page.get_by_text("bed Kai Bed added")).to_be_visible()
-        self.page.get_by_role("button", name="Take it in").click()
+        self.page.get_by_role("button", name="Import").click()
         expect(self.page.get_by_text("Taken in as one change")).to_be_visible()
         self.assertEqual(self.fields("kai-bed")["width"], 1.2)
 

@@ -65,7 +65,7 @@ class QueueTestCase(BrowserTestCase):
         return self.fields(key)[field]
 
     def waits(self, page: Page | None = None) -> None:
-        expect(self.status(page)).to_contain_text("kept here, trying again")
+        expect(self.status(page)).to_contain_text("stored on this device, trying again")
 
 
 class LineTest(QueueTestCase):
@@ -273,7 +273,7 @@ class KeptTest(QueueTestCase):
         Session.objects.all().delete()
         self.item("cove-bed").focus()
         self.page.keyboard.press("Shift+ArrowRight")
-        expect(self.status()).to_contain_text("signed out: one change kept here")
+        expect(self.status()).to_contain_text("signed out: one change stored on this device")
         self.page.reload()
         self.page.get_by_label("Name", exact=True).fill("mara")
         self.page.get_by_label("Password", exact=True).fill("tall-beans-9")
@@ -305,7 +305,7 @@ class KeptTest(QueueTestCase):
         expect(mine).to_be_visible()
         other.reload()
         expect(mine).to_be_visible()
-        other.get_by_role("button", name="keep all of mine").click()
+        other.get_by_role("button", name="Keep all of mine").click()
         self.saved(other)
         expect(other.get_by_label("East", exact=True)).to_have_value("22.00 m")
         self.assertEqual(self.stored(), 22.0)
@@ -325,7 +325,7 @@ class KeptTest(QueueTestCase):
         expect(other.get_by_role("radio", name="Ties on each post, mine: 7")).to_be_visible()
         other.reload()
         expect(other.get_by_role("radio", name="Ties on each post, mine: 7")).to_be_visible()
-        other.get_by_role("button", name="keep all of mine").click()
+        other.get_by_role("button", name="Keep all of mine").click()
         self.saved(other)
         self.assertEqual(
             Thing.objects.get(garden=self.garden, key="lantern-row").document["options"]["ties_per_post"], 7
@@ -342,7 +342,9 @@ class KeptTest(QueueTestCase):
                 self.plan("cove-bed", page)
                 self.down(page)
                 self.east("20 m", page)
-                expect(self.status(page)).to_contain_text("kept here" if kept else "leave this page open")
+                expect(self.status(page)).to_contain_text(
+                    "stored on this device" if kept else "keep this page open"
+                )
                 asked: list[str] = []
                 page.on("dialog", lambda dialog, asked=asked: (asked.append(dialog.type), dialog.accept()))
                 page.reload()
@@ -362,7 +364,7 @@ class RefusedTest(QueueTestCase):
         self.up()
         aside = self.page.get_by_role("alert", name="Set aside")
         expect(aside).to_contain_text("letters, figures and signs on one line are allowed", timeout=30_000)
-        expect(self.status()).to_contain_text("one change refused, set aside")
+        expect(self.status()).to_contain_text("one change not saved: action needed")
         self.assertEqual(self.stored(), 20.0)
         self.east("21 m")
         expect(self.page.get_by_label("East", exact=True)).to_have_value("21.00 m")
@@ -370,7 +372,7 @@ class RefusedTest(QueueTestCase):
         expect(aside).to_contain_text("Cove Bed: name")
         self.assertEqual(self.stored(), 21.0)
         aside.get_by_label("name", exact=True).fill("Gull Bed")
-        aside.get_by_role("button", name="Send it mended").click()
+        aside.get_by_role("button", name="Save the correction").click()
         expect(aside).to_have_count(0)
         self.saved()
         self.assertEqual(self.stored(field="name"), "Gull Bed")
@@ -380,7 +382,7 @@ class RefusedTest(QueueTestCase):
         name = self.page.get_by_label("Name", exact=True)
         name.fill("Gull\u2028Bed")
         name.press("Enter")
-        self.page.get_by_role("button", name="let it go").click()
+        self.page.get_by_role("button", name="Discard it").click()
         expect(self.page.get_by_role("alert", name="Set aside")).to_have_count(0)
         expect(self.status()).to_have_text("saved")
         self.page.reload()
@@ -396,10 +398,10 @@ class WrittenTest(QueueTestCase):
         self.page.clock.install()
         self.context.set_offline(True)
         self.write_east("2 ft")
-        expect(self.status()).to_contain_text("‘2 ft’ is kept here, not read yet")
+        expect(self.status()).to_contain_text("‘2 ft’ is stored on this device")
         self.page.keyboard.press("Escape")
         self.page.get_by_role("button", name="Chandler’s", exact=True).click()  # its field is gone
-        expect(self.status()).to_contain_text("‘2 ft’ is kept here, not read yet")
+        expect(self.status()).to_contain_text("‘2 ft’ is stored on this device")
         self.context.set_offline(False)
         self.page.clock.run_for(500)
         self.saved()
@@ -413,12 +415,12 @@ class FaultTest(QueueTestCase):
         expect(self.page.get_by_role("button", name="undo", exact=True)).to_be_enabled()
         with mock.patch("gardens.services.garden.known_of", side_effect=ZeroDivisionError):
             self.page.reload()
-            expect(self.page.get_by_role("heading", name="This cannot be shown just now")).to_be_visible()
+            expect(self.page.get_by_role("heading", name="This cannot be shown now")).to_be_visible()
             expect(self.page.get_by_text("a fault of ours")).to_be_visible()
-        self.page.get_by_role("button", name="undo my last change").click()
+        self.page.get_by_role("button", name="Undo my last change").click()
         expect(self.page.get_by_label("East", exact=True)).to_have_value("7.60 m")
         self.open("/gardens/999999")
-        expect(self.page.get_by_role("heading", name="Nothing stands here")).to_be_visible()
+        expect(self.page.get_by_role("heading", name="This page does not exist")).to_be_visible()
 
     def test_what_cannot_be_read_is_shown_with_its_text_and_taken_away(self):
         row = Thing.objects.get(garden=self.garden, key="lantern-row")
@@ -429,7 +431,7 @@ class FaultTest(QueueTestCase):
         lost.locator("summary").click()
         expect(lost).to_contain_text("no field of that name belongs here")
         expect(lost.locator("pre")).to_contain_text('"gone": 1')
-        lost.get_by_role("button", name="take it away").click()
+        lost.get_by_role("button", name="Remove it").click()
         expect(lost).to_have_count(0)
         self.saved()
         self.page.get_by_role("button", name="undo", exact=True).click()

@@ -1,4 +1,4 @@
-"""The structure in the round, and what moves it, on the bench."""
+"""The 3D view of a support, and what moves it, in its design."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ class RoundTest(BrowserTestCase):
     def test_it_is_turned_by_keys_and_hand_lit_by_an_hour_and_told_in_words(self):
         page = self.page
         self.open(self.structure())
-        page.get_by_role("button", name="in the round").click()
+        page.get_by_role("button", name="3D view").click()
         canvas = self.canvas()
         expect(canvas).to_have_attribute("aria-label", re.compile("13 of tomato.*arrow keys"))
         expect(page.get_by_text("The figure stands 1.70 m tall.")).to_be_visible()
@@ -55,7 +55,7 @@ class MovesTest(BrowserTestCase):
     def test_a_curve_is_opened_and_a_value_of_it_taken(self):
         page = self.page
         self.open(self.structure())
-        page.get_by_role("button", name="What Post spacing moves").click()
+        page.get_by_role("button", name="Effect of Post spacing on strength and cost").click()
         curve = page.get_by_role("group", name="What Post spacing moves")
         expect(curve).to_contain_text("Now 1.22 m: 21 m/s.")
         spots = curve.locator("rect")
@@ -73,7 +73,7 @@ class MovesTest(BrowserTestCase):
     def test_a_list_of_things_is_compared_and_one_taken(self):
         page = self.page
         self.open(self.structure())
-        page.get_by_role("button", name="What Post moves").click()
+        page.get_by_role("button", name="Effect of Post on strength and cost").click()
         listed = page.get_by_role("group", name="What Post moves")
         expect(listed.get_by_role("button", name="steel T-post 2.1 m", exact=True)).to_have_attribute(
             "aria-pressed", "true"

@@ -41,7 +41,7 @@ class WeekTest(SeasonTestCase):
         expect(page.get_by_role("heading", level=1)).to_contain_text("Today, 11 August")
         storm = page.get_by_role("region", name="Storm watch")
         expect(storm).to_contain_text("Thursday, 13 August")
-        expect(storm.get_by_text("falls short").first).to_be_visible()
+        expect(storm.get_by_text("too weak").first).to_be_visible()
         row = page.locator(".visit", has=page.get_by_role("link", name="Lantern Row")).first
         tick = row.get_by_role("checkbox").first
         box = tick.locator("xpath=..").bounding_box()
@@ -60,7 +60,7 @@ class WeekTest(SeasonTestCase):
         row = page.locator(".visit", has=page.get_by_role("link", name="Lantern Row")).first
         row.get_by_role("button", name=re.compile("^Pick tomato")).click()
         expect(row.get_by_text(re.compile("Once missed, 1.7 times as much fruit hangs"))).to_be_visible()
-        row.get_by_role("button", name="skip it this time").click()
+        row.get_by_role("button", name="Skip this time").click()
         expect(row.get_by_text("skipped")).to_be_visible()
         self.saved()
         self.assertIn("skipped", self.marks().values())
@@ -90,7 +90,7 @@ class WeekTest(SeasonTestCase):
         expect(late).to_contain_text("Weavers is not built")
         late.get_by_text("Weavers is not built").click()
         expect(late.get_by_text("A string to each plant")).to_be_visible()
-        late.get_by_role("button", name="it stands already").click()
+        late.get_by_role("button", name="Mark as built").click()
         self.saved()
         self.assertEqual(self.marks("weavers"), {"2026.build.1": "done"})
 
@@ -100,7 +100,7 @@ class WeekTest(SeasonTestCase):
         page.get_by_role("button", name="Make a feed").click()
         address = page.get_by_label("Address of the feed")
         expect(address).to_have_value(re.compile(r"/api/feed/[\w-]{40,}\.ics$"))
-        page.get_by_role("button", name="withdraw it").click()
+        page.get_by_role("button", name="Withdraw the address").click()
         expect(page.get_by_role("button", name="Make a feed")).to_be_visible()
 
 

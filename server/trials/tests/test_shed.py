@@ -19,7 +19,7 @@ class ShedTest(BrowserTestCase):
     def test_put_in_changed_and_thrown_out(self):
         page = self.page
         self.shed()
-        page.get_by_role("button", name="Put something in").click()
+        page.get_by_role("button", name="Add something").click()
         form = page.get_by_role("form", name="Something new for the shed")
         pick(page, "Most like", "water pipe 27 mm")
         form.get_by_label("Called").fill("Pipe of the pump")
@@ -27,7 +27,7 @@ class ShedTest(BrowserTestCase):
         form.get_by_label("Length of each").fill("210 cm")
         page.keyboard.press("Tab")
         form.get_by_label("Seasons old").fill("2")
-        form.get_by_role("button", name="Put it in").click()
+        form.get_by_role("button", name="Add to the shed").click()
         row = page.get_by_role("row", name=re.compile("Pipe of the pump"))
         expect(row).to_contain_text("6 seasons left")
         expect(row).to_contain_text("2.10 m long")
@@ -39,19 +39,19 @@ class ShedTest(BrowserTestCase):
         stored = Thing.objects.get(garden=self.garden, document__name="Pipe of the pump").document
         self.assertEqual((stored["count"], stored["length"], stored["age"]), (3, 2.1, 2))
         page.get_by_role("button", name="Pipe of the pump").click()
-        page.get_by_role("button", name="throw it out").click()
+        page.get_by_role("button", name="Delete it from the shed").click()
         expect(row).to_have_count(0)
 
     def test_what_cannot_be_is_refused_with_its_name(self):
         page = self.page
         self.shed()
-        page.get_by_role("button", name="Put something in").click()
+        page.get_by_role("button", name="Add something").click()
         form = page.get_by_role("form", name="Something new for the shed")
         pick(page, "Most like", "steel T-post 1.8 m")
         page.get_by_text("A shape and strength of its own").click()
         form.get_by_label("Width").fill("20 mm")
         page.keyboard.press("Tab")
-        form.get_by_role("button", name="Put it in").click()
+        form.get_by_role("button", name="Add to the shed").click()
         self.expected_errors = 1  # the console tells of an answer of 422
         expect(form.get_by_role("alert")).to_contain_text(
             "measures that a row like steel T-post 1.8 m can have"
@@ -61,8 +61,8 @@ class ShedTest(BrowserTestCase):
         page = self.page
         self.open(self.structure("Lantern Row"))
         shed = page.get_by_role("region", name="From the shed")
-        expect(shed).to_contain_text("Everything is bought.")
-        shed.get_by_role("button", name="use what fits").click()
+        expect(shed).to_contain_text("No parts from the shed are used.")
+        shed.get_by_role("button", name="Use parts from the shed").click()
         expect(shed).to_contain_text("Livestock panel, one end cut")
         self.saved()
         self.open(f"{self.structure('Lantern Row')}/parts")
@@ -74,9 +74,9 @@ class ShedTest(BrowserTestCase):
             "Lantern Row"
         )
         self.open(self.structure("Lantern Row"))
-        page.get_by_role("button", name="Take it down").click()
-        page.get_by_label("Seasons it stood").fill("2")
-        page.get_by_role("button", name="take it down, into the shed").click()
+        page.get_by_role("button", name="Take down this support").click()
+        page.get_by_label("Seasons in use").fill("2")
+        page.get_by_role("button", name="Take down: parts go to the shed").click()
         expect(page.get_by_role("heading", name="Lantern Quay")).to_be_visible()
         self.saved()
         self.shed()
@@ -92,13 +92,13 @@ class ShedTest(BrowserTestCase):
     def test_use_what_i_have_is_an_aim_and_an_option_can_be_locked(self):
         page = self.page
         self.open(self.structure("Lantern Row"))
-        page.get_by_text("Size the whole of it").click()
-        sizing = page.get_by_role("region", name="Size the whole of it")
+        page.get_by_text("Size the whole support").click()
+        sizing = page.get_by_role("region", name="Size the whole support")
         sizing.get_by_label("For", exact=True).select_option("own")
-        lock = sizing.get_by_label("Leave as it is")
+        lock = sizing.get_by_label("Keep as it is")
         lock.fill("Post")
         page.get_by_role("option", name="Post", exact=True).click()
-        sizing.get_by_role("button", name="Look for it").click()
+        sizing.get_by_role("button", name="Find a design").click()
         found = sizing.locator(".fix")
         expect(found).to_be_visible(timeout=30_000)
         expect(found).to_contain_text("holds")

@@ -95,7 +95,7 @@ class PricesTest(BrowserTestCase):
         with override_settings(SUPPLIER=stall(self).address):
             self.open(f"/gardens/{self.garden.pk}/parts")
             region = page.get_by_role("region", name="A supplier’s prices")
-            region.get_by_role("button", name="ask a supplier for prices").click()
+            region.get_by_role("button", name="Ask a supplier for prices").click()
             expect(region.get_by_role("heading", name=NAME)).to_be_visible()
             region.get_by_role("button", name=re.compile("^Take .* prices$")).click()
             expect(region.get_by_role("status")).to_contain_text("Taken in as one change")

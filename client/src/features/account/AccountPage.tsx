@@ -20,7 +20,7 @@ export function AccountPage() {
   const fresh = useFresh();
   const navigate = useNavigate();
   const [said, setSaid] = useState("");
-  if (!session.data || !gardens.data) return <p className="page quiet">One moment…</p>;
+  if (!session.data || !gardens.data) return <p className="page quiet">Loading…</p>;
   const tell = (error: unknown) =>
     setSaid(
       error instanceof Refused
@@ -112,7 +112,7 @@ export function AccountPage() {
         </p>
         {session.data.demo ? (
           <p className="quiet">
-            The demo’s own account has no password. Sign out to make an account of your own and try the rest.
+            The demo’s own account has no password. Sign out to Make an account of your own and try the rest.
           </p>
         ) : (
           <></>
@@ -136,7 +136,7 @@ export function AccountPage() {
           </label>
           <Button type="submit">Change the password</Button>
         </form>
-        <h2>The end of this account</h2>
+        <h2>Delete this account</h2>
         <p className="quiet">
           Deletes the account with all its gardens and their history, at once and for good.
         </p>

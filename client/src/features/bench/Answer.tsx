@@ -8,22 +8,22 @@ export function Answer({ report }: { report: Report }) {
       <p className="verdict">
         <span className={h.limit > 0 ? "big" : "some"}>{h.limit_text}</span>
         <span className="word">
-          {h.words}, {h.design_text} asked
+          {h.words}; needs {h.design_text}
         </span>
       </p>
       <p style={{ fontSize: 14 }}>{h.sentence}</p>
       <dl>
         {h.forecast_text && (
           <>
-            <dt>as forecast</dt>
+            <dt>as a forecast gust</dt>
             <dd>{h.forecast_text}</dd>
           </>
         )}
         <dt>after days of rain</dt>
         <dd>{h.saturated_text}</dd>
-        <dt>by median strengths</dt>
+        <dt>about half would fail at</dt>
         <dd>{h.bare_text}</dd>
-        <dt>expected to go</dt>
+        <dt>expected to fail</dt>
         <dd>
           {h.once_text} {h.spread_text && <span className="quiet">({h.spread_text})</span>}
         </dd>

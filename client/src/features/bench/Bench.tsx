@@ -28,7 +28,7 @@ interface Props {
 
 const Round = lazy(() => import("./Round"));
 const ROOMY = "(min-width: 1134px)"; // from which a sheet between its columns has room for notes
-const WINDS = ["still air", "working wind", "design gust"] as const;
+const WINDS = ["no wind", "weekly wind", "design gust"] as const;
 
 /** A day written in the address, none where it is not one. */
 function dayIn(text: string | null): string | null {
@@ -119,7 +119,7 @@ export function Bench({ structure, catalogue }: Props) {
             </button>
           </>
         ) : (
-          <span className="quiet narrow saving">you may look and try; nothing is saved</span>
+          <span className="quiet narrow saving">view only: your changes are not saved</span>
         )}
         <Link to={`/structures/${structure.id}/build`}>Build</Link>
         <Link to={`/structures/${structure.id}/parts`}>Parts{report ? `, ${report.cost_text}` : ""}</Link>
@@ -180,7 +180,7 @@ export function Bench({ structure, catalogue }: Props) {
         <div className={round ? "stage isround" : "stage"}>
           <Panel name="The drawing">
             {report && round && (
-              <Suspense fallback={<p className="quiet roundblind">bringing it round…</p>}>
+              <Suspense fallback={<p className="quiet roundblind">Loading…</p>}>
                 <Round
                   structure={structure}
                   draft={draft}
@@ -228,7 +228,7 @@ export function Bench({ structure, catalogue }: Props) {
               aria-pressed={round}
               onClick={() => look("view", round ? null : "round")}
             >
-              {round ? "drawing" : "in the round"}
+              {round ? "2D drawing" : "3D view"}
             </button>
             {!round && (
               <>
@@ -270,7 +270,7 @@ export function Bench({ structure, catalogue }: Props) {
               <Remarks report={report} />
               <Rests structure={structure} draft={draft} />
               <p className="hint">
-                <Link to="/method">How Ascent reckons</Link>
+                <Link to="/method">How Ascent calculates</Link>
               </p>
             </Panel>
           )}

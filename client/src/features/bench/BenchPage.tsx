@@ -10,6 +10,6 @@ export function BenchPage() {
   const catalogue = useCatalogue(structure.data?.units);
   if (structure.isError) return <Faulty error={structure.error} />;
   if (!structure.data || !structure.isFetchedAfterMount || !catalogue.data)
-    return <p className="page quiet">One moment…</p>;
+    return <p className="page quiet">Loading…</p>;
   return <Bench key={structure.data.id} structure={structure.data} catalogue={catalogue.data} />;
 }

@@ -42,7 +42,7 @@ export function Chain({ report, week, open, lit, onOpen, onPoint }: Props) {
       <circle cx={20} cy={18} r={11} fill="var(--fruit)" stroke="var(--ink)" strokeWidth={1.6} />
       <path d={`M20 29V${HEAD + 9}`} stroke="var(--ink)" strokeWidth={4.5} strokeLinecap="round" />
       <text x={41} y={22} fontSize={13} fill="var(--ink2)">
-        the crop, and the wind on it
+        crop and wind
       </text>
       {placed.flatMap(({ link, column, row }) => {
         const [x0, foot] = [COLUMN[column], y(row) + TALL - 9];

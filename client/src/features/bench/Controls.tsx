@@ -15,6 +15,7 @@ import { PlantingFields } from "./PlantingFields";
 import { putAt } from "./putAt";
 import type { ChangeDraft } from "./useDraft";
 import { Together } from "./Together";
+import { sentence } from "../../ui/sentence";
 import { Wishes } from "./Wishes";
 
 interface Props {
@@ -85,7 +86,7 @@ export function Controls({
       ))}
       {draft.plantings.length < MOST_PLANTINGS && (
         <button type="button" className="plain" onClick={() => onChange(withAnother)}>
-          another crop on it, before or after
+          Add another crop
         </button>
       )}
       <CoverFields draft={draft} catalogue={catalogue} onChange={onChange} />
@@ -109,7 +110,7 @@ export function Controls({
         onTake={(changes) => onChange((now) => ({ ...now, options: { ...now.options, ...changes } }))}
       />
       <details className="wanted">
-        <summary>Size the whole of it</summary>
+        <summary>Size the whole support</summary>
         <Together
           structure={structure}
           draft={draft}
@@ -258,8 +259,8 @@ function OptionRow({
         type="button"
         className="moved"
         aria-expanded={moves}
-        aria-label={`What ${label} moves`}
-        title="what it moves"
+        aria-label={`Effect of ${label} on strength and cost`}
+        title="Effect on strength and cost"
         onClick={onMoves}
       >
         <svg width={18} height={14} aria-hidden="true">
@@ -273,7 +274,7 @@ function OptionRow({
       {field.help && <p className="help">{field.help}</p>}
       {problem && (
         <p role="alert" className="refusal">
-          {`${field.label}: ${problem.given} is refused: ${problem.allowed}`}
+          {`${field.label}: ${problem.given} cannot be used. ${sentence(problem.allowed)}`}
         </p>
       )}
     </div>
@@ -293,9 +294,9 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
   const leave = () => navigate(`/gardens/${structure.garden}`);
   const remove = async () => {
     const edit = { kind: "structure" as const, act: "remove" as const, key: structure.key, change: {} };
-    // the bench is left first: what is taken away is asked for no more
+    // the bench is left first: what is removed is asked for no more
     await leave();
-    queue.put(editsWrite(structure.garden, [edit], `${name} taken away`));
+    queue.put(editsWrite(structure.garden, [edit], `${name} removed`));
   };
   const takeDown = async () => {
     await leave();
@@ -303,7 +304,7 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
   };
   const keep = (
     <button type="button" className="plain" onClick={() => setAsked(null)}>
-      keep it
+      Cancel
     </button>
   );
   return (
@@ -312,7 +313,7 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
         <p>
           Take {name} off the bed for good?{" "}
           <button type="button" className="plain" onClick={() => void remove()}>
-            yes, remove it
+            Remove it
           </button>
           {keep}
         </p>
@@ -325,7 +326,7 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
           }}
         >
           <label className="row">
-            <span className="label">Seasons it stood</span>
+            <span className="label">Seasons in use</span>
             <input
               className="input"
               inputMode="numeric"
@@ -336,11 +337,11 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
           </label>
           {wrong && (
             <p role="alert" className="refusal">
-              Seasons it stood: ‘{seasons}’ is refused: a whole number from 0 to 60.
+              Seasons in use: ‘{seasons}’ cannot be used. Enter a whole number from 0 to 60.
             </p>
           )}
           <button type="submit" className="plain" disabled={wrong}>
-            take it down, into the shed
+            Take down: parts go to the shed
           </button>
           {keep}
         </form>
@@ -348,7 +349,7 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
       {asked === null && (
         <p>
           <button type="button" className="plain" onClick={() => setAsked("down")}>
-            Take it down
+            Take down this support
           </button>
           <button type="button" className="plain" onClick={() => setAsked("remove")}>
             Remove from the bed

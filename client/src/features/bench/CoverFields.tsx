@@ -33,7 +33,7 @@ export function CoverFields({ draft, catalogue, onChange }: Props) {
           <DayOfYear label="On from" value={cover.on} onDate={(on) => change(i, { on })} />
           <DayOfYear label="Off on" value={cover.off} onDate={(off) => change(i, { off })} />
           <button type="button" className="plain" onClick={() => put(draft.covers.filter((_, n) => n !== i))}>
-            leave it off
+            Remove cover
           </button>
         </div>
       ))}
@@ -43,7 +43,7 @@ export function CoverFields({ draft, catalogue, onChange }: Props) {
           className="plain"
           onClick={() => put([...draft.covers, { cover: first, on: "06-15", off: "08-31" }])}
         >
-          cover it for a while
+          Add a cover
         </button>
       )}
     </div>

@@ -37,12 +37,12 @@ export function FromShed({ structure, draft, report, onTaken }: Props) {
       ) : (
         <p className="quiet">
           {draft.taken.length > 0
-            ? "What it has of the shed does not fit it any more."
-            : "Everything is bought."}
+            ? "The parts reserved from the shed no longer fit this support."
+            : "No parts from the shed are used."}
         </p>
       )}
       <button type="button" className="plain" style={{ paddingLeft: 0 }} onClick={() => void take()}>
-        {own.length > 0 ? "look again" : "use what fits"}
+        {own.length > 0 ? "Search again" : "Use parts from the shed"}
       </button>
       {draft.taken.length > 0 && (
         <button
@@ -53,7 +53,7 @@ export function FromShed({ structure, draft, report, onTaken }: Props) {
             onTaken([]);
           }}
         >
-          give it back
+          Return parts to the shed
         </button>
       )}
       {said && (

@@ -20,7 +20,7 @@ interface Props {
 const SURE: Record<string, string> = {
   certain: "mechanics, certain",
   published: "published values, about ± 20 %",
-  judgement: "judgement, a factor of 2 either way",
+  judgement: "our estimate: it may be half or twice this",
   measured: "measured here",
 };
 
@@ -56,15 +56,13 @@ export function LinkPanel({
       </h1>
       <p>{link.item}</p>
       <p className="quiet">
-        {weakest ? "The weakest link: holds" : "Holds"} to {link.limit_text} in {week}. Expected to go{" "}
-        {link.once_text}
+        {weakest && "The weakest link. "}
+        Holds up to {link.limit_text} in {week}. Expected to fail {link.once_text}
         {link.spread_text && ` (${link.spread_text})`}.
       </p>
       <h2 style={{ marginTop: 14 }}>What would help</h2>
-      {fixes.isPending && <p className="quiet">Trying the next sizes…</p>}
-      {fixes.data?.fixes.length === 0 && (
-        <p className="quiet">Nothing one step away makes this link stronger.</p>
-      )}
+      {fixes.isPending && <p className="quiet">Calculating…</p>}
+      {fixes.data?.fixes.length === 0 && <p className="quiet">No single change makes this link stronger.</p>}
       {fixes.data?.fixes.map((fix) => (
         <button
           key={fix.option}
@@ -75,8 +73,8 @@ export function LinkPanel({
           <strong>{fix.words}</strong>
           <span className="narrow">{fix.cost_text}</span>
           <span className="quiet said">
-            this link to {fix.link_limit_text}; the whole to {fix.limit_text}
-            {fix.holds ? ", holds" : ""}
+            This link then holds up to {fix.link_limit_text}, the support up to {fix.limit_text}
+            {fix.holds ? ": it holds" : ""}
           </span>
         </button>
       ))}
@@ -92,9 +90,9 @@ export function LinkPanel({
           />
         </>
       )}
-      <h2 style={{ marginTop: 18 }}>The working</h2>
+      <h2 style={{ marginTop: 18 }}>Calculation</h2>
       <p className="quiet" style={{ fontSize: 13 }}>
-        In the gust asked, in {week}, moist soil.
+        Calculated for the gust it needs to hold, in {week}, in moist soil.
       </p>
       {link.workings.map((working) => (
         <div key={working.title} className="working">

@@ -19,7 +19,7 @@ const SIZE = { width: 232, height: 128 };
 export function Moves({ structure, draft, option, onValue }: Props) {
   const settled = useSettled(draft);
   const found = useCurve(structure, settled, option);
-  if (!found.data) return <p className="quiet">working it out…</p>;
+  if (!found.data) return <p className="quiet">Calculating…</p>;
   const { points, present, ordered, says, label } = found.data;
   if (!ordered)
     return (

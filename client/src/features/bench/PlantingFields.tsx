@@ -16,7 +16,7 @@ interface Props {
 }
 
 const RAISED = [
-  { key: "usual", name: "as is usual" },
+  { key: "usual", name: "the usual way" },
   { key: "sown", name: "sown in place" },
   { key: "potted", name: "in pots first" },
 ];
@@ -94,7 +94,7 @@ export function PlantingFields({
       <DayOfYear label="Planted on" value={planting.planted} onDate={(planted) => set("planted", planted)} />
       {onRemove && (
         <button type="button" className="plain" onClick={onRemove}>
-          take this crop off
+          Remove this crop
         </button>
       )}
     </div>

@@ -2,6 +2,12 @@ import { type Draft, type Schemas } from "../../api/client";
 import { useRests } from "../../api/reckoned";
 import { useSettled } from "../../ui/useSettled";
 
+const SOURCE: Record<string, string> = {
+  judgement: "our estimate",
+  published: "published value",
+  measured: "measured",
+};
+
 interface Props {
   structure: Schemas["StructureOut"];
   draft: Draft;
@@ -13,8 +19,8 @@ export function Rests({ structure, draft }: Props) {
   const found = useRests(structure, settled);
   if (!found.data?.rests.length) return null;
   return (
-    <section aria-label="What this rests on">
-      <h2 style={{ marginTop: 14 }}>What this rests on</h2>
+    <section aria-label="What changes this result most">
+      <h2 style={{ marginTop: 14 }}>What changes this result most</h2>
       <ul className="rests">
         {found.data.rests.map((rest) => (
           <li key={rest.name}>
@@ -22,7 +28,7 @@ export function Rests({ structure, draft }: Props) {
             <span className="narrow">
               {rest.low_text} to {rest.high_text}
             </span>{" "}
-            <span className="quiet">by {rest.certainty}</span>
+            <span className="quiet">{SOURCE[rest.certainty] ?? rest.certainty}</span>
           </li>
         ))}
       </ul>

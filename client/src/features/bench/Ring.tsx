@@ -30,7 +30,7 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
   const closed = `M${x - HALF} ${y + 12}a${HALF} ${HALF} 0 0 1 ${2 * HALF} 0V${y + TALL - 12}a${HALF} ${HALF} 0 0 1 ${-2 * HALF} 0Z`;
   const sprung = `M${x + HALF + 5} ${y + 16}l-5 -1V${y + 12}a${HALF} ${HALF} 0 0 0 ${-2 * HALF} 0V${y + TALL - 12}a${HALF} ${HALF} 0 0 0 ${2 * HALF} 0v-3l5 -1`;
   const used = use > 90 ? "over 90" : use.toFixed(2);
-  const words = `${weak ? "goes first" : BRIEFLY[state]}, ${used} used`;
+  const words = `${weak ? "fails first" : BRIEFLY[state]}, ${used} of its limit`;
   return (
     <g
       className="chainlink"

@@ -53,11 +53,13 @@ export default function Round({ structure, draft, report, week, weak, short, lit
           ref={canvas}
           tabIndex={0}
           role="img"
-          aria-label={`In the round: ${data?.says ?? ""} Turn it with the arrow keys, nearer and farther with plus and minus.`}
+          aria-label={`3D view: ${data?.says ?? ""} Turn it with the arrow keys, nearer and farther with plus and minus.`}
           onKeyDown={onKeyDown}
         />
         {blind && (
-          <p className="quiet roundblind">This browser draws nothing in the round; here it is in words.</p>
+          <p className="quiet roundblind">
+            This browser cannot show the 3D view. Here is the support in words.
+          </p>
         )}
       </div>
       <p className="roundsays">

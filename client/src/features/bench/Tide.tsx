@@ -89,7 +89,7 @@ export function Tide({ report, week, onWeek }: Props) {
       aria-valuemin={0}
       aria-valuemax={count - 1}
       aria-valuenow={week}
-      aria-valuetext={chosen ? `${chosen.label}: holds to ${chosen.limit_text}` : ""}
+      aria-valuetext={chosen ? `${chosen.label}: holds up to ${chosen.limit_text}` : ""}
       onKeyDown={onKeyDown}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -104,7 +104,7 @@ export function Tide({ report, week, onWeek }: Props) {
           width={width}
           height={HEIGHT}
           role="img"
-          aria-label="Limit gust by week against the gusts of this garden"
+          aria-label="Gust the support holds, week by week, and the gusts of this garden"
           style={{ display: "block" }}
         >
           <defs>
@@ -155,13 +155,13 @@ export function Tide({ report, week, onWeek }: Props) {
           <g className="tidenote">
             <text x={x(0) + 8} y={y(design) - 6}>
               {wide
-                ? `${report.headline.design_text} asked: once in ten seasons`
-                : `${report.headline.design_text} asked`}
+                ? `${report.headline.design_text} needed: once in ten seasons`
+                : `${report.headline.design_text} needed`}
             </text>
             {wide && (
               <>
                 <text x={x(0) + 8} y={Math.max(y(weeks[0]?.rare ?? 0) + 13, y(design) + 12)}>
-                  a rough week, one in ten
+                  a rough week (1 in 10)
                 </text>
                 <text x={x(0) + 8} y={y(weeks[0]?.usual ?? 0) + 18}>
                   a usual week
@@ -246,7 +246,7 @@ export function Tide({ report, week, onWeek }: Props) {
               fontWeight={600}
               fill="var(--ink)"
             >
-              {chosen ? `${chosen.label}: holds to ${chosen.limit_text}` : ""}
+              {chosen ? `${chosen.label}: holds up to ${chosen.limit_text}` : ""}
             </text>
           </g>
         </svg>

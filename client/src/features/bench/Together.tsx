@@ -23,7 +23,7 @@ const AIMS: readonly { key: Aim; name: string }[] = [
   { key: "strongest", name: "strongest for the money" },
   { key: "fewest-kinds", name: "fewest kinds of part" },
   { key: "longest-lived", name: "longest-lived parts" },
-  { key: "own", name: "use what I have: least to buy" },
+  { key: "own", name: "least to buy: use the shed" },
 ];
 
 /** A structure sized as a whole for an aim: what changes, what for, what stops it; taken in one press. */
@@ -60,7 +60,7 @@ export function Together({ structure, draft, options, onFix }: Props) {
       </label>
       {wrong && (
         <p role="alert" className="refusal">
-          At most, {structure.currency}: ‘{budget}’ is refused: 0 or more.
+          At most, {structure.currency}: ‘{budget}’ cannot be used. Enter 0 or more.
         </p>
       )}
       <Autocomplete<OptionField, true>
@@ -73,16 +73,16 @@ export function Together({ structure, draft, options, onFix }: Props) {
         isOptionEqualToValue={(field, now) => field.name === now.name}
         onChange={(_event, fields) => setLocked(fields)}
         renderInput={(params) => (
-          <TextField {...params} variant="standard" label="Leave as it is" placeholder="lock an option" />
+          <TextField {...params} variant="standard" label="Keep as it is" placeholder="Keep an option" />
         )}
       />
-      <Tick label="with what is free in the shed" checked={shed || aim === "own"} onTick={setShed} />
+      <Tick label="use parts from the shed" checked={shed || aim === "own"} onTick={setShed} />
       <button type="button" className="plain" style={{ paddingLeft: 0 }} disabled={wrong} onClick={ask}>
-        Look for it
+        Find a design
       </button>
       {asked && !found && (
         <p className="quiet" role="status">
-          {sizing.isError ? "The server did not answer." : "Looking through the ways of building it…"}
+          {sizing.isError ? "The server did not answer." : "Calculating…"}
         </p>
       )}
       {found && (
@@ -107,8 +107,8 @@ export function Together({ structure, draft, options, onFix }: Props) {
               ))}
               <span className="narrow">{found.cost_text}</span>
               <span className="quiet said">
-                together to {found.limit_text}
-                {found.holds ? ", holds" : ", still short"}
+                Together they hold up to {found.limit_text}
+                {found.holds ? ", holds" : ", still too weak"}
               </span>
             </button>
           )}

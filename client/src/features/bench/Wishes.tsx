@@ -59,11 +59,11 @@ function Ways({ structure, wish, draft, onTake }: Omit<Props, "wishes"> & { wish
           <li key={way.text}>
             {way.text}{" "}
             <button type="button" className="plain" onClick={() => onTake(way.changes)}>
-              take this
+              Use this
             </button>
           </li>
         ))}
-        {found.data?.ways.length === 0 && <li>There is no way to that from here: ask for less.</li>}
+        {found.data?.ways.length === 0 && <li>No design gives that. Try a smaller value.</li>}
       </ul>
     </>
   );

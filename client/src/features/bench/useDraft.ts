@@ -117,7 +117,7 @@ export function useDraft(start: Schemas["StructureOut"]) {
     if (!start.may_edit || stale || now === given.current) return;
     given.current = now;
     const body = { draft: past.now, revision: revision.current };
-    const words = `${past.now.name}: on the bench`;
+    const words = `${past.now.name}: design changed`;
     const mark = queue.put(
       { lane, about, words, method: "PUT", path: `/api/structures/${id}`, body, knows: known.current },
       (earlier) => (isSaveIn(earlier.body) ? { body: { ...earlier.body, draft: past.now }, words } : null),

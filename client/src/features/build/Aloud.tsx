@@ -22,5 +22,5 @@ export function Aloud({ text }: { text: string }) {
     setSpeaking(true);
     window.speechSynthesis.speak(words);
   };
-  return <Button onClick={speak}>{speaking ? "Stop reading" : "Read it aloud"}</Button>;
+  return <Button onClick={speak}>{speaking ? "Stop reading" : "Read aloud"}</Button>;
 }

@@ -37,7 +37,7 @@ export function Before({ building }: { building: Building }) {
           </ul>
         </>
       )}
-      <h2>What lies in the ground</h2>
+      <h2>Pipes and cables</h2>
       <ul>
         {before.services.map((line) => (
           <li key={line.text}>{line.wrong ? <strong className="weak">{line.text}</strong> : line.text}</li>
@@ -54,7 +54,7 @@ export function Before({ building }: { building: Building }) {
       )}
       {before.around.length > 0 && (
         <>
-          <h2>Around it</h2>
+          <h2>Surroundings</h2>
           <ul>
             {before.around.map((line) => (
               <li key={line.text}>
@@ -64,7 +64,7 @@ export function Before({ building }: { building: Building }) {
           </ul>
         </>
       )}
-      <h2>Whom to ask</h2>
+      <h2>Permission</h2>
       {before.ask.length > 0 ? (
         <ul>
           {before.ask.map((text) => (
@@ -72,17 +72,17 @@ export function Before({ building }: { building: Building }) {
           ))}
         </ul>
       ) : (
-        <p>Nobody’s wall or fence is near.</p>
+        <p>No wall or fence of someone else is near.</p>
       )}
       <h2>The soil</h2>
       <p>{before.soil}</p>
-      <h2>Time and hands</h2>
+      <h2>Time and people</h2>
       <p>
         {before.clock} by the clock,{" "}
         {before.people === 1 ? "one person" : `${before.people} people at some steps`}
         {before.work && `, ${before.work} of work in all`}.
       </p>
-      <h2>To carry</h2>
+      <h2>Tools and material</h2>
       <div className="carry">
         <div>
           <h3>Tools</h3>
@@ -101,7 +101,7 @@ export function Before({ building }: { building: Building }) {
           </ul>
         </div>
         <div>
-          <h3>On you</h3>
+          <h3>Protective gear</h3>
           <ul>
             {before.gear.map((piece) => (
               <li key={piece}>{piece}</li>

@@ -33,7 +33,7 @@ export function BuildPage() {
   const building = useBuilding(id);
   const garden = useGarden(building.data?.garden ?? 0);
   if (building.isError && !building.data) return <Faulty error={building.error} />;
-  if (!building.data) return <p className="page quiet">One moment…</p>;
+  if (!building.data) return <p className="page quiet">Loading…</p>;
   return (
     <>
       <Bar {...(garden.data ? { garden: garden.data } : {})}>
@@ -113,7 +113,7 @@ function Work({ building }: { building: Building }) {
                     )}
                     <span>
                       {step.title}
-                      {step.differs.length > 0 && <span className="quiet"> · went in otherwise</span>}
+                      {step.differs.length > 0 && <span className="quiet"> · differs from the design</span>}
                     </span>
                   </button>
                 </li>
@@ -200,7 +200,7 @@ function Papers({ id, units }: { id: number; units: Building["units"] }) {
       <p className="actions">
         <Button href={`${at}/views.svg`}>Views as SVG</Button>
         <Button href={`${at}/views.dxf`}>Views as DXF, in millimetres</Button>
-        <Button href={`${at}/round.glb`}>In the round, as glTF</Button>
+        <Button href={`${at}/round.glb`}>3D model as glTF</Button>
       </p>
     </section>
   );
@@ -219,12 +219,12 @@ function AsBuilt({ building, written, done }: { building: Building; written: Wri
       {stood.like && <p className="quiet">{stood.like}</p>}
       {stood.fixes.length > 0 && (
         <>
-          <p>What would still help:</p>
+          <p>What would help:</p>
           <ul className="still">
             {stood.fixes.map((fix) => (
               <li key={fix.words}>
                 {fix.words}: {fix.limit_text}
-                {fix.holds ? ", holds" : ", still short"}, {fix.cost_text}{" "}
+                {fix.holds ? ", holds" : ", still too weak"}, {fix.cost_text}{" "}
                 {building.may_edit && (
                   <Button
                     size="small"
@@ -243,7 +243,7 @@ function AsBuilt({ building, written, done }: { building: Building; written: Wri
                       )
                     }
                   >
-                    Done so
+                    Solved
                   </Button>
                 )}
               </li>
@@ -256,17 +256,17 @@ function AsBuilt({ building, written, done }: { building: Building; written: Wri
           {changed}{" "}
           {building.may_edit && (
             <Button size="small" onClick={written.toPlan}>
-              Build to the plan as it is now
+              Build to the current design
             </Button>
           )}
         </p>
       )}
       {done && !written.record.stands && building.may_edit && (
         <Button className="strong" onClick={written.stands}>
-          It stands
+          Mark as built
         </Button>
       )}
-      {written.record.stands && <p>Stands since {written.record.stands}.</p>}
+      {written.record.stands && <p>Built on {written.record.stands}.</p>}
     </div>
   );
 }

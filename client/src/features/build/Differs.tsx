@@ -97,9 +97,9 @@ export function Differs({ step, written, onClose }: Props) {
       />
       <p className="actions">
         <Button type="submit" className="strong" disabled={!chosen}>
-          Write it down
+          Save the difference
         </Button>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </p>
     </form>
   );

@@ -89,21 +89,21 @@ export function PullTests({ building, written }: { building: Building; written: 
             <p className="actions">
               {test.tested && (
                 <Button onClick={() => test.tested && written.useForBed(test.tested)}>
-                  Use it for this bed
+                  Use this result for this bed
                 </Button>
               )}
-              <Button onClick={() => written.forgetPull(test.key)}>Forget it</Button>
+              <Button onClick={() => written.forgetPull(test.key)}>Delete this pull test</Button>
             </p>
           )}
         </article>
       ))}
       {pulls.used && building.may_edit && (
         <p className="actions">
-          <Button onClick={() => written.useForBed(null)}>Reckon this bed by the table again</Button>
+          <Button onClick={() => written.useForBed(null)}>Use the table for this bed again</Button>
         </p>
       )}
       {pulls.posts.length === 0 ? (
-        <p>Nothing of it stands in the soil that a scale could pull at.</p>
+        <p>This support has no post in the soil to pull at.</p>
       ) : (
         building.may_edit && (
           <>
@@ -161,20 +161,20 @@ export function PullTests({ building, written }: { building: Building; written: 
                       className="plain"
                       onClick={() => setRows(rows.filter((_, n) => n !== i))}
                     >
-                      leave out
+                      Remove
                     </button>
                   </li>
                 ))}
               </ol>
             )}
-            <Tick label="It crept on under the greatest pull" checked={movedOn} onTick={setMovedOn} />
+            <Tick label="The post kept moving at the highest pull" checked={movedOn} onTick={setMovedOn} />
             <p className="actions">
               <Button onClick={() => void read()} disabled={reading}>
-                {reading ? "Reading the scale…" : "Read the scale"}
+                {reading ? "Loading…" : "Read the scale"}
               </Button>
-              <Button onClick={() => add(0, nothing[0] ?? "")}>Write a pull</Button>
+              <Button onClick={() => add(0, nothing[0] ?? "")}>Record a pull test</Button>
               <Button className="strong" disabled={rows.length < LEAST} onClick={save}>
-                Work it out
+                Calculate
               </Button>
             </p>
             <p role="status">{said}</p>

@@ -29,7 +29,7 @@ function named(places: readonly { name: string; at: readonly [number, number] }[
 export function StakeOut({ building }: { building: Building }) {
   const { stake } = building.report;
   const { ref, width } = useSize<HTMLDivElement>();
-  if (stake.marks.length === 0) return <p>Nothing of it goes into the ground: there is nothing to mark.</p>;
+  if (stake.marks.length === 0) return <p>Nothing goes into the ground. There is nothing to mark.</p>;
   const points: Flat[] = [...stake.corners.map((c) => c.at), ...stake.marks.map((m) => m.at)];
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
   const [west, east, south, north] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];

@@ -55,10 +55,10 @@ export default function StepRound({ id, steps, number, onGo }: Props) {
           ref={canvas}
           tabIndex={0}
           role="img"
-          aria-label={`In the round after step ${number + 1}: ${steps[number]?.title ?? ""}. Turn it with the arrow keys.`}
+          aria-label={`3D view after step ${number + 1}: ${steps[number]?.title ?? ""}. Turn it with the arrow keys.`}
           onKeyDown={onKeyDown}
         />
-        {blind && <p className="quiet roundblind">This browser draws nothing in the round.</p>}
+        {blind && <p className="quiet roundblind">This browser cannot show the 3D view.</p>}
       </div>
       <button type="button" className="plain" onClick={play}>
         {playing ? "stop" : "play the steps"}

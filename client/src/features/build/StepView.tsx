@@ -71,7 +71,7 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
       </Panel>
       <p className="drawnhow">
         <button type="button" className="plain" aria-pressed={round} onClick={() => onRound(!round)}>
-          {round ? "drawn flat" : "in the round"}
+          {round ? "2D drawing" : "3D view"}
         </button>
       </p>
       <p className="quiet stepcount">
@@ -118,7 +118,7 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
                   className="plain"
                   onClick={() => written.asPlanned(each.key, `${each.text}: no, as planned`)}
                 >
-                  as planned after all
+                  Remove this difference
                 </button>
               )}
             </li>
@@ -127,7 +127,7 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
             <li key={key} className="quiet">
               {each
                 ? `${each.option.replaceAll("_", " ")} ${String(each.value)}: kept here, checked when the line is back`
-                : "as planned after all"}
+                : "Remove this difference"}
             </li>
           ))}
         </ul>
@@ -138,7 +138,7 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
           {tick.who && ` by ${tick.who}`}.{tick.note && ` ‘${tick.note}’`}{" "}
           {building.may_edit && (
             <button type="button" className="plain" onClick={() => written.untick(step)}>
-              not done after all
+              Mark as not done
             </button>
           )}
         </p>
@@ -159,7 +159,7 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
           )}
           <p className="actions">
             {step.may_differ.length > 0 && (
-              <Button onClick={() => setDiffering(true)}>It went in otherwise</Button>
+              <Button onClick={() => setDiffering(true)}>Record a difference</Button>
             )}
             {!tick && note === null && <Button onClick={() => setNote("")}>Add a note</Button>}
           </p>

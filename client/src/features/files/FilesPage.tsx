@@ -54,13 +54,13 @@ export function FilesPage() {
   const [over, setOver] = useState(false);
   const params = { path: { garden_id: id } };
   if (garden.isError) return <Faulty error={garden.error} garden={id} />;
-  if (!garden.data) return <p className="page quiet">One moment…</p>;
+  if (!garden.data) return <p className="page quiet">Loading…</p>;
   const canEdit = garden.data.role !== "read";
 
   const failed = (error: unknown) => {
     setPreview(null);
     if (error instanceof Refused && error.problems.length) setProblems(error.problems);
-    else setSaid("The server did not answer; nothing was taken in.");
+    else setSaid("The server did not answer; nothing was imported.");
   };
   const look = async (next: Taken, away: boolean) => {
     setFile(next);
@@ -96,14 +96,14 @@ export function FilesPage() {
         id,
         "/import",
         { what: file.what, text: file.text, take_away: takeAway, number: preview.number },
-        `${file.name} taken in`,
+        `${file.name} imported`,
       );
       setFile(null);
       setPreview(null);
-      setSaid("Taken in as one change; undo on the plan takes it back.");
+      setSaid("Imported as one change. You can undo it on the plan.");
     } catch (error) {
       if (error instanceof Refused && error.status === 409) {
-        setSaid("The garden was changed meanwhile; this is what the file does now.");
+        setSaid("The garden was changed meanwhile. This is what the file changes now.");
         await look(file, takeAway);
       } else failed(error);
     }
@@ -124,11 +124,11 @@ export function FilesPage() {
       <main className="page">
         <h1>Files</h1>
         <div className="filegrid">
-          <section aria-label="Out">
-            <h2>Out</h2>
+          <section aria-label="Export">
+            <h2>Export</h2>
             <p className="quiet">
-              The plan file holds everything of this garden, open and documented. Tables open in any
-              spreadsheet.
+              The garden file holds everything in this garden, in an open, documented format. Tables open in
+              any spreadsheet.
             </p>
             <p className="actions">
               <Button href={`/api/gardens/${id}/plan.json`}>Plan file</Button>
@@ -143,10 +143,10 @@ export function FilesPage() {
             </p>
           </section>
           {canEdit && (
-            <section aria-label="In">
-              <h2>In</h2>
+            <section aria-label="Import">
+              <h2>Import</h2>
               <p className="quiet">
-                A plan file or one of the tables. You see what it does before anything is changed.
+                A garden file or one of the tables. You see the changes before anything is saved.
               </p>
               <div
                 className="drop"
@@ -198,7 +198,7 @@ export function FilesPage() {
               </div>
               {file.what !== "plantings" && (
                 <Tick
-                  label="also take away what it does not have"
+                  label="also delete everything that is not in the file"
                   checked={takeAway}
                   onTick={(checked) => void look(file, checked)}
                 />
@@ -207,7 +207,7 @@ export function FilesPage() {
             {problems.length > 0 && (
               <div role="alert">
                 <p>
-                  <strong>Not taken in; nothing was changed.</strong>{" "}
+                  <strong>Not imported. Nothing was changed.</strong>{" "}
                   {problems.length === 1 ? "One place is" : `${problems.length} places are`} wrong:
                 </p>
                 <ul className="notes">
@@ -222,7 +222,7 @@ export function FilesPage() {
             {preview && (
               <>
                 {preview.lines.length === 0 ? (
-                  <p>It changes nothing: everything in it is here already.</p>
+                  <p>It changes nothing. Everything in it is here already.</p>
                 ) : (
                   <ul className="notes" aria-label="What it would do">
                     {preview.lines.map((line, i) => (
@@ -233,10 +233,10 @@ export function FilesPage() {
                   </ul>
                 )}
                 <p className="actions">
-                  {preview.lines.length > 0 && <Button onClick={() => void takeIn()}>Take it in</Button>}
+                  {preview.lines.length > 0 && <Button onClick={() => void takeIn()}>Import</Button>}
                   {file.what === "plan" && (
                     <button type="button" className="plain" onClick={() => void asNew()}>
-                      make it a garden of its own instead
+                      Make a new garden from it
                     </button>
                   )}
                   <button
@@ -248,7 +248,7 @@ export function FilesPage() {
                       setProblems([]);
                     }}
                   >
-                    leave it
+                    Cancel
                   </button>
                 </p>
               </>

@@ -31,7 +31,7 @@ export function RecordBox({ garden }: { garden: number }) {
       await fresh.everything();
     } catch (error) {
       if (error instanceof Refused && error.problems.length) setProblems(error.problems);
-      else setSaid("The server did not answer; nothing was taken in.");
+      else setSaid("The server did not answer; nothing was imported.");
     }
   };
   return (

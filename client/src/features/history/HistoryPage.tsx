@@ -32,7 +32,7 @@ export function HistoryPage() {
   const past = usePast(id, number, garden.data?.units);
   const changes = useMemo(() => log.data?.pages.flat() ?? [], [log.data]);
   if (garden.isError) return <Faulty error={garden.error} garden={id} />;
-  if (!garden.data) return <p className="page quiet">One moment…</p>;
+  if (!garden.data) return <p className="page quiet">Loading…</p>;
   const look = (next: number | null) =>
     setParams(next === null ? {} : { at: String(next) }, { replace: true });
   const restore = async () => {
@@ -104,7 +104,7 @@ export function HistoryPage() {
             </div>
             {past.data.since.length > 0 && garden.data.role !== "read" && (
               <p className="actions">
-                <Button onClick={() => void restore()}>Make it so again</Button>
+                <Button onClick={() => void restore()}>Restore this state</Button>
               </p>
             )}
             <h3>{past.data.since.length ? "Changed since" : "Nothing was changed since"}</h3>

@@ -2,8 +2,8 @@ import { useMethod } from "../../api/queries";
 import { Bar } from "../../ui/Bar";
 
 /**
- * How Ascent reckons: docs/method.md as a page. The server makes the HTML from our own file and lets no raw
- * HTML through.
+ * How Ascent calculates: docs/method.md as a page. The server makes the HTML from our own file and lets no
+ * raw HTML through.
  */
 export function MethodPage() {
   const method = useMethod();
@@ -15,7 +15,7 @@ export function MethodPage() {
       {method.data ? (
         <main className="page prose" dangerouslySetInnerHTML={{ __html: method.data.html }} />
       ) : (
-        <p className="page quiet">One moment…</p>
+        <p className="page quiet">Loading…</p>
       )}
     </>
   );

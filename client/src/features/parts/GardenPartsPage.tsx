@@ -27,7 +27,7 @@ export function GardenPartsPage() {
   const parts = useGardenParts(garden.data);
   const failed = garden.error ?? parts.error;
   if (failed) return <Faulty error={failed} garden={id} />;
-  if (!garden.data || !parts.data) return <p className="page quiet">One moment…</p>;
+  if (!garden.data || !parts.data) return <p className="page quiet">Loading…</p>;
   const { data } = parts;
   const setPrice = async (key: string, price: number) => {
     try {
@@ -45,8 +45,8 @@ export function GardenPartsPage() {
         <h1>Shopping list</h1>
         {data.structures.length === 0 ? (
           <p className="lead">
-            Nothing stands in this garden yet. <Link to={`/gardens/${id}`}>Plan a support on a bed</Link>;
-            what it takes is listed here.
+            There is no support in this garden yet. <Link to={`/gardens/${id}`}>Plan a support on a bed</Link>
+            ; what it takes is listed here.
           </p>
         ) : (
           <>

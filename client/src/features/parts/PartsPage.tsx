@@ -24,7 +24,7 @@ export function PartsPage() {
   const draft = structure.data?.draft;
   const report = usePartsReport(id, draft);
   if (structure.isError) return <Faulty error={structure.error} />;
-  if (!structure.data || !report.data) return <p className="page quiet">One moment…</p>;
+  if (!structure.data || !report.data) return <p className="page quiet">Loading…</p>;
   const { garden: gardenId, may_edit: mayEdit } = structure.data;
   const setPrice = async (key: string, price: number) => {
     try {

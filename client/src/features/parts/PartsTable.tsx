@@ -25,7 +25,7 @@ export function PartsTable({ parts, cost, currency, shelves, onPrice }: Props) {
     const price = Number(text.replace(",", "."));
     if (!onPrice || price === now) return;
     if (text.trim() === "" || !Number.isFinite(price) || price < 0)
-      setRefusal({ key, text: `‘${text}’ is refused: a price of 0 or more.` });
+      setRefusal({ key, text: `‘${text}’ cannot be used. Enter a price of 0 or more.` });
     else {
       const refused = await onPrice(key, price);
       setRefusal(refused ? { key, text: refused } : null);
@@ -38,7 +38,7 @@ export function PartsTable({ parts, cost, currency, shelves, onPrice }: Props) {
         {part.own && !shelves && <span className="ownmark">from the shed</span>}
         {part.missing && (
           <p role="alert" className="refusal">
-            No more of these are to be had: take another, or fewer.
+            No more of these can be bought. Choose another part, or use fewer.
           </p>
         )}
       </TableCell>

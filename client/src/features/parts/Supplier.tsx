@@ -19,7 +19,7 @@ export function Supplier({ garden }: { garden: number }) {
         : "The server did not answer.",
     );
   const look = async () => {
-    setSaid("Asking the supplier…");
+    setSaid("Loading…");
     setList(null);
     try {
       setList(await askSupplier(garden));
@@ -34,7 +34,7 @@ export function Supplier({ garden }: { garden: number }) {
       const body = { what: "prices", text: list.text, take_away: false, number: list.number };
       await askGarden<Garden>(garden, "/import", body, `prices of ${list.report.supplier}`);
       setList(null);
-      setSaid("Taken in as one change; undo on the plan takes it back.");
+      setSaid("Imported as one change. You can undo it on the plan.");
     } catch (error) {
       if (error instanceof Refused && error.status === 409) {
         setSaid("The garden was changed meanwhile.");
@@ -46,7 +46,7 @@ export function Supplier({ garden }: { garden: number }) {
   return (
     <section className="supplier noprint" aria-label="A supplier’s prices">
       <button type="button" className="plain" style={{ paddingLeft: 0 }} onClick={() => void look()}>
-        ask a supplier for prices
+        Ask a supplier for prices
       </button>
       {said && (
         <p role="status" className="quiet">
@@ -80,7 +80,7 @@ export function Supplier({ garden }: { garden: number }) {
               Take {lines.length} prices
             </Button>
             <button type="button" className="plain" onClick={() => setList(null)}>
-              leave them
+              Cancel
             </button>
           </p>
         </div>

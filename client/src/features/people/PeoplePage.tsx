@@ -9,6 +9,7 @@ import { askPeople } from "../../queue/asks";
 import { Choices } from "../../ui/Choices";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { sentence } from "../../ui/sentence";
 import { Tick } from "../../ui/Tick";
 
 const MAY = [
@@ -29,7 +30,7 @@ export function PeoplePage() {
   const people = usePeople(id);
   const failed = garden.error ?? people.error;
   if (failed) return <Faulty error={failed} garden={id} />;
-  if (!garden.data || !people.data) return <p className="page quiet">One moment…</p>;
+  if (!garden.data || !people.data) return <p className="page quiet">Loading…</p>;
   const run = async (asked: () => Promise<Schemas["People"]>) => {
     try {
       fresh.people(id, await asked());
@@ -38,8 +39,9 @@ export function PeoplePage() {
     } catch (error) {
       setRefusal(
         error instanceof Refused
-          ? error.problems.map((p) => `${p.path}: ‘${p.given}’ is refused: ${p.allowed}.`).join(" ") ||
-              "refused"
+          ? error.problems
+              .map((p) => `${p.path}: ‘${p.given}’ cannot be used. ${sentence(p.allowed)}`)
+              .join(" ") || "refused"
           : "The server did not answer.",
       );
       return false;
@@ -69,7 +71,7 @@ export function PeoplePage() {
           </p>
         )}
         <h2>Shared with</h2>
-        {people.data.shares.length === 0 && <p className="quiet">Nobody yet. Only you see this garden.</p>}
+        {people.data.shares.length === 0 && <p className="quiet">Not shared. Only you see this garden.</p>}
         <ul className="people">
           {people.data.shares.map((each) => (
             <li key={each.name}>
@@ -95,7 +97,7 @@ export function PeoplePage() {
                   )
                 }
               >
-                take back
+                Stop sharing
               </button>
             </li>
           ))}
@@ -129,14 +131,14 @@ export function PeoplePage() {
               <Button
                 onClick={() => void run(() => askPeople(id, "DELETE", "/link", null, "the link withdrawn"))}
               >
-                Withdraw it
+                Withdraw the link
               </Button>
               <button
                 type="button"
                 className="plain"
                 onClick={() => void run(() => askPeople(id, "POST", "/link", null, "a link to look"))}
               >
-                a new one instead
+                Replace the link
               </button>
             </p>
           </>
@@ -147,7 +149,7 @@ export function PeoplePage() {
             </Button>
           </p>
         )}
-        <h2>The end of this garden</h2>
+        <h2>Delete this garden</h2>
         <p className="quiet">
           Deleting takes everything with it: beds, structures, history, shares. Save its plan file first if
           you may want it back. Write its name to go on.

@@ -26,7 +26,7 @@ const SIZES: [Field, string][] = [
   ["y", "North"],
 ];
 const RAISED: [Field, string][] = [
-  ["fill_depth", "Filled to"],
+  ["fill_depth", "Depth of fill"],
   ["board", "Board"],
 ];
 
@@ -49,7 +49,7 @@ export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Pro
       )}
       {rows.map((row) => (
         <p key={row.key}>
-          <Link to={`/structures/${row.id}`}>{row.name} on the bench</Link>
+          <Link to={`/structures/${row.id}`}>Design of {row.name}</Link>
         </p>
       ))}
       {garden.needs
@@ -91,7 +91,7 @@ export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Pro
         ))}
         {fields.kind === "container" && (
           <QuantityRow
-            label="It holds"
+            label="Volume"
             text={written.volume ?? ""}
             value={fields.length * fields.width * fields.fill_depth}
             kind="volume"
@@ -109,7 +109,7 @@ export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Pro
         />
         {!raised && (
           <Pick
-            label="Its top"
+            label="Top layer"
             value={fields.top}
             choices={catalogue.bed_tops}
             onPick={(top) => change({ top: top as "dug" })}
@@ -126,7 +126,7 @@ export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Pro
         <Pick
           label="Exposure"
           value={fields.exposure ?? ""}
-          choices={[{ key: "", name: "the garden’s own" }, ...catalogue.exposures]}
+          choices={[{ key: "", name: "same as the garden" }, ...catalogue.exposures]}
           onPick={(exposure) => change({ exposure: exposure || null })}
         />
       </fieldset>

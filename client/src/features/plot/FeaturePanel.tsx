@@ -132,7 +132,7 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
           <p>
             {fields.points.length < 20 && (
               <button type="button" className="plain" onClick={addCorner}>
-                one more corner
+                Add a corner
               </button>
             )}
             {fields.points.length > 2 && (
@@ -141,7 +141,7 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
                 className="plain"
                 onClick={() => change({ points: fields.points.slice(0, -1) })}
               >
-                one less
+                Remove a corner
               </button>
             )}
           </p>

@@ -29,7 +29,7 @@ export function FirstGarden() {
     const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
     void askNewGarden({ name: `${name}’s garden`, timezone: timeZone }).then(() => fresh.again("gardens"));
   }, [none, name, fresh]);
-  if (!first || (phone && week.isPending)) return <p className="page quiet">One moment…</p>;
+  if (!first || (phone && week.isPending)) return <p className="page quiet">Loading…</p>;
   const due = phone && (week.data?.structures.length ?? 0) > 0;
   return <Navigate to={`/gardens/${first.id}${due ? "/week" : ""}`} replace />;
 }

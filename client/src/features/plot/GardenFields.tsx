@@ -39,7 +39,7 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
         onPick={(exposure) => keep({ exposure })}
       />
       <Pick
-        label="Gusts come"
+        label="Windiest season"
         value={fields.climate}
         choices={catalogue.climates}
         onPick={(climate) => keep({ climate })}
@@ -58,7 +58,7 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
       <p className="quiet hint">
         {fields.design_gust != null ? (
           <button type="button" className="plain" onClick={() => keep({ design_gust: null })}>
-            back to the exposure’s own
+            Use the value for this exposure
           </button>
         ) : (
           "at the plant, once in ten seasons; from the exposure"
@@ -76,7 +76,7 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
       />
       <SeasonFields garden={garden} catalogue={catalogue} keep={keep} />
       <QuantityRow
-        label="Least path"
+        label="Narrowest path"
         text={written.path_width ?? ""}
         value={fields.path_width}
         kind="length"

@@ -64,7 +64,7 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
       )}
       {plan.warnings.length > 0 && (
         <>
-          <h2>In the way</h2>
+          <h2>Conflicts</h2>
           <p className="quiet hint">Flagged on the plan: ▶ must change, ▷ may stay.</p>
           <ul className="notes">
             {plan.warnings.map((warning, i) => (
@@ -98,10 +98,10 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
         </>
       )}
       <p className="hint keys">
-        Keys: <kbd>Tab</kbd> goes from thing to thing, arrows move it by 10 cm (<kbd>Shift</kbd> 1 m,{" "}
-        <kbd>Alt</kbd> 1 cm), <kbd>[</kbd> <kbd>]</kbd> turn, <kbd>Enter</kbd> opens, <kbd>Delete</kbd> takes
-        away, <kbd>+</kbd> <kbd>−</kbd> <kbd>0</kbd> zoom, <kbd>Ctrl K</kbd> finds anything.{" "}
-        <Link to="/method">How Ascent reckons</Link>
+        Keys: <kbd>Tab</kbd> goes to the next item, arrows move it by 10 cm (<kbd>Shift</kbd> 1 m,{" "}
+        <kbd>Alt</kbd> 1 cm), <kbd>[</kbd> <kbd>]</kbd> turn, <kbd>Enter</kbd> opens, <kbd>Delete</kbd>{" "}
+        removes, <kbd>+</kbd> <kbd>−</kbd> <kbd>0</kbd> zoom, <kbd>Ctrl K</kbd> finds anything.{" "}
+        <Link to="/method">How Ascent calculates</Link>
       </p>
     </div>
   );

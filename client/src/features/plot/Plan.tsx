@@ -123,7 +123,7 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
       // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
       tabIndex={0}
       role="application"
-      aria-label="Plan of the garden. Arrow keys move it, plus and minus zoom, 0 shows all, Tab goes from thing to thing."
+      aria-label="Plan of the garden. Arrow keys move it, plus and minus zoom, 0 shows all, Tab goes to the next item."
     >
       {width > 0 && (
         <svg

@@ -29,7 +29,7 @@ export function PlotPage() {
   const garden = useGarden(id);
   const catalogue = useCatalogue(garden.data?.units);
   if (garden.isError) return <Faulty error={garden.error} garden={id} />;
-  if (!garden.data || !catalogue.data) return <p className="page quiet">One moment…</p>;
+  if (!garden.data || !catalogue.data) return <p className="page quiet">Loading…</p>;
   return <Plot key={garden.data.id} garden={garden.data} catalogue={catalogue.data} />;
 }
 
@@ -84,7 +84,7 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
               ? [
                   {
                     name: "Copy",
-                    hint: "what is chosen",
+                    hint: "the selected item",
                     run: () =>
                       put({
                         ...changeOf(kind, `${chosen}-copy`.slice(0, 64), {}),
@@ -93,8 +93,8 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
                       }),
                   },
                   {
-                    name: "Take away",
-                    hint: "what is chosen",
+                    name: "Remove",
+                    hint: "the selected item",
                     keys: "Delete",
                     run: () => put({ ...changeOf(kind, chosen, {}), act: "remove" }),
                   },
@@ -212,14 +212,14 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
               />
             )}
             {garden.beds.length === 0 && (
-              <p className="quiet">No bed yet. Add one on the left; the next step plans a support on it.</p>
+              <p className="quiet">There is no bed yet. Add a bed, then plan a support on it.</p>
             )}
             <Panel name="The list">
               <Roll garden={garden} lines={lines} chosen={chosen} canEdit={canEdit} onChoose={choose} />
             </Panel>
             {garden.structures.length > 0 && (
               <p className="rollfoot">
-                <Link to={`/gardens/${garden.id}/parts`}>Shopping list of the whole garden</Link>
+                <Link to={`/gardens/${garden.id}/parts`}>Shopping list for the garden</Link>
               </p>
             )}
           </aside>

@@ -35,7 +35,7 @@ export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
                   to={`/gardens/${garden.id}/beds/${bed.key}/new`}
                   aria-label={`Plan a support on ${bed.fields.name}`}
                 >
-                  plan a support
+                  Plan a support
                 </Link>
               )}
             </h2>
@@ -57,13 +57,13 @@ export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
                       <>
                         <span className="big">{line.limit}</span>
                         <span className="quiet">
-                          {line.words}, {line.design} asked
+                          {line.words}; needs {line.design}
                         </span>
                         <Freeboard season={line.season} design={line.design_m_s} />
                         <span>{line.weakest}</span>
                       </>
                     ) : (
-                      <span className="quiet">reckoning…</span>
+                      <span className="quiet">Calculating…</span>
                     )}
                   </span>
                 </Link>

@@ -34,7 +34,7 @@ const ZONES = ["UTC", ...Intl.supportedValuesOf("timeZone")].map((key) => ({ key
 const CAREFUL = [
   { key: "cautious", name: "1 frost in 10" },
   { key: "usual", name: "usual" },
-  { key: "bold", name: "bold, with a cover at hand" },
+  { key: "bold", name: "early, with a frost cover ready" },
 ];
 
 /** What a garden's season hangs on: frosts, how warm it is, and on which days people come. */
@@ -70,7 +70,7 @@ export function SeasonFields({ garden, catalogue, keep }: Props) {
         </>
       )}
       <Tick
-        label="Crops grow as warm as it is here"
+        label="Use this garden’s climate for crop dates"
         checked={warmth !== null}
         onTick={(known) => keep({ warmth: known ? MADE : null })}
       />

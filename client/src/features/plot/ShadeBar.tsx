@@ -59,7 +59,7 @@ export function ShadeBar({ shade, moment, onMoment }: Props) {
             />
           </div>
           <span role="status" className="shadewords">
-            {shade?.words ?? "reckoning…"}
+            {shade?.words ?? "Calculating…"}
           </span>
         </>
       )}

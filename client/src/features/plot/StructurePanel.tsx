@@ -19,7 +19,7 @@ interface Props {
   canEdit: boolean;
 }
 
-/** A structure on the plan: how it stands, and where, by number. Everything else of it is on the bench. */
+/** A structure on the plan: how it stands, and where, by number. Everything else is in its design. */
 export function StructurePanel({ garden, row, line, written, plan, catalogue, canEdit }: Props) {
   const want = plan.wanted.structure.get(row.key);
   const change = (what: Schemas["StructureChange"]) => plan.put(changeOf("structure", row.key, what));
@@ -36,7 +36,7 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
         <p className="standing">
           <StateMark state={line.state} />
           <span>
-            <strong>{line.limit}</strong>, {line.words}, {line.design} asked; expected to go {line.once}
+            <strong>{line.limit}</strong>, {line.words}, {line.design} needed; expected to fail {line.once}
             <br />
             {line.weakest}
             <br />
@@ -46,7 +46,7 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
       )}
       <p className="primary">
         <Link className="strong button" to={`/structures/${row.id}`}>
-          Open on the bench
+          Open design
         </Link>
         <Link to={`/structures/${row.id}/build`}>Build{row.built && `: ${row.built}`}</Link>
         <Link to={`/structures/${row.id}/parts`}>Parts{line ? `, ${line.cost}` : ""}</Link>

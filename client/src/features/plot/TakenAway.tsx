@@ -9,7 +9,7 @@ interface Props {
   onClose: () => void;
 }
 
-/** Says what was taken away just now, with the way back at hand. */
+/** Says what was removed just now, with the way back at hand. */
 export const TakenAway = ({ said, onUndo, onClose }: Props) => (
   <Snackbar
     open={said !== null}
@@ -19,6 +19,6 @@ export const TakenAway = ({ said, onUndo, onClose }: Props) => (
     onClose={(_, why) => {
       if (why !== "clickaway") onClose();
     }}
-    action={<Button onClick={onUndo}>bring it back</Button>}
+    action={<Button onClick={onUndo}>Undo the removal</Button>}
   />
 );

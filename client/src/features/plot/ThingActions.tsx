@@ -8,7 +8,7 @@ interface Props {
   shift: object;
 }
 
-/** Copy and take away; both can be undone. */
+/** Copy and remove; both can be undone. */
 export function ThingActions({ kind, thing, plan, shift }: Props) {
   return (
     <p className="actions">
@@ -32,7 +32,7 @@ export function ThingActions({ kind, thing, plan, shift }: Props) {
         onClick={() => plan.put({ ...changeOf(kind, thing.key, {}), act: "remove" })}
         title="Delete"
       >
-        take away
+        Remove
       </button>
     </p>
   );

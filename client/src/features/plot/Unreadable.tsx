@@ -13,7 +13,7 @@ export function Unreadable({ rows, onTakeAway }: Props) {
     <section className="rollbed" aria-label="Cannot be read">
       <h2>Cannot be read</h2>
       <p className="quiet">
-        Kept as it was stored; the rest of the garden is whole. The history takes you back to before it.
+        It is stored unchanged, and the rest of the garden works. The history can restore an earlier state.
       </p>
       {rows.map((row) => (
         <details key={row.key} className="unreadable">
@@ -24,7 +24,7 @@ export function Unreadable({ rows, onTakeAway }: Props) {
           <pre>{row.text}</pre>
           {onTakeAway && row.kind !== "place" && (
             <button type="button" className="plain" onClick={() => onTakeAway(row)}>
-              take it away
+              Remove it
             </button>
           )}
         </details>

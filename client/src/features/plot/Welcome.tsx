@@ -75,7 +75,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
       if (thenPlan && out.made[0]) await navigate(`/gardens/${garden.id}/beds/${out.made[0]}/new`);
     } catch (error) {
       setRefusal(
-        error instanceof Refused ? error.message : "The server did not answer; nothing was made. Try again.",
+        error instanceof Refused ? error.message : "The server did not answer; nothing was saved. Try again.",
       );
     }
   };
@@ -88,7 +88,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
     <main className="page welcome">
       <h1>A new garden</h1>
       <p className="lead">
-        Three short things, all filled in already. Change what is different where you are; anything can wait.
+        Three short steps, already filled in. Change what does not fit. You can skip any of it.
       </p>
       <form aria-label="A new garden" onSubmit={(event) => void submit(event)}>
         <section aria-label="Where">
@@ -125,7 +125,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
           <Frosts value={frosts} latitude={latitude.value} onFrosts={setFrosts} />
         </section>
         <section aria-label="Wind">
-          <h2>How the wind gets at it</h2>
+          <h2>How windy it is</h2>
           <RadioGroup
             aria-label="Exposure"
             value={exposure}
@@ -167,10 +167,10 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
             Plan its first support
           </Button>
           <button type="button" className="plain" onClick={() => void begin(false)}>
-            just make the bed
+            Add the bed only
           </button>
           <button type="button" className="plain" onClick={onSkip}>
-            skip all this
+            Skip these steps
           </button>
         </p>
         {refusal && (

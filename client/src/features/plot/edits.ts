@@ -46,7 +46,7 @@ export function wordsOf(garden: Garden, edit: Edit): string {
       ? garden.name
       : (rows.find((row) => row.key === edit.key)?.name ?? edit.change?.name ?? edit.key);
   if (edit.kind !== "place" && edit.act !== "change")
-    return `${name} ${edit.act === "add" ? "added" : "taken away"}`;
+    return `${name} ${edit.act === "add" ? "added" : "removed"}`;
   const fields = [
     ...new Set(Object.keys(edit.change ?? {}).map((field) => FIELD[field] ?? field.replaceAll("_", " "))),
   ];

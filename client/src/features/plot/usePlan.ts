@@ -31,7 +31,7 @@ export function usePlan(garden: Garden) {
   const [hand, setHand] = useState<ThingEdit | null>(null);
   const [refusal, setRefusal] = useState("");
   const [made, setMade] = useState<string[]>([]);
-  const [taken, setTaken] = useState<string | null>(null); // in words, what was taken away from here last
+  const [taken, setTaken] = useState<string | null>(null); // in words, what was removed from here last
   const open = useMemo(() => writes.filter((write) => write.state !== "refused"), [writes]);
   const pending = useMemo(() => open.flatMap(editsOf), [open]);
   const stale = writes.find((write) => write.state === "stale" && write.about === EDITS);

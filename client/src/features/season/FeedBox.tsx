@@ -61,10 +61,10 @@ export function FeedBox({ garden, mayEdit }: { garden: number; mayEdit: boolean 
               {copied ? "Copied" : "Copy"}
             </Button>{" "}
             <button type="button" className="plain" onClick={() => set(true)}>
-              a new address
+              Make a new address
             </button>
             <button type="button" className="plain" onClick={() => set(false)}>
-              withdraw it
+              Withdraw the address
             </button>
           </p>
         </>

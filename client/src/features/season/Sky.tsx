@@ -78,15 +78,15 @@ function Storm({ storm, named }: { storm: Schemas["StormReport"]; named: Map<str
         {storm.bare > 0 &&
           `${storm.bare} ${storm.bare === 1 ? "structure has" : "structures have"} no crop now by the plan and ${storm.bare === 1 ? "is" : "are"} not calculated. `}
         {storm.hold} {storm.hold === 1 ? "structure holds" : "structures hold"}
-        {storm.rows.length > 0 ? "; not so sure of these, the least sure first:" : "."}
+        {storm.rows.length > 0 ? "; these may not, the weakest first:" : "."}
       </p>
       <LeftOut words={storm.left_out} />
       {storm.rows.map((row) => (
         <StormLine key={row.structure} row={row} of={named.get(row.structure)} />
       ))}
       <p className="quiet hint">
-        Gusts at the plants are a share of the forecast; limits are what one builds to. Nobody works at a
-        trellis in a storm.
+        Do not work on a support during a storm. Gusts at the plants are lower than the forecast; limits
+        include a safety factor.
       </p>
     </section>
   );
@@ -101,24 +101,23 @@ function StormLine({ row, of }: { row: Schemas["StormRow"]; of: Schemas["Standin
       <summary>
         <strong>{of.name}</strong>{" "}
         <span className={row.outcome === "goes" ? "weak" : undefined}>
-          {row.outcome === "goes" ? "falls short" : "may go"}
+          {row.outcome === "goes" ? "falls short" : "may fail"}
         </span>
         <span className="quiet">: {row.brief}. </span>
         {best ? `${best.title} (${best.minutes} min): ${best.after}.` : "Keep people clear of it."}
       </summary>
       <p>
-        {row.words} First to go: {row.weakest.toLowerCase()}.{" "}
-        <Link to={`/structures/${of.id}`}>Look at it on the bench</Link>
+        {row.words} First to fail: {row.weakest}. <Link to={`/structures/${of.id}`}>Open design</Link>
       </p>
       <ul className="acts">
         {row.moves.map((move) => (
           <li key={move.key}>
-            <strong>{move.title}</strong>, {move.minutes} min{move.after && `: holds to ${move.after}`}.{" "}
+            <strong>{move.title}</strong>, {move.minutes} min{move.after && `: holds up to ${move.after}`}.{" "}
             <span className="quiet">{move.how}</span>
           </li>
         ))}
       </ul>
-      {row.together && <p className="quiet">All of it together: holds to {row.together}.</p>}
+      {row.together && <p className="quiet">With all of these it holds up to {row.together}.</p>}
     </details>
   );
 }

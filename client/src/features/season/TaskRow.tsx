@@ -57,7 +57,7 @@ export function TaskRow({ task, of, onMark }: Props) {
             {onMark && task.state === null && (
               <p>
                 <button type="button" className="plain" onClick={() => onMark("skipped")}>
-                  skip it this time
+                  Skip this time
                 </button>
                 <button type="button" className="plain" onClick={() => onMark("not-needed")}>
                   not needed

@@ -21,7 +21,7 @@ export function WeekPage() {
   const week = useWeek(id);
   const garden = useGarden(id);
   if (week.isError && !week.data) return <Faulty error={week.error} garden={id} />;
-  if (!week.data) return <p className="page quiet">One moment…</p>;
+  if (!week.data) return <p className="page quiet">Loading…</p>;
   return (
     <>
       {garden.data ? (
@@ -37,7 +37,7 @@ export function WeekPage() {
 }
 
 const minutes = (count: number) =>
-  count < 60 ? `${count} min` : `${Math.floor(count / 60)} h ${String(count % 60).padStart(2, "0")}`;
+  count < 60 ? `${count} min` : `${Math.floor(count / 60)} h ${count % 60} min`;
 
 function Days({ week }: { week: Week }) {
   const { shown, mark, find, built } = useMarks(week);
@@ -76,7 +76,7 @@ function Days({ week }: { week: Week }) {
       {report.now && <Visits visits={report.now.visits} named={named} mark={mark} mayEdit={shown.may_edit} />}
       {report.rescues.length > 0 && (
         <section aria-label="Not built yet">
-          <h2>Not built, and planted</h2>
+          <h2>Planted but not built yet</h2>
           {report.rescues.map((rescue) => (
             <details key={rescue.structure} className="stormline">
               <summary>{rescue.words}</summary>
@@ -89,7 +89,7 @@ function Days({ week }: { week: Week }) {
                 <Link to={`/structures/${named.get(rescue.structure)?.id ?? 0}/build`}>The build sheet</Link>
                 {shown.may_edit && (
                   <button type="button" className="plain" onClick={() => stands(rescue.structure)}>
-                    it stands already
+                    Mark as built
                   </button>
                 )}
               </p>
@@ -98,8 +98,8 @@ function Days({ week }: { week: Week }) {
         </section>
       )}
       {report.overdue.length > 0 && (
-        <section aria-label="Left from before">
-          <h2>Left from before</h2>
+        <section aria-label="Overdue">
+          <h2>Overdue</h2>
           <Visits visits={report.overdue} named={named} mark={mark} mayEdit={shown.may_edit} />
         </section>
       )}
@@ -125,7 +125,7 @@ function Days({ week }: { week: Week }) {
       </section>
       <p className="yearmore noprint">
         <button type="button" className="plain" onClick={print}>
-          print the week
+          Print the week
         </button>
       </p>
       <Panel name="The calendar">

@@ -24,7 +24,7 @@ export function YearPage() {
   const year = useYear(id);
   if (garden.isError && !garden.data) return <Faulty error={garden.error} garden={id} />;
   if (year.isError && !year.data) return <Faulty error={year.error} garden={id} />;
-  if (!garden.data || !year.data) return <p className="page quiet">One moment…</p>;
+  if (!garden.data || !year.data) return <p className="page quiet">Loading…</p>;
   return (
     <>
       <GardenBar garden={garden.data} />
@@ -80,8 +80,8 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
       </p>
       {report.rows.length === 0 ? (
         <p className="lead">
-          Nothing stands here yet. <Link to={`/gardens/${garden.id}`}>Plan a support</Link>, and its year is
-          here.
+          This page does not exist yet. <Link to={`/gardens/${garden.id}`}>Plan a support</Link>, and its year
+          is here.
         </p>
       ) : (
         <p className="quiet hint">
@@ -125,7 +125,7 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
         </a>{" "}
         · <Link to={`/gardens/${garden.id}/week`}>this week</Link> ·{" "}
         <button type="button" className="plain" onClick={() => window.print()}>
-          print the year
+          Print the year
         </button>
       </p>
       {year.may_edit && report.rows.length > 0 && <CloseSeason garden={garden.id} closing={report.closing} />}

@@ -24,7 +24,7 @@ export function ShedPage() {
   const [refusal, setRefusal] = useState("");
   const failed = garden.error ?? shed.error ?? catalogue.error;
   if (failed) return <Faulty error={failed} garden={id} />;
-  if (!garden.data || !shed.data || !catalogue.data) return <p className="page quiet">One moment…</p>;
+  if (!garden.data || !shed.data || !catalogue.data) return <p className="page quiet">Loading…</p>;
   const mayEdit = garden.data.role !== "read";
   const { rows } = shed.data;
   const put = async (edit: Edit, words: string) => {
@@ -33,7 +33,7 @@ export function ShedPage() {
       setOpen(null);
       setRefusal("");
     } catch (error) {
-      setRefusal(error instanceof Refused ? error.message : "The server did not answer; nothing was kept.");
+      setRefusal(error instanceof Refused ? error.message : "The server did not answer; nothing was saved.");
     }
   };
   const keep = (row: Schemas["StockRow"] | null, change: StockDraft) =>
@@ -72,13 +72,13 @@ export function ShedPage() {
         <h1>Shed</h1>
         <p className="lead">
           {rows.length === 0
-            ? "Nothing is in it yet. What you have is built with first, and left off the shopping list."
-            : "What you have is built with first, and left off the shopping list. A structure that is taken down comes back here, older."}
+            ? "The shed is empty. Ascent uses parts from the shed first and leaves them off the shopping list."
+            : "Ascent uses parts from the shed first and leaves them off the shopping list. When you take a support down, its parts return here, one season older."}
         </p>
         {mayEdit && (
           <p className="noprint actions">
             <Button onClick={() => setOpen("")} disabled={open === ""}>
-              Put something in
+              Add something
             </Button>
             <Button href={`/api/gardens/${id}/tables/shed.csv`}>Save as CSV</Button>
             <Button onClick={() => window.print()}>Print</Button>

@@ -37,8 +37,8 @@ const CONDITIONS = [
   { key: "poor", name: "poor: cracked, bent or rusted in places" },
 ];
 const SURES = [
-  { key: "known", name: "as such things are" },
-  { key: "seen", name: "by looking at it" },
+  { key: "known", name: "our estimate" },
+  { key: "seen", name: "looked at" },
   { key: "guessed", name: "a guess" },
 ];
 const SHARES = [
@@ -137,7 +137,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
               className="input"
               value={now.in_use ?? ""}
               maxLength={120}
-              placeholder="nothing: it is free"
+              placeholder="not in use"
               onChange={(event) => setNow((all) => ({ ...all, in_use: event.target.value }))}
             />
           </label>
@@ -145,7 +145,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
             <summary>A shape and strength of its own</summary>
             {measures.filter((each) => each !== "length").map((each) => measure(each))}
             <Pick
-              label="Bears of a new one"
+              label="Strength compared with new"
               value={String(now.strength ?? 1)}
               choices={
                 SHARES.some((each) => Number(each.key) === (now.strength ?? 1))
@@ -172,13 +172,13 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
         </p>
       )}
       <p className="actions">
-        <Button type="submit">{row ? "Keep" : "Put it in"}</Button>
+        <Button type="submit">{row ? "Keep" : "Add to the shed"}</Button>
         <button type="button" className="plain" onClick={onClose}>
-          leave it
+          Cancel
         </button>
         {onRemove && (
           <button type="button" className="plain" onClick={onRemove}>
-            throw it out
+            Delete it from the shed
           </button>
         )}
       </p>
@@ -193,7 +193,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
       <QuantityRow
         key={`${now.table}-${of}`}
         label={label}
-        text={value === null ? "as such things are" : (texts[of] ?? "")}
+        text={value === null ? "our estimate" : (texts[of] ?? "")}
         value={value ?? 0}
         kind={kind}
         system={units}

@@ -22,5 +22,5 @@ export function Look() {
       }
     })();
   }, [token, navigate, fresh]);
-  return failed ? <NotHere /> : <p className="page quiet">One moment…</p>;
+  return failed ? <NotHere /> : <p className="page quiet">Loading…</p>;
 }

@@ -103,17 +103,17 @@ export function SignIn() {
         <p className="actions">
           {way !== "in" && (
             <button type="button" className="plain" onClick={() => go("in")}>
-              sign in instead
+              Sign in instead
             </button>
           )}
           {way === "in" && session.data?.sign_up && (
             <button type="button" className="plain" onClick={() => go("up")}>
-              make an account
+              Make an account
             </button>
           )}
           {way === "in" && (
             <button type="button" className="plain" onClick={() => go("forgot")}>
-              forgotten password
+              Forgotten password
             </button>
           )}
           {session.data?.demo && (
@@ -122,7 +122,7 @@ export function SignIn() {
               className="plain"
               onClick={() => void enter(taken(api.POST("/api/session/demo")))}
             >
-              back into the demo
+              Back to the demo
             </button>
           )}
         </p>

@@ -31,7 +31,7 @@ export function CostPlot({ ways, places, pointed, onPoint, onChoose }: Props) {
   return (
     <figure className="costplot">
       <figcaption className="quiet">
-        Up: seldom fails. Right: costs more in a season. What nothing beats is joined.
+        Higher: fails less often. Further right: costs more per season. The line joins the best choices.
       </figcaption>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="group" aria-label="Cost against failing">
         {MARKS.map((mark) => (

@@ -23,7 +23,7 @@ export function KeepNeed({ garden, bed, kept, need, first }: Props) {
       setName(null);
       await navigate(then(out.made), { replace: true });
     } catch (error) {
-      setRefusal(error instanceof Refused ? error.message : "The server did not answer; nothing was kept.");
+      setRefusal(error instanceof Refused ? error.message : "The server did not answer; nothing was saved.");
     }
   };
   const page = `/gardens/${garden}/beds/${bed}/new`;
@@ -65,11 +65,11 @@ export function KeepNeed({ garden, bed, kept, need, first }: Props) {
       )}
       {name === null && !kept ? (
         <button type="button" className="plain" onClick={() => setName("")}>
-          keep this need
+          Save this need
         </button>
       ) : (
         <button type="submit" className="plain">
-          {kept ? "keep it so" : "keep"}
+          {kept ? "Save the changes" : "keep"}
         </button>
       )}
       {kept && (
@@ -84,7 +84,7 @@ export function KeepNeed({ garden, bed, kept, need, first }: Props) {
             )
           }
         >
-          forget it
+          Delete this need
         </button>
       )}
       {refusal && (

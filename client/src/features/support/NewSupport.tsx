@@ -34,7 +34,7 @@ export function NewSupport() {
     return garden.isError ? (
       <Faulty error={garden.error} garden={gardenId} />
     ) : (
-      <p className="page quiet">One moment…</p>
+      <p className="page quiet">Loading…</p>
     );
   const wanted = garden.data.needs.find((row) => row.key === search.get("need"));
   const bedKey = params.bedKey ?? "";
@@ -190,7 +190,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
       await navigate(`/structures/${made.id}${page}`);
     } catch (error) {
       setBuilding(false);
-      setFailed(`${said(error as Error)} Nothing was made. Try again.`);
+      setFailed(`${said(error as Error)} Nothing was saved. Try again.`);
     }
   };
   const data = way && !proposal.isPlaceholderData ? proposal.data : undefined;

@@ -93,6 +93,7 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                           {button(family)}
                           <div className="quiet why">
                             {place?.reasons[0]}
+                            {way.told.where && <p className="minds">{way.told.where}</p>}
                             {way.told.minds && <p className="minds">{way.told.minds}</p>}
                             <Tick
                               label="compare"
@@ -136,10 +137,7 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                           </TableCell>
                           <TableCell data-label={MORE_HEADS[2]}>
                             {way.told.moves}
-                            <div className="quiet">
-                              {way.told.faces}
-                              {way.told.where && `; ${way.told.where}`}
-                            </div>
+                            <div className="quiet">{way.told.faces}</div>
                           </TableCell>
                         </>
                       )}

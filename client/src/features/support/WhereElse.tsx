@@ -55,7 +55,7 @@ export function WhereElse({ where, supports, onWhere }: Props) {
         <Pick
           label="Fixed to"
           value={where.host ?? ""}
-          choices={[{ key: "", name: "nothing that stands there" }, ...hosts]}
+          choices={[{ key: "", name: "nothing" }, ...hosts]}
           onPick={(key) => onWhere({ ...where, host: key || null })}
         />
       )}

@@ -30,7 +30,7 @@ class Command(BaseCommand):
         """Make it."""
         users, name = get_user_model().objects, options["name"]
         if not speakable(name):
-            raise CommandError(f"‘{name}’ is refused: {ALLOWED}.")
+            raise CommandError(f"‘{name}’ cannot be used: {ALLOWED}.")
         if users.filter(username=name).exists():
             raise CommandError(f"There is an account ‘{name}’ already; choose another name.")
         asked = sys.stdin.isatty()
