@@ -106,7 +106,7 @@ class RulesTest(unittest.TestCase):
             [c for c in usual if not c.key.startswith("near-")],
         )
         (said,) = (w.text for w in warned(found, "metric") if w.key == "not-looked-at")
-        self.assertIn("too near to what is buried could not be looked at", said)
+        self.assertIn("could not check whether anything driven is too near to what is buried", said)
 
 
 class FixesTest(unittest.TestCase):
@@ -231,7 +231,7 @@ class StretchTest(unittest.TestCase):
         found = sizing(site, weak, "metric", SizingWanted(), enough)
         self.assertEqual(found.changes, {})
         self.assertIn("There may be a better one.", found.looked)
-        self.assertIn("None that holds was found", found.stopped)
+        self.assertIn("No design that holds was found", found.stopped)
         self.assertTrue(asked)
 
 

@@ -295,7 +295,7 @@ class ClashTest(unittest.TestCase):
         text = found(Garden(name="g", path_width=0.75, beds=(bed("a", y=0.25),), features=(walk,)))[
             "squeezed-path"
         ]
-        self.assertIn("A leaves 0.60 m of Walk", text)
+        self.assertIn("A leaves only 0.60 m of Walk free", text)
         thin = walk.model_copy(update={"width": 0.5})
         self.assertIn(
             "Walk is 0.50 m wide", found(Garden(name="g", path_width=0.75, features=(thin,)))["narrow-path"]
@@ -453,7 +453,7 @@ class ClashTest(unittest.TestCase):
         far = row.model_copy(update={"key": "far", "name": "Far fence"})
         beds = (bed("a", width=0.6, structures=(row,)), bed("b", x=10.0, y=-3.0, structures=(far,)))
         said = found(Garden(name="g", beds=beds, features=(wall,)))["closed-off"]
-        self.assertTrue(said.startswith("Fence closes off"), said)
+        self.assertTrue(said.startswith("Fence blocks"), said)
 
     def test_a_row_a_hand_past_its_bed_is_said_and_a_finger_is_not(self):
         """Over 50 mm. Judgement, no source."""
@@ -612,7 +612,7 @@ class ClashTest(unittest.TestCase):
     def test_a_row_past_its_bed(self):
         out = fence().model_copy(update={"along": 1.0})
         self.assertIn(
-            "Fence ends 0.80 m past A",
+            "Fence reaches 0.80 m beyond A",
             found(Garden(name="g", beds=(bed("a", structures=(out,)),)))["past-bed"],
         )
 
@@ -620,7 +620,7 @@ class ClashTest(unittest.TestCase):
         """0.60 m is as far as an arm reaches over a bed (project parts handbook 4.1)."""
         wall = Feature(key="w", name="Wall", kind="wall", points=((-8, 0.55), (8, 0.55)), width=0.3)
         beds = (bed("a", width=0.6, structures=(fence(length=4.0),)),)
-        self.assertIn("Fence closes off", found(Garden(name="g", beds=beds, features=(wall,)))["closed-off"])
+        self.assertIn("Fence blocks", found(Garden(name="g", beds=beds, features=(wall,)))["closed-off"])
         self.assertNotIn("closed-off", found(Garden(name="g", beds=beds)))
         self.assertNotIn("closed-off", found(Garden(name="g", beds=(bed("a", width=0.6),), features=(wall,))))
 
@@ -662,7 +662,7 @@ class ClashTest(unittest.TestCase):
         garden = demo()
         for system in ("metric", "imperial"):
             words = [w.text for w in warned(clashes(garden, laid_out(garden)), system)]
-            self.assertTrue(any("Cove Fence: a post stands" in text for text in words), words)
+            self.assertTrue(any("Cove Fence: a post is" in text for text in words), words)
             self.assertTrue(all("{" not in text and text.endswith(".") for text in words))
 
 

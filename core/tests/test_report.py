@@ -229,7 +229,8 @@ class HeadlineTest(NearTestCase):
         found = full_report(Site(garden=garden, bed=bed), bed.structures[0], "metric")
         self.assertEqual(
             found.headline.beside,
-            "Used most at the design gust: string base. First at its limit as the wind rises: post.",
+            "Closest to its limit at the design gust: String base. "
+            "First to reach its limit as the wind rises: Post.",
         )
 
     def test_imperial(self):
