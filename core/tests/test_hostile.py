@@ -171,7 +171,7 @@ class StretchTest(unittest.TestCase):
         for key, limit in whole.limits.items():
             np.testing.assert_allclose(part.limits[key].min(), limit.min(), rtol=0.01, err_msg=key)
         fixes = link_fixes(site, structure, "tipping", "metric")
-        self.assertRegex(fixes.said, r"^The first \d\.\d\d m are reckoned; the rest is alike\.$")
+        self.assertRegex(fixes.said, r"^We calculate the first \d\.\d\d m; the rest is alike\.$")
         self.assertTrue(fixes.fixes)
 
     def test_how_long_the_stretch_is(self):
@@ -185,7 +185,7 @@ class StretchTest(unittest.TestCase):
             (tried.length, tried.structure.options["length"], tried.site.bed.length), (2.0, 2.0, 2.0)
         )
         self.assertEqual([p.count for p in tried.structure.plantings], [40, 40, 40])
-        self.assertEqual(tried.said("imperial"), "The first 6 ft 6 3/4 in are reckoned; the rest is alike.")
+        self.assertEqual(tried.said("imperial"), "We calculate the first 6 ft 6 3/4 in; the rest is alike.")
         few = structure.model_copy(
             update={"plantings": tuple(p.model_copy(update={"count": 40}) for p in structure.plantings)}
         )

@@ -647,7 +647,7 @@ class ClashTest(unittest.TestCase):
         yard = Feature(key="y", name="Yard wall", kind="wall", points=ring, width=0.2)
         beds = (bed("in"), bed("out", y=6.0), bed("far", y=9.0))
         self.assertIn(
-            "Nobody can get to In", found(Garden(name="g", beds=beds, features=(yard,)))["no-way-to"]
+            "There is no way to In", found(Garden(name="g", beds=beds, features=(yard,)))["no-way-to"]
         )
         gate = yard.model_copy(update={"points": (*ring[:4], (-4, 0.5))})
         self.assertNotIn("no-way-to", found(Garden(name="g", beds=beds, features=(gate,))))
