@@ -19,7 +19,7 @@ from ascent.family.protocol import Need
 from ascent.files.need import need_schema, read_need
 from ascent.path.geometry import depth_of
 from ascent.plan.model import Site, Structure, Wants
-from ascent.sizing.choose import Figures, ranked, way_of
+from ascent.sizing.choose import Figures, drawbacks_of, ranked, way_of
 from ascent.sizing.offer import choices
 from ascent.sizing.trials import Share
 from ascent.telling.choosing import choose, order_of, way_report
@@ -93,6 +93,29 @@ class WantsTest(NearTestCase):
         self.assertIn("host", way("existing").against)
         self.assertNotIn("host", way("existing", wall=True).against)
         self.assertIn("unsuited", way("brushwood").against)
+
+    def test_who_walks_under_it_and_who_pulls_is_kept_to(self):
+        """A crown of 2.06 m over fruit that hangs 0.15 m leaves 1.9 m for cucumbers (structures handbook
+        8.3); its ends are not buried to save money where somebody walks under it.
+        """
+        low = way("panel-arch", "cuc-slice", heads_pass=True)
+        tall = way("panel-arch", "cuc-slice", heads_pass=True, headroom=1.88)
+        taller = way("panel-arch", "cuc-slice", heads_pass=True, headroom=2.3)
+        for found in (low, tall):
+            self.assertEqual(found.against, ())
+        self.assertGreaterEqual(tall.evaluation.geometry.top - 0.15, 1.88 - 0.005)
+        self.assertIn("unfit", taller.against)
+        self.assertTrue(way("mesh-fence", pulled=True).evaluation.options.leaned_on)
+        self.assertIn("not-to-lean-on", drawbacks_of(way("stake").evaluation, Wants(pulled=True)))
+
+    def test_tools_that_are_missing_are_bought(self):
+        """What is driven takes a sledgehammer: common practice, no source."""
+        have, none = way("stake", tools=("maul",)), way("stake", tools=())
+        self.assertEqual(have.figures.tools, 0.0)
+        self.assertIn("maul", none.missing)
+        self.assertEqual(none.figures.tools, sum(tables.tools()[tool].price for tool in none.missing))
+        self.assertEqual(way("stake").missing, ())
+        self.assertIn("money", way("stake", tools=(), money=none.figures.cost + 1.0).against)
 
     def test_the_gust_that_is_asked_for_is_held(self):
         """More is spent for more wind, and both hold what was asked of them at the plant."""
@@ -190,6 +213,21 @@ class OrderTest(NearTestCase):
         }
         self.assertEqual([p.family for p in ranked(ways, "per-season")], ["a", "b", "c"])
         self.assertEqual([p.family for p in ranked(ways, "strength")], ["b", "a", "c"])
+
+    def test_what_holds_and_is_sound_comes_first_and_drawbacks_count(self):
+        ways = {
+            "dear": figures(yearly=9.0),
+            "unsound": figures(yearly=1.0, serious=1),
+            "perhaps": figures(yearly=1.0, holds=False),
+            "awkward": figures(yearly=8.5, drawbacks=2),
+        }
+        order = [place.family for place in ranked(ways, "per-season")]
+        self.assertEqual(order[:2], ["dear", "awkward"])
+
+    def test_costs_count_by_the_plant_where_kinds_differ_in_how_many_they_take(self):
+        """2.24 a plant for 8 is dearer than 0.57 for 66: the arithmetic of any grower."""
+        ways = {"few": figures(yearly=17.92, plants=8), "many": figures(yearly=37.62, plants=66)}
+        self.assertEqual(ranked(ways, "per-season")[0].family, "many")
 
     def test_what_nothing_beats_is_marked(self):
         ways = {

@@ -2192,6 +2192,7 @@ export interface components {
              *       "moves": false,
              *       "no_digging": false,
              *       "people": null,
+             *       "pulled": false,
              *       "reach": null,
              *       "shed": true,
              *       "tools": null,
@@ -3636,6 +3637,7 @@ export interface components {
              *       "moves": false,
              *       "no_digging": false,
              *       "people": null,
+             *       "pulled": false,
              *       "reach": null,
              *       "shed": true,
              *       "tools": null,
@@ -6281,8 +6283,9 @@ export interface components {
          *     first: what kinds are ordered by. gust: at the plant that it should hold to; that of once in ten seasons
          *     where none is said. [m/s] money: for all parts. years: seasons it will be used. minutes: of one
          *     adult's work. people: there to build. reach: how high one ties and picks. [m] headroom: clear height
-         *     that whoever walks under it must have. [m] tools: keys of the tools at hand, where that is said; what else
-         *     is needed is bought. wall: whether
+         *     that whoever walks under it must have. [m] pulled: whether children
+         *     or others may pull on it. tools: keys of the tools at hand, where that is said; what else is needed is
+         *     bought. wall: whether
          *     a wall, fence or pole stands there to fix it to. shed: whether what the shed has free is built with.
          */
         Wants: {
@@ -6322,6 +6325,11 @@ export interface components {
             no_digging: boolean;
             /** People */
             people?: number | null;
+            /**
+             * Pulled
+             * @default false
+             */
+            pulled: boolean;
             /** Reach */
             reach?: number | null;
             /**

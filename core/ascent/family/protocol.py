@@ -33,7 +33,7 @@ class Need:
     count: plants, or nothing for as many as fit. others: what grows beside it or further along the row; it
         asks less of the support than what leads. alike: beds or pots alike, among which the plants are shared
         out and which get one each. headroom: clear height that whoever walks under it needs; 0 where nobody
-        does. [m]
+        does. [m] pulled: whether somebody may pull on it.
     """
 
     crop: str
@@ -43,6 +43,7 @@ class Need:
     others: tuple[Need, ...] = ()
     alike: int = 1
     headroom: float = 0.0
+    pulled: bool = False
 
     @property
     def crops(self) -> tuple[Need, ...]:

@@ -354,8 +354,9 @@ class Wants(Typed):
     first: what kinds are ordered by. gust: at the plant that it should hold to; that of once in ten seasons
     where none is said. [m/s] money: for all parts. years: seasons it will be used. minutes: of one
     adult's work. people: there to build. reach: how high one ties and picks. [m] headroom: clear height
-    that whoever walks under it must have. [m] tools: keys of the tools at hand, where that is said; what else
-    is needed is bought. wall: whether
+    that whoever walks under it must have. [m] pulled: whether children
+    or others may pull on it. tools: keys of the tools at hand, where that is said; what else is needed is
+    bought. wall: whether
     a wall, fence or pole stands there to fix it to. shed: whether what the shed has free is built with.
     """
 
@@ -371,6 +372,7 @@ class Wants(Typed):
     no_digging: bool = False
     heads_pass: bool = False
     headroom: float | None = Field(None, ge=1.0, le=2.4)
+    pulled: bool = False
     tools: Annotated[tuple[ToolKey, ...], Field(max_length=20)] | None = None
     wall: bool = False
     shed: bool = True

@@ -39,6 +39,7 @@ Against = Literal[
     "heads",
 ]
 _ABOVE = 0.1  # one reaches over one's reach to the uppermost tie [m]
+_PULLED = "not-to-lean-on"
 _DRAWBACK = 0.1  # by which each makes costs and work count for more, judgement
 _ALIKE = 0.1  # by which gusts are alike, judgement
 _OTHERWISE: First = "per-season"  # of what is alike by what comes first
@@ -126,8 +127,7 @@ def way_of(
     """
     trait = tables.traits()[family_key]
     site, need, each = for_each(site.asking(wants.gust), family_key, need)
-    if wants.heads_pass:
-        need = replace(need, headroom=wants.headroom or 0.0)
+    need = replace(need, pulled=wants.pulled, headroom=(wants.headroom or 0.0) if wants.heads_pass else 0.0)
     site = site.model_copy(update={"spare": _share_of(site.spare, each) if wants.shed else ()})
     start = start_of(site, family_key, need, system)
     budget = np.inf if wants.money is None else wants.money / each
@@ -156,7 +156,7 @@ def way_of(
         plants=each * sum(planting.count for planting in sized.structure.plantings),
         holds=found.state == "holds",
         serious=sum(map(is_serious, found.findings)),
-        drawbacks=sum(map(is_drawback, found.findings)),
+        drawbacks=len(drawbacks_of(found, wants)),
     )
     return Way(
         family_key,
@@ -169,6 +169,16 @@ def way_of(
         each,
         missing,
     )
+
+
+def drawbacks_of(found: Evaluation, wants: Wants) -> tuple[str, ...]:
+    """Return the keys of the remarks that count against a way, among them that nobody calculated a pull on it
+    where somebody may pull.
+    """
+    said = [remark.key for remark in found.findings if is_drawback(remark)]
+    if wants.pulled and not getattr(found.options, "leaned_on", False):
+        said.append(_PULLED)
+    return tuple(dict.fromkeys(said))
 
 
 def tools_missing(labour: Labour, found: Evaluation, wants: Wants) -> tuple[str, ...]:

@@ -12,9 +12,9 @@ from ..families import FAMILIES
 from ..family.protocol import Need
 from ..files.need import NeedFile
 from ..plan.model import First, Grown, Planting, Site, Typed, Wants
-from ..report.evaluation import Evaluation, State, is_drawback, is_serious
+from ..report.evaluation import Evaluation, State, is_serious
 from ..report.wording import MOST_TIMES, against_text, gust_text, money, seasons_text, time_text, times_text
-from ..sizing.choose import Against, Figures, Way, ranked, way_of
+from ..sizing.choose import Against, Figures, Way, drawbacks_of, ranked, way_of
 from ..sizing.offer import GOOD, values_of
 from ..sizing.search import never
 from ..words.quantities import System
@@ -124,7 +124,7 @@ def way_report(
         ),
         sketch=sketch_of(geometry, site.bed.length, 2 * geometry.reach(site.bed.width)),
         figures=way.figures,
-        told=_told(site, way, system),
+        told=_told(site, way, wants, system),
         against=tuple(_against(site, way, key, need, wants, system) for key in way.against),
         size=way.sized.size,
         tried=way.sized.tried,
@@ -147,7 +147,7 @@ def _where(site: Site, way: Way, system: System) -> str:
     return template(f"choose.on_{host.kind}") if host else ""
 
 
-def _told(site: Site, way: Way, system: System) -> Told:
+def _told(site: Site, way: Way, wants: Wants, system: System) -> Told:
     figures, trait = way.figures, tables.traits()[way.family]
     limit, needs = against_text(figures.limit, way.evaluation.asked, system)
     parts = [part for share in way.sized.trial.shares.values() for part in share.lines if part.life]
@@ -184,15 +184,15 @@ def _told(site: Site, way: Way, system: System) -> Told:
         )
         if way.missing
         else "",
-        minds=_minds(way, system),
+        minds=_minds(way, wants, system),
     )
 
 
-def _minds(way: Way, system: System) -> str:
+def _minds(way: Way, wants: Wants, system: System) -> str:
     """Return what to look out for with a way, in a few words each, the weightiest first."""
-    said = [r for r in way.evaluation.findings if is_serious(r)]
-    said += [r for r in way.evaluation.findings if is_drawback(r)]
-    briefly = "; ".join(dict.fromkeys(template(f"brief.{remark.key}") for remark in said))
+    serious = [remark.key for remark in way.evaluation.findings if is_serious(remark)]
+    said = dict.fromkeys((*serious, *drawbacks_of(way.evaluation, wants)))
+    briefly = "; ".join(dict.fromkeys(template(f"brief.{key}") for key in said))
     return say("choose.minds", system, words={"minds": briefly}) if said else ""
 
 

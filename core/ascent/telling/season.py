@@ -328,9 +328,7 @@ def skipped_words(garden: Garden, bed: Bed, structure: Structure, today: dt.date
 def _times(margin: float) -> str:
     """Return a crop margin as people say it, as far as it is looked at."""
     most = float(CROP_FACTORS[-1])
-    return (
-        f"over {most:.0f} ×" if margin >= most else "less than 0.1 ×" if margin < 0.1 else f"{margin:.1f} ×"
-    )
+    return f"over {most:.0f} times" if margin >= most else f"{max(margin, 0.0):.1f} times"
 
 
 # -- the year

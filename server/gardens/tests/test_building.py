@@ -62,7 +62,7 @@ class BuildingTest(ApiTestCase):
         step = next(step for step in told["steps"] if step["key"] == "posts")
         self.assertIn("0.30 m instead of", step["differs"][0]["text"])
         self.assertTrue(step["differs"][0]["text"].startswith("P1"))
-        self.assertIn("as planned", told["stood"]["text"])
+        self.assertIn("as designed", told["stood"]["text"])
         self.assertIn("P1", told["stood"]["like"])
 
     def test_a_change_of_the_plan_leaves_alone_what_stands(self):

@@ -112,7 +112,7 @@ class WeekTest(SeasonTestCase):
 
     def test_missed_picks_are_reckoned(self):
         words = self.call("get", f"structures/{self.structure.pk}/skipped")["words"]
-        self.assertIn("3 times missed, 3.0 times as much fruit hangs", words)
+        self.assertIn("miss 3 picks, 3.0 times as much fruit hangs", words)
 
 
 class YearTest(SeasonTestCase):

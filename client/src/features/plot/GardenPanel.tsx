@@ -30,6 +30,8 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
         name: `Bed ${garden.beds.length + 1}`,
         length,
         width,
+        // what is true of one bed's soil is as a rule true of the next
+        soil: garden.beds.at(-1)?.fields.soil ?? "firm_loam",
         x: round(west + length / 2),
         y: round(north - width / 2),
       }),

@@ -11,6 +11,7 @@ import { Currency } from "../../ui/Currency";
 import { type FrostDays, Frosts } from "../../ui/Frosts";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
+import { BedKindGlyph } from "./BedKindGlyph";
 import { useAfterReading } from "../../ui/useAfterReading";
 
 interface Props {
@@ -20,10 +21,51 @@ interface Props {
 }
 
 type Sized = { value: number; text: string };
-const START: Record<"metric" | "imperial", { length: Sized; width: Sized }> = {
-  metric: { length: { value: 3.6, text: "3.60 m" }, width: { value: 1.2, text: "1.20 m" } },
-  imperial: { length: { value: 3.6576, text: "12 ft" }, width: { value: 1.2192, text: "4 ft" } },
+type Size = "length" | "width" | "fill_depth";
+type Kind = NonNullable<Schemas["BedChange"]["kind"]>;
+type Units = Garden["units"];
+
+const INCH = 0.0254;
+const metres = (value: number): Sized => ({ value, text: `${value.toFixed(2)} m` });
+const inches = (count: number): Sized => ({
+  value: count * INCH,
+  text: count % 12 ? `${count} in` : `${count / 12} ft`,
+});
+/** What a bed of a kind usually measures: length, width, and how deep it is filled. */
+const USUAL: Record<Kind, Record<Units, readonly [Sized, Sized, Sized]>> = {
+  "in-ground": {
+    metric: [metres(3.6), metres(1.2), metres(0)],
+    imperial: [inches(144), inches(48), inches(0)],
+  },
+  raised: {
+    metric: [metres(2.4), metres(1.2), metres(0.28)],
+    imperial: [inches(96), inches(48), inches(11)],
+  },
+  container: {
+    metric: [metres(0.4), metres(0.4), metres(0.35)],
+    imperial: [inches(16), inches(16), inches(14)],
+  },
+  "straw-bale": {
+    metric: [metres(0.9), metres(0.45), metres(0.35)],
+    imperial: [inches(36), inches(18), inches(14)],
+  },
 };
+const FILL: Record<Kind, string> = {
+  "in-ground": "raised_bed_mix",
+  raised: "raised_bed_mix",
+  container: "potting_mix",
+  "straw-bale": "straw",
+};
+const DEPTH: Record<Kind, string> = {
+  "in-ground": "",
+  raised: "Board height",
+  container: "Depth",
+  "straw-bale": "Height",
+};
+const NOT_KNOWN = "";
+const SURELY = "loose_tilled"; // of no soil does a post need to go deeper
+const MOST_ALIKE = 12;
+const APART = 0.1; // of pots in a row [m]
 const UNITS = [
   { key: "metric", name: "metres" },
   { key: "imperial", name: "feet and inches" },
@@ -48,9 +90,12 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
   const [currency, setCurrency] = useState(fields.currency);
   const [exposure, setExposure] = useState(fields.exposure);
   const [bed, setBed] = useState("First bed");
+  const [kind, setKind] = useState<Kind>("in-ground");
+  const [alike, setAlike] = useState(1);
   const [soil, setSoil] = useState("firm_loam");
-  const [sized, setSized] = useState<Partial<(typeof START)["metric"]>>({});
-  const size = { ...START[units], ...sized };
+  const [sized, setSized] = useState<Partial<Record<Size, Sized>>>({});
+  const [length, width, fill_depth] = USUAL[kind][units];
+  const size = { length, width, fill_depth, ...sized };
   const [refusal, setRefusal] = useState("");
   const begin = async (thenPlan: boolean) => {
     const place: Schemas["PlaceChange"] = {
@@ -61,18 +106,28 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
       exposure,
       ...frosts,
     };
-    const edits: Edit[] = [
-      { kind: "place", change: place },
-      {
-        kind: "bed",
-        act: "add",
-        key: "bed",
-        change: { name: bed.trim() || "First bed", length: size.length.value, width: size.width.value, soil },
+    const called = bed.trim() || "First bed";
+    const beds = Array.from({ length: alike }, (_, n): Edit => ({
+      kind: "bed",
+      act: "add",
+      key: "bed",
+      change: {
+        name: n > 0 ? `${called} ${n + 1}` : called,
+        kind,
+        length: size.length.value,
+        width: size.width.value,
+        fill: FILL[kind],
+        fill_depth: kind === "in-ground" ? 0 : size.fill_depth.value,
+        soil: soil === NOT_KNOWN ? SURELY : soil,
+        x: n * (size.length.value + APART),
       },
-    ];
+    }));
+    const edits: Edit[] = [{ kind: "place", change: place }, ...beds];
     try {
       const out = await askEdits(garden.id, edits, `${place.name ?? ""} begun`);
-      if (thenPlan && out.made[0]) await navigate(`/gardens/${garden.id}/beds/${out.made[0]}/new`);
+      const [first, ...others] = out.made;
+      const also = others.length > 0 ? `?also=${others.join(",")}` : "";
+      if (thenPlan && first) await navigate(`/gardens/${garden.id}/beds/${first}/new${also}`);
     } catch (error) {
       setRefusal(
         error instanceof Refused ? error.message : "The server did not answer; nothing was saved. Try again.",
@@ -80,9 +135,10 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
     }
   };
   const submit = useAfterReading(() => void begin(true));
-  const sizes: ["length" | "width", string][] = [
+  const sizes: [Size, string][] = [
     ["length", "Length"],
     ["width", "Width"],
+    ...(kind === "in-ground" ? [] : [["fill_depth", DEPTH[kind]] satisfies [Size, string]]),
   ];
   return (
     <main className="page welcome">
@@ -147,9 +203,31 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
               onChange={(event) => setBed(event.target.value)}
             />
           </label>
+          <RadioGroup
+            aria-label="Kind of bed"
+            className="bedkinds"
+            value={kind}
+            onChange={(event) => {
+              setKind(event.target.value as Kind);
+              setSized({});
+            }}
+          >
+            {catalogue.bed_kinds.map((row) => (
+              <FormControlLabel
+                key={row.key}
+                value={row.key}
+                control={<Radio />}
+                label={
+                  <>
+                    <BedKindGlyph kind={row.key} /> {row.name}
+                  </>
+                }
+              />
+            ))}
+          </RadioGroup>
           {sizes.map(([side, label]) => (
             <QuantityRow
-              key={side}
+              key={`${kind}-${side}`}
               label={label}
               text={size[side].text}
               value={size[side].value}
@@ -160,7 +238,31 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
               onValue={(value, text) => setSized((now) => ({ ...now, [side]: { value, text } }))}
             />
           ))}
-          <Pick label="Soil" value={soil} choices={catalogue.soils} onPick={setSoil} />
+          {kind === "container" && (
+            <QuantityRow
+              label="How many alike"
+              text={String(alike)}
+              value={alike}
+              kind="count"
+              system={units}
+              low={1}
+              high={MOST_ALIKE}
+              onValue={setAlike}
+            />
+          )}
+          {kind !== "container" && (
+            <Pick
+              label={kind === "in-ground" ? "Soil" : "Soil below"}
+              value={soil}
+              choices={[...catalogue.soils, { key: NOT_KNOWN, name: "I do not know" }]}
+              onPick={setSoil}
+            />
+          )}
+          {soil === NOT_KNOWN && kind !== "container" && (
+            <p className="quiet hint">
+              Calculated as loose ground: posts go deeper than firm soil needs. A pull test can change that.
+            </p>
+          )}
         </section>
         <p className="actions">
           <Button type="submit" className="strong">

@@ -96,7 +96,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
   );
   const standing = new Set([...garden.beds, ...garden.features].map((each) => each.key));
   const [where, setWhere] = useRemembered<Where>(`where ${about}`, () => ({
-    beds: (kept?.fields.beds ?? []).filter((key) => standing.has(key)),
+    beds: (kept?.fields.beds ?? search.get("also")?.split(",") ?? []).filter((key) => standing.has(key)),
     host: kept?.fields.host != null && standing.has(kept.fields.host) ? kept.fields.host : null,
   }));
   const [building, setBuilding] = useState(false);

@@ -15,6 +15,7 @@ export const NOTHING_SAID: Wants = {
   both_faces: false,
   no_digging: false,
   heads_pass: false,
+  pulled: false,
   wall: false,
   shed: true,
 };
@@ -34,9 +35,10 @@ const REACHES = [
   { key: "2.2", name: "someone tall" },
   { key: "1.3", name: "a child, or someone seated" },
 ];
-type Kept = "moves" | "both_faces" | "no_digging" | "heads_pass" | "wall" | "shed";
+type Kept = "pulled" | "moves" | "both_faces" | "no_digging" | "heads_pass" | "wall" | "shed";
 const KEPT: readonly { key: Kept; name: string }[] = [
   { key: "heads_pass", name: "people walk under it" },
+  { key: "pulled", name: "children or others may pull on it" },
   { key: "moves", name: "it moves to another bed" },
   { key: "both_faces", name: "plants are reached from both sides" },
   { key: "no_digging", name: "no holes are dug" },

@@ -39,6 +39,7 @@ def proposed(need: Need, site: Site) -> Proposal:
         ties_per_post=mesh_face.tie_count(height),
         top="wire" if product.kind == "net" else "none",
         ends="plain" if product.stiff or length <= 4.0 else "guy",
+        leaned_on=need.pulled,
     )
     reasons = {
         **row.reasons,
@@ -66,7 +67,7 @@ def proposed(need: Need, site: Site) -> Proposal:
         "woven": Reason("woven"),
         "top": Reason("top_net" if options.top == "wire" else "top"),
         "ends": Reason("ends_roll" if options.ends == "guy" else "ends"),
-        "leaned_on": Reason("leaned_on"),
+        "leaned_on": Reason("leaned_on_asked" if need.pulled else "leaned_on"),
         "tie_back": Reason("tie_back"),
     }
     return Proposal(options, row.plantings, reasons)
