@@ -242,11 +242,21 @@ export const useWays = (
   kinds: readonly string[],
   wished: string | null,
   units: string | undefined,
+  number: number, // of the garden: its shed and its other beds count, too
   stopped: boolean,
 ) => {
   const client = useQueryClient();
   const looks = [false, true].flatMap((closely) => kinds.map((kind) => ({ kind, closely })));
-  const key = ({ kind, closely }: (typeof looks)[number]) => ["way", garden, bed, need, kind, units, closely];
+  const key = ({ kind, closely }: (typeof looks)[number]) => [
+    "way",
+    garden,
+    bed,
+    need,
+    kind,
+    units,
+    number,
+    closely,
+  ];
   const waiting = looks.filter((look) => {
     const state = client.getQueryState(key(look));
     return state?.status !== "success" && state?.status !== "error";

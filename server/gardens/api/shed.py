@@ -19,6 +19,12 @@ def one_shed(request: HttpRequest, garden_id: int) -> schemas.ShedOut:
     return shed.shed_out(access.garden_for(visitor_of(request), garden_id))
 
 
+@router.post("/gardens/{garden_id}/shed/line", response={200: schemas.StockChange, **REFUSED})
+def line(request: HttpRequest, garden_id: int, sent: schemas.LineIn) -> schemas.StockChange:
+    """Read a thing of the shed that is written in one line; nothing is stored."""
+    return shed.line_read(access.garden_for(visitor_of(request), garden_id), sent)
+
+
 @router.post("/structures/{structure_id}/take", response={200: schemas.TakenOut, **REFUSED})
 @heavy
 def take(request: HttpRequest, structure_id: int, sent: schemas.TakeIn) -> schemas.TakenOut:

@@ -361,6 +361,12 @@ class FeatureChoice(Typed):
     round: bool
 
 
+class LineIn(Typed):
+    """A thing of the shed as it is written in one line."""
+
+    text: str = Field(max_length=200)
+
+
 class Catalogue(Typed):
     """Everything a picker lists."""
 

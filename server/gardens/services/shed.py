@@ -9,6 +9,7 @@ from ascent.building.asbuilt import coming_off
 from ascent.buying.back import put_back
 from ascent.buying.lists import shopping, taken_by, total
 from ascent.buying.shed import amount_of, had_by, row_of, spare_of, taken_of, worn
+from ascent.files.stock_line import read_stock
 from ascent.ground.plot import geometry_of
 from ascent.plan import model
 from ascent.plan.upgrades import free_key
@@ -30,6 +31,16 @@ from .writing import Wanted, change_garden
 
 _NEAR = 1e-6
 _SHED = Q(kind=Thing.STOCK) | Q(kind=Thing.STRUCTURE)
+
+
+def line_read(granted: Granted, sent: schemas.LineIn) -> schemas.StockChange:
+    """Return what a line tells of a thing in the shed.
+
+    Raises:
+        InvalidPlan: It names nothing that is known.
+    """
+    found = read_stock(sent.text, place_of(granted.garden).units)
+    return schemas.StockChange.model_validate(found.model_dump(exclude={"key"}))
 
 
 def shed_out(granted: Granted) -> schemas.ShedOut:

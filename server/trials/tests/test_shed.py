@@ -19,7 +19,7 @@ class ShedTest(BrowserTestCase):
     def test_put_in_changed_and_thrown_out(self):
         page = self.page
         self.shed()
-        page.get_by_role("button", name="Add something").click()
+        page.get_by_role("button", name="Add by form").click()
         form = page.get_by_role("form", name="Something new for the shed")
         pick(page, "Most like", "water pipe 27 mm")
         form.get_by_label("Called").fill("Pipe of the pump")
@@ -45,7 +45,7 @@ class ShedTest(BrowserTestCase):
     def test_what_cannot_be_is_refused_with_its_name(self):
         page = self.page
         self.shed()
-        page.get_by_role("button", name="Add something").click()
+        page.get_by_role("button", name="Add by form").click()
         form = page.get_by_role("form", name="Something new for the shed")
         pick(page, "Most like", "steel T-post 1.8 m")
         page.get_by_text("A shape and strength of its own").click()

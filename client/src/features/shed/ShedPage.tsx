@@ -12,6 +12,7 @@ import { useCatalogue, useGarden, useShed } from "../../api/queries";
 import { askEdits } from "../../queue/asks";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { StockLine } from "../../ui/StockLine";
 import { StockForm, type StockDraft } from "./StockForm";
 
 /** What is in the shed: what it is, how much of it is free, how long it lasts; new things are put in. */
@@ -78,12 +79,13 @@ export function ShedPage() {
         {mayEdit && (
           <p className="noprint actions">
             <Button onClick={() => setOpen("")} disabled={open === ""}>
-              Add something
+              Add by form
             </Button>
             <Button href={`/api/gardens/${id}/tables/shed.csv`}>Save as CSV</Button>
             <Button onClick={() => window.print()}>Print</Button>
           </p>
         )}
+        {mayEdit && <StockLine garden={id} />}
         {open === "" && form(null)}
         {rows.length > 0 && (
           <Table className="stocked" size="small">

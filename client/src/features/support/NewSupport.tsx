@@ -135,7 +135,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
   // nothing is asked for while what is wanted is still being written
   const written = JSON.stringify(need);
   const held = useSettled(written) !== written || stopped;
-  const looked = useWays(gardenId, bedKey, need, asked, wished, garden.units, held);
+  const looked = useWays(gardenId, bedKey, need, asked, wished, garden.units, garden.number, held);
   const seen = (looks: typeof looked) =>
     new Map(looks.flatMap((way) => (way.data ? [[way.data.family, way.data] as const] : [])));
   const glances = seen(looked.slice(0, supports.length));
@@ -272,6 +272,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
               keptGust={kept?.gust ?? ""}
               keptHeadroom={kept?.headroom ?? ""}
               tools={catalogue.data?.tools ?? []}
+              shed={garden.role === "read" ? null : gardenId}
               opened={kept !== undefined}
               currency={garden.place.fields.currency}
               onWant={(next) => {

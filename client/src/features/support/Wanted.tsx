@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { NumberRow } from "../../ui/NumberRow";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
+import { StockLine } from "../../ui/StockLine";
 import { Tick } from "../../ui/Tick";
 
 export type Wants = Schemas["Wants"];
@@ -70,6 +71,8 @@ interface Props {
   /** Tools that not everybody has. */
   tools: readonly Schemas["Choice"][];
   keptHeadroom: string;
+  /** The garden whose shed is added to; nothing where that is not allowed. */
+  shed: number | null;
   onWant: (wants: Wants) => void;
 }
 
@@ -153,6 +156,7 @@ export function Wanted(props: Props) {
       {wants.heads_pass && (
         <p className="quiet hint">under fruit and leaves: the tallest person and a hand’s breadth</p>
       )}
+      {props.shed != null && <StockLine garden={props.shed} />}
       <fieldset className="bare tools">
         <legend>Tools</legend>
         <Tick
