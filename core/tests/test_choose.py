@@ -105,6 +105,10 @@ class WantsTest(NearTestCase):
             self.assertEqual(found.against, ())
         self.assertGreaterEqual(tall.evaluation.geometry.top - 0.15, 1.88 - 0.005)
         self.assertIn("unfit", taller.against)
+        asked = Wants(heads_pass=True, headroom=1.8796)  # 6 ft 2 in, which is not rounded to 6 ft
+        need = Need("cuc-slice", None, "right", "pruned")
+        found = way_of(site(length=2.4), "panel-arch", need, asked, "imperial", closely=False)
+        self.assertEqual(found.evaluation.options.headroom, 1.8796)
         self.assertTrue(way("mesh-fence", pulled=True).evaluation.options.leaned_on)
         self.assertIn("not-to-lean-on", drawbacks_of(way("stake").evaluation, Wants(pulled=True)))
 

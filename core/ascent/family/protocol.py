@@ -59,11 +59,15 @@ class Need:
 
 @dataclass(frozen=True)
 class Proposal:
-    """A structure with every value filled in, and the reason for each."""
+    """A structure with every value filled in, and the reason for each.
+
+    given: options that are as they were asked for, which no rounding may move.
+    """
 
     options: Typed
     plantings: tuple[Planting, ...]
     reasons: Mapping[str, Reason]
+    given: frozenset[str] = frozenset()
 
 
 OptionsT = TypeVar("OptionsT", bound=Typed)

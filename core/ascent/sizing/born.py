@@ -44,7 +44,7 @@ def born_in(system: System, family_key: str, proposal: Proposal, site: Site) -> 
     family: Family[Typed] = family_of(family_key)
     before = _wrong(family, proposal, site)
     for name in family.options.model_fields:
-        if extra_of(family.options, name)["kind"] != "length":
+        if extra_of(family.options, name)["kind"] != "length" or name in proposal.given:
             continue
         value = float(getattr(proposal.options, name))
         rounder = _rounded(family, proposal, name, to_inches(value))

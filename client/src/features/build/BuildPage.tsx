@@ -77,6 +77,17 @@ function Work({ building }: { building: Building }) {
         {report.family} on {report.bed} · {done} of {report.steps.length} steps done · plan{" "}
         {report.fingerprint}
       </p>
+      <p className="noprint actions">
+        <Button
+          className="strong narrowstrong"
+          href={`/api/structures/${building.id}/build.pdf?form=${building.units === "imperial" ? "Letter" : "A4"}`}
+        >
+          Print the build sheet
+        </Button>
+        <Button component={Link} to={`/structures/${building.id}/parts`}>
+          Shopping list
+        </Button>
+      </p>
       <AsBuilt building={building} written={written} done={done === report.steps.length} />
       {screen.can && <Tick label="Keep the screen awake" checked={screen.awake} onTick={screen.setAwake} />}
       <Tabs

@@ -74,4 +74,5 @@ def proposed(need: Need, site: Site) -> Proposal:
         "sling_angle": Reason("sling_angle"),
         "stem_tie": Reason("stem_tie"),
     }
-    return Proposal(options, plantings, reasons)
+    given = frozenset({"headroom"} if need.headroom else ())
+    return Proposal(options, plantings, reasons, given)
