@@ -7,7 +7,7 @@ import { useNavigate } from "react-router";
 
 import { type Edit, type Garden, Refused, type Schemas } from "../../api/client";
 import { askEdits } from "../../queue/asks";
-import { Currency } from "../../ui/Currency";
+import { Currency, UNSAID } from "../../ui/Currency";
 import { type FrostDays, Frosts } from "../../ui/Frosts";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
@@ -87,7 +87,8 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
     last_frost: fields.last_frost ?? null,
     first_frost: fields.first_frost ?? null,
   });
-  const [currency, setCurrency] = useState(fields.currency);
+  const [paid, setPaid] = useState<string | null>(fields.currency === UNSAID ? null : fields.currency);
+  const currency = paid ?? (units === "imperial" ? "$" : "€");
   const [exposure, setExposure] = useState(fields.exposure);
   const [bed, setBed] = useState("First bed");
   const [kind, setKind] = useState<Kind>("in-ground");
@@ -167,7 +168,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
               setSized({});
             }}
           />
-          <Currency value={currency} onPick={setCurrency} />
+          <Currency value={currency} onPick={setPaid} />
           <QuantityRow
             label="Latitude"
             text={latitude.text}

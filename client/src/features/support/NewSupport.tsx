@@ -264,25 +264,6 @@ function Choosing({ garden, bedKey, kept }: Props) {
                 Add another crop
               </button>
             )}
-            <WhereElse where={where} supports={kinds.data} onWhere={setWhere} />
-            <Wanted
-              wants={wants}
-              units={garden.units}
-              gust={bed.gust}
-              keptGust={kept?.gust ?? ""}
-              keptHeadroom={kept?.headroom ?? ""}
-              tools={catalogue.data?.tools ?? []}
-              shed={garden.role === "read" ? null : gardenId}
-              opened={kept !== undefined}
-              currency={garden.place.fields.currency}
-              onWant={(next) => {
-                setWants(next);
-                setStopped(false);
-              }}
-            />
-            {garden.role !== "read" && (
-              <KeepNeed garden={gardenId} bed={bedKey} kept={kept} need={need} first={first} />
-            )}
             {refused && (
               <p role="alert" className="refusal">
                 {said(refused)}
@@ -336,6 +317,27 @@ function Choosing({ garden, bedKey, kept }: Props) {
               <p className="quiet" style={{ margin: "8px 0 0" }}>
                 Parts cost {report.cost_text}. You can change the design later.
               </p>
+            )}
+          </div>
+          <div className="asks more">
+            <WhereElse where={where} supports={kinds.data} onWhere={setWhere} />
+            <Wanted
+              wants={wants}
+              units={garden.units}
+              gust={bed.gust}
+              keptGust={kept?.gust ?? ""}
+              keptHeadroom={kept?.headroom ?? ""}
+              tools={catalogue.data?.tools ?? []}
+              shed={garden.role === "read" ? null : gardenId}
+              opened={kept !== undefined}
+              currency={garden.place.fields.currency}
+              onWant={(next) => {
+                setWants(next);
+                setStopped(false);
+              }}
+            />
+            {garden.role !== "read" && (
+              <KeepNeed garden={gardenId} bed={bedKey} kept={kept} need={need} first={first} />
             )}
           </div>
         </div>
@@ -408,17 +410,20 @@ function Choosing({ garden, bedKey, kept }: Props) {
               }
             />
             {way && (
-              <dl className="reasons">
-                {way.values.map((row) => (
-                  <div key={row.option}>
-                    <dt>{row.label}</dt>
-                    <dd>
-                      <strong>{row.value}</strong>
-                      <span className="quiet">{row.reason}</span>
-                    </dd>
-                  </div>
-                ))}
-              </dl>
+              <details className="everyvalue">
+                <summary>Every value, with its reason</summary>
+                <dl className="reasons">
+                  {way.values.map((row) => (
+                    <div key={row.option}>
+                      <dt>{row.label}</dt>
+                      <dd>
+                        <strong>{row.value}</strong>
+                        <span className="quiet">{row.reason}</span>
+                      </dd>
+                    </div>
+                  ))}
+                </dl>
+              </details>
             )}
           </section>
         </div>

@@ -37,7 +37,11 @@ const MORE_HEADS = ["Expected to fail", "First part to wear out", "Moving and ac
 export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoint, kept, onKeep }: Props) {
   const [all, setAll] = useState(false);
   const [more, setMore] = useState(false);
-  const order = places.map((place) => place.family).filter((family) => ways.has(family));
+  const ranked = places.map((place) => place.family).filter((family) => ways.has(family));
+  // while a hand is on the list its rows stay where they are; what comes in stands below
+  const [held, setHeld] = useState<readonly string[] | null>(null);
+  const stays = (held ?? []).filter((family) => ranked.includes(family));
+  const order = [...stays, ...ranked.filter((family) => !stays.includes(family))];
   const name = new Map(supports.map((support) => [support.family, support]));
   const against = supports.filter((support) => (ways.get(support.family)?.against.length ?? 0) > 0);
   const left = supports.filter((support) => !order.includes(support.family) && !against.includes(support));
@@ -65,7 +69,11 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
   return (
     <div className="ways" role="group" aria-label="Kind of support">
       {order.length > 0 && (
-        <div className="comparing">
+        <div
+          className="comparing"
+          onPointerEnter={() => setHeld(ranked)}
+          onPointerLeave={() => setHeld(null)}
+        >
           <Table size="small" className="compared" data-more={more}>
             <TableHead>
               <TableRow>
