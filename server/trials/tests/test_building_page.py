@@ -61,10 +61,10 @@ class StepsTest(BuildTestCase):
         self.page.get_by_label("Post depth, as it came out").fill("0.25 m")
         self.page.get_by_role("button", name="Save the difference").click()
         expect(self.page.get_by_text("P2: post depth 0.25 m instead of 0.60 m")).to_be_visible()
-        expect(self.page.get_by_text("As it went in it falls short")).to_be_visible()
+        expect(self.page.get_by_text("As built it is too weak")).to_be_visible()
         self.assertGreater(self.page.get_by_role("button", name="Solved").count(), 0)
         self.page.get_by_role("button", name="Remove this difference").click()
-        expect(self.page.get_by_text("Nothing went in otherwise than planned.")).to_be_visible()
+        expect(self.page.get_by_text("Built as planned so far.")).to_be_visible()
 
     def test_what_cannot_be_is_set_aside_with_its_words(self):
         self.build()

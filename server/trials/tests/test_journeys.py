@@ -166,7 +166,7 @@ class BenchTest(BrowserTestCase):
 
     def test_everything_answers_while_the_hand_is_on_the_control(self):
         page = self.page
-        expect(page.get_by_label("What it holds")).to_contain_text("holds, 14 m/s asked")
+        expect(page.get_by_label("What it holds")).to_contain_text("holds; needs 14 m/s")
         thumb = page.get_by_label("Post spacing, slide")
         thumb.scroll_into_view_if_needed()
         box = page.locator(".measured", has=thumb).locator(".MuiSlider-root").bounding_box()
@@ -496,7 +496,7 @@ class PriceTest(BrowserTestCase):
         page.keyboard.press("Enter")
         page.get_by_label("Design gust").fill("50 mph")
         page.keyboard.press("Enter")
-        expect(page.get_by_role("button", name="back to the exposure’s own")).to_be_visible()
+        expect(page.get_by_role("button", name="Use the value for this exposure")).to_be_visible()
         self.saved()
         page.reload()
         expect(page.get_by_label("Currency")).to_have_value("kr")

@@ -78,9 +78,9 @@ class KindsTest(BrowserTestCase):
             expect(page.get_by_text(view, exact=True)).to_be_visible()
         weakest.click()
         panel = page.get_by_role("region", name=re.compile("^Link: "))
-        expect(panel.get_by_role("heading", name="The working")).to_be_visible()
-        expect(panel.get_by_text(re.compile("Expected to go .*season"))).to_be_visible()
-        expect(panel.get_by_text(re.compile("By median strengths it bears")).first).to_be_visible()
+        expect(panel.get_by_role("heading", name="Calculation")).to_be_visible()
+        expect(panel.get_by_text(re.compile("Expected to fail .*season"))).to_be_visible()
+        expect(panel.get_by_text(re.compile("Typical strength")).first).to_be_visible()
         expect(panel.get_by_role("heading", level=3).first).to_contain_text("use")
         for wind in ("no wind", "design gust"):
             page.get_by_role("button", name=wind, exact=True).click()

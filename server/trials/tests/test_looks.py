@@ -129,9 +129,9 @@ class ScreensTest(BrowserTestCase):
 
     def test_an_empty_garden_says_what_to_do_next(self):
         Thing.objects.filter(garden=self.garden).delete()
-        self.visit(f"/gardens/{self.garden.pk}", "Three short things")
+        self.visit(f"/gardens/{self.garden.pk}", "Three short steps")
         expect(self.page.get_by_role("button", name="Plan its first support")).to_be_visible()
-        self.visit(f"/gardens/{self.garden.pk}/parts", "Nothing stands in this garden yet")
+        self.visit(f"/gardens/{self.garden.pk}/parts", "There is no support in this garden yet")
 
     def test_the_theme_is_switched_and_remembered(self):
         self.visit(f"/gardens/{self.garden.pk}", "Lantern Quay")

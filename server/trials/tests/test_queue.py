@@ -455,10 +455,10 @@ class TabsTest(QueueTestCase):
             other.wait_for_timeout(100)
         self.assertEqual(len(begun), 1)
         build.click()
-        expect(self.page.get_by_role("button", name="Building it…")).to_be_visible()
+        expect(self.page.get_by_role("button", name="Saving…")).to_be_visible()
         self.page.wait_for_timeout(300)
         begun[0].fallback()
-        expect(self.page.get_by_label("What it holds")).to_contain_text("Holds to", timeout=20_000)
+        expect(self.page.get_by_label("What it holds")).to_contain_text("Holds gusts up to", timeout=20_000)
         self.assertEqual(
             Thing.objects.filter(garden=self.garden, kind="structure", home="chandlers").count(), 2
         )

@@ -1,6 +1,6 @@
 import type { Report } from "../../api/client";
 
-/** The answer first: how strong a gust, what goes, when, and what stands beside it. */
+/** The answer first: how strong a gust, what fails, when. */
 export function Answer({ report }: { report: Report }) {
   const { headline: h } = report;
   return (
@@ -12,6 +12,15 @@ export function Answer({ report }: { report: Report }) {
         </span>
       </p>
       <p style={{ fontSize: 14 }}>{h.sentence}</p>
+    </section>
+  );
+}
+
+/** What stands beside the answer: as a forecast, after rain, by typical strengths, how often it fails. */
+export function AnswerMore({ report }: { report: Report }) {
+  const { headline: h } = report;
+  return (
+    <div className="answer more">
       <dl>
         {h.forecast_text && (
           <>
@@ -29,6 +38,6 @@ export function Answer({ report }: { report: Report }) {
         </dd>
       </dl>
       {h.asked_said && <p className="quiet">{h.asked_said}</p>}
-    </section>
+    </div>
   );
 }

@@ -10,7 +10,7 @@ import { Choices } from "../../ui/Choices";
 import { Conflicts } from "../../ui/Conflicts";
 import { useUndoKeys } from "../../ui/useUndoKeys";
 import { Panel } from "../../ui/Panel";
-import { Answer } from "./Answer";
+import { Answer, AnswerMore } from "./Answer";
 import { Chain } from "./Chain";
 import { Controls } from "./Controls";
 import { LinkPanel } from "./LinkPanel";
@@ -262,6 +262,7 @@ export function Bench({ structure, catalogue }: Props) {
                 onOpen={(key) => look("link", open === key ? null : key)}
                 onPoint={(key) => setPointed({ link: key, member: null })}
               />
+              <AnswerMore report={report} />
               {report.headline.beside && (
                 <p className="quiet" style={{ fontSize: 13.5, marginTop: 6 }}>
                   {report.headline.beside}

@@ -30,7 +30,6 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
   const closed = `M${x - HALF} ${y + 12}a${HALF} ${HALF} 0 0 1 ${2 * HALF} 0V${y + TALL - 12}a${HALF} ${HALF} 0 0 1 ${-2 * HALF} 0Z`;
   const sprung = `M${x + HALF + 5} ${y + 16}l-5 -1V${y + 12}a${HALF} ${HALF} 0 0 0 ${-2 * HALF} 0V${y + TALL - 12}a${HALF} ${HALF} 0 0 0 ${2 * HALF} 0v-3l5 -1`;
   const used = use > 90 ? "over 90" : use.toFixed(2);
-  const words = `${weak ? "fails first" : BRIEFLY[state]}, ${used} of its limit`;
   return (
     <g
       className="chainlink"
@@ -80,10 +79,10 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
           {link.title}
         </tspan>{" "}
         <tspan x={x + 22} y={y + 33} fontSize={13.5} fill={weak || state === "short" ? ink : "var(--ink2)"}>
-          {words}
+          {`${weak ? "fails first" : BRIEFLY[state]}, ${link.carries_text}`}
         </tspan>{" "}
         <tspan x={x + 22} y={y + 47} fontSize={12.5}>
-          {link.carries_text}
+          {`${used} of its limit`}
         </tspan>
       </text>
     </g>

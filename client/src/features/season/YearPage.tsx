@@ -86,7 +86,7 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
       ) : (
         <p className="quiet hint">
           The green line above is when it can be planted; below it leaf as it grows, fruit as it is picked,
-          bars for the time it takes; the line is the gust it holds to over the gusts of the week. Drag a
+          bars for the time it takes; the line is the gust it holds over the gusts of the week. Drag a
           planting by its mark, or move it with the arrow keys.
         </p>
       )}
