@@ -38,6 +38,7 @@ from ascent.sizing.offer import choices
 from ascent.sizing.size import size
 from ascent.telling.building import build_report, paper_of
 from ascent.telling.report import full_report
+from first_hour import first_hour
 from Pynite import FEModel3D
 from strain import many, strain
 from trials.served import ROOT, Visit, served
@@ -441,7 +442,11 @@ def sizes(port: int) -> None:
 
 if __name__ == "__main__":
     say("what", "median", "budget")
-    if "--strain" not in sys.argv:
-        core()
-        server()
-    strain(say)
+    if "--journeys" in sys.argv:
+        first_hour(say)
+    else:
+        if "--strain" not in sys.argv:
+            core()
+            server()
+            first_hour(say)
+        strain(say)

@@ -51,18 +51,17 @@ export function Bar({ children, garden }: Props) {
   return (
     <>
       <header className="bar noprint" data-open={open}>
-        <a
-          href="#main"
+        <button
+          type="button"
           className="skip"
-          onClick={(event) => {
-            event.preventDefault();
+          onClick={() => {
             const main = document.querySelector<HTMLElement>("main");
             main?.setAttribute("tabindex", "-1");
             main?.focus();
           }}
         >
           Skip to the page
-        </a>
+        </button>
         <Link to="/" className="wordmark" aria-label="Ascent, to the garden">
           <Mark />
           <span className="wide">Ascent</span>
