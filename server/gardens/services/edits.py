@@ -168,7 +168,7 @@ class _Applying:
                     Problem(
                         f"edits[{index}].{edit.kind}",
                         held.name,
-                        f"it cannot be read and only be taken away: {held.fault}",
+                        f"it cannot be read and can only be removed: {held.fault}",
                     )
                 ]
             )

@@ -390,7 +390,7 @@ def words_of_edit(edit: Document, form: int, system: System) -> str:
     held = after or before
     assert held is not None  # noqa: S101 - one of the two is there
     if any(side and side.fault for side in (before, after)):
-        done = "added" if not before else "taken away" if not after else "changed"
+        done = "added" if not before else "removed" if not after else "changed"
         return f"{held.name} {done}, in a form that can no longer be read"
     if before and after and before.home != after.home:
         return f"{after.name}: to another bed"

@@ -232,7 +232,7 @@ class HistoryTest(EditTestCase):
         self.assertEqual([each["number"] for each in log], [3, 2, 1])
         self.assertEqual(log[0]["words"], "Quay: name Lantern Quay → Quay, least path 0.75 m → 0.90 m")
         self.assertEqual({each["who"] for each in log}, {"mara"})
-        self.assertIn("Long Plot A taken away", log[1]["words"])
+        self.assertIn("Long Plot A removed", log[1]["words"])
         past = self.call("get", self.path("/history/1"))
         self.assertIn("lantern-row", [s["key"] for s in past["plot"]["structures"]])
         self.assertEqual(len(past["since"]), 2)

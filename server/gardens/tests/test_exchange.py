@@ -49,7 +49,7 @@ class ImportTest(ApiTestCase):
         )
         self.assertEqual(Change.objects.count(), 0, "nothing was stored")
         away = self.call("post", self.path("/import/preview"), {**sent, "take_away": True})["lines"]
-        self.assertIn(("remove", "bed Fence Bed taken away"), [(line["act"], line["words"]) for line in away])
+        self.assertIn(("remove", "bed Fence Bed removed"), [(line["act"], line["words"]) for line in away])
         out = self.call("post", self.path("/import"), {**sent, "number": told["number"]})
         self.assertEqual(len(out["beds"]), 22, "what the file does not have stays unless asked")
         self.assertEqual(out["undo"], "Gull Strip: name Sand Strip → Gull Strip; New Bed added")

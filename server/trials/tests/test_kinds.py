@@ -41,7 +41,7 @@ class KindsTest(BrowserTestCase):
         page = self.page
         page.emulate_media(color_scheme="dark" if dark else "light")
         page.get_by_role("button", name="3D view").click()
-        canvas = page.get_by_role("img", name=re.compile("^In the round"))
+        canvas = page.get_by_role("img", name=re.compile("^3D view"))
         expect(canvas).to_have_attribute("aria-label", re.compile(re.escape(row.document["name"])))
         page.wait_for_timeout(200)  # a frame of the software renderer
         self.assertLessEqual(self.overflow(), 0)

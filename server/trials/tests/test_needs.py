@@ -63,7 +63,7 @@ class NeedsTest(BrowserTestCase):
         page.get_by_role("button", name="Remove").click()
         self.saved()
         self.assertEqual(needs.count(), count - 1)
-        page.get_by_role("button", name="undo").click()
+        page.get_by_role("button", name="undo", exact=True).click()
         self.saved()
         self.assertEqual(needs.count(), count)
 

@@ -389,7 +389,7 @@ class PagesTest(BrowserTestCase):
         )
         expect(page.get_by_text("bed Gull Bed: name Cove Bed → Gull Bed")).to_be_visible()
         page.get_by_role("button", name="Import").click()
-        expect(page.get_by_text("Taken in as one change")).to_be_visible()
+        expect(page.get_by_text("Imported as one change")).to_be_visible()
         damaged = changed.replace('"length": 24.0', '"length": -1').replace('"sandy"', '"sandi"')
         chooser.set_input_files(
             {"name": "bad.json", "mimeType": "application/json", "buffer": damaged.encode()}
@@ -406,7 +406,7 @@ class PagesTest(BrowserTestCase):
         )
         expect(self.page.get_by_text("bed Kai Bed added")).to_be_visible()
         self.page.get_by_role("button", name="Import").click()
-        expect(self.page.get_by_text("Taken in as one change")).to_be_visible()
+        expect(self.page.get_by_text("Imported as one change")).to_be_visible()
         self.assertEqual(self.fields("kai-bed")["width"], 1.2)
 
     def test_anything_is_found_by_typing(self):

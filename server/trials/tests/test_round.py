@@ -12,7 +12,7 @@ from .browser import BrowserTestCase
 
 class RoundTest(BrowserTestCase):
     def canvas(self):
-        return self.page.get_by_role("img", name=re.compile("^In the round"))
+        return self.page.get_by_role("img", name=re.compile("^3D view"))
 
     def drawn(self) -> bytes:
         self.page.wait_for_timeout(150)  # a frame of the software renderer
@@ -23,7 +23,9 @@ class RoundTest(BrowserTestCase):
         self.open(self.structure())
         page.get_by_role("button", name="3D view").click()
         canvas = self.canvas()
-        expect(canvas).to_have_attribute("aria-label", re.compile("13 of tomato.*arrow keys"))
+        expect(canvas).to_have_attribute(
+            "aria-label", re.compile("Plants of Tomato, indeterminate, slicer.*arrow keys")
+        )
         expect(page.get_by_text("The figure stands 1.70 m tall.")).to_be_visible()
         first = self.drawn()
         canvas.focus()
@@ -57,7 +59,7 @@ class MovesTest(BrowserTestCase):
         self.open(self.structure())
         page.get_by_role("button", name="Effect of Post spacing on strength and cost").click()
         curve = page.get_by_role("group", name="What Post spacing moves")
-        expect(curve).to_contain_text("Now 1.22 m: 21 m/s.")
+        expect(curve).to_contain_text("Now 1.22 m: holds 21 m/s.")
         spots = curve.locator("rect")
         expect(spots.first).to_be_attached()
         with page.expect_response(lambda answer: answer.request.method == "PUT"):

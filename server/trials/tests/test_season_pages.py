@@ -59,7 +59,9 @@ class WeekTest(SeasonTestCase):
         self.open(f"/gardens/{self.garden.pk}/week")
         row = page.locator(".visit", has=page.get_by_role("link", name="Lantern Row")).first
         row.get_by_role("button", name=re.compile("^Pick tomato")).click()
-        expect(row.get_by_text(re.compile("Once missed, 1.7 times as much fruit hangs"))).to_be_visible()
+        expect(
+            row.get_by_text(re.compile("If you miss one pick, 1.7 times as much fruit hangs"))
+        ).to_be_visible()
         row.get_by_role("button", name="Skip this time").click()
         expect(row.get_by_text("skipped")).to_be_visible()
         self.saved()

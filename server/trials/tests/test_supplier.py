@@ -98,6 +98,6 @@ class PricesTest(BrowserTestCase):
             region.get_by_role("button", name="Ask a supplier for prices").click()
             expect(region.get_by_role("heading", name=NAME)).to_be_visible()
             region.get_by_role("button", name=re.compile("^Take .* prices$")).click()
-            expect(region.get_by_role("status")).to_contain_text("Taken in as one change")
+            expect(region.get_by_role("status")).to_contain_text("Imported as one change")
         self.garden.refresh_from_db()
         self.assertGreater(len(self.garden.document["prices"]), 50)

@@ -45,7 +45,7 @@ export function Together({ structure, draft, options, onFix }: Props) {
     });
   const found = asked ? sizing.data : undefined;
   return (
-    <section className="together" aria-label="Size the whole of it">
+    <section className="together" aria-label="Size the whole support">
       <Pick label="For" value={aim} choices={AIMS} onPick={(key) => setAim(key as Aim)} />
       <label className="row">
         <span className="label">At most, {structure.currency}</span>

@@ -101,7 +101,7 @@ function StormLine({ row, of }: { row: Schemas["StormRow"]; of: Schemas["Standin
       <summary>
         <strong>{of.name}</strong>{" "}
         <span className={row.outcome === "goes" ? "weak" : undefined}>
-          {row.outcome === "goes" ? "falls short" : "may fail"}
+          {row.outcome === "goes" ? "too weak" : "may fail"}
         </span>
         <span className="quiet">: {row.brief}. </span>
         {best ? `${best.title} (${best.minutes} min): ${best.after}.` : "Keep people clear of it."}

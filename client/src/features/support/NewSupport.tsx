@@ -5,7 +5,8 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { type Garden, Refused, type Report, type Schemas } from "../../api/client";
 import { useCatalogue, useGarden, useOrder, useProposal, useSupports, useWays } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
-import { askEdits, askGarden } from "../../queue/asks";
+import { askGarden, editsWrite } from "../../queue/asks";
+import { queue } from "../../queue/queue";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { NotHere } from "../../ui/NotHere";
@@ -182,10 +183,12 @@ function Choosing({ garden, bedKey, kept }: Props) {
       );
       const gone = old.filter((row) => removed.includes(row.key));
       if (gone.length > 0)
-        await askEdits(
-          gardenId,
-          gone.map(({ key }) => ({ kind: "structure", act: "remove", key, change: {} })),
-          `${gone.map((row) => row.name).join(", ")} removed`,
+        queue.put(
+          editsWrite(
+            gardenId,
+            gone.map(({ key }) => ({ kind: "structure", act: "remove", key, change: {} })),
+            `${gone.map((row) => row.name).join(", ")} removed`,
+          ),
         );
       await navigate(`/structures/${made.id}${page}`);
     } catch (error) {
