@@ -94,13 +94,13 @@ def written_fields(thing: Typed, system: System) -> dict[str, str]:
 
 
 def sentence(before: Typed | None, after: Typed | None, system: System) -> str:
-    """Return a change in one sentence: made, taken away, or what is different now."""
+    """Return a change in one sentence: made, removed, or what is different now."""
     thing = after or before
     name = getattr(thing, "name", "")
     if before is None:
         return f"{name} added"
     if after is None:
-        return f"{name} taken away"
+        return f"{name} removed"
     differing = differences(before, after, system)
     placed = {"x", "y", "bearing", "along", "across", "turn", "points"}
     moved = [field for field in differing if field.path in placed]

@@ -47,7 +47,7 @@ class RoundTest(BrowserTestCase):
         expect(page).to_have_url(re.compile("hour=12"))
         page.get_by_label("Hour of the sun").fill("9")
         expect(page.get_by_text("9 o’clock")).to_be_visible()
-        page.get_by_role("button", name="drawing", exact=True).click()
+        page.get_by_role("button", name="2D drawing", exact=True).click()
         expect(
             page.get_by_role("img", name="The structure from the side, from the end and from above")
         ).to_be_visible()
