@@ -57,7 +57,7 @@ def shaded(page: Page) -> None:
 
 def looked(page: Page) -> None:
     """Wait until every kind has been looked at."""
-    page.get_by_text("All 15 kinds looked at").wait_for(timeout=60_000)
+    page.get_by_text("All 15 kinds calculated").wait_for(timeout=60_000)
     page.get_by_role("button", name="stop", exact=True).wait_for(state="detached", timeout=120_000)
 
 

@@ -313,7 +313,7 @@ class ChangesTest(unittest.TestCase):
             "ties to the post doubled 16-gauge tie wire → jute 3 mm figure of eight",
         )
         self.assertEqual(sentence(None, new, "metric"), "New added")
-        self.assertEqual(sentence(new, None, "metric"), "New taken away")
+        self.assertEqual(sentence(new, None, "metric"), "New removed")
 
     def test_field_by_field_and_nothing_else(self):
         garden = demo()
