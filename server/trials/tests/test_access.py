@@ -22,6 +22,7 @@ LOOKS = {
         "sizing",
         "rests",
         "take",
+        "line",
         "ways",
         "curve",
         "solid",
