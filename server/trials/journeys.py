@@ -63,7 +63,12 @@ class Gardener:
     def sign_up(self, name: str) -> None:
         """Make an account."""
         self.page.goto(self.origin)
-        self.button("Make an account")
+        out = self.page.get_by_role("button", name="sign out", exact=True)
+        door = self.page.get_by_role("button", name="Make an account", exact=True)
+        expect(out.or_(door).first).to_be_visible(timeout=60_000)
+        if out.is_visible():  # a demo lets everybody in
+            out.click()
+        self.press(door)
         self.page.get_by_label("Name").fill(name)
         self.page.get_by_label("Password", exact=True).fill("tall-peas-9")
         self.actions += 2
