@@ -152,7 +152,6 @@ def _told(site: Site, way: Way, wants: Wants, system: System) -> Told:
     limit, needs = against_text(figures.limit, way.evaluation.asked, system)
     parts = [part for share in way.sized.trial.shares.values() for part in share.lines if part.life]
     first = min(parts, key=lambda part: part.life, default=None)
-    plants = way.each * sum(planting.count for planting in way.sized.structure.plantings)
     return Told(
         cost=money(figures.cost, site.garden.currency),
         yearly=money(figures.yearly, site.garden.currency),
@@ -168,7 +167,7 @@ def _told(site: Site, way: Way, wants: Wants, system: System) -> Told:
         else template("choose.life_unknown"),
         moves=template(f"choose.moves_{trait.moves}"),
         faces=template(f"choose.faces_{trait.faces}"),
-        plants=str(plants),
+        plants=str(figures.plants),
         own=say("choose.own", system, {"share": (100 * figures.own, "count")})
         if figures.own > _SHARE
         else "",
