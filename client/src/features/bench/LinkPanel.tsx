@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 
 import { type Draft, type LinkReport, type OptionField, type Schemas } from "../../api/client";
 import { useFixes } from "../../api/reckoned";
+import { upTo } from "../../ui/upTo";
 import { Together } from "./Together";
 
 interface Props {
@@ -57,7 +58,7 @@ export function LinkPanel({
       <p>{link.item}</p>
       <p className="quiet">
         {weakest && "The weakest link. "}
-        Holds up to {link.limit_text} in {week}. Expected to fail {link.once_text}
+        Holds {upTo(link.limit_text)} in {week}. Expected to fail {link.once_text}
         {link.spread_text && ` (${link.spread_text})`}.
       </p>
       <h2 style={{ marginTop: 14 }}>What would help</h2>

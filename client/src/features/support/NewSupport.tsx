@@ -12,6 +12,7 @@ import { Faulty } from "../../ui/Faulty";
 import { NotHere } from "../../ui/NotHere";
 import { Tick } from "../../ui/Tick";
 import { useRemembered } from "../../ui/useRemembered";
+import { upTo } from "../../ui/upTo";
 import { useSettled } from "../../ui/useSettled";
 import { Compare } from "./Compare";
 import { CostPlot } from "./CostPlot";
@@ -277,7 +278,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
             <p className="verdictline" aria-live="polite">
               {report ? (
                 <>
-                  <strong>{way?.title ?? chosen?.name}.</strong> Holds up to {report.headline.limit_text};
+                  <strong>{way?.title ?? chosen?.name}.</strong> Holds {upTo(report.headline.limit_text)};
                   needs {report.headline.design_text}.{" "}
                   {places.find((each) => each.family === family)?.reasons[0]} {way?.told.minds}{" "}
                   {!ended && <span className="quiet">Still calculating the others.</span>}
