@@ -1,4 +1,4 @@
-import { useEffect, useId, useRef, useState, type KeyboardEvent } from "react";
+import { useEffect, useId, useLayoutEffect, useRef, useState, type KeyboardEvent } from "react";
 import { flushSync } from "react-dom";
 
 import { Refused, type Schemas } from "../api/client";
@@ -37,6 +37,14 @@ export function QuantityField(props: Props) {
   useEffect(() => {
     latest.current = onValue;
   }, [onValue]);
+
+  // a figure that arrives while its field is in hand and not written over is chosen whole again: what is
+  // typed next replaces it, and is not put behind it
+  const field = useRef<HTMLInputElement>(null);
+  useLayoutEffect(() => {
+    if (typed === null && field.current === document.activeElement) field.current?.select();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only the figure that arrives counts
+  }, [shown]);
 
   // one answer may overtake another: what was written last counts
   const askedLast = useRef(0);
@@ -99,6 +107,7 @@ export function QuantityField(props: Props) {
         {label}
       </label>
       <input
+        ref={field}
         id={id}
         className="input"
         aria-label={label}

@@ -213,6 +213,21 @@ class BenchTest(BrowserTestCase):
         expect(page.locator(".verdict span").first).not_to_have_text(before)
         self.assertIsNone(next(told, None), "both were met")
 
+    def test_what_is_typed_as_the_figure_arrives_replaces_it(self):
+        """A hand that is in the field before the report is there writes over it, never behind it."""
+        page = self.page
+        held: list[Route] = []
+        page.route("**/report", lambda route: held.append(route))
+        page.reload()
+        field = page.get_by_label("Ties on each post", exact=True)
+        field.focus()
+        expect(field).to_have_value("")
+        for route in held:
+            route.continue_()
+        expect(field).to_have_value("4")
+        page.keyboard.type("6")
+        expect(field).to_have_value("6")
+
     def test_a_written_value_is_undone_by_key_from_where_the_hand_is(self):
         page = self.page
         field = page.get_by_label("Post depth", exact=True)
