@@ -217,7 +217,11 @@ class BenchTest(BrowserTestCase):
         """A hand that is in the field before the report is there writes over it, never behind it."""
         page = self.page
         held: list[Route] = []
-        page.route("**/report", lambda route: held.append(route))
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        page.route("**/report", hold)
         page.reload()
         field = page.get_by_label("Ties on each post", exact=True)
         field.focus()
