@@ -15,6 +15,8 @@ class SessionOut(Typed):
     mail: str
     demo: bool
     sign_up: bool
+    supplier: bool
+    scale: bool
 
 
 class SignIn(Typed):

@@ -21,7 +21,7 @@ from django.db import IntegrityError, transaction
 from django.http import HttpRequest, JsonResponse
 from django.utils.encoding import force_str
 from django.utils.http import urlsafe_base64_decode
-from limits.names import ALLOWED, speakable
+from limits.names import ALLOWED, nameable, tidied
 from limits.tries import TooMany, address_of, allow, count, hashing, try_once
 
 from . import schemas
@@ -45,19 +45,25 @@ class NotTogether(Exception):
 
 
 class NewAccount(BaseUserCreationForm):  # type: ignore[type-arg]
-    """Django's form with a mail address."""
+    """Django's form with a mail address, and with names as people write them: the framework's own rule for
+    names has no spaces, and none of the vowel signs of many scripts.
+    """
 
+    username = forms.CharField(max_length=150)
     email = forms.EmailField(required=False)
 
     class Meta:
         model = get_user_model()
-        fields = ("username", "email")
+        fields = ("email",)
 
     def clean_username(self) -> str:
-        """Refuse names that no address can hold."""
-        name = str(self.cleaned_data["username"])
-        if not speakable(name):
+        """Refuse a name that cannot be used, or that another account has."""
+        name = tidied(self.cleaned_data["username"])
+        if not nameable(name):
             raise forms.ValidationError(ALLOWED)
+        if get_user_model().objects.filter(username__iexact=name).exists():
+            raise forms.ValidationError("a name that no other account has is allowed")
+        self.instance.username = name
         return name
 
 
@@ -84,6 +90,8 @@ def state(request: HttpRequest) -> schemas.SessionOut:
         mail=getattr(user, "email", "") if signed_in else "",
         demo=settings.DEMO,
         sign_up=settings.SIGN_UP,
+        supplier=bool(settings.SUPPLIER),
+        scale=bool(settings.SCALE),
     )
 
 
@@ -108,16 +116,16 @@ def sign_in(request: HttpRequest, sent: schemas.SignIn) -> schemas.SessionOut:
         TooMany: Too many wrong tries from there, or for that name.
         NotTogether: Name and password do not belong together.
     """
-    here = address_of(request)
+    here, name = address_of(request), tidied(sent.name)
     allow("sign-in from", here)
-    allow("sign-in to", sent.name)
-    if not AxesProxyHandler.is_allowed(request, {"username": sent.name}):
+    allow("sign-in to", name)
+    if not AxesProxyHandler.is_allowed(request, {"username": name}):
         raise TooMany(int(settings.AXES_COOLOFF_TIME.total_seconds()))
     with hashing():
-        user = authenticate(request, username=sent.name, password=sent.password)
+        user = authenticate(request, username=name, password=sent.password)
     if user is None:
         count("sign-in from", here)
-        count("sign-in to", sent.name)
+        count("sign-in to", name)
         raise NotTogether
     login(request, user)
     return state(request)
@@ -157,7 +165,9 @@ def sign_up(request: HttpRequest, sent: schemas.SignUp) -> schemas.SessionOut:
         with hashing():
             user = _valid(NewAccount(data)).save()
     except IntegrityError as error:  # the same name at the same moment
-        raise InvalidPlan([Problem("name", sent.name, "a name that nobody has is allowed")]) from error
+        raise InvalidPlan(
+            [Problem("name", sent.name, "a name that no other account has is allowed")]
+        ) from error
     login(request, user, backend=settings.AUTHENTICATION_BACKENDS[-1])
     return state(request)
 

@@ -12,9 +12,19 @@ def present_form() -> int:
     return FORMAT_VERSION
 
 
+class KeptGardens(models.Manager["Garden"]):
+    """The gardens that are not deleted."""
+
+    def get_queryset(self) -> models.QuerySet[Garden]:
+        """Return the gardens that anybody may still open."""
+        return super().get_queryset().filter(deleted_at=None)
+
+
 class Garden(models.Model):
     """A garden of one owner; `document` is the core's Place, in the `form` it was stored in. `changes` counts
     the changes made so far.
+
+    One with a `deleted_at` is nobody's to open: its owner can restore it until it is purged.
     """
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="gardens")
@@ -22,6 +32,10 @@ class Garden(models.Model):
     form = models.PositiveSmallIntegerField(default=present_form)
     revision = models.PositiveIntegerField(default=1)
     changes = models.PositiveIntegerField(default=0)
+    deleted_at = models.DateTimeField(null=True, blank=True)
+
+    objects = KeptGardens()
+    with_deleted = models.Manager["Garden"]()
 
     def __str__(self) -> str:
         return str(self.document.get("name", "garden"))

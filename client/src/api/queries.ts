@@ -59,6 +59,9 @@ export function useGarden(id: number) {
   });
 }
 
+export const useDeletedGardens = () =>
+  useQuery({ queryKey: ["deleted"], queryFn: () => taken(api.GET("/api/gardens/deleted")) });
+
 const AT_ONCE = 50;
 const AGAIN_MS = 200;
 

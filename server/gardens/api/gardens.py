@@ -65,6 +65,12 @@ def new_garden(request: HttpRequest, sent: schemas.PlaceChange) -> schemas.Garde
     return garden.garden_out(owned.new_garden(visitor, sent), visitor)
 
 
+@router.get("/gardens/deleted", response={200: list[schemas.DeletedGarden], 401: schemas.Problems})
+def deleted_gardens(request: HttpRequest) -> list[schemas.DeletedGarden]:
+    """The gardens the visitor has deleted and can still restore."""
+    return owned.deleted_gardens(visitor_of(request))
+
+
 @router.get("/gardens/{garden_id}", response={200: schemas.GardenOut, **REFUSED})
 def one_garden(request: HttpRequest, garden_id: int) -> HttpResponse:
     """One garden with its plan."""
@@ -81,10 +87,17 @@ def garden_since(request: HttpRequest, garden_id: int, number: int) -> HttpRespo
 
 
 @router.delete("/gardens/{garden_id}", response={200: schemas.Nothing, **REFUSED})
-def remove_garden(request: HttpRequest, garden_id: int) -> schemas.Nothing:
-    """Delete a garden with all that is in it; only its owner can."""
-    owned.remove_garden(access.garden_for(visitor_of(request), garden_id, "owner").garden)
+def delete_garden(request: HttpRequest, garden_id: int) -> schemas.Nothing:
+    """Delete a garden with all that is in it. Only its owner can, and can restore it for 30 days."""
+    owned.delete_garden(access.garden_for(visitor_of(request), garden_id, "owner").garden)
     return schemas.Nothing()
+
+
+@router.post("/gardens/{garden_id}/restore", response={200: schemas.GardenOut, **REFUSED})
+def restore_garden(request: HttpRequest, garden_id: int) -> schemas.GardenOut:
+    """Restore a garden that the visitor has deleted."""
+    visitor = visitor_of(request)
+    return garden.garden_out(owned.restore_garden(visitor, garden_id), visitor)
 
 
 @router.post("/gardens/{garden_id}/edits", response={200: schemas.EditsOut, **_Conflict, **REFUSED})

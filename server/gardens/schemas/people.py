@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from typing import Literal
 
 from ascent.plan.model import Typed
@@ -17,6 +18,14 @@ class GardenName(Typed):
     name: str
     role: Role
     owner: str
+
+
+class DeletedGarden(Typed):
+    """A deleted garden, and the last day on which its owner can restore it."""
+
+    id: int
+    name: str
+    until: dt.date
 
 
 class ShareOut(Typed):

@@ -12,6 +12,7 @@ from django.contrib.auth import get_user_model
 from django.db import transaction
 from django.db.models import Q
 from django.http import Http404
+from limits.names import tidied
 
 from .. import schemas
 from ..models import Garden, ReadLink, Share, Thing
@@ -119,7 +120,7 @@ def share(garden: Garden, sent: schemas.ShareIn) -> schemas.People:
     Raises:
         InvalidPlan: No such account, or the owner's own.
     """
-    person = get_user_model().objects.filter(username=sent.name).first()
+    person = get_user_model().objects.filter(username=tidied(sent.name)).first()
     if person is None or person.pk == garden.owner_id:
         raise InvalidPlan([Problem("name", sent.name, "the name of somebody else’s account is allowed")])
     if garden.shares.exclude(person=person).count() >= MOST_SHARES:
@@ -184,7 +185,7 @@ def withdraw_link(garden: Garden) -> schemas.People:
 
 def garden_of_link(token: str) -> Garden:
     """Return the garden a read-only link leads to, or raise Http404."""
-    link = ReadLink.objects.filter(token=token).select_related("garden").first()
+    link = ReadLink.objects.filter(token=token, garden__deleted_at=None).select_related("garden").first()
     if link is None:
         raise Http404
     return link.garden

@@ -64,7 +64,12 @@ def calendar_at(token: str) -> Calendar:
     Raises:
         Http404: There is none.
     """
-    feed = Feed.objects.exclude(token="").filter(token=token).select_related("garden").first()
+    feed = (
+        Feed.objects.exclude(token="")
+        .filter(token=token, garden__deleted_at=None)
+        .select_related("garden")
+        .first()
+    )
     if feed is None:
         raise Http404
     return calendar_of(feed.garden)

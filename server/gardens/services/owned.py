@@ -1,12 +1,14 @@
-"""Making and deleting whole gardens."""
+"""Making, deleting and restoring whole gardens."""
 
 from __future__ import annotations
 
+import datetime as dt
 import zoneinfo
 from collections.abc import Callable
 
 from ascent.errors import InvalidPlan, Problem
 from ascent.plan import model
+from django.db import transaction
 from django.http import Http404
 from django.utils import timezone
 
@@ -14,6 +16,9 @@ from .. import schemas
 from ..models import Garden
 from .access import MOST_GARDENS, Granted, Visitor
 from .writing import once
+
+KEPT_DELETED = dt.timedelta(days=30)
+MOST_DELETED = 20  # of one account, so that deleting and making anew fills no disk
 
 
 def room_for_another(visitor: Visitor) -> int:
@@ -59,6 +64,51 @@ def made_once(visitor: Visitor, make: Callable[[int], Garden]) -> Granted:
     return Granted(garden, "owner")
 
 
-def remove_garden(garden: Garden) -> None:
-    """Delete a garden with all that is in it."""
-    garden.delete()
+def delete_garden(garden: Garden) -> None:
+    """Delete a garden with all that is in it. Its owner can restore it for a while."""
+    garden.deleted_at = timezone.now()
+    garden.save(update_fields=["deleted_at"])
+    for old in (
+        Garden.with_deleted.filter(owner_id=garden.owner_id)
+        .order_by("-deleted_at", "-pk")
+        .exclude(deleted_at=None)[MOST_DELETED:]
+    ):
+        old.delete()
+
+
+def deleted_gardens(visitor: Visitor) -> list[schemas.DeletedGarden]:
+    """Return the gardens that the visitor has deleted and can restore, the last deleted first."""
+    rows = Garden.with_deleted.filter(owner_id=visitor.pk).exclude(deleted_at=None).order_by("-deleted_at")
+    return [
+        schemas.DeletedGarden(id=row.pk, name=str(row), until=(row.deleted_at + KEPT_DELETED).date())
+        for row in rows
+        if row.deleted_at and visitor.pk is not None
+    ]
+
+
+def restore_garden(visitor: Visitor, garden_id: int) -> Granted:
+    """Restore a garden that the visitor has deleted; one that is not deleted stays as it is.
+
+    Raises:
+        Http404: There is no such garden of theirs.
+        InvalidPlan: They have as many gardens as one account may have.
+    """
+    with transaction.atomic():
+        rows = Garden.with_deleted.select_related("owner").prefetch_related("shares")
+        garden = rows.filter(pk=garden_id, owner_id=visitor.pk).first()
+        if garden is None or visitor.pk is None:
+            raise Http404
+        if garden.deleted_at:
+            room_for_another(visitor)
+            garden.deleted_at = None
+            garden.save(update_fields=["deleted_at"])
+    return Granted(garden, "owner")
+
+
+def purge_deleted() -> int:
+    """Delete for good what was deleted too long ago to be restored; return how many gardens."""
+    old = Garden.with_deleted.filter(deleted_at__lt=timezone.now() - KEPT_DELETED)
+    count = old.count()
+    for garden in old:
+        garden.delete()
+    return count

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from typing import Any
 
 from config.api import api
 from django.contrib.auth import get_user_model
+from django.core.management import call_command
 from django.test import Client
+from django.utils import timezone
 from gardens.models import Garden, Share, Thing
-from gardens.services.access import make_link
+from gardens.services.access import MOST_GARDENS, make_link
+from gardens.services.owned import KEPT_DELETED, MOST_DELETED
 from gardens.tests.support import ApiTestCase
 
 # what a reader may send although it is no GET: nothing of it is stored
@@ -88,7 +92,11 @@ class MatrixTest(ApiTestCase):
         draft, revision = self.draft()
         bodies = {"Draft": draft}
         for path, verbs in self.document["paths"].items():
-            if path.startswith(ELSEWHERE) or path in ("/api/gardens", "/api/gardens/import"):
+            if path.startswith(ELSEWHERE) or path in (
+                "/api/gardens",
+                "/api/gardens/import",
+                "/api/gardens/deleted",
+            ):
                 continue
             for verb, operation in verbs.items():
                 schema = (
@@ -134,10 +142,10 @@ class MatrixTest(ApiTestCase):
             with self.subTest(verb=verb, path=path):
                 count += 1
                 writes = verb != "get" and not any(verb == v and path.endswith(end) for v, end in LOOKS)
-                owners = path.endswith(("/people", "/people/{name}", "/link")) or (verb, path) == (
-                    "delete",
-                    "/api/gardens/{garden_id}",
-                )
+                owners = path.endswith(("/people", "/people/{name}", "/link", "{garden_id}/restore")) or (
+                    verb,
+                    path,
+                ) == ("delete", "/api/gardens/{garden_id}")
                 self.assertEqual(self.ask("nobody", verb, path, query, body), 401)
                 self.assertEqual(self.ask("stranger", verb, path, query, body), 404)
                 if path.endswith("/share"):
@@ -262,3 +270,59 @@ class SharingTest(ApiTestCase):
             visitor.get(f"/api/{self.path('/history')}").json()[0]["who"], "somebody it is shared with"
         )
         self.assertEqual(self.call("get", self.path("/history"))[0]["who"], "tobin")
+
+
+class DeletedTest(ApiTestCase):
+    """A deleted garden is nobody's to open, and comes back whole until it is purged."""
+
+    def delete(self) -> str:
+        path = f"gardens/{self.garden.pk}"
+        self.call("delete", path)
+        return path
+
+    def test_closed_to_everybody_and_back_with_its_shares_and_its_link(self):
+        token = make_link(self.garden).link
+        Share.objects.create(garden=self.garden, person=self.other)
+        tobin, visitor = Client(), Client()
+        tobin.force_login(self.other)
+        before = self.call("get", f"gardens/{self.garden.pk}")
+        path = self.delete()
+        for client in (self.client, tobin):
+            self.assertEqual(client.get(f"/api/{path}").status_code, 404)
+            self.assertNotIn(self.garden.pk, [each["id"] for each in client.get("/api/gardens").json()])
+        look = {"token": token}
+        self.assertEqual(visitor.post("/api/look", look, content_type="application/json").status_code, 404)
+        self.assertEqual(self.client.get(f"/api/structures/{self.structure.pk}").status_code, 404)
+        self.assertEqual(tobin.get("/api/gardens/deleted").json(), [])
+        self.assertEqual(
+            tobin.post(f"/api/{path}/restore", {}, content_type="application/json").status_code, 404
+        )
+        self.assertEqual([each["name"] for each in self.call("get", "gardens/deleted")], ["Lantern Quay"])
+        self.assertEqual(self.call("post", f"{path}/restore"), before)
+        self.assertEqual(self.call("post", f"{path}/restore"), before, "twice is once")
+        self.assertEqual(tobin.get(f"/api/{path}").status_code, 200)
+        self.assertEqual(self.call("get", "gardens/deleted"), [])
+
+    def test_purged_after_its_days_and_with_its_account(self):
+        self.delete()
+        call_command("purge", verbosity=0)
+        self.assertTrue(Garden.with_deleted.filter(pk=self.garden.pk).exists())
+        long_ago = timezone.now() - KEPT_DELETED - dt.timedelta(hours=1)
+        Garden.with_deleted.filter(pk=self.garden.pk).update(deleted_at=long_ago)
+        call_command("purge", verbosity=0)
+        self.assertFalse(Garden.with_deleted.filter(pk=self.garden.pk).exists())
+        Garden.with_deleted.filter(pk=self.theirs.pk).update(deleted_at=timezone.now())
+        self.other.delete()
+        self.assertFalse(Thing.objects.filter(garden_id=self.theirs.pk).exists())
+
+    def test_no_more_are_kept_than_so_many_and_none_comes_back_over_what_is_allowed(self):
+        for _ in range(MOST_DELETED + 3):
+            made = self.call("post", "gardens", {"name": "Spare"})["id"]
+            self.call("delete", f"gardens/{made}")
+        kept = self.call("get", "gardens/deleted")
+        self.assertEqual(len(kept), MOST_DELETED)
+        self.assertEqual(kept[0]["id"], made, "the last deleted is first")
+        document = self.garden.document
+        room = MOST_GARDENS - Garden.objects.filter(owner=self.garden.owner).count()
+        Garden.objects.bulk_create(Garden(owner=self.garden.owner, document=document) for _ in range(room))
+        self.refused("post", f"gardens/{made}/restore", {}, "gardens", str(MOST_GARDENS))

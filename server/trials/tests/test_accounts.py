@@ -44,7 +44,15 @@ class SessionTest(AccountTestCase):
     def test_in_and_out(self):
         self.assertIsNone(self.client.get("/api/session").json()["name"])
         self.assertEqual(
-            self.sign_in(), {"name": "mara", "mail": "mara@example.org", "demo": False, "sign_up": True}
+            self.sign_in(),
+            {
+                "name": "mara",
+                "mail": "mara@example.org",
+                "demo": False,
+                "sign_up": True,
+                "supplier": False,
+                "scale": False,
+            },
         )
         self.assertEqual(self.client.get("/api/gardens").status_code, 200)
         self.assertIsNone(self.client.delete("/api/session").json()["name"])
@@ -87,6 +95,30 @@ class SignUpTest(AccountTestCase):
         out = self.send("account", {"name": "mara", "mail": "nowhere", "password": "12345"}, 422)
         self.assertEqual({p["path"] for p in out["problems"]}, {"name", "mail", "password"})
         self.assertEqual(get_user_model().objects.count(), 1)
+
+    def test_a_name_is_taken_as_people_write_it_and_in_one_form(self):
+        for written, kept in (
+            ("Anna  Berg ", "Anna Berg"),
+            ("Zoë O’Neill-Smith", "Zoë O’Neill-Smith"),
+            ("Θάλεια Νερού", "Θάλεια Νερού"),
+            ("मीरा देवी", "मीरा देवी"),
+            ("港の庭", "港の庭"),
+        ):
+            with self.subTest(written=written):
+                cache.clear()
+                sent = {"name": written, "password": "tall-peas-9"}
+                self.assertEqual(self.send("account", sent)["name"], kept)
+                self.assertEqual(self.send("session", sent)["name"], kept)
+        cache.clear()
+        taken = self.send("account", {"name": "anna berg", "password": "tall-peas-9"}, 422)["problems"][0]
+        self.assertIn("no other account", taken["allowed"])
+
+    def test_a_name_that_no_address_can_hold_is_refused(self):
+        for name in ("..", "a/b", "a\u0000b", "🌱", "right\u202eleft"):
+            with self.subTest(name=name):
+                cache.clear()
+                problem = self.send("account", {"name": name, "password": "tall-peas-9"}, 422)["problems"][0]
+                self.assertEqual(problem["path"], "name")
 
     @override_settings(SIGN_UP=False)
     def test_closed(self):

@@ -54,16 +54,17 @@ class SharingPagesTest(BrowserTestCase):
         expect(other.get_by_text("This page does not exist")).to_be_visible()
         context.close()
 
-    def test_a_garden_is_deleted_only_once_its_name_is_written(self):
+    def test_a_garden_that_is_deleted_is_restored_as_it_was(self):
+        before = self.garden.things.count()
         self.open(f"/gardens/{self.garden.pk}/people")
-        button = self.page.get_by_role("button", name="Delete this garden")
-        expect(button).to_be_disabled()
-        self.page.get_by_label("Name", exact=True).fill("Lantern")
-        expect(button).to_be_disabled()
-        self.page.get_by_label("Name", exact=True).fill("Lantern Quay")
-        button.click()
-        expect(self.page.get_by_role("heading", name="A new garden")).to_be_visible()
+        self.page.get_by_role("button", name="Delete this garden").click()
+        expect(self.page.get_by_role("heading", name="Deleted gardens")).to_be_visible()
+        expect(self.page.get_by_role("link", name="Lantern Quay")).to_have_count(0)
         self.assertFalse(Garden.objects.filter(pk=self.garden.pk).exists())
+        self.page.get_by_role("button", name="Restore Lantern Quay").click()
+        self.page.get_by_role("link", name="Lantern Quay").click()
+        expect(self.item("cove-bed")).to_be_visible()
+        self.assertEqual(Garden.objects.get(pk=self.garden.pk).things.count(), before)
 
     def test_too_many_wrong_passwords_are_told_to_wait(self):
         self.expected_errors = 40

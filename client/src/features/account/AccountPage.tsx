@@ -2,8 +2,8 @@ import Button from "@mui/material/Button";
 import { type SyntheticEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { api, Refused, taken } from "../../api/client";
-import { useGardens, useSession } from "../../api/queries";
+import { api, exactly, type Garden, Refused, taken } from "../../api/client";
+import { useDeletedGardens, useGardens, useSession } from "../../api/queries";
 import { useFresh } from "../../api/useFresh";
 import { askNewGarden } from "../../queue/asks";
 import { forgetSaid } from "../../api/forgetSaid";
@@ -13,10 +13,13 @@ import { Letters } from "../../ui/Letters";
 
 const ROLES = { owner: "", edit: "you may change it", read: "you may look" };
 
+const day = (date: string) => new Date(date).toLocaleDateString("en-GB", { dateStyle: "long" });
+
 /** One's gardens, password, and the account's end. */
 export function AccountPage() {
   const session = useSession();
   const gardens = useGardens();
+  const deleted = useDeletedGardens();
   const fresh = useFresh();
   const navigate = useNavigate();
   const [said, setSaid] = useState("");
@@ -42,6 +45,15 @@ export function AccountPage() {
     try {
       await taken(api.DELETE("/api/gardens/{garden_id}/share", { params: { path: { garden_id: id } } }));
       await fresh.again("gardens");
+    } catch (error) {
+      tell(error);
+    }
+  };
+  const restore = async (id: number) => {
+    try {
+      const params = { path: { garden_id: id } };
+      fresh.garden(await exactly<Garden>(api.POST("/api/gardens/{garden_id}/restore", { params })));
+      await fresh.again("gardens", "deleted");
     } catch (error) {
       tell(error);
     }
@@ -110,12 +122,31 @@ export function AccountPage() {
         <p className="actions">
           <Button onClick={() => void newGarden()}>New garden</Button>
         </p>
-        {session.data.demo ? (
+        {deleted.data && deleted.data.length > 0 && (
+          <>
+            <h2>Deleted gardens</h2>
+            <ul className="people">
+              {deleted.data.map((garden) => (
+                <li key={garden.id}>
+                  {garden.name}
+                  <span className="quiet">deleted for good after {day(garden.until)}</span>
+                  <button
+                    type="button"
+                    className="plain"
+                    aria-label={`Restore ${garden.name}`}
+                    onClick={() => void restore(garden.id)}
+                  >
+                    Restore
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+        {session.data.demo && (
           <p className="quiet">
-            The demo’s own account has no password. Sign out to Make an account of your own and try the rest.
+            The account of the demo has no password. To try the rest, sign out and make an account.
           </p>
-        ) : (
-          <></>
         )}
         <h2>Password</h2>
         <form onSubmit={(event) => void changePassword(event)} aria-label="Change the password">

@@ -3,6 +3,7 @@ import { useState } from "react";
 
 import type { Building } from "../../api/building";
 import { api, Refused, taken } from "../../api/client";
+import { useSession } from "../../api/queries";
 import { Choices } from "../../ui/Choices";
 import { Pick } from "../../ui/Pick";
 import { QuantityField } from "../../ui/QuantityField";
@@ -28,6 +29,7 @@ const LEAST = 2;
 export function PullTests({ building, written }: { building: Building; written: Written }) {
   const { pulls } = building.report;
   const { units } = building;
+  const session = useSession();
   const [member, setMember] = useState(pulls.posts[0]?.[0] ?? "");
   const [height, setHeight] = useState<readonly [number, string]>(HEIGHT[units]);
   const [state, setState] = useState<Pull["state"]>("moist");
@@ -169,9 +171,11 @@ export function PullTests({ building, written }: { building: Building; written: 
             )}
             <Tick label="The post kept moving at the highest pull" checked={movedOn} onTick={setMovedOn} />
             <p className="actions">
-              <Button onClick={() => void read()} disabled={reading}>
-                {reading ? "Loading…" : "Read the scale"}
-              </Button>
+              {session.data?.scale && (
+                <Button onClick={() => void read()} disabled={reading}>
+                  {reading ? "Loading…" : "Read the scale"}
+                </Button>
+              )}
               <Button onClick={() => add(0, nothing[0] ?? "")}>Record a pull test</Button>
               <Button className="strong" disabled={rows.length < LEAST} onClick={save}>
                 Calculate

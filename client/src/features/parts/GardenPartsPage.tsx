@@ -2,7 +2,7 @@ import Button from "@mui/material/Button";
 import { Link, useParams, useSearchParams } from "react-router";
 
 import { Refused } from "../../api/client";
-import { useGarden, useGardenParts } from "../../api/queries";
+import { useGarden, useGardenParts, useSession } from "../../api/queries";
 import { changePlace } from "../../queue/asks";
 import { Choices } from "../../ui/Choices";
 import { Currency, UNSAID } from "../../ui/Currency";
@@ -22,6 +22,7 @@ const LISTED = [
 export function GardenPartsPage() {
   const id = Number(useParams().gardenId);
   const garden = useGarden(id);
+  const session = useSession();
   const [params, setParams] = useSearchParams();
   const apart = params.get("by") === "structure";
   const parts = useGardenParts(garden.data);
@@ -77,7 +78,7 @@ export function GardenPartsPage() {
               )}
               <Button onClick={() => window.print()}>Print</Button>
             </div>
-            {garden.data.role !== "read" && <Supplier garden={id} />}
+            {garden.data.role !== "read" && session.data?.supplier && <Supplier garden={id} />}
             {apart ? (
               data.structures.map((each) => (
                 <section key={each.id} aria-label={each.name}>

@@ -25,7 +25,6 @@ export function PeoplePage() {
   const navigate = useNavigate();
   const [refusal, setRefusal] = useState("");
   const [mayEdit, setMayEdit] = useState(false);
-  const [sure, setSure] = useState("");
   const params = { path: { garden_id: id } };
   const people = usePeople(id);
   const failed = garden.error ?? people.error;
@@ -57,7 +56,8 @@ export function PeoplePage() {
   const remove = async () => {
     await taken(api.DELETE("/api/gardens/{garden_id}", { params }));
     fresh.gone(id);
-    await navigate("/");
+    await fresh.again("deleted");
+    await navigate("/account");
   };
   const link = people.data.link ? `${window.location.origin}/look/${people.data.link}` : "";
   return (
@@ -151,23 +151,11 @@ export function PeoplePage() {
         )}
         <h2>Delete this garden</h2>
         <p className="quiet">
-          Deleting takes everything with it: beds, structures, history, shares. Save its plan file first if
-          you may want it back. Write its name to go on.
+          Deletes the garden with its beds, supports and history, also for everyone it is shared with. You can
+          restore it for 30 days on your account page.
         </p>
-        <label className="row">
-          <span className="label">Name</span>
-          <input
-            className="input"
-            value={sure}
-            onChange={(event) => setSure(event.target.value)}
-            placeholder={garden.data.name}
-            autoComplete="off"
-          />
-        </label>
         <p className="actions">
-          <Button disabled={sure !== garden.data.name} onClick={() => void remove()}>
-            Delete this garden
-          </Button>
+          <Button onClick={() => void remove()}>Delete this garden</Button>
         </p>
       </main>
     </>

@@ -1,7 +1,7 @@
 import Button from "@mui/material/Button";
 import { type SyntheticEvent, useState } from "react";
 
-import { api, Refused, taken } from "../../api/client";
+import { api, Refused, type Schemas, taken } from "../../api/client";
 import { useSession } from "../../api/queries";
 import { useFresh } from "../../api/useFresh";
 import { Letters } from "../../ui/Letters";
@@ -17,9 +17,7 @@ export function SignIn() {
   const [way, setWay] = useState<Way>("in");
   const [refusals, setRefusals] = useState<{ path: string; allowed: string }[]>([]);
   const [sent, setSent] = useState(false);
-  const enter = async (
-    asked: Promise<{ name: string | null; mail: string; demo: boolean; sign_up: boolean }>,
-  ) => {
+  const enter = async (asked: Promise<Schemas["SessionOut"]>) => {
     await fresh.signedIn(await asked);
   };
   const submit = async (event: SyntheticEvent<HTMLFormElement>) => {

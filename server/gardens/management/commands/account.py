@@ -12,7 +12,7 @@ from django.contrib.auth import get_user_model
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError
-from limits.names import ALLOWED, speakable
+from limits.names import ALLOWED, nameable, tidied
 
 from gardens.services.state import load_plan
 
@@ -28,8 +28,8 @@ class Command(BaseCommand):
 
     def handle(self, *_args: Any, **options: Any) -> None:
         """Make it."""
-        users, name = get_user_model().objects, options["name"]
-        if not speakable(name):
+        users, name = get_user_model().objects, tidied(options["name"])
+        if not nameable(name):
             raise CommandError(f"‘{name}’ cannot be used: {ALLOWED}.")
         if users.filter(username=name).exists():
             raise CommandError(f"There is an account ‘{name}’ already; choose another name.")

@@ -1,4 +1,6 @@
-"""Forget what has served its time: ended sessions, failed tries, marks of writes long done."""
+"""Forget what has served its time: ended sessions, failed tries, marks of writes long done, gardens
+deleted long ago.
+"""
 
 from __future__ import annotations
 
@@ -11,6 +13,7 @@ from django.core.management.base import BaseCommand
 from django.utils import timezone
 
 from gardens.models import Sent
+from gardens.services.owned import purge_deleted
 
 _KEPT = dt.timedelta(days=30)
 
@@ -27,3 +30,4 @@ class Command(BaseCommand):
         for kind in (AccessAttempt, AccessFailureLog, AccessLog):
             kind.objects.filter(attempt_time__lt=before).delete()
         Sent.objects.filter(when__lt=before).delete()
+        purge_deleted()
