@@ -34,6 +34,7 @@ from .plan import problems_of
 
 What = Literal["beds", "plantings", "materials", "shed"]
 MOST_ROWS = 5000
+_MONEY = re.compile(r"^[^\d.,+\-−]+|[^\d.,]+$")  # the sign of a currency before or after a sum
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
 
@@ -79,10 +80,10 @@ COLUMNS: dict[str, tuple[Column, ...]] = {
         Column("key", "key"),
     ),
     "materials": (
-        Column("item", "item", needed=True),
+        Column("item", "item"),
         Column("name", "name"),
         Column("table", "table"),
-        Column("price", "price", "ratio"),
+        Column("price", "price", "money"),
         Column("own", "own"),
     ),
     "shed": (
@@ -104,6 +105,9 @@ COLUMNS: dict[str, tuple[Column, ...]] = {
     ),
 }
 
+# headings of which a table must have one
+_ONE_OF: dict[str, tuple[tuple[str, ...], ...]] = {"materials": (("item", "name"), ("price",))}
+
 
 def write_table(garden: Garden, what: What, system: System) -> str:
     """Return a table of a garden as CSV, lengths in the reader's units with the unit in the cell."""
@@ -119,7 +123,7 @@ def write_table(garden: Garden, what: What, system: System) -> str:
 def _cell(value: Any, kind: str, system: System) -> str:
     if value is None:
         return ""
-    if kind == "ratio":
+    if kind in ("ratio", "money"):
         return f"{value:.2f}"
     if kind == "length":
         unit, foot = ("m", 1.0) if system == "metric" else ("ft", to_si("foot"))
@@ -247,6 +251,11 @@ def _headings(what: What, line: list[str]) -> tuple[list[Column | None], list[st
                 ]
             )
     missing = [column.head for column in COLUMNS[what] if column.needed and column not in columns]
+    missing += [
+        " or ".join(some)
+        for some in _ONE_OF.get(what, ())
+        if not any(column and column.head in some for column in columns)
+    ]
     if missing:
         have = ", ".join(column.head for column in COLUMNS[what])
         raise InvalidPlan(
@@ -264,6 +273,8 @@ def _headings(what: What, line: list[str]) -> tuple[list[Column | None], list[st
 def _value(cell: str, kind: str, unit: str, system: System) -> Any:
     if kind == "text":
         return cell[1:] if cell[:1] == "'" and cell[1:2] in _FORMULA else cell
+    if kind == "money":
+        return read(_MONEY.sub("", cell), "ratio", system)
     if kind == "count":
         whole = re.fullmatch(r"(\d+)(?:\.0+|,00?)", cell)
         return int(read(whole[1] if whole else cell, "count", system))
@@ -450,22 +461,17 @@ def _date(text: str) -> str:
 
 
 def _take_materials(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take_away: bool) -> Garden:
-    known = {key for table in tables.ITEM_TABLES.values() for key in table()}
     prices: dict[str, float] = {} if take_away else dict(garden.prices)
     usual = {row["item"]: row["price"] for row in _materials(garden.model_copy(update={"prices": {}}))}
     problems: list[Problem] = []
     for number, row in rows:
         if "price" not in row:
             continue
-        item, price = row["item"], float(row["price"])
-        if item.split("@")[0] not in known:
-            problems.append(
-                Problem(
-                    f"row {number}, item",
-                    item,
-                    f"the key of a row of {', '.join(tables.ITEM_TABLES)} is allowed",
-                )
-            )
+        item, price = _priced_item(row), float(row["price"])
+        if item is None:
+            head = "item" if "item" in row else "name"
+            allowed = "the key or the name of a material, as in the table that is exported, is allowed"
+            problems.append(Problem(f"row {number}, {head}", str(row.get(head, "nothing")), allowed))
         elif not 0.0 <= price <= 1e6:
             problems.append(Problem(f"row {number}, price", f"{price:g}", "0 to 1000000 is allowed"))
         elif str(row.get("own", "")).lower() in ("yes", "true", "1", "x") or _differs(price, usual.get(item)):
@@ -473,6 +479,25 @@ def _take_materials(garden: Garden, rows: list[tuple[int, dict[str, Any]]], take
     if problems:
         raise InvalidPlan(first_of(problems))
     return garden.model_copy(update={"prices": prices})
+
+
+def _priced_item(row: Mapping[str, Any]) -> str | None:
+    """Return the key of what a row prices, by its key or its name and where two share that by its table; none
+    where no table has it.
+    """
+    asked = str(row.get("item") or row.get("name") or "").strip()
+    if asked.split("@")[0] in {key for table in tables.ITEM_TABLES.values() for key in table()}:
+        return asked
+    only = str(row.get("table", "")).strip().lower()
+    return next(
+        (
+            key
+            for name, table in tables.ITEM_TABLES.items()
+            for key, item in table().items()
+            if only in ("", name) and item.name.lower() == asked.lower()
+        ),
+        None,
+    )
 
 
 def _differs(price: float, usual: float | None) -> bool:

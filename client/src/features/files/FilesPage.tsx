@@ -36,7 +36,7 @@ function guess(text: string): What {
   const head = (text.split("\n", 1)[0] ?? "").toLowerCase();
   if (head.includes("crop")) return "plantings";
   if (head.includes("like")) return "shed";
-  return head.includes("item") ? "materials" : "beds";
+  return head.includes("item") || head.includes("price") ? "materials" : "beds";
 }
 
 /** The garden out as files, and files in: what an import does is shown before it is done. */
