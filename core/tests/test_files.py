@@ -209,10 +209,15 @@ class RefusalTest(unittest.TestCase):
         self.assertIn("materials, headings", refused(demo(), "materials", "name,cost\ngold,1\n"))
 
     def test_prices_by_name_with_the_sign_of_their_currency(self):
-        text = "Name,Price\nSoftwood stake 38 mm,$4.50\n softwood stake 25 mm ,2.10 €\njute twine 3 mm,\n"
+        text = "Name,Price\nSoftwood stake 38 mm,$4.50\n softwood stake 25 mm ,2.10 €\njute 3 mm,\n"
         self.assertEqual(
             read_table(demo(), "materials", text, "imperial").prices,
             {**demo().prices, "post_sw_stake_38": 4.5, "post_sw_stake_25": 2.1},
+        )
+        text = 'name,price\n"softwood stake 1 1/2 in",5\n'
+        self.assertEqual(
+            read_table(demo(), "materials", text, "imperial").prices,
+            {**demo().prices, "post_sw_stake_38": 5.0},
         )
         self.assertIn("row 3, key", refused(demo(), "beds", "key,name,length,width\na,A,3,1\na,B,3,1\n"))
         self.assertIn("beds", refused(demo(), "beds", "name,length,width\n" + "x,1,1\n" * 5001))

@@ -131,7 +131,7 @@ def allotment(hand: Gardener) -> None:
     hand.sign_up("rook")
     hand.radio("^open")
     hand.write("Length", "6 m")
-    hand.choose("Soil", "stiff clay")
+    hand.choose("Soil", "firm clay (heavy clay)")
     hand.button("Plan its first support")
     hand.choose("Crop", "Pole (snap) bean")
     hand.what_matters()

@@ -29,7 +29,7 @@ from ..plan.model import (
     Structure,
     day_of_year,
 )
-from ..words.quantities import System, known_unit, read, takes_unit, to_si, write
+from ..words.quantities import System, known_unit, read, takes_unit, to_si, with_sizes, write
 from .plan import problems_of
 
 What = Literal["beds", "plantings", "materials", "shed"]
@@ -364,8 +364,12 @@ def _row_key(name: str, text: str) -> str:
         return next((kind for kind in get_args(BedKind) if word in (kind, f"{kind}s")), text)
     if name in _SHED_ROWS:
         return text.strip().lower()
-    table: Any = tables.soils() if name in ("soil", "fill") else tables.exposures()
-    return next((key for key, row in table.items() if text.strip().lower() in (key, row.name.lower())), text)
+    word = text.strip().lower()
+    if name in ("soil", "fill"):
+        soils = tables.soils().values()
+        return next((soil.key for soil in soils if word in (soil.key, soil.name, soil.also)), text)
+    exposures = tables.exposures().values()
+    return next((each.key for each in exposures if word in (each.key, each.name.lower())), text)
 
 
 def _of_row(error: ValidationError, number: int, what: What) -> list[Problem]:
@@ -494,7 +498,8 @@ def _priced_item(row: Mapping[str, Any]) -> str | None:
             key
             for name, table in tables.ITEM_TABLES.items()
             for key, item in table().items()
-            if only in ("", name) and item.name.lower() == asked.lower()
+            if only in ("", name)
+            and asked.lower() in {with_sizes(item.name, system).lower() for system in get_args(System)}
         ),
         None,
     )

@@ -360,6 +360,7 @@ class Uncertainty(Row):
 @dataclass(frozen=True)
 class Soil(Row):
     name: str
+    also: str
     model: Literal["clay", "sand"]
     cu: float
     phi_deg: float

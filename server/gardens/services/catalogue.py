@@ -14,7 +14,7 @@ from ascent.families import FAMILIES
 from ascent.family.wishes import Wish
 from ascent.plan import model
 from ascent.tables import own
-from ascent.tables.rows import Climate, Cover, Crop, Item, Rain, Soil, Water
+from ascent.tables.rows import Climate, Cover, Crop, Item, Rain, Water
 from ascent.words.quantities import System, with_sizes
 from ascent.words.texts import has, template
 
@@ -44,7 +44,10 @@ def catalogue(units: System) -> schemas.Catalogue:
             for kind, row in ((kind, tables.features()[kind]) for kind in get_args(model.FeatureKind))
         ],
         crops=_choices(tables.crops().values()),
-        soils=_choices(tables.soils().values()),
+        soils=[
+            schemas.Choice(key=s.key, name=f"{s.name} ({s.also})" if s.also else s.name, roles=[])
+            for s in tables.soils().values()
+        ],
         climates=_choices(tables.climates().values()),
         covers=_choices(tables.covers().values()),
         waters=_choices(tables.waters().values()),
@@ -75,7 +78,7 @@ def catalogue(units: System) -> schemas.Catalogue:
 
 
 def _choices(
-    rows: Iterable[Crop | Soil | Climate | Water | Rain | Cover | Item], units: System = "metric"
+    rows: Iterable[Crop | Climate | Water | Rain | Cover | Item], units: System = "metric"
 ) -> list[schemas.Choice]:
     return [
         schemas.Choice(
