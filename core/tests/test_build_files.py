@@ -4,14 +4,18 @@ from __future__ import annotations
 
 import datetime as dt
 import io
+import re
 
+import ezdxf
 import numpy as np
 import trimesh
+from ascent.drawing.paper import Drawing, Heading, Paper, Table, Text
+from ascent.drawing.sheet import Layer, Sheet, Words
 from ascent.drawing.solid import solid_of
 from ascent.drawing.views_sheet import views_sheet
 from ascent.files.dxf import sheet_dxf
 from ascent.files.gltf import solid_gltf
-from ascent.files.pdf import printable, write_pdf
+from ascent.files.pdf import _Footed, printable, write_pdf
 from ascent.files.svg import sheet_svg
 from ascent.ground.plot import geometry_of
 from ascent.telling.building import build_report, paper_of
@@ -19,6 +23,18 @@ from pypdf import PdfReader
 
 from tests.support import NearTestCase, demo
 
+NAMES = (
+    "Őszi Łódź",
+    "Θάλεια Νερού",
+    "Грядка Оли",
+    "Đậu leo tường",
+    "بستان ورد",
+    "גן המזח",
+    "मीरा क्यारी",
+    "港の庭 さくら",
+    "番茄架 园子",
+    "콩 지지대",
+)
 FAMILIES = ("quay-fence", "lantern-arch", "chandlers-wire", "barrel-tripod", "runner-row")
 
 
@@ -56,11 +72,43 @@ class PdfTest(NearTestCase):
                 self.assertIn("2026-04-12", text)
                 self.assertIn("local codes", text)
 
-    def test_what_no_letter_is_there_for_does_not_stop_it(self):
+    def test_a_name_is_printed_in_its_own_script(self):
+        """In title, text, table and drawing. What is written from right to left comes out of a PDF in the
+        order of the page, so its words are looked for one by one.
+        """
+        layer = Layer("names", tuple(Words((1.0, float(n)), name) for n, name in enumerate(NAMES)))
+        drawn = Sheet("names", (0.0, -1.0), (6.0, len(NAMES) + 1.0), 0.3, (layer,))
+        blocks = [block for name in NAMES for block in (Heading(name), Text(f"Build {name}.", "strong"))]
+        rows = Table(("name",), tuple((name,) for name in NAMES), (1.0,))
+        pdf = write_pdf(Paper(NAMES[3], NAMES[1], (*blocks, rows, Drawing(drawn, 0.1))))
+        # dots that a typeface draws by themselves have no letter of their own
+        text = re.sub(r"[\x00-\x1f]", "", words_of(pdf))
+        for name in NAMES:
+            for word in name.split():
+                with self.subTest(word=word):
+                    self.assertGreaterEqual(text.count(word), 4)
+        self.assertNotIn("[…]", text)
+        self.assertEqual(PdfReader(io.BytesIO(pdf)).metadata.title, NAMES[3])
+
+    def test_letters_that_join_are_joined(self):
+        """Devanagari conjuncts and Arabic forms are fewer or other glyphs than the letters alone; common
+        practice, no source.
+        """
+        for joined, apart in (("क्ष", "क ् ष"), ("لا", "ل ا")):
+            widths = []
+            for text in (joined, apart.replace(" ", "|")):
+                pages = _Footed("", "A4")
+                pages.add_page()
+                pages.set_font("barlow", size=10)
+                widths.append(pages.get_string_width(pages.set_in_type(text)))
+            self.assertLess(widths[0], 0.9 * widths[1])
+
+    def test_letters_that_no_typeface_draws_are_told_before_and_left_out(self):
         garden, bed, structure = next(structures("quay-fence"))
-        named = structure.model_copy(update={"name": "畑の柵 ✓ Łąka"})
-        told = paper_of(garden, bed, named, None, "metric", dt.date(2026, 4, 12))
-        self.assertIn("Łąka", words_of(write_pdf(told)))
+        named = structure.model_copy(update={"name": "畑の柵 𓀀𓀁 ✓ Łąka"})
+        self.assertIn("𓀀𓀁", build_report(garden, bed, named, None, "metric").unprinted)
+        text = words_of(write_pdf(paper_of(garden, bed, named, None, "metric", dt.date(2026, 4, 12))))
+        self.assertIn("畑の柵 […] done Łąka", text)
 
 
 class DxfTest(NearTestCase):
@@ -93,6 +141,13 @@ class DxfTest(NearTestCase):
             wide = 1000 * (side.high[0] - side.low[0])
             self.assertGreaterEqual(drawn.extents[0], wide * 0.99)
             self.assertLessEqual(drawn.extents[0], 1000 * (sheet.high[0] - sheet.low[0]) * 1.01)
+
+    def test_a_name_stays_what_it_is(self):
+        name = "100%%d Θάλεια %%u 港\n2"
+        layer = Layer("names", (Words((1.0, 1.0), name),))
+        drawing = ezdxf.read(io.StringIO(sheet_dxf(Sheet("", (0.0, 0.0), (2.0, 2.0), 0.1, (layer,)))))
+        text = next(iter(drawing.modelspace().query("TEXT")))
+        self.assertEqual(text.plain_text(), name.replace("\n", " "))
 
     def test_is_in_millimetres(self):
         garden, bed, structure = next(structures("quay-fence"))

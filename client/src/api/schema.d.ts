@@ -2067,7 +2067,7 @@ export interface components {
         };
         /**
          * BuildReport
-         * @description Everything of building a structure.
+         * @description Everything of building a structure. `unprinted` warns of letters that paper cannot show.
          */
         BuildReport: {
             /** Bed */
@@ -2093,6 +2093,8 @@ export interface components {
             /** Steps */
             steps: components["schemas"]["StepReport"][];
             stood: components["schemas"]["StoodReport"];
+            /** Unprinted */
+            unprinted: string;
             /** Views */
             views: components["schemas"]["View"][];
         };

@@ -38,12 +38,12 @@ export function QuantityField(props: Props) {
     latest.current = onValue;
   }, [onValue]);
 
-  // a figure that arrives while its field is in hand and not written over is chosen whole again: what is
-  // typed next replaces it, and is not put behind it
+  // a figure that arrives while its field is in hand and nothing was pressed in it is chosen whole again:
+  // what is typed next replaces it, and is not put behind it
   const field = useRef<HTMLInputElement>(null);
+  const pressed = useRef(true);
   useLayoutEffect(() => {
-    if (typed === null && field.current === document.activeElement) field.current?.select();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only the figure that arrives counts
+    if (!pressed.current && field.current === document.activeElement) field.current?.select();
   }, [shown]);
 
   // one answer may overtake another: what was written last counts
@@ -89,6 +89,7 @@ export function QuantityField(props: Props) {
     }
   };
   const onKeyDown = (event: KeyboardEvent) => {
+    pressed.current = true;
     if (event.key === "Enter") void commit();
     if (event.key === "Escape") {
       setTyped(null);
@@ -119,8 +120,14 @@ export function QuantityField(props: Props) {
         inputMode="text"
         autoComplete="off"
         data-typing={typed !== null}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => setTyped(event.target.value)}
+        onFocus={(event) => {
+          pressed.current = false;
+          event.target.select();
+        }}
+        onChange={(event) => {
+          pressed.current = true;
+          setTyped(event.target.value);
+        }}
         onBlur={() => void commit()}
         onKeyDown={onKeyDown}
       />

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+import unicodedata
 
 from ezdxf import units
 from ezdxf.document import Drawing
@@ -15,6 +16,7 @@ from .svg import COLOURS
 
 _MM = 1000.0  # a metre
 _STYLE = "EZDXF"
+_LETTERS = "LETTERS"
 
 
 def sheet_dxf(sheet: Sheet) -> str:
@@ -27,6 +29,8 @@ def sheet_dxf(sheet: Sheet) -> str:
     style.dxf.dimasz = sheet.letter * _MM * 0.6
     style.dxf.dimgap = sheet.letter * _MM * 0.3
     style.dxf.dimlfac = 1.0
+    # a typeface of outlines: the one of strokes, which is the default, has few letters beside English ones
+    drawing.styles.add(_LETTERS, font="NotoSans-Regular.ttf")
     for layer in sheet.layers:
         drawing.layers.add(layer.key)
         for mark in layer.marks:
@@ -34,6 +38,14 @@ def sheet_dxf(sheet: Sheet) -> str:
     out = io.StringIO()
     drawing.write(out)
     return out.getvalue()
+
+
+def _literal(text: str) -> str:
+    """Return a text that stays what it is: two percent signs begin a special character in DXF, three are one.
+    Line ends and other controls, which no line of text can hold, become spaces.
+    """
+    plain = "".join(" " if unicodedata.category(each) == "Cc" else each for each in text)
+    return plain.replace("%%", "%%%%%%")
 
 
 def _at(point: Flat) -> Flat:
@@ -55,7 +67,9 @@ def _put(drawing: Drawing, layer: str, mark: Mark, letter: float) -> None:
             circle = space.add_circle(_at(mark.at), mark.radius * _MM, dxfattribs=given)
             circle.dxf.true_color = _colour(mark.ink)
         case Words():
-            text = space.add_text(mark.text, height=letter * _MM, dxfattribs=given)
+            text = space.add_text(
+                _literal(mark.text), height=letter * _MM, dxfattribs={**given, "style": _LETTERS}
+            )
             middle = mark.anchor == "middle"
             align = TextEntityAlignment.CENTER if middle else TextEntityAlignment.LEFT
             text.set_placement(_at(mark.at), align=align)

@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 import io
+import re
 from collections.abc import Callable
-from functools import cache
-from pathlib import Path
 from typing import Literal
 
-from fontTools.ttLib import TTFont
 from fpdf import FPDF
 
 from ..drawing.paper import Beside, Block, Drawing, Heading, Listed, Paper, Table, Text
 from ..drawing.sheet import Dot, Flat, Line, Sheet, Span, Words
 from .svg import COLOURS
+from .typefaces import FOLDER, OWN, WEIGHTS, composed, typefaces_for, undrawn
 
 Format = Literal["A4", "Letter"]
-_FONTS = Path(__file__).parent.parent / "data"
+_OWN = "barlow"
+_LEFT_OUT = "[…]"  # for letters that no typeface draws
 _MM = 1000.0  # a metre
 _EDGE, _FOOT = 15.0, 14.0  # of the page [mm]
 _HAIR, _HEAVY = 0.15, 0.8  # least and greatest width of a line [mm]
@@ -26,6 +26,7 @@ _PLAIN, _QUIET = 10.5, 9.0  # [pt]
 _LINE = 5.2  # of plain text [mm]
 _WITH_TEXT = 28.0  # of a heading with the first lines below it [mm]
 _POINT = 0.3528  # [mm]
+_RISE = 0.8  # of a cell as high as its letters: from its upper edge down to the line they stand on
 
 
 def write_pdf(paper: Paper, form: Format = "A4") -> bytes:
@@ -38,41 +39,52 @@ def write_pdf(paper: Paper, form: Format = "A4") -> bytes:
     return _Pages(paper, form).written()
 
 
-@cache
-def _known() -> frozenset[int]:
-    """Return the letters that the typeface has."""
-    with TTFont(_FONTS / "barlow-400.ttf") as font:
-        return frozenset(font.getBestCmap())
-
-
 def printable(text: str) -> str:
-    """Return a text in letters that the typeface has; others become a question mark."""
-    plain = text.replace("→", "to").replace("≤", "at most ").replace("✓", "done")
-    return "".join(letter if ord(letter) in _known() or letter == "\n" else "?" for letter in plain)
+    """Return a text in letters that the typefaces draw, without what they do not."""
+    plain = composed(text.replace("→", "to").replace("≤", "at most ").replace("✓", "done"))
+    if missing := undrawn(plain):
+        plain = re.sub(f"[{re.escape(missing)}]+", _LEFT_OUT, plain)
+    return plain
 
 
 class _Footed(FPDF):
-    """Pages with a line at their foot."""
+    """Pages with a line at their foot, in the own typeface and others for the letters that it lacks."""
 
     def __init__(self, foot: str, form: Format) -> None:
         super().__init__(format=form, unit="mm")
-        self._foot = foot
+        for style, file in OWN.items():
+            self.add_font(_OWN, style=style, fname=FOLDER / file)
+        self._others: list[str] = []
+        self._foot = self.set_in_type(foot)
+
+    def set_in_type(self, text: str) -> str:
+        """Return a text as it can be set, with the typefaces it needs at hand."""
+        plain = printable(text)
+        style = "B" if "B" in self.font_style else ""
+        for face in typefaces_for(plain, style):
+            family = face.file.stem
+            if f"{family}{style}" in self.fonts:
+                continue
+            weight = {"wght": WEIGHTS[style]} if face.varies else None
+            self.add_font(family, style=style, fname=face.file, variations=weight)
+            self._others.append(family)
+            self.set_fallback_fonts(self._others, exact_match=False)
+            self.set_text_shaping(True)
+        return plain
 
     def footer(self) -> None:
         """Write the line, as the library asks at the end of each page."""
         self.set_y(-_FOOT)
-        self.set_font("barlow", size=8)
+        self.set_font(_OWN, size=8)
         self.set_text_color("#4c5a63")
         self.cell(0, 6, f"{self._foot}   page {self.page_no()} of {{nb}}", align="L")
 
 
 class _Pages:
     def __init__(self, paper: Paper, form: Format) -> None:
-        self.pdf = _Footed(printable(paper.foot), form)
-        self.pdf.set_title(printable(paper.title))
+        self.pdf = _Footed(paper.foot, form)
+        self.pdf.set_title(paper.title)
         self.pdf.set_creator("Ascent")
-        self.pdf.add_font("barlow", fname=_FONTS / "barlow-400.ttf")
-        self.pdf.add_font("barlow", style="B", fname=_FONTS / "barlow-600.ttf")
         self.pdf.set_margin(_EDGE)
         self.pdf.set_auto_page_break(True, _FOOT + 6)
         self.pdf.add_page()
@@ -100,7 +112,7 @@ class _Pages:
         return out.getvalue()
 
     def _font(self, size: float = _PLAIN, strong: bool = False, ink: str = "#14212b") -> None:
-        self.pdf.set_font("barlow", style="B" if strong else "", size=size)
+        self.pdf.set_font(_OWN, style="B" if strong else "", size=size)
         self.pdf.set_text_color(ink)
 
     def _room(self, high: float) -> None:
@@ -117,7 +129,7 @@ class _Pages:
             self.pdf.ln(3.0)
         self._font(_SIZES[heading.rank], strong=True)
         high = _SIZES[heading.rank] * _POINT * 1.25
-        self.pdf.multi_cell(0, high, printable(heading.text), new_x="LMARGIN", new_y="NEXT")
+        self.pdf.multi_cell(0, high, self.pdf.set_in_type(heading.text), new_x="LMARGIN", new_y="NEXT")
         self.pdf.ln(1.0)
 
     def _text(self, text: Text) -> None:
@@ -129,7 +141,7 @@ class _Pages:
         self.pdf.multi_cell(
             0,
             _LINE,
-            printable(text.text),
+            self.pdf.set_in_type(text.text),
             border=1 if framed else 0,
             padding=2 if framed else 0,
             align="L",
@@ -151,7 +163,9 @@ class _Pages:
                 self.pdf.set_fill_color("#14212b")
                 self.pdf.circle(x + 1.4, y + _LINE / 2, 0.5, style="F")
             self.pdf.set_x(x + 6.0)
-            self.pdf.multi_cell(0, _LINE, printable(item), align="L", new_x="LMARGIN", new_y="NEXT")
+            self.pdf.multi_cell(
+                0, _LINE, self.pdf.set_in_type(item), align="L", new_x="LMARGIN", new_y="NEXT"
+            )
         self.pdf.ln(1.5)
 
     def _table(self, table: Table) -> None:
@@ -169,7 +183,7 @@ class _Pages:
             for cells in (table.head, *table.rows):
                 row = rows.row()
                 for cell in cells:
-                    row.cell(printable(cell))
+                    row.cell(self.pdf.set_in_type(cell))
         self.pdf.ln(2.0)
 
     def _drawing(self, drawing: Drawing) -> None:
@@ -191,9 +205,11 @@ class _Pages:
         self._draw(sheet, self.pdf.l_margin, top, wide / (sheet.high[0] - sheet.low[0]))
         self.pdf.set_xy(self.pdf.l_margin + wide + 5.0, top + 2.0)
         self._font(strong=True)
-        self.pdf.multi_cell(0, _LINE, printable(beside.title), new_x="LEFT", new_y="NEXT")
+        self.pdf.multi_cell(0, _LINE, self.pdf.set_in_type(beside.title), new_x="LEFT", new_y="NEXT")
         self._font()
-        self.pdf.multi_cell(0, _LINE, printable(beside.text), align="L", new_x="LEFT", new_y="NEXT")
+        self.pdf.multi_cell(
+            0, _LINE, self.pdf.set_in_type(beside.text), align="L", new_x="LEFT", new_y="NEXT"
+        )
         self.pdf.set_xy(self.pdf.l_margin, max(top + wide, self.pdf.get_y()) + 2.0)
 
     def _draw(self, sheet: Sheet, left: float, top: float, scale: float) -> None:
@@ -235,7 +251,15 @@ class _Pages:
 
     def _words(self, words: Words, at: Callable[[Flat], tuple[float, float]], letter: float) -> None:
         self._font(letter / _POINT)
-        text = printable(words.text)
+        text = self.pdf.set_in_type(words.text)
         x, y = at(words.at)
         long = self.pdf.get_string_width(text)
-        self.pdf.text(x - (long / 2 if words.anchor == "middle" else 0.0), y, text)
+        left = x - (long / 2 if words.anchor == "middle" else 0.0)
+        if not typefaces_for(text):
+            self.pdf.text(left, y, text)
+            return
+        # the library sets other typefaces, and from right to left, in cells only
+        self.pdf.set_auto_page_break(False)
+        self.pdf.set_xy(left - self.pdf.c_margin, y - _RISE * self.pdf.font_size)
+        self.pdf.cell(long + 2 * self.pdf.c_margin, self.pdf.font_size, text)
+        self.pdf.set_auto_page_break(True, _FOOT + 6)

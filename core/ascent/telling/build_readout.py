@@ -191,9 +191,10 @@ class JoinedReport(Typed):
 
 
 class BuildReport(Typed):
-    """Everything of building a structure."""
+    """Everything of building a structure. `unprinted` warns of letters that paper cannot show."""
 
     name: str
+    unprinted: str
     family: str
     bed: str
     fingerprint: str

@@ -20,6 +20,7 @@ from ..drawing.sheet import Dot, Flat, Line
 from ..drawing.views import VIEWS, view_of
 from ..families import family_of
 from ..family.options import extra_of, in_use
+from ..files.typefaces import undrawn
 from ..ground.clashes import warned
 from ..ground.plot import Laid, structure_frame
 from ..plan.model import AsBuilt, Bed, Differs, Garden, Record, Site, Structure, Typed
@@ -103,6 +104,7 @@ def _told(
 
     return BuildReport(
         name=structure.name,
+        unprinted=_unprinted(garden, bed, structure),
         family=template(f"family.{structure.family}.name"),
         bed=bed.name,
         fingerprint=fingerprint(building),
@@ -204,6 +206,13 @@ def names_of(staked: StakeOut) -> dict[str, str]:
         count[letter] = count.get(letter, 0) + 1
         names.setdefault(mark.member.key, f"{letter}{count[letter]}")
     return names
+
+
+def _unprinted(garden: Garden, bed: Bed, structure: Structure) -> str:
+    """Return a warning of the letters in names that no typeface draws on paper, nothing where all are."""
+    names = [each.name for each in (garden, bed, structure, *garden.features)]
+    missing = undrawn(" ".join(names))
+    return say("print.undrawn", "metric", {}, {"letters": missing}) if missing else ""
 
 
 def _plan_changed(structure: Structure, system: System) -> str:

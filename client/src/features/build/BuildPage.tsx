@@ -88,6 +88,11 @@ function Work({ building }: { building: Building }) {
           Shopping list
         </Button>
       </p>
+      {report.unprinted && (
+        <p role="alert" className="noprint refusal">
+          {report.unprinted}
+        </p>
+      )}
       <AsBuilt building={building} written={written} done={done === report.steps.length} />
       {screen.can && <Tick label="Keep the screen awake" checked={screen.awake} onTick={screen.setAwake} />}
       <Tabs
