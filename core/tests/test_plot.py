@@ -14,6 +14,7 @@ from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.plan import read_plan
 from ascent.ground.clashes import RULES, clashes, gaps, shape_of, warned
+from ascent.ground.next_bed import next_bed
 from ascent.ground.plot import Frame, bed_outline, geometry_of, laid_out, placed, plot_of, room_for
 from ascent.ground.shade import canopies, shade_of
 from ascent.plan.model import Bed, Feature, Garden, Structure
@@ -101,6 +102,24 @@ class FrameTest(NearTestCase):
         self.assertEqual(drawing.high, (3.0, 4.0))
         x, y = room_for(garden, 3.0, 1.0)
         self.assertEqual((x, y), (-1.0 + 1.5, round(0.0 - 0.6 - 0.5, 3)))
+
+    def test_the_next_bed_is_like_the_last_and_a_path_away(self):
+        """South of a bed that runs east, 1.2 m wide, with a path of 0.6 m: 1.8 m off. Where a wall stands
+        there, to the north; where that is taken, too, end to end.
+        """
+        first = bed("a", 1.0, 2.0, bearing=90.0, width=1.2).model_copy(update={"soil": "sandy"})
+        garden = Garden(name="g", path_width=0.6, beds=(first,))
+        made = next_bed(garden)
+        self.assertEqual((made.x, made.y, made.length, made.bearing), (1.0, 0.2, first.length, 90.0))
+        self.assertEqual((made.soil, made.name), ("sandy", "Bed 2"))
+        south = Feature(key="s", name="S", kind="wall", points=((-3.0, 0.2), (5.0, 0.2)), width=0.2)
+        north = Feature(key="n", name="N", kind="path", points=((-3.0, 4.0), (5.0, 4.0)), width=0.6)
+        walled = garden.model_copy(update={"features": (south,)})
+        self.assertEqual(next_bed(walled).y, 3.8)
+        both = garden.model_copy(update={"features": (south, north)})
+        self.assertEqual((next_bed(both).x, next_bed(both).y), (1.0 + first.length + 0.6, 2.0))
+        pipe = south.model_copy(update={"kind": "water-pipe"})
+        self.assertEqual(next_bed(garden.model_copy(update={"features": (pipe,)})).y, 0.2)
 
     def test_the_extent_takes_in_features_as_wide_as_they_are(self):
         tree = Feature(key="t", name="T", kind="stump", points=((9.0, -3.0),), width=2.0)

@@ -143,11 +143,23 @@ def allotment(hand: Gardener) -> None:
 
 
 def arch(hand: Gardener) -> None:
-    """An arch to walk under, 4 ft wide, for somebody of 6 ft 2 in, with children about."""
+    """An arch over a path of 4 ft between two beds, for somebody of 6 ft 2 in, with children about, and a
+    water pipe along the path.
+    """
     hand.sign_up("finch")
     hand.in_feet()
     hand.write("Length", "8 ft")
-    hand.button("Plan its first support")
+    hand.button("Add the bed only")
+    expect(hand.page.get_by_role("link", name="Plan a support on First bed")).to_be_visible()
+    hand.button("bed")
+    expect(hand.page.get_by_role("heading", name="Bed 2")).to_be_visible()
+    hand.write("North", "-8 ft")
+    hand.page.get_by_role("application").press("Escape")
+    hand.button("water pipe")
+    hand.write("North 1", "-4 ft")
+    hand.write("North 2", "-4 ft")
+    hand.press(hand.page.get_by_role("link", name="Plan a support on First bed"))
+    hand.choose("Also on", "Bed 2, a path of 4 ft between")
     hand.choose("Crop", "Cucumber, slicing / round vining")
     hand.what_matters()
     hand.tick("people walk under it")

@@ -45,6 +45,7 @@ export function merged(garden: Garden, change: Schemas["GardenDifference"]): Gar
     redo: change.redo,
     place: change.place,
     room: change.room,
+    next_bed: change.next_bed,
     beds: rows(garden.beds, change.beds),
     features: rows(garden.features, change.features),
     structures: rows(garden.structures, change.structures),

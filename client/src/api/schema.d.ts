@@ -3156,6 +3156,7 @@ export interface components {
             name: string;
             /** Needs */
             needs: components["schemas"]["NeedRow"][];
+            next_bed: components["schemas"]["BareBed"];
             /** Number */
             number: number;
             /** Order */
@@ -3228,6 +3229,8 @@ export interface components {
             name: string;
             /** Needs */
             needs: components["schemas"]["NeedRow"][];
+            /** @description a new bed, where it would lie */
+            next_bed: components["schemas"]["BareBed"];
             /** Number */
             number: number;
             /** Owner */

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence, Set
+from collections.abc import Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass
 
 from ..words.quantities import System, write
@@ -11,6 +11,8 @@ from .sheet import Dot, Drawn, Flat, Ink, Line, Mark, Sheet, Span, Words, moved
 from .views import View
 
 _GAP = 1.2  # between views [m]
+_FLAT = 1.15  # how much smaller what is drawn flatter, and takes less paper, may be
+_EDGE = 0.6  # of a sheet, for the names of views [m]
 _MOST_WIRES = 400  # of a panel, each way
 _NAMES = {"elevation": "from the side", "end": "from the end", "plan": "from above"}
 _INKS: dict[str, Ink] = {"wood": "wood", "cane": "cane", "metal": "metal", "soil": "soil"}
@@ -24,24 +26,26 @@ class Stage:
     fresh: frozenset[str]
 
 
-def views_sheet(views: Sequence[View], title: str, system: System, stage: Stage | None = None) -> Sheet:
-    """Return the views of a structure as one sheet: beside each other on one ground, the plan below.
+def views_sheet(
+    views: Sequence[View], title: str, system: System, stage: Stage | None = None, room: float = 0.0
+) -> Sheet:
+    """Return the views of a structure as one sheet: side and end beside each other on one ground, the plan
+    below them, or beside them where all is drawn larger so.
 
     Args:
         views: From the side, from the end and from above.
         title: Of the sheet.
         system: Whose units measures are written in.
         stage: How far it is built, where it is not drawn whole and with its measures.
+        room: Width over height of the room it is drawn in; the plan is below where none is said.
     """
     named: dict[str, View] = {view.name: view for view in views}
-    side, end, plan = named["elevation"], named["end"], named["plan"]
-    shift: dict[str, Flat] = {
-        "elevation": (0.0, 0.0),
-        "end": (side.high[0] + _GAP - end.low[0], 0.0),
-        "plan": (0.0, side.low[1] - _GAP - plan.high[1]),
-    }
-    low = (min(side.low[0], plan.low[0]) - 0.6, shift["plan"][1] + plan.low[1])
-    high = (shift["end"][0] + end.high[0], max(side.high[1], end.high[1]) + 0.6)
+    side, end = named["elevation"], named["end"]
+    shift: dict[str, Flat] = {"elevation": (0.0, 0.0), "end": (side.high[0] + _GAP - end.low[0], 0.0)}
+    ground_to = shift["end"][0] + end.high[0]
+    below, beside = (_laid(named, shift, at) for at in _plans_at(named, ground_to))
+    flat = room and _size(beside, room) <= _FLAT * _size(below, room)
+    low, high, shift = beside if flat else below
     sheet = Drawn(title, low, high)
     for view in views:
         by = shift[view.name]
@@ -53,12 +57,36 @@ def views_sheet(views: Sequence[View], title: str, system: System, stage: Stage 
         sheet.on("members", *_members(view, by))
         sheet.on("plants", *_plants(view, by))
         sheet.on("measures", *_measures(view, by, system))
-    left, right = low[0] - 0.8, high[0] + 0.8
+    left, right = low[0] - 0.8, ground_to + _GAP / 2
     sheet.on("ground", Line(((left, 0.0), (right, 0.0)), 0.025))
     for name, words in _NAMES.items():
         (dx, dy), view = shift[name], named[name]
         sheet.on("names", Words((dx + view.low[0], dy + view.high[1] + 0.55), words, "start"))
     return sheet.done()
+
+
+def _plans_at(named: Mapping[str, View], ground_to: float) -> tuple[Flat, Flat]:
+    """Return where the plan may lie: below the views from the side and the end, or beside them."""
+    side, plan = named["elevation"], named["plan"]
+    below = (0.0, side.low[1] - _GAP - plan.high[1])
+    return below, (ground_to + _GAP - plan.low[0], side.high[1] - plan.high[1])
+
+
+def _laid(
+    named: Mapping[str, View], shift: Mapping[str, Flat], plan_at: Flat
+) -> tuple[Flat, Flat, dict[str, Flat]]:
+    """Return the corners of a sheet on which the plan lies somewhere, and where each view does."""
+    at = {**shift, "plan": plan_at}
+    lows = [(at[name][0] + view.low[0], at[name][1] + view.low[1]) for name, view in named.items()]
+    highs = [(at[name][0] + view.high[0], at[name][1] + view.high[1]) for name, view in named.items()]
+    low = (min(x for x, _ in lows) - _EDGE, min(y for _, y in lows))
+    return low, (max(x for x, _ in highs), max(y for _, y in highs) + _EDGE), at
+
+
+def _size(way: tuple[Flat, Flat, dict[str, Flat]], room: float) -> float:
+    """Return how wide a room of a shape must be for a sheet. [m]"""
+    low, high, _ = way
+    return max(high[0] - low[0], (high[1] - low[1]) * room)
 
 
 def _bed(view: View, by: Flat) -> Iterator[Mark]:

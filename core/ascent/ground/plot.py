@@ -37,6 +37,7 @@ _PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends t
 TO_WALL = 0.61  # from a bed to a wall that something on it is fixed to [m]
 _ROOT = 0.15  # from the edge of a path to what is planted beside it [m]
 _THIN = 0.06  # half the ground a bare row takes [m]
+_HIPS = 1.0  # how high somebody who walks through brushes against what stands beside [m]
 _ALWAYS = 4.0  # least side of a plan's extent [m]
 # members, from which on a structure laid on the plan is not kept: too much memory for each step of a hand
 _LARGE = 600
@@ -170,12 +171,10 @@ class Laid:
     @cached_property
     def ground(self) -> Any:
         """Return the ground it takes: the row, its plants, and whatever stands beside it."""
-        points = [
-            (p[0], p[1])
-            for m in self.geometry.members
-            if m.role not in ("grip", "guy", "anchor")
-            for p in m.points
-        ]
+        beside = [m for m in self.geometry.members if m.role not in ("grip", "guy", "anchor")]
+        # one walks through between the feet of what stands over a path: what is above the hips bends over it
+        most = _HIPS if self.geometry.gap else math.inf
+        points = [(p[0], p[1]) for m in beside for p in m.points if p[2] <= most]
         points += [(plant.at[0], plant.at[1]) for plant in self.geometry.plants]
         sides = [points]
         if self.geometry.gap:  # one walks through between its feet

@@ -48,10 +48,16 @@ def day_text(month_day: str) -> str:
     return f"{date.day} {date:%B}"
 
 
+_BEFORE = ("$", "£", "¥")
+
+
 def money(amount: float, currency: str) -> str:
-    """Return an amount in the garden's currency."""
-    sign = "−" if amount < -0.004 else ""
-    return f"{sign}{abs(amount):.2f} {currency}"
+    """Return an amount in the garden's currency: the signs of a dollar, a pound and a yen stand before it,
+    all else after; common practice, no source.
+    """
+    sign, sum_of = "−" if amount < -0.004 else "", f"{abs(amount):.2f}"
+    before = currency.endswith(_BEFORE)
+    return f"{sign}{currency}{sum_of}" if before else f"{sign}{sum_of} {currency}"
 
 
 def gust_text(speed: float, system: System) -> str:

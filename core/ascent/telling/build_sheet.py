@@ -9,10 +9,11 @@ from ..drawing.paper import Beside, Block, Drawing, Heading, Listed, Paper, Tabl
 from ..drawing.sheet import Sheet
 from ..drawing.views_sheet import Stage, views_sheet
 from ..words.quantities import System
-from ..words.texts import say
+from ..words.texts import say, template
 from .build_readout import BuildReport, StepReport
 from .readout import CutReport, Report
 
+_WIDE = 0.18  # of a page between its margins, of the narrower of the two forms [m]
 _WHOLE, _STEP, _STAKE = 0.105, 0.062, 0.095  # how high drawings may be [m]
 _JOINT = 0.028  # of a joint's drawing [m]
 _LINE = "…………………………………………………………………………………………………"
@@ -33,9 +34,9 @@ def build_sheet(
     """
     blocks: list[Block] = [
         Heading(f"Build {told.name}", 1),
-        Text(f"{told.family} on {told.bed}, {garden}. {report.headline.sentence}"),
+        Text(f"{told.family} on {told.bed}, {garden}. {report.headline.sentence} {_needs(report)}"),
         *([Text(told.stood.text, "strong" if told.stood.fixes else "plain")] if told.begun else []),
-        Drawing(views_sheet(told.views, told.name, system), _WHOLE),
+        Drawing(views_sheet(told.views, told.name, system, room=_WIDE / _WHOLE), _WHOLE),
         *_before(told),
         *_stake(told, stake),
         *_parts(told, report, system),
@@ -53,6 +54,11 @@ def build_sheet(
     blocks.append(Text(told.judgement, "quiet"))
     foot = f"{told.name} · plan {told.fingerprint} · {on.isoformat()}"
     return Paper(f"Build {told.name}", foot, tuple(blocks))
+
+
+def _needs(report: Report) -> str:
+    words = {"design": report.headline.design_text, "words": report.headline.words}
+    return template("print.needs").format(**words)
 
 
 def _before(told: BuildReport) -> list[Block]:
@@ -121,7 +127,7 @@ def _step(
     blocks: list[Block] = [Heading(f"{number}. {step.title}{time}", 3)]
     if step.members:
         stage = Stage(standing, frozenset(step.members))
-        blocks.append(Drawing(views_sheet(told.views, step.title, system, stage), _STEP))
+        blocks.append(Drawing(views_sheet(told.views, step.title, system, stage, _WIDE / _STEP), _STEP))
     blocks.append(Text(step.do))
     if step.caution:
         blocks.append(Text(step.caution, "care"))

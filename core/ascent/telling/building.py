@@ -210,7 +210,7 @@ def names_of(staked: StakeOut) -> dict[str, str]:
 
 def _unprinted(garden: Garden, bed: Bed, structure: Structure) -> str:
     """Return a warning of the letters in names that no typeface draws on paper, nothing where all are."""
-    names = [each.name for each in (garden, bed, structure, *garden.features)]
+    names = [garden.name, bed.name, structure.name, *(each.name for each in garden.features)]
     missing = undrawn(" ".join(names))
     return say("print.undrawn", "metric", {}, {"letters": missing}) if missing else ""
 

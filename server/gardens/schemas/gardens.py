@@ -425,6 +425,7 @@ class GardenShown(Typed):
     needs: list[NeedRow]
     plot: PlotDrawing
     room: tuple[float, float] = Field(description="the north-west corner of free ground for something new")
+    next_bed: BareBed = Field(description="a new bed, where it would lie")
     warnings: tuple[Warned, ...]
     unreadable: list[UnreadableRow] = Field(description="what is stored and cannot be shown")
 
@@ -460,6 +461,7 @@ class GardenDifference(Own):
     plot: PlotDrawing = Field(description="the marks that differ")
     undrawn: list[str] = Field(description="keys of marks that are gone")
     room: tuple[float, float]
+    next_bed: BareBed
     warnings: tuple[Warned, ...] | None
     unreadable: list[UnreadableRow] | None
 

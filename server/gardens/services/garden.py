@@ -20,6 +20,7 @@ from ascent.buying.shed import had_by, taken_of
 from ascent.errors import InvalidPlan, Problem, guarded
 from ascent.files.csv_tables import plain_cell
 from ascent.ground.clashes import Clash, Looked, Warned, clashes, clashes_since, gaps, of_ways, warned
+from ascent.ground.next_bed import next_bed
 from ascent.ground.plot import Flat, Laid, PlotDrawing, laid_out, lie_of, plot_of, room_for, stretch_of
 from ascent.ground.shade import Shade, shade_of
 from ascent.plan import model
@@ -145,6 +146,7 @@ def _shown(known: Known) -> schemas.GardenShown:
         ],
         plot=drawn.plot,
         room=drawn.room,
+        next_bed=drawn.next_bed,
         warnings=drawn.warnings,
         unreadable=[
             schemas.UnreadableRow(
@@ -184,6 +186,7 @@ def difference_of(then: Known, now: Known, own: schemas.Own) -> schemas.GardenDi
         units=shown.units,
         place=shown.place,
         room=shown.room,
+        next_bed=shown.next_bed,
         beds=fresh["beds"],
         features=fresh["features"],
         structures=fresh["structures"],
@@ -203,6 +206,7 @@ class _Drawn:
 
     plot: PlotDrawing
     room: Flat
+    next_bed: model.BareBed
     looked: Looked
     warnings: tuple[Warned, ...]
 
@@ -228,7 +232,9 @@ def _drawn(known: Known, then: Known | None) -> _Drawn:
         ways = seen.ways if _ways_of(then) == _ways_of(known) else None
         found = clashes_since(seen.looked, core, laid, ways)
     looked = Looked(core, laid, found)
-    return _Drawn(drawing, room_for(core, 0.0, 0.0, drawing), looked, warned(found, core.units))
+    return _Drawn(
+        drawing, room_for(core, 0.0, 0.0, drawing), next_bed(core, drawing), looked, warned(found, core.units)
+    )
 
 
 def _ways_of(known: Known) -> tuple[Any, ...]:

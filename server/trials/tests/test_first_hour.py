@@ -61,6 +61,9 @@ class FirstHourTest(BrowserTestCase):
     def test_an_arch_to_walk_under(self):
         _, made = self.walk("arch")
         self.assertEqual(made.document["family"], "panel-arch")
+        self.assertEqual(made.document["options"]["over"], "path")
+        pipe = Thing.objects.get(kind=Thing.FEATURE, garden=made.garden).document
+        self.assertEqual(pipe["points"][0][1], pipe["points"][1][1])
         self.assertGreaterEqual(made.document["options"]["headroom"], 1.87)
 
     def test_a_grower_with_two_rows(self):

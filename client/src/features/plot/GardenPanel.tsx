@@ -23,20 +23,8 @@ const LONG = 3;
 export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Props) {
   const [west, north] = garden.room;
   const addBed = () => {
-    const imperial = garden.units === "imperial";
-    const [length, width] = imperial ? [3.6576, 1.2192] : [3.6, 1.2];
-    plan.put({
-      ...changeOf("bed", "bed", {
-        name: `Bed ${garden.beds.length + 1}`,
-        length,
-        width,
-        // what is true of one bed's soil is as a rule true of the next
-        soil: garden.beds.at(-1)?.fields.soil ?? "firm_loam",
-        x: round(west + length / 2),
-        y: round(north - width / 2),
-      }),
-      act: "add",
-    });
+    const { key, ...fields } = garden.next_bed;
+    plan.put({ ...changeOf("bed", key, fields), act: "add" });
   };
   const addFeature = (kind: Schemas["FeatureChoice"]) => {
     const start: Flat = [round(west), round(north)];

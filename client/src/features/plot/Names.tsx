@@ -40,6 +40,17 @@ export function Names({ plot, placing, lines, warnings, scale, chosen, shade, bu
     const [x, y] = scale.at(warning.at);
     labels.keep({ x: x + 4, y: y - 11 }, ...FLAG);
   }
+  for (const bed of plot.beds) {
+    const { middle, bearing } = placing.bed(bed);
+    const [x, y] = scale.at(middle);
+    labels.avoid({ x, y, turn: bearing - 90 }, bed.length * scale.perMetre, bed.width * scale.perMetre);
+  }
+  for (const row of plot.structures) {
+    const { middle, bearing } = placing.structure(row);
+    const [half, wide] = reachOf(row);
+    const [x, y] = scale.at(middle);
+    labels.avoid({ x, y, turn: bearing - 90 }, 2 * half * scale.perMetre, 2 * wide * scale.perMetre);
+  }
   const inHand = (row: StructureMark) => chosen === row.key || chosen === row.bed;
   const tags = [...plot.structures]
     .sort((a, b) => Number(inHand(b)) - Number(inHand(a))) // what is in hand is written first
@@ -116,14 +127,22 @@ export function Names({ plot, placing, lines, warnings, scale, chosen, shade, bu
   );
 }
 
-/** Where a structure's gust may be written: past either end of its row, and beside its middle. */
-function besideRow(row: StructureMark, placing: Placing, scale: Scale, long: number, off: number): Spot[] {
-  const { middle, bearing } = placing.structure(row);
+/** How far a structure reaches from its middle, along its row and across it. [m] */
+function reachOf(row: StructureMark): [number, number] {
   const reach = row.strokes
     .flatMap((stroke) => stroke.points)
     .map((point) => inFrame(point, row.middle, row.bearing));
-  const half = Math.max(...reach.map(([along]) => Math.abs(along)));
-  const wide = Math.max(...reach.map(([, across]) => Math.abs(across))) * scale.perMetre;
+  return [
+    Math.max(...reach.map(([along]) => Math.abs(along))),
+    Math.max(...reach.map(([, across]) => Math.abs(across))),
+  ];
+}
+
+/** Where a structure's gust may be written: past either end of its row, and beside its middle. */
+function besideRow(row: StructureMark, placing: Placing, scale: Scale, long: number, off: number): Spot[] {
+  const { middle, bearing } = placing.structure(row);
+  const [half, reach] = reachOf(row);
+  const wide = reach * scale.perMetre;
   const upright = Math.abs(Math.cos((bearing * Math.PI) / 180)) > 0.7;
   const at = (sign: number): Flat => scale.at(beside(middle, bearing, sign * half, 0));
   const [a, b] = [at(-1), at(1)];
@@ -139,8 +158,9 @@ function besideRow(row: StructureMark, placing: Placing, scale: Scale, long: num
   return [
     { x: first[0] + 8 + long / 2 + off, y: first[1] },
     { x: last[0] - 8 - long / 2 - off, y: last[1] },
-    { x, y: y - wide - 19 - off },
-    { x, y: y + wide + 19 + off },
+    ...[0, 0.3, -0.3].flatMap((part) =>
+      [-1, 1].map((side) => ({ x: x + part * (b[0] - a[0]), y: y + side * (wide + 19 + off) })),
+    ),
   ];
 }
 

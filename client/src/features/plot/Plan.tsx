@@ -36,7 +36,10 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
   const { ref, width, height } = useSize<HTMLDivElement>();
   const { plot } = plan;
   // what the plan reaches to when it is opened; it stays while things are moved
-  const [reach] = useState<{ low: Flat; high: Flat }>({ low: garden.plot.low, high: garden.plot.high });
+  const [reach, setReach] = useState<{ low: Flat; high: Flat }>({
+    low: garden.plot.low,
+    high: garden.plot.high,
+  });
   const isItem = (event: Event) => {
     const item =
       event.target instanceof Element ? event.target.closest("[data-item]")?.getAttribute("data-item") : null;
@@ -110,6 +113,17 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
   const bedMark = plot.beds.find((bed) => bed.key === chosen);
   const rowMark = plot.structures.find((row) => row.key === chosen);
   const lineMark = plot.features.find((feature) => feature.key === chosen);
+  const corners = bedMark?.outline ?? rowMark?.row ?? lineMark?.points;
+  const [looked, setLooked] = useState<string | null>(null);
+  if (corners && width > 0 && looked !== chosen) {
+    // what is chosen comes in sight once, also where it was just added; after that the person looks around
+    setLooked(chosen);
+    const spots = corners.map((corner) => scale.at(corner));
+    if (spots.some(([x, y]) => x < 0 || y < 0 || x > width || y > height)) {
+      setReach({ low: plot.low, high: plot.high });
+      port.fit();
+    }
+  }
   const paths = plot.features.filter((feature) => feature.kind === "path");
   const others = plot.features.filter((feature) => feature.kind !== "path");
   const words = (key: string) => lines.get(key);
