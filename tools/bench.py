@@ -332,7 +332,7 @@ def crowd(visitor: Visitor, garden: int, depth: float = 0.5) -> int:
 
 
 def plan(visitor: Visitor, garden: int, which: str) -> None:
-    """Time the plan of a garden: opened, moved on, saved, shaded, its lines reckoned for the first time and
+    """Time the plan of a garden: opened, moved on, saved, shaded, its lines calculated for the first time and
     again.
     """
     path = f"/api/gardens/{garden}"

@@ -44,7 +44,7 @@ def tonight(page: Page) -> None:
     page.locator(".visit").nth(1).scroll_into_view_if_needed()
 
 
-def reckoned(page: Page) -> None:
+def calculated(page: Page) -> None:
     """Wait until the gusts of every structure are there."""
     page.locator(".yearrow").last.wait_for()
     page.wait_for_timeout(4000)
@@ -88,7 +88,7 @@ SHOTS = [
     ),
     Shot("week", "/gardens/1/week", size=(1280, 1000), first=stormy),
     Shot("week-phone", "/gardens/1/week", size=(390, 844), theme="dark", first=tonight),
-    Shot("year", "/gardens/1/year", size=(1280, 1000), first=reckoned),
+    Shot("year", "/gardens/1/year", size=(1280, 1000), first=calculated),
 ]
 
 

@@ -1,5 +1,5 @@
-"""Any structure that the model accepts, on any bed, can be drawn, reckoned, bought and said: nothing raises,
-nothing is NaN.
+"""Any structure that the model accepts, on any bed, can be drawn, calculated, bought and said: nothing
+raises, nothing is NaN.
 """
 
 from __future__ import annotations
@@ -80,7 +80,7 @@ class AnyFamilyTest(NearTestCase):
         places(),
         st.lists(plantings(), min_size=1, max_size=2, unique_by=lambda planting: planting.key),
     )
-    def test_is_reckoned_drawn_bought_and_said(self, chosen, place, grown):
+    def test_is_calculated_drawn_bought_and_said(self, chosen, place, grown):
         structure = Structure(key="x", name="x", family=chosen[0], options=chosen[1], plantings=tuple(grown))
         found = evaluate(place, structure)
         for link in found.links:

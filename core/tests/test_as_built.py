@@ -43,7 +43,7 @@ class AsBuiltTest(NearTestCase):
         self.assertLess(float(found.worst.limit.min()), float(found.planned.limit.min()))
         self.assertIs(found.worst, part.evaluation)
 
-    def test_posts_alike_are_reckoned_together_and_others_apart(self):
+    def test_posts_alike_are_calculated_together_and_others_apart(self):
         found = as_built(
             site(),
             fence(depth=0.6),

@@ -173,7 +173,7 @@ class LoadPathTest(NearTestCase):
                     self.assertNotIn("{", working.numbers + working.compare)
                     self.assertTrue(working.formula and working.words and working.source)
 
-    def test_each_choice_draws_reckons_and_buys(self):
+    def test_each_choice_draws_calculates_and_buys(self):
         for family, proposal, what in share(variants(), 3, 1):
             with self.subTest(family.key, what=what):
                 found = evaluate(site(), structure_of(family, proposal))

@@ -102,6 +102,6 @@ class SeasonTest(NearTestCase):
             said[planted] = {remark.key: remark.level for remark in found}.get("season-short")
         self.assertEqual(said, {"05-04": None, "08-10": "watch", "08-30": "wrong"})
 
-    def test_what_is_reckoned_whole_needs_no_words(self):
+    def test_what_is_calculated_whole_needs_no_words(self):
         tried = typical(site(), fence())
         self.assertEqual((tried.share, tried.said("metric")), (1.0, ""))

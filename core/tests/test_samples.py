@@ -92,8 +92,8 @@ class SamplesTest(NearTestCase):
 
 class WindsTest(NearTestCase):
     def test_still_air_working_wind_and_the_gust_asked_are_the_same_by_themselves(self):
-        """An evaluation reckons them with the rising gusts; each link and movement is what these three winds
-        alone give.
+        """An evaluation calculates them with the rising gusts; each link and movement is what these three
+        winds alone give.
         """
         for family in FAMILIES.values():
             options, grown, where = some_case(family, random.Random(family.key))

@@ -52,7 +52,7 @@ def part_of(grid: Grid, structure: Structure, chance: random.Random) -> Grid:
 
 class BestTest(NearTestCase):
     def test_it_is_the_best_of_every_way_tried_for_every_family(self):
-        """The independent check: each way of a small grid laid out and reckoned by itself."""
+        """The independent check: each way of a small grid laid out and calculated by itself."""
         for key in share(FAMILIES, 3):
             chance = random.Random(f"best {key}")
             where = site(chance.choice(["firm_loam", "sandy"]), chance.choice(["sheltered", "ordinary"]))

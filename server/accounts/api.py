@@ -32,7 +32,7 @@ _Refused = {401: schemas.Refusals, 422: schemas.Refusals, 429: schemas.Refusals}
 
 @router.get("/session", response=schemas.SessionOut, auth=None)
 def session(request: HttpRequest) -> schemas.SessionOut:
-    """Who is signed in."""
+    """Return who is signed in."""
     return services.state(request)
 
 
@@ -50,7 +50,7 @@ def sign_out(request: HttpRequest) -> schemas.SessionOut:
 
 @router.post("/session/demo", response=schemas.SessionOut, auth=anyone)
 def enter_again(request: HttpRequest) -> schemas.SessionOut:
-    """Back into the demo."""
+    """Enter the demo again."""
     return services.enter_again(request)
 
 
@@ -62,35 +62,35 @@ def sign_up(request: HttpRequest, sent: schemas.SignUp) -> schemas.SessionOut:
 
 @router.put("/account/password", response={200: schemas.Done, **_Refused}, auth=django_auth)
 def change_password(request: HttpRequest, sent: schemas.PasswordChange) -> schemas.Done:
-    """Change one's password."""
+    """Change the visitor's password."""
     services.change_password(request, sent)
     return schemas.Done()
 
 
 @router.delete("/account", response={200: schemas.Done, **_Refused}, auth=django_auth)
 def delete_account(request: HttpRequest, sent: schemas.PasswordProof) -> schemas.Done:
-    """Delete one's account with all its gardens."""
+    """Delete the visitor's account with all its gardens."""
     services.delete_account(request, sent)
     return schemas.Done()
 
 
 @router.post("/account/reset", response={200: schemas.Done, **_Refused}, auth=anyone)
 def ask_reset(request: HttpRequest, sent: schemas.ResetAsked) -> schemas.Done:
-    """Ask for the link that sets a new password."""
+    """Send a link that sets a new password."""
     services.ask_reset(request, sent)
     return schemas.Done()
 
 
 @router.put("/account/reset", response={200: schemas.Done, **_Refused}, auth=anyone)
 def reset(request: HttpRequest, sent: schemas.ResetDone) -> schemas.Done:
-    """Set a new password by the link that was sent."""
+    """Set a new password with the link that was sent."""
     services.reset(request, sent)
     return schemas.Done()
 
 
 @router.get("/letters", response={200: list[schemas.Letter], 404: schemas.Refusals}, auth=None)
 def letters(request: HttpRequest) -> list[schemas.Letter]:
-    """The letters of the mail stand-in; only a demo or a development server shows them."""
+    """Return the letters of the simulated mail. Only a demo or a development server shows them."""
     if not settings.DEMO:
         raise Http404
     return box.letters()

@@ -149,11 +149,11 @@ def crowded(request: HttpRequest, _error: Crowded) -> HttpResponse:
 
 @api.exception_handler(Full)
 def full(request: HttpRequest, error: Full) -> HttpResponse:
-    """Answer 429 to whoever has long reckonings under way already, 503 when all others have."""
+    """Answer 429 to whoever has long calculations under way already, 503 when all others have."""
     said = (
-        "again in a moment: two of yours are being reckoned"
+        "again in a moment: two of yours are being calculated"
         if error.own
-        else "again in a moment: others are being reckoned"
+        else "again in a moment: others are being calculated"
     )
     return _again(_answer(request, [Problem("request", "one more", said)], 429 if error.own else 503), 1)
 

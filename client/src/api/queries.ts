@@ -99,7 +99,7 @@ export function useLines(garden: Garden): Map<string, StructureLine> {
     queries: some.map((few) => ({
       queryKey: ["lines", garden.id, garden.place.revision, few.map((key) => revisions.get(key))],
       placeholderData: (before: StructureLine[] | undefined) => before,
-      // what could not be reckoned in one go is asked for again
+      // what could not be calculated in one go is asked for again
       refetchInterval: (query: { state: { data?: StructureLine[] | undefined } }) =>
         (query.state.data?.length ?? few.length) < few.length ? AGAIN_MS : false,
       queryFn: () =>

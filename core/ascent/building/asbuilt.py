@@ -149,7 +149,7 @@ def other(joining: Joining) -> Joining:
 def as_built(site: Site, structure: Structure, record: Record | None) -> AsBuiltCheck:
     """Return a structure as it is being built, checked as planned and as it went in.
 
-    Single members that differ are reckoned as if all stood like them, those alike together.
+    Single members that differ are calculated as if all stood like them, those alike together.
 
     Args:
         site: Where it stands.

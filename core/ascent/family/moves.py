@@ -15,7 +15,7 @@ def moves_beside(module: str) -> Mapping[str, frozenset[str]]:
     """Return what the file beside a module says, {what: options that move it}.
 
     What is moved is ‘link’ and its key, ‘parts’ and what they are used for, or ‘wrong’ and the key of a
-    remark. It was found by trial (tools/moves.py), not reckoned; a search confirms what it finds.
+    remark. It was found by trial (tools/moves.py), not calculated; a search confirms what it finds.
 
     Raises:
         BrokenTable: There is no such file; without it a search would come to something else.

@@ -39,7 +39,7 @@ MOST_PAST = 120  # crops of a bed
 MOST_DIARIES, MOST_MARKS, MOST_STORMS = 600, 900, 200
 NO_CURRENCY = "¤"  # of a garden that never named its money
 MOST_ALIKE = 12  # beds or pots that get the same at once
-GREATEST_GUST = 45.0  # that is reckoned with; beyond it is ‘over’ [m/s]
+GREATEST_GUST = 45.0  # that is calculated with; beyond it is ‘over’ [m/s]
 
 
 class Typed(BaseModel):

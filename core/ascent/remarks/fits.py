@@ -85,7 +85,7 @@ def of_suit(planting: Planting, family: str) -> list[Remark]:
         Remark(
             "crop-unsuited",
             "watch",
-            words={"crop": crop.name, "family": template(f"family.{family}.name").lower()},
+            words={"crop": crop.name, "family": template(f"family.{family}.name")},
             source="crops-2",
         )
     ]

@@ -1,4 +1,4 @@
-"""What is due on a structure and when: jobs dated by the growth that the load path reckons with."""
+"""What is due on a structure and when: jobs dated by the growth that the load path calculates with."""
 
 from __future__ import annotations
 

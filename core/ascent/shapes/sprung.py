@@ -13,7 +13,7 @@ from .. import tables
 from ..mechanics import Array, Number, interpolation, section
 from ..tables import rows
 
-_TIED = 0.03  # of the length: a tie lower than this is reckoned as one at this height
+_TIED = 0.03  # of the length: a tie lower than this is calculated as one at this height
 
 
 class Figures(NamedTuple):

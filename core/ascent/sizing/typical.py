@@ -35,7 +35,7 @@ class Typical:
     length: float = 0.0
 
     def said(self, system: System) -> str:
-        """Return in words what was reckoned with, nothing where it is the whole."""
+        """Return in words what was calculated with, nothing where it is the whole."""
         return say("typical.stretch", system, {"length": (self.length, "length")}) if self.length else ""
 
 

@@ -17,7 +17,7 @@ from .rows import Item, Mesh, Post, Twine, Wire
 MARK = "~"
 _FULL = 0.95  # of the strength of a new one: from there on it is as good as new, within what is known of any
 AS_LONG = 0.02  # share by which a length sold may differ from how it is called
-_RESIZED = ("round", "square", "rect", "tube", "cane")  # posts whose section is reckoned from its measures
+_RESIZED = ("round", "square", "rect", "tube", "cane")  # posts whose section is calculated from its measures
 ItemT = TypeVar("ItemT", bound=Item)
 
 

@@ -507,6 +507,7 @@ class Calendar(Row):
 @dataclass(frozen=True)
 class Crop(Row):
     name: str
+    called: str
     family: str
     habit: str
     height_m: float

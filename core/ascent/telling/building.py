@@ -221,8 +221,8 @@ def _plan_changed(structure: Structure, system: System) -> str:
     changed = differences(being_built(structure), structure, system)
     if not changed:
         return ""
-    said = ", ".join(f"{each.label.lower()} {each.before} → {each.after}" for each in changed[:3])
-    return f"{template('built.changed')} {capital(said)}."
+    said = ", ".join(f"{each.label} {each.before} → {each.after}" for each in changed[:3])
+    return f"{template('built.changed')} {said}."
 
 
 def _before(
@@ -547,7 +547,7 @@ def _differs(
     planned = option_text(getattr(options, differs.option), extra, system)
     came = option_text(differs.value, extra, system)
     where = f"{names.get(differs.member, differs.member)}: " if differs.member else ""
-    label = template(f"option.{differs.option}").lower()
+    label = template(f"option.{differs.option}")
     return DiffersReport(
         key=key,
         option=differs.option,
@@ -566,7 +566,7 @@ def _stood(
     if not whole and not single:
         return StoodReport(state=planned.state, text=template("built.as-planned"), like="", fixes=())
     words = {
-        "state": template(f"state.{worst.state}").lower(),
+        "state": template(f"state.{worst.state}"),
         "limit": _limit(worst, system),
         "planned": _limit(planned, system),
         "asked": gust_text(worst.asked, system),

@@ -105,7 +105,7 @@ def sentence(before: Typed | None, after: Typed | None, system: System) -> str:
     placed = {"x", "y", "bearing", "along", "across", "turn", "points"}
     moved = [field for field in differing if field.path in placed]
     rest = [field for field in differing if field.path not in placed]
-    said = [f"{field.label.lower()} {field.before} → {field.after}" for field in rest[:_SAID]]
+    said = [f"{field.label} {field.before} → {field.after}" for field in rest[:_SAID]]
     if len(rest) > _SAID:
         said.append(f"{len(rest) - _SAID} more")
     if moved:

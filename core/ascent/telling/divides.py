@@ -65,7 +65,7 @@ def _told(each: Divided, site: Site, structure: Structure, system: System) -> Di
 def _what(side: Side, each: Divided, structure: Structure, system: System) -> str:
     """Return what a side would be here."""
     if not each.option:
-        return template(f"family.{side.what}.name").lower()
+        return template(f"family.{side.what}.noun")
     return option_text(side.what, extra_of(family_of(structure.family).options, each.option), system)
 
 

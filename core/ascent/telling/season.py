@@ -233,7 +233,7 @@ def _words(tended: Tended, task: Task, system: System) -> dict[str, str]:
         if words.get(name, "").lstrip("-").isdigit():
             words[name] = date_text(turn_of(tended.site.garden) + dt.timedelta(days=int(words[name])))
     grown = next((each for each in tended.grown if each.planting.key == task.planting), tended.grown[0])
-    words["crop"] = grown.crop.name.split(",")[0].lower()
+    words["crop"] = grown.crop.called
     if task.job in ("sow", "plant"):
         words["soil"] = _soil_words(tended.site.garden, grown.planting, system)
     elif task.job == "feed":
@@ -373,7 +373,7 @@ def _closing(garden: Garden, kept: Sequence[Kept], today: dt.date) -> ClosingRep
         if grown.date(grown.course.start) <= today < grown.date(grown.course.end):
             words = {
                 "name": each.structure.name,
-                "crop": grown.crop.name.split(",")[0].lower(),
+                "crop": grown.crop.called,
                 "end": date_text(grown.date(grown.course.end)),
             }
             still.append(template("season.still-grows").format(**words))

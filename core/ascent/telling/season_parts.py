@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import datetime as dt
-import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
@@ -48,8 +47,8 @@ def _name(crop: str) -> str:
 
 
 def _short(crop: str) -> str:
-    """Return a crop’s name without what is said beside it."""
-    return re.sub(r" \(.*?\)| / .*", "", _name(crop)).lower()
+    """Return a crop’s name as it stands in a sentence."""
+    return tables.crops()[crop].called
 
 
 # -- one after the other

@@ -12,9 +12,9 @@ from ascent.report.evaluation import Evaluation, evaluate
 
 from tests.practice.set_ups import FAILED, STOOD, SetUp
 
-REFUTED = 0.10  # chance of standing as long as it stood, below which the reckoning is refuted by the garden
+REFUTED = 0.10  # chance of standing as long as it stood, below which the calculation is refuted by the garden
 
-# Where the reckoning stays with ‘falls short’ for one that stood, and the argument against it.
+# Where the calculation stays with ‘falls short’ for one that stood, and the argument against it.
 SHORT = {
     "s17": "canes 0.2 m deep in ground dug to 0.15 m: not much holds them; one mild season proves little",
     "s18": "a lashing on smooth cane is taken to slide early; rows like this are ordinary, yet uncertain",

@@ -21,14 +21,14 @@ router = Router()
 @router.get("/structures/{structure_id}/building", response={200: schemas.BuildOut, **REFUSED})
 @heavy
 def building(request: HttpRequest, structure_id: int) -> HttpResponse:
-    """How a structure is built, and what of it is done."""
+    """Return how a support is built, and what is done of it."""
     return answer(work.building_of(*access.structure_for(visitor_of(request), structure_id)))
 
 
 @router.get("/structures/{structure_id}/round", response={200: schemas.SolidReport, **REFUSED})
 @heavy
 def as_built_round(request: HttpRequest, structure_id: int) -> HttpResponse:
-    """A structure in the round, as it is being built."""
+    """Return a support in three dimensions, as it is being built."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return answer(work.round_of(row))
 
@@ -36,7 +36,7 @@ def as_built_round(request: HttpRequest, structure_id: int) -> HttpResponse:
 @router.get("/structures/{structure_id}/build.pdf", response={200: str, **REFUSED})
 @heavy
 def build_pdf(request: HttpRequest, structure_id: int, form: Literal["A4", "Letter"] = "A4") -> HttpResponse:
-    """The build sheet as PDF."""
+    """Return the build sheet as a PDF."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return file_answer(work.build_pdf(row, form), "application/pdf", f"build-{row.pk}.pdf")
 
@@ -44,7 +44,7 @@ def build_pdf(request: HttpRequest, structure_id: int, form: Literal["A4", "Lett
 @router.get("/structures/{structure_id}/views.dxf", response={200: str, **REFUSED})
 @heavy
 def views_dxf(request: HttpRequest, structure_id: int) -> HttpResponse:
-    """A structure's views as DXF, in millimetres."""
+    """Return the views of a support as DXF, in millimetres."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return file_answer(work.views_dxf(row), "image/vnd.dxf", f"views-{row.pk}.dxf")
 
@@ -52,7 +52,7 @@ def views_dxf(request: HttpRequest, structure_id: int) -> HttpResponse:
 @router.get("/structures/{structure_id}/round.glb", response={200: str, **REFUSED})
 @heavy
 def round_glb(request: HttpRequest, structure_id: int) -> HttpResponse:
-    """A structure in the round as binary glTF, in metres."""
+    """Return a support in three dimensions as binary glTF, in metres."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return file_answer(work.round_glb(row), "model/gltf-binary", f"round-{row.pk}.glb")
 
@@ -60,7 +60,7 @@ def round_glb(request: HttpRequest, structure_id: int) -> HttpResponse:
 @router.get("/structures/{structure_id}/stakes.csv", response={200: str, **REFUSED})
 @heavy
 def stakes_csv(request: HttpRequest, structure_id: int) -> HttpResponse:
-    """Where each post, foot and anchor goes, as CSV."""
+    """Return the place of each post, foot and anchor as CSV."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return file_answer(work.stakes_csv(row), "text/csv; charset=utf-8", f"stakes-{row.pk}.csv")
 
@@ -68,5 +68,5 @@ def stakes_csv(request: HttpRequest, structure_id: int) -> HttpResponse:
 @router.post("/gardens/{garden_id}/scale", response={200: schemas.ScaleOut, **REFUSED})
 @heavy
 def scale(request: HttpRequest, garden_id: int) -> schemas.ScaleOut:
-    """What hangs on the scale, once it is at rest; nothing is stored."""
+    """Read the scale once it is at rest. Nothing is stored."""
     return scale_out(access.garden_for(visitor_of(request), garden_id, "edit"))

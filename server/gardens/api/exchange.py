@@ -16,14 +16,14 @@ router = Router()
 
 @router.get("/gardens/{garden_id}/plan.json", response={200: str, **REFUSED})
 def plan(request: HttpRequest, garden_id: int) -> HttpResponse:
-    """The whole garden as a plan file."""
+    """Return the whole garden as a garden file."""
     text = exchange.plan_text(access.garden_for(visitor_of(request), garden_id))
     return file_answer(text, "application/json", f"garden-{garden_id}.plan.json")
 
 
 @router.get("/gardens/{garden_id}/tables/{what}.csv", response={200: str, **REFUSED})
 def table(request: HttpRequest, garden_id: int, what: schemas.What) -> HttpResponse:
-    """Beds, plantings or materials as CSV."""
+    """Return beds, plantings, materials or the shed as CSV."""
     text = exchange.table_text(access.garden_for(visitor_of(request), garden_id), what)
     return file_answer(text, "text/csv; charset=utf-8", f"garden-{garden_id}-{what}.csv")
 
@@ -31,7 +31,7 @@ def table(request: HttpRequest, garden_id: int, what: schemas.What) -> HttpRespo
 @router.get("/gardens/{garden_id}/plot.svg", response={200: str, **REFUSED})
 @heavy
 def plot(request: HttpRequest, garden_id: int) -> HttpResponse:
-    """The plan as SVG."""
+    """Return the garden plan as SVG."""
     text = exchange.plot_svg(access.garden_for(visitor_of(request), garden_id))
     return file_answer(text, "image/svg+xml", f"garden-{garden_id}.svg")
 
@@ -39,7 +39,7 @@ def plot(request: HttpRequest, garden_id: int) -> HttpResponse:
 @router.get("/structures/{structure_id}/views.svg", response={200: str, **REFUSED})
 @heavy
 def views(request: HttpRequest, structure_id: int) -> HttpResponse:
-    """A structure's views as SVG."""
+    """Return the views of a support as SVG."""
     row, granted = access.structure_for(visitor_of(request), structure_id)
     return file_answer(exchange.structure_svg(row, granted), "image/svg+xml", f"structure-{row.pk}.svg")
 
@@ -47,7 +47,7 @@ def views(request: HttpRequest, structure_id: int) -> HttpResponse:
 @router.post("/gardens/{garden_id}/import/preview", response={200: schemas.ImportOut, **REFUSED})
 @heavy
 def preview(request: HttpRequest, garden_id: int, sent: schemas.ImportIn) -> schemas.ImportOut:
-    """What a file would add, change and take away; nothing is stored."""
+    """Return what a file would add, change and remove. Nothing is stored."""
     return exchange.preview(access.garden_for(visitor_of(request), garden_id, "edit"), sent)
 
 
@@ -56,7 +56,7 @@ def preview(request: HttpRequest, garden_id: int, sent: schemas.ImportIn) -> sch
 )
 @heavy
 def take_in(request: HttpRequest, garden_id: int, sent: schemas.ImportDo) -> schemas.GardenOut:
-    """Take a file in that was looked at; 409 when the garden was changed since."""
+    """Import a file that was previewed. Returns 409 when the garden has changed since."""
     visitor = visitor_of(request)
     return exchange.take_in(access.garden_for(visitor, garden_id, "edit"), sent, visitor)
 
@@ -64,5 +64,5 @@ def take_in(request: HttpRequest, garden_id: int, sent: schemas.ImportDo) -> sch
 @router.post("/gardens/import", response={200: schemas.GardenOut, **REFUSED})
 @heavy
 def new_from_plan(request: HttpRequest, sent: schemas.ImportIn) -> schemas.GardenOut:
-    """Make a garden of a plan file."""
+    """Make a garden from a garden file."""
     return exchange.new_from_plan(visitor_of(request), sent)

@@ -23,19 +23,19 @@ Date = Annotated[str, Field(max_length=5)]
 
 @router.get("/empty", response=schemas.Nothing)
 def empty(request: HttpRequest) -> schemas.Nothing:
-    """Answer nothing, typed: what a round trip costs by itself."""
+    """Return an empty answer, to measure a round trip."""
     return schemas.Nothing()
 
 
 @router.get("/catalogue", response={200: schemas.Catalogue, 401: schemas.Problems, 422: schemas.Problems})
 def catalogue(request: HttpRequest, units: schemas.System = "metric") -> schemas.Catalogue:
-    """Everything a picker lists."""
+    """Return everything that forms offer to choose from."""
     return everything(units)
 
 
 @router.get("/method", response={200: schemas.Method, 401: schemas.Problems})
 def method(request: HttpRequest) -> schemas.Method:
-    """How Ascent reckons, from docs/method.md."""
+    """Return how Ascent calculates, from docs/method.md."""
     return schemas.Method(html=garden.method_html())
 
 
@@ -43,13 +43,13 @@ def method(request: HttpRequest) -> schemas.Method:
     "/quantities/read", response={200: schemas.QuantityOut, 401: schemas.Problems, 422: schemas.Problems}
 )
 def read_quantity(request: HttpRequest, sent: schemas.QuantityIn) -> schemas.QuantityOut:
-    """Read what a person wrote."""
+    """Read a quantity as a person writes it."""
     return structures.read_quantity(sent)
 
 
 @router.get("/gardens", response={200: list[schemas.GardenName], 401: schemas.Problems})
 def gardens(request: HttpRequest) -> list[schemas.GardenName]:
-    """The gardens the visitor may see, their own first."""
+    """Return the gardens the visitor may see, their own first."""
     return [
         schemas.GardenName(
             id=g.garden.pk, name=str(g.garden), role=g.role, owner=g.garden.owner.get_username()
@@ -67,13 +67,13 @@ def new_garden(request: HttpRequest, sent: schemas.PlaceChange) -> schemas.Garde
 
 @router.get("/gardens/deleted", response={200: list[schemas.DeletedGarden], 401: schemas.Problems})
 def deleted_gardens(request: HttpRequest) -> list[schemas.DeletedGarden]:
-    """The gardens the visitor has deleted and can still restore."""
+    """Return the gardens the visitor has deleted and can still restore."""
     return owned.deleted_gardens(visitor_of(request))
 
 
 @router.get("/gardens/{garden_id}", response={200: schemas.GardenOut, **REFUSED})
 def one_garden(request: HttpRequest, garden_id: int) -> HttpResponse:
-    """One garden with its plan."""
+    """Return one garden with its plan."""
     visitor = visitor_of(request)
     text, mark = garden.garden_text(access.garden_for(visitor, garden_id), visitor)
     return marked(request, mark, lambda: HttpResponse(text, content_type="application/json"))
@@ -81,7 +81,7 @@ def one_garden(request: HttpRequest, garden_id: int) -> HttpResponse:
 
 @router.get("/gardens/{garden_id}/since/{number}", response={200: schemas.GardenSince, **REFUSED})
 def garden_since(request: HttpRequest, garden_id: int, number: int) -> HttpResponse:
-    """What of a garden differs from a number of its changes that was seen."""
+    """Return what has changed in a garden since one of its changes, by number."""
     visitor = visitor_of(request)
     return answer(garden.garden_since(access.garden_for(visitor, garden_id), number, visitor))
 
@@ -102,7 +102,7 @@ def restore_garden(request: HttpRequest, garden_id: int) -> schemas.GardenOut:
 
 @router.post("/gardens/{garden_id}/edits", response={200: schemas.EditsOut, **_Conflict, **REFUSED})
 def save_edits(request: HttpRequest, garden_id: int, sent: schemas.EditsIn) -> HttpResponse:
-    """Save edits of the plan, all or none; 409 with both versions when someone else was first."""
+    """Save edits of the plan, all or none. Returns 409 with both versions when someone else saved first."""
     visitor = visitor_of(request)
     return answer(edits.save(access.garden_for(visitor, garden_id, "edit"), sent, visitor))
 
@@ -110,7 +110,7 @@ def save_edits(request: HttpRequest, garden_id: int, sent: schemas.EditsIn) -> H
 @router.post("/gardens/{garden_id}/draft", response={200: schemas.PlotOut, **REFUSED})
 @live
 def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> HttpResponse:
-    """The plan with edits that are not stored, while a hand is moving something."""
+    """Return the plan with edits that are not stored, while something is being dragged."""
     return answer(edits.draft(access.garden_for(visitor_of(request), garden_id), sent))
 
 
@@ -119,7 +119,7 @@ def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> H
 def lines(
     request: HttpRequest, garden_id: int, asked: Query[schemas.LinesAsked]
 ) -> list[schemas.StructureLine]:
-    """How structures stand: those named; as many as a moment allows, the rest when asked again."""
+    """Return the state of supports, all or those named: as many as a short time allows."""
     return garden.lines(
         access.garden_for(visitor_of(request), garden_id), asked.keys, by_and_by(), hand.let_go_first
     )
@@ -128,21 +128,21 @@ def lines(
 @router.get("/gardens/{garden_id}/shade", response={200: schemas.ShadeOut, **REFUSED})
 @heavy
 def shade(request: HttpRequest, garden_id: int, date: Date, hour: Hour = 15.0) -> schemas.ShadeOut:
-    """Shadows at an hour of a day, and each bed's hours of sun on it."""
+    """Return the shadows at an hour of a day, and each bed's hours of sun on that day."""
     return garden.shade_out(access.garden_for(visitor_of(request), garden_id), date, hour)
 
 
 @router.get("/gardens/{garden_id}/parts", response={200: schemas.GardenParts, **REFUSED})
 @heavy
 def parts(request: HttpRequest, garden_id: int) -> schemas.GardenParts:
-    """What to buy for the whole garden."""
+    """Return the shopping list of the whole garden."""
     return garden.parts_out(access.garden_for(visitor_of(request), garden_id))
 
 
 @router.get("/gardens/{garden_id}/cuts.csv", response={200: str, **REFUSED})
 @heavy
 def cuts_table(request: HttpRequest, garden_id: int) -> HttpResponse:
-    """The garden's cut list as CSV."""
+    """Return the garden's cut list as CSV."""
     out = garden.parts_out(access.garden_for(visitor_of(request), garden_id))
     return file_answer(cuts_csv(out.cuts), "text/csv; charset=utf-8", f"cuts-garden-{garden_id}.csv")
 
@@ -150,7 +150,7 @@ def cuts_table(request: HttpRequest, garden_id: int) -> HttpResponse:
 @router.get("/gardens/{garden_id}/parts.csv", response={200: str, **REFUSED})
 @heavy
 def parts_csv(request: HttpRequest, garden_id: int, by_structure: bool = False) -> HttpResponse:
-    """The garden's shopping list as CSV."""
+    """Return the garden's shopping list as CSV."""
     text = garden.parts_csv(access.garden_for(visitor_of(request), garden_id), by_structure)
     return file_answer(text, "text/csv; charset=utf-8", f"parts-garden-{garden_id}.csv")
 

@@ -15,7 +15,7 @@ router = Router()
 
 @router.get("/gardens/{garden_id}/people", response={200: schemas.People, **REFUSED})
 def people(request: HttpRequest, garden_id: int) -> schemas.People:
-    """Who may see the garden; only its owner is told."""
+    """Return who may see the garden. Only its owner may ask."""
     return access.people(access.garden_for(visitor_of(request), garden_id, "owner").garden)
 
 
@@ -27,13 +27,13 @@ def share(request: HttpRequest, garden_id: int, sent: schemas.ShareIn) -> schema
 
 @router.delete("/gardens/{garden_id}/people/{name}", response={200: schemas.People, **REFUSED})
 def unshare(request: HttpRequest, garden_id: int, name: str) -> schemas.People:
-    """Take a share back."""
+    """Stop sharing the garden with an account."""
     return access.unshare(access.garden_for(visitor_of(request), garden_id, "owner").garden, name)
 
 
 @router.delete("/gardens/{garden_id}/share", response={200: schemas.Nothing, **REFUSED})
 def leave(request: HttpRequest, garden_id: int) -> schemas.Nothing:
-    """Leave a garden that somebody shared with the visitor."""
+    """Leave a garden that was shared with the visitor."""
     visitor = visitor_of(request)
     access.leave(access.garden_for(visitor, garden_id), visitor)
     return schemas.Nothing()
@@ -41,7 +41,7 @@ def leave(request: HttpRequest, garden_id: int) -> schemas.Nothing:
 
 @router.post("/gardens/{garden_id}/link", response={200: schemas.People, **REFUSED})
 def make_link(request: HttpRequest, garden_id: int) -> schemas.People:
-    """Make a read-only link; an old one is withdrawn."""
+    """Make a read-only link. It replaces an older one."""
     return access.make_link(access.garden_for(visitor_of(request), garden_id, "owner").garden)
 
 

@@ -19,27 +19,27 @@ _CALENDAR = "text/calendar; charset=utf-8"
 @router.get("/gardens/{garden_id}/week", response={200: schemas.WeekOut, **REFUSED})
 @heavy
 def week(request: HttpRequest, garden_id: int) -> HttpResponse:
-    """What is due in a garden today, what was left, and what comes."""
+    """Return what is due in a garden today, what is overdue, and what comes next."""
     return answer(season.week_out(access.garden_for(visitor_of(request), garden_id)))
 
 
 @router.get("/gardens/{garden_id}/year", response={200: schemas.YearOut, **REFUSED})
 @heavy
 def year(request: HttpRequest, garden_id: int) -> HttpResponse:
-    """A garden's year: every structure with what grows on it."""
+    """Return a garden's year: every support with what grows on it."""
     return answer(season.year_out(access.garden_for(visitor_of(request), garden_id)))
 
 
 @router.post("/gardens/{garden_id}/year/draft", response={200: schemas.YearRow, **REFUSED})
 @live
 def sown(request: HttpRequest, garden_id: int, sent: schemas.SownIn) -> HttpResponse:
-    """A structure's year while a hand moves one of its plantings; nothing is stored."""
+    """Return a support's year with a planting on another day. Nothing is stored."""
     return answer(season.sown(access.garden_for(visitor_of(request), garden_id), sent))
 
 
 @router.post("/gardens/{garden_id}/year/close", response={200: schemas.Nothing, **REFUSED})
 def close(request: HttpRequest, garden_id: int, sent: schemas.CloseIn) -> schemas.Nothing:
-    """Close a season: what grew is kept for the rotation, and the next year is planned."""
+    """Close a season: keep what grew for crop rotation, and plan the next year."""
     visitor = visitor_of(request)
     return season.close(access.garden_for(visitor, garden_id, "edit"), sent.year, visitor)
 
@@ -47,14 +47,14 @@ def close(request: HttpRequest, garden_id: int, sent: schemas.CloseIn) -> schema
 @router.get("/gardens/{garden_id}/weather", response={200: schemas.WeatherOut, **REFUSED})
 @heavy
 def weather(request: HttpRequest, garden_id: int) -> HttpResponse:
-    """What is expected of the weather, and a storm in it."""
+    """Return the forecast, and a storm in it."""
     return answer(sky.weather_out(access.garden_for(visitor_of(request), garden_id)))
 
 
 @router.post("/gardens/{garden_id}/weather/seen", response={200: schemas.Nothing, **REFUSED})
 @heavy
 def seen(request: HttpRequest, garden_id: int) -> schemas.Nothing:
-    """Write down the weeks that were."""
+    """Record the weather of past weeks."""
     visitor = visitor_of(request)
     return sky.take_in(access.garden_for(visitor, garden_id, "edit"), visitor)
 
@@ -62,7 +62,7 @@ def seen(request: HttpRequest, garden_id: int) -> schemas.Nothing:
 @router.post("/gardens/{garden_id}/weather/record", response={200: schemas.RecordRead, **REFUSED})
 @heavy
 def record(request: HttpRequest, garden_id: int, sent: schemas.RecordIn) -> schemas.RecordRead:
-    """Take a garden's own daily record for its climate."""
+    """Use a garden's own daily record for its climate."""
     visitor = visitor_of(request)
     return sky.take_record(access.garden_for(visitor, garden_id, "edit"), sent.text, visitor)
 
@@ -70,21 +70,21 @@ def record(request: HttpRequest, garden_id: int, sent: schemas.RecordIn) -> sche
 @router.get("/gardens/{garden_id}/season.ics", response={200: str, **REFUSED})
 @heavy
 def calendar(request: HttpRequest, garden_id: int) -> HttpResponse:
-    """The season as a calendar file."""
+    """Return the season as a calendar file."""
     granted = access.garden_for(visitor_of(request), garden_id)
     return file_answer(feed.calendar_of(granted.garden).text, _CALENDAR, f"season-{garden_id}.ics")
 
 
 @router.get("/gardens/{garden_id}/feed", response={200: schemas.FeedOut, **REFUSED})
 def calendar_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
-    """The address of the calendar feed, if there is one."""
+    """Return the address of the calendar feed, if there is one."""
     granted = access.garden_for(visitor_of(request), garden_id)
     return feed.feed_of(granted.garden, granted.role != "read")
 
 
 @router.post("/gardens/{garden_id}/feed", response={200: schemas.FeedOut, **REFUSED})
 def open_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
-    """Open a calendar feed; an old one is withdrawn."""
+    """Make a calendar feed. It replaces an older one."""
     return feed.open_feed(access.garden_for(visitor_of(request), garden_id, "edit").garden)
 
 
@@ -97,7 +97,7 @@ def close_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
 @router.get("/feed/{token}.ics", response={200: str, **REFUSED}, auth=Passing())
 @heavy
 def fed(request: HttpRequest, token: str) -> HttpResponse:
-    """The calendar that a feed leads to; 304 where it is as it was."""
+    """Return the calendar of a feed. Returns 304 when it has not changed."""
     found = feed.calendar_at(token)
     return marked(request, found.mark, lambda: HttpResponse(found.text, content_type=_CALENDAR))
 
@@ -105,6 +105,6 @@ def fed(request: HttpRequest, token: str) -> HttpResponse:
 @router.get("/structures/{structure_id}/skipped", response={200: schemas.SkippedOut, **REFUSED})
 @heavy
 def skipped(request: HttpRequest, structure_id: int) -> schemas.SkippedOut:
-    """What it does to a structure when its picks are missed now."""
+    """Return what missed picks do to a support."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return season.skipped(row)

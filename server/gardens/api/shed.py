@@ -15,20 +15,20 @@ router = Router()
 
 @router.get("/gardens/{garden_id}/shed", response={200: schemas.ShedOut, **REFUSED})
 def one_shed(request: HttpRequest, garden_id: int) -> schemas.ShedOut:
-    """What is in a garden's shed, who has of it, and what is free."""
+    """Return what is in a garden's shed, what is reserved, and what is free."""
     return shed.shed_out(access.garden_for(visitor_of(request), garden_id))
 
 
 @router.post("/gardens/{garden_id}/shed/line", response={200: schemas.StockChange, **REFUSED})
 def line(request: HttpRequest, garden_id: int, sent: schemas.LineIn) -> schemas.StockChange:
-    """Read a thing of the shed that is written in one line; nothing is stored."""
+    """Read stock that is written in one line. Nothing is stored."""
     return shed.line_read(access.garden_for(visitor_of(request), garden_id), sent)
 
 
 @router.post("/structures/{structure_id}/take", response={200: schemas.TakenOut, **REFUSED})
 @heavy
 def take(request: HttpRequest, structure_id: int, sent: schemas.TakeIn) -> schemas.TakenOut:
-    """What a draft can have of the shed; nothing is stored."""
+    """Return what a draft can use from the shed. Nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.taken_of(row, sent)
 
@@ -36,7 +36,7 @@ def take(request: HttpRequest, structure_id: int, sent: schemas.TakeIn) -> schem
 @router.post("/structures/{structure_id}/down", response={200: schemas.GardenOut, **REFUSED})
 @heavy
 def down(request: HttpRequest, structure_id: int, sent: schemas.DownIn) -> schemas.GardenOut:
-    """Take a structure down: what is worth keeping goes into the shed, older."""
+    """Take a support down. Its usable parts go to the shed, one use older."""
     visitor = visitor_of(request)
     return shed.take_down(*access.structure_for(visitor, structure_id, "edit"), sent, visitor)
 
@@ -44,5 +44,5 @@ def down(request: HttpRequest, structure_id: int, sent: schemas.DownIn) -> schem
 @router.get("/gardens/{garden_id}/supplier", response={200: schemas.SupplierOut, **REFUSED})
 @brisk
 def prices(request: HttpRequest, garden_id: int) -> schemas.SupplierOut:
-    """A supplier's price list, and what it would change; nothing is stored."""
+    """Return a supplier's price list, and what it would change. Nothing is stored."""
     return supplier.supplier_out(access.garden_for(visitor_of(request), garden_id))

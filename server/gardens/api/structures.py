@@ -17,7 +17,7 @@ router = Router()
 @router.post("/gardens/{garden_id}/beds/{bed}/supports", response={200: schemas.SupportsOut, **REFUSED})
 @heavy
 def supports(request: HttpRequest, garden_id: int, bed: str, sent: schemas.WantedIn) -> schemas.SupportsOut:
-    """Every kind of support as it would stand on a bed; nothing is stored."""
+    """Return every kind of support as it would stand on a bed. Nothing is stored."""
     return structures.supports(access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent)
 
 
@@ -26,7 +26,7 @@ def supports(request: HttpRequest, garden_id: int, bed: str, sent: schemas.Wante
 def way(
     request: HttpRequest, garden_id: int, bed: str, family: str, sent: schemas.ChooseIn
 ) -> schemas.KindReport:
-    """One kind of support for a need, sized and measured by what matters; nothing is stored."""
+    """Size one kind of support for a need, and return its figures. Nothing is stored."""
     granted = access.garden_for(visitor_of(request), garden_id, "edit")
     return structures.way(granted, bed, family, sent, until_enough())
 
@@ -34,21 +34,21 @@ def way(
 @router.post("/gardens/{garden_id}/beds/{bed}/divides", response={200: schemas.DividesOut, **REFUSED})
 @heavy
 def divides(request: HttpRequest, garden_id: int, bed: str, sent: schemas.DividesIn) -> schemas.DividesOut:
-    """The choices that divide growers, as they come out for a way of building; nothing is stored."""
+    """Return the choices that growers disagree on, for one candidate. Nothing is stored."""
     granted = access.garden_for(visitor_of(request), garden_id, "edit")
     return structures.divides(granted, bed, sent, until_enough())
 
 
 @router.post("/gardens/{garden_id}/order", response={200: schemas.OrderOut, **REFUSED})
 def order(request: HttpRequest, garden_id: int, sent: schemas.OrderIn) -> schemas.OrderOut:
-    """Ways of building in order, each with why; nothing is stored."""
+    """Rank candidates, each with its reason. Nothing is stored."""
     return structures.order(access.garden_for(visitor_of(request), garden_id, "edit"), sent)
 
 
 @router.post("/gardens/{garden_id}/beds/{bed}/proposal", response={200: schemas.ProposalOut, **REFUSED})
 @heavy
 def propose(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn) -> schemas.ProposalOut:
-    """A structure for a need, everything filled in with its reason; nothing is stored."""
+    """Propose a support for a need, each value with its reason. Nothing is stored."""
     return structures.proposal(
         access.garden_for(visitor_of(request), garden_id, "edit"), bed, sent, until_enough()
     )
@@ -57,14 +57,14 @@ def propose(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn
 @router.post("/gardens/{garden_id}/beds/{bed}/structures", response={200: schemas.StructureOut, **REFUSED})
 @brisk
 def build(request: HttpRequest, garden_id: int, bed: str, sent: schemas.NeedIn) -> schemas.StructureOut:
-    """Put the proposed structure on the bed."""
+    """Add the proposed support to the bed."""
     visitor = visitor_of(request)
     return structures.build(access.garden_for(visitor, garden_id, "edit"), bed, sent, visitor, until_enough())
 
 
 @router.get("/structures/{structure_id}", response={200: schemas.StructureOut, **REFUSED})
 def structure(request: HttpRequest, structure_id: int) -> schemas.StructureOut:
-    """A structure as the bench takes it up."""
+    """Return a support with all that its design page needs."""
     return structures.structure_out(*access.structure_for(visitor_of(request), structure_id))
 
 
@@ -73,14 +73,14 @@ def structure(request: HttpRequest, structure_id: int) -> schemas.StructureOut:
     response={200: schemas.StructureOut, 409: schemas.StructureConflict, **REFUSED},
 )
 def save(request: HttpRequest, structure_id: int, sent: schemas.SaveIn) -> schemas.StructureOut:
-    """Save a draft; 409 with what is saved, and where it differs, when someone else was first."""
+    """Save a draft. Returns 409 with the saved version and the differences when someone else saved first."""
     visitor = visitor_of(request)
     return structures.save(*access.structure_for(visitor, structure_id, "edit"), sent, visitor)
 
 
 @router.delete("/structures/{structure_id}", response={200: schemas.Nothing, **REFUSED})
 def remove(request: HttpRequest, structure_id: int) -> schemas.Nothing:
-    """Take a structure off its bed."""
+    """Remove a support from its bed."""
     visitor = visitor_of(request)
     structures.remove(*access.structure_for(visitor, structure_id, "edit"), visitor)
     return schemas.Nothing()
@@ -89,7 +89,7 @@ def remove(request: HttpRequest, structure_id: int) -> schemas.Nothing:
 @router.post("/structures/{structure_id}/report", response={200: schemas.Report, **REFUSED})
 @live
 def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> HttpResponse:
-    """Evaluate a draft; nothing is stored."""
+    """Evaluate a draft. Nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     told = structures.report_of(row, sent.draft, sent.day)
     return answer(told)
@@ -98,7 +98,7 @@ def report(request: HttpRequest, structure_id: int, sent: schemas.DraftIn) -> Ht
 @router.post("/structures/{structure_id}/fixes", response={200: schemas.LinkFixes, **REFUSED})
 @heavy
 def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> schemas.LinkFixes:
-    """The fixes of one link of a draft."""
+    """Return the changes that strengthen one link of a draft."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.fixes_of(row, sent.draft, sent.link)
 
@@ -106,7 +106,7 @@ def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> sch
 @router.post("/structures/{structure_id}/rests", response={200: schemas.Rests, **REFUSED})
 @heavy
 def rests(request: HttpRequest, structure_id: int, sent: schemas.RestsIn) -> schemas.Rests:
-    """What the limit gust of a draft rests on most."""
+    """Return the inputs to which the limit gust of a draft is most sensitive."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.rests_of(row, sent.draft)
 
@@ -114,9 +114,7 @@ def rests(request: HttpRequest, structure_id: int, sent: schemas.RestsIn) -> sch
 @router.post("/structures/{structure_id}/curve", response={200: schemas.CurveReport, **REFUSED})
 @heavy
 def curve(request: HttpRequest, structure_id: int, sent: schemas.CurveIn) -> schemas.CurveReport:
-    """The limit gust and the cost of a draft against one of its options, over all it may be; nothing is
-    stored.
-    """
+    """Return the limit gust and the cost of a draft over the range of one option. Nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.curve_of(row, sent)
 
@@ -124,7 +122,7 @@ def curve(request: HttpRequest, structure_id: int, sent: schemas.CurveIn) -> sch
 @router.post("/structures/{structure_id}/solid", response={200: schemas.SolidReport, **REFUSED})
 @heavy
 def solid(request: HttpRequest, structure_id: int, sent: schemas.SolidIn) -> HttpResponse:
-    """A draft in three dimensions, with the day's sun and in words; nothing is stored."""
+    """Return a draft in three dimensions, with the day's sun and in words. Nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return answer(structures.solid_of(row, sent))
 
@@ -132,7 +130,7 @@ def solid(request: HttpRequest, structure_id: int, sent: schemas.SolidIn) -> Htt
 @router.post("/structures/{structure_id}/ways", response={200: schemas.WishReport, **REFUSED})
 @heavy
 def ways(request: HttpRequest, structure_id: int, sent: schemas.WishIn) -> schemas.WishReport:
-    """The ways from a draft to what is wished of it; nothing is stored."""
+    """Return the changes that bring a draft to a wish. Nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.ways_of(row, sent)
 
@@ -140,20 +138,20 @@ def ways(request: HttpRequest, structure_id: int, sent: schemas.WishIn) -> schem
 @router.post("/structures/{structure_id}/sizing", response={200: schemas.Sizing, **REFUSED})
 @heavy
 def sizing(request: HttpRequest, structure_id: int, sent: schemas.SizingIn) -> schemas.Sizing:
-    """A draft sized for an aim: what changes, what for, what stops it; nothing is stored."""
+    """Size a draft for an aim: what changes, why, and what prevents it. Nothing is stored."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
     return structures.sizing_of(row, sent, until_enough())
 
 
 @router.get("/structures/{structure_id}/cuts.csv", response={200: str, **REFUSED})
 def cuts_csv(request: HttpRequest, structure_id: int) -> HttpResponse:
-    """The cut list as CSV."""
+    """Return the cut list as CSV."""
     row, granted = access.structure_for(visitor_of(request), structure_id)
     return file_answer(structures.cuts_table(row, granted), "text/csv; charset=utf-8", f"cuts-{row.pk}.csv")
 
 
 @router.get("/structures/{structure_id}/parts.csv", response={200: str, **REFUSED})
 def parts_csv(request: HttpRequest, structure_id: int) -> HttpResponse:
-    """The shopping list as CSV."""
+    """Return the shopping list as CSV."""
     row, granted = access.structure_for(visitor_of(request), structure_id)
     return file_answer(structures.parts_csv(row, granted), "text/csv; charset=utf-8", f"parts-{row.pk}.csv")

@@ -1,4 +1,4 @@
-"""Long reckonings take turns: two of one visitor at once, a few of all, so that everybody else is served
+"""Long calculations take turns: two of one visitor at once, a few of all, so that everybody else is served
 meanwhile.
 """
 
@@ -38,7 +38,7 @@ class Full(Exception):
 
 
 class Turns:
-    """Who is being reckoned for: at most `own` of one visitor and `most` of all at once, the next few
+    """Who is being calculated for: at most `own` of one visitor and `most` of all at once, the next few
     waiting.
     """
 
@@ -92,7 +92,7 @@ _live = Turns(OWN, 10**6)  # of a hand, which waits for nothing that comes in by
 
 
 def heavy(view: Callable[..., Answer]) -> Callable[..., Answer]:
-    """Return a view that may reckon for seconds: it waits for its turn among its visitor's own and
+    """Return a view that may calculate for seconds: it waits for its turn among its visitor's own and
     everybody's.
     """
     return _in_turn(view, _long)

@@ -649,7 +649,7 @@ class ImportLine(Typed):
 
 
 class ImportOut(Typed):
-    """What an import does, before it does it; `number` says which state of the garden that was reckoned
+    """What an import does, before it does it; `number` says which state of the garden that was calculated
     from.
     """
 
@@ -664,6 +664,6 @@ class ImportDo(ImportIn):
 
 
 class Method(Typed):
-    """How Ascent reckons, as HTML."""
+    """How Ascent calculates, as HTML."""
 
     html: str

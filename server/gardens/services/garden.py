@@ -448,7 +448,8 @@ def lines(
     """Return how structures stand: those named, or as many as one call takes, so that a large garden comes in
     by and by. Whenever it can, it pauses for others.
 
-    What is reckoned once is known the next time, so that whoever asks again for what is missing gets further.
+    What is calculated once is known the next time, so that whoever asks again for what is missing gets
+    further.
     """
     state = known_of(granted.garden).state
     place = place_of(granted.garden)

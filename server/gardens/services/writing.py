@@ -1,4 +1,4 @@
-"""The one way a garden is changed: reckoned without holding anybody up, stored in a moment if nothing has
+"""The one way a garden is changed: calculated without holding anybody up, stored in a moment if nothing has
 changed meanwhile, done once.
 """
 
@@ -52,8 +52,8 @@ class Written:
 
 
 def change_garden(garden_id: int, visitor: Visitor, make: Callable[[Garden, State], Wanted]) -> Written:
-    """Change a garden: what is wanted is reckoned first, then stored in a short transaction if the garden is
-    still as it was read.
+    """Change a garden: what is wanted is calculated first, then stored in a short transaction if the garden
+    is still as it was read.
 
     Args:
         garden_id: Which.

@@ -121,7 +121,7 @@ class GardenTest(ApiTestCase):
         )
         self.assertIn("\n'=1+1,", self.call("get", self.path("/parts.csv?by_structure=true")))
 
-    def test_how_it_reckons_is_a_page_without_raw_html(self):
+    def test_how_it_calculates_is_a_page_without_raw_html(self):
         html = self.call("get", "method")["html"]
         self.assertIn("<h1>", html)
         self.assertNotIn("<script", html)

@@ -341,7 +341,7 @@ class DifferenceTest(EditTestCase):
             out = self.call("post", self.path("/edits"), {"edits": [edit]})
             self.assertEqual(out["changed"]["since"], now["number"])
             now = merged(now, out["changed"])
-            known.forget()  # what is reckoned from nothing is what was reckoned round what moved
+            known.forget()  # what is calculated from nothing is what was calculated round what moved
             self.alike(now, self.call("get", self.path()))
 
     def test_what_others_have_done_comes_as_a_difference_or_as_the_whole_of_it(self):

@@ -387,7 +387,7 @@ class MarkTest(FormsTestCase):
             self.assertEqual(answer.status_code, status)
 
     def test_what_a_database_refuses_is_a_fault_said_once(self):
-        """A write that can never be stored is reckoned once and answered as a fault, not as busy for ever."""
+        """A write that can never be stored is calculated once and answered as a fault, not busy for ever."""
         made = []
 
         def broken(*_args: Any, **_more: Any) -> None:

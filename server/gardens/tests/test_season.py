@@ -110,7 +110,7 @@ class WeekTest(SeasonTestCase):
         self.call("post", f"{self.at}/undo", {})
         self.assertEqual(self.tasks()[key]["state"], "done")
 
-    def test_missed_picks_are_reckoned(self):
+    def test_missed_picks_are_calculated(self):
         words = self.call("get", f"structures/{self.structure.pk}/skipped")["words"]
         self.assertIn("miss 3 picks, 3.0 times as much fruit hangs", words)
 
@@ -424,7 +424,7 @@ class FeedTest(SeasonTestCase):
         self.assertEqual(third[plant].sequence.value, "2")
         self.assertEqual(fetched()[plant].sequence.value, "2")
 
-    def test_it_is_reckoned_once_and_without_holding_anybody_up(self):
+    def test_it_is_calculated_once_and_without_holding_anybody_up(self):
         address = self.call("post", f"{self.at}/feed", {})["address"]
         held: list[bool] = []
         real = feed.entries_of

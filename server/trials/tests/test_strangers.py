@@ -501,7 +501,7 @@ class LargeTest(ApiTestCase):
 
 
 class BusyTest(ApiTestCase):
-    def test_nothing_is_reckoned_while_the_database_is_held(self):
+    def test_nothing_is_calculated_while_the_database_is_held(self):
         """The core is only called outside of a transaction: for edits, a bench's save, building, an
         import.
         """
@@ -534,7 +534,7 @@ class BusyTest(ApiTestCase):
         self.assertGreater(len(held), 10)
         self.assertFalse(any(held))
 
-    def test_whoever_is_overtaken_reckons_again_and_both_changes_stand(self):
+    def test_whoever_is_overtaken_calculates_again_and_both_changes_stand(self):
         real, overtaken = writing.known_of, []
 
         def overtake(garden: Garden) -> Any:

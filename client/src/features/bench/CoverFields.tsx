@@ -13,7 +13,7 @@ interface Props {
 
 const MOST = 3;
 
-/** Cloths and films over a structure in weeks of their own; each is reckoned with its wind, and with snow. */
+/** Cloths and films over a structure in weeks of their own, each calculated with its wind, and with snow. */
 export function CoverFields({ draft, catalogue, onChange }: Props) {
   const put = (covers: readonly Covered[]) => onChange((now) => ({ ...now, covers: [...covers] }));
   const change = (at: number, part: Partial<Covered>) =>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import { type Draft, type Report, type Schemas } from "../../api/client";
-import { askTake } from "../../api/reckoned";
+import { askTake } from "../../api/calculated";
 
 interface Props {
   structure: Schemas["StructureOut"];

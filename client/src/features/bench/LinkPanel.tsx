@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 
 import { type Draft, type LinkReport, type OptionField, type Schemas } from "../../api/client";
-import { useFixes } from "../../api/reckoned";
+import { useFixes } from "../../api/calculated";
 import { upTo } from "../../ui/upTo";
 import { Together } from "./Together";
 

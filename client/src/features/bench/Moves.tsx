@@ -1,5 +1,5 @@
 import { type Draft, type Schemas } from "../../api/client";
-import { useCurve } from "../../api/reckoned";
+import { useCurve } from "../../api/calculated";
 import { curveMarks } from "../../drawing/curve";
 import { useSettled } from "../../ui/useSettled";
 

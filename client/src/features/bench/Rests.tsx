@@ -1,5 +1,5 @@
 import { type Draft, type Schemas } from "../../api/client";
-import { useRests } from "../../api/reckoned";
+import { useRests } from "../../api/calculated";
 import { useSettled } from "../../ui/useSettled";
 
 const SOURCE: Record<string, string> = {

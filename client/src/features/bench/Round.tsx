@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 
 import { type Draft, type Report, type Schemas } from "../../api/client";
-import { useSolid } from "../../api/reckoned";
+import { useSolid } from "../../api/calculated";
 import { useStage } from "../../drawing/round/useStage";
 import { useSettled } from "../../ui/useSettled";
 

@@ -3,7 +3,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 
 import { type Draft, type OptionField, type Schemas } from "../../api/client";
-import { useSizing } from "../../api/reckoned";
+import { useSizing } from "../../api/calculated";
 import { Pick } from "../../ui/Pick";
 import { Tick } from "../../ui/Tick";
 

@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import { type Draft, type Schemas } from "../../api/client";
-import { useWays } from "../../api/reckoned";
+import { useWays } from "../../api/calculated";
 import { useSettled } from "../../ui/useSettled";
 import { Measured } from "./Measured";
 

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 
 import { type Draft, onlyBusy, type Problem, Refused, type Report } from "../../api/client";
-import { reportOf } from "../../api/reckoned";
+import { reportOf } from "../../api/calculated";
 import { FIRST_PAUSE_MS } from "../../queue/pauses";
 
 /**

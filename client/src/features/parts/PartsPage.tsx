@@ -3,7 +3,7 @@ import { Link, useParams } from "react-router";
 
 import { Refused } from "../../api/client";
 import { useGarden, useStructure } from "../../api/queries";
-import { usePartsReport } from "../../api/reckoned";
+import { usePartsReport } from "../../api/calculated";
 import { useFresh } from "../../api/useFresh";
 import { Sheet } from "../../drawing/Sheet";
 import { changePlace } from "../../queue/asks";

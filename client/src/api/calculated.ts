@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import { api, exactly, taken, type Draft, type Report, type Schemas } from "./client";
 
-// What is reckoned of a draft: each is asked anew as the draft changes, and no more once its page is left.
+// What is calculated of a draft: each is asked anew as the draft changes, and no more once its page is left.
 
 type Structure = Pick<Schemas["StructureOut"], "id" | "units">;
 
