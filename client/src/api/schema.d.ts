@@ -20,7 +20,7 @@ export interface paths {
         post: operations["accounts_api_sign_up"];
         /**
          * Delete Account
-         * @description Delete one's account with all its gardens.
+         * @description Delete the visitor's account with all its gardens.
          */
         delete: operations["accounts_api_delete_account"];
         options?: never;
@@ -38,7 +38,7 @@ export interface paths {
         get?: never;
         /**
          * Change Password
-         * @description Change one's password.
+         * @description Change the visitor's password.
          */
         put: operations["accounts_api_change_password"];
         post?: never;
@@ -58,12 +58,12 @@ export interface paths {
         get?: never;
         /**
          * Reset
-         * @description Set a new password by the link that was sent.
+         * @description Set a new password with the link that was sent.
          */
         put: operations["accounts_api_reset"];
         /**
          * Ask Reset
-         * @description Ask for the link that sets a new password.
+         * @description Send a link that sets a new password.
          */
         post: operations["accounts_api_ask_reset"];
         delete?: never;
@@ -81,7 +81,7 @@ export interface paths {
         };
         /**
          * Catalogue
-         * @description Everything a picker lists.
+         * @description Return everything that forms offer to choose from.
          */
         get: operations["gardens_api_gardens_catalogue"];
         put?: never;
@@ -101,7 +101,7 @@ export interface paths {
         };
         /**
          * Empty
-         * @description Answer nothing, typed: what a round trip costs by itself.
+         * @description Return an empty answer, to measure a round trip.
          */
         get: operations["gardens_api_gardens_empty"];
         put?: never;
@@ -121,7 +121,7 @@ export interface paths {
         };
         /**
          * Fed
-         * @description The calendar that a feed leads to; 304 where it is as it was.
+         * @description Return the calendar of a feed. Returns 304 when it has not changed.
          */
         get: operations["gardens_api_season_fed"];
         put?: never;
@@ -141,7 +141,7 @@ export interface paths {
         };
         /**
          * Gardens
-         * @description The gardens the visitor may see, their own first.
+         * @description Return the gardens the visitor may see, their own first.
          */
         get: operations["gardens_api_gardens_gardens"];
         put?: never;
@@ -165,7 +165,7 @@ export interface paths {
         };
         /**
          * Deleted Gardens
-         * @description The gardens the visitor has deleted and can still restore.
+         * @description Return the gardens the visitor has deleted and can still restore.
          */
         get: operations["gardens_api_gardens_deleted_gardens"];
         put?: never;
@@ -187,7 +187,7 @@ export interface paths {
         put?: never;
         /**
          * New From Plan
-         * @description Make a garden of a plan file.
+         * @description Make a garden from a garden file.
          */
         post: operations["gardens_api_exchange_new_from_plan"];
         delete?: never;
@@ -205,7 +205,7 @@ export interface paths {
         };
         /**
          * One Garden
-         * @description One garden with its plan.
+         * @description Return one garden with its plan.
          */
         get: operations["gardens_api_gardens_one_garden"];
         put?: never;
@@ -231,7 +231,7 @@ export interface paths {
         put?: never;
         /**
          * Divides
-         * @description The choices that divide growers, as they come out for a way of building; nothing is stored.
+         * @description Return the choices that growers disagree on, for one candidate. Nothing is stored.
          */
         post: operations["gardens_api_structures_divides"];
         delete?: never;
@@ -251,7 +251,7 @@ export interface paths {
         put?: never;
         /**
          * Propose
-         * @description A structure for a need, everything filled in with its reason; nothing is stored.
+         * @description Propose a support for a need, each value with its reason. Nothing is stored.
          */
         post: operations["gardens_api_structures_propose"];
         delete?: never;
@@ -271,7 +271,7 @@ export interface paths {
         put?: never;
         /**
          * Build
-         * @description Put the proposed structure on the bed.
+         * @description Add the proposed support to the bed.
          */
         post: operations["gardens_api_structures_build"];
         delete?: never;
@@ -291,7 +291,7 @@ export interface paths {
         put?: never;
         /**
          * Supports
-         * @description Every kind of support as it would stand on a bed; nothing is stored.
+         * @description Return every kind of support as it would stand on a bed. Nothing is stored.
          */
         post: operations["gardens_api_structures_supports"];
         delete?: never;
@@ -311,7 +311,7 @@ export interface paths {
         put?: never;
         /**
          * Way
-         * @description One kind of support for a need, sized and measured by what matters; nothing is stored.
+         * @description Size one kind of support for a need, and return its figures. Nothing is stored.
          */
         post: operations["gardens_api_structures_way"];
         delete?: never;
@@ -329,7 +329,7 @@ export interface paths {
         };
         /**
          * Cuts Table
-         * @description The garden's cut list as CSV.
+         * @description Return the garden's cut list as CSV.
          */
         get: operations["gardens_api_gardens_cuts_table"];
         put?: never;
@@ -351,7 +351,7 @@ export interface paths {
         put?: never;
         /**
          * Draft
-         * @description The plan with edits that are not stored, while a hand is moving something.
+         * @description Return the plan with edits that are not stored, while something is being dragged.
          */
         post: operations["gardens_api_gardens_draft"];
         delete?: never;
@@ -371,7 +371,7 @@ export interface paths {
         put?: never;
         /**
          * Save Edits
-         * @description Save edits of the plan, all or none; 409 with both versions when someone else was first.
+         * @description Save edits of the plan, all or none. Returns 409 with both versions when someone else saved first.
          */
         post: operations["gardens_api_gardens_save_edits"];
         delete?: never;
@@ -389,13 +389,13 @@ export interface paths {
         };
         /**
          * Calendar Feed
-         * @description The address of the calendar feed, if there is one.
+         * @description Return the address of the calendar feed, if there is one.
          */
         get: operations["gardens_api_season_calendar_feed"];
         put?: never;
         /**
          * Open Feed
-         * @description Open a calendar feed; an old one is withdrawn.
+         * @description Make a calendar feed. It replaces an older one.
          */
         post: operations["gardens_api_season_open_feed"];
         /**
@@ -417,7 +417,7 @@ export interface paths {
         };
         /**
          * Changes
-         * @description The latest changes, or those before a number.
+         * @description Return the latest changes, or those before a number.
          */
         get: operations["gardens_api_history_changes"];
         put?: never;
@@ -437,7 +437,7 @@ export interface paths {
         };
         /**
          * Past
-         * @description The plan as it was after a change; 0 is how it began.
+         * @description Return the plan as it was after a change; 0 is how it began.
          */
         get: operations["gardens_api_history_past"];
         put?: never;
@@ -459,7 +459,7 @@ export interface paths {
         put?: never;
         /**
          * Restore
-         * @description Make the garden as it was after a change.
+         * @description Restore the garden as it was after a change.
          */
         post: operations["gardens_api_history_restore"];
         delete?: never;
@@ -479,7 +479,7 @@ export interface paths {
         put?: never;
         /**
          * Take In
-         * @description Take a file in that was looked at; 409 when the garden was changed since.
+         * @description Import a file that was previewed. Returns 409 when the garden has changed since.
          */
         post: operations["gardens_api_exchange_take_in"];
         delete?: never;
@@ -499,7 +499,7 @@ export interface paths {
         put?: never;
         /**
          * Preview
-         * @description What a file would add, change and take away; nothing is stored.
+         * @description Return what a file would add, change and remove. Nothing is stored.
          */
         post: operations["gardens_api_exchange_preview"];
         delete?: never;
@@ -517,7 +517,7 @@ export interface paths {
         };
         /**
          * Lines
-         * @description How structures stand: those named; as many as a moment allows, the rest when asked again.
+         * @description Return the state of supports, all or those named: as many as a short time allows.
          */
         get: operations["gardens_api_gardens_lines"];
         put?: never;
@@ -539,7 +539,7 @@ export interface paths {
         put?: never;
         /**
          * Make Link
-         * @description Make a read-only link; an old one is withdrawn.
+         * @description Make a read-only link. It replaces an older one.
          */
         post: operations["gardens_api_people_make_link"];
         /**
@@ -563,7 +563,7 @@ export interface paths {
         put?: never;
         /**
          * Order
-         * @description Ways of building in order, each with why; nothing is stored.
+         * @description Rank candidates, each with its reason. Nothing is stored.
          */
         post: operations["gardens_api_structures_order"];
         delete?: never;
@@ -581,7 +581,7 @@ export interface paths {
         };
         /**
          * Parts
-         * @description What to buy for the whole garden.
+         * @description Return the shopping list of the whole garden.
          */
         get: operations["gardens_api_gardens_parts"];
         put?: never;
@@ -601,7 +601,7 @@ export interface paths {
         };
         /**
          * Parts Csv
-         * @description The garden's shopping list as CSV.
+         * @description Return the garden's shopping list as CSV.
          */
         get: operations["gardens_api_gardens_parts_csv"];
         put?: never;
@@ -621,7 +621,7 @@ export interface paths {
         };
         /**
          * People
-         * @description Who may see the garden; only its owner is told.
+         * @description Return who may see the garden. Only its owner may ask.
          */
         get: operations["gardens_api_people_people"];
         /**
@@ -648,7 +648,7 @@ export interface paths {
         post?: never;
         /**
          * Unshare
-         * @description Take a share back.
+         * @description Stop sharing the garden with an account.
          */
         delete: operations["gardens_api_people_unshare"];
         options?: never;
@@ -665,7 +665,7 @@ export interface paths {
         };
         /**
          * Plan
-         * @description The whole garden as a plan file.
+         * @description Return the whole garden as a garden file.
          */
         get: operations["gardens_api_exchange_plan"];
         put?: never;
@@ -685,7 +685,7 @@ export interface paths {
         };
         /**
          * Plot
-         * @description The plan as SVG.
+         * @description Return the garden plan as SVG.
          */
         get: operations["gardens_api_exchange_plot"];
         put?: never;
@@ -707,7 +707,7 @@ export interface paths {
         put?: never;
         /**
          * Redo
-         * @description Do again what was undone last.
+         * @description Redo what was undone last.
          */
         post: operations["gardens_api_history_redo"];
         delete?: never;
@@ -747,7 +747,7 @@ export interface paths {
         put?: never;
         /**
          * Scale
-         * @description What hangs on the scale, once it is at rest; nothing is stored.
+         * @description Read the scale once it is at rest. Nothing is stored.
          */
         post: operations["gardens_api_building_scale"];
         delete?: never;
@@ -765,7 +765,7 @@ export interface paths {
         };
         /**
          * Calendar
-         * @description The season as a calendar file.
+         * @description Return the season as a calendar file.
          */
         get: operations["gardens_api_season_calendar"];
         put?: never;
@@ -785,7 +785,7 @@ export interface paths {
         };
         /**
          * Shade
-         * @description Shadows at an hour of a day, and each bed's hours of sun on it.
+         * @description Return the shadows at an hour of a day, and each bed's hours of sun on that day.
          */
         get: operations["gardens_api_gardens_shade"];
         put?: never;
@@ -808,7 +808,7 @@ export interface paths {
         post?: never;
         /**
          * Leave
-         * @description Leave a garden that somebody shared with the visitor.
+         * @description Leave a garden that was shared with the visitor.
          */
         delete: operations["gardens_api_people_leave"];
         options?: never;
@@ -825,7 +825,7 @@ export interface paths {
         };
         /**
          * One Shed
-         * @description What is in a garden's shed, who has of it, and what is free.
+         * @description Return what is in a garden's shed, what is reserved, and what is free.
          */
         get: operations["gardens_api_shed_one_shed"];
         put?: never;
@@ -847,7 +847,7 @@ export interface paths {
         put?: never;
         /**
          * Line
-         * @description Read a thing of the shed that is written in one line; nothing is stored.
+         * @description Read stock that is written in one line. Nothing is stored.
          */
         post: operations["gardens_api_shed_line"];
         delete?: never;
@@ -865,7 +865,7 @@ export interface paths {
         };
         /**
          * Garden Since
-         * @description What of a garden differs from a number of its changes that was seen.
+         * @description Return what has changed in a garden since one of its changes, by number.
          */
         get: operations["gardens_api_gardens_garden_since"];
         put?: never;
@@ -885,7 +885,7 @@ export interface paths {
         };
         /**
          * Prices
-         * @description A supplier's price list, and what it would change; nothing is stored.
+         * @description Return a supplier's price list, and what it would change. Nothing is stored.
          */
         get: operations["gardens_api_shed_prices"];
         put?: never;
@@ -905,7 +905,7 @@ export interface paths {
         };
         /**
          * Table
-         * @description Beds, plantings or materials as CSV.
+         * @description Return beds, plantings, materials or the shed as CSV.
          */
         get: operations["gardens_api_exchange_table"];
         put?: never;
@@ -927,7 +927,7 @@ export interface paths {
         put?: never;
         /**
          * Undo
-         * @description Undo the visitor's last change that still stands.
+         * @description Undo the visitor's last change that is not undone yet.
          */
         post: operations["gardens_api_history_undo"];
         delete?: never;
@@ -945,7 +945,7 @@ export interface paths {
         };
         /**
          * Weather
-         * @description What is expected of the weather, and a storm in it.
+         * @description Return the forecast, and a storm in it.
          */
         get: operations["gardens_api_season_weather"];
         put?: never;
@@ -967,7 +967,7 @@ export interface paths {
         put?: never;
         /**
          * Record
-         * @description Take a garden's own daily record for its climate.
+         * @description Use a garden's own daily record for its climate.
          */
         post: operations["gardens_api_season_record"];
         delete?: never;
@@ -987,7 +987,7 @@ export interface paths {
         put?: never;
         /**
          * Seen
-         * @description Write down the weeks that were.
+         * @description Record the weather of past weeks.
          */
         post: operations["gardens_api_season_seen"];
         delete?: never;
@@ -1005,7 +1005,7 @@ export interface paths {
         };
         /**
          * Week
-         * @description What is due in a garden today, what was left, and what comes.
+         * @description Return what is due in a garden today, what is overdue, and what comes next.
          */
         get: operations["gardens_api_season_week"];
         put?: never;
@@ -1025,7 +1025,7 @@ export interface paths {
         };
         /**
          * Year
-         * @description A garden's year: every structure with what grows on it.
+         * @description Return a garden's year: every support with what grows on it.
          */
         get: operations["gardens_api_season_year"];
         put?: never;
@@ -1047,7 +1047,7 @@ export interface paths {
         put?: never;
         /**
          * Close
-         * @description Close a season: what grew is kept for the rotation, and the next year is planned.
+         * @description Close a season: keep what grew for crop rotation, and plan the next year.
          */
         post: operations["gardens_api_season_close"];
         delete?: never;
@@ -1067,7 +1067,7 @@ export interface paths {
         put?: never;
         /**
          * Sown
-         * @description A structure's year while a hand moves one of its plantings; nothing is stored.
+         * @description Return a support's year with a planting on another day. Nothing is stored.
          */
         post: operations["gardens_api_season_sown"];
         delete?: never;
@@ -1085,7 +1085,7 @@ export interface paths {
         };
         /**
          * Letters
-         * @description The letters of the mail stand-in; only a demo or a development server shows them.
+         * @description Return the letters of the simulated mail. Only a demo or a development server shows them.
          */
         get: operations["accounts_api_letters"];
         put?: never;
@@ -1125,7 +1125,7 @@ export interface paths {
         };
         /**
          * Method
-         * @description How Ascent reckons, from docs/method.md.
+         * @description Return how Ascent calculates, from docs/method.md.
          */
         get: operations["gardens_api_gardens_method"];
         put?: never;
@@ -1147,7 +1147,7 @@ export interface paths {
         put?: never;
         /**
          * Read Quantity
-         * @description Read what a person wrote.
+         * @description Read a quantity as a person writes it.
          */
         post: operations["gardens_api_gardens_read_quantity"];
         delete?: never;
@@ -1165,7 +1165,7 @@ export interface paths {
         };
         /**
          * Session
-         * @description Who is signed in.
+         * @description Return who is signed in.
          */
         get: operations["accounts_api_session"];
         put?: never;
@@ -1195,7 +1195,7 @@ export interface paths {
         put?: never;
         /**
          * Enter Again
-         * @description Back into the demo.
+         * @description Enter the demo again.
          */
         post: operations["accounts_api_enter_again"];
         delete?: never;
@@ -1213,18 +1213,18 @@ export interface paths {
         };
         /**
          * Structure
-         * @description A structure as the bench takes it up.
+         * @description Return a support with all that its design page needs.
          */
         get: operations["gardens_api_structures_structure"];
         /**
          * Save
-         * @description Save a draft; 409 with what is saved, and where it differs, when someone else was first.
+         * @description Save a draft. Returns 409 with the saved version and the differences when someone else saved first.
          */
         put: operations["gardens_api_structures_save"];
         post?: never;
         /**
          * Remove
-         * @description Take a structure off its bed.
+         * @description Remove a support from its bed.
          */
         delete: operations["gardens_api_structures_remove"];
         options?: never;
@@ -1241,7 +1241,7 @@ export interface paths {
         };
         /**
          * Build Pdf
-         * @description The build sheet as PDF.
+         * @description Return the build sheet as a PDF.
          */
         get: operations["gardens_api_building_build_pdf"];
         put?: never;
@@ -1261,7 +1261,7 @@ export interface paths {
         };
         /**
          * Building
-         * @description How a structure is built, and what of it is done.
+         * @description Return how a support is built, and what is done of it.
          */
         get: operations["gardens_api_building_building"];
         put?: never;
@@ -1283,8 +1283,7 @@ export interface paths {
         put?: never;
         /**
          * Curve
-         * @description The limit gust and the cost of a draft against one of its options, over all it may be; nothing is
-         *     stored.
+         * @description Return the limit gust and the cost of a draft over the range of one option. Nothing is stored.
          */
         post: operations["gardens_api_structures_curve"];
         delete?: never;
@@ -1302,7 +1301,7 @@ export interface paths {
         };
         /**
          * Cuts Csv
-         * @description The cut list as CSV.
+         * @description Return the cut list as CSV.
          */
         get: operations["gardens_api_structures_cuts_csv"];
         put?: never;
@@ -1324,7 +1323,7 @@ export interface paths {
         put?: never;
         /**
          * Down
-         * @description Take a structure down: what is worth keeping goes into the shed, older.
+         * @description Take a support down. Its usable parts go to the shed, one use older.
          */
         post: operations["gardens_api_shed_down"];
         delete?: never;
@@ -1344,7 +1343,7 @@ export interface paths {
         put?: never;
         /**
          * Fixes
-         * @description The fixes of one link of a draft.
+         * @description Return the changes that strengthen one link of a draft.
          */
         post: operations["gardens_api_structures_fixes"];
         delete?: never;
@@ -1362,7 +1361,7 @@ export interface paths {
         };
         /**
          * Parts Csv
-         * @description The shopping list as CSV.
+         * @description Return the shopping list as CSV.
          */
         get: operations["gardens_api_structures_parts_csv"];
         put?: never;
@@ -1384,7 +1383,7 @@ export interface paths {
         put?: never;
         /**
          * Report
-         * @description Evaluate a draft; nothing is stored.
+         * @description Evaluate a draft. Nothing is stored.
          */
         post: operations["gardens_api_structures_report"];
         delete?: never;
@@ -1404,7 +1403,7 @@ export interface paths {
         put?: never;
         /**
          * Rests
-         * @description What the limit gust of a draft rests on most.
+         * @description Return the inputs to which the limit gust of a draft is most sensitive.
          */
         post: operations["gardens_api_structures_rests"];
         delete?: never;
@@ -1422,7 +1421,7 @@ export interface paths {
         };
         /**
          * As Built Round
-         * @description A structure in the round, as it is being built.
+         * @description Return a support in three dimensions, as it is being built.
          */
         get: operations["gardens_api_building_as_built_round"];
         put?: never;
@@ -1442,7 +1441,7 @@ export interface paths {
         };
         /**
          * Round Glb
-         * @description A structure in the round as binary glTF, in metres.
+         * @description Return a support in three dimensions as binary glTF, in metres.
          */
         get: operations["gardens_api_building_round_glb"];
         put?: never;
@@ -1464,7 +1463,7 @@ export interface paths {
         put?: never;
         /**
          * Sizing
-         * @description A draft sized for an aim: what changes, what for, what stops it; nothing is stored.
+         * @description Size a draft for an aim: what changes, why, and what prevents it. Nothing is stored.
          */
         post: operations["gardens_api_structures_sizing"];
         delete?: never;
@@ -1482,7 +1481,7 @@ export interface paths {
         };
         /**
          * Skipped
-         * @description What it does to a structure when its picks are missed now.
+         * @description Return what missed picks do to a support.
          */
         get: operations["gardens_api_season_skipped"];
         put?: never;
@@ -1504,7 +1503,7 @@ export interface paths {
         put?: never;
         /**
          * Solid
-         * @description A draft in three dimensions, with the day's sun and in words; nothing is stored.
+         * @description Return a draft in three dimensions, with the day's sun and in words. Nothing is stored.
          */
         post: operations["gardens_api_structures_solid"];
         delete?: never;
@@ -1522,7 +1521,7 @@ export interface paths {
         };
         /**
          * Stakes Csv
-         * @description Where each post, foot and anchor goes, as CSV.
+         * @description Return the place of each post, foot and anchor as CSV.
          */
         get: operations["gardens_api_building_stakes_csv"];
         put?: never;
@@ -1544,7 +1543,7 @@ export interface paths {
         put?: never;
         /**
          * Take
-         * @description What a draft can have of the shed; nothing is stored.
+         * @description Return what a draft can use from the shed. Nothing is stored.
          */
         post: operations["gardens_api_shed_take"];
         delete?: never;
@@ -1562,7 +1561,7 @@ export interface paths {
         };
         /**
          * Views Dxf
-         * @description A structure's views as DXF, in millimetres.
+         * @description Return the views of a support as DXF, in millimetres.
          */
         get: operations["gardens_api_building_views_dxf"];
         put?: never;
@@ -1582,7 +1581,7 @@ export interface paths {
         };
         /**
          * Views
-         * @description A structure's views as SVG.
+         * @description Return the views of a support as SVG.
          */
         get: operations["gardens_api_exchange_views"];
         put?: never;
@@ -1604,7 +1603,7 @@ export interface paths {
         put?: never;
         /**
          * Ways
-         * @description The ways from a draft to what is wished of it; nothing is stored.
+         * @description Return the changes that bring a draft to a wish. Nothing is stored.
          */
         post: operations["gardens_api_structures_ways"];
         delete?: never;
@@ -3598,7 +3597,7 @@ export interface components {
         };
         /**
          * ImportOut
-         * @description What an import does, before it does it; `number` says which state of the garden that was reckoned
+         * @description What an import does, before it does it; `number` says which state of the garden that was calculated
          *     from.
          */
         ImportOut: {
@@ -4011,7 +4010,7 @@ export interface components {
         };
         /**
          * Method
-         * @description How Ascent reckons, as HTML.
+         * @description How Ascent calculates, as HTML.
          */
         Method: {
             /** Html */

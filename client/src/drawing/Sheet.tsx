@@ -105,7 +105,7 @@ export function Sheet({
             width={layout.width}
             height={layout.height}
             role="img"
-            aria-label="The structure from the side, from the end and from above"
+            aria-label="The support from the side, from the end and from above"
           >
             <Ground views={views} layout={layout} />
             {NAMES.map((name) => (

@@ -7,7 +7,7 @@ export function Letters() {
   return (
     <section aria-label="Letters">
       <h2>Letters</h2>
-      <p className="quiet">This demo sends no mail; what it would send stands here.</p>
+      <p className="quiet">This demo sends no mail. Its letters are shown here.</p>
       {letters.data.map((letter) => (
         <details key={letter.when + letter.to}>
           <summary>

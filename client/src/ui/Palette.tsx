@@ -76,8 +76,8 @@ export function Palette({ commands, onClose }: Props) {
         aria-expanded="true"
         aria-controls="palette-list"
         aria-activedescendant={found[index] ? `palette-${index}` : undefined}
-        aria-label="A bed, a structure, a page, or what you want to do"
-        placeholder="A bed, a structure, a page, or what you want to do"
+        aria-label="A bed, a support, a page or a command"
+        placeholder="A bed, a support, a page or a command"
         value={typed}
         data-typing="true"
         onChange={(event) => {

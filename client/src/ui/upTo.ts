@@ -1,2 +1,2 @@
-/** A limit after its verb: up to a gust, or over the strongest that is calculated. */
-export const upTo = (limit: string): string => (limit.startsWith("over ") ? limit : `up to ${limit}`);
+/** A limit after its verb: up to a gust; else as it is, ‘over’ the strongest calculated or ‘no wind’. */
+export const upTo = (limit: string): string => (/^\d/.test(limit) ? `up to ${limit}` : limit);

@@ -66,7 +66,7 @@ export function AccountPage() {
         api.PUT("/api/account/password", { body: { old: given(event, "old"), new: given(event, "new") } }),
       );
       form.reset();
-      setSaid("The password is changed; other devices are signed out.");
+      setSaid("The password is changed. Other devices are signed out.");
     } catch (error) {
       tell(error);
     }
@@ -169,7 +169,7 @@ export function AccountPage() {
         </form>
         <h2>Delete this account</h2>
         <p className="quiet">
-          Deletes the account with all its gardens and their history, at once and for good.
+          Deletes the account with all its gardens and their history. This is at once and for good.
         </p>
         <form onSubmit={(event) => void leaveForGood(event)} aria-label="Delete the account">
           <label className="row">

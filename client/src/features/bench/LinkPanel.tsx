@@ -74,7 +74,7 @@ export function LinkPanel({
           <strong>{fix.words}</strong>
           <span className="narrow">{fix.cost_text}</span>
           <span className="quiet said">
-            This link then holds up to {fix.link_limit_text}, the support up to {fix.limit_text}
+            This link then holds {upTo(fix.link_limit_text)}, the support {upTo(fix.limit_text)}
             {fix.holds ? ": it holds" : ""}
           </span>
         </button>

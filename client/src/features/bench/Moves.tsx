@@ -23,7 +23,7 @@ export function Moves({ structure, draft, option, onValue }: Props) {
   const { points, present, ordered, says, label } = found.data;
   if (!ordered)
     return (
-      <div className="moves" role="group" aria-label={`What ${label} moves`}>
+      <div className="moves" role="group" aria-label={`Effect of ${label} on strength and cost`}>
         <p>{says}</p>
         <ul className="movelist">
           {points.map((point, i) => (
@@ -46,7 +46,7 @@ export function Moves({ structure, draft, option, onValue }: Props) {
     );
   const marks = curveMarks(found.data, SIZE);
   return (
-    <div className="moves" role="group" aria-label={`What ${label} moves`}>
+    <div className="moves" role="group" aria-label={`Effect of ${label} on strength and cost`}>
       <p>{says}</p>
       <svg
         width={SIZE.width}

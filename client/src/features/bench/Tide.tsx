@@ -3,6 +3,7 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import type { Report } from "../../api/client";
 import { useSize } from "../../drawing/useSize";
 import { quayEdge, tideScale, waterline } from "../../drawing/tide";
+import { upTo } from "../../ui/upTo";
 
 interface Props {
   report: Report;
@@ -89,7 +90,7 @@ export function Tide({ report, week, onWeek }: Props) {
       aria-valuemin={0}
       aria-valuemax={count - 1}
       aria-valuenow={week}
-      aria-valuetext={chosen ? `${chosen.label}: holds up to ${chosen.limit_text}` : ""}
+      aria-valuetext={chosen ? `${chosen.label}: holds ${upTo(chosen.limit_text)}` : ""}
       onKeyDown={onKeyDown}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -246,7 +247,7 @@ export function Tide({ report, week, onWeek }: Props) {
               fontWeight={600}
               fill="var(--ink)"
             >
-              {chosen ? `${chosen.label}: holds up to ${chosen.limit_text}` : ""}
+              {chosen ? `${chosen.label}: holds ${upTo(chosen.limit_text)}` : ""}
             </text>
           </g>
         </svg>

@@ -6,6 +6,7 @@ import { type Draft, type OptionField, type Schemas } from "../../api/client";
 import { useSizing } from "../../api/calculated";
 import { Pick } from "../../ui/Pick";
 import { Tick } from "../../ui/Tick";
+import { upTo } from "../../ui/upTo";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -107,8 +108,8 @@ export function Together({ structure, draft, options, onFix }: Props) {
               ))}
               <span className="narrow">{found.cost_text}</span>
               <span className="quiet said">
-                Together they hold up to {found.limit_text}
-                {found.holds ? ", holds" : ", still too weak"}
+                Together they hold {upTo(found.limit_text)}
+                {found.holds ? ": that is enough." : ": still too weak."}
               </span>
             </button>
           )}

@@ -34,7 +34,7 @@ export function Differs({ step, written, onClose }: Props) {
       step: step.key,
       note: note.trim(),
     }));
-    written.differ(those, `${may.label.toLowerCase()} ${chosen} instead of ${may.planned}`);
+    written.differ(those, `${may.label}: ${chosen} instead of ${may.planned}`);
     onClose();
   };
   return (

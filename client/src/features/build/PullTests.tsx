@@ -61,7 +61,9 @@ export function PullTests({ building, written }: { building: Building; written: 
     } catch (error) {
       const problem = error instanceof Refused ? error.problems[0] : undefined;
       setSaid(
-        problem ? `The scale: ${problem.given}; ${problem.allowed}.` : "The server did not answer: write it.",
+        problem
+          ? `The scale: ${problem.given}; ${problem.allowed}.`
+          : "The server did not answer. Enter the pull yourself.",
       );
     } finally {
       setReading(false);

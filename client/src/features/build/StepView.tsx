@@ -65,7 +65,7 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
             views={building.report.views}
             standing={standing}
             fresh={new Set(step.members)}
-            title={`The structure at this step: ${step.title}`}
+            title={`The support at this step: ${step.title}`}
           />
         )}
       </Panel>

@@ -101,7 +101,7 @@ export function useRecord(building: Building) {
       const now = at();
       write({ pulls: { [`${test.member}/${now}`]: { ...test, at: now } } }, "a pull test");
     },
-    forgetPull: (pull: string) => write({ pulls: { [pull]: null } }, "a pull test forgotten"),
+    forgetPull: (pull: string) => write({ pulls: { [pull]: null } }, "a pull test deleted"),
     /** What a pull test says is used for the bed; nothing of it when null. */
     useForBed: (tested: Schemas["Tested"] | null) =>
       queue.put(

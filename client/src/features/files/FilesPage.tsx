@@ -11,6 +11,7 @@ import { GardenBar } from "../../ui/GardenBar";
 import { Pick } from "../../ui/Pick";
 import { Tick } from "../../ui/Tick";
 import { RecordBox } from "./RecordBox";
+import { sentence } from "../../ui/sentence";
 
 type What = Schemas["ImportIn"]["what"];
 interface Taken {
@@ -207,13 +208,14 @@ export function FilesPage() {
             {problems.length > 0 && (
               <div role="alert">
                 <p>
-                  <strong>Not imported. Nothing was changed.</strong>{" "}
-                  {problems.length === 1 ? "One place is" : `${problems.length} places are`} wrong:
+                  <strong>Nothing was imported.</strong>{" "}
+                  {problems.length === 1 ? "Correct this place:" : `Correct these ${problems.length} places:`}
                 </p>
                 <ul className="notes">
                   {problems.map((problem, i) => (
                     <li key={i} data-mark="!">
-                      <strong>{problem.path}</strong>: {problem.given} is not accepted; {problem.allowed}.
+                      <strong>{problem.path}</strong>: ‘{problem.given}’ cannot be used.{" "}
+                      {sentence(problem.allowed)}
                     </li>
                   ))}
                 </ul>

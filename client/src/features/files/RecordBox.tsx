@@ -4,6 +4,7 @@ import { type ChangeEvent, useRef, useState } from "react";
 import { type Problem, Refused, type Schemas } from "../../api/client";
 import { useFresh } from "../../api/useFresh";
 import { askGarden } from "../../queue/asks";
+import { sentence } from "../../ui/sentence";
 
 const MOST_BYTES = 3_500_000;
 
@@ -61,7 +62,7 @@ export function RecordBox({ garden }: { garden: number }) {
       )}
       {problems.map((problem, i) => (
         <p key={i} role="alert" className="refusal">
-          <strong>{problem.path}</strong>: {problem.given} is not accepted; {problem.allowed}.
+          <strong>{problem.path}</strong>: ‘{problem.given}’ cannot be used. {sentence(problem.allowed)}
         </p>
       ))}
     </section>

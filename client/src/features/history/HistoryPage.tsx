@@ -38,7 +38,7 @@ export function HistoryPage() {
   const restore = async () => {
     try {
       await askGarden<Garden>(id, `/history/${number ?? 0}/restore`, {}, `back to ${number ?? 0}`);
-      setSaid("Restored. That is a change like any other: undo takes it back.");
+      setSaid("Restored. You can undo it.");
       look(null);
     } catch (error) {
       setSaid(error instanceof Refused ? error.message : "The server did not answer.");

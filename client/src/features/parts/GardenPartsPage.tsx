@@ -47,13 +47,13 @@ export function GardenPartsPage() {
         {data.structures.length === 0 ? (
           <p className="lead">
             There is no support in this garden yet. <Link to={`/gardens/${id}`}>Plan a support on a bed</Link>
-            ; what it takes is listed here.
+            . Its parts are listed here.
           </p>
         ) : (
           <>
             <p className="quiet">
-              {data.structures.length} structures. Bought together it is {data.saved_text} less than one by
-              one, because every pack is rounded up once.
+              {data.structures.length} supports. Bought together they cost {data.saved_text} less, because
+              every pack is rounded up once.
             </p>
             {data.currency === UNSAID && garden.data.role !== "read" && (
               <div className="noprint asked-once">

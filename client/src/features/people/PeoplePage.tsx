@@ -118,7 +118,7 @@ export function PeoplePage() {
         {link ? (
           <>
             <p className="quiet">
-              Whoever has this address can look at the garden without an account, and change nothing.
+              Anyone who has this address can look at the garden, without an account. They cannot change it.
             </p>
             <input
               className="input"

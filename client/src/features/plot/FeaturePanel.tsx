@@ -46,12 +46,12 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
       <p className="quiet">{feature.words}</p>
       {kind?.group === "buried" && (
         <p className="hint">
-          Have buried services marked by their owner before anything is driven; dig by hand near them.
+          Have buried services marked by their owner before you drive anything. Dig by hand near them.
         </p>
       )}
       {kind?.group === "tie-off" && (
         <p className="hint">
-          A wall or post that is not yours: ask first. A sound one takes a guy; an old one may not.
+          Ask first if the wall or post is not yours. A sound one holds a guy; an old one may not.
         </p>
       )}
       <fieldset disabled={!canEdit} className="bare">

@@ -200,7 +200,7 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
               <ShadeBar shade={shade.data} moment={moment} onMoment={setMoment} />
             </Panel>
           </div>
-          <aside className="path" aria-label="Beds and structures">
+          <aside className="path" aria-label="Beds and supports">
             {garden.unreadable.length > 0 && (
               <Unreadable
                 rows={garden.unreadable}

@@ -8,6 +8,7 @@ import { askGarden } from "../../queue/asks";
 import { LeftOut } from "../../ui/LeftOut";
 import { After } from "./After";
 import type { Finding } from "./useMarks";
+import { upTo } from "../../ui/upTo";
 
 interface Props {
   week: Week;
@@ -76,8 +77,8 @@ function Storm({ storm, named }: { storm: Schemas["StormReport"]; named: Map<str
       <p>{storm.general.join(" ")}</p>
       <p>
         {storm.bare > 0 &&
-          `${storm.bare} ${storm.bare === 1 ? "structure has" : "structures have"} no crop now by the plan and ${storm.bare === 1 ? "is" : "are"} not calculated. `}
-        {storm.hold} {storm.hold === 1 ? "structure holds" : "structures hold"}
+          `${storm.bare} ${storm.bare === 1 ? "support has" : "supports have"} no crop now by the plan and ${storm.bare === 1 ? "is" : "are"} not calculated. `}
+        {storm.hold} {storm.hold === 1 ? "support holds" : "supports hold"}
         {storm.rows.length > 0 ? "; these may not, the weakest first:" : "."}
       </p>
       <LeftOut words={storm.left_out} />
@@ -112,12 +113,12 @@ function StormLine({ row, of }: { row: Schemas["StormRow"]; of: Schemas["Standin
       <ul className="acts">
         {row.moves.map((move) => (
           <li key={move.key}>
-            <strong>{move.title}</strong>, {move.minutes} min{move.after && `: holds up to ${move.after}`}.{" "}
+            <strong>{move.title}</strong>, {move.minutes} min{move.after && `: holds ${upTo(move.after)}`}.{" "}
             <span className="quiet">{move.how}</span>
           </li>
         ))}
       </ul>
-      {row.together && <p className="quiet">With all of these it holds up to {row.together}.</p>}
+      {row.together && <p className="quiet">With all of these it holds {upTo(row.together)}.</p>}
     </details>
   );
 }

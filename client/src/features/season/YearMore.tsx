@@ -70,7 +70,7 @@ export function HarvestTable({ year }: { year: Year }) {
   if (!harvest.weeks.length) return null;
   return (
     <details className="yearmore">
-      <summary>The harvest, week by week and structure by structure</summary>
+      <summary>The harvest by week and by support</summary>
       <div className="prose twocols">
         <table>
           <thead>
@@ -95,7 +95,7 @@ export function HarvestTable({ year }: { year: Year }) {
         <table>
           <thead>
             <tr>
-              <th scope="col">Structure</th>
+              <th scope="col">Support</th>
               <th scope="col">Brings in</th>
             </tr>
           </thead>

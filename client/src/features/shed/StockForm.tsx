@@ -33,7 +33,7 @@ const START = {
 } as const;
 const CONDITIONS = [
   { key: "good", name: "good" },
-  { key: "fair", name: "fair: it shows its age" },
+  { key: "fair", name: "fair: worn, but sound" },
   { key: "poor", name: "poor: cracked, bent or rusted in places" },
 ];
 const SURES = [

@@ -28,7 +28,7 @@ export function Reset() {
       <h1>A new password</h1>
       {done ? (
         <p className="lead">
-          It is set. <Link to="/">Sign in with it</Link>
+          The password is set. <Link to="/">Sign in with it</Link>
         </p>
       ) : (
         <form onSubmit={(event) => void submit(event)} className="door">

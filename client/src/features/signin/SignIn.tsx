@@ -44,7 +44,9 @@ export function SignIn() {
       setRefusals([]);
     } catch (error) {
       setRefusals(
-        error instanceof Refused ? error.problems : [{ path: "", allowed: "the server does not answer" }],
+        error instanceof Refused
+          ? error.problems
+          : [{ path: "", allowed: "The server did not answer. Try again" }],
       );
     }
   };
@@ -93,7 +95,7 @@ export function SignIn() {
             ...(way === "up" ? { minLength: 8 } : {}),
           })}
         {sent && (
-          <p role="status">If an account has that address, a link is on its way; it holds for three days.</p>
+          <p role="status">If an account has that address, a link is on its way. It works for three days.</p>
         )}
         <Button type="submit" className="strong">
           {DO[way]}

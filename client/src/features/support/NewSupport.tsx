@@ -5,7 +5,7 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { type Garden, Refused, type Report, type Schemas } from "../../api/client";
 import { useCatalogue, useGarden, useOrder, useProposal, useSupports, useWays } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
-import { askGarden, editsWrite } from "../../queue/asks";
+import { askGarden, changePlace, editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
@@ -197,6 +197,12 @@ function Choosing({ garden, bedKey, kept }: Props) {
       setFailed(`${said(error as Error)} Nothing was saved. Try again.`);
     }
   };
+  const changeHour = (hour: number | null) => {
+    if (hour === (garden.place.fields.hour ?? null)) return;
+    changePlace(gardenId, { hour }, "price of an hour of work").catch((error: unknown) =>
+      setFailed(`${said(error as Error)} Nothing was saved. Try again.`),
+    );
+  };
   const data = way && !proposal.isPlaceholderData ? proposal.data : undefined;
   const report: Report | undefined = data?.report;
   const refused = proposal.error ?? kinds.error;
@@ -335,6 +341,8 @@ function Choosing({ garden, bedKey, kept }: Props) {
               shed={garden.role === "read" ? null : gardenId}
               opened={kept !== undefined}
               currency={garden.place.fields.currency}
+              hour={garden.place.fields.hour ?? null}
+              onHour={garden.role === "read" ? null : changeHour}
               onWant={(next) => {
                 setWants(next);
                 setStopped(false);

@@ -73,6 +73,9 @@ interface Props {
   keptHeadroom: string;
   /** The garden whose shed is added to; nothing where that is not allowed. */
   shed: number | null;
+  /** What an hour of work in the garden is counted at. */
+  hour: number | null;
+  onHour: ((hour: number | null) => void) | null;
   onWant: (wants: Wants) => void;
 }
 
@@ -124,6 +127,15 @@ export function Wanted(props: Props) {
           }}
         />
       ))}
+      {props.onHour && (
+        <NumberRow
+          name={`An hour of work, ${currency}`}
+          empty="not counted"
+          bounds={[0, 1e4]}
+          value={props.hour}
+          onValue={props.onHour}
+        />
+      )}
       <Pick
         label="Who ties the plants"
         value={String(wants.reach ?? "")}
