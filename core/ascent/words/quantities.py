@@ -516,12 +516,18 @@ def with_sizes(name: str, system: System, exact: bool = False) -> str:
             return " × ".join(_size(float(each) / 1000.0, exact) for each in (match[3], match[4]))
         amount = float(match[1])
         return (
-            write(amount, "mass", system)
+            _rounded_mass(amount)
             if match[2] == "kg"
             else _size(amount * to_si(_UNIT_WORDS["length"][match[2]]), exact)
         )
 
     return _SIZED.sub(written, name)
+
+
+def _rounded_mass(kilograms: float) -> str:
+    """Return the mass in a name as people of pounds say it: two figures, as it was chosen in kilograms."""
+    pounds = kilograms / to_si("pound")
+    return f"{round(pounds, -1 if pounds >= 100 else 0):.0f} lb"
 
 
 def _size(metres: float, exact: bool) -> str:

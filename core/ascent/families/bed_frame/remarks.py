@@ -22,7 +22,9 @@ def remarked(
     bed = site.bed
     thick, high = board_of(options, bed)
     remarks = fits.of_ground(bed, options.length)
-    if options.boards == "bed" and (bed.kind != "raised" or thick < 0.019):
+    if bed.kind == "container":  # boards beside it hold nothing but themselves
+        remarks.append(Remark("no-board", "wrong", source="handbook-parts-4.10"))
+    elif options.boards == "bed" and (bed.kind != "raised" or thick < 0.019):
         remarks.append(Remark("no-board", "wrong", source="handbook-13", levers=("boards",)))
     needed = options.screw_gap * (options.screw_rows - 1) + 2 * FIRST_SCREW
     if needed > high + 1e-6:

@@ -8,7 +8,7 @@ from itertools import pairwise
 import numpy as np
 
 from ... import tables
-from ...path.geometry import Dimension, Geometry, Member, Plant, Point, located
+from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ...patterns import plants, posts, splayed
 from ...plan.model import Planting, Site
 from .options import TripodOptions
@@ -16,6 +16,8 @@ from .options import TripodOptions
 OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.4
 _FIRST_RING = 0.3  # above the soil [m]
 _TURN = 0.10  # of twine round a pole [m], parts handbook 3.4
+RIM_TIES = "rim-ties"
+_TO_TIE = 0.5  # of twine for rim and knot, beside two turns of a pole [m], common practice, no source
 _LACE = 0.20  # between the turns of laced twine [m]
 
 
@@ -92,7 +94,11 @@ def laid_out(options: TripodOptions, plantings: tuple[Planting, ...], site: Site
             else ()
         ),
     )
-    top = max(z for m in members if m.role == "post" for _, _, z in m.points)
+    poles = [m for m in members if m.role == "post"]
+    if options.held == "rim":
+        round_twice = 2 * math.pi * post.soil_width + _TO_TIE
+        ties = (*ties, Supply(RIM_TIES, "twines", options.binding, len(poles), round(round_twice, 2)))
+    top = max(z for m in poles for _, _, z in m.points)
     return Geometry(
         located(members),
         grown,

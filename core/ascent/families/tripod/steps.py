@@ -6,6 +6,7 @@ from ...family.steps import Step
 from ...path.geometry import Geometry
 from ...patterns import work
 from ...plan.model import Joining, Planting, Site
+from .geometry import RIM_TIES
 from .options import TripodOptions
 
 
@@ -24,6 +25,7 @@ def steps(
         key="poles",
         row="pole-stands" if rim else "poles-raise" if grounded else "poles-in",
         more=(apart,),
+        supplies=(RIM_TIES,) if rim else (),
         differs=("pole", "radius") if rim else ("in_soil", "pole", "radius"),
     )
     top = "couple-top" if options.crossing == "coupled" else "lash-top-ground" if grounded else "lash-top"
