@@ -14,9 +14,11 @@ from ascent.buying.work import labour_of
 from ascent.drawing.joints import joint_sheet
 from ascent.drawing.sheet import Line
 from ascent.families import FAMILIES
+from ascent.family.protocol import Need
 from ascent.ground.plot import geometry_of
-from ascent.plan.model import Structure
+from ascent.plan.model import Bed, Structure
 from ascent.report.evaluation import outline
+from ascent.sizing.offer import start_of
 from ascent.telling import complete
 from ascent.telling.complete import missing_texts
 from ascent.words.texts import has
@@ -67,6 +69,34 @@ class OrderTest(NearTestCase):
                 geometry = geometry_of(bed, structure)
                 for joining in ("usual", "other"):
                     yield structure, geometry, work_of(place, structure, geometry, joining)
+
+    def test_a_post_is_as_long_as_it_goes_in_and_stands_out(self):
+        """What is bought longer is sawn to that: both measures of its step are met, or neither is."""
+        sawn = 0
+        for structure, _, work in self.everyone():
+            for step in work:
+                said = {hit.key: hit.value[0] for hit in step.step.hits}
+                if not {"depth", "top"} <= set(said):
+                    continue
+                for member in step.members:
+                    long = said.get("sawn", member.buy_length)
+                    if member.points[-1][2] == said["top"]:
+                        with self.subTest(structure=structure.key, step=step.key):
+                            self.assertLessEqual(abs(long - said["depth"] - said["top"]), 0.03)
+                sawn += "sawn" in said
+        self.assertGreater(sawn, 0)
+
+    def test_poles_on_a_rim_have_a_tie_each(self):
+        pot = Bed(key="p", name="P", kind="container", length=0.4, width=0.4, fill_depth=0.35)
+        place = site().model_copy(update={"bed": pot})
+        structure = start_of(place, "tripod", Need("tom-cherry", 1, "right", "pruned"), "metric").structure
+        (stand,) = [
+            step
+            for step in work_of(place, structure, geometry_of(pot, structure), "usual")
+            if step.step.row == "pole-stands"
+        ]
+        ties = [used.count for used in stand.used if used.item.key == structure.options["binding"]]
+        self.assertEqual(ties, [structure.options["legs"]])
 
     def test_what_is_marked_comes_first_and_plants_after_what_is_driven(self):
         for structure, _, work in self.everyone():
