@@ -323,8 +323,8 @@ class ChangesTest(unittest.TestCase):
         )
         self.assertEqual(
             sentence(old, new, "metric"),
-            "New: moved, name Fence → New, post depth 0.45 m → 0.60 m, "
-            "ties to the post doubled 16-gauge tie wire → jute 3 mm figure of eight",
+            "New: moved, Name Fence → New, Post depth 0.45 m → 0.60 m, "
+            "Ties to the post doubled 16-gauge tie wire → jute 3 mm figure of eight",
         )
         self.assertEqual(sentence(None, new, "metric"), "New added")
         self.assertEqual(sentence(new, None, "metric"), "New removed")

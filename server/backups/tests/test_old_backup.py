@@ -97,7 +97,7 @@ class OldBackupTest(TransactionTestCase):
         (planting,) = client.get(f"/api/structures/{row}").json()["draft"]["plantings"]
         self.assertEqual((planting["key"], planting["count"]), ("p1", 11))
         self.assertIn(
-            "Lantern Row: plants 13 → 11",
+            "Lantern Row: Plants 13 → 11",
             [change["words"] for change in client.get(f"{path}/history").json()],
         )
         for _ in range(2):

@@ -218,7 +218,7 @@ class UndoTest(EditTestCase):
         draft, revision = self.draft()
         draft["options"]["depth"] = 0.75
         self.call("put", f"structures/{self.structure.pk}", {"draft": draft, "revision": revision})
-        self.assertEqual(self.call("get", self.path())["undo"], "Lantern Row: post depth 0.60 m → 0.75 m")
+        self.assertEqual(self.call("get", self.path())["undo"], "Lantern Row: Post depth 0.60 m → 0.75 m")
         self.call("post", self.path("/undo"))
         self.assertEqual(self.draft()[0]["options"]["depth"], 0.6)
 
@@ -230,7 +230,7 @@ class HistoryTest(EditTestCase):
         self.edit({"kind": "place", "change": {"name": "Quay", "path_width": 0.9}})
         log = self.call("get", self.path("/history"))
         self.assertEqual([each["number"] for each in log], [3, 2, 1])
-        self.assertEqual(log[0]["words"], "Quay: name Lantern Quay → Quay, least path 0.75 m → 0.90 m")
+        self.assertEqual(log[0]["words"], "Quay: Name Lantern Quay → Quay, Least path 0.75 m → 0.90 m")
         self.assertEqual({each["who"] for each in log}, {"mara"})
         self.assertIn("Long Plot A removed", log[1]["words"])
         past = self.call("get", self.path("/history/1"))
@@ -299,7 +299,10 @@ def merged(garden: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
             *(each for each in after if each["key"] not in known_),
         ]
 
-    out = {**garden, **{name: change[name] for name in ("number", "name", "units", "place", "room")}}
+    out = {
+        **garden,
+        **{name: change[name] for name in ("number", "name", "units", "place", "room", "next_bed")},
+    }
     out |= {name: change[name] for name in ("role", "undo", "redo")}
     out |= {name: change[name] for name in ("warnings", "unreadable") if change[name] is not None}
     for name in ("beds", "features", "structures", "needs"):

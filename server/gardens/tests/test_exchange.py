@@ -45,14 +45,14 @@ class ImportTest(ApiTestCase):
         told = self.call("post", self.path("/import/preview"), sent)
         self.assertEqual(
             [(line["act"], line["words"]) for line in told["lines"]],
-            [("change", "bed Gull Strip: name Sand Strip → Gull Strip"), ("add", "bed New Bed added")],
+            [("change", "bed Gull Strip: Name Sand Strip → Gull Strip"), ("add", "bed New Bed added")],
         )
         self.assertEqual(Change.objects.count(), 0, "nothing was stored")
         away = self.call("post", self.path("/import/preview"), {**sent, "take_away": True})["lines"]
         self.assertIn(("remove", "bed Fence Bed removed"), [(line["act"], line["words"]) for line in away])
         out = self.call("post", self.path("/import"), {**sent, "number": told["number"]})
         self.assertEqual(len(out["beds"]), 22, "what the file does not have stays unless asked")
-        self.assertEqual(out["undo"], "Gull Strip: name Sand Strip → Gull Strip; New Bed added")
+        self.assertEqual(out["undo"], "Gull Strip: Name Sand Strip → Gull Strip; New Bed added")
         before = self.plan()
         self.call("post", self.path("/undo"))
         self.assertNotEqual(self.plan(), before)
@@ -101,7 +101,7 @@ class ImportTest(ApiTestCase):
             self.path("/import/preview"),
             {"what": "materials", "text": "item;price\ntpost_2.1;9,75\n"},
         )
-        self.assertEqual(told["lines"][0]["words"], "garden Lantern Quay: prices 0 own prices → 1 own prices")
+        self.assertEqual(told["lines"][0]["words"], "garden Lantern Quay: Prices 0 own prices → 1 own prices")
         self.refused(
             "post",
             self.path("/import/preview"),

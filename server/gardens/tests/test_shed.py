@@ -36,7 +36,7 @@ class ShedTest(ApiTestCase):
         self.edit(act="change", key=key, change={"in_use": "the tent"})
         self.assertFalse(self.rows()["Poles"]["planned"])
         words = self.ask("get", f"/gardens/{self.garden.pk}/history")[0]["words"]
-        self.assertIn("in use for", words)
+        self.assertIn("In use for", words)
         self.ask("post", f"/gardens/{self.garden.pk}/undo", {})
         self.assertTrue(self.rows()["Poles"]["planned"])
 

@@ -62,7 +62,7 @@ class WantedTest(ApiTestCase):
         gone = {"kind": "need", "act": "change", "key": row.key, "change": {"others": []}}
         self.call("post", f"gardens/{self.garden.pk}/edits", {"edits": [gone]})
         words = self.call("get", f"gardens/{self.garden.pk}/history")[0]["words"]
-        self.assertIn("and with it Sugar snap", words)
+        self.assertIn("And with it Sugar snap", words)
 
     def test_an_hour_is_counted_and_a_negative_one_refused(self):
         edits = {"edits": [{"kind": "place", "change": {"hour": 15.0}}]}

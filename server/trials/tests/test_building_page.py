@@ -60,7 +60,7 @@ class StepsTest(BuildTestCase):
         self.page.get_by_role("button", name="P2", exact=True).click()
         self.page.get_by_label("Post depth, as it came out").fill("0.25 m")
         self.page.get_by_role("button", name="Save the difference").click()
-        expect(self.page.get_by_text("P2: post depth 0.25 m instead of 0.60 m")).to_be_visible()
+        expect(self.page.get_by_text("P2: Post depth 0.25 m instead of 0.60 m")).to_be_visible()
         expect(self.page.get_by_text("As built it is too weak")).to_be_visible()
         self.assertGreater(self.page.get_by_role("button", name="Solved").count(), 0)
         self.page.get_by_role("button", name="Remove this difference").click()

@@ -394,7 +394,7 @@ class PagesTest(BrowserTestCase):
         chooser.set_input_files(
             {"name": "bad.json", "mimeType": "application/json", "buffer": damaged.encode()}
         )
-        expect(page.get_by_role("alert")).to_contain_text("2 places are wrong")
+        expect(page.get_by_role("alert")).to_contain_text("Correct these 2 places")
         expect(page.get_by_role("alert")).to_contain_text("garden.beds[0].length")
         self.assertEqual(self.fields("sand-strip")["length"], 24.0)
 

@@ -49,7 +49,7 @@ class RoundTest(BrowserTestCase):
         expect(page.get_by_text("9 o’clock")).to_be_visible()
         page.get_by_role("button", name="2D drawing", exact=True).click()
         expect(
-            page.get_by_role("img", name="The structure from the side, from the end and from above")
+            page.get_by_role("img", name="The support from the side, from the end and from above")
         ).to_be_visible()
 
 
@@ -58,7 +58,7 @@ class MovesTest(BrowserTestCase):
         page = self.page
         self.open(self.structure())
         page.get_by_role("button", name="Effect of Post spacing on strength and cost").click()
-        curve = page.get_by_role("group", name="What Post spacing moves")
+        curve = page.get_by_role("group", name="Effect of Post spacing on strength and cost")
         expect(curve).to_contain_text("Now 1.22 m: holds 21 m/s.")
         spots = curve.locator("rect")
         expect(spots.first).to_be_attached()
@@ -76,7 +76,7 @@ class MovesTest(BrowserTestCase):
         page = self.page
         self.open(self.structure())
         page.get_by_role("button", name="Effect of Post on strength and cost").click()
-        listed = page.get_by_role("group", name="What Post moves")
+        listed = page.get_by_role("group", name="Effect of Post on strength and cost")
         expect(listed.get_by_role("button", name="steel T-post 2.1 m", exact=True)).to_have_attribute(
             "aria-pressed", "true"
         )
