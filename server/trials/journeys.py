@@ -116,13 +116,15 @@ def beginner(hand: Gardener) -> None:
 
 
 def balcony(hand: Gardener) -> None:
-    """Two pots of 40 cm in the wind of a balcony."""
+    """Two pots of 40 cm on a windy balcony: they would tip over by themselves, so they have its railing."""
     hand.sign_up("lark")
     hand.radio("^open")
     hand.radio("container")
     hand.write("How many alike", "2")
     hand.button("Plan its first support")
     hand.choose("Crop", "Tomato, indeterminate, cherry")
+    hand.what_matters()
+    hand.tick("a wall, fence, railing or pole is there to fix it to")
     hand.build()
 
 

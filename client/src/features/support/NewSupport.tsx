@@ -19,7 +19,7 @@ import { CostPlot } from "./CostPlot";
 import { CropFields, type Grown } from "./CropFields";
 import { Divides } from "./Divides";
 import { KeepNeed } from "./KeepNeed";
-import { NOTHING_SAID, Wanted, type Wants } from "./Wanted";
+import { NOTHING_SAID, WALL, Wanted, type Wants } from "./Wanted";
 import { Ways } from "./Ways";
 import { type Where, WhereElse } from "./WhereElse";
 
@@ -295,6 +295,9 @@ function Choosing({ garden, bedKey, kept }: Props) {
                 "Calculating…"
               )}
             </p>
+            {nothingDoes && !wants.wall && (
+              <Tick label={WALL} checked={false} onTick={() => setWants({ ...wants, wall: true })} />
+            )}
             {old.map((row) => (
               <Tick
                 key={row.key}

@@ -21,6 +21,8 @@ export const NOTHING_SAID: Wants = {
   shed: true,
 };
 
+export const WALL = "a wall, fence, railing or pole is there to fix it to";
+
 const FIRSTS: readonly { key: Wants["first"]; name: string }[] = [
   { key: "per-season", name: "cost per season and plant" },
   { key: "cost", name: "cost to buy, per plant" },
@@ -43,7 +45,7 @@ const KEPT: readonly { key: Kept; name: string }[] = [
   { key: "moves", name: "it moves to another bed" },
   { key: "both_faces", name: "plants are reached from both sides" },
   { key: "no_digging", name: "no holes are dug" },
-  { key: "wall", name: "a wall, fence or pole is there to fix it to" },
+  { key: "wall", name: WALL },
   { key: "shed", name: "parts from the shed are used" },
 ];
 const NUMBERS: readonly {
