@@ -1,7 +1,7 @@
 import Autocomplete from "@mui/material/Autocomplete";
 import NativeSelect from "@mui/material/NativeSelect";
 import TextField from "@mui/material/TextField";
-import { useId, useMemo } from "react";
+import { useId, useMemo, useState } from "react";
 
 interface Choice {
   key: string;
@@ -24,6 +24,8 @@ export function Pick({ label, value, choices, onPick }: Props) {
   // one and the same as long as it says the same: the field takes another for a new choice, and what is
   // typed would be lost
   const chosen = useMemo(() => (name === undefined ? undefined : { key: value, name }), [value, name]);
+  // what is chosen elsewhere meanwhile waits while a name is being typed, which it would write over
+  const [inHand, setInHand] = useState<Choice | null>(null);
   return (
     <div className="row">
       <label className="label" htmlFor={id}>
@@ -32,7 +34,9 @@ export function Pick({ label, value, choices, onPick }: Props) {
       {choices.length > SEEN_AT_ONCE && chosen ? (
         <Autocomplete<Choice, false, true>
           id={id}
-          value={chosen}
+          value={inHand ?? chosen}
+          onFocus={() => setInHand(chosen)}
+          onBlur={() => setInHand(null)}
           options={choices}
           disableClearable
           autoHighlight
@@ -42,7 +46,10 @@ export function Pick({ label, value, choices, onPick }: Props) {
           getOptionLabel={(choice) => choice.name}
           isOptionEqualToValue={(choice, now) => choice.key === now.key}
           slotProps={{ popper: { placement: "bottom-start" } }}
-          onChange={(_event, choice) => onPick(choice.key)}
+          onChange={(_event, choice) => {
+            setInHand(null);
+            onPick(choice.key);
+          }}
           renderInput={(params) => <TextField {...params} variant="standard" title={chosen.name} />}
         />
       ) : (

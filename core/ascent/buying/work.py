@@ -10,7 +10,6 @@ from ..families import family_of
 from ..family.steps import Step
 from ..path.geometry import Geometry, Member
 from ..patterns import posts
-from ..patterns.work import SAWN
 from ..plan.model import Build, Site, Typed
 from ..tables.rows import Anchor, Mesh, Post, Trait
 
@@ -84,9 +83,8 @@ def step_minutes(step: Step, members: Sequence[Member], setting: str, plants: in
 
 
 def tools_of(step: Step) -> list[str]:
-    """Return the tools of a step, in its order; a saw first where posts are bought longer than they stand."""
-    saw = ["saw"] if any(hit.key == SAWN for hit in step.hits) else []
-    return [*saw, *(t.strip() for t in (tables.steps()[step.row].tools or "").split(";") if t.strip())]
+    """Return the tools of a step, in its order."""
+    return [tool.strip() for tool in (tables.steps()[step.row].tools or "").split(";") if tool.strip()]
 
 
 def people_of(step: Step) -> int:

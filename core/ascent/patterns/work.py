@@ -25,9 +25,6 @@ _SWAY = 0.03  # along the row under a push of 50 N [m], handbook-parts-3.5
 _CLEAR_OF_STEM = 0.05  # of a plant from its support [m], handbook-parts-3.4
 
 
-SAWN = "sawn"  # what a post that is bought longer than it stands is sawn to
-
-
 def part_of(member: Member) -> str:
     """Return which part a member is: its key without its place."""
     return member.key.split("@")[0]
@@ -92,7 +89,7 @@ def posts_set(
     up = max(point[2] for member in members for point in member.points)
     hits = [Hit("depth", (depth, "length"), _DEPTH)] if depth > _DEPTH else []
     if saw := max(map(_to_saw_off, members), default=0.0):
-        hits.insert(0, Hit(SAWN, (members[0].buy_length - saw, "length"), _SAWN))
+        hits.insert(0, Hit("sawn", (members[0].buy_length - saw, "length"), _SAWN))
     upright = all(
         abs(m.points[0][0] - m.points[-1][0]) + abs(m.points[0][1] - m.points[-1][1]) < 0.01 for m in members
     )
