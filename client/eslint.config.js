@@ -15,6 +15,14 @@ export default tseslint.config(
   {
     languageOptions: { parserOptions: { projectService: true } },
     rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector:
+            "JSXText[value=/[A-Za-z]{2}/], JSXAttribute[name.name=/^(aria-label|label|title|placeholder|empty)$/] > Literal[value=/[a-z]{2}/]:not([value=/^Ctrl/])",
+          message: "Every text of the interface stands in texts/texts.json.",
+        },
+      ],
       "@typescript-eslint/no-confusing-void-expression": ["error", { ignoreArrowShorthand: true }],
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
       // paths of a drawing and what is read aloud are one string each

@@ -5,6 +5,7 @@ import { SignIn } from "./features/signin/SignIn";
 import { useQueueRoom } from "./queue/useQueueRoom";
 import { Commander } from "./ui/Commander";
 import { useHeadingFocus } from "./ui/useHeadingFocus";
+import { say } from "./texts/say";
 
 /** Everything inside needs someone signed in, or a read-only link opened before. */
 export function Shell() {
@@ -12,9 +13,9 @@ export function Shell() {
   const gardens = useGardens();
   const ready = useQueueRoom(session.data?.name);
   useHeadingFocus();
-  if (session.isPending || gardens.isPending || !ready) return <p className="page quiet">Loading…</p>;
-  if (session.isError)
-    return <p className="page">The server does not answer. Is it running? Then reload this page.</p>;
+  if (session.isPending || gardens.isPending || !ready)
+    return <p className="page quiet">{say("common.loading")}</p>;
+  if (session.isError) return <p className="page">{say("app.theServerDoesNotAnswerIs")}</p>;
   if (session.data.name === null && !gardens.data?.length) return <SignIn />;
   return (
     <>

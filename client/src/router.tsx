@@ -2,8 +2,9 @@ import { createBrowserRouter } from "react-router";
 
 import { Shell } from "./Shell";
 import { Broken } from "./ui/Broken";
+import { say } from "./texts/say";
 
-const Waiting = () => <p className="page quiet">Loading…</p>;
+const Waiting = () => <p className="page quiet">{say("common.loading")}</p>;
 
 export const router = createBrowserRouter([
   {

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+import json
 import re
 import string
 import tomllib
@@ -46,12 +47,13 @@ def all_texts() -> list[tuple[str, str]]:
         with (DATA / f"{table}.csv").open(encoding="utf-8", newline="") as file:
             for row in csv.DictReader(file):
                 found += [(f"{table}.{row['key']}.{c}", row[c]) for c in columns if row.get(c)]
-    return found
+    client = ROOT / "client" / "src" / "texts" / "texts.json"
+    return found + list(walked(json.loads(client.read_text(encoding="utf-8")), "client."))
 
 
 class WordsTest(unittest.TestCase):
     def test_there_are_many(self):
-        self.assertGreater(len(all_texts()), 2500)
+        self.assertGreater(len(all_texts()), 3500)
 
     def test_no_word_that_the_guide_rules_out(self):
         for where, text in all_texts():
@@ -70,7 +72,23 @@ class WordsTest(unittest.TestCase):
         for where, text in all_texts():
             with self.subTest(where):
                 names = [name for _, name, _, _ in string.Formatter().parse(text) if name is not None]
-                self.assertTrue(all(re.fullmatch(r"[a-z_]+", name) for name in names), names)
+                self.assertTrue(all(re.fullmatch(r"[a-zA-Z_0-9]+", name) for name in names), names)
+
+    def test_the_interface_gives_every_text_its_values_and_holds_none_that_nobody_shows(self):
+        code = "".join(
+            p.read_text(encoding="utf-8") for p in sorted((ROOT / "client" / "src").rglob("*.ts*"))
+        )
+        client = {where: text for where, text in all_texts() if where.startswith("client.")}
+        for where, text in client.items():
+            key = where.removeprefix("client.")
+            wanted = {name for _, name, _, _ in string.Formatter().parse(text) if name is not None}
+            with self.subTest(key):
+                self.assertIn(f'"{key}"', code)
+                for given in re.findall(
+                    rf'say\(\s*"{re.escape(key)}"(\)|,\s*\{{.*?\}}\s*,?\s*\))', code, re.DOTALL
+                ):
+                    for name in wanted:
+                        self.assertRegex(given, rf"\b{name}\b")
 
     def test_every_link_fits_after_a_colon_and_every_failure_is_a_sentence(self):
         """“First to fail: {link}.” and “{goes} A lower crop would help.”"""

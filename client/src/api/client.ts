@@ -1,6 +1,7 @@
 import createClient from "openapi-fetch";
 
 import type { components, paths } from "./schema";
+import { say } from "../texts/say";
 
 export type Schemas = components["schemas"];
 export type Report = Schemas["Report"];
@@ -26,7 +27,7 @@ export class Refused extends Error {
     readonly problems: Problem[],
     readonly saved?: unknown,
   ) {
-    super(problems.map((p) => `${p.path}: ${p.allowed}`).join("; ") || `answer ${status}`);
+    super(problems.map((p) => `${p.path}: ${p.allowed}`).join("; ") || say("api.answer", { status }));
   }
 }
 

@@ -10,6 +10,7 @@ import { sheetWithNotes, worthCloser } from "./notes";
 import type { Flat } from "./scale";
 import { useSize } from "./useSize";
 import { WindArrow } from "./WindArrow";
+import { say } from "../texts/say";
 
 type Name = View["name"];
 type Measure = View["measures"][number];
@@ -33,7 +34,11 @@ interface Props {
 
 const NONE: readonly string[] = [];
 const NAMES: readonly Name[] = ["elevation", "plan", "end"];
-const TITLES: Record<Name, string> = { elevation: "from the side", plan: "from above", end: "from the end" };
+const TITLES: Record<Name, string> = {
+  elevation: say("drawing.fromTheSide"),
+  plan: say("drawing.fromAbove"),
+  end: say("drawing.fromTheEnd"),
+};
 
 /** The working drawing: side, end and plan on one sheet to one scale, with measures that can be touched. */
 export function Sheet({
@@ -95,7 +100,7 @@ export function Sheet({
       {long && (
         <div className="closer">
           <button type="button" className="plain" aria-pressed={closer} onClick={() => setCloser(!closer)}>
-            {closer ? "the whole row" : "closer"}
+            {closer ? say("drawing.theWholeRow") : say("drawing.closer")}
           </button>
         </div>
       )}
@@ -105,7 +110,7 @@ export function Sheet({
             width={layout.width}
             height={layout.height}
             role="img"
-            aria-label="The support from the side, from the end and from above"
+            aria-label={say("drawing.theSupportFromTheSideFrom")}
           >
             <Ground views={views} layout={layout} />
             {NAMES.map((name) => (
@@ -200,7 +205,7 @@ export function Sheet({
                 className="measure"
                 style={{ left: within(x, 8 + 3.6 * measure.text.length), top: y }}
                 onClick={() => setOpen(measure.option)}
-                aria-label={`Change ${measure.label}: ${measure.text}`}
+                aria-label={say("drawing.change", { label: measure.label, text: measure.text })}
               >
                 {measure.text}
               </button>

@@ -6,6 +6,7 @@ import { Margin } from "./Margin";
 import type { Flat } from "./scale";
 import { StructureShape } from "./StructureShape";
 import { useSize } from "./useSize";
+import { say } from "../texts/say";
 
 const EDGE = 24;
 const FOOT = 40; // pixels below, for the scale bar
@@ -33,7 +34,10 @@ export function StillPlan({ plot, imperial }: { plot: Garden["plot"]; imperial: 
           width={width}
           height={height}
           role="img"
-          aria-label={`${plot.beds.length} beds, ${plot.structures.length} structures`}
+          aria-label={say("drawing.bedsStructures", {
+            beds: plot.beds.length,
+            supports: plot.structures.length,
+          })}
         >
           <Earths />
           <Margin scale={scale} width={width} height={height} middle={middle} imperial={imperial} />

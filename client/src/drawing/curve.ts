@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import type { Flat } from "./scale";
+import { say } from "../texts/say";
 
 interface Word {
   key: string;
@@ -55,13 +56,16 @@ export function curveMarks(
     words: [
       { key: "low", x: EDGE.left, y: size.height - 5, anchor: "start", text: first?.text ?? "" },
       { key: "high", x: size.width - EDGE.right, y: size.height - 5, anchor: "end", text: last?.text ?? "" },
-      { key: "gust", x: EDGE.left, y: 12, anchor: "start", text: "— holds up to" },
+      { key: "gust", x: EDGE.left, y: 12, anchor: "start", text: say("drawing.curveLimit") },
       {
         key: "cost",
         x: size.width - EDGE.right,
         y: 12,
         anchor: "end",
-        text: `┄ cost, to ${points.reduce((a, b) => (b.cost > a.cost ? b : a), first ?? { cost: 0, cost_text: "" }).cost_text}`,
+        text: say("drawing.costTo", {
+          costText: points.reduce((a, b) => (b.cost > a.cost ? b : a), first ?? { cost: 0, cost_text: "" })
+            .cost_text,
+        }),
       },
     ],
     spots: values.map((_, i) => {

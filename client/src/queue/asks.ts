@@ -1,6 +1,7 @@
 import type { Edit, Garden, Schemas } from "../api/client";
 import { queue } from "./queue";
 import { EDITS, laneOf, type NewWrite } from "./writes";
+import { say } from "../texts/say";
 
 const OWN = "gardens";
 
@@ -53,7 +54,7 @@ export const askFeed = (garden: number) =>
   queue.ask({
     lane: laneOf(garden),
     about: "feed",
-    words: "calendar feed withdrawn",
+    words: say("sync.calendarFeedWithdrawn"),
     method: "DELETE",
     path: `/api/gardens/${garden}/feed`,
     body: null,
@@ -81,7 +82,7 @@ export const askNewGarden = (body: Schemas["PlaceChange"]) =>
   queue.ask({
     lane: OWN,
     about: "new",
-    words: `new garden ${body.name ?? ""}`,
+    words: say("sync.newGarden", { name: body.name ?? "" }),
     method: "POST",
     path: "/api/gardens",
     body,
@@ -92,7 +93,7 @@ export const askGardenOf = (text: string) =>
   queue.ask({
     lane: OWN,
     about: "file",
-    words: "new garden from a plan file",
+    words: say("sync.newGardenFromAPlanFile"),
     method: "POST",
     path: "/api/gardens/import",
     body: { what: "plan", text, take_away: false },

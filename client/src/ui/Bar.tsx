@@ -9,6 +9,7 @@ import { changePlace } from "../queue/asks";
 import { forgetSaid } from "../api/forgetSaid";
 import { Kept } from "./Kept";
 import { SetAside } from "./SetAside";
+import { say } from "../texts/say";
 
 /** A post, a line between, and what it carries: the mark. */
 const Mark = () => (
@@ -36,7 +37,7 @@ export function Bar({ children, garden }: Props) {
       await changePlace(
         garden.id,
         { units },
-        `measured in ${units === "imperial" ? "feet and inches" : "metres"}`,
+        say("ui.measuredIn", { units: units === "imperial" ? say("ui.feetAndInches") : "metres" }),
       );
     } finally {
       await fresh.everything();
@@ -60,16 +61,16 @@ export function Bar({ children, garden }: Props) {
             main?.focus();
           }}
         >
-          Skip to the page
+          {say("ui.skipToThePage")}
         </button>
-        <Link to="/" className="wordmark" aria-label="Ascent, to the garden">
+        <Link to="/" className="wordmark" aria-label={say("ui.ascentToTheGarden")}>
           <Mark />
-          <span className="wide">Ascent</span>
+          <span className="wide">{say("ui.ascent")}</span>
         </Link>
         {children}
         {garden && garden.role !== "read" && <Kept garden={garden.id} />}
         <button type="button" className="plain slim" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? "Close menu" : "Menu"}
+          {open ? say("ui.closeMenu") : say("ui.menu")}
         </button>
         <div className="barmore" data-open={open}>
           <button
@@ -78,23 +79,27 @@ export function Bar({ children, garden }: Props) {
             title="Ctrl K or /"
             onClick={() => window.dispatchEvent(new Event("ascent-palette"))}
           >
-            find
+            {say("ui.find")}
           </button>
           {garden && garden.role !== "read" && (
             <button type="button" className="plain" onClick={() => void changeUnits()}>
-              {units === "imperial" ? "Switch to feet and inches" : "Switch to metres"}
+              {units === "imperial" ? say("ui.switchToFeetAndInches") : say("ui.switchToMetres")}
             </button>
           )}
           <button type="button" className="plain" onClick={() => setMode(dark ? "light" : "dark")}>
-            {dark ? "Light theme" : "Dark theme"}
+            {dark ? say("ui.lightTheme") : say("ui.darkTheme")}
           </button>
           {session.data?.name && (
             <>
-              <Link to="/account" className="plain" aria-label={`Account of ${session.data.name}`}>
-                account
+              <Link
+                to="/account"
+                className="plain"
+                aria-label={say("ui.accountOf", { name: session.data.name })}
+              >
+                {say("ui.account")}
               </Link>
               <button type="button" className="plain" onClick={() => void leave()}>
-                sign out
+                {say("ui.signOut")}
               </button>
             </>
           )}

@@ -3,6 +3,7 @@ import { useEffect } from "react";
 import { Link, useRouteError } from "react-router";
 
 import { lostChunk, reloadOnce } from "./reloadOnce";
+import { say } from "../texts/say";
 
 /** What stands where a page has failed. For a part of the program that is gone it is reloaded once. */
 export function Broken() {
@@ -14,17 +15,13 @@ export function Broken() {
   }, [error, lost]);
   return (
     <main className="page">
-      <h1>{lost ? "Ascent has been updated" : "This page cannot be shown"}</h1>
-      <p>
-        {lost
-          ? "A part of this page is no longer on the server. Reload the page."
-          : "A program error stopped it. Everything you saved is still there."}
-      </p>
+      <h1>{lost ? say("ui.ascentHasBeenUpdated") : say("ui.thisPageCannotBeShown")}</h1>
+      <p>{lost ? say("ui.aPartOfThisPageIs") : say("ui.aProgramErrorStoppedItEverything")}</p>
       <p className="actions">
         <Button className="strong" onClick={() => window.location.reload()}>
-          Reload the page
+          {say("ui.reloadThePage")}
         </Button>
-        <Link to="/account">Your gardens</Link>
+        <Link to="/account">{say("ui.yourGardens")}</Link>
       </p>
     </main>
   );

@@ -6,6 +6,7 @@ import { useGarden, useGardens } from "../api/queries";
 import { useFresh } from "../api/useFresh";
 import { type Command, Palette } from "./Palette";
 import { localCommands } from "./localCommands";
+import { say } from "../texts/say";
 
 /** Ctrl K or / opens the quick way to anything; the screen in front adds what can be done on it. */
 export function Commander() {
@@ -54,22 +55,26 @@ export function Commander() {
     if (garden) {
       const canEdit = garden.role !== "read";
       for (const row of garden.structures) {
-        found.push({ name: row.name, hint: `bench: ${row.crops}`, run: go(`/structures/${row.id}`) });
         found.push({
-          name: `Parts for ${row.name}`,
-          hint: "what to buy",
+          name: row.name,
+          hint: say("ui.bench", { crops: row.crops }),
+          run: go(`/structures/${row.id}`),
+        });
+        found.push({
+          name: say("ui.partsFor", { name: row.name }),
+          hint: say("ui.whatToBuy"),
           run: go(`/structures/${row.id}/parts`),
         });
       }
       for (const bed of garden.beds) {
         found.push({
           name: bed.fields.name,
-          hint: `on the plan: ${bed.words}`,
+          hint: say("ui.onThePlan", { words: bed.words }),
           run: go(`/gardens/${garden.id}?on=${bed.key}`),
         });
         if (canEdit)
           found.push({
-            name: `Plan a support on ${bed.fields.name}`,
+            name: say("ui.planASupportOn", { name: bed.fields.name }),
             hint: "",
             run: go(`/gardens/${garden.id}/beds/${bed.key}/new`),
           });
@@ -77,38 +82,50 @@ export function Commander() {
       for (const feature of garden.features)
         found.push({
           name: feature.fields.name,
-          hint: `on the plan: ${feature.words}`,
+          hint: say("ui.onThePlan", { words: feature.words }),
           run: go(`/gardens/${garden.id}?on=${feature.key}`),
         });
-      found.push({ name: "Plan of the garden", hint: garden.name, run: go(`/gardens/${garden.id}`) });
+      found.push({ name: say("ui.planOfTheGarden"), hint: garden.name, run: go(`/gardens/${garden.id}`) });
       found.push({
-        name: "Shopping list",
-        hint: "of the whole garden",
+        name: say("common.shoppingList"),
+        hint: say("ui.ofTheWholeGarden"),
         run: go(`/gardens/${garden.id}/parts`),
       });
       found.push({
-        name: "History",
-        hint: "who changed what, and back to there",
+        name: say("ui.history"),
+        hint: say("ui.whoChangedWhatAndBackTo"),
         run: go(`/gardens/${garden.id}/history`),
       });
       found.push({
-        name: "Files",
-        hint: "plan file, tables, drawings; in and out",
+        name: say("ui.files"),
+        hint: say("ui.planFileTablesDrawingsInAnd"),
         run: go(`/gardens/${garden.id}/files`),
       });
       if (garden.role === "owner")
-        found.push({ name: "People", hint: "share this garden", run: go(`/gardens/${garden.id}/people`) });
+        found.push({
+          name: say("common.people"),
+          hint: say("ui.shareThisGarden"),
+          run: go(`/gardens/${garden.id}/people`),
+        });
     }
     for (const each of gardens.data ?? [])
       if (each.id !== gardenId)
-        found.push({ name: each.name, hint: `garden of ${each.owner}`, run: go(`/gardens/${each.id}`) });
+        found.push({
+          name: each.name,
+          hint: say("ui.gardenOf", { owner: each.owner }),
+          run: go(`/gardens/${each.id}`),
+        });
     found.push({
-      name: "How Ascent calculates",
-      hint: "the method, its sources and its limits",
+      name: say("common.howAscentCalculates"),
+      hint: say("ui.theMethodItsSourcesAndIts"),
       run: go("/method"),
     });
-    found.push({ name: "Account", hint: "gardens, password", run: go("/account") });
-    found.push({ name: dark ? "Light" : "Dark", hint: "theme", run: () => setMode(dark ? "light" : "dark") });
+    found.push({ name: say("ui.account2"), hint: say("ui.gardensPassword"), run: go("/account") });
+    found.push({
+      name: dark ? "Light" : "Dark",
+      hint: say("ui.theme"),
+      run: () => setMode(dark ? "light" : "dark"),
+    });
     return found;
   }, [open, local, garden, gardenId, gardens.data, navigate, dark, setMode]);
   return open ? <Palette commands={commands} onClose={close} /> : null;

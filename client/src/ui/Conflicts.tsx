@@ -9,6 +9,7 @@ import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
 
 import type { Schemas } from "../api/client";
+import { say } from "../texts/say";
 
 type Thing = Schemas["ThingConflict"];
 
@@ -40,22 +41,20 @@ export function Conflicts({ things, mineFirst = () => true, onSettle }: Props) {
     });
   const gone = things.filter((thing) => thing.revision === null);
   return (
-    <section className="conflict" role="alert" aria-label="Someone else saved meanwhile">
+    <section className="conflict" role="alert" aria-label={say("ui.someoneElseSavedMeanwhile")}>
       <p>
-        <strong>Someone else saved meanwhile.</strong> Nothing of yours is lost: pick what stays.
+        <strong>{say("ui.someoneElseSavedMeanwhile2")}</strong> {say("ui.nothingOfYoursIsLostPick")}
       </p>
       {gone.map((thing) => (
-        <p key={thing.key}>
-          {thing.name} was removed meanwhile; your change cannot be saved. Undo in the history brings it back.
-        </p>
+        <p key={thing.key}>{say("ui.wasRemovedMeanwhileYourChangeCannot", { name: thing.name })}</p>
       ))}
       {fields.length > 0 && (
         <Table className="picks">
           <TableHead>
             <TableRow>
-              <TableCell>Field</TableCell>
-              <TableCell>Theirs</TableCell>
-              <TableCell>Mine</TableCell>
+              <TableCell>{say("ui.field")}</TableCell>
+              <TableCell>{say("ui.theirs")}</TableCell>
+              <TableCell>{say("ui.mine")}</TableCell>
             </TableRow>
           </TableHead>
           <TableBody>
@@ -95,13 +94,13 @@ export function Conflicts({ things, mineFirst = () => true, onSettle }: Props) {
       )}
       <p className="actions">
         <Button onClick={() => onSettle((kind, key, path) => !theirs.has(spot(kind, key, path)))}>
-          Save this
+          {say("ui.saveThis")}
         </Button>
         <button type="button" className="plain" onClick={() => onSettle(() => true)}>
-          Keep all of mine
+          {say("ui.keepAllOfMine")}
         </button>
         <button type="button" className="plain" onClick={() => onSettle(() => false)}>
-          Use all of theirs
+          {say("ui.useAllOfTheirs")}
         </button>
       </p>
     </section>

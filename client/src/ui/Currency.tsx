@@ -1,6 +1,7 @@
 import Autocomplete from "@mui/material/Autocomplete";
 import TextField from "@mui/material/TextField";
 import { useId } from "react";
+import { say } from "../texts/say";
 
 export const UNSAID = "¤";
 const SIGNS = [
@@ -39,7 +40,7 @@ export function Currency({ value, onPick }: Props) {
   return (
     <div className="row">
       <label className="label" htmlFor={id}>
-        Currency
+        {say("ui.currency")}
       </label>
       <Autocomplete<string, false, true, true>
         id={id}
@@ -52,7 +53,7 @@ export function Currency({ value, onPick }: Props) {
         filterOptions={(all) => all}
         value={value === UNSAID ? "" : value}
         onChange={(_event, sign) => pick(sign)}
-        renderInput={(params) => <TextField {...params} variant="standard" placeholder="€, $, kr …" />}
+        renderInput={(params) => <TextField {...params} variant="standard" placeholder={say("ui.kr")} />}
       />
     </div>
   );

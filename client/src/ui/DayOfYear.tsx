@@ -1,5 +1,6 @@
 import NativeSelect from "@mui/material/NativeSelect";
 import { useId } from "react";
+import { say } from "../texts/say";
 
 const MONTHS = [
   "January",
@@ -36,7 +37,7 @@ export function DayOfYear({ label, value, onDate }: Props) {
       </span>
       <span style={{ display: "grid", gridTemplateColumns: "52px 1fr", gap: 8 }}>
         <NativeSelect
-          inputProps={{ "aria-label": `${label}, day` }}
+          inputProps={{ "aria-label": say("ui.day", { label }) }}
           value={day}
           onChange={(event) => put(month, Number(event.target.value))}
         >
@@ -47,7 +48,7 @@ export function DayOfYear({ label, value, onDate }: Props) {
           ))}
         </NativeSelect>
         <NativeSelect
-          inputProps={{ "aria-label": `${label}, month` }}
+          inputProps={{ "aria-label": say("ui.month", { label }) }}
           value={month}
           onChange={(event) => put(Number(event.target.value), day)}
         >

@@ -6,6 +6,7 @@ import { Refused } from "../api/client";
 import { useFresh } from "../api/useFresh";
 import { askGarden } from "../queue/asks";
 import { NotHere } from "./NotHere";
+import { say } from "../texts/say";
 
 interface Props {
   error: unknown;
@@ -27,8 +28,8 @@ export function Faulty({ error, garden = 0 }: Props) {
     } catch (failed) {
       setSaid(
         failed instanceof Refused
-          ? (failed.problems[0]?.allowed ?? "It could not be undone.")
-          : "The server did not answer.",
+          ? (failed.problems[0]?.allowed ?? say("ui.itCouldNotBeUndone"))
+          : say("common.theServerDidNotAnswer"),
       );
     }
     again();
@@ -39,23 +40,21 @@ export function Faulty({ error, garden = 0 }: Props) {
       : "";
   return (
     <main className="page">
-      <h1>{status ? "This cannot be shown now" : "The server does not answer"}</h1>
+      <h1>{status ? say("ui.thisCannotBeShownNow") : say("ui.theServerDoesNotAnswer")}</h1>
       <p>
         {words ? `${words.charAt(0).toUpperCase()}${words.slice(1)}. ` : ""}
-        {status
-          ? "Nothing is lost: everything saved is still there."
-          : "Your changes are stored on this device and will be sent when the server answers."}
+        {status ? say("ui.nothingIsLostEverythingSavedIs") : say("ui.yourChangesAreStoredOnThis")}
       </p>
       <p className="actions">
         <Button className="strong" onClick={again}>
-          Try again
+          {say("ui.tryAgain")}
         </Button>
         {garden > 0 && status >= 500 && (
           <button type="button" className="plain" onClick={() => void undo()}>
-            Undo my last change
+            {say("ui.undoMyLastChange")}
           </button>
         )}
-        <Link to="/account">Other gardens</Link>
+        <Link to="/account">{say("ui.otherGardens")}</Link>
       </p>
       {said && (
         <p role="alert" className="refusal">

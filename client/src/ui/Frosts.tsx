@@ -1,5 +1,6 @@
 import { DayOfYear } from "./DayOfYear";
 import { Tick } from "./Tick";
+import { say } from "../texts/say";
 
 export interface FrostDays {
   last_frost: string | null;
@@ -24,19 +25,19 @@ export function Frosts({ value, latitude, onFrosts }: Props) {
   return (
     <>
       <Tick
-        label="It never freezes here"
+        label={say("ui.itNeverFreezesHere")}
         checked={last_frost === null}
         onTick={(never) => onFrosts(never ? { last_frost: null, first_frost: null } : usual(latitude))}
       />
       {last_frost !== null && first_frost !== null && (
         <>
           <DayOfYear
-            label="Last frost"
+            label={say("ui.lastFrost")}
             value={last_frost}
             onDate={(day) => onFrosts({ last_frost: day, first_frost })}
           />
           <DayOfYear
-            label="First frost"
+            label={say("ui.firstFrost")}
             value={first_frost}
             onDate={(day) => onFrosts({ last_frost, first_frost: day })}
           />

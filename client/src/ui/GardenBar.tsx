@@ -9,7 +9,9 @@ export function GardenBar({ garden }: { garden: Garden }) {
   return (
     <Bar garden={garden}>
       <span className="grow trail">
-        <Link to={`/gardens/${garden.id}`}>{garden.name}</Link>
+        <Link to={`/gardens/${garden.id}`} title={garden.name}>
+          {garden.name}
+        </Link>
       </span>
       <GardenLinks garden={garden} />
     </Bar>

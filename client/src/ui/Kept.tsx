@@ -2,8 +2,9 @@ import { useFresh } from "../api/useFresh";
 import { queue } from "../queue/queue";
 import { useHeld, useLine, useWrites } from "../queue/useQueue";
 import { laneOf } from "../queue/writes";
+import { say } from "../texts/say";
 
-const many = (count: number) => (count === 1 ? "one change" : `${count} changes`);
+const many = (count: number) => (count === 1 ? say("ui.oneChange") : say("ui.changes", { count }));
 
 /** The one word about saving: whether everything is kept, and what waits for what. */
 export function Kept({ garden }: { garden: number }) {
@@ -19,15 +20,13 @@ export function Kept({ garden }: { garden: number }) {
   };
   const word = () => {
     const late = unread.find((text) => text.late);
-    if (late) return `no answer from the server: ‘${late.written}’ is stored on this device`;
-    if (!queue.kept && writes.length)
-      return "this browser cannot store changes: keep this page open until they are sent";
-    if (stale) return "not saved";
-    if (waiting && line === "out") return `signed out: ${many(waiting)} stored on this device`;
-    if (waiting && line === "away")
-      return `not sent yet: ${many(waiting)} stored on this device, trying again`;
-    if (waiting || unread.length) return "Saving…";
-    if (aside) return `${many(aside)} not saved: action needed`;
+    if (late) return say("ui.noAnswerFromTheServerIs", { written: late.written });
+    if (!queue.kept && writes.length) return say("ui.thisBrowserCannotStoreChangesKeep");
+    if (stale) return say("ui.notSaved");
+    if (waiting && line === "out") return say("ui.signedOutStoredOnThisDevice", { waiting: many(waiting) });
+    if (waiting && line === "away") return say("ui.notSentYetStoredOnThis", { waiting: many(waiting) });
+    if (waiting || unread.length) return say("ui.saving");
+    if (aside) return say("ui.notSavedActionNeeded", { aside: many(aside) });
     return "saved";
   };
   return (
@@ -37,7 +36,7 @@ export function Kept({ garden }: { garden: number }) {
       </span>
       {waiting > 0 && line === "out" && (
         <button type="button" className="plain" onClick={signIn}>
-          sign in again
+          {say("ui.signInAgain")}
         </button>
       )}
     </>

@@ -1,11 +1,12 @@
 import { Link } from "react-router";
+import { say } from "../texts/say";
 
 export function NotHere() {
   return (
     <main className="page">
-      <h1>This page does not exist</h1>
+      <h1>{say("ui.thisPageDoesNotExist")}</h1>
       <p>
-        The address is wrong, or the garden is not shared with you. <Link to="/">To your garden</Link>
+        {say("ui.theAddressIsWrongOrThe")} <Link to="/">{say("ui.toYourGarden")}</Link>
       </p>
     </main>
   );

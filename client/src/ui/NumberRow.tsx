@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { say } from "../texts/say";
 
 interface Props {
   name: string;
@@ -32,7 +33,7 @@ export function NumberRow({ name, empty, bounds: [low, high], value, onValue }: 
       </label>
       {wrong && (
         <p role="alert" className="refusal">
-          {name}: ‘{text}’ cannot be used. Enter {low} to {high}.
+          {say("ui.cannotBeUsedEnterTo", { name, text, low, high })}
         </p>
       )}
     </>

@@ -1,5 +1,6 @@
 import Dialog from "@mui/material/Dialog";
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { say } from "../texts/say";
 
 export interface Command {
   name: string;
@@ -67,7 +68,7 @@ export function Palette({ commands, onClose }: Props) {
       onClose={onClose}
       className="noprint"
       transitionDuration={0}
-      slotProps={{ paper: { className: "palettebox", "aria-label": "Go anywhere" } }}
+      slotProps={{ paper: { className: "palettebox", "aria-label": say("ui.goAnywhere") } }}
     >
       <input
         // eslint-disable-next-line jsx-a11y/no-autofocus -- it was just asked for
@@ -76,8 +77,8 @@ export function Palette({ commands, onClose }: Props) {
         aria-expanded="true"
         aria-controls="palette-list"
         aria-activedescendant={found[index] ? `palette-${index}` : undefined}
-        aria-label="A bed, a support, a page or a command"
-        placeholder="A bed, a support, a page or a command"
+        aria-label={say("ui.aBedASupportAPage")}
+        placeholder={say("ui.aBedASupportAPage")}
         value={typed}
         data-typing="true"
         onChange={(event) => {
@@ -86,7 +87,7 @@ export function Palette({ commands, onClose }: Props) {
         }}
         onKeyDown={onKeyDown}
       />
-      <ul id="palette-list" role="listbox" aria-label="Found" ref={list}>
+      <ul id="palette-list" role="listbox" aria-label={say("ui.found")} ref={list}>
         {found.map((command, i) => (
           // eslint-disable-next-line jsx-a11y/click-events-have-key-events -- the field above takes the keys
           <li
@@ -106,7 +107,7 @@ export function Palette({ commands, onClose }: Props) {
       </ul>
       {found.length === 0 && (
         <p className="quiet" style={{ padding: "10px 14px" }}>
-          Nothing is called that.
+          {say("ui.nothingIsCalledThat")}
         </p>
       )}
     </Dialog>

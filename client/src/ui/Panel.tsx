@@ -2,6 +2,7 @@ import { type ReactNode } from "react";
 import { ErrorBoundary } from "react-error-boundary";
 
 import { lostChunk, reloadOnce } from "./reloadOnce";
+import { say } from "../texts/say";
 
 interface Props {
   /** What it shows, as the words name it that stand instead when it fails. */
@@ -18,10 +19,12 @@ export function Panel({ name, children }: Props) {
       }}
       fallbackRender={({ error, resetErrorBoundary }) => (
         <p role="alert" className="refusal">
-          {name} cannot be shown:{" "}
-          {lostChunk(error) ? "Ascent has been updated. Reload the page." : "a program error."}{" "}
+          {say("ui.cannotBeShown", {
+            name,
+            error: lostChunk(error) ? say("ui.ascentHasBeenUpdatedReloadThe") : say("ui.aProgramError"),
+          })}{" "}
           <button type="button" className="plain" onClick={resetErrorBoundary}>
-            Try {name.toLowerCase()} again
+            {say("ui.tryThisAgain", { name })}
           </button>
         </p>
       )}

@@ -2,6 +2,7 @@ import Autocomplete from "@mui/material/Autocomplete";
 import NativeSelect from "@mui/material/NativeSelect";
 import TextField from "@mui/material/TextField";
 import { useId, useMemo, useState } from "react";
+import { say } from "../texts/say";
 
 interface Choice {
   key: string;
@@ -41,7 +42,7 @@ export function Pick({ label, value, choices, onPick }: Props) {
           disableClearable
           autoHighlight
           selectOnFocus
-          noOptionsText="Nothing is called that."
+          noOptionsText={say("ui.nothingIsCalledThat")}
           getOptionKey={(choice) => choice.key}
           getOptionLabel={(choice) => choice.name}
           isOptionEqualToValue={(choice, now) => choice.key === now.key}

@@ -4,6 +4,7 @@ import { flushSync } from "react-dom";
 import { Refused, type Schemas } from "../api/client";
 import { sentence } from "./sentence";
 import { held } from "../queue/held";
+import { say } from "../texts/say";
 
 interface Props {
   label: string;
@@ -82,8 +83,8 @@ export function QuantityField(props: Props) {
       flushSync(() =>
         setRefusal(
           problem
-            ? `${label}: ‘${typed}’ cannot be used. ${sentence(problem.allowed)}`
-            : `${label}: it could not be read. Try again.`,
+            ? say("ui.cannotBeUsed", { label, typed, allowed: sentence(problem.allowed) })
+            : say("ui.itCouldNotBeReadTry", { label }),
         ),
       );
     }

@@ -8,6 +8,7 @@ import { queue } from "../queue/queue";
 import { useWrites } from "../queue/useQueue";
 import { editsOf, laneOf, type Write } from "../queue/writes";
 import { QuantityRow } from "./QuantityRow";
+import { say } from "../texts/say";
 
 type Units = Garden["units"];
 type Value = string | number;
@@ -20,7 +21,7 @@ export function SetAside({ garden, units }: { garden: number; units: Units }) {
   const refused = useWrites(laneOf(garden)).filter((write) => write.state === "refused");
   if (!refused.length) return null;
   return (
-    <section className="conflict noprint" role="alert" aria-label="Set aside">
+    <section className="conflict noprint" role="alert" aria-label={say("ui.setAside")}>
       {refused.map((write) => (
         <Aside key={write.mark} write={write} units={units} />
       ))}
@@ -65,7 +66,8 @@ function Aside({ write, units }: { write: Write; units: Units }) {
   return (
     <div>
       <p>
-        <strong>Not saved:</strong> {write.words}. Everything else is saved. Correct it or discard it.
+        <strong>{say("ui.notSaved2")}</strong>{" "}
+        {say("ui.everythingElseIsSavedCorrectIt", { words: write.words })}
       </p>
       {write.problems.map((problem) => {
         const place = placeOf(problem.path);
@@ -107,7 +109,7 @@ function Aside({ write, units }: { write: Write; units: Units }) {
       <p className="actions">
         {structure ? (
           <Link className="button" to={`/structures/${structure}`}>
-            Correct it in the design
+            {say("ui.correctItInTheDesign")}
           </Link>
         ) : (
           <Button
@@ -118,11 +120,11 @@ function Aside({ write, units }: { write: Write; units: Units }) {
               )
             }
           >
-            {edits.length ? "Save the correction" : "Try again"}
+            {edits.length ? say("ui.saveTheCorrection") : say("ui.tryAgain")}
           </Button>
         )}
         <button type="button" className="plain" onClick={() => queue.drop(write.mark)}>
-          Discard it
+          {say("ui.discardIt")}
         </button>
       </p>
     </div>

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, Refused, type Schemas, taken } from "../api/client";
 import { askEdits } from "../queue/asks";
 import { sentence } from "./sentence";
+import { say } from "../texts/say";
 
 /** A thing for the shed in one line, as people say it: read by the server, added, and told back. */
 export function StockLine({ garden }: { garden: number }) {
@@ -18,7 +19,11 @@ export function StockLine({ garden }: { garden: number }) {
           body: { text: line },
         }),
       );
-      await askEdits(garden, [{ kind: "stock", act: "add", key: "stock", change }], `${line}: in the shed`);
+      await askEdits(
+        garden,
+        [{ kind: "stock", act: "add", key: "stock", change }],
+        say("ui.inTheShed", { line }),
+      );
       setAdded((all) => [...all, `${change.count ?? 1} × ${change.name ?? ""}`]);
       setLine("");
       setRefusal("");
@@ -26,37 +31,37 @@ export function StockLine({ garden }: { garden: number }) {
       const problem = error instanceof Refused ? error.problems[0] : undefined;
       setRefusal(
         problem
-          ? `‘${line}’ cannot be used. ${sentence(problem.allowed)}`
-          : "The server did not answer. Nothing was saved. Try again.",
+          ? say("ui.cannotBeUsed2", { line, allowed: sentence(problem.allowed) })
+          : say("ui.theServerDidNotAnswerNothing"),
       );
     }
   };
   return (
     <form
       className="stockline"
-      aria-label="Add what you have in one line"
+      aria-label={say("ui.addWhatYouHaveInOne")}
       onSubmit={(event) => {
         event.preventDefault();
         void add();
       }}
     >
       <label className="row">
-        <span className="label">You have</span>
+        <span className="label">{say("ui.youHave")}</span>
         <input
           className="input"
           value={line}
           maxLength={200}
-          placeholder="20 bamboo canes 6 ft, 2 years old"
+          placeholder={say("ui.n20BambooCanes6Ft2")}
           aria-invalid={refusal !== ""}
           onChange={(event) => setLine(event.target.value)}
         />
       </label>
       <Button type="submit" disabled={!line.trim()}>
-        Add to the shed
+        {say("ui.addToTheShed")}
       </Button>
       {added.length > 0 && (
         <p role="status" className="quiet hint">
-          Added: {added.join("; ")}.
+          {say("ui.added", { things: added.join("; ") })}
         </p>
       )}
       {refusal && (

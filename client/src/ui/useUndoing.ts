@@ -4,6 +4,7 @@ import { Refused } from "../api/client";
 import { useFresh } from "../api/useFresh";
 import { askGarden } from "../queue/asks";
 import { useUndoKeys } from "./useUndoKeys";
+import { say } from "../texts/say";
 
 /** The undo keys on a page that draws no plan: the last change of the garden is undone or done again. */
 export function useUndoing(garden: number) {
@@ -14,7 +15,7 @@ export function useUndoing(garden: number) {
       setRefusal("");
       void askGarden(garden, `/${way}`, {}, way)
         .catch((error: unknown) => {
-          setRefusal(error instanceof Refused ? error.message : "No answer from the server.");
+          setRefusal(error instanceof Refused ? error.message : say("ui.noAnswerFromTheServer"));
         })
         .then(() => fresh.everything());
     },

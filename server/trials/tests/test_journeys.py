@@ -315,7 +315,7 @@ class BenchTest(BrowserTestCase):
         panel = page.get_by_role("region", name=re.compile("^Link: "))
         panel.get_by_role("button", name="Find a design").click(timeout=60_000)
         together = panel.locator(".fix", has_text="Together they hold up to")
-        expect(together).to_contain_text("that is enough")
+        expect(together).to_contain_text("That is enough")
         together.click()
         expect(page.get_by_label("What it holds")).not_to_contain_text("too weak")
 

@@ -365,7 +365,7 @@ class PagesTest(BrowserTestCase):
         self.page.get_by_role("link", name="history").click()
         expect(self.page.get_by_text("Cove Bed removed; Cove Fence removed")).to_be_visible()
         self.page.get_by_role("button", name=re.compile("as it began")).click()
-        expect(self.page.get_by_role("img", name="21 beds, 23 structures")).to_be_visible()
+        expect(self.page.get_by_role("img", name="21 beds, 23 supports")).to_be_visible()
         self.page.get_by_role("button", name="Restore this state").click()
         expect(self.page.get_by_text("Restored.")).to_be_visible()
         self.page.get_by_role("link", name="plan", exact=True).click()

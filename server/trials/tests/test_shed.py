@@ -101,7 +101,7 @@ class ShedTest(BrowserTestCase):
         sizing.get_by_role("button", name="Find a design").click()
         found = sizing.locator(".fix")
         expect(found).to_be_visible(timeout=30_000)
-        expect(found).to_contain_text("that is enough")
+        expect(found).to_contain_text("That is enough")
         self.assertNotRegex(found.inner_text(), r"(?m)^Post: ")
         found.click()
         self.saved()

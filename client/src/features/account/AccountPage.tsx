@@ -10,8 +10,9 @@ import { forgetSaid } from "../../api/forgetSaid";
 import { queue } from "../../queue/queue";
 import { Bar } from "../../ui/Bar";
 import { Letters } from "../../ui/Letters";
+import { say } from "../../texts/say";
 
-const ROLES = { owner: "", edit: "you may change it", read: "you may look" };
+const ROLES = { owner: "", edit: say("account.youMayChangeIt"), read: say("account.youMayLook") };
 
 const day = (date: string) => new Date(date).toLocaleDateString("en-GB", { dateStyle: "long" });
 
@@ -23,18 +24,18 @@ export function AccountPage() {
   const fresh = useFresh();
   const navigate = useNavigate();
   const [said, setSaid] = useState("");
-  if (!session.data || !gardens.data) return <p className="page quiet">Loading…</p>;
+  if (!session.data || !gardens.data) return <p className="page quiet">{say("common.loading")}</p>;
   const tell = (error: unknown) =>
     setSaid(
       error instanceof Refused
         ? error.problems.map((p) => `${p.path}: ${p.allowed}`).join(". ") || "refused"
-        : "The server did not answer.",
+        : say("common.theServerDidNotAnswer"),
     );
   const given = (event: SyntheticEvent<HTMLFormElement>, name: string) =>
     new FormData(event.currentTarget).get(name) as string;
   const newGarden = async () => {
     try {
-      const made = await askNewGarden({ name: `${session.data.name ?? "My"}’s garden` });
+      const made = await askNewGarden({ name: say("account.sGarden", { name: session.data.name ?? "My" }) });
       await fresh.again("gardens");
       await navigate(`/gardens/${made.id}`);
     } catch (error) {
@@ -66,7 +67,7 @@ export function AccountPage() {
         api.PUT("/api/account/password", { body: { old: given(event, "old"), new: given(event, "new") } }),
       );
       form.reset();
-      setSaid("The password is changed. Other devices are signed out.");
+      setSaid(say("account.thePasswordIsChangedOtherDevices"));
     } catch (error) {
       tell(error);
     }
@@ -96,7 +97,7 @@ export function AccountPage() {
             {said}
           </p>
         )}
-        <h2>Gardens</h2>
+        <h2>{say("account.gardens")}</h2>
         <ul className="people">
           {gardens.data.map((garden) => (
             <li key={garden.id}>
@@ -104,15 +105,15 @@ export function AccountPage() {
               {garden.role !== "owner" && (
                 <>
                   <span className="quiet">
-                    of {garden.owner}; {ROLES[garden.role]}
+                    {say("account.of", { owner: garden.owner, ROLES: ROLES[garden.role] })}
                   </span>
                   <button
                     type="button"
                     className="plain"
-                    aria-label={`Leave ${garden.name} of ${garden.owner}`}
+                    aria-label={say("account.leaveOf", { name: garden.name, owner: garden.owner })}
                     onClick={() => void leave(garden.id)}
                   >
-                    leave
+                    {say("account.leave")}
                   </button>
                 </>
               )}
@@ -120,42 +121,40 @@ export function AccountPage() {
           ))}
         </ul>
         <p className="actions">
-          <Button onClick={() => void newGarden()}>New garden</Button>
+          <Button onClick={() => void newGarden()}>{say("account.newGarden")}</Button>
         </p>
         {deleted.data && deleted.data.length > 0 && (
           <>
-            <h2>Deleted gardens</h2>
+            <h2>{say("account.deletedGardens")}</h2>
             <ul className="people">
               {deleted.data.map((garden) => (
                 <li key={garden.id}>
                   {garden.name}
-                  <span className="quiet">deleted for good after {day(garden.until)}</span>
+                  <span className="quiet">
+                    {say("account.deletedForGoodAfter", { until: day(garden.until) })}
+                  </span>
                   <button
                     type="button"
                     className="plain"
-                    aria-label={`Restore ${garden.name}`}
+                    aria-label={say("account.restore", { name: garden.name })}
                     onClick={() => void restore(garden.id)}
                   >
-                    Restore
+                    {say("account.restore2")}
                   </button>
                 </li>
               ))}
             </ul>
           </>
         )}
-        {session.data.demo && (
-          <p className="quiet">
-            The account of the demo has no password. To try the rest, sign out and make an account.
-          </p>
-        )}
-        <h2>Password</h2>
-        <form onSubmit={(event) => void changePassword(event)} aria-label="Change the password">
+        {session.data.demo && <p className="quiet">{say("account.theAccountOfTheDemoHas")}</p>}
+        <h2>{say("account.password")}</h2>
+        <form onSubmit={(event) => void changePassword(event)} aria-label={say("account.changeThePassword")}>
           <label className="row">
-            <span className="label">Now</span>
+            <span className="label">{say("account.now")}</span>
             <input className="input" type="password" name="old" autoComplete="current-password" required />
           </label>
           <label className="row">
-            <span className="label">New</span>
+            <span className="label">{say("account.new")}</span>
             <input
               className="input"
               type="password"
@@ -165,15 +164,13 @@ export function AccountPage() {
               minLength={8}
             />
           </label>
-          <Button type="submit">Change the password</Button>
+          <Button type="submit">{say("account.changeThePassword")}</Button>
         </form>
-        <h2>Delete this account</h2>
-        <p className="quiet">
-          Deletes the account with all its gardens and their history. This is at once and for good.
-        </p>
-        <form onSubmit={(event) => void leaveForGood(event)} aria-label="Delete the account">
+        <h2>{say("account.deleteThisAccount")}</h2>
+        <p className="quiet">{say("account.deletesTheAccountWithAllIts")}</p>
+        <form onSubmit={(event) => void leaveForGood(event)} aria-label={say("account.deleteTheAccount")}>
           <label className="row">
-            <span className="label">Password</span>
+            <span className="label">{say("account.password")}</span>
             <input
               className="input"
               type="password"
@@ -182,7 +179,7 @@ export function AccountPage() {
               required
             />
           </label>
-          <Button type="submit">Delete the account</Button>
+          <Button type="submit">{say("account.deleteTheAccount")}</Button>
         </form>
         {session.data.demo && <Letters />}
       </main>

@@ -1,15 +1,14 @@
 import type { Report } from "../../api/client";
+import { say } from "../../texts/say";
 
 /** The answer first: how strong a gust, what fails, when. */
 export function Answer({ report }: { report: Report }) {
   const { headline: h } = report;
   return (
-    <section className="answer" aria-label="What it holds" aria-live="polite">
+    <section className="answer" aria-label={say("bench.whatItHolds")} aria-live="polite">
       <p className="verdict">
         <span className={h.limit > 0 ? "big" : "some"}>{h.limit_text}</span>
-        <span className="word">
-          {h.words}; needs {h.design_text}
-        </span>
+        <span className="word">{say("bench.needs", { words: h.words, designText: h.design_text })}</span>
       </p>
       <p style={{ fontSize: 14 }}>{h.sentence}</p>
     </section>
@@ -24,15 +23,15 @@ export function AnswerMore({ report }: { report: Report }) {
       <dl>
         {h.forecast_text && (
           <>
-            <dt>as a forecast gust</dt>
+            <dt>{say("bench.asAForecastGust")}</dt>
             <dd>{h.forecast_text}</dd>
           </>
         )}
-        <dt>after days of rain</dt>
+        <dt>{say("bench.afterDaysOfRain")}</dt>
         <dd>{h.saturated_text}</dd>
-        <dt>about half would fail at</dt>
+        <dt>{say("bench.aboutHalfWouldFailAt")}</dt>
         <dd>{h.bare_text}</dd>
-        <dt>expected to fail</dt>
+        <dt>{say("bench.expectedToFail")}</dt>
         <dd>
           {h.once_text} {h.spread_text && <span className="quiet">({h.spread_text})</span>}
         </dd>

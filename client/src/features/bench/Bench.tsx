@@ -20,6 +20,7 @@ import { Rests } from "./Rests";
 import { Tide } from "./Tide";
 import { useDraft } from "./useDraft";
 import { useReport } from "./useReport";
+import { say } from "../../texts/say";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -28,7 +29,7 @@ interface Props {
 
 const Round = lazy(() => import("./Round"));
 const ROOMY = "(min-width: 1134px)"; // from which a sheet between its columns has room for notes
-const WINDS = ["no wind", "weekly wind", "design gust"] as const;
+const WINDS = [say("bench.noWind"), say("bench.weeklyWind"), say("bench.designGust")] as const;
 
 /** A day written in the address, none where it is not one. */
 function dayIn(text: string | null): string | null {
@@ -106,7 +107,7 @@ export function Bench({ structure, catalogue }: Props) {
         {structure.may_edit ? (
           <>
             <button type="button" className="plain" onClick={undo} disabled={!hand.canUndo} title="Ctrl Z">
-              undo
+              {say("bench.undo")}
             </button>
             <button
               type="button"
@@ -115,14 +116,16 @@ export function Bench({ structure, catalogue }: Props) {
               disabled={!hand.canRedo}
               title="Ctrl Shift Z"
             >
-              redo
+              {say("bench.redo")}
             </button>
           </>
         ) : (
-          <span className="quiet narrow saving">view only: your changes are not saved</span>
+          <span className="quiet narrow saving">{say("bench.viewOnlyYourChangesAreNot")}</span>
         )}
-        <Link to={`/structures/${structure.id}/build`}>Build</Link>
-        <Link to={`/structures/${structure.id}/parts`}>Parts{report ? `, ${report.cost_text}` : ""}</Link>
+        <Link to={`/structures/${structure.id}/build`}>{say("bench.build")}</Link>
+        <Link to={`/structures/${structure.id}/parts`}>
+          {report ? say("bench.partsCost", { cost: report.cost_text }) : say("bench.parts")}
+        </Link>
       </Bar>
       {hand.conflict && (
         <Conflicts
@@ -141,7 +144,7 @@ export function Bench({ structure, catalogue }: Props) {
       )}
       <main className="bench">
         <div className="side">
-          <Panel name="The options">
+          <Panel name={say("bench.theOptions")}>
             {link && report ? (
               <LinkPanel
                 structure={structure}
@@ -178,9 +181,9 @@ export function Bench({ structure, catalogue }: Props) {
           </Panel>
         </div>
         <div className={round ? "stage isround" : "stage"}>
-          <Panel name="The drawing">
+          <Panel name={say("bench.theDrawing")}>
             {report && round && (
-              <Suspense fallback={<p className="quiet roundblind">Loading…</p>}>
+              <Suspense fallback={<p className="quiet roundblind">{say("common.loading")}</p>}>
                 <Round
                   structure={structure}
                   draft={draft}
@@ -228,30 +231,30 @@ export function Bench({ structure, catalogue }: Props) {
               aria-pressed={round}
               onClick={() => look("view", round ? null : "round")}
             >
-              {round ? "2D drawing" : "3D view"}
+              {round ? say("bench.n2dDrawing") : say("bench.n3dView")}
             </button>
             {!round && (
               <>
                 <Choices
-                  label="Wind in the drawing"
+                  label={say("bench.windInTheDrawing")}
                   value={WINDS[wind]}
                   choices={WINDS.map((name) => [name, name])}
                   onPick={(name) => setWind(WINDS.indexOf(name) as 0)}
                 />
                 <span>
                   {wind === 0
-                    ? "No wind, no bending."
+                    ? say("bench.noWindNoBending")
                     : larger > 1
-                      ? `Bending drawn ${larger} times larger than it is.`
-                      : "Bending drawn as large as it is."}
+                      ? say("bench.bendingDrawnTimesLargerThanIt", { larger })
+                      : say("bench.bendingDrawnAsLargeAsIt")}
                 </span>
               </>
             )}
           </div>
         </div>
-        <aside className="path" aria-label="Load path">
+        <aside className="path" aria-label={say("bench.loadPath")}>
           {report && (
-            <Panel name="The load path">
+            <Panel name={say("bench.theLoadPath")}>
               <Answer report={report} />
               {!onSheet && <Warnings report={report} />}
               <Chain
@@ -271,13 +274,13 @@ export function Bench({ structure, catalogue }: Props) {
               <Remarks report={report} />
               <Rests structure={structure} draft={draft} />
               <p className="hint">
-                <Link to="/method">How Ascent calculates</Link>
+                <Link to="/method">{say("common.howAscentCalculates")}</Link>
               </p>
             </Panel>
           )}
         </aside>
         {report && (
-          <Panel name="The season">
+          <Panel name={say("bench.theSeason")}>
             <Tide
               report={report}
               week={week}

@@ -1,6 +1,7 @@
 import type { Report } from "../../api/client";
 import { hang } from "./hang";
 import { Ring } from "./Ring";
+import { say } from "../../texts/say";
 
 interface Props {
   report: Report;
@@ -35,14 +36,14 @@ export function Chain({ report, week, open, lit, onOpen, onPoint }: Props) {
       viewBox={`0 0 ${WIDTH} ${height}`}
       width="100%"
       role="group"
-      aria-label="Load path, fruit to soil"
+      aria-label={say("bench.loadPathFruitToSoil")}
       style={{ display: "block", overflow: "visible" }}
     >
       <path d="M20 1q-2 5 -8 6q5 1 8 0q3 1 8 0q-6 -1 -8 -6" fill="var(--leaf2)" />
       <circle cx={20} cy={18} r={11} fill="var(--fruit)" stroke="var(--ink)" strokeWidth={1.6} />
       <path d={`M20 29V${HEAD + 9}`} stroke="var(--ink)" strokeWidth={4.5} strokeLinecap="round" />
       <text x={41} y={22} fontSize={13} fill="var(--ink2)">
-        crop and wind
+        {say("bench.cropAndWind")}
       </text>
       {placed.flatMap(({ link, column, row }) => {
         const [x0, foot] = [COLUMN[column], y(row) + TALL - 9];

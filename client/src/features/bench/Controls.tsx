@@ -17,6 +17,7 @@ import type { ChangeDraft } from "./useDraft";
 import { Together } from "./Together";
 import { sentence } from "../../ui/sentence";
 import { Wishes } from "./Wishes";
+import { say } from "../../texts/say";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -55,7 +56,7 @@ export function Controls({
   return (
     <div className="ledger">
       <label className="row">
-        <span className="label">Name</span>
+        <span className="label">{say("bench.name")}</span>
         <input
           className="input"
           value={draft.name}
@@ -86,19 +87,19 @@ export function Controls({
       ))}
       {draft.plantings.length < MOST_PLANTINGS && (
         <button type="button" className="plain" onClick={() => onChange(withAnother)}>
-          Add another crop
+          {say("bench.addAnotherCrop")}
         </button>
       )}
       <CoverFields draft={draft} catalogue={catalogue} onChange={onChange} />
-      <h2>Bed</h2>
+      <h2>{say("common.bed")}</h2>
       <Pick
-        label="Soil"
+        label={say("bench.soil")}
         value={draft.soil}
         choices={catalogue.soils}
         onPick={(soil) => onChange((now) => ({ ...now, soil }))}
       />
       <Pick
-        label="Exposure"
+        label={say("bench.exposure")}
         value={draft.exposure}
         choices={catalogue.exposures}
         onPick={(exposure) => onChange((now) => ({ ...now, exposure }))}
@@ -110,7 +111,7 @@ export function Controls({
         onTake={(changes) => onChange((now) => ({ ...now, options: { ...now.options, ...changes } }))}
       />
       <details className="wanted">
-        <summary>Size the whole support</summary>
+        <summary>{say("bench.sizeTheWholeSupport")}</summary>
         <Together
           structure={structure}
           draft={draft}
@@ -259,8 +260,8 @@ function OptionRow({
         type="button"
         className="moved"
         aria-expanded={moves}
-        aria-label={`Effect of ${label} on strength and cost`}
-        title="Effect on strength and cost"
+        aria-label={say("bench.effectOfOnStrengthAndCost", { label })}
+        title={say("bench.effectOnStrengthAndCost")}
         onClick={onMoves}
       >
         <svg width={18} height={14} aria-hidden="true">
@@ -274,7 +275,11 @@ function OptionRow({
       {field.help && <p className="help">{field.help}</p>}
       {problem && (
         <p role="alert" className="refusal">
-          {`${field.label}: ${problem.given} cannot be used. ${sentence(problem.allowed)}`}
+          {say("bench.cannotBeUsed", {
+            label: field.label,
+            given: problem.given,
+            allowed: sentence(problem.allowed),
+          })}
         </p>
       )}
     </div>
@@ -296,24 +301,26 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
     const edit = { kind: "structure" as const, act: "remove" as const, key: structure.key, change: {} };
     // the bench is left first: what is removed is asked for no more
     await leave();
-    queue.put(editsWrite(structure.garden, [edit], `${name} removed`));
+    queue.put(editsWrite(structure.garden, [edit], say("bench.removed", { name })));
   };
   const takeDown = async () => {
     await leave();
-    await askDown(structure.garden, structure.id, stood, `${name} taken down`).catch(() => undefined);
+    await askDown(structure.garden, structure.id, stood, say("bench.takenDown", { name })).catch(
+      () => undefined,
+    );
   };
   const keep = (
     <button type="button" className="plain" onClick={() => setAsked(null)}>
-      Cancel
+      {say("common.cancel")}
     </button>
   );
   return (
     <div className="takedown">
       {asked === "remove" && (
         <p>
-          Take {name} off the bed for good?{" "}
+          {say("bench.takeOffTheBedForGood", { name })}{" "}
           <button type="button" className="plain" onClick={() => void remove()}>
-            Remove it
+            {say("bench.removeIt")}
           </button>
           {keep}
         </p>
@@ -326,7 +333,7 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
           }}
         >
           <label className="row">
-            <span className="label">Seasons in use</span>
+            <span className="label">{say("bench.seasonsInUse")}</span>
             <input
               className="input"
               inputMode="numeric"
@@ -337,11 +344,11 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
           </label>
           {wrong && (
             <p role="alert" className="refusal">
-              Seasons in use: ‘{seasons}’ cannot be used. Enter a whole number from 0 to 60.
+              {say("bench.seasonsInUseCannotBeUsed", { seasons })}
             </p>
           )}
           <button type="submit" className="plain" disabled={wrong}>
-            Take down: parts go to the shed
+            {say("bench.takeDownPartsGoToThe")}
           </button>
           {keep}
         </form>
@@ -349,10 +356,10 @@ function TakeDown({ structure, name }: { structure: Schemas["StructureOut"]; nam
       {asked === null && (
         <p>
           <button type="button" className="plain" onClick={() => setAsked("down")}>
-            Take down this support
+            {say("bench.takeDownThisSupport")}
           </button>
           <button type="button" className="plain" onClick={() => setAsked("remove")}>
-            Remove from the bed
+            {say("bench.removeFromTheBed")}
           </button>
         </p>
       )}

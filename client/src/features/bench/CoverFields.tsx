@@ -2,6 +2,7 @@ import type { Draft, Schemas } from "../../api/client";
 import { DayOfYear } from "../../ui/DayOfYear";
 import { Pick } from "../../ui/Pick";
 import type { ChangeDraft } from "./useDraft";
+import { say } from "../../texts/say";
 
 type Covered = Schemas["Covered"];
 
@@ -20,20 +21,20 @@ export function CoverFields({ draft, catalogue, onChange }: Props) {
     put(draft.covers.map((cover, i) => (i === at ? { ...cover, ...part } : cover)));
   const first = catalogue.covers[0]?.key ?? "";
   return (
-    <div role="group" aria-label="Covers">
-      {draft.covers.length > 0 && <h2>Covers</h2>}
+    <div role="group" aria-label={say("bench.covers")}>
+      {draft.covers.length > 0 && <h2>{say("bench.covers")}</h2>}
       {draft.covers.map((cover, i) => (
-        <div key={i} role="group" aria-label={`Cover ${i + 1}`}>
+        <div key={i} role="group" aria-label={say("bench.cover", { i: i + 1 })}>
           <Pick
-            label="Cover"
+            label={say("bench.cover2")}
             value={cover.cover}
             choices={catalogue.covers}
             onPick={(key) => change(i, { cover: key })}
           />
-          <DayOfYear label="On from" value={cover.on} onDate={(on) => change(i, { on })} />
-          <DayOfYear label="Off on" value={cover.off} onDate={(off) => change(i, { off })} />
+          <DayOfYear label={say("bench.onFrom")} value={cover.on} onDate={(on) => change(i, { on })} />
+          <DayOfYear label={say("bench.offOn")} value={cover.off} onDate={(off) => change(i, { off })} />
           <button type="button" className="plain" onClick={() => put(draft.covers.filter((_, n) => n !== i))}>
-            Remove cover
+            {say("bench.removeCover")}
           </button>
         </div>
       ))}
@@ -43,7 +44,7 @@ export function CoverFields({ draft, catalogue, onChange }: Props) {
           className="plain"
           onClick={() => put([...draft.covers, { cover: first, on: "06-15", off: "08-31" }])}
         >
-          Add a cover
+          {say("bench.addACover")}
         </button>
       )}
     </div>

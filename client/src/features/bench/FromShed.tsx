@@ -2,6 +2,7 @@ import { useState } from "react";
 
 import { type Draft, type Report, type Schemas } from "../../api/client";
 import { askTake } from "../../api/calculated";
+import { say } from "../../texts/say";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -20,12 +21,12 @@ export function FromShed({ structure, draft, report, onTaken }: Props) {
       setSaid(out.words);
       onTaken(out.taken);
     } catch {
-      setSaid("The server did not answer.");
+      setSaid(say("common.theServerDidNotAnswer"));
     }
   };
   return (
-    <section className="fromshed" aria-label="From the shed">
-      <h2>From the shed</h2>
+    <section className="fromshed" aria-label={say("bench.fromTheShed")}>
+      <h2>{say("bench.fromTheShed")}</h2>
       {own.length > 0 ? (
         <ul>
           {own.map((part) => (
@@ -37,12 +38,12 @@ export function FromShed({ structure, draft, report, onTaken }: Props) {
       ) : (
         <p className="quiet">
           {draft.taken.length > 0
-            ? "The parts reserved from the shed no longer fit this support."
-            : "No parts from the shed are used."}
+            ? say("bench.thePartsReservedFromTheShed")
+            : say("bench.noPartsFromTheShedAre")}
         </p>
       )}
       <button type="button" className="plain" style={{ paddingLeft: 0 }} onClick={() => void take()}>
-        {own.length > 0 ? "Search again" : "Use parts from the shed"}
+        {own.length > 0 ? say("bench.searchAgain") : say("bench.usePartsFromTheShed")}
       </button>
       {draft.taken.length > 0 && (
         <button
@@ -53,7 +54,7 @@ export function FromShed({ structure, draft, report, onTaken }: Props) {
             onTaken([]);
           }}
         >
-          Return parts to the shed
+          {say("bench.returnPartsToTheShed")}
         </button>
       )}
       {said && (

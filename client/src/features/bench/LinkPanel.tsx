@@ -4,6 +4,7 @@ import { type Draft, type LinkReport, type OptionField, type Schemas } from "../
 import { useFixes } from "../../api/calculated";
 import { upTo } from "../../ui/upTo";
 import { Together } from "./Together";
+import { say } from "../../texts/say";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -20,9 +21,9 @@ interface Props {
 
 const SURE: Record<string, string> = {
   certain: "mechanics, certain",
-  published: "published values, about ± 20 %",
-  judgement: "our estimate: it may be half or twice this",
-  measured: "measured here",
+  published: say("bench.publishedValuesAbout20"),
+  judgement: say("bench.ourEstimateItMayBeHalf"),
+  measured: say("bench.measuredHere"),
 };
 
 /**
@@ -48,22 +49,26 @@ export function LinkPanel({
       panel.current?.scrollIntoView();
   }, [link.key]);
   return (
-    <section ref={panel} aria-label={`Link: ${link.title}`}>
+    <section ref={panel} aria-label={say("bench.link", { title: link.title })}>
       <button type="button" className="plain" style={{ marginLeft: -6 }} onClick={onClose}>
-        ← all controls
+        {say("bench.allControls")}
       </button>
       <h1 className={fails ? "weak" : undefined} style={{ fontSize: 24 }}>
         {link.title}
       </h1>
       <p>{link.item}</p>
       <p className="quiet">
-        {weakest && "The weakest link. "}
-        Holds {upTo(link.limit_text)} in {week}. Expected to fail {link.once_text}
+        {weakest && say("bench.theWeakestLink")}
+        {say("bench.holdsInExpectedToFail", {
+          limitText: upTo(link.limit_text),
+          week,
+          onceText: link.once_text,
+        })}
         {link.spread_text && ` (${link.spread_text})`}.
       </p>
-      <h2 style={{ marginTop: 14 }}>What would help</h2>
-      {fixes.isPending && <p className="quiet">Calculating…</p>}
-      {fixes.data?.fixes.length === 0 && <p className="quiet">No single change makes this link stronger.</p>}
+      <h2 style={{ marginTop: 14 }}>{say("bench.whatWouldHelp")}</h2>
+      {fixes.isPending && <p className="quiet">{say("common.calculating")}</p>}
+      {fixes.data?.fixes.length === 0 && <p className="quiet">{say("bench.noSingleChangeMakesThisLink")}</p>}
       {fixes.data?.fixes.map((fix) => (
         <button
           key={fix.option}
@@ -74,14 +79,16 @@ export function LinkPanel({
           <strong>{fix.words}</strong>
           <span className="narrow">{fix.cost_text}</span>
           <span className="quiet said">
-            This link then holds {upTo(fix.link_limit_text)}, the support {upTo(fix.limit_text)}
-            {fix.holds ? ": it holds" : ""}
+            {say(fix.holds ? "bench.thisLinkThenHoldsAndIsEnough" : "bench.thisLinkThenHoldsTheSupport", {
+              linkLimitText: upTo(fix.link_limit_text),
+              limitText: upTo(fix.limit_text),
+            })}
           </span>
         </button>
       ))}
       {short && fixes.data && !fixes.data.fixes.some((fix) => fix.holds) && (
         <>
-          <p style={{ marginTop: 8 }}>No single change is enough; several together may be.</p>
+          <p style={{ marginTop: 8 }}>{say("bench.noSingleChangeIsEnoughSeveral")}</p>
           <Together
             key={JSON.stringify(draft)}
             structure={structure}
@@ -91,14 +98,17 @@ export function LinkPanel({
           />
         </>
       )}
-      <h2 style={{ marginTop: 18 }}>Calculation</h2>
+      <h2 style={{ marginTop: 18 }}>{say("bench.calculation")}</h2>
       <p className="quiet" style={{ fontSize: 13 }}>
-        Calculated for the gust it needs to hold, in {week}, in moist soil.
+        {say("bench.calculatedForTheGustItNeeds", { week })}
       </p>
       {link.workings.map((working) => (
         <div key={working.title} className="working">
           <h3>
-            {working.title}: use {working.use > 90 ? "over 90" : working.use.toFixed(2)}
+            {say("bench.use", {
+              title: working.title,
+              use: working.use > 90 ? "over 90" : working.use.toFixed(2),
+            })}
           </h3>
           <p>{working.words}</p>
           <p className="formula">{working.formula}</p>

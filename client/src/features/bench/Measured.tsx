@@ -2,6 +2,7 @@ import Slider from "@mui/material/Slider";
 
 import type { Schemas } from "../../api/client";
 import { QuantityField } from "../../ui/QuantityField";
+import { say } from "../../texts/say";
 
 interface Props {
   label: string;
@@ -43,7 +44,7 @@ export function Measured({
         {label}
       </span>
       <Slider
-        aria-label={`${label}, slide`}
+        aria-label={say("bench.slide", { label })}
         value={value}
         min={low}
         max={Math.max(Math.min(reach, high), value)}

@@ -2,6 +2,7 @@ import { type Draft, type Schemas } from "../../api/client";
 import { useCurve } from "../../api/calculated";
 import { curveMarks } from "../../drawing/curve";
 import { useSettled } from "../../ui/useSettled";
+import { say } from "../../texts/say";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -19,11 +20,11 @@ const SIZE = { width: 232, height: 128 };
 export function Moves({ structure, draft, option, onValue }: Props) {
   const settled = useSettled(draft);
   const found = useCurve(structure, settled, option);
-  if (!found.data) return <p className="quiet">Calculating…</p>;
+  if (!found.data) return <p className="quiet">{say("common.calculating")}</p>;
   const { points, present, ordered, says, label } = found.data;
   if (!ordered)
     return (
-      <div className="moves" role="group" aria-label={`Effect of ${label} on strength and cost`}>
+      <div className="moves" role="group" aria-label={say("bench.effectOfOnStrengthAndCost", { label })}>
         <p>{says}</p>
         <ul className="movelist">
           {points.map((point, i) => (
@@ -46,7 +47,7 @@ export function Moves({ structure, draft, option, onValue }: Props) {
     );
   const marks = curveMarks(found.data, SIZE);
   return (
-    <div className="moves" role="group" aria-label={`Effect of ${label} on strength and cost`}>
+    <div className="moves" role="group" aria-label={say("bench.effectOfOnStrengthAndCost", { label })}>
       <p>{says}</p>
       <svg
         width={SIZE.width}
@@ -93,7 +94,14 @@ export function Moves({ structure, draft, option, onValue }: Props) {
                 style={{ cursor: "pointer" }}
                 onClick={() => onValue(point.value)}
               >
-                <title>{`${point.text}: ${point.limit_text}, ${point.cost_text}; first: ${point.goes.toLowerCase()}`}</title>
+                <title>
+                  {say("bench.first", {
+                    text: point.text,
+                    limitText: point.limit_text,
+                    costText: point.cost_text,
+                    goes: point.goes,
+                  })}
+                </title>
               </rect>
             )
           );

@@ -4,6 +4,7 @@ import { Pick } from "../../ui/Pick";
 import { Measured } from "./Measured";
 import { putAt } from "./putAt";
 import type { ChangeDraft } from "./useDraft";
+import { say } from "../../texts/say";
 
 interface Props {
   planting: Planting;
@@ -16,13 +17,13 @@ interface Props {
 }
 
 const RAISED = [
-  { key: "usual", name: "the usual way" },
-  { key: "sown", name: "sown in place" },
-  { key: "potted", name: "in pots first" },
+  { key: "usual", name: say("bench.theUsualWay") },
+  { key: "sown", name: say("bench.sownInPlace") },
+  { key: "potted", name: say("bench.inPotsFirst") },
 ];
 const PRUNING = [
-  { key: "pruned", name: "pruned" },
-  { key: "free", name: "left to grow" },
+  { key: "pruned", name: say("bench.pruned") },
+  { key: "free", name: say("bench.leftToGrow") },
 ];
 
 /** One planting: which crop, how many, how far apart, on which side, trained how, planted when. */
@@ -39,16 +40,16 @@ export function PlantingFields({
     onChange((now) => putAt(now, `plantings.${planting.key}.${name}`, value), grip);
   const allowed = (name: string) => catalogue.bounds[`planting.${name}`] ?? { low: 0, high: 0 };
   return (
-    <div role="group" aria-label="Plants">
-      <h2>Plants</h2>
+    <div role="group" aria-label={say("bench.plants")}>
+      <h2>{say("bench.plants")}</h2>
       <Pick
-        label="Crop"
+        label={say("bench.crop")}
         value={planting.crop}
         choices={catalogue.crops}
         onPick={(crop) => set("crop", crop)}
       />
       <Measured
-        label="Plants"
+        label={say("bench.plants")}
         kind="count"
         {...allowed("count")}
         reach={60}
@@ -61,7 +62,7 @@ export function PlantingFields({
         onRelease={onRelease}
       />
       <Measured
-        label="Spacing"
+        label={say("bench.spacing")}
         kind="length"
         {...allowed("spacing")}
         reach={1.5}
@@ -74,27 +75,31 @@ export function PlantingFields({
         onRelease={onRelease}
       />
       <Pick
-        label="Side"
+        label={say("bench.side")}
         value={planting.side}
         choices={Object.entries(structure.sides).map(([key, name]) => ({ key, name }))}
         onPick={(side) => set("side", side)}
       />
       <Pick
-        label="Pruning"
+        label={say("bench.pruning")}
         value={planting.training}
         choices={PRUNING}
         onPick={(training) => set("training", training)}
       />
       <Pick
-        label="Raised"
+        label={say("bench.raised")}
         value={planting.raised}
         choices={RAISED}
         onPick={(raised) => set("raised", raised)}
       />
-      <DayOfYear label="Planted on" value={planting.planted} onDate={(planted) => set("planted", planted)} />
+      <DayOfYear
+        label={say("bench.plantedOn")}
+        value={planting.planted}
+        onDate={(planted) => set("planted", planted)}
+      />
       {onRemove && (
         <button type="button" className="plain" onClick={onRemove}>
-          Remove this crop
+          {say("bench.removeThisCrop")}
         </button>
       )}
     </div>

@@ -1,4 +1,5 @@
 import type { Report, Schemas } from "../../api/client";
+import { say } from "../../texts/say";
 
 const MARK = { wrong: "×", watch: "!", fine: "·" };
 
@@ -26,7 +27,7 @@ export function Warnings({ report }: { report: Report }) {
   const serious = warningsOf(report);
   if (!serious.length) return null;
   return (
-    <section aria-label="To watch">
+    <section aria-label={say("bench.toWatch")}>
       <Notes remarks={serious} />
     </section>
   );
@@ -36,8 +37,8 @@ export function Warnings({ report }: { report: Report }) {
 export function Remarks({ report }: { report: Report }) {
   const fine = report.remarks.filter((remark) => remark.level === "fine");
   return (
-    <section aria-label="To know">
-      <h2 style={{ marginTop: 12 }}>To know</h2>
+    <section aria-label={say("bench.toKnow")}>
+      <h2 style={{ marginTop: 12 }}>{say("bench.toKnow")}</h2>
       {fine.length > 0 && <Notes remarks={fine} />}
       <p className="quiet" style={{ fontSize: 13, marginTop: 10 }}>
         {report.cautions.at(-1)}

@@ -1,10 +1,11 @@
 import { type Draft, type Schemas } from "../../api/client";
 import { useRests } from "../../api/calculated";
 import { useSettled } from "../../ui/useSettled";
+import { say } from "../../texts/say";
 
 const SOURCE: Record<string, string> = {
-  judgement: "our estimate",
-  published: "published value",
+  judgement: say("bench.ourEstimate"),
+  published: say("bench.publishedValue"),
   measured: "measured",
 };
 
@@ -19,14 +20,14 @@ export function Rests({ structure, draft }: Props) {
   const found = useRests(structure, settled);
   if (!found.data?.rests.length) return null;
   return (
-    <section aria-label="What changes this result most">
-      <h2 style={{ marginTop: 14 }}>What changes this result most</h2>
+    <section aria-label={say("bench.whatChangesThisResultMost")}>
+      <h2 style={{ marginTop: 14 }}>{say("bench.whatChangesThisResultMost")}</h2>
       <ul className="rests">
         {found.data.rests.map((rest) => (
           <li key={rest.name}>
             {rest.name}{" "}
             <span className="narrow">
-              {rest.low_text} to {rest.high_text}
+              {say("bench.to", { lowText: rest.low_text, highText: rest.high_text })}
             </span>{" "}
             <span className="quiet">{SOURCE[rest.certainty] ?? rest.certainty}</span>
           </li>

@@ -1,5 +1,6 @@
 import type { LinkReport } from "../../api/client";
 import { BRIEFLY } from "../../ui/states";
+import { say } from "../../texts/say";
 
 interface Props {
   link: LinkReport;
@@ -79,10 +80,10 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
           {link.title}
         </tspan>{" "}
         <tspan x={x + 22} y={y + 33} fontSize={13.5} fill={weak || state === "short" ? ink : "var(--ink2)"}>
-          {`${weak ? "fails first" : BRIEFLY[state]}, ${link.carries_text}`}
+          {`${weak ? say("bench.failsFirst") : BRIEFLY[state]}, ${link.carries_text}`}
         </tspan>{" "}
         <tspan x={x + 22} y={y + 47} fontSize={12.5}>
-          {`${used} of its limit`}
+          {say("bench.ofItsLimit", { used })}
         </tspan>
       </text>
     </g>

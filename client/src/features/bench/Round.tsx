@@ -4,6 +4,7 @@ import { type Draft, type Report, type Schemas } from "../../api/client";
 import { useSolid } from "../../api/calculated";
 import { useStage } from "../../drawing/round/useStage";
 import { useSettled } from "../../ui/useSettled";
+import { say } from "../../texts/say";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -53,18 +54,16 @@ export default function Round({ structure, draft, report, week, weak, short, lit
           ref={canvas}
           tabIndex={0}
           role="img"
-          aria-label={`3D view: ${data?.says ?? ""} Turn it with the arrow keys, nearer and farther with plus and minus.`}
+          aria-label={say("bench.n3dViewTurnItWithThe", { says: data?.says ?? "" })}
           onKeyDown={onKeyDown}
         />
-        {blind && (
-          <p className="quiet roundblind">
-            This browser cannot show the 3D view. Here is the support in words.
-          </p>
-        )}
+        {blind && <p className="quiet roundblind">{say("bench.thisBrowserCannotShowThe3d")}</p>}
       </div>
       <p className="roundsays">
         {data?.says}{" "}
-        <span className="quiet">{data ? `The figure stands ${data.person_text} tall.` : ""}</span>
+        <span className="quiet">
+          {data ? say("bench.theFigureStandsTall", { personText: data.person_text }) : ""}
+        </span>
       </p>
       <div className="roundsun">
         <button
@@ -73,14 +72,16 @@ export default function Round({ structure, draft, report, week, weak, short, lit
           aria-pressed={hour !== null}
           onClick={() => onHour(hour === null ? noon : null)}
         >
-          {hour === null ? "with its shadow" : "without shadow"}
+          {hour === null ? say("bench.withItsShadow") : say("bench.withoutShadow")}
         </button>
         {hour !== null && data && data.suns.length > 1 && (
           <label>
-            <span className="narrow">{data.suns.find((each) => each.hour === hour)?.text ?? "no sun"}</span>
+            <span className="narrow">
+              {data.suns.find((each) => each.hour === hour)?.text ?? say("bench.noSun")}
+            </span>
             <input
               type="range"
-              aria-label="Hour of the sun"
+              aria-label={say("bench.hourOfTheSun")}
               min={data.suns[0]?.hour}
               max={data.suns[data.suns.length - 1]?.hour}
               step={1}

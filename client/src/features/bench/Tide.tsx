@@ -4,6 +4,7 @@ import type { Report } from "../../api/client";
 import { useSize } from "../../drawing/useSize";
 import { quayEdge, tideScale, waterline } from "../../drawing/tide";
 import { upTo } from "../../ui/upTo";
+import { say } from "../../texts/say";
 
 interface Props {
   report: Report;
@@ -86,11 +87,13 @@ export function Tide({ report, week, onWeek }: Props) {
       className="ribbon tideslider"
       role="slider"
       tabIndex={0}
-      aria-label="Week of the season"
+      aria-label={say("bench.weekOfTheSeason")}
       aria-valuemin={0}
       aria-valuemax={count - 1}
       aria-valuenow={week}
-      aria-valuetext={chosen ? `${chosen.label}: holds ${upTo(chosen.limit_text)}` : ""}
+      aria-valuetext={
+        chosen ? say("bench.holds", { label: chosen.label, limitText: upTo(chosen.limit_text) }) : ""
+      }
       onKeyDown={onKeyDown}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -105,7 +108,7 @@ export function Tide({ report, week, onWeek }: Props) {
           width={width}
           height={HEIGHT}
           role="img"
-          aria-label="Gust the support holds, week by week, and the gusts of this garden"
+          aria-label={say("bench.gustTheSupportHoldsWeekBy")}
           style={{ display: "block" }}
         >
           <defs>
@@ -156,16 +159,16 @@ export function Tide({ report, week, onWeek }: Props) {
           <g className="tidenote">
             <text x={x(0) + 8} y={y(design) - 6}>
               {wide
-                ? `${report.headline.design_text} needed: once in ten seasons`
-                : `${report.headline.design_text} needed`}
+                ? say("bench.neededOnceInTenSeasons", { designText: report.headline.design_text })
+                : say("bench.needed", { designText: report.headline.design_text })}
             </text>
             {wide && (
               <>
                 <text x={x(0) + 8} y={Math.max(y(weeks[0]?.rare ?? 0) + 13, y(design) + 12)}>
-                  a rough week (1 in 10)
+                  {say("bench.aRoughWeek1In10")}
                 </text>
                 <text x={x(0) + 8} y={y(weeks[0]?.usual ?? 0) + 18}>
-                  a usual week
+                  {say("bench.aUsualWeek")}
                 </text>
               </>
             )}
@@ -247,7 +250,7 @@ export function Tide({ report, week, onWeek }: Props) {
               fontWeight={600}
               fill="var(--ink)"
             >
-              {chosen ? `${chosen.label}: holds ${upTo(chosen.limit_text)}` : ""}
+              {chosen ? say("bench.holds", { label: chosen.label, limitText: upTo(chosen.limit_text) }) : ""}
             </text>
           </g>
         </svg>

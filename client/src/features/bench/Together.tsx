@@ -7,6 +7,7 @@ import { useSizing } from "../../api/calculated";
 import { Pick } from "../../ui/Pick";
 import { Tick } from "../../ui/Tick";
 import { upTo } from "../../ui/upTo";
+import { say } from "../../texts/say";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -19,12 +20,12 @@ interface Props {
 type Aim = Schemas["SizingWanted"]["aim"];
 
 const AIMS: readonly { key: Aim; name: string }[] = [
-  { key: "cheapest", name: "cheapest that holds" },
-  { key: "per-season", name: "cheapest in a season" },
-  { key: "strongest", name: "strongest for the money" },
-  { key: "fewest-kinds", name: "fewest kinds of part" },
-  { key: "longest-lived", name: "longest-lived parts" },
-  { key: "own", name: "least to buy: use the shed" },
+  { key: "cheapest", name: say("bench.cheapestThatHolds") },
+  { key: "per-season", name: say("bench.cheapestInASeason") },
+  { key: "strongest", name: say("bench.strongestForTheMoney") },
+  { key: "fewest-kinds", name: say("bench.fewestKindsOfPart") },
+  { key: "longest-lived", name: say("bench.longestLivedParts") },
+  { key: "own", name: say("bench.leastToBuyUseTheShed") },
 ];
 
 /** A structure sized as a whole for an aim: what changes, what for, what stops it; taken in one press. */
@@ -46,14 +47,14 @@ export function Together({ structure, draft, options, onFix }: Props) {
     });
   const found = asked ? sizing.data : undefined;
   return (
-    <section className="together" aria-label="Size the whole support">
-      <Pick label="For" value={aim} choices={AIMS} onPick={(key) => setAim(key as Aim)} />
+    <section className="together" aria-label={say("bench.sizeTheWholeSupport")}>
+      <Pick label={say("bench.for")} value={aim} choices={AIMS} onPick={(key) => setAim(key as Aim)} />
       <label className="row">
-        <span className="label">At most, {structure.currency}</span>
+        <span className="label">{say("bench.atMost", { currency: structure.currency })}</span>
         <input
           className="input"
           inputMode="decimal"
-          placeholder="no limit"
+          placeholder={say("bench.noLimit")}
           value={budget}
           aria-invalid={wrong}
           onChange={(event) => setBudget(event.target.value)}
@@ -61,7 +62,7 @@ export function Together({ structure, draft, options, onFix }: Props) {
       </label>
       {wrong && (
         <p role="alert" className="refusal">
-          At most, {structure.currency}: ‘{budget}’ cannot be used. Enter 0 or more.
+          {say("bench.atMostCannotBeUsedEnter", { currency: structure.currency, budget })}
         </p>
       )}
       <Autocomplete<OptionField, true>
@@ -74,16 +75,21 @@ export function Together({ structure, draft, options, onFix }: Props) {
         isOptionEqualToValue={(field, now) => field.name === now.name}
         onChange={(_event, fields) => setLocked(fields)}
         renderInput={(params) => (
-          <TextField {...params} variant="standard" label="Keep as it is" placeholder="Keep an option" />
+          <TextField
+            {...params}
+            variant="standard"
+            label={say("bench.keepAsItIs")}
+            placeholder={say("bench.keepAnOption")}
+          />
         )}
       />
-      <Tick label="use parts from the shed" checked={shed || aim === "own"} onTick={setShed} />
+      <Tick label={say("bench.usePartsFromTheShed2")} checked={shed || aim === "own"} onTick={setShed} />
       <button type="button" className="plain" style={{ paddingLeft: 0 }} disabled={wrong} onClick={ask}>
-        Find a design
+        {say("bench.findADesign")}
       </button>
       {asked && !found && (
         <p className="quiet" role="status">
-          {sizing.isError ? "The server did not answer." : "Calculating…"}
+          {sizing.isError ? say("common.theServerDidNotAnswer") : say("common.calculating")}
         </p>
       )}
       {found && (
@@ -108,8 +114,9 @@ export function Together({ structure, draft, options, onFix }: Props) {
               ))}
               <span className="narrow">{found.cost_text}</span>
               <span className="quiet said">
-                Together they hold {upTo(found.limit_text)}
-                {found.holds ? ": that is enough." : ": still too weak."}
+                {say(found.holds ? "bench.togetherTheyHoldEnough" : "bench.togetherTheyHoldTooLittle", {
+                  limitText: upTo(found.limit_text),
+                })}
               </span>
             </button>
           )}

@@ -4,6 +4,7 @@ import { type Draft, type Schemas } from "../../api/client";
 import { useWays } from "../../api/calculated";
 import { useSettled } from "../../ui/useSettled";
 import { Measured } from "./Measured";
+import { say } from "../../texts/say";
 
 interface Props {
   structure: Schemas["StructureOut"];
@@ -23,7 +24,7 @@ export function Wishes({ structure, wishes, draft, onTake }: Props) {
         aria-expanded={open === wish.key}
         onClick={() => setOpen(open === wish.key ? null : wish.key)}
       >
-        I want: {wish.name}
+        {say("bench.iWant", { name: wish.name })}
       </button>
       {open === wish.key && <Ways structure={structure} wish={wish} draft={draft} onTake={onTake} />}
     </div>
@@ -59,11 +60,11 @@ function Ways({ structure, wish, draft, onTake }: Omit<Props, "wishes"> & { wish
           <li key={way.text}>
             {way.text}{" "}
             <button type="button" className="plain" onClick={() => onTake(way.changes)}>
-              Use this
+              {say("bench.useThis")}
             </button>
           </li>
         ))}
-        {found.data?.ways.length === 0 && <li>No design gives that. Try a smaller value.</li>}
+        {found.data?.ways.length === 0 && <li>{say("bench.noDesignGivesThatTryA")}</li>}
       </ul>
     </>
   );

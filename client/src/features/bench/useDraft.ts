@@ -7,6 +7,7 @@ import { useWrites } from "../../queue/useQueue";
 import { aboutStructure, laneOf, type Write } from "../../queue/writes";
 import { putAt } from "./putAt";
 import { valueAt } from "./valueAt";
+import { say } from "../../texts/say";
 
 const MOST_STEPS = 200;
 const KEPT_STEPS = 60;
@@ -117,7 +118,7 @@ export function useDraft(start: Schemas["StructureOut"]) {
     if (!start.may_edit || stale || now === given.current) return;
     given.current = now;
     const body = { draft: past.now, revision: revision.current };
-    const words = `${past.now.name}: design changed`;
+    const words = say("bench.designChanged", { name: past.now.name });
     const mark = queue.put(
       { lane, about, words, method: "PUT", path: `/api/structures/${id}`, body, knows: known.current },
       (earlier) => (isSaveIn(earlier.body) ? { body: { ...earlier.body, draft: past.now }, words } : null),

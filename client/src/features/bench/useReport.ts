@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { type Draft, onlyBusy, type Problem, Refused, type Report } from "../../api/client";
 import { reportOf } from "../../api/calculated";
 import { FIRST_PAUSE_MS } from "../../queue/pauses";
+import { say } from "../../texts/say";
 
 /**
  * The report of a draft, asked for while the hand is on the control: one question in flight, the latest wins,
@@ -41,7 +42,7 @@ export function useReport(id: number, draft: Draft, day: string | null, units: s
           setProblems(
             error instanceof Refused
               ? error.problems
-              : [{ path: "server", given: "", allowed: "the server did not answer", suggestion: "" }],
+              : [{ path: "server", given: "", allowed: say("bench.theServerDidNotAnswer"), suggestion: "" }],
           );
         }
       }

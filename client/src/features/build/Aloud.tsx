@@ -1,5 +1,6 @@
 import Button from "@mui/material/Button";
 import { useEffect, useState } from "react";
+import { say } from "../../texts/say";
 
 /** Read a text aloud, and stop. */
 export function Aloud({ text }: { text: string }) {
@@ -22,5 +23,5 @@ export function Aloud({ text }: { text: string }) {
     setSpeaking(true);
     window.speechSynthesis.speak(words);
   };
-  return <Button onClick={speak}>{speaking ? "Stop reading" : "Read aloud"}</Button>;
+  return <Button onClick={speak}>{speaking ? say("build.stopReading") : say("build.readAloud")}</Button>;
 }

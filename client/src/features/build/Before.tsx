@@ -4,6 +4,7 @@ import type { Building } from "../../api/building";
 import type { Schemas } from "../../api/client";
 import { editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
+import { say } from "../../texts/say";
 
 /** What to look for before anything is driven, whom to ask, what to carry. */
 export function Before({ building }: { building: Building }) {
@@ -27,7 +28,7 @@ export function Before({ building }: { building: Building }) {
     <section className="before">
       {before.remarks.length > 0 && (
         <>
-          <h2>Check this design first</h2>
+          <h2>{say("build.checkThisDesignFirst")}</h2>
           <ul>
             {before.remarks.map((line) => (
               <li key={line.text}>
@@ -37,7 +38,7 @@ export function Before({ building }: { building: Building }) {
           </ul>
         </>
       )}
-      <h2>Pipes and cables</h2>
+      <h2>{say("build.pipesAndCables")}</h2>
       <ul>
         {before.services.map((line) => (
           <li key={line.text}>{line.wrong ? <strong className="weak">{line.text}</strong> : line.text}</li>
@@ -54,7 +55,7 @@ export function Before({ building }: { building: Building }) {
       )}
       {before.around.length > 0 && (
         <>
-          <h2>Surroundings</h2>
+          <h2>{say("build.surroundings")}</h2>
           <ul>
             {before.around.map((line) => (
               <li key={line.text}>
@@ -64,7 +65,7 @@ export function Before({ building }: { building: Building }) {
           </ul>
         </>
       )}
-      <h2>Permission</h2>
+      <h2>{say("build.permission")}</h2>
       {before.ask.length > 0 ? (
         <ul>
           {before.ask.map((text) => (
@@ -72,20 +73,25 @@ export function Before({ building }: { building: Building }) {
           ))}
         </ul>
       ) : (
-        <p>No wall or fence of someone else is near.</p>
+        <p>{say("build.noWallOrFenceOfSomeone")}</p>
       )}
-      <h2>The soil</h2>
+      <h2>{say("build.theSoil")}</h2>
       <p>{before.soil}</p>
-      <h2>Time and people</h2>
+      <h2>{say("build.timeAndPeople")}</h2>
       <p>
-        {before.clock} by the clock,{" "}
-        {before.people === 1 ? "one person" : `${before.people} people at some steps`}
-        {before.work && `, ${before.work} of work in all`}.
+        {say("build.byTheClock", {
+          clock: before.clock,
+          people:
+            before.people === 1
+              ? say("build.onePerson")
+              : say("build.peopleAtSomeSteps", { people: before.people }),
+        })}
+        {before.work && say("build.ofWorkInAll", { work: before.work })}.
       </p>
-      <h2>Tools and material</h2>
+      <h2>{say("build.toolsAndMaterial")}</h2>
       <div className="carry">
         <div>
-          <h3>Tools</h3>
+          <h3>{say("build.tools")}</h3>
           <ul>
             {before.tools.map((tool) => (
               <li key={tool}>{tool}</li>
@@ -93,7 +99,7 @@ export function Before({ building }: { building: Building }) {
           </ul>
         </div>
         <div>
-          <h3>Material</h3>
+          <h3>{say("build.material")}</h3>
           <ul>
             {before.carry.map((piece) => (
               <li key={piece}>{piece}</li>
@@ -101,7 +107,7 @@ export function Before({ building }: { building: Building }) {
           </ul>
         </div>
         <div>
-          <h3>Protective gear</h3>
+          <h3>{say("build.protectiveGear")}</h3>
           <ul>
             {before.gear.map((piece) => (
               <li key={piece}>{piece}</li>
@@ -109,7 +115,7 @@ export function Before({ building }: { building: Building }) {
           </ul>
         </div>
       </div>
-      <h2>Take care</h2>
+      <h2>{say("build.takeCare")}</h2>
       <ul>
         {before.cautions.map((text) => (
           <li key={text}>{text}</li>

@@ -15,14 +15,15 @@ import { StakeOut } from "./StakeOut";
 import { StepView } from "./StepView";
 import { useAwake } from "./useAwake";
 import { useRecord, type Written } from "./useRecord";
+import { say } from "../../texts/say";
 
 const PARTS = [
-  ["before", "Before"],
-  ["stake", "Stake-out"],
-  ["steps", "Steps"],
-  ["pulls", "Pull test"],
-  ["down", "Taking down"],
-  ["paper", "Paper"],
+  ["before", say("build.before")],
+  ["stake", say("build.stakeOut")],
+  ["steps", say("build.steps")],
+  ["pulls", say("build.pullTest")],
+  ["down", say("build.takingDown")],
+  ["paper", say("build.paper")],
 ] as const;
 type Part = (typeof PARTS)[number][0];
 const isPart = (text: string | null): text is Part => PARTS.some(([key]) => key === text);
@@ -33,7 +34,7 @@ export function BuildPage() {
   const building = useBuilding(id);
   const garden = useGarden(building.data?.garden ?? 0);
   if (building.isError && !building.data) return <Faulty error={building.error} />;
-  if (!building.data) return <p className="page quiet">Loading…</p>;
+  if (!building.data) return <p className="page quiet">{say("common.loading")}</p>;
   return (
     <>
       <Bar {...(garden.data ? { garden: garden.data } : {})}>
@@ -72,20 +73,25 @@ function Work({ building }: { building: Building }) {
   const goTo = useCallback((step: number) => go("steps", step), [go]);
   return (
     <main className="page buildpage">
-      <h1 style={{ overflowWrap: "anywhere" }}>Build {report.name}</h1>
+      <h1 style={{ overflowWrap: "anywhere" }}>{say("build.build", { name: report.name })}</h1>
       <p className="quiet">
-        {report.family} on {report.bed} · {done} of {report.steps.length} steps done · plan{" "}
-        {report.fingerprint}
+        {say("build.onOfStepsDonePlan", {
+          family: report.family,
+          bed: report.bed,
+          done,
+          length: report.steps.length,
+          fingerprint: report.fingerprint,
+        })}
       </p>
       <p className="noprint actions">
         <Button
           className="strong narrowstrong"
           href={`/api/structures/${building.id}/build.pdf?form=${building.units === "imperial" ? "Letter" : "A4"}`}
         >
-          Print the build sheet
+          {say("build.printTheBuildSheet")}
         </Button>
         <Button component={Link} to={`/structures/${building.id}/parts`}>
-          Shopping list
+          {say("common.shoppingList")}
         </Button>
       </p>
       {report.unprinted && (
@@ -94,13 +100,15 @@ function Work({ building }: { building: Building }) {
         </p>
       )}
       <AsBuilt building={building} written={written} done={done === report.steps.length} />
-      {screen.can && <Tick label="Keep the screen awake" checked={screen.awake} onTick={screen.setAwake} />}
+      {screen.can && (
+        <Tick label={say("build.keepTheScreenAwake")} checked={screen.awake} onTick={screen.setAwake} />
+      )}
       <Tabs
         value={part}
         onChange={(_event, to: Part) => go(to)}
         variant="scrollable"
         scrollButtons={false}
-        aria-label="Parts of the work"
+        aria-label={say("build.partsOfTheWork")}
       >
         {PARTS.map(([key, name]) => (
           <Tab key={key} value={key} label={name} />
@@ -121,7 +129,7 @@ function Work({ building }: { building: Building }) {
                     onClick={() => go("steps", i)}
                   >
                     {ticks[step.key] ? (
-                      <span role="img" aria-label="done">
+                      <span role="img" aria-label={say("build.done")}>
                         ✓
                       </span>
                     ) : (
@@ -129,7 +137,9 @@ function Work({ building }: { building: Building }) {
                     )}
                     <span>
                       {step.title}
-                      {step.differs.length > 0 && <span className="quiet"> · differs from the design</span>}
+                      {step.differs.length > 0 && (
+                        <span className="quiet"> {say("build.differsFromTheDesign")}</span>
+                      )}
                     </span>
                   </button>
                 </li>
@@ -139,7 +149,9 @@ function Work({ building }: { building: Building }) {
               <div className="joined">
                 <p>
                   <strong>
-                    {report.joined.now === "ground" ? "Joined on the ground." : "Joined in place."}
+                    {report.joined.now === "ground"
+                      ? say("build.joinedOnTheGround")
+                      : say("build.joinedInPlace")}
                   </strong>{" "}
                   {report.joined.why}
                 </p>
@@ -150,7 +162,9 @@ function Work({ building }: { building: Building }) {
                       className="plain"
                       onClick={() => report.joined && written.join(report.joined.joining)}
                     >
-                      {report.joined.other === "ground" ? "Join it on the ground" : "Join it in place"}
+                      {report.joined.other === "ground"
+                        ? say("build.joinItOnTheGround")
+                        : say("build.joinItInPlace")}
                     </button>
                     <br />
                     <span className="quiet">{report.joined.other_why}</span>
@@ -177,10 +191,10 @@ function Work({ building }: { building: Building }) {
           {report.down.map((step) => (
             <li key={step.key}>
               <strong>{step.undo}</strong>
-              {step.people > 1 && ` ${step.people} people.`}
+              {step.people > 1 && say("build.people", { people: step.people })}
               {step.springs && (
                 <p className="caution" role="note">
-                  <strong>Take care.</strong> {step.springs}
+                  <strong>{say("build.takeCare2")}</strong> {step.springs}
                 </p>
               )}
             </li>
@@ -198,25 +212,25 @@ function Papers({ id, units }: { id: number; units: Building["units"] }) {
   const sizes = units === "imperial" ? (["Letter", "A4"] as const) : (["A4", "Letter"] as const);
   return (
     <section>
-      <h2>To print</h2>
+      <h2>{say("build.toPrint")}</h2>
       <p className="actions">
         {sizes.map((size) => (
           <Button key={size} href={`${at}/build.pdf?form=${size}`}>
-            Build sheet, {size}
+            {say("build.buildSheet", { size })}
           </Button>
         ))}
       </p>
-      <h2>Tables</h2>
+      <h2>{say("build.tables")}</h2>
       <p className="actions">
-        <Button href={`${at}/parts.csv`}>Parts</Button>
-        <Button href={`${at}/cuts.csv`}>Cuts</Button>
-        <Button href={`${at}/stakes.csv`}>Stake-out</Button>
+        <Button href={`${at}/parts.csv`}>{say("build.parts")}</Button>
+        <Button href={`${at}/cuts.csv`}>{say("build.cuts")}</Button>
+        <Button href={`${at}/stakes.csv`}>{say("build.stakeOut")}</Button>
       </p>
-      <h2>Drawings</h2>
+      <h2>{say("build.drawings")}</h2>
       <p className="actions">
-        <Button href={`${at}/views.svg`}>Views as SVG</Button>
-        <Button href={`${at}/views.dxf`}>Views as DXF, in millimetres</Button>
-        <Button href={`${at}/round.glb`}>3D model as glTF</Button>
+        <Button href={`${at}/views.svg`}>{say("build.viewsAsSvg")}</Button>
+        <Button href={`${at}/views.dxf`}>{say("build.viewsAsDxfInMillimetres")}</Button>
+        <Button href={`${at}/round.glb`}>{say("build.n3dModelAsGltf")}</Button>
       </p>
     </section>
   );
@@ -235,12 +249,12 @@ function AsBuilt({ building, written, done }: { building: Building; written: Wri
       {stood.like && <p className="quiet">{stood.like}</p>}
       {stood.fixes.length > 0 && (
         <>
-          <p>What would help:</p>
+          <p>{say("build.whatWouldHelp")}</p>
           <ul className="still">
             {stood.fixes.map((fix) => (
               <li key={fix.words}>
                 {fix.words}: {fix.limit_text}
-                {fix.holds ? ", holds" : ", still too weak"}, {fix.cost_text}{" "}
+                {fix.holds ? say("build.holds") : say("build.stillTooWeak")}, {fix.cost_text}{" "}
                 {building.may_edit && (
                   <Button
                     size="small"
@@ -259,7 +273,7 @@ function AsBuilt({ building, written, done }: { building: Building; written: Wri
                       )
                     }
                   >
-                    Solved
+                    {say("build.solved")}
                   </Button>
                 )}
               </li>
@@ -272,17 +286,17 @@ function AsBuilt({ building, written, done }: { building: Building; written: Wri
           {changed}{" "}
           {building.may_edit && (
             <Button size="small" onClick={written.toPlan}>
-              Build to the current design
+              {say("build.buildToTheCurrentDesign")}
             </Button>
           )}
         </p>
       )}
       {done && !written.record.stands && building.may_edit && (
         <Button className="strong" onClick={written.stands}>
-          Mark as built
+          {say("build.markAsBuilt")}
         </Button>
       )}
-      {written.record.stands && <p>Built on {written.record.stands}.</p>}
+      {written.record.stands && <p>{say("build.builtOn", { stands: written.record.stands })}</p>}
     </div>
   );
 }

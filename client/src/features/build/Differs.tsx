@@ -6,6 +6,7 @@ import type { Step } from "../../api/building";
 import { Choices } from "../../ui/Choices";
 import { Pick } from "../../ui/Pick";
 import type { Written } from "./useRecord";
+import { say } from "../../texts/say";
 
 interface Props {
   step: Step;
@@ -34,7 +35,7 @@ export function Differs({ step, written, onClose }: Props) {
       step: step.key,
       note: note.trim(),
     }));
-    written.differ(those, `${may.label}: ${chosen} instead of ${may.planned}`);
+    written.differ(those, say("build.insteadOf", { label: may.label, chosen, planned: may.planned }));
     onClose();
   };
   return (
@@ -47,7 +48,7 @@ export function Differs({ step, written, onClose }: Props) {
     >
       {step.may_differ.length > 1 && (
         <Choices
-          label="What differs"
+          label={say("build.whatDiffers")}
           value={name}
           choices={step.may_differ.map((each) => [each.option, each.label] as const)}
           onPick={(next) => {
@@ -58,9 +59,9 @@ export function Differs({ step, written, onClose }: Props) {
         />
       )}
       {may.members.length > 1 && (
-        <div className="whichones" role="group" aria-label="Which ones">
+        <div className="whichones" role="group" aria-label={say("build.whichOnes")}>
           <button type="button" aria-pressed={members.length === 0} onClick={() => setMembers([])}>
-            all
+            {say("build.all")}
           </button>
           {may.members.map(([member, called]) => (
             <button
@@ -83,23 +84,23 @@ export function Differs({ step, written, onClose }: Props) {
         />
       ) : (
         <TextField
-          label={`${may.label}, as it came out`}
-          helperText={`planned: ${may.planned}`}
+          label={say("build.asItCameOut", { label: may.label })}
+          helperText={say("build.planned", { planned: may.planned })}
           value={value}
           onChange={(event) => setValue(event.target.value)}
         />
       )}
       <TextField
-        label="Why (if you like)"
+        label={say("build.whyIfYouLike")}
         value={note}
         slotProps={{ htmlInput: { maxLength: 300 } }}
         onChange={(event) => setNote(event.target.value)}
       />
       <p className="actions">
         <Button type="submit" className="strong" disabled={!chosen}>
-          Save the difference
+          {say("build.saveTheDifference")}
         </Button>
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>{say("common.cancel")}</Button>
       </p>
     </form>
   );

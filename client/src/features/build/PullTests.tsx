@@ -9,6 +9,7 @@ import { Pick } from "../../ui/Pick";
 import { QuantityField } from "../../ui/QuantityField";
 import { Tick } from "../../ui/Tick";
 import type { Pull, Written } from "./useRecord";
+import { say } from "../../texts/say";
 
 interface Row {
   pull: number;
@@ -18,9 +19,9 @@ interface Row {
 }
 
 const STATES = [
-  ["dry", "dry"],
-  ["moist", "moist"],
-  ["wet", "wet"],
+  ["dry", say("build.dry")],
+  ["moist", say("build.moist")],
+  ["wet", say("build.wet")],
 ] as const;
 const HEIGHT = { metric: [1.2, "1.20 m"], imperial: [1.2192, "4 ft"] } as const;
 const LEAST = 2;
@@ -57,13 +58,13 @@ export function PullTests({ building, written }: { building: Building; written: 
         api.POST("/api/gardens/{garden_id}/scale", { params: { path: { garden_id: building.garden } } }),
       );
       add(hung.pull, hung.text);
-      setSaid(`${hung.name}: ${hung.text}. Now write how far the post has moved.`);
+      setSaid(say("build.nowWriteHowFarThePost", { name: hung.name, text: hung.text }));
     } catch (error) {
       const problem = error instanceof Refused ? error.problems[0] : undefined;
       setSaid(
         problem
-          ? `The scale: ${problem.given}; ${problem.allowed}.`
-          : "The server did not answer. Enter the pull yourself.",
+          ? say("build.theScale", { given: problem.given, allowed: problem.allowed })
+          : say("build.theServerDidNotAnswerEnter"),
       );
     } finally {
       setReading(false);
@@ -93,39 +94,35 @@ export function PullTests({ building, written }: { building: Building; written: 
             <p className="actions">
               {test.tested && (
                 <Button onClick={() => test.tested && written.useForBed(test.tested)}>
-                  Use this result for this bed
+                  {say("build.useThisResultForThisBed")}
                 </Button>
               )}
-              <Button onClick={() => written.forgetPull(test.key)}>Delete this pull test</Button>
+              <Button onClick={() => written.forgetPull(test.key)}>{say("build.deleteThisPullTest")}</Button>
             </p>
           )}
         </article>
       ))}
       {pulls.used && building.may_edit && (
         <p className="actions">
-          <Button onClick={() => written.useForBed(null)}>Use the table for this bed again</Button>
+          <Button onClick={() => written.useForBed(null)}>{say("build.useTheTableForThisBed")}</Button>
         </p>
       )}
       {pulls.posts.length === 0 ? (
-        <p>This support has no post in the soil to pull at.</p>
+        <p>{say("build.thisSupportHasNoPostIn")}</p>
       ) : (
         building.may_edit && (
           <>
-            <h2>Pull a post</h2>
-            <p>
-              Hook a hanging scale round the post at one height, pull level and slowly, in three steps or
-              more, and read each time how far the post has moved there. Let it back and read once more. Stop
-              when it creeps.
-            </p>
+            <h2>{say("build.pullAPost")}</h2>
+            <p>{say("build.hookAHangingScaleRoundThe")}</p>
             <div className="pullform">
               <Pick
-                label="Post"
+                label={say("build.post")}
                 value={member}
                 choices={pulls.posts.map(([key, name]) => ({ key, name }))}
                 onPick={setMember}
               />
               <QuantityField
-                label="Height of the pull"
+                label={say("build.heightOfThePull")}
                 text={height[1]}
                 value={height[0]}
                 kind="length"
@@ -134,14 +131,14 @@ export function PullTests({ building, written }: { building: Building; written: 
                 high={3}
                 onValue={(value, text) => setHeight([value, text])}
               />
-              <Choices label="State of the soil" value={state} choices={STATES} onPick={setState} />
+              <Choices label={say("build.stateOfTheSoil")} value={state} choices={STATES} onPick={setState} />
             </div>
             {rows.length > 0 && (
               <ol className="readings">
                 {rows.map((row, i) => (
                   <li key={i}>
                     <QuantityField
-                      label={`Pull ${i + 1}`}
+                      label={say("build.pull", { i: i + 1 })}
                       text={row.pullText}
                       value={row.pull}
                       kind="force"
@@ -151,7 +148,7 @@ export function PullTests({ building, written }: { building: Building; written: 
                       onValue={(pull, pullText) => change(i, { pull, pullText })}
                     />
                     <QuantityField
-                      label={`Moved ${i + 1}`}
+                      label={say("build.moved", { i: i + 1 })}
                       text={row.movedText}
                       value={row.moved}
                       kind="length"
@@ -165,22 +162,22 @@ export function PullTests({ building, written }: { building: Building; written: 
                       className="plain"
                       onClick={() => setRows(rows.filter((_, n) => n !== i))}
                     >
-                      Remove
+                      {say("build.remove")}
                     </button>
                   </li>
                 ))}
               </ol>
             )}
-            <Tick label="The post kept moving at the highest pull" checked={movedOn} onTick={setMovedOn} />
+            <Tick label={say("build.thePostKeptMovingAtThe")} checked={movedOn} onTick={setMovedOn} />
             <p className="actions">
               {session.data?.scale && (
                 <Button onClick={() => void read()} disabled={reading}>
-                  {reading ? "Loading…" : "Read the scale"}
+                  {reading ? say("common.loading") : say("build.readTheScale")}
                 </Button>
               )}
-              <Button onClick={() => add(0, nothing[0] ?? "")}>Record a pull test</Button>
+              <Button onClick={() => add(0, nothing[0] ?? "")}>{say("build.recordAPullTest")}</Button>
               <Button className="strong" disabled={rows.length < LEAST} onClick={save}>
-                Calculate
+                {say("build.calculate")}
               </Button>
             </p>
             <p role="status">{said}</p>

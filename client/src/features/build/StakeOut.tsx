@@ -1,5 +1,6 @@
 import { useSize } from "../../drawing/useSize";
 import type { Building } from "../../api/building";
+import { say } from "../../texts/say";
 
 type Flat = readonly [number, number];
 const EDGE = 34;
@@ -29,7 +30,7 @@ function named(places: readonly { name: string; at: readonly [number, number] }[
 export function StakeOut({ building }: { building: Building }) {
   const { stake } = building.report;
   const { ref, width } = useSize<HTMLDivElement>();
-  if (stake.marks.length === 0) return <p>Nothing goes into the ground. There is nothing to mark.</p>;
+  if (stake.marks.length === 0) return <p>{say("build.nothingGoesIntoTheGroundThere")}</p>;
   const points: Flat[] = [...stake.corners.map((c) => c.at), ...stake.marks.map((m) => m.at)];
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
   const [west, east, south, north] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
@@ -49,7 +50,7 @@ export function StakeOut({ building }: { building: Building }) {
     <section className="stakeout">
       <div ref={ref}>
         {width > 0 && (
-          <svg width={width} height={tall} role="img" aria-label="The places to mark, from above, north up">
+          <svg width={width} height={tall} role="img" aria-label={say("build.thePlacesToMarkFromAbove")}>
             {first &&
               stake.corners.map((corner) => {
                 const [x, y] = at(corner.at);
@@ -107,9 +108,9 @@ export function StakeOut({ building }: { building: Building }) {
       <table className="marks">
         <thead>
           <tr>
-            <th scope="col">place</th>
-            <th scope="col">where the two tapes meet</th>
-            <th scope="col">along its line</th>
+            <th scope="col">{say("build.place")}</th>
+            <th scope="col">{say("build.whereTheTwoTapesMeet")}</th>
+            <th scope="col">{say("build.alongItsLine")}</th>
           </tr>
         </thead>
         <tbody>
@@ -133,7 +134,7 @@ export function StakeOut({ building }: { building: Building }) {
       ))}
       {stake.squares.length > 0 && (
         <>
-          <h2>Square?</h2>
+          <h2>{say("build.square")}</h2>
           <ul>
             {stake.squares.map((line) => (
               <li key={line}>{line}</li>

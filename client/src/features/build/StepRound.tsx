@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from "react";
 
 import { type Step, useBuiltRound } from "../../api/building";
 import { useStage } from "../../drawing/round/useStage";
+import { say } from "../../texts/say";
 
 interface Props {
   id: number;
@@ -55,13 +56,16 @@ export default function StepRound({ id, steps, number, onGo }: Props) {
           ref={canvas}
           tabIndex={0}
           role="img"
-          aria-label={`3D view after step ${number + 1}: ${steps[number]?.title ?? ""}. Turn it with the arrow keys.`}
+          aria-label={say("build.n3dViewAfterStepTurnIt", {
+            number: number + 1,
+            title: steps[number]?.title ?? "",
+          })}
           onKeyDown={onKeyDown}
         />
-        {blind && <p className="quiet roundblind">This browser cannot show the 3D view.</p>}
+        {blind && <p className="quiet roundblind">{say("build.thisBrowserCannotShowThe3d")}</p>}
       </div>
       <button type="button" className="plain" onClick={play}>
-        {playing ? "stop" : "play the steps"}
+        {playing ? say("build.stop") : say("build.playTheSteps")}
       </button>
     </div>
   );

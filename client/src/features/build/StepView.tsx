@@ -9,6 +9,7 @@ import { Differs } from "./Differs";
 import { Joint } from "./Joint";
 import { StepDrawing } from "./StepDrawing";
 import type { Written } from "./useRecord";
+import { say } from "../../texts/say";
 
 const StepRound = lazy(() => import("./StepRound"));
 
@@ -55,7 +56,7 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
   };
   return (
     <article className="step" aria-label={step.title}>
-      <Panel name="The drawing">
+      <Panel name={say("build.theDrawing")}>
         {round ? (
           <Suspense fallback={<div className="stepround" />}>
             <StepRound id={building.id} steps={steps} number={number} onGo={onGo} />
@@ -65,18 +66,18 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
             views={building.report.views}
             standing={standing}
             fresh={new Set(step.members)}
-            title={`The support at this step: ${step.title}`}
+            title={say("build.theSupportAtThisStep", { title: step.title })}
           />
         )}
       </Panel>
       <p className="drawnhow">
         <button type="button" className="plain" aria-pressed={round} onClick={() => onRound(!round)}>
-          {round ? "2D drawing" : "3D view"}
+          {round ? say("build.n2dDrawing") : say("build.n3dView")}
         </button>
       </p>
       <p className="quiet stepcount">
-        Step {number + 1} of {steps.length}
-        {step.people > 1 && ` · ${step.people} people`}
+        {say("build.stepOf", { number: number + 1, length: steps.length })}
+        {step.people > 1 && say("build.people2", { people: step.people })}
         {step.time && ` · ${step.time}`}
       </p>
       <h2>{step.title}</h2>
@@ -90,14 +91,14 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
       )}
       {step.caution && (
         <p className="caution" role="note">
-          <strong>Take care.</strong> {step.caution}
+          <strong>{say("build.takeCare2")}</strong> {step.caution}
         </p>
       )}
-      {step.uses.length > 0 && <p>With {step.uses.join(", ")}.</p>}
+      {step.uses.length > 0 && <p>{say("build.with", { things: step.uses.join(", ") })}</p>}
       {step.joint && <Joint joint={step.joint} />}
       {step.check && (
         <p>
-          <strong>Look:</strong> {step.check}
+          <strong>{say("build.look")}</strong> {step.check}
         </p>
       )}
       <p className="actions">
@@ -105,7 +106,9 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
           text={[step.title, step.do, ...step.hits, step.caution, step.check].filter(Boolean).join(" ")}
         />
       </p>
-      {step.tools.length > 0 && <p className="quiet">Tools: {step.tools.join(", ")}.</p>}
+      {step.tools.length > 0 && (
+        <p className="quiet">{say("build.tools2", { tools: step.tools.join(", ") })}</p>
+      )}
       {(step.differs.length > 0 || waiting.length > 0) && (
         <ul className="wentin">
           {step.differs.map((each) => (
@@ -116,9 +119,9 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
                 <button
                   type="button"
                   className="plain"
-                  onClick={() => written.asPlanned(each.key, `${each.text}: no, as planned`)}
+                  onClick={() => written.asPlanned(each.key, say("build.noAsPlanned", { text: each.text }))}
                 >
-                  Remove this difference
+                  {say("build.removeThisDifference")}
                 </button>
               )}
             </li>
@@ -126,19 +129,22 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
           {waiting.map(([key, each]) => (
             <li key={key} className="quiet">
               {each
-                ? `${each.option.replaceAll("_", " ")} ${String(each.value)}: kept here, checked when the line is back`
-                : "Remove this difference"}
+                ? say("build.keptHereCheckedWhenTheLine", {
+                    option: each.option.replaceAll("_", " "),
+                    value: String(each.value),
+                  })
+                : say("build.removeThisDifference")}
             </li>
           ))}
         </ul>
       )}
       {tick && (
         <p className="ticked">
-          Done {when(tick.at)}
-          {tick.who && ` by ${tick.who}`}.{tick.note && ` ‘${tick.note}’`}{" "}
+          {say("build.done2", { at: when(tick.at) })}
+          {tick.who && say("build.by", { who: tick.who })}.{tick.note && ` ‘${tick.note}’`}{" "}
           {building.may_edit && (
             <button type="button" className="plain" onClick={() => written.untick(step)}>
-              Mark as not done
+              {say("build.markAsNotDone")}
             </button>
           )}
         </p>
@@ -150,7 +156,7 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
         <>
           {note !== null && (
             <TextField
-              label="A note on this step"
+              label={say("build.aNoteOnThisStep")}
               value={note}
               multiline
               slotProps={{ htmlInput: { maxLength: 300 } }}
@@ -159,13 +165,13 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
           )}
           <p className="actions">
             {step.may_differ.length > 0 && (
-              <Button onClick={() => setDiffering(true)}>Record a difference</Button>
+              <Button onClick={() => setDiffering(true)}>{say("build.recordADifference")}</Button>
             )}
-            {!tick && note === null && <Button onClick={() => setNote("")}>Add a note</Button>}
+            {!tick && note === null && <Button onClick={() => setNote("")}>{say("build.addANote")}</Button>}
           </p>
           <div className="stepfoot">
             <Button disabled={number === 0} onClick={() => onGo(number - 1)}>
-              Back
+              {say("build.back")}
             </Button>
             {tick ? (
               <Button
@@ -173,11 +179,11 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
                 disabled={number + 1 >= steps.length}
                 onClick={() => onGo(number + 1)}
               >
-                Next
+                {say("build.next")}
               </Button>
             ) : (
               <Button className="strong big" onClick={done}>
-                Done
+                {say("build.done3")}
               </Button>
             )}
           </div>
@@ -186,10 +192,10 @@ export function StepView({ building, steps, number, written, onGo, round, onRoun
       {!building.may_edit && (
         <div className="stepfoot">
           <Button disabled={number === 0} onClick={() => onGo(number - 1)}>
-            Back
+            {say("build.back")}
           </Button>
           <Button disabled={number + 1 >= steps.length} onClick={() => onGo(number + 1)}>
-            Next
+            {say("build.next")}
           </Button>
         </div>
       )}

@@ -8,6 +8,7 @@ import { editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { useWrites } from "../../queue/useQueue";
 import { editsOf, laneOf } from "../../queue/writes";
+import { say } from "../../texts/say";
 
 type Change = Schemas["RecordChange"];
 export type Differs = Schemas["Differs"];
@@ -79,10 +80,10 @@ export function useRecord(building: Building) {
     tick: (step: Schemas["StepReport"], note: string) =>
       write(
         { ticks: { [step.key]: { at: at(), who: session.data?.name ?? "", note } } },
-        `${step.title}, done`,
+        say("build.done4", { title: step.title }),
       ),
     untick: (step: Schemas["StepReport"]) =>
-      write({ ticks: { [step.key]: null } }, `${step.title}, not done`),
+      write({ ticks: { [step.key]: null } }, say("build.notDone", { title: step.title })),
     differ: (those: readonly Omit<Differs, "at">[], words: string) =>
       write(
         {
@@ -96,19 +97,21 @@ export function useRecord(building: Building) {
         words,
       ),
     asPlanned: (differing: string, words: string) => write({ differs: { [differing]: null } }, words),
-    join: (joining: Schemas["JoinedReport"]["joining"]) => write({ joining }, "joined the other way"),
+    join: (joining: Schemas["JoinedReport"]["joining"]) => write({ joining }, say("build.joinedTheOtherWay")),
     pulled: (test: Omit<Pull, "at">) => {
       const now = at();
-      write({ pulls: { [`${test.member}/${now}`]: { ...test, at: now } } }, "a pull test");
+      write({ pulls: { [`${test.member}/${now}`]: { ...test, at: now } } }, say("build.aPullTest"));
     },
-    forgetPull: (pull: string) => write({ pulls: { [pull]: null } }, "a pull test deleted"),
+    forgetPull: (pull: string) => write({ pulls: { [pull]: null } }, say("build.aPullTestDeleted")),
     /** What a pull test says is used for the bed; nothing of it when null. */
     useForBed: (tested: Schemas["Tested"] | null) =>
       queue.put(
         editsWrite(
           garden,
           [{ kind: "bed", act: "change", key: building.bed, change: { tested } }],
-          tested ? `${report.bed}: as the pull test says` : `${report.bed}: as the table says`,
+          tested
+            ? say("build.asThePullTestSays", { bed: report.bed })
+            : say("build.asTheTableSays", { bed: report.bed }),
         ),
       ),
     stands: () => write({ stands: today() }, "stands"),
@@ -121,7 +124,7 @@ export function useRecord(building: Building) {
             { kind: "structure", act: "change", key, change: { built: null } },
             { kind: "structure", act: "change", key, change: { built: kept } },
           ],
-          `${report.name}: built to the plan as it is now`,
+          say("build.builtToThePlanAsIt", { name: report.name }),
         ),
       ),
   };

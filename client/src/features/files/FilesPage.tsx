@@ -12,6 +12,7 @@ import { Pick } from "../../ui/Pick";
 import { Tick } from "../../ui/Tick";
 import { RecordBox } from "./RecordBox";
 import { sentence } from "../../ui/sentence";
+import { say } from "../../texts/say";
 
 type What = Schemas["ImportIn"]["what"];
 interface Taken {
@@ -22,11 +23,11 @@ interface Taken {
 
 const TABLES = ["beds", "plantings", "materials", "shed"] as const;
 const KINDS: { key: What; name: string }[] = [
-  { key: "plan", name: "a plan file" },
-  { key: "beds", name: "a table of beds" },
-  { key: "plantings", name: "a table of plantings" },
-  { key: "materials", name: "a table of materials" },
-  { key: "shed", name: "a table of what is in the shed" },
+  { key: "plan", name: say("files.aPlanFile") },
+  { key: "beds", name: say("files.aTableOfBeds") },
+  { key: "plantings", name: say("files.aTableOfPlantings") },
+  { key: "materials", name: say("files.aTableOfMaterials") },
+  { key: "shed", name: say("files.aTableOfWhatIsIn") },
 ];
 const MARKS = { add: "+", change: "~", remove: "−" };
 const MOST_BYTES = 3_000_000;
@@ -55,13 +56,13 @@ export function FilesPage() {
   const [over, setOver] = useState(false);
   const params = { path: { garden_id: id } };
   if (garden.isError) return <Faulty error={garden.error} garden={id} />;
-  if (!garden.data) return <p className="page quiet">Loading…</p>;
+  if (!garden.data) return <p className="page quiet">{say("common.loading")}</p>;
   const canEdit = garden.data.role !== "read";
 
   const failed = (error: unknown) => {
     setPreview(null);
     if (error instanceof Refused && error.problems.length) setProblems(error.problems);
-    else setSaid("The server did not answer; nothing was imported.");
+    else setSaid(say("files.theServerDidNotAnswerNothing"));
   };
   const look = async (next: Taken, away: boolean) => {
     setFile(next);
@@ -84,7 +85,7 @@ export function FilesPage() {
   const open = async (chosen: File | undefined) => {
     if (!chosen) return;
     if (chosen.size > MOST_BYTES) {
-      setSaid(`${chosen.name} is larger than 3 MB; a garden’s plan is far smaller.`);
+      setSaid(say("files.isLargerThan3MbA", { name: chosen.name }));
       return;
     }
     const text = await chosen.text();
@@ -97,14 +98,14 @@ export function FilesPage() {
         id,
         "/import",
         { what: file.what, text: file.text, take_away: takeAway, number: preview.number },
-        `${file.name} imported`,
+        say("files.imported", { name: file.name }),
       );
       setFile(null);
       setPreview(null);
-      setSaid("Imported as one change. You can undo it on the plan.");
+      setSaid(say("files.importedAsOneChangeYouCan"));
     } catch (error) {
       if (error instanceof Refused && error.status === 409) {
-        setSaid("The garden was changed meanwhile. This is what the file changes now.");
+        setSaid(say("files.theGardenWasChangedMeanwhileThis"));
         await look(file, takeAway);
       } else failed(error);
     }
@@ -123,32 +124,27 @@ export function FilesPage() {
     <>
       <GardenBar garden={garden.data} />
       <main className="page">
-        <h1>Files</h1>
+        <h1>{say("files.files")}</h1>
         <div className="filegrid">
-          <section aria-label="Export">
-            <h2>Export</h2>
-            <p className="quiet">
-              The garden file holds everything in this garden, in an open, documented format. Tables open in
-              any spreadsheet.
-            </p>
+          <section aria-label={say("files.export")}>
+            <h2>{say("files.export")}</h2>
+            <p className="quiet">{say("files.theGardenFileHoldsEverythingIn")}</p>
             <p className="actions">
-              <Button href={`/api/gardens/${id}/plan.json`}>Plan file</Button>
-              <Button href={`/api/gardens/${id}/plot.svg`}>Plan as a drawing</Button>
+              <Button href={`/api/gardens/${id}/plan.json`}>{say("files.planFile")}</Button>
+              <Button href={`/api/gardens/${id}/plot.svg`}>{say("files.planAsADrawing")}</Button>
             </p>
             <p className="actions">
               {TABLES.map((what) => (
                 <Button key={what} href={`/api/gardens/${id}/tables/${what}.csv`}>
-                  {what}.csv
+                  {say("files.csv", { what })}
                 </Button>
               ))}
             </p>
           </section>
           {canEdit && (
-            <section aria-label="Import">
-              <h2>Import</h2>
-              <p className="quiet">
-                A garden file or one of the tables. You see the changes before anything is saved.
-              </p>
+            <section aria-label={say("files.import")}>
+              <h2>{say("files.import")}</h2>
+              <p className="quiet">{say("files.aGardenFileOrOneOf")}</p>
               <div
                 className="drop"
                 data-over={over}
@@ -163,12 +159,12 @@ export function FilesPage() {
                   void open(event.dataTransfer.files[0]);
                 }}
               >
-                <Button onClick={() => chooser.current?.click()}>Choose a file, or drop one here</Button>
+                <Button onClick={() => chooser.current?.click()}>{say("files.chooseAFileOrDropOne")}</Button>
                 <input
                   ref={chooser}
                   type="file"
                   hidden
-                  aria-label="The file"
+                  aria-label={say("files.theFile")}
                   accept=".json,.csv,.txt,.tsv"
                   onChange={(event: ChangeEvent<HTMLInputElement>) => {
                     void open(event.target.files?.[0]);
@@ -186,12 +182,12 @@ export function FilesPage() {
           </p>
         )}
         {file && (
-          <section aria-label="What the file does">
+          <section aria-label={say("files.whatTheFileDoes")}>
             <h2>{file.name}</h2>
             <div className="actions">
               <div style={{ width: 320 }}>
                 <Pick
-                  label="It is"
+                  label={say("files.itIs")}
                   value={file.what}
                   choices={KINDS}
                   onPick={(what) => void look({ ...file, what: what as What }, takeAway)}
@@ -199,7 +195,7 @@ export function FilesPage() {
               </div>
               {file.what !== "plantings" && (
                 <Tick
-                  label="also delete everything that is not in the file"
+                  label={say("files.alsoDeleteEverythingThatIsNot")}
                   checked={takeAway}
                   onTick={(checked) => void look(file, checked)}
                 />
@@ -208,14 +204,19 @@ export function FilesPage() {
             {problems.length > 0 && (
               <div role="alert">
                 <p>
-                  <strong>Nothing was imported.</strong>{" "}
-                  {problems.length === 1 ? "Correct this place:" : `Correct these ${problems.length} places:`}
+                  <strong>{say("files.nothingWasImported")}</strong>{" "}
+                  {problems.length === 1
+                    ? say("files.correctThisPlace")
+                    : say("files.correctThesePlaces", { length: problems.length })}
                 </p>
                 <ul className="notes">
                   {problems.map((problem, i) => (
                     <li key={i} data-mark="!">
-                      <strong>{problem.path}</strong>: ‘{problem.given}’ cannot be used.{" "}
-                      {sentence(problem.allowed)}
+                      <strong>{problem.path}</strong>
+                      {say("files.cannotBeUsed", {
+                        given: problem.given,
+                        allowed: sentence(problem.allowed),
+                      })}
                     </li>
                   ))}
                 </ul>
@@ -224,9 +225,9 @@ export function FilesPage() {
             {preview && (
               <>
                 {preview.lines.length === 0 ? (
-                  <p>It changes nothing. Everything in it is here already.</p>
+                  <p>{say("files.itChangesNothingEverythingInIt")}</p>
                 ) : (
-                  <ul className="notes" aria-label="What it would do">
+                  <ul className="notes" aria-label={say("files.whatItWouldDo")}>
                     {preview.lines.map((line, i) => (
                       <li key={i} data-mark={MARKS[line.act]}>
                         {line.words}
@@ -235,10 +236,12 @@ export function FilesPage() {
                   </ul>
                 )}
                 <p className="actions">
-                  {preview.lines.length > 0 && <Button onClick={() => void takeIn()}>Import</Button>}
+                  {preview.lines.length > 0 && (
+                    <Button onClick={() => void takeIn()}>{say("files.import")}</Button>
+                  )}
                   {file.what === "plan" && (
                     <button type="button" className="plain" onClick={() => void asNew()}>
-                      Make a new garden from it
+                      {say("files.makeANewGardenFromIt")}
                     </button>
                   )}
                   <button
@@ -250,7 +253,7 @@ export function FilesPage() {
                       setProblems([]);
                     }}
                   >
-                    Cancel
+                    {say("common.cancel")}
                   </button>
                 </p>
               </>

@@ -5,6 +5,7 @@ import { type Problem, Refused, type Schemas } from "../../api/client";
 import { useFresh } from "../../api/useFresh";
 import { askGarden } from "../../queue/asks";
 import { sentence } from "../../ui/sentence";
+import { say } from "../../texts/say";
 
 const MOST_BYTES = 3_500_000;
 
@@ -19,36 +20,35 @@ export function RecordBox({ garden }: { garden: number }) {
     setProblems([]);
     setSaid("");
     if (file.size > MOST_BYTES) {
-      setSaid(`${file.name} is larger than 3.5 MB: a hundred years of days are less.`);
+      setSaid(say("files.isLargerThan35Mb", { name: file.name }));
       return;
     }
     try {
       const text = await file.text();
       const read = await askGarden<Schemas["RecordRead"]>(garden, "/weather/record", { text }, file.name);
       const frosts = read.last
-        ? `last frost about ${read.last}, first about ${read.first}`
-        : "no frost in it";
-      setSaid(`${read.days} days of ${read.years} years are taken for this garden’s climate; ${frosts}.`);
+        ? say("files.lastFrostAboutFirstAbout", { last: read.last, first: read.first })
+        : say("files.noFrostInIt");
+      setSaid(say("files.daysOfYearsAreTakenFor", { days: read.days, years: read.years, frosts }));
       await fresh.everything();
     } catch (error) {
       if (error instanceof Refused && error.problems.length) setProblems(error.problems);
-      else setSaid("The server did not answer; nothing was imported.");
+      else setSaid(say("files.theServerDidNotAnswerNothing"));
     }
   };
   return (
-    <section aria-label="A record of your own">
-      <h2>A record of your own</h2>
+    <section aria-label={say("files.aRecordOfYourOwn")}>
+      <h2>{say("files.aRecordOfYourOwn")}</h2>
       <p className="quiet">
-        Days with their least and greatest temperature, as CSV:{" "}
-        <code>date, low °C, high °C, rain mm, gust m/s</code>; °F, in and mph are read too. It takes the place
-        of the climate made for here. Undo on the plan takes it back.
+        {say("files.daysWithTheirLeastAndGreatest")} <code>{say("files.dateLowCHighCRain")}</code>
+        {say("files.fInAndMphAreRead")}
       </p>
-      <Button onClick={() => chooser.current?.click()}>Choose the record</Button>
+      <Button onClick={() => chooser.current?.click()}>{say("files.chooseTheRecord")}</Button>
       <input
         ref={chooser}
         type="file"
         hidden
-        aria-label="The record"
+        aria-label={say("files.theRecord")}
         accept=".csv,.txt,.tsv"
         onChange={(event: ChangeEvent<HTMLInputElement>) => {
           void take(event.target.files?.[0]);
@@ -62,7 +62,8 @@ export function RecordBox({ garden }: { garden: number }) {
       )}
       {problems.map((problem, i) => (
         <p key={i} role="alert" className="refusal">
-          <strong>{problem.path}</strong>: ‘{problem.given}’ cannot be used. {sentence(problem.allowed)}
+          <strong>{problem.path}</strong>
+          {say("files.cannotBeUsed", { given: problem.given, allowed: sentence(problem.allowed) })}
         </p>
       ))}
     </section>

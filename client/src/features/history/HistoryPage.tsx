@@ -8,6 +8,7 @@ import { StillPlan } from "../../drawing/StillPlan";
 import { askGarden } from "../../queue/asks";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { say } from "../../texts/say";
 
 const when = (text: string) =>
   new Intl.DateTimeFormat("en-GB", {
@@ -32,16 +33,21 @@ export function HistoryPage() {
   const past = usePast(id, number, garden.data?.units);
   const changes = useMemo(() => log.data?.pages.flat() ?? [], [log.data]);
   if (garden.isError) return <Faulty error={garden.error} garden={id} />;
-  if (!garden.data) return <p className="page quiet">Loading…</p>;
+  if (!garden.data) return <p className="page quiet">{say("common.loading")}</p>;
   const look = (next: number | null) =>
     setParams(next === null ? {} : { at: String(next) }, { replace: true });
   const restore = async () => {
     try {
-      await askGarden<Garden>(id, `/history/${number ?? 0}/restore`, {}, `back to ${number ?? 0}`);
-      setSaid("Restored. You can undo it.");
+      await askGarden<Garden>(
+        id,
+        `/history/${number ?? 0}/restore`,
+        {},
+        say("history.backTo", { number: number ?? 0 }),
+      );
+      setSaid(say("history.restoredYouCanUndoIt"));
       look(null);
     } catch (error) {
-      setSaid(error instanceof Refused ? error.message : "The server did not answer.");
+      setSaid(error instanceof Refused ? error.message : say("common.theServerDidNotAnswer"));
     }
   };
   return (
@@ -49,16 +55,14 @@ export function HistoryPage() {
       <GardenBar garden={garden.data} />
       <main className="page history">
         <div>
-          <h1>History</h1>
+          <h1>{say("history.history")}</h1>
           {said && (
             <p role="status" className="refusal">
               {said}
             </p>
           )}
           {changes.length === 0 && !log.isPending && (
-            <p className="lead">
-              Nothing has been changed yet. Every saved change is listed here, with who made it and when.
-            </p>
+            <p className="lead">{say("history.nothingHasBeenChangedYetEvery")}</p>
           )}
           <ol className="log" reversed>
             {changes.map((change) => (
@@ -83,8 +87,8 @@ export function HistoryPage() {
                   className="logline"
                   onClick={() => look(number === 0 ? null : 0)}
                 >
-                  <span className="quiet narrow">before</span>
-                  <span>as it began</span>
+                  <span className="quiet narrow">{say("history.before")}</span>
+                  <span>{say("history.asItBegan")}</span>
                   <span />
                 </button>
               </li>
@@ -92,22 +96,28 @@ export function HistoryPage() {
           </ol>
           {log.hasNextPage && (
             <button type="button" className="plain" onClick={() => void log.fetchNextPage()}>
-              older changes
+              {say("history.olderChanges")}
             </button>
           )}
         </div>
         {number !== null && past.data && (
-          <section aria-label="The garden then" className="then">
-            <h2>{past.data.number === 0 ? "As it began" : `After: ${past.data.words}`}</h2>
+          <section aria-label={say("history.theGardenThen")} className="then">
+            <h2>
+              {past.data.number === 0
+                ? say("history.asItBegan2")
+                : say("history.after", { words: past.data.words })}
+            </h2>
             <div className="thenplan">
               <StillPlan plot={past.data.plot} imperial={garden.data.units === "imperial"} />
             </div>
             {past.data.since.length > 0 && garden.data.role !== "read" && (
               <p className="actions">
-                <Button onClick={() => void restore()}>Restore this state</Button>
+                <Button onClick={() => void restore()}>{say("history.restoreThisState")}</Button>
               </p>
             )}
-            <h3>{past.data.since.length ? "Changed since" : "Nothing was changed since"}</h3>
+            <h3>
+              {past.data.since.length ? say("history.changedSince") : say("history.nothingWasChangedSince")}
+            </h3>
             <ul className="notes">
               {past.data.since.map((words, i) => (
                 <li key={i} data-mark="·">

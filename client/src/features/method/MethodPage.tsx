@@ -1,5 +1,6 @@
 import { useMethod } from "../../api/queries";
 import { Bar } from "../../ui/Bar";
+import { say } from "../../texts/say";
 
 /**
  * How Ascent calculates: docs/method.md as a page. The server makes the HTML from our own file and lets no
@@ -15,7 +16,7 @@ export function MethodPage() {
       {method.data ? (
         <main className="page prose" dangerouslySetInnerHTML={{ __html: method.data.html }} />
       ) : (
-        <p className="page quiet">Loading…</p>
+        <p className="page quiet">{say("common.loading")}</p>
       )}
     </>
   );

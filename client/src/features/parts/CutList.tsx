@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { say } from "../../texts/say";
 
 type Cut = Schemas["CutReport"];
 
@@ -10,8 +11,8 @@ export function CutList({ cuts }: { cuts: readonly Cut[] }) {
   if (!cuts.length) return null;
   const longest = Math.max(...cuts.map((each) => each.length));
   return (
-    <section className="cutlist" aria-label="Cut list">
-      <h2>Cut list</h2>
+    <section className="cutlist" aria-label={say("parts.cutList")}>
+      <h2>{say("parts.cutList")}</h2>
       <ul>
         {cuts.map((cut, index) => (
           <li key={index}>
@@ -20,11 +21,15 @@ export function CutList({ cuts }: { cuts: readonly Cut[] }) {
                 {cut.bars} × {cut.length_text}
               </strong>{" "}
               {cut.name} <span className="quiet">{cut.use}</span>
-              {cut.own && <span className="ownmark">from the shed</span>}
+              {cut.own && <span className="ownmark">{say("parts.fromTheShed")}</span>}
             </p>
             <CutBar cut={cut} longest={longest} />
             <p className="quiet">
-              {cut.cuts.map(([, text]) => text).join(" + ")}; {cut.rest_text} left; {cut.looked}
+              {say("parts.left", {
+                cuts: cut.cuts.map(([, text]) => text).join(" + "),
+                restText: cut.rest_text,
+                looked: cut.looked,
+              })}
             </p>
           </li>
         ))}

@@ -12,10 +12,11 @@ import { Cautions } from "./Cautions";
 import { CutList } from "./CutList";
 import { PartsTable } from "./PartsTable";
 import { Supplier } from "./Supplier";
+import { say } from "../../texts/say";
 
 const LISTED = [
-  ["together", "together"],
-  ["structure", "by structure"],
+  ["together", say("parts.together")],
+  ["structure", say("parts.byStructure")],
 ] as const;
 
 /** What to buy for the whole garden: together with every pack rounded up once, or structure by structure. */
@@ -28,14 +29,14 @@ export function GardenPartsPage() {
   const parts = useGardenParts(garden.data);
   const failed = garden.error ?? parts.error;
   if (failed) return <Faulty error={failed} garden={id} />;
-  if (!garden.data || !parts.data) return <p className="page quiet">Loading…</p>;
+  if (!garden.data || !parts.data) return <p className="page quiet">{say("common.loading")}</p>;
   const { data } = parts;
   const setPrice = async (key: string, price: number) => {
     try {
-      await changePlace(id, { prices: { [key]: price } }, `price of ${key}`);
+      await changePlace(id, { prices: { [key]: price } }, say("parts.priceOf", { key }));
       return "";
     } catch (error) {
-      return error instanceof Refused ? error.message : "The server did not answer.";
+      return error instanceof Refused ? error.message : say("common.theServerDidNotAnswer");
     }
   };
   const onPrice = garden.data.role === "read" ? undefined : setPrice;
@@ -43,40 +44,45 @@ export function GardenPartsPage() {
     <>
       <GardenBar garden={garden.data} />
       <main className="page">
-        <h1>Shopping list</h1>
+        <h1>{say("common.shoppingList")}</h1>
         {data.structures.length === 0 ? (
           <p className="lead">
-            There is no support in this garden yet. <Link to={`/gardens/${id}`}>Plan a support on a bed</Link>
-            . Its parts are listed here.
+            {say("parts.thereIsNoSupportInThis")}{" "}
+            <Link to={`/gardens/${id}`}>{say("parts.planASupportOnABed")}</Link>
+            {say("parts.itsPartsAreListedHere")}
           </p>
         ) : (
           <>
             <p className="quiet">
-              {data.structures.length} supports. Bought together they cost {data.saved_text} less, because
-              every pack is rounded up once.
+              {say("parts.supportsBoughtTogetherTheyCostLess", {
+                length: data.structures.length,
+                savedText: data.saved_text,
+              })}
             </p>
             {data.currency === UNSAID && garden.data.role !== "read" && (
               <div className="noprint asked-once">
                 <Currency
                   value={data.currency}
-                  onPick={(currency) => void changePlace(id, { currency }, `prices in ${currency}`)}
+                  onPick={(currency) =>
+                    void changePlace(id, { currency }, say("parts.pricesIn", { currency }))
+                  }
                 />
               </div>
             )}
             <div className="noprint actions">
               <Choices
-                label="How it is listed"
+                label={say("parts.howItIsListed")}
                 value={apart ? "structure" : "together"}
                 choices={LISTED}
                 onPick={(by) => setParams(by === "structure" ? { by } : {}, { replace: true })}
               />
               <Button href={`/api/gardens/${id}/parts.csv${apart ? "?by_structure=true" : ""}`}>
-                Save as CSV
+                {say("parts.saveAsCsv")}
               </Button>
               {data.cuts.length > 0 && (
-                <Button href={`/api/gardens/${id}/cuts.csv`}>Save the cut list</Button>
+                <Button href={`/api/gardens/${id}/cuts.csv`}>{say("parts.saveTheCutList")}</Button>
               )}
-              <Button onClick={() => window.print()}>Print</Button>
+              <Button onClick={() => window.print()}>{say("parts.print")}</Button>
             </div>
             {garden.data.role !== "read" && session.data?.supplier && <Supplier garden={id} />}
             {apart ? (

@@ -12,6 +12,7 @@ import { Faulty } from "../../ui/Faulty";
 import { Cautions } from "./Cautions";
 import { CutList } from "./CutList";
 import { PartsTable } from "./PartsTable";
+import { say } from "../../texts/say";
 
 const NONE: ReadonlySet<string> = new Set();
 
@@ -24,15 +25,15 @@ export function PartsPage() {
   const draft = structure.data?.draft;
   const report = usePartsReport(id, draft);
   if (structure.isError) return <Faulty error={structure.error} />;
-  if (!structure.data || !report.data) return <p className="page quiet">Loading…</p>;
+  if (!structure.data || !report.data) return <p className="page quiet">{say("common.loading")}</p>;
   const { garden: gardenId, may_edit: mayEdit } = structure.data;
   const setPrice = async (key: string, price: number) => {
     try {
-      await changePlace(gardenId, { prices: { [key]: price } }, `price of ${key}`);
+      await changePlace(gardenId, { prices: { [key]: price } }, say("parts.priceOf", { key }));
       await fresh.again("parts");
       return "";
     } catch (error) {
-      return error instanceof Refused ? error.message : "The server did not answer.";
+      return error instanceof Refused ? error.message : say("common.theServerDidNotAnswer");
     }
   };
   return (
@@ -44,15 +45,17 @@ export function PartsPage() {
         </span>
       </Bar>
       <main className="page">
-        <h1 style={{ overflowWrap: "anywhere" }}>Parts for {structure.data.draft.name}</h1>
+        <h1 style={{ overflowWrap: "anywhere" }}>
+          {say("parts.partsFor", { name: structure.data.draft.name })}
+        </h1>
         <p className="quiet">{report.data.headline.sentence}</p>
         <p className="noprint actions">
-          <Button href={`/api/structures/${id}/parts.csv`}>Save as CSV</Button>
+          <Button href={`/api/structures/${id}/parts.csv`}>{say("parts.saveAsCsv")}</Button>
           {report.data.cuts.length > 0 && (
-            <Button href={`/api/structures/${id}/cuts.csv`}>Save the cut list</Button>
+            <Button href={`/api/structures/${id}/cuts.csv`}>{say("parts.saveTheCutList")}</Button>
           )}
-          <Button href={`/api/structures/${id}/views.svg`}>Save the drawing</Button>
-          <Button onClick={() => window.print()}>Print</Button>
+          <Button href={`/api/structures/${id}/views.svg`}>{say("parts.saveTheDrawing")}</Button>
+          <Button onClick={() => window.print()}>{say("parts.print")}</Button>
         </p>
         <div className="partssheet">
           <Sheet
@@ -71,7 +74,8 @@ export function PartsPage() {
           onPrice={mayEdit ? setPrice : undefined}
         />
         <p className="costs">
-          <strong>{report.data.costs.season}</strong> a season; {report.data.costs.plant}
+          <strong>{report.data.costs.season}</strong>{" "}
+          {say("parts.aSeason", { plant: report.data.costs.plant })}
           {report.data.costs.crop && `; ${report.data.costs.crop}`}.{" "}
           <span className="quiet">{report.data.costs.said}</span>
         </p>

@@ -8,6 +8,7 @@ import TableRow from "@mui/material/TableRow";
 import { Fragment, useState } from "react";
 
 import type { Schemas } from "../../api/client";
+import { say } from "../../texts/say";
 
 interface Props {
   parts: readonly Schemas["PartReport"][];
@@ -25,7 +26,7 @@ export function PartsTable({ parts, cost, currency, shelves, onPrice }: Props) {
     const price = Number(text.replace(",", "."));
     if (!onPrice || price === now) return;
     if (text.trim() === "" || !Number.isFinite(price) || price < 0)
-      setRefusal({ key, text: `‘${text}’ cannot be used. Enter a price of 0 or more.` });
+      setRefusal({ key, text: say("parts.cannotBeUsedEnterAPrice", { text }) });
     else {
       const refused = await onPrice(key, price);
       setRefusal(refused ? { key, text: refused } : null);
@@ -35,10 +36,10 @@ export function PartsTable({ parts, cost, currency, shelves, onPrice }: Props) {
     <TableRow key={part.own + part.key + part.use + part.buy}>
       <TableCell>
         {part.name}
-        {part.own && !shelves && <span className="ownmark">from the shed</span>}
+        {part.own && !shelves && <span className="ownmark">{say("parts.fromTheShed")}</span>}
         {part.missing && (
           <p role="alert" className="refusal">
-            No more of these can be bought. Choose another part, or use fewer.
+            {say("parts.noMoreOfTheseCanBe")}
           </p>
         )}
       </TableCell>
@@ -55,7 +56,10 @@ export function PartsTable({ parts, cost, currency, shelves, onPrice }: Props) {
             error={refusal?.key === part.price_key}
             defaultValue={part.price.toFixed(2)}
             key={part.price}
-            inputProps={{ inputMode: "decimal", "aria-label": `Price of ${part.name}, ${part.buy}` }}
+            inputProps={{
+              inputMode: "decimal",
+              "aria-label": say("parts.priceOf2", { name: part.name, buy: part.buy }),
+            }}
             onBlur={(event) => void setPrice(part.price_key, event.target.value, part.price)}
           />
         ) : (
@@ -63,7 +67,7 @@ export function PartsTable({ parts, cost, currency, shelves, onPrice }: Props) {
         )}
         {refusal?.key === part.price_key && (
           <p role="alert" className="refusal">
-            Price of {part.name}: {refusal.text}
+            {say("parts.priceOf3", { name: part.name, text: refusal.text })}
           </p>
         )}
       </TableCell>
@@ -83,13 +87,13 @@ export function PartsTable({ parts, cost, currency, shelves, onPrice }: Props) {
     <Table className="parts">
       <TableHead>
         <TableRow>
-          <TableCell>Part</TableCell>
-          <TableCell>For</TableCell>
-          <TableCell align="right">Needed</TableCell>
-          <TableCell>Buy</TableCell>
-          <TableCell>Lasts</TableCell>
-          <TableCell align="right">Price each, {currency}</TableCell>
-          <TableCell align="right">Cost, {currency}</TableCell>
+          <TableCell>{say("parts.part")}</TableCell>
+          <TableCell>{say("parts.for")}</TableCell>
+          <TableCell align="right">{say("parts.needed")}</TableCell>
+          <TableCell>{say("parts.buy")}</TableCell>
+          <TableCell>{say("parts.lasts")}</TableCell>
+          <TableCell align="right">{say("parts.priceEach", { currency })}</TableCell>
+          <TableCell align="right">{say("parts.cost", { currency })}</TableCell>
         </TableRow>
       </TableHead>
       <TableBody>
@@ -108,7 +112,7 @@ export function PartsTable({ parts, cost, currency, shelves, onPrice }: Props) {
       </TableBody>
       <TableFooter>
         <TableRow>
-          <TableCell colSpan={6}>Together</TableCell>
+          <TableCell colSpan={6}>{say("parts.together2")}</TableCell>
           <TableCell align="right">{cost.toFixed(2)}</TableCell>
         </TableRow>
       </TableFooter>

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { type Garden, Refused, type Schemas } from "../../api/client";
 import { askSupplier } from "../../api/queries";
 import { askGarden } from "../../queue/asks";
+import { say } from "../../texts/say";
 
 const SHOWN = 8;
 
@@ -16,10 +17,10 @@ export function Supplier({ garden }: { garden: number }) {
     setSaid(
       error instanceof Refused && error.problems.length
         ? error.problems.map((each) => `${each.path}, ‘${each.given}’: ${each.allowed}`).join("; ")
-        : "The server did not answer.",
+        : say("common.theServerDidNotAnswer"),
     );
   const look = async () => {
-    setSaid("Loading…");
+    setSaid(say("common.loading"));
     setList(null);
     try {
       setList(await askSupplier(garden));
@@ -32,21 +33,26 @@ export function Supplier({ garden }: { garden: number }) {
     if (!list) return;
     try {
       const body = { what: "prices", text: list.text, take_away: false, number: list.number };
-      await askGarden<Garden>(garden, "/import", body, `prices of ${list.report.supplier}`);
+      await askGarden<Garden>(
+        garden,
+        "/import",
+        body,
+        say("parts.pricesOf", { supplier: list.report.supplier }),
+      );
       setList(null);
-      setSaid("Imported as one change. You can undo it on the plan.");
+      setSaid(say("parts.importedAsOneChangeYouCan"));
     } catch (error) {
       if (error instanceof Refused && error.status === 409) {
-        setSaid("The garden was changed meanwhile.");
+        setSaid(say("parts.theGardenWasChangedMeanwhile"));
         await look();
       } else tell(error);
     }
   };
   const lines = list?.report.lines ?? [];
   return (
-    <section className="supplier noprint" aria-label="A supplier’s prices">
+    <section className="supplier noprint" aria-label={say("parts.aSuppliersPrices")}>
       <button type="button" className="plain" style={{ paddingLeft: 0 }} onClick={() => void look()}>
-        Ask a supplier for prices
+        {say("parts.askASupplierForPrices")}
       </button>
       {said && (
         <p role="status" className="quiet">
@@ -72,15 +78,15 @@ export function Supplier({ garden }: { garden: number }) {
           </ul>
           {lines.length > SHOWN && (
             <button type="button" className="plain" onClick={() => setAll(!all)}>
-              {all ? "fewer" : `and ${lines.length - SHOWN} more`}
+              {all ? say("parts.fewer") : say("parts.andMore", { length: lines.length - SHOWN })}
             </button>
           )}
           <p className="actions">
             <Button onClick={() => void take()} disabled={!lines.length}>
-              Take {lines.length} prices
+              {say("parts.takePrices", { length: lines.length })}
             </Button>
             <button type="button" className="plain" onClick={() => setList(null)}>
-              Cancel
+              {say("common.cancel")}
             </button>
           </p>
         </div>

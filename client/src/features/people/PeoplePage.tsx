@@ -11,10 +11,11 @@ import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
 import { sentence } from "../../ui/sentence";
 import { Tick } from "../../ui/Tick";
+import { say } from "../../texts/say";
 
 const MAY = [
-  ["read", "may look"],
-  ["edit", "may change"],
+  ["read", say("people.mayLook")],
+  ["edit", say("people.mayChange")],
 ] as const;
 
 /** Who may look at a garden or change it, the read-only link, and the garden's end. */
@@ -29,7 +30,7 @@ export function PeoplePage() {
   const people = usePeople(id);
   const failed = garden.error ?? people.error;
   if (failed) return <Faulty error={failed} garden={id} />;
-  if (!garden.data || !people.data) return <p className="page quiet">Loading…</p>;
+  if (!garden.data || !people.data) return <p className="page quiet">{say("common.loading")}</p>;
   const run = async (asked: () => Promise<Schemas["People"]>) => {
     try {
       fresh.people(id, await asked());
@@ -39,15 +40,17 @@ export function PeoplePage() {
       setRefusal(
         error instanceof Refused
           ? error.problems
-              .map((p) => `${p.path}: ‘${p.given}’ cannot be used. ${sentence(p.allowed)}`)
+              .map((p) =>
+                say("people.cannotBeUsed", { path: p.path, given: p.given, allowed: sentence(p.allowed) }),
+              )
               .join(" ") || "refused"
-          : "The server did not answer.",
+          : say("common.theServerDidNotAnswer"),
       );
       return false;
     }
   };
   const share = (name: string, edit: boolean) =>
-    run(() => askPeople(id, "PUT", "/people", { name, may_edit: edit }, `shared with ${name}`));
+    run(() => askPeople(id, "PUT", "/people", { name, may_edit: edit }, say("people.sharedWith", { name })));
   const submit = async (event: SyntheticEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = event.currentTarget;
@@ -64,20 +67,20 @@ export function PeoplePage() {
     <>
       <GardenBar garden={garden.data} />
       <main className="page narrowpage">
-        <h1>People</h1>
+        <h1>{say("common.people")}</h1>
         {refusal && (
           <p role="alert" className="refusal">
             {refusal}
           </p>
         )}
-        <h2>Shared with</h2>
-        {people.data.shares.length === 0 && <p className="quiet">Not shared. Only you see this garden.</p>}
+        <h2>{say("people.sharedWith2")}</h2>
+        {people.data.shares.length === 0 && <p className="quiet">{say("people.notSharedOnlyYouSeeThis")}</p>}
         <ul className="people">
           {people.data.shares.map((each) => (
             <li key={each.name}>
               <strong>{each.name}</strong>
               <Choices
-                label={`What ${each.name} may do`}
+                label={say("people.whatMayDo", { name: each.name })}
                 value={each.may_edit ? "edit" : "read"}
                 choices={MAY}
                 onPick={(may) => void share(each.name, may === "edit")}
@@ -92,70 +95,71 @@ export function PeoplePage() {
                       "DELETE",
                       `/people/${encodeURIComponent(each.name)}`,
                       null,
-                      `no longer shared with ${each.name}`,
+                      say("people.noLongerSharedWith", { name: each.name }),
                     ),
                   )
                 }
               >
-                Stop sharing
+                {say("people.stopSharing")}
               </button>
             </li>
           ))}
         </ul>
         <form
           onSubmit={(event) => void submit(event)}
-          aria-label="Share with an account"
+          aria-label={say("people.shareWithAnAccount")}
           className="shareform"
         >
           <label className="row">
-            <span className="label">Account</span>
+            <span className="label">{say("people.account")}</span>
             <input className="input" name="name" maxLength={150} required autoComplete="off" />
           </label>
-          <Tick label="may change it too" checked={mayEdit} onTick={setMayEdit} />
-          <Button type="submit">Share</Button>
+          <Tick label={say("people.mayChangeItToo")} checked={mayEdit} onTick={setMayEdit} />
+          <Button type="submit">{say("people.share")}</Button>
         </form>
-        <h2>A link to look at it</h2>
+        <h2>{say("people.aLinkToLookAtIt")}</h2>
         {link ? (
           <>
-            <p className="quiet">
-              Anyone who has this address can look at the garden, without an account. They cannot change it.
-            </p>
+            <p className="quiet">{say("people.anyoneWhoHasThisAddressCan")}</p>
             <input
               className="input"
-              aria-label="The link"
+              aria-label={say("people.theLink")}
               readOnly
               value={link}
               onFocus={(event) => event.target.select()}
             />
             <p className="actions">
               <Button
-                onClick={() => void run(() => askPeople(id, "DELETE", "/link", null, "the link withdrawn"))}
+                onClick={() =>
+                  void run(() => askPeople(id, "DELETE", "/link", null, say("people.theLinkWithdrawn")))
+                }
               >
-                Withdraw the link
+                {say("people.withdrawTheLink")}
               </Button>
               <button
                 type="button"
                 className="plain"
-                onClick={() => void run(() => askPeople(id, "POST", "/link", null, "a link to look"))}
+                onClick={() =>
+                  void run(() => askPeople(id, "POST", "/link", null, say("people.aLinkToLook")))
+                }
               >
-                Replace the link
+                {say("people.replaceTheLink")}
               </button>
             </p>
           </>
         ) : (
           <p className="actions">
-            <Button onClick={() => void run(() => askPeople(id, "POST", "/link", null, "a link to look"))}>
-              Make a link
+            <Button
+              onClick={() => void run(() => askPeople(id, "POST", "/link", null, say("people.aLinkToLook")))}
+            >
+              {say("people.makeALink")}
             </Button>
           </p>
         )}
-        <h2>Delete this garden</h2>
-        <p className="quiet">
-          Deletes the garden with its beds, supports and history, also for everyone it is shared with. You can
-          restore it for 30 days on your account page.
-        </p>
+        <h2>{say("people.deleteThisGarden")}</h2>
+        <p className="quiet">{say("people.deletesTheGardenWithItsBeds")}</p>
         <p className="actions">
-          <Button onClick={() => void remove()}>Delete this garden</Button>
+          <Button onClick={() => void remove()}>{say("people.deleteThisGarden")}</Button>
         </p>
       </main>
     </>

@@ -7,6 +7,7 @@ import { QuantityRow } from "../../ui/QuantityRow";
 import { ThingActions } from "./ThingActions";
 import { changeOf } from "./placing";
 import type { PlanHand } from "./usePlan";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: Garden;
@@ -19,15 +20,15 @@ interface Props {
 
 type Field = "length" | "width" | "x" | "y" | "bearing" | "fill_depth" | "board";
 const SIZES: [Field, string][] = [
-  ["length", "Length"],
-  ["width", "Width"],
-  ["bearing", "Bearing"],
-  ["x", "East"],
-  ["y", "North"],
+  ["length", say("plot.length")],
+  ["width", say("plot.width")],
+  ["bearing", say("plot.bearing")],
+  ["x", say("plot.east")],
+  ["y", say("plot.north")],
 ];
 const RAISED: [Field, string][] = [
-  ["fill_depth", "Depth of fill"],
-  ["board", "Board"],
+  ["fill_depth", say("plot.depthOfFill")],
+  ["board", say("plot.board")],
 ];
 
 /** A bed by number: what it is, how large, where, and of what earth. */
@@ -43,29 +44,29 @@ export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Pro
       {canEdit && (
         <p className="primary">
           <Link className="strong button" to={`/gardens/${garden.id}/beds/${bed.key}/new`}>
-            Plan a support
+            {say("plot.planASupport")}
           </Link>
         </p>
       )}
       {rows.map((row) => (
         <p key={row.key}>
-          <Link to={`/structures/${row.id}`}>Design of {row.name}</Link>
+          <Link to={`/structures/${row.id}`}>{say("plot.designOf", { name: row.name })}</Link>
         </p>
       ))}
       {garden.needs
         .filter((row) => row.fields.bed === bed.key)
         .map((row) => (
           <p key={row.key}>
-            Wanted:{" "}
+            {say("plot.wanted")}{" "}
             <Link to={`/gardens/${garden.id}/beds/${bed.key}/new?need=${row.key}`}>{row.fields.name}</Link>{" "}
             <span className="quiet">{row.words}</span>
           </p>
         ))}
       <fieldset disabled={!canEdit} className="bare">
-        <h2>Bed</h2>
+        <h2>{say("common.bed")}</h2>
         <NameRow value={fields.name} onName={(name) => change({ name })} />
         <Pick
-          label="Kind"
+          label={say("plot.kind")}
           value={fields.kind}
           choices={catalogue.bed_kinds}
           onPick={(kind) =>
@@ -91,7 +92,7 @@ export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Pro
         ))}
         {fields.kind === "container" && (
           <QuantityRow
-            label="Volume"
+            label={say("plot.volume")}
             text={written.volume ?? ""}
             value={fields.length * fields.width * fields.fill_depth}
             kind="volume"
@@ -102,14 +103,14 @@ export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Pro
           />
         )}
         <Pick
-          label={raised ? "Soil below" : "Soil"}
+          label={raised ? say("plot.soilBelow") : say("plot.soil")}
           value={fields.soil}
           choices={catalogue.soils}
           onPick={(soil) => change({ soil })}
         />
         {!raised && (
           <Pick
-            label="Top layer"
+            label={say("plot.topLayer")}
             value={fields.top}
             choices={catalogue.bed_tops}
             onPick={(top) => change({ top: top as "dug" })}
@@ -117,16 +118,16 @@ export function BedPanel({ garden, bed, written, plan, catalogue, canEdit }: Pro
         )}
         {raised && (
           <Pick
-            label="Fill"
+            label={say("plot.fill")}
             value={fields.fill}
             choices={catalogue.soils}
             onPick={(fill) => change({ fill })}
           />
         )}
         <Pick
-          label="Exposure"
+          label={say("plot.exposure")}
           value={fields.exposure ?? ""}
-          choices={[{ key: "", name: "same as the garden" }, ...catalogue.exposures]}
+          choices={[{ key: "", name: say("plot.sameAsTheGarden") }, ...catalogue.exposures]}
           onPick={(exposure) => change({ exposure: exposure || null })}
         />
       </fieldset>

@@ -5,6 +5,7 @@ import { QuantityRow } from "../../ui/QuantityRow";
 import { ThingActions } from "./ThingActions";
 import { changeOf } from "./placing";
 import type { PlanHand } from "./usePlan";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: Garden;
@@ -44,27 +45,19 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
     <div className="ledger">
       <h1 className="thingname">{fields.name}</h1>
       <p className="quiet">{feature.words}</p>
-      {kind?.group === "buried" && (
-        <p className="hint">
-          Have buried services marked by their owner before you drive anything. Dig by hand near them.
-        </p>
-      )}
-      {kind?.group === "tie-off" && (
-        <p className="hint">
-          Ask first if the wall or post is not yours. A sound one holds a guy; an old one may not.
-        </p>
-      )}
+      {kind?.group === "buried" && <p className="hint">{say("plot.haveBuriedServicesMarkedByTheir")}</p>}
+      {kind?.group === "tie-off" && <p className="hint">{say("plot.askFirstIfTheWallOr")}</p>}
       <fieldset disabled={!canEdit} className="bare">
         <h2>{kind?.name ?? "Thing"}</h2>
         <NameRow value={fields.name} onName={(name) => change({ name })} />
         <Pick
-          label="Kind"
+          label={say("plot.kind")}
           value={fields.kind}
           choices={alike}
           onPick={(key) => change({ kind: alike.find((each) => each.key === key)?.key ?? null })}
         />
         <QuantityRow
-          label={kind?.round ? "Across" : "Width"}
+          label={kind?.round ? say("plot.across") : say("plot.width")}
           text={written.width ?? ""}
           value={fields.width}
           kind="length"
@@ -76,8 +69,8 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
         />
         {(fields.kind === "wall" || fields.kind === "fence") && (
           <QuantityRow
-            label="Height"
-            text={fields.height == null ? "not known" : (written.height ?? "")}
+            label={say("plot.height")}
+            text={fields.height == null ? say("plot.notKnown") : (written.height ?? "")}
             value={fields.height ?? 1.8}
             kind="length"
             system={garden.units}
@@ -88,8 +81,8 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
         )}
         {kind?.group === "buried" && (
           <QuantityRow
-            label="Depth"
-            text={fields.depth == null ? "not known" : (written.depth ?? "")}
+            label={say("plot.depth")}
+            text={fields.depth == null ? say("plot.notKnown") : (written.depth ?? "")}
             value={fields.depth ?? 0.45}
             kind="length"
             system={garden.units}
@@ -102,9 +95,11 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
           const [east = "", north = ""] = (corners[index] ?? "").split(", ");
           return (
             <div key={index} className="row corner">
-              <span className="label">{kind?.round ? "Place" : `Corner ${index + 1}`}</span>
+              <span className="label">
+                {kind?.round ? say("plot.place") : say("plot.corner", { index: index + 1 })}
+              </span>
               <QuantityRow
-                label={`East ${index + 1}`}
+                label={say("plot.east2", { index: index + 1 })}
                 text={east}
                 value={point[0]}
                 kind="length"
@@ -115,7 +110,7 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
                 onValue={(value) => change({ points: at(index, 0, value) })}
               />
               <QuantityRow
-                label={`North ${index + 1}`}
+                label={say("plot.north2", { index: index + 1 })}
                 text={north}
                 value={point[1]}
                 kind="length"
@@ -132,7 +127,7 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
           <p>
             {fields.points.length < 20 && (
               <button type="button" className="plain" onClick={addCorner}>
-                Add a corner
+                {say("plot.addACorner")}
               </button>
             )}
             {fields.points.length > 2 && (
@@ -141,7 +136,7 @@ export function FeaturePanel({ garden, feature, written, plan, catalogue, canEdi
                 className="plain"
                 onClick={() => change({ points: fields.points.slice(0, -1) })}
               >
-                Remove a corner
+                {say("plot.removeACorner")}
               </button>
             )}
           </p>

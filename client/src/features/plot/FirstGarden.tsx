@@ -6,6 +6,7 @@ import { useGardens, useSession } from "../../api/queries";
 import { useWeek } from "../../api/season";
 import { useFresh } from "../../api/useFresh";
 import { askNewGarden } from "../../queue/asks";
+import { say } from "../../texts/say";
 
 const PHONE = "(max-width: 640px)";
 
@@ -27,9 +28,11 @@ export function FirstGarden() {
     if (!none || making.current) return;
     making.current = true;
     const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
-    void askNewGarden({ name: `${name}’s garden`, timezone: timeZone }).then(() => fresh.again("gardens"));
+    void askNewGarden({ name: say("plot.sGarden", { name }), timezone: timeZone }).then(() =>
+      fresh.again("gardens"),
+    );
   }, [none, name, fresh]);
-  if (!first || (phone && week.isPending)) return <p className="page quiet">Loading…</p>;
+  if (!first || (phone && week.isPending)) return <p className="page quiet">{say("common.loading")}</p>;
   const due = phone && (week.data?.structures.length ?? 0) > 0;
   return <Navigate to={`/gardens/${first.id}${due ? "/week" : ""}`} replace />;
 }

@@ -6,6 +6,7 @@ import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
 import { SeasonFields } from "./SeasonFields";
 import type { PlanHand } from "./usePlan";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: Garden;
@@ -19,11 +20,11 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
   const keep = (change: Schemas["PlaceChange"]) => plan.put({ kind: "place", change });
   const bounds = catalogue.bounds;
   return (
-    <div role="group" aria-label="About this garden">
-      <h2>About this garden</h2>
+    <div role="group" aria-label={say("plot.aboutThisGarden")}>
+      <h2>{say("plot.aboutThisGarden")}</h2>
       <NameRow value={fields.name} onName={(name) => keep({ name })} />
       <QuantityRow
-        label="Latitude"
+        label={say("plot.latitude")}
         text={written.latitude ?? ""}
         value={fields.latitude}
         kind="bearing"
@@ -33,19 +34,19 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
         onValue={(latitude) => keep({ latitude })}
       />
       <Pick
-        label="Exposure"
+        label={say("plot.exposure")}
         value={fields.exposure}
         choices={catalogue.exposures}
         onPick={(exposure) => keep({ exposure })}
       />
       <Pick
-        label="Windiest season"
+        label={say("plot.windiestSeason")}
         value={fields.climate}
         choices={catalogue.climates}
         onPick={(climate) => keep({ climate })}
       />
       <QuantityRow
-        label="Design gust"
+        label={say("plot.designGust")}
         text={garden.place.design_gust_text}
         value={garden.place.design_gust}
         kind="speed"
@@ -58,14 +59,14 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
       <p className="quiet hint">
         {fields.design_gust != null ? (
           <button type="button" className="plain" onClick={() => keep({ design_gust: null })}>
-            Use the value for this exposure
+            {say("plot.useTheValueForThisExposure")}
           </button>
         ) : (
-          "at the plant, once in ten seasons; from the exposure"
+          say("plot.atThePlantOnceInTen")
         )}
       </p>
       <QuantityRow
-        label="Season of"
+        label={say("plot.seasonOf")}
         text={String(fields.year)}
         value={fields.year}
         kind="count"
@@ -76,7 +77,7 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
       />
       <SeasonFields garden={garden} catalogue={catalogue} keep={keep} />
       <QuantityRow
-        label="Narrowest path"
+        label={say("plot.narrowestPath")}
         text={written.path_width ?? ""}
         value={fields.path_width}
         kind="length"
@@ -88,8 +89,8 @@ export function GardenFields({ garden, plan, catalogue }: Props) {
       <Currency value={fields.currency} onPick={(currency) => keep({ currency })} />
       <NumberRow
         key={fields.hour ?? ""}
-        name={`An hour of work, ${fields.currency}`}
-        empty="not counted"
+        name={say("common.anHourOfWork", { currency: fields.currency })}
+        empty={say("plot.notCounted")}
         bounds={[0, 1e4]}
         value={fields.hour ?? null}
         onValue={(hour) => {

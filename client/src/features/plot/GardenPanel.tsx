@@ -6,6 +6,7 @@ import { AddGlyph } from "./AddGlyph";
 import { GardenFields } from "./GardenFields";
 import { changeOf } from "./placing";
 import type { PlanHand } from "./usePlan";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: Garden;
@@ -49,13 +50,16 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
       <h1 className="thingname">{garden.name}</h1>
       {garden.role !== "owner" && (
         <p className="quiet">
-          {garden.owner}’s garden; you may {garden.role === "edit" ? "look and change" : "look"}.
+          {say("plot.sGardenYouMay", {
+            owner: garden.owner,
+            role: garden.role === "edit" ? say("plot.lookAndChange") : say("plot.look"),
+          })}
         </p>
       )}
       {plan.warnings.length > 0 && (
         <>
-          <h2>Conflicts</h2>
-          <p className="quiet hint">Flagged on the plan: ▶ must change, ▷ may stay.</p>
+          <h2>{say("plot.conflicts")}</h2>
+          <p className="quiet hint">{say("plot.flaggedOnThePlanMustChange")}</p>
           <ul className="notes">
             {plan.warnings.map((warning, i) => (
               <li key={i} data-mark={warning.level === "wrong" ? "▶" : "▷"}>
@@ -73,10 +77,10 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
       )}
       {canEdit && (
         <>
-          <h2>Add</h2>
+          <h2>{say("plot.add")}</h2>
           <div className="adders">
             <button type="button" className="adder" onClick={addBed}>
-              <AddGlyph kind="bed" /> bed
+              <AddGlyph kind="bed" /> {say("plot.bed")}
             </button>
             {catalogue.feature_kinds.map((kind) => (
               <button key={kind.key} type="button" className="adder" onClick={() => addFeature(kind)}>
@@ -88,10 +92,12 @@ export function GardenPanel({ garden, plan, catalogue, canEdit, onChoose }: Prop
         </>
       )}
       <p className="hint keys">
-        Keys: <kbd>Tab</kbd> goes to the next item, arrows move it by 10 cm (<kbd>Shift</kbd> 1 m,{" "}
-        <kbd>Alt</kbd> 1 cm), <kbd>[</kbd> <kbd>]</kbd> turn, <kbd>Enter</kbd> opens, <kbd>Delete</kbd>{" "}
-        removes, <kbd>+</kbd> <kbd>−</kbd> <kbd>0</kbd> zoom, <kbd>Ctrl K</kbd> finds anything.{" "}
-        <Link to="/method">How Ascent calculates</Link>
+        {say("plot.keys")} <kbd>{say("plot.tab")}</kbd> {say("plot.goesToTheNextItemArrows")}
+        <kbd>{say("plot.shift")}</kbd> 1 m, <kbd>{say("plot.alt")}</kbd> {say("plot.n1Cm")} <kbd>[</kbd>{" "}
+        <kbd>]</kbd> {say("plot.turn")} <kbd>{say("plot.enter")}</kbd> {say("plot.opens")}{" "}
+        <kbd>{say("plot.delete")}</kbd> {say("plot.removes")} <kbd>+</kbd> <kbd>−</kbd> <kbd>0</kbd>{" "}
+        {say("plot.zoom")} <kbd>{say("plot.ctrlK")}</kbd> {say("plot.findsAnything")}{" "}
+        <Link to="/method">{say("common.howAscentCalculates")}</Link>
       </p>
     </div>
   );

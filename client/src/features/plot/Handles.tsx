@@ -4,6 +4,7 @@ import type { BedMark, FeatureMark, StructureMark } from "../../api/client";
 import { beside } from "../../drawing/plan";
 import type { Flat, Scale } from "../../drawing/scale";
 import type { Grip } from "./useDragging";
+import { say } from "../../texts/say";
 
 interface Props {
   scale: Scale;
@@ -71,12 +72,18 @@ export function BedHandles({ bed, scale, onGrip }: Props & { bed: BedMark }) {
             key={`${along}${left}`}
             x={kx}
             y={ky}
-            label={along ? "stretch the length" : "stretch the width"}
+            label={along ? say("plot.stretchTheLength") : say("plot.stretchTheWidth")}
             onDown={(event) => onGrip(event, { part: "side", along, left })}
           />
         );
       })}
-      <Knob x={arm[0]} y={arm[1]} round label="turn" onDown={(event) => onGrip(event, { part: "turn" })} />
+      <Knob
+        x={arm[0]}
+        y={arm[1]}
+        round
+        label={say("plot.turn2")}
+        onDown={(event) => onGrip(event, { part: "turn" })}
+      />
     </g>
   );
 }
@@ -105,12 +112,18 @@ export function StructureHandles({
               key={String(last)}
               x={kx}
               y={ky}
-              label="lengthen"
+              label={say("plot.lengthen")}
               onDown={(event) => onGrip(event, { part: "end", last })}
             />
           );
         })}
-      <Knob x={arm[0]} y={arm[1]} round label="turn" onDown={(event) => onGrip(event, { part: "turn" })} />
+      <Knob
+        x={arm[0]}
+        y={arm[1]}
+        round
+        label={say("plot.turn2")}
+        onDown={(event) => onGrip(event, { part: "turn" })}
+      />
     </g>
   );
 }
@@ -127,7 +140,7 @@ export function FeatureHandles({ feature, scale, onGrip }: Props & { feature: Fe
             key={index}
             x={x}
             y={y}
-            label="move this corner"
+            label={say("plot.moveThisCorner")}
             onDown={(event) => onGrip(event, { part: "corner", index })}
           />
         );

@@ -16,6 +16,7 @@ import { useDragging, type Grip } from "./useDragging";
 import { useNudging } from "./useNudging";
 import type { PlanHand } from "./usePlan";
 import { useViewport } from "./useViewport";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: Garden;
@@ -137,7 +138,7 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
       // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
       tabIndex={0}
       role="application"
-      aria-label="Plan of the garden. Arrow keys move it, plus and minus zoom, 0 shows all, Tab goes to the next item."
+      aria-label={say("plot.planOfTheGardenArrowKeys")}
     >
       {width > 0 && (
         <svg
@@ -157,7 +158,7 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
             imperial={garden.units === "imperial"}
           />
           {paths.map((feature) => (
-            <g key={feature.key} {...item("feature", feature.key, `path ${feature.name}`)}>
+            <g key={feature.key} {...item("feature", feature.key, say("plot.path", { name: feature.name }))}>
               <FeatureShape
                 feature={placing.feature(feature)}
                 scale={scale}
@@ -168,7 +169,7 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
           {plot.beds.map((bed) => (
             <g
               key={bed.key}
-              {...item("bed", bed.key, `bed ${bed.name}`)}
+              {...item("bed", bed.key, say("plot.bed2", { name: bed.name }))}
               transform={carried(bed, placing.bed(bed), scale.at)}
             >
               <BedShape bed={bed} scale={scale} chosen={chosen === bed.key} />
@@ -238,13 +239,13 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
           )}
         </svg>
       )}
-      <div className="zoom" role="group" aria-label="Zoom">
+      <div className="zoom" role="group" aria-label={say("plot.zoom2")}>
         <button
           type="button"
           className="tool"
           onClick={() => port.zoomAt(ZOOM)}
           title="+"
-          aria-label="closer"
+          aria-label={say("plot.closer")}
         >
           +
         </button>
@@ -253,12 +254,12 @@ export function Plan({ garden, plan, lines, chosen, onChoose, onOpen, shade, can
           className="tool"
           onClick={() => port.zoomAt(1 / ZOOM)}
           title="−"
-          aria-label="further"
+          aria-label={say("plot.further")}
         >
           −
         </button>
-        <button type="button" className="tool" onClick={port.fit} title="0" aria-label="show all">
-          all
+        <button type="button" className="tool" onClick={port.fit} title="0" aria-label={say("plot.showAll")}>
+          {say("plot.all")}
         </button>
       </div>
     </div>

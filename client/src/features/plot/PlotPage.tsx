@@ -22,6 +22,7 @@ import { Unreadable } from "./Unreadable";
 import { Welcome } from "./Welcome";
 import { changeOf } from "./placing";
 import { usePlan } from "./usePlan";
+import { say } from "../../texts/say";
 
 /** The garden in plan, with what is chosen on the left and how everything stands on the right. */
 export function PlotPage() {
@@ -29,7 +30,7 @@ export function PlotPage() {
   const garden = useGarden(id);
   const catalogue = useCatalogue(garden.data?.units);
   if (garden.isError) return <Faulty error={garden.error} garden={id} />;
-  if (!garden.data || !catalogue.data) return <p className="page quiet">Loading…</p>;
+  if (!garden.data || !catalogue.data) return <p className="page quiet">{say("common.loading")}</p>;
   return <Plot key={garden.data.id} garden={garden.data} catalogue={catalogue.data} />;
 }
 
@@ -77,14 +78,28 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
     () =>
       canEdit
         ? localCommands.offer([
-            { name: "Undo", hint: garden.undo ?? "nothing to undo", keys: "Ctrl Z", run: undo },
-            { name: "Redo", hint: garden.redo ?? "nothing to redo", keys: "Ctrl Shift Z", run: redo },
-            { name: "Shade", hint: "on the plan", run: () => setMoment((now) => (now ? null : SHADE_START)) },
+            {
+              name: say("plot.undo"),
+              hint: garden.undo ?? say("plot.nothingToUndo"),
+              keys: "Ctrl Z",
+              run: undo,
+            },
+            {
+              name: say("plot.redo"),
+              hint: garden.redo ?? say("plot.nothingToRedo"),
+              keys: "Ctrl Shift Z",
+              run: redo,
+            },
+            {
+              name: say("plot.shade"),
+              hint: say("plot.onThePlan"),
+              run: () => setMoment((now) => (now ? null : SHADE_START)),
+            },
             ...(chosen && kind
               ? [
                   {
-                    name: "Copy",
-                    hint: "the selected item",
+                    name: say("plot.copy"),
+                    hint: say("plot.theSelectedItem"),
                     run: () =>
                       put({
                         ...changeOf(kind, `${chosen}-copy`.slice(0, 64), {}),
@@ -93,8 +108,8 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
                       }),
                   },
                   {
-                    name: "Remove",
-                    hint: "the selected item",
+                    name: say("plot.remove"),
+                    hint: say("plot.theSelectedItem"),
                     keys: "Delete",
                     run: () => put({ ...changeOf(kind, chosen, {}), act: "remove" }),
                   },
@@ -125,18 +140,18 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
               className="plain"
               onClick={plan.undo}
               disabled={garden.undo === null || !plan.idle}
-              title={garden.undo ? `Ctrl Z: undo “${garden.undo}”` : "Ctrl Z"}
+              title={garden.undo ? say("plot.ctrlZUndo", { undo: garden.undo }) : "Ctrl Z"}
             >
-              undo
+              {say("plot.undo2")}
             </button>
             <button
               type="button"
               className="plain"
               onClick={plan.redo}
               disabled={garden.redo === null || !plan.idle}
-              title={garden.redo ? `Ctrl Shift Z: “${garden.redo}” again` : "Ctrl Shift Z"}
+              title={garden.redo ? say("plot.ctrlShiftZAgain", { redo: garden.redo }) : "Ctrl Shift Z"}
             >
-              redo
+              {say("plot.redo2")}
             </button>
           </>
         )}
@@ -154,7 +169,7 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
       ) : (
         <main className="plot">
           <div className={bed || row || feature ? "side" : "side idle"}>
-            <Panel key={chosen ?? ""} name="This part">
+            <Panel key={chosen ?? ""} name={say("plot.thisPart")}>
               {bed && (
                 <BedPanel
                   key={bed.key}
@@ -184,7 +199,7 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
             </Panel>
           </div>
           <div className="stage">
-            <Panel name="The plan">
+            <Panel name={say("plot.thePlan")}>
               <Plan
                 garden={garden}
                 plan={plan}
@@ -196,11 +211,11 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
                 canEdit={canEdit}
               />
             </Panel>
-            <Panel name="The shade">
+            <Panel name={say("plot.theShade")}>
               <ShadeBar shade={shade.data} moment={moment} onMoment={setMoment} />
             </Panel>
           </div>
-          <aside className="path" aria-label="Beds and supports">
+          <aside className="path" aria-label={say("plot.bedsAndSupports")}>
             {garden.unreadable.length > 0 && (
               <Unreadable
                 rows={garden.unreadable}
@@ -211,15 +226,13 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
                 }
               />
             )}
-            {garden.beds.length === 0 && (
-              <p className="quiet">There is no bed yet. Add a bed, then plan a support on it.</p>
-            )}
-            <Panel name="The list">
+            {garden.beds.length === 0 && <p className="quiet">{say("plot.thereIsNoBedYetAdd")}</p>}
+            <Panel name={say("plot.theList")}>
               <Roll garden={garden} lines={lines} chosen={chosen} canEdit={canEdit} onChoose={choose} />
             </Panel>
             {garden.structures.length > 0 && (
               <p className="rollfoot">
-                <Link to={`/gardens/${garden.id}/parts`}>Shopping list for the garden</Link>
+                <Link to={`/gardens/${garden.id}/parts`}>{say("plot.shoppingListForTheGarden")}</Link>
               </p>
             )}
           </aside>

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import type { Garden, StructureLine } from "../../api/client";
 import { StateMark } from "../../ui/StateMark";
 import { Freeboard } from "./Freeboard";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: Garden;
@@ -33,9 +34,9 @@ export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
                 <Link
                   className="aside"
                   to={`/gardens/${garden.id}/beds/${bed.key}/new`}
-                  aria-label={`Plan a support on ${bed.fields.name}`}
+                  aria-label={say("plot.planASupportOn", { name: bed.fields.name })}
                 >
-                  Plan a support
+                  {say("plot.planASupport")}
                 </Link>
               )}
             </h2>
@@ -57,13 +58,13 @@ export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
                       <>
                         <span className="big">{line.limit}</span>
                         <span className="quiet">
-                          {line.words}; needs {line.design}
+                          {say("plot.needs", { words: line.words, design: line.design })}
                         </span>
                         <Freeboard season={line.season} design={line.design_m_s} />
                         <span>{line.weakest}</span>
                       </>
                     ) : (
-                      <span className="quiet">Calculating…</span>
+                      <span className="quiet">{say("common.calculating")}</span>
                     )}
                   </span>
                 </Link>

@@ -7,6 +7,7 @@ import { NumberRow } from "../../ui/NumberRow";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
 import { Tick } from "../../ui/Tick";
+import { say } from "../../texts/say";
 
 type Place = Schemas["PlaceChange"];
 type Warmth = NonNullable<Place["warmth"]>;
@@ -32,9 +33,9 @@ const MADE: Warmth = {
 };
 const ZONES = ["UTC", ...Intl.supportedValuesOf("timeZone")].map((key) => ({ key, name: key }));
 const CAREFUL = [
-  { key: "cautious", name: "1 frost in 10" },
-  { key: "usual", name: "usual" },
-  { key: "bold", name: "early, with a frost cover ready" },
+  { key: "cautious", name: say("plot.n1FrostIn10") },
+  { key: "usual", name: say("plot.usual") },
+  { key: "bold", name: say("plot.earlyWithAFrostCoverReady") },
 ];
 
 /** What a garden's season hangs on: frosts, how warm it is, and on which days people come. */
@@ -53,7 +54,7 @@ export function SeasonFields({ garden, catalogue, keep }: Props) {
         <>
           <NumberRow
             key={`spread ${String(fields.frost_spread)}`}
-            name="Frost dates vary by, days"
+            name={say("plot.frostDatesVaryByDays")}
             empty="10"
             bounds={[2, 40]}
             value={fields.frost_spread}
@@ -62,7 +63,7 @@ export function SeasonFields({ garden, catalogue, keep }: Props) {
             }}
           />
           <Pick
-            label="Planted out"
+            label={say("plot.plantedOut")}
             value={fields.careful}
             choices={CAREFUL}
             onPick={(careful) => keep({ careful: careful as "usual" })}
@@ -70,20 +71,20 @@ export function SeasonFields({ garden, catalogue, keep }: Props) {
         </>
       )}
       <Tick
-        label="Use this garden’s climate for crop dates"
+        label={say("plot.useThisGardensClimateForCrop")}
         checked={warmth !== null}
         onTick={(known) => keep({ warmth: known ? MADE : null })}
       />
       {warmth && (
         <>
           <Pick
-            label="A sea or lake"
+            label={say("plot.aSeaOrLake")}
             value={warmth.water}
             choices={catalogue.waters}
             onPick={(water) => warm({ water })}
           />
           <QuantityRow
-            label="Above the sea"
+            label={say("plot.aboveTheSea")}
             text={garden.place.written["warmth.height"] ?? ""}
             value={warmth.height}
             kind="length"
@@ -93,7 +94,7 @@ export function SeasonFields({ garden, catalogue, keep }: Props) {
             onValue={(height) => warm({ height })}
           />
           <Pick
-            label="It rains"
+            label={say("plot.itRains")}
             value={warmth.rain}
             choices={catalogue.rains}
             onPick={(rain) => warm({ rain })}
@@ -101,13 +102,13 @@ export function SeasonFields({ garden, catalogue, keep }: Props) {
         </>
       )}
       <Pick
-        label="Time zone"
+        label={say("plot.timeZone")}
         value={fields.timezone}
         choices={ZONES}
         onPick={(timezone) => keep({ timezone })}
       />
-      <div className="row" role="group" aria-label="Days in the garden">
-        <span className="label">In the garden</span>
+      <div className="row" role="group" aria-label={say("plot.daysInTheGarden")}>
+        <span className="label">{say("plot.inTheGarden")}</span>
         <ToggleButtonGroup
           size="small"
           value={fields.visits}

@@ -1,6 +1,7 @@
 import Slider from "@mui/material/Slider";
 
 import type { Schemas } from "../../api/client";
+import { say } from "../../texts/say";
 
 export interface Moment {
   day: number;
@@ -29,14 +30,14 @@ export function ShadeBar({ shade, moment, onMoment }: Props) {
         aria-pressed={moment !== null}
         onClick={() => onMoment(moment ? null : SHADE_START)}
       >
-        shade
+        {say("plot.shade2")}
       </button>
       {moment && (
         <>
           <div className="shadeslide">
-            <span className="quiet">day</span>
+            <span className="quiet">{say("plot.day")}</span>
             <Slider
-              aria-label="Day of the year"
+              aria-label={say("plot.dayOfTheYear")}
               value={moment.day}
               min={1}
               max={365}
@@ -47,9 +48,9 @@ export function ShadeBar({ shade, moment, onMoment }: Props) {
             />
           </div>
           <div className="shadeslide">
-            <span className="quiet">hour</span>
+            <span className="quiet">{say("plot.hour")}</span>
             <Slider
-              aria-label="Hour of sun time"
+              aria-label={say("plot.hourOfSunTime")}
               value={moment.hour}
               min={5}
               max={21}
@@ -59,7 +60,7 @@ export function ShadeBar({ shade, moment, onMoment }: Props) {
             />
           </div>
           <span role="status" className="shadewords">
-            {shade?.words ?? "Calculating…"}
+            {shade?.words ?? say("common.calculating")}
           </span>
         </>
       )}

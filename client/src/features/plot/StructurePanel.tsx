@@ -8,6 +8,7 @@ import { StateMark } from "../../ui/StateMark";
 import { ThingActions } from "./ThingActions";
 import { changeOf } from "./placing";
 import type { PlanHand } from "./usePlan";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: Garden;
@@ -36,7 +37,8 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
         <p className="standing">
           <StateMark state={line.state} />
           <span>
-            <strong>{line.limit}</strong>, {line.words}, {line.design} needed; expected to fail {line.once}
+            <strong>{line.limit}</strong>
+            {say("plot.neededExpectedToFail", { words: line.words, design: line.design, once: line.once })}
             <br />
             {line.weakest}
             <br />
@@ -46,22 +48,27 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
       )}
       <p className="primary">
         <Link className="strong button" to={`/structures/${row.id}`}>
-          Open design
+          {say("plot.openDesign")}
         </Link>
-        <Link to={`/structures/${row.id}/build`}>Build{row.built && `: ${row.built}`}</Link>
-        <Link to={`/structures/${row.id}/parts`}>Parts{line ? `, ${line.cost}` : ""}</Link>
+        <Link to={`/structures/${row.id}/build`}>
+          {say("plot.build")}
+          {row.built && `: ${row.built}`}
+        </Link>
+        <Link to={`/structures/${row.id}/parts`}>
+          {line ? say("plot.partsCost", { cost: line.cost }) : say("plot.parts")}
+        </Link>
       </p>
       <fieldset disabled={!canEdit} className="bare">
-        <h2>Place</h2>
+        <h2>{say("plot.place")}</h2>
         <NameRow value={want?.name ?? row.name} onName={(name) => change({ name })} />
         <Pick
-          label="Bed"
+          label={say("common.bed")}
           value={want?.bed ?? row.bed}
           choices={garden.beds.map((bed) => ({ key: bed.key, name: bed.fields.name }))}
           onPick={(bed) => change({ bed, along: 0, across: 0 })}
         />
         <QuantityRow
-          label="Along the bed"
+          label={say("plot.alongTheBed")}
           text={written.along ?? ""}
           value={want?.along ?? row.along}
           kind="length"
@@ -72,7 +79,7 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
           onValue={(along) => change({ along })}
         />
         <QuantityRow
-          label="Across it"
+          label={say("plot.acrossIt")}
           text={written.across ?? ""}
           value={want?.across ?? row.across}
           kind="length"
@@ -83,7 +90,7 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
           onValue={(across) => change({ across })}
         />
         <QuantityRow
-          label="Turned"
+          label={say("plot.turned")}
           text={written.turn ?? ""}
           value={want?.turn ?? row.turn}
           kind="bearing"
@@ -95,7 +102,7 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
         />
         {option && (
           <QuantityRow
-            label="Length"
+            label={say("plot.length")}
             text={written[`options.${row.stretch}`] ?? ""}
             value={length}
             kind="length"

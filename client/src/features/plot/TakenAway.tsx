@@ -1,5 +1,6 @@
 import Button from "@mui/material/Button";
 import Snackbar from "@mui/material/Snackbar";
+import { say } from "../../texts/say";
 
 const STAYS_MS = 9000;
 
@@ -19,6 +20,6 @@ export const TakenAway = ({ said, onUndo, onClose }: Props) => (
     onClose={(_, why) => {
       if (why !== "clickaway") onClose();
     }}
-    action={<Button onClick={onUndo}>Undo the removal</Button>}
+    action={<Button onClick={onUndo}>{say("plot.undoTheRemoval")}</Button>}
   />
 );

@@ -1,5 +1,6 @@
 import { changeOf, type Kind } from "./placing";
 import type { PlanHand } from "./usePlan";
+import { say } from "../../texts/say";
 
 interface Props {
   kind: Kind;
@@ -22,17 +23,17 @@ export function ThingActions({ kind, thing, plan, shift }: Props) {
             copy_of: thing.key,
           })
         }
-        title="a copy, a step beside it"
+        title={say("plot.aCopyAStepBesideIt")}
       >
-        copy
+        {say("plot.copy2")}
       </button>
       <button
         type="button"
         className="plain"
         onClick={() => plan.put({ ...changeOf(kind, thing.key, {}), act: "remove" })}
-        title="Delete"
+        title={say("plot.delete")}
       >
-        Remove
+        {say("plot.remove")}
       </button>
     </p>
   );

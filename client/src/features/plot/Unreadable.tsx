@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { say } from "../../texts/say";
 
 type Row = Schemas["UnreadableRow"];
 
@@ -10,11 +11,9 @@ interface Props {
 /** What is stored of this garden and cannot be shown: its name, why, its text as it is kept. */
 export function Unreadable({ rows, onTakeAway }: Props) {
   return (
-    <section className="rollbed" aria-label="Cannot be read">
-      <h2>Cannot be read</h2>
-      <p className="quiet">
-        It is stored unchanged, and the rest of the garden works. The history can restore an earlier state.
-      </p>
+    <section className="rollbed" aria-label={say("plot.cannotBeRead")}>
+      <h2>{say("plot.cannotBeRead")}</h2>
+      <p className="quiet">{say("plot.itIsStoredUnchangedAndThe")}</p>
       {rows.map((row) => (
         <details key={row.key} className="unreadable">
           <summary>
@@ -24,7 +23,7 @@ export function Unreadable({ rows, onTakeAway }: Props) {
           <pre>{row.text}</pre>
           {onTakeAway && row.kind !== "place" && (
             <button type="button" className="plain" onClick={() => onTakeAway(row)}>
-              Remove it
+              {say("plot.removeIt")}
             </button>
           )}
         </details>

@@ -13,6 +13,7 @@ import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
 import { BedKindGlyph } from "./BedKindGlyph";
 import { useAfterReading } from "../../ui/useAfterReading";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: Garden;
@@ -29,7 +30,7 @@ const INCH = 0.0254;
 const metres = (value: number): Sized => ({ value, text: `${value.toFixed(2)} m` });
 const inches = (count: number): Sized => ({
   value: count * INCH,
-  text: count % 12 ? `${count} in` : `${count / 12} ft`,
+  text: count % 12 ? say("plot.in", { count }) : say("plot.ft", { count: count / 12 }),
 });
 /** What a bed of a kind usually measures: length, width, and how deep it is filled. */
 const USUAL: Record<Kind, Record<Units, readonly [Sized, Sized, Sized]>> = {
@@ -58,7 +59,7 @@ const FILL: Record<Kind, string> = {
 };
 const DEPTH: Record<Kind, string> = {
   "in-ground": "",
-  raised: "Board height",
+  raised: say("plot.boardHeight"),
   container: "Depth",
   "straw-bale": "Height",
 };
@@ -67,8 +68,8 @@ const SURELY = "loose_tilled"; // of no soil does a post need to go deeper
 const MOST_ALIKE = 12;
 const APART = 0.1; // of pots in a row [m]
 const UNITS = [
-  { key: "metric", name: "metres" },
-  { key: "imperial", name: "feet and inches" },
+  { key: "metric", name: say("plot.metres") },
+  { key: "imperial", name: say("plot.feetAndInches") },
 ];
 
 /**
@@ -90,7 +91,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
   const [paid, setPaid] = useState<string | null>(fields.currency === UNSAID ? null : fields.currency);
   const currency = paid ?? (units === "imperial" ? "$" : "€");
   const [exposure, setExposure] = useState(fields.exposure);
-  const [bed, setBed] = useState("First bed");
+  const [bed, setBed] = useState(say("plot.firstBed"));
   const [kind, setKind] = useState<Kind>("in-ground");
   const [alike, setAlike] = useState(1);
   const [soil, setSoil] = useState("firm_loam");
@@ -107,7 +108,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
       exposure,
       ...frosts,
     };
-    const called = bed.trim() || "First bed";
+    const called = bed.trim() || say("plot.firstBed");
     const beds = Array.from({ length: alike }, (_, n): Edit => ({
       kind: "bed",
       act: "add",
@@ -125,33 +126,29 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
     }));
     const edits: Edit[] = [{ kind: "place", change: place }, ...beds];
     try {
-      const out = await askEdits(garden.id, edits, `${place.name ?? ""} begun`);
+      const out = await askEdits(garden.id, edits, say("plot.begun", { name: place.name ?? "" }));
       const [first, ...others] = out.made;
       const also = others.length > 0 ? `?also=${others.join(",")}` : "";
       if (thenPlan && first) await navigate(`/gardens/${garden.id}/beds/${first}/new${also}`);
     } catch (error) {
-      setRefusal(
-        error instanceof Refused ? error.message : "The server did not answer; nothing was saved. Try again.",
-      );
+      setRefusal(error instanceof Refused ? error.message : say("plot.theServerDidNotAnswerNothing"));
     }
   };
   const submit = useAfterReading(() => void begin(true));
   const sizes: [Size, string][] = [
-    ["length", "Length"],
-    ["width", "Width"],
+    ["length", say("plot.length")],
+    ["width", say("plot.width")],
     ...(kind === "in-ground" ? [] : [["fill_depth", DEPTH[kind]] satisfies [Size, string]]),
   ];
   return (
     <main className="page welcome">
-      <h1>A new garden</h1>
-      <p className="lead">
-        Three short steps, already filled in. Change what does not fit. You can skip any of it.
-      </p>
-      <form aria-label="A new garden" onSubmit={(event) => void submit(event)}>
-        <section aria-label="Where">
-          <h2>Where it is</h2>
+      <h1>{say("plot.aNewGarden")}</h1>
+      <p className="lead">{say("plot.threeShortStepsAlreadyFilledIn")}</p>
+      <form aria-label={say("plot.aNewGarden")} onSubmit={(event) => void submit(event)}>
+        <section aria-label={say("plot.where")}>
+          <h2>{say("plot.whereItIs")}</h2>
           <label className="row">
-            <span className="label">Garden</span>
+            <span className="label">{say("plot.garden")}</span>
             <input
               className="input"
               value={name}
@@ -160,7 +157,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
             />
           </label>
           <Pick
-            label="Measured in"
+            label={say("plot.measuredIn")}
             value={units}
             choices={UNITS}
             onPick={(key) => {
@@ -170,7 +167,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
           />
           <Currency value={currency} onPick={setPaid} />
           <QuantityRow
-            label="Latitude"
+            label={say("plot.latitude")}
             text={latitude.text}
             value={latitude.value}
             kind="bearing"
@@ -181,10 +178,10 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
           />
           <Frosts value={frosts} latitude={latitude.value} onFrosts={setFrosts} />
         </section>
-        <section aria-label="Wind">
-          <h2>How windy it is</h2>
+        <section aria-label={say("plot.wind")}>
+          <h2>{say("plot.howWindyItIs")}</h2>
           <RadioGroup
-            aria-label="Exposure"
+            aria-label={say("plot.exposure")}
             value={exposure}
             onChange={(event) => setExposure(event.target.value)}
           >
@@ -193,10 +190,10 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
             ))}
           </RadioGroup>
         </section>
-        <section aria-label="First bed">
-          <h2>The first bed</h2>
+        <section aria-label={say("plot.firstBed")}>
+          <h2>{say("plot.theFirstBed")}</h2>
           <label className="row">
-            <span className="label">Name</span>
+            <span className="label">{say("plot.name")}</span>
             <input
               className="input"
               value={bed}
@@ -205,7 +202,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
             />
           </label>
           <RadioGroup
-            aria-label="Kind of bed"
+            aria-label={say("plot.kindOfBed")}
             className="bedkinds"
             value={kind}
             onChange={(event) => {
@@ -241,7 +238,7 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
           ))}
           {kind === "container" && (
             <QuantityRow
-              label="How many alike"
+              label={say("plot.howManyAlike")}
               text={String(alike)}
               value={alike}
               kind="count"
@@ -253,27 +250,25 @@ export function Welcome({ garden, catalogue, onSkip }: Props) {
           )}
           {kind !== "container" && (
             <Pick
-              label={kind === "in-ground" ? "Soil" : "Soil below"}
+              label={kind === "in-ground" ? say("plot.soil") : say("plot.soilBelow")}
               value={soil}
-              choices={[...catalogue.soils, { key: NOT_KNOWN, name: "I do not know" }]}
+              choices={[...catalogue.soils, { key: NOT_KNOWN, name: say("plot.iDoNotKnow") }]}
               onPick={setSoil}
             />
           )}
           {soil === NOT_KNOWN && kind !== "container" && (
-            <p className="quiet hint">
-              Calculated as loose ground: posts go deeper than firm soil needs. A pull test can change that.
-            </p>
+            <p className="quiet hint">{say("plot.calculatedAsLooseGroundPostsGo")}</p>
           )}
         </section>
         <p className="actions">
           <Button type="submit" className="strong">
-            Plan its first support
+            {say("plot.planItsFirstSupport")}
           </Button>
           <button type="button" className="plain" onClick={() => void begin(false)}>
-            Add the bed only
+            {say("plot.addTheBedOnly")}
           </button>
           <button type="button" className="plain" onClick={onSkip}>
-            Skip these steps
+            {say("plot.skipTheseSteps")}
           </button>
         </p>
         {refusal && (

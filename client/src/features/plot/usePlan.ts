@@ -11,6 +11,7 @@ import { EDITS, editsOf, keyOf, laneOf, sameThing } from "../../queue/writes";
 import { joined, revisionOf, wordsOf } from "./edits";
 import { type Given, given, type Wanted } from "./placing";
 import { usePlanDraft } from "./usePlanDraft";
+import { say } from "../../texts/say";
 
 const MOST_EDITS = 100; // in one write, so that one that is long away stays small
 
@@ -126,7 +127,9 @@ export function usePlan(garden: Garden) {
         setRefusal("");
       } catch (error) {
         setRefusal(
-          error instanceof Refused ? (error.problems[0]?.allowed ?? "refused") : "The server did not answer.",
+          error instanceof Refused
+            ? (error.problems[0]?.allowed ?? "refused")
+            : say("common.theServerDidNotAnswer"),
         );
       }
     },

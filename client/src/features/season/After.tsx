@@ -4,6 +4,7 @@ import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import type { Finding } from "./useMarks";
+import { say } from "../../texts/say";
 
 interface Props {
   after: Schemas["AfterReport"];
@@ -12,18 +13,18 @@ interface Props {
 }
 
 const FINDINGS: readonly (readonly [Finding, string])[] = [
-  ["stood", "stood"],
-  ["leans", "leans"],
-  ["slack", "slack"],
-  ["torn", "torn"],
-  ["fell", "fell"],
+  ["stood", say("season.stood")],
+  ["leans", say("season.leans")],
+  ["slack", say("season.slack")],
+  ["torn", say("season.torn")],
+  ["fell", say("season.fell")],
 ];
 
 /** After a storm: what to look at, in which order, and one tap to say what was found. */
 export function After({ after, named, onFound }: Props) {
   return (
-    <section aria-label="After the storm" className="storm">
-      <h2>After the storm</h2>
+    <section aria-label={say("season.afterTheStorm")} className="storm">
+      <h2>{say("season.afterTheStorm")}</h2>
       <p>{after.words}</p>
       <ol className="visits">
         {after.rows.map((row) => {
@@ -37,7 +38,7 @@ export function After({ after, named, onFound }: Props) {
               <p>{row.look}</p>
               <ToggleButtonGroup
                 exclusive
-                aria-label={`${of.name}: found`}
+                aria-label={say("season.found", { name: of.name })}
                 value={row.found}
                 disabled={!onFound}
                 onChange={(_event, found: Finding | null) => found && onFound?.(of, after.on, found)}

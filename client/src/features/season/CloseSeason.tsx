@@ -9,6 +9,7 @@ import { Refused, type Schemas } from "../../api/client";
 import { useFresh } from "../../api/useFresh";
 import { askGarden } from "../../queue/asks";
 import { useUndoing } from "../../ui/useUndoing";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: number;
@@ -26,23 +27,24 @@ export function CloseSeason({ garden, closing }: Props) {
     setAsking(false);
     setSaid("");
     try {
-      await askGarden(garden, "/year/close", { year: closing.year }, `season ${closing.year} closed`);
+      await askGarden(
+        garden,
+        "/year/close",
+        { year: closing.year },
+        say("season.seasonClosed", { year: closing.year }),
+      );
       setClosed(closing.year);
     } catch (error) {
-      setSaid(
-        error instanceof Refused
-          ? error.message
-          : "No answer from the server. Nothing was closed. Try again.",
-      );
+      setSaid(error instanceof Refused ? error.message : say("season.noAnswerFromTheServerNothing"));
     }
     await fresh.everything();
   };
   return (
     <div className="yearmore noprint">
-      <Button onClick={() => setAsking(true)}>Close season {closing.year}</Button>
+      <Button onClick={() => setAsking(true)}>{say("season.closeSeason", { year: closing.year })}</Button>
       {closed > 0 && (
         <p role="status">
-          Season {closed} is closed.{" "}
+          {say("season.seasonIsClosed", { closed })}{" "}
           <button
             type="button"
             className="plain"
@@ -51,7 +53,7 @@ export function CloseSeason({ garden, closing }: Props) {
               undo();
             }}
           >
-            Undo closing season {closed}
+            {say("season.undoClosingSeason", { closed })}
           </button>
         </p>
       )}
@@ -61,18 +63,13 @@ export function CloseSeason({ garden, closing }: Props) {
         </p>
       )}
       <Dialog open={asking} onClose={() => setAsking(false)}>
-        <DialogTitle>Close season {closing.year}?</DialogTitle>
+        <DialogTitle>{say("season.closeSeason2", { year: closing.year })}</DialogTitle>
         <DialogContent>
-          {!closing.begun && (
-            <p>Nothing of season {closing.year} has begun to grow. Nothing of it is kept.</p>
-          )}
+          {!closing.begun && <p>{say("season.nothingOfSeasonHasBegunTo", { year: closing.year })}</p>}
           {closing.still.length > 0 && (
             <>
               <p>
-                <strong>
-                  These are not over. The week and the storm watch no longer show them once the season is
-                  closed.
-                </strong>
+                <strong>{say("season.theseAreNotOverTheWeek")}</strong>
               </p>
               <ul>
                 {closing.still.map((words) => (
@@ -81,14 +78,11 @@ export function CloseSeason({ garden, closing }: Props) {
               </ul>
             </>
           )}
-          <p>
-            What grew on each bed is kept for the rotation. The plan goes on to {closing.year + 1}. Structures
-            stay, with the same crops on the same days until you change them. You can undo it.
-          </p>
+          <p>{say("season.whatGrewOnEachBedIs", { year: closing.year + 1 })}</p>
         </DialogContent>
         <DialogActions>
-          <Button onClick={() => setAsking(false)}>Cancel</Button>
-          <Button onClick={() => void close()}>Close season {closing.year}</Button>
+          <Button onClick={() => setAsking(false)}>{say("common.cancel")}</Button>
+          <Button onClick={() => void close()}>{say("season.closeSeason", { year: closing.year })}</Button>
         </DialogActions>
       </Dialog>
     </div>

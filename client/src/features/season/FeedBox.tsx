@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useFeed } from "../../api/season";
 import { useFresh } from "../../api/useFresh";
 import { askGarden, askFeed } from "../../queue/asks";
+import { say } from "../../texts/say";
 
 /** The season in a calendar of one’s own: as a file, or as a feed that goes on being true. */
 export function FeedBox({ garden, mayEdit }: { garden: number; mayEdit: boolean }) {
@@ -12,17 +13,17 @@ export function FeedBox({ garden, mayEdit }: { garden: number; mayEdit: boolean 
   const [copied, setCopied] = useState(false);
   const address = feed.data?.address ? `${window.location.origin}${feed.data.address}` : "";
   const set = (open: boolean) => {
-    const done = open ? askGarden(garden, "/feed", {}, "calendar feed opened") : askFeed(garden);
+    const done = open ? askGarden(garden, "/feed", {}, say("season.calendarFeedOpened")) : askFeed(garden);
     void done.then(() => fresh.again("feed"));
   };
   return (
-    <section aria-label="In your calendar" className="feedbox">
-      <h2>In your calendar</h2>
+    <section aria-label={say("season.inYourCalendar")} className="feedbox">
+      <h2>{say("season.inYourCalendar")}</h2>
       <p>
         <a href={`/api/gardens/${garden}/season.ics`} download>
-          The season as a calendar file
+          {say("season.theSeasonAsACalendarFile")}
         </a>
-        , as it is now.
+        {say("season.asItIsNow")}
       </p>
       {feed.data?.ended && (
         <p role="alert" className="refusal">
@@ -31,23 +32,18 @@ export function FeedBox({ garden, mayEdit }: { garden: number; mayEdit: boolean 
       )}
       {mayEdit && !address && (
         <p>
-          <Button onClick={() => set(true)}>Make a feed</Button>{" "}
-          <span className="quiet">
-            that your calendar asks by itself; visits and days that move, move there.
-          </span>
+          <Button onClick={() => set(true)}>{say("season.makeAFeed")}</Button>{" "}
+          <span className="quiet">{say("season.thatYourCalendarAsksByItself")}</span>
         </p>
       )}
       {address && (
         <>
-          <p>
-            Subscribe to this address in your calendar. Whoever has it can read the season; withdraw it, and
-            it leads nowhere.
-          </p>
+          <p>{say("season.subscribeToThisAddressInYour")}</p>
           <p>
             <input
               className="input"
               readOnly
-              aria-label="Address of the feed"
+              aria-label={say("season.addressOfTheFeed")}
               value={address}
               onFocus={(event) => event.target.select()}
             />
@@ -58,13 +54,13 @@ export function FeedBox({ garden, mayEdit }: { garden: number; mayEdit: boolean 
                 void navigator.clipboard.writeText(address).then(() => setCopied(true));
               }}
             >
-              {copied ? "Copied" : "Copy"}
+              {copied ? say("season.copied") : say("season.copy")}
             </Button>{" "}
             <button type="button" className="plain" onClick={() => set(true)}>
-              Make a new address
+              {say("season.makeANewAddress")}
             </button>
             <button type="button" className="plain" onClick={() => set(false)}>
-              Withdraw the address
+              {say("season.withdrawTheAddress")}
             </button>
           </p>
         </>

@@ -9,6 +9,7 @@ import { LeftOut } from "../../ui/LeftOut";
 import { After } from "./After";
 import type { Finding } from "./useMarks";
 import { upTo } from "../../ui/upTo";
+import { say } from "../../texts/say";
 
 interface Props {
   week: Week;
@@ -24,7 +25,7 @@ export function Sky({ week, onFound }: Props) {
   useEffect(() => {
     if (!unseen || asked.current) return;
     asked.current = true;
-    void askGarden(week.id, "/weather/seen", {}, `${unseen} weeks of weather written down`)
+    void askGarden(week.id, "/weather/seen", {}, say("season.weeksOfWeatherWrittenDown", { unseen }))
       .then(() => fresh.again("garden", "week", "year", "weather"))
       .catch(() => null);
   }, [fresh, unseen, week.id]);
@@ -36,7 +37,7 @@ export function Sky({ week, onFound }: Props) {
       {report?.after && <After after={report.after} named={named} onFound={week.may_edit ? onFound : null} />}
       {report?.storm && <Storm storm={report.storm} named={named} />}
       {report && (
-        <section aria-label="Days ahead" className="ahead">
+        <section aria-label={say("season.daysAhead")} className="ahead">
           <table>
             <tbody>
               <tr>
@@ -60,35 +61,36 @@ export function Sky({ week, onFound }: Props) {
             </tbody>
           </table>
           <p className="quiet hint">
-            {report.station}, {report.age}; night and day, rain, strongest gust at 10 m
+            {say("season.nightAndDayRainStrongestGust", { station: report.station, age: report.age })}
           </p>
         </section>
       )}
-      {problem && <p className="quiet hint">No fresh weather: {problem}</p>}
+      {problem && <p className="quiet hint">{say("season.noFreshWeather", { problem })}</p>}
     </>
   );
 }
 
 function Storm({ storm, named }: { storm: Schemas["StormReport"]; named: Map<string, Schemas["Standing"]> }) {
   return (
-    <section aria-label="Storm watch" className="storm">
-      <h2>Storm watch: {storm.label}</h2>
+    <section aria-label={say("season.stormWatch")} className="storm">
+      <h2>{say("season.stormWatch2", { label: storm.label })}</h2>
       <p>{storm.words}</p>
       <p>{storm.general.join(" ")}</p>
       <p>
         {storm.bare > 0 &&
-          `${storm.bare} ${storm.bare === 1 ? "support has" : "supports have"} no crop now by the plan and ${storm.bare === 1 ? "is" : "are"} not calculated. `}
-        {storm.hold} {storm.hold === 1 ? "support holds" : "supports hold"}
-        {storm.rows.length > 0 ? "; these may not, the weakest first:" : "."}
+          say(storm.bare === 1 ? "season.oneWithoutACrop" : "season.severalWithoutACrop", {
+            bare: storm.bare,
+          })}
+        {say(storm.hold === 1 ? "season.oneSupportHolds" : "season.severalSupportsHold", {
+          hold: storm.hold,
+        })}{" "}
+        {storm.rows.length > 0 && say("season.theseMayNotTheWeakestFirst")}
       </p>
       <LeftOut words={storm.left_out} />
       {storm.rows.map((row) => (
         <StormLine key={row.structure} row={row} of={named.get(row.structure)} />
       ))}
-      <p className="quiet hint">
-        Do not work on a support during a storm. Gusts at the plants are lower than the forecast; limits
-        include a safety factor.
-      </p>
+      <p className="quiet hint">{say("season.doNotWorkOnASupport")}</p>
     </section>
   );
 }
@@ -102,23 +104,30 @@ function StormLine({ row, of }: { row: Schemas["StormRow"]; of: Schemas["Standin
       <summary>
         <strong>{of.name}</strong>{" "}
         <span className={row.outcome === "goes" ? "weak" : undefined}>
-          {row.outcome === "goes" ? "too weak" : "may fail"}
+          {row.outcome === "goes" ? say("season.tooWeak") : say("season.mayFail")}
         </span>
         <span className="quiet">: {row.brief}. </span>
-        {best ? `${best.title} (${best.minutes} min): ${best.after}.` : "Keep people clear of it."}
+        {best
+          ? say("season.min", { title: best.title, minutes: best.minutes, after: best.after })
+          : say("season.keepPeopleClearOfIt")}
       </summary>
       <p>
-        {row.words} First to fail: {row.weakest}. <Link to={`/structures/${of.id}`}>Open design</Link>
+        {say("season.firstToFail", { words: row.words, weakest: row.weakest })}{" "}
+        <Link to={`/structures/${of.id}`}>{say("season.openDesign")}</Link>
       </p>
       <ul className="acts">
         {row.moves.map((move) => (
           <li key={move.key}>
-            <strong>{move.title}</strong>, {move.minutes} min{move.after && `: holds ${upTo(move.after)}`}.{" "}
+            <strong>{move.title}</strong>
+            {say("season.min2", { minutes: move.minutes })}
+            {move.after && say("season.holds", { after: upTo(move.after) })}.{" "}
             <span className="quiet">{move.how}</span>
           </li>
         ))}
       </ul>
-      {row.together && <p className="quiet">With all of these it holds {upTo(row.together)}.</p>}
+      {row.together && (
+        <p className="quiet">{say("season.withAllOfTheseItHolds", { together: upTo(row.together) })}</p>
+      )}
     </details>
   );
 }

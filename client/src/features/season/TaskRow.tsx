@@ -4,6 +4,7 @@ import { Link } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { type Task, useSkipped } from "../../api/season";
+import { say } from "../../texts/say";
 
 interface Props {
   task: Task;
@@ -11,7 +12,7 @@ interface Props {
   onMark: ((state: Schemas["Marked"]["state"] | null) => void) | null;
 }
 
-const STATES = { done: "done", skipped: "skipped", "not-needed": "not needed" } as const;
+const STATES = { done: "done", skipped: "skipped", "not-needed": say("season.notNeeded") } as const;
 const SHEETS = ["build", "build-day", "take-down"];
 
 /** A task: one tick for a thumb, why in a line; how and with what when it is opened. */
@@ -38,7 +39,7 @@ export function TaskRow({ task, of, onMark }: Props) {
         >
           <span id={id}>{task.title}</span>{" "}
           <span className="quiet">
-            {task.minutes > 0 && `${task.minutes} min`}
+            {task.minutes > 0 && say("season.min3", { minutes: task.minutes })}
             {task.state !== null && ` · ${STATES[task.state]}`}
             {task.late && " · late"}
           </span>
@@ -47,20 +48,22 @@ export function TaskRow({ task, of, onMark }: Props) {
         {open && (
           <>
             <p>{task.how}</p>
-            <p className="quiet">With {task.tools}.</p>
+            <p className="quiet">{say("season.with", { tools: task.tools })}</p>
             {skipped.data && <p className="quiet">{skipped.data.words}</p>}
             {SHEETS.includes(task.job) && (
               <p>
-                <Link to={`/structures/${of.id}/build`}>The build sheet of {of.name}</Link>
+                <Link to={`/structures/${of.id}/build`}>
+                  {say("season.theBuildSheetOf", { name: of.name })}
+                </Link>
               </p>
             )}
             {onMark && task.state === null && (
               <p>
                 <button type="button" className="plain" onClick={() => onMark("skipped")}>
-                  Skip this time
+                  {say("season.skipThisTime")}
                 </button>
                 <button type="button" className="plain" onClick={() => onMark("not-needed")}>
-                  not needed
+                  {say("season.notNeeded")}
                 </button>
               </p>
             )}

@@ -14,6 +14,7 @@ import { FeedBox } from "./FeedBox";
 import { Sky } from "./Sky";
 import { TaskRow } from "./TaskRow";
 import { type Marking, useMarks } from "./useMarks";
+import { say } from "../../texts/say";
 
 /** This week: the storm if there is one, then tonight’s visits in the order in which one walks them. */
 export function WeekPage() {
@@ -21,7 +22,7 @@ export function WeekPage() {
   const week = useWeek(id);
   const garden = useGarden(id);
   if (week.isError && !week.data) return <Faulty error={week.error} garden={id} />;
-  if (!week.data) return <p className="page quiet">Loading…</p>;
+  if (!week.data) return <p className="page quiet">{say("common.loading")}</p>;
   return (
     <>
       {garden.data ? (
@@ -37,7 +38,9 @@ export function WeekPage() {
 }
 
 const minutes = (count: number) =>
-  count < 60 ? `${count} min` : `${Math.floor(count / 60)} h ${count % 60} min`;
+  count < 60
+    ? say("season.min4", { count })
+    : say("season.hMin", { count: Math.floor(count / 60), count2: count % 60 });
 
 function Days({ week }: { week: Week }) {
   const { shown, mark, find, built } = useMarks(week);
@@ -62,7 +65,7 @@ function Days({ week }: { week: Week }) {
           {refusal}
         </p>
       )}
-      <Panel name="The weather">
+      <Panel name={say("season.theWeather")}>
         <Sky week={shown} onFound={find} />
       </Panel>
       <LeftOut words={report.left_out} />
@@ -70,13 +73,13 @@ function Days({ week }: { week: Week }) {
         {report.now
           ? open
             ? `${report.now.label}: ${open} ${open === 1 ? "visit" : "visits"}, ${minutes(report.now.minutes)}`
-            : `${report.now.label}: all done`
-          : "Nothing is due today"}
+            : say("season.allDone", { label: report.now.label })
+          : say("season.nothingIsDueToday")}
       </h1>
       {report.now && <Visits visits={report.now.visits} named={named} mark={mark} mayEdit={shown.may_edit} />}
       {report.rescues.length > 0 && (
-        <section aria-label="Not built yet">
-          <h2>Planted but not built yet</h2>
+        <section aria-label={say("season.notBuiltYet")}>
+          <h2>{say("season.plantedButNotBuiltYet")}</h2>
           {report.rescues.map((rescue) => (
             <details key={rescue.structure} className="stormline">
               <summary>{rescue.words}</summary>
@@ -86,10 +89,12 @@ function Days({ week }: { week: Week }) {
                 ))}
               </ol>
               <p>
-                <Link to={`/structures/${named.get(rescue.structure)?.id ?? 0}/build`}>The build sheet</Link>
+                <Link to={`/structures/${named.get(rescue.structure)?.id ?? 0}/build`}>
+                  {say("season.theBuildSheet")}
+                </Link>
                 {shown.may_edit && (
                   <button type="button" className="plain" onClick={() => stands(rescue.structure)}>
-                    Mark as built
+                    {say("season.markAsBuilt")}
                   </button>
                 )}
               </p>
@@ -98,17 +103,18 @@ function Days({ week }: { week: Week }) {
         </section>
       )}
       {report.overdue.length > 0 && (
-        <section aria-label="Overdue">
-          <h2>Overdue</h2>
+        <section aria-label={say("season.overdue")}>
+          <h2>{say("season.overdue")}</h2>
           <Visits visits={report.overdue} named={named} mark={mark} mayEdit={shown.may_edit} />
         </section>
       )}
-      <section aria-label="Coming">
-        <h2>Coming</h2>
+      <section aria-label={say("season.coming")}>
+        <h2>{say("season.coming")}</h2>
         {report.coming.length === 0 && (
           <p className="quiet">
-            Nothing in the next days. <Link to={`/gardens/${shown.id}/year`}>The year</Link> shows when it
-            goes on.
+            {say("season.nothingInTheNextDays")}{" "}
+            <Link to={`/gardens/${shown.id}/year`}>{say("season.theYear")}</Link>{" "}
+            {say("season.showsWhenItGoesOn")}
           </p>
         )}
         {report.coming.map((day) => (
@@ -116,7 +122,8 @@ function Days({ week }: { week: Week }) {
             <summary>
               <strong>{day.label}</strong>{" "}
               <span className="quiet">
-                {day.visits.length} {day.visits.length === 1 ? "visit" : "visits"}, {minutes(day.minutes)}
+                {day.visits.length} {day.visits.length === 1 ? say("season.visit") : say("season.visits")},{" "}
+                {minutes(day.minutes)}
               </span>
             </summary>
             <Visits visits={day.visits} named={named} mark={mark} mayEdit={shown.may_edit} />
@@ -125,10 +132,10 @@ function Days({ week }: { week: Week }) {
       </section>
       <p className="yearmore noprint">
         <button type="button" className="plain" onClick={print}>
-          Print the week
+          {say("season.printTheWeek")}
         </button>
       </p>
-      <Panel name="The calendar">
+      <Panel name={say("season.theCalendar")}>
         <FeedBox garden={shown.id} mayEdit={shown.may_edit} />
       </Panel>
     </main>
@@ -154,7 +161,7 @@ function Visits({ visits, named, mark, mayEdit }: VisitsProps) {
             <h3>
               <Link to={`/structures/${structure.id}`}>{structure.name}</Link>{" "}
               <span className="quiet">
-                {structure.bed} · {visit.minutes > 0 ? minutes(visit.minutes) : "done"}
+                {structure.bed} · {visit.minutes > 0 ? minutes(visit.minutes) : say("season.done")}
               </span>
             </h3>
             <ul>

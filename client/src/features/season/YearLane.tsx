@@ -1,6 +1,7 @@
 import type { Schemas, StructureLine } from "../../api/client";
 import type { Growing, Year } from "../../api/season";
 import { across, dateAt, daysFrom, monthsOf, sayDay, type Scale } from "./days";
+import { say } from "../../texts/say";
 
 const LEAF = 26; // px of a full face
 const GUSTS = 20;
@@ -59,7 +60,9 @@ export function YearLane({ row, line, scale, report, onMove, onPut }: Props) {
             height={(BARS * Math.min(minutes, LONGEST)) / LONGEST}
             fill="var(--ink2)"
           >
-            <title>{`${minutes} min in the week of ${sayDay(dateAt(scale.from, 7 * i))}`}</title>
+            <title>
+              {say("season.minInTheWeekOf", { minutes, from: sayDay(dateAt(scale.from, 7 * i)) })}
+            </title>
           </rect>
         ) : null,
       )}
@@ -117,11 +120,17 @@ interface CropProps {
 
 /** What is said of a planting where its mark is pointed at. */
 function told(growing: Growing): string {
-  const windows = growing.windows.map(([from, to]) => `${sayDay(from)} to ${sayDay(to)}`).join(", ");
+  const windows = growing.windows
+    .map(([from, to]) => say("season.to", { from: sayDay(from), to: sayDay(to) }))
+    .join(", ");
   return [
-    `Planted ${sayDay(growing.planted)}, first pick ${sayDay(growing.first)}, gone ${sayDay(growing.gone)}.`,
-    growing.frost && `Chance of a frost after it is planted: ${growing.frost}.`,
-    windows && `It does well planted ${windows}.`,
+    say("season.plantedFirstPickGone", {
+      planted: sayDay(growing.planted),
+      first: sayDay(growing.first),
+      gone: sayDay(growing.gone),
+    }),
+    growing.frost && say("season.chanceOfAFrostAfterIt", { frost: growing.frost }),
+    windows && say("season.itDoesWellPlanted", { windows }),
   ]
     .filter(Boolean)
     .join(" ");
@@ -163,7 +172,7 @@ function Crop({ growing, scale, base, onMove, onPut }: CropProps) {
           className="knob"
           role="slider"
           tabIndex={0}
-          aria-label={`${growing.name}, planted`}
+          aria-label={say("season.planted", { name: growing.name })}
           aria-valuenow={day}
           aria-valuemin={0}
           aria-valuemax={7 * scale.weeks}

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import type { Year } from "../../api/season";
 import { across, type Scale } from "./days";
+import { say } from "../../texts/say";
 
 const HIGH = 90;
 
@@ -25,10 +26,10 @@ export function HarvestStrip({
     <section
       className="yearrow"
       style={{ gridTemplateColumns: names ? `${names}px 1fr` : "1fr" }}
-      aria-label="Harvest"
+      aria-label={say("season.harvest")}
     >
       <div className="yearname">
-        <strong>Harvest</strong>
+        <strong>{say("season.harvest")}</strong>
         <span className="quiet narrow">{harvest.total}</span>
       </div>
       <svg width={scale.width} height={HIGH} className="yearlane" aria-hidden="true">
@@ -36,7 +37,9 @@ export function HarvestStrip({
           const x = across(scale, each.monday);
           return (
             <g key={each.monday}>
-              <title>{`Week of ${each.label}: ${each.words}. ${each.crops.join(", ")}`}</title>
+              <title>
+                {say("season.weekOf", { label: each.label, words: each.words, join: each.crops.join(", ") })}
+              </title>
               <rect
                 x={x + 1}
                 width={Math.max(week - 2, 1)}
@@ -70,14 +73,14 @@ export function HarvestTable({ year }: { year: Year }) {
   if (!harvest.weeks.length) return null;
   return (
     <details className="yearmore">
-      <summary>The harvest by week and by support</summary>
+      <summary>{say("season.theHarvestByWeekAndBy")}</summary>
       <div className="prose twocols">
         <table>
           <thead>
             <tr>
-              <th scope="col">Week of</th>
-              <th scope="col">In all</th>
-              <th scope="col">Most of it</th>
+              <th scope="col">{say("season.weekOf2")}</th>
+              <th scope="col">{say("season.inAll")}</th>
+              <th scope="col">{say("season.mostOfIt")}</th>
             </tr>
           </thead>
           <tbody>
@@ -95,8 +98,8 @@ export function HarvestTable({ year }: { year: Year }) {
         <table>
           <thead>
             <tr>
-              <th scope="col">Support</th>
-              <th scope="col">Brings in</th>
+              <th scope="col">{say("season.support")}</th>
+              <th scope="col">{say("season.bringsIn")}</th>
             </tr>
           </thead>
           <tbody>
@@ -119,8 +122,8 @@ export function Clashes({ year }: { year: Year }) {
   const { clashes } = year.report;
   if (!clashes.length) return null;
   return (
-    <section aria-label="One after the other" className="yearmore">
-      <h2>One after the other</h2>
+    <section aria-label={say("season.oneAfterTheOther")} className="yearmore">
+      <h2>{say("season.oneAfterTheOther")}</h2>
       {clashes.map((clash) => {
         const of = named.get(clash.structure);
         return (
@@ -145,16 +148,16 @@ export function Rotation({ turns }: { turns: readonly Schemas["TurnReport"][] })
   const planted = turns.filter((turn) => turn.now || turn.past.length > 0);
   if (!planted.length) return null;
   return (
-    <section aria-label="Rotation" className="yearmore">
-      <h2>Rotation</h2>
+    <section aria-label={say("season.rotation")} className="yearmore">
+      <h2>{say("season.rotation")}</h2>
       <div className="prose">
         <table>
           <thead>
             <tr>
-              <th scope="col">Bed</th>
-              <th scope="col">This year</th>
-              <th scope="col">Before</th>
-              <th scope="col">May come next year</th>
+              <th scope="col">{say("common.bed")}</th>
+              <th scope="col">{say("season.thisYear")}</th>
+              <th scope="col">{say("season.before")}</th>
+              <th scope="col">{say("season.mayComeNextYear")}</th>
             </tr>
           </thead>
           <tbody>

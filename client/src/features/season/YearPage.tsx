@@ -16,6 +16,7 @@ import { dateAt, daysFrom, monthDay, sayDay, type Scale } from "./days";
 import { YearHead } from "./YearHead";
 import { YearLane } from "./YearLane";
 import { Clashes, HarvestStrip, HarvestTable, Rotation } from "./YearMore";
+import { say } from "../../texts/say";
 
 /** The year on one sheet: every structure a line, its crops as they stand on it, its limit against gusts. */
 export function YearPage() {
@@ -24,7 +25,7 @@ export function YearPage() {
   const year = useYear(id);
   if (garden.isError && !garden.data) return <Faulty error={garden.error} garden={id} />;
   if (year.isError && !year.data) return <Faulty error={year.error} garden={id} />;
-  if (!garden.data || !year.data) return <p className="page quiet">Loading…</p>;
+  if (!garden.data || !year.data) return <p className="page quiet">{say("common.loading")}</p>;
   return (
     <>
       <GardenBar garden={garden.data} />
@@ -66,7 +67,10 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
             change: { planted: { [done.planting]: done.planted } },
           },
         ],
-        `${name}: planted on ${sayDay(dateAt(from, daysFrom(from, `${from.slice(0, 4)}-${done.planted}`)))}`,
+        say("season.plantedOn", {
+          name,
+          from: sayDay(dateAt(from, daysFrom(from, `${from.slice(0, 4)}-${done.planted}`))),
+        }),
       ),
     );
   };
@@ -74,21 +78,18 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
     moved?.structure === row.structure && sown.data?.structure === row.structure ? sown.data : row;
   return (
     <main className="page yearpage">
-      <h1>The year {report.label}</h1>
+      <h1>{say("season.theYear2", { label: report.label })}</h1>
       <p className="quiet">
         {report.frost_words} {report.warmth_words}
       </p>
       {report.rows.length === 0 ? (
         <p className="lead">
-          This page does not exist yet. <Link to={`/gardens/${garden.id}`}>Plan a support</Link>, and its year
-          is here.
+          {say("season.thisPageDoesNotExistYet")}{" "}
+          <Link to={`/gardens/${garden.id}`}>{say("season.planASupport")}</Link>
+          {say("season.andItsYearIsHere")}
         </p>
       ) : (
-        <p className="quiet hint">
-          The green line above is when it can be planted; below it leaf as it grows, fruit as it is picked,
-          bars for the time it takes; the line is the gust it holds over the gusts of the week. Drag a
-          planting by its mark, or move it with the arrow keys.
-        </p>
+        <p className="quiet hint">{say("season.theGreenLineAboveIsWhen")}</p>
       )}
       <LeftOut words={report.left_out} />
       <div ref={ref} className="yearsheet">
@@ -112,20 +113,20 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
         ))}
         <HarvestStrip report={report} scale={scale} names={names} />
       </div>
-      <Panel name="The harvest">
+      <Panel name={say("season.theHarvest")}>
         <HarvestTable year={year} />
       </Panel>
-      <Panel name="What follows what">
+      <Panel name={say("season.whatFollowsWhat")}>
         <Clashes year={year} />
         <Rotation turns={report.turns} />
       </Panel>
       <p className="yearmore">
         <a href={`/api/gardens/${garden.id}/season.ics`} download>
-          The season as a calendar file
+          {say("season.theSeasonAsACalendarFile")}
         </a>{" "}
-        · <Link to={`/gardens/${garden.id}/week`}>this week</Link> ·{" "}
+        · <Link to={`/gardens/${garden.id}/week`}>{say("season.thisWeek")}</Link> ·{" "}
         <button type="button" className="plain" onClick={() => window.print()}>
-          Print the year
+          {say("season.printTheYear")}
         </button>
       </p>
       {year.may_edit && report.rows.length > 0 && <CloseSeason garden={garden.id} closing={report.closing} />}

@@ -8,6 +8,7 @@ import { editsWrite } from "../../queue/asks";
 import { queue } from "../../queue/queue";
 import { useWrites } from "../../queue/useQueue";
 import { editsOf, laneOf } from "../../queue/writes";
+import { say } from "../../texts/say";
 
 type Mark = Schemas["Marked"];
 export type Finding = Schemas["Found"]["found"];
@@ -82,7 +83,11 @@ export function useMarks(week: Week) {
             kind: "diary",
             act: "add",
             key: `${structure.key.slice(0, LONGEST)}-diary`,
-            change: { name: `Diary of ${structure.name.slice(0, 110)}`, structure: structure.key, ...change },
+            change: {
+              name: say("season.diaryOf", { slice: structure.name.slice(0, 110) }),
+              structure: structure.key,
+              ...change,
+            },
           },
         ],
         `${structure.name}: ${words}`,
@@ -91,13 +96,13 @@ export function useMarks(week: Week) {
   const mark = (structure: Schemas["Standing"], task: Task, state: Mark["state"] | null) => {
     const at = new Date().toISOString();
     const said = state && { state, at, who: session.data?.name ?? "", note: "", picked: null };
-    const words = `${task.title}, ${state?.replace("-", " ") ?? "still to do"}`;
+    const words = `${task.title}, ${state?.replace("-", " ") ?? say("season.stillToDo")}`;
     put(structure, { marks: { [task.key]: said } }, words);
   };
   const find = (structure: Schemas["Standing"], day: string, found: Finding) => {
     const at = new Date().toISOString();
     const said = { found, at, who: session.data?.name ?? "", note: "" };
-    put(structure, { storms: { [day]: said } }, `after the storm, ${found}`);
+    put(structure, { storms: { [day]: said } }, say("season.afterTheStorm2", { found }));
   };
   const built = (structure: Schemas["Standing"]) => {
     const at = new Date().toISOString();

@@ -14,6 +14,7 @@ import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
 import { StockLine } from "../../ui/StockLine";
 import { StockForm, type StockDraft } from "./StockForm";
+import { say } from "../../texts/say";
 
 /** What is in the shed: what it is, how much of it is free, how long it lasts; new things are put in. */
 export function ShedPage() {
@@ -25,7 +26,8 @@ export function ShedPage() {
   const [refusal, setRefusal] = useState("");
   const failed = garden.error ?? shed.error ?? catalogue.error;
   if (failed) return <Faulty error={failed} garden={id} />;
-  if (!garden.data || !shed.data || !catalogue.data) return <p className="page quiet">Loading…</p>;
+  if (!garden.data || !shed.data || !catalogue.data)
+    return <p className="page quiet">{say("common.loading")}</p>;
   const mayEdit = garden.data.role !== "read";
   const { rows } = shed.data;
   const put = async (edit: Edit, words: string) => {
@@ -34,7 +36,7 @@ export function ShedPage() {
       setOpen(null);
       setRefusal("");
     } catch (error) {
-      setRefusal(error instanceof Refused ? error.message : "The server did not answer; nothing was saved.");
+      setRefusal(error instanceof Refused ? error.message : say("shed.theServerDidNotAnswerNothing"));
     }
   };
   const keep = (row: Schemas["StockRow"] | null, change: StockDraft) =>
@@ -42,7 +44,7 @@ export function ShedPage() {
       row
         ? { kind: "stock", act: "change", key: row.key, revision: row.revision, change }
         : { kind: "stock", act: "add", key: "stock", change },
-      `${change.name}: in the shed`,
+      say("shed.inTheShed", { name: change.name }),
     );
   const form = (row: Schemas["StockRow"] | null) => (
     <StockForm
@@ -56,7 +58,7 @@ export function ShedPage() {
           ? () =>
               void put(
                 { kind: "stock", act: "remove", key: row.key, change: {} },
-                `${row.fields.name} out of the shed`,
+                say("shed.outOfTheShed", { name: row.fields.name }),
               )
           : undefined
       }
@@ -70,19 +72,17 @@ export function ShedPage() {
     <>
       <GardenBar garden={garden.data} />
       <main className="page shed">
-        <h1>Shed</h1>
+        <h1>{say("shed.shed")}</h1>
         <p className="lead">
-          {rows.length === 0
-            ? "The shed is empty. Ascent uses parts from the shed first and leaves them off the shopping list."
-            : "Ascent uses parts from the shed first and leaves them off the shopping list. When you take a support down, its parts return here, one season older."}
+          {rows.length === 0 ? say("shed.theShedIsEmptyAscentUses") : say("shed.ascentUsesPartsFromTheShed")}
         </p>
         {mayEdit && (
           <p className="noprint actions">
             <Button onClick={() => setOpen("")} disabled={open === ""}>
-              Add by form
+              {say("shed.addByForm")}
             </Button>
-            <Button href={`/api/gardens/${id}/tables/shed.csv`}>Save as CSV</Button>
-            <Button onClick={() => window.print()}>Print</Button>
+            <Button href={`/api/gardens/${id}/tables/shed.csv`}>{say("shed.saveAsCsv")}</Button>
+            <Button onClick={() => window.print()}>{say("shed.print")}</Button>
           </p>
         )}
         {mayEdit && <StockLine garden={id} />}
@@ -91,11 +91,11 @@ export function ShedPage() {
           <Table className="stocked" size="small">
             <TableHead>
               <TableRow>
-                <TableCell>Thing</TableCell>
-                <TableCell align="right">Free</TableCell>
-                <TableCell align="right">Of</TableCell>
-                <TableCell>State</TableCell>
-                <TableCell>Built into</TableCell>
+                <TableCell>{say("shed.thing")}</TableCell>
+                <TableCell align="right">{say("shed.free")}</TableCell>
+                <TableCell align="right">{say("shed.of")}</TableCell>
+                <TableCell>{say("shed.state")}</TableCell>
+                <TableCell>{say("shed.builtInto")}</TableCell>
               </TableRow>
             </TableHead>
             <TableBody>
@@ -131,7 +131,7 @@ export function ShedPage() {
           </Table>
         )}
         {shed.data.unreadable.length > 0 && (
-          <p role="alert">Cannot be read: {shed.data.unreadable.join(", ")}.</p>
+          <p role="alert">{say("shed.cannotBeRead", { things: shed.data.unreadable.join(", ") })}</p>
         )}
       </main>
     </>

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
 import { useAfterReading } from "../../ui/useAfterReading";
+import { say } from "../../texts/say";
 
 type Stock = Schemas["Stock"];
 export type StockDraft = Schemas["StockChange"] & { name: string };
@@ -21,31 +22,31 @@ interface Props {
 }
 
 const MEASURES: Record<MeasureName, { name: string; kind: "length" | "wire" }> = {
-  length: { name: "Length of each", kind: "length" },
-  width: { name: "Width", kind: "wire" },
-  depth: { name: "Depth, or a tube’s wall", kind: "wire" },
-  thickness: { name: "Thickness", kind: "wire" },
-  height: { name: "Height", kind: "length" },
+  length: { name: say("shed.lengthOfEach"), kind: "length" },
+  width: { name: say("shed.width"), kind: "wire" },
+  depth: { name: say("shed.depthOrATubesWall"), kind: "wire" },
+  thickness: { name: say("shed.thickness"), kind: "wire" },
+  height: { name: say("shed.height"), kind: "length" },
 };
 const START = {
   metric: { value: 2.4, text: "2.40 m" },
   imperial: { value: 2.4384, text: "8 ft" },
 } as const;
 const CONDITIONS = [
-  { key: "good", name: "good" },
-  { key: "fair", name: "fair: worn, but sound" },
-  { key: "poor", name: "poor: cracked, bent or rusted in places" },
+  { key: "good", name: say("shed.good") },
+  { key: "fair", name: say("shed.fairWornButSound") },
+  { key: "poor", name: say("shed.poorCrackedBentOrRustedIn") },
 ];
 const SURES = [
-  { key: "known", name: "our estimate" },
-  { key: "seen", name: "looked at" },
-  { key: "guessed", name: "a guess" },
+  { key: "known", name: say("shed.ourEstimate") },
+  { key: "seen", name: say("shed.lookedAt") },
+  { key: "guessed", name: say("shed.aGuess") },
 ];
 const SHARES = [
-  { key: "1", name: "all of it" },
-  { key: "0.8", name: "four fifths" },
-  { key: "0.6", name: "three fifths" },
-  { key: "0.4", name: "two fifths" },
+  { key: "1", name: say("shed.allOfIt") },
+  { key: "0.8", name: say("shed.fourFifths") },
+  { key: "0.6", name: say("shed.threeFifths") },
+  { key: "0.4", name: say("shed.twoFifths") },
 ];
 const LIKE: Record<string, string> = { posts: "pole_hazel_25" };
 
@@ -80,20 +81,20 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
   return (
     <form
       className="stockform"
-      aria-label={row ? row.fields.name : "Something new for the shed"}
+      aria-label={row ? row.fields.name : say("shed.somethingNewForTheShed")}
       onSubmit={(event) => void submit(event)}
     >
       <div className="columns">
         <div>
-          <Pick label="Kind" value={now.table} choices={catalogue.stocked} onPick={setTable} />
+          <Pick label={say("shed.kind")} value={now.table} choices={catalogue.stocked} onPick={setTable} />
           <Pick
-            label="Most like"
+            label={say("shed.mostLike")}
             value={now.item}
             choices={rows}
             onPick={(item) => setNow((all) => ({ ...all, item }))}
           />
           <label className="row">
-            <span className="label">Called</span>
+            <span className="label">{say("shed.called")}</span>
             <input
               className="input"
               value={name}
@@ -103,7 +104,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
             />
           </label>
           <QuantityRow
-            label="How many"
+            label={say("shed.howMany")}
             text={String(now.count ?? 1)}
             value={now.count ?? 1}
             kind="count"
@@ -116,7 +117,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
         </div>
         <div>
           <QuantityRow
-            label="Seasons old"
+            label={say("shed.seasonsOld")}
             text={String(now.age ?? 0)}
             value={now.age ?? 0}
             kind="count"
@@ -126,26 +127,26 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
             onValue={(age) => setNow((all) => ({ ...all, age }))}
           />
           <Pick
-            label="Condition"
+            label={say("shed.condition")}
             value={now.condition ?? "good"}
             choices={CONDITIONS}
             onPick={(condition) => setNow((all) => ({ ...all, condition: condition as "good" }))}
           />
           <label className="row">
-            <span className="label">In use for</span>
+            <span className="label">{say("shed.inUseFor")}</span>
             <input
               className="input"
               value={now.in_use ?? ""}
               maxLength={120}
-              placeholder="not in use"
+              placeholder={say("shed.notInUse")}
               onChange={(event) => setNow((all) => ({ ...all, in_use: event.target.value }))}
             />
           </label>
           <details className="wanted">
-            <summary>A shape and strength of its own</summary>
+            <summary>{say("shed.aShapeAndStrengthOfIts")}</summary>
             {measures.filter((each) => each !== "length").map((each) => measure(each))}
             <Pick
-              label="Strength compared with new"
+              label={say("shed.strengthComparedWithNew")}
               value={String(now.strength ?? 1)}
               choices={
                 SHARES.some((each) => Number(each.key) === (now.strength ?? 1))
@@ -158,7 +159,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
               onPick={(strength) => setNow((all) => ({ ...all, strength: Number(strength) }))}
             />
             <Pick
-              label="How sure"
+              label={say("shed.howSure")}
               value={now.sure ?? "known"}
               choices={SURES}
               onPick={(sure) => setNow((all) => ({ ...all, sure: sure as "seen" }))}
@@ -172,13 +173,13 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
         </p>
       )}
       <p className="actions">
-        <Button type="submit">{row ? "Keep" : "Add to the shed"}</Button>
+        <Button type="submit">{row ? say("shed.keep") : say("shed.addToTheShed")}</Button>
         <button type="button" className="plain" onClick={onClose}>
-          Cancel
+          {say("common.cancel")}
         </button>
         {onRemove && (
           <button type="button" className="plain" onClick={onRemove}>
-            Delete it from the shed
+            {say("shed.deleteItFromTheShed")}
           </button>
         )}
       </p>
@@ -193,7 +194,7 @@ export function StockForm({ catalogue, units, row, refusal, onKeep, onRemove, on
       <QuantityRow
         key={`${now.table}-${of}`}
         label={label}
-        text={value === null ? "our estimate" : (texts[of] ?? "")}
+        text={value === null ? say("shed.ourEstimate") : (texts[of] ?? "")}
         value={value ?? 0}
         kind={kind}
         system={units}

@@ -4,6 +4,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, taken } from "../../api/client";
 import { useFresh } from "../../api/useFresh";
 import { NotHere } from "../../ui/NotHere";
+import { say } from "../../texts/say";
 
 /** A read-only link: opens its garden for this visit. */
 export function Look() {
@@ -22,5 +23,5 @@ export function Look() {
       }
     })();
   }, [token, navigate, fresh]);
-  return failed ? <NotHere /> : <p className="page quiet">Loading…</p>;
+  return failed ? <NotHere /> : <p className="page quiet">{say("common.loading")}</p>;
 }

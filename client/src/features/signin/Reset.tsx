@@ -3,6 +3,7 @@ import { useState, type SyntheticEvent } from "react";
 import { Link, useParams } from "react-router";
 
 import { api, Refused, taken } from "../../api/client";
+import { say } from "../../texts/say";
 
 /** A new password by the link that was sent. */
 export function Reset() {
@@ -19,21 +20,21 @@ export function Reset() {
       setSaid(
         error instanceof Refused
           ? error.problems.map((p) => p.allowed).join(" ")
-          : "The server did not answer.",
+          : say("common.theServerDidNotAnswer"),
       );
     }
   };
   return (
     <main className="page">
-      <h1>A new password</h1>
+      <h1>{say("signin.aNewPassword")}</h1>
       {done ? (
         <p className="lead">
-          The password is set. <Link to="/">Sign in with it</Link>
+          {say("signin.thePasswordIsSet")} <Link to="/">{say("signin.signInWithIt")}</Link>
         </p>
       ) : (
         <form onSubmit={(event) => void submit(event)} className="door">
           <div className="field">
-            <label htmlFor="password">New password</label>
+            <label htmlFor="password">{say("signin.newPassword")}</label>
             <input
               id="password"
               name="password"
@@ -50,7 +51,7 @@ export function Reset() {
             </p>
           )}
           <Button type="submit" className="strong">
-            Set it
+            {say("signin.setIt")}
           </Button>
         </form>
       )}

@@ -6,9 +6,14 @@ import { useSession } from "../../api/queries";
 import { useFresh } from "../../api/useFresh";
 import { Letters } from "../../ui/Letters";
 import { Hedge } from "./Hedge";
+import { say } from "../../texts/say";
 
 type Way = "in" | "up" | "forgot";
-const DO: Record<Way, string> = { in: "Sign in", up: "Make the account", forgot: "Send a link" };
+const DO: Record<Way, string> = {
+  in: say("signin.signIn"),
+  up: say("signin.makeTheAccount"),
+  forgot: say("signin.sendALink"),
+};
 
 /** The door: sign in, make an account, or ask for a new password. */
 export function SignIn() {
@@ -46,7 +51,7 @@ export function SignIn() {
       setRefusals(
         error instanceof Refused
           ? error.problems
-          : [{ path: "", allowed: "The server did not answer. Try again" }],
+          : [{ path: "", allowed: say("signin.theServerDidNotAnswerTry") }],
       );
     }
   };
@@ -77,12 +82,12 @@ export function SignIn() {
   return (
     <main className="page">
       <form onSubmit={(event) => void submit(event)} className="door">
-        <h1>Ascent</h1>
-        <p className="quiet">Trellises that carry the crop in August and stand up in a storm.</p>
+        <h1>{say("signin.ascent")}</h1>
+        <p className="quiet">{say("signin.trellisesThatCarryTheCropIn")}</p>
         {way !== "forgot" &&
           field("name", "Name", { autoComplete: "username", required: true, maxLength: 150 })}
         {way !== "in" &&
-          field("mail", way === "up" ? "Mail, for a forgotten password" : "Mail", {
+          field("mail", way === "up" ? say("signin.mailForAForgottenPassword") : "Mail", {
             type: "email",
             autoComplete: "email",
             required: way === "forgot",
@@ -94,26 +99,24 @@ export function SignIn() {
             required: true,
             ...(way === "up" ? { minLength: 8 } : {}),
           })}
-        {sent && (
-          <p role="status">If an account has that address, a link is on its way. It works for three days.</p>
-        )}
+        {sent && <p role="status">{say("signin.ifAnAccountHasThatAddress")}</p>}
         <Button type="submit" className="strong">
           {DO[way]}
         </Button>
         <p className="actions">
           {way !== "in" && (
             <button type="button" className="plain" onClick={() => go("in")}>
-              Sign in instead
+              {say("signin.signInInstead")}
             </button>
           )}
           {way === "in" && session.data?.sign_up && (
             <button type="button" className="plain" onClick={() => go("up")}>
-              Make an account
+              {say("signin.makeAnAccount")}
             </button>
           )}
           {way === "in" && (
             <button type="button" className="plain" onClick={() => go("forgot")}>
-              Forgotten password
+              {say("signin.forgottenPassword")}
             </button>
           )}
           {session.data?.demo && (
@@ -122,7 +125,7 @@ export function SignIn() {
               className="plain"
               onClick={() => void enter(taken(api.POST("/api/session/demo")))}
             >
-              Back to the demo
+              {say("signin.backToTheDemo")}
             </button>
           )}
         </p>

@@ -6,20 +6,22 @@ import TableRow from "@mui/material/TableRow";
 
 import type { Schemas } from "../../api/client";
 import { Over } from "../../drawing/Over";
+import { say } from "../../texts/say";
 
 type Way = Schemas["KindReport"];
 
 const ROWS: readonly [string, (way: Way) => string][] = [
-  ["holds up to", (way) => `${way.told.limit}, ${way.state_words}`],
+  [say("support.holdsUpTo"), (way) => `${way.told.limit}, ${way.state_words}`],
   ["fails", (way) => way.told.once],
-  ["fails first", (way) => way.told.weakest],
-  ["its crop", (way) => way.told.carries],
-  ["a season", (way) => `${way.told.yearly}; ${way.told.crop}`],
-  ["to buy", (way) => way.told.cost],
-  ["from the shed", (way) => way.told.own || "nothing"],
+  [say("support.failsFirst"), (way) => way.told.weakest],
+  [say("support.itsCrop"), (way) => way.told.carries],
+  [say("support.aSeason"), (way) => `${way.told.yearly}; ${way.told.crop}`],
+  [say("support.toBuy"), (way) => way.told.cost],
+  [say("support.fromTheShed"), (way) => way.told.own || "nothing"],
   [
     "work",
-    (way) => `${way.told.minutes}, ${way.told.people === "1" ? "alone" : `${way.told.people} people`}`,
+    (way) =>
+      `${way.told.minutes}, ${way.told.people === "1" ? say("support.alone") : say("support.people", { people: way.told.people })}`,
   ],
   ["shortest-lived", (way) => way.told.life],
   ["later", (way) => way.told.moves],
@@ -31,13 +33,14 @@ const ROWS: readonly [string, (way: Way) => string][] = [
 export function Compare({ ways }: { ways: readonly [Way, Way] }) {
   const [one, other] = ways;
   return (
-    <section className="comparison" aria-label="Two compared">
+    <section className="comparison" aria-label={say("support.twoCompared")}>
       <h2>
-        <span className="first">{one.name}</span> over <span className="second">{other.name}</span>
+        <span className="first">{one.name}</span> {say("support.over")}{" "}
+        <span className="second">{other.name}</span>
       </h2>
       <Over
         sketches={[one.sketch, other.sketch]}
-        label={`${one.name} and ${other.name}, drawn over one another`}
+        label={say("support.andDrawnOverOneAnother", { name: one.name, name2: other.name })}
       />
       <Table size="small">
         <TableHead>

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { say } from "../../texts/say";
 
 interface Props {
   ways: ReadonlyMap<string, Schemas["KindReport"]>;
@@ -30,15 +31,18 @@ export function CostPlot({ ways, places, pointed, onPoint, onChoose }: Props) {
     .sort((a, b) => a.way.figures.yearly - b.way.figures.yearly);
   return (
     <figure className="costplot">
-      <figcaption className="quiet">
-        Higher: fails less often. Further right: costs more per season. The line joins the best choices.
-      </figcaption>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="group" aria-label="Cost against failing">
+      <figcaption className="quiet">{say("support.higherFailsLessOftenFurtherRight")}</figcaption>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        width="100%"
+        role="group"
+        aria-label={say("support.costAgainstFailing")}
+      >
         {MARKS.map((mark) => (
           <g key={mark}>
             <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(mark)} y2={y(mark)} stroke="var(--hair)" />
             <text x={LEFT - 8} y={y(mark) + 4} textAnchor="end" className="tick">
-              1 in {mark}
+              {say("support.n1In", { mark })}
             </text>
           </g>
         ))}
@@ -47,7 +51,9 @@ export function CostPlot({ ways, places, pointed, onPoint, onChoose }: Props) {
           0
         </text>
         <text x={WIDTH - RIGHT} y={HEIGHT - 12} textAnchor="end" className="tick">
-          {shown.find(({ way }) => way.figures.yearly === dearest)?.way.told.yearly} a season
+          {say("support.aSeason2", {
+            yearly: shown.find(({ way }) => way.figures.yearly === dearest)?.way.told.yearly,
+          })}
         </text>
         <polyline
           points={edge.map(({ way }) => `${x(way.figures.yearly)},${y(way.figures.once)}`).join(" ")}
@@ -71,7 +77,9 @@ export function CostPlot({ ways, places, pointed, onPoint, onChoose }: Props) {
               fill={place.unbeaten ? "var(--ink)" : "var(--paper)"}
               stroke="var(--ink)"
             />
-            <title>{`${way.name}: ${way.told.yearly} a season, ${way.told.once}`}</title>
+            <title>
+              {say("support.aSeason3", { name: way.name, yearly: way.told.yearly, once: way.told.once })}
+            </title>
             {(place.unbeaten || place.family === pointed) && (
               <text x={x(way.figures.yearly) + 11} y={y(way.figures.once) + 4} className="tick">
                 {way.name}

@@ -2,12 +2,13 @@ import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
 import { Pick } from "../../ui/Pick";
+import { say } from "../../texts/say";
 
 export type Grown = Schemas["Grown"];
 
 const TRAINED = [
-  { key: "pruned", name: "pruned, close together" },
-  { key: "free", name: "left to grow, wider apart" },
+  { key: "pruned", name: say("support.prunedCloseTogether") },
+  { key: "free", name: say("support.leftToGrowWiderApart") },
 ];
 
 interface Props {
@@ -33,29 +34,34 @@ export function CropFields({ row, number, crops, sides, most, onRow, onRemove }:
   };
   const nth = number > 0 ? ` ${number + 1}` : "";
   return (
-    <div role="group" aria-label={`Crop${nth}`} className="croprow">
-      <Pick label={`Crop${nth}`} value={row.crop} choices={crops} onPick={(crop) => told({ crop })} />
+    <div role="group" aria-label={say("support.crop", { nth })} className="croprow">
       <Pick
-        label="Planted on"
+        label={say("support.crop", { nth })}
+        value={row.crop}
+        choices={crops}
+        onPick={(crop) => told({ crop })}
+      />
+      <Pick
+        label={say("support.plantedOn")}
         value={row.side}
         choices={Object.entries(sides).map(([key, name]) => ({ key, name }))}
         onPick={(side) => told({ side: side as "left" })}
       />
       <Pick
-        label="Trained"
+        label={say("support.trained")}
         value={row.training}
         choices={TRAINED}
         onPick={(training) => told({ training: training as "free" })}
       />
       <label className="row">
-        <span className="label">How many</span>
+        <span className="label">{say("support.howMany")}</span>
         <input
           className="input"
           inputMode="numeric"
-          placeholder="as many as fit"
+          placeholder={say("support.asManyAsFit")}
           value={written}
           aria-invalid={wrong}
-          aria-label={`How many plants${nth}`}
+          aria-label={say("support.howManyPlants", { nth })}
           onChange={(event) => {
             setWritten(event.target.value);
             told({}, event.target.value);
@@ -64,12 +70,12 @@ export function CropFields({ row, number, crops, sides, most, onRow, onRemove }:
       </label>
       {wrong && (
         <p role="alert" className="refusal">
-          How many plants: ‘{written}’ cannot be used. Enter 1 to {most}.
+          {say("support.howManyPlantsCannotBeUsed", { written, most })}
         </p>
       )}
       {onRemove && (
         <button type="button" className="plain" onClick={onRemove}>
-          Remove this crop
+          {say("support.removeThisCrop")}
         </button>
       )}
     </div>

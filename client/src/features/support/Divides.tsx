@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useDivides } from "../../api/queries";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: number;
@@ -14,8 +15,8 @@ export function Divides({ garden, bed, units, sent }: Props) {
   const found = useDivides(garden, bed, sent, units);
   if (!found.data?.divides.length) return null;
   return (
-    <section className="divides" aria-label="Where growers differ">
-      <h2>Where growers differ</h2>
+    <section className="divides" aria-label={say("support.whereGrowersDiffer")}>
+      <h2>{say("support.whereGrowersDiffer")}</h2>
       {found.data.divides.map((row) => (
         <details key={row.key}>
           <summary>

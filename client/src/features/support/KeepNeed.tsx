@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 
 import { type Edit, Refused, type Schemas } from "../../api/client";
 import { askEdits } from "../../queue/asks";
+import { say } from "../../texts/say";
 
 interface Props {
   garden: number;
@@ -23,22 +24,22 @@ export function KeepNeed({ garden, bed, kept, need, first }: Props) {
       setName(null);
       await navigate(then(out.made), { replace: true });
     } catch (error) {
-      setRefusal(error instanceof Refused ? error.message : "The server did not answer; nothing was saved.");
+      setRefusal(error instanceof Refused ? error.message : say("support.theServerDidNotAnswerNothing"));
     }
   };
   const page = `/gardens/${garden}/beds/${bed}/new`;
   const keep = () => {
     const change = { ...need, wants: { ...need.wants, first }, bed, count: need.count ?? null };
-    const called = (name ?? "").trim() || "a need";
+    const called = (name ?? "").trim() || say("support.aNeed");
     return kept
       ? put(
           { kind: "need", act: "change", key: kept.key, change },
-          `${kept.fields.name} changed`,
+          say("support.changed", { name: kept.fields.name }),
           () => `${page}?need=${kept.key}`,
         )
       : put(
           { kind: "need", act: "add", key: "need", change: { ...change, name: called } },
-          `${called} kept`,
+          say("support.kept", { called }),
           (made) => `${page}?need=${made[0] ?? ""}`,
         );
   };
@@ -52,7 +53,7 @@ export function KeepNeed({ garden, bed, kept, need, first }: Props) {
     >
       {name !== null && (
         <label className="row">
-          <span className="label">Called</span>
+          <span className="label">{say("support.called")}</span>
           <input
             className="input"
             value={name}
@@ -65,11 +66,11 @@ export function KeepNeed({ garden, bed, kept, need, first }: Props) {
       )}
       {name === null && !kept ? (
         <button type="button" className="plain" onClick={() => setName("")}>
-          Save this need
+          {say("support.saveThisNeed")}
         </button>
       ) : (
         <button type="submit" className="plain">
-          {kept ? "Save the changes" : "keep"}
+          {kept ? say("support.saveTheChanges") : "keep"}
         </button>
       )}
       {kept && (
@@ -79,12 +80,12 @@ export function KeepNeed({ garden, bed, kept, need, first }: Props) {
           onClick={() =>
             void put(
               { kind: "need", act: "remove", key: kept.key, change: {} },
-              `${kept.fields.name} forgotten`,
+              say("support.forgotten", { name: kept.fields.name }),
               () => page,
             )
           }
         >
-          Delete this need
+          {say("support.deleteThisNeed")}
         </button>
       )}
       {refusal && (

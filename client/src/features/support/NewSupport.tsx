@@ -22,6 +22,7 @@ import { KeepNeed } from "./KeepNeed";
 import { NOTHING_SAID, WALL, Wanted, type Wants } from "./Wanted";
 import { Ways } from "./Ways";
 import { type Where, WhereElse } from "./WhereElse";
+import { say } from "../../texts/say";
 
 const NONE: ReadonlySet<string> = new Set();
 
@@ -36,7 +37,7 @@ export function NewSupport() {
     return garden.isError ? (
       <Faulty error={garden.error} garden={gardenId} />
     ) : (
-      <p className="page quiet">Loading…</p>
+      <p className="page quiet">{say("common.loading")}</p>
     );
   const wanted = garden.data.needs.find((row) => row.key === search.get("need"));
   const bedKey = params.bedKey ?? "";
@@ -47,7 +48,7 @@ export function NewSupport() {
 
 /** What is said of an answer that did not come as it should. */
 function said(error: Error): string {
-  return error instanceof Refused ? error.message : "The server did not answer.";
+  return error instanceof Refused ? error.message : say("common.theServerDidNotAnswer");
 }
 
 const MOST_CROPS = 4; // of one support
@@ -180,7 +181,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
         gardenId,
         `/beds/${bedKey}/structures`,
         seen,
-        `a support for ${bed.fields.name}`,
+        say("support.aSupportFor", { name: bed.fields.name }),
       );
       const gone = old.filter((row) => removed.includes(row.key));
       if (gone.length > 0)
@@ -188,19 +189,19 @@ function Choosing({ garden, bedKey, kept }: Props) {
           editsWrite(
             gardenId,
             gone.map(({ key }) => ({ kind: "structure", act: "remove", key, change: {} })),
-            `${gone.map((row) => row.name).join(", ")} removed`,
+            say("support.removed", { names: gone.map((row) => row.name).join(", ") }),
           ),
         );
       await navigate(`/structures/${made.id}${page}`);
     } catch (error) {
       setBuilding(false);
-      setFailed(`${said(error as Error)} Nothing was saved. Try again.`);
+      setFailed(say("support.nothingWasSavedTryAgain", { error: said(error as Error) }));
     }
   };
   const changeHour = (hour: number | null) => {
     if (hour === (garden.place.fields.hour ?? null)) return;
-    changePlace(gardenId, { hour }, "price of an hour of work").catch((error: unknown) =>
-      setFailed(`${said(error as Error)} Nothing was saved. Try again.`),
+    changePlace(gardenId, { hour }, say("support.priceOfAnHourOfWork")).catch((error: unknown) =>
+      setFailed(say("support.nothingWasSavedTryAgain", { error: said(error as Error) })),
     );
   };
   const data = way && !proposal.isPlaceholderData ? proposal.data : undefined;
@@ -233,7 +234,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
         <div className="asked">
           <div className="asks">
             <h1 style={{ overflowWrap: "anywhere" }}>
-              {kept ? kept.fields.name : `A support for ${bed.fields.name}`}
+              {kept ? kept.fields.name : say("support.aSupportFor2", { name: bed.fields.name })}
             </h1>
             <p className="quiet" style={{ marginBottom: 14 }}>
               {bed.words}
@@ -271,7 +272,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
                   ])
                 }
               >
-                Add another crop
+                {say("support.addAnotherCrop")}
               </button>
             )}
             {refused && (
@@ -284,15 +285,19 @@ function Choosing({ garden, bedKey, kept }: Props) {
             <p className="verdictline" aria-live="polite">
               {report ? (
                 <>
-                  <strong>{way?.title ?? chosen?.name}.</strong> Holds {upTo(report.headline.limit_text)};
-                  needs {report.headline.design_text}.{" "}
-                  {places.find((each) => each.family === family)?.reasons[0]} {way?.told.minds}{" "}
-                  {!ended && <span className="quiet">Still calculating the others.</span>}
+                  <strong>{way?.title ?? chosen?.name}.</strong>{" "}
+                  {say("support.holdsNeeds", {
+                    limitText: upTo(report.headline.limit_text),
+                    designText: report.headline.design_text,
+                    reasons: places.find((each) => each.family === family)?.reasons[0],
+                    minds: way?.told.minds,
+                  })}{" "}
+                  {!ended && <span className="quiet">{say("support.stillCalculatingTheOthers")}</span>}
                 </>
               ) : nothingDoes ? (
-                "No kind of support works here. The reason stands beside each one."
+                say("support.noKindOfSupportWorksHere")
               ) : (
-                "Calculating…"
+                say("common.calculating")
               )}
             </p>
             {nothingDoes && !wants.wall && (
@@ -301,7 +306,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
             {old.map((row) => (
               <Tick
                 key={row.key}
-                label={`Remove ${row.name}, which is on this bed`}
+                label={say("support.removeWhichIsOnThisBed", { name: row.name })}
                 checked={removed.includes(row.key)}
                 onTick={(checked) =>
                   setRemoved((now) => (checked ? [...now, row.key] : now.filter((key) => key !== row.key)))
@@ -313,13 +318,13 @@ function Choosing({ garden, bedKey, kept }: Props) {
               disabled={building || !data || wrongCount || rough}
               className="strong"
             >
-              {building ? "Saving…" : "Build this"}
+              {building ? say("support.saving") : say("support.buildThis")}
             </Button>
             <Button
               onClick={() => data && void make(data.asked, "")}
               disabled={building || !data || wrongCount || rough}
             >
-              Change the design first
+              {say("support.changeTheDesignFirst")}
             </Button>
             {failed && (
               <p role="alert" className="refusal">
@@ -328,7 +333,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
             )}
             {report && (
               <p className="quiet" style={{ margin: "8px 0 0" }}>
-                Parts cost {report.cost_text}. You can change the design later.
+                {say("support.partsCostYouCanChangeThe", { costText: report.cost_text })}
               </p>
             )}
           </div>
@@ -357,13 +362,19 @@ function Choosing({ garden, bedKey, kept }: Props) {
           </div>
         </div>
         <div className="offered">
-          <p className="progress quiet" role="status" aria-label="Progress">
-            {glanced ? `All ${supports.length}` : `${glances.size} of ${supports.length}`} kinds calculated
-            {glanced && !ended && `, ${closely.size} of them in full`}:{" "}
-            {many.toLocaleString("en", { notation: "compact", compactDisplay: "long" })} possible designs.{" "}
+          <p className="progress quiet" role="status" aria-label={say("support.progress")}>
+            {say("support.kindsCalculated", {
+              glanced: glanced
+                ? say("support.all", { length: supports.length })
+                : say("support.of", { size: glances.size, length: supports.length }),
+            })}
+            {glanced && !ended && say("support.ofThemInFull", { size: closely.size })}
+            {say("support.possibleDesigns", {
+              designs: many.toLocaleString("en", { notation: "compact", compactDisplay: "long" }),
+            })}{" "}
             {!ended && (
               <button type="button" className="plain" onClick={() => setStopped(!stopped)}>
-                {stopped ? "Continue" : "Stop"}
+                {stopped ? say("support.continue") : say("support.stop")}
               </button>
             )}
           </p>
@@ -389,7 +400,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
           ))}
           {upper && lower && <Compare ways={[upper, lower]} />}
           <CostPlot ways={ways} places={places} pointed={pointed} onPoint={setPointed} onChoose={choose} />
-          <section aria-busy={proposal.isFetching} aria-label="What is filled in, and why">
+          <section aria-busy={proposal.isFetching} aria-label={say("support.whatIsFilledInAndWhy")}>
             {chosen && (
               <p className="kindwords">
                 <strong>{way?.title ?? chosen.name}.</strong> {chosen.what}{" "}
@@ -426,7 +437,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
             />
             {way && (
               <details className="everyvalue">
-                <summary>Every value, with its reason</summary>
+                <summary>{say("support.everyValueWithItsReason")}</summary>
                 <dl className="reasons">
                   {way.values.map((row) => (
                     <div key={row.option}>

@@ -6,6 +6,7 @@ import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
 import { StockLine } from "../../ui/StockLine";
 import { Tick } from "../../ui/Tick";
+import { say } from "../../texts/say";
 
 export type Wants = Schemas["Wants"];
 
@@ -21,42 +22,42 @@ export const NOTHING_SAID: Wants = {
   shed: true,
 };
 
-export const WALL = "a wall, fence, railing or pole is there to fix it to";
+export const WALL = say("support.aWallFenceRailingOrPole");
 
 const FIRSTS: readonly { key: Wants["first"]; name: string }[] = [
-  { key: "per-season", name: "cost per season and plant" },
-  { key: "cost", name: "cost to buy, per plant" },
-  { key: "strength", name: "the gust it holds" },
-  { key: "work", name: "little work" },
-  { key: "life", name: "long-lived parts" },
-  { key: "own", name: "parts from the shed" },
-  { key: "looks", name: "how it looks" },
+  { key: "per-season", name: say("support.costPerSeasonAndPlant") },
+  { key: "cost", name: say("support.costToBuyPerPlant") },
+  { key: "strength", name: say("support.theGustItHolds") },
+  { key: "work", name: say("support.littleWork") },
+  { key: "life", name: say("support.longLivedParts") },
+  { key: "own", name: say("support.partsFromTheShed") },
+  { key: "looks", name: say("support.howItLooks") },
 ];
 const REACHES = [
-  { key: "", name: "anyone, with a step if needed" },
-  { key: "2.05", name: "a grown person, on the ground" },
-  { key: "2.2", name: "someone tall" },
-  { key: "1.3", name: "a child, or someone seated" },
+  { key: "", name: say("support.anyoneWithAStepIfNeeded") },
+  { key: "2.05", name: say("support.aGrownPersonOnTheGround") },
+  { key: "2.2", name: say("support.someoneTall") },
+  { key: "1.3", name: say("support.aChildOrSomeoneSeated") },
 ];
 type Kept = "pulled" | "moves" | "both_faces" | "no_digging" | "heads_pass" | "wall" | "shed";
 const KEPT: readonly { key: Kept; name: string }[] = [
-  { key: "heads_pass", name: "people walk under it" },
-  { key: "pulled", name: "children or others may pull on it" },
-  { key: "moves", name: "it moves to another bed" },
-  { key: "both_faces", name: "plants are reached from both sides" },
-  { key: "no_digging", name: "no holes are dug" },
+  { key: "heads_pass", name: say("support.peopleWalkUnderIt") },
+  { key: "pulled", name: say("support.childrenOrOthersMayPullOn") },
+  { key: "moves", name: say("support.itMovesToAnotherBed") },
+  { key: "both_faces", name: say("support.plantsAreReachedFromBothSides") },
+  { key: "no_digging", name: say("support.noHolesAreDug") },
   { key: "wall", name: WALL },
-  { key: "shed", name: "parts from the shed are used" },
+  { key: "shed", name: say("support.partsFromTheShedAreUsed") },
 ];
 const NUMBERS: readonly {
   key: "money" | "years" | "minutes" | "people";
   name: string;
   empty: string;
 }[] = [
-  { key: "money", name: "Money", empty: "no limit" },
-  { key: "years", name: "Seasons", empty: "10" },
-  { key: "minutes", name: "Minutes", empty: "no limit" },
-  { key: "people", name: "People", empty: "any" },
+  { key: "money", name: say("support.money"), empty: say("support.noLimit") },
+  { key: "years", name: say("support.seasons"), empty: "10" },
+  { key: "minutes", name: say("support.minutes"), empty: say("support.noLimit") },
+  { key: "people", name: say("common.people"), empty: "any" },
 ];
 const BOUNDS = { money: [0, 1e6], years: [1, 40], minutes: [10, 10_000], people: [1, 10] } as const;
 
@@ -88,9 +89,9 @@ export function Wanted(props: Props) {
   const [headroom, setHeadroom] = useState(props.keptHeadroom);
   return (
     <details className="wanted" open={opened}>
-      <summary>What matters</summary>
+      <summary>{say("support.whatMatters")}</summary>
       <QuantityRow
-        label="Gust to hold"
+        label={say("support.gustToHold")}
         text={wants.gust == null ? gust.text : written}
         value={wants.gust ?? gust.value}
         kind="speed"
@@ -104,15 +105,15 @@ export function Wanted(props: Props) {
       />
       <p className="quiet hint">
         {wants.gust == null ? (
-          "at the plant, once in ten seasons here"
+          say("support.atThePlantOnceInTen")
         ) : (
           <button type="button" className="plain" onClick={() => onWant({ ...wants, gust: null })}>
-            Use the once-in-ten-seasons gust
+            {say("support.useTheOnceInTenSeasons")}
           </button>
         )}
       </p>
       <Pick
-        label="Most important"
+        label={say("support.mostImportant")}
         value={wants.first}
         choices={FIRSTS}
         onPick={(first) => onWant({ ...wants, first: first as Wants["first"] })}
@@ -131,15 +132,15 @@ export function Wanted(props: Props) {
       ))}
       {props.onHour && (
         <NumberRow
-          name={`An hour of work, ${currency}`}
-          empty="not counted"
+          name={say("common.anHourOfWork", { currency })}
+          empty={say("support.notCounted")}
           bounds={[0, 1e4]}
           value={props.hour}
           onValue={props.onHour}
         />
       )}
       <Pick
-        label="Who ties the plants"
+        label={say("support.whoTiesThePlants")}
         value={String(wants.reach ?? "")}
         choices={REACHES}
         onPick={(reach) => onWant({ ...wants, reach: reach === "" ? null : Number(reach) })}
@@ -154,7 +155,7 @@ export function Wanted(props: Props) {
       ))}
       {wants.heads_pass && (
         <QuantityRow
-          label="Clear height"
+          label={say("support.clearHeight")}
           text={wants.headroom == null ? "" : headroom}
           value={wants.headroom ?? 0}
           kind="length"
@@ -167,14 +168,12 @@ export function Wanted(props: Props) {
           }}
         />
       )}
-      {wants.heads_pass && (
-        <p className="quiet hint">under fruit and leaves: the tallest person and a hand’s breadth</p>
-      )}
+      {wants.heads_pass && <p className="quiet hint">{say("support.underFruitAndLeavesTheTallest")}</p>}
       {props.shed != null && <StockLine garden={props.shed} />}
       <fieldset className="bare tools">
-        <legend>Tools</legend>
+        <legend>{say("support.tools")}</legend>
         <Tick
-          label="I have every tool"
+          label={say("support.iHaveEveryTool")}
           checked={wants.tools == null}
           onTick={(every) => onWant({ ...wants, tools: every ? null : [] })}
         />

@@ -10,6 +10,7 @@ import type { Schemas } from "../../api/client";
 import { Glance, spanOf } from "../../drawing/Glance";
 import { Pick } from "../../ui/Pick";
 import { Tick } from "../../ui/Tick";
+import { say } from "../../texts/say";
 
 type Way = Schemas["KindReport"];
 
@@ -27,8 +28,12 @@ interface Props {
 }
 
 const IN_SIGHT = 5;
-const FIRST_HEADS = ["Holds up to", "Costs", "Work"] as const;
-const MORE_HEADS = ["Expected to fail", "First part to wear out", "Moving and access"] as const;
+const FIRST_HEADS = [say("support.holdsUpTo2"), "Costs", "Work"] as const;
+const MORE_HEADS = [
+  say("support.expectedToFail"),
+  say("support.firstPartToWearOut"),
+  say("support.movingAndAccess"),
+] as const;
 
 /**
  * Kinds of support compared: the best that will do in order, with why and what to look out for; the others
@@ -67,7 +72,7 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
     );
   };
   return (
-    <div className="ways" role="group" aria-label="Kind of support">
+    <div className="ways" role="group" aria-label={say("support.kindOfSupport")}>
       {order.length > 0 && (
         <div
           className="comparing"
@@ -77,7 +82,7 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
           <Table size="small" className="compared" data-more={more}>
             <TableHead>
               <TableRow>
-                <TableCell>Kind of support</TableCell>
+                <TableCell>{say("support.kindOfSupport")}</TableCell>
                 {[...FIRST_HEADS, ...(more ? MORE_HEADS : [])].map((head) => (
                   <TableCell key={head}>{head}</TableCell>
                 ))}
@@ -104,7 +109,7 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                             {way.told.where && <p className="minds">{way.told.where}</p>}
                             {way.told.minds && <p className="minds">{way.told.minds}</p>}
                             <Tick
-                              label="compare"
+                              label={say("support.compare")}
                               checked={kept.includes(family)}
                               onTick={() => onKeep(family)}
                             />
@@ -117,9 +122,9 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                         <div className="quiet">{way.told.needs}</div>
                       </TableCell>
                       <TableCell data-label={FIRST_HEADS[1]} className="figure">
-                        {way.told.yearly} a season
+                        {say("support.aSeason2", { yearly: way.told.yearly })}
                         <div className="quiet">
-                          {way.told.cost} to buy
+                          {say("support.toBuy2", { cost: way.told.cost })}
                           {way.told.own && `; ${way.told.own}`}
                         </div>
                         {way.told.tools && <div className="quiet">{way.told.tools}</div>}
@@ -127,8 +132,10 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
                       <TableCell data-label={FIRST_HEADS[2]}>
                         {way.told.minutes}
                         <div className="quiet">
-                          {way.told.people === "1" ? "alone" : `${way.told.people} people`}; {way.told.plants}{" "}
-                          plants
+                          {say(way.told.people === "1" ? "support.plantsAlone" : "support.plants", {
+                            people: way.told.people,
+                            plants: way.told.plants,
+                          })}
                         </div>
                       </TableCell>
                       {more && (
@@ -158,17 +165,19 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
           <p className="actions">
             {order.length > IN_SIGHT && (
               <Button onClick={() => setAll(!all)} aria-expanded={all}>
-                {all ? "Show the first five" : `Show ${order.length - IN_SIGHT} more kinds`}
+                {all
+                  ? say("support.showTheFirstFive")
+                  : say("support.showMoreKinds", { length: order.length - IN_SIGHT })}
               </Button>
             )}
             <Button onClick={() => setMore(!more)} aria-expanded={more}>
-              {more ? "Show fewer figures" : "Show more figures"}
+              {more ? say("support.showFewerFigures") : say("support.showMoreFigures")}
             </Button>
           </p>
         </div>
       )}
       {left.length > 0 && order.length + against.length === 0 && (
-        <div className="kinds" aria-label="Not calculated yet">
+        <div className="kinds" aria-label={say("support.notCalculatedYet")}>
           {left.map((support) => (
             <div key={support.family}>{button(support.family)}</div>
           ))}
@@ -176,10 +185,10 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
       )}
       <div className="certain">
         <Pick
-          label="A certain kind"
+          label={say("support.aCertainKind")}
           value={name.has(chosen) ? chosen : ""}
           choices={[
-            ...(name.has(chosen) ? [] : [{ key: "", name: "the best" }]),
+            ...(name.has(chosen) ? [] : [{ key: "", name: say("support.theBest") }]),
             ...supports.map((support) => ({ key: support.family, name: support.name })),
           ]}
           onPick={(family) => family && onChoose(family)}
@@ -191,7 +200,9 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
           open={(order.length === 0 && left.length === 0) || against.some((each) => each.family === chosen)}
         >
           <summary>
-            Not suitable here: {against.length} {against.length === 1 ? "kind" : "kinds"}, with the reason
+            {say(against.length === 1 ? "support.oneNotSuitableHere" : "support.severalNotSuitableHere", {
+              kinds: against.length,
+            })}
           </summary>
           {against.map((support) => (
             <div key={support.family} className="no">

@@ -2,6 +2,7 @@ import Chip from "@mui/material/Chip";
 
 import type { Schemas } from "../../api/client";
 import { Pick } from "../../ui/Pick";
+import { say } from "../../texts/say";
 
 export interface Where {
   /** Beds alike that get the same, or the one across a path. */
@@ -23,17 +24,20 @@ export function WhereElse({ where, supports, onWhere }: Props) {
   const hosts = supports?.hosts ?? [];
   const named = (key: string) => {
     const bed = beds.find((each) => each.key === key);
-    return bed ? `${bed.name}${bed.path && `, a path of ${bed.path} between`}` : key;
+    return bed ? `${bed.name}${bed.path && say("support.aPathOfBetween", { path: bed.path })}` : key;
   };
   const left = beds.filter((bed) => !where.beds.includes(bed.key));
   return (
     <>
       {(left.length > 0 || where.beds.length > 0) && (
         <Pick
-          label="Also on"
+          label={say("support.alsoOn")}
           value=""
           choices={[
-            { key: "", name: where.beds.length > 0 ? "another bed like it…" : "this one only" },
+            {
+              key: "",
+              name: where.beds.length > 0 ? say("support.anotherBedLikeIt") : say("support.thisOneOnly"),
+            },
             ...(where.beds.length < MOST ? left : []).map(({ key }) => ({ key, name: named(key) })),
           ]}
           onPick={(key) => key && onWhere({ ...where, beds: [...where.beds, key] })}
@@ -53,9 +57,9 @@ export function WhereElse({ where, supports, onWhere }: Props) {
       )}
       {(hosts.length > 0 || where.host !== null) && (
         <Pick
-          label="Fixed to"
+          label={say("support.fixedTo")}
           value={where.host ?? ""}
-          choices={[{ key: "", name: "nothing" }, ...hosts]}
+          choices={[{ key: "", name: say("support.nothing") }, ...hosts]}
           onPick={(key) => onWhere({ ...where, host: key || null })}
         />
       )}
