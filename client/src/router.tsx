@@ -56,6 +56,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("./features/season/YearPage")).YearPage }),
           },
           {
+            path: "gardens/:gardenId/log",
+            lazy: async () => ({ Component: (await import("./features/log/LogPage")).LogPage }),
+          },
+          {
             path: "gardens/:gardenId/shed",
             lazy: async () => ({ Component: (await import("./features/shed/ShedPage")).ShedPage }),
           },
@@ -78,6 +82,10 @@ export const router = createBrowserRouter([
           {
             path: "structures/:structureId/parts",
             lazy: async () => ({ Component: (await import("./features/parts/PartsPage")).PartsPage }),
+          },
+          {
+            path: "structures/:structureId/life",
+            lazy: async () => ({ Component: (await import("./features/log/LifePage")).LifePage }),
           },
           {
             path: "structures/:structureId/build",

@@ -83,7 +83,7 @@ class WordsTest(unittest.TestCase):
             key = where.removeprefix("client.")
             wanted = {name for _, name, _, _ in string.Formatter().parse(text) if name is not None}
             with self.subTest(key):
-                self.assertIn(f'"{key}"', code)
+                self.assertTrue(f'"{key}"' in code, key)  # else it would print the whole client
                 for given in re.findall(
                     rf'say\(\s*"{re.escape(key)}"(\)|,\s*\{{.*?\}}\s*,?\s*\))', code, re.DOTALL
                 ):

@@ -72,6 +72,33 @@ class Thing(models.Model):
         return str(self.document.get("name", self.kind))
 
 
+class LogEntry(models.Model):
+    """One thing that happened in a garden; `document` is the core's Entry. Day, kind and place stand beside
+    it to be looked for: a log grows for years, and no page reads all of it.
+    """
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="entries")
+    key = models.CharField(max_length=64)
+    on = models.DateField()
+    kind = models.CharField(max_length=10)
+    structure = models.CharField(max_length=64, blank=True, default="")
+    bed = models.CharField(max_length=64, blank=True, default="")
+    document = models.JSONField()
+    form = models.PositiveSmallIntegerField(default=present_form)
+    revision = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        ordering = ("-on", "-pk")
+        constraints = [models.UniqueConstraint(fields=("garden", "key"), name="one_entry_one_key")]
+        indexes = [
+            models.Index(fields=("garden", "on"), name="entries_by_day"),
+            models.Index(fields=("garden", "structure", "on"), name="entries_by_structure"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.on}"
+
+
 class Change(models.Model):
     """One saved change of a garden: who, when, and every thing before and after.
 

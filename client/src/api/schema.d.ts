@@ -552,6 +552,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log Page
+         * @description Return what happened in a garden, the latest first, a page at a time.
+         */
+        get: operations["gardens_api_log_log_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/log/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Log Line
+         * @description Return what a typed line says happened. Nothing is stored.
+         */
+        post: operations["gardens_api_log_log_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/order": {
         parameters: {
             query?: never;
@@ -1346,6 +1386,26 @@ export interface paths {
          * @description Return the changes that strengthen one link of a draft.
          */
         post: operations["gardens_api_structures_fixes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/structures/{structure_id}/life": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Life
+         * @description Return the life of a support: what happened to it, what it bore, what it cost.
+         */
+        get: operations["gardens_api_log_life"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2764,7 +2824,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"] | components["schemas"]["RecordEdit"] | components["schemas"]["DiaryEdit"])[];
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"] | components["schemas"]["RecordEdit"] | components["schemas"]["DiaryEdit"] | components["schemas"]["EntryEdit"])[];
         };
         /**
          * DraftIn
@@ -2781,7 +2841,7 @@ export interface components {
          */
         EditsIn: {
             /** Edits */
-            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"] | components["schemas"]["RecordEdit"] | components["schemas"]["DiaryEdit"])[];
+            edits: (components["schemas"]["PlaceEdit"] | components["schemas"]["BedEdit"] | components["schemas"]["FeatureEdit"] | components["schemas"]["StructureEdit"] | components["schemas"]["StockEdit"] | components["schemas"]["NeedEdit"] | components["schemas"]["RecordEdit"] | components["schemas"]["DiaryEdit"] | components["schemas"]["EntryEdit"])[];
         };
         /**
          * EditsOut
@@ -2799,6 +2859,231 @@ export interface components {
             revisions: {
                 [key: string]: number;
             };
+        };
+        /**
+         * Entry
+         * @description One thing that happened: what, on which day, to what; which fields it has hangs on its kind.
+         *
+         *     at: when it was written. bed, structure, member: where. mends: key of the break that a repair mends.
+         *     said: the line that it was read from, where it was typed.
+         */
+        Entry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bed */
+            bed?: string | null;
+            /**
+             * Cost
+             * @description in the garden’s currency
+             */
+            cost?: number | null;
+            /**
+             * Count
+             * @description pieces picked
+             */
+            count?: number | null;
+            /** Crop */
+            crop?: string | null;
+            /**
+             * Found
+             * @description how it was found after a storm
+             */
+            found?: ("stood" | "leans" | "slack" | "torn" | "fell") | null;
+            /**
+             * Gust
+             * @description strongest, where it was measured, m/s
+             */
+            gust?: number | null;
+            /**
+             * Height
+             * @description at which a lean is measured, m
+             */
+            height?: number | null;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "harvest" | "lean" | "sag" | "slip" | "break" | "repair" | "storm" | "frost" | "sighting" | "treatment" | "water" | "hours" | "cost" | "note" | "photo";
+            /**
+             * Low
+             * @description lowest temperature, degC
+             */
+            low?: number | null;
+            /**
+             * Mass
+             * @description picked, kg
+             */
+            mass?: number | null;
+            /**
+             * Member
+             * @default
+             */
+            member: string;
+            /** Mends */
+            mends?: string | null;
+            /**
+             * Minutes
+             * @description work of one person, min
+             */
+            minutes?: number | null;
+            /**
+             * Moved
+             * @description how far a post leans at that height, a wire sags, a joint slipped, m
+             */
+            moved?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Pull
+             * @description level pull that moved it, N
+             */
+            pull?: number | null;
+            /**
+             * Said
+             * @default
+             */
+            said: string;
+            /** Structure */
+            structure?: string | null;
+            /**
+             * Volume
+             * @description water given, m³
+             */
+            volume?: number | null;
+            /**
+             * Waits
+             * @description days until picking, as the label says
+             */
+            waits?: number | null;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+        };
+        /**
+         * EntryChange
+         * @description What an entry of the log says, or a line from which it is read; what is left out stays.
+         */
+        EntryChange: {
+            /** At */
+            at?: string | null;
+            /** Bed */
+            bed?: string | null;
+            /** Cost */
+            cost?: number | null;
+            /** Count */
+            count?: number | null;
+            /** Crop */
+            crop?: string | null;
+            /** Found */
+            found?: ("stood" | "leans" | "slack" | "torn" | "fell") | null;
+            /** Gust */
+            gust?: number | null;
+            /** Height */
+            height?: number | null;
+            /** Kind */
+            kind?: ("harvest" | "lean" | "sag" | "slip" | "break" | "repair" | "storm" | "frost" | "sighting" | "treatment" | "water" | "hours" | "cost" | "note" | "photo") | null;
+            /** Line */
+            line?: string | null;
+            /** Low */
+            low?: number | null;
+            /** Mass */
+            mass?: number | null;
+            /** Member */
+            member?: string | null;
+            /** Mends */
+            mends?: string | null;
+            /** Minutes */
+            minutes?: number | null;
+            /** Moved */
+            moved?: number | null;
+            /** Note */
+            note?: string | null;
+            /** On */
+            on?: string | null;
+            /** Pull */
+            pull?: number | null;
+            /** Structure */
+            structure?: string | null;
+            /** Volume */
+            volume?: number | null;
+            /** Waits */
+            waits?: number | null;
+            /** What */
+            what?: string | null;
+            /** Who */
+            who?: string | null;
+        };
+        /**
+         * EntryEdit
+         * @description An entry of the log written under a key of its sender’s own, corrected, or removed.
+         */
+        EntryEdit: {
+            /**
+             * Act
+             * @default change
+             * @enum {string}
+             */
+            act: "add" | "change" | "remove";
+            change?: components["schemas"]["EntryChange"];
+            /** Copy Of */
+            copy_of?: string | null;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "entry";
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
+         * EntryRow
+         * @description An entry as it is read: what happened, where, who wrote it; its fields, to be corrected.
+         *
+         *     structure: number of its support, where that is still there.
+         */
+        EntryRow: {
+            fields: components["schemas"]["Entry"];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Revision */
+            revision: number;
+            /** Structure */
+            structure: number | null;
+            /** Words */
+            words: string;
         };
         /**
          * FamilyOut
@@ -3442,9 +3727,14 @@ export interface components {
         };
         /**
          * HarvestRow
-         * @description What a structure brings in: in all, and by week. [kg]
+         * @description What a structure brings in: in all, and by week [kg]; what came so far, and what that changes.
          */
         HarvestRow: {
+            /**
+             * Came
+             * @default
+             */
+            came: string;
             /** Structure */
             structure: string;
             /** Weeks */
@@ -3786,6 +4076,90 @@ export interface components {
             when: string;
         };
         /**
+         * LifeEvent
+         * @description One thing in the life of a support: its day, what sort of thing it is, what it says.
+         *
+         *     key: of the entry of the log that says it, empty where something else does.
+         */
+        LifeEvent: {
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Sort */
+            sort: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LifeFigure
+         * @description A figure of a support's life: what it is called, and what it is.
+         */
+        LifeFigure: {
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * LifeOut
+         * @description The life of a support on one page.
+         */
+        LifeOut: {
+            /** Bed Name */
+            bed_name: string;
+            /** Garden */
+            garden: number;
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            report: components["schemas"]["LifeReport"];
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /**
+         * LifeReport
+         * @description The life of a support: its figures, its harvest by week, all that happened to it, the latest first.
+         */
+        LifeReport: {
+            /** Events */
+            events: components["schemas"]["LifeEvent"][];
+            /** Figures */
+            figures: components["schemas"]["LifeFigure"][];
+            /** Weeks */
+            weeks: components["schemas"]["LifeWeek"][];
+        };
+        /**
+         * LifeWeek
+         * @description A week of harvest: what was forecast before anything was picked, and what came, nothing where that is
+         *     not known yet. [kg]
+         */
+        LifeWeek: {
+            /** Came */
+            came: number | null;
+            /** Meant */
+            meant: number;
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+        };
+        /**
          * LineIn
          * @description A thing of the shed as it is written in one line.
          */
@@ -3853,6 +4227,132 @@ export interface components {
             use: number[];
             /** Workings */
             workings: components["schemas"]["Working"][];
+        };
+        /**
+         * LogAsked
+         * @description Which entries are asked for: of a kind, of a support or bed, before the mark a page ended with.
+         */
+        LogAsked: {
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /** Kind */
+            kind?: ("harvest" | "lean" | "sag" | "slip" | "break" | "repair" | "storm" | "frost" | "sighting" | "treatment" | "water" | "hours" | "cost" | "note" | "photo") | null;
+        };
+        /**
+         * LogField
+         * @description A field of a kind of entry: its name, what it is called, whether it is needed.
+         *
+         *     quantity: kind of quantity, where it is one.
+         */
+        LogField: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Needed */
+            needed: boolean;
+            /** Quantity */
+            quantity: string;
+        };
+        /**
+         * LogKindReport
+         * @description A kind of entry: what it is called, what one does to make it, and its fields in order.
+         */
+        LogKindReport: {
+            /** Fields */
+            fields: components["schemas"]["LogField"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Of Support */
+            of_support: boolean;
+            /** Verb */
+            verb: string;
+        };
+        /**
+         * LogLineIn
+         * @description A line to be read, and the key of the support or bed at which it is written.
+         */
+        LogLineIn: {
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /** Line */
+            line: string;
+        };
+        /**
+         * LogLineOut
+         * @description What a line says, before it is saved.
+         */
+        LogLineOut: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LogOut
+         * @description A page of a garden’s log, the latest first; what the next begins with, and what can be written.
+         */
+        LogOut: {
+            /** Crops */
+            crops: [
+                string,
+                string
+            ][];
+            /** Id */
+            id: number;
+            /** Kinds */
+            kinds: components["schemas"]["LogKindReport"][];
+            /** May Edit */
+            may_edit: boolean;
+            /** Name */
+            name: string;
+            /** Next */
+            next: string;
+            /** Places */
+            places: components["schemas"]["LogPlace"][];
+            /** Rows */
+            rows: components["schemas"]["EntryRow"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /**
+         * LogPlace
+         * @description A support or bed that an entry can be of: its key and name, the crops on it, its parts by key.
+         */
+        LogPlace: {
+            /** Crops */
+            crops: string[];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Support */
+            support: boolean;
         };
         /**
          * LookIn
@@ -6079,7 +6579,7 @@ export interface components {
          * TaskReport
          * @description A task as it is read at the work: why, how and with what, in two lines; what became of it.
          *
-         *     until: last day that it is in time. late: whether that day has passed.
+         *     until: last day that it is in time. late: whether that day has passed. waits: why it may not be done yet.
          */
         TaskReport: {
             /** How */
@@ -6107,6 +6607,11 @@ export interface components {
              * Format: date
              */
             until: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
             /** Why */
             why: string;
         };
@@ -10473,6 +10978,229 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_log_log_page: {
+        parameters: {
+            query?: {
+                before?: string;
+                kind?: ("harvest" | "lean" | "sag" | "slip" | "break" | "repair" | "storm" | "frost" | "sighting" | "treatment" | "water" | "hours" | "cost" | "note" | "photo") | null;
+                about?: string;
+            };
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_log_log_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogLineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogLineOut"];
                 };
             };
             /** @description unreadable */
@@ -15352,6 +16080,100 @@ export interface operations {
             };
             /** @description not JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_log_life: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LifeOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

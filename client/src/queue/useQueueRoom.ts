@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { useFresh } from "../api/useFresh";
 import { isEditsOut, isGarden, isStructureOut } from "./answers";
 import { queue } from "./queue";
+import { editsOf } from "./writes";
 
 const EDITED = /^\/api\/gardens\/(\d+)\/edits$/;
 const GARDEN = /^\/api\/gardens\/(\d+)\/(undo|redo|import|history\/\d+\/restore)$/;
@@ -24,6 +25,8 @@ export function useQueueRoom(name: string | null | undefined): boolean {
         else void fresh.again("garden");
         if (write.about.startsWith("structure/") && isStructureOut(answer)) fresh.structure(answer);
         void fresh.again("gardens", "history");
+        if (editsOf(write).some((edit) => edit.kind === "entry"))
+          void fresh.again("log", "week", "year", "life");
       }),
     [fresh],
   );

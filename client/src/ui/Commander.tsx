@@ -6,6 +6,7 @@ import { useGarden, useGardens } from "../api/queries";
 import { useFresh } from "../api/useFresh";
 import { type Command, Palette } from "./Palette";
 import { localCommands } from "./localCommands";
+import { useLogging } from "./useLogging";
 import { say } from "../texts/say";
 
 /** Ctrl K or / opens the quick way to anything; the screen in front adds what can be done on it. */
@@ -92,6 +93,11 @@ export function Commander() {
         run: go(`/gardens/${garden.id}/parts`),
       });
       found.push({
+        name: say("log.log"),
+        hint: say("log.whatHappened"),
+        run: go(`/gardens/${garden.id}/log`),
+      });
+      found.push({
         name: say("ui.history"),
         hint: say("ui.whoChangedWhatAndBackTo"),
         run: go(`/gardens/${garden.id}/history`),
@@ -128,5 +134,14 @@ export function Commander() {
     });
     return found;
   }, [open, local, garden, gardenId, gardens.data, navigate, dark, setMode]);
-  return open ? <Palette commands={commands} onClose={close} /> : null;
+  const about = structure?.key ?? "";
+  const log = useLogging(gardenId);
+  const mayLog = garden !== undefined && garden.role !== "read";
+  return open ? (
+    <Palette
+      commands={commands}
+      onLine={mayLog ? (line) => log({ line, ...(about && { structure: about }) }, line) : null}
+      onClose={close}
+    />
+  ) : null;
 }

@@ -7,6 +7,7 @@ const PAGES = [
   ["", say("ui.plan")],
   ["/week", say("ui.thisWeek")],
   ["/year", say("ui.year")],
+  ["/log", say("ui.log")],
   ["/shed", say("ui.shed")],
   ["/parts", say("ui.shopping")],
   ["/history", say("ui.history2")],

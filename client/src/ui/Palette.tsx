@@ -11,6 +11,8 @@ export interface Command {
 
 interface Props {
   commands: readonly Command[];
+  /** Write what was typed in the log; nothing where that cannot be done. */
+  onLine: ((line: string) => void) | null;
   onClose: () => void;
 }
 
@@ -31,19 +33,27 @@ function rank(text: string, words: readonly string[]): number | null {
 }
 
 /** Anything by typing: places, beds, structures, and what can be done here. */
-export function Palette({ commands, onClose }: Props) {
+export function Palette({ commands, onLine, onClose }: Props) {
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const list = useRef<HTMLUListElement>(null);
   const found = useMemo(() => {
     const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-    return commands
+    const line = typed.trim();
+    const fitting = commands
       .map((command, order) => ({ command, order, score: rank(`${command.name} ${command.hint}`, words) }))
       .filter((each) => each.score !== null)
       .sort((a, b) => (a.score ?? 0) - (b.score ?? 0) || a.order - b.order)
       .slice(0, MOST)
       .map((each) => each.command);
-  }, [commands, typed]);
+    if (onLine && line.length > 2 && (!fitting.length || /\d/.test(line)))
+      fitting.push({
+        name: say("ui.writeInTheLog", { line }),
+        hint: say("ui.savesItInTheLog"),
+        run: () => onLine(line),
+      });
+    return fitting;
+  }, [commands, typed, onLine]);
   const index = Math.min(at, Math.max(found.length - 1, 0));
   useEffect(() => {
     list.current?.children[index]?.scrollIntoView({ block: "nearest" });

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator, Mapping, Sequence
-from typing import Any
+from typing import Annotated, Any, Literal
 
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from ..errors import InvalidPlan, Problem
 from ..families import FAMILIES
 from ..plan.documents import first_of, parsed, path_of, short
+from ..plan.entries import MOST_ENTRIES, Entry
 from ..plan.model import (
     FORMAT_VERSION,
     MOST_BEDS,
@@ -26,13 +27,23 @@ from ..plan.model import (
     Feature,
     Garden,
     KeptNeed,
-    Plan,
     Record,
     Stock,
     Structure,
     Typed,
+    counted_first,
 )
 from ..plan.upgrades import upgraded
+
+
+class Plan(Typed):
+    """A whole plan file: a garden as it is planned and stands, and the log of what happened in it."""
+
+    format: Literal["ascent-plan"]
+    version: Literal[8]
+    garden: Garden
+    log: Annotated[tuple[Entry, ...], Field(max_length=MOST_ENTRIES), counted_first(MOST_ENTRIES)] = ()
+
 
 _ALLOWED = {
     "extra_forbidden": "no field of that name belongs here",
@@ -143,7 +154,11 @@ def _wrong(document: Any) -> Iterator[Problem]:
         if isinstance(problems.get(name), list) and len(problems[name]) <= most[name]
     }
     frame = {**document, "garden": {**problems, **dict.fromkeys(few, ())}} if few else document
-    yield from _wrong_thing(Plan, frame, ())
+    log = document.get("log") if isinstance(document, dict) else None
+    entries = log if isinstance(log, list) and len(log) <= MOST_ENTRIES else []
+    yield from _wrong_thing(Plan, {**frame, "log": ()} if entries else frame, ())
+    for i, entry in enumerate(entries):
+        yield from _wrong_thing(Entry, entry, ("log", i))
     for i, bed in enumerate(few.get("beds", ())):
         yield from _wrong_bed(bed, ("garden", "beds", i))
     for i, feature in enumerate(few.get("features", ())):
@@ -193,6 +208,11 @@ def _repeated(plan: Plan) -> Iterator[Problem]:
     keys += [(need.key, f"garden.needs[{i}].key") for i, need in enumerate(plan.garden.needs)]
     keys += [(record.key, f"garden.records[{i}].key") for i, record in enumerate(plan.garden.records)]
     keys += [(diary.key, f"garden.diaries[{i}].key") for i, diary in enumerate(plan.garden.diaries)]
+    yield from _twice(keys)
+    yield from _twice([(entry.key, f"log[{i}].key") for i, entry in enumerate(plan.log)])
+
+
+def _twice(keys: list[tuple[str, str]]) -> Iterator[Problem]:
     seen: dict[str, str] = {}
     for key, path in keys:
         if key in seen:
@@ -200,9 +220,9 @@ def _repeated(plan: Plan) -> Iterator[Problem]:
         seen.setdefault(key, path)
 
 
-def write_plan(garden: Garden) -> str:
-    """Return a garden as a plan file."""
-    plan = Plan(format="ascent-plan", version=FORMAT_VERSION, garden=garden)
+def write_plan(garden: Garden, log: Sequence[Entry] = ()) -> str:
+    """Return a garden as a plan file, with what happened in it."""
+    plan = Plan(format="ascent-plan", version=FORMAT_VERSION, garden=garden, log=tuple(log))
     return json.dumps(plan.model_dump(mode="json"), indent=1, ensure_ascii=False) + "\n"
 
 

@@ -94,7 +94,7 @@ def _real_date(text: str) -> str:
     return text
 
 
-def _written(text: str) -> str:
+def written(text: str) -> str:
     """Refuse what cannot be written: control characters, which no drawing and no table may hold."""
     if any(unicodedata.category(letter) in UNWRITTEN or letter in "\ufffe\uffff" for letter in text):
         raise ValueError("letters, figures and signs on one line are allowed")
@@ -102,8 +102,8 @@ def _written(text: str) -> str:
 
 
 MonthDay = Annotated[str, Field(examples=["05-04"]), AfterValidator(_real_date)]
-Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_written)]
-Currency = Annotated[str, Field(min_length=1, max_length=8), AfterValidator(_written)]
+Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(written)]
+Currency = Annotated[str, Field(min_length=1, max_length=8), AfterValidator(written)]
 Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
 CropKey = Annotated[str, _key_of("crops")]
 ToolKey = Annotated[str, _key_of("tools")]
@@ -164,7 +164,7 @@ Sure = Literal["known", "seen", "guessed"]
 MOST_STOCKED_ALIKE = 1000  # things of one kind in a shed, as one line of it
 StockCount = Annotated[int, Field(ge=0, le=MOST_STOCKED_ALIKE)]
 StockAge = Annotated[int, Field(ge=0, le=60)]
-Note = Annotated[str, Field(max_length=120), AfterValidator(_written)]
+Note = Annotated[str, Field(max_length=120), AfterValidator(written)]
 
 
 class Stock(Named):
@@ -415,7 +415,7 @@ class Host(Typed):
 
 StepKey = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
 Joining = Literal["usual", "other"]
-Remark = Annotated[str, Field(max_length=400), AfterValidator(_written)]
+Remark = Annotated[str, Field(max_length=400), AfterValidator(written)]
 OptionName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9_]{0,63}$")]
 MemberKey = Annotated[str, Field(max_length=80, pattern=r"^[a-z0-9@,-]*$")]
 
@@ -424,7 +424,7 @@ class Tick(Typed):
     """A step that is done: when, by whom, and what there was to say."""
 
     at: dt.datetime
-    who: Annotated[str, Field(max_length=80), AfterValidator(_written)] = ""
+    who: Annotated[str, Field(max_length=80), AfterValidator(written)] = ""
     note: Remark = ""
 
 
@@ -497,7 +497,7 @@ class Marked(Typed):
 
     state: MarkState
     at: dt.datetime
-    who: Annotated[str, Field(max_length=80), AfterValidator(_written)] = ""
+    who: Annotated[str, Field(max_length=80), AfterValidator(written)] = ""
     note: Remark = ""
     picked: float | None = Field(None, ge=0.0, le=10_000.0)
 
@@ -507,7 +507,7 @@ class Found(Typed):
 
     found: Finding
     at: dt.datetime
-    who: Annotated[str, Field(max_length=80), AfterValidator(_written)] = ""
+    who: Annotated[str, Field(max_length=80), AfterValidator(written)] = ""
     note: Remark = ""
 
 
@@ -684,14 +684,6 @@ class Garden(Place):
     needs: Annotated[tuple[KeptNeed, ...], Field(max_length=MOST_NEEDS), counted_first(MOST_NEEDS)] = ()
     records: Annotated[tuple[Record, ...], Field(max_length=MOST_RECORDS), counted_first(MOST_RECORDS)] = ()
     diaries: Annotated[tuple[Diary, ...], Field(max_length=MOST_DIARIES), counted_first(MOST_DIARIES)] = ()
-
-
-class Plan(Typed):
-    """A whole plan file."""
-
-    format: Literal["ascent-plan"]
-    version: Literal[8]
-    garden: Garden
 
 
 class Site(Typed):

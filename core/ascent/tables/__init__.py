@@ -39,6 +39,7 @@ from .rows import (
     Job,
     Joint,
     JointStroke,
+    LogKind,
     Material,
     Measure,
     Mesh,
@@ -378,6 +379,11 @@ def jobs() -> Table[Job]:
 
 
 @cache
+def log_kinds() -> Table[LogKind]:
+    return _load("log_kinds", LogKind)
+
+
+@cache
 def storm_moves() -> Table[StormMove]:
     return _load("storm_moves", StormMove)
 
@@ -515,6 +521,7 @@ def load_all() -> None:
         frost_classes(),
         calendars(),
         jobs(),
+        log_kinds(),
         scouts(),
         measures(),
         storm_moves(),

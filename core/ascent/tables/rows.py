@@ -417,6 +417,22 @@ class Measure(Row):
 
 
 @dataclass(frozen=True)
+class LogKind(Row):
+    """A kind of entry in a garden’s log: what it is called, what one does to make it, the fields it has and
+    which of them it needs, and the words by which it is known in a typed line.
+
+    about: whether it is always of one structure.
+    """
+
+    name: str
+    verb: str
+    fields: tuple[str, ...]
+    needs: tuple[str, ...]
+    words: tuple[str, ...]
+    about: Literal["structure", "any"]
+
+
+@dataclass(frozen=True)
 class StormMove(Row):
     """Something quick to do before a storm: an option and what it becomes (‘+1’: so many more), its minutes
     and those for each metre of row, in words.

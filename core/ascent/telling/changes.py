@@ -9,6 +9,7 @@ from typing import Any
 from .. import tables
 from ..families import family_of
 from ..family.options import extra_of
+from ..plan.entries import Entry
 from ..plan.model import (
     BareBed,
     Covered,
@@ -26,6 +27,7 @@ from ..plan.model import (
 from ..report.wording import day_text, option_text
 from ..words.quantities import System, write
 from ..words.texts import has, template
+from .log import entry_words
 
 _KINDS = {
     "length": (
@@ -41,10 +43,14 @@ _KINDS = {
         "path_width",
         "spacing",
         "depth",
+        "moved",
     ),
     "wire": ("thickness",),
     "bearing": ("bearing", "turn", "latitude"),
-    "speed": ("design_gust",),
+    "speed": ("design_gust", "gust"),
+    "mass": ("mass",),
+    "force": ("pull",),
+    "volume": ("volume",),
 }
 _TABLES: dict[str, Any] = {
     "soil": tables.soils,
@@ -53,7 +59,19 @@ _TABLES: dict[str, Any] = {
     "climate": tables.climates,
     "crop": tables.crops,
 }
-_TOLD_ALONE = {"key", "beds", "features", "stock", "needs", "records", "diaries", "structures"}
+_TOLD_ALONE = {
+    "at",
+    "photos",
+    "said",
+    "key",
+    "beds",
+    "features",
+    "stock",
+    "needs",
+    "records",
+    "diaries",
+    "structures",
+}
 _DATED = ("name", "begun", "joining", "stands")
 _SAID = 3  # differences named in a sentence
 
@@ -96,7 +114,7 @@ def written_fields(thing: Typed, system: System) -> dict[str, str]:
 def sentence(before: Typed | None, after: Typed | None, system: System) -> str:
     """Return a change in one sentence: made, removed, or what is different now."""
     thing = after or before
-    name = getattr(thing, "name", "")
+    name = entry_words(thing, system, "") if isinstance(thing, Entry) else getattr(thing, "name", "")
     if before is None:
         return f"{name} added"
     if after is None:
@@ -141,7 +159,7 @@ def _fields(thing: Typed, system: System) -> dict[str, tuple[Any, str]]:
     if isinstance(thing, Diary):
         return _of_diary(thing)
     skipped = {"key"} if isinstance(thing, KeptNeed) else _TOLD_ALONE
-    kinds: tuple[type[Typed], ...] = (BareBed, Feature, Place, Stock, KeptNeed)
+    kinds: tuple[type[Typed], ...] = (BareBed, Feature, Place, Stock, KeptNeed, Entry)
     names = next(kind for kind in kinds if isinstance(thing, kind)).model_fields
     return {
         name: (getattr(thing, name), _text(name, getattr(thing, name), system))

@@ -16,9 +16,12 @@ from ..buying.back import put_back
 from ..errors import guarded
 from ..ground.plot import bed_middle, geometry_of
 from ..loads.cases import CROP_FACTORS
+from ..log.now import Break, open_breaks, whole_log
 from ..mechanics import Array, growth
+from ..plan.entries import Entry
 from ..plan.model import BareBed, Bed, Diary, Garden, Place, Planting, Site, Structure
 from ..report.wording import gust_text
+from ..season.repairs import repairs_of
 from ..season.skipped import TRIPLED_BY, missed
 from ..season.tasks import Grown, Task, Tended
 from ..season.visits import Due, Visit, visits_of, walk
@@ -27,7 +30,7 @@ from ..weather.course import turn_of
 from ..weather.frosts import RISKS, frosts_of
 from ..words.quantities import System, with_sizes, write
 from ..words.texts import template
-from .season_parts import Kept, clash_reports, date_text, harvest_report, rescues, turn_report
+from .season_parts import Kept, clash_reports, date_text, harvest_report, rescues, turn_report, waits_words
 from .season_readout import (
     ClosingReport,
     DayReport,
@@ -68,9 +71,16 @@ def standing_of(structure: Structure) -> Structure:
     return structure.model_copy(update={"options": structure.built.options, "family": structure.built.family})
 
 
-def kept_of(garden: Garden, bed: Bed, structure: Structure) -> Kept:
-    """Return a structure with its visits."""
-    return next(_kept(garden, [(bed, structure)]))
+def kept_of(garden: Garden, bed: Bed, structure: Structure, log: Sequence[Entry] = ()) -> Kept:
+    """Return a structure with its visits.
+
+    Args:
+        garden: It stands in.
+        bed: It stands on.
+        structure: Itself.
+        log: All that happened in the garden, in order of days.
+    """
+    return next(_kept(garden, [(bed, structure)], tuple(log)))
 
 
 def plain_site(garden: Garden, bed: Bed) -> Site:
@@ -81,7 +91,7 @@ def plain_site(garden: Garden, bed: Bed) -> Site:
     )
 
 
-def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]]) -> Iterator[Kept]:
+def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]], log: tuple[Entry, ...]) -> Iterator[Kept]:
     diaries = {diary.structure: diary for diary in garden.diaries}
     stands = {record.structure for record in garden.records if record.stands}
     sites: dict[str, str] = {}
@@ -90,21 +100,31 @@ def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]]) -> Iterator[K
             sites[bed.key] = plain_site(garden, bed).model_dump_json()
         still = standing_of(structure).model_copy(update={"taken": (), "built": None})
         tended = _tended(sites[bed.key], still.model_dump_json(), structure.key in stands)
-        yield Kept(bed, structure, tended, _visits(tended, garden.visits, diaries.get(structure.key)))
+        diary = diaries.get(structure.key)
+        breaks = tuple(open_breaks(structure.key, garden.year, log, diary))
+        visits = _visits(tended, garden.visits, diary, breaks)
+        yield Kept(bed, structure, tended, visits, log, breaks)
 
 
-def _visits(tended: Tended, weekdays: Sequence[int], diary: Diary | None) -> tuple[Visit, ...]:
+def _visits(
+    tended: Tended, weekdays: Sequence[int], diary: Diary | None, breaks: Sequence[Break]
+) -> tuple[Visit, ...]:
     planted = {grown.planting.key: grown.date(grown.course.start) for grown in tended.grown}
-    return visits_of(tended.tasks, weekdays, diary, planted)
+    return visits_of((*tended.tasks, *repairs_of(tended, breaks)), weekdays, diary, planted)
 
 
-def everything(garden: Garden) -> list[Kept]:
+def everything(garden: Garden, log: Iterable[Entry] = ()) -> list[Kept]:
     """Return every structure of a garden with its visits, but those whose season cannot be calculated."""
+    happened = whole_log(garden, log)
     return [
         kept
         for bed in garden.beds
         for structure in bed.structures
-        if (kept := guarded(f"the season of {structure.key}", partial(kept_of, garden, bed, structure), None))
+        if (
+            kept := guarded(
+                f"the season of {structure.key}", partial(kept_of, garden, bed, structure, happened), None
+            )
+        )
     ]
 
 
@@ -120,9 +140,9 @@ def left_out(garden: Garden, kept: Iterable[Kept]) -> tuple[str, ...]:
 # -- the week
 
 
-def week_report(garden: Garden, today: dt.date) -> WeekReport:
-    """Return the days in the garden about a day."""
-    kept = everything(garden)
+def week_report(garden: Garden, today: dt.date, log: Iterable[Entry] = ()) -> WeekReport:
+    """Return the days in the garden about a day, by its plan and by what happened."""
+    kept = everything(garden, log)
     order = walk({each.structure.key: _middle(each.bed, each.structure) for each in kept})
     by_key = {each.structure.key: each for each in kept}
     days: dict[dt.date, list[VisitReport]] = {}
@@ -187,16 +207,29 @@ def _day(on: dt.date, today: dt.date, visits: list[VisitReport]) -> DayReport:
 
 
 def _visit(each: Kept, visit: Visit, dues: Sequence[Due], today: dt.date, system: System) -> VisitReport:
+    waits = [_waits(each, due, today) for due in dues]
     return VisitReport(
         structure=each.structure.key,
         on=visit.on,
-        minutes=round(sum(due.task.minutes for due in dues if due.open)),
-        tasks=tuple(task_report(each.tended, due, today, system) for due in dues),
+        minutes=round(
+            sum(due.task.minutes for due, why in zip(dues, waits, strict=True) if due.open and not why)
+        ),
+        tasks=tuple(
+            task_report(each.tended, due, today, system, why) for due, why in zip(dues, waits, strict=True)
+        ),
     )
 
 
-def task_report(tended: Tended, due: Due, today: dt.date, system: System) -> TaskReport:
-    """Return a task as it is read at the work."""
+def _waits(each: Kept, due: Due, today: dt.date) -> str:
+    """Return why a task may not be done yet, nothing where it may."""
+    if due.task.row.sort != "pick":
+        return ""
+    crop = next(grown.planting.crop for grown in each.tended.grown if grown.planting.key == due.task.planting)
+    return waits_words(each, crop, max(due.on, today))
+
+
+def task_report(tended: Tended, due: Due, today: dt.date, system: System, waits: str = "") -> TaskReport:
+    """Return a task as it is read at the work; `waits` says why it may not be done yet."""
     task, row = due.task, due.task.row
     words = _words(tended, task, system)
     return TaskReport(
@@ -212,6 +245,7 @@ def task_report(tended: Tended, due: Due, today: dt.date, system: System) -> Tas
         late=max(task.until, due.on) < today and due.open,
         state=due.mark.state if due.mark else None,
         note=due.mark.note if due.mark else "",
+        waits=waits,
     )
 
 
@@ -334,9 +368,9 @@ def _times(margin: float) -> str:
 # -- the year
 
 
-def year_report(garden: Garden, today: dt.date) -> YearReport:
-    """Return a garden's year."""
-    kept = everything(garden)
+def year_report(garden: Garden, today: dt.date, log: Iterable[Entry] = ()) -> YearReport:
+    """Return a garden's year, by its plan and by what happened."""
+    kept = everything(garden, log)
     mondays = _mondays(garden, kept)
     frosts, turns = frosts_of(garden), turn_of(garden)
     words = template("frosts.free")
@@ -360,7 +394,7 @@ def year_report(garden: Garden, today: dt.date) -> YearReport:
         rows=tuple(year_row(each, mondays, today, garden.units) for each in kept),
         clashes=tuple(clash for each in kept for clash in clash_reports(each.tended)),
         turns=tuple(turn_report(garden, bed) for bed in garden.beds),
-        harvest=harvest_report(garden, kept, mondays),
+        harvest=harvest_report(garden, kept, mondays, today),
         left_out=left_out(garden, kept),
     )
 

@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from .. import tables
+from ..log.now import Break, closed, picked_of
 from ..mechanics import Array
+from ..plan.entries import Entry
 from ..plan.model import Bed, Garden, Structure
+from ..season.forecast import Forecast, forecast_of
 from ..season.harvest import Harvest, gluts_and_gaps, harvest_of, measured
+from ..season.repairs import what_broke
 from ..season.rescue import Rescue, rescue_of
 from ..season.rotation import next_on, too_soon
 from ..season.succession import Clash, WayOut, clashes_of
@@ -28,12 +32,17 @@ _LONG_AGO = 50  # years
 
 @dataclass(frozen=True)
 class Kept:
-    """A structure with its site, its visits through the year, and how it grows."""
+    """A structure with its site, its visits through the year, and how it grows.
+
+    log: all that happened in the garden, in order of days. breaks: what is not mended.
+    """
 
     bed: Bed
     structure: Structure
     tended: Tended
     visits: tuple[Visit, ...]
+    log: tuple[Entry, ...] = ()
+    breaks: tuple[Break, ...] = ()
 
 
 def date_text(day: dt.date, year: int | None = None) -> str:
@@ -49,6 +58,22 @@ def _name(crop: str) -> str:
 def _short(crop: str) -> str:
     """Return a crop’s name as it stands in a sentence."""
     return tables.crops()[crop].called
+
+
+# -- what happened
+
+
+def waits_words(each: Kept, crop: str, on: dt.date) -> str:
+    """Return why a crop may not be picked on a day, nothing where it may: its support is broken, or it was
+    treated.
+    """
+    if each.breaks:
+        return template("log.paused").format(what=what_broke(each.tended, each.breaks[0]))
+    found = closed(each.log, each.bed.key, each.structure.key, crop, on)
+    if found is None:
+        return ""
+    words = {"until": date_text(found.until), "what": found.entry.what, "days": str(found.entry.waits)}
+    return template("log.closed").format(**words)
 
 
 # -- one after the other
@@ -135,13 +160,25 @@ def _weight(kg: float, system: System, crop: str = "") -> str:
     return f"{said} ({count:.1f} {name}{'' if round(count, 1) == 1 else 's'})"
 
 
-def harvest_report(garden: Garden, kept: Sequence[Kept], mondays: Sequence[dt.date]) -> HarvestReport:
-    """Return what a garden brings in by week, with its spread; which weeks are gluts and gaps."""
-    found: list[tuple[Kept, str, Harvest]] = [
-        (each, grown.planting.crop, harvest_of(grown, mondays))
+def harvest_report(
+    garden: Garden, kept: Sequence[Kept], mondays: Sequence[dt.date], today: dt.date
+) -> HarvestReport:
+    """Return what a garden brings in by week, with its spread; which weeks are gluts and gaps. Past weeks are
+    as they were where anything was weighed, and the rest follows from them.
+    """
+    forecasts = [
+        (
+            each,
+            grown.planting.crop,
+            _forecast(each, grown.planting.crop, harvest_of(grown, mondays), mondays, today),
+        )
         for each in kept
         for grown in each.tended.grown
     ]
+    found: list[tuple[Kept, str, Harvest]] = [
+        (each, crop, told.harvest if isinstance(told, Forecast) else told) for each, crop, told in forecasts
+    ]
+    came = {(each.structure.key, crop): told for each, crop, told in forecasts if isinstance(told, Forecast)}
     none: Array = np.zeros(len(mondays))
     usual = sum((harvest.usual for _, _, harvest in found), none)
     low = sum((harvest.low for _, _, harvest in found), none)
@@ -176,8 +213,22 @@ def harvest_report(garden: Garden, kept: Sequence[Kept], mondays: Sequence[dt.da
     return HarvestReport(
         total=template("harvest.total").format(total=total, low=least, high=most),
         weeks=tuple(weeks),
-        rows=tuple(_harvest_row(each, found, garden.units) for each in kept),
+        rows=tuple(_harvest_row(each, found, came, garden.units) for each in kept),
     )
+
+
+def _forecast(
+    each: Kept, crop: str, harvest: Harvest, mondays: Sequence[dt.date], today: dt.date
+) -> Forecast | Harvest:
+    """Return a harvest as it is forecast from what was picked, or as it was before where nothing was."""
+    return forecast_of(harvest, mondays, picked_of(each.log, each.structure.key, crop), today) or harvest
+
+
+def _came_words(told: Forecast, system: System) -> str:
+    words = {"came": write(told.came, "mass", system), "meant": write(told.meant, "mass", system)}
+    change = round(100 * (told.factor - 1))
+    key = "log.came-as-meant" if not change else "log.came-less" if change < 0 else "log.came-more"
+    return template(key).format(**words, percent=abs(change))
 
 
 def _spread(usual: float, low: float, high: float, system: System) -> str:
@@ -185,7 +236,12 @@ def _spread(usual: float, low: float, high: float, system: System) -> str:
     return template("harvest.week").format(usual=written[0], low=written[1], high=written[2])
 
 
-def _harvest_row(each: Kept, found: Sequence[tuple[Kept, str, Harvest]], system: System) -> HarvestRow:
+def _harvest_row(
+    each: Kept,
+    found: Sequence[tuple[Kept, str, Harvest]],
+    came: Mapping[tuple[str, str], Forecast],
+    system: System,
+) -> HarvestRow:
     own = [(crop, harvest) for of, crop, harvest in found if of is each]
     weeks = sum((harvest.usual for _, harvest in own), np.zeros(len(own[0][1].usual)))
     told = [
@@ -196,6 +252,11 @@ def _harvest_row(each: Kept, found: Sequence[tuple[Kept, str, Harvest]], system:
     return HarvestRow(
         structure=each.structure.key,
         words="; ".join(told) or template("harvest.nothing"),
+        came=" ".join(
+            _came_words(came[each.structure.key, crop], system)
+            for crop in dict.fromkeys(crop for crop, _ in own)
+            if (each.structure.key, crop) in came
+        ),
         weeks=tuple(round(float(kg), 2) for kg in weeks),
     )
 

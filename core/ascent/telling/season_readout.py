@@ -11,7 +11,7 @@ from ..season.windows import Verdict
 class TaskReport(Typed):
     """A task as it is read at the work: why, how and with what, in two lines; what became of it.
 
-    until: last day that it is in time. late: whether that day has passed.
+    until: last day that it is in time. late: whether that day has passed. waits: why it may not be done yet.
     """
 
     key: str
@@ -26,6 +26,7 @@ class TaskReport(Typed):
     late: bool
     state: MarkState | None
     note: str
+    waits: str = ""
 
 
 class VisitReport(Typed):
@@ -110,11 +111,12 @@ class HarvestWeek(Typed):
 
 
 class HarvestRow(Typed):
-    """What a structure brings in: in all, and by week. [kg]"""
+    """What a structure brings in: in all, and by week [kg]; what came so far, and what that changes."""
 
     structure: str
     words: str
     weeks: tuple[float, ...]
+    came: str = ""
 
 
 class HarvestReport(Typed):

@@ -13,6 +13,7 @@ from ascent.telling.season_readout import YearRow as YearRow
 from ascent.words.quantities import System as System
 
 from .gardens import *  # noqa: F403
+from .log import *  # noqa: F403
 from .people import *  # noqa: F403
 from .season import *  # noqa: F403
 from .structures import *  # noqa: F403

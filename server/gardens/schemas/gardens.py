@@ -7,6 +7,8 @@ from typing import Annotated, Literal
 
 from ascent.ground.clashes import Gap, Warned
 from ascent.ground.plot import PlotDrawing
+from ascent.log.line import LONGEST
+from ascent.plan.entries import EntryKind
 from ascent.plan.model import (
     MOST_ALIKE,
     MOST_DIFFERING,
@@ -32,6 +34,7 @@ from ascent.plan.model import (
     Feature,
     FeatureKind,
     FillDepth,
+    Finding,
     Found,
     GrewHere,
     Joining,
@@ -214,6 +217,35 @@ class NeedChange(Typed):
     wants: Wants | None = None
 
 
+class EntryChange(Typed):
+    """What an entry of the log says, or a line from which it is read; what is left out stays."""
+
+    line: str | None = Field(None, max_length=LONGEST)
+    kind: EntryKind | None = None
+    on: dt.date | None = None
+    at: dt.datetime | None = None
+    who: Annotated[str, Field(max_length=80)] | None = None
+    bed: Key | None = None
+    structure: Key | None = None
+    member: Annotated[str, Field(max_length=80)] | None = None
+    crop: CropKey | None = None
+    mass: float | None = None
+    count: int | None = None
+    moved: float | None = None
+    height: float | None = None
+    pull: float | None = None
+    volume: float | None = None
+    minutes: float | None = None
+    gust: float | None = None
+    low: float | None = None
+    waits: int | None = None
+    cost: float | None = None
+    found: Finding | None = None
+    mends: Key | None = None
+    what: Annotated[str, Field(max_length=120)] | None = None
+    note: Annotated[str, Field(max_length=400)] | None = None
+
+
 class PlaceEdit(Typed):
     """A change of a garden's own fields."""
 
@@ -282,8 +314,23 @@ class DiaryEdit(ThingEdit):
     change: DiaryChange = Field(default_factory=DiaryChange)
 
 
+class EntryEdit(ThingEdit):
+    """An entry of the log written under a key of its sender’s own, corrected, or removed."""
+
+    kind: Literal["entry"]
+    change: EntryChange = Field(default_factory=EntryChange)
+
+
 Edit = Annotated[
-    PlaceEdit | BedEdit | FeatureEdit | StructureEdit | StockEdit | NeedEdit | RecordEdit | DiaryEdit,
+    PlaceEdit
+    | BedEdit
+    | FeatureEdit
+    | StructureEdit
+    | StockEdit
+    | NeedEdit
+    | RecordEdit
+    | DiaryEdit
+    | EntryEdit,
     Field(discriminator="kind"),
 ]
 

@@ -2,27 +2,45 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+from ascent import tables
 from ascent.building.asbuilt import as_read, being_built, check_differs
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.plan import problems_of
+from ascent.log.line import read_entry
 from ascent.plan import model
 from ascent.plan.model import FORMAT_VERSION
 from ascent.plan.upgrades import free_key
 from ascent.telling.changes import differences
 from ascent.words.quantities import System
+from ascent.words.texts import template
 from django.utils.text import slugify
 from pydantic import ValidationError
 
 from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
+from .clock import today
 from .garden import changed_by, garden_out, last_change, next_redo, plot_out
 from .known import known_of
-from .state import MODELS, PLACE, PLAIN, Held, Ref, State, place_of, side_of, validated, whole, words_of_edit
+from .state import (
+    MODELS,
+    PLACE,
+    PLAIN,
+    Held,
+    Ref,
+    State,
+    entries_in,
+    place_of,
+    side_of,
+    validated,
+    whole,
+    words_of_edit,
+)
 from .writing import Wanted, change_garden
 
 _JOINED = ("ticks", "differs", "pulls", "marks", "storms")  # of a record or a diary: written in one by one
@@ -67,7 +85,9 @@ class _Applying:
         change = edit.change.model_dump(mode="json", exclude_unset=True)
         act = "change" if edit.kind == "place" else edit.act
         try:
-            if act == "add":
+            if edit.kind == "entry" and act == "add":
+                self._log(index, edit, change)
+            elif act == "add":
                 self._add(index, edit, change)
             else:
                 self._change(index, edit, change, act)
@@ -144,6 +164,44 @@ class _Applying:
                     revision=0,
                     document={**_anew(guest.document), "key": own},
                 )
+
+    def _log(self, index: int, edit: Any, change: dict[str, Any]) -> None:
+        """Write an entry in the log, from its fields or from a line; its key is its sender’s own."""
+        line, who = change.pop("line", None), change.get("who", "")
+        if ("entry", edit.key) in self.state:
+            allowed = "a key of its own for each entry is allowed"
+            raise InvalidPlan([Problem(f"edits[{index}].entry.key", edit.key, allowed)])
+        place = whole(self.state)
+        if line:
+            at = dt.datetime.fromisoformat(change["at"]) if change.get("at") else dt.datetime.now(dt.UTC)
+            on = dt.date.fromisoformat(change["on"]) if change.get("on") else today(place)
+            found = read_entry(
+                line, place, edit.key, at, on, change.get("structure") or change.get("bed") or "", who
+            )
+            document = found.model_dump(mode="json")
+        else:
+            document = self._still_there(
+                {"at": dt.datetime.now(dt.UTC).isoformat(), "on": today(place), **change}
+            )
+        held = Held("entry", edit.key, "", {**document, "key": edit.key})
+        made = validated(held, ("edits", index, "entry", "change"))
+        self.state[made.ref] = made
+        self.made.append(edit.key)
+
+    def _still_there(self, document: dict[str, Any]) -> dict[str, Any]:
+        """Return an entry of a place that is gone as one of the garden, with what it was at in its note:
+        what was written without a line is not lost because somebody took a bed away meanwhile.
+        """
+        gone = [
+            name
+            for name, kind in (("structure", "structure"), ("bed", "bed"))
+            if document.get(name) and (kind, document[name]) not in self.state
+        ]
+        if not gone or (tables.log_kinds()[document["kind"]].about == "structure" and "structure" in gone):
+            return document
+        said = template("log.was-at").format(key=", ".join(document[name] for name in gone))
+        note = f"{document.get('note', '')} {said}".strip()[:400]
+        return {**document, **dict.fromkeys(gone), "note": note}
 
     def _change(self, index: int, edit: Any, change: dict[str, Any], act: str) -> None:
         key = "place" if edit.kind == "place" else self._key(edit.kind, edit.key)
@@ -341,7 +399,10 @@ def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.E
         InvalidPlan: Every wrong field, with its path.
     """
 
-    def make(garden: Garden, before: State) -> Wanted:
+    written = [edit.key for edit in sent.edits if edit.kind == "entry"]
+
+    def make(garden: Garden, known: State) -> Wanted:
+        before = {**known, **entries_in(garden, written)} if written else known
         applying = _applied(before, sent.edits, place_of(garden).units)
         if applying.problems:
             raise InvalidPlan(applying.problems)
@@ -351,7 +412,7 @@ def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.E
                     garden=garden_out(replace(granted, garden=garden), visitor), things=applying.stale
                 )
             )
-        return Wanted(applying.state, answer={"made": applying.made})
+        return Wanted(applying.state, answer={"made": applying.made}, before=before)
 
     done = change_garden(granted.garden.pk, visitor, make)
     made, revisions = done.answer.get("made", []), done.answer.get("revisions", {})
@@ -381,15 +442,18 @@ def _step(
         if change is None:
             raise CannotUndo(f"nothing to {way}")
         fate = "undone" if way == "undo" else "stands"
-        return Wanted(reverted(before, change, way == "redo"), way, change.number, {change.number: fate})
+        logged = entries_in(garden, [edit["key"] for edit in change.edits if edit["kind"] == "entry"])
+        known = {**before, **logged}
+        after = reverted(known, change, way == "redo")
+        return Wanted(after, way, change.number, {change.number: fate}, before=known)
 
     done = change_garden(granted.garden.pk, visitor, make)
     return garden_out(replace(granted, garden=done.garden), visitor)
 
 
-def reverted(state: State, change: Change, forward: bool = False) -> State:
+def reverted(state: State, change: Change, forward: bool = False, log: bool = True) -> State:
     """Return a state with a logged change taken back, or done again; what is compared is what documents mean,
-    not how they were stored.
+    not how they were stored. Without its log, what happened stays: it did, whatever becomes of the plan.
 
     Raises:
         CannotUndo: A thing is no longer what the change made of it.
@@ -397,6 +461,8 @@ def reverted(state: State, change: Change, forward: bool = False) -> State:
     source, target = ("before", "after") if forward else ("after", "before")
     back = dict(state)
     for edit in change.edits:
+        if edit["kind"] == "entry" and not log:
+            continue
         ref = (edit["kind"], edit["key"])
         now, was, then = (
             back.get(ref),
@@ -417,7 +483,7 @@ def reverted(state: State, change: Change, forward: bool = False) -> State:
     ]
     if orphans:
         raise CannotUndo("something stands on that bed now")
-    taken = [key for _, key in back]
+    taken = [key for kind, key in back if kind != "entry"]
     if len(set(taken)) != len(taken):
         raise CannotUndo("something else has its key now")
     return back

@@ -56,7 +56,7 @@ def _state_at(garden: Garden, number: int) -> State:
     state = state_of(garden)
     try:
         for change in Change.objects.filter(garden=garden, number__gt=number).order_by("-number"):
-            state = reverted(state, change)
+            state = reverted(state, change, log=False)
     except CannotUndo as error:
         raise Http404 from error
     return state

@@ -19,6 +19,7 @@ from .. import schemas
 from ..models import Garden, Thing
 from .access import Granted, Visitor
 from .clock import today
+from .log import season_log
 from .state import PLACE, State, state_of, whole
 from .writing import Wanted, change_garden
 
@@ -26,13 +27,15 @@ from .writing import Wanted, change_garden
 def week_out(granted: Granted) -> schemas.WeekOut:
     """Return the days in a garden about today."""
     head, garden = _head(granted)
-    return schemas.WeekOut(**head, report=week_report(garden, today(garden)))
+    log = season_log(granted.garden, garden)
+    return schemas.WeekOut(**head, report=week_report(garden, today(garden), log))
 
 
 def year_out(granted: Granted) -> schemas.YearOut:
     """Return a garden's year."""
     head, garden = _head(granted)
-    return schemas.YearOut(**head, report=year_report(garden, today(garden)))
+    log = season_log(granted.garden, garden)
+    return schemas.YearOut(**head, report=year_report(garden, today(garden), log))
 
 
 def _head(granted: Granted) -> tuple[dict[str, Any], model.Garden]:

@@ -5,14 +5,16 @@ in the log.
 from __future__ import annotations
 
 import json
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
 from ascent.errors import InvalidPlan, Problem
 from ascent.families import family_of
-from ascent.files.plan import check_structure, problems_of
+from ascent.files.plan import Plan, check_structure, problems_of
 from ascent.plan import model
+from ascent.plan.entries import MOST_ENTRIES, Entry
 from ascent.plan.same import Same
 from ascent.plan.upgrades import upgraded_thing
 from ascent.telling.changes import sentence
@@ -22,7 +24,7 @@ from django.db.models import Q, TextField
 from django.db.models.functions import Cast
 from pydantic import ValidationError
 
-from ..models import Change, Garden, Thing
+from ..models import Change, Garden, LogEntry, Thing
 
 Document = dict[str, Any]
 Ref = tuple[str, str]
@@ -36,6 +38,7 @@ MODELS: dict[str, type[model.Typed]] = {
     "need": model.KeptNeed,
     "record": model.Record,
     "diary": model.Diary,
+    "entry": Entry,
 }
 LISTS = {
     "features": "feature",
@@ -143,6 +146,35 @@ def state_of(garden: Garden, only: Q | None = None) -> State:
     return state | {
         (row[0], row[1]): _held(*row) for row in rows
     }  # as text: what has been read before is not read again
+
+
+def entries_in(garden: Garden, keys: Collection[str]) -> State:
+    """Return entries of a garden’s log by their keys; a state holds only those that are asked for."""
+    rows = garden.entries.filter(key__in=keys).values_list("key", "document", "form", "pk", "revision")
+    return {
+        ("entry", key): held_from("entry", key, "", document, form, pk, revision)
+        for key, document, form, pk, revision in rows
+    }
+
+
+def log_of(garden: Garden, only: Q | None = None) -> list[Entry]:
+    """Return what happened in a garden in order of days, or what is asked for of it; what cannot be read is
+    left out.
+    """
+    rows = garden.entries.all() if only is None else garden.entries.filter(only)
+    texts = rows.annotate(text=Cast("document", TextField())).order_by("on", "pk")
+    return [
+        entry
+        for text, form in texts.values_list("text", "form")
+        if (entry := _entry_of(text, form)) is not None
+    ]
+
+
+@lru_cache(maxsize=32_768)
+def _entry_of(text: str, form: int) -> Entry | None:
+    """Return an entry from its text, nothing where it cannot be read."""
+    held = held_from("entry", "", "", json.loads(text), form)
+    return None if held.fault else Entry.model_validate(held.document)
 
 
 def of_row(row: Thing) -> Held:
@@ -301,6 +333,12 @@ def commit(
         about: Number of the change that is undone, redone or restored.
     """
     within_limits(after)
+    if (
+        any(ref[0] == "entry" and ref not in before for ref in after)
+        and garden.entries.count() >= MOST_ENTRIES
+    ):
+        allowed = f"{MOST_ENTRIES} in one garden are allowed; take older ones out as a file first"
+        raise InvalidPlan([Problem("entries", str(MOST_ENTRIES), allowed)])
     edits = []
     for ref in _ordered({**before, **after}):
         old, new = before.get(ref), after.get(ref)
@@ -320,12 +358,14 @@ def commit(
 
 def _ordered(state: State) -> list[Ref]:
     """Return beds before what stands on them."""
-    order = ["place", "bed", "feature", "stock", "need", "structure", "record", "diary"]
+    order = ["place", "bed", "feature", "stock", "need", "structure", "record", "diary", "entry"]
     return sorted(state, key=lambda ref: order.index(ref[0]))
 
 
 def _store(garden: Garden, old: Held | None, new: Held | None) -> Held | None:
     """Write one thing and return it as stored."""
+    if "entry" in (old.kind if old else "", new.kind if new else ""):
+        return _store_entry(garden, old, new)
     if new is None:
         Thing.objects.filter(pk=_row(old)).delete()
         return None
@@ -340,6 +380,31 @@ def _store(garden: Garden, old: Held | None, new: Held | None) -> Held | None:
         return replace(new, id=row.pk, revision=row.revision)
     Thing.objects.filter(pk=_row(old)).update(revision=old.revision + 1, **fields)
     return replace(new, id=old.id, revision=old.revision + 1)
+
+
+def _store_entry(garden: Garden, old: Held | None, new: Held | None) -> Held | None:
+    """Write one entry of the log and return it as stored."""
+    if new is None:
+        LogEntry.objects.filter(pk=_row(old)).delete()
+        return None
+    fields = _columns(new.document) | {"form": new.form}
+    if old is None:
+        row = LogEntry.objects.create(
+            pk=new.id, garden=garden, key=new.key, revision=new.revision + 1, **fields
+        )
+        return replace(new, id=row.pk, revision=row.revision)
+    LogEntry.objects.filter(pk=_row(old)).update(revision=old.revision + 1, **fields)
+    return replace(new, id=old.id, revision=old.revision + 1)
+
+
+def _columns(document: Document) -> dict[str, Any]:
+    return {
+        "document": document,
+        "on": document["on"],
+        "kind": document["kind"],
+        "structure": document["structure"] or "",
+        "bed": document["bed"] or "",
+    }
 
 
 def _row(held: Held | None) -> int:
@@ -397,8 +462,8 @@ def words_of_edit(edit: Document, form: int, system: System) -> str:
     return sentence(before.typed if before else None, after.typed if after else None, system)
 
 
-def load_plan(owner: Any, plan: model.Plan) -> Garden:
-    """Store a plan's garden for an owner."""
+def load_plan(owner: Any, plan: Plan) -> Garden:
+    """Store a plan's garden and its log for an owner."""
     things = [thing for thing in from_core(plan.garden).values() if thing.kind != "place"]
     with transaction.atomic():
         garden = Garden.objects.create(
@@ -407,5 +472,9 @@ def load_plan(owner: Any, plan: model.Plan) -> Garden:
         Thing.objects.bulk_create(
             Thing(garden=garden, kind=thing.kind, key=thing.key, home=thing.home, document=thing.document)
             for thing in things
+        )
+        LogEntry.objects.bulk_create(
+            LogEntry(garden=garden, key=entry.key, **_columns(entry.model_dump(mode="json")))
+            for entry in plan.log
         )
     return garden

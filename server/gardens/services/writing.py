@@ -30,6 +30,7 @@ class Wanted:
     """What a write makes of a garden.
 
     after: Its things.
+    before: Its things as they were, where more of them were read than a garden holds in memory.
     way, about: What kind of change that is, and the number of the one it is about.
     fates: What becomes of older changes, by their number.
     answer: What the sender is told, also when it asks once more.
@@ -40,6 +41,7 @@ class Wanted:
     about: int | None = None
     fates: dict[int, str] = field(default_factory=dict)
     answer: dict[str, Any] = field(default_factory=dict)
+    before: State | None = None
 
 
 @dataclass(frozen=True)
@@ -77,7 +79,9 @@ def change_garden(garden_id: int, visitor: Visitor, make: Callable[[Garden, Stat
                 if _changes(garden_id) != known.number:
                     continue
                 garden = copy(known.garden)
-                change = commit(garden, before, wanted.after, visitor.pk, wanted.way, wanted.about)
+                change = commit(
+                    garden, wanted.before or before, wanted.after, visitor.pk, wanted.way, wanted.about
+                )
                 for number, fate in wanted.fates.items():
                     Change.objects.filter(garden=garden, number=number).update(fate=fate)
                 answer = {**wanted.answer, "revisions": _revisions(change)}

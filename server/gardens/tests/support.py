@@ -6,8 +6,7 @@ from collections.abc import Sequence
 from functools import cache
 from typing import Any
 
-from ascent.files.plan import read_plan
-from ascent.plan.model import Plan
+from ascent.files.plan import Plan, read_plan
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.test import TestCase

@@ -126,6 +126,7 @@ export function Bench({ structure, catalogue }: Props) {
         <Link to={`/structures/${structure.id}/parts`}>
           {report ? say("bench.partsCost", { cost: report.cost_text }) : say("bench.parts")}
         </Link>
+        <Link to={`/structures/${structure.id}/life`}>{say("log.life")}</Link>
       </Bar>
       {hand.conflict && (
         <Conflicts

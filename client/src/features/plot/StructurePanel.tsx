@@ -57,6 +57,7 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
         <Link to={`/structures/${row.id}/parts`}>
           {line ? say("plot.partsCost", { cost: line.cost }) : say("plot.parts")}
         </Link>
+        <Link to={`/structures/${row.id}/life`}>{say("log.life")}</Link>
       </p>
       <fieldset disabled={!canEdit} className="bare">
         <h2>{say("plot.place")}</h2>

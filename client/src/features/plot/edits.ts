@@ -44,7 +44,9 @@ export function wordsOf(garden: Garden, edit: Edit): string {
   const name =
     edit.kind === "place"
       ? garden.name
-      : (rows.find((row) => row.key === edit.key)?.name ?? edit.change?.name ?? edit.key);
+      : (rows.find((row) => row.key === edit.key)?.name ??
+        (edit.kind === "entry" ? edit.change?.line : edit.change?.name) ??
+        edit.key);
   if (edit.kind !== "place" && edit.act !== "change")
     return `${name} ${edit.act === "add" ? "added" : "removed"}`;
   const fields = [

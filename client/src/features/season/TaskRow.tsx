@@ -44,6 +44,11 @@ export function TaskRow({ task, of, onMark }: Props) {
             {task.late && " · late"}
           </span>
         </button>
+        {task.waits && task.state === null && (
+          <p className="waits">
+            <strong>{task.waits}</strong>
+          </p>
+        )}
         <p className="quiet">{task.why}</p>
         {open && (
           <>

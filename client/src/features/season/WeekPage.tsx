@@ -8,6 +8,7 @@ import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
 import { LeftOut } from "../../ui/LeftOut";
+import { LogLine } from "../../ui/LogLine";
 import { Panel } from "../../ui/Panel";
 import { useUndoing } from "../../ui/useUndoing";
 import { FeedBox } from "./FeedBox";
@@ -65,6 +66,7 @@ function Days({ week }: { week: Week }) {
           {refusal}
         </p>
       )}
+      {shown.may_edit && <LogLine garden={shown.id} about="" />}
       <Panel name={say("season.theWeather")}>
         <Sky week={shown} onFound={find} />
       </Panel>
@@ -162,7 +164,10 @@ function Visits({ visits, named, mark, mayEdit }: VisitsProps) {
               <Link to={`/structures/${structure.id}`}>{structure.name}</Link>{" "}
               <span className="quiet">
                 {structure.bed} · {visit.minutes > 0 ? minutes(visit.minutes) : say("season.done")}
-              </span>
+              </span>{" "}
+              <Link className="noprint" to={`/structures/${structure.id}/life`}>
+                {say("log.life")}
+              </Link>
             </h3>
             <ul>
               {visit.tasks.map((task) => (

@@ -1,0 +1,193 @@
+import Button from "@mui/material/Button";
+import { useState } from "react";
+
+import type { Schemas } from "../../api/client";
+import type { EntryChange, EntryRow, Log, LogKind } from "../../api/log";
+import { NumberRow } from "../../ui/NumberRow";
+import { Pick } from "../../ui/Pick";
+import { QuantityRow } from "../../ui/QuantityRow";
+import { say } from "../../texts/say";
+
+interface Props {
+  log: Log;
+  kind: LogKind;
+  /** Key of the support or bed that is meant at first. */
+  about: string;
+  row: EntryRow | null;
+  onSave: (change: EntryChange) => void;
+  onCancel: () => void;
+  onRemove?: () => void;
+}
+
+type Fields = Partial<Record<keyof EntryChange, string | number | null>>;
+
+const COUNTED: Record<string, readonly [number, number]> = {
+  count: [1, 100_000],
+  minutes: [1, 6000],
+  waits: [0, 120],
+  cost: [0, 1e6],
+};
+const FOUND = ["stood", "leans", "slack", "torn", "fell"] as const;
+
+/** An entry by its fields: what its kind asks for, the place, the day, a note. */
+export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: Props) {
+  const first = row?.fields;
+  const [place, setPlace] = useState(first?.structure ?? first?.bed ?? about);
+  const [on, setOn] = useState<string>(first?.on ?? log.today);
+  const [note, setNote] = useState(first?.note ?? "");
+  const [fields, setFields] = useState<Fields>(() =>
+    Object.fromEntries(kind.fields.map(({ name }) => [name, first?.[name as keyof typeof first] ?? null])),
+  );
+  const put = (name: string, value: string | number | null) =>
+    setFields((all) => ({ ...all, [name]: value }));
+  const at = log.places.find((each) => each.key === place);
+  const crops = at?.crops.length ? at.crops : [...new Set(log.places.flatMap((each) => each.crops))];
+  const crop = fields.crop ?? (at?.crops.length === 1 ? at.crops[0] : null);
+  const missing = kind.fields.some(
+    ({ name, needed }) => needed && name !== "crop" && (fields[name as keyof Fields] ?? "") === "",
+  );
+  const weighed = kind.key !== "harvest" || (fields.mass ?? null) !== null || (fields.count ?? null) !== null;
+  const complete =
+    !missing &&
+    weighed &&
+    (!kind.of_support || at?.support === true) &&
+    (kind.key !== "harvest" || crop !== null) &&
+    (kind.key !== "note" || note.trim() !== "");
+  const save = () => {
+    const own = Object.fromEntries(
+      kind.fields
+        .filter(({ name }) => name !== "note")
+        .map(({ name }) => [
+          name,
+          name === "what" || name === "member"
+            ? (fields[name] ?? "")
+            : (fields[name as keyof Fields] ?? null),
+        ]),
+    ) as EntryChange;
+    onSave({
+      kind: kind.key as NonNullable<EntryChange["kind"]>,
+      on,
+      note,
+      ...own,
+      ...(kind.fields.some(({ name }) => name === "crop") && { crop: crop as string | null }),
+      structure: at?.support ? at.key : null,
+      bed: at && !at.support ? at.key : null,
+    });
+  };
+  return (
+    <form
+      className="logform"
+      aria-label={kind.verb}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (complete) save();
+      }}
+    >
+      <Pick
+        label={say("log.place")}
+        value={place}
+        choices={[
+          ...(kind.of_support ? [] : [{ key: "", name: say("log.theGarden") }]),
+          ...log.places
+            .filter((each) => each.support || !kind.of_support)
+            .map((each) => ({ key: each.key, name: each.name })),
+        ]}
+        onPick={setPlace}
+      />
+      {kind.fields.map((field) => {
+        const { name, label, quantity } = field;
+        const value = fields[name as keyof Fields] ?? null;
+        if (quantity)
+          return (
+            <QuantityRow
+              key={name}
+              label={label}
+              kind={quantity as Schemas["QuantityIn"]["kind"]}
+              system={log.units}
+              value={typeof value === "number" ? value : Number.NaN}
+              text=""
+              onValue={(read) => put(name, read)}
+            />
+          );
+        if (name === "crop")
+          return (
+            <Pick
+              key={name}
+              label={label}
+              value={typeof crop === "string" ? crop : ""}
+              choices={[
+                ...(kind.key === "harvest" && crop ? [] : [{ key: "", name: say("log.notSaid") }]),
+                ...log.crops
+                  .filter(([key]) => crops.includes(key))
+                  .map(([key, called]) => ({ key, name: called })),
+              ]}
+              onPick={(key) => put(name, key || null)}
+            />
+          );
+        if (name === "found")
+          return (
+            <Pick
+              key={name}
+              label={label}
+              value={typeof value === "string" ? value : ""}
+              choices={[
+                { key: "", name: say("log.notSaid") },
+                ...FOUND.map((key) => ({ key, name: say(`season.${key}`) })),
+              ]}
+              onPick={(key) => put(name, key || null)}
+            />
+          );
+        if (name in COUNTED)
+          return (
+            <NumberRow
+              key={name}
+              name={label}
+              empty=""
+              bounds={COUNTED[name] ?? [0, 1e6]}
+              value={typeof value === "number" ? value : null}
+              onValue={(read) => put(name, read)}
+            />
+          );
+        if (name !== "what") return null;
+        return (
+          <label key={name} className="row">
+            <span className="label">{label}</span>
+            <input
+              className="input"
+              maxLength={120}
+              value={typeof value === "string" ? value : ""}
+              onChange={(event) => put(name, event.target.value)}
+            />
+          </label>
+        );
+      })}
+      <label className="row">
+        <span className="label">{say("log.day")}</span>
+        <input
+          className="input"
+          type="date"
+          value={on}
+          max={log.today}
+          required
+          onChange={(event) => setOn(event.target.value)}
+        />
+      </label>
+      <label className="row">
+        <span className="label">{say("log.note")}</span>
+        <input
+          className="input"
+          maxLength={400}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
+      </label>
+      <p className="actions">
+        <Button type="submit" variant="contained" disabled={!complete}>
+          {say("log.save")}
+        </Button>
+        <Button onClick={onCancel}>{say("common.cancel")}</Button>
+        {onRemove && <Button onClick={onRemove}>{say("log.removeThisEntry")}</Button>}
+      </p>
+    </form>
+  );
+}

@@ -1,0 +1,144 @@
+"""The log in words: each entry as a sentence, and what each kind of entry is asked for."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from .. import tables
+from ..log.members import name_of
+from ..path.geometry import Geometry
+from ..plan.entries import Entry
+from ..plan.model import Typed
+from ..report.wording import money
+from ..words.quantities import System, write
+from ..words.texts import has, template
+
+_KINDS = {  # of the fields that are quantities
+    "mass": "mass",
+    "moved": "length",
+    "height": "length",
+    "pull": "force",
+    "volume": "volume",
+    "gust": "speed",
+    "low": "temperature",
+}
+_SMALL = 1.0  # mass below which it is written in grams or ounces [kg]
+_LEAST = 0.005  # length below which it is written in millimetres or sixteenths [m]
+
+
+class LogField(Typed):
+    """A field of a kind of entry: its name, what it is called, whether it is needed.
+
+    quantity: kind of quantity, where it is one.
+    """
+
+    name: str
+    label: str
+    quantity: str
+    needed: bool
+
+
+class LogKindReport(Typed):
+    """A kind of entry: what it is called, what one does to make it, and its fields in order."""
+
+    key: str
+    name: str
+    verb: str
+    of_support: bool
+    fields: tuple[LogField, ...]
+
+
+@dataclass(frozen=True)
+class Where:
+    """What an entry's keys mean: names of supports and beds by key, geometries of supports whose parts are
+    named.
+    """
+
+    names: Mapping[str, str]
+    geometries: Mapping[str, Geometry]
+
+
+def log_kinds() -> tuple[LogKindReport, ...]:
+    """Return every kind of entry, in the order in which they are offered."""
+    return tuple(
+        LogKindReport(
+            key=row.key,
+            name=row.name,
+            verb=row.verb,
+            of_support=row.about == "structure",
+            fields=tuple(
+                LogField(
+                    name=name,
+                    label=template(f"log-field.{name}"),
+                    quantity=_KINDS.get(name, ""),
+                    needed=name in row.needs,
+                )
+                for name in row.fields
+                if name != "mends"
+            ),
+        )
+        for row in tables.log_kinds().values()
+        if row.key != "photo"
+    )
+
+
+def weight_text(kg: float, system: System) -> str:
+    """Return a weight as a kitchen scale shows it."""
+    if kg >= _SMALL:
+        return write(kg, "mass", system)
+    return f"{kg * 1000:.0f} g" if system == "metric" else f"{kg / 0.028349523125:.0f} oz"
+
+
+def _length(metres: float, system: System) -> str:
+    return (
+        f"{metres * 100:.1f} cm" if system == "metric" and metres < 1.0 else write(metres, "length", system)
+    )
+
+
+def entry_words(entry: Entry, system: System, currency: str, where: Where | None = None) -> str:
+    """Return what an entry says, in one sentence; where it was is said beside it."""
+    values = _values(entry, system, currency)
+    values["part"] = _part(entry, where)
+    parts = [template(f"entry.{entry.kind}").format_map(values)]
+    for name in ("height", "pull", "minutes", "cost", "gust", "low"):
+        key = f"entry-more.{entry.kind}-{name}"
+        if getattr(entry, name) is not None and has(key):
+            parts.append(template(key).format_map(values))
+    if entry.kind == "storm" and entry.found:
+        parts.append(template(f"entry-found.{entry.found}"))
+    return "".join(parts)[:1].upper() + "".join(parts)[1:]
+
+
+def _values(entry: Entry, system: System, currency: str) -> dict[str, str]:
+    values = dict.fromkeys(Entry.model_fields, "")
+    for name, kind in _KINDS.items():
+        value = getattr(entry, name)
+        if value is not None:
+            values[name] = write(value, kind, system)
+    if entry.mass is not None:
+        values["amount"] = weight_text(entry.mass, system)
+    elif entry.count is not None:
+        values["amount"] = str(entry.count)
+    if entry.moved is not None:
+        values["moved"] = _length(entry.moved, system)
+    crop = tables.crops()[entry.crop].called if entry.crop else ""
+    values["crop"] = crop or template("log.everything")
+    values["minutes"] = f"{entry.minutes:.0f} min" if entry.minutes else ""
+    values["cost"] = money(entry.cost, currency) if entry.cost is not None else ""
+    values["waits"] = str(entry.waits)
+    values["what"], values["note"] = entry.what, entry.note
+    return values
+
+
+def _part(entry: Entry, where: Where | None) -> str:
+    if not entry.member:
+        return template("log.it")
+    geometry = where.geometries.get(entry.structure or "") if where else None
+    return name_of(geometry, entry.member) if geometry else template("log.a-part")
+
+
+def place_words(entry: Entry, where: Where) -> str:
+    """Return where an entry was: its support, else its bed, nothing for the whole garden."""
+    key = entry.structure or entry.bed
+    return where.names.get(key, template("log.gone")) if key else ""

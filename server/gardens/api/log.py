@@ -1,0 +1,34 @@
+"""The log of a garden."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router
+
+from .. import schemas
+from ..services import access, log
+from .turns import heavy, live
+from .visitor import REFUSED, answer, visitor_of
+
+router = Router()
+
+
+@router.get("/gardens/{garden_id}/log", response={200: schemas.LogOut, **REFUSED})
+def log_page(request: HttpRequest, garden_id: int, asked: Query[schemas.LogAsked]) -> schemas.LogOut:
+    """Return what happened in a garden, the latest first, a page at a time."""
+    return log.log_out(access.garden_for(visitor_of(request), garden_id), asked)
+
+
+@router.post("/gardens/{garden_id}/log/read", response={200: schemas.LogLineOut, **REFUSED})
+@live
+def log_line(request: HttpRequest, garden_id: int, sent: schemas.LogLineIn) -> schemas.LogLineOut:
+    """Return what a typed line says happened. Nothing is stored."""
+    return log.line_read(access.garden_for(visitor_of(request), garden_id), sent)
+
+
+@router.get("/structures/{structure_id}/life", response={200: schemas.LifeOut, **REFUSED})
+@heavy
+def life(request: HttpRequest, structure_id: int) -> HttpResponse:
+    """Return the life of a support: what happened to it, what it bore, what it cost."""
+    row, _ = access.structure_for(visitor_of(request), structure_id)
+    return answer(log.life_out(row))

@@ -1,0 +1,89 @@
+"""What the API takes and gives of a garden's log."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from ascent.log.line import LONGEST
+from ascent.plan.entries import Entry, EntryKind
+from ascent.plan.model import Typed
+from ascent.telling.life import LifeReport
+from ascent.telling.log import LogKindReport
+from ascent.words.quantities import System
+from pydantic import Field
+
+
+class EntryRow(Typed):
+    """An entry as it is read: what happened, where, who wrote it; its fields, to be corrected.
+
+    structure: number of its support, where that is still there.
+    """
+
+    key: str
+    revision: int
+    name: str
+    label: str
+    words: str
+    place: str
+    structure: int | None
+    fields: Entry
+
+
+class LogPlace(Typed):
+    """A support or bed that an entry can be of: its key and name, the crops on it, its parts by key."""
+
+    key: str
+    name: str
+    support: bool
+    crops: list[str]
+
+
+class LogAsked(Typed):
+    """Which entries are asked for: of a kind, of a support or bed, before the mark a page ended with."""
+
+    before: str = Field("", pattern=r"^([0-9]{4}-[0-9]{2}-[0-9]{2}\.[0-9]{1,12})?$")
+    kind: EntryKind | None = None
+    about: str = Field("", max_length=64)
+
+
+class LogOut(Typed):
+    """A page of a garden’s log, the latest first; what the next begins with, and what can be written."""
+
+    id: int
+    name: str
+    units: System
+    may_edit: bool
+    today: dt.date
+    kinds: tuple[LogKindReport, ...]
+    places: list[LogPlace]
+    crops: list[tuple[str, str]]
+    rows: list[EntryRow]
+    next: str
+
+
+class LogLineIn(Typed):
+    """A line to be read, and the key of the support or bed at which it is written."""
+
+    line: str = Field(max_length=LONGEST)
+    about: str = Field("", max_length=64)
+
+
+class LogLineOut(Typed):
+    """What a line says, before it is saved."""
+
+    name: str
+    label: str
+    words: str
+    place: str
+
+
+class LifeOut(Typed):
+    """The life of a support on one page."""
+
+    id: int
+    key: str
+    name: str
+    garden: int
+    bed_name: str
+    units: System
+    report: LifeReport
