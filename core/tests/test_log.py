@@ -6,6 +6,7 @@ import datetime as dt
 
 import numpy as np
 from ascent.errors import InvalidPlan
+from ascent.files.log_table import read_log, write_log
 from ascent.files.plan import Plan, read_plan, write_plan
 from ascent.ground.plot import geometry_of
 from ascent.log.line import read_entry
@@ -135,6 +136,47 @@ class EntryTest(NearTestCase):
         with self.assertRaises(InvalidPlan) as refused:
             read_plan(twice)
         self.assertEqual(refused.exception.problems[0].path, "log[1].key")
+
+    def test_a_table_carries_it_out_and_in_to_the_same_figures(self):
+        garden = demo()
+        lines = [*SAID, ("2 kg tomatoes from Lantern Row at dusk", "", "harvest", {})]
+        log = [
+            read(line, about).model_copy(update={"key": f"log-{n}", "said": ""})
+            for n, (line, about, _, _) in enumerate(lines)
+        ]
+        for system in ("metric", "imperial"):
+            back = read_log(write_log(log, garden, system), garden, system, AT)
+            for was, now in zip(log, back, strict=True):
+                with self.subTest(was.kind, system=system):
+                    kept = {"bed": was.bed if not was.structure else None}
+                    self.assertTrue(_same(was.model_copy(update=kept), now), (was, now))
+
+    def test_a_table_of_ones_own_is_read_and_twice_is_once(self):
+        text = "Date;Kind;Place;Crop;Weight (kg)\n2026-07-01;harvest;Lantern Row;slicing tomato;1,5\n"
+        first, second = (read_log(text, demo(), "metric", AT) for _ in range(2))
+        self.assertEqual(
+            (first[0].mass, first[0].structure, first[0].crop), (1.5, "lantern-row", "tom-slicer")
+        )
+        self.assertEqual(first[0].key, second[0].key)
+
+    def test_a_wrong_table_names_the_row_and_what_is_allowed(self):
+        for row, path in (
+            ("2026-07-01,harvest,Nowhere,tom-slicer,1", "row 2, place"),
+            ("2026-07-01,dance,Lantern Row,,", "row 2.kind"),
+            ("2026-13-01,note,Lantern Row,,", "row 2.on"),
+        ):
+            with self.subTest(row), self.assertRaises(InvalidPlan) as refused:
+                read_log(f"date,kind,place,crop,weight\n{row}\n", demo(), "metric", AT)
+            self.assertEqual(refused.exception.problems[0].path, path)
+
+
+def _same(one: Entry, other: Entry) -> bool:
+    """Return whether two entries say the same, figures to a part in a hundred thousand."""
+    for name in Entry.model_fields:
+        a, b = getattr(one, name), getattr(other, name)
+        if a != b and not (isinstance(a, float) and isinstance(b, float) and abs(a - b) <= 1e-5 * abs(a)):
+            return False
+    return True
 
 
 class NowTest(NearTestCase):

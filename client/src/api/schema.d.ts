@@ -945,7 +945,7 @@ export interface paths {
         };
         /**
          * Table
-         * @description Return beds, plantings, materials or the shed as CSV.
+         * @description Return beds, plantings, materials, the shed or the log as CSV.
          */
         get: operations["gardens_api_exchange_table"];
         put?: never;
@@ -3850,7 +3850,7 @@ export interface components {
              * @default plan
              * @enum {string}
              */
-            what: "plan" | "beds" | "plantings" | "materials" | "shed" | "prices";
+            what: "plan" | "beds" | "plantings" | "materials" | "shed" | "log" | "prices";
         };
         /**
          * ImportIn
@@ -3870,7 +3870,7 @@ export interface components {
              * @default plan
              * @enum {string}
              */
-            what: "plan" | "beds" | "plantings" | "materials" | "shed" | "prices";
+            what: "plan" | "beds" | "plantings" | "materials" | "shed" | "log" | "prices";
         };
         /**
          * ImportLine
@@ -4151,6 +4151,8 @@ export interface components {
         LifeWeek: {
             /** Came */
             came: number | null;
+            /** Label */
+            label: string;
             /** Meant */
             meant: number;
             /**
@@ -6317,6 +6319,12 @@ export interface components {
          *     calculated.
          */
         StructureLine: {
+            /**
+             * Broken
+             * @description what of it is broken and not repaired, in words
+             * @default
+             */
+            broken: string;
             /** Cost */
             cost: string;
             /** Crops */
@@ -6399,6 +6407,12 @@ export interface components {
             bed: string;
             /** Bed Name */
             bed_name: string;
+            /**
+             * Broken
+             * @description what of it is broken and not repaired, in words
+             * @default
+             */
+            broken: string;
             /** Currency */
             currency: string;
             draft: components["schemas"]["Draft"];
@@ -13246,7 +13260,7 @@ export interface operations {
             header?: never;
             path: {
                 garden_id: number;
-                what: "beds" | "plantings" | "materials" | "shed";
+                what: ("beds" | "plantings" | "materials" | "shed") | "log";
             };
             cookie?: never;
         };

@@ -12,10 +12,12 @@ interface Props {
   garden: number;
   /** Key of the support or bed at which it is written, where there is one. */
   about: string;
+  /** The part that is meant where the line names none. */
+  member?: string;
 }
 
 /** What happened, in one line: told back while it is typed, saved whatever the line to the server does. */
-export function LogLine({ garden, about }: Props) {
+export function LogLine({ garden, about, member = "" }: Props) {
   const [line, setLine] = useState("");
   const [saved, setSaved] = useState("");
   const log = useLogging(garden);
@@ -24,7 +26,10 @@ export function LogLine({ garden, about }: Props) {
   const problem = read.error instanceof Refused ? read.error.problems[0] : undefined;
   const told = settled === line ? read.data : undefined;
   const save = () => {
-    log({ line: line.trim(), structure: null, ...(about && { structure: about }) }, line.trim());
+    log(
+      { line: line.trim(), structure: null, ...(about && { structure: about }), ...(member && { member }) },
+      line.trim(),
+    );
     setSaved(line.trim());
     setLine("");
   };
@@ -38,12 +43,12 @@ export function LogLine({ garden, about }: Props) {
       }}
     >
       <label className="row">
-        <span className="label">{say("log.whatHappened")}</span>
+        <span className="label">{member ? say("log.whatHappenedToThisPart") : say("log.whatHappened")}</span>
         <input
           className="input"
           value={line}
           maxLength={200}
-          placeholder={say("log.sixPoundsOfTomatoes")}
+          placeholder={member ? say("log.leansFourCentimetres") : say("log.sixPoundsOfTomatoes")}
           aria-invalid={problem !== undefined && settled === line}
           onChange={(event) => setLine(event.target.value)}
         />

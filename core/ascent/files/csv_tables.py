@@ -33,6 +33,7 @@ from ..words.quantities import System, known_unit, read, takes_unit, to_si, with
 from .plan import problems_of
 
 What = Literal["beds", "plantings", "materials", "shed"]
+Table = What | Literal["log"]
 MOST_ROWS = 5000
 _MONEY = re.compile(r"^[^\d.,+\-−]+|[^\d.,]+$")  # the sign of a currency before or after a sum
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
@@ -102,6 +103,30 @@ COLUMNS: dict[str, tuple[Column, ...]] = {
         Column("strength", "strength", "ratio"),
         Column("sure", "sure"),
         Column("in use", "in_use"),
+    ),
+    "log": (
+        Column("key", "key"),
+        Column("date", "on", needed=True),
+        Column("kind", "kind", needed=True),
+        Column("place", "place"),
+        Column("crop", "crop"),
+        Column("weight", "mass", "mass"),
+        Column("pieces", "count", "count"),
+        Column("part", "member"),
+        Column("moved", "moved", "length"),
+        Column("height", "height", "length"),
+        Column("pull", "pull", "force"),
+        Column("water", "volume", "volume"),
+        Column("minutes", "minutes", "ratio"),
+        Column("gust", "gust", "speed"),
+        Column("lowest", "low", "temperature"),
+        Column("found", "found"),
+        Column("days until picking", "waits", "count"),
+        Column("cost", "cost", "money"),
+        Column("name", "what"),
+        Column("mends", "mends"),
+        Column("note", "note"),
+        Column("written by", "who"),
     ),
 }
 
@@ -185,11 +210,11 @@ def read_table(garden: Garden, what: What, text: str, system: System, take_away:
     Raises:
         InvalidPlan: Every wrong cell, with its row and column.
     """
-    rows = _read(what, text, system)
+    rows = read_rows(what, text, system)
     return _TAKE[what](garden, rows, take_away)
 
 
-def _read(what: What, text: str, system: System) -> list[tuple[int, dict[str, Any]]]:
+def read_rows(what: Table, text: str, system: System) -> list[tuple[int, dict[str, Any]]]:
     """Return the rows of a table with their numbers as the spreadsheet counts them."""
     text = text.lstrip("\ufeff").replace("\r\n", "\n").replace("\r", "\n")
     first = text.split("\n", 1)[0]
@@ -231,7 +256,7 @@ def _read(what: What, text: str, system: System) -> list[tuple[int, dict[str, An
     return numbered
 
 
-def _headings(what: What, line: list[str]) -> tuple[list[Column | None], list[str]]:
+def _headings(what: Table, line: list[str]) -> tuple[list[Column | None], list[str]]:
     known = {re.sub(r"[^a-z]", "", column.head): column for column in COLUMNS[what]}
     columns, units = [], []
     for cell in line:

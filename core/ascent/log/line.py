@@ -10,7 +10,7 @@ from typing import Any
 from .. import tables
 from ..errors import InvalidPlan, Problem, UnreadableQuantity
 from ..ground.plot import geometry_of
-from ..plan.entries import OWN, Entry
+from ..plan.entries import Entry
 from ..plan.model import Bed, Garden, Structure
 from ..words.quantities import System, read
 from .members import CALLED, member_called
@@ -102,7 +102,7 @@ def read_entry(
         fields.pop("member", None)
     if kind in ("sighting", "treatment"):
         own["what"] = _rest(reading) or row.name.lower()
-    if kind == "note" or not own.keys() & OWN:
+    if kind == "note":
         fields["note"] = line.strip()
     try:
         return Entry.model_validate({**fields, **own, "kind": kind})

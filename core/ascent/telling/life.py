@@ -52,6 +52,7 @@ class LifeWeek(Typed):
     """
 
     monday: dt.date
+    label: str
     meant: float
     came: float | None
 
@@ -151,7 +152,10 @@ def _weeks(kept: Kept, today: dt.date) -> tuple[LifeWeek, ...]:
             passed = monday <= today
             weeks.append(
                 LifeWeek(
-                    monday=monday, meant=round(float(meant[week]), 3), came=round(came, 3) if passed else None
+                    monday=monday,
+                    label=date_text(monday),
+                    meant=round(float(meant[week]), 3),
+                    came=round(came, 3) if passed else None,
                 )
             )
     return tuple(weeks)

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from .. import tables
 from ..log.members import name_of
+from ..log.now import Break
 from ..path.geometry import Geometry
 from ..plan.entries import Entry
 from ..plan.model import Typed
@@ -136,6 +137,15 @@ def _part(entry: Entry, where: Where | None) -> str:
         return template("log.it")
     geometry = where.geometries.get(entry.structure or "") if where else None
     return name_of(geometry, entry.member) if geometry else template("log.a-part")
+
+
+def broken_words(breaks: Sequence[Break], geometry: Geometry, name: str) -> str:
+    """Return what of a support is broken and not mended, and that it is calculated as if it were whole."""
+    parts = dict.fromkeys(
+        name_of(geometry, each.entry.member) if each.entry.member else name for each in breaks
+    )
+    day = min(each.entry.on for each in breaks)
+    return template("log.broken").format(parts=", ".join(parts), on=f"{day.day} {day:%B}")
 
 
 def place_words(entry: Entry, where: Where) -> str:

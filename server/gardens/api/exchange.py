@@ -22,8 +22,8 @@ def plan(request: HttpRequest, garden_id: int) -> HttpResponse:
 
 
 @router.get("/gardens/{garden_id}/tables/{what}.csv", response={200: str, **REFUSED})
-def table(request: HttpRequest, garden_id: int, what: schemas.What) -> HttpResponse:
-    """Return beds, plantings, materials or the shed as CSV."""
+def table(request: HttpRequest, garden_id: int, what: schemas.Table) -> HttpResponse:
+    """Return beds, plantings, materials, the shed or the log as CSV."""
     text = exchange.table_text(access.garden_for(visitor_of(request), garden_id), what)
     return file_answer(text, "text/csv; charset=utf-8", f"garden-{garden_id}-{what}.csv")
 

@@ -1,6 +1,6 @@
 """What the API takes and gives: its own types, and the core's that it hands through."""
 
-from ascent.files.csv_tables import What as What
+from ascent.files.csv_tables import Table as Table
 from ascent.telling.choosing import KindReport as KindReport
 from ascent.telling.readout import CurveReport as CurveReport
 from ascent.telling.readout import LinkFixes as LinkFixes

@@ -371,6 +371,7 @@ class StructureLine(Typed):
     weakest: str
     week: str
     cost: str
+    broken: str = Field("", description="what of it is broken and not repaired, in words")
     season: list[tuple[float, float]] = Field(
         description="limit gust and rough week’s gust, week by week, m/s"
     )
@@ -683,7 +684,7 @@ class SupplierOut(Typed):
 class ImportIn(Typed):
     """A file's text to take in: a plan, or a table of beds, plantings or materials."""
 
-    what: Literal["plan", "beds", "plantings", "materials", "shed", "prices"] = "plan"
+    what: Literal["plan", "beds", "plantings", "materials", "shed", "log", "prices"] = "plan"
     text: str = Field(max_length=MOST_TEXT)
     take_away: bool = Field(False, description="also take away what the file does not have")
 

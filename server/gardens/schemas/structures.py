@@ -78,6 +78,7 @@ class StructureOut(Typed):
     currency: str
     revision: int
     may_edit: bool
+    broken: str = Field("", description="what of it is broken and not repaired, in words")
     draft: Draft
 
 

@@ -178,6 +178,9 @@ class _Applying:
             found = read_entry(
                 line, place, edit.key, at, on, change.get("structure") or change.get("bed") or "", who
             )
+            own = tables.log_kinds()[found.kind].fields
+            if change.get("member") and not found.member and "member" in own:
+                found = found.model_copy(update={"member": change["member"]})
             document = found.model_dump(mode="json")
         else:
             document = self._still_there(

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
+import datetime as dt
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
 from ascent.drawing.views_sheet import views_sheet
 from ascent.errors import InvalidPlan, Problem
-from ascent.files.csv_tables import What, read_table, write_table
+from ascent.files.csv_tables import Table, read_table, write_table
+from ascent.files.log_table import read_log, write_log
 from ascent.files.plan import read_plan, write_plan
 from ascent.files.prices import priced, read_prices
 from ascent.files.svg import sheet_svg
 from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
 from ascent.plan.documents import first_of
+from ascent.plan.entries import Entry
 from ascent.telling.changes import sentence
 
 from .. import schemas
@@ -22,7 +26,18 @@ from .access import Granted, Visitor
 from .edits import Stale
 from .garden import garden_out
 from .owned import made_once
-from .state import PLACE, State, from_core, load_plan, state_of, whole, within_limits
+from .state import (
+    PLACE,
+    Held,
+    State,
+    entries_in,
+    from_core,
+    load_plan,
+    log_of,
+    state_of,
+    whole,
+    within_limits,
+)
 from .structures import report_of, structure_out
 from .writing import Wanted, change_garden
 
@@ -31,12 +46,14 @@ _MOST_LINES = 300
 
 def plan_text(granted: Granted) -> str:
     """Return a garden as a plan file."""
-    return write_plan(whole(state_of(granted.garden)))
+    return write_plan(whole(state_of(granted.garden)), log_of(granted.garden))
 
 
-def table_text(granted: Granted, what: What) -> str:
-    """Return a table of a garden as CSV."""
+def table_text(granted: Granted, what: Table) -> str:
+    """Return a table of a garden, or its log, as CSV."""
     core = whole(state_of(granted.garden))
+    if what == "log":
+        return write_log(log_of(granted.garden), core, core.units)
     return write_table(core, what, core.units)
 
 
@@ -61,15 +78,38 @@ def _wanted(garden: Garden, sent: schemas.ImportIn) -> tuple[State, State]:
     before = state_of(garden)
     core = whole(before)
     if sent.what == "plan":
-        taken = from_core(read_plan(sent.text).garden, before)
+        plan = read_plan(sent.text)
+        taken = from_core(plan.garden, before)
         after = taken if sent.take_away else _joined(before, taken)
-    elif sent.what == "prices":
+        return _with_log(garden, before, after, plan.log)
+    if sent.what == "log":
+        entries = read_log(sent.text, core, core.units, dt.datetime.now(dt.UTC))
+        return _with_log(garden, before, before, entries)
+    if sent.what == "prices":
         after = from_core(priced(core, read_prices(sent.text)), before)
     else:
         read = read_table(core, sent.what, sent.text, core.units, sent.take_away)
         after = from_core(read, before)
     within_limits(after)
     return before, after
+
+
+def _with_log(garden: Garden, before: State, after: State, log: Sequence[Entry]) -> tuple[State, State]:
+    """Return both states with the entries of a file: what happened is added to or corrected, never removed.
+
+    Raises:
+        InvalidPlan: There is too much in the after-state.
+    """
+    within_limits(after)
+    known = entries_in(garden, [entry.key for entry in log])
+    new = {
+        ("entry", entry.key): replace(
+            known.get(("entry", entry.key)) or Held("entry", entry.key, "", {}),
+            document=entry.model_dump(mode="json"),
+        )
+        for entry in log
+    }
+    return {**before, **known}, {**after, **known, **new}
 
 
 def _joined(before: State, taken: State) -> State:
@@ -118,7 +158,8 @@ def take_in(granted: Granted, sent: schemas.ImportDo, visitor: Visitor) -> schem
             raise Stale(
                 schemas.Conflict(garden=garden_out(replace(granted, garden=garden), visitor), things=[])
             )
-        return Wanted(_wanted(garden, sent)[1], "import")
+        before, after = _wanted(garden, sent)
+        return Wanted(after, "import", before=before)
 
     done = change_garden(granted.garden.pk, visitor, make)
     return garden_out(replace(granted, garden=done.garden), visitor)

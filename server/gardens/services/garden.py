@@ -39,6 +39,7 @@ from .. import schemas
 from ..models import Change, Garden
 from .access import Granted, Visitor
 from .known import Known, before, known_of, nearest
+from .log import broken_in
 from .state import PLACE, Held, State, place_of, state_of, stock_in, unreadable, whole, words_of
 
 _COMPASS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
@@ -463,6 +464,7 @@ def lines(
     sites = {home: _site(place, state["bed", home].document) for home in {held.home for held in wanted}}
     shed = stock_in(state)
     went_in = _went_in(state)
+    broken = broken_in(granted.garden, known_of(granted.garden).core)
     structure_lines: list[schemas.StructureLine] = []
     known = _line.cache_info().misses
     for held in wanted:
@@ -476,6 +478,8 @@ def lines(
         record = went_in.get(structure.key, "")
         asked = _Asked(text_of(site), still.model_dump_json(), record, pause)
         line = guarded(f"the line of {structure.key}", partial(_line, asked), None) or _no_line()
+        if structure.key in broken:
+            line = {**line, "state": "short", "broken": broken[structure.key]}
         structure_lines.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
     return structure_lines
 

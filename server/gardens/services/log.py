@@ -9,10 +9,11 @@ from ascent import tables
 from ascent.errors import InvalidPlan, Problem
 from ascent.ground.plot import geometry_of
 from ascent.log.line import read_entry
+from ascent.log.now import open_breaks, whole_log
 from ascent.plan import model
 from ascent.plan.entries import Entry
 from ascent.telling.life import life_report
-from ascent.telling.log import Where, entry_words, log_kinds, place_words
+from ascent.telling.log import Where, broken_words, entry_words, log_kinds, place_words
 from ascent.telling.season_parts import date_text
 from ascent.weather.course import turn_of
 from django.db.models import Q
@@ -143,6 +144,19 @@ def line_read(granted: Granted, sent: schemas.LogLineIn) -> schemas.LogLineOut:
         words=entry_words(entry, core.units, core.currency, where),
         place=place_words(entry, where),
     )
+
+
+def broken_in(garden: Garden, core: model.Garden) -> dict[str, str]:
+    """Return what is broken and not mended, in words, by the keys of its supports."""
+    happened = whole_log(core, log_of(garden, Q(kind__in=_LASTING)))
+    diaries = {diary.structure: diary for diary in core.diaries}
+    found = {}
+    for bed in core.beds:
+        for structure in bed.structures:
+            breaks = open_breaks(structure.key, core.year, happened, diaries.get(structure.key))
+            if breaks:
+                found[structure.key] = broken_words(breaks, geometry_of(bed, structure), structure.name)
+    return found
 
 
 def life_out(row: Thing) -> schemas.LifeOut:

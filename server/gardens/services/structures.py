@@ -37,6 +37,8 @@ from .access import Granted, Visitor
 from .cut_tables import cuts_csv
 from .edits import Stale, new_key, with_no_lost
 from .garden import sides
+from .known import known_of
+from .log import broken_in
 from .shed import free_for, had, taken_for
 from .state import Held, State, checked, of_row, place_of, state_of, whole
 from .writing import Wanted, change_garden
@@ -102,6 +104,7 @@ def structure_out(row: Thing, granted: Granted) -> schemas.StructureOut:
         currency=site.garden.currency,
         revision=row.revision,
         may_edit=granted.role != "read",
+        broken=broken_in(row.garden, known_of(row.garden).core).get(row.key, ""),
         draft=_draft(structure, site),
     )
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import json
 from typing import Any
 
 from django.test import override_settings
@@ -113,6 +114,26 @@ class LogTest(LogCase):
         self.assertEqual([row["key"] for row in self.page(about="lantern-row")["rows"]], ["log-a"])
         self.refused("get", f"gardens/{self.garden.pk}/log?before=2026-99-99.1", None, "before")
 
+    def test_files_carry_it_and_bring_it_once(self):
+        self.log("log-1", line="6 lb tomatoes from Lantern Row")
+        plan = self.call("get", f"gardens/{self.garden.pk}/plan.json")
+        self.assertEqual([entry["key"] for entry in plan["log"]], ["log-1"])
+        table = self.call("get", f"gardens/{self.garden.pk}/tables/log.csv")
+        made = self.call("post", "gardens/import", {"what": "plan", "text": json.dumps(plan)})
+        self.assertEqual(LogEntry.objects.filter(garden_id=made["id"], key="log-1").count(), 1)
+        self.edited([{"kind": "entry", "act": "remove", "key": "log-1", "revision": 1}])
+        self.assertEqual(self.page()["rows"], [])
+        for sent in ({"what": "log", "text": table}, {"what": "plan", "text": json.dumps(plan)}):
+            number = self.call("post", f"gardens/{self.garden.pk}/import/preview", sent)["number"]
+            self.call("post", f"gardens/{self.garden.pk}/import", {**sent, "number": number})
+            self.assertEqual([row["key"] for row in self.page()["rows"]], ["log-1"])
+        self.call("post", f"gardens/{self.garden.pk}/undo")
+
+    def test_a_part_that_was_pressed_is_meant(self):
+        part = "post@114"
+        self.log("log-1", line="leans 4 cm", structure="lantern-row", member=part)
+        self.assertEqual(self.page()["rows"][0]["words"], "Post 2 leans 4.0 cm")
+
     def test_others_read_none_of_it(self):
         self.call("get", f"gardens/{self.theirs.pk}/log", status=404)
 
@@ -141,6 +162,26 @@ class ConsequencesTest(LogCase):
         self.log("log-mended", line="repaired post 3 of Lantern Row, 40 min", on=today)
         tasks = self.tasks(self.week())
         self.assertEqual([task for task in tasks if task["job"] == "repair" or task["waits"]], [])
+
+    def test_what_broke_is_said_on_the_plan_and_on_the_bench(self):
+        lines = f"gardens/{self.garden.pk}/lines?keys=lantern-row"
+        self.assertEqual(self.call("get", lines)[0]["broken"], "")
+        self.log("log-broke", line="post 3 of Lantern Row broke", on="2026-08-10")
+        row = self.call("get", lines)[0]
+        self.assertEqual(row["state"], "short")
+        self.assertIn("Broken since 10 August: post 3.", row["broken"])
+        self.assertEqual(self.call("get", f"structures/{self.structure.pk}")["broken"], row["broken"])
+
+    def test_a_life_is_told(self):
+        self.log("log-1", line="2.4 kg tomatoes from Lantern Row", on="2026-08-10")
+        self.log("log-2", line="paid 12 for twine at Lantern Row", on="2026-08-10")
+        report = self.call("get", f"structures/{self.structure.pk}/life")["report"]
+        self.assertEqual(report["events"][0]["label"], "10 August")
+        figures = {each["label"]: each["text"] for each in report["figures"]}
+        self.assertIn("2.4 kg picked so far", figures["Tomato, indeterminate, slicer"])
+        self.assertIn("12.00", figures["Cost"])
+        week = next(each for each in report["weeks"] if each["monday"] == "2026-08-10")
+        self.assertEqual(week["came"], 2.4)
 
     def test_a_treatment_closes_picking_for_its_days(self):
         today = self.page()["today"]

@@ -82,7 +82,9 @@ export function Bench({ structure, catalogue }: Props) {
     pointed.link ??
     report?.links.find((link) => pointed.member && link.members.includes(pointed.member))?.key ??
     null;
+  const [member, setMember] = useState("");
   const openMember = (member: string) => {
+    setMember(member);
     const link = report?.links
       .filter((each) => each.members.includes(member))
       .sort((a, b) => (b.use[week] ?? 0) - (a.use[week] ?? 0))[0];
@@ -154,6 +156,7 @@ export function Bench({ structure, catalogue }: Props) {
                 weakest={link.key === weakest}
                 short={report.headline.state === "short"}
                 fails={link.states[week] === "short"}
+                member={link.members.includes(member) ? member : ""}
                 week={report.weeks[week]?.label ?? ""}
                 options={family?.options ?? []}
                 onFix={(changes, had) =>
@@ -256,6 +259,11 @@ export function Bench({ structure, catalogue }: Props) {
         <aside className="path" aria-label={say("bench.loadPath")}>
           {report && (
             <Panel name={say("bench.theLoadPath")}>
+              {structure.broken && (
+                <p role="alert" className="refusal">
+                  {structure.broken}
+                </p>
+              )}
               <Answer report={report} />
               {!onSheet && <Warnings report={report} />}
               <Chain

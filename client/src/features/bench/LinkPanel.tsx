@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 
 import { type Draft, type LinkReport, type OptionField, type Schemas } from "../../api/client";
 import { useFixes } from "../../api/calculated";
+import { LogLine } from "../../ui/LogLine";
 import { upTo } from "../../ui/upTo";
 import { Together } from "./Together";
 import { say } from "../../texts/say";
@@ -13,6 +14,8 @@ interface Props {
   weakest: boolean;
   short: boolean;
   fails: boolean;
+  /** The part that was pressed on the drawing, where it was one. */
+  member: string;
   week: string;
   options: readonly OptionField[];
   onFix: (changes: Record<string, unknown>, taken?: Draft["taken"]) => void;
@@ -36,6 +39,7 @@ export function LinkPanel({
   weakest,
   short,
   fails,
+  member,
   week,
   options,
   onFix,
@@ -120,6 +124,7 @@ export function LinkPanel({
           </p>
         </div>
       ))}
+      {structure.may_edit && <LogLine garden={structure.garden} about={structure.key} member={member} />}
     </section>
   );
 }

@@ -21,13 +21,14 @@ interface Taken {
   what: What;
 }
 
-const TABLES = ["beds", "plantings", "materials", "shed"] as const;
+const TABLES = ["beds", "plantings", "materials", "shed", "log"] as const;
 const KINDS: { key: What; name: string }[] = [
   { key: "plan", name: say("files.aPlanFile") },
   { key: "beds", name: say("files.aTableOfBeds") },
   { key: "plantings", name: say("files.aTableOfPlantings") },
   { key: "materials", name: say("files.aTableOfMaterials") },
   { key: "shed", name: say("files.aTableOfWhatIsIn") },
+  { key: "log", name: say("files.aLog") },
 ];
 const MARKS = { add: "+", change: "~", remove: "−" };
 const MOST_BYTES = 3_000_000;
@@ -36,6 +37,7 @@ const MOST_BYTES = 3_000_000;
 function guess(text: string): What {
   if (/^\s*\{/.test(text)) return "plan";
   const head = (text.split("\n", 1)[0] ?? "").toLowerCase();
+  if (head.includes("date") && head.includes("kind")) return "log";
   if (head.includes("crop")) return "plantings";
   if (head.includes("like")) return "shed";
   return head.includes("item") || head.includes("price") ? "materials" : "beds";
@@ -193,7 +195,7 @@ export function FilesPage() {
                   onPick={(what) => void look({ ...file, what: what as What }, takeAway)}
                 />
               </div>
-              {file.what !== "plantings" && (
+              {file.what !== "plantings" && file.what !== "log" && (
                 <Tick
                   label={say("files.alsoDeleteEverythingThatIsNot")}
                   checked={takeAway}

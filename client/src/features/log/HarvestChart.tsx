@@ -39,13 +39,13 @@ export function HarvestChart({ weeks, imperial }: Props) {
                 fill="var(--ink)"
               >
                 <title>
-                  {say("log.cameInTheWeek", { monday: week.monday, came: shown(week.came).toFixed(1), unit })}
+                  {say("log.cameInTheWeek", { monday: week.label, came: shown(week.came).toFixed(1), unit })}
                 </title>
               </rect>
             )}
             {at % Math.ceil(weeks.length / 8) === 0 && (
               <text x={at * step} y={HEIGHT + 14} fontSize="12" fill="currentColor">
-                {week.monday.slice(5)}
+                {week.label}
               </text>
             )}
           </g>

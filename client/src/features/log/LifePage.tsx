@@ -27,7 +27,7 @@ export function LifePage() {
       </Bar>
       <main className="page logpage">
         <h1>{say("log.lifeOf", { name })}</h1>
-        <p className="noprint">
+        <p className="actions noprint">
           <Link to={`/structures/${id}`}>{say("plot.openDesign")}</Link>{" "}
           <Link to={`/structures/${id}/build`}>{say("plot.build")}</Link>{" "}
           <Link to={`/gardens/${life.data.garden}/log?about=${key}`}>{say("log.entriesAndCorrections")}</Link>{" "}

@@ -32,6 +32,11 @@ export function StructurePanel({ garden, row, line, written, plan, catalogue, ca
     <div className="ledger">
       <h1 className="thingname">{want?.name ?? row.name}</h1>
       <p className="quiet">{row.crops}</p>
+      {line?.broken && (
+        <p role="alert" className="refusal">
+          {line.broken}
+        </p>
+      )}
       {line && !line.state && <p className="quiet">{line.words}</p>}
       {line?.state && (
         <p className="standing">
