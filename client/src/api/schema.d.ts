@@ -3064,7 +3064,8 @@ export interface components {
         };
         /**
          * EntryRow
-         * @description An entry as it is read: what happened, where, who wrote it; its fields, to be corrected.
+         * @description An entry as it is read: what happened, where, who wrote it; its fields, and how its quantities are
+         *     written, to be corrected.
          *
          *     structure: number of its support, where that is still there.
          */
@@ -3084,6 +3085,10 @@ export interface components {
             structure: number | null;
             /** Words */
             words: string;
+            /** Written */
+            written: {
+                [key: string]: string;
+            };
         };
         /**
          * FamilyOut

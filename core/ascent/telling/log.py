@@ -111,18 +111,23 @@ def entry_words(entry: Entry, system: System, currency: str, where: Where | None
     return "".join(parts)[:1].upper() + "".join(parts)[1:]
 
 
-def _values(entry: Entry, system: System, currency: str) -> dict[str, str]:
-    values = dict.fromkeys(Entry.model_fields, "")
-    for name, kind in _KINDS.items():
-        value = getattr(entry, name)
-        if value is not None:
-            values[name] = write(value, kind, system)
+def written_of(entry: Entry, system: System) -> dict[str, str]:
+    """Return how the quantities of an entry are written."""
+    written = {
+        name: write(getattr(entry, name), kind, system)
+        for name, kind in _KINDS.items()
+        if getattr(entry, name) is not None
+    }
     if entry.mass is not None:
-        values["amount"] = weight_text(entry.mass, system)
-    elif entry.count is not None:
-        values["amount"] = str(entry.count)
+        written["mass"] = weight_text(entry.mass, system)
     if entry.moved is not None:
-        values["moved"] = _length(entry.moved, system)
+        written["moved"] = _length(entry.moved, system)
+    return written
+
+
+def _values(entry: Entry, system: System, currency: str) -> dict[str, str]:
+    values = dict.fromkeys(Entry.model_fields, "") | written_of(entry, system)
+    values["amount"] = values["mass"] or (str(entry.count) if entry.count is not None else "")
     crop = tables.crops()[entry.crop].called if entry.crop else ""
     values["crop"] = crop or template("log.everything")
     values["minutes"] = f"{entry.minutes:.0f} min" if entry.minutes else ""

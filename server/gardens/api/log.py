@@ -16,7 +16,8 @@ router = Router()
 @router.get("/gardens/{garden_id}/log", response={200: schemas.LogOut, **REFUSED})
 def log_page(request: HttpRequest, garden_id: int, asked: Query[schemas.LogAsked]) -> schemas.LogOut:
     """Return what happened in a garden, the latest first, a page at a time."""
-    return log.log_out(access.garden_for(visitor_of(request), garden_id), asked)
+    visitor = visitor_of(request)
+    return log.log_out(access.garden_for(visitor, garden_id), asked, visitor)
 
 
 @router.post("/gardens/{garden_id}/log/read", response={200: schemas.LogLineOut, **REFUSED})

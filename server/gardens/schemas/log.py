@@ -14,7 +14,8 @@ from pydantic import Field
 
 
 class EntryRow(Typed):
-    """An entry as it is read: what happened, where, who wrote it; its fields, to be corrected.
+    """An entry as it is read: what happened, where, who wrote it; its fields, and how its quantities are
+    written, to be corrected.
 
     structure: number of its support, where that is still there.
     """
@@ -26,6 +27,7 @@ class EntryRow(Typed):
     words: str
     place: str
     structure: int | None
+    written: dict[str, str]
     fields: Entry
 
 

@@ -13,7 +13,7 @@ from ascent.log.now import open_breaks, whole_log
 from ascent.plan import model
 from ascent.plan.entries import Entry
 from ascent.telling.life import life_report
-from ascent.telling.log import Where, broken_words, entry_words, log_kinds, place_words
+from ascent.telling.log import Where, broken_words, entry_words, log_kinds, place_words, written_of
 from ascent.telling.season_parts import date_text
 from ascent.weather.course import turn_of
 from django.db.models import Q
@@ -21,7 +21,7 @@ from django.http import Http404
 
 from .. import schemas
 from ..models import Garden, Thing
-from .access import Granted
+from .access import Granted, Visitor, by_link
 from .clock import today
 from .known import Known, known_of
 from .state import held_from, log_of, state_of, whole
@@ -36,14 +36,14 @@ def season_log(garden: Garden, place: model.Place) -> list[Entry]:
     return log_of(garden, Q(on__gte=turn_of(place) - _BEFORE) | Q(kind__in=_LASTING))
 
 
-def log_out(granted: Granted, asked: schemas.LogAsked) -> schemas.LogOut:
-    """Return a page of a garden's log.
+def log_out(granted: Granted, asked: schemas.LogAsked, visitor: Visitor) -> schemas.LogOut:
+    """Return a page of a garden's log; who comes by a link is not told who wrote it.
 
     Raises:
         InvalidPlan: The mark that it is to go on from is none.
     """
     known = known_of(granted.garden)
-    core = known.core
+    core, nameless = known.core, by_link(visitor, granted.garden)
     rows = granted.garden.entries.order_by("-on", "-pk")
     if asked.kind:
         rows = rows.filter(kind=asked.kind)
@@ -57,7 +57,8 @@ def log_out(granted: Granted, asked: schemas.LogAsked) -> schemas.LogOut:
     for _, key, document, form, revision in found[:PAGE]:
         held = held_from("entry", key, "", document, form)
         if not held.fault:
-            shown.append((Entry.model_validate(held.document), revision))
+            entry = Entry.model_validate(held.document)
+            shown.append((entry.model_copy(update={"who": ""}) if nameless else entry, revision))
     where = _where(core, [entry for entry, _ in shown])
     ids = {held.key: held.id for held in known.state.values() if held.kind == "structure"}
     last = found[PAGE - 1] if len(found) > PAGE else None
@@ -79,6 +80,7 @@ def log_out(granted: Granted, asked: schemas.LogAsked) -> schemas.LogOut:
                 words=entry_words(entry, core.units, core.currency, where),
                 place=place_words(entry, where),
                 structure=ids.get(entry.structure or ""),
+                written=written_of(entry, core.units),
                 fields=entry,
             )
             for entry, revision in shown

@@ -27,6 +27,7 @@ LOOKS = {
         "rests",
         "take",
         "line",
+        "log/read",
         "ways",
         "curve",
         "solid",

@@ -6,6 +6,7 @@ import type { EntryChange, EntryRow, Log, LogKind } from "../../api/log";
 import { NumberRow } from "../../ui/NumberRow";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
+import { useAfterReading } from "../../ui/useAfterReading";
 import { say } from "../../texts/say";
 
 interface Props {
@@ -42,7 +43,8 @@ export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: P
     setFields((all) => ({ ...all, [name]: value }));
   const at = log.places.find((each) => each.key === place);
   const crops = at?.crops.length ? at.crops : [...new Set(log.places.flatMap((each) => each.crops))];
-  const crop = fields.crop ?? (at?.crops.length === 1 ? at.crops[0] : null);
+  const only = kind.key === "harvest" && at?.crops.length === 1 ? at.crops[0] : null;
+  const crop = fields.crop ?? only ?? null;
   const missing = kind.fields.some(
     ({ name, needed }) => needed && name !== "crop" && (fields[name as keyof Fields] ?? "") === "",
   );
@@ -74,15 +76,9 @@ export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: P
       bed: at && !at.support ? at.key : null,
     });
   };
+  const submit = useAfterReading(() => complete && save());
   return (
-    <form
-      className="logform"
-      aria-label={kind.verb}
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (complete) save();
-      }}
-    >
+    <form className="logform" aria-label={kind.verb} onSubmit={(event) => void submit(event)}>
       <Pick
         label={say("log.place")}
         value={place}
@@ -105,7 +101,7 @@ export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: P
               kind={quantity as Schemas["QuantityIn"]["kind"]}
               system={log.units}
               value={typeof value === "number" ? value : Number.NaN}
-              text=""
+              text={row?.written[name] ?? ""}
               onValue={(read) => put(name, read)}
             />
           );
