@@ -61,6 +61,22 @@ def looked(page: Page) -> None:
     page.get_by_role("button", name="stop", exact=True).wait_for(state="detached", timeout=120_000)
 
 
+def logged(page: Page) -> None:
+    """Write some of what happens in a week."""
+    for line in (
+        "2.4 kg tomatoes from Lantern Row 2026-08-07",
+        "14 cucumbers from Quay Fence 2026-08-08",
+        "post 3 of Gull Fence broke 2026-08-09",
+        "repaired post 3 of Gull Fence, 40 min 2026-08-10",
+        "sprayed Chandler’s Wire with soap, wait 3 days",
+        "post 2 of Lantern Row leans 4 cm at 1.5 m under 100 N",
+    ):
+        page.get_by_label("What happened").fill(line)
+        page.get_by_label("What happened").press("Enter")
+        page.get_by_text(f"Written down: {line}").wait_for()
+    page.get_by_role("listitem").filter(has_text="Post 2 leans").wait_for()
+
+
 SHOTS = [
     Shot("plan", "/gardens/1"),
     Shot("plan-shade-dark", "/gardens/1?on=long-plot-a", theme="dark", first=shaded),
@@ -81,11 +97,7 @@ SHOTS = [
     Shot("shopping", "/gardens/1/parts"),
     Shot("history", "/gardens/1/history?at=0"),
     Shot("files", "/gardens/1/files"),
-    Shot(
-        "people",
-        "/gardens/1/people",
-        first=lambda page: page.get_by_role("button", name="Make a link").click(),
-    ),
+    Shot("log", "/gardens/1/log", first=logged),
     Shot("week", "/gardens/1/week", size=(1280, 1000), first=stormy),
     Shot("week-phone", "/gardens/1/week", size=(390, 844), theme="dark", first=tonight),
     Shot("year", "/gardens/1/year", size=(1280, 1000), first=calculated),

@@ -8,10 +8,11 @@ import json
 import math
 import unittest
 from itertools import combinations
+from typing import get_args
 
 import numpy as np
 import shapely
-from ascent.files.csv_tables import COLUMNS, read_table, write_table
+from ascent.files.csv_tables import What, read_table, write_table
 from ascent.files.plan import read_plan, write_plan
 from ascent.ground.clashes import Looked, clashes, clashes_since, gaps
 from ascent.ground.plot import Frame, bed_outline, laid_out, placed, plot_of, room_for
@@ -213,7 +214,7 @@ class FilesTest(unittest.TestCase):
     @SOME
     def test_tables_of_any_garden_come_back_in_either_system(self, garden):
         rounded = read_plan(write_plan(garden)).garden
-        for what in COLUMNS:
+        for what in get_args(What):
             for system in ("metric", "imperial"):
                 again = read_table(rounded, what, write_table(rounded, what, system), system, take_away=True)
                 for before, after in zip(rounded.beds, again.beds, strict=True):

@@ -6,13 +6,14 @@ import csv
 import io
 import unittest
 import xml.etree.ElementTree as ET
+from typing import get_args
 from unittest import mock
 
 from ascent.drawing.sheet import Dot, Drawn, Line, Words, north, scale_bar
 from ascent.drawing.views_sheet import views_sheet
 from ascent.errors import InvalidPlan
 from ascent.files import csv_tables
-from ascent.files.csv_tables import COLUMNS, read_table, write_table
+from ascent.files.csv_tables import COLUMNS, What, read_table, write_table
 from ascent.files.svg import sheet_svg
 from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
@@ -38,7 +39,7 @@ def refused(garden, what, text, system="metric") -> dict[str, str]:
 class RoundTripTest(unittest.TestCase):
     def test_every_table_in_either_system_comes_back_as_it_went_out(self):
         garden = demo().model_copy(update={"prices": {"tpost_2.1": 9.5, "clip_tpost": 0.0}})
-        for what in COLUMNS:
+        for what in get_args(What):
             for system in ("metric", "imperial"):
                 with self.subTest(what, system=system):
                     self.assertEqual(
@@ -225,7 +226,7 @@ class RefusalTest(unittest.TestCase):
     @given(st.text(alphabet=st.characters(codec="utf-8"), max_size=200))
     @settings(max_examples=150, deadline=None)
     def test_no_text_is_more_than_refused(self, text):
-        for what in COLUMNS:
+        for what in get_args(What):
             refused(demo(), what, text)
             refused(demo(), what, f"{','.join(c.head for c in COLUMNS[what])}\n{text}")
 

@@ -12,7 +12,7 @@ from .faults import refusal
 MOST_OF_A_FILE = 4_000_000  # bytes of a request that carries a file
 MOST = 160_000  # bytes of any other; four hundred edits have half of that
 _SIGNED_OUT = 8_000  # bytes of what anybody may send
-_FILES = ("/import", "/import/preview", "/weather/record")
+_FILES = ("/edits/photos", "/import", "/import/preview", "/weather/record")
 _ANYBODY = ("/api/session", "/api/account", "/api/look", "/api/quantities")
 
 Answer = Callable[[HttpRequest], HttpResponse]

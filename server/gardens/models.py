@@ -99,6 +99,26 @@ class LogEntry(models.Model):
         return f"{self.kind} {self.on}"
 
 
+class Photo(models.Model):
+    """A photo of a garden's log, once however many entries show it: by the digest of its content. Its own
+    table, so that no other question reads the pictures; in the data file, so that every backup has them.
+    """
+
+    garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="photos")
+    sha = models.CharField(max_length=64)
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+    large = models.BinaryField()
+    small = models.BinaryField()
+    added = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=("garden", "sha"), name="one_photo_once")]
+
+    def __str__(self) -> str:
+        return self.sha[:12]
+
+
 class Change(models.Model):
     """One saved change of a garden: who, when, and every thing before and after.
 

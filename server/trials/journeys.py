@@ -154,7 +154,7 @@ def arch(hand: Gardener) -> None:
     hand.button("Add the bed only")
     expect(hand.page.get_by_role("link", name="Plan a support on First bed")).to_be_visible()
     hand.button("bed")
-    expect(hand.page.get_by_role("heading", name="Bed 2")).to_be_visible()
+    expect(hand.page.get_by_role("heading", name="Bed 2", exact=True)).to_be_visible()
     hand.write("North", "-8 ft")
     hand.page.get_by_role("application").press("Escape")
     hand.button("water pipe")

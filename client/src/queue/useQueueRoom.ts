@@ -5,7 +5,7 @@ import { isEditsOut, isGarden, isStructureOut } from "./answers";
 import { queue } from "./queue";
 import { editsOf } from "./writes";
 
-const EDITED = /^\/api\/gardens\/(\d+)\/edits$/;
+const EDITED = /^\/api\/gardens\/(\d+)\/edits(?:\/photos)?$/;
 const GARDEN = /^\/api\/gardens\/(\d+)\/(undo|redo|import|history\/\d+\/restore)$/;
 
 /** Tells the queue who is signed in, and the pages what has got there; true once what was kept is read. */

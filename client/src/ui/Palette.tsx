@@ -54,6 +54,7 @@ export function Palette({ commands, onLine, onClose }: Props) {
       });
     return fitting;
   }, [commands, typed, onLine]);
+  const nothing = found.every((each) => each.hint === say("ui.savesItInTheLog"));
   const index = Math.min(at, Math.max(found.length - 1, 0));
   useEffect(() => {
     list.current?.children[index]?.scrollIntoView({ block: "nearest" });
@@ -115,7 +116,7 @@ export function Palette({ commands, onLine, onClose }: Props) {
           </li>
         ))}
       </ul>
-      {found.length === 0 && (
+      {nothing && (
         <p className="quiet" style={{ padding: "10px 14px" }}>
           {say("ui.nothingIsCalledThat")}
         </p>

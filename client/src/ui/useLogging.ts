@@ -7,8 +7,8 @@ import { queue } from "../queue/queue";
 export function useLogging(garden: number) {
   const session = useSession();
   return (change: EntryChange, words: string) =>
-    queue.put(
-      editsWrite(
+    queue.put({
+      ...editsWrite(
         garden,
         [
           {
@@ -20,5 +20,6 @@ export function useLogging(garden: number) {
         ],
         words,
       ),
-    );
+      ...(change.pictures && { path: `/api/gardens/${garden}/edits/photos` }),
+    });
 }

@@ -29,7 +29,7 @@ _BUILT = ("build", "build-day", "plant", "sow", "clear", "take-down", "repair") 
 class LifeEvent(Typed):
     """One thing in the life of a support: its day, what sort of thing it is, what it says.
 
-    key: of the entry of the log that says it, empty where something else does.
+    key: of the entry of the log that says it, empty where something else does. photos: digests of its photos.
     """
 
     on: dt.date
@@ -37,6 +37,7 @@ class LifeEvent(Typed):
     sort: str
     words: str
     key: str = ""
+    photos: tuple[str, ...] = ()
 
 
 class LifeFigure(Typed):
@@ -96,7 +97,9 @@ def _entries(own: Sequence[Entry], garden: Garden, where: Where) -> Iterator[Lif
     for entry in own:
         words = entry_words(entry, garden.units, garden.currency, where)
         note = f" {entry.note}" if entry.note and entry.note != words else ""
-        yield LifeEvent(on=entry.on, label="", sort=entry.kind, words=words + note, key=entry.key)
+        yield LifeEvent(
+            on=entry.on, label="", sort=entry.kind, words=words + note, key=entry.key, photos=entry.photos
+        )
 
 
 def _record(garden: Garden, structure: Structure) -> Iterator[LifeEvent]:

@@ -107,6 +107,13 @@ def save_edits(request: HttpRequest, garden_id: int, sent: schemas.EditsIn) -> H
     return answer(edits.save(access.garden_for(visitor, garden_id, "edit"), sent, visitor))
 
 
+@router.post("/gardens/{garden_id}/edits/photos", response={200: schemas.EditsOut, **_Conflict, **REFUSED})
+def save_edits_with_photos(request: HttpRequest, garden_id: int, sent: schemas.EditsIn) -> HttpResponse:
+    """Save edits as above, entries of the log with photos among them: a request may be larger."""
+    visitor = visitor_of(request)
+    return answer(edits.save(access.garden_for(visitor, garden_id, "edit"), sent, visitor))
+
+
 @router.post("/gardens/{garden_id}/draft", response={200: schemas.PlotOut, **REFUSED})
 @live
 def draft(request: HttpRequest, garden_id: int, sent: schemas.DraftEditsIn) -> HttpResponse:

@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
 from .. import schemas
-from ..services import access, log
+from ..services import access, log, photos
 from .turns import heavy, live
 from .visitor import REFUSED, answer, visitor_of
 
@@ -25,6 +25,16 @@ def log_page(request: HttpRequest, garden_id: int, asked: Query[schemas.LogAsked
 def log_line(request: HttpRequest, garden_id: int, sent: schemas.LogLineIn) -> schemas.LogLineOut:
     """Return what a typed line says happened. Nothing is stored."""
     return log.line_read(access.garden_for(visitor_of(request), garden_id), sent)
+
+
+@router.get("/gardens/{garden_id}/photos/{sha}", response={200: str, **REFUSED})
+def photo(request: HttpRequest, garden_id: int, sha: str, small: bool = False) -> HttpResponse:
+    """Return a photo of the log."""
+    granted = access.garden_for(visitor_of(request), garden_id)
+    found = HttpResponse(photos.photo(granted.garden, sha, small), content_type="image/jpeg")
+    found["Cache-Control"] = "private, max-age=31536000, immutable"
+    found["X-Content-Type-Options"] = "nosniff"
+    return found
 
 
 @router.get("/structures/{structure_id}/life", response={200: schemas.LifeOut, **REFUSED})

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from ascent.ground.clashes import Gap, Warned
 from ascent.ground.plot import PlotDrawing
 from ascent.log.line import LONGEST
-from ascent.plan.entries import EntryKind
+from ascent.plan.entries import MOST_PHOTOS, EntryKind
 from ascent.plan.model import (
     MOST_ALIKE,
     MOST_DIFFERING,
@@ -217,6 +217,9 @@ class NeedChange(Typed):
     wants: Wants | None = None
 
 
+Picture = Annotated[str, Field(max_length=4_100_000)]
+
+
 class EntryChange(Typed):
     """What an entry of the log says, or a line from which it is read; what is left out stays."""
 
@@ -244,6 +247,9 @@ class EntryChange(Typed):
     mends: Key | None = None
     what: Annotated[str, Field(max_length=120)] | None = None
     note: Annotated[str, Field(max_length=400)] | None = None
+    pictures: Annotated[tuple[Picture, ...], counted_first(MOST_PHOTOS)] | None = Field(
+        None, description="photos to be added to it, as files in base64"
+    )
 
 
 class PlaceEdit(Typed):

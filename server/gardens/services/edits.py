@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from typing import Any
 
@@ -23,6 +23,7 @@ from pydantic import ValidationError
 
 from .. import schemas
 from ..models import Change, Garden
+from . import photos
 from .access import Granted, Visitor
 from .clock import today
 from .garden import changed_by, garden_out, last_change, next_redo, plot_out
@@ -44,6 +45,7 @@ from .state import (
 from .writing import Wanted, change_garden
 
 _JOINED = ("ticks", "differs", "pulls", "marks", "storms")  # of a record or a diary: written in one by one
+Photos = Mapping[str, tuple[str, ...]]  # their digests, by the entries they were sent with
 _KEPT = ("record", "diary")  # of a structure, one each, whoever begins it
 
 
@@ -72,9 +74,10 @@ def stem_of(wanted: str, kind: str) -> str:
 class _Applying:
     """Edits put on a state one by one; what is stale or wrong is gathered."""
 
-    def __init__(self, state: State, system: System) -> None:
+    def __init__(self, state: State, system: System, photos: Photos) -> None:
         self.state: State = dict(state)
         self.system = system
+        self.photos = photos
         self.made: list[str] = []
         self.stale: list[schemas.ThingConflict] = []
         self.problems: list[Problem] = []
@@ -83,6 +86,8 @@ class _Applying:
     def put(self, index: int, edit: Any) -> None:
         """Apply one edit."""
         change = edit.change.model_dump(mode="json", exclude_unset=True)
+        if change.pop("pictures", None) and edit.kind == "entry":
+            change["photos"] = self.photos.get(edit.key, ())
         act = "change" if edit.kind == "place" else edit.act
         try:
             if edit.kind == "entry" and act == "add":
@@ -181,7 +186,7 @@ class _Applying:
             own = tables.log_kinds()[found.kind].fields
             if change.get("member") and not found.member and "member" in own:
                 found = found.model_copy(update={"member": change["member"]})
-            document = found.model_dump(mode="json")
+            document = found.model_dump(mode="json") | {"photos": change.get("photos", ())}
         else:
             document = self._still_there(
                 {"at": dt.datetime.now(dt.UTC).isoformat(), "on": today(place), **change}
@@ -237,6 +242,8 @@ class _Applying:
             change["plantings"] = _planted(index, held.document["plantings"], change.pop("planted"))
         if held.kind == "structure" and held.document.get("built") and change.get("built"):
             del change["built"]  # it stands as it was begun until somebody says that it no longer does
+        if held.kind == "entry" and "photos" in change:
+            change["photos"] = [*held.document["photos"], *change["photos"]]
         home = self._home(index, edit.kind, self._asked_home(edit, change) or held.home)
         changed = validated(
             replace(held, home=home, document=_merged(held.document, change)),
@@ -376,8 +383,8 @@ def _merged(document: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
     return merged
 
 
-def _applied(state: State, edits: Any, system: System) -> _Applying:
-    applying = _Applying(state, system)
+def _applied(state: State, edits: Any, system: System, photos: Photos | None = None) -> _Applying:
+    applying = _Applying(state, system, photos or {})
     for index, edit in enumerate(edits):
         applying.put(index, edit)
     return applying
@@ -403,10 +410,15 @@ def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.E
     """
 
     written = [edit.key for edit in sent.edits if edit.kind == "entry"]
+    kept = {
+        edit.key: photos.keep(granted.garden, edit.change.pictures, f"edits[{index}].entry.pictures")
+        for index, edit in enumerate(sent.edits)
+        if edit.kind == "entry" and edit.change.pictures
+    }
 
     def make(garden: Garden, known: State) -> Wanted:
         before = {**known, **entries_in(garden, written)} if written else known
-        applying = _applied(before, sent.edits, place_of(garden).units)
+        applying = _applied(before, sent.edits, place_of(garden).units, kept)
         if applying.problems:
             raise InvalidPlan(applying.problems)
         if applying.stale:

@@ -2,17 +2,33 @@
 
 from __future__ import annotations
 
+import base64
 import datetime as dt
+import hashlib
+import io
 import json
 from typing import Any
 
 from django.test import override_settings
+from django.utils import timezone
+from PIL import Image
 
-from gardens.models import LogEntry, Sent
+from gardens.models import LogEntry, Photo, Sent
+from gardens.services.photos import purge_unused
 
 from .support import ApiTestCase
 
 AT = "2026-07-06T17:00:00+00:00"
+
+
+def picture() -> str:
+    """Return a photo on its side, with a place written in it, in base64."""
+    exif = Image.Exif()
+    exif[0x0112] = 6  # turn a quarter clockwise
+    exif.get_ifd(0x8825)[1] = "N"
+    handle = io.BytesIO()
+    Image.linear_gradient("L").resize((2000, 1000)).save(handle, "JPEG", exif=exif)
+    return base64.b64encode(handle.getvalue()).decode()
 
 
 class LogCase(ApiTestCase):
@@ -133,6 +149,45 @@ class LogTest(LogCase):
         part = "post@114"
         self.log("log-1", line="leans 4 cm", structure="lantern-row", member=part)
         self.assertEqual(self.page()["rows"][0]["words"], "Post 2 leans 4.0 cm")
+
+    def test_a_photo_is_kept_once_upright_small_and_tells_no_place(self):
+        taken = picture()
+        path = f"gardens/{self.garden.pk}/edits/photos"
+        for n, line in enumerate(("2 kg tomatoes from Lantern Row", "post 3 of Lantern Row leans 4 cm")):
+            change = {"at": AT, "line": line, "pictures": [taken]}
+            edit = {"kind": "entry", "act": "add", "key": f"log-{n}", "change": change}
+            self.call("post", path, {"edits": [edit]})
+        (photo,) = Photo.objects.filter(garden=self.garden)
+        self.assertEqual((photo.width, photo.height), (800, 1600))  # turned, and scaled from 2000 by 1000
+        for row in self.page()["rows"]:
+            self.assertEqual(row["fields"]["photos"], [photo.sha])
+        address = f"/api/gardens/{self.garden.pk}/photos/{photo.sha}"
+        content = self.client.get(address).content
+        self.assertEqual(hashlib.sha256(content).hexdigest(), photo.sha)
+        image = Image.open(io.BytesIO(content))
+        self.assertEqual((image.format, dict(image.getexif()), image.info.get("exif")), ("JPEG", {}, None))
+        small = Image.open(io.BytesIO(self.client.get(f"{address}?small=true").content))
+        self.assertEqual(max(small.size), 320)
+        theirs = self.client.get(f"/api/gardens/{self.theirs.pk}/photos/{photo.sha}")
+        self.assertEqual(theirs.status_code, 404)
+
+    def test_what_is_no_photo_is_refused_and_nothing_is_kept(self):
+        for content in (b"<svg/>", b"GIF89a" + bytes(40), b"\xff\xd8\xff\xe0" + bytes(200), b""):
+            change = {"at": AT, "line": "12 cucumbers", "pictures": [base64.b64encode(content).decode()]}
+            edit = {"kind": "entry", "act": "add", "key": "log-1", "change": change}
+            sent = {"edits": [edit]}
+            path = f"gardens/{self.garden.pk}/edits/photos"
+            self.refused("post", path, sent, "edits[0].entry.pictures[0]", "JPEG, PNG or WebP")
+        self.assertEqual((LogEntry.objects.count(), Photo.objects.count()), (0, 0))
+
+    def test_a_photo_that_no_entry_shows_is_purged_after_its_days(self):
+        change = {"at": AT, "kind": "photo", "pictures": [picture()]}
+        edit = {"kind": "entry", "act": "add", "key": "log-1", "change": change}
+        self.call("post", f"gardens/{self.garden.pk}/edits/photos", {"edits": [edit]})
+        Photo.objects.update(added=timezone.now() - dt.timedelta(days=31))
+        self.assertEqual(purge_unused(), 0)
+        LogEntry.objects.all().delete()
+        self.assertEqual(purge_unused(), 1)
 
     def test_others_read_none_of_it(self):
         self.call("get", f"gardens/{self.theirs.pk}/log", status=404)

@@ -10,7 +10,7 @@ from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.test import Client
 from django.utils import timezone
-from gardens.models import Garden, Share, Thing
+from gardens.models import Garden, Photo, Share, Thing
 from gardens.services.access import MOST_GARDENS, make_link
 from gardens.services.owned import KEPT_DELETED, MOST_DELETED
 from gardens.tests.support import ApiTestCase
@@ -76,6 +76,7 @@ class MatrixTest(ApiTestCase):
         super().setUp()
         users = get_user_model().objects
         self.people: dict[str, Client] = {"owner": self.client}
+        Photo.objects.create(garden=self.garden, sha="a" * 64, width=1, height=1, large=b"-", small=b"-")
         for name, may_edit in (("editor", True), ("reader", False), ("stranger", None)):
             user = users.create_user(name)
             if may_edit is not None:
@@ -132,6 +133,7 @@ class MatrixTest(ApiTestCase):
             name="reader",
             family="stake",
             what="beds",
+            sha="a" * 64,
         )
         return getattr(self.people[who], verb)(
             address + query, body, content_type="application/json"
@@ -172,6 +174,7 @@ class MatrixTest(ApiTestCase):
                     name="reader",
                     family="stake",
                     what="beds",
+                    sha="a" * 64,
                 )
                 self.assertEqual(
                     getattr(self.client, verb)(

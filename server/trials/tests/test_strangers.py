@@ -214,6 +214,7 @@ class BodyTest(ApiTestCase):
                         name="n",
                         family="stake",
                         what="beds",
+                        sha="a" * 64,
                         token="t",
                     )
                     body = b" " * (bounds.most_bytes(address) + 1)
@@ -233,6 +234,7 @@ class BodyTest(ApiTestCase):
                 name="n",
                 family="stake",
                 what="beds",
+                sha="a" * 64,
                 token="t",
             )
             for verb in set(verbs) - {"get"}:

@@ -6,6 +6,7 @@ import { Bar } from "../../ui/Bar";
 import { Faulty } from "../../ui/Faulty";
 import { GardenLinks } from "../../ui/GardenLinks";
 import { LogLine } from "../../ui/LogLine";
+import { Photos } from "../../ui/Photos";
 import { say } from "../../texts/say";
 import { HarvestChart } from "./HarvestChart";
 
@@ -55,7 +56,10 @@ export function LifePage() {
               <span className="logday">
                 {report.events[at - 1]?.label === event.label ? "" : event.label}
               </span>
-              <span>{event.words}</span>
+              <span>
+                {event.words}
+                <Photos garden={life.data.garden} photos={event.photos} words={event.words} />
+              </span>
             </li>
           ))}
         </ol>

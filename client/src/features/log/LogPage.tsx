@@ -10,6 +10,7 @@ import { useWrites } from "../../queue/useQueue";
 import { editsOf, laneOf } from "../../queue/writes";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { Photos } from "../../ui/Photos";
 import { Pick } from "../../ui/Pick";
 import { say } from "../../texts/say";
 import { LogForm } from "./LogForm";
@@ -168,6 +169,7 @@ function Rows({ log, rows }: { log: Log; rows: readonly EntryRow[] }) {
                   <span className="quiet">{row.place}</span>
                 )}
                 {row.fields.note && row.fields.note !== row.words && <span> {row.fields.note}</span>}
+                <Photos garden={log.id} photos={row.fields.photos} words={row.words} />
                 {row.fields.who && <span className="quiet"> {row.fields.who}</span>}
               </span>
               {log.may_edit && kind && (

@@ -14,6 +14,7 @@ from django.utils import timezone
 
 from gardens.models import Sent
 from gardens.services.owned import purge_deleted
+from gardens.services.photos import purge_unused
 
 _KEPT = dt.timedelta(days=30)
 
@@ -31,3 +32,4 @@ class Command(BaseCommand):
             kind.objects.filter(attempt_time__lt=before).delete()
         Sent.objects.filter(when__lt=before).delete()
         purge_deleted()
+        purge_unused()
