@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import datetime as dt
+from typing import get_args
 
 import numpy as np
+from ascent import tables
 from ascent.errors import InvalidPlan
 from ascent.files.log_table import read_log, write_log
 from ascent.files.plan import Plan, read_plan, write_plan
@@ -12,7 +14,7 @@ from ascent.ground.plot import geometry_of
 from ascent.log.line import read_entry
 from ascent.log.members import counted, member_called, name_of
 from ascent.log.now import closed, open_breaks, whole_log
-from ascent.plan.entries import Entry
+from ascent.plan.entries import Entry, EntryKind
 from ascent.plan.model import Diary, Found, Garden, Marked
 from ascent.season.forecast import forecast_of
 from ascent.season.harvest import Harvest
@@ -21,12 +23,14 @@ from ascent.telling.log import entry_words
 from tests.support import NearTestCase, demo
 
 AT = dt.datetime(2026, 7, 10, 18, 0, tzinfo=dt.UTC)  # a Friday
-POUND, BUSHEL_OF_TOMATOES = 0.45359237, 53.0  # the second: USDA Agriculture Handbook 697, value from memory
+POUND = 0.45359237
+BUSHEL_OF_TOMATOES, BUSHEL_OF_BEANS = 53.0, 30.0  # USDA Agriculture Handbook 697, values from memory
 # line, written at: kind, fields that it has besides day and place
 SAID = (
     ("6 lb tomatoes from Lantern Row", "", "harvest", {"structure": "lantern-row", "mass": 6 * POUND}),
     ("3 lb 4 oz tomatoes from lantern row", "", "harvest", {"mass": 3.25 * POUND, "crop": "tom-slicer"}),
     ("half a bushel of tomatoes", "lantern-row", "harvest", {"mass": BUSHEL_OF_TOMATOES / 2 * POUND}),
+    ("2 quarts of beans from Barrel Tripod", "", "harvest", {"mass": 2 / 32 * BUSHEL_OF_BEANS * POUND}),
     ("800 g beans from Barrel Tripod", "", "harvest", {"mass": 0.8, "crop": "bean-pole"}),
     ("picked 14 cucumbers at Quay Fence", "", "harvest", {"count": 14, "crop": "cuc-slice"}),
     ("post 3 leans 4 cm", "lantern-row", "lean", {"moved": 0.04}),
@@ -116,6 +120,9 @@ class LineTest(NearTestCase):
 
 
 class EntryTest(NearTestCase):
+    def test_the_model_and_the_table_know_the_same_kinds(self):
+        self.assertEqual(list(get_args(EntryKind)), list(tables.log_kinds()))
+
     def test_it_has_the_fields_of_its_kind_only(self):
         with self.assertRaisesRegex(ValueError, "mass: no such field"):
             entry("a", "lean", "2026-07-01", moved=0.1, mass=2.0)

@@ -4127,7 +4127,7 @@ export interface components {
         };
         /**
          * LifeEvent
-         * @description One thing in the life of a support: its day, what sort of thing it is, what it says.
+         * @description One thing in the life of a support: its day, and what it says.
          *
          *     key: of the entry of the log that says it, empty where something else does. photos: digests of its photos.
          */
@@ -4149,8 +4149,6 @@ export interface components {
              * @default []
              */
             photos: string[];
-            /** Sort */
-            sort: string;
             /** Words */
             words: string;
         };
@@ -4180,32 +4178,35 @@ export interface components {
             /** Name */
             name: string;
             report: components["schemas"]["LifeReport"];
-            /**
-             * Units
-             * @enum {string}
-             */
-            units: "metric" | "imperial";
         };
         /**
          * LifeReport
          * @description The life of a support: its figures, its harvest by week, all that happened to it, the latest first.
+         *
+         *     most: of any week’s harvest [kg], and as it is written.
          */
         LifeReport: {
             /** Events */
             events: components["schemas"]["LifeEvent"][];
             /** Figures */
             figures: components["schemas"]["LifeFigure"][];
+            /** Most */
+            most: number;
+            /** Most Text */
+            most_text: string;
             /** Weeks */
             weeks: components["schemas"]["LifeWeek"][];
         };
         /**
          * LifeWeek
          * @description A week of harvest: what was forecast before anything was picked, and what came, nothing where that is
-         *     not known yet. [kg]
+         *     not known yet [kg]; what came as it is written.
          */
         LifeWeek: {
             /** Came */
             came: number | null;
+            /** Came Text */
+            came_text: string;
             /** Label */
             label: string;
             /** Meant */
@@ -4399,7 +4400,7 @@ export interface components {
         };
         /**
          * LogPlace
-         * @description A support or bed that an entry can be of: its key and name, the crops on it, its parts by key.
+         * @description A support or bed that an entry can be of: its key and name, and the crops on it.
          */
         LogPlace: {
             /** Crops */

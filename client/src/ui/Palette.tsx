@@ -6,6 +6,8 @@ export interface Command {
   name: string;
   hint: string;
   keys?: string;
+  /** It is offered for what was typed, and is nothing that is called so. */
+  unnamed?: boolean;
   run: () => void;
 }
 
@@ -50,11 +52,12 @@ export function Palette({ commands, onLine, onClose }: Props) {
       fitting.push({
         name: say("ui.writeInTheLog", { line }),
         hint: say("ui.savesItInTheLog"),
+        unnamed: true,
         run: () => onLine(line),
       });
     return fitting;
   }, [commands, typed, onLine]);
-  const nothing = found.every((each) => each.hint === say("ui.savesItInTheLog"));
+  const nothing = found.every((each) => each.unnamed);
   const index = Math.min(at, Math.max(found.length - 1, 0));
   useEffect(() => {
     list.current?.children[index]?.scrollIntoView({ block: "nearest" });

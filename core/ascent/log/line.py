@@ -16,21 +16,19 @@ from ..words.quantities import System, read
 from .members import CALLED, member_called
 
 LONGEST = 200  # letters of a line
-_POUND = 0.45359237  # [kg]
-_QUARTS = 32  # of a bushel
 _NUMBER = r"(\d+(?:[.,]\d+)?)"
-_KINDS_READ = {  # by the field it goes to: what it looks like, and the kind of quantity
-    "mass": (rf"{_NUMBER}\s*(?:lbs?|pounds?)\s*{_NUMBER}\s*(?:oz|ounces?)\b", "mass"),
-    "mass ": (rf"{_NUMBER}\s*(?:kg|kilos?|g|grams?|lbs?|pounds?|oz|ounces?)\b", "mass"),
-    "pull": (rf"\b(?:pull(?:ed)?|under|with)\s+(?:of\s+)?({_NUMBER}\s*(?:k?n|lbf|kgf)\b)", "force"),
-    "gust": (rf"{_NUMBER}\s*(?:m/s|km/h|kmh|mph|knots?|kn|kt)\b", "speed"),
-    "volume": (rf"{_NUMBER}\s*(?:l|litres?|liters?|gal|gallons?)\b", "volume"),
-    "minutes": (rf"{_NUMBER}\s*(?:h|hrs?|hours?)(?:\s*{_NUMBER}\s*(?:min|minutes?))?\b", "hours"),
-    "minutes ": (rf"{_NUMBER}\s*(?:min|mins|minutes?)\b", "minutes"),
-    "waits": (rf"\b(?:wait|waiting)\s+{_NUMBER}\s*days?\b|\b{_NUMBER}\s*days?\s*(?:wait|until|to)\b", "days"),
-    "height": (r"\bat\s+(\d[\d.,]*\s*(?:m|cm|ft|feet|in|inches)\b(?:\s*\d+\s*in\b)?)", "length"),
-    "moved": (r"(\d[\d.,]*\s*(?:mm|cm|m|ft|feet|in|inch|inches)\b)", "length"),
-}
+_READ = (  # the field it goes to, what it looks like, and the kind of quantity
+    ("mass", rf"{_NUMBER}\s*(?:lbs?|pounds?)\s*{_NUMBER}\s*(?:oz|ounces?)\b", "mass"),
+    ("mass", rf"{_NUMBER}\s*(?:kg|kilos?|g|grams?|lbs?|pounds?|oz|ounces?)\b", "mass"),
+    ("pull", rf"\b(?:pull(?:ed)?|under|with)\s+(?:of\s+)?({_NUMBER}\s*(?:k?n|lbf|kgf)\b)", "force"),
+    ("gust", rf"{_NUMBER}\s*(?:m/s|km/h|kmh|mph|knots?|kn|kt)\b", "speed"),
+    ("volume", rf"{_NUMBER}\s*(?:l|litres?|liters?|gal|gallons?)\b", "volume"),
+    ("minutes", rf"{_NUMBER}\s*(?:h|hrs?|hours?)(?:\s*{_NUMBER}\s*(?:min|minutes?))?\b", "hours"),
+    ("minutes", rf"{_NUMBER}\s*(?:min|mins|minutes?)\b", "minutes"),
+    ("waits", rf"\b(?:wait|waiting)\s+{_NUMBER}\s*days?\b|\b{_NUMBER}\s*days?\s*(?:wait|until|to)\b", "days"),
+    ("height", r"\bat\s+(\d[\d.,]*\s*(?:m|cm|ft|feet|in|inches)\b(?:\s*\d+\s*in\b)?)", "length"),
+    ("moved", r"(\d[\d.,]*\s*(?:mm|cm|m|ft|feet|in|inch|inches)\b)", "length"),
+)
 _STORM = {"storm", "gale"}
 _DAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
 _TEMPERATURE = re.compile(r"([-−]?\d+(?:[.,]\d+)?)\s*(?:°\s*)?(c|f)?\b")
@@ -237,23 +235,18 @@ def _member(reading: _Reading, garden: Garden, structure: Structure, fields: dic
 def _measured(reading: _Reading, crop: str | None) -> None:
     """Find a measure that a crop is sold by: quarts, bushels, lugs."""
     row = next((row for row in tables.measures().values() if crop in row.crops), None)
-    match = row and reading.take(rf"(?:{_NUMBER}|\b(an?|half a))\s*(quarts?|bushels?|lugs?)\b")
-    if not row or not match:
+    if row is None:
         return
-    bushel = row.bushel_lb
-    each = {"quart": bushel / _QUARTS, "bushel": bushel, "lug": row.lug_lb or bushel / 2}
-    count = _number(match[1]) if match[1] else 0.5 if match[2] == "half a" else 1.0
-    reading.found["mass"] = count * each[match[3].removesuffix("s")] * _POUND
+    match = reading.take(rf"(?:{_NUMBER}|\b(an?|half a))\s*({'|'.join(row.sizes)})s?\b")
+    if match:
+        count = _number(match[1]) if match[1] else 0.5 if match[2] == "half a" else 1.0
+        reading.found["mass"] = count * row.sizes[match[3]]
 
 
 def _quantities(line: str, reading: _Reading) -> None:
-    for name, (pattern, kind) in _KINDS_READ.items():
-        to = name.strip()
-        if to in reading.found:
-            continue
-        match = reading.take(pattern)
-        if match:
-            reading.found[to] = _value(line, match, kind, reading.system)
+    for name, pattern, kind in _READ:
+        if name not in reading.found and (match := reading.take(pattern)):
+            reading.found[name] = _value(line, match, kind, reading.system)
 
 
 def _value(line: str, match: re.Match[str], kind: str, system: System) -> float | int:

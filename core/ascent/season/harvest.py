@@ -93,10 +93,6 @@ def gluts_and_gaps(total: Array) -> tuple[list[int], list[int]]:
     )
 
 
-_POUND = 0.45359237  # [kg]
-_QUARTS = 32  # of a bushel
-
-
 def measured(crop: str, kg: float) -> tuple[float, str] | None:
     """Return a harvest in the largest measure that it fills half of, in which such a crop is sold: how many,
     and of what; nothing where it is sold by weight.
@@ -106,9 +102,7 @@ def measured(crop: str, kg: float) -> tuple[float, str] | None:
     row = next((row for row in tables.measures().values() if crop in row.crops), None)
     if row is None:
         return None
-    bushel = row.bushel_lb * _POUND
-    sizes = [("bushel", bushel), *([("lug", row.lug_lb * _POUND)] if row.lug_lb else [])]
-    for name, size in (*sizes, ("quart", bushel / _QUARTS)):
+    for name, size in row.sizes.items():
         if kg >= size / 2:
             return kg / size, name
     return None

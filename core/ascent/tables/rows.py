@@ -407,6 +407,10 @@ class Job(Row):
     sort: Literal["build", "sow", "train", "prune", "fruit", "feed", "scout", "pick", "look", "clear"]
 
 
+_POUND = 0.45359237  # [kg]
+_QUARTS = 32  # of a bushel
+
+
 @dataclass(frozen=True)
 class Measure(Row):
     """Measures that crops are sold by: what a bushel of them weighs, and a lug where there is one. [lb]"""
@@ -414,6 +418,12 @@ class Measure(Row):
     crops: tuple[str, ...]
     bushel_lb: float
     lug_lb: float | None
+
+    @property
+    def sizes(self) -> dict[str, float]:
+        """Return what each measure of them weighs, the largest first. [kg]"""
+        pounds = {"bushel": self.bushel_lb, "lug": self.lug_lb, "quart": self.bushel_lb / _QUARTS}
+        return {name: weight * _POUND for name, weight in pounds.items() if weight}
 
 
 @dataclass(frozen=True)

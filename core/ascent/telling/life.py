@@ -16,7 +16,7 @@ from ..report.wording import money, time_text
 from ..season.forecast import forecast_of
 from ..season.harvest import Harvest, harvest_of
 from ..season.visits import Due
-from ..words.quantities import write
+from ..words.quantities import System, write
 from ..words.texts import template
 from .log import Where, entry_words
 from .season import kept_of, task_title
@@ -27,14 +27,13 @@ _BUILT = ("build", "build-day", "plant", "sow", "clear", "take-down", "repair") 
 
 
 class LifeEvent(Typed):
-    """One thing in the life of a support: its day, what sort of thing it is, what it says.
+    """One thing in the life of a support: its day, and what it says.
 
     key: of the entry of the log that says it, empty where something else does. photos: digests of its photos.
     """
 
     on: dt.date
     label: str
-    sort: str
     words: str
     key: str = ""
     photos: tuple[str, ...] = ()
@@ -49,20 +48,26 @@ class LifeFigure(Typed):
 
 class LifeWeek(Typed):
     """A week of harvest: what was forecast before anything was picked, and what came, nothing where that is
-    not known yet. [kg]
+    not known yet [kg]; what came as it is written.
     """
 
     monday: dt.date
     label: str
     meant: float
     came: float | None
+    came_text: str
 
 
 class LifeReport(Typed):
-    """The life of a support: its figures, its harvest by week, all that happened to it, the latest first."""
+    """The life of a support: its figures, its harvest by week, all that happened to it, the latest first.
+
+    most: of any week’s harvest [kg], and as it is written.
+    """
 
     figures: tuple[LifeFigure, ...]
     weeks: tuple[LifeWeek, ...]
+    most: float
+    most_text: str
     events: tuple[LifeEvent, ...]
 
 
@@ -85,10 +90,13 @@ def life_report(
     events = [*_entries(own, garden, where), *_record(garden, structure), *_tasks(kept, garden)]
     events += _planted(kept, today)
     shown = sorted((event for event in events if event.on <= today), key=lambda event: event.on, reverse=True)
-    year = today.year
+    year, weeks = today.year, _weeks(kept, today, garden.units)
+    most = max((max(week.meant, week.came or 0.0) for week in weeks), default=0.0)
     return LifeReport(
         figures=tuple(_figures(garden, kept, own, today)),
-        weeks=_weeks(kept, today),
+        weeks=weeks,
+        most=most,
+        most_text=write(most, "mass", garden.units),
         events=tuple(event.model_copy(update={"label": date_text(event.on, year)}) for event in shown),
     )
 
@@ -97,24 +105,22 @@ def _entries(own: Sequence[Entry], garden: Garden, where: Where) -> Iterator[Lif
     for entry in own:
         words = entry_words(entry, garden.units, garden.currency, where)
         note = f" {entry.note}" if entry.note and entry.note != words else ""
-        yield LifeEvent(
-            on=entry.on, label="", sort=entry.kind, words=words + note, key=entry.key, photos=entry.photos
-        )
+        yield LifeEvent(on=entry.on, label="", words=words + note, key=entry.key, photos=entry.photos)
 
 
 def _record(garden: Garden, structure: Structure) -> Iterator[LifeEvent]:
     record = next((each for each in garden.records if each.structure == structure.key), None)
     if record is None:
         return
-    yield LifeEvent(on=record.begun, label="", sort="build", words=template("life.begun"))
+    yield LifeEvent(on=record.begun, label="", words=template("life.begun"))
     if record.differs:
         day = max(each.at for each in record.differs.values()).date()
         words = template("life.differs").format(count=len(record.differs))
-        yield LifeEvent(on=day, label="", sort="build", words=words)
+        yield LifeEvent(on=day, label="", words=words)
     for pull in record.pulls.values():
-        yield LifeEvent(on=pull.at.date(), label="", sort="build", words=template("life.pulled"))
+        yield LifeEvent(on=pull.at.date(), label="", words=template("life.pulled"))
     if record.stands:
-        yield LifeEvent(on=record.stands, label="", sort="build", words=template("life.built"))
+        yield LifeEvent(on=record.stands, label="", words=template("life.built"))
 
 
 def _tasks(kept: Kept, garden: Garden) -> Iterator[LifeEvent]:
@@ -124,7 +130,6 @@ def _tasks(kept: Kept, garden: Garden) -> Iterator[LifeEvent]:
             yield LifeEvent(
                 on=due.mark.at.date(),
                 label="",
-                sort=due.task.row.sort,
                 words=task_title(kept.tended, due.task, garden.units) + template("life.done"),
             )
 
@@ -141,10 +146,10 @@ def _planted(kept: Kept, today: dt.date) -> Iterator[LifeEvent]:
             words = template("life.planted-by-plan").format(
                 crop=grown.crop.called, count=grown.planting.count
             )
-            yield LifeEvent(on=day, label="", sort="plant", words=words)
+            yield LifeEvent(on=day, label="", words=words)
 
 
-def _weeks(kept: Kept, today: dt.date) -> tuple[LifeWeek, ...]:
+def _weeks(kept: Kept, today: dt.date, system: System) -> tuple[LifeWeek, ...]:
     mondays, harvests = _harvests(kept)
     meant = sum((harvest.usual for _, harvest in harvests), np.zeros(len(mondays)))
     picked = [each for crop, _ in harvests for each in picked_of(kept.log, kept.structure.key, crop)]
@@ -159,6 +164,7 @@ def _weeks(kept: Kept, today: dt.date) -> tuple[LifeWeek, ...]:
                     label=date_text(monday),
                     meant=round(float(meant[week]), 3),
                     came=round(came, 3) if passed else None,
+                    came_text=write(came, "mass", system),
                 )
             )
     return tuple(weeks)

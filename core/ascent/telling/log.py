@@ -127,7 +127,8 @@ def written_of(entry: Entry, system: System) -> dict[str, str]:
 
 def _values(entry: Entry, system: System, currency: str) -> dict[str, str]:
     values = dict.fromkeys(Entry.model_fields, "") | written_of(entry, system)
-    values["amount"] = values["mass"] or (str(entry.count) if entry.count is not None else "")
+    pieces = template("log.pieces").format(count=entry.count) if entry.count else ""
+    values["amount"] = values["mass"] or pieces
     crop = tables.crops()[entry.crop].called if entry.crop else ""
     values["crop"] = crop or template("log.everything")
     values["minutes"] = f"{entry.minutes:.0f} min" if entry.minutes else ""

@@ -17,14 +17,16 @@ router = Router()
 @router.get("/gardens/{garden_id}/plan.json", response={200: str, **REFUSED})
 def plan(request: HttpRequest, garden_id: int) -> HttpResponse:
     """Return the whole garden as a garden file."""
-    text = exchange.plan_text(access.garden_for(visitor_of(request), garden_id))
+    visitor = visitor_of(request)
+    text = exchange.plan_text(access.garden_for(visitor, garden_id), visitor)
     return file_answer(text, "application/json", f"garden-{garden_id}.plan.json")
 
 
 @router.get("/gardens/{garden_id}/tables/{what}.csv", response={200: str, **REFUSED})
 def table(request: HttpRequest, garden_id: int, what: schemas.Table) -> HttpResponse:
     """Return beds, plantings, materials, the shed or the log as CSV."""
-    text = exchange.table_text(access.garden_for(visitor_of(request), garden_id), what)
+    visitor = visitor_of(request)
+    text = exchange.table_text(access.garden_for(visitor, garden_id), what, visitor)
     return file_answer(text, "text/csv; charset=utf-8", f"garden-{garden_id}-{what}.csv")
 
 

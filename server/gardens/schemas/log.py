@@ -32,7 +32,7 @@ class EntryRow(Typed):
 
 
 class LogPlace(Typed):
-    """A support or bed that an entry can be of: its key and name, the crops on it, its parts by key."""
+    """A support or bed that an entry can be of: its key and name, and the crops on it."""
 
     key: str
     name: str
@@ -87,5 +87,4 @@ class LifeOut(Typed):
     name: str
     garden: int
     bed_name: str
-    units: System
     report: LifeReport

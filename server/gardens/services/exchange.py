@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import json
 from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
@@ -22,7 +23,7 @@ from ascent.telling.changes import sentence
 
 from .. import schemas
 from ..models import Garden, Thing
-from .access import Granted, Visitor
+from .access import Granted, Visitor, by_link
 from .edits import Stale
 from .garden import garden_out
 from .owned import made_once
@@ -44,16 +45,23 @@ from .writing import Wanted, change_garden
 _MOST_LINES = 300
 
 
-def plan_text(granted: Granted) -> str:
-    """Return a garden as a plan file."""
-    return write_plan(whole(state_of(granted.garden)), log_of(granted.garden))
+def plan_text(granted: Granted, visitor: Visitor) -> str:
+    """Return a garden as a plan file; who comes by a link is not told who did what."""
+    text = write_plan(whole(state_of(granted.garden)), log_of(granted.garden))
+    if not by_link(visitor, granted.garden):
+        return text
+    plan = json.loads(text, object_hook=lambda thing: {**thing, "who": ""} if "who" in thing else thing)
+    return json.dumps(plan, indent=1, ensure_ascii=False) + "\n"
 
 
-def table_text(granted: Granted, what: Table) -> str:
-    """Return a table of a garden, or its log, as CSV."""
+def table_text(granted: Granted, what: Table, visitor: Visitor) -> str:
+    """Return a table of a garden, or its log, as CSV; who comes by a link is not told who wrote it."""
     core = whole(state_of(granted.garden))
     if what == "log":
-        return write_log(log_of(granted.garden), core, core.units)
+        log = log_of(granted.garden)
+        if by_link(visitor, granted.garden):
+            log = [entry.model_copy(update={"who": ""}) for entry in log]
+        return write_log(log, core, core.units)
     return write_table(core, what, core.units)
 
 

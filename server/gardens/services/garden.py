@@ -464,7 +464,7 @@ def lines(
     sites = {home: _site(place, state["bed", home].document) for home in {held.home for held in wanted}}
     shed = stock_in(state)
     went_in = _went_in(state)
-    broken = broken_in(granted.garden, known_of(granted.garden).core)
+    broken = broken_in(known_of(granted.garden))
     structure_lines: list[schemas.StructureLine] = []
     known = _line.cache_info().misses
     for held in wanted:

@@ -24,7 +24,7 @@ from ..models import Garden, Thing
 from .access import Granted, Visitor, by_link
 from .clock import today
 from .known import Known, known_of
-from .state import held_from, log_of, state_of, whole
+from .state import held_from, log_of
 
 PAGE = 60
 _BEFORE = dt.timedelta(days=150)  # the day a garden’s year turns on that something of its season may happen
@@ -148,9 +148,16 @@ def line_read(granted: Granted, sent: schemas.LogLineIn) -> schemas.LogLineOut:
     )
 
 
-def broken_in(garden: Garden, core: model.Garden) -> dict[str, str]:
-    """Return what is broken and not mended, in words, by the keys of its supports."""
-    happened = whole_log(core, log_of(garden, Q(kind__in=_LASTING)))
+def broken_in(known: Known) -> dict[str, str]:
+    """Return what is broken and not mended, in words, by the keys of its supports; calculated once for a
+    garden at one number.
+    """
+    return known.once("broken", lambda: _broken(known))
+
+
+def _broken(known: Known) -> dict[str, str]:
+    core = known.core
+    happened = whole_log(core, log_of(known.garden, Q(kind__in=_LASTING)))
     diaries = {diary.structure: diary for diary in core.diaries}
     found = {}
     for bed in core.beds:
@@ -167,7 +174,7 @@ def life_out(row: Thing) -> schemas.LifeOut:
     Raises:
         Http404: Its bed cannot be read.
     """
-    core = whole(state_of(row.garden))
+    core = known_of(row.garden).core
     for bed in core.beds:
         for structure in bed.structures:
             if structure.key == row.key:
@@ -180,7 +187,6 @@ def life_out(row: Thing) -> schemas.LifeOut:
                     name=structure.name,
                     garden=row.garden_id,
                     bed_name=bed.name,
-                    units=core.units,
                     report=report,
                 )
     raise Http404

@@ -104,7 +104,7 @@ def structure_out(row: Thing, granted: Granted) -> schemas.StructureOut:
         currency=site.garden.currency,
         revision=row.revision,
         may_edit=granted.role != "read",
-        broken=broken_in(row.garden, known_of(row.garden).core).get(row.key, ""),
+        broken=broken_in(known_of(row.garden)).get(row.key, ""),
         draft=_draft(structure, site),
     )
 

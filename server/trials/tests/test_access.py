@@ -260,6 +260,17 @@ class SharingTest(ApiTestCase):
 
     def test_who_comes_by_a_link_is_told_nobody_s_account_but_the_owner_s(self):
         self.call("put", self.path("/people"), {"name": "tobin", "may_edit": True})
+        entry = {
+            "kind": "entry",
+            "act": "add",
+            "key": "log-1",
+            "change": {"line": "frost -1", "who": "tobin"},
+        }
+        mark = {"state": "done", "at": "2026-08-01T12:00:00Z", "who": "tobin"}
+        diary = {"name": "Diary", "structure": "lantern-row", "marks": {"2026.build.1": mark}}
+        logged = {"edits": [entry, {"kind": "diary", "act": "add", "key": "diary", "change": diary}]}
+        self.call("post", self.path("/edits"), logged)
+        self.assertIn("tobin", self.call("get", self.path("/tables/log.csv")))
         edits = {"edits": [{"kind": "bed", "key": "cove-bed", "change": {"name": "Cove"}}]}
         self.as_other().post(f"/api/{self.path('/edits')}", edits, content_type="application/json")
         visitor = Client()
@@ -268,7 +279,10 @@ class SharingTest(ApiTestCase):
             {"token": self.call("post", self.path("/link"))["link"]},
             content_type="application/json",
         )
-        for path in ("", "/history", "/history/1", "/history/0"):
+        for path in (
+            *("", "/history", "/history/1", "/history/0", "/log", "/week"),
+            *("/plan.json", "/tables/log.csv"),
+        ):
             self.assertNotIn(b"tobin", visitor.get(f"/api/{self.path(path)}").content, path)
         self.assertEqual(
             visitor.get(f"/api/{self.path('/history')}").json()[0]["who"], "somebody it is shared with"

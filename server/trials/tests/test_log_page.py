@@ -96,7 +96,7 @@ class AnywhereTest(SeasonTestCase):
         self.saved()
         entry = LogEntry.objects.get(garden=self.garden)
         self.assertEqual((entry.kind, entry.structure), ("harvest", "lantern-row"))
-        page.get_by_role("link", name="Life").click()
+        page.get_by_role("link", name="Life of this support").click()
         expect(page.get_by_role("heading", level=1)).to_have_text("The life of Lantern Row")
         expect(page.get_by_text("1.5 kg picked so far")).to_be_visible()
         expect(page.get_by_role("img", name="Harvest by week")).to_be_visible()

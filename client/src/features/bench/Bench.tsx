@@ -128,7 +128,6 @@ export function Bench({ structure, catalogue }: Props) {
         <Link to={`/structures/${structure.id}/parts`}>
           {report ? say("bench.partsCost", { cost: report.cost_text }) : say("bench.parts")}
         </Link>
-        <Link to={`/structures/${structure.id}/life`}>{say("log.life")}</Link>
       </Bar>
       {hand.conflict && (
         <Conflicts
@@ -275,6 +274,9 @@ export function Bench({ structure, catalogue }: Props) {
                 onPoint={(key) => setPointed({ link: key, member: null })}
               />
               <AnswerMore report={report} />
+              <p>
+                <Link to={`/structures/${structure.id}/life`}>{say("log.lifeOfThisSupport")}</Link>
+              </p>
               {report.headline.beside && (
                 <p className="quiet" style={{ fontSize: 13.5, marginTop: 6 }}>
                   {report.headline.beside}

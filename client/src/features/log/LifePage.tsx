@@ -45,9 +45,7 @@ export function LifePage() {
             </div>
           ))}
         </dl>
-        {report.weeks.length > 0 && (
-          <HarvestChart weeks={report.weeks} imperial={life.data.units === "imperial"} />
-        )}
+        {report.weeks.length > 0 && <HarvestChart report={report} />}
         <h2>{say("log.whatHappened")}</h2>
         {report.events.length === 0 && <p className="quiet">{say("log.nothingYet")}</p>}
         <ol className="logrows">
