@@ -60,6 +60,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("./features/log/LogPage")).LogPage }),
           },
           {
+            path: "gardens/:gardenId/lessons",
+            lazy: async () => ({ Component: (await import("./features/log/LessonsPage")).LessonsPage }),
+          },
+          {
             path: "gardens/:gardenId/shed",
             lazy: async () => ({ Component: (await import("./features/shed/ShedPage")).ShedPage }),
           },

@@ -12,6 +12,7 @@ from typing import Any, TypeVar
 
 import numpy as np
 from ascent.files.plan import read_plan
+from ascent.plan.entries import Entry
 from ascent.plan.model import Bed, Garden, Planting, Site, Structure
 from ascent.shapes import earth
 
@@ -77,3 +78,8 @@ def fence(
 def demo() -> Garden:
     """Return the demo garden, read once."""
     return read_plan((EXAMPLES / "lantern-quay.json").read_text(encoding="utf-8")).garden
+
+
+def demo_log() -> tuple[Entry, ...]:
+    """Return what happened in the demo garden."""
+    return read_plan((EXAMPLES / "lantern-quay.json").read_text(encoding="utf-8")).log

@@ -16,8 +16,11 @@ from ascent.log.members import counted, member_called, name_of
 from ascent.log.now import closed, open_breaks, whole_log
 from ascent.plan.entries import Entry, EntryKind
 from ascent.plan.model import Diary, Found, Garden, Marked
+from ascent.plan.standing import plain_site
+from ascent.report.evaluation import evaluate, outline
 from ascent.season.forecast import forecast_of
 from ascent.season.harvest import Harvest
+from ascent.season.storm import storm_check
 from ascent.telling.log import entry_words
 
 from tests.support import NearTestCase, demo
@@ -286,3 +289,46 @@ class ForecastTest(NearTestCase):
             factors.append(told.factor)
         self.assertEqual(factors, sorted(factors, reverse=True))
         self.assertTrue(0.88 < factors[0] < 1.0 and 0.5 < factors[-1] < 0.8, factors)
+
+
+class BrokenTest(NearTestCase):
+    """What holds while a part is broken: its neighbours carry its share (tributary width, trade fact: common
+    practice, no source).
+    """
+
+    def setUp(self):
+        garden = demo()
+        self.bed, self.structure = next(
+            (bed, each) for bed in garden.beds for each in bed.structures if each.key == "lantern-row"
+        )
+        self.site = plain_site(garden, self.bed)
+        self.post = member_called(geometry_of(self.bed, self.structure), "post", 3)
+
+    def test_the_two_beside_a_post_carry_half_its_share_each(self):
+        before = {link.key: link for link in evaluate(self.site, self.structure).path}
+        for key, link in before.items():
+            after = link.without({self.post.key})
+            if self.post.key in link.members:
+                self.assertGreater(len(link.members), 2)
+                np.testing.assert_allclose(after.use, 1.5 * link.use, err_msg=key)
+            else:
+                self.assertIs(after, link)
+
+    def test_the_only_one_left_carries_all_and_where_none_is_left_nothing_holds(self):
+        link = next(
+            link for link in evaluate(self.site, self.structure).path if self.post.key in link.members
+        )
+        np.testing.assert_allclose(link.without(link.members[1:]).use, len(link.members) * link.use)
+        self.assertTrue(np.all(np.isinf(link.without(link.members).use[link.use > 0])))
+
+    def test_it_holds_less_and_fallen_nothing_and_a_storm_knows(self):
+        whole = outline(self.site, self.structure).limit
+        self.assertLess(outline(self.site, self.structure, broken={self.post.key}).limit, whole)
+        self.assertEqual(outline(self.site, self.structure, broken={""}).limit, 0.0)
+        on = dt.date(2026, 8, 5)
+        stands, down = (
+            storm_check(self.site, self.structure, on, 6.0, False, frozenset(broken))
+            for broken in ((), ("",))
+        )
+        self.assertEqual((stands.outcome, down.outcome), ("holds", "goes"))
+        self.assertEqual(down.moves, ())

@@ -50,6 +50,16 @@ export const useLineRead = (garden: number, line: string, about: string) =>
       ),
   });
 
+/** What the log of a garden teaches. */
+export const useLessons = (garden: number) =>
+  useQuery({
+    queryKey: ["lessons", garden],
+    queryFn: ({ signal }) =>
+      exactly<Schemas["LessonsOut"]>(
+        api.GET("/api/gardens/{garden_id}/lessons", { signal, params: { path: { garden_id: garden } } }),
+      ),
+  });
+
 /** The life of a support. */
 export const useLife = (structure: number) =>
   useQuery({

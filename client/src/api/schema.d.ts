@@ -528,6 +528,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lessons
+         * @description Return what the log of a garden teaches, and how far it would move the verdicts.
+         */
+        get: operations["gardens_api_log_lessons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/lines": {
         parameters: {
             query?: never;
@@ -3859,6 +3879,11 @@ export interface components {
              * @enum {string}
              */
             state: "holds" | "stands" | "short";
+            /**
+             * Taught Said
+             * @default
+             */
+            taught_said: string;
             /** Weakest */
             weakest: string;
             /** Weakest Text */
@@ -4107,6 +4132,100 @@ export interface components {
             values: components["schemas"]["Filled"][];
             /** What */
             what: string;
+        };
+        /**
+         * LessonLine
+         * @description One thing that a lesson is about: what the tables say, what is counted with now, what the log says.
+         */
+        LessonLine: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Label */
+            label: string;
+            /** Now */
+            now: string;
+        };
+        /**
+         * LessonOut
+         * @description Something that the log teaches, and all that the garden counts with once it is used, or is not any
+         *     more.
+         */
+        LessonOut: {
+            report: components["schemas"]["LessonReport"];
+            /** Stop */
+            stop: components["schemas"]["Taught"][];
+            /** Use */
+            use: components["schemas"]["Taught"][];
+        };
+        /**
+         * LessonReport
+         * @description Something that the log teaches.
+         *
+         *     key: its own. title: in one sentence. evidence: on what. lines: what it changes. moves: how far it moves
+         *     the verdicts. caution: what speaks against it. used: whether it is counted with. taught: what is kept of
+         *     it when it is accepted. bed, tested: of the ground of a bed, kept with the bed. structure, option, value:
+         *     of a support, kept as its option.
+         */
+        LessonReport: {
+            /**
+             * Bed
+             * @default
+             */
+            bed: string;
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
+            /** Evidence */
+            evidence: string;
+            /** Key */
+            key: string;
+            /** Lines */
+            lines: components["schemas"]["LessonLine"][];
+            /** Moves */
+            moves: string[];
+            /**
+             * Option
+             * @default
+             */
+            option: string;
+            /** Planned */
+            planned?: number | null;
+            /**
+             * Structure
+             * @default
+             */
+            structure: string;
+            /**
+             * Taught
+             * @default []
+             */
+            taught: components["schemas"]["Taught"][];
+            tested?: components["schemas"]["Tested"] | null;
+            /** Title */
+            title: string;
+            /**
+             * Used
+             * @default false
+             */
+            used: boolean;
+            /** Value */
+            value?: number | null;
+        };
+        /**
+         * LessonsOut
+         * @description All that the log of a garden teaches.
+         */
+        LessonsOut: {
+            /** Id */
+            id: number;
+            /** Lessons */
+            lessons: components["schemas"]["LessonOut"][];
+            /** May Edit */
+            may_edit: boolean;
         };
         /**
          * Letter
@@ -4939,6 +5058,11 @@ export interface components {
                 [key: string]: number;
             };
             /**
+             * Taught
+             * @default []
+             */
+            taught: components["schemas"]["Taught"][];
+            /**
              * Timezone
              * @default UTC
              */
@@ -5005,6 +5129,8 @@ export interface components {
             prices?: {
                 [key: string]: number;
             } | null;
+            /** Taught */
+            taught?: components["schemas"]["Taught"][] | null;
             /** Timezone */
             timezone?: string | null;
             /** Units */
@@ -5637,9 +5763,13 @@ export interface components {
         };
         /**
          * ScaleOut
-         * @description What hangs on the scale. [N]
+         * @description What hangs on the scale: its pull [N], and as a weight [kg].
          */
         ScaleOut: {
+            /** Mass */
+            mass: number;
+            /** Mass Text */
+            mass_text: string;
             /** Name */
             name: string;
             /** Pull */
@@ -6599,7 +6729,7 @@ export interface components {
          * SupportsOut
          * @description Every kind of support for a crop, those that suit it best first; which beds are alike, what walls and
          *     fences run along, and what a kind is sized by where it comes first. `failed`: what is said of each kind
-         *     that could not be calculated.
+         *     that could not be calculated. taught_said: what the log taught and they are calculated with.
          */
         SupportsOut: {
             /** Beds */
@@ -6612,6 +6742,8 @@ export interface components {
             sized_by: ("per-season" | "cost" | "strength" | "work" | "life" | "own" | "looks")[];
             /** Supports */
             supports: components["schemas"]["Support"][];
+            /** Taught Said */
+            taught_said: string;
         };
         /**
          * TakeIn
@@ -6684,6 +6816,37 @@ export interface components {
             waits: string;
             /** Why */
             why: string;
+        };
+        /**
+         * Taught
+         * @description What the log taught of something that is not well known, and somebody accepted.
+         *
+         *     key: a row of uncertainties.csv, ‘site’ for how gusty the place is, ‘yield’ of a crop, ‘minutes’ of work.
+         *     about: the crop, or of the ground ‘bed/’ or ‘soil/’ and its key; empty for the whole garden. factor: so
+         *     many times what the tables say. spread: standard deviation of its logarithm. says: on what evidence.
+         */
+        Taught: {
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /** Factor */
+            factor: number;
+            /** Key */
+            key: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /** Spread */
+            spread: number;
         };
         /**
          * Tested
@@ -10893,6 +11056,100 @@ export interface operations {
             };
             /** @description not JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_log_lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ..errors import UnknownItem
+from ..family.as_taught import as_taught
 from ..family.protocol import Family
 from .a_frame import A_FRAME
 from .bed_frame import BED_FRAME
@@ -23,7 +24,7 @@ from .weave import WEAVE
 from .wire_trellis import WIRE_TRELLIS
 
 FAMILIES: dict[str, Family[Any]] = {
-    family.key: family
+    family.key: as_taught(family)
     for family in (
         MESH_FENCE,
         WIRE_TRELLIS,

@@ -221,9 +221,11 @@ def _twice(keys: list[tuple[str, str]]) -> Iterator[Problem]:
 
 
 def write_plan(garden: Garden, log: Sequence[Entry] = ()) -> str:
-    """Return a garden as a plan file, with what happened in it."""
-    plan = Plan(format="ascent-plan", version=FORMAT_VERSION, garden=garden, log=tuple(log))
-    return json.dumps(plan.model_dump(mode="json"), indent=1, ensure_ascii=False) + "\n"
+    """Return a garden as a plan file, with what happened in it: of an entry only what it says."""
+    plan = Plan(format="ascent-plan", version=FORMAT_VERSION, garden=garden)
+    written = plan.model_dump(mode="json")
+    written["log"] = [entry.model_dump(mode="json", exclude_defaults=True) for entry in log]
+    return json.dumps(written, indent=1, ensure_ascii=False) + "\n"
 
 
 def plan_schema() -> dict[str, Any]:

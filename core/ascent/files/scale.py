@@ -52,13 +52,15 @@ def identity_of(data: bytes) -> str | None:
     return found[1].strip() if found else None
 
 
-def settled(readings: list[Weighed]) -> float | None:
-    """Return the pull that the last readings agree on, or nothing where they do not yet. [N]"""
+def settled(readings: list[Weighed], near: float = _NEAR) -> float | None:
+    """Return the pull that the last readings agree on, to so many newtons or one in a hundred, or nothing
+    where they do not yet. [N]
+    """
     last = [reading.force for reading in readings[-_NEEDED:]]
     if len(last) < _NEEDED:
         return None
     middle = median(last)
-    return middle if max(last) - min(last) <= max(2 * _NEAR, 2 * _SHARE * abs(middle)) else None
+    return middle if max(last) - min(last) <= max(2 * near, 2 * _SHARE * abs(middle)) else None
 
 
 def _text(data: bytes) -> str:

@@ -85,8 +85,8 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
         _pick(free, crop.shoot_high_kg, crop.free_shoot_high_kg),
     )
     yield_kg, yield_high = (
-        _pick(free, crop.yield_kg, crop.free_yield_kg),
-        _pick(free, crop.yield_high_kg, crop.free_yield_high_kg),
+        season.times(index) * _pick(free, crop.yield_kg, crop.free_yield_kg),
+        season.times(index) * _pick(free, crop.yield_high_kg, crop.free_yield_high_kg),
     )
     carried = grown * crop.carried_share
     caps = tables.face_caps()[crop.cap_group]

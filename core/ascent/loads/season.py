@@ -150,6 +150,7 @@ class Season:
     late: by how much everything that grows is behind its usual course, one figure or (N, 1). [d]
     cloth: solid share of what is spread over it in each week, (W,), where anything ever is; cloth_kg_m2: what
         that weighs with the snow that may lie on it. [kg/m²]
+    bears: how many times its usual yield each planting bears here, where that was learnt.
     """
 
     days: Array
@@ -159,6 +160,11 @@ class Season:
     late: Array | float = 0.0
     cloth: Array | None = None
     cloth_kg_m2: Array | None = None
+    bears: tuple[float, ...] = ()
+
+    def times(self, planting: int) -> float:
+        """Return how many times its usual yield a planting bears here."""
+        return self.bears[planting] if planting < len(self.bears) else 1.0
 
     @property
     def weeks(self) -> int:
@@ -204,7 +210,10 @@ def season_of(garden: Place, plantings: tuple[Planting, ...], covers: tuple[Cove
     """Return the weeks of the calendar from the first planting to the last clearing, or until the last cover
     comes off.
     """
-    return _season(_key_of(garden), plantings, covers)
+    season = _season(_key_of(garden), plantings, covers)
+    if not garden.taught:
+        return season
+    return replace(season, bears=tuple(garden.times("yield", planting.crop) for planting in plantings))
 
 
 def cover_span(place: Place, cover: Covered) -> tuple[int, int]:

@@ -106,6 +106,11 @@ def open_breaks(structure: str, year: int, log: Sequence[Entry], diary: Diary | 
     return broken
 
 
+def parts_of(breaks: Iterable[Break]) -> frozenset[str]:
+    """Return the keys of the members that broke, an empty one where a support broke as a whole."""
+    return frozenset(broken.entry.member for broken in breaks)
+
+
 def closed(log: Iterable[Entry], bed: str, structure: str, crop: str, on: dt.date) -> Closed | None:
     """Return the treatment that keeps a crop from being picked on a day: the one that does so longest.
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any, Literal, NamedTuple, TypeVar
@@ -78,6 +78,18 @@ class Check:
         """
         return _over(self.demand if self.expected is None else self.expected, self.median)
 
+    def times(self, strengths: Mapping[str, tuple[float, float]]) -> Check:
+        """Return the check with what its strength rests on so many times as strong, as one designs to and as
+        one expects.
+        """
+        if self.rests_on not in strengths:
+            return self
+        return self.scaled(*strengths[self.rests_on])
+
+    def scaled(self, allowed: float, median: float) -> Check:
+        """Return the check so many times as strong, as one designs to and as one expects."""
+        return replace(self, allowed=self.allowed * allowed, median=self.median * median)
+
     def within(self, winds: Winds) -> Check:
         """Return the check in some of its winds."""
         return replace(
@@ -152,6 +164,28 @@ class Link:
         if self.made_of is None or self.item is None or self.item[0] != item.table:
             return None
         return replace(self, item=(item.table, item.key), checks=self.made_of(item))
+
+    def without(self, broken: Collection[str]) -> Link:
+        """Return the link with some of its members broken. The two beside one carry half its share each, the
+        only one left all of it; where none is left, nothing is carried. An empty key stands for all of it.
+
+        It is how wind and crop on a row are shared by width; members further off, that help, are left out.
+        """
+        gone = len(self.members) if "" in broken else sum(member in broken for member in self.members)
+        if not gone:
+            return self
+        left = len(self.members) - gone
+        share = 1.0 / (1.0 + gone / min(left, 2)) if left else 0.0
+        return replace(self, checks=tuple(check.scaled(share, share) for check in self.checks), made_of=None)
+
+    def times(self, strengths: Mapping[str, tuple[float, float]]) -> Link:
+        """Return the link with what its strengths rest on so many times as strong."""
+        made_of = self.made_of
+        return replace(
+            self,
+            checks=tuple(check.times(strengths) for check in self.checks),
+            made_of=made_of and (lambda item: tuple(check.times(strengths) for check in made_of(item))),
+        )
 
     def within(self, winds: Winds) -> Link:
         """Return the link in some of its winds."""

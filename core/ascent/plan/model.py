@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import math
 import re
 import unicodedata
 import zoneinfo
@@ -36,6 +37,9 @@ MOST_RECORDS = 600
 MOST_STEPS, MOST_DIFFERING = 60, 300  # of a record
 MOST_SEEN = 120  # weeks
 MOST_PAST = 120  # crops of a bed
+MOST_TAUGHT = 200
+_QUARTILE = 0.6745  # standard deviations
+GROUND = ("soil", "skin", "anchor")  # of uncertainties.csv: what is of the ground, bed by bed
 MOST_DIARIES, MOST_MARKS, MOST_STORMS = 600, 900, 200
 NO_CURRENCY = "¤"  # of a garden that never named its money
 MOST_ALIKE = 12  # beds or pots that get the same at once
@@ -628,6 +632,35 @@ def _zone(name: str) -> str:
     return name
 
 
+TaughtKey = Annotated[str, Field(pattern=r"^[a-z]+$", max_length=24)]
+
+
+class Taught(Typed):
+    """What the log taught of something that is not well known, and somebody accepted.
+
+    key: a row of uncertainties.csv, ‘site’ for how gusty the place is, ‘yield’ of a crop, ‘minutes’ of work.
+    about: the crop, or of the ground ‘bed/’ or ‘soil/’ and its key; empty for the whole garden. factor: so
+    many times what the tables say. spread: standard deviation of its logarithm. says: on what evidence.
+    """
+
+    key: TaughtKey
+    about: Annotated[str, Field(max_length=80)] = ""
+    factor: float = Field(ge=0.1, le=10.0)
+    spread: float = Field(ge=0.0, le=2.0)
+    on: dt.date
+    says: Annotated[str, Field(max_length=300), AfterValidator(written)] = ""
+
+    @property
+    def careful_strength(self) -> float:
+        """Return the factor on a strength one designs to: where it proved stronger, its lower quartile."""
+        return min(self.factor, max(1.0, self.factor * math.exp(-_QUARTILE * self.spread)))
+
+    @property
+    def careful_load(self) -> float:
+        """Return the factor on a load: where it proved lighter, its upper quartile."""
+        return max(self.factor, min(1.0, self.factor * math.exp(_QUARTILE * self.spread)))
+
+
 class Place(Typed):
     """A place: frost dates, warmth, wind, people's units, days and currency; a garden's own fields.
 
@@ -657,6 +690,7 @@ class Place(Typed):
     prices: dict[str, Annotated[float, Field(ge=0.0, le=1e6)]] = Field(default_factory=dict, max_length=500)
     hour: float | None = Field(None, ge=0.0, le=1e4, description="what an hour of work is counted at")
     path_width: float = Field(0.6, ge=0.3, le=3.0, description="the least width of a path here, m")
+    taught: Annotated[tuple[Taught, ...], counted_first(MOST_TAUGHT)] = ()
 
     @field_validator("first_frost")
     @classmethod
@@ -666,6 +700,15 @@ class Place(Typed):
                 "a day where last_frost has one, none where it has none: both or neither is allowed"
             )
         return first
+
+    def learnt(self, key: str, about: str = "") -> Taught | None:
+        """Return what the log taught of something, nothing where it did not or nobody accepted it."""
+        return next((each for each in self.taught if each.key == key and each.about == about), None)
+
+    def times(self, key: str, about: str = "") -> float:
+        """Return how many times what the tables say something is here: 1 where nothing was learnt."""
+        found = self.learnt(key, about)
+        return found.factor if found else 1.0
 
     @property
     def turns(self) -> MonthDay:
@@ -713,8 +756,23 @@ class Site(Typed):
         """
         own = self.garden.design_gust
         if own is None:
-            return self.exposure.design_gust_m_s
+            return self.exposure.design_gust_m_s * self.garden.times("site")
         return own * self.exposure.design_gust_m_s / tables.exposures()[self.garden.exposure].design_gust_m_s
+
+    @property
+    def forecast_ratio(self) -> float:
+        """Return the gust at the plant over the one measured or forecast at 10 m over open ground."""
+        return self.exposure.forecast_ratio * self.garden.times("site")
+
+    def learnt(self, key: str) -> Taught | None:
+        """Return what the log taught of a row of uncertainties.csv here: of the ground that of the bed, else
+        that of its soil.
+        """
+        if key not in GROUND:
+            return self.garden.learnt(key)
+        return self.garden.learnt(key, f"bed/{self.bed.key}") or self.garden.learnt(
+            key, f"soil/{self.bed.soil}"
+        )
 
     def asking(self, gust: float | None) -> Site:
         """Return the same place with a gust of one's own asked of what stands there; itself where none is."""

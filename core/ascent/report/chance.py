@@ -97,7 +97,13 @@ def _reached(rows_: Array, wanted: Array, at: Array) -> Array:
     )
 
 
-def chance_of(uses: Sequence[tuple[str, str, Array]], gusts: Array, weeks: int, rough: Array) -> Chance:
+def chance_of(
+    uses: Sequence[tuple[str, str, Array]],
+    gusts: Array,
+    weeks: int,
+    rough: Array,
+    learnt: Mapping[str, float] | None = None,
+) -> Chance:
     """Return how likely the links of a structure are to stand the season of so many weeks.
 
     What rests on the same thing (all that the soil holds, all that is wood) is strong or weak together,
@@ -113,11 +119,13 @@ def chance_of(uses: Sequence[tuple[str, str, Array]], gusts: Array, weeks: int, 
         gusts: The rising gusts, (G,). [m/s]
         weeks: Number of weeks.
         rough: Once-in-ten-seasons gust of each week, (W,). [m/s]
+        learnt: Spreads that the log of the garden taught, in place of those of uncertainties.csv.
 
     Source: en-1991-1-4
     """
     classes = sorted({rests_on for _, rests_on, _ in uses} | {_LEAF})
-    spread = np.array([tables.uncertainties()[key].spread for key in classes])
+    known = learnt or {}
+    spread = np.array([known.get(key, tables.uncertainties()[key].spread) for key in classes])
     drawn = dict(zip(classes, (_draws(len(classes)) * spread).T, strict=True))
     use = stacked([given for _, _, given in uses], (weeks, len(gusts)))
     log_use = np.maximum.accumulate(np.log(np.clip(use, 1e-12, 1e12)), axis=-1)

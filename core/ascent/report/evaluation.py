@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
@@ -243,14 +243,18 @@ class Outline:
         return float(min(np.min(limits[0]) for limits in self.limits.values()))
 
 
-def outline(site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUSTS) -> Outline:
-    """Return the limits of a structure without the rest of its evaluation, on a coarse grid unless asked."""
+def outline(
+    site: Site, structure: Structure, grid: Array = case_sets.MOIST_GUSTS, broken: Collection[str] = ()
+) -> Outline:
+    """Return the limits of a structure without the rest of its evaluation, on a coarse grid unless asked;
+    broken: keys of members that broke, an empty one for all of it.
+    """
     family: Family[Typed] = family_of(structure.family)
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, structure.plantings, site)
     weeks = season_of(site.garden, structure.plantings, structure.covers).weeks
     links = family.loaded(options, geometry, structure, site, case_sets.moist_gusts(grid)).path()
-    limits = crossings({link.key: link.use for link in links}, (1, weeks), grid)
+    limits = crossings({link.key: link.without(broken).use for link in links}, (1, weeks), grid)
     return Outline(geometry, limits, _remarks(family, options, geometry, structure, site))
 
 
@@ -333,7 +337,10 @@ def evaluate(site: Site, structure: Structure, pause: Callable[[], None] = go_on
         for link in path
         for check in link.checks
     ]
-    chance = chance_of(uses, grid, weeks, weekly["rough"])
+    spreads = {
+        row.key: found.spread for row in tables.uncertainties().values() if (found := site.learnt(row.key))
+    }
+    chance = chance_of(uses, grid, weeks, weekly["rough"], spreads)
     pause()
     return Evaluation(
         site,

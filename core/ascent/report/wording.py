@@ -141,7 +141,7 @@ def forecast(site: Site, speed: float, system: System) -> str:
     """Return the forecast gust, at 10 m in the open, that a gust at the plant answers to."""
     if not 0.0 < speed <= GREATEST_GUST:
         return ""
-    open_gust, over_mean = speed / site.exposure.forecast_ratio, tables.constant("gust_over_mean")
+    open_gust, over_mean = speed / site.forecast_ratio, tables.constant("gust_over_mean")
     if open_gust > over_mean * BEAUFORT_TOP[-1]:
         return "beyond a hurricane’s gusts"
     name = BEAUFORT_NAMES[beaufort(open_gust / over_mean)]

@@ -14,9 +14,7 @@ from ..mechanics.bayes import normal_posterior
 from .harvest import Harvest
 
 _GOOD = 1.2816  # standard deviations of a good year, one in ten, above a usual one
-_ONE_SEASON = (
-    0.35  # spread of what a whole season tells of its own yield: dates that shift, picks not weighed
-)
+ONE_SEASON = 0.35  # spread of what a whole season tells of its own yield: dates that shift, picks not weighed
 _LEAST_SHARE = 0.03  # of the season's harvest, before which nothing is told from it
 _USUAL_SPREAD = 0.3  # of a crop whose good year is not known
 
@@ -33,6 +31,11 @@ class Forecast:
     meant: float
     factor: float
     harvest: Harvest
+
+
+def prior_spread(harvest: Harvest) -> float:
+    """Return the standard deviation of the logarithm of a season's yield, from its good year: one in ten."""
+    return math.log(harvest.good) / _GOOD if harvest.good > 1 else _USUAL_SPREAD
 
 
 def forecast_of(
@@ -66,9 +69,10 @@ def forecast_of(
     share = meant / whole if whole else 0.0
     factor = 1.0
     if share >= _LEAST_SHARE:
-        prior = math.log(harvest.good) / _GOOD if harvest.good > 1 else _USUAL_SPREAD
         factor = math.exp(
-            normal_posterior(0.0, prior, math.log(came / meant), _ONE_SEASON / math.sqrt(share))[0]
+            normal_posterior(
+                0.0, prior_spread(harvest), math.log(came / meant), ONE_SEASON / math.sqrt(share)
+            )[0]
         )
 
     def now(weeks: Array) -> Array:

@@ -54,6 +54,7 @@ def harvest_of(grown: Grown, mondays: Sequence[dt.date]) -> Harvest:
     free = grown.planting.training == "free" and crop.free_yield_kg is not None
     usual = (crop.free_yield_kg if free else crop.yield_kg) or 0.0
     good = (crop.free_yield_high_kg if free else crop.yield_high_kg) or usual
+    here = grown.place.times("yield", crop.key)
     offset = (mondays[0] - grown.pace.turns).days
     edges: Array = offset + 7.0 * np.arange(len(mondays) + 1, dtype=float)
     begun = float(grown.pace.upto(course.start)) - course.ahead
@@ -65,7 +66,7 @@ def harvest_of(grown: Grown, mondays: Sequence[dt.date]) -> Harvest:
         u = np.clip((grown.pace.upto(at) - begun - first * (1 + shift)) / length, 0.0, 1.0)
         return np.asarray(np.diff(u**2 * (3 - 2 * u)))
 
-    count, ways = grown.planting.count, [picked(shift) for shift in (-_SHIFT, 0.0, _SHIFT)]
+    count, ways = grown.planting.count * here, [picked(shift) for shift in (-_SHIFT, 0.0, _SHIFT)]
     ratio = good / usual if usual else 1.0
     return Harvest(
         count * usual / ratio * np.minimum.reduce(ways),

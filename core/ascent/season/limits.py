@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -38,7 +39,12 @@ def week_of(site: Site, structure: Structure, on: dt.date) -> int | None:
 
 
 def limits_in(
-    site: Site, structure: Structure, on: dt.date, soaked: bool = False, crop: float = 1.0
+    site: Site,
+    structure: Structure,
+    on: dt.date,
+    soaked: bool = False,
+    crop: float = 1.0,
+    broken: Collection[str] = (),
 ) -> Stand:
     """Return what a structure holds to in the week of a day; out of its season it stands as bare as in its
     first week.
@@ -49,6 +55,7 @@ def limits_in(
         on: A day of the week.
         soaked: Whether the ground is soaked; the lesser of moist and soaked counts then.
         crop: How many times as much as expected hangs on it.
+        broken: Keys of members that broke, an empty one for all of it.
 
     Source: handbook-0.5
     """
@@ -59,7 +66,7 @@ def limits_in(
     rising = replace(rising, saturated=_SOFT) if soaked else rising
     cases = replace(rising, crop=rising.crop * crop)
     loaded = family.loaded(options, geometry, structure, site, cases)
-    links = loaded.path()
+    links = tuple(link.without(broken) for link in loaded.path())
     weeks = season_of(site.garden, structure.plantings, structure.covers).weeks
     week = week_of(site, structure, on) or 0
     shape = (len(cases.saturated), weeks)

@@ -72,10 +72,17 @@ def at_the_plant(site: Site, forecast: float) -> float:
 
     Source: handbook-1.4
     """
-    return forecast * site.exposure.forecast_ratio
+    return forecast * site.forecast_ratio
 
 
-def storm_check(site: Site, structure: Structure, on: dt.date, gust: float, soaked: bool) -> StormCheck:
+def storm_check(
+    site: Site,
+    structure: Structure,
+    on: dt.date,
+    gust: float,
+    soaked: bool,
+    broken: frozenset[str] = frozenset(),
+) -> StormCheck:
     """Return how a structure stands in a storm, and what is worth doing before it.
 
     Args:
@@ -84,22 +91,25 @@ def storm_check(site: Site, structure: Structure, on: dt.date, gust: float, soak
         on: Day of the storm.
         gust: At the plant. [m/s]
         soaked: Whether the ground is soaked.
+        broken: Keys of members that broke, an empty one for all of it.
 
     Source: handbook-season-8
     """
-    return _check(site.model_dump_json(), structure.model_dump_json(), on, gust, soaked)
+    return _check(site.model_dump_json(), structure.model_dump_json(), on, gust, soaked, broken)
 
 
 @lru_cache(maxsize=512)
-def _check(site_text: str, text: str, on: dt.date, gust: float, soaked: bool) -> StormCheck:
+def _check(
+    site_text: str, text: str, on: dt.date, gust: float, soaked: bool, broken: frozenset[str]
+) -> StormCheck:
     site, structure = Site.model_validate_json(site_text), Structure.model_validate_json(text)
     week = week_of(site, structure, on)
     if week is None:
         return StormCheck(structure.key, gust, np.inf, np.inf, "", soaked, (), np.inf)
-    now = limits_in(site, structure, on, soaked)
+    now = limits_in(site, structure, on, soaked, broken=broken)
     moves: list[Move] = []
     best = now
-    if gust > _CLOSE * now.limit:
+    if gust > _CLOSE * now.limit and not broken:  # what is broken is repaired first
         moves, best = _moves(site, structure, on, soaked, now, _picked(now.growths, week))
     return StormCheck(
         structure.key,

@@ -197,7 +197,9 @@ class Tended:
                 if care.planting == number:
                     found += self._tending(grown, care)
         found += self._standing()
-        return tuple(sorted(found, key=lambda task: (task.on, task.until, task.key)))
+        here = self.site.garden.times("minutes")
+        timed = (task if here == 1.0 else replace(task, minutes=task.minutes * here) for task in found)
+        return tuple(sorted(timed, key=lambda task: (task.on, task.until, task.key)))
 
     # -- one planting
 

@@ -4,7 +4,7 @@ not do.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -119,9 +119,14 @@ def tried(site: Site, structure: Structure) -> tuple[Trial, tuple[Link, ...]]:
     geometry = family.geometry(options, structure.plantings, site)
     cases = moist_gusts(np.array([asked_gust(site, structure)]))
     links = family.loaded(options, geometry, structure, site, cases).path()
-    parts = shopping(geometry, site.garden.prices, site.spare)
+    parts = tuple(_as_lasting(part, site) for part in shopping(geometry, site.garden.prices, site.spare))
     said = unfit(options, geometry, structure, site)
     return Trial({link.key: margin_of(link) for link in links}, shares_of(parts), said), links
+
+
+def _as_lasting(part: Part, site: Site) -> Part:
+    """Return a part with the life that the log taught of its item."""
+    return replace(part, life=part.life * site.garden.times("life", part.key))
 
 
 def margin_of(link: Link) -> float:

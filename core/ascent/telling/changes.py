@@ -28,6 +28,7 @@ from ..report.wording import day_text, option_text
 from ..words.quantities import System, write
 from ..words.texts import has, template
 from .log import entry_words
+from .taught import taught_text
 
 _KINDS = {
     "length": (
@@ -261,6 +262,10 @@ def _warmth(value: Any, system: System) -> str:
     return said + (template("warmth.seen").format(weeks=len(value.seen)) if value.seen else "")
 
 
+def _taught(value: Any, _system: System) -> str:
+    return "; ".join(taught_text(each) for each in value) or "–"
+
+
 def _word(value: Any, _system: System) -> str:
     return str(value).replace("-", " ")
 
@@ -272,6 +277,7 @@ def _day(value: Any, _system: System) -> str:
 _OTHERS: dict[str, Callable[[Any, System], str]] = {
     "points": _points,
     "visits": lambda value, _system: ", ".join(day_name[day] for day in value),
+    "taught": _taught,
     "warmth": _warmth,
     "careful": _word,
     "past": lambda value, _system: ", ".join(f"{each.crop} {each.year}" for each in value) or "–",

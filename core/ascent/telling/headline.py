@@ -21,6 +21,7 @@ from ..words.quantities import System
 from ..words.texts import say, template
 from .figures import finite
 from .readout import Brief, Headline
+from .taught import counted_with
 
 
 def season_of_limits(e: Evaluation) -> list[tuple[float, float]]:
@@ -79,6 +80,7 @@ def headline(site: Site, e: Evaluation, system: System) -> Headline:
             words={"once": said.once_text, "spread": spread},
         ),
         asked_said=_asked_said(site, e, system),
+        taught_said=counted_with(site, [planting.crop for planting in e.structure.plantings]),
         spare_text=" ".join(
             (speed_text(abs(limit - e.asked), system), "to spare" if limit >= e.asked else "short")
         ),

@@ -7,11 +7,12 @@ from dataclasses import dataclass
 
 from .. import tables
 from ..log.members import name_of
-from ..log.now import Break
+from ..log.now import Break, parts_of
 from ..path.geometry import Geometry
 from ..plan.entries import Entry
-from ..plan.model import Typed
-from ..report.wording import money
+from ..plan.model import Site, Structure, Typed
+from ..report.evaluation import outline
+from ..report.wording import gust_text, money
 from ..words.quantities import System, write
 from ..words.texts import has, template
 
@@ -111,8 +112,8 @@ def entry_words(entry: Entry, system: System, currency: str, where: Where | None
     return "".join(parts)[:1].upper() + "".join(parts)[1:]
 
 
-def written_of(entry: Entry, system: System) -> dict[str, str]:
-    """Return how the quantities of an entry are written."""
+def written_of(entry: Entry, system: System, where: Where | None = None) -> dict[str, str]:
+    """Return how the quantities of an entry are written, and its part as it is counted."""
     written = {
         name: write(getattr(entry, name), kind, system)
         for name, kind in _KINDS.items()
@@ -122,6 +123,9 @@ def written_of(entry: Entry, system: System) -> dict[str, str]:
         written["mass"] = weight_text(entry.mass, system)
     if entry.moved is not None:
         written["moved"] = _length(entry.moved, system)
+    geometry = where.geometries.get(entry.structure or "") if where else None
+    if entry.member and geometry:
+        written["member"] = name_of(geometry, entry.member)
     return written
 
 
@@ -145,13 +149,20 @@ def _part(entry: Entry, where: Where | None) -> str:
     return name_of(geometry, entry.member) if geometry else template("log.a-part")
 
 
-def broken_words(breaks: Sequence[Break], geometry: Geometry, name: str) -> str:
-    """Return what of a support is broken and not mended, and that it is calculated as if it were whole."""
+def broken_words(breaks: Sequence[Break], site: Site, structure: Structure, geometry: Geometry) -> str:
+    """Return what of a support is broken and not mended, what it holds as it is, and what once it is
+    repaired.
+    """
+    name = structure.name
     parts = dict.fromkeys(
         name_of(geometry, each.entry.member) if each.entry.member else name for each in breaks
     )
     day = min(each.entry.on for each in breaks)
-    return template("log.broken").format(parts=", ".join(parts), on=f"{day.day} {day:%B}")
+    said = template("log.broken").format(parts=", ".join(parts), on=f"{day.day} {day:%B}")
+    now, whole = (outline(site, structure, broken=gone).limit for gone in (parts_of(breaks), ()))
+    system = site.garden.units
+    limits = {"now": gust_text(now, system), "whole": gust_text(whole, system)}
+    return f"{said} {template('log.broken-down' if now <= 0 else 'log.broken-holds').format(**limits)}"
 
 
 def place_words(entry: Entry, where: Where) -> str:

@@ -189,6 +189,7 @@ class Headline(Brief):
     spread_text: str
     once_said: str
     asked_said: str
+    taught_said: str = ""
     spare_text: str
     margin_text: str
     by: str

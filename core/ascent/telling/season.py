@@ -19,7 +19,8 @@ from ..loads.cases import CROP_FACTORS
 from ..log.now import Break, open_breaks, whole_log
 from ..mechanics import Array, growth
 from ..plan.entries import Entry
-from ..plan.model import BareBed, Bed, Diary, Garden, Place, Planting, Site, Structure
+from ..plan.model import Bed, Diary, Garden, Place, Planting, Site, Structure
+from ..plan.standing import as_it_stands, plain_site
 from ..report.wording import gust_text
 from ..season.repairs import repairs_of
 from ..season.skipped import TRIPLED_BY, missed
@@ -64,13 +65,6 @@ def _tended(site: str, structure: str, built: bool) -> Tended:
     return Tended(where, what, geometry_of(where.bed, what), built)
 
 
-def standing_of(structure: Structure) -> Structure:
-    """Return a structure as it stands, with what grows on it by its plan."""
-    if structure.built is None:
-        return structure
-    return structure.model_copy(update={"options": structure.built.options, "family": structure.built.family})
-
-
 def kept_of(garden: Garden, bed: Bed, structure: Structure, log: Sequence[Entry] = ()) -> Kept:
     """Return a structure with its visits.
 
@@ -83,14 +77,6 @@ def kept_of(garden: Garden, bed: Bed, structure: Structure, log: Sequence[Entry]
     return next(_kept(garden, [(bed, structure)], tuple(log)))
 
 
-def plain_site(garden: Garden, bed: Bed) -> Site:
-    """Return where a structure stands, nothing of what else stands in the garden with it."""
-    place = Place.model_validate({name: getattr(garden, name) for name in Place.model_fields})
-    return Site(
-        garden=place, bed=BareBed.model_validate({name: getattr(bed, name) for name in BareBed.model_fields})
-    )
-
-
 def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]], log: tuple[Entry, ...]) -> Iterator[Kept]:
     diaries = {diary.structure: diary for diary in garden.diaries}
     stands = {record.structure for record in garden.records if record.stands}
@@ -98,7 +84,7 @@ def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]], log: tuple[En
     for bed, structure in wanted:
         if bed.key not in sites:
             sites[bed.key] = plain_site(garden, bed).model_dump_json()
-        still = standing_of(structure).model_copy(update={"taken": (), "built": None})
+        still = as_it_stands(structure)
         tended = _tended(sites[bed.key], still.model_dump_json(), structure.key in stands)
         diary = diaries.get(structure.key)
         breaks = tuple(open_breaks(structure.key, garden.year, log, diary))
@@ -340,7 +326,7 @@ def _soil_words(place: Place, planting: Planting, system: System) -> str:
 
 def skipped_words(garden: Garden, bed: Bed, structure: Structure, today: dt.date) -> str:
     """Return what it does to a structure when its picks are missed, once and three times."""
-    still = standing_of(structure).model_copy(update={"taken": (), "built": None})
+    still = as_it_stands(structure)
     told = []
     for picks in (1, TRIPLED_BY):
         found = missed(plain_site(garden, bed), still, today, picks)

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from functools import partial
+from types import MappingProxyType
 
 from .. import tables
 from ..errors import guarded
 from ..files.weather import Day, Forecast
-from ..plan.model import Diary, Garden, Structure
+from ..plan.model import Diary, Garden
+from ..plan.standing import as_it_stands, plain_site
 from ..season.storm import (
     GAIN,
     PICK,
@@ -24,7 +26,6 @@ from ..season.storm import (
 )
 from ..words.quantities import System, write
 from ..words.texts import say, template
-from .season import plain_site, standing_of
 from .season_parts import date_text
 from .storm_readout import AfterReport, AfterRow, DayAhead, MoveReport, StormReport, StormRow, WeatherReport
 
@@ -35,7 +36,12 @@ _STALE = 30  # hours after which a forecast's age is said as old
 
 
 def weather_report(
-    garden: Garden, today: dt.date, forecast: Forecast, seen: Sequence[Day], now: dt.datetime
+    garden: Garden,
+    today: dt.date,
+    forecast: Forecast,
+    seen: Sequence[Day],
+    now: dt.datetime,
+    broken: Mapping[str, frozenset[str]] | None = None,
 ) -> WeatherReport:
     """Return the weather of a garden as it is forecast and was seen.
 
@@ -45,13 +51,14 @@ def weather_report(
         forecast: As it was issued.
         seen: Days before today, in order.
         now: The hour it is.
+        broken: What broke and is not repaired, by support.
     """
     days = [day for day in forecast.days if day.day >= today]
     return WeatherReport(
         station=forecast.station,
         age=_age(forecast, now),
         days=tuple(_day(day, today, garden.units) for day in days[:7]),
-        storm=_storm(garden, today, days),
+        storm=_storm(garden, today, days, broken or {}),
         after=_after(garden, today, seen),
     )
 
@@ -77,7 +84,9 @@ def _day(day: Day, today: dt.date, system: System) -> DayAhead:
     )
 
 
-def _storm(garden: Garden, today: dt.date, days: Sequence[Day]) -> StormReport | None:
+def _storm(
+    garden: Garden, today: dt.date, days: Sequence[Day], broken: Mapping[str, frozenset[str]]
+) -> StormReport | None:
     """Return the worst day of the next two, where it is a storm for what stands here.
 
     Source: handbook-season-8
@@ -91,7 +100,7 @@ def _storm(garden: Garden, today: dt.date, days: Sequence[Day]) -> StormReport |
     soaked = fell >= SOAKS
     if gust < TRIGGER and not (soaked and gust >= WITH):
         return None
-    checks = _checks(garden, worst.day, gust, soaked)
+    checks = _checks(garden, worst.day, gust, soaked, broken)
     checks.sort(key=lambda check: (_ORDER[check.outcome], check.limit / max(check.gust, 1e-9)))
     ahead = (worst.day - today).days
     when = {0: "today", 1: "tomorrow", 2: f"on {worst.day:%A}"}[ahead]
@@ -122,7 +131,13 @@ def _left_out(garden: Garden, checks: Sequence[StormCheck]) -> tuple[str, ...]:
     )
 
 
-def _checks(garden: Garden, on: dt.date, gust: float, soaked: bool) -> list[StormCheck]:
+def _checks(
+    garden: Garden,
+    on: dt.date,
+    gust: float,
+    soaked: bool,
+    broken: Mapping[str, frozenset[str]] = MappingProxyType({}),
+) -> list[StormCheck]:
     """Return how every structure stands in a gust that is forecast for 10 m. [m/s]"""
     checks = []
     for bed in garden.beds:
@@ -131,15 +146,19 @@ def _checks(garden: Garden, on: dt.date, gust: float, soaked: bool) -> list[Stor
         for structure in bed.structures:
             check = guarded(
                 f"a storm at {structure.key}",
-                partial(storm_check, site, _bare(structure), on, felt, soaked),
+                partial(
+                    storm_check,
+                    site,
+                    as_it_stands(structure),
+                    on,
+                    felt,
+                    soaked,
+                    broken.get(structure.key, frozenset()),
+                ),
                 None,
             )
             checks += [check] if check else []
     return checks
-
-
-def _bare(structure: Structure) -> Structure:
-    return standing_of(structure).model_copy(update={"taken": (), "built": None})
 
 
 def _row(check: StormCheck, system: System) -> StormRow:

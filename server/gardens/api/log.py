@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
 from .. import schemas
-from ..services import access, log, photos
+from ..services import access, learning, log, photos
 from .turns import heavy, live
 from .visitor import REFUSED, answer, visitor_of
 
@@ -18,6 +18,13 @@ def log_page(request: HttpRequest, garden_id: int, asked: Query[schemas.LogAsked
     """Return what happened in a garden, the latest first, a page at a time."""
     visitor = visitor_of(request)
     return log.log_out(access.garden_for(visitor, garden_id), asked, visitor)
+
+
+@router.get("/gardens/{garden_id}/lessons", response={200: schemas.LessonsOut, **REFUSED})
+@heavy
+def lessons(request: HttpRequest, garden_id: int) -> schemas.LessonsOut:
+    """Return what the log of a garden teaches, and how far it would move the verdicts."""
+    return learning.lessons_out(access.garden_for(visitor_of(request), garden_id))
 
 
 @router.post("/gardens/{garden_id}/log/read", response={200: schemas.LogLineOut, **REFUSED})

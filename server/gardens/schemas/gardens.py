@@ -16,6 +16,7 @@ from ascent.plan.model import (
     MOST_PAST,
     MOST_STEPS,
     MOST_STORMS,
+    MOST_TAUGHT,
     AsBuilt,
     BareBed,
     Bearing,
@@ -62,6 +63,7 @@ from ascent.plan.model import (
     StockTable,
     Sure,
     TaskKey,
+    Taught,
     Tested,
     Tick,
     Training,
@@ -110,6 +112,7 @@ class PlaceChange(Typed):
     )
     path_width: float | None = Field(None, ge=0.3, le=3.0)
     hour: float | None = Field(None, ge=0.0, le=1e4)
+    taught: tuple[Taught, ...] | None = Field(None, max_length=MOST_TAUGHT)
 
 
 class BedChange(Typed):

@@ -6,7 +6,8 @@ import datetime as dt
 
 from ascent.log.line import LONGEST
 from ascent.plan.entries import Entry, EntryKind
-from ascent.plan.model import Typed
+from ascent.plan.model import Taught, Typed
+from ascent.telling.lessons import LessonReport
 from ascent.telling.life import LifeReport
 from ascent.telling.log import LogKindReport
 from ascent.words.quantities import System
@@ -61,6 +62,24 @@ class LogOut(Typed):
     crops: list[tuple[str, str]]
     rows: list[EntryRow]
     next: str
+
+
+class LessonOut(Typed):
+    """Something that the log teaches, and all that the garden counts with once it is used, or is not any
+    more.
+    """
+
+    report: LessonReport
+    use: tuple[Taught, ...]
+    stop: tuple[Taught, ...]
+
+
+class LessonsOut(Typed):
+    """All that the log of a garden teaches."""
+
+    id: int
+    may_edit: bool
+    lessons: tuple[LessonOut, ...]
 
 
 class LogLineIn(Typed):

@@ -239,10 +239,11 @@ class HostOut(Typed):
 class SupportsOut(Typed):
     """Every kind of support for a crop, those that suit it best first; which beds are alike, what walls and
     fences run along, and what a kind is sized by where it comes first. `failed`: what is said of each kind
-    that could not be calculated.
+    that could not be calculated. taught_said: what the log taught and they are calculated with.
     """
 
     supports: list[Support]
+    taught_said: str
     failed: list[str]
     beds: list[AlikeOut]
     hosts: list[HostOut]
@@ -403,11 +404,13 @@ class RecordRow(Typed):
 
 
 class ScaleOut(Typed):
-    """What hangs on the scale. [N]"""
+    """What hangs on the scale: its pull [N], and as a weight [kg]."""
 
     name: str
     pull: float
     text: str
+    mass: float
+    mass_text: str
 
 
 class BuildOut(Typed):

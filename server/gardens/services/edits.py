@@ -11,7 +11,9 @@ from ascent import tables
 from ascent.building.asbuilt import as_read, being_built, check_differs
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.plan import problems_of
+from ascent.ground.plot import geometry_of
 from ascent.log.line import read_entry
+from ascent.log.members import key_called
 from ascent.plan import model
 from ascent.plan.model import FORMAT_VERSION
 from ascent.plan.upgrades import free_key
@@ -188,6 +190,7 @@ class _Applying:
                 found = found.model_copy(update={"member": change["member"]})
             document = found.model_dump(mode="json") | {"photos": change.get("photos", ())}
         else:
+            self._part_called(index, change, change.get("structure"))
             document = self._still_there(
                 {"at": dt.datetime.now(dt.UTC).isoformat(), "on": today(place), **change}
             )
@@ -195,6 +198,26 @@ class _Applying:
         made = validated(held, ("edits", index, "entry", "change"))
         self.state[made.ref] = made
         self.made.append(edit.key)
+
+    def _part_called(self, index: int, change: dict[str, Any], structure: str | None) -> None:
+        """Put the key of a part in the place of what it is called: ‘post 3’.
+
+        Raises:
+            InvalidPlan: Its support has no such part.
+        """
+        called, of = change.get("member") or "", self.state.get(("structure", structure or ""))
+        if " " not in called or of is None or of.fault:
+            return
+        bed = model.BareBed.model_validate(self.state["bed", of.home].document)
+        try:
+            change["member"] = key_called(
+                geometry_of(bed, model.Structure.model_validate(of.document)), called
+            )
+        except InvalidPlan as error:
+            where = f"edits[{index}].entry.change.member"
+            raise InvalidPlan(
+                [Problem(where, each.given, each.allowed) for each in error.problems]
+            ) from error
 
     def _still_there(self, document: dict[str, Any]) -> dict[str, Any]:
         """Return an entry of a place that is gone as one of the garden, with what it was at in its note:
@@ -242,6 +265,8 @@ class _Applying:
             change["plantings"] = _planted(index, held.document["plantings"], change.pop("planted"))
         if held.kind == "structure" and held.document.get("built") and change.get("built"):
             del change["built"]  # it stands as it was begun until somebody says that it no longer does
+        if held.kind == "entry":
+            self._part_called(index, change, change.get("structure", held.document.get("structure")))
         if held.kind == "entry" and "photos" in change:
             change["photos"] = [*held.document["photos"], *change["photos"]]
         home = self._home(index, edit.kind, self._asked_home(edit, change) or held.home)

@@ -9,9 +9,10 @@ from ascent import tables
 from ascent.errors import InvalidPlan, Problem
 from ascent.ground.plot import geometry_of
 from ascent.log.line import read_entry
-from ascent.log.now import open_breaks, whole_log
+from ascent.log.now import Break, open_breaks, whole_log
 from ascent.plan import model
 from ascent.plan.entries import Entry
+from ascent.plan.standing import as_it_stands, plain_site
 from ascent.telling.life import life_report
 from ascent.telling.log import Where, broken_words, entry_words, log_kinds, place_words, written_of
 from ascent.telling.season_parts import date_text
@@ -80,7 +81,7 @@ def log_out(granted: Granted, asked: schemas.LogAsked, visitor: Visitor) -> sche
                 words=entry_words(entry, core.units, core.currency, where),
                 place=place_words(entry, where),
                 structure=ids.get(entry.structure or ""),
-                written=written_of(entry, core.units),
+                written=written_of(entry, core.units, where),
                 fields=entry,
             )
             for entry, revision in shown
@@ -156,6 +157,24 @@ def broken_in(known: Known) -> dict[str, str]:
 
 
 def _broken(known: Known) -> dict[str, str]:
+    found = {}
+    breaks = breaks_in(known)
+    for bed in known.core.beds:
+        site = plain_site(known.core, bed)
+        for structure in bed.structures:
+            if structure.key in breaks:
+                standing = as_it_stands(structure)
+                geometry = geometry_of(bed, standing)
+                found[structure.key] = broken_words(breaks[structure.key], site, standing, geometry)
+    return found
+
+
+def breaks_in(known: Known) -> dict[str, list[Break]]:
+    """Return what is broken and not mended, by the keys of its supports."""
+    return known.once("breaks", lambda: _breaks(known))
+
+
+def _breaks(known: Known) -> dict[str, list[Break]]:
     core = known.core
     happened = whole_log(core, log_of(known.garden, Q(kind__in=_LASTING)))
     diaries = {diary.structure: diary for diary in core.diaries}
@@ -164,7 +183,7 @@ def _broken(known: Known) -> dict[str, str]:
         for structure in bed.structures:
             breaks = open_breaks(structure.key, core.year, happened, diaries.get(structure.key))
             if breaks:
-                found[structure.key] = broken_words(breaks, geometry_of(bed, structure), structure.name)
+                found[structure.key] = breaks
     return found
 
 

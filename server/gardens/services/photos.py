@@ -24,6 +24,8 @@ _FORMATS = ("JPEG", "PNG", "WEBP")
 _MOST_PIXELS = 40_000_000
 _LARGE, _SMALL = 1600, 320  # longest side [pixels]
 _QUALITY = 82
+_JFIF = 14  # bytes of a segment that says nothing but the resolution
+_BARE = {"jfif", "jfif_version", "jfif_unit", "jfif_density", "dpi", "progressive", "progression"}
 _UNUSED_FOR = dt.timedelta(days=30)  # that a photo of no entry is kept: an undo may want it back
 _ALLOWED = "a photo as JPEG, PNG or WebP, up to 3 MB and 40 million pixels, is allowed"
 
@@ -50,9 +52,18 @@ def _kept(garden: Garden, picture: str, where: str) -> str:
         content = base64.b64decode(picture, validate=True)
     except (binascii.Error, ValueError) as error:
         raise InvalidPlan([Problem(where, "no base64", _ALLOWED)]) from error
+    return keep_file(garden, content, where)
+
+
+def keep_file(garden: Garden, content: bytes, where: str) -> str:
+    """Keep a photo that is a file, and return its digest; one as this app writes it keeps its own.
+
+    Raises:
+        InvalidPlan: It is no photo, or too large, or there are too many.
+    """
     image = _opened(content, where)
     large, small = _scaled(image, _LARGE), _scaled(image, _SMALL)
-    written = _written(large)
+    written = content if _as_written_here(content) else _written(large)
     sha = hashlib.sha256(written).hexdigest()
     if Photo.objects.filter(garden=garden, sha=sha).exists():
         return sha
@@ -91,6 +102,21 @@ def _opened(content: bytes, where: str) -> Image.Image:
     except Exception as error:  # a decoder may fail in any way at what somebody made up
         raise InvalidPlan([Problem(where, "a file that is no picture", _ALLOWED)]) from error
     return ImageOps.exif_transpose(image).convert("RGB")
+
+
+def _as_written_here(content: bytes) -> bool:
+    """Return whether a file is a JPEG of no more than we keep, with nothing in it besides the picture."""
+    image = Image.open(io.BytesIO(content))
+    bare = set(image.info) <= _BARE and not image.getexif()
+    segments = [(name, len(body)) for name, body in getattr(image, "applist", [])]
+    return (
+        image.format == "JPEG"
+        and image.mode == "RGB"
+        and max(image.size) <= _LARGE
+        and bare
+        and segments == [("APP0", _JFIF)]  # neither a comment nor a thumbnail
+        and content.endswith(b"\xff\xd9")
+    )
 
 
 def _scaled(image: Image.Image, longest: int) -> Image.Image:

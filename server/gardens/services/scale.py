@@ -5,8 +5,10 @@ from __future__ import annotations
 import socket
 import time
 
+from ascent import tables
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.scale import FAULTS, LONGEST, ScaleFault, Weighed, identity_of, line_of, settled
+from ascent.telling.log import weight_text
 from ascent.words.quantities import write
 from django.conf import settings
 
@@ -129,6 +131,12 @@ def scale_out(granted: Granted) -> schemas.ScaleOut:
         InvalidPlan: There is no scale, or no reading.
     """
     name, force = pull_of(settings.SCALE)
+    units = place_of(granted.garden).units
+    mass = round(max(force, 0.0) / tables.constant("gravity"), 2)
     return schemas.ScaleOut(
-        name=name, pull=round(force, 1), text=write(force, "force", place_of(granted.garden).units)
+        name=name,
+        pull=round(force, 1),
+        text=write(force, "force", units),
+        mass=mass,
+        mass_text=weight_text(mass, units),
     )

@@ -26,6 +26,7 @@ from ascent.telling.readout import CurveReport, LinkFixes, Report, Rests, Sizing
 from ascent.telling.report import full_report
 from ascent.telling.sizes import link_fixes, sizing
 from ascent.telling.solids import solid_report
+from ascent.telling.taught import counted_with
 from ascent.telling.wishes import ways_to
 from ascent.words.quantities import read, write
 from ascent.words.texts import template
@@ -268,6 +269,7 @@ def supports(granted: Granted, key: str, sent: schemas.WantedIn) -> schemas.Supp
     found, failed = choices(site, need)
     return schemas.SupportsOut(
         supports=found,
+        taught_said=counted_with(site, [each.crop for each in need.crops]),
         failed=[template("choose.failed").format(name=template(f"family.{kind}.name")) for kind in failed],
         beds=[
             schemas.AlikeOut(

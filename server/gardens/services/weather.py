@@ -17,6 +17,7 @@ from ascent.files.weather import (
     recorded,
     weeks_of,
 )
+from ascent.log.now import parts_of
 from ascent.plan import model
 from ascent.telling.season_parts import date_text
 from ascent.telling.storms import weather_report
@@ -32,6 +33,8 @@ from .access import Granted, Visitor
 from .asking import NoAnswer, asked
 from .background import begin, under_way
 from .clock import today
+from .known import known_of
+from .log import breaks_in
 from .state import PLACE, State, place_of, state_of, whole
 from .writing import Wanted, change_garden
 
@@ -88,9 +91,10 @@ def weather_out(granted: Granted) -> schemas.WeatherOut:
     hour = dt.datetime.now(dt.UTC)
     if settings.TODAY:
         hour = dt.datetime.combine(settings.TODAY, hour.time(), dt.UTC)
+    broken = {key: parts_of(breaks) for key, breaks in breaks_in(known_of(garden)).items()}
     report = guarded(
         "the weather of a garden",
-        lambda: weather_report(core, day, kept.forecast, kept.observed.days, hour),
+        lambda: weather_report(core, day, kept.forecast, kept.observed.days, hour, broken),
         None,
     )
     return schemas.WeatherOut(

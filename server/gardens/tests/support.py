@@ -21,9 +21,10 @@ def _demo_plan() -> Plan:
     return read_plan((settings.ROOT / "docs" / "examples" / "lantern-quay.json").read_bytes())
 
 
-def demo_garden(owner: Any) -> Garden:
-    """Store the demo garden for an owner."""
-    return load_plan(owner, _demo_plan())
+def demo_garden(owner: Any, log: bool = False) -> Garden:
+    """Store the demo garden for an owner, with what happened in it or as if nothing had."""
+    plan = _demo_plan()
+    return load_plan(owner, plan if log else plan.model_copy(update={"log": ()}))
 
 
 class ApiTestCase(TestCase):

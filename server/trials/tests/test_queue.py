@@ -111,7 +111,7 @@ class LineTest(QueueTestCase):
         self.east("20 m")
         self.waits()
         for _ in range(11):
-            # the page's clock moves only after an answer: what runs out of time while it is answered says nothing
+            # the page's clock moves only after an answer: what runs out of time meanwhile says nothing
             with self.page.expect_event("requestfinished", lambda request: bool(EDITS.search(request.url))):
                 self.page.clock.fast_forward(29_000)
             self.page.wait_for_timeout(100)

@@ -37,6 +37,7 @@ export function AnswerMore({ report }: { report: Report }) {
         </dd>
       </dl>
       {h.asked_said && <p className="quiet">{h.asked_said}</p>}
+      {h.taught_said && <p className="quiet">{h.taught_said}</p>}
     </div>
   );
 }

@@ -2,12 +2,12 @@ import Button from "@mui/material/Button";
 import { useState } from "react";
 
 import type { Building } from "../../api/building";
-import { api, Refused, taken } from "../../api/client";
 import { useSession } from "../../api/queries";
 import { Choices } from "../../ui/Choices";
 import { Pick } from "../../ui/Pick";
 import { QuantityField } from "../../ui/QuantityField";
 import { Tick } from "../../ui/Tick";
+import { useScale } from "../../ui/useScale";
 import type { Pull, Written } from "./useRecord";
 import { say } from "../../texts/say";
 
@@ -37,7 +37,7 @@ export function PullTests({ building, written }: { building: Building; written: 
   const [movedOn, setMovedOn] = useState(false);
   const [rows, setRows] = useState<readonly Row[]>([]);
   const [said, setSaid] = useState("");
-  const [reading, setReading] = useState(false);
+  const scale = useScale(building.garden);
   const nothing = units === "metric" ? ["0 N", "0 mm"] : ["0 lbf", "0 in"];
   const add = (pull: number, text: string) =>
     setRows((now) => [
@@ -52,23 +52,13 @@ export function PullTests({ building, written }: { building: Building; written: 
   const change = (at: number, what: Partial<Row>) =>
     setRows((now) => now.map((row, i) => (i === at ? { ...row, ...what } : row)));
   const read = async () => {
-    setReading(true);
-    try {
-      const hung = await taken(
-        api.POST("/api/gardens/{garden_id}/scale", { params: { path: { garden_id: building.garden } } }),
-      );
-      add(hung.pull, hung.text);
-      setSaid(say("build.nowWriteHowFarThePost", { name: hung.name, text: hung.text }));
-    } catch (error) {
-      const problem = error instanceof Refused ? error.problems[0] : undefined;
-      setSaid(
-        problem
-          ? say("build.theScale", { given: problem.given, allowed: problem.allowed })
-          : say("build.theServerDidNotAnswerEnter"),
-      );
-    } finally {
-      setReading(false);
+    const hung = await scale.read();
+    if (typeof hung === "string") {
+      setSaid(hung);
+      return;
     }
+    add(hung.pull, hung.text);
+    setSaid(say("build.nowWriteHowFarThePost", { name: hung.name, text: hung.text }));
   };
   const save = () => {
     written.pulled({
@@ -171,8 +161,8 @@ export function PullTests({ building, written }: { building: Building; written: 
             <Tick label={say("build.thePostKeptMovingAtThe")} checked={movedOn} onTick={setMovedOn} />
             <p className="actions">
               {session.data?.scale && (
-                <Button onClick={() => void read()} disabled={reading}>
-                  {reading ? say("common.loading") : say("build.readTheScale")}
+                <Button onClick={() => void read()} disabled={scale.reading}>
+                  {scale.reading ? say("common.loading") : say("build.readTheScale")}
                 </Button>
               )}
               <Button onClick={() => add(0, nothing[0] ?? "")}>{say("build.recordAPullTest")}</Button>

@@ -2,8 +2,9 @@ import Button from "@mui/material/Button";
 import { useMemo, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 
-import { type Garden, Refused } from "../../api/client";
+import { type Garden } from "../../api/client";
 import { useGarden, useHistory, usePast } from "../../api/queries";
+import { saidOf } from "../../api/saidOf";
 import { StillPlan } from "../../drawing/StillPlan";
 import { askGarden } from "../../queue/asks";
 import { Faulty } from "../../ui/Faulty";
@@ -47,7 +48,7 @@ export function HistoryPage() {
       setSaid(say("history.restoredYouCanUndoIt"));
       look(null);
     } catch (error) {
-      setSaid(error instanceof Refused ? error.message : say("common.theServerDidNotAnswer"));
+      setSaid(saidOf(error));
     }
   };
   return (

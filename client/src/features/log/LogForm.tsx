@@ -1,12 +1,14 @@
 import Button from "@mui/material/Button";
-import { useState } from "react";
+import { Fragment, useState } from "react";
 
 import type { Schemas } from "../../api/client";
 import type { EntryChange, EntryRow, Log, LogKind } from "../../api/log";
+import { useSession } from "../../api/queries";
 import { NumberRow } from "../../ui/NumberRow";
 import { Pick } from "../../ui/Pick";
 import { QuantityRow } from "../../ui/QuantityRow";
 import { useAfterReading } from "../../ui/useAfterReading";
+import { useScale } from "../../ui/useScale";
 import { say } from "../../texts/say";
 
 interface Props {
@@ -37,8 +39,17 @@ export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: P
   const [on, setOn] = useState<string>(first?.on ?? log.today);
   const [note, setNote] = useState(first?.note ?? "");
   const [fields, setFields] = useState<Fields>(() =>
-    Object.fromEntries(kind.fields.map(({ name }) => [name, first?.[name as keyof typeof first] ?? null])),
+    Object.fromEntries(
+      kind.fields.map(({ name }) => [
+        name,
+        (name === "member" ? row?.written[name] : first?.[name as keyof typeof first]) ?? null,
+      ]),
+    ),
   );
+  const session = useSession();
+  const scale = useScale(log.id);
+  const [hung, setHung] = useState<Schemas["ScaleOut"] | null>(null);
+  const [said, setSaid] = useState("");
   const put = (name: string, value: string | number | null) =>
     setFields((all) => ({ ...all, [name]: value }));
   const at = log.places.find((each) => each.key === place);
@@ -76,6 +87,16 @@ export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: P
       bed: at && !at.support ? at.key : null,
     });
   };
+  const weigh = async () => {
+    const read = await scale.read();
+    if (typeof read === "string") {
+      setSaid(read);
+      return;
+    }
+    put("mass", read.mass);
+    setHung(read);
+    setSaid(say("log.onTheScale", { name: read.name, text: read.mass_text }));
+  };
   const submit = useAfterReading(() => complete && save());
   return (
     <form className="logform" aria-label={kind.verb} onSubmit={(event) => void submit(event)}>
@@ -95,15 +116,25 @@ export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: P
         const value = fields[name as keyof Fields] ?? null;
         if (quantity)
           return (
-            <QuantityRow
-              key={name}
-              label={label}
-              kind={quantity as Schemas["QuantityIn"]["kind"]}
-              system={log.units}
-              value={typeof value === "number" ? value : Number.NaN}
-              text={row?.written[name] ?? ""}
-              onValue={(read) => put(name, read)}
-            />
+            <Fragment key={name}>
+              <QuantityRow
+                key={hung?.mass_text ?? ""}
+                label={label}
+                kind={quantity as Schemas["QuantityIn"]["kind"]}
+                system={log.units}
+                value={typeof value === "number" ? value : Number.NaN}
+                text={(name === "mass" && hung?.mass_text) || (row?.written[name] ?? "")}
+                onValue={(read) => put(name, read)}
+              />
+              {name === "mass" && session.data?.scale && (
+                <p className="actions">
+                  <Button onClick={() => void weigh()} disabled={scale.reading}>
+                    {scale.reading ? say("common.loading") : say("build.readTheScale")}
+                  </Button>
+                  <span role="status">{said}</span>
+                </p>
+              )}
+            </Fragment>
           );
         if (name === "crop")
           return (
@@ -144,13 +175,14 @@ export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: P
               onValue={(read) => put(name, read)}
             />
           );
-        if (name !== "what") return null;
+        if (name !== "what" && name !== "member") return null;
         return (
           <label key={name} className="row">
             <span className="label">{label}</span>
             <input
               className="input"
-              maxLength={120}
+              maxLength={name === "what" ? 120 : 80}
+              placeholder={name === "member" ? say("log.post3") : undefined}
               value={typeof value === "string" ? value : ""}
               onChange={(event) => put(name, event.target.value)}
             />

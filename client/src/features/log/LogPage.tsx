@@ -2,9 +2,9 @@ import Button from "@mui/material/Button";
 import { useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 
-import { Refused } from "../../api/client";
 import { type EntryChange, type EntryRow, type Log, type LogKind, useLog } from "../../api/log";
 import { useGarden } from "../../api/queries";
+import { saidOf } from "../../api/saidOf";
 import { askEdits } from "../../queue/asks";
 import { useWrites } from "../../queue/useQueue";
 import { editsOf, laneOf } from "../../queue/writes";
@@ -42,6 +42,9 @@ export function LogPage() {
       <GardenBar garden={garden.data} />
       <main className="page logpage">
         <h1>{say("log.log")}</h1>
+        <p className="actions noprint">
+          <Link to={`/gardens/${id}/lessons`}>{say("lessons.title")}</Link>
+        </p>
         {log.may_edit && <Writing log={log} about={asked.about} />}
         <section aria-label={say("log.entries")}>
           <div className="logonly noprint">
@@ -144,7 +147,7 @@ function Rows({ log, rows }: { log: Log; rows: readonly EntryRow[] }) {
       setOpen(null);
       setRefusal("");
     } catch (error) {
-      setRefusal(error instanceof Refused ? error.message : say("common.theServerDidNotAnswer"));
+      setRefusal(saidOf(error));
     }
   };
   if (!rows.length) return <p className="quiet">{say("log.nothingYet")}</p>;

@@ -300,6 +300,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
                 say("common.calculating")
               )}
             </p>
+            {report && kinds.data?.taught_said && <p className="quiet">{kinds.data.taught_said}</p>}
             {nothingDoes && !wants.wall && (
               <Tick label={WALL} checked={false} onTick={() => setWants({ ...wants, wall: true })} />
             )}

@@ -12,6 +12,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 
 from gardens.models import Garden, Share
+from gardens.services import photos
 from gardens.services.state import commit, from_core, load_plan, state_of
 
 NEIGHBOUR = "ropewalk-loft"
@@ -49,6 +50,8 @@ class Command(BaseCommand):
         )
         before = now.model_copy(update={"path_width": 0.6, "beds": moved})
         garden = load_plan(user, plan.model_copy(update={"garden": before}))
+        for file in sorted((settings.ROOT / "docs" / "examples" / "photos").glob("*.jpg")):
+            photos.keep_file(garden, file.read_bytes(), file.name)
         Share.objects.create(garden=garden, person_id=neighbour, may_edit=True)
         for who, wanted in ((neighbour, before.model_copy(update={"beds": now.beds})), (owner, now)):
             state = state_of(garden)
