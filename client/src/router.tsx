@@ -64,6 +64,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("./features/log/LessonsPage")).LessonsPage }),
           },
           {
+            path: "gardens/:gardenId/years",
+            lazy: async () => ({ Component: (await import("./features/log/YearsPage")).YearsPage }),
+          },
+          {
             path: "gardens/:gardenId/shed",
             lazy: async () => ({ Component: (await import("./features/shed/ShedPage")).ShedPage }),
           },

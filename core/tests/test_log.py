@@ -199,7 +199,7 @@ class NowTest(NearTestCase):
 
         def open_of(*log: Entry, diary: Diary | None = None) -> list[str]:
             ordered = sorted(log, key=lambda each: each.on)
-            return [each.entry.key for each in open_breaks("lantern-row", 2026, ordered, diary)]
+            return [each.entry.key for each in open_breaks(demo(), "lantern-row", ordered, diary)]
 
         self.assertEqual(open_of(broke), ["a"])
         self.assertEqual(open_of(broke, other), ["a"])
@@ -215,7 +215,7 @@ class NowTest(NearTestCase):
     def test_what_fell_in_a_storm_is_broken_and_what_stood_is_not(self):
         for found, keys in (("fell", ["a"]), ("torn", ["a"]), ("stood", []), ("leans", [])):
             storm = entry("a", "storm", "2026-07-01", found=found)
-            self.assertEqual([b.entry.key for b in open_breaks("lantern-row", 2026, [storm], None)], keys)
+            self.assertEqual([b.entry.key for b in open_breaks(demo(), "lantern-row", [storm], None)], keys)
 
     def test_the_longest_wait_closes_a_crop(self):
         log = [

@@ -60,6 +60,16 @@ export const useLessons = (garden: number) =>
       ),
   });
 
+/** A garden’s years side by side. */
+export const useYears = (garden: number) =>
+  useQuery({
+    queryKey: ["years", garden],
+    queryFn: ({ signal }) =>
+      exactly<Schemas["YearsOut"]>(
+        api.GET("/api/gardens/{garden_id}/years", { signal, params: { path: { garden_id: garden } } }),
+      ),
+  });
+
 /** The life of a support. */
 export const useLife = (structure: number) =>
   useQuery({

@@ -428,6 +428,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gardens/{garden_id}/harvest.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Harvest Table
+         * @description Return what was picked by week and crop as CSV.
+         */
+        get: operations["gardens_api_log_harvest_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/harvest.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Harvest Drawing
+         * @description Return what was picked by week and crop as a drawing.
+         */
+        get: operations["gardens_api_log_harvest_drawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gardens/{garden_id}/history": {
         parameters: {
             query?: never;
@@ -1170,6 +1210,26 @@ export interface paths {
          * @description Return a support's year with a planting on another day. Nothing is stored.
          */
         post: operations["gardens_api_season_sown"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gardens/{garden_id}/years": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Years
+         * @description Return a garden's years side by side: what grew where, what it bore, what failed.
+         */
+        get: operations["gardens_api_log_years"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4222,6 +4282,8 @@ export interface components {
         LessonsOut: {
             /** Id */
             id: number;
+            /** Ignores */
+            ignores: ("break" | "harvest" | "treatment")[];
             /** Lessons */
             lessons: components["schemas"]["LessonOut"][];
             /** May Edit */
@@ -5036,6 +5098,12 @@ export interface components {
              */
             hour?: number | null;
             /**
+             * Ignores
+             * @description kinds of entries of the log that change nothing by themselves here
+             * @default []
+             */
+            ignores: ("break" | "harvest" | "treatment")[];
+            /**
              * Last Frost
              * @default 04-24
              */
@@ -5117,6 +5185,8 @@ export interface components {
             frost_spread?: number | null;
             /** Hour */
             hour?: number | null;
+            /** Ignores */
+            ignores?: ("break" | "harvest" | "treatment")[] | null;
             /** Last Frost */
             last_frost?: string | null;
             /** Latitude */
@@ -7459,6 +7529,28 @@ export interface components {
             value: number;
         };
         /**
+         * YearCell
+         * @description A place in a year: its crops; in lines what it bore, what failed, what was changed, work and cost.
+         */
+        YearCell: {
+            /** Crops */
+            crops: string;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * YearColumn
+         * @description A year: what came in all, and the strongest gust that was written.
+         */
+        YearColumn: {
+            /** Came */
+            came: string;
+            /** Gust */
+            gust: string;
+            /** Year */
+            year: number;
+        };
+        /**
          * YearOut
          * @description A garden's year on one sheet.
          */
@@ -7477,6 +7569,18 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "imperial";
+        };
+        /**
+         * YearPlace
+         * @description A bed through the years, the latest first.
+         */
+        YearPlace: {
+            /** Bed */
+            bed: string;
+            /** Cells */
+            cells: components["schemas"]["YearCell"][];
+            /** Name */
+            name: string;
         };
         /**
          * YearReport
@@ -7525,6 +7629,26 @@ export interface components {
             minutes: number[];
             /** Structure */
             structure: string;
+        };
+        /**
+         * YearsOut
+         * @description A garden’s years side by side.
+         */
+        YearsOut: {
+            /** Id */
+            id: number;
+            report: components["schemas"]["YearsReport"];
+        };
+        /**
+         * YearsReport
+         * @description A garden’s years side by side, the latest first; places of which nothing is known in any are left
+         *     out.
+         */
+        YearsReport: {
+            /** Columns */
+            columns: components["schemas"]["YearColumn"][];
+            /** Places */
+            places: components["schemas"]["YearPlace"][];
         };
     };
     responses: never;
@@ -10475,6 +10599,194 @@ export interface operations {
             };
             /** @description not JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_log_harvest_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_log_harvest_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14747,6 +15059,100 @@ export interface operations {
             };
             /** @description not JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_log_years: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                garden_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearsOut"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

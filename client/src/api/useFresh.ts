@@ -17,7 +17,7 @@ export function useFresh() {
     const garden = (known: Garden) => {
       queries.setQueryData(KEYS.garden(known.id), known);
       keepSaid(`/api/gardens/${known.id}`, () => queries.getQueryData(KEYS.garden(known.id)));
-      void again("parts", "building", "week", "year", "weather", "lessons");
+      void again("parts", "building", "week", "year", "weather", "lessons", "years");
       // what was removed is asked for no more, though its page may stand a moment longer
       const there = new Set(known.structures.map((each) => KEYS.structure(each.id).join()));
       void queries.invalidateQueries({

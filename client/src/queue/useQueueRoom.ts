@@ -26,7 +26,7 @@ export function useQueueRoom(name: string | null | undefined): boolean {
         if (write.about.startsWith("structure/") && isStructureOut(answer)) fresh.structure(answer);
         void fresh.again("gardens", "history");
         if (editsOf(write).some((edit) => edit.kind === "entry"))
-          void fresh.again("log", "week", "year", "life", "lessons");
+          void fresh.again("log", "week", "year", "life", "lessons", "years");
       }),
     [fresh],
   );

@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from ..plan.entries import Entry
-from ..plan.model import Diary, Garden, Marked
+from ..plan.model import Diary, Garden, Marked, Place
 
 DAMAGED = ("torn", "fell")  # findings after a storm that are a break
 _JOB = "repair"
@@ -80,15 +80,17 @@ def _picked(diary: Diary, key: str, mark: Marked, planted: dict[str, str]) -> En
     )
 
 
-def open_breaks(structure: str, year: int, log: Sequence[Entry], diary: Diary | None) -> list[Break]:
+def open_breaks(garden: Place, structure: str, log: Sequence[Entry], diary: Diary | None) -> list[Break]:
     """Return what broke on a support and is not mended: by an entry that says so, or by its task done.
 
     Args:
-        structure: Its key.
-        year: Of the garden’s season, which its tasks are keyed by.
+        garden: Its tasks are keyed by its year; it may ignore what broke.
+        structure: Key of the support.
         log: In order of days.
         diary: Of the support.
     """
+    if "break" in garden.ignores:
+        return []
     own = [entry for entry in log if entry.structure == structure]
     done = {key for key, mark in diary.marks.items() if mark.state != "skipped"} if diary else set()
     broken = []
@@ -100,7 +102,7 @@ def open_breaks(structure: str, year: int, log: Sequence[Entry], diary: Diary | 
             and (later.mends == entry.key if later.mends else later.member in ("", entry.member))
             for later in own[at + 1 :]
         )
-        task = f"{year}.{_JOB}.{entry.key}"
+        task = f"{garden.year}.{_JOB}.{entry.key}"
         if not mended and task not in done:
             broken.append(Break(entry, task))
     return broken

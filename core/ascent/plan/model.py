@@ -661,6 +661,9 @@ class Taught(Typed):
         return max(self.factor, min(1.0, self.factor * math.exp(_QUARTILE * self.spread)))
 
 
+Heeded = Literal["break", "harvest", "treatment"]
+
+
 class Place(Typed):
     """A place: frost dates, warmth, wind, people's units, days and currency; a garden's own fields.
 
@@ -691,6 +694,9 @@ class Place(Typed):
     hour: float | None = Field(None, ge=0.0, le=1e4, description="what an hour of work is counted at")
     path_width: float = Field(0.6, ge=0.3, le=3.0, description="the least width of a path here, m")
     taught: Annotated[tuple[Taught, ...], counted_first(MOST_TAUGHT)] = ()
+    ignores: tuple[Heeded, ...] = Field(
+        (), max_length=3, description="kinds of entries of the log that change nothing by themselves here"
+    )
 
     @field_validator("first_frost")
     @classmethod

@@ -185,7 +185,7 @@ def _figures(garden: Garden, kept: Kept, own: Sequence[Entry], today: dt.date) -
         came = sum(kg for day, kg in picked if day >= mondays[0])
         kilos += came
         least, usual, most = harvest.totals
-        told = forecast_of(harvest, mondays, picked, today)
+        told = None if "harvest" in garden.ignores else forecast_of(harvest, mondays, picked, today)
         words = {
             "came": write(came, "mass", garden.units),
             "usual": write(usual, "mass", garden.units),

@@ -87,7 +87,7 @@ def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]], log: tuple[En
         still = as_it_stands(structure)
         tended = _tended(sites[bed.key], still.model_dump_json(), structure.key in stands)
         diary = diaries.get(structure.key)
-        breaks = tuple(open_breaks(structure.key, garden.year, log, diary))
+        breaks = tuple(open_breaks(garden, structure.key, log, diary))
         visits = _visits(tended, garden.visits, diary, breaks)
         yield Kept(bed, structure, tended, visits, log, breaks)
 

@@ -69,6 +69,8 @@ def waits_words(each: Kept, crop: str, on: dt.date) -> str:
     """
     if each.breaks:
         return template("log.paused").format(what=what_broke(each.tended, each.breaks[0]))
+    if "treatment" in each.tended.site.garden.ignores:
+        return ""
     found = closed(each.log, each.bed.key, each.structure.key, crop, on)
     if found is None:
         return ""
@@ -221,6 +223,8 @@ def _forecast(
     each: Kept, crop: str, harvest: Harvest, mondays: Sequence[dt.date], today: dt.date
 ) -> Forecast | Harvest:
     """Return a harvest as it is forecast from what was picked, or as it was before where nothing was."""
+    if "harvest" in each.tended.site.garden.ignores:
+        return harvest
     return forecast_of(harvest, mondays, picked_of(each.log, each.structure.key, crop), today) or harvest
 
 

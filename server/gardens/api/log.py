@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from ascent.files.harvest_table import harvest_csv, harvest_sheet
+from ascent.files.svg import sheet_svg
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
 from .. import schemas
 from ..services import access, learning, log, photos
-from .turns import heavy, live
+from .gardens import file_answer
+from .turns import brisk, heavy, live
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()
@@ -25,6 +28,30 @@ def log_page(request: HttpRequest, garden_id: int, asked: Query[schemas.LogAsked
 def lessons(request: HttpRequest, garden_id: int) -> schemas.LessonsOut:
     """Return what the log of a garden teaches, and how far it would move the verdicts."""
     return learning.lessons_out(access.garden_for(visitor_of(request), garden_id))
+
+
+@router.get("/gardens/{garden_id}/years", response={200: schemas.YearsOut, **REFUSED})
+@brisk
+def years(request: HttpRequest, garden_id: int) -> schemas.YearsOut:
+    """Return a garden's years side by side: what grew where, what it bore, what failed."""
+    return log.years_out(access.garden_for(visitor_of(request), garden_id))
+
+
+@router.get("/gardens/{garden_id}/harvest.csv", response={200: str, **REFUSED})
+def harvest_table(request: HttpRequest, garden_id: int) -> HttpResponse:
+    """Return what was picked by week and crop as CSV."""
+    core, weeks = log.picked_weeks(access.garden_for(visitor_of(request), garden_id))
+    return file_answer(
+        harvest_csv(weeks, core.units), "text/csv; charset=utf-8", f"garden-{garden_id}-harvest.csv"
+    )
+
+
+@router.get("/gardens/{garden_id}/harvest.svg", response={200: str, **REFUSED})
+def harvest_drawing(request: HttpRequest, garden_id: int) -> HttpResponse:
+    """Return what was picked by week and crop as a drawing."""
+    core, weeks = log.picked_weeks(access.garden_for(visitor_of(request), garden_id))
+    text = sheet_svg(harvest_sheet(weeks, core.name, core.units))
+    return file_answer(text, "image/svg+xml", f"garden-{garden_id}-harvest.svg")
 
 
 @router.post("/gardens/{garden_id}/log/read", response={200: schemas.LogLineOut, **REFUSED})

@@ -38,6 +38,7 @@ from ascent.plan.model import (
     Finding,
     Found,
     GrewHere,
+    Heeded,
     Joining,
     KeptNeed,
     Key,
@@ -113,6 +114,7 @@ class PlaceChange(Typed):
     path_width: float | None = Field(None, ge=0.3, le=3.0)
     hour: float | None = Field(None, ge=0.0, le=1e4)
     taught: tuple[Taught, ...] | None = Field(None, max_length=MOST_TAUGHT)
+    ignores: tuple[Heeded, ...] | None = Field(None, max_length=3)
 
 
 class BedChange(Typed):

@@ -6,10 +6,11 @@ import datetime as dt
 
 from ascent.log.line import LONGEST
 from ascent.plan.entries import Entry, EntryKind
-from ascent.plan.model import Taught, Typed
+from ascent.plan.model import Heeded, Taught, Typed
 from ascent.telling.lessons import LessonReport
 from ascent.telling.life import LifeReport
 from ascent.telling.log import LogKindReport
+from ascent.telling.years import YearsReport
 from ascent.words.quantities import System
 from pydantic import Field
 
@@ -79,7 +80,15 @@ class LessonsOut(Typed):
 
     id: int
     may_edit: bool
+    ignores: tuple[Heeded, ...]
     lessons: tuple[LessonOut, ...]
+
+
+class YearsOut(Typed):
+    """A garden’s years side by side."""
+
+    id: int
+    report: YearsReport
 
 
 class LogLineIn(Typed):

@@ -25,6 +25,7 @@ def lessons_out(granted: Granted) -> schemas.LessonsOut:
     return schemas.LessonsOut(
         id=granted.garden.pk,
         may_edit=granted.role != "read",
+        ignores=core.ignores,
         lessons=tuple(
             schemas.LessonOut(
                 report=report,

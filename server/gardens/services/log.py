@@ -10,12 +10,14 @@ from ascent.errors import InvalidPlan, Problem
 from ascent.ground.plot import geometry_of
 from ascent.log.line import read_entry
 from ascent.log.now import Break, open_breaks, whole_log
+from ascent.log.seasons import Grew, PickedWeek, picked_by_week
 from ascent.plan import model
 from ascent.plan.entries import Entry
 from ascent.plan.standing import as_it_stands, plain_site
 from ascent.telling.life import life_report
 from ascent.telling.log import Where, broken_words, entry_words, log_kinds, place_words, written_of
 from ascent.telling.season_parts import date_text
+from ascent.telling.years import years_report
 from ascent.weather.course import turn_of
 from django.db.models import Q
 from django.http import Http404
@@ -29,6 +31,7 @@ from .state import held_from, log_of
 
 PAGE = 60
 _BEFORE = dt.timedelta(days=150)  # the day a garden’s year turns on that something of its season may happen
+_OF_YEARS = ("harvest", "break", "repair", "storm", "hours", "cost", "water")
 _LASTING = ("break", "repair", "storm")  # what is true until something else is written
 
 
@@ -181,10 +184,33 @@ def _breaks(known: Known) -> dict[str, list[Break]]:
     found = {}
     for bed in core.beds:
         for structure in bed.structures:
-            breaks = open_breaks(structure.key, core.year, happened, diaries.get(structure.key))
+            breaks = open_breaks(core, structure.key, happened, diaries.get(structure.key))
             if breaks:
                 found[structure.key] = breaks
     return found
+
+
+def grew_of(garden: Garden) -> set[Grew]:
+    """Return what was picked where in which year."""
+    rows = garden.entries.filter(kind="harvest").exclude(structure="")
+    return {
+        (structure, crop, year)
+        for structure, crop, year in rows.values_list("structure", "document__crop", "on__year").distinct()
+        if crop in tables.crops()
+    }
+
+
+def years_out(granted: Granted) -> schemas.YearsOut:
+    """Return a garden's years side by side."""
+    core = known_of(granted.garden).core
+    report = years_report(core, log_of(granted.garden, Q(kind__in=_OF_YEARS)), today(core))
+    return schemas.YearsOut(id=granted.garden.pk, report=report)
+
+
+def picked_weeks(granted: Granted) -> tuple[model.Garden, list[PickedWeek]]:
+    """Return a garden, and what was picked in it by week and crop."""
+    core = known_of(granted.garden).core
+    return core, picked_by_week(whole_log(core, log_of(granted.garden, Q(kind="harvest"))))
 
 
 def life_out(row: Thing) -> schemas.LifeOut:

@@ -8,6 +8,7 @@ from typing import Any
 
 from ascent.errors import InvalidPlan, Problem
 from ascent.loads.season import start_of
+from ascent.log.seasons import with_past
 from ascent.plan import model
 from ascent.telling.season import kept_of, skipped_words, week_report, year_report, year_row
 from ascent.telling.season_readout import YearRow
@@ -19,7 +20,7 @@ from .. import schemas
 from ..models import Garden, Thing
 from .access import Granted, Visitor
 from .clock import today
-from .log import season_log
+from .log import grew_of, season_log
 from .state import PLACE, State, state_of, whole
 from .writing import Wanted, change_garden
 
@@ -35,7 +36,9 @@ def year_out(granted: Granted) -> schemas.YearOut:
     """Return a garden's year."""
     head, garden = _head(granted)
     log = season_log(granted.garden, garden)
-    return schemas.YearOut(**head, report=year_report(garden, today(garden), log))
+    return schemas.YearOut(
+        **head, report=year_report(with_past(garden, grew_of(granted.garden)), today(garden), log)
+    )
 
 
 def _head(granted: Granted) -> tuple[dict[str, Any], model.Garden]:

@@ -6,13 +6,22 @@ import { type Schemas } from "../../api/client";
 import { useLessons } from "../../api/log";
 import { useGarden } from "../../api/queries";
 import { saidOf } from "../../api/saidOf";
-import { askEdits } from "../../queue/asks";
+import { askEdits, changePlace } from "../../queue/asks";
 import { say } from "../../texts/say";
 import { Faulty } from "../../ui/Faulty";
 import { GardenBar } from "../../ui/GardenBar";
+import { Tick } from "../../ui/Tick";
 
 type Lesson = Schemas["LessonOut"];
+type Heeded = Schemas["LessonsOut"]["ignores"][number];
 type Edit = Schemas["EditsIn"]["edits"][number];
+
+const HEEDED = ["break", "harvest", "treatment"] as const;
+const AT_ONCE = {
+  break: "lessons.whatBroke",
+  harvest: "lessons.harvestsMove",
+  treatment: "lessons.treatmentsClose",
+} as const;
 
 /** What the log teaches: before, now, after, on what evidence; nothing is used until somebody accepts it. */
 export function LessonsPage() {
@@ -29,15 +38,47 @@ export function LessonsPage() {
         <h1>{say("lessons.title")}</h1>
         <p>{say("lessons.nothingIsUsedUntilYouAccept")}</p>
         <p className="actions noprint">
-          <Link to={`/gardens/${id}/log`}>{say("log.log")}</Link>
+          <Link to={`/gardens/${id}/log`}>{say("log.log")}</Link>{" "}
+          <Link to={`/gardens/${id}/years`}>{say("years.title")}</Link>
         </p>
         {!lessons.data && <p className="quiet">{say("common.calculating")}</p>}
         {lessons.data?.lessons.length === 0 && <p className="quiet">{say("lessons.nothingYet")}</p>}
+        {lessons.data?.may_edit && <AtOnce garden={id} ignores={lessons.data.ignores} />}
         {lessons.data?.lessons.map((lesson) => (
           <LessonCard key={lesson.report.key} garden={id} lesson={lesson} mayEdit={lessons.data.may_edit} />
         ))}
       </main>
     </>
+  );
+}
+
+/** What entries change by themselves, each to be refused. */
+function AtOnce({ garden, ignores }: { garden: number; ignores: readonly Heeded[] }) {
+  const [refusal, setRefusal] = useState("");
+  const choose = (kind: Heeded, heeded: boolean) => {
+    const rest = ignores.filter((each) => each !== kind);
+    const change = { ignores: heeded ? rest : [...rest, kind] };
+    changePlace(garden, change, say(AT_ONCE[kind]))
+      .then(() => setRefusal(""))
+      .catch((error: unknown) => setRefusal(saidOf(error)));
+  };
+  return (
+    <section className="atonce" aria-label={say("lessons.atOnce")}>
+      <h2>{say("lessons.atOnce")}</h2>
+      {HEEDED.map((kind) => (
+        <Tick
+          key={kind}
+          label={say(AT_ONCE[kind])}
+          checked={!ignores.includes(kind)}
+          onTick={(checked) => choose(kind, checked)}
+        />
+      ))}
+      {refusal && (
+        <p role="alert" className="refusal">
+          {refusal}
+        </p>
+      )}
+    </section>
   );
 }
 

@@ -43,7 +43,8 @@ export function LogPage() {
       <main className="page logpage">
         <h1>{say("log.log")}</h1>
         <p className="actions noprint">
-          <Link to={`/gardens/${id}/lessons`}>{say("lessons.title")}</Link>
+          <Link to={`/gardens/${id}/lessons`}>{say("lessons.title")}</Link>{" "}
+          <Link to={`/gardens/${id}/years`}>{say("years.title")}</Link>
         </p>
         {log.may_edit && <Writing log={log} about={asked.about} />}
         <section aria-label={say("log.entries")}>
