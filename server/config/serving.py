@@ -21,7 +21,7 @@ from standins.scale import Scale
 from standins.supplier import Stall
 from standins.weather import Mast
 
-from .bounds import MOST_OF_A_FILE
+from .bounds import MOST_OF_AN_ARCHIVE
 from .wsgi import application
 
 _THREADS = 8
@@ -43,7 +43,7 @@ def options() -> dict[str, Any]:
         "channel_timeout": 20,
         "cleanup_interval": 5,
         "asyncore_use_poll": True,
-        "max_request_body_size": MOST_OF_A_FILE,
+        "max_request_body_size": MOST_OF_AN_ARCHIVE,
         "max_request_header_size": 32_768,
         "ident": None,
         "clear_untrusted_proxy_headers": True,

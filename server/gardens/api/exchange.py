@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest, HttpResponse
+import io
+
+from django.http import FileResponse, HttpRequest, HttpResponse
 from ninja import Router
 
 from .. import schemas
-from ..services import access, exchange
+from ..services import access, archive, exchange
 from .gardens import file_answer
 from .turns import heavy
 from .visitor import REFUSED, visitor_of
@@ -20,6 +22,25 @@ def plan(request: HttpRequest, garden_id: int) -> HttpResponse:
     visitor = visitor_of(request)
     text = exchange.plan_text(access.garden_for(visitor, garden_id), visitor)
     return file_answer(text, "application/json", f"garden-{garden_id}.plan.json")
+
+
+@router.get("/gardens/{garden_id}/archive.zip", response={200: str, **REFUSED})
+@heavy
+def archive_out(request: HttpRequest, garden_id: int) -> FileResponse:
+    """Return the garden file and the photos of its log in one zip."""
+    visitor = visitor_of(request)
+    handle = archive.archive_of(access.garden_for(visitor, garden_id), visitor)
+    return FileResponse(handle, as_attachment=True, filename=f"garden-{garden_id}.zip")
+
+
+@router.post("/gardens/{garden_id}/archive", response={200: schemas.ArchiveOut, **REFUSED})
+@heavy
+def archive_in(request: HttpRequest, garden_id: int) -> schemas.ArchiveOut:
+    """Keep the photos of a zip and return its garden file, to be previewed and imported as any other. Nothing
+    else is stored; a photo that no entry comes to show is deleted after a month.
+    """
+    granted = access.garden_for(visitor_of(request), garden_id, "edit")
+    return schemas.ArchiveOut(text=archive.taken_in(granted.garden, io.BytesIO(request.read())))
 
 
 @router.get("/gardens/{garden_id}/tables/{what}.csv", response={200: str, **REFUSED})

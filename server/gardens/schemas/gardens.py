@@ -84,7 +84,7 @@ from .people import Role
 
 MOST_EDITS = 400
 MOST_LINES = 50
-MOST_TEXT = 3_000_000
+MOST_TEXT = 6_000_000
 Act = Literal["add", "change", "remove"]
 Revision = Annotated[int, Field(ge=0, le=10**9)]
 
@@ -690,6 +690,12 @@ class SupplierOut(Typed):
     report: PricesReport
     text: str
     number: int
+
+
+class ArchiveOut(Typed):
+    """The garden file of an archive whose photos are kept."""
+
+    text: str
 
 
 class ImportIn(Typed):

@@ -19,6 +19,8 @@ interface Taken {
   name: string;
   text: string;
   what: What;
+  /** The zip that it came in, with its photos. */
+  archive: File | null;
 }
 
 const TABLES = ["beds", "plantings", "materials", "shed", "log"] as const;
@@ -31,7 +33,8 @@ const KINDS: { key: What; name: string }[] = [
   { key: "log", name: say("files.aLog") },
 ];
 const MARKS = { add: "+", change: "~", remove: "−" };
-const MOST_BYTES = 3_000_000;
+const MOST_BYTES = 6_000_000;
+const MOST_OF_AN_ARCHIVE = 32_000_000;
 
 /** What a file most likely is, from its first line. */
 function guess(text: string): What {
@@ -42,6 +45,20 @@ function guess(text: string): What {
   if (head.includes("like")) return "shed";
   return head.includes("item") || head.includes("price") ? "materials" : "beds";
 }
+
+/** Have a garden keep the photos of a zip, and return its garden file. */
+const unpacked = async (garden: number, archive: File) => {
+  const path = { garden_id: garden };
+  const kept = await taken(
+    api.POST("/api/gardens/{garden_id}/archive", {
+      params: { path },
+      body: archive as never,
+      bodySerializer: (body: unknown) => body as Blob,
+      headers: { "Content-Type": "application/zip" },
+    }),
+  );
+  return kept.text;
+};
 
 /** The garden out as files, and files in: what an import does is shown before it is done. */
 export function FilesPage() {
@@ -86,12 +103,21 @@ export function FilesPage() {
   };
   const open = async (chosen: File | undefined) => {
     if (!chosen) return;
-    if (chosen.size > MOST_BYTES) {
-      setSaid(say("files.isLargerThan3MbA", { name: chosen.name }));
+    const zipped = /\.zip$/i.test(chosen.name);
+    if (chosen.size > (zipped ? MOST_OF_AN_ARCHIVE : MOST_BYTES)) {
+      setSaid(say("files.isTooLarge", { name: chosen.name }));
       return;
     }
-    const text = await chosen.text();
-    await look({ name: chosen.name, text, what: guess(text) }, false);
+    try {
+      const text = zipped ? await unpacked(id, chosen) : await chosen.text();
+      await look(
+        { name: chosen.name, text, what: zipped ? "plan" : guess(text), archive: zipped ? chosen : null },
+        false,
+      );
+    } catch (error) {
+      failed(error);
+      setFile({ name: chosen.name, text: "", what: "plan", archive: null });
+    }
   };
   const takeIn = async () => {
     if (!file || !preview) return;
@@ -116,6 +142,7 @@ export function FilesPage() {
     if (!file) return;
     try {
       const made = await askGardenOf(file.text);
+      if (file.archive) await unpacked(made.id, file.archive);
       await fresh.again("gardens");
       await navigate(`/gardens/${made.id}`);
     } catch (error) {
@@ -133,6 +160,7 @@ export function FilesPage() {
             <p className="quiet">{say("files.theGardenFileHoldsEverythingIn")}</p>
             <p className="actions">
               <Button href={`/api/gardens/${id}/plan.json`}>{say("files.planFile")}</Button>
+              <Button href={`/api/gardens/${id}/archive.zip`}>{say("files.planFileWithPhotos")}</Button>
               <Button href={`/api/gardens/${id}/plot.svg`}>{say("files.planAsADrawing")}</Button>
             </p>
             <p className="actions">
@@ -167,7 +195,7 @@ export function FilesPage() {
                   type="file"
                   hidden
                   aria-label={say("files.theFile")}
-                  accept=".json,.csv,.txt,.tsv"
+                  accept=".json,.csv,.txt,.tsv,.zip"
                   onChange={(event: ChangeEvent<HTMLInputElement>) => {
                     void open(event.target.files?.[0]);
                     event.target.value = "";
