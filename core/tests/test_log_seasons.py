@@ -9,11 +9,16 @@ import io
 from ascent.drawing.sheet import Line
 from ascent.files.harvest_table import harvest_csv, harvest_sheet
 from ascent.files.svg import sheet_svg
+from ascent.ground.plot import geometry_of
+from ascent.log.members import member_called
 from ascent.log.now import open_breaks
 from ascent.log.seasons import grew_in, picked_by_week, with_past
 from ascent.plan.entries import Entry
 from ascent.plan.model import Garden
 from ascent.season.rotation import too_soon
+from ascent.telling.diary import entries_of
+from ascent.telling.life import life_report
+from ascent.telling.log import Where
 from ascent.telling.season import kept_of
 from ascent.telling.season_parts import waits_words
 from ascent.telling.years import years_report
@@ -98,3 +103,55 @@ class SeasonsTest(NearTestCase):
         for place, said in ((garden, True), (refused, False)):
             kept = kept_of(place, bed, structure, [treated])
             self.assertEqual(bool(waits_words(kept, "tom-slicer", dt.date(2026, 8, 10))), said)
+
+    def test_a_day_of_the_calendar_says_what_was_written_and_by_nobody(self):
+        today = dt.date(2026, 8, 11)
+        log = [
+            entry(
+                "a",
+                "harvest",
+                dt.date(2026, 8, 9),
+                structure="twine-beam",
+                crop="tom-cherry",
+                mass=2.0,
+                who="ada",
+            ),
+            entry("b", "frost", dt.date(2026, 8, 9), low=1.0),
+            entry("c", "frost", dt.date(2026, 5, 9), low=1.0),
+        ]
+        found = [each for each in entries_of(demo(), today, log) if each.key.startswith("log-")]
+        (day,) = found
+        self.assertEqual((day.key, day.on, day.hour), ("log-2026-08-09", dt.date(2026, 8, 9), None))
+        self.assertIn("Twine Beam: 2.0 kg picked: cherry tomato", day.text)
+        self.assertNotIn("ada", day.text)
+
+    def test_a_life_tells_what_wears_and_what_is_left_of_it(self):
+        garden = demo()
+        bed, structure = next((b, s) for b in garden.beds for s in b.structures if s.key == "twine-beam")
+        string = member_called(geometry_of(bed, structure), "string", 1)
+        old = [entry("n", "note", dt.date(2024, 7, 1), structure="twine-beam", note="Up.")]
+        new = [*old, entry("r", "repair", dt.date(2026, 6, 1), structure="twine-beam", member=string.key)]
+        for log, said in (
+            (old, "since 2024. Lasts about 2 seasons: replace"),
+            (new, "since 2026. Lasts about 2 seasons: 2 left"),
+        ):
+            report = life_report(garden, bed, structure, log, Where({}, {}), dt.date(2026, 8, 11))
+            (part,) = [part for part in report.parts if part.name.startswith("Greenhouse twine")]
+            self.assertIn(said, part.words)
+
+    def test_a_long_life_is_told_from_its_latest_end(self):
+        garden = demo()
+        bed, structure = next((b, s) for b in garden.beds for s in b.structures if s.key == "twine-beam")
+        log = [
+            entry(
+                f"n{n}",
+                "note",
+                dt.date(2024, 1, 1) + dt.timedelta(days=n),
+                structure="twine-beam",
+                note="Well.",
+            )
+            for n in range(500)
+        ]
+        report = life_report(garden, bed, structure, log, Where({}, {}), dt.date(2026, 8, 11))
+        self.assertEqual(len(report.events), 300)
+        self.assertGreaterEqual(report.earlier, 200)

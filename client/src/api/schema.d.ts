@@ -4410,12 +4410,25 @@ export interface components {
             report: components["schemas"]["LifeReport"];
         };
         /**
+         * LifePart
+         * @description An item that a support is made of and that wears: since when it is in it, and what it has left.
+         */
+        LifePart: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * LifeReport
-         * @description The life of a support: its figures, its harvest by week, all that happened to it, the latest first.
+         * @description The life of a support: its figures, its harvest by week, its parts that wear, all that happened to it,
+         *     the latest first.
          *
-         *     most: of any week’s harvest [kg], and as it is written.
+         *     most: of any week’s harvest [kg], and as it is written. earlier: how much more happened before that.
          */
         LifeReport: {
+            /** Earlier */
+            earlier: number;
             /** Events */
             events: components["schemas"]["LifeEvent"][];
             /** Figures */
@@ -4424,6 +4437,8 @@ export interface components {
             most: number;
             /** Most Text */
             most_text: string;
+            /** Parts */
+            parts: components["schemas"]["LifePart"][];
             /** Weeks */
             weeks: components["schemas"]["LifeWeek"][];
         };

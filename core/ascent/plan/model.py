@@ -38,6 +38,7 @@ MOST_STEPS, MOST_DIFFERING = 60, 300  # of a record
 MOST_SEEN = 120  # weeks
 MOST_PAST = 120  # crops of a bed
 MOST_TAUGHT = 200
+LEAST_TAUGHT, MOST_TAUGHT_TIMES, WIDEST_TAUGHT = 0.1, 10.0, 2.0  # times, times, spread of its logarithm
 _QUARTILE = 0.6745  # standard deviations
 GROUND = ("soil", "skin", "anchor")  # of uncertainties.csv: what is of the ground, bed by bed
 MOST_DIARIES, MOST_MARKS, MOST_STORMS = 600, 900, 200
@@ -645,8 +646,8 @@ class Taught(Typed):
 
     key: TaughtKey
     about: Annotated[str, Field(max_length=80)] = ""
-    factor: float = Field(ge=0.1, le=10.0)
-    spread: float = Field(ge=0.0, le=2.0)
+    factor: float = Field(ge=LEAST_TAUGHT, le=MOST_TAUGHT_TIMES)
+    spread: float = Field(ge=0.0, le=WIDEST_TAUGHT)
     on: dt.date
     says: Annotated[str, Field(max_length=300), AfterValidator(written)] = ""
 

@@ -4,33 +4,61 @@ from __future__ import annotations
 
 import datetime as dt
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from ..files.calendar_file import Entry
+from ..plan.entries import Entry as LogEntry
 from ..plan.model import Garden
 from ..season.visits import Visit
 from ..words.texts import template
+from .log import Where, entry_words, place_words
 from .season import everything, task_title
 from .season_parts import Kept
 
 MILESTONES = ("build", "build-day", "sow-pots", "sow", "plant", "pick-once", "clear", "take-down")
+TOLD_FOR = dt.timedelta(days=30)  # that what was written in the log is told
 _MOST_LINES = 60  # of the text of one entry
 
 
-def entries_of(garden: Garden, today: dt.date) -> list[Entry]:
+def entries_of(garden: Garden, today: dt.date, log: Sequence[LogEntry] = ()) -> list[Entry]:
     """Return the entries of a garden's calendar, those of days to come with what is still to do.
 
     A day of visits is one entry, known again by its day; whatever begins or ends is one of its own, known
-    again by its task, so that it moves and is not doubled.
+    again by its task, so that it moves and is not doubled. A day of the last month on which something was
+    written in the log has one more, with what was written and nobody’s name.
+
+    Args:
+        garden: The garden.
+        today: Of it.
+        log: What happened in it that its season hangs on.
     """
-    kept = everything(garden)
+    kept = everything(garden, log)
     days: dict[dt.date, list[tuple[Kept, Visit]]] = defaultdict(list)
     for each in kept:
         for visit in each.visits:
             days[visit.on].append((each, visit))
     entries = [_day(garden, on, visits) for on, visits in sorted(days.items())]
     entries += [entry for each in kept for entry in _milestones(each, garden)]
-    return [entry for entry in entries if entry.minutes or entry.hour is None or entry.on < today]
+    told = [entry for entry in entries if entry.minutes or entry.hour is None or entry.on < today]
+    return [*told, *_written(garden, log, today)]
+
+
+def _written(garden: Garden, log: Sequence[LogEntry], today: dt.date) -> Iterator[Entry]:
+    """Yield the days of the last month on which something was written in the log, with what."""
+    names = {bed.key: bed.name for bed in garden.beds}
+    names |= {structure.key: structure.name for bed in garden.beds for structure in bed.structures}
+    days: dict[dt.date, list[str]] = {}
+    where = Where(names, {})
+    for each in sorted(log, key=lambda entry: (entry.on, entry.at, entry.key)):
+        if today - TOLD_FOR <= each.on <= today:
+            said = entry_words(each, garden.units, garden.currency)
+            place = place_words(each, where)
+            days.setdefault(each.on, []).append(f"{place}: {said}" if place else said)
+    for on, lines in days.items():
+        title = template("calendar.written").format(garden=garden.name, count=len(lines))
+        more = len(lines) - _MOST_LINES
+        told = lines[:_MOST_LINES] + ([template("calendar.more").format(count=more)] if more > 0 else [])
+        yield Entry(f"log-{on.isoformat()}", on, title, "\n".join(told), sort="log")
 
 
 def _day(garden: Garden, on: dt.date, visits: Sequence[tuple[Kept, Visit]]) -> Entry:

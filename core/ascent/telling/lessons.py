@@ -17,7 +17,7 @@ from ..learning.yields import YieldLesson, yields_of
 from ..log.members import name_of
 from ..log.now import whole_log
 from ..plan.entries import Entry
-from ..plan.model import Garden, Taught, Tested, Typed
+from ..plan.model import LEAST_TAUGHT, MOST_TAUGHT_TIMES, WIDEST_TAUGHT, Garden, Taught, Tested, Typed
 from ..plan.standing import as_it_stands, plain_site
 from ..report.evaluation import asked_gust, outline
 from ..report.wording import gust_text
@@ -139,6 +139,14 @@ def _now(garden: Garden, key: str, about: str) -> str:
     return factor_text(garden.times(key, about))
 
 
+def _taught(key: str, factor: float, on: dt.date, says: str, about: str = "", spread: float = 0.0) -> Taught:
+    """Return what is kept of a lesson, within what a garden may be taught."""
+    kept = min(max(round(factor, 3), LEAST_TAUGHT), MOST_TAUGHT_TIMES)
+    return Taught(
+        key=key, about=about, factor=kept, spread=min(round(spread, 3), WIDEST_TAUGHT), on=on, says=says
+    )
+
+
 def _moves(garden: Garden, after: Garden, only: set[str] | None = None) -> tuple[str, ...]:
     """Return how far the limit gusts of supports move from one state of a garden to another."""
     moved = []
@@ -180,13 +188,8 @@ def _yields(garden: Garden, log: Sequence[Entry], today: dt.date) -> Iterator[Le
             for year, ratio in lesson.seasons
         )
         title = _yield_title(lesson)
-        taught = Taught(
-            key="yield",
-            about=lesson.crop,
-            factor=round(lesson.factor, 3),
-            spread=round(lesson.spread, 3),
-            on=today,
-            says=title,
+        taught = _taught(
+            key="yield", about=lesson.crop, factor=lesson.factor, spread=lesson.spread, on=today, says=title
         )
         growing = {
             structure.key
@@ -250,11 +253,11 @@ def _storms(garden: Garden, log: Sequence[Entry], today: dt.date) -> Iterator[Le
         },
     )
     taught = tuple(
-        Taught(
+        _taught(
             key=each.thing[0],
             about=each.thing[1],
-            factor=round(min(max(each.factor, 0.2), 5.0), 3),
-            spread=round(each.sd, 3),
+            factor=each.factor,
+            spread=each.sd,
             on=today,
             says=template("lesson.storms-says").format(stood=len(stood), failed=len(failed)),
         )
@@ -415,7 +418,7 @@ def _lives(garden: Garden, log: Sequence[Entry], today: dt.date) -> Iterator[Les
             before=f"{lesson.before:.1f}",
             after=f"{lesson.after:.1f}",
         )
-        taught = Taught(key="life", about=item.key, factor=factor, spread=0.0, on=today, says=title)
+        taught = _taught(key="life", about=item.key, factor=factor, spread=0.0, on=today, says=title)
         yield LessonReport(
             key=f"life.{item.key}",
             title=title,
@@ -443,9 +446,7 @@ def _work(garden: Garden, log: Sequence[Entry], today: dt.date) -> Iterator[Less
     if lesson is None:
         return
     title = template("lesson.minutes-title").format(change=factor_text(lesson.factor), days=len(lesson.days))
-    taught = Taught(
-        key="minutes", factor=round(lesson.factor, 3), spread=round(lesson.spread, 3), on=today, says=title
-    )
+    taught = _taught(key="minutes", factor=lesson.factor, spread=lesson.spread, on=today, says=title)
     yield LessonReport(
         key="minutes",
         title=title,

@@ -23,6 +23,7 @@ from .season import kept_of, task_title
 from .season_parts import Kept, date_text
 
 _WEEKS = 53
+_TOLD = 300  # of what happened, the latest
 _BUILT = ("build", "build-day", "plant", "sow", "clear", "take-down", "repair")  # jobs that are told
 
 
@@ -58,17 +59,27 @@ class LifeWeek(Typed):
     came_text: str
 
 
-class LifeReport(Typed):
-    """The life of a support: its figures, its harvest by week, all that happened to it, the latest first.
+class LifePart(Typed):
+    """An item that a support is made of and that wears: since when it is in it, and what it has left."""
 
-    most: of any week’s harvest [kg], and as it is written.
+    name: str
+    words: str
+
+
+class LifeReport(Typed):
+    """The life of a support: its figures, its harvest by week, its parts that wear, all that happened to it,
+    the latest first.
+
+    most: of any week’s harvest [kg], and as it is written. earlier: how much more happened before that.
     """
 
     figures: tuple[LifeFigure, ...]
     weeks: tuple[LifeWeek, ...]
     most: float
     most_text: str
+    parts: tuple[LifePart, ...]
     events: tuple[LifeEvent, ...]
+    earlier: int
 
 
 def life_report(
@@ -97,8 +108,40 @@ def life_report(
         weeks=weeks,
         most=most,
         most_text=write(most, "mass", garden.units),
-        events=tuple(event.model_copy(update={"label": date_text(event.on, year)}) for event in shown),
+        parts=tuple(_parts(garden, kept, own, today)),
+        events=tuple(
+            event.model_copy(update={"label": date_text(event.on, year)}) for event in shown[:_TOLD]
+        ),
+        earlier=max(len(shown) - _TOLD, 0),
     )
+
+
+def _parts(garden: Garden, kept: Kept, own: Sequence[Entry], today: dt.date) -> Iterator[LifePart]:
+    """Yield what of a support wears: it is in it since its first entry, or since a repair that names a part
+    of it; what came from the shed was as old as it was there.
+    """
+    begun = [record.begun for record in garden.records if record.structure == kept.structure.key]
+    built = [kept.structure.built.on] if kept.structure.built else []
+    since = min([entry.on for entry in own] + begun + built, default=today).year
+    stock = {each.key: each for each in garden.stock}
+    taken = kept.structure.built.taken if kept.structure.built else kept.structure.taken
+    ages = {stock[each.stock].item: stock[each.stock].age for each in taken or () if each.stock in stock}
+    item_of = {member.key: member.item for member in kept.tended.geometry.members}
+    told = set()
+    for part in shopping(kept.tended.geometry, garden.prices):
+        life = part.life * garden.times("life", part.key)
+        if not life or part.key in told:
+            continue
+        told.add(part.key)
+        renewed = [e.on.year for e in own if e.kind == "repair" and item_of.get(e.member) == part.key]
+        first = max([since, *renewed])
+        age = 0 if renewed else ages.get(part.key, 0)
+        left = life - age - (today.year - first)
+        words = {"since": first, "life": f"{life:.3g}", "left": f"{left:.2g}"}
+        said = template("life.part-left" if left > 0.0 else "life.part-over").format(**words)
+        if age:
+            said += " " + template("life.part-shed").format(age=age)
+        yield LifePart(name=part.name[:1].upper() + part.name[1:], words=said)
 
 
 def _entries(own: Sequence[Entry], garden: Garden, where: Where) -> Iterator[LifeEvent]:

@@ -65,11 +65,14 @@ def years_report(garden: Garden, log: Sequence[Entry], today: dt.date) -> YearsR
         (year for year in {*years, garden.year} if year <= max(today.year, garden.year)), reverse=True
     )
     shown = shown[:MOST_YEARS]
+    homes = {structure.key: bed.key for bed in known.beds for structure in bed.structures}
+    own: dict[tuple[str, int], list[Entry]] = {}
+    for entry in happened:
+        place = homes.get(entry.structure or "", entry.bed or "")
+        own.setdefault((place, entry.on.year), []).append(entry)
     places = []
     for bed in known.beds:
-        keys = {structure.key for structure in bed.structures}
-        own = [entry for entry in happened if entry.structure in keys or entry.bed == bed.key]
-        cells = tuple(_cell(garden, bed, own, year) for year in shown)
+        cells = tuple(_cell(garden, bed, own.get((bed.key, year), ()), year) for year in shown)
         if any(cell.crops or cell.lines for cell in cells):
             places.append(YearPlace(bed=bed.key, name=bed.name, cells=cells))
     return YearsReport(columns=tuple(_column(garden, happened, year) for year in shown), places=tuple(places))
@@ -86,14 +89,13 @@ def _column(garden: Garden, log: Sequence[Entry], year: int) -> YearColumn:
     )
 
 
-def _cell(garden: Garden, bed: Bed, own: Sequence[Entry], year: int) -> YearCell:
+def _cell(garden: Garden, bed: Bed, entries: Sequence[Entry], year: int) -> YearCell:
     crops = dict.fromkeys(past.crop for past in bed.past if past.year == year)
     if year == garden.year:
         crops |= dict.fromkeys(
             planting.crop for structure in bed.structures for planting in structure.plantings
         )
     faults = [past.fault for past in bed.past if past.year == year and past.fault]
-    entries = [entry for entry in own if entry.on.year == year]
     lines = []
     came = sum(entry.kg or 0.0 for entry in entries if entry.kind == "harvest")
     if came:

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ascent.files.calendar_file import Entry, write_calendar
-from ascent.telling.diary import entries_of
+from ascent.telling.diary import TOLD_FOR, entries_of
 from ascent.words.texts import template
 from django.db import transaction
 from django.http import Http404
@@ -17,9 +17,10 @@ from django.http import Http404
 from .. import schemas
 from ..models import Feed, Garden
 from .clock import today
+from .log import season_log
 from .state import place_of, state_of, whole
 
-_KEPT = dt.timedelta(days=30)  # that what was called off is still told
+_KEPT = TOLD_FOR  # that what was called off is still told
 Sent = dict[str, dict[str, Any]]
 
 
@@ -88,7 +89,7 @@ def calendar_of(garden: Garden) -> Calendar:
     if kept:
         return Calendar(bytes(kept), made_of)
     core = whole(state_of(garden))
-    entries = entries_of(core, day)
+    entries = entries_of(core, day, season_log(garden, core))
     stamp = dt.datetime.now(dt.UTC).replace(microsecond=0)
     with transaction.atomic():
         feed, _ = Feed.objects.select_for_update().get_or_create(garden=garden)

@@ -46,6 +46,19 @@ export function LifePage() {
           ))}
         </dl>
         {report.weeks.length > 0 && <HarvestChart report={report} />}
+        {report.parts.length > 0 && (
+          <>
+            <h2>{say("log.partsThatWear")}</h2>
+            <dl className="figures">
+              {report.parts.map((part) => (
+                <div key={part.name}>
+                  <dt>{part.name}</dt>
+                  <dd>{part.words}</dd>
+                </div>
+              ))}
+            </dl>
+          </>
+        )}
         <h2>{say("log.whatHappened")}</h2>
         {report.events.length === 0 && <p className="quiet">{say("log.nothingYet")}</p>}
         <ol className="logrows">
@@ -61,6 +74,9 @@ export function LifePage() {
             </li>
           ))}
         </ol>
+        {report.earlier > 0 && (
+          <p className="quiet">{say("log.earlierInTheLog", { count: report.earlier })}</p>
+        )}
       </main>
     </>
   );
