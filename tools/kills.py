@@ -8,7 +8,7 @@ from trials.killing import kill_while_writing
 
 if __name__ == "__main__":
     tally = kill_while_writing(int(sys.argv[1]), int(sys.argv[2]) if len(sys.argv) > 2 else 0)
-    print(f"{tally.kills} kills in {tally.seconds:.0f} s, {tally.acknowledged} changes acknowledged")
+    print(tally)
     print(f"{len(tally.lost)} lost, {len(tally.damaged)} times damaged")
     for line in (*tally.lost, *tally.damaged):
         print(" ", line)

@@ -6,6 +6,8 @@ milliseconds.
 
 from __future__ import annotations
 
+import base64
+import io
 import json
 import os
 import random
@@ -20,6 +22,9 @@ from contextlib import closing, suppress
 from dataclasses import dataclass, field
 from http.client import HTTPConnection, HTTPException
 from pathlib import Path
+from typing import Any
+
+from PIL import Image
 
 from .served import ROOT, Visit, demo_home, free_port
 
@@ -46,6 +51,8 @@ for _ in sys.stdin:
 """
 _WRITERS = ("cove-bed", "chandlers", "marrow-bed", "twine-bed")
 _PATIENCE = 20.0
+_DEVICES = 3
+_AT = "2026-08-01T18:00:00Z"
 
 
 @dataclass
@@ -54,9 +61,16 @@ class Tally:
 
     kills: int = 0
     acknowledged: int = 0
+    logged: int = 0
     lost: list[str] = field(default_factory=list)
     damaged: list[str] = field(default_factory=list)
     seconds: float = 0.0
+
+    def __str__(self) -> str:
+        return (
+            f"kills: {self.kills} in {self.seconds:.0f} s, {self.acknowledged} changes acknowledged, "
+            f"{self.logged} of them entries of the log"
+        )
 
 
 class _Writer(threading.Thread):
@@ -85,8 +99,68 @@ class _Writer(threading.Thread):
                     self.acknowledged, self.count = self.sent, self.count + 1
 
 
+class _Device:
+    """A device that writes in the log, every other entry with a photo: what it has sent, what was
+    acknowledged, and the one that it sends again until it is.
+    """
+
+    def __init__(self, number: int) -> None:
+        self.number, self.made = number, 0
+        self.acknowledged: dict[str, bool] = {}
+        self.pending: dict[str, Any] | None = None
+
+    def next(self) -> dict[str, Any]:
+        """Return the entry to be sent: the last one again where no answer came."""
+        if self.pending is None:
+            self.made += 1
+            key = f"device-{self.number}-{self.made}"
+            change: dict[str, Any] = {"kind": "note", "on": "2026-08-01", "at": _AT, "note": key}
+            if self.made % 2:
+                change["pictures"] = [_picture(self.number, self.made)]
+            self.pending = {"kind": "entry", "act": "add", "key": key, "change": change}
+        return self.pending
+
+    def done(self) -> None:
+        """Note that the entry was acknowledged."""
+        if self.pending is not None:
+            self.acknowledged[self.pending["key"]] = "pictures" in self.pending["change"]
+            self.pending = None
+
+
+def _picture(number: int, made: int) -> str:
+    """Return a photo that no other entry has, in base64."""
+    handle = io.BytesIO()
+    colour = (60 * number, made % 256, made // 256 % 256)
+    Image.new("RGB", (64, 48), colour).save(handle, "PNG")
+    return base64.b64encode(handle.getvalue()).decode()
+
+
+class _Logger(threading.Thread):
+    """A device at work until the server is gone."""
+
+    def __init__(self, port: int, device: _Device) -> None:
+        super().__init__(daemon=True)
+        self.port, self.device, self.count = port, device, 0
+
+    def run(self) -> None:
+        """Write until the server is gone."""
+        with suppress(OSError, HTTPException, ValueError):
+            visit = Visit(self.port)
+            while True:
+                entry = self.device.next()
+                status, _ = visit.ask(
+                    "POST", "/api/gardens/1/edits/photos", {"edits": [entry]}, mark=f"mark-{entry['key']}"
+                )
+                if status != 200:
+                    return
+                self.device.done()
+                self.count += 1
+
+
 def kill_while_writing(times: int, seed: int = 0) -> Tally:
-    """Kill the server that many times while four clients write to it, and look each time at what is left."""
+    """Kill the server that many times while four clients write to it and three devices write in its log, and
+    look each time at what is left.
+    """
     chance = random.Random(seed)  # noqa: S311 - when to kill is no secret
     tally, begun, port = Tally(), time.monotonic(), free_port()
     with tempfile.TemporaryDirectory() as home:
@@ -104,22 +178,27 @@ def kill_while_writing(times: int, seed: int = 0) -> Tally:
             assert parent.stdin and parent.stdout  # noqa: S101 - asked for just above
             parent.stdout.readline()
             values = dict.fromkeys(_WRITERS, 1000)
+            devices = [_Device(number) for number in range(_DEVICES)]
             for _ in range(times):
                 parent.stdin.write("\n")
                 parent.stdin.flush()
                 child = int(parent.stdout.readline())
                 _wait(port)
                 writers = [_Writer(port, bed, values[bed]) for bed in _WRITERS]
-                for writer in writers:
-                    writer.start()
+                loggers = [_Logger(port, device) for device in devices]
+                for thread in (*writers, *loggers):
+                    thread.start()
                 _first_write(writers)
                 time.sleep(chance.uniform(0.0, 0.25))
                 os.kill(child, signal.SIGKILL)
-                for writer in writers:
-                    writer.join(_PATIENCE)
+                for thread in (*writers, *loggers):
+                    thread.join(_PATIENCE)
                 tally.kills += 1
-                tally.acknowledged += sum(writer.count for writer in writers)
+                logged = sum(logger.count for logger in loggers)
+                tally.acknowledged += logged + sum(writer.count for writer in writers)
+                tally.logged += logged
                 _look(Path(home) / "demo.sqlite3", writers, tally)
+                _look_at_log(Path(home) / "demo.sqlite3", devices, tally)
                 values = {writer.bed: writer.sent for writer in writers}
             parent.stdin.close()
     tally.seconds = time.monotonic() - begun
@@ -168,3 +247,30 @@ def _look(path: Path, writers: list[_Writer], tally: Tally) -> None:
             tally.lost.append(
                 f"after kill {tally.kills}: {writer.bed} holds {value}, acknowledged {writer.acknowledged}"
             )
+
+
+def _look_at_log(path: Path, devices: list[_Device], tally: Tally) -> None:
+    """Compare what devices were told is in the log with what is there: each entry once, its photo with it;
+    besides those, at most the one that each still sends.
+    """
+    with closing(sqlite3.connect(path, timeout=_PATIENCE)) as database:
+        rows = database.execute(
+            "SELECT key, document FROM gardens_logentry WHERE garden_id = 1 AND key LIKE 'device-%'"
+        ).fetchall()
+        photos = {sha for (sha,) in database.execute("SELECT sha FROM gardens_photo WHERE garden_id = 1")}
+    stored = {key: json.loads(text)["photos"] for key, text in rows}
+    if len(stored) != len(rows):
+        tally.damaged.append(f"after kill {tally.kills}: {len(rows) - len(stored)} entries doubled")
+    known: dict[str, bool] = {}
+    for device in devices:
+        known |= device.acknowledged
+        if device.pending:
+            known[device.pending["key"]] = "pictures" in device.pending["change"]
+            stored.setdefault(device.pending["key"], [""])
+    for key, pictured in known.items():
+        if key not in stored:
+            tally.lost.append(f"after kill {tally.kills}: {key} is not in the log")
+        elif stored[key] != [""] and (bool(stored[key]) != pictured or not photos.issuperset(stored[key])):
+            tally.lost.append(f"after kill {tally.kills}: {key} has lost its photo")
+    if more := stored.keys() - known.keys():
+        tally.damaged.append(f"after kill {tally.kills}: nobody wrote {sorted(more)[0]}")

@@ -71,12 +71,14 @@ class Visit:
         self.cookies: SimpleCookie = SimpleCookie()
         self.ask("GET", "/")
 
-    def ask(self, method: str, path: str, body: Any = None) -> tuple[int, bytes]:
-        """Send one request; return status and body of the answer."""
+    def ask(self, method: str, path: str, body: Any = None, mark: str = "") -> tuple[int, bytes]:
+        """Send one request, known by its mark where it comes twice; return status and body of the answer."""
         headers = {
             "Cookie": "; ".join(f"{key}={value.value}" for key, value in self.cookies.items()),
             "Content-Type": "application/json",
         }
+        if mark:
+            headers["Ascent-Mark"] = mark
         if "csrftoken" in self.cookies:
             headers["X-CSRFToken"] = self.cookies["csrftoken"].value
         self.connection.request(method, path, json.dumps(body) if body is not None else None, headers)

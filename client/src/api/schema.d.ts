@@ -4568,8 +4568,12 @@ export interface components {
         /**
          * LogKindReport
          * @description A kind of entry: what it is called, what one does to make it, and its fields in order.
+         *
+         *     either: fields of which it needs one.
          */
         LogKindReport: {
+            /** Either */
+            either: string[];
             /** Fields */
             fields: components["schemas"]["LogField"][];
             /** Key */

@@ -31,6 +31,7 @@ EntryKind = Literal[
     "note",
     "photo",
 ]
+EITHER: dict[str, tuple[str, ...]] = {"harvest": ("mass", "count")}  # of which a kind needs one
 Text = Annotated[str, AfterValidator(written)]
 Sha = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 
@@ -85,8 +86,9 @@ class Entry(Typed):
         for name in row.needs:
             if not getattr(self, name) and getattr(self, name) != 0:
                 raise ValueError(f"{name}: it is needed for {row.name.lower()}")
-        if self.kind == "harvest" and self.mass is None and self.count is None:
-            raise ValueError("mass: a weight or a number of pieces is needed")
+        either = EITHER.get(self.kind, ())
+        if either and all(getattr(self, name) is None for name in either):
+            raise ValueError(f"{either[0]}: a weight or a number of pieces is needed")
         if row.about == "structure" and self.structure is None:
             raise ValueError(f"structure: {row.name.lower()} is of a support, and its key is needed")
         return self

@@ -9,7 +9,7 @@ from .. import tables
 from ..log.members import name_of
 from ..log.now import Break, parts_of
 from ..path.geometry import Geometry
-from ..plan.entries import Entry
+from ..plan.entries import EITHER, Entry
 from ..plan.model import Site, Structure, Typed
 from ..report.evaluation import outline
 from ..report.wording import gust_text, money
@@ -42,13 +42,17 @@ class LogField(Typed):
 
 
 class LogKindReport(Typed):
-    """A kind of entry: what it is called, what one does to make it, and its fields in order."""
+    """A kind of entry: what it is called, what one does to make it, and its fields in order.
+
+    either: fields of which it needs one.
+    """
 
     key: str
     name: str
     verb: str
     of_support: bool
     fields: tuple[LogField, ...]
+    either: tuple[str, ...]
 
 
 @dataclass(frozen=True)
@@ -69,6 +73,7 @@ def log_kinds() -> tuple[LogKindReport, ...]:
             name=row.name,
             verb=row.verb,
             of_support=row.about == "structure",
+            either=EITHER.get(row.key, ()),
             fields=tuple(
                 LogField(
                     name=name,

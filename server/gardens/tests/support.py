@@ -11,6 +11,7 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.test import TestCase
 
+from gardens.management.commands.demo import keep_drawn_photos
 from gardens.models import Garden, Thing
 from gardens.services import known
 from gardens.services.state import load_plan
@@ -24,7 +25,11 @@ def _demo_plan() -> Plan:
 def demo_garden(owner: Any, log: bool = False) -> Garden:
     """Store the demo garden for an owner, with what happened in it or as if nothing had."""
     plan = _demo_plan()
-    return load_plan(owner, plan if log else plan.model_copy(update={"log": ()}))
+    if not log:
+        return load_plan(owner, plan.model_copy(update={"log": ()}))
+    garden = load_plan(owner, plan)
+    keep_drawn_photos(garden)
+    return garden
 
 
 class ApiTestCase(TestCase):

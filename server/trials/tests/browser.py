@@ -109,11 +109,13 @@ class BrowserTestCase(StaticLiveServerTestCase):
     Attributes:
         size: Of its window.
         alone: Whether its tests each want a context of their own, as where they stop its clock.
+        logged: Whether four years are written in its log.
         expected_errors: How many there may be.
     """
 
     size = (1280, 800)
     alone = False
+    logged = False
     expected_errors = 0
 
     def __getstate__(self) -> dict[str, Any]:
@@ -125,7 +127,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
         known.forget()
         counted.clear()  # tries are counted by address, and every test comes from one
         self.owner = get_user_model().objects.create_user("mara", password="tall-beans-9")
-        self.garden = demo_garden(self.owner)
+        self.garden = demo_garden(self.owner, self.logged)
         self.errors: list[str] = []
         self.context = self.new_context() if self.alone else _kept()
         self.sign_in(self.context)

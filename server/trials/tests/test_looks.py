@@ -16,6 +16,8 @@ LONG = "Extraordinarilylongnamedfencebythefarthestquay" * 2
 
 
 class ScreensTest(BrowserTestCase):
+    logged = True
+
     def screens(self) -> dict[str, str]:
         structure, garden = self.structure(), f"/gardens/{self.garden.pk}"
         return {
@@ -26,6 +28,10 @@ class ScreensTest(BrowserTestCase):
             "A support for Chandler’s": f"{garden}/beds/chandlers/new",
             "Shopping list": f"{garden}/parts",
             "by structure": f"{garden}/parts?by=structure",
+            "The arch is closed": f"{garden}/log",
+            "What storms showed": f"{garden}/lessons",
+            "repaired: Longer posts": f"{garden}/years",
+            "Parts that wear": f"{self.structure('Twine Beam')}/life",
             "Nothing has been changed yet": f"{garden}/history",
             "As it began": f"{garden}/history?at=0",
             "Choose a file": f"{garden}/files",

@@ -55,12 +55,17 @@ export function LessonsPage() {
 /** What entries change by themselves, each to be refused. */
 function AtOnce({ garden, ignores }: { garden: number; ignores: readonly Heeded[] }) {
   const [refusal, setRefusal] = useState("");
+  const [refused, setRefused] = useState(ignores);
   const choose = (kind: Heeded, heeded: boolean) => {
-    const rest = ignores.filter((each) => each !== kind);
-    const change = { ignores: heeded ? rest : [...rest, kind] };
-    changePlace(garden, change, say(AT_ONCE[kind]))
+    const rest = refused.filter((each) => each !== kind);
+    const now = heeded ? rest : [...rest, kind];
+    setRefused(now);
+    changePlace(garden, { ignores: now }, say(AT_ONCE[kind]))
       .then(() => setRefusal(""))
-      .catch((error: unknown) => setRefusal(saidOf(error)));
+      .catch((error: unknown) => {
+        setRefused(ignores);
+        setRefusal(saidOf(error));
+      });
   };
   return (
     <section className="atonce" aria-label={say("lessons.atOnce")}>
@@ -69,7 +74,7 @@ function AtOnce({ garden, ignores }: { garden: number; ignores: readonly Heeded[
         <Tick
           key={kind}
           label={say(AT_ONCE[kind])}
-          checked={!ignores.includes(kind)}
+          checked={!refused.includes(kind)}
           onTick={(checked) => choose(kind, checked)}
         />
       ))}
@@ -123,7 +128,7 @@ function LessonCard({ garden, lesson, mayEdit }: { garden: number; lesson: Lesso
         <table className="lessonlines">
           <thead>
             <tr>
-              <th />
+              <td />
               <th>{say("lessons.tables")}</th>
               <th>{say("lessons.now")}</th>
               <th>{say("lessons.after")}</th>

@@ -50,22 +50,25 @@ export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: P
   const scale = useScale(log.id);
   const [hung, setHung] = useState<Schemas["ScaleOut"] | null>(null);
   const [said, setSaid] = useState("");
+  const [asked, setAsked] = useState(false);
   const put = (name: string, value: string | number | null) =>
     setFields((all) => ({ ...all, [name]: value }));
   const at = log.places.find((each) => each.key === place);
   const crops = at?.crops.length ? at.crops : [...new Set(log.places.flatMap((each) => each.crops))];
   const only = kind.key === "harvest" && at?.crops.length === 1 ? at.crops[0] : null;
   const crop = fields.crop ?? only ?? null;
-  const missing = kind.fields.some(
-    ({ name, needed }) => needed && name !== "crop" && (fields[name as keyof Fields] ?? "") === "",
-  );
-  const weighed = kind.key !== "harvest" || (fields.mass ?? null) !== null || (fields.count ?? null) !== null;
-  const complete =
-    !missing &&
-    weighed &&
-    (!kind.of_support || at?.support === true) &&
-    (kind.key !== "harvest" || crop !== null) &&
-    (kind.key !== "note" || note.trim() !== "");
+  const empty = (name: string) => (fields[name as keyof Fields] ?? "") === "";
+  const called = (name: string) => kind.fields.find((field) => field.name === name)?.label ?? name;
+  const missing = [
+    ...(kind.of_support && at?.support !== true ? [say("log.place")] : []),
+    ...kind.fields
+      .filter(({ name, needed }) => needed && (name === "crop" ? crop === null : empty(name)))
+      .map(({ label }) => label),
+    ...(kind.either.length > 0 && kind.either.every(empty)
+      ? [kind.either.map(called).join(` ${say("log.or")} `)]
+      : []),
+    ...(kind.key === "note" && note.trim() === "" ? [say("log.note")] : []),
+  ];
   const save = () => {
     const own = Object.fromEntries(
       kind.fields
@@ -97,7 +100,10 @@ export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: P
     setHung(read);
     setSaid(say("log.onTheScale", { name: read.name, text: read.mass_text }));
   };
-  const submit = useAfterReading(() => complete && save());
+  const submit = useAfterReading(() => {
+    if (missing.length === 0) save();
+    else setAsked(true);
+  });
   return (
     <form className="logform" aria-label={kind.verb} onSubmit={(event) => void submit(event)}>
       <Pick
@@ -209,8 +215,13 @@ export function LogForm({ log, kind, about, row, onSave, onCancel, onRemove }: P
           onChange={(event) => setNote(event.target.value)}
         />
       </label>
+      {asked && missing.length > 0 && (
+        <p role="alert" className="refusal">
+          {say("log.stillMissing", { what: missing.join(", ") })}
+        </p>
+      )}
       <p className="actions">
-        <Button type="submit" variant="contained" disabled={!complete}>
+        <Button type="submit" variant="contained">
           {say("log.save")}
         </Button>
         <Button onClick={onCancel}>{say("common.cancel")}</Button>

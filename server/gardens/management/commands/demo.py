@@ -18,6 +18,12 @@ from gardens.services.state import commit, from_core, load_plan, state_of
 NEIGHBOUR = "ropewalk-loft"
 
 
+def keep_drawn_photos(garden: Garden) -> None:
+    """Keep the photos that the demo's log shows."""
+    for file in sorted((settings.ROOT / "docs" / "examples" / "photos").glob("*.jpg")):
+        photos.keep_file(garden, file.read_bytes(), file.name)
+
+
 class Command(BaseCommand):
     """Lantern Quay, an invented harbour-side co-op garden, shared with a neighbour who has changed a thing or
     two.
@@ -50,8 +56,7 @@ class Command(BaseCommand):
         )
         before = now.model_copy(update={"path_width": 0.6, "beds": moved})
         garden = load_plan(user, plan.model_copy(update={"garden": before}))
-        for file in sorted((settings.ROOT / "docs" / "examples" / "photos").glob("*.jpg")):
-            photos.keep_file(garden, file.read_bytes(), file.name)
+        keep_drawn_photos(garden)
         Share.objects.create(garden=garden, person_id=neighbour, may_edit=True)
         for who, wanted in ((neighbour, before.model_copy(update={"beds": now.beds})), (owner, now)):
             state = state_of(garden)
