@@ -7,9 +7,9 @@ import datetime as dt
 import io
 
 from ascent.drawing.sheet import Line
-from ascent.files.harvest_table import harvest_csv, harvest_sheet
 from ascent.files.svg import sheet_svg
 from ascent.ground.plot import geometry_of
+from ascent.log.harvest_table import harvest_csv, harvest_sheet
 from ascent.log.members import member_called
 from ascent.log.now import open_breaks
 from ascent.log.seasons import grew_in, picked_by_week, with_past

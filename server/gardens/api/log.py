@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from ascent.files.harvest_table import harvest_csv, harvest_sheet
-from ascent.files.svg import sheet_svg
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
@@ -40,17 +38,14 @@ def years(request: HttpRequest, garden_id: int) -> schemas.YearsOut:
 @router.get("/gardens/{garden_id}/harvest.csv", response={200: str, **REFUSED})
 def harvest_table(request: HttpRequest, garden_id: int) -> HttpResponse:
     """Return what was picked by week and crop as CSV."""
-    core, weeks = log.picked_weeks(access.garden_for(visitor_of(request), garden_id))
-    return file_answer(
-        harvest_csv(weeks, core.units), "text/csv; charset=utf-8", f"garden-{garden_id}-harvest.csv"
-    )
+    text = log.harvest_csv_of(access.garden_for(visitor_of(request), garden_id))
+    return file_answer(text, "text/csv; charset=utf-8", f"garden-{garden_id}-harvest.csv")
 
 
 @router.get("/gardens/{garden_id}/harvest.svg", response={200: str, **REFUSED})
 def harvest_drawing(request: HttpRequest, garden_id: int) -> HttpResponse:
     """Return what was picked by week and crop as a drawing."""
-    core, weeks = log.picked_weeks(access.garden_for(visitor_of(request), garden_id))
-    text = sheet_svg(harvest_sheet(weeks, core.name, core.units))
+    text = log.harvest_svg_of(access.garden_for(visitor_of(request), garden_id))
     return file_answer(text, "image/svg+xml", f"garden-{garden_id}-harvest.svg")
 
 

@@ -7,7 +7,9 @@ from collections.abc import Iterable
 
 from ascent import tables
 from ascent.errors import InvalidPlan, Problem
+from ascent.files.svg import sheet_svg
 from ascent.ground.plot import geometry_of
+from ascent.log.harvest_table import harvest_csv, harvest_sheet
 from ascent.log.line import read_entry
 from ascent.log.now import Break, open_breaks, whole_log
 from ascent.log.seasons import Grew, PickedWeek, picked_by_week
@@ -207,8 +209,19 @@ def years_out(granted: Granted) -> schemas.YearsOut:
     return schemas.YearsOut(id=granted.garden.pk, report=report)
 
 
-def picked_weeks(granted: Granted) -> tuple[model.Garden, list[PickedWeek]]:
-    """Return a garden, and what was picked in it by week and crop."""
+def harvest_csv_of(granted: Granted) -> str:
+    """Return what was picked in a garden by week and crop as CSV."""
+    core, weeks = _picked_weeks(granted)
+    return harvest_csv(weeks, core.units)
+
+
+def harvest_svg_of(granted: Granted) -> str:
+    """Return what was picked in a garden by week and crop as a drawing."""
+    core, weeks = _picked_weeks(granted)
+    return sheet_svg(harvest_sheet(weeks, core.name, core.units))
+
+
+def _picked_weeks(granted: Granted) -> tuple[model.Garden, list[PickedWeek]]:
     core = known_of(granted.garden).core
     return core, picked_by_week(whole_log(core, log_of(granted.garden, Q(kind="harvest"))))
 

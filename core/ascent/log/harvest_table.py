@@ -9,9 +9,9 @@ from collections.abc import Iterable, Sequence
 
 from .. import tables
 from ..drawing.sheet import Ink, Layer, Line, Sheet, Words
-from ..log.seasons import PickedWeek
 from ..words.quantities import STYLES, System, to_si, write
 from ..words.texts import template
+from .seasons import PickedWeek
 
 _INKS: tuple[Ink, ...] = (
     "leaf", "wood", "water", "metal", "pale", "cane", "bed", "ink", "soil", "path", "wall"
