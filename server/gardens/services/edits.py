@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping
 from dataclasses import replace
 from typing import Any
 
@@ -39,6 +39,7 @@ from .state import (
     State,
     entries_in,
     place_of,
+    places_logged,
     side_of,
     validated,
     whole,
@@ -63,9 +64,12 @@ class CannotUndo(Exception):
     """Nothing to undo, or someone else has changed it since."""
 
 
-def new_key(state: State, kind: str, wanted: str) -> str:
-    """Return a key that nothing in a garden has, made from a name."""
-    return free_key(stem_of(wanted, kind), {key for _, key in state})
+def new_key(state: State, kind: str, wanted: str, logged: Collection[str] = ()) -> str:
+    """Return a key that nothing in a garden has, nor had when its log was written, made from a name.
+
+    logged: keys of places that its log tells of.
+    """
+    return free_key(stem_of(wanted, kind), {key for _, key in state}.union(logged))
 
 
 def stem_of(wanted: str, kind: str) -> str:
@@ -76,10 +80,10 @@ def stem_of(wanted: str, kind: str) -> str:
 class _Applying:
     """Edits put on a state one by one; what is stale or wrong is gathered."""
 
-    def __init__(self, state: State, system: System, photos: Photos) -> None:
+    def __init__(self, state: State, system: System, photos: Photos, logged: Collection[str] = ()) -> None:
         self.state: State = dict(state)
         self.system = system
-        self.photos = photos
+        self.photos, self.logged = photos, logged
         self.made: list[str] = []
         self.stale: list[schemas.ThingConflict] = []
         self.problems: list[Problem] = []
@@ -144,7 +148,7 @@ class _Applying:
         if source and change.get("planted"):
             change["plantings"] = _planted(index, document["plantings"], change.pop("planted"))
         name = change.get("name") or (f"{document['name'][:118]} 2" if source else edit.key)
-        key = new_key(self.state, edit.kind, name if source or "name" in change else edit.key)
+        key = new_key(self.state, edit.kind, name if source or "name" in change else edit.key, self.logged)
         self._renamed[edit.kind, edit.key] = key
         home = self._asked_home(edit, change) or (source.home if source else "")
         held = Held(
@@ -162,7 +166,7 @@ class _Applying:
                 for h in self.state.values()
                 if h.kind == "structure" and h.home == source.key and not h.fault
             ]:
-                own = new_key(self.state, "structure", guest.document["name"])
+                own = new_key(self.state, "structure", guest.document["name"], self.logged)
                 self.state["structure", own] = replace(
                     guest,
                     key=own,
@@ -408,8 +412,10 @@ def _merged(document: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
     return merged
 
 
-def _applied(state: State, edits: Any, system: System, photos: Photos | None = None) -> _Applying:
-    applying = _Applying(state, system, photos or {})
+def _applied(
+    state: State, edits: Any, system: System, photos: Photos | None = None, logged: Collection[str] = ()
+) -> _Applying:
+    applying = _Applying(state, system, photos or {}, logged)
     for index, edit in enumerate(edits):
         applying.put(index, edit)
     return applying
@@ -443,7 +449,12 @@ def save(granted: Granted, sent: schemas.EditsIn, visitor: Visitor) -> schemas.E
 
     def make(garden: Garden, known: State) -> Wanted:
         before = {**known, **entries_in(garden, written)} if written else known
-        applying = _applied(before, sent.edits, place_of(garden).units, kept)
+        adds = any(
+            isinstance(edit, schemas.BedEdit | schemas.StructureEdit) and edit.act == "add"
+            for edit in sent.edits
+        )
+        logged = places_logged(garden) if adds else ()
+        applying = _applied(before, sent.edits, place_of(garden).units, kept, logged)
         if applying.problems:
             raise InvalidPlan(applying.problems)
         if applying.stale:

@@ -157,6 +157,12 @@ def entries_in(garden: Garden, keys: Collection[str]) -> State:
     }
 
 
+def places_logged(garden: Garden) -> set[str]:
+    """Return the keys of all beds and supports, there or gone, that a garden’s log tells of."""
+    rows = garden.entries.order_by().values_list("structure", "bed").distinct()
+    return {key for row in rows for key in row if key}
+
+
 def log_of(garden: Garden, only: Q | None = None) -> list[Entry]:
     """Return what happened in a garden in order of days, or what is asked for of it; what cannot be read is
     left out.

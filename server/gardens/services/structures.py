@@ -41,7 +41,7 @@ from .garden import sides
 from .known import known_of
 from .log import broken_in
 from .shed import free_for, had, taken_for
-from .state import Held, State, checked, of_row, place_of, state_of, whole
+from .state import Held, State, checked, of_row, place_of, places_logged, state_of, whole
 from .writing import Wanted, change_garden
 
 
@@ -374,9 +374,11 @@ def build(
         core, bed = _bed_of(garden, key)
         offered = _offered(*_place_for(garden, key, need), need, enough).structure
         spare = free_for(garden) if need.shed else ()
-        after, made = dict(state), []
+        after, made, logged = dict(state), [], places_logged(garden)
         for home, placed in stood(core, bed, offered, need.beds, need.host):
-            structure = placed.model_copy(update={"key": new_key(after, Thing.STRUCTURE, offered.name)})
+            structure = placed.model_copy(
+                update={"key": new_key(after, Thing.STRUCTURE, offered.name, logged)}
+            )
             if spare:
                 taken = taken_for(model.Site(garden=core, bed=home), structure, spare).taken
                 structure = structure.model_copy(update={"taken": taken})

@@ -189,6 +189,15 @@ class LogTest(LogCase):
         LogEntry.objects.all().delete()
         self.assertEqual(purge_unused(), 1)
 
+    def test_a_key_of_what_is_gone_is_given_to_nothing_else(self):
+        self.log("log-1", line="2 kg tomatoes from Lantern Row")
+        self.edited([{"kind": "structure", "act": "remove", "key": "lantern-row"}])
+        copied = {"kind": "structure", "act": "add", "key": "new", "copy_of": "cove-fence"}
+        self.edited([{**copied, "change": {"name": "Lantern Row", "bed": "long-plot-a"}}])
+        made = self.garden.things.get(kind="structure", document__name="Lantern Row")
+        self.assertNotEqual(made.key, "lantern-row")
+        self.assertEqual(LogEntry.objects.get(garden=self.garden).structure, "lantern-row")
+
     def test_others_read_none_of_it(self):
         self.call("get", f"gardens/{self.theirs.pk}/log", status=404)
 
