@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -14,7 +13,7 @@ from ..families import family_of
 from ..loads.cases import Cases
 from ..loads.season import season_of
 from ..plan.entries import Entry
-from ..plan.model import Garden, PullTest, Reading, Site, Structure, Typed, day_of_year
+from ..plan.model import Garden, PullTest, Reading, Site, Structure, Typed
 from ..plan.standing import as_it_stands, plain_site
 
 _TIGHT = "pretension"
@@ -90,7 +89,7 @@ def tensions_of(garden: Garden, log: Sequence[Entry]) -> list[TensionLesson]:
 
 def _tension(site: Site, structure: Structure, entry: Entry) -> TensionLesson | None:
     season = season_of(site.garden, structure.plantings, structure.covers)
-    week = season.week_of(day_of_year(_day(entry.on)))
+    week = season.week_in_any_year(entry.on)
     assert entry.moved is not None  # noqa: S101 - asked before
     if week is None:
         return None
@@ -131,7 +130,3 @@ def sag_at(site: Site, structure: Structure, week: int, tight: float) -> float:
                 amount = amount[None]
             return float(amount[0, min(week, amount.shape[1] - 1), 0])
     return 0.0
-
-
-def _day(on: dt.date) -> str:
-    return "02-28" if (on.month, on.day) == (2, 29) else f"{on:%m-%d}"

@@ -23,8 +23,8 @@ from ..mechanics.importance import Weighted, posterior, survival_log_likelihood
 from ..path.geometry import Geometry
 from ..path.loadpath import Link
 from ..plan.entries import Entry
-from ..plan.model import GROUND, Garden, Site, Structure, Typed, day_of_year
-from ..plan.standing import as_it_stands, plain_site
+from ..plan.model import GROUND, Garden, Site, Structure, Typed
+from ..plan.standing import as_it_stands, plain_site, untaught
 
 SITE = "site"
 DRAWS = 1200
@@ -129,7 +129,7 @@ def met_in(garden: Garden, log: Sequence[Entry]) -> list[Met]:
         gust = _gust_of(entry, gusts, garden)
         if gust is None or gust < _LEAST_GUST:
             continue
-        site, structure = _untaught(place[0]), place[1]
+        site, structure = untaught(place[0], "yield"), place[1]
         if _week(site, structure, entry.on) is None:
             continue
         if entry.found == "stood":
@@ -151,17 +151,9 @@ def _tells(entry: Entry) -> bool:
     return entry.kind in ("break", "slip") or (entry.kind == "storm" and entry.found in ("stood", *DAMAGED))
 
 
-def _untaught(site: Site) -> Site:
-    """Return a site as the tables have it, but for what its crops bear."""
-    kept = tuple(each for each in site.garden.taught if each.key == "yield")
-    return site.model_copy(update={"garden": site.garden.model_copy(update={"taught": kept})})
-
-
 def _week(site: Site, structure: Structure, on: dt.date) -> int | None:
     """Return the week of its season that a day of any year lies in."""
-    season = season_of(site.garden, structure.plantings, structure.covers)
-    day = "02-28" if (on.month, on.day) == (2, 29) else f"{on:%m-%d}"
-    return season.week_of(day_of_year(day))
+    return season_of(site.garden, structure.plantings, structure.covers).week_in_any_year(on)
 
 
 class _Loaded:

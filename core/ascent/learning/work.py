@@ -6,12 +6,10 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..ground.plot import geometry_of
 from ..mechanics.bayes import normal_posterior
 from ..plan.entries import Entry
 from ..plan.model import Garden
-from ..plan.standing import as_it_stands, plain_site
-from ..season.tasks import Tended
+from .tables_alone import tended_by_tables
 
 _PEOPLE = 0.5  # spread, in its logarithm, of how fast gardeners work
 _ONE_DAY = 0.6  # of one day's work about a gardener's usual
@@ -49,10 +47,7 @@ def work_of(garden: Garden, log: Sequence[Entry]) -> WorkLesson | None:
             diary = diaries.get(structure.key)
             if diary is None or not any(mark.state == "done" for mark in diary.marks.values()):
                 continue
-            site = plain_site(garden, bed)
-            plain = site.model_copy(update={"garden": site.garden.model_copy(update={"taught": ()})})
-            standing = as_it_stands(structure)
-            for task in Tended(plain, standing, geometry_of(bed, standing)).tasks:
+            for task in tended_by_tables(garden, bed, structure).tasks:
                 mark = diary.marks.get(task.key)
                 if mark and mark.state == "done":
                     key = (mark.at.date().isoformat(), structure.key)

@@ -9,15 +9,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..ground.plot import geometry_of
 from ..log.now import picked_of
 from ..mechanics.bayes import normal_posterior
 from ..plan.entries import Entry
-from ..plan.model import Bed, Garden, Structure
-from ..plan.standing import as_it_stands, plain_site
+from ..plan.model import Garden
 from ..season.forecast import ONE_SEASON, prior_spread
 from ..season.harvest import Harvest, harvest_of
-from ..season.tasks import Grown, Tended
+from ..season.tasks import Grown
+from .tables_alone import tended_by_tables
 
 _WEEKS = 53
 _WEIGHED = 0.5  # of the weeks of a harvest, in which it was weighed at least, or its season tells nothing
@@ -55,7 +54,7 @@ def yields_of(garden: Garden, log: Sequence[Entry], today: dt.date) -> list[Yiel
     priors: dict[str, float] = {}
     for bed in garden.beds:
         for structure in bed.structures:
-            for grown in _untaught(garden, bed, structure).grown:
+            for grown in tended_by_tables(garden, bed, structure).grown:
                 crop = grown.planting.crop
                 if not grown.crop.yield_kg:
                     continue
@@ -75,13 +74,6 @@ def _lesson(crop: str, years: dict[int, list[float]], prior: float) -> YieldLess
         mean, sd = normal_posterior(mean, sd, log_ratio, ONE_SEASON)
         seasons.append((year, math.exp(log_ratio)))
     return YieldLesson(crop, tuple(seasons), math.exp(mean), prior, sd)
-
-
-def _untaught(garden: Garden, bed: Bed, structure: Structure) -> Tended:
-    site = plain_site(garden, bed)
-    plain = site.model_copy(update={"garden": site.garden.model_copy(update={"taught": ()})})
-    standing = as_it_stands(structure)
-    return Tended(plain, standing, geometry_of(bed, standing))
 
 
 def _mondays(grown: Grown) -> tuple[dt.date, ...]:

@@ -183,6 +183,11 @@ class Season:
         after = ((_date(year, month_day(day)) - first).days // 7 for year in (first.year, first.year + 1))
         return next((week for week in after if 0 <= week < self.weeks), None)
 
+    def week_in_any_year(self, on: dt.date) -> int | None:
+        """Return the week that a day lies in, whatever its year; none outside of the season."""
+        leap = (on.month, on.day) == (2, 29)
+        return self.week_of(day_of_year("02-28" if leap else f"{on:%m-%d}"))
+
     def nearest_week(self, day: dt.date) -> int:
         """Return the week that a day lies in, the first or the last where it is out of the season."""
         return min(max((day - self.date(0)).days // 7, 0), self.weeks - 1)

@@ -13,6 +13,12 @@ def plain_site(garden: Garden, bed: Bed) -> Site:
     )
 
 
+def untaught(site: Site, keep: str = "") -> Site:
+    """Return a site as the tables have it, with nothing that a log taught, but for one key that is kept."""
+    kept = tuple(each for each in site.garden.taught if each.key == keep)
+    return site.model_copy(update={"garden": site.garden.model_copy(update={"taught": kept})})
+
+
 def as_it_stands(structure: Structure) -> Structure:
     """Return a structure as it stands, with what grows on it by its plan, nothing taken from the shed for
     it.

@@ -1,0 +1,14 @@
+"""A structure and what it asks for as the tables have it, whatever was learnt before."""
+
+from __future__ import annotations
+
+from ..ground.plot import geometry_of
+from ..plan.model import Bed, Garden, Structure
+from ..plan.standing import as_it_stands, plain_site, untaught
+from ..season.tasks import Tended
+
+
+def tended_by_tables(garden: Garden, bed: Bed, structure: Structure) -> Tended:
+    """Return a structure as it stands with what it asks for, nothing of a log counted with."""
+    standing = as_it_stands(structure)
+    return Tended(untaught(plain_site(garden, bed)), standing, geometry_of(bed, standing))
