@@ -89,7 +89,8 @@ class Fuzz:
 
     def check(self, case: Any, answer: Any) -> None:
         """Check an answer against the document."""
-        told = f"{case.method} {case.path} {answer.status_code} {answer.content[:300]!r}"
+        content = b"".join(answer.streaming_content) if answer.streaming else answer.content
+        told = f"{case.method} {case.path} {answer.status_code} {content[:300]!r}"
         assert answer.status_code < 500, told
         documented = self.document["paths"][case.path][case.method.lower()]["responses"]
         said = documented.get(str(answer.status_code))
