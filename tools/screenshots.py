@@ -25,11 +25,6 @@ class Shot(NamedTuple):
     first: Callable[[Page], object] | None = None
 
 
-def headroom(page: Page) -> None:
-    page.get_by_role("button", name="I want: headroom over a path").click()
-    page.get_by_role("button", name="Use this").first.wait_for()
-
-
 def begun(page: Page) -> None:
     page.get_by_role("button", name="New garden").click()
     page.get_by_role("heading", name="A new garden").wait_for()
@@ -77,6 +72,11 @@ def logged(page: Page) -> None:
     page.get_by_role("listitem").filter(has_text="Post 2 leans").wait_for()
 
 
+def taught(page: Page) -> None:
+    """Wait until the log was learnt from."""
+    page.get_by_role("article", name="What storms showed").wait_for(timeout=60_000)
+
+
 SHOTS = [
     Shot("plan", "/gardens/1"),
     Shot("plan-shade-dark", "/gardens/1?on=long-plot-a", theme="dark", first=shaded),
@@ -84,7 +84,6 @@ SHOTS = [
     Shot("new-garden", "/account", first=begun),
     Shot("new-support", "/gardens/1/beds/long-plot-a/new?need=need-slicers", first=looked),
     Shot("bench", "/structures/{lantern-row}"),
-    Shot("bench-arch", "/structures/{lantern-arch}", first=headroom),
     Shot(
         "round",
         "/structures/{lantern-arch}?view=round&hour=10",
@@ -98,6 +97,7 @@ SHOTS = [
     Shot("history", "/gardens/1/history?at=0"),
     Shot("files", "/gardens/1/files"),
     Shot("log", "/gardens/1/log", first=logged),
+    Shot("lessons", "/gardens/1/lessons", size=(1280, 1000), first=taught),
     Shot("week", "/gardens/1/week", size=(1280, 1000), first=stormy),
     Shot("week-phone", "/gardens/1/week", size=(390, 844), theme="dark", first=tonight),
     Shot("year", "/gardens/1/year", size=(1280, 1000), first=calculated),

@@ -69,6 +69,25 @@ class LessonsPageTest(SeasonTestCase):
             page.get_by_role("link", name="Harvest by week and crop (SVG)").click()
         self.assertIn("cherry tomato", kept.value.path().read_text(encoding="utf-8"))
 
+    def test_a_garden_with_its_photos_goes_out_and_comes_in_as_one_file(self):
+        page = self.page
+        self.open(f"/gardens/{self.garden.pk}/files")
+        with page.expect_download() as kept:
+            page.get_by_role("link", name="Plan file with photos (zip)").click()
+        content = kept.value.path().read_bytes()
+        chooser = page.get_by_label("The file", exact=True)
+        chooser.set_input_files({"name": "quay.zip", "mimeType": "application/zip", "buffer": content})
+        expect(page.get_by_text("It changes nothing")).to_be_visible(timeout=20_000)
+        page.get_by_role("button", name="Make a new garden from it").click()
+        page.wait_for_url(lambda address: "/files" not in address)
+        made = Garden.objects.exclude(pk=self.garden.pk).get()
+        for _ in range(100):
+            if made.photos.count() == 3:
+                break
+            page.wait_for_timeout(100)
+        self.assertEqual(made.photos.count(), 3)
+        self.assertEqual(made.entries.count(), self.garden.entries.count())
+
 
 class ScalePageTest(SeasonTestCase):
     size = (390, 844)

@@ -376,7 +376,7 @@ class PagesTest(BrowserTestCase):
         self.open(f"/gardens/{self.garden.pk}/files")
         page = self.page
         with page.expect_download() as download:
-            page.get_by_role("link", name="Plan file").click()
+            page.get_by_role("link", name="Plan file", exact=True).click()
         text = download.value.path().read_text(encoding="utf-8")
         chooser = page.get_by_label("The file", exact=True)
         chooser.set_input_files(
