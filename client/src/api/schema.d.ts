@@ -4275,7 +4275,7 @@ export interface components {
          *     key: its own. title: in one sentence. evidence: on what. lines: what it changes. moves: how far it moves
          *     the verdicts. caution: what speaks against it. used: whether it is counted with. taught: what is kept of
          *     it when it is accepted. bed, tested: of the ground of a bed, kept with the bed. structure, option, value:
-         *     of a support, kept as its option.
+         *     of a support, kept as its option; what it was before is not kept, so undo takes it back.
          */
         LessonReport: {
             /**
@@ -4301,8 +4301,6 @@ export interface components {
              * @default
              */
             option: string;
-            /** Planned */
-            planned?: number | null;
             /**
              * Structure
              * @default

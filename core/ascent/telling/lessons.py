@@ -50,7 +50,7 @@ class LessonReport(Typed):
     key: its own. title: in one sentence. evidence: on what. lines: what it changes. moves: how far it moves
     the verdicts. caution: what speaks against it. used: whether it is counted with. taught: what is kept of
     it when it is accepted. bed, tested: of the ground of a bed, kept with the bed. structure, option, value:
-    of a support, kept as its option.
+    of a support, kept as its option; what it was before is not kept, so undo takes it back.
     """
 
     key: str
@@ -66,7 +66,6 @@ class LessonReport(Typed):
     structure: str = ""
     option: str = ""
     value: float | None = None
-    planned: float | None = None
 
 
 def lessons_report(garden: Garden, log: Sequence[Entry], today: dt.date) -> tuple[LessonReport, ...]:
@@ -360,7 +359,7 @@ def _tensions(garden: Garden, log: Sequence[Entry]) -> Iterator[LessonReport]:
         structure = names[lesson.structure]
         assert lesson.entry.moved is not None  # noqa: S101
         value = round(lesson.found / 10) * 10.0
-        now = float(as_it_stands(structure).options.get("pretension", lesson.planned))
+        now = float(structure.options.get("pretension", lesson.planned))
         after = garden.model_copy(
             update={
                 "beds": tuple(
@@ -403,7 +402,6 @@ def _tensions(garden: Garden, log: Sequence[Entry]) -> Iterator[LessonReport]:
             structure=lesson.structure,
             option="pretension",
             value=value,
-            planned=lesson.planned,
         )
 
 

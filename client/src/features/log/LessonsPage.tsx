@@ -94,12 +94,11 @@ function editOf({ report, use, stop }: Lesson, using: boolean): Edit {
     return { kind: "bed", act: "change", key: report.bed, change: { tested } };
   }
   if (report.structure) {
-    const value = using ? report.value : report.planned;
     return {
       kind: "structure",
       act: "change",
       key: report.structure,
-      change: { options: { [report.option]: value } },
+      change: { options: { [report.option]: report.value } },
     };
   }
   return { kind: "place", change: { taught: using ? use : stop } };
@@ -157,8 +156,8 @@ function LessonCard({ garden, lesson, mayEdit }: { garden: number; lesson: Lesso
         </>
       )}
       {report.caution && <p className="quiet">{report.caution}</p>}
-      {report.used && <p>{say("lessons.isUsed")}</p>}
-      {mayEdit && (report.taught.length > 0 || report.bed || report.structure) && (
+      {report.used && <p>{say(report.structure ? "lessons.isUsedUndo" : "lessons.isUsed")}</p>}
+      {mayEdit && (report.taught.length > 0 || report.bed || (report.structure && !report.used)) && (
         <Button variant="outlined" disabled={sending} onClick={() => void choose(!report.used)}>
           {report.used ? say("lessons.stopUsing") : say("lessons.use")}
         </Button>
