@@ -5,6 +5,7 @@ the way.
 from __future__ import annotations
 
 import re
+from datetime import datetime, timedelta
 
 from django.contrib.auth import get_user_model
 from gardens.models import Change, Share, Thing
@@ -106,11 +107,17 @@ class PlotTest(BrowserTestCase):
         self.assertEqual(bearing % 5, 0)
 
     def test_by_key_a_move_a_turn_a_copy_and_an_end(self):
+        self.page = self.another()  # its clock is stopped
         self.plan()
         bed = self.item("marrow-bed")
         bed.focus()
+        self.page.clock.install()
+        self.page.clock.pause_at(
+            datetime.now() + timedelta(hours=1)
+        )  # on a slow machine no pause ends between two keys
         for key in ("ArrowRight", "ArrowRight", "Shift+ArrowUp", "]"):
             self.page.keyboard.press(key)
+        self.page.clock.resume()
         self.wait_for("marrow-bed", "bearing", lambda value: value == 95.0)
         self.assertEqual((self.fields("marrow-bed")["x"], self.fields("marrow-bed")["y"]), (17.9, 13.0))
         self.assertEqual(
