@@ -19,6 +19,8 @@ from collections.abc import Callable
 from typing import Any
 
 import brotli
+from ascent.analysis.design import design_of, geometry_of
+from ascent.analysis.sensitivity import sensitivity
 from ascent.building.asbuilt import as_built
 from ascent.buying.cuts import Stock, cut
 from ascent.buying.lists import bill
@@ -26,18 +28,16 @@ from ascent.families import family_of
 from ascent.family.protocol import Need
 from ascent.files.pdf import write_pdf
 from ascent.files.plan import read_plan
-from ascent.ground.plot import geometry_of, laid_out
+from ascent.ground.plot import laid_out
 from ascent.loads import cases as case_sets
 from ascent.path.geometry import Geometry
 from ascent.plan.model import Bed, Differs, Garden, Record, Site, Structure, Wants
-from ascent.report.evaluation import asked_gust, evaluate
-from ascent.report.rests import sensitivity
+from ascent.report.building import build_report, paper_of
+from ascent.report.report import full_report
 from ascent.sizing.choose import way_of
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.offer import choices
 from ascent.sizing.size import size
-from ascent.telling.building import build_report, paper_of
-from ascent.telling.report import full_report
 from first_hour import first_hour
 from Pynite import FEModel3D
 from strain import many, strain
@@ -93,7 +93,7 @@ def core() -> None:
                 family_row(Site(garden=garden, bed=bed), structure)
     bed = next(bed for bed in garden.beds if bed.name == "Long Plot A")
     site, structure = Site(garden=garden, bed=bed), bed.structures[0]
-    evaluation = evaluate(site, structure)
+    evaluation = design_of(site, structure)
     weakest = evaluation.weakest(evaluation.worst_week)
     say("fixes of the weakest link", f"{median(timed(lambda: fixes_for(evaluation, weakest), 5)):.0f} ms")
     weak = structure.model_copy(update={"options": {**structure.options, "post_spacing": 3.0, "depth": 0.3}})
@@ -177,7 +177,7 @@ def building(garden: Garden) -> None:
         record = Record(key="r", name="r", structure=name, begun=on, differs={"d": short})
         told = timed(lambda b=bed, s=structure: build_report(garden, b, s, None, "metric"), 5)
         check = timed(lambda s=structure, r=record, at=site: as_built(at, s, r), 9)
-        again = timed(lambda s=structure, at=site: evaluate(at, s), 9)
+        again = timed(lambda s=structure, at=site: design_of(at, s), 9)
         paper = timed(
             lambda b=bed, s=structure: write_pdf(paper_of(garden, b, s, None, "metric", on), "A4"), 3
         )
@@ -196,15 +196,15 @@ def family_row(site: Site, structure: Structure) -> None:
     family = family_of(structure.family)
     options = family.options.model_validate(structure.options)
     geometry = family.geometry(options, long.plantings, site)
-    winds = case_sets.site_winds(site, asked_gust(site, structure))
+    winds = case_sets.site_winds(site, design_of(site, structure).required_gust)
 
     def path() -> None:
         for link in family.loaded(options, geometry, long, site, winds).path():
             _ = link.use
 
     ours = median(timed(path, 40))
-    evaluation = evaluate(site, long)
-    whole = median(timed(lambda: evaluate(site, long), 15))
+    evaluation = design_of(site, long)
+    whole = median(timed(lambda: design_of(site, long), 15))
     words = median(timed(lambda: full_report(site, structure, "metric"), 10))
     model = frame_of(geometry, evaluation.season.weeks * 3)
     start = time.perf_counter()

@@ -14,8 +14,8 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
+from ascent.analysis.design import geometry_of
 from ascent.files.plan import read_plan, write_plan
-from ascent.ground.plot import geometry_of
 from ascent.log.members import member_called
 from ascent.plan.entries import Entry
 from ascent.plan.model import Garden

@@ -11,15 +11,16 @@ from pathlib import Path
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.crossings import at
+from ascent.analysis.design import design_of
 from ascent.drawing.views_sheet import views_sheet
 from ascent.families import FAMILIES
 from ascent.files.plan import read_plan
 from ascent.files.svg import sheet_svg
 from ascent.mechanics import Array
 from ascent.plan.model import Bed, Garden, Site, Structure
-from ascent.report.evaluation import at, evaluate
-from ascent.report.wording import speed_text
-from ascent.telling.report import full_report
+from ascent.report.report import full_report
+from ascent.wording import speed_text
 from ascent.words.quantities import write
 from ascent.words.texts import template
 
@@ -51,7 +52,7 @@ def _number(value: Array | float, kind: str, week: int) -> str:
 def block(garden: Garden, bed: Bed, structure: Structure) -> str:
     """Return the generated block of a sheet: picture, load path as it stands, sources."""
     evaluation, what = (
-        evaluate(Site(garden=garden, bed=bed), structure),
+        design_of(Site(garden=garden, bed=bed), structure),
         template(f"family.{structure.family}.what"),
     )
     lines = [
@@ -63,7 +64,7 @@ def block(garden: Garden, bed: Bed, structure: Structure) -> str:
     week = evaluation.worst_week
     lines += [
         f"In {evaluation.season.label(week)}, moist soil, "
-        f"at the {speed_text(evaluation.asked, 'metric')} needed of it:",
+        f"at the {speed_text(evaluation.required_gust, 'metric')} needed of it:",
         "",
         "| link | hands to | fails by | demand | allowed | expected to bear | source |",
         "| --- | --- | --- | --- | --- | --- | --- |",

@@ -15,12 +15,12 @@ from .errors import AscentError
 from .files.need import need_schema, read_need
 from .files.plan import plan_schema, read_plan, write_plan
 from .plan.model import Bed, Garden, Site, Structure
+from .report.choosing import choose
+from .report.moves import rests_on
+from .report.readout import Report, Rest, Sizing, SizingWanted
+from .report.report import full_report
+from .report.sizes import sizing
 from .sizing.size import Aim
-from .telling.choosing import choose
-from .telling.moves import rests_on
-from .telling.readout import Report, Rest, Sizing, SizingWanted
-from .telling.report import full_report
-from .telling.sizes import sizing
 
 
 def main(arguments: list[str] | None = None) -> int:

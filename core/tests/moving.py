@@ -7,6 +7,7 @@ from collections import defaultdict
 from typing import Any, get_args
 
 from ascent import tables
+from ascent.analysis.design import Design
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Family, Need
@@ -39,7 +40,9 @@ def _changed(family: Family[Any], name: str, chance: random.Random) -> set[str]:
     new = any_value(family.options, name, chance)
     try:
         first, second = (
-            tried(where, Structure(key="x", name="x", family=family.key, options=o, plantings=plantings))[0]
+            tried(
+                Design(where, Structure(key="x", name="x", family=family.key, options=o, plantings=plantings))
+            )[0]
             for o in (options, {**options, name: new})
         )
     except ValidationError:

@@ -8,14 +8,14 @@ import json
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.design import design_of
+from ascent.analysis.sensitivity import sensitivity
 from ascent.buying.lists import shopping
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.plan.model import Planting, Site, Structure
-from ascent.report.evaluation import evaluate
-from ascent.report.rests import sensitivity
+from ascent.report.report import report_of
 from ascent.sizing.offer import offer
-from ascent.telling.report import report_of
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -82,7 +82,7 @@ class AnyFamilyTest(NearTestCase):
     )
     def test_is_calculated_drawn_bought_and_said(self, chosen, place, grown):
         structure = Structure(key="x", name="x", family=chosen[0], options=chosen[1], plantings=tuple(grown))
-        found = evaluate(place, structure)
+        found = design_of(place, structure)
         for link in found.links:
             for check in link.checks:
                 self.assertFalse(np.isnan(check.use).any(), f"{link.key} {check.key}")
@@ -113,7 +113,7 @@ class AnyFamilyTest(NearTestCase):
         named = {value.option for value in offered.values}
         self.assertLessEqual({"plantings.p1.count", "plantings.p1.spacing", "plantings.p1.planted"}, named)
         wrong = {
-            remark.key for remark in evaluate(place, offered.structure).remarks if remark.level == "wrong"
+            remark.key for remark in design_of(place, offered.structure).remarks if remark.level == "wrong"
         }
         small = (
             {"beyond-bed", "crowded-row", "block-wide", "cages-touch", "roots-cut"}

@@ -18,7 +18,7 @@ from ascent.ground.clashes import Looked, clashes, clashes_since, gaps
 from ascent.ground.plot import Frame, bed_outline, laid_out, placed, plot_of, room_for
 from ascent.plan.model import Bed, Feature, Garden, Structure
 from ascent.plan.upgrades import lay_out, upgraded
-from ascent.telling.changes import differences, sentence
+from ascent.report.changes import differences, sentence
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError

@@ -15,12 +15,12 @@ from ascent.family.protocol import Need
 from ascent.files.calendar_file import write_calendar
 from ascent.files.pdf import write_pdf
 from ascent.plan.model import Site, Wants
-from ascent.telling.building import build_report, paper_of
-from ascent.telling.choosing import way_report
-from ascent.telling.diary import entries_of
-from ascent.telling.report import full_report
-from ascent.telling.season import skipped_words, week_report, year_report
-from ascent.telling.storms import weather_report
+from ascent.report.building import build_report, paper_of
+from ascent.report.choosing import way_report
+from ascent.report.diary import entries_of
+from ascent.report.report import full_report
+from ascent.report.season import skipped_words, week_report, year_report
+from ascent.report.storms import weather_report
 
 from tests.random_plans import Drawn, drawn
 from tests.support import some

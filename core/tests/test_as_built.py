@@ -5,11 +5,11 @@ from __future__ import annotations
 import datetime as dt
 
 import numpy as np
+from ascent.analysis.design import design_of
 from ascent.building.asbuilt import as_built, being_built, check_differs, coming_off
 from ascent.buying.back import put_back
 from ascent.errors import InvalidPlan
 from ascent.plan.model import MOST_STOCKED_ALIKE, AsBuilt, Build, Differs, Record, Stock, Taken, Tick
-from ascent.report.evaluation import evaluate
 
 from tests.support import NearTestCase, fence, site
 
@@ -38,7 +38,7 @@ class AsBuiltTest(NearTestCase):
         found = as_built(site(), fence(depth=0.6), record(went("depth", 0.4, "post@120")))
         (part,) = found.parts
         self.assertEqual(part.members, ("post@120",))
-        shallow = evaluate(site(), fence(depth=0.4))
+        shallow = design_of(site(), fence(depth=0.4))
         self.assertNear(part.evaluation.limit.min(), float(shallow.limit.min()), 1e-9)
         self.assertLess(float(found.worst.limit.min()), float(found.planned.limit.min()))
         self.assertIs(found.worst, part.evaluation)
@@ -68,7 +68,7 @@ class AsBuiltTest(NearTestCase):
         changed = standing.model_copy(update={"options": {**plan.options, "depth": 0.3}})
         self.assertEqual(being_built(changed).options["depth"], 0.6)
         self.assertNear(
-            as_built(site(), changed, None).planned.limit.min(), evaluate(site(), plan).limit.min()
+            as_built(site(), changed, None).planned.limit.min(), design_of(site(), plan).limit.min()
         )
 
     def test_what_cannot_be_is_refused_by_its_name(self):

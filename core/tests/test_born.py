@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from ascent.analysis.design import Design
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Need
-from ascent.report.evaluation import unfit
 from ascent.sizing.born import born_in, to_inches
 from ascent.sizing.offer import start_of
 from ascent.words.quantities import write
@@ -46,18 +46,11 @@ class BornTest(NearTestCase):
                         lengths += 1
                         double = getattr(options, name) / INCH * 2
                         halves += abs(double - round(double)) < 0.02
-                geometry = family.geometry(options, start.structure.plantings, where)
                 plain = family.propose(NEED, where)
-                before = family.geometry(plain.options, plain.plantings, where)
-                was = unfit(
-                    plain.options,
-                    before,
-                    start.structure.model_copy(
-                        update={"options": plain.options.model_dump(), "plantings": plain.plantings}
-                    ),
-                    where,
-                ).keys
-                self.assertLessEqual(unfit(options, geometry, start.structure, where).keys, was)
+                was = start.structure.model_copy(
+                    update={"options": plain.options.model_dump(), "plantings": plain.plantings}
+                )
+                self.assertLessEqual(Design(where, start.structure).unfit.keys, Design(where, was).unfit.keys)
         self.assertGreater(halves / lengths, 0.95, "a few stay as they are, where rounding would not do")
 
     def test_in_metres_nothing_is_moved(self):

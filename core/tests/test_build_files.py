@@ -9,6 +9,7 @@ import re
 import ezdxf
 import numpy as np
 import trimesh
+from ascent.analysis.design import geometry_of
 from ascent.drawing.paper import Drawing, Heading, Paper, Table, Text
 from ascent.drawing.sheet import Layer, Sheet, Words
 from ascent.drawing.solid import solid_of
@@ -17,8 +18,7 @@ from ascent.files.dxf import sheet_dxf
 from ascent.files.gltf import solid_gltf
 from ascent.files.pdf import _Footed, printable, write_pdf
 from ascent.files.svg import sheet_svg
-from ascent.ground.plot import geometry_of
-from ascent.telling.building import build_report, paper_of
+from ascent.report.building import build_report, paper_of
 from pypdf import PdfReader
 
 from tests.support import NearTestCase, demo

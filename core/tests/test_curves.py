@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import numpy as np
+from ascent.analysis.design import design_of
 from ascent.buying.lists import shopping, total
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Need
 from ascent.plan.model import Structure
-from ascent.report.evaluation import outline
+from ascent.report.moves import curve_report
 from ascent.sizing.curves import curve
-from ascent.telling.moves import curve_report
 
 from tests.support import NearTestCase, fence, share, site
 
@@ -22,13 +22,15 @@ class CurveTest(NearTestCase):
         for option in ("depth", "post_spacing", "ties_per_post", "post", "leaned_on", "ends"):
             found = curve(site(), row, option)
             for n in (0, len(found.values) // 2, -1):
-                one = outline(
+                one = design_of(
                     site(), row.model_copy(update={"options": {**row.options, option: found.values[n]}})
                 )
                 with self.subTest(option, value=found.values[n]):
-                    self.assertNear(found.limits[n], one.limit, 1e-9)
+                    self.assertNear(found.limits[n], one.moist_limit(), 1e-9)
                     self.assertNear(found.costs[n], total(shopping(one.geometry, {})), 1e-9)
-                    self.assertNear(float(np.min(one.limits[found.first[n]])), one.limit, 1e-9)
+                    self.assertNear(
+                        float(np.min(one.moist_limits()[found.first[n]])), one.moist_limit(), 1e-9
+                    )
 
     def test_a_measure_is_tried_fifteen_times_over_all_it_may_be(self):
         """The depth of a fence's posts goes from 0.15 to 1.20 m, so every 75 mm; the present one stands in

@@ -6,9 +6,9 @@ from ascent import tables
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.plan.model import Wants
+from ascent.report.divides import divide_reports
 from ascent.sizing.choose import way_of
 from ascent.sizing.divides import divided
-from ascent.telling.divides import divide_reports
 from ascent.words.texts import template
 
 from tests.support import NearTestCase, site

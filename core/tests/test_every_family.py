@@ -11,6 +11,7 @@ from typing import get_args
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.design import design_of
 from ascent.buying.lists import shopping
 from ascent.drawing.sketch import seen, sketch_of
 from ascent.errors import InvalidPlan
@@ -18,9 +19,8 @@ from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.loads import cases
 from ascent.plan.model import Site, Structure
-from ascent.report.evaluation import evaluate, outline
-from ascent.telling.report import full_report, report_of
-from ascent.telling.wishes import ways_to
+from ascent.report.report import full_report, report_of
+from ascent.report.wishes import ways_to
 from ascent.words import texts
 from pydantic import ValidationError
 
@@ -118,8 +118,8 @@ class GeometryTest(NearTestCase):
             for side in ("left", "right"):
                 proposal = family.propose(Need("tom-slicer", None, side, "pruned"), site())
                 structure = structure_of(family, proposal)
-                found = outline(site(), structure)
-                limits.append(found.limit)
+                found = design_of(site(), structure)
+                limits.append(found.moist_limit())
                 planted = [p.at for p in found.geometry.plants if p.planting == 0]
                 places.append(np.array([(x, y if side == "left" else -y) for x, y, _ in planted]))
             with self.subTest(family.key):
@@ -131,7 +131,7 @@ class LoadPathTest(NearTestCase):
     def test_every_link_reaches_the_ground_and_names_real_things(self):
         for family, proposal, crop in proposals():
             with self.subTest(family.key, crop=crop):
-                found = evaluate(site(), structure_of(family, proposal))
+                found = design_of(site(), structure_of(family, proposal))
                 links = {link.key: link for link in found.links}
                 members = {m.key for m in found.geometry.members}
                 for link in links.values():
@@ -155,14 +155,14 @@ class LoadPathTest(NearTestCase):
 
     def test_softer_soil_never_raises_a_limit(self):
         for family, proposal, crop in proposals():
-            found = evaluate(site(), structure_of(family, proposal))
+            found = design_of(site(), structure_of(family, proposal))
             with self.subTest(family.key, crop=crop):
                 self.assertTrue(np.all(found.limit[1] <= found.limit[0] + 1e-9))
-                self.assertTrue(np.all(found.bare_limit[0] >= found.limit[0] - 1e-9))
+                self.assertTrue(np.all(found.median_limit[0] >= found.limit[0] - 1e-9))
 
     def test_every_source_is_known_and_every_text_is_there(self):
         for family, proposal, what in share((*variants(), *proposals()[::4]), 3):
-            found = evaluate(site(), structure_of(family, proposal))
+            found = design_of(site(), structure_of(family, proposal))
             with self.subTest(family.key, what=what):
                 for link in found.links:
                     for check in link.checks:
@@ -176,7 +176,7 @@ class LoadPathTest(NearTestCase):
     def test_each_choice_draws_calculates_and_buys(self):
         for family, proposal, what in share(variants(), 3, 1):
             with self.subTest(family.key, what=what):
-                found = evaluate(site(), structure_of(family, proposal))
+                found = design_of(site(), structure_of(family, proposal))
                 self.assertFalse(
                     any(np.isnan(check.use).any() for link in found.links for check in link.checks)
                 )
@@ -365,7 +365,7 @@ class DemoTest(NearTestCase):
         garden = demo()
         for bed in garden.beds:
             for structure in bed.structures:
-                found = evaluate(type(site())(garden=garden, bed=bed), structure)
+                found = design_of(type(site())(garden=garden, bed=bed), structure)
                 states[structure.name] = (found.state, float(np.min(found.limit[0])) / found.site.design_gust)
         self.assertGreaterEqual(sum(state == "short" for state, _ in states.values()), 1)
         self.assertGreaterEqual(sum(share > 2.5 for _, share in states.values()), 1)

@@ -19,8 +19,8 @@ from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
 from ascent.plan.documents import MOST_PROBLEMS
 from ascent.plan.model import Feature, Garden
-from ascent.telling.changes import differences, sentence
-from ascent.telling.report import full_report
+from ascent.report.changes import differences, sentence
+from ascent.report.report import full_report
 from hypothesis import given, settings
 from hypothesis import strategies as st
 

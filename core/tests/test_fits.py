@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from ascent import tables
+from ascent.analysis.design import design_of
 from ascent.remarks import fits
-from ascent.report.evaluation import evaluate
 from ascent.sizing.typical import typical
 
 from tests.support import NearTestCase, fence, site
@@ -12,7 +12,7 @@ from tests.support import NearTestCase, fence, site
 
 def remarks(soil_site=None, **changes) -> set[str]:
     """Return the keys of a fence's remarks."""
-    return {remark.key for remark in evaluate(soil_site or site(), fence(**changes)).remarks}
+    return {remark.key for remark in design_of(soil_site or site(), fence(**changes)).remarks}
 
 
 class OpeningTest(NearTestCase):
@@ -98,7 +98,7 @@ class SeasonTest(NearTestCase):
         for planted in ("05-04", "08-10", "08-30"):
             grown = fence()
             late = grown.plantings[0].model_copy(update={"planted": planted})
-            found = evaluate(site(), grown.model_copy(update={"plantings": (late,)})).remarks
+            found = design_of(site(), grown.model_copy(update={"plantings": (late,)})).remarks
             said[planted] = {remark.key: remark.level for remark in found}.get("season-short")
         self.assertEqual(said, {"05-04": None, "08-10": "watch", "08-30": "wrong"})
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.design import design_of
 from ascent.buying.lists import shopping, total
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Need
 from ascent.plan.model import Structure
-from ascent.report.evaluation import evaluate
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.grid import COARSE
 from ascent.sizing.offer import choices
@@ -21,7 +21,7 @@ from tests.support import NearTestCase, fence, share, site
 class FixesTest(NearTestCase):
     @classmethod
     def setUpClass(cls):
-        cls.before = evaluate(site(), fence(post_spacing=2.4, length=7.2, count=14))
+        cls.before = design_of(site(), fence(post_spacing=2.4, length=7.2, count=14))
         cls.fixes = fixes_for(cls.before, cls.before.weakest(cls.before.worst_week))
 
     def test_every_fix_raises_its_link_and_says_what_comes_out(self):
@@ -29,7 +29,7 @@ class FixesTest(NearTestCase):
         self.assertTrue(self.fixes)
         for fix in self.fixes:
             with self.subTest(fix.option):
-                after = evaluate(
+                after = design_of(
                     site(),
                     self.before.structure.model_copy(
                         update={"options": {**self.before.structure.options, fix.option: fix.value}}
@@ -70,14 +70,14 @@ class FixesTest(NearTestCase):
     def test_each_costs_what_its_list_is_dearer_by(self):
         base = total(shopping(self.before.geometry, {}))
         for fix in self.fixes:
-            after = evaluate(
+            after = design_of(
                 site(),
                 self.before.structure.model_copy(
                     update={"options": {**self.before.structure.options, fix.option: fix.value}}
                 ),
             )
             self.assertAlmostEqual(fix.cost, total(shopping(after.geometry, {})) - base, places=6)
-            self.assertEqual(fix.holds, fix.limit >= self.before.asked)
+            self.assertEqual(fix.holds, fix.limit >= self.before.required_gust)
 
     def test_what_gains_less_than_a_hand_notices_is_no_fix(self):
         key = self.before.weakest(self.before.worst_week)
@@ -105,7 +105,7 @@ class SizedTest(NearTestCase):
                     plantings=offered.plantings,
                 )
                 structure = size(site(soil), start, "metric", extent=COARSE, most=120).structure
-                self.assertNotEqual(evaluate(site(soil), structure).state, "short")
+                self.assertNotEqual(design_of(site(soil), structure).state, "short")
 
 
 class PictureTest(NearTestCase):
@@ -143,14 +143,14 @@ class EveryFamilyTest(NearTestCase):
             with self.subTest(family.key, crop=crop):
                 start = self.started(family, crop, site())
                 structure = size(site(), start, "metric", "per-season", extent=COARSE, most=120).structure
-                found = evaluate(site(), structure)
+                found = design_of(site(), structure)
                 self.assertNotEqual(found.state, "short")
                 self.assertFalse([remark.key for remark in found.remarks if remark.level == "wrong"])
 
     def test_fixes_of_the_weakest_link_do_what_they_say(self):
         for family in share(FAMILIES.values(), 3, 1):
             where = site("sandy", "open")
-            before = evaluate(where, self.started(family, "bean-pole", where))
+            before = design_of(where, self.started(family, "bean-pole", where))
             if before.state != "short":
                 continue
             key = before.weakest(before.worst_week)
@@ -160,8 +160,8 @@ class EveryFamilyTest(NearTestCase):
                         update={"options": {**before.structure.options, fix.option: fix.value}}
                     )
                     family.options.model_validate(changed.options)
-                    after = evaluate(where, changed)
+                    after = design_of(where, changed)
                     self.assertNear(fix.limit, float(np.min(after.limit[0])), 1e-6)
                     cost = total(shopping(after.geometry, {})) - total(shopping(before.geometry, {}))
                     self.assertAlmostEqual(fix.cost, cost, places=6)
-                    self.assertEqual(fix.holds, fix.limit >= before.asked)
+                    self.assertEqual(fix.holds, fix.limit >= before.required_gust)

@@ -13,6 +13,8 @@ from unittest import mock
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.design import design_of
+from ascent.analysis.sensitivity import sensitivity
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
@@ -25,15 +27,13 @@ from ascent.ground.shade import canopies
 from ascent.loads.cases import GUSTS, MOIST_GUSTS
 from ascent.plan import documents
 from ascent.plan.model import GREATEST_GUST, Bed, BedKind, Feature, FeatureKind, Garden, Site, Structure
-from ascent.report.evaluation import evaluate, outline
-from ascent.report.rests import sensitivity
-from ascent.report.wording import gust_text
+from ascent.report.moves import curve_report
+from ascent.report.readout import SizingWanted
+from ascent.report.report import full_report
+from ascent.report.sizes import link_fixes, sizing
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.typical import typical
-from ascent.telling.moves import curve_report
-from ascent.telling.readout import SizingWanted
-from ascent.telling.report import full_report
-from ascent.telling.sizes import link_fixes, sizing
+from ascent.wording import gust_text
 from pydantic import ValidationError
 
 from tests.support import demo, share
@@ -123,7 +123,7 @@ class FixesTest(unittest.TestCase):
                     length=1.2,
                     width=1.0,
                 )
-                found = evaluate(Site(garden=place, bed=bed), bed.structures[0])
+                found = design_of(Site(garden=place, bed=bed), bed.structures[0])
                 for link in found.links:
                     if link.key in opened:
                         continue
@@ -134,7 +134,7 @@ class FixesTest(unittest.TestCase):
     def test_a_pot_in_the_wind_opens_its_link(self):
         for family in ("tripod", "brushwood", "stake", "cage"):
             bed = planted(family, "tom-slicer", "container", length=0.5, width=0.5)
-            found = evaluate(
+            found = design_of(
                 Site(garden=Garden(name="g", exposure="storm-swept"), bed=bed), bed.structures[0]
             )
             self.assertIn("pot", [link.key for link in found.links])
@@ -167,9 +167,10 @@ class StretchTest(unittest.TestCase):
             {key: value for key, value in tried.structure.options.items() if key != "length"},
             {key: value for key, value in structure.options.items() if key != "length"},
         )
-        whole, part = outline(site, structure), outline(tried.site, tried.structure)
-        for key, limit in whole.limits.items():
-            np.testing.assert_allclose(part.limits[key].min(), limit.min(), rtol=0.01, err_msg=key)
+        whole, part = design_of(site, structure), design_of(tried.site, tried.structure)
+        others = part.moist_limits()
+        for key, limit in whole.moist_limits().items():
+            np.testing.assert_allclose(others[key].min(), limit.min(), rtol=0.01, err_msg=key)
         fixes = link_fixes(site, structure, "tipping", "metric")
         self.assertRegex(fixes.said, r"^We calculate the first \d\.\d\d m; the rest is alike\.$")
         self.assertTrue(fixes.fixes)
@@ -194,7 +195,7 @@ class StretchTest(unittest.TestCase):
     def test_the_work_for_a_row_at_all_its_limits_is_that_of_a_stretch(self):
         """Bounded by work: the members of all that is laid out while fixes are tried."""
         site, structure = self.raft(8, 30.0)
-        members = len(outline(site, structure).geometry.members)
+        members = len(design_of(site, structure).geometry.members)
         laid: list[int] = []
         real = FAMILIES["cage"].geometry
 

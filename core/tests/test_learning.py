@@ -6,8 +6,8 @@ import datetime as dt
 import math
 
 import numpy as np
+from ascent.analysis.design import Design, design_of, geometry_of
 from ascent.families import family_of
-from ascent.ground.plot import geometry_of
 from ascent.learning.readings import grounds_of, sag_at, tensions_of
 from ascent.learning.storms import lesson_of, met_in
 from ascent.learning.wear import lives_of
@@ -17,12 +17,11 @@ from ascent.log.members import member_called
 from ascent.plan.entries import Entry
 from ascent.plan.model import Diary, Garden, Marked, Taught
 from ascent.plan.standing import as_it_stands, plain_site
-from ascent.report.evaluation import asked_gust, evaluate, outline
+from ascent.report.lessons import lessons_report, with_taught, without_taught
+from ascent.report.taught import counted_with
 from ascent.season.harvest import harvest_of
 from ascent.season.tasks import Tended
 from ascent.sizing.trials import tried
-from ascent.telling.lessons import lessons_report, with_taught, without_taught
-from ascent.telling.taught import counted_with
 
 from tests.support import NearTestCase, demo, demo_log
 
@@ -51,7 +50,7 @@ class LearningTestCase(NearTestCase):
 
     def limit(self, garden: Garden, key: str) -> float:
         bed, structure = self.place(key, garden)
-        return outline(plain_site(garden, bed), structure).limit
+        return design_of(plain_site(garden, bed), structure).moist_limit()
 
     def tended(self, key: str, garden: Garden | None = None) -> Tended:
         bed, structure = self.place(key, garden)
@@ -153,14 +152,18 @@ class TaughtTest(LearningTestCase):
     def test_a_surer_strength_of_the_same_middle_goes_less_often(self):
         bed, structure = self.place("cove-fence")
         sure = self.with_(taught("soil", 1.0, "bed/cove-bed", spread=0.05), taught("leaf", 1.0, spread=0.02))
-        before = evaluate(plain_site(self.garden, bed), structure).chance.whole
-        self.assertNotAlmostEqual(evaluate(plain_site(sure, bed), structure).chance.whole, before, places=4)
+        before = design_of(plain_site(self.garden, bed), structure).reliability.whole
+        self.assertNotAlmostEqual(
+            design_of(plain_site(sure, bed), structure).reliability.whole, before, places=4
+        )
 
     def test_a_gustier_site_is_asked_for_more_and_meets_more_of_a_forecast(self):
         bed, structure = self.place("cove-fence")
         gusty = plain_site(self.with_(taught("site", 1.2)), bed)
         site = plain_site(self.garden, bed)
-        self.assertNear(asked_gust(gusty, structure), 1.2 * asked_gust(site, structure), 1e-9)
+        self.assertNear(
+            design_of(gusty, structure).required_gust, 1.2 * design_of(site, structure).required_gust, 1e-9
+        )
         self.assertNear(gusty.forecast_ratio, 1.2 * site.forecast_ratio, 1e-9)
 
     def test_a_crop_that_bears_more_is_forecast_and_hangs_so(self):
@@ -172,7 +175,7 @@ class TaughtTest(LearningTestCase):
         family = family_of(structure.family)
         self.assertTrue(family.moves)
         hung = [
-            float(np.max(evaluate(plain_site(each, bed), structure).growths[0].fruit_kg))
+            float(np.max(design_of(plain_site(each, bed), structure).growths[0].fruit_kg))
             for each in (self.garden, more)
         ]
         self.assertNear(hung[1], 1.5 * hung[0], 1e-9)
@@ -187,7 +190,7 @@ class TaughtTest(LearningTestCase):
         lives = [
             {
                 part.key: part.life
-                for share in tried(plain_site(each, bed), structure)[0].shares.values()
+                for share in tried(Design(plain_site(each, bed), structure))[0].shares.values()
                 for part in share.lines
             }
             for each in (self.garden, slow)
@@ -243,7 +246,7 @@ class ReadingsTest(LearningTestCase):
         on = dt.date(2026, 8, 3)
         season = self.tended("chandlers-wire").grown[0]
         self.assertGreater(season.date(season.course.end), on)
-        week = evaluate(site, standing).season.nearest_week(on)
+        week = design_of(site, standing).season.nearest_week(on)
         for tight in (90.0, 250.0, 600.0):
             sag = sag_at(site, standing, week, tight)
             log = [entry("s", "sag", on, structure="chandlers-wire", moved=sag)]

@@ -7,21 +7,20 @@ from typing import get_args
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.design import design_of, geometry_of
 from ascent.errors import InvalidPlan
 from ascent.files.log_table import read_log, write_log
 from ascent.files.plan import Plan, read_plan, write_plan
-from ascent.ground.plot import geometry_of
 from ascent.log.line import read_entry
 from ascent.log.members import counted, member_called, name_of
 from ascent.log.now import closed, open_breaks, whole_log
 from ascent.plan.entries import Entry, EntryKind
 from ascent.plan.model import Diary, Found, Garden, Marked
 from ascent.plan.standing import plain_site
-from ascent.report.evaluation import evaluate, outline
+from ascent.report.log import entry_words
 from ascent.season.forecast import forecast_of
 from ascent.season.harvest import Harvest
 from ascent.season.storm import storm_check
-from ascent.telling.log import entry_words
 
 from tests.support import NearTestCase, demo
 
@@ -305,7 +304,7 @@ class BrokenTest(NearTestCase):
         self.post = member_called(geometry_of(self.bed, self.structure), "post", 3)
 
     def test_the_two_beside_a_post_carry_half_its_share_each(self):
-        before = {link.key: link for link in evaluate(self.site, self.structure).path}
+        before = {link.key: link for link in design_of(self.site, self.structure).path}
         for key, link in before.items():
             after = link.without({self.post.key})
             if self.post.key in link.members:
@@ -316,15 +315,15 @@ class BrokenTest(NearTestCase):
 
     def test_the_only_one_left_carries_all_and_where_none_is_left_nothing_holds(self):
         link = next(
-            link for link in evaluate(self.site, self.structure).path if self.post.key in link.members
+            link for link in design_of(self.site, self.structure).path if self.post.key in link.members
         )
         np.testing.assert_allclose(link.without(link.members[1:]).use, len(link.members) * link.use)
         self.assertTrue(np.all(np.isinf(link.without(link.members).use[link.use > 0])))
 
     def test_it_holds_less_and_fallen_nothing_and_a_storm_knows(self):
-        whole = outline(self.site, self.structure).limit
-        self.assertLess(outline(self.site, self.structure, broken={self.post.key}).limit, whole)
-        self.assertEqual(outline(self.site, self.structure, broken={""}).limit, 0.0)
+        whole = design_of(self.site, self.structure).moist_limit()
+        self.assertLess(design_of(self.site, self.structure).moist_limit(broken={self.post.key}), whole)
+        self.assertEqual(design_of(self.site, self.structure).moist_limit(broken={""}), 0.0)
         on = dt.date(2026, 8, 5)
         stands, down = (
             storm_check(self.site, self.structure, on, 6.0, False, frozenset(broken))

@@ -6,22 +6,22 @@ import csv
 import datetime as dt
 import io
 
+from ascent.analysis.design import geometry_of
 from ascent.drawing.sheet import Line
 from ascent.files.svg import sheet_svg
-from ascent.ground.plot import geometry_of
 from ascent.log.harvest_table import harvest_csv, harvest_sheet
 from ascent.log.members import member_called
 from ascent.log.now import open_breaks
 from ascent.log.seasons import grew_in, picked_by_week, with_past
 from ascent.plan.entries import Entry
 from ascent.plan.model import Garden
+from ascent.report.diary import entries_of
+from ascent.report.life import life_report
+from ascent.report.log import Where
+from ascent.report.season import kept_of
+from ascent.report.season_parts import waits_words
+from ascent.report.years import years_report
 from ascent.season.rotation import too_soon
-from ascent.telling.diary import entries_of
-from ascent.telling.life import life_report
-from ascent.telling.log import Where
-from ascent.telling.season import kept_of
-from ascent.telling.season_parts import waits_words
-from ascent.telling.years import years_report
 
 from tests.support import NearTestCase, demo, demo_log
 

@@ -8,15 +8,16 @@ import datetime as dt
 import random
 
 from ascent import tables
+from ascent.analysis.design import design_of
+from ascent.analysis.fitness import is_drawback, is_serious
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.plan.model import Bed, Garden, Place, Site, Wants
-from ascent.report.evaluation import evaluate, is_drawback, is_serious
+from ascent.report.build_sheet import build_sheet
+from ascent.report.building import build_report
+from ascent.report.choosing import KindReport, order_of, way_report
+from ascent.report.report import full_report
 from ascent.sizing.offer import for_each
-from ascent.telling.build_sheet import build_sheet
-from ascent.telling.building import build_report
-from ascent.telling.choosing import KindReport, order_of, way_report
-from ascent.telling.report import full_report
 from ascent.words.quantities import System
 from ascent.words.texts import template
 
@@ -95,7 +96,7 @@ class OneTruthTest(NearTestCase):
                 ],
             }
         ).structures[0]
-        found = evaluate(where, structure)
+        found = design_of(where, structure)
         if not way.against:
             self.assertNotIn("wrong", {remark.level for remark in found.findings})
             self.assertNotEqual(found.state, "short")

@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 
 from ascent import tables
+from ascent.analysis.design import geometry_of
 from ascent.buying.lists import Part, shopping, total
 from ascent.families import FAMILIES
 from ascent.files.csv_tables import read_table, write_table
-from ascent.ground.plot import geometry_of
 from ascent.path.geometry import Geometry, Member, Supply
 from ascent.plan.model import Garden
-from ascent.telling.lists import sold_length
+from ascent.report.lists import sold_length
 
 from tests.support import NearTestCase, fence, site
 

@@ -9,13 +9,14 @@ from unittest import mock
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.design import geometry_of
 from ascent.buying.lists import shopping, total
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.plan import read_plan
 from ascent.ground.clashes import RULES, clashes, gaps, shape_of, warned
 from ascent.ground.next_bed import next_bed
-from ascent.ground.plot import Frame, bed_outline, geometry_of, laid_out, placed, plot_of, room_for
+from ascent.ground.plot import Frame, bed_outline, laid_out, placed, plot_of, room_for
 from ascent.ground.shade import canopies, shade_of
 from ascent.plan.model import Bed, Feature, Garden, Structure
 from hypothesis import given, settings

@@ -9,12 +9,12 @@ from dataclasses import replace
 from typing import Any
 
 import numpy as np
+from ascent.analysis.design import design_of
 from ascent.errors import UnknownItem
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.loads import cases
 from ascent.plan.model import Planting, Site
-from ascent.report.evaluation import evaluate
 
 from tests.support import NearTestCase, site
 from tests.test_sweep import some_case, structure_of
@@ -98,8 +98,8 @@ class WindsTest(NearTestCase):
         for family in FAMILIES.values():
             options, grown, where = some_case(family, random.Random(family.key))
             structure = structure_of(family, options, grown)
-            found = evaluate(where, structure)
-            winds = cases.site_winds(where, found.asked)
+            found = design_of(where, structure)
+            winds = cases.site_winds(where, found.required_gust)
             alone = family.loaded(options, found.geometry, structure, where, winds)
             for now, by_itself in zip(found.links, alone.path(), strict=True):
                 with self.subTest(family.key, link=now.key):

@@ -8,11 +8,11 @@ import random
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.design import Design, design_of
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Need
 from ascent.plan.model import Site, Structure
-from ascent.report.evaluation import evaluate
 from ascent.sizing.elimination import Factor, least_of
 from ascent.sizing.grid import COARSE, FINE, Axis, Grid, grid_of, round_values, worth_trying
 from ascent.sizing.search import Search
@@ -58,11 +58,9 @@ class BestTest(NearTestCase):
             where = site(chance.choice(["firm_loam", "sandy"]), chance.choice(["sheltered", "ordinary"]))
             structure = started(key, chance.choice(["tom-slicer", "pea-snap"]), where)
             grid = part_of(grid_of(where, structure, "metric", FINE), structure, chance)
-            search = Search(where, structure, grid)
+            search = Search(Design(where, structure), grid)
             ways = {
-                pick: tried(
-                    where, structure.model_copy(update={"options": {**structure.options, **grid.at(pick)}})
-                )[0]
+                pick: tried(Design(where, structure).with_(grid.at(pick)))[0]
                 for pick in itertools.product(*(range(len(axis.levels)) for axis in grid.axes))
             }
             with self.subTest(key, ways=len(ways)):
@@ -85,11 +83,11 @@ class BestTest(NearTestCase):
         post = Axis(("post",), ({"post": "stake_coated_16"}, {"post": "post_round_75"}))
         depth = Axis(("depth",), ({"depth": 0.3}, {"depth": 1.2}))
         spacing = Axis(("post_spacing",), ({"post_spacing": 1.22}, {"post_spacing": 0.6}))
-        search = Search(where, structure, Grid((post, depth, spacing)))
+        search = Search(Design(where, structure), Grid((post, depth, spacing)))
         margin = min(trial.margin for trial in (search.attempt((1, 1, 0)), search.attempt((1, 1, 1)))) * 0.99
         for pick in ((0, 0, 0), (1, 0, 0), (0, 1, 0)):
             self.assertLess(search.attempt(pick).margin, margin)
-        found = Search(where, structure, Grid((post, depth, spacing))).cheapest(margin)
+        found = Search(Design(where, structure), Grid((post, depth, spacing))).cheapest(margin)
         assert found
         self.assertEqual(found.pick[:2], (1, 1))
 
@@ -127,7 +125,7 @@ class EliminationTest(NearTestCase):
         structure = fence()
         grid = grid_of(where, structure, "metric", COARSE)
         grid = Grid(tuple(axis for axis in grid.axes if axis.options[0] != "ends"))
-        search = Search(where, structure, grid)
+        search = Search(Design(where, structure), grid)
         search.cheapest()
         sizes = [len(axis.levels) for axis in grid.axes]
         factors = search._all_factors(0.0, 1.0)
@@ -220,7 +218,7 @@ class SizeTest(NearTestCase):
             found = size(where, structure, "metric", "cheapest", extent=COARSE, most=150)
             with self.subTest(key):
                 self.assertTrue(found.holds)
-                self.assertEqual(evaluate(where, found.structure).state, "holds")
+                self.assertEqual(design_of(where, found.structure).state, "holds")
                 self.assertLessEqual(
                     found.trial.cost, found.first.cost if found.first.margin >= 1 else np.inf
                 )
@@ -235,7 +233,7 @@ class SizeTest(NearTestCase):
         self.assertTrue(found.holds)
         for change in found.changes:
             back = {**found.structure.options, **{o: before[o] for o in change.options}}
-            without, _ = tried(where, structure.model_copy(update={"options": back}))
+            without, _ = tried(Design(where, structure.model_copy(update={"options": back})))
             if change.link:
                 self.assertLess(without.margins[change.link], 1.0)
             else:

@@ -9,11 +9,11 @@ import unittest
 import numpy as np
 import vobject
 from ascent import tables
+from ascent.analysis.design import design_of, geometry_of
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.files.calendar_file import Entry, write_calendar
 from ascent.files.weather import Day, read_days, read_forecast, read_observed, recorded, weeks_of
-from ascent.ground.plot import geometry_of
 from ascent.loads.season import course_of, season_of
 from ascent.plan.model import (
     Bed,
@@ -31,15 +31,14 @@ from ascent.plan.model import (
     day_of_year,
     month_day,
 )
-from ascent.report.evaluation import evaluate
+from ascent.report.diary import entries_of
+from ascent.report.season import everything, week_report, year_report
 from ascent.season.harvest import gluts_and_gaps, harvest_of, measured
 from ascent.season.rotation import next_on, too_soon
 from ascent.season.storm import at_the_plant, storm_check
 from ascent.season.succession import clashes_of
 from ascent.season.tasks import Tended, grown_of
 from ascent.season.visits import visit_day, visits_of, walk
-from ascent.telling.diary import entries_of
-from ascent.telling.season import everything, week_report, year_report
 from ascent.weather.course import turn_of
 from ascent.weather.frosts import frosts_of
 from hypothesis import given, settings
@@ -73,7 +72,7 @@ class OneGrowthTest(unittest.TestCase):
             )
             garden = garden_with(weave, warmth=warmth)
             site = Site(garden=garden, bed=BED)
-            found = evaluate(site, weave)
+            found = design_of(site, weave)
             top = np.max([growth.top for growth in found.growths], axis=0)
             runs = [task for task in tended(weave, garden).tasks if task.job == "weave"]
             self.assertGreaterEqual(len(runs), 3)
@@ -332,7 +331,7 @@ class StormTest(unittest.TestCase):
         gains = [(move.limit - check.limit) / move.minutes for move in check.moves]
         self.assertEqual(gains, sorted(gains, reverse=True))
         self.assertGreater(check.done, check.limit)
-        found = evaluate(site, structure)
+        found = design_of(site, structure)
         week = found.season.nearest_week(dt.date(2026, 7, 20))
         self.assertAlmostEqual(check.limit, float(found.limit[0, week]), delta=0.3)
 
@@ -542,7 +541,7 @@ class CoversTest(unittest.TestCase):
         return Site(garden=garden_with(structure), bed=BED), structure
 
     def limits(self, *covers, **options):
-        found = evaluate(*self.arch(*covers, **options))
+        found = design_of(*self.arch(*covers, **options))
         return found.limit[0], found.season
 
     def test_in_its_weeks_it_is_as_the_arch_s_own_cover(self):

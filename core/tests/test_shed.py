@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 
 from ascent import tables
+from ascent.analysis.design import geometry_of
 from ascent.buying.back import put_back
 from ascent.buying.lists import bill, shopping, total
 from ascent.buying.shed import amount_of, had_by, life_of, row_of, spare_of, strength_of, worn
 from ascent.checks import bending
 from ascent.errors import UnknownItem
 from ascent.files.plan import read_plan, write_plan
-from ascent.ground.plot import geometry_of
 from ascent.path.geometry import Geometry, Member
 from ascent.plan.model import Garden, Site, Spare, Stock, Structure, Taken
 from ascent.sizing.grid import QUICK

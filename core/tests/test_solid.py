@@ -10,8 +10,8 @@ import unittest
 from ascent import tables
 from ascent.drawing.solid import sun_towards
 from ascent.plan.model import Site
-from ascent.telling.report import full_report
-from ascent.telling.solids import solid_report
+from ascent.report.report import full_report
+from ascent.report.solids import solid_report
 
 from tests.support import demo, fence, site
 

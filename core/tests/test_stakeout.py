@@ -6,10 +6,11 @@ import math
 
 import numpy as np
 import shapely
+from ascent.analysis.design import geometry_of
 from ascent.building.before import buried_near, driven, in_board, to_ask, ways_clear
 from ascent.building.stakeout import stake_out
 from ascent.families import FAMILIES
-from ascent.ground.plot import Laid, geometry_of, laid_out, structure_frame
+from ascent.ground.plot import Laid, laid_out, structure_frame
 from ascent.plan.model import Bed, Feature, Structure
 
 from tests.support import NearTestCase, demo, fence

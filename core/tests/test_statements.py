@@ -9,12 +9,12 @@ import itertools
 import math
 
 import numpy as np
+from ascent.analysis.design import design_of
 from ascent.buying.lists import shopping
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.loads import cases
 from ascent.plan.model import Structure
-from ascent.report.evaluation import outline
 
 from tests.support import NearTestCase, fence, site
 from tests.test_every_family import proposals, variants
@@ -177,7 +177,7 @@ class LoadsTest(NearTestCase):
         structure = Structure(
             key="x", name="x", family=family.key, options=options.model_dump(), plantings=plantings
         )
-        return outline(where or site(length=30.0), structure).limit
+        return design_of(where or site(length=30.0), structure).moist_limit()
 
     def test_a_row_twice_as_long_is_as_strong_and_takes_twice_as_much(self):
         """Bays of the same length with plants at the same distance: the same limit within a few per cent,

@@ -8,6 +8,7 @@ from dataclasses import replace
 from unittest.mock import patch
 
 from ascent import tables
+from ascent.analysis.design import design_of, geometry_of
 from ascent.building.work import taking_down, work_of
 from ascent.buying.pieces import pieces_of
 from ascent.buying.work import labour_of
@@ -15,12 +16,10 @@ from ascent.drawing.joints import joint_sheet
 from ascent.drawing.sheet import Line
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
-from ascent.ground.plot import geometry_of
 from ascent.plan.model import Bed, Structure
-from ascent.report.evaluation import outline
+from ascent.report import complete
+from ascent.report.complete import missing_texts
 from ascent.sizing.offer import start_of
-from ascent.telling import complete
-from ascent.telling.complete import missing_texts
 from ascent.words.texts import has
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -299,7 +298,7 @@ class FrameTest(NearTestCase):
             ("screw_64", "post_sw_stake_38", False),
         ):
             place, structure, _geometry = self.frame(screw=screw, post=post)
-            keys = {r.key for r in outline(place, structure).remarks if r.level == "wrong"}
+            keys = {r.key for r in design_of(place, structure).remarks if r.level == "wrong"}
             self.assertEqual("screw-through" in keys, wrong, (screw, keys))
 
     def test_a_tie_across_ends_at_two_boards(self):
@@ -307,7 +306,7 @@ class FrameTest(NearTestCase):
             place, structure, geometry = self.frame(boards=boards, sides=sides, backing="ties")
             ties = [m for m in geometry.members if m.key.startswith("backing")]
             self.assertEqual(bool(ties), tied)
-            keys = {r.key for r in outline(place, structure).remarks if r.level == "wrong"}
+            keys = {r.key for r in design_of(place, structure).remarks if r.level == "wrong"}
             self.assertEqual("tie-to-nothing" in keys, not tied)
 
     def test_its_steps_speak_of_no_panel(self):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ascent.drawing.views import VIEWS
-from ascent.telling.report import full_report
+from ascent.report.report import full_report
 
 from tests.support import NearTestCase, fence, site
 

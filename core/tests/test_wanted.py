@@ -15,10 +15,10 @@ from ascent.ground.plot import laid_out
 from ascent.ground.wanted import likely_beds, likely_hosts, site_for, stood
 from ascent.patterns import plants
 from ascent.plan.model import Bed, Feature, Garden, Wants
+from ascent.report.choosing import way_report
+from ascent.report.lists import cost_report
 from ascent.sizing.choose import aim_of, way_of
 from ascent.sizing.offer import for_each, leading, named, start_of, suiting
-from ascent.telling.choosing import way_report
-from ascent.telling.lists import cost_report
 
 from tests.support import site
 

@@ -6,7 +6,7 @@ from typing import Any
 
 from ascent import tables
 from ascent.errors import BrokenTable
-from ascent.telling.complete import missing_texts
+from ascent.report.complete import missing_texts
 from django.core.checks import CheckMessage, Error, register
 
 

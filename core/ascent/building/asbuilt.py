@@ -11,13 +11,12 @@ from typing import Any
 from pydantic import ValidationError
 
 from .. import tables
+from ..analysis.design import Design, design_of, geometry_of
 from ..errors import InvalidPlan, Problem, UnreadableQuantity
 from ..families import family_of
 from ..files.plan import problems_of
-from ..ground.plot import geometry_of
 from ..path.geometry import Geometry
 from ..plan.model import Build, Differs, Joining, Record, Site, Structure
-from ..report.evaluation import Evaluation, evaluate
 from ..words.quantities import System, read
 from .work import work_of
 
@@ -30,19 +29,19 @@ class Stood:
 
     members: tuple[str, ...]
     options: Mapping[str, Any]
-    evaluation: Evaluation
+    evaluation: Design
 
 
 @dataclass(frozen=True)
 class AsBuiltCheck:
     """How a structure stands as planned, as built all over, and where single members differ."""
 
-    planned: Evaluation
-    whole: Evaluation
+    planned: Design
+    whole: Design
     parts: tuple[Stood, ...]
 
     @property
-    def worst(self) -> Evaluation:
+    def worst(self) -> Design:
         """Return the least of what was built."""
         return max((self.whole, *(part.evaluation for part in self.parts)), key=lambda e: e.greatest_use)
 
@@ -162,15 +161,15 @@ def as_built(site: Site, structure: Structure, record: Record | None) -> AsBuilt
     planned = being_built(structure)
     whole, single = differing(record)
     base = with_options(planned, whole) if whole else planned
-    first = evaluate(site, planned)
+    first = design_of(site, planned)
     alike: dict[tuple[tuple[str, Any], ...], list[str]] = {}
     for member, options in single.items():
         alike.setdefault(tuple(sorted(options.items())), []).append(member)
     parts = tuple(
-        Stood(tuple(members), dict(options), evaluate(site, with_options(base, dict(options))))
+        Stood(tuple(members), dict(options), design_of(site, with_options(base, dict(options))))
         for options, members in alike.items()
     )
-    return AsBuiltCheck(first, evaluate(site, base) if whole else first, parts)
+    return AsBuiltCheck(first, design_of(site, base) if whole else first, parts)
 
 
 def coming_off(site: Site, structure: Structure, record: Record | None = None) -> tuple[Structure, Geometry]:

@@ -13,9 +13,10 @@ import numpy as np
 import shapely
 
 from .. import tables
+from ..analysis.design import geometry_of
 from ..families import family_of
 from ..ground.clashes import Clash, clashes, shape_of
-from ..ground.plot import Laid, bed_middle, bed_shape, geometry_of, keep_of, laid_out, lie_of, structure_frame
+from ..ground.plot import Laid, bed_middle, bed_shape, keep_of, laid_out, lie_of, structure_frame
 from ..path.geometry import Member, depth_of
 from ..plan.model import Feature, Garden, Structure
 from .stakeout import feet_of

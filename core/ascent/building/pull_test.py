@@ -8,9 +8,9 @@ from typing import Literal
 import numpy as np
 
 from .. import tables
+from ..analysis.design import geometry_of
 from ..checks import bending, embedment
 from ..errors import InvalidPlan, Problem
-from ..ground.plot import geometry_of
 from ..loads.cases import moist_gusts
 from ..mechanics.pull import Pulled, pulled
 from ..path.geometry import Member

@@ -6,12 +6,12 @@ import math
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 
 from ..mechanics import Array
+from ..memory import remembered
 
 _MM = 1000.0
 _FEW = 3000  # ways of cutting one stock length that are all written down
@@ -62,7 +62,7 @@ class TooLong(ValueError):
     """A length is longer than all that it could be cut from, or there is not enough of that."""
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def cut(
     needs: tuple[float, ...],
     stocks: tuple[Stock, ...],

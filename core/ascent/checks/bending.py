@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import cache
 from typing import NamedTuple
 
 import numpy as np
 
 from .. import tables
 from ..mechanics import Array, beam, column
+from ..memory import remembered
 from ..path.loadpath import Check
 from ..tables import rows
 from . import sections
@@ -29,7 +29,7 @@ class Moments(NamedTuple):
 _PLASTIC = 1.6  # of the yield moment, the most that a whole yielded section counts, AISC 360 F9 and F11
 
 
-@cache
+@remembered(512)
 def moments(post: rows.Post, other_way: bool = False) -> Moments:
     """Return the moments of a post.
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import cache
 
 import numpy as np
 
 from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, soil
+from ..memory import remembered
 from ..path.loadpath import Check
 from ..shapes.earth import Ground
 from ..tables import rows
@@ -108,7 +108,7 @@ def lifts(lift: Array, weight: float) -> Check:
     )
 
 
-@cache
+@remembered(512)
 def wire_post(wire: float) -> rows.Post:
     """Return a wire pushed into the soil as a little post [m]; its steel and its price are asked of what it
     belongs to.

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import math
-from functools import cache
 
 from .. import tables
 from ..mechanics import section
 from ..mechanics.section import SectionProperties
+from ..memory import remembered
 from ..tables import rows
 
 
-@cache
+@remembered(512)
 def of_post(post: rows.Post) -> SectionProperties:
     """Return the section of a post, strong or usual way first.
 

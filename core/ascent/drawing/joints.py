@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import math
-from functools import cache
 
 from .. import tables
+from ..memory import remembered
 from ..tables.rows import JointStroke
 from .sheet import Dot, Drawn, Flat, Line, Mark, Sheet
 
@@ -13,7 +13,7 @@ _REACH = 0.1  # of a drawing from its middle [m]
 _TURNS = 24  # corners that a ring is drawn by
 
 
-@cache
+@remembered(512)
 def joint_sheet(key: str) -> Sheet:
     """Return a joint drawn, in metres from its middle.
 

@@ -10,6 +10,8 @@ from pathlib import Path
 
 from fontTools.ttLib import TTFont
 
+from ..memory import remembered
+
 OWN = {"": "barlow-400.ttf", "B": "barlow-600.ttf"}
 FOLDER = Path(__file__).parent.parent / "data"
 _MORE = FOLDER / "typefaces"
@@ -36,7 +38,7 @@ class Typeface:
         return self.style == _VARIES
 
 
-@cache
+@remembered(512)
 def drawn(file: Path) -> frozenset[int]:
     """Return the letters that a file draws."""
     with TTFont(file) as font:

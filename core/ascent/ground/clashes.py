@@ -7,7 +7,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from functools import cached_property, lru_cache
+from functools import cached_property
 from itertools import pairwise
 from typing import Any, Literal
 
@@ -17,8 +17,8 @@ from shapely import ops
 
 from .. import tables
 from ..errors import guarded
+from ..memory import remembered, text_of
 from ..plan.model import ROUND, Bed, Feature, Garden, Typed
-from ..plan.same import text_of
 from ..words.quantities import System, write
 from ..words.texts import say, template
 from .plot import TO_WALL, Flat, Laid, bed_kept_off, bed_shape, keep_of, kept_off, lie_of
@@ -106,7 +106,7 @@ def shape_of(feature: Feature) -> Any:
     return _shape_of(feature.kind in ROUND, feature.points, feature.width)
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def _shape_of(rounded: bool, points: tuple[Flat, ...], width: float) -> Any:
     if rounded:
         return shapely.Point(points[0]).buffer(width / 2)
@@ -373,7 +373,7 @@ def _narrow_paths(ground: _Ground) -> Iterator[Clash]:
                 )
 
 
-@lru_cache(maxsize=2048)
+@remembered(2048)
 def _free_width(path: Feature, shape: Any, other: Any) -> float:
     """Return the width left of a path beside something that reaches into it. [m]"""
     if shape.intersection(other).area < 1e-4:
@@ -584,7 +584,7 @@ def _parted(ground: _Ground) -> list[tuple[Bed, Any, Any]]:
     ]
 
 
-@lru_cache(maxsize=2048)
+@remembered(2048)
 def _parts(bed: bytes, cuts: tuple[bytes, ...]) -> tuple[Any, ...]:
     """Return the parts into which rows cut a bed; most beds are those of the last time."""
     shape = shapely.from_wkb(bed)
@@ -639,7 +639,7 @@ def _unreached(parts: Sequence[Any], walk: Any) -> list[Any]:
     return [_beyond(part, walked) for part, walked in pairs]
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def _beyond(part: bytes, walk: bytes) -> Any:
     """Return what of a part no arm reaches from what is walked beside it; most are those of the last time."""
     shape = shapely.from_wkb(part)

@@ -5,32 +5,20 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Any, Literal, NamedTuple
 
 import numpy as np
 import shapely
 
 from .. import tables
+from ..analysis.design import geometry_of
 from ..drawing.views import stuff_of
 from ..families import family_of
 from ..mechanics import Array
+from ..memory import Said, remembered
 from ..path.geometry import Geometry, Member
-from ..plan.model import (
-    ROUND,
-    BareBed,
-    Bed,
-    BedKind,
-    Feature,
-    FeatureKind,
-    Garden,
-    Place,
-    Site,
-    Spot,
-    Structure,
-    Typed,
-)
-from ..plan.same import text_of
+from ..plan.model import ROUND, BareBed, Bed, BedKind, Feature, FeatureKind, Garden, Spot, Structure, Typed
 
 Flat = tuple[float, float]
 _PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends there [m]
@@ -272,7 +260,7 @@ def bed_outline(bed: BareBed | Lie) -> Array:
     return bed_frame(bed).out(np.array([[-board, -half], [long, -half], [long, half], [-board, half]]))
 
 
-@lru_cache(maxsize=2048)
+@remembered(2048)
 def bed_shape(lie: Lie) -> shapely.Polygon:
     """Return the ground a bed takes."""
     return shapely.Polygon(bed_outline(lie))
@@ -283,7 +271,7 @@ def kept_off(shape: Any) -> Any:
     return shape.buffer(tables.constant("foot_path") / 2 - 0.005, join_style="mitre")
 
 
-@lru_cache(maxsize=2048)
+@remembered(2048)
 def bed_kept_off(lie: Lie) -> Any:
     """Return where nobody's middle passes for a bed."""
     return kept_off(bed_shape(lie))
@@ -299,44 +287,29 @@ def structure_frame(bed: BareBed, structure: Structure, length: float) -> Frame:
     return Frame(float(start[0]), float(start[1]), bearing)
 
 
-def geometry_of(bed: BareBed, structure: Structure) -> Geometry:
-    """Return a structure laid out in its bed; where the two lie on the plan does not matter to it."""
-    still = text_of(structure, "along", "across", "turn", "built")
-    return _geometry(text_of(bed, "structures", "x", "y"), still)
-
-
-@lru_cache(maxsize=1024)
-def _geometry(bed: str, structure: str) -> Geometry:
-    wanted = Structure.model_validate_json(structure)
-    family = family_of(wanted.family)
-    site = Site(garden=Place(name="-"), bed=BareBed.model_validate_json(bed))
-    return family.geometry(family.options.model_validate(wanted.options), wanted.plantings, site)
-
-
 def laid_out(garden: Garden) -> tuple[Laid, ...]:
     """Return every structure of a garden where it stands."""
     laid = []
     for bed in garden.beds:
-        bare = text_of(bed, "structures")
+        home = Said(bed, "structures")
         for structure in bed.structures:
-            wanted = text_of(structure)
-            laid.append((_laid if _large(bare, wanted) else _laid_before)(bare, wanted))
+            wanted = Said(structure)
+            laid.append((_laid if _large(home, wanted) else _laid_before)(home, wanted))
     return tuple(laid)
 
 
-@lru_cache(maxsize=4096)
-def _large(bed: str, structure: str) -> bool:
-    home, wanted = BareBed.model_validate_json(bed), Structure.model_validate_json(structure)
-    return len(geometry_of(home, wanted).members) > _LARGE
+@remembered(4096)
+def _large(home: Said, wanted: Said) -> bool:
+    return len(geometry_of(home.thing, wanted.thing).members) > _LARGE
 
 
-def _laid(bed: str, structure: str) -> Laid:
-    home, wanted = Bed.model_validate_json(bed), Structure.model_validate_json(structure)
-    geometry = geometry_of(home, wanted)
-    return Laid(wanted, home, geometry, structure_frame(home, wanted, geometry.length))
+def _laid(home: Said, wanted: Said) -> Laid:
+    bed, structure = home.thing.model_copy(update={"structures": ()}), wanted.thing
+    geometry = geometry_of(bed, structure)
+    return Laid(structure, bed, geometry, structure_frame(bed, structure, geometry.length))
 
 
-_laid_before = lru_cache(maxsize=1024)(_laid)  # what nobody has moved is not laid anew
+_laid_before = remembered(1024)(_laid)  # what nobody has moved is not laid anew
 
 
 def plot_of(garden: Garden, laid: Sequence[Laid] | None = None) -> PlotDrawing:
@@ -423,7 +396,7 @@ def _extent(points: Sequence[Spot]) -> tuple[Flat, Flat]:
     return (float(a), float(b)), (float(c), float(d))
 
 
-@lru_cache(maxsize=2048)
+@remembered(2048)
 def _bed(key: str, name: str, soil: str, lie: Lie) -> BedMark:
     return BedMark(
         key=key,

@@ -7,13 +7,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..analysis.design import design_of
 from ..building.pull_test import Compared, compared
 from ..errors import InvalidPlan
 from ..families import family_of
 from ..loads.cases import Cases
 from ..loads.season import season_of
 from ..plan.entries import Entry
-from ..plan.model import Garden, PullTest, Reading, Site, Structure, Typed
+from ..plan.model import Garden, PullTest, Reading, Site, Structure
 from ..plan.standing import as_it_stands, plain_site
 
 _TIGHT = "pretension"
@@ -119,11 +120,8 @@ def sag_at(site: Site, structure: Structure, week: int, tight: float) -> float:
         week: Of its season.
         tight: What they are drawn to. [N]
     """
-    family = family_of(structure.family)
-    options: Typed = family.options.model_validate({**structure.options, _TIGHT: tight})
-    geometry = family.geometry(options, structure.plantings, site)
     still = Cases(np.full((1, 1, 1), 0.01), np.ones((1, 1, 1)), np.zeros((1, 1, 1)))
-    for service in family.loaded(options, geometry, structure, site, still).service():
+    for service in design_of(site, structure).with_({_TIGHT: tight}).under(still).service():
         if service.key == "sag":
             amount = np.asarray(service.amount)
             while amount.ndim < 3:

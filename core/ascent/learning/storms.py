@@ -14,16 +14,15 @@ from dataclasses import dataclass
 import numpy as np
 
 from .. import tables
-from ..families import family_of
+from ..analysis.design import design_of
 from ..loads.cases import Cases
 from ..loads.season import season_of
 from ..log.now import DAMAGED
 from ..mechanics import Array
 from ..mechanics.importance import Weighted, posterior, survival_log_likelihood
-from ..path.geometry import Geometry
 from ..path.loadpath import Link
 from ..plan.entries import Entry
-from ..plan.model import GROUND, Garden, Site, Structure, Typed
+from ..plan.model import GROUND, Garden, Site, Structure
 from ..plan.standing import as_it_stands, plain_site, untaught
 
 SITE = "site"
@@ -160,10 +159,7 @@ class _Loaded:
     """A support in the storm that it met, to be asked with many draws."""
 
     def __init__(self, met: Met) -> None:
-        family = family_of(met.structure.family)
-        self.met, self.family = met, family
-        self.options: Typed = family.options.model_validate(met.structure.options)
-        self.geometry: Geometry = family.geometry(self.options, met.structure.plantings, met.site)
+        self.met, self.design = met, design_of(met.site, met.structure)
         self.week = _week(met.site, met.structure, met.on) or 0
         self.gust = met.gust * met.site.forecast_ratio
         self.rests_on = {check.rests_on for link in self._path({}) for check in link.checks}
@@ -174,9 +170,7 @@ class _Loaded:
         for key in _LOADS:
             if key in factors:
                 cases = cases.scaled(key, factors[key])
-        return self.family.loaded(
-            self.options, self.geometry, self.met.structure, self.met.site, cases
-        ).path()
+        return self.design.under(cases).path()
 
     def log_likelihood(self, logs: Mapping[str, Array], draws: int) -> Array:
         """Return how likely each draw makes what was found, (N,).

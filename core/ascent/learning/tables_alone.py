@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..ground.plot import geometry_of
+from ..analysis.design import geometry_of
 from ..plan.model import Bed, Garden, Structure
 from ..plan.standing import as_it_stands, plain_site, untaught
 from ..season.tasks import Tended

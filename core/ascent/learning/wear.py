@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from .. import tables
-from ..ground.plot import geometry_of
+from ..analysis.design import geometry_of
 from ..mechanics.bayes import gamma_posterior
 from ..plan.entries import Entry
 from ..plan.model import Garden

@@ -53,6 +53,11 @@ class Cases:
     late: Array | float = 0.0
     cloth: Array | None = None
 
+    def shape(self, weeks: int) -> tuple[int, ...]:
+        """Return the shape of the cases without their winds: (S, W), or (N, S, W) where they are samples."""
+        arrays = (self.leaf, self.stiffness, self.crop, self.saturated)
+        return (*np.broadcast_shapes(*map(np.shape, arrays), (*np.shape(self.late), 1, 1))[:-2], weeks)
+
     def scaled(self, uncertainty: str, factor: Array | float) -> Cases:
         """Return the cases with one thing that acts on loads so many times what is expected.
 

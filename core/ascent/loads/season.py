@@ -5,13 +5,13 @@ from __future__ import annotations
 import datetime as dt
 import math
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
 from .. import tables
 from ..mechanics import Array, wind
+from ..memory import remembered
 from ..plan.model import MAX_WEEKS, Covered, Place, Planting, Site, day_of_year, month_day
 from ..tables import rows
 from ..weather.course import BEFORE, Asked, Pace, asked_of, days_of, pace_asked, turn_of
@@ -95,7 +95,7 @@ def course_of(place: Place, planting: Planting) -> Course:
     return _course(_key_of(place), planting)
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def _course(key: _Key, planting: Planting) -> Course:
     crop, calendar = tables.crops()[planting.crop], tables.calendars()[planting.crop]
     start, ahead = _offset(key, planting.planted), ahead_of(planting.crop, planting.raised)
@@ -256,7 +256,7 @@ def _may_snow(key: _Key, day: int) -> bool:
     return after < (365 - key.season)
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def _season(key: _Key, plantings: tuple[Planting, ...], covers: tuple[Covered, ...]) -> Season:
     courses = [_course(key, planting) for planting in plantings]
     planted, end = min(course.start for course in courses), max(course.end for course in courses)

@@ -8,8 +8,8 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from .. import tables
+from ..analysis.design import geometry_of
 from ..errors import InvalidPlan, Problem, UnreadableQuantity
-from ..ground.plot import geometry_of
 from ..plan.entries import Entry
 from ..plan.model import Bed, Garden, Structure
 from ..words.quantities import System, read

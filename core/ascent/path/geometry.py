@@ -7,13 +7,13 @@ import re
 from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Literal
 
 import numpy as np
 
 from .. import tables
 from ..mechanics import Array
+from ..memory import remembered
 
 _NEAR = 0.05  # a piece so much too short will do [m]
 Point = tuple[float, float, float]
@@ -92,7 +92,7 @@ def depth_of(member: Member) -> float:
 _RUNNING = re.compile(r"-\d+(?![a-z])")
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def _part_of(key: str) -> tuple[str, int]:
     """Return a key without its running numbers, and how many there were."""
     return _RUNNING.subn("", key)

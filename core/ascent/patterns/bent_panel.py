@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
 
 from ..mechanics import Array, rod
+from ..memory import remembered
 from ..path.geometry import Member, Point
 from ..shapes import sprung
 from ..tables import rows
@@ -39,7 +39,7 @@ class Bent(NamedTuple):
     rise: float
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def curve(length: float, span: float, hold: float, clamped: bool = False) -> Curve:
     """Return a bent panel from one foot to the other: across, from its middle, and up. [m]
 

@@ -1,1 +1,1 @@
-"""What a structure holds: limit gusts, margins, chance, and how their numbers are said."""
+"""How a report is told: typed for the reader, in words and in the reader's units."""

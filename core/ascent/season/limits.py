@@ -8,13 +8,13 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ..families import family_of
+from ..analysis.crossings import limit_gusts
+from ..analysis.design import design_of
 from ..loads import cases as case_sets
 from ..loads.crop import Growth
 from ..loads.season import season_of
 from ..mechanics import Array
-from ..plan.model import Site, Structure, Typed
-from ..report.evaluation import crossings
+from ..plan.model import Site, Structure
 
 _SOFT: Array = np.array([0.0, 1.0]).reshape(2, 1, 1)
 
@@ -59,20 +59,17 @@ def limits_in(
 
     Source: handbook-0.5
     """
-    family = family_of(structure.family)
-    options: Typed = family.options.model_validate(structure.options)
-    geometry = family.geometry(options, structure.plantings, site)
+    design = design_of(site, structure)
     rising = case_sets.moist_gusts()
     rising = replace(rising, saturated=_SOFT) if soaked else rising
     cases = replace(rising, crop=rising.crop * crop)
-    loaded = family.loaded(options, geometry, structure, site, cases)
+    loaded, shape = design.under(cases), cases.shape(design.season.weeks)
     links = tuple(link.without(broken) for link in loaded.path())
-    weeks = season_of(site.garden, structure.plantings, structure.covers).weeks
     week = week_of(site, structure, on) or 0
-    shape = (len(cases.saturated), weeks)
-    limits = crossings({link.key: link.use for link in links}, shape, case_sets.MOIST_GUSTS)
-    bare = crossings({link.key: link.median_use for link in links}, shape, case_sets.MOIST_GUSTS)
+    limits, medians = (
+        limit_gusts(links, shape, case_sets.MOIST_GUSTS, median=median) for median in (False, True)
+    )
     least = {key: float(np.min(limit[:, week])) for key, limit in limits.items()}
     weakest = min(least, key=lambda key: least[key])
-    median = min(float(np.min(limit[:, week])) for limit in bare.values())
+    median = min(float(np.min(limit[:, week])) for limit in medians.values())
     return Stand(least[weakest], median, weakest, loaded.growths)

@@ -7,11 +7,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..families import family_of
-from ..loads import cases as case_sets
-from ..loads.season import season_of
-from ..plan.model import Site, Structure, Typed
-from ..report.evaluation import crossings
+from ..analysis.design import design_of
+from ..plan.model import Site, Structure
 from .limits import limits_in, week_of
 
 TRIPLED_BY, MOST = 3, 3.0  # picks missed that triple what hangs of fast fruit, season handbook 5
@@ -54,13 +51,9 @@ def missed(site: Site, structure: Structure, on: dt.date, picks: int) -> Missed 
     week = week_of(site, structure, on)
     if week is None:
         return None
-    weeks = season_of(site.garden, structure.plantings, structure.covers).weeks
-    family = family_of(structure.family)
-    options: Typed = family.options.model_validate(structure.options)
-    geometry = family.geometry(options, structure.plantings, site)
-    loaded = family.loaded(options, geometry, structure, site, case_sets.rising_crop(site))
+    design = design_of(site, structure)
     fruit = shoot = 0.0
-    for growth in loaded.growths:
+    for growth in design.growths:
         count = growth.planting.count
         shoot += count * float(np.ravel(growth.shoot_kg)[week])
         own = count * float(np.ravel(growth.fruit_kg)[week])
@@ -68,9 +61,7 @@ def missed(site: Site, structure: Structure, on: dt.date, picks: int) -> Missed 
     if fruit <= 0.0:
         return None
     hangs = (shoot + fruit * fruit_factor(picks)) / (shoot + fruit)
-    shape = (1, weeks)
-    margins = crossings({link.key: link.use for link in loaded.path()}, shape, case_sets.CROP_FACTORS)
-    margin = min(float(each[0, week]) for each in margins.values())
+    margin = min(float(factor[week]) for factor in design.crop_load_factors.values())
 
     before, after = (limits_in(site, structure, on, crop=factor).limit for factor in (1.0, hangs))
     return Missed(picks, fruit_factor(picks), margin, margin / hangs, before, after)

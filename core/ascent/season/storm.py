@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import datetime as dt
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any, Literal
 
 import numpy as np
@@ -14,6 +13,7 @@ from .. import tables
 from ..families import family_of
 from ..family.options import in_use
 from ..loads.crop import Growth
+from ..memory import remembered
 from ..plan.model import Site, Structure, Typed
 from ..tables import rows
 from .limits import Stand, limits_in, week_of
@@ -75,6 +75,7 @@ def at_the_plant(site: Site, forecast: float) -> float:
     return forecast * site.forecast_ratio
 
 
+@remembered(512)
 def storm_check(
     site: Site,
     structure: Structure,
@@ -95,14 +96,6 @@ def storm_check(
 
     Source: handbook-season-8
     """
-    return _check(site.model_dump_json(), structure.model_dump_json(), on, gust, soaked, broken)
-
-
-@lru_cache(maxsize=512)
-def _check(
-    site_text: str, text: str, on: dt.date, gust: float, soaked: bool, broken: frozenset[str]
-) -> StormCheck:
-    site, structure = Site.model_validate_json(site_text), Structure.model_validate_json(text)
     week = week_of(site, structure, on)
     if week is None:
         return StormCheck(structure.key, gust, np.inf, np.inf, "", soaked, (), np.inf)

@@ -5,7 +5,6 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
-from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -13,6 +12,7 @@ import numpy as np
 from .. import tables
 from ..loads.season import Course, ahead_of, course_of, season_days, start_of
 from ..mechanics import Array, Flags
+from ..memory import remembered
 from ..plan.model import Place, Planting, Raised
 from ..tables import rows
 from ..weather.course import AFTER, BEFORE, Asked, asked_of, days_of, pace_asked, turn_of
@@ -83,7 +83,7 @@ def plantable(place: Place) -> frozenset[str]:
     return _plantable(_Garden.of(place))
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _plantable(asked: _Garden) -> frozenset[str]:
     return frozenset(
         key
@@ -104,7 +104,7 @@ class _Garden:
         return cls(turn_of(place), frosts_of(place), place.careful, asked_of(place))
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def _outlook(asked: _Garden, key: str, raised: Raised) -> Outlook:
     crop, calendar = tables.crops()[key], tables.calendars()[key]
     frosts, about = asked.frosts, asked.days

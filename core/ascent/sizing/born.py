@@ -6,11 +6,11 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
+from ..analysis.design import Design
 from ..families import family_of
 from ..family.options import extra_of
 from ..family.protocol import Family, Proposal, Reason
 from ..plan.model import Planting, Site, Structure, Typed
-from ..report.evaluation import unfit
 from ..words.quantities import System
 
 _INCH = 0.0254
@@ -91,5 +91,4 @@ def _wrong(family: Family[Typed], proposal: Proposal, site: Site) -> frozenset[s
     structure = Structure(
         key="new", name="new", family=family.key, options=proposal.options.model_dump(), plantings=plantings
     )
-    geometry = family.geometry(proposal.options, plantings, site)
-    return unfit(proposal.options, geometry, structure, site).keys
+    return Design(site, structure).unfit.keys

@@ -11,12 +11,13 @@ import numpy as np
 from pydantic import Field
 
 from .. import tables
+from ..analysis.design import Design, design_of
+from ..analysis.fitness import is_drawback, is_serious
 from ..buying.lists import shopping, total
 from ..buying.shed import by_metre
 from ..buying.work import Labour, labour_of
 from ..family.protocol import Need
 from ..plan.model import First, Site, Spare, Typed, Wants
-from ..report.evaluation import Evaluation, evaluate, is_drawback, is_serious
 from ..words.quantities import System
 from .offer import GOOD, Start, fitting, for_each, start_of, suiting
 from .search import never
@@ -91,7 +92,7 @@ class Way:
     family: str
     start: Start
     sized: Sized
-    evaluation: Evaluation
+    evaluation: Design
     labour: Labour
     figures: Figures
     against: tuple[Against, ...]
@@ -134,7 +135,7 @@ def way_of(
     sized = fitting(
         site, start, system, aim_of(wants, closely=closely), wants.years, budget, enough, closely=closely
     )
-    found = evaluate(site, sized.structure)
+    found = design_of(site, sized.structure)
     labour = labour_of(sized.structure, found.options, found.geometry, site)
     parts = Share(shopping(found.geometry, site.garden.prices, site.spare))
     missing = tools_missing(labour, found, wants)
@@ -147,8 +148,8 @@ def way_of(
         minutes=each * labour.minutes,
         people=trait.people,
         limit=float(min(np.min(found.limit[0]), 1e3)),
-        once=found.chance.once_in()[0],
-        margin=float(min([1e3, *(np.min(m) for m in found.margin.values())])),
+        once=found.reliability.return_period()[0],
+        margin=float(min([1e3, *(np.min(m) for m in found.crop_load_factors.values())])),
         own=max(1.0 - parts.cost / worth, 0.0) if worth else 0.0,
         life=parts.life if np.isfinite(parts.life) else 0.0,
         looks=trait.looks,
@@ -171,7 +172,7 @@ def way_of(
     )
 
 
-def drawbacks_of(found: Evaluation, wants: Wants) -> tuple[str, ...]:
+def drawbacks_of(found: Design, wants: Wants) -> tuple[str, ...]:
     """Return the keys of the remarks that count against a way, among them that nobody calculated a pull on it
     where somebody may pull.
     """
@@ -181,7 +182,7 @@ def drawbacks_of(found: Evaluation, wants: Wants) -> tuple[str, ...]:
     return tuple(dict.fromkeys(said))
 
 
-def tools_missing(labour: Labour, found: Evaluation, wants: Wants) -> tuple[str, ...]:
+def tools_missing(labour: Labour, found: Design, wants: Wants) -> tuple[str, ...]:
     """Return the keys of the tools that a way takes and that are not at hand; none where nothing is said of
     tools.
     """
@@ -216,7 +217,7 @@ def _share_of(spare: Sequence[Spare], each: int) -> tuple[Spare, ...]:
 
 
 def _against(
-    site: Site, found: Evaluation, sized: Sized, labour: Labour, figures: Figures, wants: Wants
+    site: Site, found: Design, sized: Sized, labour: Labour, figures: Figures, wants: Wants
 ) -> Sequence[Against]:
     """Return what speaks against a way, the weightiest first."""
     trait = tables.traits()[found.structure.family]

@@ -11,16 +11,14 @@ import numpy as np
 from pydantic import ValidationError
 
 from .. import tables
+from ..analysis.crossings import first_crossing
+from ..analysis.design import design_of
 from ..buying.lists import shopping, total
 from ..errors import InvalidPlan, Problem
-from ..families import family_of
 from ..family.options import extra_of
-from ..family.protocol import Family
 from ..loads.cases import MOIST_GUSTS, moist_gusts
-from ..loads.season import season_of
 from ..mechanics import Array
 from ..plan.model import Site, Structure, Typed
-from ..report.evaluation import first_crossing
 
 _POINTS = 15  # along a measure's range
 
@@ -53,24 +51,21 @@ def curve(site: Site, structure: Structure, option: str) -> Curve:
 
     Source: handbook-0.5
     """
-    family: Family[Typed] = family_of(structure.family)
-    if option not in family.options.model_fields:
-        known = ", ".join(family.options.model_fields)
+    design = design_of(site, structure)
+    if option not in design.family.options.model_fields:
+        known = ", ".join(design.family.options.model_fields)
         raise InvalidPlan([Problem("option", option, f"one of {known} is allowed")])
-    now = family.options.model_validate(structure.options)
-    cases, weeks = moist_gusts(), season_of(site.garden, structure.plantings, structure.covers).weeks
+    cases, weeks = moist_gusts(), design.season.weeks
     values, limits, costs = [], [], []
-    for value in _values(now, option):
+    for value in _values(design.options, option):
+        varied = design.with_({option: value})
         try:
-            options = family.options.model_validate({**structure.options, option: value})
+            links = varied.under(cases).path()
         except ValidationError:
             continue
-        geometry = family.geometry(options, structure.plantings, site)
-        limits.append(
-            {link.key: link.use for link in family.loaded(options, geometry, structure, site, cases).path()}
-        )
+        limits.append({link.key: link.use for link in links})
         values.append(value)
-        costs.append(total(shopping(geometry, site.garden.prices, site.spare)))
+        costs.append(total(shopping(varied.geometry, site.garden.prices, site.spare)))
     keys = list(dict.fromkeys(key for uses in limits for key in uses))
     uses = np.zeros((len(values), len(keys), weeks, len(MOIST_GUSTS)))
     for v, each in enumerate(limits):
@@ -84,7 +79,7 @@ def curve(site: Site, structure: Structure, option: str) -> Curve:
         np.min(crossed, axis=1),
         first,
         tuple(costs),
-        values.index(getattr(now, option)),
+        values.index(getattr(design.options, option)),
     )
 
 

@@ -10,11 +10,11 @@ from typing import Any
 from pydantic import ValidationError
 
 from .. import tables
+from ..analysis.design import Design, design_of
 from ..families import family_of
 from ..family.options import extra_of, in_use
 from ..loads.cases import GUSTS
 from ..plan.model import First, Site, Structure, Typed
-from ..report.evaluation import outline
 from ..tables.rows import Divide
 from .choose import Figures, goodness
 from .grid import worth_trying
@@ -141,11 +141,12 @@ def _chosen(row: Divide, value: Any) -> str:
 
 def _best(row: Divide, site: Site, structure: Structure, option: str, side: Sequence[str]) -> Side | None:
     """Return the best that an option can be on one side: the cheapest that holds, else the strongest."""
-    found: list[tuple[Any, Structure, Trial]] = []
+    design = design_of(site, structure)
+    found: list[tuple[Any, Design, Trial]] = []
     for value in _values(row, site, structure, option, side):
-        changed = structure.model_copy(update={"options": {**structure.options, option: value}})
+        changed = design.with_({option: value})
         try:
-            found.append((value, changed, tried(site, changed)[0]))
+            found.append((value, changed, tried(changed)[0]))
         except (ValidationError, ValueError):
             continue
     if not found:
@@ -156,7 +157,7 @@ def _best(row: Divide, site: Site, structure: Structure, option: str, side: Sequ
         if holding
         else max(found, key=lambda each: each[2].margin)
     )
-    limit = outline(site, changed, GUSTS).limit
+    limit = changed.moist_limit(GUSTS)
     return Side(value, trial.margin >= 1.0, trial.cost, limit)
 
 

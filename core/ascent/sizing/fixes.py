@@ -9,13 +9,12 @@ import numpy as np
 from pydantic import ValidationError
 
 from .. import tables
+from ..analysis.crossings import least
+from ..analysis.design import Design
 from ..buying.lists import shopping, total
-from ..families import family_of
 from ..family.options import extra_of
 from ..loads.cases import GUSTS
 from ..path.loadpath import Link
-from ..plan.model import Structure
-from ..report.evaluation import Evaluation, outline
 from .grid import stands_in
 
 _GAIN = 0.3  # m/s: less is not worth a gardener's work
@@ -36,7 +35,7 @@ class Fix:
     cost: float
 
 
-def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
+def fixes_for(before: Design, key: str) -> tuple[Fix, ...]:
     """Return the changes that raise a link's limit gust, those that make it hold first, cheapest first.
 
     For each lever of the link the next values are tried; of each lever the first that makes the link
@@ -46,7 +45,7 @@ def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
     if link is None:
         return ()
     base_cost = total(shopping(before.geometry, before.site.garden.prices, before.site.spare))
-    wanted = before.asked
+    wanted = before.required_gust
     fixes: list[Fix] = []
     for option in link.levers:
         tried = [
@@ -64,7 +63,7 @@ def fixes_for(before: Evaluation, key: str) -> tuple[Fix, ...]:
     return tuple(sorted(fixes, key=lambda fix: (fix.link_limit < wanted, not fix.holds, fix.cost)))
 
 
-def _next_values(before: Evaluation, option: str) -> list[Any]:
+def _next_values(before: Design, option: str) -> list[Any]:
     now = getattr(before.options, option)
     extra = extra_of(before.options, option)
     tries = extra.get("tries", ())
@@ -93,7 +92,7 @@ def _other_items(table: str, role: str, now: str) -> list[str]:
     ]
 
 
-def _weaker(before: Evaluation, link: Link, option: str, value: Any) -> bool:
+def _weaker(before: Design, link: Link, option: str, value: Any) -> bool:
     """Return whether a link is known to be no stronger of another item, nothing laid out anew."""
     extra = extra_of(before.options, option)
     if extra.get("kind") != "item" or link.item != (extra["table"], getattr(before.options, option)):
@@ -102,30 +101,27 @@ def _weaker(before: Evaluation, link: Link, option: str, value: Any) -> bool:
     return other is not None and bool(np.all(other.use >= link.use))
 
 
-def _try(before: Evaluation, key: str, option: str, value: Any, base_cost: float) -> Fix | None:
-    changed = _changed(before, option, value)
+def _try(before: Design, key: str, option: str, value: Any, base_cost: float) -> Fix | None:
+    after = before.with_({option: value})
     try:
-        family_of(changed.family).options.model_validate(changed.options)
+        limits = after.moist_limits()
     except ValidationError:
         return None
-    after = outline(before.site, changed)
     worse = {remark.key for remark in after.remarks if remark.level == "wrong"} - {
         r.key for r in before.remarks
     }
-    limit = after.limit
+    limit = least(limits)
     if worse or limit + 0.05 < float(np.min(before.limit[0])) - 1e-6:
         return None
-    link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
+    link_limit = float(np.min(limits[key])) if key in limits else float("inf")
     cost = total(shopping(after.geometry, before.site.garden.prices, before.site.spare)) - base_cost
-    return Fix(option, value, limit, link_limit, limit >= before.asked, cost)
+    return Fix(option, value, limit, link_limit, limit >= before.required_gust, cost)
 
 
-def _exactly(before: Evaluation, key: str, fix: Fix) -> Fix:
+def _exactly(before: Design, key: str, fix: Fix) -> Fix:
     """Return a fix with its limits found on the same grid as those of the structure it mends."""
-    after = outline(before.site, _changed(before, fix.option, fix.value), GUSTS)
-    link_limit = float(np.min(after.limits[key][0])) if key in after.limits else float("inf")
-    return replace(fix, limit=after.limit, link_limit=link_limit, holds=after.limit >= before.asked)
-
-
-def _changed(before: Evaluation, option: str, value: Any) -> Structure:
-    return before.structure.model_copy(update={"options": {**before.structure.options, option: value}})
+    limits = before.with_({fix.option: fix.value}).moist_limits(GUSTS)
+    link_limit = float(np.min(limits[key])) if key in limits else float("inf")
+    return replace(
+        fix, limit=least(limits), link_limit=link_limit, holds=least(limits) >= before.required_gust
+    )

@@ -16,8 +16,8 @@ from ..errors import InvalidPlan, Problem, UnknownItem, guarded
 from ..families import FAMILIES, family_of
 from ..family.protocol import Need, Proposal
 from ..plan.model import Planting, Site, Structure, Typed
-from ..report.wording import day_text, written
 from ..tables import rows
+from ..wording import day_text, written
 from ..words.quantities import System, write
 from ..words.texts import say, template
 from .born import born_in

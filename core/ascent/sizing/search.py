@@ -15,12 +15,11 @@ from typing import Literal
 import numpy as np
 
 from .. import tables
-from ..families import family_of
+from ..analysis.design import Design
 from ..family.options import extra_of
-from ..family.protocol import Family
 from ..mechanics import Array
 from ..path.loadpath import Link
-from ..plan.model import Site, Structure, Typed
+from ..plan.model import Typed
 from .elimination import Factor, Indices, TooLarge, least_of
 from .grid import Axis, Grid
 from .learned import Learned
@@ -57,7 +56,7 @@ class Best:
 
 
 def never() -> bool:
-    """Return that there is time for more."""
+    """Return False: the search has no time limit."""
     return False
 
 
@@ -73,7 +72,7 @@ def cost_of(share: Share) -> tuple[float, float]:
 class Search:
     """What is known of a grid. Every question to it learns for the next.
 
-    site, structure: What is sized, and where it stands.
+    design: What is sized.
     grid: What is looked through.
     enough: Asked before each trial whether to stop at what is found so far.
     most: Trials at most.
@@ -86,8 +85,7 @@ class Search:
         TooLarge: The grid is too fine for what moves what in it.
     """
 
-    site: Site
-    structure: Structure
+    design: Design
     grid: Grid
     enough: Callable[[], bool] = never
     most: int = 1000
@@ -103,9 +101,8 @@ class Search:
     _factors: dict[tuple[What, float, float], Factor | None] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
-        family: Family[Typed] = family_of(self.structure.family)
-        self._options: type[Typed] = family.options
-        self._moves: Mapping[str, frozenset[str]] = family.moves
+        self._options: type[Typed] = self.design.family.options
+        self._moves: Mapping[str, frozenset[str]] = self.design.family.moves
         self._sizes = [len(axis.levels) for axis in self.grid.axes]
         self.start = tuple(self._present(axis) for axis in self.grid.axes)
         self.attempt(self.start)
@@ -116,7 +113,7 @@ class Search:
         return amount + _NOT_SOLD * share.missing, step
 
     def _present(self, axis: Axis) -> int:
-        now = self._options.model_validate(self.structure.options)
+        now = self.design.options
         return next(
             number
             for number, level in enumerate(axis.levels)
@@ -244,8 +241,7 @@ class Search:
         if pick in self.trials:
             return self.trials[pick]
         if pick not in self.laid:
-            options = {**self.structure.options, **self.grid.at(pick)}
-            self.laid[pick] = tried(self.site, self.structure.model_copy(update={"options": options}))
+            self.laid[pick] = tried(self.design.with_(self.grid.at(pick)))
         trial, links = self.laid[pick]
         self.trials[pick] = trial
         if len(self.trials) == 1:

@@ -7,6 +7,7 @@ from collections.abc import Callable, Set
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from ..analysis.design import design_of
 from ..plan.model import Site, Structure
 from ..words.quantities import System
 from .elimination import Indices, TooLarge
@@ -124,13 +125,12 @@ def _sized(
     if grid.size > _HUGE and extent not in (QUICK, LEAST):
         raise TooLarge
 
+    design = design_of(stretch.site, stretch.structure)
     laid: dict[Indices, Laid] = {}  # what one search has laid out the next need not
 
     def search(least_life: float = 0.0) -> Search:
         amount = _amount(aim, years)
-        return Search(
-            stretch.site, stretch.structure, grid, enough, most, amount, least_life, strictly, laid=laid
-        )
+        return Search(design, grid, enough, most, amount, least_life, strictly, laid=laid)
 
     able = budget * stretch.share
     asked = search()

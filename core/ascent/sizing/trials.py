@@ -8,14 +8,13 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ..analysis.design import Design
+from ..analysis.fitness import Unfit
 from ..buying.lists import shopping
 from ..buying.parts import Part
-from ..families import family_of
-from ..family.protocol import Family
 from ..loads.cases import moist_gusts
 from ..path.loadpath import Link
-from ..plan.model import Site, Structure, Typed
-from ..report.evaluation import Unfit, asked_gust, unfit
+from ..plan.model import Site
 
 MOST = 1e6  # a margin past which one is as good as another, and its inverse past which one is as hopeless
 
@@ -108,20 +107,16 @@ class Trial:
         return min(self.margins.values())
 
 
-def tried(site: Site, structure: Structure) -> tuple[Trial, tuple[Link, ...]]:
-    """Return what comes of a structure as it is, and its links in the gust asked, moist soil.
+def tried(design: Design) -> tuple[Trial, tuple[Link, ...]]:
+    """Return what comes of a design, and its links in the required gust, moist soil.
 
     Raises:
         ValidationError: One of its options is outside what its family allows.
     """
-    family: Family[Typed] = family_of(structure.family)
-    options = family.options.model_validate(structure.options)
-    geometry = family.geometry(options, structure.plantings, site)
-    cases = moist_gusts(np.array([asked_gust(site, structure)]))
-    links = family.loaded(options, geometry, structure, site, cases).path()
-    parts = tuple(_as_lasting(part, site) for part in shopping(geometry, site.garden.prices, site.spare))
-    said = unfit(options, geometry, structure, site)
-    return Trial({link.key: margin_of(link) for link in links}, shares_of(parts), said), links
+    site, links = design.site, design.under(moist_gusts(np.array([design.required_gust]))).path()
+    bought = shopping(design.geometry, site.garden.prices, site.spare)
+    parts = tuple(_as_lasting(part, site) for part in bought)
+    return Trial({link.key: margin_of(link) for link in links}, shares_of(parts), design.unfit), links
 
 
 def _as_lasting(part: Part, site: Site) -> Part:

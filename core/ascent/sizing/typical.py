@@ -9,9 +9,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..analysis.design import Design, design_of
 from ..families import family_of
 from ..plan.model import Site, Structure
-from ..report.evaluation import Outline, outline
 from ..words.quantities import System
 from ..words.texts import say
 
@@ -50,11 +50,11 @@ def typical(site: Site, structure: Structure) -> Typical:
     plants = sum(planting.count for planting in structure.plantings)
     if plants <= _ENOUGH:
         return Typical(site, structure)
-    whole = outline(site, structure)
+    whole = design_of(site, structure)
     if len(whole.geometry.members) <= MANY:
         return Typical(site, structure)
     short = _shortened(site, structure, _ENOUGH / plants)
-    return short if _alike(whole, outline(short.site, short.structure)) else Typical(site, structure)
+    return short if _alike(whole, design_of(short.site, short.structure)) else Typical(site, structure)
 
 
 def _shortened(site: Site, structure: Structure, share: float) -> Typical:
@@ -80,11 +80,10 @@ def _shortened(site: Site, structure: Structure, share: float) -> Typical:
     return Typical(site.model_copy(update={"bed": bed, "spare": spare}), short, share, long * share)
 
 
-def _alike(whole: Outline, part: Outline) -> bool:
-    """Return whether every link of two structures holds to the same gust."""
-    if set(whole.limits) != set(part.limits):
+def _alike(whole: Design, part: Design) -> bool:
+    """Return whether every link of two structures has the same limit gust."""
+    limits, others = whole.moist_limits(), part.moist_limits()
+    if set(limits) != set(others):
         return False
-    pairs = (
-        (float(np.min(whole.limits[key][0])), float(np.min(part.limits[key][0]))) for key in whole.limits
-    )
+    pairs = ((float(np.min(limits[key])), float(np.min(others[key]))) for key in limits)
     return all(math.isclose(a, b, rel_tol=_SAME) for a, b in pairs)

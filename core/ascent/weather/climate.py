@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
 from .. import tables
 from ..mechanics import Array, heat, wind
+from ..memory import remembered
 from ..plan.model import Normal, Place, Warmth, day_of_year, month_day
 
 YEAR = 365
@@ -97,7 +97,7 @@ def recorded(normals: tuple[Normal, ...], spread: float | None) -> Climate:
     )
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _made(asked: _Asked) -> Climate:
     raw = made(asked.latitude, asked.warmth)
     if asked.last is None or asked.first is None:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
 
 from ..mechanics import Array, heat
+from ..memory import remembered
 from ..plan.model import Place, Warmth
 from ..tables import rows
 from .climate import YEAR, climate_of
@@ -63,7 +64,7 @@ def asked_of(place: Place) -> Asked | None:
     return Asked(turn_of(place), place.latitude, place.last_frost, place.first_frost, place.warmth)
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def days_of(asked: Asked) -> Course:
     """Return the days about a garden's season."""
     place = Place(
@@ -84,7 +85,7 @@ def days_of(asked: Asked) -> Course:
     return Course(first, low, high, rain, seen)
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def _grown(asked: Asked, base: float, upper: float, reference: float) -> Array:
     course = days_of(asked)
     pace = np.minimum(

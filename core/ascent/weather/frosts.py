@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import datetime as dt
 from dataclasses import dataclass
-from functools import lru_cache
 from statistics import NormalDist
 
 import numpy as np
 
 from ..mechanics import heat
+from ..memory import remembered
 from ..plan.model import Careful, Place, day_of_year
 from .course import turn_of
 
@@ -87,7 +87,7 @@ def frosts_of(place: Place) -> Frosts | None:
     return Frosts(turn_of(place), 0.0, season, place.frost_spread)
 
 
-@lru_cache(maxsize=128)
+@remembered(128)
 def _about(days: tuple[str, ...], median: str) -> tuple[float, ...]:
     """Return how far days of the year lie from one of them, half a year at most either way, rising."""
     half = _YEAR // 2

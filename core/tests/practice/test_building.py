@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 from ascent import tables
+from ascent.analysis.design import geometry_of
 from ascent.building.work import Work, work_of
 from ascent.families import FAMILIES
-from ascent.ground.plot import geometry_of
 from ascent.plan.model import Planting, Structure
 
 from tests.support import NearTestCase, site

@@ -11,9 +11,9 @@ from functools import cache
 from typing import Any
 
 import numpy as np
+from ascent.analysis.design import design_of
 from ascent.families import FAMILIES
 from ascent.plan.model import Site, Structure
-from ascent.report.evaluation import evaluate
 
 from tests.support import demo
 
@@ -136,7 +136,7 @@ def _holds(name: str, option: str, value: Any) -> tuple[float, float, dict[str, 
     wind.
     """
     at, structure = _standing()[name]
-    found = evaluate(at, structure.model_copy(update={"options": {**structure.options, option: value}}))
+    found = design_of(at, structure.model_copy(update={"options": {**structure.options, option: value}}))
     uses = {
         link.key: float(np.max(np.broadcast_to(link.use, (2, found.season.weeks, 3))[0]))
         for link in found.links

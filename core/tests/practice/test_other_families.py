@@ -11,6 +11,8 @@ from dataclasses import replace
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.crossings import first_crossing
+from ascent.analysis.design import design_of
 from ascent.checks import arches, bending, embedment, strings, tension, ties, tipping
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
@@ -19,7 +21,6 @@ from ascent.mechanics import beam, cable, ends
 from ascent.path.loadpath import Strength
 from ascent.patterns import runs
 from ascent.plan.model import Structure
-from ascent.report.evaluation import evaluate, first_crossing
 from ascent.shapes import sprung
 
 from tests.support import NearTestCase, handbooks, site
@@ -47,7 +48,7 @@ def proposed(family: str, crop: str, side: str = "right", place=None, **options)
     """Return what a family proposes for a crop, changed as asked, evaluated."""
     place = place or site()
     found = FAMILIES[family].propose(Need(crop, None, side, "pruned"), place)
-    return evaluate(
+    return design_of(
         place,
         Structure(
             key="x",
@@ -286,7 +287,7 @@ class CageTest(NearTestCase):
         self.assertGreater(staked.limit[0].min(), 1.3 * alone.limit[0].min())
         tall = proposed("cage", "tom-slicer", stakes=0)
         self.assertNotEqual(tall.state, "holds")
-        self.assertLess(tall.chance.once_in()[0], 15.0, "under a tall one it topples")
+        self.assertLess(tall.reliability.return_period()[0], 15.0, "under a tall one it topples")
         raft = proposed("cage", "tom-det", "both", site(length=3.75, width=3.0), rows=4, stakes=0)
         self.assertGreater(
             raft.limit[0].min(), 1.5 * alone.limit[0].min()

@@ -7,10 +7,10 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from ascent import tables
+from ascent.analysis.design import design_of
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.plan.model import Planting, Structure
-from ascent.report.evaluation import outline
 
 from tests.support import NearTestCase, site
 
@@ -369,7 +369,7 @@ class RemarksTest(NearTestCase):
         structure = Structure(
             key="x", name="x", family=family.key, options=chosen.model_dump(), plantings=plantings
         )
-        return {remark.key: remark.level for remark in outline(where, structure).remarks}
+        return {remark.key: remark.level for remark in design_of(where, structure).remarks}
 
     def check(self, family_key: str, table: tuple[Said, ...]) -> None:
         family = FAMILIES[family_key]

@@ -8,7 +8,7 @@ import unittest
 from functools import cache
 
 import numpy as np
-from ascent.report.evaluation import Evaluation, evaluate
+from ascent.analysis.design import Design, design_of
 
 from tests.practice.set_ups import FAILED, STOOD, SetUp
 
@@ -24,12 +24,12 @@ SHORT = {
 
 
 @cache
-def _found(key: str) -> Evaluation:
+def _found(key: str) -> Design:
     one = next(each for each in (*STOOD, *FAILED) if each.key == key)
-    return evaluate(one.site, one.structure)
+    return design_of(one.site, one.structure)
 
 
-def found(one: SetUp) -> Evaluation:
+def found(one: SetUp) -> Design:
     """Return a set-up evaluated."""
     return _found(one.key)
 
@@ -38,7 +38,7 @@ class StoodTest(unittest.TestCase):
     def test_none_is_refuted(self):
         for one in STOOD:
             with self.subTest(one.key, words=one.words):
-                self.assertGreaterEqual(found(one).chance.seasons(one.stood), REFUTED)
+                self.assertGreaterEqual(found(one).reliability.seasons(one.stood), REFUTED)
 
     def test_holds_or_should_stand_but_where_an_argument_stands_against_it(self):
         short = {one.key for one in STOOD if found(one).state == "short"}
@@ -68,5 +68,5 @@ class RankTest(unittest.TestCase):
 
     def test_by_limit_gust_and_by_median(self):
         self.assertGreaterEqual(self.rank(lambda e: float(np.min(e.limit[0]))), 0.87)
-        self.assertGreaterEqual(self.rank(lambda e: float(np.min(e.bare_limit[0]))), 0.93)
-        self.assertGreaterEqual(self.rank(lambda e: e.chance.whole), 0.93)
+        self.assertGreaterEqual(self.rank(lambda e: float(np.min(e.median_limit[0]))), 0.93)
+        self.assertGreaterEqual(self.rank(lambda e: e.reliability.whole), 0.93)

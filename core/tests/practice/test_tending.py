@@ -6,7 +6,7 @@ import datetime as dt
 import unittest
 from itertools import pairwise
 
-from ascent.ground.plot import geometry_of
+from ascent.analysis.design import geometry_of
 from ascent.plan.model import Bed, Garden, Planting, Site, Structure
 from ascent.season.rescue import rescue_of, root_reach
 from ascent.season.skipped import fruit_factor

@@ -6,12 +6,12 @@ import datetime as dt
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.design import design_of
 from ascent.building.pull_test import compared, how_sure
 from ascent.errors import InvalidPlan
 from ascent.mechanics.pull import bound_at, pulled
 from ascent.mechanics.soil import clay_movement, sand_movement
 from ascent.plan.model import PullTest, Reading, Tested
-from ascent.report.evaluation import evaluate
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -105,10 +105,10 @@ class OfABedTest(NearTestCase):
     def test_used_for_the_bed_it_moves_the_limit_the_same_way(self):
         loose = site(tested=Tested(on=NOW.date(), grip=0.6))
         firm = site(tested=Tested(on=NOW.date(), grip=1.6, stiffness=2.0))
-        limits = [float(evaluate(place, fence()).limit.min()) for place in (loose, site(), firm)]
+        limits = [float(design_of(place, fence()).limit.min()) for place in (loose, site(), firm)]
         self.assertLess(limits[0], limits[1])
         self.assertLessEqual(limits[1], limits[2])
-        leans = [float(np.max(evaluate(place, fence()).service[0].amount)) for place in (site(), firm)]
+        leans = [float(np.max(design_of(place, fence()).service[0].amount)) for place in (site(), firm)]
         self.assertLess(leans[1], leans[0])
 
     def test_a_post_that_is_not_there_is_refused_by_its_name(self):

@@ -9,9 +9,9 @@ import math
 
 import numpy as np
 from ascent import tables
+from ascent.analysis.design import design_of
 from ascent.checks import mesh
 from ascent.mechanics import relief
-from ascent.report.evaluation import outline
 from scipy.optimize import brentq, fsolve
 
 from tests.support import NearTestCase, fence, site
@@ -149,13 +149,13 @@ class RowOfPostsTest(NearTestCase):
         """
         for kind in ({"mesh": "weld_50x100_14", "post_spacing": 2.4}, {"mesh": "mesh_conc_150_5"}):
             limits = [
-                outline(site(), fence(depth=depth, post="tpost_2.4", **kind)).limit
+                design_of(site(), fence(depth=depth, post="tpost_2.4", **kind)).moist_limit()
                 for depth in (0.3, 0.45, 0.6, 0.75, 0.9)
             ]
             with self.subTest(kind=kind, limits=limits):
                 self.assertTrue(all(b >= a - 0.15 for a, b in itertools.pairwise(limits)))
         stout = [
-            outline(site(), fence(post=post, mesh="weld_50x100_14")).limit
+            design_of(site(), fence(post=post, mesh="weld_50x100_14")).moist_limit()
             for post in ("post_sw_stake_38", "post_round_75", "post_round_100")
         ]
         self.assertTrue(all(b >= a - 0.15 for a, b in itertools.pairwise(stout)), stout)

@@ -1,15 +1,15 @@
 """What the API takes and gives: its own types, and the core's that it hands through."""
 
 from ascent.files.csv_tables import Table as Table
-from ascent.telling.choosing import KindReport as KindReport
-from ascent.telling.readout import CurveReport as CurveReport
-from ascent.telling.readout import LinkFixes as LinkFixes
-from ascent.telling.readout import Report as Report
-from ascent.telling.readout import Rests as Rests
-from ascent.telling.readout import Sizing as Sizing
-from ascent.telling.readout import SolidReport as SolidReport
-from ascent.telling.readout import WishReport as WishReport
-from ascent.telling.season_readout import YearRow as YearRow
+from ascent.report.choosing import KindReport as KindReport
+from ascent.report.readout import CurveReport as CurveReport
+from ascent.report.readout import LinkFixes as LinkFixes
+from ascent.report.readout import Report as Report
+from ascent.report.readout import Rests as Rests
+from ascent.report.readout import Sizing as Sizing
+from ascent.report.readout import SolidReport as SolidReport
+from ascent.report.readout import WishReport as WishReport
+from ascent.report.season_readout import YearRow as YearRow
 from ascent.words.quantities import System as System
 
 from .gardens import *  # noqa: F403

@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated, Literal
 
+from ascent.analysis.design import State
 from ascent.ground.clashes import Gap, Warned
 from ascent.ground.plot import PlotDrawing
 from ascent.log.line import LONGEST
@@ -74,9 +75,8 @@ from ascent.plan.model import (
     Warmth,
     counted_first,
 )
-from ascent.report.evaluation import State
-from ascent.telling.changes import Difference
-from ascent.telling.readout import CutReport, PartReport, PricesReport
+from ascent.report.changes import Difference
+from ascent.report.readout import CutReport, PartReport, PricesReport
 from ascent.words.quantities import System
 from pydantic import Field
 

@@ -7,10 +7,10 @@ import datetime as dt
 from ascent.log.line import LONGEST
 from ascent.plan.entries import Entry, EntryKind
 from ascent.plan.model import Heeded, Taught, Typed
-from ascent.telling.lessons import LessonReport
-from ascent.telling.life import LifeReport
-from ascent.telling.log import LogKindReport
-from ascent.telling.years import YearsReport
+from ascent.report.lessons import LessonReport
+from ascent.report.life import LifeReport
+from ascent.report.log import LogKindReport
+from ascent.report.years import YearsReport
 from ascent.words.quantities import System
 from pydantic import Field
 

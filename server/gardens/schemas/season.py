@@ -5,8 +5,8 @@ from __future__ import annotations
 import datetime as dt
 
 from ascent.plan.model import Key, MonthDay, SeasonYear, Typed
-from ascent.telling.season_readout import WeekReport, YearReport
-from ascent.telling.storm_readout import WeatherReport
+from ascent.report.season_readout import WeekReport, YearReport
+from ascent.report.storm_readout import WeatherReport
 from ascent.words.quantities import System
 from pydantic import Field
 

@@ -26,13 +26,13 @@ from ascent.plan.model import (
     Typed,
     Wants,
 )
+from ascent.report.build_readout import BuildReport
+from ascent.report.changes import Difference
+from ascent.report.choosing import PlaceReport
+from ascent.report.divides import DivideReport
+from ascent.report.readout import Report, SizingWanted
 from ascent.sizing.choose import Figures
 from ascent.sizing.offer import Support
-from ascent.telling.build_readout import BuildReport
-from ascent.telling.changes import Difference
-from ascent.telling.choosing import PlaceReport
-from ascent.telling.divides import DivideReport
-from ascent.telling.readout import Report, SizingWanted
 from ascent.words.quantities import Kind, System
 from pydantic import Field
 

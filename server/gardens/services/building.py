@@ -8,16 +8,16 @@ from dataclasses import dataclass
 from importlib import import_module
 from typing import Any
 
+from ascent.analysis.design import geometry_of
 from ascent.building.asbuilt import being_built
 from ascent.drawing.solid import solid_of
 from ascent.drawing.views_sheet import views_sheet
 from ascent.files.csv_tables import plain_cell
-from ascent.ground.plot import geometry_of
 from ascent.plan import model
-from ascent.telling.build_readout import BuildReport
-from ascent.telling.building import build_report, kept_of, paper_of
-from ascent.telling.readout import SolidReport
-from ascent.telling.solids import solid_report
+from ascent.report.build_readout import BuildReport
+from ascent.report.building import build_report, kept_of, paper_of
+from ascent.report.readout import SolidReport
+from ascent.report.solids import solid_report
 from django.http import Http404
 
 from .. import schemas

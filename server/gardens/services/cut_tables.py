@@ -7,7 +7,7 @@ import io
 from collections.abc import Iterable
 
 from ascent.files.csv_tables import plain_cell
-from ascent.telling.readout import CutReport
+from ascent.report.readout import CutReport
 
 
 def cuts_csv(cuts: Iterable[CutReport]) -> str:

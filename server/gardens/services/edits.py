@@ -8,16 +8,16 @@ from dataclasses import replace
 from typing import Any
 
 from ascent import tables
+from ascent.analysis.design import geometry_of
 from ascent.building.asbuilt import as_read, being_built, check_differs
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.plan import problems_of
-from ascent.ground.plot import geometry_of
 from ascent.log.line import read_entry
 from ascent.log.members import key_called
 from ascent.plan import model
 from ascent.plan.model import FORMAT_VERSION
 from ascent.plan.upgrades import free_key
-from ascent.telling.changes import differences
+from ascent.report.changes import differences
 from ascent.words.quantities import System
 from ascent.words.texts import template
 from django.utils.text import slugify

@@ -19,7 +19,7 @@ from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
 from ascent.plan.documents import first_of
 from ascent.plan.entries import Entry
-from ascent.telling.changes import sentence
+from ascent.report.changes import sentence
 
 from .. import schemas
 from ..models import Garden, Thing

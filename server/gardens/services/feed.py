@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ascent.files.calendar_file import Entry, write_calendar
-from ascent.telling.diary import TOLD_FOR, entries_of
+from ascent.report.diary import TOLD_FOR, entries_of
 from ascent.words.texts import template
 from django.db import transaction
 from django.http import Http404

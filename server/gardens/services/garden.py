@@ -13,6 +13,7 @@ from typing import Any, get_args
 
 import markdown_it
 from ascent import tables
+from ascent.analysis.design import design_of
 from ascent.building.asbuilt import as_built
 from ascent.buying.lists import bill, shopping, total
 from ascent.buying.parts import Shelf
@@ -23,14 +24,13 @@ from ascent.ground.clashes import Clash, Looked, Warned, clashes, clashes_since,
 from ascent.ground.next_bed import next_bed
 from ascent.ground.plot import Flat, Laid, PlotDrawing, laid_out, lie_of, plot_of, room_for, stretch_of
 from ascent.ground.shade import Shade, shade_of
+from ascent.memory import Same, text_of
 from ascent.plan import model
-from ascent.plan.same import Same, text_of
-from ascent.report.evaluation import evaluate
-from ascent.report.wording import day_text, money
-from ascent.telling.changes import built_text, written_fields
-from ascent.telling.headline import brief, season_of_limits
-from ascent.telling.lists import cut_reports, part_reports
-from ascent.telling.remarks import cautions_of
+from ascent.report.changes import built_text, written_fields
+from ascent.report.headline import brief, season_of_limits
+from ascent.report.lists import cut_reports, part_reports
+from ascent.report.remarks import cautions_of
+from ascent.wording import day_text, money
 from ascent.words.quantities import System, write
 from ascent.words.texts import template
 from django.conf import settings
@@ -420,7 +420,7 @@ class _Asked:
 def _line(asked: _Asked) -> dict[str, Any]:
     site = model.Site.model_validate_json(asked.site)
     structure = model.Structure.model_validate_json(asked.structure)
-    e = evaluate(site, structure, asked.pause)
+    e = design_of(site, structure).calculate(asked.pause)
     cost = total(shopping(e.geometry, site.garden.prices, site.spare))
     otherwise = ""
     if asked.record:
@@ -436,7 +436,7 @@ def _line(asked: _Asked) -> dict[str, Any]:
         "design": said.design_text,
         "weakest": said.weakest_text,
         "week": said.week_label,
-        "design_m_s": e.asked,
+        "design_m_s": e.required_gust,
         "once": said.once_text,
         "cost": money(cost, site.garden.currency),
         "season": season_of_limits(e),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ascent.telling.lessons import LessonReport, lessons_report, with_taught, without_taught
+from ascent.report.lessons import LessonReport, lessons_report, with_taught, without_taught
 from django.db.models import Q
 
 from .. import schemas

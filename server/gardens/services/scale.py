@@ -8,7 +8,7 @@ import time
 from ascent import tables
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.scale import FAULTS, LONGEST, ScaleFault, Weighed, identity_of, line_of, settled
-from ascent.telling.log import weight_text
+from ascent.report.log import weight_text
 from ascent.words.quantities import write
 from django.conf import settings
 

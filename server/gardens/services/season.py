@@ -10,8 +10,8 @@ from ascent.errors import InvalidPlan, Problem
 from ascent.loads.season import start_of
 from ascent.log.seasons import with_past
 from ascent.plan import model
-from ascent.telling.season import kept_of, skipped_words, week_report, year_report, year_row
-from ascent.telling.season_readout import YearRow
+from ascent.report.season import kept_of, skipped_words, week_report, year_report, year_row
+from ascent.report.season_readout import YearRow
 from ascent.weather.course import turn_of
 from django.db.models import Q
 from django.http import Http404

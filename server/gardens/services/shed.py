@@ -5,17 +5,17 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
+from ascent.analysis.design import geometry_of
 from ascent.building.asbuilt import coming_off
 from ascent.buying.back import put_back
 from ascent.buying.lists import shopping, taken_by, total
 from ascent.buying.shed import amount_of, had_by, row_of, spare_of, taken_of, worn
 from ascent.files.stock_line import read_stock
-from ascent.ground.plot import geometry_of
 from ascent.plan import model
 from ascent.plan.upgrades import free_key
-from ascent.report.wording import money
-from ascent.telling.changes import written_fields
-from ascent.telling.shed import amount_text, stock_state, stock_words, whole_text, widths_written
+from ascent.report.changes import written_fields
+from ascent.report.shed import amount_text, stock_state, stock_words, whole_text, widths_written
+from ascent.wording import money
 from ascent.words.texts import say
 from django.db.models import Q
 from django.http import Http404

@@ -13,11 +13,11 @@ from typing import Any
 from ascent.errors import InvalidPlan, Problem
 from ascent.families import family_of
 from ascent.files.plan import Plan, check_structure, problems_of
+from ascent.memory import Same
 from ascent.plan import model
 from ascent.plan.entries import MOST_ENTRIES, Entry
-from ascent.plan.same import Same
 from ascent.plan.upgrades import upgraded_thing
-from ascent.telling.changes import sentence
+from ascent.report.changes import sentence
 from ascent.words.quantities import System
 from django.db import transaction
 from django.db.models import Q, TextField

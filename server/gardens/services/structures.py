@@ -15,19 +15,19 @@ from ascent.family.protocol import Need
 from ascent.files.csv_tables import plain_cell
 from ascent.ground.wanted import likely_beds, likely_hosts, site_for, stood
 from ascent.plan import model
-from ascent.report.wording import read_gust
+from ascent.report.changes import differences
+from ascent.report.choosing import need_of, order_of, way_report
+from ascent.report.divides import divide_reports
+from ascent.report.moves import curve_report, rests_on
+from ascent.report.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
+from ascent.report.report import full_report
+from ascent.report.sizes import link_fixes, sizing
+from ascent.report.solids import solid_report
+from ascent.report.taught import counted_with
+from ascent.report.wishes import ways_to
 from ascent.sizing.choose import SIZED_BY
 from ascent.sizing.offer import Offer, choices, offer
-from ascent.telling.changes import differences
-from ascent.telling.choosing import need_of, order_of, way_report
-from ascent.telling.divides import divide_reports
-from ascent.telling.moves import curve_report, rests_on
-from ascent.telling.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
-from ascent.telling.report import full_report
-from ascent.telling.sizes import link_fixes, sizing
-from ascent.telling.solids import solid_report
-from ascent.telling.taught import counted_with
-from ascent.telling.wishes import ways_to
+from ascent.wording import read_gust
 from ascent.words.quantities import read, write
 from ascent.words.texts import template
 from django.http import Http404

@@ -8,7 +8,7 @@ from urllib.parse import urlsplit
 
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.prices import MOST_PRICED, PriceList, read_prices
-from ascent.telling.prices import prices_report
+from ascent.report.prices import prices_report
 from django.conf import settings
 
 from .. import schemas

@@ -19,8 +19,8 @@ from ascent.files.weather import (
 )
 from ascent.log.now import parts_of
 from ascent.plan import model
-from ascent.telling.season_parts import date_text
-from ascent.telling.storms import weather_report
+from ascent.report.season_parts import date_text
+from ascent.report.storms import weather_report
 from ascent.weather.course import BEFORE, turn_of
 from ascent.words.texts import template
 from django.conf import settings

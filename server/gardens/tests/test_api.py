@@ -6,9 +6,9 @@ import csv
 import io
 import json
 
+from ascent.analysis.design import design_of
 from ascent.families import FAMILIES
 from ascent.plan.model import Structure
-from ascent.report.evaluation import evaluate
 from tests.support import share
 
 from gardens.models import Thing
@@ -38,7 +38,7 @@ class GardenTest(ApiTestCase):
             self.assertRegex(line["weakest"], r"first.*\.$")
             self.assertIn("week of", line["week"])
             self.assertIn(" €", line["cost"])
-        expected = evaluate(structures.site_of(self.structure), Structure(**self.structure.document))
+        expected = design_of(structures.site_of(self.structure), Structure(**self.structure.document))
         self.assertAlmostEqual(
             min(limit for limit, _ in lines["lantern-row"]["season"]),
             float(expected.limit[0].min()),

@@ -13,8 +13,8 @@ from unittest import mock
 
 import vobject
 from ascent.errors import InvalidPlan
+from ascent.memory import forget_all
 from ascent.season import tasks as tending
-from ascent.telling import season as telling
 from django.contrib.auth.models import AnonymousUser
 from django.db import connection
 from django.test import Client, RequestFactory, SimpleTestCase, override_settings
@@ -157,12 +157,12 @@ class YearTest(SeasonTestCase):
 
         spoilt = cached_property(broken)
         spoilt.__set_name__(tending.Tended, "tasks")
-        telling._tended.cache_clear()
+        forget_all()
         lines_of._line.cache_clear()
-        self.addCleanup(telling._tended.cache_clear)
+        self.addCleanup(forget_all)
         with (
             mock.patch.object(tending.Tended, "tasks", spoilt),
-            mock.patch("gardens.services.garden.evaluate", side_effect=ZeroDivisionError),
+            mock.patch("gardens.services.garden.design_of", side_effect=ZeroDivisionError),
             self.assertLogs("ascent.errors", "ERROR"),
         ):
             week = self.call("get", f"{self.at}/week")["report"]

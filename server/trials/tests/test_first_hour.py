@@ -7,8 +7,8 @@ from __future__ import annotations
 import re
 
 from ascent.plan.model import Structure
-from ascent.telling.readout import Report
-from ascent.telling.report import full_report
+from ascent.report.readout import Report
+from ascent.report.report import full_report
 from gardens.models import Thing
 from gardens.services import structures
 

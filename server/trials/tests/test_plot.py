@@ -5,7 +5,7 @@ the way.
 from __future__ import annotations
 
 import re
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 from django.contrib.auth import get_user_model
 from gardens.models import Change, Share, Thing
@@ -113,7 +113,7 @@ class PlotTest(BrowserTestCase):
         bed.focus()
         self.page.clock.install()
         self.page.clock.pause_at(
-            datetime.now() + timedelta(hours=1)
+            datetime.now(UTC) + timedelta(hours=1)
         )  # on a slow machine no pause ends between two keys
         for key in ("ArrowRight", "ArrowRight", "Shift+ArrowUp", "]"):
             self.page.keyboard.press(key)

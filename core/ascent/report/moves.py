@@ -1,0 +1,79 @@
+"""What a verdict rests on, and how one option moves it."""
+
+from __future__ import annotations
+
+from ..analysis.design import design_of
+from ..analysis.sensitivity import sensitivity
+from ..families import family_of
+from ..family.options import extra_of
+from ..plan.model import GREATEST_GUST, Site, Structure
+from ..sizing.curves import curve
+from ..sizing.typical import WHOLE, Typical, typical
+from ..wording import gust_text, money, option_text
+from ..words.quantities import System
+from ..words.texts import say, template
+from .figures import finite
+from .readout import CurvePoint, CurveReport, Rest, Rests
+
+_MOVES = 0.5  # m/s: an input that moves a limit gust by less is not listed
+
+
+def rests_on(site: Site, structure: Structure, system: System) -> Rests:
+    """Return the inputs that move the limit gust at all, the most first, in words."""
+    tried = typical(site, structure)
+    moving = [each for each in sensitivity(tried.site, tried.structure) if abs(each[2] - each[1]) >= _MOVES]
+    rests = tuple(
+        Rest(
+            name=row.name,
+            low_text=gust_text(low, system),
+            high_text=gust_text(high, system),
+            spread=finite(abs(high - low)),
+            certainty=row.certainty,
+        )
+        for row, low, high in moving
+    )
+    return Rests(rests=rests, said=tried.said(system))
+
+
+def curve_report(site: Site, structure: Structure, option: str, system: System) -> CurveReport:
+    """Return what one option moves, in words: the limit gust and the cost over its range.
+
+    Raises:
+        InvalidPlan: The family has no such option.
+    """
+    tried = Typical(site, structure) if option in WHOLE else typical(site, structure)
+    drawn, asked = curve(tried.site, tried.structure, option), design_of(site, structure).required_gust
+    options = family_of(structure.family).options
+    extra = extra_of(options, option)
+    points = tuple(
+        CurvePoint(
+            value=value,
+            text=option_text(value, extra, system),
+            limit=finite(float(limit), GREATEST_GUST),
+            limit_text=gust_text(float(limit), system),
+            cost=round(cost / tried.share, 2),
+            cost_text=money(cost / tried.share, site.garden.currency),
+            goes=template(f"link.{first}"),
+            holds=bool(limit >= asked),
+        )
+        for value, limit, cost, first in zip(
+            drawn.values, drawn.limits, drawn.costs, drawn.first, strict=True
+        )
+    )
+    best = max(points, key=lambda point: point.limit)
+    now = points[drawn.present]
+    words = {"now": now.text, "gust": now.limit_text, "best": best.text, "most": best.limit_text}
+    moves = best.limit > now.limit + 0.3
+    return CurveReport(
+        option=option,
+        label=template(f"option.{option}"),
+        ordered=extra["kind"] not in ("item", "choice"),
+        points=points,
+        present=drawn.present,
+        design_gust=asked,
+        says=" ".join(
+            filter(
+                None, (say("curve.moves" if moves else "curve.best", system, words=words), tried.said(system))
+            )
+        ),
+    )
