@@ -31,9 +31,14 @@ from ascent.files.plan import read_plan
 from ascent.ground.plot import laid_out
 from ascent.loads import cases as case_sets
 from ascent.path.geometry import Geometry
-from ascent.plan.model import Bed, Differs, Garden, Record, Site, Structure, Wants
+from ascent.plan.bed import Bed
+from ascent.plan.garden import Garden
+from ascent.plan.needs import Wants
+from ascent.plan.record import Differs, Record
+from ascent.plan.structure import Structure
 from ascent.report.building import build_report, paper_of
 from ascent.report.report import full_report
+from ascent.site import Site
 from ascent.sizing.choose import way_of
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.offer import choices

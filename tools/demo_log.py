@@ -18,10 +18,10 @@ from ascent.analysis.design import geometry_of
 from ascent.files.plan import read_plan, write_plan
 from ascent.log.members import member_called
 from ascent.plan.entries import Entry
-from ascent.plan.model import Garden
-from ascent.plan.standing import plain_site
+from ascent.plan.garden import Garden
 from ascent.season.harvest import harvest_of
 from ascent.season.tasks import Tended
+from ascent.site import plain_site
 from PIL import Image, ImageDraw
 
 EXAMPLES = Path(__file__).resolve().parent.parent / "docs" / "examples"

@@ -18,8 +18,11 @@ from ascent.families import FAMILIES
 from ascent.files.plan import read_plan
 from ascent.files.svg import sheet_svg
 from ascent.mechanics import Array
-from ascent.plan.model import Bed, Garden, Site, Structure
+from ascent.plan.bed import Bed
+from ascent.plan.garden import Garden
+from ascent.plan.structure import Structure
 from ascent.report.report import full_report
+from ascent.site import Site
 from ascent.wording import speed_text
 from ascent.words.quantities import write
 from ascent.words.texts import template

@@ -14,12 +14,15 @@ from .buying.shed import had_by, spare_of
 from .errors import AscentError
 from .files.need import need_schema, read_need
 from .files.plan import plan_schema, read_plan, write_plan
-from .plan.model import Bed, Garden, Site, Structure
+from .plan.bed import Bed
+from .plan.garden import Garden
+from .plan.structure import Structure
 from .report.choosing import choose
 from .report.moves import rests_on
 from .report.readout import Report, Rest, Sizing, SizingWanted
 from .report.report import full_report
 from .report.sizes import sizing
+from .site import Site
 from .sizing.size import Aim
 
 

@@ -9,7 +9,8 @@ import numpy as np
 
 from . import tables
 from .errors import UnreadableQuantity
-from .plan.model import GREATEST_GUST, Site, Typed
+from .plan.fields import GREATEST_GUST, Typed
+from .site import Site
 from .words.quantities import (
     BEAUFORT_NAMES,
     BEAUFORT_TOP,

@@ -11,7 +11,9 @@ from ascent.analysis.design import Design
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Family, Need
-from ascent.plan.model import Planting, Site, Structure, Typed
+from ascent.plan.fields import Typed
+from ascent.plan.structure import Planting, Structure
+from ascent.site import Site
 from ascent.sizing.trials import tried
 from pydantic import ValidationError
 

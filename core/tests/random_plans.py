@@ -10,7 +10,11 @@ from typing import Any
 from ascent import tables
 from ascent.families import FAMILIES
 from ascent.files.weather import Day, Forecast
-from ascent.plan.model import Bed, Covered, Feature, Garden, Planting, Structure, Warmth
+from ascent.plan.bed import Bed
+from ascent.plan.climate import Warmth
+from ascent.plan.features import Feature
+from ascent.plan.garden import Garden
+from ascent.plan.structure import Covered, Planting, Structure
 
 KINDS = ("in-ground", "in-ground", "raised", "container", "straw-bale")
 

@@ -12,9 +12,12 @@ from typing import Any, TypeVar
 
 import numpy as np
 from ascent.files.plan import read_plan
+from ascent.plan.bed import Bed
 from ascent.plan.entries import Entry
-from ascent.plan.model import Bed, Garden, Planting, Site, Structure
+from ascent.plan.garden import Garden
+from ascent.plan.structure import Planting, Structure
 from ascent.shapes import earth
+from ascent.site import Site
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 EXAMPLES = ROOT / "docs" / "examples"

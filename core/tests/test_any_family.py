@@ -13,8 +13,9 @@ from ascent.analysis.sensitivity import sensitivity
 from ascent.buying.lists import shopping
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
-from ascent.plan.model import Planting, Site, Structure
+from ascent.plan.structure import Planting, Structure
 from ascent.report.report import report_of
+from ascent.site import Site
 from ascent.sizing.offer import offer
 from hypothesis import given, settings
 from hypothesis import strategies as st

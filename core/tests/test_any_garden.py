@@ -16,7 +16,10 @@ from ascent.files.csv_tables import What, read_table, write_table
 from ascent.files.plan import read_plan, write_plan
 from ascent.ground.clashes import Looked, clashes, clashes_since, gaps
 from ascent.ground.plot import Frame, bed_outline, laid_out, placed, plot_of, room_for
-from ascent.plan.model import Bed, Feature, Garden, Structure
+from ascent.plan.bed import Bed
+from ascent.plan.features import Feature
+from ascent.plan.garden import Garden
+from ascent.plan.structure import Structure
 from ascent.plan.upgrades import lay_out, upgraded
 from ascent.report.changes import differences, sentence
 from hypothesis import HealthCheck, assume, given, settings

@@ -14,13 +14,14 @@ from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.calendar_file import write_calendar
 from ascent.files.pdf import write_pdf
-from ascent.plan.model import Site, Wants
+from ascent.plan.needs import Wants
 from ascent.report.building import build_report, paper_of
 from ascent.report.choosing import way_report
 from ascent.report.diary import entries_of
 from ascent.report.report import full_report
 from ascent.report.season import skipped_words, week_report, year_report
 from ascent.report.storms import weather_report
+from ascent.site import Site
 
 from tests.random_plans import Drawn, drawn
 from tests.support import some

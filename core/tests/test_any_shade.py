@@ -6,7 +6,9 @@ import unittest
 
 import numpy as np
 from ascent.ground.shade import Canopy, day_hours, hours_of_sun, shadows_of, sun_at
-from ascent.plan.model import Bed, Garden, day_of_year
+from ascent.plan.bed import Bed
+from ascent.plan.fields import day_of_year
+from ascent.plan.garden import Garden
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 

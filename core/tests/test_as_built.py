@@ -9,7 +9,9 @@ from ascent.analysis.design import design_of
 from ascent.building.asbuilt import as_built, being_built, check_differs, coming_off
 from ascent.buying.back import put_back
 from ascent.errors import InvalidPlan
-from ascent.plan.model import MOST_STOCKED_ALIKE, AsBuilt, Build, Differs, Record, Stock, Taken, Tick
+from ascent.plan.record import Differs, Record, Tick
+from ascent.plan.shed import MOST_STOCKED_ALIKE, Stock, Taken
+from ascent.plan.structure import AsBuilt, Build
 
 from tests.support import NearTestCase, fence, site
 

@@ -11,7 +11,9 @@ from ascent.family.options import extra_of
 from ascent.family.protocol import Need
 from ascent.loads import cases
 from ascent.path.loadpath import Link
-from ascent.plan.model import Planting, Site, Typed
+from ascent.plan.fields import Typed
+from ascent.plan.structure import Planting
+from ascent.site import Site
 
 from tests.support import NearTestCase, site, some
 from tests.test_sweep import some_case, structure_of

@@ -18,9 +18,11 @@ from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.need import need_schema, read_need
 from ascent.path.geometry import depth_of
-from ascent.plan.model import Site, Structure, Wants
+from ascent.plan.needs import Wants
+from ascent.plan.structure import Structure
 from ascent.report.choosing import choose, order_of, way_report
 from ascent.report.report import full_report
+from ascent.site import Site
 from ascent.sizing.choose import Figures, drawbacks_of, ranked, way_of
 from ascent.sizing.offer import choices
 from ascent.sizing.trials import Share

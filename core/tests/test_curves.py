@@ -9,7 +9,7 @@ from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Need
-from ascent.plan.model import Structure
+from ascent.plan.structure import Structure
 from ascent.report.moves import curve_report
 from ascent.sizing.curves import curve
 

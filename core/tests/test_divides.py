@@ -5,7 +5,7 @@ from __future__ import annotations
 from ascent import tables
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
-from ascent.plan.model import Wants
+from ascent.plan.needs import Wants
 from ascent.report.divides import divide_reports
 from ascent.sizing.choose import way_of
 from ascent.sizing.divides import divided

@@ -18,9 +18,10 @@ from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.loads import cases
-from ascent.plan.model import Site, Structure
+from ascent.plan.structure import Structure
 from ascent.report.report import full_report, report_of
 from ascent.report.wishes import ways_to
+from ascent.site import Site
 from ascent.words import texts
 from pydantic import ValidationError
 

@@ -18,7 +18,8 @@ from ascent.files.svg import sheet_svg
 from ascent.ground.plan_sheet import plan_sheet
 from ascent.ground.plot import plot_of
 from ascent.plan.documents import MOST_PROBLEMS
-from ascent.plan.model import Feature, Garden
+from ascent.plan.features import Feature
+from ascent.plan.garden import Garden
 from ascent.report.changes import differences, sentence
 from ascent.report.report import full_report
 from hypothesis import given, settings

@@ -9,7 +9,7 @@ from ascent.buying.lists import shopping, total
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Need
-from ascent.plan.model import Structure
+from ascent.plan.structure import Structure
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.grid import COARSE
 from ascent.sizing.offer import choices

@@ -26,11 +26,16 @@ from ascent.ground.plot import laid_out
 from ascent.ground.shade import canopies
 from ascent.loads.cases import GUSTS, MOIST_GUSTS
 from ascent.plan import documents
-from ascent.plan.model import GREATEST_GUST, Bed, BedKind, Feature, FeatureKind, Garden, Site, Structure
+from ascent.plan.bed import Bed, BedKind
+from ascent.plan.features import Feature, FeatureKind
+from ascent.plan.fields import GREATEST_GUST
+from ascent.plan.garden import Garden
+from ascent.plan.structure import Structure
 from ascent.report.moves import curve_report
 from ascent.report.readout import SizingWanted
 from ascent.report.report import full_report
 from ascent.report.sizes import link_fixes, sizing
+from ascent.site import Site
 from ascent.sizing.fixes import fixes_for
 from ascent.sizing.typical import typical
 from ascent.wording import gust_text

@@ -15,12 +15,15 @@ from ascent.learning.work import work_of
 from ascent.learning.yields import yields_of
 from ascent.log.members import member_called
 from ascent.plan.entries import Entry
-from ascent.plan.model import Diary, Garden, Marked, Taught
-from ascent.plan.standing import as_it_stands, plain_site
+from ascent.plan.garden import Garden
+from ascent.plan.place import Taught
+from ascent.plan.record import Diary, Marked
+from ascent.plan.structure import as_it_stands
 from ascent.report.lessons import lessons_report, with_taught, without_taught
 from ascent.report.taught import counted_with
 from ascent.season.harvest import harvest_of
 from ascent.season.tasks import Tended
+from ascent.site import plain_site
 from ascent.sizing.trials import tried
 
 from tests.support import NearTestCase, demo, demo_log

@@ -15,12 +15,13 @@ from ascent.log.line import read_entry
 from ascent.log.members import counted, member_called, name_of
 from ascent.log.now import closed, open_breaks, whole_log
 from ascent.plan.entries import Entry, EntryKind
-from ascent.plan.model import Diary, Found, Garden, Marked
-from ascent.plan.standing import plain_site
+from ascent.plan.garden import Garden
+from ascent.plan.record import Diary, Found, Marked
 from ascent.report.log import entry_words
 from ascent.season.forecast import forecast_of
 from ascent.season.harvest import Harvest
 from ascent.season.storm import storm_check
+from ascent.site import plain_site
 
 from tests.support import NearTestCase, demo
 

@@ -14,7 +14,7 @@ from ascent.log.members import member_called
 from ascent.log.now import open_breaks
 from ascent.log.seasons import grew_in, picked_by_week, with_past
 from ascent.plan.entries import Entry
-from ascent.plan.model import Garden
+from ascent.plan.garden import Garden
 from ascent.report.diary import entries_of
 from ascent.report.life import life_report
 from ascent.report.log import Where

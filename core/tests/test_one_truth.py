@@ -12,11 +12,15 @@ from ascent.analysis.design import design_of
 from ascent.analysis.fitness import is_drawback, is_serious
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
-from ascent.plan.model import Bed, Garden, Place, Site, Wants
+from ascent.plan.bed import Bed
+from ascent.plan.garden import Garden
+from ascent.plan.needs import Wants
+from ascent.plan.place import Place
 from ascent.report.build_sheet import build_sheet
 from ascent.report.building import build_report
 from ascent.report.choosing import KindReport, order_of, way_report
 from ascent.report.report import full_report
+from ascent.site import Site
 from ascent.sizing.offer import for_each
 from ascent.words.quantities import System
 from ascent.words.texts import template

@@ -10,7 +10,7 @@ from ascent.buying.lists import Part, shopping, total
 from ascent.families import FAMILIES
 from ascent.files.csv_tables import read_table, write_table
 from ascent.path.geometry import Geometry, Member, Supply
-from ascent.plan.model import Garden
+from ascent.plan.garden import Garden
 from ascent.report.lists import sold_length
 
 from tests.support import NearTestCase, fence, site

@@ -7,7 +7,7 @@ from ascent.buying.packs import enough_of, least, sheets_in, whole_from
 from ascent.buying.pieces import Piece, lengths_of, pieces_of
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
-from ascent.plan.model import Planting
+from ascent.plan.structure import Planting
 
 from tests.support import NearTestCase, site
 

@@ -13,7 +13,7 @@ import jsonschema
 from ascent import cli
 from ascent.errors import InvalidPlan
 from ascent.files.plan import plan_schema, read_plan
-from ascent.plan.model import FORMAT_VERSION
+from ascent.plan.garden import FORMAT_VERSION
 from ascent.plan.upgrades import upgraded_thing
 from hypothesis import given, settings
 from hypothesis import strategies as st

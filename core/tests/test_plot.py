@@ -18,7 +18,10 @@ from ascent.ground.clashes import RULES, clashes, gaps, shape_of, warned
 from ascent.ground.next_bed import next_bed
 from ascent.ground.plot import Frame, bed_outline, laid_out, placed, plot_of, room_for
 from ascent.ground.shade import canopies, shade_of
-from ascent.plan.model import Bed, Feature, Garden, Structure
+from ascent.plan.bed import Bed
+from ascent.plan.features import Feature
+from ascent.plan.garden import Garden
+from ascent.plan.structure import Structure
 from hypothesis import given, settings
 from hypothesis import strategies as st
 

@@ -11,8 +11,11 @@ from ascent.analysis.design import design_of, state_of
 from ascent.loads import cases, face
 from ascent.loads.season import season_of, weekly_gusts
 from ascent.mechanics import column
-from ascent.plan.model import Garden, Planting, Site, day_of_year
+from ascent.plan.fields import day_of_year
+from ascent.plan.garden import Garden
+from ascent.plan.structure import Planting
 from ascent.report.report import full_report
+from ascent.site import Site
 from ascent.wording import against_text, gust_text, speed_text
 from scipy.optimize import brentq
 

@@ -14,7 +14,8 @@ from ascent.errors import UnknownItem
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.loads import cases
-from ascent.plan.model import Planting, Site
+from ascent.plan.structure import Planting
+from ascent.site import Site
 
 from tests.support import NearTestCase, site
 from tests.test_sweep import some_case, structure_of

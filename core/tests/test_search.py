@@ -12,7 +12,8 @@ from ascent.analysis.design import Design, design_of
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Need
-from ascent.plan.model import Site, Structure
+from ascent.plan.structure import Structure
+from ascent.site import Site
 from ascent.sizing.elimination import Factor, least_of
 from ascent.sizing.grid import COARSE, FINE, Axis, Grid, grid_of, round_values, worth_trying
 from ascent.sizing.search import Search

@@ -15,22 +15,13 @@ from ascent.families import FAMILIES
 from ascent.files.calendar_file import Entry, write_calendar
 from ascent.files.weather import Day, read_days, read_forecast, read_observed, recorded, weeks_of
 from ascent.loads.season import course_of, season_of
-from ascent.plan.model import (
-    Bed,
-    Covered,
-    Diary,
-    Garden,
-    GrewHere,
-    Marked,
-    Place,
-    Planting,
-    SeenWeek,
-    Site,
-    Structure,
-    Warmth,
-    day_of_year,
-    month_day,
-)
+from ascent.plan.bed import Bed, GrewHere
+from ascent.plan.climate import SeenWeek, Warmth
+from ascent.plan.fields import day_of_year, month_day
+from ascent.plan.garden import Garden
+from ascent.plan.place import Place
+from ascent.plan.record import Diary, Marked
+from ascent.plan.structure import Covered, Planting, Structure
 from ascent.report.diary import entries_of
 from ascent.report.season import everything, week_report, year_report
 from ascent.season.harvest import gluts_and_gaps, harvest_of, measured
@@ -39,6 +30,7 @@ from ascent.season.storm import at_the_plant, storm_check
 from ascent.season.succession import clashes_of
 from ascent.season.tasks import Tended, grown_of
 from ascent.season.visits import visit_day, visits_of, walk
+from ascent.site import Site
 from ascent.weather.course import turn_of
 from ascent.weather.frosts import frosts_of
 from hypothesis import given, settings

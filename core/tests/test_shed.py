@@ -13,7 +13,10 @@ from ascent.checks import bending
 from ascent.errors import UnknownItem
 from ascent.files.plan import read_plan, write_plan
 from ascent.path.geometry import Geometry, Member
-from ascent.plan.model import Garden, Site, Spare, Stock, Structure, Taken
+from ascent.plan.garden import Garden
+from ascent.plan.shed import Spare, Stock, Taken
+from ascent.plan.structure import Structure
+from ascent.site import Site
 from ascent.sizing.grid import QUICK
 from ascent.sizing.size import size
 from ascent.tables import own

@@ -9,9 +9,9 @@ import unittest
 
 from ascent import tables
 from ascent.drawing.solid import sun_towards
-from ascent.plan.model import Site
 from ascent.report.report import full_report
 from ascent.report.solids import solid_report
+from ascent.site import Site
 
 from tests.support import demo, fence, site
 

@@ -11,7 +11,9 @@ from ascent.building.before import buried_near, driven, in_board, to_ask, ways_c
 from ascent.building.stakeout import stake_out
 from ascent.families import FAMILIES
 from ascent.ground.plot import Laid, laid_out, structure_frame
-from ascent.plan.model import Bed, Feature, Structure
+from ascent.plan.bed import Bed
+from ascent.plan.features import Feature
+from ascent.plan.structure import Structure
 
 from tests.support import NearTestCase, demo, fence
 

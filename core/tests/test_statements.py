@@ -14,7 +14,7 @@ from ascent.buying.lists import shopping
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.loads import cases
-from ascent.plan.model import Structure
+from ascent.plan.structure import Structure
 
 from tests.support import NearTestCase, fence, site
 from tests.test_every_family import proposals, variants

@@ -16,7 +16,8 @@ from ascent.drawing.joints import joint_sheet
 from ascent.drawing.sheet import Line
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
-from ascent.plan.model import Bed, Structure
+from ascent.plan.bed import Bed
+from ascent.plan.structure import Structure
 from ascent.report import complete
 from ascent.report.complete import missing_texts
 from ascent.sizing.offer import start_of

@@ -17,7 +17,8 @@ from ascent.drawing.views import VIEWS, view_of
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.loads import cases
-from ascent.plan.model import Planting, Site, Structure
+from ascent.plan.structure import Planting, Structure
+from ascent.site import Site
 
 from tests.support import NearTestCase, site
 

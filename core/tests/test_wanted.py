@@ -14,7 +14,10 @@ from ascent.ground.clashes import clashes
 from ascent.ground.plot import laid_out
 from ascent.ground.wanted import likely_beds, likely_hosts, site_for, stood
 from ascent.patterns import plants
-from ascent.plan.model import Bed, Feature, Garden, Wants
+from ascent.plan.bed import Bed
+from ascent.plan.features import Feature
+from ascent.plan.garden import Garden
+from ascent.plan.needs import Wants
 from ascent.report.choosing import way_report
 from ascent.report.lists import cost_report
 from ascent.sizing.choose import aim_of, way_of

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 
-from ascent.plan.model import Typed
+from ascent.plan.fields import Typed
 from pydantic import Field
 
 

@@ -24,7 +24,7 @@ from pathlib import Path
 
 from ascent import tables
 from ascent.errors import BrokenTable
-from ascent.plan.model import FORMAT_VERSION
+from ascent.plan.garden import FORMAT_VERSION
 from django.conf import settings
 from django.db import DEFAULT_DB_ALIAS, connections
 from django.db.migrations.executor import MigrationExecutor

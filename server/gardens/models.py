@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ascent.plan.model import FORMAT_VERSION
+from ascent.plan.garden import FORMAT_VERSION
 from django.conf import settings
 from django.db import models
 

@@ -14,7 +14,8 @@ from typing import Literal as Only
 
 import numpy as np
 from ascent import tables
-from ascent.plan.model import Place, Warmth
+from ascent.plan.climate import Warmth
+from ascent.plan.place import Place
 from ascent.weather.climate import Days, climate_of, years_of
 
 from .faulty import Faulty, Query

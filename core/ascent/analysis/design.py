@@ -20,7 +20,11 @@ from ..mechanics import Array
 from ..memory import Said, remembered
 from ..path.geometry import Geometry
 from ..path.loadpath import Link, Remark, Service
-from ..plan.model import BareBed, Place, Site, Structure, Typed
+from ..plan.bed import BareBed
+from ..plan.fields import Typed
+from ..plan.place import Place
+from ..plan.structure import Structure
+from ..site import Site
 from .crossings import crossings, least, limit_gusts
 from .fitness import Unfit, remarks_of
 from .reliability import Reliability, reliability_of

@@ -10,8 +10,10 @@ from ..family.protocol import Family
 from ..loads.season import season_of
 from ..path.geometry import Geometry
 from ..path.loadpath import Remark
-from ..plan.model import Site, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.structure import Structure
 from ..remarks import fits
+from ..site import Site
 
 
 def remarks_of(

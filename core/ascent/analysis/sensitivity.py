@@ -8,7 +8,9 @@ from .. import tables
 from ..loads import cases as case_sets
 from ..mechanics import Array
 from ..path.loadpath import Check
-from ..plan.model import GREATEST_GUST, Site, Structure
+from ..plan.fields import GREATEST_GUST
+from ..plan.structure import Structure
+from ..site import Site
 from ..tables.rows import Uncertainty
 from .crossings import crossings
 from .design import design_of

@@ -16,7 +16,10 @@ from ..errors import InvalidPlan, Problem, UnreadableQuantity
 from ..families import family_of
 from ..files.plan import problems_of
 from ..path.geometry import Geometry
-from ..plan.model import Build, Differs, Joining, Record, Site, Structure
+from ..plan.fields import Joining
+from ..plan.record import Differs, Record
+from ..plan.structure import Build, Structure
+from ..site import Site
 from ..words.quantities import System, read
 from .work import work_of
 

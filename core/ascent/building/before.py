@@ -18,7 +18,9 @@ from ..families import family_of
 from ..ground.clashes import Clash, clashes, shape_of
 from ..ground.plot import Laid, bed_middle, bed_shape, keep_of, laid_out, lie_of, structure_frame
 from ..path.geometry import Member, depth_of
-from ..plan.model import Feature, Garden, Structure
+from ..plan.features import Feature
+from ..plan.garden import Garden
+from ..plan.structure import Structure
 from .stakeout import feet_of
 
 _LOOKED = 0.6  # beyond what is kept, within which something buried is told [m]

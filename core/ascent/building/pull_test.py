@@ -14,8 +14,10 @@ from ..errors import InvalidPlan, Problem
 from ..loads.cases import moist_gusts
 from ..mechanics.pull import Pulled, pulled
 from ..path.geometry import Member
-from ..plan.model import PullTest, Site, Structure
+from ..plan.record import PullTest
+from ..plan.structure import Structure
 from ..shapes import earth, wear
+from ..site import Site
 from ..tables.rows import Post
 
 _LOWEST, _HIGHEST = 0.2, 5.0  # of what a test may make of an assumption

@@ -16,7 +16,8 @@ import shapely
 
 from ..ground.plot import Laid, bed_middle, bed_outline, keep_of
 from ..path.geometry import Member, Point
-from ..plan.model import Bed, Feature
+from ..plan.bed import Bed
+from ..plan.features import Feature
 
 Flat = tuple[float, float]
 _SAME_LINE = 0.02  # of marks beside one another [m]

@@ -11,7 +11,9 @@ from ..buying.work import people_of, setting_of, site_minutes, step_minutes
 from ..families import family_of
 from ..family.steps import Step
 from ..path.geometry import Geometry, Member
-from ..plan.model import Build, Joining, Site
+from ..plan.fields import Joining
+from ..plan.structure import Build
+from ..site import Site
 from ..tables import rows
 
 _JOINT = "joint"

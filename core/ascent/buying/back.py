@@ -8,7 +8,8 @@ from typing import get_args
 
 from .. import tables
 from ..path.geometry import Geometry
-from ..plan.model import MOST_STOCK, MOST_STOCKED_ALIKE, Stock, StockTable, Structure
+from ..plan.shed import MOST_STOCK, MOST_STOCKED_ALIKE, Stock, StockTable
+from ..plan.structure import Structure
 from ..tables import own
 from ..tables.rows import Item, Mesh, Tie, Twine
 from .lists import shopping

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 
 from ..path.geometry import Geometry
-from ..plan.model import Spare, Taken
+from ..plan.shed import Spare, Taken
 from .buyer import Buyer, CutBar
 from .parts import Part
 from .pieces import pieces_of

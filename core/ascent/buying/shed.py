@@ -7,7 +7,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from .. import tables
-from ..plan.model import Spare, Stock, Structure, Taken
+from ..plan.shed import Spare, Stock, Taken
+from ..plan.structure import Structure
 from ..tables import own
 from ..tables.rows import Item, Mesh, Post, Twine, Wire
 from .cuts import Stock as Length

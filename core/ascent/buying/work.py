@@ -10,7 +10,9 @@ from ..families import family_of
 from ..family.steps import Step
 from ..path.geometry import Geometry, Member
 from ..patterns import posts
-from ..plan.model import Build, Site, Typed
+from ..plan.fields import Typed
+from ..plan.structure import Build
+from ..site import Site
 from ..tables.rows import Anchor, Mesh, Post, Trait
 
 _IN_GROUND = 0.02  # below which a strut is a stake [m]

@@ -7,7 +7,7 @@ import math
 import numpy as np
 
 from ..path.geometry import Geometry, Member, Plant, Point
-from ..plan.model import Typed
+from ..plan.fields import Typed
 from .views import Flat, stuff_of
 
 _AROUND, _ABOVE = math.radians(28.0), math.radians(16.0)

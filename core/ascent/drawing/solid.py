@@ -11,7 +11,8 @@ import numpy as np
 
 from .. import tables
 from ..path.geometry import Geometry, Member, Point
-from ..plan.model import BareBed, Typed
+from ..plan.bed import BareBed
+from ..plan.fields import Typed
 from .views import stuff_of
 
 _UNSEEN = ("tie", "fitting", "cap")

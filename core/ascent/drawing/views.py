@@ -8,7 +8,8 @@ from typing import Literal, get_args
 import numpy as np
 
 from ..path.geometry import Geometry, Member, Point
-from ..plan.model import BareBed, Typed
+from ..plan.bed import BareBed
+from ..plan.fields import Typed
 from ..tables import materials, posts, soils
 
 ViewName = Literal["elevation", "plan", "end"]

@@ -12,7 +12,8 @@ from ..loads.crop import Growth
 from ..mechanics import Array
 from ..path.geometry import Geometry
 from ..path.loadpath import Link, Service
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
+from ..site import Site
 from .protocol import Family, Loaded
 
 

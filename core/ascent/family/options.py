@@ -8,7 +8,7 @@ from typing import Any, Literal
 from pydantic import AfterValidator, Field
 
 from ..errors import UnknownItem
-from ..plan.model import Typed
+from ..plan.fields import Typed
 from ..tables import item as item_of
 from ..words.quantities import Kind
 

@@ -11,7 +11,9 @@ from ..loads.crop import Growth
 from ..mechanics import Array
 from ..path.geometry import Geometry
 from ..path.loadpath import Link, Remark, Service
-from ..plan.model import Joining, Planting, Side, Site, Structure, Training, Typed
+from ..plan.fields import Joining, Side, Training, Typed
+from ..plan.structure import Planting, Structure
+from ..site import Site
 from .care import Care
 from .steps import Joined, Step
 from .wishes import Wish

@@ -6,7 +6,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
+from ..site import Site
 from ..words.quantities import Kind
 
 

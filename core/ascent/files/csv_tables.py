@@ -16,19 +16,12 @@ from pydantic import ValidationError
 
 from .. import tables
 from ..errors import InvalidPlan, Problem, UnreadableQuantity
+from ..plan.bed import Bed, BedKind
 from ..plan.documents import MOST_PROBLEMS, first_of, short
-from ..plan.model import (
-    MOST_BEDS,
-    MOST_STOCK,
-    Bed,
-    BedKind,
-    Garden,
-    Named,
-    Planting,
-    Stock,
-    Structure,
-    day_of_year,
-)
+from ..plan.fields import Named, day_of_year
+from ..plan.garden import MOST_BEDS, Garden
+from ..plan.shed import MOST_STOCK, Stock
+from ..plan.structure import Planting, Structure
 from ..words.quantities import System, known_unit, read, takes_unit, to_si, with_sizes, write
 from .plan import problems_of
 

@@ -15,7 +15,7 @@ from .. import tables
 from ..errors import InvalidPlan, Problem
 from ..plan.documents import first_of
 from ..plan.entries import Entry
-from ..plan.model import Garden
+from ..plan.garden import Garden
 from ..words.quantities import STYLES, System, to_si
 from .csv_tables import COLUMNS, plain_cell, read_rows
 from .plan import problems_of

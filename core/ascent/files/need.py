@@ -7,8 +7,13 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, ValidationError
 
 from ..errors import InvalidPlan
+from ..plan.bed import BareBed
 from ..plan.documents import parsed
-from ..plan.model import MOST_ALIKE, MOST_STOCK, BareBed, Grown, Host, Others, Place, Stock, Wants
+from ..plan.fields import MOST_ALIKE
+from ..plan.needs import Grown, Others, Wants
+from ..plan.place import Place
+from ..plan.shed import MOST_STOCK, Stock
+from ..site import Host
 from .plan import problems_of
 
 

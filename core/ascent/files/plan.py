@@ -10,29 +10,16 @@ from pydantic import Field, ValidationError
 
 from ..errors import InvalidPlan, Problem
 from ..families import FAMILIES
+from ..plan.bed import MOST_STANDING, Bed
 from ..plan.documents import first_of, parsed, path_of, short
 from ..plan.entries import MOST_ENTRIES, Entry
-from ..plan.model import (
-    FORMAT_VERSION,
-    MOST_BEDS,
-    MOST_DIARIES,
-    MOST_FEATURES,
-    MOST_NEEDS,
-    MOST_RECORDS,
-    MOST_STANDING,
-    MOST_STOCK,
-    Bed,
-    Build,
-    Diary,
-    Feature,
-    Garden,
-    KeptNeed,
-    Record,
-    Stock,
-    Structure,
-    Typed,
-    counted_first,
-)
+from ..plan.features import Feature
+from ..plan.fields import Typed, counted_first
+from ..plan.garden import FORMAT_VERSION, MOST_BEDS, MOST_FEATURES, Garden
+from ..plan.needs import MOST_NEEDS, KeptNeed
+from ..plan.record import MOST_DIARIES, MOST_RECORDS, Diary, Record
+from ..plan.shed import MOST_STOCK, Stock
+from ..plan.structure import Build, Structure
 from ..plan.upgrades import upgraded
 
 

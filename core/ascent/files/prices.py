@@ -10,7 +10,9 @@ from pydantic import Field, ValidationError
 from .. import tables
 from ..errors import InvalidPlan
 from ..plan.documents import parsed
-from ..plan.model import NO_CURRENCY, Currency, Garden, Name, Typed
+from ..plan.fields import Currency, Name, Typed
+from ..plan.garden import Garden
+from ..plan.place import NO_CURRENCY
 from ..tables.rows import Item
 from .plan import problems_of
 

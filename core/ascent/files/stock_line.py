@@ -9,7 +9,7 @@ from typing import get_args
 from .. import tables
 from ..buying.shed import by_metre
 from ..errors import InvalidPlan, Problem, UnreadableQuantity
-from ..plan.model import Condition, Stock, StockTable, Sure
+from ..plan.shed import Condition, Stock, StockTable, Sure
 from ..tables import own
 from ..tables.rows import Item
 from ..words.quantities import System, read

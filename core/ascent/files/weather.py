@@ -15,8 +15,9 @@ import numpy as np
 from pydantic import AfterValidator, Field, ValidationError
 
 from ..errors import InvalidPlan, Problem
+from ..plan.climate import MOST_RAIN, Normal, SeenWeek, Warmth
 from ..plan.documents import parsed
-from ..plan.model import MOST_RAIN, Degrees, Name, Normal, SeenWeek, Typed, Warmth
+from ..plan.fields import Degrees, Name, Typed
 from ..words.quantities import to_si
 from .plan import problems_of
 

@@ -18,7 +18,10 @@ from shapely import ops
 from .. import tables
 from ..errors import guarded
 from ..memory import remembered, text_of
-from ..plan.model import ROUND, Bed, Feature, Garden, Typed
+from ..plan.bed import Bed
+from ..plan.features import ROUND, Feature
+from ..plan.fields import Typed
+from ..plan.garden import Garden
 from ..words.quantities import System, write
 from ..words.texts import say, template
 from .plot import TO_WALL, Flat, Laid, bed_kept_off, bed_shape, keep_of, kept_off, lie_of

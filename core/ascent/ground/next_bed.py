@@ -7,7 +7,8 @@ import math
 import numpy as np
 
 from .. import tables
-from ..plan.model import BareBed, Garden
+from ..plan.bed import BareBed
+from ..plan.garden import Garden
 from ..words.quantities import to_si
 from .clashes import shape_of
 from .plot import PlotDrawing, bed_middle, bed_shape, lie_of, room_for

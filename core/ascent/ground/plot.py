@@ -18,7 +18,11 @@ from ..families import family_of
 from ..mechanics import Array
 from ..memory import Said, remembered
 from ..path.geometry import Geometry, Member
-from ..plan.model import ROUND, BareBed, Bed, BedKind, Feature, FeatureKind, Garden, Spot, Structure, Typed
+from ..plan.bed import BareBed, Bed, BedKind
+from ..plan.features import ROUND, Feature, FeatureKind
+from ..plan.fields import Spot, Typed
+from ..plan.garden import Garden
+from ..plan.structure import Structure
 
 Flat = tuple[float, float]
 _PAST_ROW = 0.4  # past a row's end nobody picks behind it, in a bed that ends there [m]

@@ -19,7 +19,9 @@ from .. import tables
 from ..loads.crop import planting_on_face
 from ..loads.season import season_of
 from ..mechanics import Array
-from ..plan.model import Bed, Garden, MonthDay, Typed, day_of_year
+from ..plan.bed import Bed
+from ..plan.fields import MonthDay, Typed, day_of_year
+from ..plan.garden import Garden
 from .plot import Flat, Laid, bed_frame, spots
 
 _YEAR = (

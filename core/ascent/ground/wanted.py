@@ -13,7 +13,13 @@ import shapely
 from .. import tables
 from ..errors import InvalidPlan, Problem
 from ..mechanics import Array
-from ..plan.model import BareBed, Bed, Feature, Garden, Host, Key, Site, Spare, Structure
+from ..plan.bed import BareBed, Bed
+from ..plan.features import Feature
+from ..plan.fields import Key
+from ..plan.garden import Garden
+from ..plan.shed import Spare
+from ..plan.structure import Structure
+from ..site import Host, Site
 from ..words.quantities import write
 from .plot import TO_WALL, bed_middle, bed_shape, lie_of, placed
 

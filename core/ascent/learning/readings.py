@@ -14,8 +14,10 @@ from ..families import family_of
 from ..loads.cases import Cases
 from ..loads.season import season_of
 from ..plan.entries import Entry
-from ..plan.model import Garden, PullTest, Reading, Site, Structure
-from ..plan.standing import as_it_stands, plain_site
+from ..plan.garden import Garden
+from ..plan.record import PullTest, Reading
+from ..plan.structure import Structure, as_it_stands
+from ..site import Site, plain_site
 
 _TIGHT = "pretension"
 _STEPS = 40

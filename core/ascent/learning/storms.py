@@ -22,8 +22,9 @@ from ..mechanics import Array
 from ..mechanics.importance import Weighted, posterior, survival_log_likelihood
 from ..path.loadpath import Link
 from ..plan.entries import Entry
-from ..plan.model import GROUND, Garden, Site, Structure
-from ..plan.standing import as_it_stands, plain_site, untaught
+from ..plan.garden import Garden
+from ..plan.structure import Structure, as_it_stands
+from ..site import GROUND, Site, plain_site, untaught
 
 SITE = "site"
 DRAWS = 1200
@@ -34,7 +35,7 @@ _STOOD = 2  # reports of one support that stood: the strongest gusts hold all th
 _NEAR = 2  # days between a storm and what was found after it
 _LEAST_GUST = 8.0  # at 10 m, in which nothing is told [m/s]
 
-Thing = tuple[str, str]  # key of what is not well known, and about what: as in `plan.model.Taught`
+Thing = tuple[str, str]  # key of what is not well known, and about what: as in `plan.place.Taught`
 
 
 @dataclass(frozen=True)

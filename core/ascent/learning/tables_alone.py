@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from ..analysis.design import geometry_of
-from ..plan.model import Bed, Garden, Structure
-from ..plan.standing import as_it_stands, plain_site, untaught
+from ..plan.bed import Bed
+from ..plan.garden import Garden
+from ..plan.structure import Structure, as_it_stands
 from ..season.tasks import Tended
+from ..site import plain_site, untaught
 
 
 def tended_by_tables(garden: Garden, bed: Bed, structure: Structure) -> Tended:

@@ -10,8 +10,8 @@ from .. import tables
 from ..analysis.design import geometry_of
 from ..mechanics.bayes import gamma_posterior
 from ..plan.entries import Entry
-from ..plan.model import Garden
-from ..plan.standing import as_it_stands
+from ..plan.garden import Garden
+from ..plan.structure import as_it_stands
 from .storms import gusts_of, storm_about
 
 _SURE = 3.0  # failures that the tables’ life counts for

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ..mechanics.bayes import normal_posterior
 from ..plan.entries import Entry
-from ..plan.model import Garden
+from ..plan.garden import Garden
 from .tables_alone import tended_by_tables
 
 _PEOPLE = 0.5  # spread, in its logarithm, of how fast gardeners work

@@ -12,7 +12,7 @@ import numpy as np
 from ..log.now import picked_of
 from ..mechanics.bayes import normal_posterior
 from ..plan.entries import Entry
-from ..plan.model import Garden
+from ..plan.garden import Garden
 from ..season.forecast import ONE_SEASON, prior_spread
 from ..season.harvest import Harvest, harvest_of
 from ..season.tasks import Grown

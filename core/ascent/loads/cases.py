@@ -10,7 +10,8 @@ from .. import tables
 from ..errors import UnknownItem
 from ..mechanics import Array
 from ..path.loadpath import Winds
-from ..plan.model import GREATEST_GUST, Site
+from ..plan.fields import GREATEST_GUST
+from ..site import Site
 from ..tables import rows
 
 STATES = ("moist", "saturated")

@@ -8,7 +8,7 @@ import numpy as np
 
 from .. import tables
 from ..mechanics import Array, growth
-from ..plan.model import Planting
+from ..plan.structure import Planting
 from ..tables import rows
 from .cases import by_week
 from .season import Season

@@ -12,7 +12,10 @@ import numpy as np
 from .. import tables
 from ..mechanics import Array, wind
 from ..memory import remembered
-from ..plan.model import MAX_WEEKS, Covered, Place, Planting, Site, day_of_year, month_day
+from ..plan.fields import MAX_WEEKS, day_of_year, month_day
+from ..plan.place import Place
+from ..plan.structure import Covered, Planting
+from ..site import Site
 from ..tables import rows
 from ..weather.course import BEFORE, Asked, Pace, asked_of, days_of, pace_asked, turn_of
 

@@ -10,8 +10,10 @@ from typing import Any
 from .. import tables
 from ..analysis.design import geometry_of
 from ..errors import InvalidPlan, Problem, UnreadableQuantity
+from ..plan.bed import Bed
 from ..plan.entries import Entry
-from ..plan.model import Bed, Garden, Structure
+from ..plan.garden import Garden
+from ..plan.structure import Structure
 from ..words.quantities import System, read
 from .members import CALLED, member_called
 

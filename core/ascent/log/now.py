@@ -7,7 +7,9 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from ..plan.entries import Entry
-from ..plan.model import Diary, Garden, Marked, Place
+from ..plan.garden import Garden
+from ..plan.place import Place
+from ..plan.record import Diary, Marked
 
 DAMAGED = ("torn", "fell")  # findings after a storm that are a break
 _JOB = "repair"

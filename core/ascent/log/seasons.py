@@ -6,8 +6,9 @@ import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from ..plan.bed import MOST_PAST, Bed, GrewHere
 from ..plan.entries import Entry
-from ..plan.model import MOST_PAST, Bed, Garden, GrewHere
+from ..plan.garden import Garden
 
 Grew = tuple[str, str, int]  # key of a support, crop, year
 

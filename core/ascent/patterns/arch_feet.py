@@ -15,7 +15,7 @@ from ..checks import arches, bending, embedment, footings, tension
 from ..mechanics import Array
 from ..path.geometry import Member, keys
 from ..path.loadpath import Arrow, Check, Link
-from ..plan.model import BareBed
+from ..plan.bed import BareBed
 from ..tables import rows
 from . import posts
 from .stand import OptionsT, Stand

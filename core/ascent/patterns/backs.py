@@ -12,7 +12,7 @@ from ..checks import strings, tension
 from ..mechanics import Array
 from ..path.geometry import Member, Point
 from ..path.loadpath import Check, Link, Strength
-from ..plan.model import BareBed
+from ..plan.bed import BareBed
 from . import pots
 
 How = Literal["none", "cord", "batten"]

@@ -12,7 +12,9 @@ from .. import tables
 from ..family.protocol import Need, Reason
 from ..mechanics import Array, Number
 from ..path.geometry import Dimension, Plant, Point, Supply
-from ..plan.model import MOST_PLANTS, Planting, Site, day_of_year, month_day
+from ..plan.fields import MOST_PLANTS, day_of_year, month_day
+from ..plan.structure import Planting
+from ..site import Site
 from ..tables import rows
 
 FIRST = "p1"  # key of the planting a structure is proposed with

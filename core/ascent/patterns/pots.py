@@ -8,7 +8,7 @@ from .. import tables
 from ..checks import tipping
 from ..mechanics import Array
 from ..path.loadpath import Arrow, Link
-from ..plan.model import BareBed
+from ..plan.bed import BareBed
 
 _OVER_FLOOR = 0.02  # of a container, where what is pushed into it ends [m], common practice, no source
 

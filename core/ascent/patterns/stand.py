@@ -17,8 +17,9 @@ from ..loads.season import Season, season_of
 from ..mechanics import Array, column
 from ..path.geometry import Geometry, keys, tributary
 from ..path.loadpath import Arrow, Check, Link, Service, Strength
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
 from ..shapes import earth, wear
+from ..site import Site
 from ..tables import rows
 from .plants import ties_on_stem
 from .posts import stations

@@ -9,7 +9,8 @@ from typing import Any
 from .. import tables
 from ..family.care import Care
 from ..path.geometry import Geometry
-from ..plan.model import Planting, Site
+from ..plan.structure import Planting
+from ..site import Site
 from ..tables import rows
 from .plants import HEAVY
 

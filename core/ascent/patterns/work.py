@@ -9,7 +9,7 @@ from itertools import pairwise
 from .. import tables
 from ..family.steps import Hit, Step
 from ..path.geometry import Geometry, Member
-from ..plan.model import Planting
+from ..plan.structure import Planting
 from ..tables import rows
 from . import posts
 

@@ -8,7 +8,8 @@ from typing import Annotated, Literal
 from pydantic import AfterValidator, Field, model_validator
 
 from .. import tables
-from .model import CropKey, Degrees, Finding, Key, MemberKey, Typed, counted_first, written
+from .fields import CropKey, Degrees, Key, MemberKey, Typed, counted_first, written
+from .record import Finding
 
 MOST_ENTRIES = 40_000
 MOST_PHOTOS = 6  # of one entry

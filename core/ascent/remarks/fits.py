@@ -11,7 +11,8 @@ from ..checks.bending import moments
 from ..checks.legs import smooth
 from ..path.geometry import Geometry, depth_of, stock_in
 from ..path.loadpath import Remark
-from ..plan.model import BareBed, Planting
+from ..plan.bed import BareBed
+from ..plan.structure import Planting
 from ..shapes.wear import after
 from ..tables import rows
 from ..words.texts import template

@@ -7,7 +7,8 @@ from typing import Any, Literal
 
 from ..analysis.design import State
 from ..drawing.views import View
-from ..plan.model import Joining, Tested, Typed
+from ..plan.bed import Tested
+from ..plan.fields import Joining, Typed
 from .readout import FixReport
 
 

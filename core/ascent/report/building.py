@@ -24,7 +24,12 @@ from ..family.options import extra_of, in_use
 from ..files.typefaces import undrawn
 from ..ground.clashes import warned
 from ..ground.plot import Laid, structure_frame
-from ..plan.model import AsBuilt, Bed, Differs, Garden, Record, Site, Structure, Typed
+from ..plan.bed import Bed
+from ..plan.fields import Typed
+from ..plan.garden import Garden
+from ..plan.record import Differs, Record
+from ..plan.structure import AsBuilt, Structure
+from ..site import Site
 from ..sizing.fixes import fixes_for
 from ..tables.rows import Post
 from ..wording import gust_text, option_text, time_text

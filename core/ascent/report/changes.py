@@ -9,21 +9,15 @@ from typing import Any
 from .. import tables
 from ..families import family_of
 from ..family.options import extra_of
+from ..plan.bed import BareBed
 from ..plan.entries import Entry
-from ..plan.model import (
-    BareBed,
-    Covered,
-    Diary,
-    Differs,
-    Feature,
-    KeptNeed,
-    Place,
-    Planting,
-    Record,
-    Stock,
-    Structure,
-    Typed,
-)
+from ..plan.features import Feature
+from ..plan.fields import Typed
+from ..plan.needs import KeptNeed
+from ..plan.place import Place
+from ..plan.record import Diary, Differs, Record
+from ..plan.shed import Stock
+from ..plan.structure import Covered, Planting, Structure
 from ..wording import day_text, option_text
 from ..words.quantities import System, write
 from ..words.texts import has, template

@@ -13,7 +13,10 @@ from ..drawing.sketch import Sketch, sketch_of
 from ..families import FAMILIES
 from ..family.protocol import Need
 from ..files.need import NeedFile
-from ..plan.model import First, Grown, Planting, Site, Typed, Wants
+from ..plan.fields import Typed
+from ..plan.needs import First, Grown, Wants
+from ..plan.structure import Planting
+from ..site import Site
 from ..sizing.choose import Against, Figures, Way, drawbacks_of, ranked, way_of
 from ..sizing.offer import GOOD, values_of
 from ..sizing.search import never

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 
 from ..files.calendar_file import Entry
 from ..plan.entries import Entry as LogEntry
-from ..plan.model import Garden
+from ..plan.garden import Garden
 from ..season.visits import Visit
 from ..words.texts import template
 from .log import Where, entry_words, place_words

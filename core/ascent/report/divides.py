@@ -7,7 +7,10 @@ from collections.abc import Mapping
 from .. import tables
 from ..families import family_of
 from ..family.options import extra_of
-from ..plan.model import First, Site, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.needs import First
+from ..plan.structure import Structure
+from ..site import Site
 from ..sizing.choose import Figures
 from ..sizing.divides import Divided, Side, divided
 from ..wording import gust_text, money, option_text

@@ -6,7 +6,8 @@ import numpy as np
 
 from .. import tables
 from ..analysis.design import Design
-from ..plan.model import GREATEST_GUST, Site
+from ..plan.fields import GREATEST_GUST
+from ..site import Site
 from ..wording import (
     MOST_TIMES,
     against_text,

@@ -16,9 +16,13 @@ from ..learning.work import work_of
 from ..learning.yields import YieldLesson, yields_of
 from ..log.members import name_of
 from ..log.now import whole_log
+from ..plan.bed import Tested
 from ..plan.entries import Entry
-from ..plan.model import LEAST_TAUGHT, MOST_TAUGHT_TIMES, WIDEST_TAUGHT, Garden, Taught, Tested, Typed
-from ..plan.standing import as_it_stands, plain_site
+from ..plan.fields import Typed
+from ..plan.garden import Garden
+from ..plan.place import LEAST_TAUGHT, MOST_TAUGHT_TIMES, WIDEST_TAUGHT, Taught
+from ..plan.structure import as_it_stands
+from ..site import plain_site
 from ..wording import gust_text
 from ..words.quantities import System, write
 from ..words.texts import say, template

@@ -10,8 +10,11 @@ import numpy as np
 from .. import tables
 from ..buying.lists import shopping, total
 from ..log.now import picked_of, whole_log
+from ..plan.bed import Bed
 from ..plan.entries import Entry
-from ..plan.model import Bed, Garden, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.garden import Garden
+from ..plan.structure import Structure
 from ..season.forecast import forecast_of
 from ..season.harvest import Harvest, harvest_of
 from ..season.visits import Due

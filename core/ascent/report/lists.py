@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from .. import tables
 from ..buying.buyer import CutBar
 from ..buying.parts import Part
-from ..plan.model import Planting
+from ..plan.structure import Planting
 from ..sizing.size import YEARS
 from ..wording import money
 from ..words.quantities import System, to_si, with_sizes, write

@@ -11,7 +11,9 @@ from ..log.members import name_of
 from ..log.now import Break, parts_of
 from ..path.geometry import Geometry
 from ..plan.entries import EITHER, Entry
-from ..plan.model import Site, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.structure import Structure
+from ..site import Site
 from ..wording import gust_text, money
 from ..words.quantities import System, write
 from ..words.texts import has, template

@@ -6,7 +6,9 @@ from ..analysis.design import design_of
 from ..analysis.sensitivity import sensitivity
 from ..families import family_of
 from ..family.options import extra_of
-from ..plan.model import GREATEST_GUST, Site, Structure
+from ..plan.fields import GREATEST_GUST
+from ..plan.structure import Structure
+from ..site import Site
 from ..sizing.curves import curve
 from ..sizing.typical import WHOLE, Typical, typical
 from ..wording import gust_text, money, option_text

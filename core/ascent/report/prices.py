@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 from ..files.prices import PriceList, known
-from ..plan.model import Garden
+from ..plan.garden import Garden
 from ..wording import money
 from ..words.quantities import System, with_sizes, write
 from ..words.texts import say

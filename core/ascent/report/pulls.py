@@ -6,7 +6,10 @@ from collections.abc import Mapping
 
 from ..building.pull_test import Compared, compared, how_sure, post_of
 from ..errors import InvalidPlan
-from ..plan.model import PullTest, Record, Site, Structure, Tested
+from ..plan.bed import Tested
+from ..plan.record import PullTest, Record
+from ..plan.structure import Structure
+from ..site import Site
 from ..words.quantities import System, write
 from ..words.texts import say, template
 from .build_readout import PullReport, PullsReport

@@ -9,7 +9,8 @@ from pydantic import Field
 from ..analysis.design import State
 from ..drawing.solid import Solid
 from ..drawing.views import View, ViewName
-from ..plan.model import Taken, Typed
+from ..plan.fields import Typed
+from ..plan.shed import Taken
 from ..sizing.size import Aim
 
 

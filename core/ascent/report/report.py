@@ -11,7 +11,8 @@ from ..analysis.design import Design, design_of
 from ..buying.lists import bill, total
 from ..buying.work import labour_of
 from ..drawing.views import VIEWS, view_of
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
+from ..site import Site
 from ..sizing.size import YEARS
 from ..wording import money, speed_text, written
 from ..words.quantities import STYLES, System, to_si, write

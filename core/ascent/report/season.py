@@ -20,14 +20,18 @@ from ..loads.cases import CROP_FACTORS
 from ..log.now import Break, open_breaks, whole_log
 from ..mechanics import Array, growth
 from ..memory import remembered
+from ..plan.bed import Bed
 from ..plan.entries import Entry
-from ..plan.model import Bed, Diary, Garden, Place, Planting, Site, Structure
-from ..plan.standing import as_it_stands, plain_site
+from ..plan.garden import Garden
+from ..plan.place import Place
+from ..plan.record import Diary
+from ..plan.structure import Planting, Structure, as_it_stands
 from ..season.repairs import repairs_of
 from ..season.skipped import TRIPLED_BY, missed
 from ..season.tasks import Grown, Task, Tended
 from ..season.visits import Due, Visit, visits_of, walk
 from ..season.windows import Fate, fate_of, instead, opened
+from ..site import Site, plain_site
 from ..weather.course import turn_of
 from ..weather.frosts import RISKS, frosts_of
 from ..wording import gust_text

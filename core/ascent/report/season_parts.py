@@ -11,8 +11,10 @@ import numpy as np
 from .. import tables
 from ..log.now import Break, closed, picked_of
 from ..mechanics import Array
+from ..plan.bed import Bed
 from ..plan.entries import Entry
-from ..plan.model import Bed, Garden, Structure
+from ..plan.garden import Garden
+from ..plan.structure import Structure
 from ..season.forecast import Forecast, forecast_of
 from ..season.harvest import Harvest, gluts_and_gaps, harvest_of, measured
 from ..season.repairs import what_broke

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..buying.shed import amount_of, by_metre, life_of, row_of, strength_of, worn
-from ..plan.model import Stock
+from ..plan.shed import Stock
 from ..tables import item as row_for
 from ..words.quantities import System, with_sizes, write
 from ..words.texts import say

@@ -12,7 +12,8 @@ from ..errors import InvalidPlan, Problem
 from ..families import family_of
 from ..family.options import extra_of
 from ..loads.cases import GUSTS
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
+from ..site import Site
 from ..sizing.fixes import Fix, fixes_for
 from ..sizing.search import never
 from ..sizing.size import Change, Sized, size

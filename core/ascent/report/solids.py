@@ -9,7 +9,8 @@ import numpy as np
 from ..analysis.design import design_of
 from ..drawing.solid import solid_of, sun_towards
 from ..ground.shade import sun_at
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
+from ..site import Site
 from ..words.quantities import System, write
 from .headline import in_words
 from .readout import SolidReport, Sun

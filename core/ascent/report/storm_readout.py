@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import datetime as dt
 
-from ..plan.model import Finding, Typed
+from ..plan.fields import Typed
+from ..plan.record import Finding
 from ..season.storm import Outcome
 
 

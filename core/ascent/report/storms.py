@@ -10,8 +10,9 @@ from types import MappingProxyType
 from .. import tables
 from ..errors import guarded
 from ..files.weather import Day, Forecast
-from ..plan.model import Diary, Garden
-from ..plan.standing import as_it_stands, plain_site
+from ..plan.garden import Garden
+from ..plan.record import Diary
+from ..plan.structure import as_it_stands
 from ..season.storm import (
     GAIN,
     PICK,
@@ -24,6 +25,7 @@ from ..season.storm import (
     at_the_plant,
     storm_check,
 )
+from ..site import plain_site
 from ..words.quantities import System, write
 from ..words.texts import say, template
 from .season_parts import date_text

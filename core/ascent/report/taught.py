@@ -6,7 +6,9 @@ from collections.abc import Iterable
 
 from .. import tables
 from ..learning.storms import SITE
-from ..plan.model import Garden, Place, Site, Taught
+from ..plan.garden import Garden
+from ..plan.place import Place, Taught
+from ..site import Site
 from ..words.texts import template
 
 _NOT_CALCULATED = ("minutes", "life")  # what no load path hangs on

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 
 from ..errors import InvalidPlan, Problem
 from ..families import family_of
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
+from ..site import Site
 from ..words.quantities import System, between, write
 from ..words.texts import say
 from .readout import WayReport, WishReport

@@ -8,8 +8,10 @@ from collections.abc import Sequence
 from .. import tables
 from ..log.now import DAMAGED, whole_log
 from ..log.seasons import grew_in, with_past
+from ..plan.bed import Bed
 from ..plan.entries import Entry
-from ..plan.model import Bed, Garden, Typed
+from ..plan.fields import Typed
+from ..plan.garden import Garden
 from ..wording import money, time_text
 from ..words.quantities import write
 from ..words.texts import template

@@ -14,7 +14,8 @@ from ..loads import cases as case_sets
 from ..loads.crop import Growth
 from ..loads.season import season_of
 from ..mechanics import Array
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
+from ..site import Site
 
 _SOFT: Array = np.array([0.0, 1.0]).reshape(2, 1, 1)
 

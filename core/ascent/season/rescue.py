@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..path.geometry import Geometry
-from ..plan.model import Bed
+from ..plan.bed import Bed
 
 _ROOTS, _A_DAY, _MOST = 0.10, 0.0075, 0.45  # [m], handbook season 4
 _IN_SOIL = ("post", "stake", "anchor", "strut", "pole")

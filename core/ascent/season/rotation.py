@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from .. import tables
-from ..plan.model import Bed, Place
+from ..plan.bed import Bed
+from ..plan.place import Place
 from .windows import plantable
 
 REST = 3  # years until a family may come back, crops handbook 9

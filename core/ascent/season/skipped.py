@@ -8,7 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..analysis.design import design_of
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
+from ..site import Site
 from .limits import limits_in, week_of
 
 TRIPLED_BY, MOST = 3, 3.0  # picks missed that triple what hangs of fast fruit, season handbook 5

@@ -14,7 +14,9 @@ from ..families import family_of
 from ..family.options import in_use
 from ..loads.crop import Growth
 from ..memory import remembered
-from ..plan.model import Site, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.structure import Structure
+from ..site import Site
 from ..tables import rows
 from .limits import Stand, limits_in, week_of
 

@@ -10,7 +10,9 @@ import numpy as np
 
 from .. import tables
 from ..loads.season import course_of
-from ..plan.model import Place, Planting, Structure, day_of_year, month_day
+from ..plan.fields import day_of_year, month_day
+from ..plan.place import Place
+from ..plan.structure import Planting, Structure
 from .windows import instead, outlook
 
 CLEARING = 4  # days between the end of one and the next, handbook season 3

@@ -16,7 +16,10 @@ from ..family.care import Care
 from ..loads.season import Course, course_of, cover_span
 from ..mechanics import Array, growth
 from ..path.geometry import Geometry
-from ..plan.model import Place, Planting, Site, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.place import Place
+from ..plan.structure import Planting, Structure
+from ..site import Site
 from ..tables import rows
 from ..weather.course import BEFORE, Pace, asked_of, days_of, pace_asked, turn_of
 from ..weather.frosts import frosts_of

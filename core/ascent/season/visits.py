@@ -7,7 +7,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from ..plan.model import Diary, Marked
+from ..plan.record import Diary, Marked
 from .tasks import Task
 
 _NOT_BEFORE = ("sow", "plant", "clear", "take-down", "pick-once", "sow-pots")  # never early

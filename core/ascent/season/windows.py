@@ -13,7 +13,8 @@ from .. import tables
 from ..loads.season import Course, ahead_of, course_of, season_days, start_of
 from ..mechanics import Array, Flags
 from ..memory import remembered
-from ..plan.model import Place, Planting, Raised
+from ..plan.place import Place
+from ..plan.structure import Planting, Raised
 from ..tables import rows
 from ..weather.course import AFTER, BEFORE, Asked, asked_of, days_of, pace_asked, turn_of
 from ..weather.course import Course as Days

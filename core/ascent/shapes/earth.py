@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from .. import tables
-from ..plan.model import BareBed, Tested
+from ..plan.bed import BareBed, Tested
 from ..tables import rows
 
 NO_FILL = 0.02  # less fill than this is none [m]

@@ -10,7 +10,9 @@ from ..analysis.design import Design
 from ..families import family_of
 from ..family.options import extra_of
 from ..family.protocol import Family, Proposal, Reason
-from ..plan.model import Planting, Site, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.structure import Planting, Structure
+from ..site import Site
 from ..words.quantities import System
 
 _INCH = 0.0254

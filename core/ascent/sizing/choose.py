@@ -17,7 +17,10 @@ from ..buying.lists import shopping, total
 from ..buying.shed import by_metre
 from ..buying.work import Labour, labour_of
 from ..family.protocol import Need
-from ..plan.model import First, Site, Spare, Typed, Wants
+from ..plan.fields import Typed
+from ..plan.needs import First, Wants
+from ..plan.shed import Spare
+from ..site import Site
 from ..words.quantities import System
 from .offer import GOOD, Start, fitting, for_each, start_of, suiting
 from .search import never

@@ -18,7 +18,9 @@ from ..errors import InvalidPlan, Problem
 from ..family.options import extra_of
 from ..loads.cases import MOIST_GUSTS, moist_gusts
 from ..mechanics import Array
-from ..plan.model import Site, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.structure import Structure
+from ..site import Site
 
 _POINTS = 15  # along a measure's range
 

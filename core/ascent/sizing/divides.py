@@ -14,7 +14,10 @@ from ..analysis.design import Design, design_of
 from ..families import family_of
 from ..family.options import extra_of, in_use
 from ..loads.cases import GUSTS
-from ..plan.model import First, Site, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.needs import First
+from ..plan.structure import Structure
+from ..site import Site
 from ..tables.rows import Divide
 from .choose import Figures, goodness
 from .grid import worth_trying

@@ -12,7 +12,9 @@ from .. import tables
 from ..checks import bending
 from ..families import family_of
 from ..family.options import extra_of, goes_with, in_use
-from ..plan.model import Site, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.structure import Structure
+from ..site import Site
 from ..tables.rows import Anchor, Cage, Fitting, Item, Mesh, Post, Tie, Twine, Wire
 from ..words.quantities import System
 

@@ -15,7 +15,9 @@ from ..drawing.sketch import Sketch, sketch_of
 from ..errors import InvalidPlan, Problem, UnknownItem, guarded
 from ..families import FAMILIES, family_of
 from ..family.protocol import Need, Proposal
-from ..plan.model import Planting, Site, Structure, Typed
+from ..plan.fields import Typed
+from ..plan.structure import Planting, Structure
+from ..site import Site
 from ..tables import rows
 from ..wording import day_text, written
 from ..words.quantities import System, write

@@ -19,7 +19,7 @@ from ..analysis.design import Design
 from ..family.options import extra_of
 from ..mechanics import Array
 from ..path.loadpath import Link
-from ..plan.model import Typed
+from ..plan.fields import Typed
 from .elimination import Factor, Indices, TooLarge, least_of
 from .grid import Axis, Grid
 from .learned import Learned

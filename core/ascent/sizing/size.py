@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from ..analysis.design import design_of
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
+from ..site import Site
 from ..words.quantities import System
 from .elimination import Indices, TooLarge
 from .grid import COARSE, FINE, LEAST, QUICK, Extent, grid_of

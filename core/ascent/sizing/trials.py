@@ -14,7 +14,7 @@ from ..buying.lists import shopping
 from ..buying.parts import Part
 from ..loads.cases import moist_gusts
 from ..path.loadpath import Link
-from ..plan.model import Site
+from ..site import Site
 
 MOST = 1e6  # a margin past which one is as good as another, and its inverse past which one is as hopeless
 

@@ -11,7 +11,8 @@ import numpy as np
 
 from ..analysis.design import Design, design_of
 from ..families import family_of
-from ..plan.model import Site, Structure
+from ..plan.structure import Structure
+from ..site import Site
 from ..words.quantities import System
 from ..words.texts import say
 

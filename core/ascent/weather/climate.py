@@ -11,7 +11,9 @@ import numpy as np
 from .. import tables
 from ..mechanics import Array, heat, wind
 from ..memory import remembered
-from ..plan.model import Normal, Place, Warmth, day_of_year, month_day
+from ..plan.climate import Normal, Warmth
+from ..plan.fields import day_of_year, month_day
+from ..plan.place import Place
 
 YEAR = 365
 CLUMP = 2.5  # days that frost comes in at once [d]

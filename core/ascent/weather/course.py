@@ -11,7 +11,8 @@ import numpy as np
 
 from ..mechanics import Array, heat
 from ..memory import remembered
-from ..plan.model import Place, Warmth
+from ..plan.climate import Warmth
+from ..plan.place import Place
 from ..tables import rows
 from .climate import YEAR, climate_of
 

@@ -10,7 +10,8 @@ import numpy as np
 
 from ..mechanics import heat
 from ..memory import remembered
-from ..plan.model import Careful, Place, day_of_year
+from ..plan.fields import day_of_year
+from ..plan.place import Careful, Place
 from .course import turn_of
 
 ENOUGH_YEARS = 20  # of a record whose own quantiles are used, handbook season 1

@@ -10,7 +10,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from ascent.plan.model import Bed, Garden, Planting, Site, Structure
+from ascent.plan.bed import Bed
+from ascent.plan.garden import Garden
+from ascent.plan.structure import Planting, Structure
+from ascent.site import Site
 
 
 @dataclass(frozen=True)

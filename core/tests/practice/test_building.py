@@ -8,7 +8,7 @@ from ascent import tables
 from ascent.analysis.design import geometry_of
 from ascent.building.work import Work, work_of
 from ascent.families import FAMILIES
-from ascent.plan.model import Planting, Structure
+from ascent.plan.structure import Planting, Structure
 
 from tests.support import NearTestCase, site
 

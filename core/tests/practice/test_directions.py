@@ -13,7 +13,8 @@ from typing import Any
 import numpy as np
 from ascent.analysis.design import design_of
 from ascent.families import FAMILIES
-from ascent.plan.model import Site, Structure
+from ascent.plan.structure import Structure
+from ascent.site import Site
 
 from tests.support import demo
 

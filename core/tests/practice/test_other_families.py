@@ -20,7 +20,7 @@ from ascent.loads import cases, face
 from ascent.mechanics import beam, cable, ends
 from ascent.path.loadpath import Strength
 from ascent.patterns import runs
-from ascent.plan.model import Structure
+from ascent.plan.structure import Structure
 from ascent.shapes import sprung
 
 from tests.support import NearTestCase, handbooks, site

@@ -10,7 +10,7 @@ from ascent import tables
 from ascent.analysis.design import design_of
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
-from ascent.plan.model import Planting, Structure
+from ascent.plan.structure import Planting, Structure
 
 from tests.support import NearTestCase, site
 

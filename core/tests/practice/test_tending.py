@@ -7,10 +7,13 @@ import unittest
 from itertools import pairwise
 
 from ascent.analysis.design import geometry_of
-from ascent.plan.model import Bed, Garden, Planting, Site, Structure
+from ascent.plan.bed import Bed
+from ascent.plan.garden import Garden
+from ascent.plan.structure import Planting, Structure
 from ascent.season.rescue import rescue_of, root_reach
 from ascent.season.skipped import fruit_factor
 from ascent.season.tasks import Tended
+from ascent.site import Site
 
 from tests.support import fence
 

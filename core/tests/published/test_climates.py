@@ -12,7 +12,8 @@ import numpy as np
 import pvlib
 from ascent.files.weather import Day, frosts_in, recorded
 from ascent.mechanics import heat, wind
-from ascent.plan.model import Place, Warmth
+from ascent.plan.climate import Warmth
+from ascent.plan.place import Place
 from ascent.season.windows import outlook
 from ascent.weather.climate import climate_of, made, years_of
 from ascent.weather.climate import recorded as read_between

@@ -9,7 +9,7 @@ from ascent import tables
 from ascent.loads import crop as crop_loads
 from ascent.loads.season import season_of
 from ascent.mechanics import growth
-from ascent.plan.model import Planting
+from ascent.plan.structure import Planting
 
 from tests.support import NearTestCase, site
 

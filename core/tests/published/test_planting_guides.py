@@ -9,7 +9,9 @@ import unittest
 
 import numpy as np
 from ascent.loads.season import course_of
-from ascent.plan.model import Place, Planting, Warmth
+from ascent.plan.climate import Warmth
+from ascent.plan.place import Place
+from ascent.plan.structure import Planting
 from ascent.season.windows import fate_of, outlook
 from ascent.weather.course import turn_of
 

@@ -11,7 +11,8 @@ from ascent.building.pull_test import compared, how_sure
 from ascent.errors import InvalidPlan
 from ascent.mechanics.pull import bound_at, pulled
 from ascent.mechanics.soil import clay_movement, sand_movement
-from ascent.plan.model import PullTest, Reading, Tested
+from ascent.plan.bed import Tested
+from ascent.plan.record import PullTest, Reading
 from hypothesis import given, settings
 from hypothesis import strategies as st
 

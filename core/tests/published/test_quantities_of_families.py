@@ -8,7 +8,8 @@ from ascent import tables
 from ascent.buying.lists import shopping
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
-from ascent.plan.model import Bed, Planting
+from ascent.plan.bed import Bed
+from ascent.plan.structure import Planting
 
 from tests.support import NearTestCase, site
 

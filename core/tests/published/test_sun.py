@@ -5,7 +5,9 @@ from __future__ import annotations
 import numpy as np
 from ascent.ground import shade
 from ascent.ground.plot import laid_out
-from ascent.plan.model import Bed, Garden, day_of_year
+from ascent.plan.bed import Bed
+from ascent.plan.fields import day_of_year
+from ascent.plan.garden import Garden
 
 from tests.support import NearTestCase, demo, fence
 

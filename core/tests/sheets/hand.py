@@ -11,7 +11,7 @@ import numpy as np
 from ascent import tables
 from ascent.families import family_of
 from ascent.loads import cases as case_sets
-from ascent.plan.model import Planting, Structure
+from ascent.plan.structure import Planting, Structure
 from scipy.integrate import quad
 from scipy.optimize import brentq
 

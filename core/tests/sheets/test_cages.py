@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ascent.plan.model import Planting
+from ascent.plan.structure import Planting
 
 from tests.sheets import hand
 from tests.sheets.hand import Band, G

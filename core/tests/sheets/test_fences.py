@@ -8,7 +8,7 @@ import math
 from unittest.mock import patch
 
 import numpy as np
-from ascent.plan.model import Planting
+from ascent.plan.structure import Planting
 
 from tests.sheets import hand
 from tests.sheets.hand import Band, G

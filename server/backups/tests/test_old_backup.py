@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import Any
 from unittest.mock import patch
 
-from ascent.plan.model import FORMAT_VERSION
+from ascent.plan.garden import FORMAT_VERSION
 from django.contrib.auth import get_user_model
 from django.core.management import CommandError, call_command
 from django.db import connection

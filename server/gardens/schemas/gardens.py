@@ -9,72 +9,62 @@ from ascent.analysis.design import State
 from ascent.ground.clashes import Gap, Warned
 from ascent.ground.plot import PlotDrawing
 from ascent.log.line import LONGEST
-from ascent.plan.entries import MOST_PHOTOS, EntryKind
-from ascent.plan.model import (
-    MOST_ALIKE,
-    MOST_DIFFERING,
-    MOST_MARKS,
+from ascent.plan.bed import (
     MOST_PAST,
-    MOST_STEPS,
-    MOST_STORMS,
-    MOST_TAUGHT,
-    AsBuilt,
     BareBed,
-    Bearing,
     BedKind,
     BedLength,
     BedTop,
     BedWidth,
-    Careful,
+    FillDepth,
+    GrewHere,
+    Tested,
+)
+from ascent.plan.climate import Warmth
+from ascent.plan.entries import MOST_PHOTOS, EntryKind
+from ascent.plan.features import Feature, FeatureKind
+from ascent.plan.fields import (
+    MOST_ALIKE,
+    Bearing,
     ClimateKey,
-    Condition,
     CropKey,
     Currency,
-    DayKey,
-    Differs,
     ExposureKey,
-    Feature,
-    FeatureKind,
-    FillDepth,
-    Finding,
-    Found,
-    GrewHere,
-    Heeded,
     Joining,
-    KeptNeed,
     Key,
-    Marked,
     Metres,
     MonthDay,
     Name,
     Note,
-    Options,
-    Others,
-    Place,
     PlantCount,
     PlantGust,
     Points,
-    PullTest,
     SeasonYear,
     Side,
     SoilKey,
     StepKey,
-    Stock,
-    StockAge,
-    StockCount,
-    StockTable,
-    Sure,
-    TaskKey,
-    Taught,
-    Tested,
-    Tick,
     Training,
     Typed,
-    VisitDays,
-    Wants,
-    Warmth,
     counted_first,
 )
+from ascent.plan.needs import KeptNeed, Others, Wants
+from ascent.plan.place import MOST_TAUGHT, Careful, Heeded, Place, Taught, VisitDays
+from ascent.plan.record import (
+    MOST_DIFFERING,
+    MOST_MARKS,
+    MOST_STEPS,
+    MOST_STORMS,
+    DayKey,
+    Differs,
+    Finding,
+    Found,
+    Marked,
+    PullTest,
+    TaskKey,
+    Tick,
+)
+from ascent.plan.shed import Condition, Stock, StockAge, StockCount, StockTable, Sure
+from ascent.plan.structure import AsBuilt, Options
 from ascent.report.changes import Difference
 from ascent.report.readout import CutReport, PartReport, PricesReport
 from ascent.words.quantities import System

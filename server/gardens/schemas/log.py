@@ -6,7 +6,8 @@ import datetime as dt
 
 from ascent.log.line import LONGEST
 from ascent.plan.entries import Entry, EntryKind
-from ascent.plan.model import Heeded, Taught, Typed
+from ascent.plan.fields import Typed
+from ascent.plan.place import Heeded, Taught
 from ascent.report.lessons import LessonReport
 from ascent.report.life import LifeReport
 from ascent.report.log import LogKindReport

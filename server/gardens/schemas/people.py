@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Literal
 
-from ascent.plan.model import Typed
+from ascent.plan.fields import Typed
 from pydantic import Field
 
 Role = Literal["owner", "edit", "read"]

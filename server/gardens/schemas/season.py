@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 
-from ascent.plan.model import Key, MonthDay, SeasonYear, Typed
+from ascent.plan.fields import Key, MonthDay, SeasonYear, Typed
 from ascent.report.season_readout import WeekReport, YearReport
 from ascent.report.storm_readout import WeatherReport
 from ascent.words.quantities import System

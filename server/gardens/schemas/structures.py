@@ -5,27 +5,12 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated
 
-from ascent.plan.model import (
-    MOST_ALIKE,
-    MOST_TAKEN,
-    AsBuilt,
-    Covered,
-    ExposureKey,
-    FeatureKind,
-    First,
-    Grown,
-    Joining,
-    Key,
-    Name,
-    Options,
-    Others,
-    Plantings,
-    SoilKey,
-    Taken,
-    Tick,
-    Typed,
-    Wants,
-)
+from ascent.plan.features import FeatureKind
+from ascent.plan.fields import MOST_ALIKE, ExposureKey, Joining, Key, Name, SoilKey, Typed
+from ascent.plan.needs import First, Grown, Others, Wants
+from ascent.plan.record import Tick
+from ascent.plan.shed import MOST_TAKEN, Taken
+from ascent.plan.structure import AsBuilt, Covered, Options, Plantings
 from ascent.report.build_readout import BuildReport
 from ascent.report.changes import Difference
 from ascent.report.choosing import PlaceReport

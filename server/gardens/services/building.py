@@ -8,16 +8,17 @@ from dataclasses import dataclass
 from importlib import import_module
 from typing import Any
 
+from ascent import plan as model
 from ascent.analysis.design import geometry_of
 from ascent.building.asbuilt import being_built
 from ascent.drawing.solid import solid_of
 from ascent.drawing.views_sheet import views_sheet
 from ascent.files.csv_tables import plain_cell
-from ascent.plan import model
 from ascent.report.build_readout import BuildReport
 from ascent.report.building import build_report, kept_of, paper_of
 from ascent.report.readout import SolidReport
 from ascent.report.solids import solid_report
+from ascent.site import Site
 from django.http import Http404
 
 from .. import schemas
@@ -87,7 +88,7 @@ def views_dxf(row: Thing) -> str:
 def round_of(row: Thing) -> SolidReport:
     """Return a structure in the round, as it is being built."""
     found = _Found.of(row)
-    site = model.Site(garden=found.garden, bed=found.bed)
+    site = Site(garden=found.garden, bed=found.bed)
     return solid_report(site, being_built(found.structure), found.garden.units)
 
 

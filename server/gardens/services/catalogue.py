@@ -9,10 +9,10 @@ from dataclasses import asdict
 from functools import lru_cache
 from typing import Any, get_args
 
+from ascent import plan as model
 from ascent import tables
 from ascent.families import FAMILIES
 from ascent.family.wishes import Wish
-from ascent.plan import model
 from ascent.tables import own
 from ascent.tables.rows import Climate, Cover, Crop, Item, Rain, Water
 from ascent.words.quantities import System, with_sizes

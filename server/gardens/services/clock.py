@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import zoneinfo
 
-from ascent.plan import model
+from ascent import plan as model
 from django.conf import settings
 
 

@@ -7,6 +7,7 @@ from collections.abc import Callable, Collection, Mapping
 from dataclasses import replace
 from typing import Any
 
+from ascent import plan as model
 from ascent import tables
 from ascent.analysis.design import geometry_of
 from ascent.building.asbuilt import as_read, being_built, check_differs
@@ -14,10 +15,10 @@ from ascent.errors import InvalidPlan, Problem
 from ascent.files.plan import problems_of
 from ascent.log.line import read_entry
 from ascent.log.members import key_called
-from ascent.plan import model
-from ascent.plan.model import FORMAT_VERSION
+from ascent.plan.garden import FORMAT_VERSION
 from ascent.plan.upgrades import free_key
 from ascent.report.changes import differences
+from ascent.site import Site
 from ascent.words.quantities import System
 from ascent.words.texts import template
 from django.utils.text import slugify
@@ -297,7 +298,7 @@ class _Applying:
         if held.kind == "diary":
             return held
         record = model.Record.model_validate(held.document)
-        site = model.Site(
+        site = Site(
             garden=model.Place.model_validate(self.state[PLACE].document),
             bed=model.BareBed.model_validate(self.state["bed", of.home].document),
         )

@@ -12,6 +12,7 @@ from functools import lru_cache, partial
 from typing import Any, get_args
 
 import markdown_it
+from ascent import plan as model
 from ascent import tables
 from ascent.analysis.design import design_of
 from ascent.building.asbuilt import as_built
@@ -25,11 +26,11 @@ from ascent.ground.next_bed import next_bed
 from ascent.ground.plot import Flat, Laid, PlotDrawing, laid_out, lie_of, plot_of, room_for, stretch_of
 from ascent.ground.shade import Shade, shade_of
 from ascent.memory import Same, text_of
-from ascent.plan import model
 from ascent.report.changes import built_text, written_fields
 from ascent.report.headline import brief, season_of_limits
 from ascent.report.lists import cut_reports, part_reports
 from ascent.report.remarks import cautions_of
+from ascent.site import Site
 from ascent.wording import day_text, money
 from ascent.words.quantities import System, write
 from ascent.words.texts import template
@@ -282,7 +283,7 @@ def _bed_row(
     key: str, revision: int, same: Same, exposure: str, gust: float | None, units: System
 ) -> schemas.BedRow:
     bed = model.BareBed.model_validate(same.things[0])
-    site = model.Site(garden=model.Place(name="-", exposure=exposure, design_gust=gust), bed=bed)
+    site = Site(garden=model.Place(name="-", exposure=exposure, design_gust=gust), bed=bed)
     over = (
         f", {_RAISED[bed.kind]} {write(bed.fill_depth, 'length', units)} over" if bed.kind in _RAISED else ","
     )
@@ -418,7 +419,7 @@ class _Asked:
 
 @lru_cache(maxsize=2048)
 def _line(asked: _Asked) -> dict[str, Any]:
-    site = model.Site.model_validate_json(asked.site)
+    site = Site.model_validate_json(asked.site)
     structure = model.Structure.model_validate_json(asked.structure)
     e = design_of(site, structure).calculate(asked.pause)
     cost = total(shopping(e.geometry, site.garden.prices, site.spare))
@@ -504,9 +505,9 @@ def _went_in(state: State) -> dict[str, str]:
     }
 
 
-def _site(place: model.Place, bed: dict[str, Any]) -> model.Site:
+def _site(place: model.Place, bed: dict[str, Any]) -> Site:
     """Return a bed and its garden, wherever on the plan the bed lies."""
-    return model.Site(garden=place, bed=model.BareBed.model_validate({**bed, "x": 0.0, "y": 0.0}))
+    return Site(garden=place, bed=model.BareBed.model_validate({**bed, "x": 0.0, "y": 0.0}))
 
 
 def shade_out(granted: Granted, date: str, hour: float) -> schemas.ShadeOut:

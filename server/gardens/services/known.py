@@ -8,8 +8,8 @@ from collections.abc import Callable, Hashable
 from functools import cached_property
 from typing import Any, TypeVar
 
+from ascent import plan as model
 from ascent.ground.plot import Laid, laid_out
-from ascent.plan import model
 from django.http import Http404
 
 from ..models import Change, Garden

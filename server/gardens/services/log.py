@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Iterable
 
+from ascent import plan as model
 from ascent import tables
 from ascent.analysis.design import geometry_of
 from ascent.errors import InvalidPlan, Problem
@@ -13,13 +14,13 @@ from ascent.log.harvest_table import harvest_csv, harvest_sheet
 from ascent.log.line import read_entry
 from ascent.log.now import Break, open_breaks, whole_log
 from ascent.log.seasons import Grew, PickedWeek, picked_by_week
-from ascent.plan import model
 from ascent.plan.entries import Entry
-from ascent.plan.standing import as_it_stands, plain_site
+from ascent.plan.structure import as_it_stands
 from ascent.report.life import life_report
 from ascent.report.log import Where, broken_words, entry_words, log_kinds, place_words, written_of
 from ascent.report.season_parts import date_text
 from ascent.report.years import years_report
+from ascent.site import plain_site
 from ascent.weather.course import turn_of
 from django.db.models import Q
 from django.http import Http404

@@ -6,8 +6,8 @@ import datetime as dt
 import zoneinfo
 from collections.abc import Callable
 
+from ascent import plan as model
 from ascent.errors import InvalidPlan, Problem
-from ascent.plan import model
 from django.db import transaction
 from django.http import Http404
 from django.utils import timezone

@@ -6,10 +6,10 @@ import datetime as dt
 from dataclasses import replace
 from typing import Any
 
+from ascent import plan as model
 from ascent.errors import InvalidPlan, Problem
 from ascent.loads.season import start_of
 from ascent.log.seasons import with_past
-from ascent.plan import model
 from ascent.report.season import kept_of, skipped_words, week_report, year_report, year_row
 from ascent.report.season_readout import YearRow
 from ascent.weather.course import turn_of

@@ -5,16 +5,17 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
+from ascent import plan as model
 from ascent.analysis.design import geometry_of
 from ascent.building.asbuilt import coming_off
 from ascent.buying.back import put_back
 from ascent.buying.lists import shopping, taken_by, total
 from ascent.buying.shed import amount_of, had_by, row_of, spare_of, taken_of, worn
 from ascent.files.stock_line import read_stock
-from ascent.plan import model
 from ascent.plan.upgrades import free_key
 from ascent.report.changes import written_fields
 from ascent.report.shed import amount_text, stock_state, stock_words, whole_text, widths_written
+from ascent.site import Site
 from ascent.wording import money
 from ascent.words.texts import say
 from django.db.models import Q
@@ -106,9 +107,7 @@ def had(garden: Garden, having: Sequence[model.Taken]) -> tuple[model.Spare, ...
     return had_by(stock_in(state_of(garden, Q(kind=Thing.STOCK))), having) if having else ()
 
 
-def taken_for(
-    site: model.Site, structure: model.Structure, spare: tuple[model.Spare, ...]
-) -> schemas.TakenOut:
+def taken_for(site: Site, structure: model.Structure, spare: tuple[model.Spare, ...]) -> schemas.TakenOut:
     """Return what a structure can have of what is free, and what that saves."""
     geometry, prices = geometry_of(site.bed, structure), site.garden.prices
     parts = shopping(geometry, prices, spare)
@@ -133,7 +132,7 @@ def take_down(row: Thing, granted: Granted, sent: schemas.DownIn, visitor: Visit
         def free(name: str) -> str:
             return free_key(stem_of(name, Thing.STOCK), taken)
 
-        site = model.Site(garden=core, bed=bed)
+        site = Site(garden=core, bed=bed)
         stood, geometry = coming_off(site, structure, record_of(core, row.key))
         shed = put_back(core.stock, stood, geometry, sent.seasons, free)
         bare = bed.model_copy(update={"structures": tuple(s for s in bed.structures if s.key != row.key)})

@@ -10,11 +10,11 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
+from ascent import plan as model
 from ascent.errors import InvalidPlan, Problem
 from ascent.families import family_of
 from ascent.files.plan import Plan, check_structure, problems_of
 from ascent.memory import Same
-from ascent.plan import model
 from ascent.plan.entries import MOST_ENTRIES, Entry
 from ascent.plan.upgrades import upgraded_thing
 from ascent.report.changes import sentence

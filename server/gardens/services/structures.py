@@ -8,13 +8,13 @@ import io
 from collections.abc import Callable
 from dataclasses import replace
 
+from ascent import plan as model
 from ascent.buying.shed import less
 from ascent.errors import InvalidPlan, Problem, guarded
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.csv_tables import plain_cell
 from ascent.ground.wanted import likely_beds, likely_hosts, site_for, stood
-from ascent.plan import model
 from ascent.report.changes import differences
 from ascent.report.choosing import need_of, order_of, way_report
 from ascent.report.divides import divide_reports
@@ -25,6 +25,7 @@ from ascent.report.sizes import link_fixes, sizing
 from ascent.report.solids import solid_report
 from ascent.report.taught import counted_with
 from ascent.report.wishes import ways_to
+from ascent.site import Site
 from ascent.sizing.choose import SIZED_BY
 from ascent.sizing.offer import Offer, choices, offer
 from ascent.wording import read_gust
@@ -45,14 +46,14 @@ from .state import Held, State, checked, of_row, place_of, places_logged, state_
 from .writing import Wanted, change_garden
 
 
-def site_of(row: Thing, sent: schemas.Draft | None = None) -> model.Site:
+def site_of(row: Thing, sent: schemas.Draft | None = None) -> Site:
     """Return a structure's bed and garden as the core knows them, with what a draft changes of the bed."""
     bed = Thing.objects.filter(garden_id=row.garden_id, kind=Thing.BED, key=row.home).first()
     if bed is None:
         raise Http404
     changes = {"soil": sent.soil, "exposure": sent.exposure} if sent else {}
     having = sent.taken if sent else model.Structure.model_validate(_read(row).document).taken
-    return model.Site(
+    return Site(
         garden=place_of(row.garden),
         bed=model.BareBed(**{**_read(bed).document, **changes}),
         spare=had(row.garden, having),
@@ -110,7 +111,7 @@ def structure_out(row: Thing, granted: Granted) -> schemas.StructureOut:
     )
 
 
-def _draft(structure: model.Structure, site: model.Site) -> schemas.Draft:
+def _draft(structure: model.Structure, site: Site) -> schemas.Draft:
     return schemas.Draft(
         name=structure.name,
         options=structure.options,
@@ -210,9 +211,7 @@ def _bed_of(garden: Garden, key: str) -> tuple[model.Garden, model.Bed]:
     return core, bed
 
 
-def _place_for(
-    garden: Garden, key: str, sent: schemas.WantedIn, *, shed: bool = False
-) -> tuple[model.Site, Need]:
+def _place_for(garden: Garden, key: str, sent: schemas.WantedIn, *, shed: bool = False) -> tuple[Site, Need]:
     """Return where what is wanted would stand, and what is wanted, as the core knows them.
 
     Raises:
@@ -242,7 +241,7 @@ def _known(field: str, family: str) -> None:
         raise InvalidPlan([Problem(field, family, f"one of {', '.join(FAMILIES)} is allowed")])
 
 
-def _offered(site: model.Site, wanted: Need, need: schemas.NeedIn, enough: Callable[[], bool]) -> Offer:
+def _offered(site: Site, wanted: Need, need: schemas.NeedIn, enough: Callable[[], bool]) -> Offer:
     _known("family", need.family)
     if need.chosen:
         structure = checked(
@@ -380,7 +379,7 @@ def build(
                 update={"key": new_key(after, Thing.STRUCTURE, offered.name, logged)}
             )
             if spare:
-                taken = taken_for(model.Site(garden=core, bed=home), structure, spare).taken
+                taken = taken_for(Site(garden=core, bed=home), structure, spare).taken
                 structure = structure.model_copy(update={"taken": taken})
                 spare = less(spare, taken)
             held = Held(Thing.STRUCTURE, structure.key, home.key, structure.model_dump(mode="json"))

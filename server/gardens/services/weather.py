@@ -7,6 +7,7 @@ import time
 from dataclasses import dataclass, replace
 from urllib.parse import urlencode, urlsplit
 
+from ascent import plan as model
 from ascent.errors import InvalidPlan, Problem, guarded
 from ascent.files.weather import (
     Forecast,
@@ -18,7 +19,6 @@ from ascent.files.weather import (
     weeks_of,
 )
 from ascent.log.now import parts_of
-from ascent.plan import model
 from ascent.report.season_parts import date_text
 from ascent.report.storms import weather_report
 from ascent.weather.course import BEFORE, turn_of

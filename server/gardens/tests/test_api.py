@@ -8,7 +8,7 @@ import json
 
 from ascent.analysis.design import design_of
 from ascent.families import FAMILIES
-from ascent.plan.model import Structure
+from ascent.plan.structure import Structure
 from tests.support import share
 
 from gardens.models import Thing

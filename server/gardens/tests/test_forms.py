@@ -10,7 +10,7 @@ from unittest import mock
 from urllib.parse import quote
 
 from ascent.plan import upgrades
-from ascent.plan.model import FORMAT_VERSION
+from ascent.plan.garden import FORMAT_VERSION
 from ascent.plan.upgrades import Step
 from django.db import IntegrityError
 from django.test import Client

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import re
 
-from ascent.plan.model import Structure
+from ascent.plan.structure import Structure
 from ascent.report.readout import Report
 from ascent.report.report import full_report
 from gardens.models import Thing

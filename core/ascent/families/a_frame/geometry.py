@@ -10,7 +10,8 @@ from ... import tables
 from ...mechanics import Array
 from ...path.geometry import Dimension, Geometry, Member, Plant, Point, located
 from ...patterns import mesh_face, plants, posts
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from .options import MESHES, AFrameOptions
 
 _AWAY = 0.10  # of a plant from the foot of its face [m], parts handbook 3.3

@@ -7,7 +7,7 @@ import math
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants
-from ...plan.model import Site
+from ...site import Site
 from .options import AFrameOptions
 
 

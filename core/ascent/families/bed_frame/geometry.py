@@ -11,7 +11,9 @@ from ...mechanics import Array
 from ...path.geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ...patterns import mesh_face, plants, posts
 from ...patterns import strings as hung
-from ...plan.model import BareBed, Planting, Site
+from ...plan.bed import BareBed
+from ...plan.structure import Planting
+from ...site import Site
 from .options import BedFrameOptions
 
 RIM = 0.03  # of the boards over the soil in the bed [m], parts handbook 3.11

@@ -5,7 +5,9 @@ from __future__ import annotations
 from ...family.steps import Hit, Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Joining, Planting, Site
+from ...plan.fields import Joining
+from ...plan.structure import Planting
+from ...site import Site
 from .options import BedFrameOptions
 
 _SQUARE = 0.005  # between the diagonals of a frame [m], handbook-parts-3.11

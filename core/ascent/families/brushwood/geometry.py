@@ -7,7 +7,8 @@ import math
 from ... import tables
 from ...path.geometry import Dimension, Geometry, Member, Plant, Point, located
 from ...patterns import plants, posts
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from .options import BrushwoodOptions
 
 _LINE = 0.12  # of the feet of crossed sticks from the row's middle [m], parts handbook 3.15

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from ...family.options import DEEPER, choice, item, measure, row_of
-from ...plan.model import Typed
+from ...plan.fields import Typed
 
 KEY = "brushwood"
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants, pots
-from ...plan.model import Site
+from ...site import Site
 from .options import BrushwoodOptions
 
 

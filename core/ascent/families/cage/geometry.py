@@ -9,7 +9,8 @@ import numpy as np
 from ... import tables
 from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ...patterns import plants, posts
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from ...tables import rows
 from .options import CageOptions
 

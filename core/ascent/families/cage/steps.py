@@ -5,7 +5,9 @@ from __future__ import annotations
 from ...family.steps import Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Joining, Planting, Site
+from ...plan.fields import Joining
+from ...plan.structure import Planting
+from ...site import Site
 from .options import CageOptions
 
 _ROUND = 0.03  # that a cage may be wider or narrower [m], handbook-parts-3.7

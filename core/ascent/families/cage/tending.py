@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from ...family.care import Care
 from ...path.geometry import Geometry
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from .options import CageOptions
 
 

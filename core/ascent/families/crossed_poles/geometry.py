@@ -9,8 +9,9 @@ from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, 
 from ...patterns import plants, posts, splayed
 from ...patterns import strings as hung
 from ...patterns.end_assembly import EndAssembly
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
 from ...shapes import earth, wear
+from ...site import Site
 from .options import CrossedPolesOptions
 
 _OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.5

@@ -5,7 +5,9 @@ from __future__ import annotations
 from ...family.steps import Hit, Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Joining, Planting, Site
+from ...plan.fields import Joining
+from ...plan.structure import Planting
+from ...site import Site
 from .options import CrossedPolesOptions
 
 _CROSSING = 0.02  # that a crossing may lie higher or lower [m], handbook-parts-3.5

@@ -11,8 +11,9 @@ from ...path.geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ...patterns import plants, posts
 from ...patterns import strings as hung
 from ...patterns.end_assembly import EndAssembly
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
 from ...shapes import earth, wear
+from ...site import Site
 from .options import DropStringsOptions
 
 BRACE, BRACE_STAKE = "wire_soft_125", "stake_guy_rebar"  # of a beam's posts along their row

@@ -6,7 +6,7 @@ import math
 
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants, pots
-from ...plan.model import Site
+from ...site import Site
 from .options import DropStringsOptions
 
 _MOST_BEAM = 3.6  # a beam needs no anchors up to this span [m], parts handbook 3.8

@@ -5,8 +5,9 @@ from __future__ import annotations
 from ... import tables
 from ...path.geometry import Geometry
 from ...path.loadpath import Remark
-from ...plan.model import Site, Structure
+from ...plan.structure import Structure
 from ...remarks import fits
+from ...site import Site
 from .geometry import ends_of
 from .options import KEY, DropStringsOptions
 

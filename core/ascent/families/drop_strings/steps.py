@@ -5,7 +5,9 @@ from __future__ import annotations
 from ...family.steps import Hit, Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Joining, Planting, Site
+from ...plan.fields import Joining
+from ...plan.structure import Planting
+from ...site import Site
 from .options import DropStringsOptions
 
 _PITCH = 0.01  # that a string may hang beside its mark [m], handbook-parts-3.8

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from ...path.geometry import Geometry
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from .options import ExistingOptions
 from .pole_geometry import pole
 from .wired_geometry import wired

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from ...loads.cases import Cases
 from ...path.geometry import Geometry
-from ...plan.model import Site, Structure
+from ...plan.structure import Structure
+from ...site import Site
 from .options import ExistingOptions
 from .pole_links import Pole
 from .wired_links import Fence, Wall

@@ -7,7 +7,7 @@ import math
 from ... import tables
 from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ...patterns import plants, posts
-from ...plan.model import Planting
+from ...plan.structure import Planting
 from .options import ExistingOptions
 
 PEGS = 1.0  # radius of the string pegs round a pole [m], parts handbook 3.14

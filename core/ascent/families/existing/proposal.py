@@ -8,7 +8,8 @@ from dataclasses import replace
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants
-from ...plan.model import Side, Site
+from ...plan.fields import Side
+from ...site import Site
 from .options import ExistingOptions
 from .pole_geometry import PEGS
 from .wired_geometry import LOWEST

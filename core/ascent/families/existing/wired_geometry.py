@@ -10,7 +10,8 @@ from ... import tables
 from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ...patterns import plants, posts
 from ...patterns import strings as hung
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from .options import ExistingOptions
 
 OUT = 0.30  # of a plant from a wall, out of its dry foot [m], parts handbook 3.14

@@ -10,8 +10,9 @@ from ... import tables
 from ...mechanics import Array
 from ...path.geometry import Dimension, Geometry, Member, Plant, located
 from ...patterns import bent_panel, plants, posts
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
 from ...shapes import sprung
+from ...site import Site
 from ...tables import rows
 from .options import HoopsOptions
 

@@ -5,9 +5,10 @@ from __future__ import annotations
 from ... import tables
 from ...path.geometry import Geometry
 from ...path.loadpath import Remark
-from ...plan.model import Site, Structure
+from ...plan.structure import Structure
 from ...remarks import fits
 from ...shapes import sprung
+from ...site import Site
 from .geometry import hold, hoop
 from .options import KEY, HoopsOptions
 

@@ -6,7 +6,8 @@ from ... import tables
 from ...family.care import Care
 from ...path.geometry import Geometry
 from ...patterns import tending as usual
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from .options import HoopsOptions
 
 

@@ -8,7 +8,8 @@ from ... import tables
 from ...mechanics import growth
 from ...path.geometry import Dimension, Geometry, Member, Plant, located
 from ...patterns import plants, posts
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from .options import LivingSupportOptions
 
 BACKUP_HEIGHTS = (1.2, 0.6)  # of the strings round the block [m], parts handbook 3.13

@@ -17,7 +17,8 @@ from ...path.geometry import keys
 from ...path.loadpath import Arrow, Link, Service
 from ...patterns import posts, runs
 from ...patterns.stand import Stand
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from ...tables import rows
 from .geometry import BACKUP_HEIGHTS, EDGE, grid
 from .options import LivingSupportOptions

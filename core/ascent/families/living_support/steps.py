@@ -5,7 +5,9 @@ from __future__ import annotations
 from ...family.steps import Hit, Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Joining, Planting, Site
+from ...plan.fields import Joining
+from ...plan.structure import Planting
+from ...site import Site
 from .options import LivingSupportOptions
 
 _BESIDE = 0.10  # of a climber from its host [m], handbook-parts-3.13

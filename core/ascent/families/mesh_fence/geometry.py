@@ -9,8 +9,9 @@ from ...mechanics import Array, relief
 from ...path.geometry import Dimension, Geometry, Member, Plant, located
 from ...patterns import backs, course, mesh_face, plants, posts
 from ...patterns.end_assembly import EndAssembly
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
 from ...shapes import earth, wear
+from ...site import Site
 from .options import MeshFenceOptions
 
 _END_LEVERS = {

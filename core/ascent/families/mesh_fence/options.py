@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from ...family.options import DEEPER, choice, item, measure, row_of
 from ...patterns import backs, course, posts
-from ...plan.model import Typed
+from ...plan.fields import Typed
 
 KEY = "mesh-fence"
 

@@ -7,7 +7,7 @@ import math
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import mesh_face, plants, posts, pots
-from ...plan.model import Site
+from ...site import Site
 from .options import MeshFenceOptions
 
 

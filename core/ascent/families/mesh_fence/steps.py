@@ -6,7 +6,9 @@ from ... import tables
 from ...family.steps import Hit, Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Joining, Planting, Site
+from ...plan.fields import Joining
+from ...plan.structure import Planting
+from ...site import Site
 from .options import MeshFenceOptions
 
 _BELLY = 0.03  # of mesh in one metre [m], handbook-parts-3.2

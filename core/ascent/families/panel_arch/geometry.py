@@ -9,8 +9,9 @@ import numpy as np
 from ... import tables
 from ...path.geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ...patterns import arch_feet, bent_panel, plants, tube_arch
-from ...plan.model import Planting, Site, Structure
+from ...plan.structure import Planting, Structure
 from ...shapes import sprung
+from ...site import Site
 from .options import PanelArchOptions
 
 FOOT_IN_BED = 0.10  # from the edge of a path to a foot beside it [m], common practice, no source

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from ...loads.cases import Cases
 from ...path.geometry import Geometry
-from ...plan.model import Site, Structure
+from ...plan.structure import Structure
+from ...site import Site
 from .options import PanelArchOptions
 from .sprung_links import Arch
 from .tube_links import TubeArch

@@ -7,8 +7,8 @@ import math
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants, pots
-from ...plan.model import Site
 from ...shapes import sprung
+from ...site import Site
 from .geometry import FOOT_IN_BED, total_of
 from .options import PanelArchOptions
 

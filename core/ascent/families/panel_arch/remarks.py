@@ -10,9 +10,10 @@ from ... import tables
 from ...path.geometry import Geometry
 from ...path.loadpath import Remark
 from ...patterns import arch_feet, bent_panel, plants
-from ...plan.model import Site, Structure
+from ...plan.structure import Structure
 from ...remarks import fits
 from ...shapes import sprung
+from ...site import Site
 from ...tables import rows
 from .geometry import arc_of, clamped, hang_of, shape_of, total_of
 from .options import KEY, PanelArchOptions

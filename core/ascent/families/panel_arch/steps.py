@@ -5,7 +5,9 @@ from __future__ import annotations
 from ...family.steps import Hit, Step
 from ...path.geometry import Geometry
 from ...patterns import work
-from ...plan.model import Joining, Planting, Site
+from ...plan.fields import Joining
+from ...plan.structure import Planting
+from ...site import Site
 from .options import PanelArchOptions
 
 _RISE = 0.05  # that the crown may stand higher or lower [m], handbook-parts-3.1

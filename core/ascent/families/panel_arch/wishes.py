@@ -10,7 +10,8 @@ import numpy as np
 from ... import tables
 from ...family.wishes import Ask, Way, Wish
 from ...patterns import arch_feet, bent_panel
-from ...plan.model import Site, Structure
+from ...plan.structure import Structure
+from ...site import Site
 from .geometry import hang_of
 from .options import PanelArchOptions
 

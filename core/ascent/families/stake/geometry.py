@@ -10,7 +10,8 @@ from ... import tables
 from ...mechanics import Array, Number
 from ...path.geometry import Dimension, Geometry, Member, Plant, Supply, located
 from ...patterns import plants, posts
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from .options import StakeOptions
 
 _FIRST_TIE = 0.25  # above the soil [m], parts handbook 3.6

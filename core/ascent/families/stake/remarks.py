@@ -6,8 +6,9 @@ from ... import tables
 from ...path.geometry import Geometry
 from ...path.loadpath import Remark
 from ...patterns import posts
-from ...plan.model import Site, Structure
+from ...plan.structure import Structure
 from ...remarks import fits
+from ...site import Site
 from .geometry import winds
 from .options import KEY, StakeOptions
 

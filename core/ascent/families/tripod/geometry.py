@@ -10,7 +10,8 @@ import numpy as np
 from ... import tables
 from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
 from ...patterns import plants, posts, splayed
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
+from ...site import Site
 from .options import TripodOptions
 
 OUTSIDE = 0.05  # of a plant from its pole [m], parts handbook 3.4

@@ -7,7 +7,7 @@ import math
 from ... import tables
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants, posts, pots
-from ...plan.model import Site
+from ...site import Site
 from .options import TripodOptions
 
 _ROOM = 0.45  # to walk between two sets [m], parts handbook 4.1

@@ -7,8 +7,9 @@ import math
 from ... import tables
 from ...path.geometry import Geometry
 from ...path.loadpath import Remark
-from ...plan.model import Site, Structure
+from ...plan.structure import Structure
 from ...remarks import fits
+from ...site import Site
 from .geometry import height_of, spares
 from .options import KEY, TripodOptions
 

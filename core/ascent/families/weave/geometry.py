@@ -11,8 +11,9 @@ from ...mechanics import Array
 from ...path.geometry import Dimension, Geometry, Member, Point, located
 from ...patterns import plants, posts
 from ...patterns.end_assembly import EndAssembly
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
 from ...shapes import earth, wear
+from ...site import Site
 from ...tables import rows
 from .options import WeaveOptions
 

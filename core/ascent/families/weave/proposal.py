@@ -6,7 +6,7 @@ import math
 
 from ...family.protocol import Need, Proposal, Reason
 from ...patterns import plants, pots
-from ...plan.model import Site
+from ...site import Site
 from .options import WeaveOptions
 
 

@@ -11,8 +11,9 @@ from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, 
 from ...patterns import plants, posts, starters
 from ...patterns import strings as hung
 from ...patterns.end_assembly import EndAssembly
-from ...plan.model import Planting, Site
+from ...plan.structure import Planting
 from ...shapes import earth, wear
+from ...site import Site
 from .options import GUYED, WireTrellisOptions
 
 _SAFETY = 1.2  # of wire past a tensioner [m], parts handbook 3.9

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from ...family.options import DEEPER, choice, item, measure, row_of
 from ...patterns import posts
 from ...patterns.end_assembly import Kind
-from ...plan.model import Typed
+from ...plan.fields import Typed
 
 KEY = "wire-trellis"
 GUYED = ("guy", "lean")

@@ -8,7 +8,7 @@ from argparse import ArgumentParser
 from typing import Any
 
 from ascent.files.plan import Plan
-from ascent.plan.model import FORMAT_VERSION, Garden
+from ascent.plan.garden import FORMAT_VERSION, Garden
 from django.contrib.auth import get_user_model
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
