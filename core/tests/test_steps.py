@@ -19,7 +19,7 @@ from ascent.family.protocol import Need
 from ascent.plan.bed import Bed
 from ascent.plan.structure import Structure
 from ascent.report import complete
-from ascent.report.complete import missing_texts
+from ascent.report.complete import missing_families, missing_texts
 from ascent.sizing.offer import start_of
 from ascent.words.texts import has
 from hypothesis import given, settings
@@ -245,6 +245,18 @@ class SprungTest(NearTestCase):
 class TextsTest(NearTestCase):
     def test_every_text_asked_for_is_there(self):
         self.assertEqual(missing_texts(), ())
+
+    def test_a_family_is_its_folder(self):
+        """A folder that is forgotten in the list of families, in its traits or by the layers, is found."""
+        self.assertEqual(missing_families(), ())
+        with patch.object(complete, "FAMILIES", {key: FAMILIES[key] for key in FAMILIES if key != "hoops"}):
+            self.assertEqual(missing_families(), ("families/__init__.py does not name ‘hoops’",))
+        traits = {key: row for key, row in tables.traits().items() if key != "weave"}
+        with patch.object(complete.tables, "traits", return_value=traits):
+            self.assertEqual(missing_families(), ("the folder of ‘weave’ has no traits.csv",))
+        layers = (ROOT / ".importlinter").read_text(encoding="utf-8")
+        for key in FAMILIES:
+            self.assertIn(f"    ascent.families.{key.replace('-', '_')}\n", layers)
 
     def test_a_step_with_a_caution_of_no_text_is_found(self):
         known = tables.steps()

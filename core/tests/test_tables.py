@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import csv
+import io
+import shutil
 import tempfile
 from pathlib import Path
 from unittest import mock
@@ -10,6 +12,8 @@ from unittest import mock
 from ascent import tables
 from ascent.checks import sections
 from ascent.errors import BrokenTable, UnknownItem
+from ascent.tables import reading
+from ascent.tables.registry import TABLES
 
 from tests.support import NearTestCase
 
@@ -64,26 +68,21 @@ class ContentTest(NearTestCase):
 
 
 class RefusalTest(NearTestCase):
-    def broken(self, name: str, change) -> None:
+    def broken(self, name: str, change, says: str = "") -> None:
         """Expect a table to be refused after a change to its text."""
-        original = tables.DATA
+        self.addCleanup(tables.forget)
         with tempfile.TemporaryDirectory() as folder:
-            for path in original.glob("*.csv"):
-                text = path.read_text(encoding="utf-8")
-                (Path(folder) / path.name).write_text(
-                    change(text) if path.name == name else text, encoding="utf-8"
-                )
-            clear = (tables.posts, tables.meshes, tables.materials, tables.sources, tables.soils)
-            with mock.patch.object(tables, "DATA", Path(folder)):
-                for table in clear:
-                    table.cache_clear()
-                try:
-                    with self.assertRaises(BrokenTable) as caught:
-                        tables.load_all()
-                finally:
-                    for table in clear:
-                        table.cache_clear()
-        self.assertIn(name.removesuffix(".csv")[:4], str(caught.exception).lower())
+            there = Path(folder)
+            for path in tables.DATA.glob("*.csv"):
+                shutil.copy(path, there)
+            text = (there / name).read_text(encoding="utf-8")
+            (there / name).write_text(change(text), encoding="utf-8")
+            self.assertNotEqual(change(text), text)
+            with mock.patch.object(reading, "DATA", there):
+                tables.forget()
+                with self.assertRaises(BrokenTable) as caught:
+                    tables.load_all()
+        self.assertIn(says or name.removesuffix(".csv")[:4], str(caught.exception).lower())
 
     def test_a_bad_cell_names_its_place(self):
         self.broken("posts.csv", lambda text: text.replace(",22,22,", ",wide,22,"))
@@ -97,6 +96,24 @@ class RefusalTest(NearTestCase):
     def test_a_material_that_is_not_there(self):
         self.broken("posts.csv", lambda text: text.replace(",bamboo,", ",reed,", 1))
 
+    def test_every_reference_to_another_table_is_checked(self):
+        """Of each table that refers to another: the first key that is changed stops the start."""
+        for name, each in TABLES.items():
+            for column, other in each.refers.items():
+                if (tables.DATA / f"{name}.csv").exists():
+                    with self.subTest(name, column=column, to=other):
+                        says = f" in {column}, which names rows of"
+                        self.broken(f"{name}.csv", lambda text, column=column: _spoilt(text, column), says)
+
+    def test_files_of_figures_are_read_at_start_too(self):
+        for name in ("drag", "arches", "clamped_arches", "gauges"):
+            for column in ("source", "certainty"):
+                with self.subTest(name, column=column):
+                    self.broken(f"{name}.csv", lambda text, column=column: _spoilt(text, column), "hearsay")
+
+    def test_a_family_that_says_nothing_of_a_crop(self):
+        self.broken("crops.csv", lambda text: _twice(text, "tom-beef"), "crops")
+
     def test_a_missing_column(self):
         self.broken("posts.csv", lambda text: text.replace("kg_m", "weight", 1))
 
@@ -104,3 +121,21 @@ class RefusalTest(NearTestCase):
         with self.assertRaises(UnknownItem) as caught:
             tables.posts()["tpost_2.2"]
         self.assertIn("tpost_2.1", caught.exception.suggestion)
+
+
+def _spoilt(text: str, column: str) -> str:
+    """Return a table with the first key in a column changed."""
+    lines = list(csv.DictReader(io.StringIO(text)))
+    row = next(line for line in lines if line[column] not in ("", "*"))
+    row[column] = " ".join(("hearsay", *row[column].split()[1:]))
+    out = io.StringIO()
+    writer = csv.DictWriter(out, list(row))
+    writer.writeheader()
+    writer.writerows(lines)
+    return out.getvalue()
+
+
+def _twice(text: str, key: str) -> str:
+    """Return a table with one more row, like another but for its key."""
+    row = next(line for line in text.splitlines() if line.startswith(f"{key},"))
+    return text + row.replace(key, "unheard-of", 1) + "\n"

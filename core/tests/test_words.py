@@ -6,13 +6,15 @@ import csv
 import json
 import re
 import string
-import tomllib
 import unittest
 from collections.abc import Iterator
+
+from ascent.words.texts import catalogue
 
 from tests.support import ROOT
 
 DATA = ROOT / "core" / "ascent" / "data"
+FAMILIES = ROOT / "core" / "ascent" / "families"
 MOST_WORDS = 20
 # columns of tables that people read as they stand
 READ = {
@@ -42,11 +44,12 @@ def walked(texts: dict, path: str = "") -> Iterator[tuple[str, str]]:
 
 def all_texts() -> list[tuple[str, str]]:
     """Return every text that people read, by where it stands."""
-    found = list(walked(tomllib.loads((DATA / "texts.toml").read_text(encoding="utf-8"))))
+    found = list(walked(catalogue()))
     for table, columns in READ.items():
-        with (DATA / f"{table}.csv").open(encoding="utf-8", newline="") as file:
-            for row in csv.DictReader(file):
-                found += [(f"{table}.{row['key']}.{c}", row[c]) for c in columns if row.get(c)]
+        for path in (DATA / f"{table}.csv", *FAMILIES.glob(f"*/{table}.csv")):
+            with path.open(encoding="utf-8", newline="") as file:
+                for row in csv.DictReader(file):
+                    found += [(f"{table}.{row['key']}.{c}", row[c]) for c in columns if row.get(c)]
     client = ROOT / "client" / "src" / "texts" / "texts.json"
     return found + list(walked(json.loads(client.read_text(encoding="utf-8")), "client."))
 
@@ -92,7 +95,7 @@ class WordsTest(unittest.TestCase):
 
     def test_every_link_fits_after_a_colon_and_every_failure_is_a_sentence(self):
         """“First to fail: {link}.” and “{goes} A lower crop would help.”"""
-        texts = tomllib.loads((DATA / "texts.toml").read_text(encoding="utf-8"))
+        texts = catalogue()
         for key, title in texts["link"].items():
             self.assertFalse(title.startswith("Against "), key)
             self.assertFalse(title.endswith("."), key)
@@ -100,7 +103,7 @@ class WordsTest(unittest.TestCase):
             self.assertRegex(sentence, r"^[A-Z].* .*\.$", key)
 
     def test_what_to_look_out_for_is_told_in_at_most_five_words(self):
-        texts = tomllib.loads((DATA / "texts.toml").read_text(encoding="utf-8"))
+        texts = catalogue()
         for key, brief in texts["brief"].items():
             self.assertLessEqual(len(brief.split()), 5, key)
             self.assertFalse(brief[0].isupper() or brief.endswith("."), key)

@@ -43,7 +43,7 @@ def drag_coefficient(solidity: Array) -> Array:
 
     Source: handbook-1.5
     """
-    points = tables.drag_points()
+    points = tables.drag_points().values()
     return np.interp(solidity, [p.solidity for p in points], [p.drag for p in points])
 
 

@@ -1,18 +1,29 @@
-"""Whether every sentence that a table or a kind of support asks for is there."""
+"""Whether everything is there that a table or a family asks for: sentences, and rows about the family."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
+from pathlib import Path
 from typing import get_args
 
-from .. import tables
+from .. import families, tables
 from ..families import FAMILIES
 from ..ground.clashes import RULES
 from ..path.geometry import Role
 from ..words.texts import has
 
+FOLDER = Path(families.__file__).parent
 _OF_FAMILY = ("name", "noun", "what", "suits", "weak")
 _MARKED: tuple[Role, ...] = ("ring", "post", "anchor", "strut", "arm")
+
+
+def missing_families() -> tuple[str, ...]:
+    """Return what families lack: a place in the list of families, or a row of traits in their folder."""
+    folders = {path.parent.name.replace("_", "-") for path in FOLDER.glob("*/__init__.py")}
+    return (
+        *(f"families/__init__.py does not name ‘{key}’" for key in sorted(folders - set(FAMILIES))),
+        *(f"the folder of ‘{key}’ has no traits.csv" for key in FAMILIES if key not in tables.traits()),
+    )
 
 
 def missing_texts() -> tuple[str, ...]:

@@ -170,10 +170,10 @@ def _values(row: Divide, site: Site, structure: Structure, option: str, side: Se
     if row.by == "value":
         return list(side)
     extra, now = extra_of(family_of(structure.family).options, option), structure.options[option]
-    keys = worth_trying(row.table, extra.get("role", ""), now, site, 10**3)
+    keys = worth_trying(extra["table"], extra.get("role", ""), now, site, 10**3)
     serving = [
         key
-        for key, item in tables.ITEM_TABLES[row.table]().items()
+        for key, item in tables.ITEM_TABLES[extra["table"]]().items()
         if not item.reclaimed and (not extra.get("role") or extra["role"] in item.serves)
     ]
     ours = [key for key in (*keys, *serving) if any(key.startswith(prefix) for prefix in side)]

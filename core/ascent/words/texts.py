@@ -8,12 +8,29 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+from ..errors import BrokenTable
 from .quantities import System, write
+
+_CORE = Path(__file__).parent.parent
 
 
 @cache
-def _catalogue() -> dict[str, Any]:
-    return tomllib.loads((Path(__file__).parent.parent / "data" / "texts.toml").read_text(encoding="utf-8"))
+def catalogue() -> dict[str, Any]:
+    """Return all texts: those of data/texts.toml, and what each family has beside it."""
+    texts: dict[str, Any] = {}
+    for path in (_CORE / "data" / "texts.toml", *sorted(_CORE.glob("families/*/texts.toml"))):
+        _gather(texts, tomllib.loads(path.read_text(encoding="utf-8")), path)
+    return texts
+
+
+def _gather(texts: dict[str, Any], more: Mapping[str, Any], path: Path) -> None:
+    for key, entry in more.items():
+        if isinstance(entry, dict):
+            _gather(texts.setdefault(key, {}), entry, path)
+        elif key in texts:
+            raise BrokenTable(f"{path}: the text ‘{key}’ stands in another file, too")
+        else:
+            texts[key] = entry
 
 
 def template(path: str) -> str:
@@ -22,7 +39,7 @@ def template(path: str) -> str:
     Raises:
         KeyError: No such text.
     """
-    entry: Any = _catalogue()
+    entry: Any = catalogue()
     for part in path.split("."):
         if not isinstance(entry, dict) or part not in entry:
             raise KeyError(path)

@@ -1,0 +1,141 @@
+"""Rows of crops: how they grow, bear, suit supports and are measured."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from .base import Row
+
+_POUND = 0.45359237  # [kg]
+_QUARTS = 32  # of a bushel
+
+
+@dataclass(frozen=True)
+class Score(Row):
+    """How well a family of supports suits a crop, 0 to 3; the key is that of both."""
+
+    family: str
+    crop: str
+    score: int
+
+
+@dataclass(frozen=True)
+class Suit:
+    """How well each family suits a crop, {family: 0 to 3}."""
+
+    key: str
+    scores: Mapping[str, int]
+
+
+@dataclass(frozen=True)
+class Measure(Row):
+    """Measures that crops are sold by: what a bushel of them weighs, and a lug where there is one. [lb]"""
+
+    crops: tuple[str, ...]
+    bushel_lb: float
+    lug_lb: float | None
+
+    @property
+    def sizes(self) -> dict[str, float]:
+        """Return what each measure of them weighs, the largest first. [kg]"""
+        pounds = {"bushel": self.bushel_lb, "lug": self.lug_lb, "quart": self.bushel_lb / _QUARTS}
+        return {name: weight * _POUND for name, weight in pounds.items() if weight}
+
+
+@dataclass(frozen=True)
+class Scout(Row):
+    """What to look for on a crop, at which stage of it, and where."""
+
+    crops: tuple[str, ...]
+    stage: Literal["early", "middle", "late", "any"]
+    look: str
+    where: str
+
+
+@dataclass(frozen=True)
+class Calendar(Row):
+    """What dates a crop: from when its days are counted, the heat they were counted at, the soil and frost it
+    bears, how long it is raised indoors, the days and nights that stop it, and how often it is picked (0:
+    once).
+    """
+
+    counted_from: Literal["planting", "sowing", "shoots"]
+    base_C: float
+    upper_C: float
+    reference_C: float
+    soil_C: float
+    frost_class: str
+    indoors_low_wk: float
+    indoors_high_wk: float
+    pot_bound_d: float
+    stops_C: float | None
+    night_C: float | None
+    pick_low_d: float
+    pick_high_d: float
+
+    @property
+    def cool(self) -> bool:
+        """Return whether it is a crop of the cool season, which heat ends."""
+        return self.reference_C < 18.0
+
+    @property
+    def indoors_d(self) -> float:
+        """Return days it is raised indoors for, where it is. [d]"""
+        return 3.5 * (self.indoors_low_wk + self.indoors_high_wk)
+
+
+@dataclass(frozen=True)
+class Crop(Row):
+    name: str
+    called: str
+    family: str
+    habit: str
+    height_m: float
+    height_high_m: float
+    support_height_m: float
+    spacing_m: float
+    free_spacing_low_m: float
+    free_spacing_high_m: float
+    strand_max: float | None
+    opening_min: float | None
+    fruit_min: float | None
+    fruit_max: float | None
+    fruit_kg: float
+    fruit_heaviest_kg: float
+    shoot_kg: float
+    shoot_high_kg: float
+    free_shoot_kg: float | None
+    free_shoot_high_kg: float | None
+    yield_kg: float
+    yield_high_kg: float
+    free_yield_kg: float | None
+    free_yield_high_kg: float | None
+    hanging_share: float
+    carried_share: float
+    depth_m: float
+    cover: float
+    t50_d: float
+    t95_d: float
+    extension_mm_d: float
+    first_low_d: float
+    first_high_d: float
+    harvest_low_wk: float
+    harvest_high_wk: float
+    one_pick: bool
+    set_to_pick_d: float
+    rain_share: float
+    plant_low_d: float
+    plant_high_d: float
+    training: str
+    cap_group: str
+    face_limit_m2: float | None
+
+
+@dataclass(frozen=True)
+class FaceCap(Row):
+    shoot_kg_m2: float
+    shoot_high_kg_m2: float
+    fruit_kg_m2: float
+    fruit_high_kg_m2: float
