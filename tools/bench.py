@@ -22,7 +22,7 @@ import brotli
 from ascent.analysis.design import design_of, geometry_of
 from ascent.analysis.sensitivity import sensitivity
 from ascent.building.asbuilt import as_built
-from ascent.buying.cuts import Stock, cut
+from ascent.buying.cuts import StockLength, cut
 from ascent.buying.lists import bill
 from ascent.families import family_of
 from ascent.family.protocol import Need
@@ -46,7 +46,7 @@ from ascent.sizing.size import size
 from first_hour import first_hour
 from Pynite import FEModel3D
 from strain import many, strain
-from trials.served import ROOT, Visit, served
+from trials.served import ROOT, HttpVisit, served
 
 
 def timed(do: Callable[[], Any], times: int) -> list[float]:
@@ -155,7 +155,7 @@ def cutting(garden: Garden) -> None:
             second = chance.randint(250, (1000 - first) // 2)
             sizes += [first, second, 1000 - first - second]
         start = time.perf_counter()
-        found = cut(tuple(size / 1000 for size in sizes), (Stock(1.0, 1.0),), seconds=10.0)
+        found = cut(tuple(size / 1000 for size in sizes), (StockLength(1.0, 1.0),), seconds=10.0)
         took = time.perf_counter() - start
         say(
             f"   {count} triplets: bars, least, time",
@@ -163,7 +163,7 @@ def cutting(garden: Garden) -> None:
         )
     needs = [length for _ in range(20) for length in [chance.randint(1, 800) / 1000] * chance.randint(1, 99)]
     start = time.perf_counter()
-    found = cut(tuple(needs), (Stock(1.0, 1.0),))
+    found = cut(tuple(needs), (StockLength(1.0, 1.0),))
     took = time.perf_counter() - start
     say(
         f"   {len(needs)} pieces of 20 lengths: bars, least, time",
@@ -267,7 +267,7 @@ def frame_of(geometry: Geometry, cases: int) -> FEModel3D:
     return model
 
 
-class Visitor(Visit):
+class Visitor(HttpVisit):
     """A visit whose every answer must be good."""
 
     def get(self, method: str, path: str, body: Any = None) -> bytes:

@@ -18,7 +18,7 @@ from typing import Any
 
 from ascent.plan.garden import FORMAT_VERSION
 from config.bounds import most_bytes
-from trials.served import ROOT, Visit, served
+from trials.served import ROOT, HttpVisit, served
 
 _PEOPLE, _SECONDS = 30, 60.0
 _PAUSE = (0.5, 1.5)
@@ -51,7 +51,7 @@ def peak(port: int) -> float:
     return 0.0
 
 
-def timed(visit: Visit, method: str, path: str, body: Any) -> tuple[float, int, int]:
+def timed(visit: HttpVisit, method: str, path: str, body: Any) -> tuple[float, int, int]:
     """Return seconds, status and length of an answer."""
     start = time.perf_counter()
     status, data = visit.ask(method, path, body)
@@ -69,7 +69,7 @@ def plan(**garden: Any) -> dict[str, Any]:
 
 def refusals(port: int, say: Callable[..., None]) -> None:
     """Send the worst megabyte that is refused, in several forms."""
-    visit = Visit(port)
+    visit = HttpVisit(port)
     before = peak(port)
     worst = (0.0, "", 0, 0)
     forms = {
@@ -96,7 +96,7 @@ def refusals(port: int, say: Callable[..., None]) -> None:
     say("   peak memory of the server, before and after", f"{before:.0f}, {peak(port):.0f} MB")
 
 
-def _everywhere(visit: Visit) -> tuple[str, str]:
+def _everywhere(visit: HttpVisit) -> tuple[str, str]:
     """Send each endpoint the worst refusal of the largest body it reads; return the slowest."""
     document = json.loads((ROOT / "server" / "openapi.json").read_text(encoding="utf-8"))
     worst = (0.0, "")
@@ -137,7 +137,7 @@ def longest(port: int, say: Callable[..., None]) -> None:
     """Ask for the longest that may be asked: a raft of cages at all its limits, a garden at all its
     limits.
     """
-    visit = Visit(port)
+    visit = HttpVisit(port)
     document = json.loads(visit.ask("GET", "/api/gardens/1/plan.json")[1])
     row = next(s for bed in document["garden"]["beds"] for s in bed["structures"] if s["family"] == "cage")
     planting = {**row["plantings"][0], "count": 600, "spacing": 0.05}
@@ -203,7 +203,7 @@ class _Person(threading.Thread):
 
     def __init__(self, port: int, number: int, end: float, garden: int) -> None:
         super().__init__(daemon=True)
-        self.visit, self.chance, self.end, self.number = Visit(port), random.Random(number), end, number
+        self.visit, self.chance, self.end, self.number = HttpVisit(port), random.Random(number), end, number
         self.path = f"/api/gardens/{garden}"
         self.times: list[float] = []
         self.statuses: list[int] = []
@@ -271,7 +271,7 @@ def crowd(port: int, say: Callable[..., None], large: bool) -> None:
     """Let thirty people work for a minute on the demo's garden, or on one of 200 structures."""
     garden = 1
     if large:
-        visit = Visit(port)
+        visit = HttpVisit(port)
         document = many(json.loads(visit.ask("GET", "/api/gardens/1/plan.json")[1]))
         garden = json.loads(visit.ask("POST", "/api/gardens/import", {"text": json.dumps(document)})[1])["id"]
     end = time.monotonic() + _SECONDS

@@ -17,7 +17,7 @@ from .tables import rows
 GROUND = ("soil", "skin", "anchor")  # of uncertainties.csv: what is of the ground, bed by bed
 
 
-class Host(Typed):
+class HostWall(Typed):
     """A wall or fence that stands along a bed: how long and how high, and on which side of the row. [m]"""
 
     kind: Literal["wall", "fence"]
@@ -38,7 +38,7 @@ class Site(Typed):
     bed: BareBed
     spare: tuple[Spare, ...] = ()
     path: float | None = None
-    host: Host | None = None
+    host: HostWall | None = None
 
     @property
     def exposure(self) -> rows.Exposure:

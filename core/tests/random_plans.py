@@ -9,7 +9,7 @@ from typing import Any
 
 from ascent import tables
 from ascent.families import FAMILIES
-from ascent.files.weather import Day, Forecast
+from ascent.files.weather import Day, WindForecast
 from ascent.plan.bed import Bed
 from ascent.plan.climate import Warmth
 from ascent.plan.features import Feature
@@ -27,7 +27,7 @@ class Drawn:
     bed: Bed
     structure: Structure
     today: dt.date
-    forecast: Forecast
+    forecast: WindForecast
 
 
 def serving(table: str, role: str) -> list[str]:
@@ -143,7 +143,7 @@ def _features(chance: random.Random, bed: Bed) -> tuple[Feature, ...]:
     return tuple(found)
 
 
-def _forecast(chance: random.Random, today: dt.date) -> Forecast:
+def _forecast(chance: random.Random, today: dt.date) -> WindForecast:
     days = [
         Day(
             day=today + dt.timedelta(days=n),
@@ -155,7 +155,7 @@ def _forecast(chance: random.Random, today: dt.date) -> Forecast:
         for n in range(chance.randint(0, 8))
     ]
     issued = dt.datetime.combine(today, dt.time(5), dt.UTC)
-    return Forecast(
+    return WindForecast(
         format="ascent-weather",
         version=1,
         kind="forecast",

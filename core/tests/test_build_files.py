@@ -10,7 +10,7 @@ import ezdxf
 import numpy as np
 import trimesh
 from ascent.analysis.design import geometry_of
-from ascent.drawing.paper import Drawing, Heading, Paper, Table, Text
+from ascent.drawing.paper import Drawing, Heading, Paper, PaperTable, Text
 from ascent.drawing.sheet import Layer, Sheet, Words
 from ascent.drawing.solid import solid_of
 from ascent.drawing.views_sheet import views_sheet
@@ -79,7 +79,7 @@ class PdfTest(NearTestCase):
         layer = Layer("names", tuple(Words((1.0, float(n)), name) for n, name in enumerate(NAMES)))
         drawn = Sheet("names", (0.0, -1.0), (6.0, len(NAMES) + 1.0), 0.3, (layer,))
         blocks = [block for name in NAMES for block in (Heading(name), Text(f"Build {name}.", "strong"))]
-        rows = Table(("name",), tuple((name,) for name in NAMES), (1.0,))
+        rows = PaperTable(("name",), tuple((name,) for name in NAMES), (1.0,))
         pdf = write_pdf(Paper(NAMES[3], NAMES[1], (*blocks, rows, Drawing(drawn, 0.1))))
         # dots that a typeface draws by themselves have no letter of their own
         text = re.sub(r"[\x00-\x1f]", "", words_of(pdf))

@@ -25,7 +25,7 @@ from ascent.report.report import full_report
 from ascent.site import Site
 from ascent.sizing.choose import Figures, drawbacks_of, ranked, way_of
 from ascent.sizing.offer import choices
-from ascent.sizing.trials import Share
+from ascent.sizing.trials import PartsGroup
 from jsonschema import Draft202012Validator
 
 from tests.support import NearTestCase, fence, share, site
@@ -161,7 +161,7 @@ class CostTest(NearTestCase):
         def part(key: str, price: float, packs: int, life: float) -> Part:
             return Part(key, key, "use", packs, 0.0, packs, "piece", 1.0, price, life, key, "wood")
 
-        share = Share((part("panel", 30, 1, 20), part("post", 8, 4, 20), part("tie", 4, 1, 2)))
+        share = PartsGroup((part("panel", 30, 1, 20), part("post", 8, 4, 20), part("tie", 4, 1, 2)))
         self.assertAlmostEqual(share.yearly(20.0), 5.1, 9)
         self.assertAlmostEqual(share.cost, 66.0, 9)
         self.assertAlmostEqual(share.yearly(10.0), 62 / 10 + 2.0, 9, "written off when it is used no more")

@@ -9,14 +9,14 @@ import shapely
 from ascent.family.protocol import Need
 from ascent.path.geometry import Plant
 from ascent.patterns import plants, starters, tube_arch
-from ascent.patterns.course import Course
+from ascent.patterns.course import RowCourse
 
 from tests.support import NearTestCase, site
 
 SHAPES = {
-    "straight": Course("straight", 3.6, 1.2, 0.3, 0.0),
-    "zigzag": Course("zigzag", 3.6, 1.2, 0.3, 0.0),
-    "u": Course("u", 2.4, 1.2, 0.0, 1.0),
+    "straight": RowCourse("straight", 3.6, 1.2, 0.3, 0.0),
+    "zigzag": RowCourse("zigzag", 3.6, 1.2, 0.3, 0.0),
+    "u": RowCourse("u", 2.4, 1.2, 0.0, 1.0),
 }
 
 

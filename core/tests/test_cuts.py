@@ -6,12 +6,12 @@ import itertools
 import random
 import unittest
 
-from ascent.buying.cuts import Cutting, Stock, TooLong, cut
+from ascent.buying.cuts import Cutting, StockLength, TooLong, cut
 
-METRE = Stock(1.0, 1.0)
+METRE = StockLength(1.0, 1.0)
 
 
-def cheapest(needs: list[float], stocks: list[Stock], kerf: float) -> float:
+def cheapest(needs: list[float], stocks: list[StockLength], kerf: float) -> float:
     """Return the least price by trying every way of sharing needs over bars, and every stock for each bar."""
     best = float("inf")
     for places in itertools.product(range(len(needs)), repeat=len(needs)):
@@ -24,7 +24,7 @@ def cheapest(needs: list[float], stocks: list[Stock], kerf: float) -> float:
     return best
 
 
-def _priced(bars: list[float], stocks: list[Stock], kerf: float) -> float:
+def _priced(bars: list[float], stocks: list[StockLength], kerf: float) -> float:
     """Return what bars of such needs cost at least; of limited stock there is one each."""
     endless = [stock for stock in stocks if stock.count is None]
     limited = [stock for stock in stocks if stock.count is not None]
@@ -41,7 +41,7 @@ def _priced(bars: list[float], stocks: list[Stock], kerf: float) -> float:
 
 
 class EveryWayTest(unittest.TestCase):
-    def sound(self, cutting: Cutting, needs: list[float], stocks: list[Stock], kerf: float) -> None:
+    def sound(self, cutting: Cutting, needs: list[float], stocks: list[StockLength], kerf: float) -> None:
         """Everything asked is cut, nothing is cut from what has no room, no more is used than there is."""
         self.assertEqual(sorted(c for bar in cutting.bars for c in bar.cuts), sorted(needs))
         for bar in cutting.bars:
@@ -55,9 +55,13 @@ class EveryWayTest(unittest.TestCase):
         chance = random.Random(11)
         for case in range(60):
             needs = [chance.randint(20, 160) / 100 for _ in range(chance.randint(1, 5))]
-            stocks = [Stock(1.8, 1.8 * chance.choice((1.0, 0.9))), Stock(2.4, 2.4), Stock(3.0, 3.0)]
+            stocks = [
+                StockLength(1.8, 1.8 * chance.choice((1.0, 0.9))),
+                StockLength(2.4, 2.4),
+                StockLength(3.0, 3.0),
+            ]
             if case % 2:
-                stocks.append(Stock(chance.randint(60, 200) / 100, 0.0, chance.randint(1, 2)))
+                stocks.append(StockLength(chance.randint(60, 200) / 100, 0.0, chance.randint(1, 2)))
             kerf = chance.choice((0.0, 0.003))
             with self.subTest(needs=needs, stocks=stocks, kerf=kerf):
                 cutting = cut(tuple(needs), tuple(stocks), kerf)
@@ -69,7 +73,7 @@ class EveryWayTest(unittest.TestCase):
         """Common practice, no source: three of 0.8 m from 2.4 m; an offcut serves a short one; a saw takes
         three millimetres a cut, so that three of 0.8 m are then 6 mm too long unless each may be 3 mm short.
         """
-        stocks = (Stock(2.4, 1.0),)
+        stocks = (StockLength(2.4, 1.0),)
         self.assertEqual(len(cut((0.8, 0.8, 0.8), stocks).bars), 1)
         self.assertEqual(len(cut((0.8, 0.8, 0.8), stocks, 0.003).bars), 2)
         self.assertEqual(len(cut((0.8, 0.8, 0.8), stocks, 0.003, 0.003).bars), 1)
@@ -77,16 +81,16 @@ class EveryWayTest(unittest.TestCase):
         self.assertEqual(cut((), stocks).bars, ())
 
     def test_offcuts_first_and_the_shorter_of_equals(self):
-        stocks = (Stock(1.3, 0.0, 1), Stock(2.4, 2.4), Stock(3.6, 3.6))
+        stocks = (StockLength(1.3, 0.0, 1), StockLength(2.4, 2.4), StockLength(3.6, 3.6))
         bars = cut((1.2, 1.2, 1.2), stocks).bars
         self.assertEqual(sorted(bar.stock for bar in bars), [0, 1])
         self.assertEqual([bar.stock for bar in cut((2.4, 1.2), stocks[1:]).bars], [1])
 
     def test_what_is_too_long_or_too_little_is_refused(self):
         with self.assertRaises(TooLong):
-            cut((3.0,), (Stock(2.4, 1.0),))
+            cut((3.0,), (StockLength(2.4, 1.0),))
         with self.assertRaises(TooLong):
-            cut((1.0, 1.0), (Stock(1.0, 0.0, 1),))
+            cut((1.0, 1.0), (StockLength(1.0, 0.0, 1),))
 
 
 class PublishedTest(unittest.TestCase):

@@ -12,7 +12,7 @@ from ascent import tables
 from ascent.analysis.design import design_of, geometry_of
 from ascent.errors import InvalidPlan
 from ascent.families import FAMILIES
-from ascent.files.calendar_file import Entry, write_calendar
+from ascent.files.calendar_file import CalendarEntry, write_calendar
 from ascent.files.weather import Day, read_days, read_forecast, read_observed, recorded, weeks_of
 from ascent.loads.season import course_of, season_of
 from ascent.plan.bed import Bed, GrewHere
@@ -444,9 +444,9 @@ class CalendarTest(unittest.TestCase):
         day = dt.date(2026, 7, 4)
         text, calendar = self.read(
             [
-                Entry("day-1", day, "Evening; with, commas", "line\nline", 18, 42.0, sort="visits"),
-                Entry("sow-1", day, "Sow peas", "", sort="sow"),
-                Entry("off-1", day, "Off", "", 18, 5.0, 3, "cancelled"),
+                CalendarEntry("day-1", day, "Evening; with, commas", "line\nline", 18, 42.0, sort="visits"),
+                CalendarEntry("sow-1", day, "Sow peas", "", sort="sow"),
+                CalendarEntry("off-1", day, "Off", "", 18, 5.0, 3, "cancelled"),
             ]
         )
         self.assertTrue(all(len(line.encode()) <= 75 for line in text.split("\r\n")))

@@ -21,7 +21,7 @@ BUSY = "again in a moment: others are saving"
 
 
 @dataclass(frozen=True)
-class Told:
+class ReportedFault:
     """A status, what is said, and after how many seconds it is worth another try (0: not by itself)."""
 
     status: int
@@ -30,10 +30,10 @@ class Told:
 
 
 _OF_DATA = (
-    (("locked", "busy"), Told(503, Problem("data", "busy", BUSY), 1)),
+    (("locked", "busy"), ReportedFault(503, Problem("data", "busy", BUSY), 1)),
     (
         ("is full",),
-        Told(
+        ReportedFault(
             507,
             Problem(
                 "data", "the disk is full", "nothing was changed; whoever runs this server must make room"
@@ -43,7 +43,7 @@ _OF_DATA = (
     ),
     (
         ("readonly", "read-only", "unable to open"),
-        Told(
+        ReportedFault(
             507,
             Problem(
                 "data",
@@ -60,12 +60,12 @@ _OF_FILES = {
     errno.EROFS: _OF_DATA[2][1],
     errno.EACCES: _OF_DATA[2][1],
 }
-_OURS = Told(
+_OURS = ReportedFault(
     500, Problem("server", "a fault of ours", "nothing was changed by it; it is written to the server’s log")
 )
 
 
-def told(error: BaseException | None) -> Told:
+def told(error: BaseException | None) -> ReportedFault:
     """Return what is said of an error that nobody could have put right in the request."""
     if isinstance(error, DatabaseError | sqlite3.Error):
         return next((says for words, says in _OF_DATA if any(word in str(error) for word in words)), _OURS)
@@ -87,7 +87,7 @@ def answer(request: HttpRequest, error: BaseException | None) -> HttpResponse:
     return response
 
 
-def _response(request: HttpRequest, fault: Told) -> HttpResponse:
+def _response(request: HttpRequest, fault: ReportedFault) -> HttpResponse:
     if request.path.startswith("/api/"):
         return refusal(fault.problem, fault.status)
     return render(request, "fault.html", {"problem": fault.problem}, status=fault.status)
@@ -124,7 +124,7 @@ def suspicious(request: HttpRequest, exception: Exception | None = None) -> Http
     )
     return _response(
         request,
-        Told(
+        ReportedFault(
             400,
             Problem("request", said[:120] or "unreadable", "a request such as our own page sends is allowed"),
         ),

@@ -26,7 +26,7 @@ from typing import Any
 
 from PIL import Image
 
-from .served import ROOT, Visit, demo_home, free_port
+from .served import ROOT, HttpVisit, demo_home, free_port
 
 _FORKING = """
 import os, signal, sys
@@ -86,7 +86,7 @@ class _Writer(threading.Thread):
     def run(self) -> None:
         """Write until the server is gone or enough is done."""
         with suppress(OSError, HTTPException, ValueError):
-            visit = Visit(self.port)
+            visit = HttpVisit(self.port)
             while not self.stopping:
                 self.sent += 1
                 change = {"x": self.sent / 1000.0}
@@ -145,7 +145,7 @@ class _Logger(threading.Thread):
     def run(self) -> None:
         """Write until the server is gone."""
         with suppress(OSError, HTTPException, ValueError):
-            visit = Visit(self.port)
+            visit = HttpVisit(self.port)
             while True:
                 entry = self.device.next()
                 status, _ = visit.ask(

@@ -63,7 +63,7 @@ def free_port() -> int:
         return int(free.getsockname()[1])
 
 
-class Visit:
+class HttpVisit:
     """A kept connection, let in as the demo."""
 
     def __init__(self, port: int) -> None:

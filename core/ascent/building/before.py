@@ -56,7 +56,7 @@ class Near:
 
 
 @dataclass(frozen=True)
-class Way:
+class Relocation:
     """A change of a structure after which nothing of it is too near anything buried.
 
     key: whether it is moved, its bays are changed, or it is shortened. along, across: where it stands then
@@ -115,7 +115,7 @@ def driven(laid: Laid) -> list[tuple[Member, tuple[float, float], float]]:
     ]
 
 
-def ways_clear(laid: Laid, features: Sequence[Feature]) -> tuple[Way, ...]:
+def ways_clear(laid: Laid, features: Sequence[Feature]) -> tuple[Relocation, ...]:
     """Return how a structure would come clear of everything buried: moved on its bed, its posts nearer to one
     another, or made shorter at one end; each the least of its kind. Nothing where it stands clear.
     """
@@ -134,7 +134,7 @@ def _clear(laid: Laid, features: Sequence[Feature], along: float, across: float,
     return not any(near.too_near for near in buried_near(other, features))
 
 
-def _moved(laid: Laid, features: Sequence[Feature]) -> Way | None:
+def _moved(laid: Laid, features: Sequence[Feature]) -> Relocation | None:
     low, high, right, left = _room(laid)
     steps = [n * _STEP for n in range(-_STEPS, _STEPS + 1)]
     ways = [(a, c) for a in steps for c in (steps if a == 0.0 else [0.0])]
@@ -142,11 +142,11 @@ def _moved(laid: Laid, features: Sequence[Feature]) -> Way | None:
     for a, c in sorted(ways, key=lambda way: abs(way[0]) + abs(way[1])):
         inside = low - 1e-6 <= a <= high + 1e-6 and right - 1e-6 <= c <= left + 1e-6
         if inside and _clear(laid, features, along + a, across + c):
-            return Way("moved", round(along + a, 2), round(across + c, 2), {})
+            return Relocation("moved", round(along + a, 2), round(across + c, 2), {})
     return None
 
 
-def _nearer(laid: Laid, features: Sequence[Feature]) -> Way | None:
+def _nearer(laid: Laid, features: Sequence[Feature]) -> Relocation | None:
     name = next((name for name in _SPACINGS if name in laid.structure.options), None)
     if name is None:
         return None
@@ -158,7 +158,7 @@ def _nearer(laid: Laid, features: Sequence[Feature]) -> Way | None:
         if spacing < least:
             return None
         if spacing <= most and _clear(laid, features, along, across, **{name: spacing}):
-            return Way("bays", along, across, {name: spacing})
+            return Relocation("bays", along, across, {name: spacing})
     return None
 
 
@@ -168,7 +168,7 @@ def _bound(structure: Structure, option: str, end: Literal["minimum", "maximum"]
     return float(properties[option][end])
 
 
-def _shorter(laid: Laid, features: Sequence[Feature]) -> Way | None:
+def _shorter(laid: Laid, features: Sequence[Feature]) -> Relocation | None:
     if "length" not in laid.structure.options:
         return None
     length, across = float(laid.structure.options["length"]), laid.structure.across
@@ -177,7 +177,7 @@ def _shorter(laid: Laid, features: Sequence[Feature]) -> Way | None:
         for side in (-0.5, 0.5):
             along, left = round(laid.structure.along + side * less, 2), round(length - less, 2)
             if left >= least and _clear(laid, features, along, across, length=left):
-                return Way("shorter", along, across, {"length": left})
+                return Relocation("shorter", along, across, {"length": left})
     return None
 
 

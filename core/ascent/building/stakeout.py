@@ -68,7 +68,7 @@ class Peg:
 
 
 @dataclass(frozen=True)
-class Staked:
+class Stakeout:
     """A place to mark.
 
     member: what stands there; further members of the same place are not marked again.
@@ -123,7 +123,7 @@ class StakeOut:
     """
 
     corners: tuple[Corner, ...]
-    marks: tuple[Staked, ...]
+    marks: tuple[Stakeout, ...]
     lines: tuple[tuple[str, ...], ...]
     diagonals: tuple[Diagonals, ...]
     gauges: tuple[Gauge, ...]
@@ -218,7 +218,7 @@ def stake_out(
         )
         tapes = tuple(Tape(c, math.dist(c.at, spots[i])) for c in own or ()) if i in taped else ()
         peg = _peg(laid, at, features) if member.key in unsafe else None
-        marks.append(Staked(member, spots[i], tapes, on, math.dist(first, at), peg))
+        marks.append(Stakeout(member, spots[i], tapes, on, math.dist(first, at), peg))
     marks.sort(key=lambda mark: (mark.line < 0, mark.line, mark.running))
     named = tuple(tuple(places[i][0].key for i in line) for line in lines)
     centres = _centres(laid, corners)

@@ -30,7 +30,7 @@ class Used:
 
 
 @dataclass(frozen=True)
-class Work:
+class WorkStep:
     """A step of one structure.
 
     pieces: what it uses. minutes: of one practised adult. joint: the row of joints.csv it is joined by, if
@@ -70,7 +70,7 @@ class Work:
         )
 
 
-def work_of(site: Site, build: Build, geometry: Geometry, joining: Joining = "usual") -> tuple[Work, ...]:
+def work_of(site: Site, build: Build, geometry: Geometry, joining: Joining = "usual") -> tuple[WorkStep, ...]:
     """Return the steps of building a structure, in order.
 
     Every piece of the parts list is in one step, and no step has another.
@@ -107,7 +107,7 @@ def work_of(site: Site, build: Build, geometry: Geometry, joining: Joining = "us
             site_minutes() if n == 0 else 0.0
         )
         own = tuple(pieces.get(step.own_key, ()))
-        works.append(Work(step, set_, own, minutes, _joint(tables.steps()[step.row], own)))
+        works.append(WorkStep(step, set_, own, minutes, _joint(tables.steps()[step.row], own)))
     return tuple(works)
 
 
@@ -119,7 +119,7 @@ def _joint(row: rows.StepText, pieces: tuple[Piece, ...]) -> str | None:
     return next((item.joint for item in made_with if item.joint), None)
 
 
-def taking_down(work: tuple[Work, ...]) -> tuple[Work, ...]:
+def taking_down(work: tuple[WorkStep, ...]) -> tuple[WorkStep, ...]:
     """Return the steps of taking a structure down: those of building it the other way round, as far as
     anything is to undo.
     """

@@ -10,7 +10,7 @@ from typing import TypeVar
 
 from .. import tables
 from ..tables.rows import Item, Mesh, Post, Tie, Twine, Wire
-from .cuts import Cutting, Stock, cut
+from .cuts import Cutting, StockLength, cut
 from .packs import enough_of, least, sheets_in, whole_from
 from .parts import Bought, Part, part_had
 from .pieces import JOINED, Piece, Way, lengths_of
@@ -256,13 +256,13 @@ class Buyer:
             yield Bought(item, use, count, 0.0, packs, "pack" if packed else "piece", pack_of, price)
 
 
-def _stock_of(item: Post, own: Sequence[Stock]) -> tuple[Stock, ...]:
+def _stock_of(item: Post, own: Sequence[StockLength]) -> tuple[StockLength, ...]:
     """Return what pieces of an item may be cut from: what the shed has, then each length it is sold in."""
-    sold = (Stock(length, max(item.price_m, _EACH) * length) for length in sorted(item.lengths))
+    sold = (StockLength(length, max(item.price_m, _EACH) * length) for length in sorted(item.lengths))
     return (*own, *sold)
 
 
-def _cutting(item: Post, group: Sequence[Piece], own: Sequence[Stock]) -> Cutting:
+def _cutting(item: Post, group: Sequence[Piece], own: Sequence[StockLength]) -> Cutting:
     """Return how pieces are cut, those longer than any stock joined of several."""
     stocks = _stock_of(item, own)
     longest = max(item.lengths)

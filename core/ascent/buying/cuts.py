@@ -23,7 +23,7 @@ Pattern = tuple[int, ...]  # how many of each length are cut from one stock leng
 
 
 @dataclass(frozen=True)
-class Stock:
+class StockLength:
     """What is cut from: its length [m], what one costs, how many there are; without end where no count is
     given.
     """
@@ -34,7 +34,7 @@ class Stock:
 
 
 @dataclass(frozen=True)
-class Bar:
+class CutBar:
     """One stock length and what is cut from it, the longest first. [m]"""
 
     stock: int
@@ -48,7 +48,7 @@ class Cutting:
     bars: every stock length that is cut. cost: of all of them. least: nothing costs less than that.
     """
 
-    bars: tuple[Bar, ...]
+    bars: tuple[CutBar, ...]
     cost: float
     least: float
 
@@ -65,7 +65,7 @@ class TooLong(ValueError):
 @remembered(4096)
 def cut(
     needs: tuple[float, ...],
-    stocks: tuple[Stock, ...],
+    stocks: tuple[StockLength, ...],
     kerf: float = 0.0,
     short: float = 0.0,
     seconds: float = 2.0,
@@ -124,7 +124,7 @@ class _Problem:
     counts: tuple[int | None, ...]
 
     @classmethod
-    def of(cls, needs: Sequence[float], stocks: Sequence[Stock], kerf: float, short: float) -> _Problem:
+    def of(cls, needs: Sequence[float], stocks: Sequence[StockLength], kerf: float, short: float) -> _Problem:
         count = Counter(needs)
         lengths = sorted(count, reverse=True)
         unit = min((stock.price for stock in stocks if stock.price > 0), default=1.0)
@@ -328,7 +328,7 @@ class _Problem:
                 left -= some * self.takes[which]
         return float(best[room]), tuple(pattern)
 
-    def bars(self, used: Sequence[tuple[int, Pattern]]) -> tuple[Bar, ...]:
+    def bars(self, used: Sequence[tuple[int, Pattern]]) -> tuple[CutBar, ...]:
         """Return what is cut from each piece of stock; of what some patterns give too many, none is cut."""
         left = list(self.wanted)
         bars = []
@@ -339,5 +339,5 @@ class _Problem:
                 left[which] -= some
                 cuts += [self.lengths[which]] * some
             if cuts:
-                bars.append(Bar(stock, tuple(cuts)))
+                bars.append(CutBar(stock, tuple(cuts)))
         return tuple(bars)

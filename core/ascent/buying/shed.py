@@ -11,7 +11,7 @@ from ..plan.shed import Spare, Stock, Taken
 from ..plan.structure import Structure
 from ..tables import own
 from ..tables.rows import Item, Mesh, Post, Twine, Wire
-from .cuts import Stock as Length
+from .cuts import StockLength
 
 _NEAR = 1e-6
 _LASTS = {"good": 2.0, "fair": 1.5, "poor": 1.0}  # lives that it lasts that still looks so, judgement
@@ -185,9 +185,9 @@ class Ledger:
                 length -= some
         return had
 
-    def to_cut(self, item: Item) -> list[Length]:
+    def to_cut(self, item: Item) -> list[StockLength]:
         """Return the pieces there are of an item, to be cut from at no price."""
-        return [Length(entry.spare.length, 0.0, entry.pieces) for entry in self._like(item)]
+        return [StockLength(entry.spare.length, 0.0, entry.pieces) for entry in self._like(item)]
 
     def cut_from(self, item: Item, used: Sequence[int]) -> list[Had]:
         """Take the pieces that are cut from: how many of each that `to_cut` named."""

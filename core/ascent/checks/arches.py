@@ -11,14 +11,14 @@ import numpy as np
 from .. import tables
 from ..mechanics import Array, cable, column, section
 from ..path.loadpath import Check, Strength
-from ..shapes.sprung import Figures
+from ..shapes.sprung import SprungFigures
 from ..tables import rows
 from . import bending, ties
 
 _POPS = 1.6  # of the least radius, at which welds are expected to hold still, judgement
 
 
-def sway(figures: Figures, weight: Array) -> Check:
+def sway(figures: SprungFigures, weight: Array) -> Check:
     """Return the check that an arch under its crop keeps its shape.
 
     Source: handbook-8.5
@@ -40,7 +40,7 @@ def sway(figures: Figures, weight: Array) -> Check:
     )
 
 
-def crown(figures: Figures, bare: float, fruit: Array, length: float) -> Check:
+def crown(figures: SprungFigures, bare: float, fruit: Array, length: float) -> Check:
     """Return the check that an arch keeps its shape with two fifths of its fruit in the crown third.
 
     Args:
@@ -76,7 +76,7 @@ def blown(
     lever: Array,
     hinges: float,
     weight: Array,
-    figures: Figures,
+    figures: SprungFigures,
     key: str = "arch-blown",
 ) -> Check:
     """Return the check of a sprung arch that the wind across it bends in its own plane until it folds over.
@@ -129,7 +129,7 @@ def wires_bear(mesh: rows.Mesh, width: float) -> Strength:
     )
 
 
-def bend(figures: Figures, mesh: rows.Mesh) -> Check:
+def bend(figures: SprungFigures, mesh: rows.Mesh) -> Check:
     """Return the check that a panel's wires are not bent so sharply that their welds pop.
 
     Source: handbook-8.4
@@ -147,7 +147,7 @@ def bend(figures: Figures, mesh: rows.Mesh) -> Check:
     )
 
 
-def hoop_bend(figures: Figures, post: rows.Post) -> Check:
+def hoop_bend(figures: SprungFigures, post: rows.Post) -> Check:
     """Return the check of how sharply a hoop is bent: plastic by its strain, steel tube and drawn rod by
     their width.
 

@@ -123,7 +123,7 @@ def brace_wire(wire: rows.Wire, tension: Array, push: Array) -> Check:
     )
 
 
-def _buried(anchor: rows.Anchor, soil: rows.Soil) -> anchors.Held:
+def _buried(anchor: rows.Anchor, soil: rows.Soil) -> anchors.AnchorHold:
     """Return what a buried weight holds in a soil; clay rammed back is taken as loose earth of 30°."""
     phi = math.radians(soil.phi_deg or tables.constant("rammed_phi"))
     spread = math.radians(tables.constant("cone"))

@@ -34,7 +34,7 @@ class Listed:
 
 
 @dataclass(frozen=True)
-class Table:
+class PaperTable:
     """Rows under a head; widths are shares of the page."""
 
     head: tuple[str, ...]
@@ -60,7 +60,7 @@ class Beside:
     text: str
 
 
-Block = Heading | Text | Listed | Table | Drawing | Beside
+Block = Heading | Text | Listed | PaperTable | Drawing | Beside
 
 
 @dataclass(frozen=True)

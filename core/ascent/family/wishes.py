@@ -24,7 +24,7 @@ class Ask:
 
 
 @dataclass(frozen=True)
-class Way:
+class Suggestion:
     """One way towards a wish: the sentences that tell it, whether it gets there, the options to change, what
     comes of it.
     """
@@ -45,4 +45,4 @@ class Wish:
 
     key: str
     asks: tuple[Ask, ...]
-    ways: Callable[[Mapping[str, float], Any, Structure, Site], tuple[Way, ...]]
+    ways: Callable[[Mapping[str, float], Any, Structure, Site], tuple[Suggestion, ...]]

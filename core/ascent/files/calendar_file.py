@@ -16,7 +16,7 @@ _AGAIN = dt.timedelta(hours=6)  # after which a feed is to be asked again
 
 
 @dataclass(frozen=True)
-class Entry:
+class CalendarEntry:
     """Something in a calendar.
 
     key: its own, the same however its date moves. on: its day. hour: at which it begins, where it is no whole
@@ -35,7 +35,7 @@ class Entry:
 
 
 def write_calendar(
-    name: str, entries: Iterable[Entry], zone: str, of: str, stamp: dt.datetime, site: str = "ascent"
+    name: str, entries: Iterable[CalendarEntry], zone: str, of: str, stamp: dt.datetime, site: str = "ascent"
 ) -> bytes:
     """Return entries as a calendar.
 
@@ -60,7 +60,7 @@ def write_calendar(
     return bytes(calendar.to_ical())
 
 
-def _event(entry: Entry, zone: str, of: str, stamp: dt.datetime, site: str) -> Event:
+def _event(entry: CalendarEntry, zone: str, of: str, stamp: dt.datetime, site: str) -> Event:
     event = Event()
     event.add("uid", f"{entry.key}@{of}.{site}")
     event.add("dtstamp", stamp.astimezone(dt.UTC))

@@ -13,7 +13,7 @@ from ..plan.fields import MOST_ALIKE
 from ..plan.needs import Grown, Others, Wants
 from ..plan.place import Place
 from ..plan.shed import MOST_STOCK, Stock
-from ..site import Host
+from ..site import HostWall
 from .plan import problems_of
 
 
@@ -27,7 +27,7 @@ class NeedFile(Grown):
     others: Others = ()
     alike: int = Field(1, ge=1, le=MOST_ALIKE, description="beds or pots alike that share the plants out")
     path: float | None = Field(None, ge=0.3, le=2.4, description="width of one between two beds alike, m")
-    host: Host | None = None
+    host: HostWall | None = None
     wants: Wants = Wants()
     stock: Annotated[tuple[Stock, ...], Field(max_length=MOST_STOCK)] = ()
 

@@ -9,7 +9,7 @@ from typing import Literal
 
 from fpdf import FPDF
 
-from ..drawing.paper import Beside, Block, Drawing, Heading, Listed, Paper, Table, Text
+from ..drawing.paper import Beside, Block, Drawing, Heading, Listed, Paper, PaperTable, Text
 from ..drawing.sheet import Dot, Flat, Line, Sheet, Span, Words
 from .svg import COLOURS
 from .typefaces import FOLDER, OWN, WEIGHTS, composed, typefaces_for, undrawn
@@ -99,7 +99,7 @@ class _Pages:
                 self._text(block)
             case Listed():
                 self._listed(block)
-            case Table():
+            case PaperTable():
                 self._table(block)
             case Drawing():
                 self._drawing(block)
@@ -168,7 +168,7 @@ class _Pages:
             )
         self.pdf.ln(1.5)
 
-    def _table(self, table: Table) -> None:
+    def _table(self, table: PaperTable) -> None:
         self._font(_QUIET)
         self.pdf.set_draw_color(COLOURS["pale"])
         self.pdf.set_fill_color("#ffffff")

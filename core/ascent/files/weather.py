@@ -69,7 +69,7 @@ class Observed(Typed):
     days: Annotated[tuple[Day, ...], Field(max_length=MOST_DAYS)]
 
 
-class Forecast(Typed):
+class WindForecast(Typed):
     """What a weather service expects, as it was issued: days in their order, and the first hours. A time
     without a zone is one of UTC.
     """
@@ -83,7 +83,7 @@ class Forecast(Typed):
     hours: Annotated[tuple[Hour, ...], Field(max_length=MOST_HOURS)] = ()
 
 
-AnswerT = TypeVar("AnswerT", Observed, Forecast)
+AnswerT = TypeVar("AnswerT", Observed, WindForecast)
 
 
 def read_observed(text: str | bytes) -> Observed:
@@ -95,13 +95,13 @@ def read_observed(text: str | bytes) -> Observed:
     return _read(Observed, text)
 
 
-def read_forecast(text: str | bytes) -> Forecast:
+def read_forecast(text: str | bytes) -> WindForecast:
     """Return the forecast a weather service has answered with.
 
     Raises:
         InvalidPlan: Every wrong field, with its path.
     """
-    return _read(Forecast, text)
+    return _read(WindForecast, text)
 
 
 def _read(kind: type[AnswerT], text: str | bytes) -> AnswerT:

@@ -19,7 +19,7 @@ from ..plan.fields import Key
 from ..plan.garden import Garden
 from ..plan.shed import Spare
 from ..plan.structure import Structure
-from ..site import Host, Site
+from ..site import HostWall, Site
 from ..words.quantities import write
 from .plot import TO_WALL, bed_middle, bed_shape, lie_of, placed
 
@@ -133,12 +133,12 @@ def _facing(one: BareBed, other: BareBed) -> tuple[Array, float]:
     return frame.out(np.array([[(low + high) / 2, across / 2]]))[0], high - low
 
 
-def _host_of(garden: Garden, bed: Bed, key: Key | None) -> Host | None:
+def _host_of(garden: Garden, bed: Bed, key: Key | None) -> HostWall | None:
     if key is None:
         return None
     feature = _feature_of(garden, key)
     (low, high), offset = _along_bed(garden, bed, feature)
-    return Host(
+    return HostWall(
         kind="wall" if feature.kind == "wall" else "fence",
         length=round(high - low, 3),
         height=feature.height,

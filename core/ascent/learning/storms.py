@@ -51,7 +51,7 @@ class Met:
 
 
 @dataclass(frozen=True)
-class Told:
+class Posterior:
     """What storms told of one thing: mean and standard deviation of the logarithm of its factor, before and
     after.
     """
@@ -72,7 +72,7 @@ class StormLesson:
     """What the storms of a garden teach: of what, on which reports, and how many draws fit them."""
 
     met: tuple[Met, ...]
-    told: tuple[Told, ...]
+    told: tuple[Posterior, ...]
     effective: float
     draws: int
 
@@ -253,7 +253,7 @@ def _things(loaded: Sequence[_Loaded]) -> list[Thing]:
     return list(found)
 
 
-def _told(found: Weighted, index: Mapping[Thing, int], soils: Mapping[str, str]) -> list[Told]:
+def _told(found: Weighted, index: Mapping[Thing, int], soils: Mapping[str, str]) -> list[Posterior]:
     told = []
     for (key, about), n in index.items():
         spread = _spread(key)
@@ -265,5 +265,5 @@ def _told(found: Weighted, index: Mapping[Thing, int], soils: Mapping[str, str])
         mean = float(found.weights @ z)
         sd = float(np.sqrt(found.weights @ np.square(z - mean)))
         rest = _OWN if about.startswith("soil/") else 0.0  # of a bed of which nothing was seen
-        told.append(Told((key, about), spread, spread * mean, spread * float(np.hypot(sd, rest))))
+        told.append(Posterior((key, about), spread, spread * mean, spread * float(np.hypot(sd, rest))))
     return told

@@ -15,7 +15,7 @@ from ..plan.entries import Entry
 from ..plan.garden import Garden
 from ..season.forecast import ONE_SEASON, prior_spread
 from ..season.harvest import Harvest, harvest_of
-from ..season.tasks import Grown
+from ..season.tasks import GrownPlanting
 from .tables_alone import tended_by_tables
 
 _WEEKS = 53
@@ -76,14 +76,14 @@ def _lesson(crop: str, years: dict[int, list[float]], prior: float) -> YieldLess
     return YieldLesson(crop, tuple(seasons), math.exp(mean), prior, sd)
 
 
-def _mondays(grown: Grown) -> tuple[dt.date, ...]:
+def _mondays(grown: GrownPlanting) -> tuple[dt.date, ...]:
     first = grown.date(grown.course.start)
     begins = first - dt.timedelta(days=first.weekday())
     return tuple(begins + dt.timedelta(days=7 * n) for n in range(_WEEKS))
 
 
 def _seasons(
-    grown: Grown,
+    grown: GrownPlanting,
     harvest: Harvest,
     mondays: Sequence[dt.date],
     log: Sequence[Entry],

@@ -60,7 +60,7 @@ def _offset(key: _Key, day: str) -> int:
     return next(each.days for each in away if each.days <= last)
 
 
-class Course(NamedTuple):
+class PlantingCourse(NamedTuple):
     """When a planting begins, is first picked and is gone, in days from the turn of the garden's year.
 
     ahead: days of growth it has on the day it is planted, from its pots; below 0 where it is sown in place
@@ -87,7 +87,7 @@ def ahead_of(crop: str, raised: str) -> float:
     return 0.0
 
 
-def course_of(place: Place, planting: Planting) -> Course:
+def course_of(place: Place, planting: Planting) -> PlantingCourse:
     """Return when a planting begins, is first picked and is gone.
 
     Its days are those of the crop's table at its reference heat, as fast as the garden's days let it grow;
@@ -99,7 +99,7 @@ def course_of(place: Place, planting: Planting) -> Course:
 
 
 @remembered(4096)
-def _course(key: _Key, planting: Planting) -> Course:
+def _course(key: _Key, planting: Planting) -> PlantingCourse:
     crop, calendar = tables.crops()[planting.crop], tables.calendars()[planting.crop]
     start, ahead = _offset(key, planting.planted), ahead_of(planting.crop, planting.raised)
     days = (crop.first_low_d + crop.first_high_d) / 2
@@ -113,10 +113,10 @@ def _course(key: _Key, planting: Planting) -> Course:
     if key.season is not None:
         frost = key.season + round(tables.frost_classes()[calendar.frost_class].first_d)
         end = min(end, frost) if start < key.season else end
-    return Course(start, first, max(end, start + 1), ahead, hot is not None and end == hot)
+    return PlantingCourse(start, first, max(end, start + 1), ahead, hot is not None and end == hot)
 
 
-def _too_hot(key: _Key, calendar: rows.Calendar, first: int, end: int) -> int | None:
+def _too_hot(key: _Key, calendar: rows.CropCalendar, first: int, end: int) -> int | None:
     """Return the day on which heat ends a crop of the cool season; nothing if it does not."""
     if key.asked is None or calendar.stops_C is None or not calendar.cool:
         return None

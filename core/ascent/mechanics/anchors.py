@@ -12,7 +12,7 @@ from . import Number
 _BREAKOUT = ((25.0, 0.03, 3.0), (30.0, 0.05, 4.0), (35.0, 0.10, 5.0), (40.0, 0.15, 7.0), (45.0, 0.25, 9.0))
 
 
-class Held(NamedTuple):
+class AnchorHold(NamedTuple):
     """What a buried weight holds upward and along. [N]"""
 
     up: float
@@ -28,7 +28,7 @@ def deadman(
     phi: float,
     gamma: float,
     spread: float = 0.0,
-) -> Held:
+) -> AnchorHold:
     """Return what a buried weight holds before it lifts or ploughs through the soil.
 
     Up: its weight and the earth that comes up with it, a frustum that widens from its top by `spread` on all
@@ -54,7 +54,7 @@ def deadman(
     low, high = width * length, (width + wider) * (length + wider)
     up = mass * 9.81 + gamma * top * (low + high + math.sqrt(low * high)) / 3
     along = (passive - 1 / passive) * gamma * width * ((top + height) ** 2 - top**2) / 2
-    return Held(up, along)
+    return AnchorHold(up, along)
 
 
 def weight_on_ground(weight: Number, friction: float, angle: float) -> tuple[Number, Number]:

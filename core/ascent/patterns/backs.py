@@ -39,7 +39,7 @@ class BackOptions(Protocol):
 
 
 @dataclass(frozen=True)
-class Held:
+class TieBack:
     """Wind across the row on a post that is tied back.
 
     pull: of the tie. [N]
@@ -54,7 +54,7 @@ class Held:
     free: float
 
 
-def held(options: BackOptions, force: Array, height: Array) -> Held:
+def held(options: BackOptions, force: Array, height: Array) -> TieBack:
     """Return what becomes of the wind on a post that stands on the soil and is held at a height: a beam on
     two supports.
 
@@ -72,7 +72,7 @@ def held(options: BackOptions, force: Array, height: Array) -> Held:
     pull = force * height / at
     bent = force * np.where(height < at, height * (at - height) / at, height - at)
     sheltered = tables.constant("follower") if options.back_to in ("wall", "fence") else 1.0
-    return Held(
+    return TieBack(
         np.asarray(pull),
         np.asarray(np.abs(force - pull)),
         np.asarray(bent),

@@ -20,7 +20,7 @@ FOLDED = ("zigzag", "serpentine")
 
 
 @dataclass(frozen=True)
-class Course:
+class RowCourse:
     """A fence's line through its posts, which is laid out straight and then folded.
 
     plan: its shape.

@@ -28,7 +28,7 @@ _LAP = 1.1  # of guy wire for both its ends [m]
 
 
 @dataclass(frozen=True)
-class Line:
+class EndLine:
     """Something stretched along a row that pulls its ends in, at one height.
 
     A wire or mesh pulls because its belly is longer than its chord. That is a forced movement: when the end
@@ -65,7 +65,7 @@ def loaded_line(
     span: float,
     bays: float,
     count: float = 1.0,
-) -> Line:
+) -> EndLine:
     """Return a number of equal lines that hang between posts, by their pulls together and the load on a metre
     of one of them.
 
@@ -81,13 +81,13 @@ def loaded_line(
     def left(on: Array) -> Callable[[Array | float], Array]:
         return lambda give: count * relief.pull_at(on, span, relief.belly_after(give, span, bays))
 
-    return Line(height, pull, left(load), still, left(still_load))
+    return EndLine(height, pull, left(load), still, left(still_load))
 
 
-def pushed_along(height: float, force: Array) -> Line:
+def pushed_along(height: float, force: Array) -> EndLine:
     """Return a load along the row, which no give of the ends relieves. [N]"""
     none = np.zeros((1, 1, 1))
-    return Line(height, force, lambda _give: force, none, lambda _give: none)
+    return EndLine(height, force, lambda _give: force, none, lambda _give: none)
 
 
 class _Held(NamedTuple):
@@ -309,7 +309,7 @@ class EndAssembly:
                 return _Held(bent, weight, total, np.asarray(lifted), np.asarray(tight), held)
         return _Held(bent, weight, foot, none, none, held)
 
-    def _brittle(self, lines: Sequence[Line], cases: Cases) -> list[tuple[float, Array]]:
+    def _brittle(self, lines: Sequence[EndLine], cases: Cases) -> list[tuple[float, Array]]:
         """Return what comes on a post that breaks before it yields: it is relieved only once its soil gives.
         [m] and [N]
         """
@@ -334,7 +334,7 @@ class EndAssembly:
 
     def links(
         self,
-        lines: Sequence[Line],
+        lines: Sequence[EndLine],
         across: Array,
         across_height: Array,
         cases: Cases,

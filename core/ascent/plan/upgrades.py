@@ -25,7 +25,7 @@ def _same_thing(_kind: str, document: Document) -> Document:
 
 
 @dataclass(frozen=True)
-class Step:
+class UpgradeStep:
     """What a version changed.
 
     thing: of one document by itself: its kind (place, bed, feature, structure) and what was stored, to what
@@ -241,12 +241,12 @@ def _list(value: Any) -> list[Any]:
     return value if isinstance(value, list) else []
 
 
-STEPS: dict[int, Step] = {
-    1: Step(garden=_laid_out),
-    2: Step(thing=_one_line, garden=_apart),
-    3: Step(thing=_plantings_keyed),
-    4: Step(thing=_with_a_sign),
-    5: Step(thing=_as_it_is),
-    6: Step(),  # records of what was done
-    7: Step(),  # warmth, places without frost, days for the garden, all with defaults
+STEPS: dict[int, UpgradeStep] = {
+    1: UpgradeStep(garden=_laid_out),
+    2: UpgradeStep(thing=_one_line, garden=_apart),
+    3: UpgradeStep(thing=_plantings_keyed),
+    4: UpgradeStep(thing=_with_a_sign),
+    5: UpgradeStep(thing=_as_it_is),
+    6: UpgradeStep(),  # records of what was done
+    7: UpgradeStep(),  # warmth, places without frost, days for the garden, all with defaults
 }

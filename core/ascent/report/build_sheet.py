@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 from ..drawing.joints import joint_sheet
-from ..drawing.paper import Beside, Block, Drawing, Heading, Listed, Paper, Table, Text
+from ..drawing.paper import Beside, Block, Drawing, Heading, Listed, Paper, PaperTable, Text
 from ..drawing.sheet import Sheet
 from ..drawing.views_sheet import Stage, views_sheet
 from ..words.quantities import System
@@ -93,7 +93,7 @@ def _stake(told: BuildReport, drawn: Sheet | None) -> list[Block]:
         Heading("Stake-out", fresh_page=True),
         Drawing(drawn, _STAKE),
         Listed(tuple(f"{corner.letter}: {corner.text}" for corner in stake.corners)),
-        Table(("place", "where the two tapes meet", "along its line"), rows, (0.22, 0.56, 0.22)),
+        PaperTable(("place", "where the two tapes meet", "along its line"), rows, (0.22, 0.56, 0.22)),
         *([Text(stake.edge)] if stake.edge else []),
         *(Text(line) for line in stake.lines),
         Listed(stake.squares, boxes=True),
@@ -105,7 +105,7 @@ def _parts(told: BuildReport, report: Report, system: System) -> list[Block]:
     blocks: list[Block] = [
         Heading("Parts", fresh_page=True),
         Listed(tuple(told.before.carry), boxes=True),
-        Table(("part", "for", "needed", "to buy or fetch"), rows, (0.4, 0.2, 0.12, 0.28)),
+        PaperTable(("part", "for", "needed", "to buy or fetch"), rows, (0.4, 0.2, 0.12, 0.28)),
         Text(say("costs.parts", system, words={"cost": report.cost_text})),
     ]
     if report.cuts:

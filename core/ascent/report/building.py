@@ -10,10 +10,20 @@ from dataclasses import dataclass
 from .. import tables
 from ..analysis.design import Design
 from ..building.asbuilt import AsBuiltCheck, as_built, being_built, differing, other
-from ..building.before import BOARD, Near, Way, buried_near, driven, in_board, in_the_way, to_ask, ways_clear
+from ..building.before import (
+    BOARD,
+    Near,
+    Relocation,
+    buried_near,
+    driven,
+    in_board,
+    in_the_way,
+    to_ask,
+    ways_clear,
+)
 from ..building.stake_sheet import stake_sheet
-from ..building.stakeout import Corner, Staked, StakeOut, Tape, stake_out
-from ..building.work import Used, Work, taking_down, work_of
+from ..building.stakeout import Corner, StakeOut, Stakeout, Tape, stake_out
+from ..building.work import Used, WorkStep, taking_down, work_of
 from ..buying.work import tools_of
 from ..drawing.joints import joint_sheet
 from ..drawing.paper import Paper
@@ -148,7 +158,7 @@ class _Work:
     building: Structure
     check: AsBuiltCheck
     laid: Laid
-    steps: tuple[Work, ...]
+    steps: tuple[WorkStep, ...]
     near: tuple[Near, ...]
     staked: StakeOut
     names: dict[str, str]
@@ -236,7 +246,7 @@ def _before(
     laid: Laid,
     garden: Garden,
     near: Sequence[Near],
-    work: Sequence[Work],
+    work: Sequence[WorkStep],
     names: Mapping[str, str],
     remarks: tuple[BeforeLine, ...],
     system: System,
@@ -307,7 +317,7 @@ def _near_line(near: Near, names: Mapping[str, str], system: System) -> BeforeLi
     return BeforeLine(text=say(f"before.{key}", system, values, words), wrong=near.too_near)
 
 
-def _way(way: Way, laid: Laid, system: System) -> ClearWay:
+def _way(way: Relocation, laid: Laid, system: System) -> ClearWay:
     structure = laid.structure
     values: dict[str, tuple[float, str]] = {
         "along": (way.along - structure.along, "length"),
@@ -337,7 +347,7 @@ def _soil(laid: Laid, deep: bool, system: System) -> str:
 _HARD = 70e3  # strength of a clay from which a post is not driven without a hole [Pa]
 
 
-def _together(work: Sequence[Work]) -> list[Used]:
+def _together(work: Sequence[WorkStep]) -> list[Used]:
     """Return everything that is used, alike together over all steps."""
     alike: dict[tuple[str, float], Used] = {}
     for used in (used for each in work for used in each.used):
@@ -367,7 +377,7 @@ def _stake(
     def tapes_of(tapes: Sequence[Tape]) -> str:
         return " and ".join(f"{letters[tape.corner]} {length(tape.length)}" for tape in tapes)
 
-    def place(mark: Staked) -> MarkReport:
+    def place(mark: Stakeout) -> MarkReport:
         peg = ""
         if mark.member.key in unsafe:
             peg = (
@@ -478,12 +488,12 @@ def _joint(key: str) -> JointReport:
     return JointReport(key=key, name=row.name, how=row.how, strokes=tuple(strokes))
 
 
-def _title(work: Work) -> str:
+def _title(work: WorkStep) -> str:
     return work.row.title.format(**{"what": "the parts", **work.step.words})
 
 
 def _step(
-    work: Work,
+    work: WorkStep,
     steps: Container[str],
     options: Typed,
     names: Mapping[str, str],
@@ -539,7 +549,9 @@ _SINGLE = (
 )
 
 
-def _may_differ(name: str, work: Work, options: Typed, names: Mapping[str, str], system: System) -> MayDiffer:
+def _may_differ(
+    name: str, work: WorkStep, options: Typed, names: Mapping[str, str], system: System
+) -> MayDiffer:
     extra = extra_of(options, name)
     members = [m for m in work.members if m.key in names] if name in _SINGLE else []
     return MayDiffer(

@@ -17,7 +17,7 @@ from ..plan.fields import Typed
 from ..plan.needs import First, Grown, Wants
 from ..plan.structure import Planting
 from ..site import Site
-from ..sizing.choose import Against, Figures, Way, drawbacks_of, ranked, way_of
+from ..sizing.choose import Candidate, Figures, RejectionReason, drawbacks_of, ranked, way_of
 from ..sizing.offer import GOOD, values_of
 from ..sizing.search import never
 from ..wording import MOST_TIMES, against_text, gust_text, money, seasons_text, time_text, times_text
@@ -39,7 +39,7 @@ class Filled(Typed):
     reason: str
 
 
-class Told(Typed):
+class ChoiceSummary(Typed):
     """The figures of a way of building in words."""
 
     cost: str
@@ -77,7 +77,7 @@ class KindReport(Typed):
     values: tuple[Filled, ...]
     sketch: Sketch
     figures: Figures
-    told: Told
+    told: ChoiceSummary
     against: tuple[str, ...]
     size: int
     tried: int
@@ -136,12 +136,12 @@ def way_report(
     )
 
 
-def _per_crop(way: Way, currency: str, system: System) -> str:
+def _per_crop(way: Candidate, currency: str, system: System) -> str:
     """Return what it costs in a season for each plant and for each weight of the usual crop."""
     return "; ".join(per_crop(way.figures.yearly / way.each, way.sized.structure.plantings, currency, system))
 
 
-def _where(site: Site, way: Way, system: System) -> str:
+def _where(site: Site, way: Candidate, system: System) -> str:
     """Return what is to be said of where it stands; nothing where it is one on its bed."""
     if way.evaluation.geometry.gap:
         return say("choose.over_path", system, {"path": (way.evaluation.geometry.gap, "length")})
@@ -151,12 +151,12 @@ def _where(site: Site, way: Way, system: System) -> str:
     return template(f"choose.on_{host.kind}") if host else ""
 
 
-def _told(site: Site, way: Way, wants: Wants, system: System) -> Told:
+def _told(site: Site, way: Candidate, wants: Wants, system: System) -> ChoiceSummary:
     figures, trait = way.figures, tables.traits()[way.family]
     limit, needs = against_text(figures.limit, way.evaluation.required_gust, system)
     parts = [part for share in way.sized.trial.shares.values() for part in share.lines if part.life]
     first = min(parts, key=lambda part: part.life, default=None)
-    return Told(
+    return ChoiceSummary(
         cost=money(figures.cost, site.garden.currency),
         yearly=money(figures.yearly, site.garden.currency),
         minutes=time_text(figures.minutes),
@@ -191,7 +191,7 @@ def _told(site: Site, way: Way, wants: Wants, system: System) -> Told:
     )
 
 
-def _minds(way: Way, wants: Wants, system: System) -> str:
+def _minds(way: Candidate, wants: Wants, system: System) -> str:
     """Return what to look out for with a way, in a few words each, the weightiest first."""
     serious = [remark.key for remark in way.evaluation.findings if is_serious(remark)]
     said = dict.fromkeys((*serious, *drawbacks_of(way.evaluation, wants)))
@@ -209,7 +209,9 @@ def _seasons(life: float) -> str:
     return "1 season" if life == 1 else f"{life:g} seasons"
 
 
-def _against(site: Site, way: Way, key: Against, need: Need, wants: Wants, system: System) -> str:
+def _against(
+    site: Site, way: Candidate, key: RejectionReason, need: Need, wants: Wants, system: System
+) -> str:
     found, weakest = way.evaluation, way.evaluation.weakest(way.evaluation.worst_week)
     if key == "unfit":
         return " ".join(_unfit(found, system))

@@ -6,7 +6,7 @@ import datetime as dt
 from collections import defaultdict
 from collections.abc import Iterator, Sequence
 
-from ..files.calendar_file import Entry
+from ..files.calendar_file import CalendarEntry
 from ..plan.entries import Entry as LogEntry
 from ..plan.garden import Garden
 from ..season.visits import Visit
@@ -20,7 +20,7 @@ TOLD_FOR = dt.timedelta(days=30)  # that what was written in the log is told
 _MOST_LINES = 60  # of the text of one entry
 
 
-def entries_of(garden: Garden, today: dt.date, log: Sequence[LogEntry] = ()) -> list[Entry]:
+def entries_of(garden: Garden, today: dt.date, log: Sequence[LogEntry] = ()) -> list[CalendarEntry]:
     """Return the entries of a garden's calendar, those of days to come with what is still to do.
 
     A day of visits is one entry, known again by its day; whatever begins or ends is one of its own, known
@@ -43,7 +43,7 @@ def entries_of(garden: Garden, today: dt.date, log: Sequence[LogEntry] = ()) -> 
     return [*told, *_written(garden, log, today)]
 
 
-def _written(garden: Garden, log: Sequence[LogEntry], today: dt.date) -> Iterator[Entry]:
+def _written(garden: Garden, log: Sequence[LogEntry], today: dt.date) -> Iterator[CalendarEntry]:
     """Yield the days of the last month on which something was written in the log, with what."""
     names = {bed.key: bed.name for bed in garden.beds}
     names |= {structure.key: structure.name for bed in garden.beds for structure in bed.structures}
@@ -58,10 +58,10 @@ def _written(garden: Garden, log: Sequence[LogEntry], today: dt.date) -> Iterato
         title = template("calendar.written").format(garden=garden.name, count=len(lines))
         more = len(lines) - _MOST_LINES
         told = lines[:_MOST_LINES] + ([template("calendar.more").format(count=more)] if more > 0 else [])
-        yield Entry(f"log-{on.isoformat()}", on, title, "\n".join(told), sort="log")
+        yield CalendarEntry(f"log-{on.isoformat()}", on, title, "\n".join(told), sort="log")
 
 
-def _day(garden: Garden, on: dt.date, visits: Sequence[tuple[Kept, Visit]]) -> Entry:
+def _day(garden: Garden, on: dt.date, visits: Sequence[tuple[Kept, Visit]]) -> CalendarEntry:
     open_ = [(each, visit) for each, visit in visits if visit.minutes]
     minutes = sum(visit.minutes for _, visit in open_)
     lines = []
@@ -71,12 +71,12 @@ def _day(garden: Garden, on: dt.date, visits: Sequence[tuple[Kept, Visit]]) -> E
     more = len(lines) - _MOST_LINES
     lines = lines[:_MOST_LINES] + ([template("calendar.more").format(count=more)] if more > 0 else [])
     title = template("calendar.day").format(garden=garden.name, visits=len(open_), minutes=round(minutes))
-    return Entry(
+    return CalendarEntry(
         f"day-{on.isoformat()}", on, title, "\n".join(lines), garden.visit_hour, minutes, sort="visits"
     )
 
 
-def _milestones(each: Kept, garden: Garden) -> list[Entry]:
+def _milestones(each: Kept, garden: Garden) -> list[CalendarEntry]:
     entries = []
     for visit in each.visits:
         for due in visit.due:
@@ -84,5 +84,5 @@ def _milestones(each: Kept, garden: Garden) -> list[Entry]:
                 continue
             title = f"{each.structure.name}: {task_title(each.tended, due.task, garden.units)}"
             key = f"{each.structure.key}-{due.task.key}"
-            entries.append(Entry(key, visit.on, title, due.task.row.tools, sort=due.task.row.sort))
+            entries.append(CalendarEntry(key, visit.on, title, due.task.row.tools, sort=due.task.row.sort))
     return entries

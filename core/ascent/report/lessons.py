@@ -10,7 +10,7 @@ from .. import tables
 from ..analysis.design import design_of, geometry_of
 from ..building.pull_test import how_sure
 from ..learning.readings import grounds_of, tensions_of
-from ..learning.storms import StormLesson, Told, lesson_of
+from ..learning.storms import Posterior, StormLesson, lesson_of
 from ..learning.wear import lives_of
 from ..learning.work import work_of
 from ..learning.yields import YieldLesson, yields_of
@@ -288,7 +288,7 @@ def _storms(garden: Garden, log: Sequence[Entry], today: dt.date) -> Iterator[Le
     )
 
 
-def _tells(told: Told) -> bool:
+def _tells(told: Posterior) -> bool:
     return abs(told.mean) >= _MOVED * told.prior
 
 

@@ -28,7 +28,7 @@ from ..plan.record import Diary
 from ..plan.structure import Planting, Structure, as_it_stands
 from ..season.repairs import repairs_of
 from ..season.skipped import TRIPLED_BY, missed
-from ..season.tasks import Grown, Task, Tended
+from ..season.tasks import GrownPlanting, Task, Tended
 from ..season.visits import Due, Visit, visits_of, walk
 from ..season.windows import Fate, fate_of, instead, opened
 from ..site import Site, plain_site
@@ -298,7 +298,7 @@ def _kept_words(tended: Tended) -> str:
 _RIPE = {"sweet-potato": "other", "hops": "other", "bramble": "other"}
 
 
-def _scouted(grown: Grown, on: dt.date) -> dict[str, str]:
+def _scouted(grown: GrownPlanting, on: dt.date) -> dict[str, str]:
     """Return what to look for on a crop at its stage, and where: another thing each week where there are
     several.
     """
@@ -445,7 +445,7 @@ def year_row(each: Kept, mondays: Sequence[dt.date], today: dt.date, system: Sys
 
 
 def _growing(
-    each: Kept, grown: Grown, mondays: Sequence[dt.date], today: dt.date, system: System
+    each: Kept, grown: GrownPlanting, mondays: Sequence[dt.date], today: dt.date, system: System
 ) -> GrowingReport:
     place, planting, course = each.tended.site.garden, grown.planting, grown.course
     fate = fate_of(place, planting)

@@ -15,12 +15,12 @@ from ..plan.bed import Bed
 from ..plan.entries import Entry
 from ..plan.garden import Garden
 from ..plan.structure import Structure
-from ..season.forecast import Forecast, forecast_of
+from ..season.forecast import HarvestForecast, forecast_of
 from ..season.harvest import Harvest, gluts_and_gaps, harvest_of, measured
 from ..season.repairs import what_broke
 from ..season.rescue import Rescue, rescue_of
 from ..season.rotation import next_on, too_soon
-from ..season.succession import Clash, WayOut, clashes_of
+from ..season.succession import SuccessionConflict, WayOut, clashes_of
 from ..season.tasks import Tended
 from ..season.visits import Visit
 from ..words.quantities import System, write
@@ -99,7 +99,7 @@ def clash_reports(tended: Tended) -> Iterator[ClashReport]:
         )
 
 
-def _way(way: WayOut, clash: Clash, words: dict[str, str], starts: dict[str, dt.date]) -> str:
+def _way(way: WayOut, clash: SuccessionConflict, words: dict[str, str], starts: dict[str, dt.date]) -> str:
     later = starts[clash.second] + dt.timedelta(days=way.days)
     named = ", ".join(_name(crop) for crop in way.crops)
     return template(f"follows.way.{way.kind}").format(
@@ -180,9 +180,14 @@ def harvest_report(
         for grown in each.tended.grown
     ]
     found: list[tuple[Kept, str, Harvest]] = [
-        (each, crop, told.harvest if isinstance(told, Forecast) else told) for each, crop, told in forecasts
+        (each, crop, told.harvest if isinstance(told, HarvestForecast) else told)
+        for each, crop, told in forecasts
     ]
-    came = {(each.structure.key, crop): told for each, crop, told in forecasts if isinstance(told, Forecast)}
+    came = {
+        (each.structure.key, crop): told
+        for each, crop, told in forecasts
+        if isinstance(told, HarvestForecast)
+    }
     none: Array = np.zeros(len(mondays))
     usual = sum((harvest.usual for _, _, harvest in found), none)
     low = sum((harvest.low for _, _, harvest in found), none)
@@ -223,14 +228,14 @@ def harvest_report(
 
 def _forecast(
     each: Kept, crop: str, harvest: Harvest, mondays: Sequence[dt.date], today: dt.date
-) -> Forecast | Harvest:
+) -> HarvestForecast | Harvest:
     """Return a harvest as it is forecast from what was picked, or as it was before where nothing was."""
     if "harvest" in each.tended.site.garden.ignores:
         return harvest
     return forecast_of(harvest, mondays, picked_of(each.log, each.structure.key, crop), today) or harvest
 
 
-def _came_words(told: Forecast, system: System) -> str:
+def _came_words(told: HarvestForecast, system: System) -> str:
     words = {"came": write(told.came, "mass", system), "meant": write(told.meant, "mass", system)}
     change = round(100 * (told.factor - 1))
     key = "log.came-as-meant" if not change else "log.came-less" if change < 0 else "log.came-more"
@@ -245,7 +250,7 @@ def _spread(usual: float, low: float, high: float, system: System) -> str:
 def _harvest_row(
     each: Kept,
     found: Sequence[tuple[Kept, str, Harvest]],
-    came: Mapping[tuple[str, str], Forecast],
+    came: Mapping[tuple[str, str], HarvestForecast],
     system: System,
 ) -> HarvestRow:
     own = [(crop, harvest) for of, crop, harvest in found if of is each]

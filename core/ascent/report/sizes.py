@@ -16,7 +16,7 @@ from ..plan.structure import Structure
 from ..site import Site
 from ..sizing.fixes import Fix, fixes_for
 from ..sizing.search import never
-from ..sizing.size import Change, Sized, size
+from ..sizing.size import OptionChange, Sized, size
 from ..sizing.typical import typical
 from ..wording import gust_text, money, option_text, written
 from ..words.quantities import System
@@ -110,7 +110,7 @@ def looked_text(found: Sized, system: System) -> str:
 
 
 def _change(
-    change: Change, texts: Mapping[str, str], system: System, currency: str, holds: bool
+    change: OptionChange, texts: Mapping[str, str], system: System, currency: str, holds: bool
 ) -> ChangeReport:
     what = "; ".join(f"{template(f'option.{o}')}: {texts[o]}" for o in change.options if o in texts)
     why = (

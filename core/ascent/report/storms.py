@@ -9,7 +9,7 @@ from types import MappingProxyType
 
 from .. import tables
 from ..errors import guarded
-from ..files.weather import Day, Forecast
+from ..files.weather import Day, WindForecast
 from ..plan.garden import Garden
 from ..plan.record import Diary
 from ..plan.structure import as_it_stands
@@ -40,7 +40,7 @@ _STALE = 30  # hours after which a forecast's age is said as old
 def weather_report(
     garden: Garden,
     today: dt.date,
-    forecast: Forecast,
+    forecast: WindForecast,
     seen: Sequence[Day],
     now: dt.datetime,
     broken: Mapping[str, frozenset[str]] | None = None,
@@ -65,7 +65,7 @@ def weather_report(
     )
 
 
-def _age(forecast: Forecast, now: dt.datetime) -> str:
+def _age(forecast: WindForecast, now: dt.datetime) -> str:
     hours = max((now - forecast.issued).total_seconds() / 3600, 0.0)
     key = "weather.old" if hours > _STALE else "weather.fresh"
     return template(key).format(hours=round(hours), days=round(hours / 24))

@@ -20,7 +20,7 @@ _USUAL_SPREAD = 0.3  # of a crop whose good year is not known
 
 
 @dataclass(frozen=True)
-class Forecast:
+class HarvestForecast:
     """A harvest as it is forecast today.
 
     came: picked so far. [kg] meant: forecast for so far, before anything was picked. [kg] factor: on what is
@@ -40,7 +40,7 @@ def prior_spread(harvest: Harvest) -> float:
 
 def forecast_of(
     harvest: Harvest, mondays: Sequence[dt.date], picked: Sequence[tuple[dt.date, float]], today: dt.date
-) -> Forecast | None:
+) -> HarvestForecast | None:
     """Return a harvest as it is forecast from what was picked so far; nothing where nothing was.
 
     The yield of a season over its usual one is taken as log-normal, its spread from a good year of the
@@ -79,4 +79,4 @@ def forecast_of(
         return np.asarray(came_by_week + weeks * (1 - passed) * factor)
 
     told = replace(harvest, low=now(harvest.low), usual=now(harvest.usual), high=now(harvest.high))
-    return Forecast(came, meant, factor, told)
+    return HarvestForecast(came, meant, factor, told)

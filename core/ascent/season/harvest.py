@@ -10,7 +10,7 @@ import numpy as np
 
 from .. import tables
 from ..mechanics import Array
-from .tasks import Grown
+from .tasks import GrownPlanting
 
 GLUT, GAP = 2.2, 0.15  # of the mean of the weeks in which anything is picked
 _FEW = 4  # weeks of harvest below which neither is told
@@ -37,7 +37,7 @@ class Harvest:
         return whole / self.good, whole, whole * self.good
 
 
-def harvest_of(grown: Grown, mondays: Sequence[dt.date]) -> Harvest:
+def harvest_of(grown: GrownPlanting, mondays: Sequence[dt.date]) -> Harvest:
     """Return what a planting brings in by week.
 
     A crop that is picked again and again comes in over its harvest as a smooth rise and fall, one that is

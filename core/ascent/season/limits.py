@@ -21,7 +21,7 @@ _SOFT: Array = np.array([0.0, 1.0]).reshape(2, 1, 1)
 
 
 @dataclass(frozen=True)
-class Stand:
+class WeekLimits:
     """A structure in one week: its limit gust by what one designs to and by median strengths [m/s], the link
     that goes first, and what grows on it.
     """
@@ -46,7 +46,7 @@ def limits_in(
     soaked: bool = False,
     crop: float = 1.0,
     broken: Collection[str] = (),
-) -> Stand:
+) -> WeekLimits:
     """Return what a structure holds to in the week of a day; out of its season it stands as bare as in its
     first week.
 
@@ -73,4 +73,4 @@ def limits_in(
     least = {key: float(np.min(limit[:, week])) for key, limit in limits.items()}
     weakest = min(least, key=lambda key: least[key])
     median = min(float(np.min(limit[:, week])) for limit in medians.values())
-    return Stand(least[weakest], median, weakest, loaded.growths)
+    return WeekLimits(least[weakest], median, weakest, loaded.growths)

@@ -18,7 +18,7 @@ from ..plan.fields import Typed
 from ..plan.structure import Structure
 from ..site import Site
 from ..tables import rows
-from .limits import Stand, limits_in, week_of
+from .limits import WeekLimits, limits_in, week_of
 
 TRIGGER, SEVERE = 17.0, 22.0  # forecast gusts at 10 m at which one looks and acts [m/s], handbook season 8
 SOAKS, WITH = 25.0, 14.0  # rain in two days that soaks the ground [mm], with such a gust [m/s]
@@ -119,8 +119,8 @@ def storm_check(
 
 
 def _moves(
-    site: Site, structure: Structure, on: dt.date, soaked: bool, now: Stand, crop: float
-) -> tuple[list[Move], Stand]:
+    site: Site, structure: Structure, on: dt.date, soaked: bool, now: WeekLimits, crop: float
+) -> tuple[list[Move], WeekLimits]:
     """Return what raises a limit, the most for a minute first, and the limits with all of it done; `crop` is
     the share of what hangs that is left once what is ripe is picked.
     """

@@ -36,7 +36,7 @@ class WayOut:
 
 
 @dataclass(frozen=True)
-class Clash:
+class SuccessionConflict:
     """What is between two plantings of a structure: which, what it is, over how many days, the ways out."""
 
     first: str
@@ -46,12 +46,12 @@ class Clash:
     ways: tuple[WayOut, ...] = ()
 
 
-def clashes_of(place: Place, structure: Structure) -> tuple[Clash, ...]:
+def clashes_of(place: Place, structure: Structure) -> tuple[SuccessionConflict, ...]:
     """Return what is between plantings that follow one another on the same ground of a structure.
 
     Source: handbook-season-6
     """
-    found: list[Clash] = []
+    found: list[SuccessionConflict] = []
     order = sorted(structure.plantings, key=lambda planting: course_of(place, planting).start)
     for first, second in pairwise(order):
         if not _same_ground(first, second):
@@ -70,7 +70,9 @@ def _same_ground(first: Planting, second: Planting) -> bool:
     return apart < 0.8 * (runs[0][1] + runs[1][1])
 
 
-def _in_time(place: Place, structure: Structure, first: Planting, second: Planting) -> list[Clash]:
+def _in_time(
+    place: Place, structure: Structure, first: Planting, second: Planting
+) -> list[SuccessionConflict]:
     before, after = course_of(place, first), course_of(place, second)
     over = before.end + CLEARING - after.start
     if over <= 0:
@@ -80,9 +82,11 @@ def _in_time(place: Place, structure: Structure, first: Planting, second: Planti
         return []  # they are meant to stand together
     crop = tables.crops()[first.crop]
     if over <= OVERLAPS and crop.cover <= _THIN:
-        return [Clash(first.key, second.key, "overlap", over, (WayOut("cut"),))]
+        return [SuccessionConflict(first.key, second.key, "overlap", over, (WayOut("cut"),))]
     kind: Kind = "shade" if over <= OVERLAPS else "too-long"
-    return [Clash(first.key, second.key, kind, over, _ways(place, structure, first, second, over))]
+    return [
+        SuccessionConflict(first.key, second.key, kind, over, _ways(place, structure, first, second, over))
+    ]
 
 
 def _ways(
@@ -111,11 +115,11 @@ def _moved(place: Place, day: int) -> str:
     return month_day(day_of_year(place.turns) + day)
 
 
-def _of_kind(structure: Structure, first: Planting, second: Planting) -> list[Clash]:
+def _of_kind(structure: Structure, first: Planting, second: Planting) -> list[SuccessionConflict]:
     found = []
     one, other = tables.crops()[first.crop], tables.crops()[second.crop]
     if one.family == other.family and one.key != other.key:
-        found.append(Clash(first.key, second.key, "family"))
+        found.append(SuccessionConflict(first.key, second.key, "family"))
     if tables.suits()[second.crop].scores[structure.family] < _GOOD:
-        found.append(Clash(first.key, second.key, "support"))
+        found.append(SuccessionConflict(first.key, second.key, "support"))
     return found

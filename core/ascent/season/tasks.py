@@ -13,7 +13,7 @@ import numpy as np
 from .. import tables
 from ..families import family_of
 from ..family.care import Care
-from ..loads.season import Course, course_of, cover_span
+from ..loads.season import PlantingCourse, course_of, cover_span
 from ..mechanics import Array, growth
 from ..path.geometry import Geometry
 from ..plan.fields import Typed
@@ -71,7 +71,7 @@ class Task:
 
 
 @dataclass(frozen=True)
-class Grown:
+class GrownPlanting:
     """One planting day by day from the day it is planted until it is gone: as the load path has it by week.
 
     height: of its canopy, (N,). [m] tip: by how much its tip grows each day, (N,). [m] mean: temperature of
@@ -80,7 +80,7 @@ class Grown:
 
     place: Place
     planting: Planting
-    course: Course
+    course: PlantingCourse
     pace: Pace
     height: Array
     tip: Array
@@ -93,7 +93,7 @@ class Grown:
         return tables.crops()[self.planting.crop]
 
     @property
-    def calendar(self) -> rows.Calendar:
+    def calendar(self) -> rows.CropCalendar:
         """Return what dates its crop."""
         return tables.calendars()[self.planting.crop]
 
@@ -140,7 +140,7 @@ class Grown:
         return end - 7
 
 
-def grown_of(place: Place, planting: Planting, top: float) -> Grown:
+def grown_of(place: Place, planting: Planting, top: float) -> GrownPlanting:
     """Return a planting day by day on a face of a height. [m]
 
     Source: crops-5.1
@@ -161,7 +161,7 @@ def grown_of(place: Place, planting: Planting, top: float) -> Grown:
         at = np.minimum(at, len(known.low) - 1)
         mean, rain = (known.low[at] + known.high[at]) / 2, known.rain[at]
     tip = crop.extension_mm_d * 1e-3 * np.diff(pace.upto(np.append(days, days[-1] + 1)))
-    return Grown(place, planting, course, pace, height, tip, mean, rain)
+    return GrownPlanting(place, planting, course, pace, height, tip, mean, rain)
 
 
 @dataclass(frozen=True)
@@ -174,7 +174,7 @@ class Tended:
     built: bool = False
 
     @cached_property
-    def grown(self) -> tuple[Grown, ...]:
+    def grown(self) -> tuple[GrownPlanting, ...]:
         """Return its plantings day by day."""
         return tuple(
             grown_of(self.site.garden, planting, self.geometry.climb) for planting in self.structure.plantings
@@ -208,7 +208,7 @@ class Tended:
 
     def _task(
         self,
-        grown: Grown,
+        grown: GrownPlanting,
         job: str,
         day: float,
         until: float,
@@ -232,7 +232,7 @@ class Tended:
             {"crop": grown.crop.name, **(words or {})},
         )
 
-    def _raising(self, grown: Grown) -> Iterator[Task]:
+    def _raising(self, grown: GrownPlanting) -> Iterator[Task]:
         """Yield sowing, potting on, hardening off and planting out."""
         start, calendar = grown.course.start, grown.calendar
         if calendar.counted_from == "shoots":
@@ -249,7 +249,7 @@ class Tended:
             yield self._task(grown, "harden", start - HARDEN, start - HARDEN + 2)
         yield self._task(grown, "plant" if grown.potted else "sow", start, start + 7)
 
-    def _tending(self, grown: Grown, care: Care) -> Iterator[Task]:
+    def _tending(self, grown: GrownPlanting, care: Care) -> Iterator[Task]:
         """Yield one care as often as it comes round."""
         last, start = grown.ends(care), grown.course.start
         if care.job == "stop":
@@ -278,7 +278,7 @@ class Tended:
             yield self._task(grown, care.job, day, until, number, care.key, values, care.words)
             day = due
 
-    def _next(self, grown: Grown, care: Care, day: float) -> tuple[float, float]:
+    def _next(self, grown: GrownPlanting, care: Care, day: float) -> tuple[float, float]:
         """Return the day on which a care comes round again, and by how much the tip has grown then. [m]
 
         Source: crops-4
@@ -296,14 +296,14 @@ class Tended:
             at += 1
         return float(max(at, day + 1)), tip
 
-    def _stopping(self, grown: Grown) -> Iterator[Task]:
+    def _stopping(self, grown: GrownPlanting) -> Iterator[Task]:
         """Yield the stopping of tips so long before the end that what sets is ripe in time."""
         if grown.tips > grown.course.start + _TIPS:
             end = {"end": f"{grown.course.end}"}
             what = {"what": "its season ends" if frosts_of(grown.place) is None else "frost is likely"}
             yield self._task(grown, "stop", grown.tips, grown.tips + 7, words={**end, **what})
 
-    def _beside(self, grown: Grown) -> Iterator[Task]:
+    def _beside(self, grown: GrownPlanting) -> Iterator[Task]:
         """Yield feeding, water, the look over both faces."""
         first, end, start = grown.course.first, grown.course.end, grown.course.start
         if grown.calendar.counted_from == "shoots":
@@ -320,7 +320,7 @@ class Tended:
             fills = max(first - round(grown.crop.set_to_pick_d * 0.6), start + 14)
             yield from self._weekly(grown, "water", fills, end - 14, _WATER_EVERY)
 
-    def _shading(self, grown: Grown) -> Iterator[Task]:
+    def _shading(self, grown: GrownPlanting) -> Iterator[Task]:
         """Yield the shading of a crop in the first week that is too hot for it.
 
         Source: handbook-season-12
@@ -339,14 +339,14 @@ class Tended:
             values = {"hot": (float(mean[at]), "temperature"), "stops": (stops, "temperature")}
             yield self._task(grown, "shade", begin + at, begin + at + _WEEK - 1, values=values)
 
-    def _weekly(self, grown: Grown, job: str, day: float, last: float, every: int) -> Iterator[Task]:
+    def _weekly(self, grown: GrownPlanting, job: str, day: float, last: float, every: int) -> Iterator[Task]:
         number = 0
         while day < last:
             number += 1
             yield self._task(grown, job, day, day + every - 1, number)
             day += every
 
-    def _picking(self, grown: Grown) -> Iterator[Task]:
+    def _picking(self, grown: GrownPlanting) -> Iterator[Task]:
         """Yield the picks, at the crop's own interval."""
         first, end = grown.course.first, grown.course.end
         if grown.crop.one_pick:
@@ -364,7 +364,7 @@ class Tended:
             cool = not np.isnan(grown.mean[n]) and grown.mean[n] < _COOL
             day += every * (_SLOWER if cool else 1.0)
 
-    def _clearing(self, grown: Grown) -> Iterator[Task]:
+    def _clearing(self, grown: GrownPlanting) -> Iterator[Task]:
         end = grown.course.end
         if grown.calendar.counted_from == "shoots":
             return
@@ -415,7 +415,7 @@ class Tended:
 
     def _own(
         self,
-        grown: Grown,
+        grown: GrownPlanting,
         job: str,
         day: float,
         until: float,

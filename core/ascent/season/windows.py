@@ -10,14 +10,14 @@ from typing import Literal
 import numpy as np
 
 from .. import tables
-from ..loads.season import Course, ahead_of, course_of, season_days, start_of
+from ..loads.season import PlantingCourse, ahead_of, course_of, season_days, start_of
 from ..mechanics import Array, Flags
 from ..memory import remembered
 from ..plan.place import Place
 from ..plan.structure import Planting, Raised
 from ..tables import rows
 from ..weather.course import AFTER, BEFORE, Asked, asked_of, days_of, pace_asked, turn_of
-from ..weather.course import Course as Days
+from ..weather.course import DailyWeather
 from ..weather.frosts import RISKS, Frosts, frosts_of
 
 Verdict = Literal["good", "early", "cold", "late", "short", "hot"]
@@ -109,7 +109,7 @@ class _Garden:
 def _outlook(asked: _Garden, key: str, raised: Raised) -> Outlook:
     crop, calendar = tables.crops()[key], tables.calendars()[key]
     frosts, about = asked.frosts, asked.days
-    known: Days | None = days_of(about) if about is not None else None
+    known: DailyWeather | None = days_of(about) if about is not None else None
     opens, closes = season_days(round(frosts.first) if frosts else None)
     days: Array = np.arange(float(opens), closes + 1.0)
     ahead = ahead_of(key, raised)
@@ -142,7 +142,7 @@ def _outlook(asked: _Garden, key: str, raised: Raised) -> Outlook:
 
 
 def _frost_free(
-    frosts: Frosts | None, careful: str, crop: rows.Crop, calendar: rows.Calendar, days: Array
+    frosts: Frosts | None, careful: str, crop: rows.Crop, calendar: rows.CropCalendar, days: Array
 ) -> Flags:
     """Return on which days of spring a crop may go out, as careful as one is."""
     if frosts is None:
@@ -161,7 +161,7 @@ def _frost_free(
     return np.asarray((days >= opens) | winter)
 
 
-def _soil_warm(known: Days | None, calendar: rows.Calendar, days: Array) -> Flags:
+def _soil_warm(known: DailyWeather | None, calendar: rows.CropCalendar, days: Array) -> Flags:
     """Return on which days the soil has been warm enough for three."""
     if known is None:
         return np.ones(len(days), dtype=bool)
@@ -173,7 +173,7 @@ def _soil_warm(known: Days | None, calendar: rows.Calendar, days: Array) -> Flag
 
 
 def _not_too_hot(
-    known: Days | None, crop: rows.Crop, calendar: rows.Calendar, first: Array, done: Array
+    known: DailyWeather | None, crop: rows.Crop, calendar: rows.CropCalendar, first: Array, done: Array
 ) -> Flags:
     """Return for which first picks no heat stops a crop: of a cool one its harvest, of a warm one its set."""
     if known is None or calendar.stops_C is None:
@@ -191,7 +191,7 @@ def _not_too_hot(
 
 
 def _in_time(
-    frosts: Frosts | None, careful: str, calendar: rows.Calendar, days: Array, done: Array
+    frosts: Frosts | None, careful: str, calendar: rows.CropCalendar, days: Array, done: Array
 ) -> tuple[Flags, Array]:
     """Return whether half a harvest is in before the cold, and by how many days it is not."""
     if frosts is None:
@@ -205,7 +205,7 @@ def _in_time(
 
 
 def _winters(
-    known: Days | None, frosts: Frosts | None, calendar: rows.Calendar, days: Array, first: Array
+    known: DailyWeather | None, frosts: Frosts | None, calendar: rows.CropCalendar, days: Array, first: Array
 ) -> Flags:
     """Return whether what is sown in autumn outlives the winter until its first pick."""
     if frosts is None:
@@ -229,7 +229,7 @@ class Fate:
     windows: from when to when it can be planted. late: days that it comes too late. last: last useful day.
     """
 
-    course: Course
+    course: PlantingCourse
     verdict: Verdict
     frost: float
     windows: tuple[tuple[int, int], ...]

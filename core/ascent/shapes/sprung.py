@@ -16,7 +16,7 @@ from ..tables import rows
 _TIED = 0.03  # of the length: a tie lower than this is calculated as one at this height
 
 
-class Figures(NamedTuple):
+class SprungFigures(NamedTuple):
     """A bent panel by its length, span and the height of its ties, without weight.
 
     rise: of the crown over the feet. [m]
@@ -51,7 +51,9 @@ def bending_stiffness(mesh: rows.Mesh, width: float) -> float:
     return wires * tables.mesh_materials()[mesh.material].E * section.round_bar(mesh.wire).I
 
 
-def figures(length: Number, span: Number, hold: Number, stiffness: float, clamped: bool = False) -> Figures:
+def figures(
+    length: Number, span: Number, hold: Number, stiffness: float, clamped: bool = False
+) -> SprungFigures:
     """Return the figures of bent panels, over arrays of lengths, spans and tie heights.
 
     Args:
@@ -75,7 +77,7 @@ def figures(length: Number, span: Number, hold: Number, stiffness: float, clampe
         return interpolation.between(holds, openings, grids[name], share, opening)
 
     force, load = stiffness / long**2, stiffness / long**3
-    return Figures(
+    return SprungFigures(
         read("rise") * long,
         read("foot") * force,
         read("tie") * force,
@@ -89,7 +91,7 @@ def figures(length: Number, span: Number, hold: Number, stiffness: float, clampe
     )
 
 
-def _clamped(length: Number, span: Number, hold: Number, stiffness: float) -> Figures:
+def _clamped(length: Number, span: Number, hold: Number, stiffness: float) -> SprungFigures:
     """Return the figures of panels between legs that are held straight: H − M/h at the legs' tops, M/h at
     their feet.
 
@@ -103,7 +105,7 @@ def _clamped(length: Number, span: Number, hold: Number, stiffness: float) -> Fi
         return np.asarray(np.interp(np.asarray(span, dtype=float) / free, openings, columns[name]))
 
     load, moment = stiffness / free**3, read("moment") * stiffness / free
-    return Figures(
+    return SprungFigures(
         low + read("rise") * free,
         moment / low,
         read("thrust") * stiffness / free**2 - moment / low,

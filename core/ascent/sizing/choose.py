@@ -25,9 +25,9 @@ from ..words.quantities import System
 from .offer import GOOD, Start, fitting, for_each, start_of, suiting
 from .search import never
 from .size import YEARS, Aim, Sized
-from .trials import Share
+from .trials import PartsGroup
 
-Against = Literal[
+RejectionReason = Literal[
     "unsuited",
     "host",
     "few",
@@ -85,7 +85,7 @@ class Figures(Typed):
 
 
 @dataclass(frozen=True)
-class Way:
+class Candidate:
     """One kind of support for a need, sized; `against` is what speaks against it, if anything does.
 
     each: beds or pots that get one; costs and work are of them all. missing: keys of the tools to be bought
@@ -98,7 +98,7 @@ class Way:
     evaluation: Design
     labour: Labour
     figures: Figures
-    against: tuple[Against, ...]
+    against: tuple[RejectionReason, ...]
     each: int = 1
     missing: tuple[str, ...] = ()
 
@@ -112,7 +112,7 @@ def way_of(
     enough: Callable[[], bool] = never,
     *,
     closely: bool = True,
-) -> Way:
+) -> Candidate:
     """Return one kind of support for a need: the way of it that holds and is best by what comes first, where
     that can be counted part by part, else that costs least in a season.
 
@@ -140,7 +140,7 @@ def way_of(
     )
     found = design_of(site, sized.structure)
     labour = labour_of(sized.structure, found.options, found.geometry, site)
-    parts = Share(shopping(found.geometry, site.garden.prices, site.spare))
+    parts = PartsGroup(shopping(found.geometry, site.garden.prices, site.spare))
     missing = tools_missing(labour, found, wants)
     worth = total(shopping(found.geometry, site.garden.prices)) if site.spare else 0.0
     hours = labour.hours(trait, wants.years) * (site.garden.hour or 0.0)
@@ -162,7 +162,7 @@ def way_of(
         serious=sum(map(is_serious, found.findings)),
         drawbacks=len(drawbacks_of(found, wants)),
     )
-    return Way(
+    return Candidate(
         family_key,
         start,
         sized,
@@ -221,10 +221,10 @@ def _share_of(spare: Sequence[Spare], each: int) -> tuple[Spare, ...]:
 
 def _against(
     site: Site, found: Design, sized: Sized, labour: Labour, figures: Figures, wants: Wants
-) -> Sequence[Against]:
+) -> Sequence[RejectionReason]:
     """Return what speaks against a way, the weightiest first."""
     trait = tables.traits()[found.structure.family]
-    speaks: Mapping[Against, bool] = {
+    speaks: Mapping[RejectionReason, bool] = {
         "unsuited": figures.score == 0,
         "host": trait.faces == "one" and not (wants.wall or site.host),
         "unfit": any(remark.level == "wrong" for remark in found.findings),
@@ -243,7 +243,7 @@ def _against(
 
 
 @dataclass(frozen=True)
-class Place:
+class Rank:
     """Where a way stands among those that will do, and what it is the best at; `unbeaten` where no other
     costs less in a season and fails less often at once.
     """
@@ -254,7 +254,7 @@ class Place:
     unbeaten: bool
 
 
-def ranked(ways: Mapping[str, Figures], first: First) -> tuple[Place, ...]:
+def ranked(ways: Mapping[str, Figures], first: First) -> tuple[Rank, ...]:
     """Return ways that will do in order: those that suit the crop well before those that are possible with
     work, those that hold and of which nothing serious is to be said before others, and of each the best by
     what comes first, then by what they cost in a season; drawbacks count.
@@ -274,7 +274,7 @@ def ranked(ways: Mapping[str, Figures], first: First) -> tuple[Place, ...]:
         return all(good[key][of] > rival + abs(rival) * _NEARLY for rival in rivals)
 
     return tuple(
-        Place(
+        Rank(
             key,
             number,
             tuple(of for of in _MEASURES if leads(key, of)),

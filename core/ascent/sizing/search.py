@@ -23,7 +23,7 @@ from ..plan.fields import Typed
 from .elimination import Factor, Indices, TooLarge, least_of
 from .grid import Axis, Grid
 from .learned import Learned
-from .trials import MOST, Share, Trial, margin_of, tried
+from .trials import MOST, PartsGroup, Trial, margin_of, tried
 
 Laid = tuple[Trial, tuple[Link, ...]]
 Sort = Literal["link", "parts", "wrong", "life"]
@@ -63,7 +63,7 @@ def never() -> bool:
 _NOT_SOLD = 1e6
 
 
-def cost_of(share: Share) -> tuple[float, float]:
+def cost_of(share: PartsGroup) -> tuple[float, float]:
     """Return what a share costs, and the price of its dearest pack."""
     return share.cost, share.step
 
@@ -89,7 +89,7 @@ class Search:
     grid: Grid
     enough: Callable[[], bool] = never
     most: int = 1000
-    amount: Callable[[Share], tuple[float, float]] = cost_of
+    amount: Callable[[PartsGroup], tuple[float, float]] = cost_of
     least_life: float = 0.0
     strictly: bool = False
     laid: dict[Indices, Laid] = field(default_factory=dict)
@@ -107,7 +107,7 @@ class Search:
         self.start = tuple(self._present(axis) for axis in self.grid.axes)
         self.attempt(self.start)
 
-    def _counted(self, share: Share) -> tuple[float, float]:
+    def _counted(self, share: PartsGroup) -> tuple[float, float]:
         """Return what is spent on a share, and its step; what cannot be had costs more than anything."""
         amount, step = self.amount(share)
         return amount + _NOT_SOLD * share.missing, step
@@ -248,7 +248,7 @@ class Search:
             self.first = trial
         self._by_sum.append((self.spent(trial), pick))
         for use in trial.shares.keys() | self._named("parts"):
-            share = trial.shares.get(use, Share())
+            share = trial.shares.get(use, PartsGroup())
             amount, step = self._counted(share)
             self._steps[use] = max(self._steps.get(use, 0.0), step)
             self._learn(("parts", use), pick, -math.log(amount + _LITTLE))

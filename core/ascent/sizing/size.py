@@ -14,7 +14,7 @@ from ..words.quantities import System
 from .elimination import Indices, TooLarge
 from .grid import COARSE, FINE, LEAST, QUICK, Extent, grid_of
 from .search import Best, Laid, Search, cost_of, never
-from .trials import Share, Trial
+from .trials import PartsGroup, Trial
 from .typical import typical
 
 Aim = Literal["cheapest", "per-season", "strongest", "fewest-kinds", "longest-lived", "own"]
@@ -25,7 +25,7 @@ _SAME = 1e-6
 
 
 @dataclass(frozen=True)
-class Change:
+class OptionChange:
     """One thing that is otherwise, and what for.
 
     options: what it changes, {option: value}.
@@ -51,7 +51,7 @@ class Sized:
     """
 
     structure: Structure
-    changes: tuple[Change, ...]
+    changes: tuple[OptionChange, ...]
     first: Trial
     trial: Trial
     holds: bool
@@ -158,7 +158,7 @@ def _longest(asked: Search, best: Best, search: Callable[[float], Search]) -> tu
         asked, best = longer, found
 
 
-def _amount(aim: Aim, years: float) -> Callable[[Share], tuple[float, float]]:
+def _amount(aim: Aim, years: float) -> Callable[[PartsGroup], tuple[float, float]]:
     """Return how a search for an aim counts what is spent."""
     if aim == "per-season":
         return lambda share: (share.yearly(years), share.yearly_step(years))
@@ -167,7 +167,7 @@ def _amount(aim: Aim, years: float) -> Callable[[Share], tuple[float, float]]:
     return cost_of
 
 
-def _kinds(share: Share, bought: bool) -> int:
+def _kinds(share: PartsGroup, bought: bool) -> int:
     """Return how many kinds of part it comes to, or how many that are not had of the shed."""
     return sum(not (bought and part.own) for part in share.lines)
 
@@ -182,7 +182,7 @@ def _told(structure: Structure, asked: Search, best: Best, least: float, share: 
             before, after = (asked.grid.axes[number].levels[level] for level in (start, now))
             without = asked.attempt((*pick[:number], start, *pick[number + 1 :]))
             changes.append(
-                Change(
+                OptionChange(
                     {o: v for o, v in after.items() if before.get(o, structure.options.get(o)) != v},
                     "" if without.margin >= margin else without.weakest,
                     (trial.cost - without.cost) / share,

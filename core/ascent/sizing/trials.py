@@ -20,7 +20,7 @@ MOST = 1e6  # a margin past which one is as good as another, and its inverse pas
 
 
 @dataclass(frozen=True)
-class Share:
+class PartsGroup:
     """What one group of a structure's parts comes to: its lines of the shopping list."""
 
     lines: tuple[Part, ...] = ()
@@ -79,7 +79,7 @@ class Trial:
     """
 
     margins: dict[str, float]
-    shares: dict[str, Share]
+    shares: dict[str, PartsGroup]
     unfit: Unfit
 
     @property
@@ -129,9 +129,9 @@ def margin_of(link: Link) -> float:
     return 1.0 / min(max(float(np.max(link.use)), 1.0 / MOST), MOST)
 
 
-def shares_of(parts: tuple[Part, ...]) -> dict[str, Share]:
+def shares_of(parts: tuple[Part, ...]) -> dict[str, PartsGroup]:
     """Return a shopping list by what its parts are used for; no pack is shared between two groups."""
     groups: dict[str, list[Part]] = {}
     for part in parts:
         groups.setdefault(part.use.split(",")[0], []).append(part)
-    return {use: Share(tuple(lines)) for use, lines in groups.items()}
+    return {use: PartsGroup(tuple(lines)) for use, lines in groups.items()}

@@ -22,7 +22,7 @@ ItemT = TypeVar("ItemT", bound=Item)
 
 
 @dataclass(frozen=True)
-class Measure:
+class OwnMeasure:
     """A measure that a thing of one's own may have.
 
     letter: in its key. name: in people's words. scale: of the key's unit, SI. low, high: bounds, SI.
@@ -35,14 +35,14 @@ class Measure:
     high: float
 
 
-WIDTH = Measure("a", "width", 1e-3, 0.004, 0.3)
-DEPTH = Measure("b", "depth", 1e-3, 0.001, 0.3)
-WIRE = Measure("d", "thickness", 1e-3, 0.0003, 0.03)
-HEIGHT = Measure("h", "height", 1.0, 0.2, 3.0)
-LENGTH = Measure("l", "length", 1.0, 0.2, 500.0)
-STRENGTH = Measure("s", "strength", 1.0, 0.1, 1.5)
+WIDTH = OwnMeasure("a", "width", 1e-3, 0.004, 0.3)
+DEPTH = OwnMeasure("b", "depth", 1e-3, 0.001, 0.3)
+WIRE = OwnMeasure("d", "thickness", 1e-3, 0.0003, 0.03)
+HEIGHT = OwnMeasure("h", "height", 1.0, 0.2, 3.0)
+LENGTH = OwnMeasure("l", "length", 1.0, 0.2, 500.0)
+STRENGTH = OwnMeasure("s", "strength", 1.0, 0.1, 1.5)
 
-MEASURES: Mapping[str, tuple[Measure, ...]] = {
+MEASURES: Mapping[str, tuple[OwnMeasure, ...]] = {
     "posts": (WIDTH, DEPTH, LENGTH, STRENGTH),
     "meshes": (WIRE, HEIGHT, LENGTH, STRENGTH),
     "wires": (WIRE, LENGTH, STRENGTH),
@@ -66,7 +66,7 @@ def key_of(like: Item, **values: float | None) -> str:
     return like.key + told
 
 
-def _alike(like: Item, measure: Measure, value: float) -> bool:
+def _alike(like: Item, measure: OwnMeasure, value: float) -> bool:
     """Return whether a measure is the row's own."""
     match measure.letter:
         case "s":

@@ -21,7 +21,7 @@ MOST_PACE = 1.15  # of growth at its reference heat: days of the tables are thos
 
 
 @dataclass(frozen=True)
-class Course:
+class DailyWeather:
     """Days about a season, each (N,): least and greatest temperature [degC], rain [mm], whether it was
     seen.
     """
@@ -66,7 +66,7 @@ def asked_of(place: Place) -> Asked | None:
 
 
 @remembered(64)
-def days_of(asked: Asked) -> Course:
+def days_of(asked: Asked) -> DailyWeather:
     """Return the days about a garden's season."""
     place = Place(
         name="-", latitude=asked.latitude, last_frost=asked.last, first_frost=asked.first, warmth=asked.warmth
@@ -83,7 +83,7 @@ def days_of(asked: Asked) -> Course:
         if 0 <= start <= len(dates) - 7:
             own = slice(start, start + 7)
             low[own], high[own], rain[own], seen[own] = week.low, week.high, week.rain / 7, True
-    return Course(first, low, high, rain, seen)
+    return DailyWeather(first, low, high, rain, seen)
 
 
 @remembered(512)
@@ -123,7 +123,7 @@ class Pace:
         return min(float(np.interp(grown, self.total, np.arange(len(self.total)))) - BEFORE, most)
 
 
-def pace_asked(turns: dt.date, asked: Asked | None, calendar: rows.Calendar) -> Pace:
+def pace_asked(turns: dt.date, asked: Asked | None, calendar: rows.CropCalendar) -> Pace:
     """Return how fast a crop grows in a garden, day by day.
 
     Source: handbook-season-2

@@ -6,7 +6,7 @@ from typing import Any
 
 from ascent import tables
 from ascent.analysis.design import geometry_of
-from ascent.building.work import Work, work_of
+from ascent.building.work import WorkStep, work_of
 from ascent.families import FAMILIES
 from ascent.plan.structure import Planting, Structure
 
@@ -29,7 +29,7 @@ HOURS = {
 }
 
 
-def work(family: str, crop: str, count: int, spacing: float, options: dict[str, Any]) -> tuple[Work, ...]:
+def work(family: str, crop: str, count: int, spacing: float, options: dict[str, Any]) -> tuple[WorkStep, ...]:
     """Return the steps of a structure of a kind with its usual options."""
     place = site(length=14.0, kind="raised", fill_depth=0.28) if family == "bed-frame" else site(length=14.0)
     planting = Planting(key="p1", crop=crop, count=count, spacing=spacing, planted="05-04")

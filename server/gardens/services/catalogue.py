@@ -14,7 +14,7 @@ from ascent import tables
 from ascent.families import FAMILIES
 from ascent.family.wishes import Wish
 from ascent.tables import own
-from ascent.tables.rows import Climate, Cover, Crop, Item, Rain, Water
+from ascent.tables.rows import Cover, Crop, Item, Rain, Water, WindClimate
 from ascent.words.quantities import System, with_sizes
 from ascent.words.texts import has, template
 
@@ -78,7 +78,7 @@ def catalogue(units: System) -> schemas.Catalogue:
 
 
 def _choices(
-    rows: Iterable[Crop | Climate | Water | Rain | Cover | Item], units: System = "metric"
+    rows: Iterable[Crop | WindClimate | Water | Rain | Cover | Item], units: System = "metric"
 ) -> list[schemas.Choice]:
     return [
         schemas.Choice(

@@ -8,7 +8,7 @@ import secrets
 from dataclasses import dataclass, replace
 from typing import Any
 
-from ascent.files.calendar_file import Entry, write_calendar
+from ascent.files.calendar_file import CalendarEntry, write_calendar
 from ascent.report.diary import TOLD_FOR, entries_of
 from ascent.words.texts import template
 from django.db import transaction
@@ -100,7 +100,7 @@ def calendar_of(garden: Garden) -> Calendar:
     return Calendar(text, made_of)
 
 
-def numbered(entries: list[Entry], sent: Sent, day: dt.date) -> tuple[list[Entry], Sent]:
+def numbered(entries: list[CalendarEntry], sent: Sent, day: dt.date) -> tuple[list[CalendarEntry], Sent]:
     """Return entries with how often each has changed, those called off with them, and what is known of all
     once they are sent.
     """
@@ -121,6 +121,8 @@ def numbered(entries: list[Entry], sent: Sent, day: dt.date) -> tuple[list[Entry
         if key in known or on + _KEPT < day:
             continue
         number = before["number"] + (before["print"] != "")
-        out.append(Entry(key, on, before["title"], "", before["hour"], sequence=number, state="cancelled"))
+        out.append(
+            CalendarEntry(key, on, before["title"], "", before["hour"], sequence=number, state="cancelled")
+        )
         known[key] = {**before, "number": number, "print": ""}
     return out, known

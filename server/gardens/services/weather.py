@@ -10,8 +10,8 @@ from urllib.parse import urlencode, urlsplit
 from ascent import plan as model
 from ascent.errors import InvalidPlan, Problem, guarded
 from ascent.files.weather import (
-    Forecast,
     Observed,
+    WindForecast,
     read_days,
     read_forecast,
     read_observed,
@@ -53,7 +53,7 @@ def _query(place: model.Place, **more: str) -> str:
     return urlencode({"latitude": f"{place.latitude:.2f}", "height": f"{height:.0f}", **more})
 
 
-def asked_of(address: str, place: model.Place, day: dt.date, back: int) -> tuple[Forecast, Observed]:
+def asked_of(address: str, place: model.Place, day: dt.date, back: int) -> tuple[WindForecast, Observed]:
     """Return what a service expects and what it has seen of so many days before a day.
 
     Raises:
@@ -109,7 +109,7 @@ def weather_out(granted: Granted) -> schemas.WeatherOut:
 class _Kept:
     """What a service has said last, when, and on which of the garden's days."""
 
-    forecast: Forecast
+    forecast: WindForecast
     observed: Observed
     day: dt.date
     at: dt.datetime
@@ -135,7 +135,7 @@ def _kept(garden: Garden) -> _Kept | None:
         return None
     try:
         return _Kept(
-            Forecast.model_validate(row.document["forecast"]),
+            WindForecast.model_validate(row.document["forecast"]),
             Observed.model_validate(row.document["observed"]),
             row.day,
             row.at,

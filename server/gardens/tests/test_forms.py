@@ -11,7 +11,7 @@ from urllib.parse import quote
 
 from ascent.plan import upgrades
 from ascent.plan.garden import FORMAT_VERSION
-from ascent.plan.upgrades import Step
+from ascent.plan.upgrades import UpgradeStep
 from django.db import IntegrityError
 from django.test import Client
 from pydantic import Field
@@ -24,7 +24,7 @@ from .support import ApiTestCase
 
 def stepped(thing: Any) -> Any:
     """Return a patch that makes the present form one newer, with a step for single things."""
-    steps = mock.patch.dict(upgrades.STEPS, {FORMAT_VERSION: Step(thing=thing)})
+    steps = mock.patch.dict(upgrades.STEPS, {FORMAT_VERSION: UpgradeStep(thing=thing)})
     version = mock.patch.object(state.model, "FORMAT_VERSION", FORMAT_VERSION + 1)
     return steps, version
 

@@ -25,7 +25,7 @@ from typing import Any
 
 from config.serving import options
 
-from trials.served import PATIENCE, ROOT, Visit, demo_home, free_port, served, wait_for
+from trials.served import PATIENCE, ROOT, HttpVisit, demo_home, free_port, served, wait_for
 
 NGINX = shutil.which("nginx") or shutil.which("nginx", path="/usr/sbin:/sbin")
 _LINES = 130
@@ -201,7 +201,7 @@ class TwoModesTest(unittest.TestCase):
             visits = {}
             for mode, port in ports.items():
                 wait_for(port)
-                visits[mode] = Visit(port)
+                visits[mode] = HttpVisit(port)
             self.assertEqual(
                 visits["serve"].ask("POST", "/api/account/reset", {"mail": "mara@example.org"})[0], 200
             )

@@ -16,7 +16,7 @@ from ...path.geometry import keys
 from ...path.loadpath import Arrow, Link, Service
 from ...patterns import posts
 from ...patterns import strings as hung
-from ...patterns.end_assembly import EndAssembly, Line, loaded_line
+from ...patterns.end_assembly import EndAssembly, EndLine, loaded_line
 from ...patterns.stand import PostRow
 from .geometry import BRACE, BRACE_STAKE, brace_run, ends_of
 from .options import DropStringsOptions
@@ -312,7 +312,7 @@ class Strung(PostRow[DropStringsOptions]):
         links = self.ends.links([line], force / 2, lever, self.cases, self.on_post / 2)
         return (*links, *self._brace_top(line))
 
-    def _brace_top(self, line: Line) -> tuple[Link, ...]:
+    def _brace_top(self, line: EndLine) -> tuple[Link, ...]:
         """Return the bar from post to post over the row, which the wire pushes together."""
         if self.options.ends != "top-brace":
             return ()

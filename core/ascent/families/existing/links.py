@@ -8,12 +8,12 @@ from ...plan.structure import Structure
 from ...site import Site
 from .options import ExistingOptions
 from .pole_links import Pole
-from .wired_links import Fence, Wall
+from .wired_links import Wall, WiredFence
 
 
 def loaded(
     options: ExistingOptions, geometry: Geometry, structure: Structure, site: Site, cases: Cases
-) -> Wall | Fence | Pole:
+) -> Wall | WiredFence | Pole:
     """Return the wall, the fence or the pole under the loads of the cases."""
-    kinds: dict[str, type[Wall | Fence | Pole]] = {"wall": Wall, "fence": Fence, "pole": Pole}
+    kinds: dict[str, type[Wall | WiredFence | Pole]] = {"wall": Wall, "fence": WiredFence, "pole": Pole}
     return kinds[options.fixed_to](options, geometry, structure, site, cases)

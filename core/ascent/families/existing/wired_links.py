@@ -142,7 +142,7 @@ class Wall(Wired):
         )
 
 
-class Fence(Wired):
+class WiredFence(Wired):
     """A fence: its posts and their soil carry the leaves beside its own sail."""
 
     @property

@@ -7,7 +7,7 @@ from __future__ import annotations
 from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
-from .links import Bent
+from .links import BentHoops
 from .options import KEY, HoopsOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
@@ -19,7 +19,7 @@ HOOPS = Family(
     options=HoopsOptions,
     propose=proposed,
     geometry=laid_out,
-    loaded=Bent,
+    loaded=BentHoops,
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),

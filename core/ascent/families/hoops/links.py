@@ -26,7 +26,7 @@ _BOARD_NEAR = 0.1  # between a hoop and the boards that it leans on, both sides 
 _STAKED = 0.05  # of the push along the row, that a stake takes at the least
 
 
-class Bent(Bays[HoopsOptions]):
+class BentHoops(Bays[HoopsOptions]):
     """Everything the checks of hoops need, worked out once for its cases: of one hoop."""
 
     spaced_by = "hoop_spacing"
@@ -45,7 +45,7 @@ class Bent(Bays[HoopsOptions]):
         return self.options.push_in if self.options.hoop_of == "ladder-mesh" else 0.0
 
     @cached_property
-    def figures(self) -> sprung.Figures:
+    def figures(self) -> sprung.SprungFigures:
         softer = tables.constant("pvc_creep") if self.hoop.material == "pvc" else 1.0
         return sprung.figures(
             self.options.arc, self.options.span, self.hold, bending.stiffness(self.hoop) / softer

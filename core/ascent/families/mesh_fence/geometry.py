@@ -92,8 +92,8 @@ def ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> E
     )
 
 
-def course_of(options: MeshFenceOptions) -> course.Course:
-    return course.Course(options.plan, options.length, options.post_spacing, options.swing, options.arms)
+def course_of(options: MeshFenceOptions) -> course.RowCourse:
+    return course.RowCourse(options.plan, options.length, options.post_spacing, options.swing, options.arms)
 
 
 def stations(options: MeshFenceOptions) -> Array:

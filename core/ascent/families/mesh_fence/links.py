@@ -18,7 +18,7 @@ from ...mechanics import Array, relief, wind
 from ...path.geometry import keys
 from ...path.loadpath import Check, Link, Service
 from ...patterns import backs, course, mesh_face, plants, posts, pots, runs
-from ...patterns.end_assembly import EndAssembly, Line, loaded_line
+from ...patterns.end_assembly import EndAssembly, EndLine, loaded_line
 from ...patterns.stand import PostRow
 from ...tables import rows
 from .geometry import course_of, ends_of, run_heights, stations
@@ -33,7 +33,7 @@ class Fence(PostRow[MeshFenceOptions]):
         return tables.meshes()[self.options.mesh]
 
     @cached_property
-    def course(self) -> course.Course:
+    def course(self) -> course.RowCourse:
         return course_of(self.options)
 
     @property
@@ -296,7 +296,7 @@ class Fence(PostRow[MeshFenceOptions]):
         return np.asarray(self.wind.force * self.carried / self.course.ratio)
 
     @cached_property
-    def backed(self) -> backs.Held:
+    def backed(self) -> backs.TieBack:
         """Return what becomes of the wind on an inner post that is tied back."""
         return backs.held(self.options, self.across, np.asarray(self.wind.height))
 
@@ -353,7 +353,7 @@ class Fence(PostRow[MeshFenceOptions]):
             across = across / helped + sum(line.after(self.ends.give(line.height)) for line in lines)
         return self.ends.links(lines, across, self.wind.height, self.cases)
 
-    def _lines(self) -> list[Line]:
+    def _lines(self) -> list[EndLine]:
         """Return what pulls the end posts in: the mesh, runs before it, a top wire."""
         state, none = self.mesh_state, self.nothing
 
@@ -361,7 +361,7 @@ class Fence(PostRow[MeshFenceOptions]):
             belly = relief.belly_after(give, self.bay, self.shortened)
             return state.wires * relief.pull_at(state.load, self.bay, belly, state.bent(belly))
 
-        lines = [Line(self.middle, state.pull, left, none, lambda _give: none)]
+        lines = [EndLine(self.middle, state.pull, left, none, lambda _give: none)]
         if self.woven:
             count, load, still = len(self.run_heights), self.run_load, self.leaning
             lines.append(

@@ -127,7 +127,7 @@ def cautions(geometry: Geometry) -> tuple[str, ...]:
     )
 
 
-def _sprung(figures: sprung.Figures, mesh: rows.Mesh) -> list[Remark]:
+def _sprung(figures: sprung.SprungFigures, mesh: rows.Mesh) -> list[Remark]:
     """Return what is to be said of a panel that is bent by hand."""
     push, energy = float(np.abs(figures.foot + figures.tie)), float(figures.energy)
     said = [

@@ -53,7 +53,7 @@ class Arch(Stand[PanelArchOptions]):
         return _LEGS
 
     @cached_property
-    def figures(self) -> sprung.Figures:
+    def figures(self) -> sprung.SprungFigures:
         stiffness = sprung.bending_stiffness(self.mesh, self.options.panel_width)
         return sprung.figures(
             self.options.panel_length, self.options.span, self.hold, stiffness, clamped(self.options)

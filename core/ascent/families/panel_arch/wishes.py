@@ -8,7 +8,7 @@ from collections.abc import Mapping
 import numpy as np
 
 from ... import tables
-from ...family.wishes import Ask, Way, Wish
+from ...family.wishes import Ask, Suggestion, Wish
 from ...patterns import arch_feet, bent_panel
 from ...plan.structure import Structure
 from ...site import Site
@@ -20,7 +20,7 @@ _HOLDS = (0.6, 0.91, 1.2)  # heights worth trying to hold a panel upright [m]
 
 def _headroom(
     wanted: Mapping[str, float], options: PanelArchOptions, structure: Structure, site: Site
-) -> tuple[Way, ...]:
+) -> tuple[Suggestion, ...]:
     """Return the panel as it is bought, and one cut or joined to measure, that leave so much clear over such
     a path.
 
@@ -54,7 +54,7 @@ def _headroom(
         name = "longer" if key == "cut" and bent.length > max(mesh.lengths_m) else key
         reaches = clear >= wanted["clear"] - 5e-3
         says = (name, *(("held",) if len(held) > 1 else ()), "clear", *(() if reaches else ("most",)))
-        ways.append(Way(says, reaches, changes, values))
+        ways.append(Suggestion(says, reaches, changes, values))
     return tuple(sorted(ways, key=lambda way: not way.reaches))
 
 

@@ -9,7 +9,7 @@ from ...family.protocol import Family
 from ...family.steps import Joined
 from ...patterns.tending import usual
 from .geometry import laid_out
-from .links import Standing
+from .links import TripodStand
 from .options import KEY, TripodOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
@@ -20,7 +20,7 @@ TRIPOD = Family(
     options=TripodOptions,
     propose=proposed,
     geometry=laid_out,
-    loaded=Standing,
+    loaded=TripodStand,
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),

@@ -20,7 +20,7 @@ from .geometry import OUTSIDE, height_of, spares
 from .options import TripodOptions
 
 
-class Standing(Stand[TripodOptions]):
+class TripodStand(Stand[TripodOptions]):
     """Everything the checks of a tripod need, worked out once for its cases."""
 
     @cached_property

@@ -7,7 +7,7 @@ from __future__ import annotations
 from ...family.moves import moves_beside
 from ...family.protocol import Family
 from .geometry import laid_out
-from .links import Row
+from .links import WireRow
 from .options import KEY, WireTrellisOptions
 from .proposal import proposed
 from .remarks import cautions, remarked
@@ -19,7 +19,7 @@ WIRE_TRELLIS = Family(
     options=WireTrellisOptions,
     propose=proposed,
     geometry=laid_out,
-    loaded=Row,
+    loaded=WireRow,
     remarks=remarked,
     cautions=cautions,
     moves=moves_beside(__file__),

@@ -14,14 +14,14 @@ from ...path.geometry import keys
 from ...path.loadpath import Link, Service
 from ...patterns import posts
 from ...patterns import strings as hung
-from ...patterns.end_assembly import EndAssembly, Line, loaded_line
+from ...patterns.end_assembly import EndAssembly, EndLine, loaded_line
 from ...patterns.stand import PostRow
 from ...tables import rows
 from .geometry import ends_of, heights_of
 from .options import WireTrellisOptions
 
 
-class Row(PostRow[WireTrellisOptions]):
+class WireRow(PostRow[WireTrellisOptions]):
     """Everything a wire trellis's checks need, worked out once for its cases."""
 
     @cached_property
@@ -253,7 +253,7 @@ class Row(PostRow[WireTrellisOptions]):
         force, height = self.across
         return self.ends.links(self._lines(), force / 2, height, self.cases, self.bay_weight / 2)
 
-    def _lines(self) -> list[Line]:
+    def _lines(self) -> list[EndLine]:
         """Return the wires that pull the ends in: those that carry, each at its height; idle ones have only
         the pull they were given.
         """

@@ -1,23 +1,22 @@
 """The rows of the data tables, SI; a column’s unit stands in the name it has in the file."""
 
 from .base import Certainty, Constant, Item, Row, Source
-from .building import Joint, JointStroke, StepText, Tool, Work
+from .building import Joint, JointStroke, StepText, Tool, WorkRate
 from .choosing import Divide, RemarkRow, Trait
-from .crops import Calendar, Crop, FaceCap, Measure, Score, Scout, Suit
+from .crops import Crop, CropCalendar, FaceCap, HarvestMeasure, Score, Scout, Suit
 from .items import Anchor, Cage, Cover, Fitting, Host, Mesh, Post, Tie, Twine, Wire
 from .materials import Material, MeshMaterial, Section, Uncertainty
-from .place import Climate, DragPoint, Exposure, FeatureKind, FrostClass, Rain, Soil, Water
+from .place import DragPoint, Exposure, FeatureKind, FrostClass, Rain, Soil, Water, WindClimate
 from .season import Job, LogKind, StormMove
 
 __all__ = [
     "Anchor",
     "Cage",
-    "Calendar",
     "Certainty",
-    "Climate",
     "Constant",
     "Cover",
     "Crop",
+    "CropCalendar",
     "Divide",
     "DragPoint",
     "Exposure",
@@ -25,6 +24,7 @@ __all__ = [
     "FeatureKind",
     "Fitting",
     "FrostClass",
+    "HarvestMeasure",
     "Host",
     "Item",
     "Job",
@@ -32,7 +32,6 @@ __all__ = [
     "JointStroke",
     "LogKind",
     "Material",
-    "Measure",
     "Mesh",
     "MeshMaterial",
     "Post",
@@ -53,6 +52,7 @@ __all__ = [
     "Twine",
     "Uncertainty",
     "Water",
+    "WindClimate",
     "Wire",
-    "Work",
+    "WorkRate",
 ]

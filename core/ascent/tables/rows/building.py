@@ -9,7 +9,7 @@ from .base import Row
 
 
 @dataclass(frozen=True)
-class Work(Row):
+class WorkRate(Row):
     """Minutes of one practised adult for one of a kind of work, for a metre of it, or for a plant; whether it
     is dug.
     """

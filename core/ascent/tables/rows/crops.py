@@ -30,7 +30,7 @@ class Suit:
 
 
 @dataclass(frozen=True)
-class Measure(Row):
+class HarvestMeasure(Row):
     """Measures that crops are sold by: what a bushel of them weighs, and a lug where there is one. [lb]"""
 
     crops: tuple[str, ...]
@@ -55,7 +55,7 @@ class Scout(Row):
 
 
 @dataclass(frozen=True)
-class Calendar(Row):
+class CropCalendar(Row):
     """What dates a crop: from when its days are counted, the heat they were counted at, the soil and frost it
     bears, how long it is raised indoors, the days and nights that stop it, and how often it is picked (0:
     once).

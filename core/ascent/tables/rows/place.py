@@ -38,7 +38,7 @@ class Exposure(Row):
 
 
 @dataclass(frozen=True)
-class Climate(Row):
+class WindClimate(Row):
     name: str
     months: tuple[float, ...]
 
