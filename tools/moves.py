@@ -11,7 +11,7 @@ from pathlib import Path
 
 import ascent.families
 from ascent.families import FAMILIES
-from ascent.family.moves import NAME
+from ascent.family.dependencies import NAME
 from tests.moving import moved
 
 

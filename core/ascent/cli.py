@@ -18,7 +18,7 @@ from .plan.bed import Bed
 from .plan.garden import Garden
 from .plan.structure import Structure
 from .report.choosing import choose
-from .report.moves import rests_on
+from .report.moves import material_group
 from .report.readout import Report, Rest, Sizing, SizingWanted
 from .report.report import full_report
 from .report.sizes import sizing
@@ -85,7 +85,7 @@ def _check(path: Path, as_json: bool) -> int:
         )
     else:
         for bed, structure in standing:
-            rests = rests_on(_where(garden, bed, structure), structure, garden.units).rests
+            rests = material_group(_where(garden, bed, structure), structure, garden.units).rests
             print("\n".join(_lines(structure.name, bed.name, reports[structure.key][2], rests)))
     return int(any(report.headline.state == "short" for _, _, report in reports.values()))
 

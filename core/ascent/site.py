@@ -79,7 +79,7 @@ class Site(Typed):
         return self.model_copy(update={"garden": self.garden.model_copy(update=own)})
 
     @property
-    def working_wind(self) -> float:
+    def serviceability_wind(self) -> float:
         """Return the gust that comes about every week, m/s."""
         return max(tables.constant("working_share") * self.design_gust, tables.constant("working_least"))
 

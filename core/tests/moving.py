@@ -14,13 +14,13 @@ from ascent.family.protocol import Family, Need
 from ascent.plan.fields import Typed
 from ascent.plan.structure import Planting, Structure
 from ascent.site import Site
-from ascent.sizing.trials import tried
+from ascent.sizing.evaluations import evaluated
 from pydantic import ValidationError
 
 from tests.support import site
 
 _DRAWN_ANEW = (
-    0.35  # share of a proposal's options that are drawn anew, so that it is tried where it is strange
+    0.35  # share of a proposal's options that are drawn anew, so that it is evaluated where it is strange
 )
 
 
@@ -42,7 +42,7 @@ def _changed(family: Family[Any], name: str, chance: random.Random) -> set[str]:
     new = any_value(family.options, name, chance)
     try:
         first, second = (
-            tried(
+            evaluated(
                 Design(where, Structure(key="x", name="x", family=family.key, options=o, plantings=plantings))
             )[0]
             for o in (options, {**options, name: new})

@@ -41,9 +41,9 @@ class AsBuiltTest(NearTestCase):
         (part,) = found.parts
         self.assertEqual(part.members, ("post@120",))
         shallow = design_of(site(), fence(depth=0.4))
-        self.assertNear(part.evaluation.limit.min(), float(shallow.limit.min()), 1e-9)
+        self.assertNear(part.design.limit.min(), float(shallow.limit.min()), 1e-9)
         self.assertLess(float(found.worst.limit.min()), float(found.planned.limit.min()))
-        self.assertIs(found.worst, part.evaluation)
+        self.assertIs(found.worst, part.design)
 
     def test_posts_alike_are_calculated_together_and_others_apart(self):
         found = as_built(
@@ -54,7 +54,7 @@ class AsBuiltTest(NearTestCase):
             ),
         )
         self.assertEqual({part.members for part in found.parts}, {("post@120", "post@240"), ("post@0",)})
-        limits = {part.members[0]: float(part.evaluation.limit.min()) for part in found.parts}
+        limits = {part.members[0]: float(part.design.limit.min()) for part in found.parts}
         self.assertLess(limits["post@120"], limits["post@0"])
 
     def test_what_differs_all_over_is_under_each_post(self):

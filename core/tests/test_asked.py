@@ -53,7 +53,7 @@ class AskedTest(NearTestCase):
                         now = other if name == link.key else before[name]
                         self.assertEqual(now.item, new.item)
                         np.testing.assert_array_equal(now.use, new.use, f"{link.key} of {item.key}: {name}")
-                        np.testing.assert_array_equal(now.median_use, new.median_use)
+                        np.testing.assert_array_equal(now.median_utilisation, new.median_utilisation)
         return asked
 
     @staticmethod

@@ -6,8 +6,8 @@ from ascent.analysis.design import Design
 from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Need
-from ascent.sizing.born import born_in, to_inches
 from ascent.sizing.offer import start_of
+from ascent.sizing.rounding import rounded_for, to_inches
 from ascent.words.quantities import write
 
 from tests.support import NearTestCase, site
@@ -55,7 +55,7 @@ class BornTest(NearTestCase):
 
     def test_in_metres_nothing_is_moved(self):
         proposed = FAMILIES["mesh-fence"].propose(NEED, site())
-        self.assertIs(born_in("metric", "mesh-fence", proposed, site()), proposed)
+        self.assertIs(rounded_for("metric", "mesh-fence", proposed, site()), proposed)
 
     def test_a_reason_tells_the_value_as_it_is(self):
         start = start_of(site(), "mesh-fence", NEED, "imperial")

@@ -24,8 +24,8 @@ from ascent.report.choosing import choose, order_of, way_report
 from ascent.report.report import full_report
 from ascent.site import Site
 from ascent.sizing.choose import Figures, drawbacks_of, ranked, way_of
+from ascent.sizing.evaluations import PartsGroup
 from ascent.sizing.offer import choices
-from ascent.sizing.trials import PartsGroup
 from jsonschema import Draft202012Validator
 
 from tests.support import NearTestCase, fence, share, site
@@ -110,7 +110,7 @@ class WantsTest(NearTestCase):
         asked = Wants(heads_pass=True, headroom=1.8796)  # 6 ft 2 in, which is not rounded to 6 ft
         need = Need("cuc-slice", None, "right", "pruned")
         found = way_of(site(length=2.4), "panel-arch", need, asked, "imperial", closely=False)
-        self.assertEqual(found.evaluation.options.headroom, 1.8796)
+        self.assertEqual(found.design.options.headroom, 1.8796)
         self.assertTrue(way("mesh-fence", pulled=True).evaluation.options.leaned_on)
         self.assertIn("not-to-lean-on", drawbacks_of(way("stake").evaluation, Wants(pulled=True)))
 
@@ -127,7 +127,7 @@ class WantsTest(NearTestCase):
         """More is spent for more wind, and both hold what was asked of them at the plant."""
         calm, rough = (way("stake", gust=gust) for gust in (8.0, 20.0))
         for found, asked in ((calm, 8.0), (rough, 20.0)):
-            self.assertNear(found.evaluation.required_gust, asked, 1e-6)
+            self.assertNear(found.design.required_gust, asked, 1e-6)
             self.assertGreaterEqual(found.figures.limit, asked - 0.2)
         self.assertLessEqual(calm.figures.yearly, rough.figures.yearly)
 
@@ -146,10 +146,10 @@ class WantsTest(NearTestCase):
 
     def test_what_is_shown_is_what_the_shopping_list_costs_and_the_bench_finds(self):
         found = way("stake")
-        self.assertEqual(found.evaluation.state, "holds")
+        self.assertEqual(found.design.state, "holds")
         bench = full_report(site(length=2.4), found.sized.structure, "metric")
         self.assertAlmostEqual(found.figures.cost, bench.cost, 6)
-        self.assertAlmostEqual(found.figures.limit, float(found.evaluation.limit[0].min()), 6)
+        self.assertAlmostEqual(found.figures.limit, float(found.design.limit[0].min()), 6)
 
 
 class CostTest(NearTestCase):
@@ -242,12 +242,12 @@ class OrderTest(NearTestCase):
             "neither": figures(yearly=9.5, once=250.0),
             "surer than anybody can tell": figures(yearly=9.9, once=5000.0),
         }
-        marks = {place.family: place.unbeaten for place in ranked(ways, "per-season")}
+        marks = {place.family: place.pareto_optimal for place in ranked(ways, "per-season")}
         self.assertEqual(
             marks, {"cheap": True, "sure": True, "neither": False, "surer than anybody can tell": True}
         )
         alike = {"one": figures(yearly=1.0, once=2000.0), "other": figures(yearly=2.0, once=90_000.0)}
-        self.assertEqual([place.unbeaten for place in ranked(alike, "per-season")], [True, False])
+        self.assertEqual([place.pareto_optimal for place in ranked(alike, "per-season")], [True, False])
 
     def test_each_is_told_why(self):
         ways = {"stake": figures(minutes=30), "cage": figures(yearly=2.0), "weave": figures(score=1)}
@@ -303,7 +303,7 @@ class PotTest(NearTestCase):
                 for need in needs:
                     place = self.pot(fill)
                     found = way_of(place, key, need, Wants(), "metric", closely=False)
-                    deepest = max(map(depth_of, found.evaluation.geometry.members))
+                    deepest = max(map(depth_of, found.design.geometry.members))
                     if "pot" not in found.against:
                         self.assertLessEqual(deepest, fill + 1e-9, (key, fill, need.crop))
 

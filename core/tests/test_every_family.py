@@ -168,7 +168,7 @@ class LoadPathTest(NearTestCase):
                 for link in found.links:
                     for check in link.checks:
                         self.assertIn(check.source, tables.sources())
-                        self.assertIn(check.rests_on, tables.uncertainties())
+                        self.assertIn(check.material_group, tables.uncertainties())
                 report = report_of(site(), found, "imperial")
                 for working in (w for link in report.links for w in link.workings):
                     self.assertNotIn("{", working.numbers + working.compare)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ascent import tables
 from ascent.analysis.design import design_of
 from ascent.remarks import fits
-from ascent.sizing.typical import typical
+from ascent.sizing.representative import typical
 
 from tests.support import NearTestCase, fence, site
 

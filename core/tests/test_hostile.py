@@ -37,7 +37,7 @@ from ascent.report.report import full_report
 from ascent.report.sizes import link_fixes, sizing
 from ascent.site import Site
 from ascent.sizing.fixes import fixes_for
-from ascent.sizing.typical import typical
+from ascent.sizing.representative import representative
 from ascent.wording import gust_text
 from pydantic import ValidationError
 
@@ -166,13 +166,13 @@ class StretchTest(unittest.TestCase):
 
     def test_a_stretch_stands_for_the_whole_and_says_so(self):
         site, structure = self.raft(8, 30.0)
-        tried = typical(site, structure)
-        self.assertLess(tried.share, 0.2)
+        evaluated = representative(site, structure)
+        self.assertLess(evaluated.share, 0.2)
         self.assertEqual(
-            {key: value for key, value in tried.structure.options.items() if key != "length"},
+            {key: value for key, value in evaluated.structure.options.items() if key != "length"},
             {key: value for key, value in structure.options.items() if key != "length"},
         )
-        whole, part = design_of(site, structure), design_of(tried.site, tried.structure)
+        whole, part = design_of(site, structure), design_of(evaluated.site, evaluated.structure)
         others = part.moist_limits()
         for key, limit in whole.moist_limits().items():
             np.testing.assert_allclose(others[key].min(), limit.min(), rtol=0.01, err_msg=key)
@@ -185,20 +185,25 @@ class StretchTest(unittest.TestCase):
         eight whole rows.
         """
         site, structure = self.raft(8, 30.0)
-        tried = typical(site, structure)
-        self.assertAlmostEqual(tried.share, 120 / 1800)
+        evaluated = representative(site, structure)
+        self.assertAlmostEqual(evaluated.share, 120 / 1800)
         self.assertEqual(
-            (tried.length, tried.structure.options["length"], tried.site.bed.length), (2.0, 2.0, 2.0)
+            (evaluated.length, evaluated.structure.options["length"], evaluated.site.bed.length),
+            (2.0, 2.0, 2.0),
         )
-        self.assertEqual([p.count for p in tried.structure.plantings], [40, 40, 40])
-        self.assertEqual(tried.said("imperial"), "We calculate the first 6 ft 6 3/4 in; the rest is alike.")
+        self.assertEqual([p.count for p in evaluated.structure.plantings], [40, 40, 40])
+        self.assertEqual(
+            evaluated.said("imperial"), "We calculate the first 6 ft 6 3/4 in; the rest is alike."
+        )
         few = structure.model_copy(
             update={"plantings": tuple(p.model_copy(update={"count": 40}) for p in structure.plantings)}
         )
-        self.assertEqual((typical(site, few).share, typical(site, few).said("metric")), (1.0, ""))
+        self.assertEqual(
+            (representative(site, few).share, representative(site, few).said("metric")), (1.0, "")
+        )
 
     def test_the_work_for_a_row_at_all_its_limits_is_that_of_a_stretch(self):
-        """Bounded by work: the members of all that is laid out while fixes are tried."""
+        """Bounded by work: the members of all that is laid out while fixes are evaluated."""
         site, structure = self.raft(8, 30.0)
         members = len(design_of(site, structure).geometry.members)
         laid: list[int] = []
@@ -214,7 +219,7 @@ class StretchTest(unittest.TestCase):
         self.assertLess(sum(laid), 6 * members, f"{len(laid)} layouts of {members}")
 
     def test_what_is_not_alike_is_tried_whole(self):
-        """An A-frame has a few feet and long rails: a stretch of it is another thing."""
+        """An A-frame has a few feet and long rails: a segment of it is another thing."""
         bed = planted("a-frame", "pea-snap", "in-ground", length=12.0)
         row = bed.structures[0].model_copy(
             update={
@@ -223,7 +228,7 @@ class StretchTest(unittest.TestCase):
                 )
             }
         )
-        self.assertEqual(typical(Site(garden=Garden(name="g"), bed=bed), row).share, 1.0)
+        self.assertEqual(representative(Site(garden=Garden(name="g"), bed=bed), row).share, 1.0)
 
     def test_a_search_that_has_gone_on_for_long_enough_says_what_it_has(self):
         site, structure = self.raft(2, 10.0)

@@ -24,7 +24,7 @@ from ascent.report.taught import counted_with
 from ascent.season.harvest import harvest_of
 from ascent.season.tasks import Tended
 from ascent.site import plain_site
-from ascent.sizing.trials import tried
+from ascent.sizing.evaluations import evaluated
 
 from tests.support import NearTestCase, demo, demo_log
 
@@ -193,7 +193,7 @@ class TaughtTest(LearningTestCase):
         lives = [
             {
                 part.key: part.life
-                for share in tried(Design(plain_site(each, bed), structure))[0].shares.values()
+                for share in evaluated(Design(plain_site(each, bed), structure))[0].shares.values()
                 for part in share.lines
             }
             for each in (self.garden, slow)

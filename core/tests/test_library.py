@@ -14,7 +14,7 @@ import tomllib
 from pathlib import Path
 
 from ascent.errors import BrokenTable
-from ascent.family.moves import moves_beside
+from ascent.family.dependencies import dependencies_beside
 
 from tests.support import ROOT, NearTestCase
 
@@ -55,7 +55,7 @@ class LibraryTest(NearTestCase):
             tempfile.TemporaryDirectory() as there,
             self.assertRaisesRegex(BrokenTable, "moves.csv is missing"),
         ):
-            moves_beside(f"{there}/__init__.py")
+            dependencies_beside(f"{there}/__init__.py")
 
 
 class WheelTest(NearTestCase):

@@ -57,7 +57,7 @@ class EvaluationTest(NearTestCase):
         )  # the gust of the site that asks just this of it
         base = Garden(name="Garden", exposure="ordinary", design_gust=asked, beds=(site().bed,))
         again = design_of(Site(garden=base, bed=site().bed), fence())
-        self.assertNear(again.use_of(again.weakest(week), week), 1.0, 0.02)
+        self.assertNear(again.utilisation_of(again.weakest(week), week), 1.0, 0.02)
 
     def test_the_coarse_grid_agrees_with_the_fine_one(self):
         for changes in ({}, {"post_spacing": 2.4}, {"top": "wire", "ends": "guy"}):

@@ -54,7 +54,7 @@ class SamplesTest(NearTestCase):
             for link in alone.path():
                 for before, now in (
                     (link.use, together[link.key].use),
-                    (link.median_use, together[link.key].median_use),
+                    (link.median_utilisation, together[link.key].median_utilisation),
                     (link.carries, together[link.key].carries),
                 ):
                     self.one_of(now, n, before, link.key)
@@ -104,7 +104,7 @@ class WindsTest(NearTestCase):
             alone = family.loaded(options, found.geometry, structure, where, winds)
             for now, by_itself in zip(found.links, alone.path(), strict=True):
                 with self.subTest(family.key, link=now.key):
-                    for name in ("use", "median_use", "carries"):
+                    for name in ("use", "median_utilisation", "carries"):
                         self.same(getattr(now, name), getattr(by_itself, name))
             for now, by_itself in zip(found.service, alone.service(), strict=True):
                 with self.subTest(family.key, movement=now.key):

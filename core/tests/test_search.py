@@ -1,4 +1,4 @@
-"""The search over a grid against what needs no search: every way tried, and an independent solver."""
+"""The search over a grid against what needs no search: every way evaluated, and an independent solver."""
 
 from __future__ import annotations
 
@@ -15,16 +15,16 @@ from ascent.family.protocol import Need
 from ascent.plan.structure import Structure
 from ascent.site import Site
 from ascent.sizing.elimination import Factor, least_of
+from ascent.sizing.evaluations import evaluated
 from ascent.sizing.grid import COARSE, FINE, Axis, Grid, grid_of, round_values, worth_trying
 from ascent.sizing.search import Search
 from ascent.sizing.size import size
-from ascent.sizing.trials import tried
 from scipy import optimize, sparse
 
 from tests.moving import moved
 from tests.support import NearTestCase, fence, share, site
 
-_WAYS = 64  # of a grid that is tried whole
+_WAYS = 64  # of a grid that is evaluated whole
 
 
 def started(key: str, crop: str, where: Site) -> Structure:
@@ -61,21 +61,23 @@ class BestTest(NearTestCase):
             grid = part_of(grid_of(where, structure, "metric", FINE), structure, chance)
             search = Search(Design(where, structure), grid)
             ways = {
-                pick: tried(Design(where, structure).with_(grid.at(pick)))[0]
+                pick: evaluated(Design(where, structure).with_(grid.at(pick)))[0]
                 for pick in itertools.product(*(range(len(axis.levels)) for axis in grid.axes))
             }
             with self.subTest(key, ways=len(ways)):
-                able = [trial.cost for trial in ways.values() if search.does(trial)]
+                able = [evaluation.cost for evaluation in ways.values() if search.does(evaluation)]
                 found = search.cheapest()
                 self.assertEqual(found is None, not able)
                 if found:
                     self.assertTrue(found.proven)
-                    self.assertAlmostEqual(found.trial.cost, min(able), 6)
+                    self.assertAlmostEqual(found.design.cost, min(able), 6)
                 strongest = search.strongest()
                 fit = [
-                    trial.margin for trial in ways.values() if not trial.unfit.keys - search.first.unfit.keys
+                    evaluation.margin
+                    for evaluation in ways.values()
+                    if not evaluation.unfit.keys - search.first.unfit.keys
                 ]
-                self.assertGreater(strongest.trial.margin, max(fit) * 0.97)
+                self.assertGreater(strongest.evaluation.margin, max(fit) * 0.97)
 
     def test_two_changes_that_only_help_together_are_found(self):
         """Deeper alone leaves the post to bend, a stouter post alone the soil to give: it takes both."""
@@ -85,7 +87,10 @@ class BestTest(NearTestCase):
         depth = Axis(("depth",), ({"depth": 0.3}, {"depth": 1.2}))
         spacing = Axis(("post_spacing",), ({"post_spacing": 1.22}, {"post_spacing": 0.6}))
         search = Search(Design(where, structure), Grid((post, depth, spacing)))
-        margin = min(trial.margin for trial in (search.attempt((1, 1, 0)), search.attempt((1, 1, 1)))) * 0.99
+        margin = (
+            min(evaluation.margin for evaluation in (search.attempt((1, 1, 0)), search.attempt((1, 1, 1))))
+            * 0.99
+        )
         for pick in ((0, 0, 0), (1, 0, 0), (0, 1, 0)):
             self.assertLess(search.attempt(pick).margin, margin)
         found = Search(Design(where, structure), Grid((post, depth, spacing))).cheapest(margin)
@@ -221,7 +226,7 @@ class SizeTest(NearTestCase):
                 self.assertTrue(found.holds)
                 self.assertEqual(design_of(where, found.structure).state, "holds")
                 self.assertLessEqual(
-                    found.trial.cost, found.first.cost if found.first.margin >= 1 else np.inf
+                    found.design.cost, found.first.cost if found.first.margin >= 1 else np.inf
                 )
                 again = size(where, structure, "metric", "cheapest", extent=COARSE, most=150)
                 self.assertEqual(again.structure, found.structure, "same input, same answer")
@@ -234,19 +239,19 @@ class SizeTest(NearTestCase):
         self.assertTrue(found.holds)
         for change in found.changes:
             back = {**found.structure.options, **{o: before[o] for o in change.options}}
-            without, _ = tried(Design(where, structure.model_copy(update={"options": back})))
+            without, _ = evaluated(Design(where, structure.model_copy(update={"options": back})))
             if change.link:
                 self.assertLess(without.margins[change.link], 1.0)
             else:
-                self.assertLess(found.trial.cost, without.cost)
+                self.assertLess(found.design.cost, without.cost)
 
     def test_too_little_money_says_what_the_cheapest_costs(self):
         where = site("firm_loam", "open")
         cheapest = size(where, fence(), "metric", extent=COARSE, most=200)
-        less = size(where, fence(), "metric", extent=COARSE, most=200, budget=cheapest.trial.cost * 0.9)
+        less = size(where, fence(), "metric", extent=COARSE, most=200, budget=cheapest.design.cost * 0.9)
         self.assertFalse(less.holds)
-        self.assertAlmostEqual(less.least, cheapest.trial.cost, 6)
-        self.assertLessEqual(less.trial.cost, cheapest.trial.cost * 0.9 + 1e-6)
+        self.assertAlmostEqual(less.least, cheapest.design.cost, 6)
+        self.assertLessEqual(less.evaluation.cost, cheapest.design.cost * 0.9 + 1e-6)
 
     def test_other_aims(self):
         where = site("firm_loam", "ordinary")
@@ -256,9 +261,9 @@ class SizeTest(NearTestCase):
             for aim in ("cheapest", "per-season", "fewest-kinds", "longest-lived")
         }
         self.assertTrue(all(found.holds and found.proven for found in aims.values()))
-        yearly = {aim: found.trial.yearly(10.0) for aim, found in aims.items()}
+        yearly = {aim: found.design.yearly(10.0) for aim, found in aims.items()}
         self.assertEqual(min(yearly.values()), yearly["per-season"])
-        kinds = {aim: sum(len(s.lines) for s in f.trial.shares.values()) for aim, f in aims.items()}
+        kinds = {aim: sum(len(s.lines) for s in f.evaluation.shares.values()) for aim, f in aims.items()}
         self.assertEqual(min(kinds.values()), kinds["fewest-kinds"])
-        lives = {aim: min(s.life for s in f.trial.shares.values()) for aim, f in aims.items()}
+        lives = {aim: min(s.life for s in f.evaluation.shares.values()) for aim, f in aims.items()}
         self.assertEqual(max(lives.values()), lives["longest-lived"])

@@ -200,14 +200,14 @@ class Design:
     @cached_property
     def median_limits(self) -> dict[str, Array]:
         """Return the limit gust of each link by median demands and strengths, {key: (S, W)}. [m/s]"""
-        medians = {link.key: case_sets.RISING.only(link.median_use) for link in self.path}
+        medians = {link.key: case_sets.RISING.only(link.median_utilisation) for link in self.path}
         return crossings(medians, (2, self.season.weeks), case_sets.GUSTS)
 
     @cached_property
     def reliability(self) -> Reliability:
         """Return how likely it is to stand its season."""
         uses = [
-            (link.key, check.rests_on, case_sets.RISING.only(check.median_use)[0])
+            (link.key, check.material_group, case_sets.RISING.only(check.median_utilisation)[0])
             for link in self.path
             for check in link.checks
         ]
@@ -252,7 +252,7 @@ class Design:
         it does so by median strengths, too.
         """
         dry, wet = (float(np.min(limit)) for limit in self.limit)
-        wind = self.site.working_wind
+        wind = self.site.serviceability_wind
         if wet >= min(wind, dry):
             return ()
         level: Literal["wrong", "watch"] = "wrong" if float(np.min(self.median_limit[1])) < wind else "watch"
@@ -301,19 +301,19 @@ class Design:
         """Return the key of the governing link in a week."""
         return self._weakest[week]
 
-    def use_of(self, key: str, week: int) -> float:
+    def utilisation_of(self, key: str, week: int) -> float:
         """Return the utilisation of a link in the required gust in a week, moist soil."""
         return float(self.used[key][week])
 
     @property
-    def greatest_use(self) -> float:
+    def greatest_utilisation(self) -> float:
         """Return the greatest utilisation in the required gust, moist soil, over all weeks and links."""
         return max(float(np.max(use)) for use in self.used.values())
 
     @property
     def state(self) -> State:
         """Return whether it is adequate, marginal or inadequate."""
-        return state_of(self.greatest_use, self.reliability.whole)
+        return state_of(self.greatest_utilisation, self.reliability.whole)
 
     def calculate(self, pause: Callable[[], None]) -> Design:
         """Calculate step by step what a report reads first, and return the design itself.

@@ -116,7 +116,7 @@ def reliability_of(
 
     Source: en-1991-1-4
     """
-    classes = sorted({rests_on for _, rests_on, _ in uses} | {_LEAF})
+    classes = sorted({material_group for _, material_group, _ in uses} | {_LEAF})
     known = learnt or {}
     spread = np.array([known.get(key, tables.uncertainties()[key].spread) for key in classes])
     drawn = dict(zip(classes, (_draws(len(classes)) * spread).T, strict=True))
@@ -125,8 +125,8 @@ def reliability_of(
     blown = np.any(log_use[..., -1] > log_use[..., 0] + _BLOWN, axis=-1)
     wanted = np.stack(
         [
-            drawn[rests_on] - (drawn[_LEAF] if moved and rests_on != _LEAF else 0.0)
-            for (_, rests_on, _), moved in zip(uses, blown, strict=True)
+            drawn[material_group] - (drawn[_LEAF] if moved and material_group != _LEAF else 0.0)
+            for (_, material_group, _), moved in zip(uses, blown, strict=True)
         ]
     )
     # what even the weakest bears in a gust that never comes is not read further

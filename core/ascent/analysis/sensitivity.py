@@ -42,14 +42,14 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
     def with_strength(key: str, factor: float) -> float:
         uses = {
             link.key: np.maximum.reduce(
-                [usual(check) / (factor if check.rests_on == key else 1.0) for check in link.checks]
+                [usual(check) / (factor if check.material_group == key else 1.0) for check in link.checks]
             )
             for link in links
         }
         return float(_least(uses, shape[1:-1])[0])
 
     by_sample = _least({link.key: link.use for link in links}, shape[:-1])
-    cited = {check.rests_on for link in links for check in link.checks}
+    cited = {check.material_group for link in links for check in link.checks}
     ends: dict[str, tuple[float, float]] = {
         row.key: (float(by_sample[1 + 2 * n]), float(by_sample[2 + 2 * n])) for n, row in enumerate(loads)
     } | {

@@ -32,7 +32,7 @@ class Stood:
 
     members: tuple[str, ...]
     options: Mapping[str, Any]
-    evaluation: Design
+    design: Design
 
 
 @dataclass(frozen=True)
@@ -46,7 +46,7 @@ class AsBuiltCheck:
     @property
     def worst(self) -> Design:
         """Return the least of what was built."""
-        return max((self.whole, *(part.evaluation for part in self.parts)), key=lambda e: e.greatest_use)
+        return max((self.whole, *(part.design for part in self.parts)), key=lambda e: e.greatest_utilisation)
 
 
 def being_built(structure: Structure) -> Structure:

@@ -165,7 +165,7 @@ def at_once(lift: Check, push: Check) -> Check:
         "judgement",
         {"lift": (lift.use, "ratio"), "push": (push.use, "ratio"), "both": (both, "ratio")},
         "soil",
-        np.hypot(lift.median_use, push.median_use),
+        np.hypot(lift.median_utilisation, push.median_utilisation),
     )
 
 

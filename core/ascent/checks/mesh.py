@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from .. import tables
-from ..mechanics import Array, cable, relief, section
+from ..mechanics import Array, cable, relaxation, section
 from ..path.loadpath import Check
 from ..tables import rows
 
@@ -80,11 +80,11 @@ def in_wind(
     wires = wires_across(mesh, height) - 1.0
     load = pressure * height / wires
     bending = material.E * bar.I if mesh.kind != "net" else 1e-6
-    axial = relief.with_ends(material.E * bar.A, end / wires, span, bays)
+    axial = relaxation.with_ends(material.E * bar.A, end / wires, span, bays)
     belly, _, tension = cable.beam_cable(load, span, bending, axial)
     most = np.asarray(yields) / wires
     belly = np.where(
-        tension > most, relief.yielded_belly(load, span, np.minimum(tension, most), bending), belly
+        tension > most, relaxation.yielded_belly(load, span, np.minimum(tension, most), bending), belly
     )
     whole = 8.0 * bar.Z * material.median_yield / span**2 if mesh.kind != "net" else 0.0
     return MeshState(load, wires, belly, np.minimum(tension, most), 384.0 * bending / (5.0 * span**4), whole)
@@ -100,9 +100,9 @@ def wire_tension(mesh: rows.Mesh, state: MeshState, weight: Array, span: float) 
     """
     material = tables.mesh_materials()[mesh.material]
     area = math.pi * mesh.wire**2 / 4
-    deep = relief.belly_after(0.0, span, 1.0, material.ductility)
+    deep = relaxation.belly_after(0.0, span, 1.0, material.ductility)
     pulled = (
-        np.minimum(state.tension, relief.pull_at(state.load, span, deep, state.bent(deep)))
+        np.minimum(state.tension, relaxation.pull_at(state.load, span, deep, state.bent(deep)))
         if material.ductility
         else state.tension
     )

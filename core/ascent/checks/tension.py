@@ -8,7 +8,7 @@ import numpy as np
 
 from .. import tables
 from ..loads.cases import Cases
-from ..mechanics import Array, anchors, cable, column, relief
+from ..mechanics import Array, anchors, cable, column, relaxation
 from ..path.loadpath import Check, Strength
 from ..shapes.earth import Ground
 from ..tables import rows
@@ -43,7 +43,7 @@ def wire_pull(wire: rows.Wire, load: Array, span: float, end_stiffness: Array, b
 
     Source: irvine-1981
     """
-    axial = relief.with_ends(wire.E * wire_area(wire), end_stiffness, span, bays)
+    axial = relaxation.with_ends(wire.E * wire_area(wire), end_stiffness, span, bays)
     return cable.loaded_tension(load, span, tables.constant("wire_pretension"), axial)
 
 
@@ -54,7 +54,9 @@ def drawn_out(wire: rows.Wire, pull: Array, load: Array, span: float) -> Array:
     Source: handbook-6.6; lengthening of soft and of hard wire, astm-a641
     """
     return np.asarray(
-        np.minimum(pull, relief.pull_at(load, span, relief.belly_after(0.0, span, 1.0, wire.ductility)))
+        np.minimum(
+            pull, relaxation.pull_at(load, span, relaxation.belly_after(0.0, span, 1.0, wire.ductility))
+        )
     )
 
 

@@ -163,7 +163,7 @@ class _Loaded:
         self.met, self.design = met, design_of(met.site, met.structure)
         self.week = _week(met.site, met.structure, met.on) or 0
         self.gust = met.gust * met.site.forecast_ratio
-        self.rests_on = {check.rests_on for link in self._path({}) for check in link.checks}
+        self.material_group = {check.material_group for link in self._path({}) for check in link.checks}
 
     def _path(self, factors: Mapping[str, Array]) -> tuple[Link, ...]:
         gust = np.full((1, 1, 1), self.gust) * factors.get(SITE, 1.0)
@@ -185,7 +185,7 @@ class _Loaded:
         blamed = []
         for link in self._path(factors):
             own = [
-                logs.get(check.rests_on, 0.0) - self._log_use(check.median_use, draws)
+                logs.get(check.material_group, 0.0) - self._log_use(check.median_utilisation, draws)
                 for check in link.checks
             ]
             margins[link.key] = np.minimum.reduce([np.broadcast_to(each, (draws,)) for each in own])
@@ -244,7 +244,7 @@ def _spread(key: str) -> float:
 def _things(loaded: Sequence[_Loaded]) -> list[Thing]:
     found: dict[Thing, None] = dict.fromkeys([(SITE, ""), *((key, "") for key in _LOADS)])
     for each in loaded:
-        for key in sorted(each.rests_on):
+        for key in sorted(each.material_group):
             if key in GROUND:
                 found[key, f"soil/{each.met.site.bed.soil}"] = None
                 found[key, f"bed/{each.met.site.bed.key}"] = None

@@ -108,7 +108,7 @@ def moist_gusts(grid: Array = MOIST_GUSTS) -> Cases:
 def site_winds(site: Site, asked: float) -> Cases:
     """Return still air, working wind and the gust asked of a structure, in both soil states."""
     return Cases(
-        _along_wind(np.array([0.0, site.working_wind, asked])),
+        _along_wind(np.array([0.0, site.serviceability_wind, asked])),
         np.ones((1, 1, 1)),
         np.array([0.0, 1.0]).reshape(2, 1, 1),
     )
@@ -124,4 +124,4 @@ def gusts_and_winds(site: Site, asked: float) -> Cases:
 
 def rising_crop(site: Site) -> Cases:
     """Return the grid on which crop margins are found: working wind, moist soil, more and more crop."""
-    return Cases(np.full((1, 1, 1), site.working_wind), _along_wind(CROP_FACTORS), np.zeros((1, 1, 1)))
+    return Cases(np.full((1, 1, 1), site.serviceability_wind), _along_wind(CROP_FACTORS), np.zeros((1, 1, 1)))

@@ -64,7 +64,7 @@ def leafy_pressure(gust: Array, mesh_solidity: Array | float, cover: Array) -> A
     """
     bare = drag_coefficient(np.asarray(mesh_solidity))
     leafy = drag_coefficient(wind.mixed_solidity(mesh_solidity, cover))
-    return np.asarray(wind.gust_pressure(gust) * (bare + (leafy - bare) * wind.streamlining(gust)))
+    return np.asarray(wind.gust_pressure(gust) * (bare + (leafy - bare) * wind.reconfiguration(gust)))
 
 
 def at_height(low: Array | float, high: Array | float) -> tuple[Array, Array]:
@@ -130,7 +130,7 @@ def wind_on_face(
     for each, (_, _, (_, middle)) in zip(forces, bands, strict=True):
         moment = moment + each * middle
     leafed = bands[0][2][0]
-    q_leaf = cases.leaf * leafed * wind.gust_pressure(cases.gust) * wind.streamlining(cases.gust)
+    q_leaf = cases.leaf * leafed * wind.gust_pressure(cases.gust) * wind.reconfiguration(cases.gust)
     return FaceWind(
         pressure=np.where(leafy_height > 0, on_leaf * leafed, on_bare * at_height(mesh_bottom, mesh_top)[0]),
         force=force,

@@ -57,7 +57,7 @@ def mixed_solidity(*shares: Number) -> Array:
     return np.asarray(1.0 - clear)
 
 
-def streamlining(speed: Number) -> Array:
+def reconfiguration(speed: Number) -> Array:
     """Return the share of leaf drag left once leaves fold and stream in the wind.
 
     Args:

@@ -51,7 +51,8 @@ class Check:
     median: what one expects it to carry: half of such pieces carry more.
     source: row of sources.csv.
     terms: numbers of the working, each an array over cases with its kind of quantity.
-    rests_on: row of uncertainties.csv that its strength stands or falls with; its spread is the strength's.
+    material_group: row of uncertainties.csv that its strength stands or falls with; its spread is the
+        strength's.
     expected: what one expects to come on it, where that is less than what one designs for.
     """
 
@@ -63,7 +64,7 @@ class Check:
     source: str
     certainty: Certainty
     terms: Mapping[str, Term] = field(default_factory=dict)
-    rests_on: str = "steel"
+    material_group: str = "steel"
     expected: Array | None = None
 
     @cached_property
@@ -72,7 +73,7 @@ class Check:
         return _over(self.demand, self.allowed)
 
     @cached_property
-    def median_use(self) -> Array:
+    def median_utilisation(self) -> Array:
         """Return what is expected to come over what it is expected to carry: at 1 it would as soon fail as
         stand.
         """
@@ -82,9 +83,9 @@ class Check:
         """Return the check with what its strength rests on so many times as strong, as one designs to and as
         one expects.
         """
-        if self.rests_on not in strengths:
+        if self.material_group not in strengths:
             return self
-        return self.scaled(*strengths[self.rests_on])
+        return self.scaled(*strengths[self.material_group])
 
     def scaled(self, allowed: float, median: float) -> Check:
         """Return the check so many times as strong, as one designs to and as one expects."""
@@ -203,9 +204,9 @@ class Link:
         return _greatest([check.use for check in self.checks])
 
     @cached_property
-    def median_use(self) -> Array:
+    def median_utilisation(self) -> Array:
         """Return the greatest use by median strengths: at 1 it would as soon fail as stand."""
-        return _greatest([check.median_use for check in self.checks])
+        return _greatest([check.median_utilisation for check in self.checks])
 
 
 @dataclass(frozen=True)

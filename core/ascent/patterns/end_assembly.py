@@ -14,7 +14,7 @@ import numpy as np
 from .. import tables
 from ..checks import bending, embedment, tension
 from ..loads.cases import Cases
-from ..mechanics import Array, beam, ends, relief
+from ..mechanics import Array, beam, ends, relaxation
 from ..path.geometry import Geometry, Member, Point
 from ..path.loadpath import Arrow, Check, Link
 from ..shapes.earth import Ground
@@ -79,7 +79,7 @@ def loaded_line(
     """
 
     def left(on: Array) -> Callable[[Array | float], Array]:
-        return lambda give: count * relief.pull_at(on, span, relief.belly_after(give, span, bays))
+        return lambda give: count * relaxation.pull_at(on, span, relaxation.belly_after(give, span, bays))
 
     return EndLine(height, pull, left(load), still, left(still_load))
 

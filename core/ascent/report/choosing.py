@@ -80,7 +80,7 @@ class KindReport(Typed):
     told: ChoiceSummary
     against: tuple[str, ...]
     size: int
-    tried: int
+    evaluated: int
     looked: str
 
 
@@ -90,7 +90,7 @@ class PlaceReport(Typed):
     family: str
     rank: int
     reasons: tuple[str, ...]
-    unbeaten: bool
+    pareto_optimal: bool
 
 
 def way_report(
@@ -111,14 +111,14 @@ def way_report(
     """
     site = site.asking(wants.gust)
     way = way_of(site, family_key, need, wants, system, enough, closely=closely)
-    geometry, structure = way.evaluation.geometry, way.sized.structure
+    geometry, structure = way.design.geometry, way.sized.structure
     return KindReport(
         family=family_key,
         name=template(f"family.{family_key}.name"),
         title=structure.name,
         what=template(f"family.{family_key}.what"),
-        state=way.evaluation.state,
-        state_words=template(f"state.{way.evaluation.state}"),
+        state=way.design.state,
+        state_words=template(f"state.{way.design.state}"),
         score_text=template(f"suit.{way.figures.score}"),
         options=structure.options,
         plantings=structure.plantings,
@@ -131,7 +131,7 @@ def way_report(
         told=_told(site, way, wants, system),
         against=tuple(_against(site, way, key, need, wants, system) for key in way.against),
         size=way.sized.size,
-        tried=way.sized.tried,
+        evaluated=way.sized.evaluated,
         looked=looked_text(way.sized, system),
     )
 
@@ -143,8 +143,8 @@ def _per_crop(way: Candidate, currency: str, system: System) -> str:
 
 def _where(site: Site, way: Candidate, system: System) -> str:
     """Return what is to be said of where it stands; nothing where it is one on its bed."""
-    if way.evaluation.geometry.gap:
-        return say("choose.over_path", system, {"path": (way.evaluation.geometry.gap, "length")})
+    if way.design.geometry.gap:
+        return say("choose.over_path", system, {"path": (way.design.geometry.gap, "length")})
     if way.each > 1:
         return say("choose.each", system, {"each": (way.each, "count")})
     host = site.host if tables.traits()[way.family].faces == "one" else None
@@ -153,8 +153,8 @@ def _where(site: Site, way: Candidate, system: System) -> str:
 
 def _told(site: Site, way: Candidate, wants: Wants, system: System) -> ChoiceSummary:
     figures, trait = way.figures, tables.traits()[way.family]
-    limit, needs = against_text(figures.limit, way.evaluation.required_gust, system)
-    parts = [part for share in way.sized.trial.shares.values() for part in share.lines if part.life]
+    limit, needs = against_text(figures.limit, way.design.required_gust, system)
+    parts = [part for share in way.sized.evaluation.shares.values() for part in share.lines if part.life]
     first = min(parts, key=lambda part: part.life, default=None)
     return ChoiceSummary(
         cost=money(figures.cost, site.garden.currency),
@@ -165,7 +165,7 @@ def _told(site: Site, way: Candidate, wants: Wants, system: System) -> ChoiceSum
         once=seasons_text(figures.once),
         needs=say("choose.needs", system, words={"gust": needs}),
         carries=_carries(figures.margin, system),
-        weakest=template(f"link.{way.evaluation.weakest(way.evaluation.worst_week)}"),
+        weakest=template(f"link.{way.design.weakest(way.design.worst_week)}"),
         life=say("choose.life", system, words={"part": first.name, "life": _seasons(first.life)})
         if first
         else template("choose.life_unknown"),
@@ -193,8 +193,8 @@ def _told(site: Site, way: Candidate, wants: Wants, system: System) -> ChoiceSum
 
 def _minds(way: Candidate, wants: Wants, system: System) -> str:
     """Return what to look out for with a way, in a few words each, the weightiest first."""
-    serious = [remark.key for remark in way.evaluation.findings if is_serious(remark)]
-    said = dict.fromkeys((*serious, *drawbacks_of(way.evaluation, wants)))
+    serious = [remark.key for remark in way.design.findings if is_serious(remark)]
+    said = dict.fromkeys((*serious, *drawbacks_of(way.design, wants)))
     briefly = "; ".join(dict.fromkeys(template(f"brief.{key}") for key in said))
     return say("choose.minds", system, words={"minds": briefly}) if said else ""
 
@@ -212,7 +212,7 @@ def _seasons(life: float) -> str:
 def _against(
     site: Site, way: Candidate, key: RejectionReason, need: Need, wants: Wants, system: System
 ) -> str:
-    found, weakest = way.evaluation, way.evaluation.weakest(way.evaluation.worst_week)
+    found, weakest = way.design, way.design.weakest(way.design.worst_week)
     if key == "unfit":
         return " ".join(_unfit(found, system))
     climb = found.geometry.climb
@@ -280,8 +280,8 @@ def order_of(
         }
         best = sorted(place.best_at, key=lambda of: of != first)
         told = [f"choose.best.{of}" for of in best][:2]
-        if place.unbeaten:
-            told.append("choose.best.unbeaten")
+        if place.pareto_optimal:
+            told.append("choose.best.pareto_optimal")
         if figures.score < GOOD:
             told = ["choose.best.work_needed", *told[:1]]
         if not told:
@@ -291,7 +291,7 @@ def order_of(
                 family=place.family,
                 rank=place.rank,
                 reasons=tuple(say(key, system, words=words) for key in told[:3]),
-                unbeaten=place.unbeaten,
+                pareto_optimal=place.pareto_optimal,
             )
         )
     return tuple(places)

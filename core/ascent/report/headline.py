@@ -114,7 +114,7 @@ def _asked_said(site: Site, e: Design, system: System) -> str:
 
 def _beside(e: Design, week: int, weakest: str, system: System) -> str:
     """Return why the weakest link is not the most used one, where that is so."""
-    most = max((link.key for link in e.links), key=lambda key: e.use_of(key, week))
+    most = max((link.key for link in e.links), key=lambda key: e.utilisation_of(key, week))
     if most == weakest:
         return ""
     return say(

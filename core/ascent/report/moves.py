@@ -10,7 +10,7 @@ from ..plan.fields import GREATEST_GUST
 from ..plan.structure import Structure
 from ..site import Site
 from ..sizing.curves import curve
-from ..sizing.typical import WHOLE, Typical, typical
+from ..sizing.representative import WHOLE, Representative, representative
 from ..wording import gust_text, money, option_text
 from ..words.quantities import System
 from ..words.texts import say, template
@@ -20,10 +20,12 @@ from .readout import CurvePoint, CurveReport, Rest, Rests
 _MOVES = 0.5  # m/s: an input that moves a limit gust by less is not listed
 
 
-def rests_on(site: Site, structure: Structure, system: System) -> Rests:
+def material_group(site: Site, structure: Structure, system: System) -> Rests:
     """Return the inputs that move the limit gust at all, the most first, in words."""
-    tried = typical(site, structure)
-    moving = [each for each in sensitivity(tried.site, tried.structure) if abs(each[2] - each[1]) >= _MOVES]
+    evaluated = representative(site, structure)
+    moving = [
+        each for each in sensitivity(evaluated.site, evaluated.structure) if abs(each[2] - each[1]) >= _MOVES
+    ]
     rests = tuple(
         Rest(
             name=row.name,
@@ -34,7 +36,7 @@ def rests_on(site: Site, structure: Structure, system: System) -> Rests:
         )
         for row, low, high in moving
     )
-    return Rests(rests=rests, said=tried.said(system))
+    return Rests(rests=rests, said=evaluated.said(system))
 
 
 def curve_report(site: Site, structure: Structure, option: str, system: System) -> CurveReport:
@@ -43,8 +45,11 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
     Raises:
         InvalidPlan: The family has no such option.
     """
-    tried = Typical(site, structure) if option in WHOLE else typical(site, structure)
-    drawn, asked = curve(tried.site, tried.structure, option), design_of(site, structure).required_gust
+    evaluated = Representative(site, structure) if option in WHOLE else representative(site, structure)
+    drawn, asked = (
+        curve(evaluated.site, evaluated.structure, option),
+        design_of(site, structure).required_gust,
+    )
     options = family_of(structure.family).options
     extra = extra_of(options, option)
     points = tuple(
@@ -53,8 +58,8 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
             text=option_text(value, extra, system),
             limit=finite(float(limit), GREATEST_GUST),
             limit_text=gust_text(float(limit), system),
-            cost=round(cost / tried.share, 2),
-            cost_text=money(cost / tried.share, site.garden.currency),
+            cost=round(cost / evaluated.share, 2),
+            cost_text=money(cost / evaluated.share, site.garden.currency),
             goes=template(f"link.{first}"),
             holds=bool(limit >= asked),
         )
@@ -75,7 +80,8 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
         design_gust=asked,
         says=" ".join(
             filter(
-                None, (say("curve.moves" if moves else "curve.best", system, words=words), tried.said(system))
+                None,
+                (say("curve.moves" if moves else "curve.best", system, words=words), evaluated.said(system)),
             )
         ),
     )

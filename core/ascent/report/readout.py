@@ -342,7 +342,7 @@ class Report(Typed):
     weeks: tuple[Week, ...]
     foliage: tuple[Foliage, ...]
     design_gust: float
-    working_wind: float
+    serviceability_wind: float
     winds: tuple[str, str, str]
     speed_unit: str
     speed_scale: float

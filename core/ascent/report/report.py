@@ -43,10 +43,10 @@ def report_of(site: Site, evaluation: Design, system: System, day: dt.date | Non
         weeks=tuple(week_report(e, index, system) for index in range(e.season.weeks)),
         foliage=foliage_of(e),
         design_gust=e.required_gust,
-        working_wind=site.working_wind,
+        serviceability_wind=site.serviceability_wind,
         winds=(
             speed_text(0.0, system),
-            speed_text(site.working_wind, system),
+            speed_text(site.serviceability_wind, system),
             speed_text(e.required_gust, system),
         ),
         speed_unit=STYLES["speed"][system].symbol,

@@ -15,9 +15,9 @@ from ..loads.cases import GUSTS
 from ..plan.structure import Structure
 from ..site import Site
 from ..sizing.fixes import Fix, fixes_for
+from ..sizing.representative import representative
 from ..sizing.search import never
 from ..sizing.size import OptionChange, Sized, size
-from ..sizing.typical import typical
 from ..wording import gust_text, money, option_text, written
 from ..words.quantities import System
 from ..words.texts import say, template
@@ -34,14 +34,14 @@ def link_fixes(site: Site, structure: Structure, key: str, system: System) -> Li
     Raises:
         InvalidPlan: The structure has no such link.
     """
-    tried = typical(site, structure)
-    e = design_of(tried.site, tried.structure)
+    evaluated = representative(site, structure)
+    e = design_of(evaluated.site, evaluated.structure)
     known = [link.key for link in e.links]
     if key not in known:
         raise InvalidPlan([Problem("link", key, f"one of {', '.join(known)} is allowed")])
-    fixes = (replace(fix, cost=fix.cost / tried.share) for fix in fixes_for(e, key))
+    fixes = (replace(fix, cost=fix.cost / evaluated.share) for fix in fixes_for(e, key))
     told = tuple(fix_report(e, fix, system) for fix in fixes)
-    return LinkFixes(link=key, fixes=told, said=tried.said(system))
+    return LinkFixes(link=key, fixes=told, said=evaluated.said(system))
 
 
 def fix_report(e: Design, fix: Fix, system: System) -> FixReport:
@@ -72,7 +72,7 @@ def sizing(
         structure: What is sized.
         system: The reader's units.
         wanted: For what.
-        enough: Asked before each trial whether to stop.
+        enough: Asked before each evaluation whether to stop.
     """
     if not wanted.shed:
         site = site.model_copy(update={"spare": ()})
@@ -89,7 +89,7 @@ def sizing(
     texts = written(family_of(structure.family).options.model_validate(found.structure.options), system)
     limit = design_of(site, found.structure).moist_limit(GUSTS)
     parts = shopping(geometry_of(site.bed, found.structure), site.garden.prices, site.spare)
-    added = (found.trial.cost - found.first.cost) / found.share
+    added = (found.evaluation.cost - found.first.cost) / found.share
     return Sizing(
         changes={o: v for change in found.changes for o, v in change.options.items()},
         words=tuple(_change(change, texts, system, currency, found.holds) for change in found.changes),
@@ -98,7 +98,7 @@ def sizing(
         cost_text=_more(added, currency),
         stopped=_stopped(found, system, currency),
         looked=looked_text(found, system),
-        said=typical(site, structure).said(system),
+        said=representative(site, structure).said(system),
         taken=taken_by(parts),
     )
 
@@ -106,7 +106,7 @@ def sizing(
 def looked_text(found: Sized, system: System) -> str:
     """Return in words through how many ways was looked."""
     key = "sizing.proven" if found.proven else "sizing.looked"
-    return say(key, system, {"tried": (found.tried, "count")}, {"size": _many(found.size)})
+    return say(key, system, {"evaluated": (found.evaluated, "count")}, {"size": _many(found.size)})
 
 
 def _change(
@@ -137,7 +137,7 @@ def _stopped(found: Sized, system: System, currency: str) -> str:
     if found.stopped:
         words = {"link": template(f"link.{found.stopped}")}
         key = "sizing.stopped" if found.proven else "sizing.not_found"
-        return say(key, system, {"times": (found.trial.margin, "ratio")}, words)
+        return say(key, system, {"times": (found.evaluation.margin, "ratio")}, words)
     return "" if found.changes else say("sizing.best_already", system)
 
 

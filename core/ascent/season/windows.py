@@ -16,8 +16,7 @@ from ..memory import remembered
 from ..plan.place import Place
 from ..plan.structure import Planting, Raised
 from ..tables import rows
-from ..weather.course import AFTER, BEFORE, Asked, asked_of, days_of, pace_asked, turn_of
-from ..weather.course import DailyWeather
+from ..weather.course import AFTER, BEFORE, Asked, DailyWeather, asked_of, days_of, pace_asked, turn_of
 from ..weather.frosts import RISKS, Frosts, frosts_of
 
 Verdict = Literal["good", "early", "cold", "late", "short", "hot"]

@@ -22,10 +22,10 @@ from ..plan.needs import First, Wants
 from ..plan.shed import Spare
 from ..site import Site
 from ..words.quantities import System
+from .evaluations import PartsGroup
 from .offer import GOOD, Start, fitting, for_each, start_of, suiting
 from .search import never
 from .size import YEARS, Aim, Sized
-from .trials import PartsGroup
 
 RejectionReason = Literal[
     "unsuited",
@@ -95,7 +95,7 @@ class Candidate:
     family: str
     start: Start
     sized: Sized
-    evaluation: Design
+    design: Design
     labour: Labour
     figures: Figures
     against: tuple[RejectionReason, ...]
@@ -122,7 +122,7 @@ def way_of(
         need: What is to grow.
         wants: What matters.
         system: Whose round numbers.
-        enough: Asked before each trial whether to stop there.
+        enough: Asked before each evaluation whether to stop there.
         closely: Whether to look on until nothing better can be hoped for, or only a moment.
 
     Raises:
@@ -229,7 +229,7 @@ def _against(
         "host": trait.faces == "one" and not (wants.wall or site.host),
         "unfit": any(remark.level == "wrong" for remark in found.findings),
         "money": wants.money is not None and figures.cost + figures.tools > wants.money,
-        "few": not sized.trial.to_be_had,
+        "few": not sized.evaluation.to_be_had,
         "short": found.state == "short",
         "minutes": wants.minutes is not None and figures.minutes > wants.minutes,
         "people": wants.people is not None and trait.people > wants.people,
@@ -244,14 +244,14 @@ def _against(
 
 @dataclass(frozen=True)
 class Rank:
-    """Where a way stands among those that will do, and what it is the best at; `unbeaten` where no other
-    costs less in a season and fails less often at once.
+    """Where a way stands among those that will do, and what it is the best at; `pareto_optimal` where no
+    other costs less in a season and fails less often at once.
     """
 
     family: str
     rank: int
     best_at: tuple[First, ...]
-    unbeaten: bool
+    pareto_optimal: bool
 
 
 def ranked(ways: Mapping[str, Figures], first: First) -> tuple[Rank, ...]:

@@ -20,10 +20,10 @@ from ..plan.structure import Structure
 from ..site import Site
 from ..tables.rows import Divide
 from .choose import Figures, goodness
+from .evaluations import Evaluation, evaluated
 from .grid import worth_trying
-from .trials import Trial, tried
 
-_ROWS = 8  # of a table that are tried for one side
+_ROWS = 8  # of a table that are evaluated for one side
 _SAME = 0.005  # of money
 _SIDES = ("one", "other")
 
@@ -145,23 +145,23 @@ def _chosen(row: Divide, value: Any) -> str:
 def _best(row: Divide, site: Site, structure: Structure, option: str, side: Sequence[str]) -> Side | None:
     """Return the best that an option can be on one side: the cheapest that holds, else the strongest."""
     design = design_of(site, structure)
-    found: list[tuple[Any, Design, Trial]] = []
+    found: list[tuple[Any, Design, Evaluation]] = []
     for value in _values(row, site, structure, option, side):
         changed = design.with_({option: value})
         try:
-            found.append((value, changed, tried(changed)[0]))
+            found.append((value, changed, evaluated(changed)[0]))
         except (ValidationError, ValueError):
             continue
     if not found:
         return None
     holding = [each for each in found if each[2].margin >= 1.0 and each[2].to_be_had]
-    value, changed, trial = (
+    value, changed, evaluation = (
         min(holding, key=lambda each: each[2].cost)
         if holding
         else max(found, key=lambda each: each[2].margin)
     )
     limit = changed.moist_limit(GUSTS)
-    return Side(value, trial.margin >= 1.0, trial.cost, limit)
+    return Side(value, evaluation.margin >= 1.0, evaluation.cost, limit)
 
 
 def _values(row: Divide, site: Site, structure: Structure, option: str, side: Sequence[str]) -> Sequence[Any]:

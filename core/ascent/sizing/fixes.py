@@ -38,7 +38,7 @@ class Fix:
 def fixes_for(before: Design, key: str) -> tuple[Fix, ...]:
     """Return the changes that raise a link's limit gust, those that make it hold first, cheapest first.
 
-    For each lever of the link the next values are tried; of each lever the first that makes the link
+    For each lever of the link the next values are evaluated; of each lever the first that makes the link
     hold at the design gust is kept, else the one that helps most.
     """
     link = next((link for link in before.links if link.key == key), None)
@@ -48,13 +48,13 @@ def fixes_for(before: Design, key: str) -> tuple[Fix, ...]:
     wanted = before.required_gust
     fixes: list[Fix] = []
     for option in link.levers:
-        tried = [
+        evaluated = [
             fix
             for value in _next_values(before, option)
             if not _weaker(before, link, option, value)
             and (fix := _try(before, key, option, value, base_cost))
         ]
-        helpful = [fix for fix in tried if fix.link_limit >= float(np.min(before.limits[key][0])) + _GAIN]
+        helpful = [fix for fix in evaluated if fix.link_limit >= float(np.min(before.limits[key][0])) + _GAIN]
         holding = [fix for fix in helpful if fix.link_limit >= wanted]
         if holding:
             fixes.append(_exactly(before, key, min(holding, key=lambda fix: (fix.cost, fix.link_limit))))

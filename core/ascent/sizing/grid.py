@@ -34,8 +34,8 @@ _ALIKE = 0.03  # share by which a round value may differ from the present one an
 
 @dataclass(frozen=True)
 class Extent:
-    """How fine a grid is: rows of a table and values of a measure that are tried by themselves, and of those
-    that are only in use with some choice.
+    """How fine a grid is: rows of a table and values of a measure that are evaluated by themselves, and of
+    those that are only in use with some choice.
     """
 
     rows: int
@@ -246,13 +246,13 @@ def worth_trying(table: str, role: str, now: str, site: Site, most: int) -> list
         if not row.reclaimed and _serves(row, role, present)
     ]
     marks = {row.key: _marks(row, site) for row in serving}
-    unbeaten = [
+    pareto_optimal = [
         row
         for row in serving
         if not any(_beats(marks[other.key], marks[row.key]) for other in serving if other is not row)
     ]
-    unbeaten.sort(key=lambda row: (-marks[row.key][0], row.key))
-    kept = [row.key for row in _thinned(unbeaten, most)]
+    pareto_optimal.sort(key=lambda row: (-marks[row.key][0], row.key))
+    kept = [row.key for row in _thinned(pareto_optimal, most)]
     return list(dict.fromkeys((*kept, now, *_had(table, role, present, site, max(most // 2, 1)))))
 
 
@@ -262,14 +262,14 @@ def _had(table: str, role: str, now: Item, site: Site, most: int) -> list[str]:
     """
     rows = ((tables.item(table, each.item), each.amount) for each in site.spare if each.table == table)
     marks = {row.key: (*_marks(row, site)[1:], amount) for row, amount in rows if _serves(row, role, now)}
-    unbeaten = [
+    pareto_optimal = [
         key for key in marks if not any(_beats(marks[other], marks[key]) for other in marks if other != key)
     ]
-    return _thinned(sorted(unbeaten, key=lambda key: (-marks[key][0], key)), most)
+    return _thinned(sorted(pareto_optimal, key=lambda key: (-marks[key][0], key)), most)
 
 
 def _serves(row: Item, role: str, now: Item) -> bool:
-    """Return whether a row may be tried in a role where another is now."""
+    """Return whether a row may be evaluated in a role where another is now."""
     return (not role or role in row.serves) and stands_in(row, now) and _fits(row, now)
 
 

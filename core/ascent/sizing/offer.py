@@ -22,8 +22,8 @@ from ..tables import rows
 from ..wording import day_text, written
 from ..words.quantities import System, write
 from ..words.texts import say, template
-from .born import born_in
 from .grid import COARSE
+from .rounding import rounded_for
 from .search import never
 from .size import YEARS, Aim, Sized, size
 
@@ -62,14 +62,14 @@ class Support(Typed):
 
 
 _TRIALS = 80  # of a search for what to offer
-_GLANCE = 8  # trials of a first look
+_GLANCE = 8  # evaluations of a first look
 GOOD = 2  # of the marks of suits.csv
 _SHOWN = 3.0  # of a long row in its picture [m]
 
 
 def choices(site: Site, need: Need) -> tuple[list[Support], list[str]]:
     """Return every kind of support for a need, those that suit the crop first and of them the simplest, each
-    as a picture of its first stretch; and the kinds that could not be calculated.
+    as a picture of its first segment; and the kinds that could not be calculated.
 
     Raises:
         InvalidPlan: No such crop.
@@ -160,7 +160,7 @@ def start_of(site: Site, family_key: str, need: Need, system: System) -> Start:
         UnknownItem: No such family.
     """
     need, family = leading(need), family_of(family_key)
-    proposed = born_in(system, family_key, family.propose(need, site), site)
+    proposed = rounded_for(system, family_key, family.propose(need, site), site)
     return Start(
         Structure(
             key="new",
@@ -193,7 +193,7 @@ def fitting(
         aim: What it is to be the best of.
         years: Seasons it will be used.
         budget: What its parts may cost.
-        enough: Asked before each trial whether to stop there.
+        enough: Asked before each evaluation whether to stop there.
         closely: Whether to look on until nothing better can be hoped for, or only a moment.
     """
     return size(
@@ -221,7 +221,7 @@ def offer(
         family_key: Which family.
         need: What is to grow.
         system: The reader's units.
-        enough: Asked before each trial whether to stop there.
+        enough: Asked before each evaluation whether to stop there.
 
     Raises:
         InvalidPlan: No such crop.

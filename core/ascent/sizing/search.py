@@ -1,8 +1,9 @@
-"""The best of a grid: what is tried once teaches what holds of all that is moved by the same options.
+"""The best of a grid: what is evaluated once teaches what holds of all that is moved by the same options.
 
-Each link, group of parts and remark has a table over the options that move it. What was tried stands in it;
-of what was not, something better than is to be expected is hoped for until it is tried. So the cheapest way
-that may still hold is tried next, and once that one was tried and holds, nothing cheaper on the grid does.
+Each link, group of parts and remark has a table over the options that move it. What was evaluated stands in
+it; of what was not, something better than is to be expected is hoped for until it is evaluated. So the
+cheapest way that may still hold is evaluated next, and once that one was evaluated and holds, nothing
+cheaper on the grid does.
 """
 
 from __future__ import annotations
@@ -21,11 +22,11 @@ from ..mechanics import Array
 from ..path.loadpath import Link
 from ..plan.fields import Typed
 from .elimination import Factor, Indices, TooLarge, least_of
+from .evaluations import MOST, Evaluation, PartsGroup, evaluated, margin_of
 from .grid import Axis, Grid
-from .learned import Learned
-from .trials import MOST, PartsGroup, Trial, margin_of, tried
+from .surrogate import Surrogate
 
-Laid = tuple[Trial, tuple[Link, ...]]
+Laid = tuple[Evaluation, tuple[Link, ...]]
 Sort = Literal["link", "parts", "wrong", "life"]
 What = tuple[Sort, str]
 
@@ -51,7 +52,7 @@ class Best:
     """
 
     pick: Indices
-    trial: Trial
+    evaluation: Evaluation
     proven: bool
 
 
@@ -74,7 +75,7 @@ class Search:
 
     design: What is sized.
     grid: What is looked through.
-    enough: Asked before each trial whether to stop at what is found so far.
+    enough: Asked before each evaluation whether to stop at what is found so far.
     most: Trials at most.
     amount: What is spent on a share of the parts, and by how much it may go up or down at once.
     least_life: Seasons that every part should last.
@@ -93,11 +94,13 @@ class Search:
     least_life: float = 0.0
     strictly: bool = False
     laid: dict[Indices, Laid] = field(default_factory=dict)
-    trials: dict[Indices, Trial] = field(default_factory=dict)
-    first: Trial = field(init=False)
-    _by_sum: list[tuple[float, Indices]] = field(default_factory=list)  # ways tried and what is spent on each
+    evaluations: dict[Indices, Evaluation] = field(default_factory=dict)
+    first: Evaluation = field(init=False)
+    _by_sum: list[tuple[float, Indices]] = field(
+        default_factory=list
+    )  # ways evaluated and what is spent on each
     _steps: dict[str, float] = field(default_factory=dict)  # of groups of parts
-    _learned: dict[What, Learned] = field(default_factory=dict)
+    _learned: dict[What, Surrogate] = field(default_factory=dict)
     _factors: dict[tuple[What, float, float], Factor | None] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
@@ -124,24 +127,24 @@ class Search:
         """Return the cheapest way of the grid whose links all have a margin and of which nothing is worse
         than now; nothing where there is none.
 
-        First the way that is expected to be the cheapest is tried, again and again, which soon finds a good
-        one; then the one that could be, which proves that there is no better. Of two that cost the same the
-        one that is expected to have more to spare comes first.
+        First the way that is expected to be the cheapest is evaluated, again and again, which soon finds a
+        good one; then the one that could be, which proves that there is no better. Of two that cost the same
+        the one that is expected to have more to spare comes first.
         """
         best = self._best_tried(margin)
         hope = 0
         while not self.stopped():
             cost, pick = least_of(self._all_factors(math.log(margin), _HOPES[hope]), self._sizes)
-            spent = self.spent(self.trials[best]) if best else math.inf
+            spent = self.spent(self.evaluations[best]) if best else math.inf
             if (
                 not math.isfinite(cost)
                 or (hope and cost >= spent - _SAME_COST)
-                or (not hope and pick in self.trials)
+                or (not hope and pick in self.evaluations)
             ):
                 hope += 1
                 if hope == len(_HOPES):
                     return self._told(best, proven=True)
-            elif pick in self.trials:  # it costs more than its tables, decided apart, could tell
+            elif pick in self.evaluations:  # it costs more than its tables, decided apart, could tell
                 return self._told(best, proven=pick == best)
             else:
                 self.attempt(pick)
@@ -156,64 +159,66 @@ class Search:
         """
         low = -math.log(MOST)
         best = self.cheapest(math.exp(low)) or Best(self.start, self.first, False)
-        if best.trial.cost > budget + _SAME:
+        if best.evaluation.cost > budget + _SAME:
             return best
         high = math.log(MOST)
         while high - low > _STEP and not self.stopped():
             level = (low + high) / 2
             found = self.cheapest(math.exp(level))
-            if found and found.trial.cost <= budget + _SAME:
-                best, low = found, max(math.log(found.trial.margin), level)
+            if found and found.evaluation.cost <= budget + _SAME:
+                best, low = found, max(math.log(found.evaluation.margin), level)
             else:
                 high = level
         return max(
-            [best, *(Best(pick, trial, False) for pick, trial in self.trials.items())],
-            key=lambda way: way.trial.margin if self._affords(way.trial, budget) else 0.0,
+            [best, *(Best(pick, evaluation, False) for pick, evaluation in self.evaluations.items())],
+            key=lambda way: way.evaluation.margin if self._affords(way.design, budget) else 0.0,
         )
 
-    def _affords(self, trial: Trial, budget: float) -> bool:
-        return trial.cost <= budget + _SAME and not self._worse(trial)
+    def _affords(self, evaluation: Evaluation, budget: float) -> bool:
+        return evaluation.cost <= budget + _SAME and not self._worse(evaluation)
 
     def _told(self, pick: Indices | None, proven: bool) -> Best | None:
         if pick is None:
             return None
-        return Best(pick, self.trials[pick], proven)
+        return Best(pick, self.evaluations[pick], proven)
 
     def _best_tried(self, margin: float) -> Indices | None:
-        return next((pick for _, pick in sorted(self._by_sum) if self.does(self.trials[pick], margin)), None)
+        return next(
+            (pick for _, pick in sorted(self._by_sum) if self.does(self.evaluations[pick], margin)), None
+        )
 
-    def spent(self, trial: Trial) -> float:
+    def spent(self, evaluation: Evaluation) -> float:
         """Return what is spent on all parts, as this search counts it."""
-        return sum(self._counted(share)[0] for share in trial.shares.values())
+        return sum(self._counted(share)[0] for share in evaluation.shares.values())
 
-    def does(self, trial: Trial, margin: float = 1.0) -> bool:
+    def does(self, evaluation: Evaluation, margin: float = 1.0) -> bool:
         """Return whether a way has a margin, its parts can be had and last, and nothing is worse than now."""
-        lasts = all(share.life >= self.least_life for share in trial.shares.values())
-        return trial.margin >= margin and lasts and trial.to_be_had and not self._worse(trial)
+        lasts = all(share.life >= self.least_life for share in evaluation.shares.values())
+        return evaluation.margin >= margin and lasts and evaluation.to_be_had and not self._worse(evaluation)
 
     def stopped(self) -> bool:
-        """Return whether no more is tried."""
-        return len(self.trials) >= self.most or self.enough()
+        """Return whether no more is evaluated."""
+        return len(self.evaluations) >= self.most or self.enough()
 
-    def _worse(self, trial: Trial) -> frozenset[str]:
-        wrong = trial.unfit.wrong if self.strictly else trial.unfit.wrong - self.first.unfit.wrong
-        return wrong | (trial.unfit.serious - self.first.unfit.keys)
+    def _worse(self, evaluation: Evaluation) -> frozenset[str]:
+        wrong = evaluation.unfit.wrong if self.strictly else evaluation.unfit.wrong - self.first.unfit.wrong
+        return wrong | (evaluation.unfit.serious - self.first.unfit.keys)
 
     def _all_factors(self, level: float, hope: float) -> list[Factor]:
         """Return what is believed to be spent on each group of parts, and where a link gives way or something
         does not do; where nothing is known to, there is nothing to look at.
         """
         factors = []
-        for what, learned in self._learned.items():
+        for what, surrogate in self._learned.items():
             key = (what, level if what[0] == "link" else 0.0, hope)
             if key not in self._factors:
-                self._factors[key] = self._factor(what, learned, level, hope)
+                self._factors[key] = self._factor(what, surrogate, level, hope)
             factor = self._factors[key]
             if factor is not None:
                 factors.append(factor)
         return factors
 
-    def _factor(self, what: What, learned: Learned, level: float, hope: float) -> Factor | None:
+    def _factor(self, what: What, surrogate: Surrogate, level: float, hope: float) -> Factor | None:
         sort, name = what
         if sort == "parts":
             pack = np.float32(self._steps[name])
@@ -221,53 +226,57 @@ class Search:
             def a_pack_less(figures: Array) -> Array:
                 return -np.log(np.maximum(np.exp(-np.minimum(figures, _UNSEEN)) - pack, np.float32(_LITTLE)))
 
-            figures = learned.believed(hope, a_pack_less)
-            return learned.spread(np.maximum(np.exp(-figures) - np.float32(_LITTLE), np.float32(0.0)))
-        figures = learned.believed(hope)
+            figures = surrogate.believed(hope, a_pack_less)
+            return surrogate.spread(np.maximum(np.exp(-figures) - np.float32(_LITTLE), np.float32(0.0)))
+        figures = surrogate.believed(hope)
         if sort in ("wrong", "life"):
             wrong = figures < 0.0
             return (
-                learned.spread(np.where(wrong, np.float32(np.inf), np.float32(0.0))) if wrong.any() else None
+                surrogate.spread(np.where(wrong, np.float32(np.inf), np.float32(0.0)))
+                if wrong.any()
+                else None
             )
         fails = figures < level - _SAME
         if not fails.any() and figures.size > _SMALL:
             return None
         spare = np.float32(_EVEN) * (np.float32(_ENOUGH) - np.minimum(figures, np.float32(_ENOUGH)))
         short = np.inf if hope else (_GIVES_WAY + level - figures) * (1.0 + self.spent(self.first))
-        return learned.spread(np.where(fails, short, spare).astype(np.float32))
+        return surrogate.spread(np.where(fails, short, spare).astype(np.float32))
 
-    def attempt(self, pick: Indices) -> Trial:
+    def attempt(self, pick: Indices) -> Evaluation:
         """Return what comes of a way of the grid, and learn from it."""
-        if pick in self.trials:
-            return self.trials[pick]
+        if pick in self.evaluations:
+            return self.evaluations[pick]
         if pick not in self.laid:
-            self.laid[pick] = tried(self.design.with_(self.grid.at(pick)))
-        trial, links = self.laid[pick]
-        self.trials[pick] = trial
-        if len(self.trials) == 1:
-            self.first = trial
-        self._by_sum.append((self.spent(trial), pick))
-        for use in trial.shares.keys() | self._named("parts"):
-            share = trial.shares.get(use, PartsGroup())
+            self.laid[pick] = evaluated(self.design.with_(self.grid.at(pick)))
+        evaluation, links = self.laid[pick]
+        self.evaluations[pick] = evaluation
+        if len(self.evaluations) == 1:
+            self.first = evaluation
+        self._by_sum.append((self.spent(evaluation), pick))
+        for use in evaluation.shares.keys() | self._named("parts"):
+            share = evaluation.shares.get(use, PartsGroup())
             amount, step = self._counted(share)
             self._steps[use] = max(self._steps.get(use, 0.0), step)
             self._learn(("parts", use), pick, -math.log(amount + _LITTLE))
             if self.least_life:
                 self._learn(("life", use), pick, 1.0 if share.life >= self.least_life else -1.0)
-        for key in self._told_by(trial) | self._named("wrong"):
-            self._learn(("wrong", key), pick, -1.0 if key in self._worse(trial) else 1.0)
+        for key in self._told_by(evaluation) | self._named("wrong"):
+            self._learn(("wrong", key), pick, -1.0 if key in self._worse(evaluation) else 1.0)
         for link in links:
-            self._learn(("link", link.key), pick, math.log(trial.margins[link.key]))
+            self._learn(("link", link.key), pick, math.log(evaluation.margins[link.key]))
             self._ask_others(pick, link)
-        for key in self._named("link") - trial.margins.keys():
+        for key in self._named("link") - evaluation.margins.keys():
             self._learn(("link", key), pick, math.log(MOST))
-        return trial
+        return evaluation
 
-    def _told_by(self, trial: Trial) -> frozenset[str]:
+    def _told_by(self, evaluation: Evaluation) -> frozenset[str]:
         """Return what a way does worse; of the first way what it is known to be moved by."""
-        if len(self.trials) > 1:
-            return self._worse(trial)
-        return frozenset(key for key in trial.unfit.wrong if self.strictly and f"wrong {key}" in self._moves)
+        if len(self.evaluations) > 1:
+            return self._worse(evaluation)
+        return frozenset(
+            key for key in evaluation.unfit.wrong if self.strictly and f"wrong {key}" in self._moves
+        )
 
     def _named(self, sort: Sort) -> frozenset[str]:
         return frozenset(name for of, name in self._learned if of == sort)
@@ -283,10 +292,10 @@ class Search:
                 for option in axis.options
             )
             try:
-                self._learned[what] = Learned(self.grid.axes, moved_by, _TOLERANCES[sort], sort == "link")
+                self._learned[what] = Surrogate(self.grid.axes, moved_by, _TOLERANCES[sort], sort == "link")
             except TooLarge:
                 if sort == "wrong":
-                    return  # where too much may have moved it, each way is judged when it is tried
+                    return  # where too much may have moved it, each way is judged when it is evaluated
                 raise
         other = self._learned[what].otherwise(pick, figure)
         if other is not None:
@@ -295,7 +304,7 @@ class Search:
             for key in [key for key in self._factors if key[0] == what]:
                 del self._factors[key]
 
-    def _moved_by_more(self, learned: Learned, one: Indices, other: Indices) -> Learned:
+    def _moved_by_more(self, surrogate: Surrogate, one: Indices, other: Indices) -> Surrogate:
         """Return a table moved by all, too, in which two ways differ that have not the same figure."""
         more = {
             option
@@ -304,10 +313,12 @@ class Search:
             if axis.levels[a].get(option) != axis.levels[b].get(option)
         }
         try:
-            wider = Learned(self.grid.axes, learned.moved_by | more, learned.tolerance, learned.by_strength)
+            wider = Surrogate(
+                self.grid.axes, surrogate.moved_by | more, surrogate.tolerance, surrogate.by_strength
+            )
         except TooLarge:
-            return learned
-        for pick, figure in learned.told.values():
+            return surrogate
+        for pick, figure in surrogate.told.values():
             wider.learn(pick, figure)
         return wider
 

@@ -12,14 +12,14 @@ from ..plan.structure import Structure
 from ..site import Site
 from ..words.quantities import System
 from .elimination import Indices, TooLarge
+from .evaluations import Evaluation, PartsGroup
 from .grid import COARSE, FINE, LEAST, QUICK, Extent, grid_of
+from .representative import representative
 from .search import Best, Laid, Search, cost_of, never
-from .trials import PartsGroup, Trial
-from .typical import typical
 
 Aim = Literal["cheapest", "per-season", "strongest", "fewest-kinds", "longest-lived", "own"]
 YEARS = 10.0  # a structure is used, handbook-parts-5.2
-_HUGE = 10**10  # ways past which a grid is too fine to look through well in a few hundred trials
+_HUGE = 10**10  # ways past which a grid is too fine to look through well in a few hundred evaluations
 _MANY_KINDS = 1e4  # cost that weighs as much as one more kind of part
 _SAME = 1e-6
 
@@ -42,24 +42,25 @@ class OptionChange:
 class Sized:
     """A structure sized.
 
-    structure: with what is changed. first, trial: before and after, of a typical stretch where that stands
-        for it.
+    structure: with what is changed. first, evaluation: before and after, of a representative segment where
+        that stands for it.
     holds: whether it does what was asked. stopped: the link that stops it from it, nothing where none does.
     least: what the cheapest costs that holds, where that is more than may be spent.
-    share: of the whole that was tried. proven: whether nothing on the grid is better, or nothing on it holds.
-        tried, size: ways tried and ways on the grid.
+    share: of the whole that was evaluated. proven: whether nothing on the grid is better, or nothing on it
+        holds.
+        evaluated, size: ways evaluated and ways on the grid.
     """
 
     structure: Structure
     changes: tuple[OptionChange, ...]
-    first: Trial
-    trial: Trial
+    first: Evaluation
+    evaluation: Evaluation
     holds: bool
     stopped: str
     least: float
     share: float
     proven: bool
-    tried: int
+    evaluated: int
     size: int
 
 
@@ -93,7 +94,7 @@ def size(
         freed: A gardener's own choices that may be changed all the same.
         extent: How fine its grid is, at the most.
         most: Trials at the most.
-        enough: Asked before each trial whether to stop.
+        enough: Asked before each evaluation whether to stop.
         strictly: Whether nothing of it may be wrong, and what is too dear is the cheapest that holds; else
             nothing is wrong that is not so now, and what is too dear the best for the money.
     """
@@ -121,36 +122,36 @@ def _sized(
     enough: Callable[[], bool],
     strictly: bool,
 ) -> Sized:
-    stretch = typical(site, structure)
-    grid = grid_of(stretch.site, stretch.structure, system, extent, locked, freed)
+    segment = representative(site, structure)
+    grid = grid_of(segment.site, segment.structure, system, extent, locked, freed)
     if grid.size > _HUGE and extent not in (QUICK, LEAST):
         raise TooLarge
 
-    design = design_of(stretch.site, stretch.structure)
+    design = design_of(segment.site, segment.structure)
     laid: dict[Indices, Laid] = {}  # what one search has laid out the next need not
 
     def search(least_life: float = 0.0) -> Search:
         amount = _amount(aim, years)
         return Search(design, grid, enough, most, amount, least_life, strictly, laid=laid)
 
-    able = budget * stretch.share
+    able = budget * segment.share
     asked = search()
     best = asked.strongest(able) if aim == "strongest" else asked.cheapest()
     if aim == "longest-lived" and best:
         asked, best = _longest(asked, best, search)
     least, proven = 0.0, bool(best and best.proven) or (best is None and not asked.stopped())
-    if best and best.trial.cost > able + _SAME:
-        least = best.trial.cost / stretch.share
+    if best and best.evaluation.cost > able + _SAME:
+        least = best.evaluation.cost / segment.share
         best = best if strictly else None
     if best is None:
         best = asked.strongest(able)
-    return _told(structure, asked, best, least, stretch.share, proven)
+    return _told(structure, asked, best, least, segment.share, proven)
 
 
 def _longest(asked: Search, best: Best, search: Callable[[float], Search]) -> tuple[Search, Best]:
     """Return the best whose shortest-lived part lasts longest."""
     while True:
-        life = min(share.life for share in best.trial.shares.values())
+        life = min(share.life for share in best.evaluation.shares.values())
         longer = search(life + _SAME)
         found = longer.cheapest()
         if found is None:
@@ -173,9 +174,9 @@ def _kinds(share: PartsGroup, bought: bool) -> int:
 
 
 def _told(structure: Structure, asked: Search, best: Best, least: float, share: float, proven: bool) -> Sized:
-    margin = min(1.0, best.trial.margin)
+    margin = min(1.0, best.evaluation.margin)
     pick = _without_idle(asked, best.pick, margin)
-    trial = asked.trials[pick]
+    evaluation = asked.evaluations[pick]
     changes = []
     for number, (start, now) in enumerate(zip(asked.start, pick, strict=True)):
         if start != now:
@@ -185,7 +186,7 @@ def _told(structure: Structure, asked: Search, best: Best, least: float, share: 
                 OptionChange(
                     {o: v for o, v in after.items() if before.get(o, structure.options.get(o)) != v},
                     "" if without.margin >= margin else without.weakest,
-                    (trial.cost - without.cost) / share,
+                    (evaluation.cost - without.cost) / share,
                 )
             )
     options = {**structure.options, **{o: v for change in changes for o, v in change.options.items()}}
@@ -193,13 +194,13 @@ def _told(structure: Structure, asked: Search, best: Best, least: float, share: 
         structure.model_copy(update={"options": options}),
         tuple(changes),
         asked.first,
-        trial,
-        asked.does(trial) and not least,
-        "" if trial.margin >= 1.0 else trial.weakest,
+        evaluation,
+        asked.does(evaluation) and not least,
+        "" if evaluation.margin >= 1.0 else evaluation.weakest,
         least,
         share,
         proven,
-        len(asked.trials),
+        len(asked.evaluations),
         asked.grid.size,
     )
 
@@ -212,7 +213,7 @@ def _without_idle(asked: Search, pick: Indices, margin: float) -> Indices:
             without = asked.attempt(other)
             if (
                 asked.does(without, margin)
-                and asked.spent(without) <= asked.spent(asked.trials[pick]) + _SAME
+                and asked.spent(without) <= asked.spent(asked.evaluations[pick]) + _SAME
             ):
                 pick = other
     return pick

@@ -262,7 +262,7 @@ class CageTest(NearTestCase):
         ):
             check = self.cage(diameter, height, kg)
             self.assertAlmostEqual(limit(check.use), held, delta=0.15)
-            self.assertAlmostEqual(limit(check.median_use), tips, delta=0.15)
+            self.assertAlmostEqual(limit(check.median_utilisation), tips, delta=0.15)
 
     def test_staked(self):
         """10.2: a T-post 0.6 m deep 30.5 m/s; a 12.7 mm bar 0.45 m deep 13.1 by its first yield; ours of 12

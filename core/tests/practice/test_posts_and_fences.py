@@ -229,7 +229,7 @@ class CucumberBayTest(NearTestCase):
                 ties_per_post=2,
             ),
         )
-        self.assertGreater(found.use_of("mesh-tie", found.worst_week), 1.0)
+        self.assertGreater(found.utilisation_of("mesh-tie", found.worst_week), 1.0)
 
     def test_a_stiff_panel_that_stands_on_the_ground_hangs_nothing_on_its_ties(self):
         """14.13: panel of 4 mm wire or more touching the ground: vertical demand on ties is zero (common

@@ -79,7 +79,7 @@ class DeadmanTest(NearTestCase):
         self.assertNear(held.allowed, min(up, along) / math.sin(45 * DEGREE) / 1.5, 0.002)
         lift, drag = tension.anchor(row, soil, np.full((1, 1, 1), 1000.0), 45 * DEGREE, cases.moist_gusts())
         self.assertNear(lift.use, 1000 * math.sin(45 * DEGREE) / (up / 1.5), 0.002)
-        self.assertNear(lift.median_use, 1000 * math.sin(45 * DEGREE) / up, 0.002)
+        self.assertNear(lift.median_utilisation, 1000 * math.sin(45 * DEGREE) / up, 0.002)
         self.assertAlmostEqual(float(drag.use[0, 0, 0]), 0.474, delta=0.04)
 
 

@@ -15,9 +15,9 @@ GUSTS = np.geomspace(1.0, 60.0, 200)
 K = 0.2  # shape of the law of yearly gusts, EN 1991-1-4 4.2
 
 
-def use(rests_on: str, median: float, power: float = 2.0) -> tuple[str, str, np.ndarray]:
+def use(material_group: str, median: float, power: float = 2.0) -> tuple[str, str, np.ndarray]:
     """Return the use of a link whose median strength is reached at a gust, growing with a power of it."""
-    return rests_on, rests_on, (GUSTS / median).reshape(1, -1) ** power
+    return material_group, material_group, (GUSTS / median).reshape(1, -1) ** power
 
 
 def spread(key: str) -> float:

@@ -11,7 +11,7 @@ import numpy as np
 from ascent import tables
 from ascent.analysis.design import design_of
 from ascent.checks import mesh
-from ascent.mechanics import relief
+from ascent.mechanics import relaxation
 from scipy.optimize import brentq, fsolve
 
 from tests.support import NearTestCase, fence, site
@@ -121,8 +121,8 @@ class RowOfPostsTest(NearTestCase):
         for bays in range(1, 12):
             moved = sum(min(1.0, max(0.0, bays / 2 - (i - 1))) / i**2 for i in range(1, bays + 1))
             with self.subTest(bays=bays):
-                self.assertNear(relief.tied_bays(bays), moved, 1e-9)
-        self.assertNear(relief.tied_bays(2000), math.pi**2 / 6, 0.001)
+                self.assertNear(relaxation.tied_bays(bays), moved, 1e-9)
+        self.assertNear(relaxation.tied_bays(2000), math.pi**2 / 6, 0.001)
 
     def test_pull_left_once_an_end_has_come_in(self):
         """Arc of a parabola by its own integral: a chord shortened by g leaves a belly whose arc is the old
@@ -137,7 +137,7 @@ class RowOfPostsTest(NearTestCase):
 
         belly = brentq(lambda f: arc(f) - span, 0.01, 0.6)
         left, exact = (
-            float(relief.pull_at(load, span, relief.belly_after(give, span, 1.0))),
+            float(relaxation.pull_at(load, span, relaxation.belly_after(give, span, 1.0))),
             load * chord**2 / 8 / belly,
         )
         self.assertGreaterEqual(left, exact, "the shallow curve is on the safe side")

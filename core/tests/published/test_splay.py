@@ -9,7 +9,7 @@ import math
 import numpy as np
 from ascent import tables
 from ascent.checks import bending, legs
-from ascent.mechanics import column, splay
+from ascent.mechanics import column, raked_legs
 from Pynite import FEModel3D
 from scipy.linalg import eigh
 
@@ -21,24 +21,24 @@ class HandbookTest(NearTestCase):
         """9.1: h 1.8, B 1.2, W 200 N, F 60 N at the apex: legs 200.3 and 10.5 N, spread 33.3 N, angle
         71.6°.
         """
-        angle = splay.slope(0.6, 1.8)
+        angle = raked_legs.slope(0.6, 1.8)
         self.assertNear(math.degrees(angle), 71.6, 1e-3)
-        self.assertNear(splay.leg_push(200.0, 60.0, 2, angle), 200.3, 1e-3)
-        self.assertNear(splay.leg_push(200.0, -60.0, 2, angle), 10.5, 5e-3)
-        self.assertNear(splay.thrust(200.0, 2, angle), 33.3, 2e-3)
+        self.assertNear(raked_legs.leg_push(200.0, 60.0, 2, angle), 200.3, 1e-3)
+        self.assertNear(raked_legs.leg_push(200.0, -60.0, 2, angle), 10.5, 5e-3)
+        self.assertNear(raked_legs.thrust(200.0, 2, angle), 33.3, 2e-3)
 
     def test_tripod(self):
         """9.2: W 100, r 0.5, h 1.8: tips at 13.9 N, leg 34.6, thrust 9.3; F 50 adds 124.5 N."""
-        angle = splay.slope(0.5, 1.8)
-        self.assertNear(100.0 * splay.tipping_arm(0.5, 3) / 1.8, 13.9, 2e-3)
-        self.assertNear(splay.leg_push(100.0, 0.0, 3, angle), 34.6, 2e-3)
-        self.assertNear(splay.thrust(100.0, 3, angle), 9.3, 5e-3)
-        self.assertNear(splay.leg_push(0.0, 50.0, 3, angle), 124.5, 2e-3)
+        angle = raked_legs.slope(0.5, 1.8)
+        self.assertNear(100.0 * raked_legs.tipping_arm(0.5, 3) / 1.8, 13.9, 2e-3)
+        self.assertNear(raked_legs.leg_push(100.0, 0.0, 3, angle), 34.6, 2e-3)
+        self.assertNear(raked_legs.thrust(100.0, 3, angle), 9.3, 5e-3)
+        self.assertNear(raked_legs.leg_push(0.0, 50.0, 3, angle), 124.5, 2e-3)
 
     def test_arms_of_polygons(self):
         """9.2: tripod 0.5 r, four 0.707 r, six 0.866 r."""
         for feet, arm in ((3, 0.5), (4, 0.707), (6, 0.866)):
-            self.assertNear(splay.tipping_arm(1.0, feet), arm, 1e-3)
+            self.assertNear(raked_legs.tipping_arm(1.0, feet), arm, 1e-3)
 
     def test_poles_that_bow_out(self):
         """9.3: bamboo 12 mm: 2.0 m 35.3 N, 1.8 m 43.6; 16 mm 111.6 and 137.8; 20 mm 2.4 m 189; 38 × 38: 3725
@@ -101,7 +101,7 @@ class FrameTest(NearTestCase):
     def test_the_worst_leg_of_three_four_and_six(self):
         """A side load straight over a foot presses that leg most: W/(n sin a) + 2F/(n cos a)."""
         for feet in (3, 4, 6):
-            ours = float(splay.leg_push(120.0, 35.0, feet, splay.slope(0.5, 1.8)))
+            ours = float(raked_legs.leg_push(120.0, 35.0, feet, raked_legs.slope(0.5, 1.8)))
             worst = max(
                 max(self.axial(feet, 0.5, 1.8, 120.0, 35.0, turn))
                 for turn in np.linspace(0, math.tau / feet, 25)
@@ -110,7 +110,7 @@ class FrameTest(NearTestCase):
 
     def test_the_leg_that_is_lifted(self):
         for feet in (3, 4):
-            pull = float(splay.leg_pull(20.0, 35.0, feet, splay.slope(0.5, 1.8)))
+            pull = float(raked_legs.leg_pull(20.0, 35.0, feet, raked_legs.slope(0.5, 1.8)))
             least = min(
                 min(self.axial(feet, 0.5, 1.8, 20.0, 35.0, turn))
                 for turn in np.linspace(0, math.tau / feet, 25)
@@ -140,12 +140,12 @@ class WidthTest(NearTestCase):
             )
             turns = np.linspace(0, math.pi, 2001)
             seen = at @ np.array([np.cos(turns), np.sin(turns)])
-            self.assertNear(splay.ring_width(1.0, corners), float(np.mean(np.ptp(seen, axis=0))), 2e-3)
+            self.assertNear(raked_legs.ring_width(1.0, corners), float(np.mean(np.ptp(seen, axis=0))), 2e-3)
 
     def test_a_face_that_narrows(self):
         """Area and middle of a triangle, and of a triangle with a margin, by strips."""
         z = np.linspace(0.2, 1.6, 20001)
         width = 0.9 * (1 - z / 1.8) + 0.1
-        area, middle = splay.tapered(0.9, 0.1, 0.2, 1.6, 1.8)
+        area, middle = raked_legs.tapered(0.9, 0.1, 0.2, 1.6, 1.8)
         self.assertNear(area, float(np.trapezoid(width, z)), 1e-6)
         self.assertNear(middle, float(np.trapezoid(width * z, z) / np.trapezoid(width, z)), 1e-6)

@@ -18,7 +18,7 @@ from ascent.ground.wanted import likely_beds, likely_hosts, site_for, stood
 from ascent.report.changes import differences
 from ascent.report.choosing import need_of, order_of, way_report
 from ascent.report.divides import divide_reports
-from ascent.report.moves import curve_report, rests_on
+from ascent.report.moves import curve_report, material_group
 from ascent.report.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
 from ascent.report.report import full_report
 from ascent.report.sizes import link_fixes, sizing
@@ -333,7 +333,7 @@ def divides(
 def rests_of(row: Thing, sent: schemas.Draft) -> Rests:
     """Return what a draft's limit gust rests on most."""
     site = site_of(row, sent)
-    return rests_on(site, structure_of(row, sent), site.garden.units)
+    return material_group(site, structure_of(row, sent), site.garden.units)
 
 
 def curve_of(row: Thing, sent: schemas.CurveIn) -> CurveReport:

@@ -27,7 +27,7 @@ export function CostPlot({ ways, places, pointed, onPoint, onChoose }: Props) {
     FOOT -
     (Math.log(Math.min(Math.max(once, 1), SELDOM)) / Math.log(SELDOM)) * (HEIGHT - TOP - FOOT);
   const edge = shown
-    .filter(({ place }) => place.unbeaten)
+    .filter(({ place }) => place.pareto_optimal)
     .sort((a, b) => a.way.figures.yearly - b.way.figures.yearly);
   return (
     <figure className="costplot">
@@ -74,13 +74,13 @@ export function CostPlot({ ways, places, pointed, onPoint, onChoose }: Props) {
               cx={x(way.figures.yearly)}
               cy={y(way.figures.once)}
               r={place.family === pointed ? 8 : 5}
-              fill={place.unbeaten ? "var(--ink)" : "var(--paper)"}
+              fill={place.pareto_optimal ? "var(--ink)" : "var(--paper)"}
               stroke="var(--ink)"
             />
             <title>
               {say("support.aSeason3", { name: way.name, yearly: way.told.yearly, once: way.told.once })}
             </title>
-            {(place.unbeaten || place.family === pointed) && (
+            {(place.pareto_optimal || place.family === pointed) && (
               <text x={x(way.figures.yearly) + 11} y={y(way.figures.once) + 4} className="tick">
                 {way.name}
               </text>

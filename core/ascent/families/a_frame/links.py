@@ -11,7 +11,7 @@ import numpy as np
 from ... import tables
 from ...checks import arches, bending, embedment, footings, legs, strings, tension, tipping
 from ...checks import mesh as mesh_checks
-from ...mechanics import Array, relief, splay
+from ...mechanics import Array, raked_legs, relaxation
 from ...path.geometry import keys
 from ...path.loadpath import Arrow, Check, Link, Service
 from ...patterns import plants
@@ -77,14 +77,14 @@ class Leaning(Loads):
                     (check,),
                 )
             ]
-        push = splay.leg_push(
+        push = raked_legs.leg_push(
             (self.hanging + self.bare_weight) * tables.constant("hung_along"), self.apex, 2, self.angle
         )
         rail = (
             legs.leg(self.wood, push, self.options.leg, crop + blown),
             bending.lasting(self.wood, np.asarray(crop * self.options.leg / 8)),
         )
-        pin = splay.leg_push((self.hanging + self.bare_weight) / 2, self.apex, 2, self.angle)
+        pin = raked_legs.leg_push((self.hanging + self.bare_weight) / 2, self.apex, 2, self.angle)
         hinge = tables.fittings()[self.options.hinge]
         rails, pins = (
             keys(self.geometry.by_role("post")),
@@ -127,7 +127,7 @@ class Leaning(Loads):
         """Return what fills a face: mesh between its rails, or bars."""
         if self.options.filled == "mesh":
             stiff = 48.0 * bending.stiffness(self.wood) / self.options.leg**3
-            bays = relief.tied_bays(len(self.xs) - 1)
+            bays = relaxation.tied_bays(len(self.xs) - 1)
             state = mesh_checks.in_wind(
                 self.mesh, (crop + blown) / area, self.bay, self.options.leg, np.full((1, 1, 1), stiff), bays
             )
@@ -227,7 +227,7 @@ class Leaning(Loads):
         tilt, out = force * lever / self.options.spread, force * lever / (2 * self.height)
         uses = []
         for weight in self.laid_on:
-            thrust = splay.spread_thrust(weight, 2, self.angle) if free else 0.0
+            thrust = raked_legs.spread_thrust(weight, 2, self.angle) if free else 0.0
             alone = (thrust + out) / (weight / 2 + tilt) if free else 0.0
             uses.append(np.maximum(force / weight, alone))
         ratios = np.stack(np.broadcast_arrays(*uses))
@@ -312,7 +312,7 @@ class Leaning(Loads):
 
     def service(self) -> tuple[Service, ...]:
         """Return how far the ridge moves over as the feet give."""
-        axial = splay.leg_push(0.0, self.apex, 2, self.angle)
+        axial = raked_legs.leg_push(0.0, self.apex, 2, self.angle)
         give = axial / (tables.constant("pole_foot") * self.cases.stiffness) / math.cos(self.angle)
         limit = self.height / tables.constant("sway_limit")
         return (
@@ -323,5 +323,5 @@ class Leaning(Loads):
         """Return the wind's moment on all pairs, and what the up and down of their feet makes of it. [N·m]"""
         force, lever = self.blown
         pairs = max(len(self.xs) - 2, 0) + 1.0
-        axial = splay.leg_push(0.0, self.apex, 2, self.angle)
+        axial = raked_legs.leg_push(0.0, self.apex, 2, self.angle)
         return force * lever * pairs, axial * math.sin(self.angle) * 2 * self.half * pairs

@@ -12,7 +12,7 @@ from ... import tables
 from ...loads import face
 from ...loads.cases import by_week
 from ...loads.crop import Growth, planting_on_face
-from ...mechanics import Array, splay, wind
+from ...mechanics import Array, raked_legs, wind
 from ...patterns.stand import Bays
 from ...tables import rows
 from .geometry import height_of
@@ -36,7 +36,7 @@ class Loads(Bays[AFrameOptions]):
 
     @cached_property
     def angle(self) -> float:
-        return splay.slope(self.half, self.height)
+        return raked_legs.slope(self.half, self.height)
 
     @cached_property
     def wood(self) -> rows.Post:
@@ -169,7 +169,7 @@ class Loads(Bays[AFrameOptions]):
         """Return how hard each foot pushes outward under the crop, which hangs along the faces and not at the
         ridge. [N]
         """
-        return splay.spread_thrust(self.hanging + self.bare_weight, 2, self.angle)
+        return raked_legs.spread_thrust(self.hanging + self.bare_weight, 2, self.angle)
 
     @cached_property
     def pushed(self) -> Array:

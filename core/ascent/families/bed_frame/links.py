@@ -11,7 +11,7 @@ from ... import tables
 from ...checks import bending, boards, embedment, tension
 from ...checks import mesh as mesh_checks
 from ...loads import face
-from ...mechanics import Array, beam, relief, wind
+from ...mechanics import Array, beam, relaxation, wind
 from ...path.geometry import keys
 from ...path.loadpath import Arrow, Check, Link, Service, Strength
 from ...patterns import strings as hung
@@ -238,7 +238,7 @@ class Framed(PostRow[BedFrameOptions]):
                 self.bay,
                 self.options.height,
                 stiff,
-                relief.tied_bays(max(len(self.xs) - 1, 1)),
+                relaxation.tied_bays(max(len(self.xs) - 1, 1)),
             )
             checks: list[Check] = [mesh_checks.wire_tension(mesh, state, self.nothing, self.bay)]
             stems = self.stem_ties(self.options.stem_tie, self.wind.pressure, self.wind.leaf_height, "mesh")

@@ -4,7 +4,7 @@ for good.
 
 from __future__ import annotations
 
-from ...family.moves import moves_beside
+from ...family.dependencies import dependencies_beside
 from ...family.protocol import Family
 from ...family.steps import Joined
 from ...patterns.tending import usual
@@ -23,7 +23,7 @@ CROSSED_POLES = Family(
     loaded=Crossed,
     remarks=remarked,
     cautions=cautions,
-    moves=moves_beside(__file__),
+    moves=dependencies_beside(__file__),
     steps=steps,
     tending=usual,
     joined=Joined("crossed-poles", "place"),

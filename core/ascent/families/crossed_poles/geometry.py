@@ -6,7 +6,7 @@ import math
 
 from ... import tables
 from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
-from ...patterns import plants, posts, splayed
+from ...patterns import plants, posts, raked
 from ...patterns import strings as hung
 from ...patterns.end_assembly import EndAssembly
 from ...plan.structure import Planting
@@ -35,7 +35,7 @@ def laid_out(options: CrossedPolesOptions, plantings: tuple[Planting, ...], site
     for n, x in enumerate(map(float, xs)):
         for k, side in enumerate((1.0, -1.0)):
             at = x + side * post.soil_width / 2
-            members += splayed.pole(
+            members += raked.pole(
                 post,
                 2 * n + k + 1,
                 (at, side * half, 0.0),
@@ -45,7 +45,7 @@ def laid_out(options: CrossedPolesOptions, plantings: tuple[Planting, ...], site
             )
         lash = _LASH_ENDS + _LASH * 2 * post.soil_width
         knot: tuple[Point, ...] = ((x - post.soil_width, 0.0, height), (x + post.soil_width, 0.0, height))
-        members.append(splayed.knot(n + 1, options.crossing, options.binding, knot, lash))
+        members.append(raked.knot(n + 1, options.crossing, options.binding, knot, lash))
     members += _ridge_of(options, height)
     grown = plants.along(plantings, options.length, half + _OUTSIDE)
     supplies = list(plants.stem_ties(plantings, options.stem_tie, height, tables.constant("stripped_pruned")))

@@ -15,7 +15,7 @@ from ...loads.cases import by_week
 from ...mechanics import Array, wind
 from ...path.geometry import keys
 from ...path.loadpath import Arrow, Check, Link, Service
-from ...patterns import splayed
+from ...patterns import raked
 from ...patterns import strings as hung
 from ...patterns.end_assembly import EndAssembly, loaded_line, pushed_along
 from ...patterns.stand import Bays
@@ -87,10 +87,10 @@ class Crossed(Bays[CrossedPolesOptions]):
         return ground_of(self.options, self.site)
 
     @cached_property
-    def poles(self) -> splayed.Splayed:
+    def poles(self) -> raked.Splayed:
         force, lever = self.blown
         resting = np.asarray(self.bare_weight + 0.5 * self.shoot)
-        return splayed.Splayed(
+        return raked.Splayed(
             2,
             self.options.spread / 2,
             self.height,
@@ -138,7 +138,7 @@ class Crossed(Bays[CrossedPolesOptions]):
             "feet": ("in_soil", "spread", "footing", "pair_spacing", "pole"),
         }
         binding = (tables.twines()[self.options.binding], self.options.crossing)
-        stand = splayed.links(self, self.poles, binding, levers)
+        stand = raked.links(self, self.poles, binding, levers)
         if self.options.brace == "none":
             stand[0] = replace(stand[0], checks=(*stand[0].checks, self._racking()))
         return (*self._vines(), *stand, *self._along())
@@ -233,7 +233,7 @@ class Crossed(Bays[CrossedPolesOptions]):
 
     def service(self) -> tuple[Service, ...]:
         """Return how far the ridge moves over, and how far it sags where strings hang from it."""
-        services = [splayed.lean(self, self.poles, ("spread", "in_soil"))]
+        services = [raked.lean(self, self.poles, ("spread", "in_soil"))]
         if self.options.between == "strings" and self.options.ridge == "pole":
             sag = bending.beam_sag(tables.posts()[self.options.ridge_pole], self.down, self.bay)
             services.append(

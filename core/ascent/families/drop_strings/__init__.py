@@ -4,7 +4,7 @@ as the stem grows.
 
 from __future__ import annotations
 
-from ...family.moves import moves_beside
+from ...family.dependencies import dependencies_beside
 from ...family.protocol import Family
 from ...family.steps import Joined
 from .geometry import laid_out
@@ -23,7 +23,7 @@ DROP_STRINGS = Family(
     loaded=Strung,
     remarks=remarked,
     cautions=cautions,
-    moves=moves_beside(__file__),
+    moves=dependencies_beside(__file__),
     steps=steps,
     tending=tending,
     joined=Joined("drop-strings", "ground"),

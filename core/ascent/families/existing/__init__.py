@@ -4,7 +4,7 @@ lowered to pick.
 
 from __future__ import annotations
 
-from ...family.moves import moves_beside
+from ...family.dependencies import dependencies_beside
 from ...family.protocol import Family
 from ...patterns.tending import usual
 from .geometry import laid_out
@@ -22,7 +22,7 @@ EXISTING = Family(
     loaded=loaded,
     remarks=remarked,
     cautions=cautions,
-    moves=moves_beside(__file__),
+    moves=dependencies_beside(__file__),
     steps=steps,
     tending=usual,
 )

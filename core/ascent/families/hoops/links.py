@@ -305,7 +305,7 @@ class BentHoops(Bays[HoopsOptions]):
             stake, at = tables.posts()[self.options.stake], CROWN * rise
             left, usual = (
                 self.along * np.clip(1.0 - 1.0 / np.maximum(use, 1e-9), _STAKED, 1.0)
-                for use in (own.use, own.median_use)
+                for use in (own.use, own.median_utilisation)
             )
             checks = (
                 replace(bending.post_along(stake, left, at, 1), expected=usual * at),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ...family.moves import moves_beside
+from ...family.dependencies import dependencies_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Fence
@@ -20,7 +20,7 @@ MESH_FENCE = Family(
     loaded=Fence,
     remarks=remarked,
     cautions=cautions,
-    moves=moves_beside(__file__),
+    moves=dependencies_beside(__file__),
     steps=steps,
     tending=tending,
 )

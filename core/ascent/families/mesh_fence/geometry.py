@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ... import tables
-from ...mechanics import Array, relief
+from ...mechanics import Array, relaxation
 from ...path.geometry import Dimension, Geometry, Member, Plant, located
 from ...patterns import backs, course, mesh_face, plants, posts
 from ...patterns.end_assembly import EndAssembly
@@ -88,7 +88,7 @@ def ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> E
         tables.posts()[options.strut],
         _END_LEVERS,
         railed,
-        bows=relief.tied_bays(bays) * tables.constant("rail_bows") * options.length / bays,
+        bows=relaxation.tied_bays(bays) * tables.constant("rail_bows") * options.length / bays,
     )
 
 

@@ -14,7 +14,7 @@ from ...checks import bending, embedment, tension, ties
 from ...checks import mesh as mesh_checks
 from ...loads import face
 from ...loads.cases import by_week
-from ...mechanics import Array, relief, wind
+from ...mechanics import Array, relaxation, wind
 from ...path.geometry import keys
 from ...path.loadpath import Check, Link, Service
 from ...patterns import backs, course, mesh_face, plants, posts, pots, runs
@@ -124,7 +124,7 @@ class Fence(PostRow[MeshFenceOptions]):
         """Return over how many bays' shortening an end post comes in: mesh and runs are tied to every
         post.
         """
-        return relief.tied_bays(self.course.back)
+        return relaxation.tied_bays(self.course.back)
 
     def path(self) -> tuple[Link, ...]:
         """Return the links from fruit to ground."""
@@ -358,8 +358,8 @@ class Fence(PostRow[MeshFenceOptions]):
         state, none = self.mesh_state, self.nothing
 
         def left(give: Array | float) -> Array:
-            belly = relief.belly_after(give, self.bay, self.shortened)
-            return state.wires * relief.pull_at(state.load, self.bay, belly, state.bent(belly))
+            belly = relaxation.belly_after(give, self.bay, self.shortened)
+            return state.wires * relaxation.pull_at(state.load, self.bay, belly, state.bent(belly))
 
         lines = [EndLine(self.middle, state.pull, left, none, lambda _give: none)]
         if self.woven:

@@ -4,7 +4,7 @@ boards, blocks or soil.
 
 from __future__ import annotations
 
-from ...family.moves import moves_beside
+from ...family.dependencies import dependencies_beside
 from ...family.protocol import Family
 from ...family.steps import Joined
 from .geometry import laid_out
@@ -24,7 +24,7 @@ PANEL_ARCH = Family(
     loaded=loaded,
     remarks=remarked,
     cautions=cautions,
-    moves=moves_beside(__file__),
+    moves=dependencies_beside(__file__),
     steps=steps,
     tending=tending,
     joined=Joined("panel-arch", "place"),

@@ -9,7 +9,7 @@ import numpy as np
 
 from ... import tables
 from ...path.geometry import Dimension, Geometry, Member, Plant, Point, Supply, located
-from ...patterns import plants, posts, splayed
+from ...patterns import plants, posts, raked
 from ...plan.structure import Planting
 from ...site import Site
 from .options import TripodOptions
@@ -33,11 +33,11 @@ def laid_out(options: TripodOptions, plantings: tuple[Planting, ...], site: Site
         feet = _feet(options, middle, way)
         number = n * (options.legs + spare) + 1
         for k, (foot, apex) in enumerate(feet):
-            members += splayed.pole(post, number + k, foot, apex, options.in_soil, options.pole_length)
+            members += raked.pole(post, number + k, foot, apex, options.in_soil, options.pole_length)
         for k in range(spare):
             angle = way * (math.pi / 2 + math.tau * (k + 0.5) / options.legs)
             foot = (middle + radius * math.cos(angle), radius * math.sin(angle), 0.0)
-            members += splayed.pole(
+            members += raked.pole(
                 post,
                 number + options.legs + k,
                 foot,
@@ -47,7 +47,7 @@ def laid_out(options: TripodOptions, plantings: tuple[Planting, ...], site: Site
             )
         lashing = _lashing(post.soil_width, options.legs + spare)
         knot = ((middle, 0.0, height - 0.04), (middle, 0.0, height + 0.04))
-        members.append(splayed.knot(n + 1, options.crossing, options.binding, knot, lashing))
+        members.append(raked.knot(n + 1, options.crossing, options.binding, knot, lashing))
         members += _strings(options, n, [foot for foot, _ in feet], (middle, 0.0, height))
         if options.centre == "stake":
             stake, tall = tables.posts()[options.stake], min(height, 1.5)

@@ -11,9 +11,9 @@ from ... import tables
 from ...checks import legs, strings
 from ...loads import crop, face
 from ...loads.cases import by_week
-from ...mechanics import Array, splay, wind
+from ...mechanics import Array, raked_legs, wind
 from ...path.loadpath import Link, Service, Strength
-from ...patterns import pots, splayed
+from ...patterns import pots, raked
 from ...patterns.stand import Stand
 from ...shapes import wear
 from .geometry import OUTSIDE, height_of, spares
@@ -78,18 +78,18 @@ class TripodStand(Stand[TripodOptions]):
             * options.legs
         )
         bottom = min(s.bottom for s in self.growths)
-        wide = splay.ring_width(options.radius, options.legs)
+        wide = raked_legs.ring_width(options.radius, options.legs)
         leafy = (bottom, bottom + self.face.leaf_height)
-        return splayed.blown(self.face.pressure, leafy, wide, 2 * OUTSIDE, self.height, np.asarray(on_poles))
+        return raked.blown(self.face.pressure, leafy, wide, 2 * OUTSIDE, self.height, np.asarray(on_poles))
 
     @cached_property
-    def poles(self) -> splayed.Splayed:
+    def poles(self) -> raked.Splayed:
         post, (force, lever) = (
             wear.after(tables.posts()[self.options.pole], self.options.post_age),
             self.blown,
         )
         resting = np.asarray(self.bare_weight + 0.5 * self.shoot)
-        return splayed.Splayed(
+        return raked.Splayed(
             self.options.legs,
             self.options.radius,
             self.height,
@@ -130,11 +130,11 @@ class TripodStand(Stand[TripodOptions]):
         binding = (tables.twines()[self.options.binding], self.options.crossing)
         below = ("pot",) if pot else ()
         stems = self.stem_ties(self.options.stem_tie, self.face.pressure, self.face.leaf_height, "pole")
-        return (*stems, *splayed.links(self, self.poles, binding, levers, below), *pot)
+        return (*stems, *raked.links(self, self.poles, binding, levers, below), *pot)
 
     def service(self) -> tuple[Service, ...]:
         """Return how far the top moves over."""
-        return (splayed.lean(self, self.poles, ("radius", "in_soil", "centre")),)
+        return (raked.lean(self, self.poles, ("radius", "in_soil", "centre")),)
 
     def balance(self) -> tuple[Array, Array]:
         """Return the wind's moment on all sets that no stake takes, and what their feet make of it. [N·m]"""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from ...family.options import DEEPER, choice, item, measure, row_of
-from ...patterns import splayed
+from ...patterns import raked
 from ...plan.fields import Typed
 
 KEY = "tripod"
@@ -26,7 +26,7 @@ class TripodOptions(Typed):
     in_soil: float = measure("poles", "length", 0.30, 0.05, 0.9, 0.01, tries=DEEPER)
     held: Literal["soil", "rim"] = choice("feet", "soil")
     tail: float = measure("poles", "length", 0.20, 0.05, 0.6, 0.01, asked=True)
-    crossing: splayed.Joint = choice("binding", "lashed")
+    crossing: raked.Joint = choice("binding", "lashed")
     binding: Annotated[str, row_of("twines", "run")] = item(
         "binding", "twines", "sisal_2.5", "run", when=("crossing", ("lashed", "notched"))
     )

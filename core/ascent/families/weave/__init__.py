@@ -4,7 +4,7 @@ front and back, or a ladder of canes.
 
 from __future__ import annotations
 
-from ...family.moves import moves_beside
+from ...family.dependencies import dependencies_beside
 from ...family.protocol import Family
 from .geometry import laid_out
 from .links import Woven
@@ -22,7 +22,7 @@ WEAVE = Family(
     loaded=Woven,
     remarks=remarked,
     cautions=cautions,
-    moves=moves_beside(__file__),
+    moves=dependencies_beside(__file__),
     steps=steps,
     tending=tending,
 )

@@ -11,7 +11,7 @@ from ... import tables
 from ...checks import bending
 from ...loads import face
 from ...loads.cases import by_week
-from ...mechanics import Array, beam, cable, relief
+from ...mechanics import Array, beam, cable, relaxation
 from ...path.geometry import keys
 from ...path.loadpath import Arrow, Link, Service
 from ...patterns import posts, runs
@@ -82,8 +82,8 @@ class Woven(PostRow[WeaveOptions]):
     def _pulls(self, loads: Array) -> Array:
         twine = tables.twines()[self.options.twine]
         give = self.ends.stiffness(float(np.mean(self.heights)), self.cases) / len(self.heights)
-        axial = relief.with_ends(
-            twine.break_N / twine.stretch, give[..., None], self.bay, relief.tied_bays(len(self.xs) - 1)
+        axial = relaxation.with_ends(
+            twine.break_N / twine.stretch, give[..., None], self.bay, relaxation.tied_bays(len(self.xs) - 1)
         )
         return cable.loaded_tension(loads, self.bay, tables.constant("twine_pretension"), axial)
 
@@ -151,7 +151,7 @@ class Woven(PostRow[WeaveOptions]):
     def _ends(self) -> tuple[Link, ...]:
         lean = self.borne * self.placed * self.heights * (self.leaning / self.squares)[..., None]
         still, twice = self._pulls(lean) * self.placed, 2.0 if self.options.ends == "double" else 1.0
-        bays = relief.tied_bays(len(self.xs) - 1)
+        bays = relaxation.tied_bays(len(self.xs) - 1)
         lines = [
             loaded_line(
                 h,

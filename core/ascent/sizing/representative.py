@@ -1,5 +1,5 @@
-"""A stretch of a long structure that stands for all of it, where many ways of building it are tried one after
-another.
+"""A segment of a long structure that stands for all of it, where many ways of building it are evaluated one
+after another.
 """
 
 from __future__ import annotations
@@ -17,17 +17,17 @@ from ..words.quantities import System
 from ..words.texts import say
 
 WHOLE = ("length", "rows")  # options that say how long and wide it is: what they move is seen on the whole
-MANY = 1500  # members, from which on a stretch stands for the whole
-_ENOUGH = 120  # plants of the stretch
+MANY = 1500  # members, from which on a segment stands for the whole
+_ENOUGH = 120  # plants of the segment
 _LEAST_BED = 0.3  # [m]
 _SAME = 0.01  # share within which two limit gusts are the same
 
 
 @dataclass(frozen=True)
-class Typical:
-    """A structure, or its first stretch: where it stands, what it is, and which share of the whole it is.
+class Representative:
+    """A structure, or its first segment: where it stands, what it is, and which share of the whole it is.
 
-    length: of the stretch where it is one, else 0. [m]
+    length: of the segment where it is one, else 0. [m]
     """
 
     site: Site
@@ -37,28 +37,30 @@ class Typical:
 
     def said(self, system: System) -> str:
         """Return in words what was calculated with, nothing where it is the whole."""
-        return say("typical.stretch", system, {"length": (self.length, "length")}) if self.length else ""
+        return (
+            say("representative.segment", system, {"length": (self.length, "length")}) if self.length else ""
+        )
 
 
-def typical(site: Site, structure: Structure) -> Typical:
-    """Return the first stretch of a structure of very many members, its bed shortened alike; any other as it
+def representative(site: Site, structure: Structure) -> Representative:
+    """Return the first segment of a structure of very many members, its bed shortened alike; any other as it
     is.
 
     Loads, spacings and every option but the length are the structure's own. It stands for the whole only if
     each link of it holds to the same gust as that of the whole; what has something of its length in it (one
-    foot, one long rail) is tried whole.
+    foot, one long rail) is evaluated whole.
     """
     plants = sum(planting.count for planting in structure.plantings)
     if plants <= _ENOUGH:
-        return Typical(site, structure)
+        return Representative(site, structure)
     whole = design_of(site, structure)
     if len(whole.geometry.members) <= MANY:
-        return Typical(site, structure)
+        return Representative(site, structure)
     short = _shortened(site, structure, _ENOUGH / plants)
-    return short if _alike(whole, design_of(short.site, short.structure)) else Typical(site, structure)
+    return short if _alike(whole, design_of(short.site, short.structure)) else Representative(site, structure)
 
 
-def _shortened(site: Site, structure: Structure, share: float) -> Typical:
+def _shortened(site: Site, structure: Structure, share: float) -> Representative:
     kind = family_of(structure.family).options
     options = kind.model_validate(structure.options).model_dump()
     long = float(options.get("length", site.bed.length))
@@ -78,7 +80,7 @@ def _shortened(site: Site, structure: Structure, share: float) -> Typical:
     bed = site.bed.model_copy(update={"length": round(site.bed.length * share, 2)})
     short = structure.model_copy(update={"options": options, "plantings": plantings})
     spare = tuple(each.model_copy(update={"amount": each.amount * share}) for each in site.spare)
-    return Typical(site.model_copy(update={"bed": bed, "spare": spare}), short, share, long * share)
+    return Representative(site.model_copy(update={"bed": bed, "spare": spare}), short, share, long * share)
 
 
 def _alike(whole: Design, part: Design) -> bool:

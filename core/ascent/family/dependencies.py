@@ -11,7 +11,7 @@ from ..errors import BrokenTable
 NAME = "moves.csv"  # beside the family
 
 
-def moves_beside(module: str) -> Mapping[str, frozenset[str]]:
+def dependencies_beside(module: str) -> Mapping[str, frozenset[str]]:
     """Return what the file beside a module says, {what: options that move it}.
 
     What is moved is ‘link’ and its key, ‘parts’ and what they are used for, or ‘wrong’ and the key of a

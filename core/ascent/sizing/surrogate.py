@@ -1,4 +1,4 @@
-"""What trials teach of what was not tried: a figure over the options that move it."""
+"""What evaluations teach of what was not evaluated: a figure over the options that move it."""
 
 from __future__ import annotations
 
@@ -17,15 +17,16 @@ _OFTEN_WRONG = 1.5  # how many times as much as any prediction was found to be w
 _TOLD = 1e-6  # length of what is new of a direction, from which it is told
 _UNTOLD = 1e-6
 _SAME = 1e-9
-_PERHAPS = 0.1  # what is expected of an option that no trial tells of
+_PERHAPS = 0.1  # what is expected of an option that no evaluation tells of
 _STRONGER = math.log(4.0)  # than a row is by itself, at most, as part of a structure
 
 
-class Learned:
-    """A figure over the options that move it, the more the better: known where it was tried, else predicted.
+class Surrogate:
+    """A figure over the options that move it, the more the better: known where it was evaluated, else
+    predicted.
 
     It is taken as a sum of what each option adds (so of a margin or a cost the logarithm is entered), as well
-    as the trials tell. How far predictions turn out too low widens what is hoped for.
+    as the evaluations tell. How far predictions turn out too low widens what is hoped for.
     """
 
     def __init__(
@@ -76,8 +77,8 @@ class Learned:
             tuple(-1 if p == place else 1 for p in range(len(groups))) for place in range(len(groups))
         ]
         self._normal, self._right = np.zeros((len(names), len(names))), np.zeros(len(names))
-        self._told = np.zeros((len(names), 0))  # directions among the options that trials tell of
-        self._apart: npt.NDArray[np.bool_] | None = None  # classes of which no trial tells all by itself
+        self._told = np.zeros((len(names), 0))  # directions among the options that evaluations tell of
+        self._apart: npt.NDArray[np.bool_] | None = None  # classes of which no evaluation tells all by itself
         self._predictions: dict[bool, Array] = {}  # with hope and without
 
     def entry(self, indices: Indices) -> Indices:
@@ -87,12 +88,12 @@ class Learned:
         )
 
     def otherwise(self, indices: Indices, value: float) -> Indices | None:
-        """Return a way of building that should have the same figure and has another, if one was tried."""
+        """Return a way of building that should have the same figure and has another, if one was evaluated."""
         told = self.told.get(self.entry(indices))
         return told[0] if told and abs(told[1] - value) > _SAME else None
 
     def learn(self, indices: Indices, value: float) -> bool:
-        """Enter a figure that was tried, and return whether it is new."""
+        """Enter a figure that was evaluated, and return whether it is new."""
         entry = self.entry(indices)
         if entry in self.known:
             return False
@@ -123,8 +124,8 @@ class Learned:
         """Return the figure of every entry: as known, or predicted.
 
         Args:
-            hope: How much of its tolerance is added to what is predicted. Of what no trial tells, a row is
-                taken by its own strength, or several times that where there is hope; all else as the first
+            hope: How much of its tolerance is added to what is predicted. Of what no evaluation tells, a row
+                is taken by its own strength, or several times that where there is hope; all else as the first
                 was, and a little better, or without bound where there is hope.
             hoped: What more is hoped for of what is predicted.
         """
@@ -153,7 +154,7 @@ class Learned:
             self._apart = np.linalg.norm(other - other @ told @ told.T, axis=1) > _UNTOLD
         added = told @ np.linalg.solve(told.T @ self._normal @ told, told.T @ self._right)
         first, value = next(iter(self.known.items()))
-        # what was tried only along with something else is expected of both
+        # what was evaluated only along with something else is expected of both
         unknown = self._apart if hope else self._rows @ (self._normal.diagonal() == 0.0) > 0.0
         effects = (other @ added).astype(np.float32)
         total: Array = np.full((1,) * len(self._shape), value, dtype=np.float32)
@@ -168,7 +169,9 @@ class Learned:
         return total
 
     def _untold(self, place: int, first: int, hope: bool) -> Array | float:
-        """Return what is believed that each class of an axis adds to the first, before any trial tells."""
+        """Return what is believed that each class of an axis adds to the first, before any evaluation
+        tells.
+        """
         strong = self._strong[place]
         if strong is None or not self.by_strength:
             return np.inf if hope else _PERHAPS

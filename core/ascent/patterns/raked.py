@@ -12,7 +12,7 @@ import numpy as np
 
 from .. import tables
 from ..checks import legs, strings
-from ..mechanics import Array, splay
+from ..mechanics import Array, raked_legs
 from ..path.geometry import Member, Point, keys
 from ..path.loadpath import Arrow, Link, Service, Strength
 from ..tables import rows
@@ -55,7 +55,7 @@ class Splayed:
     @property
     def angle(self) -> float:
         """Return the angle of a leg from the ground. [rad]"""
-        return splay.slope(self.radius, self.height)
+        return raked_legs.slope(self.radius, self.height)
 
     @property
     def long(self) -> float:
@@ -70,12 +70,12 @@ class Splayed:
     @property
     def axial(self) -> Array:
         """Return the push or pull along the worst leg from the wind alone. [N]"""
-        return splay.leg_push(0.0, self.apex, self.legs, self.angle)
+        return raked_legs.leg_push(0.0, self.apex, self.legs, self.angle)
 
     @property
     def taken(self) -> Array:
         """Return the moment about the ground that the feet's up and down make. [N·m]"""
-        return np.asarray(self.axial * math.sin(self.angle) * splay.lever(self.legs) * self.radius)
+        return np.asarray(self.axial * math.sin(self.angle) * raked_legs.lever(self.legs) * self.radius)
 
 
 def ends(foot: Point, apex: Point, depth: float, tail: float) -> tuple[Point, Point]:
@@ -118,15 +118,18 @@ def links(
         below: What the feet stand in, if not the ground.
     """
     post, angle = poles.post, poles.angle
-    push = splay.leg_push(poles.hung * tables.constant("hung_along"), poles.apex, poles.legs, angle)
-    slip = splay.leg_push(poles.hung / 2, poles.apex, poles.legs, angle)
+    push = raked_legs.leg_push(poles.hung * tables.constant("hung_along"), poles.apex, poles.legs, angle)
+    slip = raked_legs.leg_push(poles.hung / 2, poles.apex, poles.legs, angle)
     standing, grips = keys(stand.geometry.by_role("post")), keys(stand.geometry.by_role("grip"))
     first = stand.geometry.by_role("post")[0].points
     foot = stand.geometry.by_role("grip")[0].points[1]
     side = (Arrow((first[1][0], first[1][1], poles.height / 2), (0.0, 1.0, 0.0)),)
-    resting = np.asarray(poles.resting * splay.tipping_arm(poles.radius, poles.legs))
+    resting = np.asarray(poles.resting * raked_legs.tipping_arm(poles.radius, poles.legs))
     ground = stand.ground
-    skin, arm = legs.pulled(post, ground, poles.depth, stand.cases), splay.lever(poles.legs) * poles.radius
+    skin, arm = (
+        legs.pulled(post, ground, poles.depth, stand.cases),
+        raked_legs.lever(poles.legs) * poles.radius,
+    )
     pulled = Strength((skin.allowed + poles.tied.allowed) * arm, (skin.median + poles.tied.median) * arm)
     stood = legs.stood(post, ground, poles.depth, poles.lever, poles.legs, stand.cases)
     twine, joint = binding
@@ -198,7 +201,7 @@ def blown(
         height: Where the poles meet. [m]
         bare: Wind on the bare poles. [N]
     """
-    area, middle = splay.tapered(wide, added, leafy[0], np.minimum(leafy[1], height), height)
+    area, middle = raked_legs.tapered(wide, added, leafy[0], np.minimum(leafy[1], height), height)
     force = pressure * area
     total = force + bare
     return np.asarray(total), np.asarray((force * middle + (bare + _STILL) * height / 2) / (total + _STILL))

@@ -30,7 +30,7 @@ def to_inches(value: float) -> float:
     return round(max(round(value / (_INCH / 2)), 1) * _INCH / 2, 4)
 
 
-def born_in(system: System, family_key: str, proposal: Proposal, site: Site) -> Proposal:
+def rounded_for(system: System, family_key: str, proposal: Proposal, site: Site) -> Proposal:
     """Return a proposal with lengths that are round in a reader's units, as far as it still fits with them.
 
     A length stays as it is where rounding would make something not do: a post too short, a row too full.

@@ -1,5 +1,5 @@
-"""One way of building a structure tried: what its links have to spare, what it costs and by what, what will
-not do.
+"""One way of building a structure evaluated: what its links have to spare, what it costs and by what, what
+will not do.
 """
 
 from __future__ import annotations
@@ -69,7 +69,7 @@ def seasons_of(part: Part, years: float) -> float:
 
 
 @dataclass(frozen=True)
-class Trial:
+class Evaluation:
     """What comes of one way of building a structure.
 
     margins: of each link, how many times it could take what comes on it in the gust asked, in moist soil and
@@ -107,7 +107,7 @@ class Trial:
         return min(self.margins.values())
 
 
-def tried(design: Design) -> tuple[Trial, tuple[Link, ...]]:
+def evaluated(design: Design) -> tuple[Evaluation, tuple[Link, ...]]:
     """Return what comes of a design, and its links in the required gust, moist soil.
 
     Raises:
@@ -116,7 +116,7 @@ def tried(design: Design) -> tuple[Trial, tuple[Link, ...]]:
     site, links = design.site, design.under(moist_gusts(np.array([design.required_gust]))).path()
     bought = shopping(design.geometry, site.garden.prices, site.spare)
     parts = tuple(_as_lasting(part, site) for part in bought)
-    return Trial({link.key: margin_of(link) for link in links}, shares_of(parts), design.unfit), links
+    return Evaluation({link.key: margin_of(link) for link in links}, shares_of(parts), design.unfit), links
 
 
 def _as_lasting(part: Part, site: Site) -> Part:
