@@ -205,7 +205,7 @@ def family_row(site: Site, structure: Structure) -> None:
 
     def path() -> None:
         for link in family.loaded(options, geometry, long, site, winds).path():
-            _ = link.use
+            _ = link.utilisation
 
     ours = median(timed(path, 40))
     evaluation = design_of(site, long)

@@ -78,7 +78,8 @@ def block(garden: Garden, bed: Bed, structure: Structure) -> str:
             to = ", ".join(template(f"link.{key}").lower() for key in link.hands_to) or "the ground"
             says = template(f"check.{check.key}.title").lower()
             numbers = " | ".join(
-                _number(value, check.quantity, week) for value in (check.demand, check.allowed, check.median)
+                _number(value, check.quantity, week)
+                for value in (check.demand, check.allowable, check.median)
             )
             lines.append(
                 f"| {template(f'link.{link.key}').lower()} | {to} | {says} | {numbers} |"

@@ -87,7 +87,7 @@ def _check(path: Path, as_json: bool) -> int:
         for bed, structure in standing:
             rests = material_group(_where(garden, bed, structure), structure, garden.units).rests
             print("\n".join(_lines(structure.name, bed.name, reports[structure.key][2], rests)))
-    return int(any(report.headline.state == "short" for _, _, report in reports.values()))
+    return int(any(report.headline.state == "inadequate" for _, _, report in reports.values()))
 
 
 def _where(garden: Garden, bed: Bed, structure: Structure) -> Site:
@@ -100,7 +100,7 @@ def _lines(name: str, bed: str, report: Report, rests: Sequence[Rest]) -> list[s
     lines = [f"{name}, {bed}: {h.words} ({h.design_text} asked)", f"  {h.sentence}", f"  {h.once_said}"]
     lines.append(f"  After days of rain: {h.saturated_text}. By median strengths: {h.bare_text}.")
     lines += [
-        f"  {'!' if link.key == h.weakest else ' '} {link.title:<24}{link.item:<36}use {max(link.use):5.2f}"
+        f"  {'!' if link.key == h.weakest else ' '} {link.title:<24}{link.item:<36}use {max(link.utilisation):5.2f}"
         f"   holds to {link.limit_text:<28}{link.once_text}"
         for link in report.links
     ]

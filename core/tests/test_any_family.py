@@ -86,8 +86,8 @@ class AnyFamilyTest(NearTestCase):
         found = design_of(place, structure)
         for link in found.links:
             for check in link.checks:
-                self.assertFalse(np.isnan(check.use).any(), f"{link.key} {check.key}")
-                self.assertTrue((check.use >= 0).all(), f"{link.key} {check.key}")
+                self.assertFalse(np.isnan(check.utilisation).any(), f"{link.key} {check.key}")
+                self.assertTrue((check.utilisation >= 0).all(), f"{link.key} {check.key}")
         self.assertTrue((found.limit[1] <= found.limit[0] + 1e-9).all())
         for part in shopping(found.geometry, {}):
             self.assertGreater(part.packs, 0, part.key)

@@ -52,7 +52,9 @@ class AskedTest(NearTestCase):
                     for name, new in after.items():
                         now = other if name == link.key else before[name]
                         self.assertEqual(now.item, new.item)
-                        np.testing.assert_array_equal(now.use, new.use, f"{link.key} of {item.key}: {name}")
+                        np.testing.assert_array_equal(
+                            now.utilisation, new.utilisation, f"{link.key} of {item.key}: {name}"
+                        )
                         np.testing.assert_array_equal(now.median_utilisation, new.median_utilisation)
         return asked
 

@@ -146,7 +146,7 @@ class WantsTest(NearTestCase):
 
     def test_what_is_shown_is_what_the_shopping_list_costs_and_the_bench_finds(self):
         found = way("stake")
-        self.assertEqual(found.design.state, "holds")
+        self.assertEqual(found.design.state, "adequate")
         bench = full_report(site(length=2.4), found.sized.structure, "metric")
         self.assertAlmostEqual(found.figures.cost, bench.cost, 6)
         self.assertAlmostEqual(found.figures.limit, float(found.design.limit[0].min()), 6)

@@ -151,7 +151,7 @@ class LoadPathTest(NearTestCase):
             for name, grid in (("gust", cases.rising_gusts()), ("crop", cases.rising_crop(site()))):
                 for link in family.loaded(proposal.options, geometry, structure, site(), grid).path():
                     with self.subTest(family.key, crop=crop, rising=name, link=link.key):
-                        use = np.minimum(link.use, 1e12)
+                        use = np.minimum(link.utilisation, 1e12)
                         self.assertTrue(np.all(np.diff(use, axis=-1) >= -1e-6 * (1 + use[..., 1:])))
 
     def test_softer_soil_never_raises_a_limit(self):
@@ -179,7 +179,7 @@ class LoadPathTest(NearTestCase):
             with self.subTest(family.key, what=what):
                 found = design_of(site(), structure_of(family, proposal))
                 self.assertFalse(
-                    any(np.isnan(check.use).any() for link in found.links for check in link.checks)
+                    any(np.isnan(check.utilisation).any() for link in found.links for check in link.checks)
                 )
                 keys = {link.key for link in found.links}
                 self.assertTrue(
@@ -368,6 +368,8 @@ class DemoTest(NearTestCase):
             for structure in bed.structures:
                 found = design_of(type(site())(garden=garden, bed=bed), structure)
                 states[structure.name] = (found.state, float(np.min(found.limit[0])) / found.site.design_gust)
-        self.assertGreaterEqual(sum(state == "short" for state, _ in states.values()), 1)
+        self.assertGreaterEqual(sum(state == "inadequate" for state, _ in states.values()), 1)
         self.assertGreaterEqual(sum(share > 2.5 for _, share in states.values()), 1)
-        self.assertGreaterEqual(sum(state != "short" and share < 2 for state, share in states.values()), 1)
+        self.assertGreaterEqual(
+            sum(state != "inadequate" and share < 2 for state, share in states.values()), 1
+        )

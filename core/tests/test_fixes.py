@@ -105,7 +105,7 @@ class SizedTest(NearTestCase):
                     plantings=offered.plantings,
                 )
                 structure = size(site(soil), start, "metric", extent=COARSE, most=120).structure
-                self.assertNotEqual(design_of(site(soil), structure).state, "short")
+                self.assertNotEqual(design_of(site(soil), structure).state, "inadequate")
 
 
 class PictureTest(NearTestCase):
@@ -144,14 +144,14 @@ class EveryFamilyTest(NearTestCase):
                 start = self.started(family, crop, site())
                 structure = size(site(), start, "metric", "per-season", extent=COARSE, most=120).structure
                 found = design_of(site(), structure)
-                self.assertNotEqual(found.state, "short")
+                self.assertNotEqual(found.state, "inadequate")
                 self.assertFalse([remark.key for remark in found.remarks if remark.level == "wrong"])
 
     def test_fixes_of_the_weakest_link_do_what_they_say(self):
         for family in share(FAMILIES.values(), 3, 1):
             where = site("sandy", "open")
             before = design_of(where, self.started(family, "bean-pole", where))
-            if before.state != "short":
+            if before.state != "inadequate":
                 continue
             key = before.weakest(before.worst_week)
             for fix in fixes_for(before, key):

@@ -99,7 +99,7 @@ class LineTest(NearTestCase):
         ):
             with self.subTest(line), self.assertRaises(InvalidPlan) as refused:
                 read(line, about)
-            self.assertIn(allowed, refused.exception.problems[0].allowed)
+            self.assertIn(allowed, refused.exception.problems[0].allowable)
 
     def test_what_is_read_is_told_in_the_same_figures(self):
         for line, about, _, _ in SAID:
@@ -310,7 +310,7 @@ class BrokenTest(NearTestCase):
             after = link.without({self.post.key})
             if self.post.key in link.members:
                 self.assertGreater(len(link.members), 2)
-                np.testing.assert_allclose(after.use, 1.5 * link.use, err_msg=key)
+                np.testing.assert_allclose(after.utilisation, 1.5 * link.utilisation, err_msg=key)
             else:
                 self.assertIs(after, link)
 
@@ -318,8 +318,10 @@ class BrokenTest(NearTestCase):
         link = next(
             link for link in design_of(self.site, self.structure).path if self.post.key in link.members
         )
-        np.testing.assert_allclose(link.without(link.members[1:]).use, len(link.members) * link.use)
-        self.assertTrue(np.all(np.isinf(link.without(link.members).use[link.use > 0])))
+        np.testing.assert_allclose(
+            link.without(link.members[1:]).utilisation, len(link.members) * link.utilisation
+        )
+        self.assertTrue(np.all(np.isinf(link.without(link.members).utilisation[link.utilisation > 0])))
 
     def test_it_holds_less_and_fallen_nothing_and_a_storm_knows(self):
         whole = design_of(self.site, self.structure).moist_limit()

@@ -103,7 +103,7 @@ class OneTruthTest(NearTestCase):
         found = design_of(where, structure)
         if not way.against:
             self.assertNotIn("wrong", {remark.level for remark in found.findings})
-            self.assertNotEqual(found.state, "short")
+            self.assertNotEqual(found.state, "inadequate")
         weighed = [remark for remark in found.findings if is_serious(remark) or is_drawback(remark)]
         for remark in weighed:
             self.assertIn(template(f"brief.{remark.key}"), way.told.minds)

@@ -53,7 +53,7 @@ class SamplesTest(NearTestCase):
             alone = loaded(*factors)
             for link in alone.path():
                 for before, now in (
-                    (link.use, together[link.key].use),
+                    (link.utilisation, together[link.key].utilisation),
                     (link.median_utilisation, together[link.key].median_utilisation),
                     (link.carries, together[link.key].carries),
                 ):

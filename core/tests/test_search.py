@@ -224,7 +224,7 @@ class SizeTest(NearTestCase):
             found = size(where, structure, "metric", "cheapest", extent=COARSE, most=150)
             with self.subTest(key):
                 self.assertTrue(found.holds)
-                self.assertEqual(design_of(where, found.structure).state, "holds")
+                self.assertEqual(design_of(where, found.structure).state, "adequate")
                 self.assertLessEqual(
                     found.design.cost, found.first.cost if found.first.margin >= 1 else np.inf
                 )

@@ -127,8 +127,8 @@ class SweepTest(NearTestCase):
                 f"{link.key}: what is turned to mend it is an option",
             )
             for check in link.checks:
-                self.assertFalse(np.isnan(check.use).any(), f"{link.key} {check.key}")
-                self.assertTrue((check.use >= 0).all(), f"{link.key} {check.key}")
+                self.assertFalse(np.isnan(check.utilisation).any(), f"{link.key} {check.key}")
+                self.assertTrue((check.utilisation >= 0).all(), f"{link.key} {check.key}")
         for service in loaded.service():
             self.assertTrue(np.isfinite(service.amount).all(), service.key)
         np.testing.assert_allclose(*np.broadcast_arrays(*loaded.balance()), rtol=1e-6, atol=1e-6)

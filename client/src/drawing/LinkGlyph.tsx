@@ -9,7 +9,7 @@ interface Props {
  * short.
  */
 export function LinkGlyph({ state }: Props) {
-  const weak = state === "short";
+  const weak = state === "inadequate";
   const ink = weak ? "var(--weak)" : "var(--ink)";
   return (
     <>
@@ -21,9 +21,9 @@ export function LinkGlyph({ state }: Props) {
         }
         fill="none"
         stroke={ink}
-        strokeWidth={state === "stands" ? 2 : 3.4}
+        strokeWidth={state === "marginal" ? 2 : 3.4}
       />
-      {state === "stands" && <path d="M12 16v8" stroke={ink} strokeWidth="3" />}
+      {state === "marginal" && <path d="M12 16v8" stroke={ink} strokeWidth="3" />}
     </>
   );
 }

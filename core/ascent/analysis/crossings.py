@@ -73,7 +73,7 @@ def limit_gusts(
         grid: The gusts, (G,). [m/s]
         median: Whether by median demands and strengths, rather than by design values.
     """
-    uses = {link.key: link.median_utilisation if median else link.use for link in links}
+    uses = {link.key: link.median_utilisation if median else link.utilisation for link in links}
     return crossings(uses, shape, grid)
 
 

@@ -29,7 +29,7 @@ from .crossings import crossings, least, limit_gusts
 from .fitness import Unfit, remarks_of
 from .reliability import Reliability, reliability_of
 
-State = Literal["holds", "stands", "short"]
+State = Literal["adequate", "marginal", "inadequate"]
 _BEYOND = 1e3  # utilisation past which one link is as hopeless as another
 _LEVELS = {"wrong": 0, "watch": 1, "fine": 2}
 _LIKELY = 0.9  # probability from which a structure that has used up its margin is expected to stand
@@ -47,7 +47,7 @@ _CAUSES: Mapping[str, tuple[str, ...]] = {
 
 def state_of(use: float, probability: float) -> State:
     """Return what a utilisation and a probability of standing the season mean together."""
-    return "holds" if use <= 1.0 else "stands" if probability >= _LIKELY else "short"
+    return "adequate" if use <= 1.0 else "marginal" if probability >= _LIKELY else "inadequate"
 
 
 @dataclass(frozen=True, eq=False)
@@ -194,7 +194,7 @@ class Design:
     @cached_property
     def limits(self) -> dict[str, Array]:
         """Return the limit gust of each link by design values, {key: (S, W)}. [m/s]"""
-        uses = {link.key: case_sets.RISING.only(link.use) for link in self.path}
+        uses = {link.key: case_sets.RISING.only(link.utilisation) for link in self.path}
         return crossings(uses, (2, self.season.weeks), case_sets.GUSTS)
 
     @cached_property
@@ -223,14 +223,14 @@ class Design:
     def used(self) -> dict[str, Array]:
         """Return the utilisation of each link in the required gust, moist soil, by week, {key: (W,)}."""
         weeks = (self.season.weeks,)
-        here = {link.key: case_sets.HERE.only(link.use) for link in self.path}
+        here = {link.key: case_sets.HERE.only(link.utilisation) for link in self.path}
         return {key: np.broadcast_to(use[0, :, -1], weeks) for key, use in here.items()}
 
     @cached_property
     def crop_load_factors(self) -> dict[str, Array]:
         """Return how many times the expected crop each link carries, by week, {key: (W,)}."""
         cases = case_sets.rising_crop(self.site)
-        uses = {link.key: link.use for link in self.under(cases).path()}
+        uses = {link.key: link.utilisation for link in self.under(cases).path()}
         found = crossings(uses, (1, self.season.weeks), case_sets.CROP_FACTORS)
         return {key: factor[0] for key, factor in found.items()}
 

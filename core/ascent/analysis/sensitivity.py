@@ -37,7 +37,7 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
     shape = (*varied.shape(design.season.weeks), len(case_sets.MOIST_GUSTS))
 
     def usual(check: Check) -> Array:
-        return np.asarray(np.broadcast_to(check.use, shape)[0])
+        return np.asarray(np.broadcast_to(check.utilisation, shape)[0])
 
     def with_strength(key: str, factor: float) -> float:
         uses = {
@@ -48,7 +48,7 @@ def sensitivity(site: Site, structure: Structure) -> tuple[tuple[Uncertainty, fl
         }
         return float(_least(uses, shape[1:-1])[0])
 
-    by_sample = _least({link.key: link.use for link in links}, shape[:-1])
+    by_sample = _least({link.key: link.utilisation for link in links}, shape[:-1])
     cited = {check.material_group for link in links for check in link.checks}
     ends: dict[str, tuple[float, float]] = {
         row.key: (float(by_sample[1 + 2 * n]), float(by_sample[2 + 2 * n])) for n, row in enumerate(loads)

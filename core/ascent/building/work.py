@@ -86,14 +86,14 @@ def work_of(site: Site, build: Build, geometry: Geometry, joining: Joining = "us
     steps = family.steps(options, geometry, build.plantings, site, joining)
     members = {member.key: member for member in geometry.members}
     step_of = {key: step.own_key for step in steps for key in step.members}
-    utilisation_of: dict[str, str] = {}
+    use_of: dict[str, str] = {}
     for step in steps:
         for key in step.supplies:
-            utilisation_of.setdefault(use_of_supply(key), step.own_key)
+            use_of.setdefault(use_of_supply(key), step.own_key)
     pieces: dict[str, list[Piece]] = {}
     joined = ""
     for piece in pieces_of([geometry]):
-        where = step_of.get(piece.member) if piece.member else utilisation_of.get(piece.use)
+        where = step_of.get(piece.member) if piece.member else use_of.get(piece.use)
         if piece.way == "joined" and not joined:
             joined = where or ""
         if piece.use == _JOINT:

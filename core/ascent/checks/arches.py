@@ -100,7 +100,7 @@ def blown(
     return Check(
         key,
         demand,
-        hinges * mesh_moment.allowed,
+        hinges * mesh_moment.allowable,
         hinges * mesh_moment.median,
         "moment",
         "limit-analysis",
@@ -341,7 +341,7 @@ def tube(
     return Check(
         "arch-tube",
         demand,
-        bears.allowed,
+        bears.allowable,
         bears.median,
         "moment",
         "handbook-9.5",

@@ -20,7 +20,7 @@ class Moments(NamedTuple):
     [N·m]
     """
 
-    allowed: float
+    allowable: float
     lasting: float
     median: float
     median_lasting: float
@@ -62,7 +62,9 @@ def aged(check: Check, share: float) -> Check:
 
     Source: handbook-3.4
     """
-    return replace(check, allowed=np.asarray(check.allowed) * share, median=np.asarray(check.median) * share)
+    return replace(
+        check, allowable=np.asarray(check.allowable) * share, median=np.asarray(check.median) * share
+    )
 
 
 def stuff_of(post: rows.Post) -> str:
@@ -91,7 +93,7 @@ def post_across(post: rows.Post, force: Array, height: Array, amplified: Array) 
     return Check(
         "post-bending-across",
         moment,
-        bears.allowed,
+        bears.allowable,
         bears.median,
         "moment",
         material.source,
@@ -130,7 +132,7 @@ def post_along(post: rows.Post, force: Array, height: Array, posts: int) -> Chec
     return Check(
         "post-bending-along",
         moment,
-        bears.allowed,
+        bears.allowable,
         bears.median,
         "moment",
         material.source,
@@ -162,11 +164,11 @@ def both_ways(post: rows.Post, across: Array, along: Array, expected: Array | No
     bears, other = moments(post), moments(post, other_way=True)
     material = tables.materials()[post.material]
     joined = np.hypot if material.yields or post.shape in ("round", "cane") else np.add
-    demand = joined(across, along * bears.allowed / other.allowed)
+    demand = joined(across, along * bears.allowable / other.allowable)
     return Check(
         "end-post-bending",
         demand,
-        bears.allowed,
+        bears.allowable,
         bears.median,
         "moment",
         material.source,
@@ -174,7 +176,7 @@ def both_ways(post: rows.Post, across: Array, along: Array, expected: Array | No
         {
             "across": (across, "moment"),
             "along": (along, "moment"),
-            "other": (other.allowed, "moment"),
+            "other": (other.allowable, "moment"),
             "moment": (demand, "moment"),
         },
         stuff_of(post),
@@ -209,7 +211,7 @@ def pushed(post: rows.Post, push: Array, length: float, across: Array) -> Check:
     weak = min(stiffness(post), stiffness(post, other_way=True))
     critical = column.euler_load(weak, length)
     bears = moments(post)
-    demand = push * tables.constant("column") / critical + across / bears.allowed
+    demand = push * tables.constant("column") / critical + across / bears.allowable
     return Check(
         "end-post-pushed",
         demand,
@@ -241,7 +243,7 @@ def person_pull(post: rows.Post, top: float) -> Check:
     return Check(
         "person-pull-bending",
         moment,
-        bears.allowed,
+        bears.allowable,
         bears.median,
         "moment",
         "handbook-0.4",
@@ -262,7 +264,7 @@ def rail(post: rows.Post, down: Array, side: Array, span: float) -> Check:
     return Check(
         "rail-bending",
         moment,
-        bears.allowed,
+        bears.allowable,
         bears.median,
         "moment",
         "timoshenko-beams",
@@ -289,11 +291,11 @@ def beam_in_gust(post: rows.Post, down: Array, side: Array, span: float) -> Chec
     """
     strong, weak = moments(post), moments(post, other_way=True)
     upright, level = beam.span_moment(down, span), beam.span_moment(side, span)
-    demand = np.asarray(upright + level * strong.allowed / weak.allowed)
+    demand = np.asarray(upright + level * strong.allowable / weak.allowable)
     return Check(
         "beam-gust",
         demand,
-        strong.allowed,
+        strong.allowable,
         strong.median,
         "moment",
         "timoshenko-beams",
@@ -371,7 +373,7 @@ def racking(post: rows.Post, force: Array, height: float, posts: int, weight: Ar
     return Check(
         "racking",
         moment,
-        bears.allowed,
+        bears.allowable,
         bears.median,
         "moment",
         "handbook-9.5",

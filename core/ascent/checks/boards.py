@@ -50,7 +50,7 @@ def turned(row: rows.Fitting, moment: Array, high: float, backed: Strength) -> C
     Source: handbook-parts-4.10
     """
     corners = 2 * CORNER_SCREWS * row.working_N * high / 2
-    allowed = corners + backed.allowed
+    allowed = corners + backed.allowable
     return Check(
         "board-turned",
         moment,
@@ -59,7 +59,11 @@ def turned(row: rows.Fitting, moment: Array, high: float, backed: Strength) -> C
         "moment",
         "handbook-parts-4.10",
         "judgement",
-        {"moment": (moment, "moment"), "corners": (corners, "moment"), "backed": (backed.allowed, "moment")},
+        {
+            "moment": (moment, "moment"),
+            "corners": (corners, "moment"),
+            "backed": (backed.allowable, "moment"),
+        },
         "screws",
     )
 

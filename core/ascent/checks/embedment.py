@@ -130,7 +130,7 @@ def grip(
     return Check(
         key,
         force,
-        held.allowed,
+        held.allowable,
         held.median,
         "force",
         "broms-1964a" if ground.native.model == "clay" else "broms-1964b",
@@ -154,7 +154,7 @@ def at_once(lift: Check, push: Check) -> Check:
 
     Source: bs-8004
     """
-    both = np.hypot(lift.use, push.use)
+    both = np.hypot(lift.utilisation, push.utilisation)
     return Check(
         "pulled-and-pushed",
         both,
@@ -163,7 +163,7 @@ def at_once(lift: Check, push: Check) -> Check:
         "ratio",
         "bs-8004",
         "judgement",
-        {"lift": (lift.use, "ratio"), "push": (push.use, "ratio"), "both": (both, "ratio")},
+        {"lift": (lift.utilisation, "ratio"), "push": (push.utilisation, "ratio"), "both": (both, "ratio")},
         "soil",
         np.hypot(lift.median_utilisation, push.median_utilisation),
     )

@@ -61,7 +61,7 @@ def added_sail(post: rows.Post, force: Array, height: Array, before: Array) -> C
     return Check(
         "added-sail",
         moment,
-        bears.allowed,
+        bears.allowable,
         bears.median,
         "moment",
         material.source,
@@ -96,7 +96,7 @@ def pole(post: rows.Post, force: Array, height: Array, guyed: float) -> Check:
     return Check(
         "tall-pole",
         np.asarray(moment),
-        bears.allowed,
+        bears.allowable,
         bears.median,
         "moment",
         material.source,

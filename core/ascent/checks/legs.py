@@ -43,7 +43,7 @@ def leg(
     critical = column.euler_load(weak, length, _IN_SOIL if held else 1.0)
     bears = bending.moments(post, other_way=True)
     moment = np.maximum(side * length / 8.0, end)
-    demand = push * slim(post) / critical + moment / bears.allowed
+    demand = push * slim(post) / critical + moment / bears.allowable
     return Check(
         "leg",
         demand,
@@ -58,7 +58,7 @@ def leg(
             "critical": (critical, "force"),
             "allowed_push": (critical / slim(post), "force"),
             "moment": (moment, "moment"),
-            "allowed_moment": (bears.allowed, "moment"),
+            "allowed_moment": (bears.allowable, "moment"),
             "demand": (demand, "ratio"),
         },
         bending.stuff_of(post),
@@ -85,7 +85,7 @@ def lashing(post: rows.Post, twine: rows.Twine, slip: Array, notched: bool, days
     Source: handbook-13
     """
     tied, turns = strings.twine_strength(twine, days), tables.constant("lashing_turns")
-    hold, breaks = turns * tied.allowed, turns * tied.median
+    hold, breaks = turns * tied.allowable, turns * tied.median
     if smooth(post) and not notched:
         slides = tables.constant("cane_slip")
         hold, breaks = (
@@ -120,7 +120,7 @@ def feet(moment: Array, resting: Array, pulled: Strength, stood: Strength, stake
 
     Source: handbook-9.2; bs-8004 for two yielding mechanisms
     """
-    allowed = resting / tables.constant("dead_weight") + pulled.allowed + stood.allowed + staked.allowed
+    allowed = resting / tables.constant("dead_weight") + pulled.allowable + stood.allowable + staked.allowable
     return Check(
         "feet-hold",
         moment,
@@ -132,8 +132,8 @@ def feet(moment: Array, resting: Array, pulled: Strength, stood: Strength, stake
         {
             "moment": (moment, "moment"),
             "resting": (resting, "moment"),
-            "pulled": (pulled.allowed, "moment"),
-            "stood": (stood.allowed, "moment"),
+            "pulled": (pulled.allowable, "moment"),
+            "stood": (stood.allowable, "moment"),
         },
         "soil",
     )
@@ -152,7 +152,7 @@ def stood(
         embedment.strength(ground, post, depth, height, cases),
     )
     return Strength(
-        np.asarray(count * np.minimum(held.allowed * height, bears.allowed)),
+        np.asarray(count * np.minimum(held.allowable * height, bears.allowable)),
         np.asarray(count * np.minimum(held.median * height, bears.median)),
     )
 

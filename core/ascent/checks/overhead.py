@@ -21,7 +21,7 @@ def twisted(wire: rows.Wire, strands: float, share: float, load: Array, span: fl
     return Check(
         "overhead-wire",
         tension,
-        strands * share * held.allowed,
+        strands * share * held.allowable,
         strands * share * held.median,
         "force",
         "handbook-6.1",

@@ -49,7 +49,7 @@ def string(twine: rows.Twine, weight: Array, wind: Array, days: Array, usual: Ar
     return Check(
         "string",
         demand,
-        held.allowed,
+        held.allowable,
         held.median,
         "force",
         twine.source,
@@ -69,7 +69,7 @@ def cord(twine: rows.Twine, pull: Array, days: Array) -> Check:
     return Check(
         "cord",
         pull,
-        held.allowed,
+        held.allowable,
         held.median,
         "force",
         twine.source,

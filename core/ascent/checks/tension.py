@@ -192,7 +192,7 @@ def anchor(
             Check(
                 "anchor-weight",
                 tension,
-                held.allowed,
+                held.allowable,
                 held.median,
                 "force",
                 row.source,
@@ -211,7 +211,7 @@ def anchor(
             Check(
                 "anchor",
                 tension,
-                held.allowed * wet,
+                held.allowable * wet,
                 held.median * wet,
                 "force",
                 row.source,
@@ -296,7 +296,7 @@ def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, wet: Arra
     return Check(
         "uplift",
         lift,
-        held.allowed,
+        held.allowable,
         held.median,
         "force",
         "handbook-5.7",
@@ -304,7 +304,7 @@ def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, wet: Arra
         {
             "lift": (lift, "force"),
             "depth": (max(depth - ground.skinless, 0.0), "length"),
-            "ultimate": (held.allowed * tables.constant("skin_friction"), "force"),
+            "ultimate": (held.allowable * tables.constant("skin_friction"), "force"),
         },
         "skin",
     )

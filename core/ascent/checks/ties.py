@@ -58,7 +58,7 @@ def mesh_tie(
     return Check(
         "mesh-tie",
         demand,
-        held.allowed,
+        held.allowable,
         held.median,
         "force",
         tie.source,
@@ -96,7 +96,7 @@ def stem_tie(
     return Check(
         "stem-tie",
         demand,
-        held.allowed,
+        held.allowable,
         held.median,
         "force",
         tie.source,

@@ -31,7 +31,7 @@ def cage(
     return Check(
         "cage-tips",
         moment,
-        hold.allowed,
+        hold.allowable,
         hold.median,
         "moment",
         "handbook-10.3",
@@ -68,9 +68,9 @@ def racks(
     """
     sideways = row.legs * 12.0 * _STEEL * section.round_bar(row.wire).I / free**2
     amplified = column.amplification(weight, sideways)
-    allowed = row.legs * (leg[0] + np.minimum(leg[0], soil.allowed)) / free
+    allowed = row.legs * (leg[0] + np.minimum(leg[0], soil.allowable)) / free
     median = row.legs * (leg[1] + np.minimum(leg[1], soil.median)) / free
-    demand = np.asarray(force.allowed * amplified)
+    demand = np.asarray(force.allowable * amplified)
     return Check(
         "cage-racks",
         demand,
@@ -80,7 +80,7 @@ def racks(
         "limit-analysis",
         "judgement",
         {
-            "force": (force.allowed, "force"),
+            "force": (force.allowable, "force"),
             "legs": (float(row.legs), "count"),
             "wire": (row.wire, "wire"),
             "free": (free, "length"),
@@ -153,7 +153,7 @@ def linked(held: Strength, force: Array) -> Check:
     return Check(
         "cage-link",
         force,
-        held.allowed,
+        held.allowable,
         held.median,
         "force",
         "handbook-10.3",

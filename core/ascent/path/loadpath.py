@@ -37,7 +37,7 @@ class Strength(NamedTuple):
     never mixed.
     """
 
-    allowed: Array
+    allowable: Array
     median: Array
 
 
@@ -47,7 +47,7 @@ class Check:
 
     key: names the texts of the check.
     demand: what one designs for, an array over cases in the SI unit of `quantity`.
-    allowed: what one designs to, the factor of a code or ours inside.
+    allowable: what one designs to, the factor of a code or ours inside.
     median: what one expects it to carry: half of such pieces carry more.
     source: row of sources.csv.
     terms: numbers of the working, each an array over cases with its kind of quantity.
@@ -58,7 +58,7 @@ class Check:
 
     key: str
     demand: Array
-    allowed: Array | float
+    allowable: Array | float
     median: Array | float
     quantity: str
     source: str
@@ -68,9 +68,9 @@ class Check:
     expected: Array | None = None
 
     @cached_property
-    def use(self) -> Array:
+    def utilisation(self) -> Array:
         """Return demand over allowable; infinite where nothing is left to carry it."""
-        return _over(self.demand, self.allowed)
+        return _over(self.demand, self.allowable)
 
     @cached_property
     def median_utilisation(self) -> Array:
@@ -87,16 +87,16 @@ class Check:
             return self
         return self.scaled(*strengths[self.material_group])
 
-    def scaled(self, allowed: float, median: float) -> Check:
+    def scaled(self, allowable: float, median: float) -> Check:
         """Return the check so many times as strong, as one designs to and as one expects."""
-        return replace(self, allowed=self.allowed * allowed, median=self.median * median)
+        return replace(self, allowable=self.allowable * allowable, median=self.median * median)
 
     def within(self, winds: Winds) -> Check:
         """Return the check in some of its winds."""
         return replace(
             self,
             demand=winds.only(self.demand),
-            allowed=winds.only(self.allowed),
+            allowable=winds.only(self.allowable),
             median=winds.only(self.median),
             terms={name: (winds.only(amount), kind) for name, (amount, kind) in self.terms.items()},
             expected=None if self.expected is None else winds.only(self.expected),
@@ -199,9 +199,9 @@ class Link:
         )
 
     @cached_property
-    def use(self) -> Array:
+    def utilisation(self) -> Array:
         """Return the greatest use of its checks."""
-        return _greatest([check.use for check in self.checks])
+        return _greatest([check.utilisation for check in self.checks])
 
     @cached_property
     def median_utilisation(self) -> Array:

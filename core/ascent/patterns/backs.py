@@ -169,7 +169,7 @@ def _hold(options: BackOptions, bed: BareBed, pull: Array) -> Check:
     return Check(
         "back-eye",
         pull,
-        held_.allowed,
+        held_.allowable,
         held_.median,
         "force",
         row.source,

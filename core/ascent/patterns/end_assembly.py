@@ -215,7 +215,7 @@ class EndAssembly:
             slope = math.sin(self.guy_angle)
             wire = self.guy_wire.E * tension.wire_area(self.guy_wire) / (self.hold / slope)
             soil = float(
-                tension.anchor_strength(self.anchor, self.ground.native, self.guy_angle).allowed
+                tension.anchor_strength(self.anchor, self.ground.native, self.guy_angle).allowable
             ) / tables.constant("anchor_give")
             lever = math.cos(self.guy_angle) + slope / math.tan(self.lean)
             prop += lever**2 / (1.0 / wire + 1.0 / soil)

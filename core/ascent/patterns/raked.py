@@ -130,7 +130,7 @@ def links(
         legs.pulled(post, ground, poles.depth, stand.cases),
         raked_legs.lever(poles.legs) * poles.radius,
     )
-    pulled = Strength((skin.allowed + poles.tied.allowed) * arm, (skin.median + poles.tied.median) * arm)
+    pulled = Strength((skin.allowable + poles.tied.allowable) * arm, (skin.median + poles.tied.median) * arm)
     stood = legs.stood(post, ground, poles.depth, poles.lever, poles.legs, stand.cases)
     twine, joint = binding
     coupler = tables.fittings()[_COUPLER]

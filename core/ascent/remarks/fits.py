@@ -443,7 +443,7 @@ def of_fence(
         use = (
             tables.constant("person_pull")
             * min(tables.constant("hand_height"), exposed)
-            / moments(post).allowed
+            / moments(post).allowable
         )
         if use > 1.0:
             pull = {"pull": (tables.constant("person_pull"), "force"), "use": (use, "ratio")}

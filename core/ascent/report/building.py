@@ -614,9 +614,9 @@ def _stood(
     changed = {*whole, *(name for options in single.values() for name in options)}
     return StoodReport(
         state=worst.state,
-        text=say("built.falls" if worst.state == "short" else "built.still", system, words=words),
+        text=say("built.falls" if worst.state == "inadequate" else "built.still", system, words=words),
         like=" ".join(like),
-        fixes=_fixes(worst, changed, system) if worst.state == "short" else (),
+        fixes=_fixes(worst, changed, system) if worst.state == "inadequate" else (),
     )
 
 

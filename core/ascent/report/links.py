@@ -22,11 +22,13 @@ _SEEN = 0.2  # of an arrow, below which a view does not draw it
 
 def link_report(e: Design, link: Link, week: int, system: System) -> LinkReport:
     weeks = e.season.weeks
-    use = np.broadcast_to(link.use, np.broadcast_shapes(link.use.shape, (1, weeks, 3)))[0, :, 2]
+    use = np.broadcast_to(link.utilisation, np.broadcast_shapes(link.utilisation.shape, (1, weeks, 3)))[
+        0, :, 2
+    ]
     limit = float(e.limits[link.key][0, week])
     carries = at(link.carries, 0, week, 2)
     worst, often = (
-        max(link.checks, key=lambda check: at(check.use, 0, week, 2)),
+        max(link.checks, key=lambda check: at(check.utilisation, 0, week, 2)),
         e.reliability.return_period(link.key),
     )
     return LinkReport(
@@ -47,7 +49,7 @@ def link_report(e: Design, link: Link, week: int, system: System) -> LinkReport:
         certainty=worst.certainty,
         workings=tuple(
             _working(check, week, system)
-            for check in sorted(link.checks, key=lambda c: -at(c.use, 0, week, 2))
+            for check in sorted(link.checks, key=lambda c: -at(c.utilisation, 0, week, 2))
         ),
         arrows=tuple(mark for arrow in link.arrows for mark in _arrow(arrow)),
     )
@@ -71,7 +73,7 @@ def _ground_name(e: Design) -> str:
 
 def _working(check: Check, week: int, system: System) -> Working:
     values = {name: (at(value, 0, week, 2), kind) for name, (value, kind) in check.terms.items()}
-    values["allowed"] = (at(check.allowed, 0, week, 2), check.quantity)
+    values["allowed"] = (at(check.allowable, 0, week, 2), check.quantity)
     values["median"] = (at(check.median, 0, week, 2), check.quantity)
     expected = at(check.demand if check.expected is None else check.expected, 0, week, 2)
     source = tables.sources()[check.source]
@@ -85,7 +87,7 @@ def _working(check: Check, week: int, system: System) -> Working:
             "working.median", system, {"median": values["median"], "expected": (expected, check.quantity)}
         ),
         compare=say(compare, system, values) if has(compare) else "",
-        use=finite(at(check.use, 0, week, 2)),
+        utilisation=finite(at(check.utilisation, 0, week, 2)),
         source=f"{source.title}, {source.where}"
         + ("" if source.checked == "read" else f" ({source.checked})"),
         certainty=check.certainty,

@@ -23,7 +23,7 @@ class Working(Typed):
     numbers: str
     expects: str
     compare: str
-    use: float
+    utilisation: float
     source: str
     certainty: str
 
@@ -48,7 +48,7 @@ class LinkReport(Typed):
     hands_to: tuple[str, ...]
     carries: float
     carries_text: str
-    use: tuple[float, ...]
+    utilisation: tuple[float, ...]
     limit: tuple[float, ...]
     limit_text: str
     states: tuple[State, ...]

@@ -158,7 +158,7 @@ def way_of(
         looks=trait.looks,
         score=suiting(need, family_key),
         plants=each * sum(planting.count for planting in sized.structure.plantings),
-        holds=found.state == "holds",
+        holds=found.state == "adequate",
         serious=sum(map(is_serious, found.findings)),
         drawbacks=len(drawbacks_of(found, wants)),
     )
@@ -230,7 +230,7 @@ def _against(
         "unfit": any(remark.level == "wrong" for remark in found.findings),
         "money": wants.money is not None and figures.cost + figures.tools > wants.money,
         "few": not sized.evaluation.to_be_had,
-        "short": found.state == "short",
+        "short": found.state == "inadequate",
         "minutes": wants.minutes is not None and figures.minutes > wants.minutes,
         "people": wants.people is not None and trait.people > wants.people,
         "stays": wants.moves and trait.moves == "no",

@@ -65,7 +65,7 @@ def curve(site: Site, structure: Structure, option: str) -> Curve:
             links = varied.under(cases).path()
         except ValidationError:
             continue
-        limits.append({link.key: link.use for link in links})
+        limits.append({link.key: link.utilisation for link in links})
         values.append(value)
         costs.append(total(shopping(varied.geometry, site.garden.prices, site.spare)))
     keys = list(dict.fromkeys(key for uses in limits for key in uses))

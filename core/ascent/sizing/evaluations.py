@@ -126,7 +126,7 @@ def _as_lasting(part: Part, site: Site) -> Part:
 
 def margin_of(link: Link) -> float:
     """Return how many times a link could take what comes on it."""
-    return 1.0 / min(max(float(np.max(link.use)), 1.0 / MOST), MOST)
+    return 1.0 / min(max(float(np.max(link.utilisation)), 1.0 / MOST), MOST)
 
 
 def shares_of(parts: tuple[Part, ...]) -> dict[str, PartsGroup]:

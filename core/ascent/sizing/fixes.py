@@ -98,7 +98,7 @@ def _weaker(before: Design, link: Link, option: str, value: Any) -> bool:
     if extra.get("kind") != "item" or link.item != (extra["table"], getattr(before.options, option)):
         return False
     other = link.asked_with(tables.item(extra["table"], value))
-    return other is not None and bool(np.all(other.use >= link.use))
+    return other is not None and bool(np.all(other.utilisation >= link.utilisation))
 
 
 def _try(before: Design, key: str, option: str, value: Any, base_cost: float) -> Fix | None:

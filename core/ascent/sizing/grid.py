@@ -295,7 +295,7 @@ def _marks(row: Item, site: Site) -> tuple[float, ...]:
 
 def _of_post(row: Post, _site: Site) -> tuple[float, float, float]:
     moment = bending.moments(row)
-    return row.price_m, min(moment.allowed, moment.lasting * 3), max(row.lengths_m)
+    return row.price_m, min(moment.allowable, moment.lasting * 3), max(row.lengths_m)
 
 
 def _of_mesh(row: Mesh, _site: Site) -> tuple[float, float, float]:

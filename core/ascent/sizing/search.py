@@ -171,7 +171,7 @@ class Search:
                 high = level
         return max(
             [best, *(Best(pick, evaluation, False) for pick, evaluation in self.evaluations.items())],
-            key=lambda way: way.evaluation.margin if self._affords(way.design, budget) else 0.0,
+            key=lambda way: way.evaluation.margin if self._affords(way.evaluation, budget) else 0.0,
         )
 
     def _affords(self, evaluation: Evaluation, budget: float) -> bool:

@@ -139,7 +139,7 @@ def _holds(name: str, option: str, value: Any) -> tuple[float, float, dict[str, 
     at, structure = _standing()[name]
     found = design_of(at, structure.model_copy(update={"options": {**structure.options, option: value}}))
     uses = {
-        link.key: float(np.max(np.broadcast_to(link.use, (2, found.season.weeks, 3))[0]))
+        link.key: float(np.max(np.broadcast_to(link.utilisation, (2, found.season.weeks, 3))[0]))
         for link in found.links
     }
     return float(np.min(found.limit[0])), max(uses.values()), uses

@@ -36,13 +36,13 @@ class AFrameTest(NearTestCase):
     def test_tips_in_a_fresh_breeze(self):
         """Ratio 3.7 at 15 m/s, tips at 6.9 without a factor."""
         check = tipping.frame(self.force * 1.25, self.weight, 0.6, self.weight)
-        self.assertNear(at_fifteen(check.use) / 1.5, 3.7, 0.02)
+        self.assertNear(at_fifteen(check.utilisation) / 1.5, 3.7, 0.02)
         self.assertNear(limit(check.median_utilisation), 6.9, 0.02)
 
     def test_slides_sooner(self):
         """Slides at 6.3 m/s, friction of timber 0.40."""
         check = footings.slides(self.force, self.weight, "timber_friction", "frame-slides")
-        self.assertNear(limit(check.use / 1.5), 6.3, 0.02)
+        self.assertNear(limit(check.utilisation / 1.5), 6.3, 0.02)
 
     def test_pegs_or_not(self):
         """Peg uplift 689 N a windward side, its factor of 1.5 in it."""
@@ -103,20 +103,20 @@ class TripodTest(NearTestCase):
         """
         pole, at = tables.posts()["cane_20"], np.full((1, 1, 1), 0.85)
         skin, stood = legs.pulled(pole, LOAM, 0.3, GRID), legs.stood(pole, LOAM, 0.3, at, 3, GRID)
-        self.assertNear(skin.allowed.ravel()[0] * 2, 47, 0.01)
+        self.assertNear(skin.allowable.ravel()[0] * 2, 47, 0.01)
         self.assertNear((69.4 * 0.85 - 6 * 9.81 * 0.225) / (1.5 * 0.45), 68, 0.02)
         self.assertNear(
-            stood.allowed.ravel()[0] * 1.5, 3 * 28.2 * 0.85, 0.15
+            stood.allowable.ravel()[0] * 1.5, 3 * 28.2 * 0.85, 0.15
         )  # ours counts the ground from 0.15 m down, as everywhere
         force, none = pressure(0.6) * 0.671, np.zeros((1, 1, 1))
         alone = legs.feet(force * 0.85, none, Strength(none, none), stood, Strength(none, none))
-        self.assertGreater(at_fifteen(alone.use), 1.0)
+        self.assertGreater(at_fifteen(alone.utilisation), 1.0)
         self.assertLess(at_fifteen(alone.median_utilisation), 1.0, "by median strengths it stands")
         pulled = Strength(*(each * 1.5 * 0.45 for each in skin))
         both = legs.feet(force * 0.85, none, pulled, stood, Strength(none, none))
         self.assertNear(
-            1 / at_fifteen(both.use),
-            1 / at_fifteen(alone.use) + 47 / 2 * 1.5 * 0.45 / (at_fifteen(force) * 0.85),
+            1 / at_fifteen(both.utilisation),
+            1 / at_fifteen(alone.utilisation) + 47 / 2 * 1.5 * 0.45 / (at_fifteen(force) * 0.85),
             0.01,
         )
 
@@ -205,8 +205,8 @@ class BedFrameTest(NearTestCase):
         """14.15: two no. 8 screws 100 mm apart: 281 N against 390; at 50 mm 563 N: they do not hold."""
         screw, moment = tables.fittings()["screw_64"], np.full((1, 1, 1), 28.1)
         self.assertNear(bending.screwed(screw, moment, 0.10).demand, 281)
-        self.assertLess(float(np.max(bending.screwed(screw, moment, 0.10).use)), 1.0)
-        self.assertGreater(float(np.max(bending.screwed(screw, moment, 0.05).use)), 1.0)
+        self.assertLess(float(np.max(bending.screwed(screw, moment, 0.10).utilisation)), 1.0)
+        self.assertGreater(float(np.max(bending.screwed(screw, moment, 0.05).utilisation)), 1.0)
 
     def test_a_bar_over_the_bed_halves_what_an_upright_stands(self):
         """9.5: two posts hinged at the top share the wind; a portal is stiffer than two lone posts (parts
@@ -223,7 +223,7 @@ class BedFrameTest(NearTestCase):
     def test_a_filled_bed_is_heavy(self):
         """Parts handbook 4.10: 0.3 m of fill is about 300 kg/m²: 2.4 × 1.2 m of it holds 8.5 kN × 0.6 m."""
         check = boards.bed_tips(np.full((1, 1, 1), 5085.0 / 1.5), 300 * 2.4 * 1.2 * 9.81, 1.2)
-        self.assertNear(check.use, 5085 / (300 * 2.4 * 1.2 * 9.81 * 0.6), 0.01)
+        self.assertNear(check.utilisation, 5085 / (300 * 2.4 * 1.2 * 9.81 * 0.6), 0.01)
 
     def test_backing_stakes_hold_a_board(self):
         bed = site(kind="raised", fill_depth=0.15)
@@ -306,9 +306,9 @@ class ExistingTest(NearTestCase):
             check = existing.pole(self.pole(wide, wall), self.blown(), np.full((1, 1, 1), 2.75), 0.0)
             ratio = (wide - 2 * wall) / wide  # it bears until it has yielded as a whole: Z/S of AISC 360 F8
             yielded = 16 / (3 * math.pi) * (1 - ratio**3) / (1 - ratio**4)
-            self.assertNear(at_fifteen(check.use), use / yielded, 0.025)
+            self.assertNear(at_fifteen(check.utilisation), use / yielded, 0.025)
             if gust:
-                self.assertNear(limit(check.use * yielded), gust, 0.025)
+                self.assertNear(limit(check.utilisation * yielded), gust, 0.025)
 
     def test_ample_in_concrete(self):
         """1.8 m in the ground is ample: 0.14 of what the soil gives (the handbook's post stands 0.06 m wide;
@@ -316,14 +316,14 @@ class ExistingTest(NearTestCase):
         """
         post = tables.posts()["pole_tube_60"]
         check = embedment.grip("soil-grip", LOAM, post, 1.8, self.blown(), np.full((1, 1, 1), 2.75), GRID)
-        self.assertNear(at_fifteen(check.use), 0.14, 0.25)
+        self.assertNear(at_fifteen(check.utilisation), 0.14, 0.25)
 
     def test_guys_take_the_pole_off_its_foot(self):
         free, guyed = (
             existing.pole(tables.posts()["pole_tube_48"], self.blown(), np.full((1, 1, 1), 2.75), at)
             for at in (0.0, 3.85)
         )
-        self.assertGreater(at_fifteen(free.use), 3 * at_fifteen(guyed.use))
+        self.assertGreater(at_fifteen(free.utilisation), 3 * at_fifteen(guyed.utilisation))
 
     def test_a_sail_on_an_old_fence(self):
         """Vines on a tired fence are refused by its posts (parts handbook 3.14): half its strength, a sail
@@ -374,7 +374,7 @@ class BrushwoodTest(NearTestCase):
         """3.4: bamboo and cut wood in the soil lose a quarter a season."""
         new, old = (proposed("brushwood", "pea-dwarf", season=n) for n in (1, 2))
         first, second = (
-            float(next(link for link in each.links if link.key == "stick").use[0, -1, 2])
+            float(next(link for link in each.links if link.key == "stick").utilisation[0, -1, 2])
             for each in (new, old)
         )
         self.assertNear(second / first, 1 / 0.75)

@@ -91,15 +91,17 @@ class PanelArchTest(NearTestCase):
             _, force, post, grip, lift = self.checks(span, rise)
             with self.subTest(span=span):
                 self.assertNear(at_fifteen(force), wind)
-                self.assertAlmostEqual(at_fifteen(post.use), bent, delta=0.015)
-                self.assertAlmostEqual(at_fifteen(grip.use), soil, delta=0.015)
-                self.assertAlmostEqual(at_fifteen(lift.use), lifted, delta=0.015)
+                self.assertAlmostEqual(at_fifteen(post.utilisation), bent, delta=0.015)
+                self.assertAlmostEqual(at_fifteen(grip.utilisation), soil, delta=0.015)
+                self.assertAlmostEqual(at_fifteen(lift.utilisation), lifted, delta=0.015)
 
     def test_limits(self):
         """Ties not governing: 18.2 m/s at 4 ft, 25.4 at 6 ft in moist firm loam."""
         for span, rise, expected in ((1.219, 2.108, 18.2), (1.829, 1.953, 25.4)):
             _, _, post, grip, lift = self.checks(span, rise)
-            self.assertAlmostEqual(min(limit(check.use) for check in (post, grip, lift)), expected, delta=0.5)
+            self.assertAlmostEqual(
+                min(limit(check.utilisation) for check in (post, grip, lift)), expected, delta=0.5
+            )
 
     def test_ties_where_posts_stand_inside_the_panel(self):
         """New 3.6 mm tie 1.27, aged 2.12, aged 7.6 mm 0.71, doubled 16 ga 0.35 at 4 ft (by a factor of 3; of
@@ -115,11 +117,11 @@ class PanelArchTest(NearTestCase):
             check = arches.tied(
                 tables.ties()[key], found.tie / 2 * np.ones((1, 1, 1)), force / 4, 2, False, days
             )
-            self.assertNear(at_fifteen(check.use), expected, 0.02)
+            self.assertNear(at_fifteen(check.utilisation), expected, 0.02)
         outside = arches.tied(
             tables.ties()["tie_cable_3.6"], found.tie / 2 * np.ones((1, 1, 1)), force / 4, 2, True, days
         )
-        self.assertLess(at_fifteen(outside.use), 0.01)
+        self.assertLess(at_fifteen(outside.utilisation), 0.01)
 
     def test_sway_with_eight_butternuts(self):
         """42 kg: 0.75 of the allowed at 4 ft, 0.62 at 6 ft; 78 kg: 1.23 and 1.02, which one more tie height
@@ -129,7 +131,7 @@ class PanelArchTest(NearTestCase):
             found = sprung.figures(4.877, span, 0.914, 83.78)
             for mass, expected in ((42, typical), (78, high)):
                 check = arches.sway(found, np.full((1, 1, 1), (mass + 14.25) * 9.81 / 4.877))
-                self.assertNear(check.use, expected * 1.9 / 2.0, 0.065)
+                self.assertNear(check.utilisation, expected * 1.9 / 2.0, 0.065)
 
     def test_feet_against_stops_alone_cannot_stand(self):
         self.assertEqual(
@@ -138,7 +140,7 @@ class PanelArchTest(NearTestCase):
 
     def test_the_proposal_holds(self):
         for crop in ("butternut", "cuc-slice", "bean-pole"):
-            self.assertNotEqual(proposed("panel-arch", crop, "both").state, "short", crop)
+            self.assertNotEqual(proposed("panel-arch", crop, "both").state, "inadequate", crop)
 
 
 class CableTest(NearTestCase):
@@ -165,7 +167,7 @@ class CableTest(NearTestCase):
             check = tension.main_wire(wire, down, np.zeros((1, 1, 1)), 6.0, pull)
             self.assertNear(np.hypot(pull, load * 3.0) / (4230 / 2), use, 0.025)
             needed = np.hypot(load * 36 / (8 * deepest), load * 3.0) / (4230 / 2)
-            self.assertNear(check.use, min(use, float(needed)), 0.025)
+            self.assertNear(check.utilisation, min(use, float(needed)), 0.025)
             if sag:
                 self.assertAlmostEqual(float(check.terms["sag"][0][0, 0, 0]), sag, delta=0.01)
 
@@ -194,12 +196,14 @@ class CableTest(NearTestCase):
                 embedment.grip("soil-grip", ground, post, 0.5, force, height, GRID),
             )
             with self.subTest(post=key, soil=soil):
-                self.assertAlmostEqual(min(limit(check.use) for check in checks), expected, delta=0.25)
+                self.assertAlmostEqual(
+                    min(limit(check.utilisation) for check in checks), expected, delta=0.25
+                )
 
     def test_an_upright_unbraced_end_fails(self):
         """7.5: H 920 N at 1.5 m on a 75 mm post: bending 3.8 of what it bears all season."""
         check = bending.lasting(tables.posts()["post_round_75"], np.full((1, 1, 1), 920 * 1.5))
-        self.assertNear(check.use, 3.8, 0.02)
+        self.assertNear(check.utilisation, 3.8, 0.02)
 
     def test_unbraced_ends_are_what_fails(self):
         found = proposed("wire-trellis", "tom-slicer", ends="plain")
@@ -223,7 +227,7 @@ class TwinWireTest(NearTestCase):
                 math.pi / 4,
                 GRID,
             )
-            self.assertNear(check.use, use, 0.02)
+            self.assertNear(check.utilisation, use, 0.02)
 
 
 class CageTest(NearTestCase):
@@ -245,13 +249,13 @@ class CageTest(NearTestCase):
             row, at = tables.posts()[stake[0]], np.full((1, 1, 1), 0.9 * height)
             soil, bears = embedment.strength(handbooks(), row, stake[1], at, GRID), bending.moments(row)
             staked = Strength(
-                *(np.minimum(soil[i] * at, (bears.allowed, bears.median)[i]) * deep for i in (0, 1))
+                *(np.minimum(soil[i] * at, (bears.allowable, bears.median)[i]) * deep for i in (0, 1))
             )
         arm = ((deep - 1) * apart + diameter) / 2
         weight = np.full((1, 1, 1), kg * 9.81)
         resting = deep * weight * arm
-        hold = Strength(resting / 1.5 + staked.allowed, resting + staked.median)
-        return tipping.cage(moment, weight, arm, hold, resting / 1.5, staked.allowed, deep)
+        hold = Strength(resting / 1.5 + staked.allowable, resting + staked.median)
+        return tipping.cage(moment, weight, arm, hold, resting / 1.5, staked.allowable, deep)
 
     def test_alone(self):
         """Thin ring 6.5 m/s, mesh cylinder 6.9, heavy 12.5; they tip at 7.9, 8.5 and 16.0."""
@@ -261,15 +265,15 @@ class CageTest(NearTestCase):
             (0.45, 1.2, 20, 12.5, 16.0),
         ):
             check = self.cage(diameter, height, kg)
-            self.assertAlmostEqual(limit(check.use), held, delta=0.15)
+            self.assertAlmostEqual(limit(check.utilisation), held, delta=0.15)
             self.assertAlmostEqual(limit(check.median_utilisation), tips, delta=0.15)
 
     def test_staked(self):
         """10.2: a T-post 0.6 m deep 30.5 m/s; a 12.7 mm bar 0.45 m deep 13.1 by its first yield; ours of 12
         mm may yield as a whole (AISC 360 F11).
         """
-        self.assertNear(limit(self.cage(0.55, 1.5, 11, stake=("tpost_1.8", 0.6)).use), 30.5, 0.03)
-        bar = limit(self.cage(0.55, 1.5, 11, stake=("rod_rebar_12", 0.45)).use)
+        self.assertNear(limit(self.cage(0.55, 1.5, 11, stake=("tpost_1.8", 0.6)).utilisation), 30.5, 0.03)
+        bar = limit(self.cage(0.55, 1.5, 11, stake=("rod_rebar_12", 0.45)).utilisation)
         self.assertTrue(12.5 < bar < 16.0, bar)
 
     def test_rafts(self):
@@ -277,7 +281,7 @@ class CageTest(NearTestCase):
         alone.
         """
         for deep, expected in ((1, 6.0), (2, 11.2), (3, 16.0), (4, 20.2)):
-            self.assertAlmostEqual(limit(self.cage(0.5, 1.1, 4.4, deep).use), expected, delta=0.35)
+            self.assertAlmostEqual(limit(self.cage(0.5, 1.1, 4.4, deep).utilisation), expected, delta=0.35)
 
     def test_in_the_product(self):
         alone, staked = (proposed("cage", "tom-det", stakes=n) for n in (0, 1))
@@ -286,7 +290,7 @@ class CageTest(NearTestCase):
         )  # 6.9 in the handbook: of a flat plate at head height, without the plant's own roots
         self.assertGreater(staked.limit[0].min(), 1.3 * alone.limit[0].min())
         tall = proposed("cage", "tom-slicer", stakes=0)
-        self.assertNotEqual(tall.state, "holds")
+        self.assertNotEqual(tall.state, "adequate")
         self.assertLess(tall.reliability.return_period()[0], 15.0, "under a tall one it topples")
         raft = proposed("cage", "tom-det", "both", site(length=3.75, width=3.0), rows=4, stakes=0)
         self.assertGreater(
@@ -306,7 +310,9 @@ class PotTest(NearTestCase):
         force = pressure(0.6) * 0.4 * 1.2
         for mass, expected in ((38, 13.0), (53, 15.9)):
             self.assertAlmostEqual(
-                limit(tipping.pot(force, np.full((1, 1, 1), 0.6), mass, 0.30, 0.35).use), expected, delta=0.15
+                limit(tipping.pot(force, np.full((1, 1, 1), 0.6), mass, 0.30, 0.35).utilisation),
+                expected,
+                delta=0.15,
             )
 
 
@@ -329,7 +335,7 @@ class BeamTest(NearTestCase):
                     post.a - 2 * post.b
                 ) / post.a  # a tube bends until it has yielded as a whole: Z/S of AISC 360 F8
                 yielded = 16 / (3 * math.pi) * (1 - ratio**3) / (1 - ratio**4)
-                self.assertNear(bending.beam_lasting(post, load, span).use, used / yielded, 0.02)
+                self.assertNear(bending.beam_lasting(post, load, span).utilisation, used / yielded, 0.02)
                 self.assertNear(bending.beam_sag(tables.posts()[key], load, span) * 1e3, sagged, 0.02)
 
     def test_wood(self):
@@ -337,7 +343,7 @@ class BeamTest(NearTestCase):
         and 1/0.86.
         """
         wood, load = tables.posts()["post_sw_stake_38"], np.full((1, 1, 1), 65.0)
-        self.assertNear(bending.beam_lasting(wood, load, 2.4).use * 0.6, 0.58, 0.02)
+        self.assertNear(bending.beam_lasting(wood, load, 2.4).utilisation * 0.6, 0.58, 0.02)
         self.assertNear(bending.beam_sag(wood, load, 2.4) * 1e3 * 7.45 / 8.69 / 2, 18.6, 0.02)
 
     def test_a_prop_cures_it(self):
@@ -370,7 +376,7 @@ class StakeTest(NearTestCase):
             bending.post_across(post, force, at, np.ones((1, 1, 1))),
             embedment.grip("soil-grip", ground, post, depth, force, at, GRID),
         )
-        return min(limit(check.use) for check in checks)
+        return min(limit(check.utilisation) for check in checks)
 
     def test_canes_and_poles(self):
         for key, expected in (
@@ -402,7 +408,7 @@ class ScrewedTest(NearTestCase):
         """14.15: 46.9 N at 0.6 m on two screws 100 mm apart: 281 N against 390; at 50 mm it does not hold."""
         pair = replace(tables.fittings()["screws_76_pair"], working_N=390)
         for gap, use in ((0.10, 281 / 390), (0.05, 563 / 390)):
-            self.assertNear(bending.screwed(pair, np.full((1, 1, 1), 46.9 * 0.6), gap).use, use)
+            self.assertNear(bending.screwed(pair, np.full((1, 1, 1), 46.9 * 0.6), gap).utilisation, use)
 
 
 class WeaveTest(NearTestCase):
@@ -437,7 +443,7 @@ class WeaveTest(NearTestCase):
             )
             for bay in (1.2, 2.4)
         }
-        self.assertEqual(found[1.2].state, "holds")
+        self.assertEqual(found[1.2].state, "adequate")
         wide, close = (float(np.min(found[bay].limit[0])) for bay in (2.4, 1.2))
         self.assertLess(
             wide, 0.75 * close
@@ -452,8 +458,8 @@ class WeaveTest(NearTestCase):
             "soil-grip", handbooks(), tables.posts()["post_hw_stake_38"], 0.3, force, height, GRID
         )
         self.assertNear(at_fifteen(force), 103, 0.02)
-        self.assertAlmostEqual(at_fifteen(grip.use), 1.98, delta=0.05)
-        self.assertAlmostEqual(limit(grip.use), 9.8, delta=0.2)
+        self.assertAlmostEqual(at_fifteen(grip.utilisation), 1.98, delta=0.05)
+        self.assertAlmostEqual(limit(grip.utilisation), 9.8, delta=0.2)
         late = proposed("weave", "fava", post_spacing=2.0, depth=0.3, ends="guy")
         self.assertTrue(11.0 < float(np.min(late.limits["soil"][0])) < 15.0)
 
@@ -470,12 +476,12 @@ class StringTest(NearTestCase):
             ("polyester_3", 225),
         ):
             self.assertNear(
-                strings.twine_strength(tables.twines()[key], np.array([140.0])).allowed, expected * 1.5
+                strings.twine_strength(tables.twines()[key], np.array([140.0])).allowable, expected * 1.5
             )
 
     def test_a_clip_holds_twenty_newtons(self):
         """13: a tomato clip works at 20 N, two in 0.6 m of stem."""
-        self.assertNear(ties.strength(tables.ties()["clip_spring_small"], np.zeros(1)).allowed, 20)
+        self.assertNear(ties.strength(tables.ties()["clip_spring_small"], np.zeros(1)).allowable, 20)
 
     def test_one_string_carries_one_good_plant(self):
         """Crops handbook 6.1: 5.43 kg on one string; greenhouse twine works at 75 N after a season: it holds
@@ -496,7 +502,7 @@ class LivingTest(NearTestCase):
         of them is within the rule.
         """
         found = proposed("living-support", "bean-pole")
-        use = next(c for link in found.links for c in link.checks if c.key == "host-carries").use
+        use = next(c for link in found.links for c in link.checks if c.key == "host-carries").utilisation
         self.assertTrue(0.4 < float(np.max(use[..., -1])) < 0.7)
 
     def test_timing(self):

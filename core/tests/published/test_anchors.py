@@ -76,11 +76,11 @@ class DeadmanTest(NearTestCase):
         up = 30 * 9.81 + 17e3 * quad(lambda z: (0.4 + slope * z) * (0.3 + slope * z), 0.0, 0.4)[0]
         along = (3 - 1 / 3) * 17e3 * 0.4 * (0.65**2 - 0.40**2) / 2
         held = tension.anchor_strength(row, soil, 45 * DEGREE)
-        self.assertNear(held.allowed, min(up, along) / math.sin(45 * DEGREE) / 1.5, 0.002)
+        self.assertNear(held.allowable, min(up, along) / math.sin(45 * DEGREE) / 1.5, 0.002)
         lift, drag = tension.anchor(row, soil, np.full((1, 1, 1), 1000.0), 45 * DEGREE, cases.moist_gusts())
-        self.assertNear(lift.use, 1000 * math.sin(45 * DEGREE) / (up / 1.5), 0.002)
+        self.assertNear(lift.utilisation, 1000 * math.sin(45 * DEGREE) / (up / 1.5), 0.002)
         self.assertNear(lift.median_utilisation, 1000 * math.sin(45 * DEGREE) / up, 0.002)
-        self.assertAlmostEqual(float(drag.use[0, 0, 0]), 0.474, delta=0.04)
+        self.assertAlmostEqual(float(drag.utilisation[0, 0, 0]), 0.474, delta=0.04)
 
 
 class TableTest(NearTestCase):
@@ -128,7 +128,7 @@ class WeightTest(NearTestCase):
             45 * DEGREE,
             cases.moist_gusts(),
         )
-        self.assertNear(check.allowed, 115.6 / 1.5)
+        self.assertNear(check.allowable, 115.6 / 1.5)
         self.assertNear(check.median, 115.6)
 
 

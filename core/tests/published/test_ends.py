@@ -51,7 +51,7 @@ class AnchorTest(NearTestCase):
             (check,) = tension.anchor(
                 anchor, tables.soils()[soil], np.full((1, 1, 1), 100.0), math.pi / 4, cases.moist_gusts()
             )
-            self.assertNear(check.use, 100 / working, 1e-6)
+            self.assertNear(check.utilisation, 100 / working, 1e-6)
 
     def test_skin_friction_against_lifting(self):
         """Structures handbook 5.7: a T-post 0.61 m deep in firm soil has 322 N ultimate (perimeter 0.14
@@ -61,5 +61,5 @@ class AnchorTest(NearTestCase):
         check = tension.uplift(
             tables.posts()["tpost_2.1"], ground, 0.61, np.full((1, 1, 1), 100.0), np.ones((1, 1, 1))
         )
-        self.assertNear(np.max(check.allowed), 322 / 2)
+        self.assertNear(np.max(check.allowable), 322 / 2)
         self.assertNear(np.max(check.median), 322 * 2)

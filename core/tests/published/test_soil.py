@@ -126,10 +126,10 @@ class GardenSoilTest(NearTestCase):
         post, ground = tables.posts()["post_round_50"], earth.ground_of(site("firm_loam").bed, "driven")
         held = embedment.strength(ground, post, 0.6, np.ones((1, 1, 1)), self.MOIST)
         whole = 493.8 + self.loose("firm_loam", 0.6, 0.05)
-        self.assertNear(held.allowed, whole / 1.5)
+        self.assertNear(held.allowable, whole / 1.5)
         self.assertNear(held.median, whole * 4 / 3)
         lasting = embedment.strength(ground, post, 0.6, np.ones((1, 1, 1)), self.MOIST, "soil_sustained")
-        self.assertNear(lasting.allowed, whole / 2.0)
+        self.assertNear(lasting.allowable, whole / 2.0)
 
     def test_states_and_setting(self):
         """Structures handbook 5.3: saturated clay-type × 0.5, sandy × 0.6; tamped back × 0.8."""

@@ -54,7 +54,7 @@ class HandbookTest(NearTestCase):
             post = tables.posts()[key]
             self.assertNear(column.euler_load(bending.stiffness(post), long), critical)
             check = legs.leg(post, np.full((1, 1, 1), critical / 3), long, np.zeros((1, 1, 1)))
-            self.assertNear(check.use, 1.0)
+            self.assertNear(check.utilisation, 1.0)
         graded = (
             math.pi**2 * 1510 / 2.0**2
         )  # the handbook's 38 × 38 is graded timber; garden stakes are softer
@@ -66,12 +66,13 @@ class HandbookTest(NearTestCase):
         """
         new, twine = np.zeros(1), tables.twines()["sisal_2.5"]
         pull = np.full((1, 1, 1), 60.0)
-        self.assertNear(legs.lashing(tables.posts()["cane_16"], twine, pull, False, new).use, 1.0)
+        self.assertNear(legs.lashing(tables.posts()["cane_16"], twine, pull, False, new).utilisation, 1.0)
         self.assertNear(
-            legs.lashing(tables.posts()["cane_16"], twine, pull, True, new).use, 60 / (5 * 450 * 0.5 / 2)
+            legs.lashing(tables.posts()["cane_16"], twine, pull, True, new).utilisation,
+            60 / (5 * 450 * 0.5 / 2),
         )
         self.assertNear(
-            legs.lashing(tables.posts()["post_sw_stake_38"], twine, pull, False, new).use, 60 / 562.5
+            legs.lashing(tables.posts()["post_sw_stake_38"], twine, pull, False, new).utilisation, 60 / 562.5
         )
 
 

@@ -170,7 +170,7 @@ class Sheet(NearTestCase):
         """Return demand, allowable, median and expected demand of each check."""
         return {
             (link.key, check.key): tuple(
-                cls.one(v) for v in (check.demand, check.allowed, check.median, check.expected)
+                cls.one(v) for v in (check.demand, check.allowable, check.median, check.expected)
             )
             for link in cls.stand().path()
             for check in link.checks

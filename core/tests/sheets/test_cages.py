@@ -99,7 +99,7 @@ class LoneCages(hand.Sheet):
             shares = [one.grown[8] if one.crop.key != "cuc-slice" else 0.0 for one in stand.growths]
             grown[crops] = min(shares)
             with self.subTest(crops=crops):
-                self.assertNear(float(stand.rooted.allowed[0, 8, 0]), 5 * grown[crops])
+                self.assertNear(float(stand.rooted.allowable[0, 8, 0]), 5 * grown[crops])
                 self.assertNear(float(stand.rooted.median[0, 8, 0]), 10 * grown[crops])
         self.assertLess(grown["tom-det", "pepper-sweet"], 0.8 * grown["tom-det",])
 

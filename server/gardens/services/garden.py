@@ -480,7 +480,7 @@ def lines(
         asked = _Asked(text_of(site), still.model_dump_json(), record, pause)
         line = guarded(f"the line of {structure.key}", partial(_line, asked), None) or _no_line()
         if structure.key in broken:
-            line = {**line, "state": "short", "broken": broken[structure.key]}
+            line = {**line, "state": "inadequate", "broken": broken[structure.key]}
         structure_lines.append(schemas.StructureLine(key=structure.key, crops=_crops(structure), **line))
     return structure_lines
 

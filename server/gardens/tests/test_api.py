@@ -32,7 +32,7 @@ class GardenTest(ApiTestCase):
             found = {line["key"]: line for line in self.call("get", self.path("/lines"))}
             self.assertGreater(len(found), len(lines))
             lines = found
-        self.assertEqual({line["state"] for line in lines.values()}, {"holds", "stands", "short"})
+        self.assertEqual({line["state"] for line in lines.values()}, {"adequate", "marginal", "inadequate"})
         for line in lines.values():
             self.assertRegex(line["limit"], r"\d+ m/s")
             self.assertRegex(line["weakest"], r"first.*\.$")
@@ -140,7 +140,7 @@ class ProposalTest(ApiTestCase):
             <= {row["option"] for row in out["values"]}
         )
         self.assertTrue(all(row["value"] and row["reason"].endswith(".") for row in out["values"]))
-        self.assertEqual(out["report"]["headline"]["state"], "holds")
+        self.assertEqual(out["report"]["headline"]["state"], "adequate")
         self.assertEqual(
             Thing.objects.filter(garden=self.garden, home=self.bed.key).count(), 1, "nothing is stored yet"
         )
@@ -329,7 +329,7 @@ class StructureTest(ApiTestCase):
             {"draft": {**weak, "options": {**weak["options"], **found["changes"]}}},
         )
         self.assertEqual(after["headline"]["limit_text"], found["limit_text"])
-        self.assertNotEqual(after["headline"]["state"], "short")
+        self.assertNotEqual(after["headline"]["state"], "inadequate")
         dear = {"aim": "cheapest", "budget": 1.0, "locked": ["post"]}
         poor = self.call("post", self.path("/sizing"), {"draft": weak, "wanted": dear})
         self.assertIn("cheapest that holds costs ", poor["stopped"])

@@ -116,11 +116,11 @@ class BuildingTest(ApiTestCase):
         def line() -> dict[str, Any]:
             return self.call("get", f"gardens/{self.garden.pk}/lines?keys=lantern-row")[0]
 
-        self.assertEqual((line()["state"], "went in" in line()["words"]), ("holds", False))
+        self.assertEqual((line()["state"], "went in" in line()["words"]), ("adequate", False))
         self.begin()
         short = {"option": "depth", "value": 0.2, "member": "post@0", "step": "posts", "at": NOW}
         self.write(differs={"depth@post@0": short})
-        self.assertEqual(line()["state"], "short")
+        self.assertEqual(line()["state"], "inadequate")
         self.assertIn("as it went in", line()["words"])
 
     def test_a_copy_has_not_been_built(self):

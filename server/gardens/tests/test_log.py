@@ -232,7 +232,7 @@ class ConsequencesTest(LogCase):
         self.assertEqual(self.call("get", lines)[0]["broken"], "")
         self.log("log-broke", line="post 3 of Lantern Row broke", on="2026-08-10")
         row = self.call("get", lines)[0]
-        self.assertEqual(row["state"], "short")
+        self.assertEqual(row["state"], "inadequate")
         self.assertIn("Broken since 10 August: post 3.", row["broken"])
         self.assertEqual(self.call("get", f"structures/{self.structure.pk}")["broken"], row["broken"])
 

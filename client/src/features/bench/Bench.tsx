@@ -98,7 +98,7 @@ export function Bench({ structure, catalogue }: Props) {
   const family = catalogue.families.find((each) => each.key === structure.family);
   const larger = report?.exaggeration ?? 1;
   const link = report?.links.find((each) => each.key === open);
-  const short = report?.links.find((each) => each.key === weakest)?.states[week] === "short";
+  const short = report?.links.find((each) => each.key === weakest)?.states[week] === "inadequate";
   return (
     <>
       <Bar {...(garden.data ? { garden: garden.data } : {})}>
@@ -153,8 +153,8 @@ export function Bench({ structure, catalogue }: Props) {
                 draft={draft}
                 link={link}
                 weakest={link.key === weakest}
-                short={report.headline.state === "short"}
-                fails={link.states[week] === "short"}
+                short={report.headline.state === "inadequate"}
+                fails={link.states[week] === "inadequate"}
                 member={link.members.includes(member) ? member : ""}
                 week={report.weeks[week]?.label ?? ""}
                 options={family?.options ?? []}

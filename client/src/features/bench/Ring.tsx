@@ -24,8 +24,8 @@ const INNER = TALL - 20;
  */
 export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Props) {
   const use = link.use[week] ?? 0;
-  const state = link.states[week] ?? "holds";
-  const ink = state === "short" ? "var(--weak)" : "var(--ink)";
+  const state = link.states[week] ?? "adequate";
+  const ink = state === "inadequate" ? "var(--weak)" : "var(--ink)";
   const thick = Math.min(1.6 + 1.9 * Math.log10(1 + link.carries / 12), 6.5);
   const core = Math.min(use, 1) * INNER;
   const closed = `M${x - HALF} ${y + 12}a${HALF} ${HALF} 0 0 1 ${2 * HALF} 0V${y + TALL - 12}a${HALF} ${HALF} 0 0 1 ${-2 * HALF} 0Z`;
@@ -79,7 +79,7 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
         <tspan x={x + 22} y={y + 17} fontSize={15} fontWeight={600} fill={ink} className="wide-face">
           {link.title}
         </tspan>{" "}
-        <tspan x={x + 22} y={y + 33} fontSize={13.5} fill={weak || state === "short" ? ink : "var(--ink2)"}>
+        <tspan x={x + 22} y={y + 33} fontSize={13.5} fill={weak || state === "inadequate" ? ink : "var(--ink2)"}>
           {`${weak ? say("bench.failsFirst") : BRIEFLY[state]}, ${link.carries_text}`}
         </tspan>{" "}
         <tspan x={x + 22} y={y + 47} fontSize={12.5}>

@@ -125,7 +125,7 @@ class Framed(PostRow[BedFrameOptions]):
                 bending.moments(stake),
             )
             return Strength(
-                np.asarray((count + 1) * np.minimum(held.allowed * at, bears.allowed)),
+                np.asarray((count + 1) * np.minimum(held.allowable * at, bears.allowable)),
                 np.asarray((count + 1) * np.minimum(held.median * at, bears.median)),
             )
         return Strength(self.nothing, self.nothing)

@@ -138,7 +138,7 @@ class Caged(Stand[CageOptions]):
             )
             bears = self.leg
             stood = Strength(
-                np.asarray(self.cage.legs * np.minimum(held.allowed * height, bears[0])),
+                np.asarray(self.cage.legs * np.minimum(held.allowable * height, bears[0])),
                 np.asarray(self.cage.legs * np.minimum(held.median * height, bears[1])),
             )
         still, arm, deep = tables.constant("dead_weight"), self.arm, self.deep
@@ -146,9 +146,9 @@ class Caged(Stand[CageOptions]):
             np.asarray(
                 deep
                 * (
-                    self.weight.allowed * arm / still
-                    + np.maximum(pulled / still, stood.allowed)
-                    + self.rooted.allowed
+                    self.weight.allowable * arm / still
+                    + np.maximum(pulled / still, stood.allowable)
+                    + self.rooted.allowable
                 )
             ),
             np.asarray(
@@ -171,7 +171,7 @@ class Caged(Stand[CageOptions]):
             embedment.strength(self.ground, self.stake, self.options.depth, height, self.cases),
         )
         return Strength(
-            np.asarray(np.minimum(soil.allowed * height, bears.allowed) * count),
+            np.asarray(np.minimum(soil.allowable * height, bears.allowable) * count),
             np.asarray(np.minimum(soil.median * height, bears.median) * count),
         )
 
@@ -195,7 +195,7 @@ class Caged(Stand[CageOptions]):
         )
         on = self.pressing * self.cases.crop * tables.constant("gravity")
         return tipping.racks(
-            self.cage, self.sheared, self.leg, Strength(soil.allowed * free, soil.median * free), free, on
+            self.cage, self.sheared, self.leg, Strength(soil.allowable * free, soil.median * free), free, on
         )
 
     def path(self) -> tuple[Link, ...]:
@@ -213,7 +213,9 @@ class Caged(Stand[CageOptions]):
             tipping.ring(self.cage, branch, min(self.cage.along, 0.4)),
             *((self._racks(),) if self.wired and not self.options.stakes else ()),
         )
-        hold = Strength(self.resting.allowed + self.staked.allowed, self.resting.median + self.staked.median)
+        hold = Strength(
+            self.resting.allowable + self.staked.allowable, self.resting.median + self.staked.median
+        )
         below = (
             "tipping",
             *(("link",) if self.deep > 1 else ()),
@@ -235,11 +237,11 @@ class Caged(Stand[CageOptions]):
                 (
                     tipping.cage(
                         self.column,
-                        self.weight.allowed,
+                        self.weight.allowable,
                         self.arm,
                         hold,
-                        self.resting.allowed,
-                        self.staked.allowed,
+                        self.resting.allowable,
+                        self.staked.allowable,
                         self.deep,
                     ),
                 ),
@@ -266,7 +268,7 @@ class Caged(Stand[CageOptions]):
 
         def linked(twine: rows.Twine) -> tuple[Check, ...]:
             tied = strings.twine_strength(twine, self.tied_on)
-            return (tipping.linked(Strength(2.0 * tied.allowed, 2.0 * tied.median), passed),)
+            return (tipping.linked(Strength(2.0 * tied.allowable, 2.0 * tied.median), passed),)
 
         return Link.of(
             "link", keys(self.geometry.by_role("run")), twine, ("tipping",), ("link_twine",), passed, linked
@@ -299,7 +301,7 @@ class Caged(Stand[CageOptions]):
         """Return the lean of the cage's top: nothing until it tips, or what its stake gives."""
         lean = self.nothing + 0.0 * self.force
         if self.options.stakes:
-            resting = self.weight.allowed * self.cage.diameter_m / 2
+            resting = self.weight.allowable * self.cage.diameter_m / 2
             taken = (
                 np.maximum(self.force * self.wind.height + self.leaning - resting, 0.0)
                 / self.tied_at

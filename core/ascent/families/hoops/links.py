@@ -130,7 +130,7 @@ class BentHoops(Bays[HoopsOptions]):
         if self.sprung:
             heavy = arches.crown(self.figures, self.bare_weight, self.hanging, self.options.arc)
             bears = bending.moments(self.hoop)
-            rod = Strength(np.asarray(bears.allowed), np.asarray(bears.median))
+            rod = Strength(np.asarray(bears.allowable), np.asarray(bears.median))
             above = np.maximum(self.lever - max(self.hold - self.sunk, 0.0), 0.1)
             blown = arches.blown(
                 rod, self.across, above, 4.0 if self.hold else 2.0, weight, self.figures, "hoop-blown"
@@ -305,7 +305,7 @@ class BentHoops(Bays[HoopsOptions]):
             stake, at = tables.posts()[self.options.stake], CROWN * rise
             left, usual = (
                 self.along * np.clip(1.0 - 1.0 / np.maximum(use, 1e-9), _STAKED, 1.0)
-                for use in (own.use, own.median_utilisation)
+                for use in (own.utilisation, own.median_utilisation)
             )
             checks = (
                 replace(bending.post_along(stake, left, at, 1), expected=usual * at),
@@ -359,7 +359,7 @@ class BentHoops(Bays[HoopsOptions]):
         return Check(
             "hoops-along",
             moment,
-            each.allowed * joined,
+            each.allowable * joined,
             each.median * joined,
             "moment",
             "handbook-9.6",

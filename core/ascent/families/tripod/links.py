@@ -109,7 +109,7 @@ class TripodStand(Stand[TripodOptions]):
         if self.options.held == "soil":
             return Strength(self.nothing, self.nothing)
         tied = strings.twine_strength(tables.twines()[self.options.binding], self.tied_on)
-        return Strength(2.0 * tied.allowed, 2.0 * tied.median)
+        return Strength(2.0 * tied.allowable, 2.0 * tied.median)
 
     @cached_property
     def staked(self) -> Strength:
