@@ -153,7 +153,7 @@ def longest(port: int, say: Callable[..., None]) -> None:
         ("report", {}),
         ("fixes", {"link": "tipping"}),
         ("sizing", {}),
-        ("rests", {}),
+        ("sensitivity", {}),
         ("curve", {"option": "rows"}),
         ("solid", {}),
     ):

@@ -18,9 +18,9 @@ from .plan.bed import Bed
 from .plan.garden import Garden
 from .plan.structure import Structure
 from .report.choosing import choose
-from .report.moves import material_group
-from .report.readout import Report, Rest, Sizing, SizingWanted
+from .report.readout import Report, SensitivityInput, Sizing, SizingWanted
 from .report.report import full_report
+from .report.sensitivity import sensitivity_report
 from .report.sizes import sizing
 from .site import Site
 from .sizing.size import Aim
@@ -85,8 +85,8 @@ def _check(path: Path, as_json: bool) -> int:
         )
     else:
         for bed, structure in standing:
-            rests = material_group(_where(garden, bed, structure), structure, garden.units).rests
-            print("\n".join(_lines(structure.name, bed.name, reports[structure.key][2], rests)))
+            inputs = sensitivity_report(_where(garden, bed, structure), structure, garden.units).inputs
+            print("\n".join(_lines(structure.name, bed.name, reports[structure.key][2], inputs)))
     return int(any(report.headline.state == "inadequate" for _, _, report in reports.values()))
 
 
@@ -95,19 +95,26 @@ def _where(garden: Garden, bed: Bed, structure: Structure) -> Site:
     return Site(garden=garden, bed=bed, spare=had_by(garden.stock, structure.taken))
 
 
-def _lines(name: str, bed: str, report: Report, rests: Sequence[Rest]) -> list[str]:
+def _lines(name: str, bed: str, report: Report, inputs: Sequence[SensitivityInput]) -> list[str]:
     h = report.headline
-    lines = [f"{name}, {bed}: {h.words} ({h.design_text} asked)", f"  {h.sentence}", f"  {h.once_said}"]
-    lines.append(f"  After days of rain: {h.saturated_text}. By median strengths: {h.bare_text}.")
+    lines = [
+        f"{name}, {bed}: {h.words} ({h.design_text} asked)",
+        f"  {h.sentence}",
+        f"  {h.return_period_said}",
+    ]
+    lines.append(f"  After days of rain: {h.saturated_text}. By median strengths: {h.median_text}.")
     lines += [
-        f"  {'!' if link.key == h.weakest else ' '} {link.title:<24}{link.item:<36}use {max(link.utilisation):5.2f}"
-        f"   holds to {link.limit_text:<28}{link.once_text}"
+        f"  {'!' if link.key == h.weakest else ' '} {link.title:<24}{link.item:<36}"
+        f"use {max(link.utilisation):5.2f}"
+        f"   holds to {link.limit_text:<28}{link.return_period_text}"
         for link in report.links
     ]
     lines += [f"  {remark.level}: {remark.text}" for remark in report.remarks if remark.level != "fine"]
     lines.append(
-        "  Rests most on: "
-        + "; ".join(f"{rest.name}, {rest.low_text} to {rest.high_text} by {rest.certainty}" for rest in rests)
+        "  SensitivityReport most on: "
+        + "; ".join(
+            f"{each.name}, {each.low_text} to {each.high_text} by {each.certainty}" for each in inputs
+        )
     )
     lines.append(f"  Parts: {report.cost_text}")
     return [*lines, ""]

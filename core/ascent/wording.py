@@ -102,7 +102,7 @@ def seasons_text(once_in: float) -> str:
     return f"once in {once_in:.0f} seasons"
 
 
-def spread_text(weak: float, strong: float) -> str:
+def return_period_range(weak: float, strong: float) -> str:
     """Return between which numbers of seasons that lies, from weak to strong of what it is made and stands
     in; nothing where both are alike.
     """

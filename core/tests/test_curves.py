@@ -10,7 +10,7 @@ from ascent.families import FAMILIES
 from ascent.family.options import extra_of
 from ascent.family.protocol import Need
 from ascent.plan.structure import Structure
-from ascent.report.moves import curve_report
+from ascent.report.sensitivity import curve_report
 from ascent.sizing.curves import curve
 
 from tests.support import NearTestCase, fence, share, site

@@ -31,9 +31,9 @@ from ascent.plan.features import Feature, FeatureKind
 from ascent.plan.fields import GREATEST_GUST
 from ascent.plan.garden import Garden
 from ascent.plan.structure import Structure
-from ascent.report.moves import curve_report
 from ascent.report.readout import SizingWanted
 from ascent.report.report import full_report
+from ascent.report.sensitivity import curve_report
 from ascent.report.sizes import link_fixes, sizing
 from ascent.site import Site
 from ascent.sizing.fixes import fixes_for

@@ -99,7 +99,7 @@ class WordsTest(unittest.TestCase):
         for key, title in texts["link"].items():
             self.assertFalse(title.startswith("Against "), key)
             self.assertFalse(title.endswith("."), key)
-        for key, sentence in texts["goes"].items():
+        for key, sentence in texts["fails"].items():
             self.assertRegex(sentence, r"^[A-Z].* .*\.$", key)
 
     def test_what_to_look_out_for_is_told_in_at_most_five_words(self):

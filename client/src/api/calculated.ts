@@ -53,13 +53,17 @@ export const useWays = (structure: Structure, asked: Schemas["WishIn"]) =>
       taken(api.POST("/api/structures/{structure_id}/ways", { params: of(structure), signal, body: asked })),
   });
 
-export const useRests = (structure: Structure, draft: Draft) =>
+export const useSensitivity = (structure: Structure, draft: Draft) =>
   useQuery({
     ...KEPT,
-    queryKey: ["rests", structure.id, draft, structure.units],
+    queryKey: ["sensitivity", structure.id, draft, structure.units],
     queryFn: ({ signal }) =>
       taken(
-        api.POST("/api/structures/{structure_id}/rests", { params: of(structure), signal, body: { draft } }),
+        api.POST("/api/structures/{structure_id}/sensitivity", {
+          params: of(structure),
+          signal,
+          body: { draft },
+        }),
       ),
   });
 

@@ -1613,26 +1613,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/structures/{structure_id}/rests": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Rests
-         * @description Return the inputs to which the limit gust of a draft is most sensitive.
-         */
-        post: operations["gardens_api_structures_rests"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/structures/{structure_id}/round": {
         parameters: {
             query?: never;
@@ -1667,6 +1647,26 @@ export interface paths {
         get: operations["gardens_api_building_round_glb"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/structures/{structure_id}/sensitivity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sensitivity
+         * @description Return the inputs to which the limit gust of a draft is most sensitive.
+         */
+        post: operations["gardens_api_structures_sensitivity"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2432,6 +2432,48 @@ export interface components {
             roles: string[];
         };
         /**
+         * ChoiceSummary
+         * @description The figures of a way of building in words.
+         */
+        ChoiceSummary: {
+            /** Carries */
+            carries: string;
+            /** Cost */
+            cost: string;
+            /** Crop */
+            crop: string;
+            /** Faces */
+            faces: string;
+            /** Life */
+            life: string;
+            /** Limit */
+            limit: string;
+            /** Minds */
+            minds: string;
+            /** Minutes */
+            minutes: string;
+            /** Moves */
+            moves: string;
+            /** Needs */
+            needs: string;
+            /** Once */
+            once: string;
+            /** Own */
+            own: string;
+            /** People */
+            people: string;
+            /** Plants */
+            plants: string;
+            /** Tools */
+            tools: string;
+            /** Weakest */
+            weakest: string;
+            /** Where */
+            where: string;
+            /** Yearly */
+            yearly: string;
+        };
+        /**
          * ChooseIn
          * @description What a gardener wants to grow on a bed, and what matters of its support.
          */
@@ -2648,8 +2690,8 @@ export interface components {
             cost: number;
             /** Cost Text */
             cost_text: string;
-            /** Goes */
-            goes: string;
+            /** Governs */
+            governs: string;
             /** Holds */
             holds: boolean;
             /** Limit */
@@ -3951,14 +3993,12 @@ export interface components {
          * @description The answer in a gardener's words.
          */
         Headline: {
-            /** Asked Said */
-            asked_said: string;
-            /** Bare Text */
-            bare_text: string;
             /** Beside */
             beside: string;
             /** By */
             by: string;
+            /** Crop Load Factor Text */
+            crop_load_factor_text: string;
             /** Design Text */
             design_text: string;
             /** Forecast Text */
@@ -3967,27 +4007,29 @@ export interface components {
             limit: number;
             /** Limit Text */
             limit_text: string;
-            /** Margin Text */
-            margin_text: string;
-            /** Once Said */
-            once_said: string;
-            /** Once Text */
-            once_text: string;
+            /** Median Text */
+            median_text: string;
+            /** Probability */
+            probability: number;
+            /** Required Said */
+            required_said: string;
+            /** Return Period Range */
+            return_period_range: string;
+            /** Return Period Said */
+            return_period_said: string;
+            /** Return Period Text */
+            return_period_text: string;
             /** Saturated Text */
             saturated_text: string;
             /** Sentence */
             sentence: string;
             /** Spare Text */
             spare_text: string;
-            /** Spread Text */
-            spread_text: string;
-            /** Stands */
-            stands: number;
             /**
              * State
              * @enum {string}
              */
-            state: "holds" | "stands" | "short";
+            state: "adequate" | "marginal" | "inadequate";
             /**
              * Taught Said
              * @default
@@ -4207,6 +4249,8 @@ export interface components {
         KindReport: {
             /** Against */
             against: string[];
+            /** Evaluated */
+            evaluated: number;
             /** Family */
             family: string;
             figures: components["schemas"]["Figures"];
@@ -4229,14 +4273,12 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "stands" | "short";
+            state: "adequate" | "marginal" | "inadequate";
             /** State Words */
             state_words: string;
             /** Title */
             title: string;
-            told: components["schemas"]["Told"];
-            /** Tried */
-            tried: number;
+            told: components["schemas"]["ChoiceSummary"];
             /** Values */
             values: components["schemas"]["Filled"][];
             /** What */
@@ -4514,18 +4556,18 @@ export interface components {
             limit_text: string;
             /** Members */
             members: string[];
-            /** Once Text */
-            once_text: string;
-            /** Spread Text */
-            spread_text: string;
-            /** Stands */
-            stands: number;
+            /** Probability */
+            probability: number;
+            /** Return Period Range */
+            return_period_range: string;
+            /** Return Period Text */
+            return_period_text: string;
             /** States */
-            states: ("holds" | "stands" | "short")[];
+            states: ("adequate" | "marginal" | "inadequate")[];
             /** Title */
             title: string;
-            /** Use */
-            use: number[];
+            /** Utilisation */
+            utilisation: number[];
             /** Workings */
             workings: components["schemas"]["Working"][];
         };
@@ -5300,12 +5342,12 @@ export interface components {
         PlaceReport: {
             /** Family */
             family: string;
+            /** Pareto Optimal */
+            pareto_optimal: boolean;
             /** Rank */
             rank: number;
             /** Reasons */
             reasons: string[];
-            /** Unbeaten */
-            unbeaten: boolean;
         };
         /**
          * PlaceRow
@@ -5802,6 +5844,8 @@ export interface components {
             parts: components["schemas"]["PartReport"][];
             /** Remarks */
             remarks: components["schemas"]["RemarkReport"][];
+            /** Serviceability Wind */
+            serviceability_wind: number;
             /** Speed Scale */
             speed_scale: number;
             /** Speed Unit */
@@ -5816,8 +5860,6 @@ export interface components {
                 string,
                 string
             ];
-            /** Working Wind */
-            working_wind: number;
             /** Written */
             written: {
                 [key: string]: string;
@@ -5854,39 +5896,6 @@ export interface components {
             token: string;
             /** Who */
             who: string;
-        };
-        /**
-         * Rest
-         * @description An input that is not well known, and the limit gust if it were as low or as high as it may be.
-         */
-        Rest: {
-            /** Certainty */
-            certainty: string;
-            /** High Text */
-            high_text: string;
-            /** Low Text */
-            low_text: string;
-            /** Name */
-            name: string;
-            /** Spread */
-            spread: number;
-        };
-        /**
-         * Rests
-         * @description The inputs that move a limit gust most; `said` where that was tried on a stretch of it.
-         */
-        Rests: {
-            /** Rests */
-            rests: components["schemas"]["Rest"][];
-            /** Said */
-            said: string;
-        };
-        /**
-         * RestsIn
-         * @description A draft of which is asked what it rests on.
-         */
-        RestsIn: {
-            draft: components["schemas"]["Draft"];
         };
         /**
          * SaveIn
@@ -5935,6 +5944,39 @@ export interface components {
              * @default 0
              */
             rain: number;
+        };
+        /**
+         * SensitivityIn
+         * @description A draft of which is asked what it rests on.
+         */
+        SensitivityIn: {
+            draft: components["schemas"]["Draft"];
+        };
+        /**
+         * SensitivityInput
+         * @description An input that is not well known, and the limit gust if it were as low or as high as it may be.
+         */
+        SensitivityInput: {
+            /** Certainty */
+            certainty: string;
+            /** High Text */
+            high_text: string;
+            /** Low Text */
+            low_text: string;
+            /** Name */
+            name: string;
+            /** Range */
+            range: number;
+        };
+        /**
+         * SensitivityReport
+         * @description The inputs that move a limit gust most; `said` where that was tried on a stretch of it.
+         */
+        SensitivityReport: {
+            /** Inputs */
+            inputs: components["schemas"]["SensitivityInput"][];
+            /** Said */
+            said: string;
         };
         /**
          * SessionOut
@@ -6487,7 +6529,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "holds" | "stands" | "short";
+            state: "adequate" | "marginal" | "inadequate";
             /** Text */
             text: string;
         };
@@ -6672,7 +6714,7 @@ export interface components {
                 number
             ][];
             /** State */
-            state: ("holds" | "stands" | "short") | null;
+            state: ("adequate" | "marginal" | "inadequate") | null;
             /** Weakest */
             weakest: string;
             /** Week */
@@ -7047,48 +7089,6 @@ export interface components {
             who: string;
         };
         /**
-         * Told
-         * @description The figures of a way of building in words.
-         */
-        Told: {
-            /** Carries */
-            carries: string;
-            /** Cost */
-            cost: string;
-            /** Crop */
-            crop: string;
-            /** Faces */
-            faces: string;
-            /** Life */
-            life: string;
-            /** Limit */
-            limit: string;
-            /** Minds */
-            minds: string;
-            /** Minutes */
-            minutes: string;
-            /** Moves */
-            moves: string;
-            /** Needs */
-            needs: string;
-            /** Once */
-            once: string;
-            /** Own */
-            own: string;
-            /** People */
-            people: string;
-            /** Plants */
-            plants: string;
-            /** Tools */
-            tools: string;
-            /** Weakest */
-            weakest: string;
-            /** Where */
-            where: string;
-            /** Yearly */
-            yearly: string;
-        };
-        /**
          * Trace
          * @description A line of the sketch, metres.
          */
@@ -7442,8 +7442,6 @@ export interface components {
          * @description One week of the season; gusts at the plant in m/s, and what stands on the face.
          */
         Week: {
-            /** Bare */
-            bare: number;
             /** Date */
             date: string;
             /** Label */
@@ -7458,6 +7456,8 @@ export interface components {
             limit: number;
             /** Limit Text */
             limit_text: string;
+            /** Median */
+            median: number;
             /** Rare */
             rare: number;
             /** Sag */
@@ -7579,8 +7579,8 @@ export interface components {
             source: string;
             /** Title */
             title: string;
-            /** Use */
-            use: number;
+            /** Utilisation */
+            utilisation: number;
             /** Words */
             words: string;
         };
@@ -17692,131 +17692,6 @@ export interface operations {
             };
         };
     };
-    gardens_api_structures_rests: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                structure_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RestsIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Rests"];
-                };
-            };
-            /** @description unreadable */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description not from our own page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description not JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description too often */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description a fault of ours */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description again in a moment */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description no room */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-        };
-    };
     gardens_api_building_as_built_round: {
         parameters: {
             query?: never;
@@ -17951,6 +17826,131 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too often */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description a fault of ours */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description no room */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    gardens_api_structures_sensitivity: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                structure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SensitivityIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SensitivityReport"];
+                };
+            };
+            /** @description unreadable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not from our own page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description not JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -230,7 +230,7 @@ def _against(
             "weak": template(f"family.{way.family}.weak"),
             "suits": template(f"family.{way.family}.suits"),
             "limit": gust_text(way.figures.limit, system),
-            "goes": template(f"goes.{weakest}"),
+            "goes": template(f"fails.{weakest}"),
             "least": money(way.figures.cost, site.garden.currency),
             "minutes": time_text(way.figures.minutes),
         },

@@ -13,9 +13,9 @@ from ..wording import (
     against_text,
     forecast,
     gust_text,
+    return_period_range,
     seasons_text,
     speed_text,
-    spread_text,
     times_text,
 )
 from ..words.quantities import System
@@ -45,9 +45,9 @@ def brief(site: Site, e: Design, system: System) -> Brief:
         limit_text=holds,
         forecast_text=forecast(site, limit, system),
         design_text=asked,
-        once_text=seasons_text(e.reliability.return_period()[0]),
+        return_period_text=seasons_text(e.reliability.return_period()[0]),
         weakest=key,
-        weakest_text=template(f"goes.{key}"),
+        weakest_text=template(f"fails.{key}"),
         week=week,
         week_label=e.season.label(week),
     )
@@ -60,7 +60,7 @@ def headline(site: Site, e: Design, system: System) -> Headline:
     margin = min(float(np.min(values)) for values in e.crop_load_factors.values())
     first = min(e.crop_load_factors, key=lambda k: float(np.min(e.crop_load_factors[k])))
     estimated = any(check.certainty == "judgement" for check in link.checks)
-    spread = spread_text(*e.reliability.return_period()[1:])
+    spread = return_period_range(*e.reliability.return_period()[1:])
     words = {"limit": said.limit_text, "week": said.week_label}
     holds = "nothing" if limit <= 0 else "over" if limit > GREATEST_GUST else "holds"
     sentences = [say(f"headline.{holds}", system, words=words), said.weakest_text]
@@ -72,15 +72,15 @@ def headline(site: Site, e: Design, system: System) -> Headline:
         sentence=" ".join(sentences),
         limit=finite(limit),
         saturated_text=gust_text(float(np.min(e.limit[1])), system),
-        bare_text=gust_text(float(np.min(e.median_limit[0])), system),
-        stands=round(e.reliability.whole, 4),
-        spread_text=spread,
-        once_said=say(
+        median_text=gust_text(float(np.min(e.median_limit[0])), system),
+        probability=round(e.reliability.whole, 4),
+        return_period_range=spread,
+        return_period_said=say(
             "headline.once" if spread else "headline.seldom",
             system,
-            words={"once": said.once_text, "spread": spread},
+            words={"once": said.return_period_text, "spread": spread},
         ),
-        asked_said=_asked_said(site, e, system),
+        required_said=_required_said(site, e, system),
         taught_said=counted_with(site, [planting.crop for planting in e.structure.plantings]),
         spare_text=" ".join(
             (
@@ -88,7 +88,7 @@ def headline(site: Site, e: Design, system: System) -> Headline:
                 "to spare" if limit >= e.required_gust else "short",
             )
         ),
-        margin_text=times_text(margin),
+        crop_load_factor_text=times_text(margin),
         by=template("headline.by") if estimated else "",
         beside=_beside(e, said.week, said.weakest, system),
     )
@@ -101,7 +101,7 @@ def _carries(margin: float, first: str, system: System) -> str:
     return say(f"headline.{key}", system, words=words)
 
 
-def _asked_said(site: Site, e: Design, system: System) -> str:
+def _required_said(site: Site, e: Design, system: System) -> str:
     """Return why less is asked of a row than the gust of its place, nothing where it is the same from every
     side.
     """
@@ -161,7 +161,7 @@ def in_words(e: Design, week: int, system: System) -> str:
             "solid.weakest",
             system,
             words={
-                "goes": template(f"goes.{e.weakest(week)}"),
+                "goes": template(f"fails.{e.weakest(week)}"),
                 "gust": gust_text(float(e.limit[0, week]), system),
             },
         )

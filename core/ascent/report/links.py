@@ -11,7 +11,7 @@ from ..analysis.crossings import at
 from ..analysis.design import Design, state_of
 from ..drawing.views import VIEWS, project
 from ..path.loadpath import Arrow, Check, Link
-from ..wording import gust_text, seasons_text, spread_text
+from ..wording import gust_text, return_period_range, seasons_text
 from ..words.quantities import System, with_sizes, write
 from ..words.texts import has, say, template
 from .figures import finite, grid_week
@@ -39,13 +39,13 @@ def link_report(e: Design, link: Link, week: int, system: System) -> LinkReport:
         hands_to=link.hands_to,
         carries=finite(carries, 1e6),
         carries_text=write(carries, "force", system),
-        use=tuple(finite(float(u)) for u in use),
+        utilisation=tuple(finite(float(u)) for u in use),
         limit=tuple(grid_week(e.limits[link.key], 0, weeks)),
         limit_text=gust_text(limit, system),
         states=tuple(state_of(float(u), e.reliability.of(link.key)) for u in use),
-        stands=round(e.reliability.of(link.key), 4),
-        once_text=seasons_text(often[0]),
-        spread_text=spread_text(*often[1:]),
+        probability=round(e.reliability.of(link.key), 4),
+        return_period_text=seasons_text(often[0]),
+        return_period_range=return_period_range(*often[1:]),
         certainty=worst.certainty,
         workings=tuple(
             _working(check, week, system)

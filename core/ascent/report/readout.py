@@ -52,9 +52,9 @@ class LinkReport(Typed):
     limit: tuple[float, ...]
     limit_text: str
     states: tuple[State, ...]
-    stands: float
-    once_text: str
-    spread_text: str
+    probability: float
+    return_period_text: str
+    return_period_range: str
     certainty: str
     workings: tuple[Working, ...]
     arrows: tuple[ArrowMark, ...]
@@ -69,7 +69,7 @@ class Week(Typed):
     limit: float
     limit_text: str
     saturated: float
-    bare: float
+    median: float
     weakest: str
     usual: float
     rare: float
@@ -172,7 +172,7 @@ class Brief(Typed):
     limit_text: str
     forecast_text: str
     design_text: str
-    once_text: str
+    return_period_text: str
     weakest: str
     weakest_text: str
     week: int
@@ -185,14 +185,14 @@ class Headline(Brief):
     sentence: str
     limit: float
     saturated_text: str
-    bare_text: str
-    stands: float
-    spread_text: str
-    once_said: str
-    asked_said: str
+    median_text: str
+    probability: float
+    return_period_range: str
+    return_period_said: str
+    required_said: str
     taught_said: str = ""
     spare_text: str
-    margin_text: str
+    crop_load_factor_text: str
     by: str
     beside: str
 
@@ -234,20 +234,20 @@ class WishReport(Typed):
     ways: tuple[WayReport, ...]
 
 
-class Rest(Typed):
+class SensitivityInput(Typed):
     """An input that is not well known, and the limit gust if it were as low or as high as it may be."""
 
     name: str
     low_text: str
     high_text: str
-    spread: float
+    range: float
     certainty: str
 
 
-class Rests(Typed):
+class SensitivityReport(Typed):
     """The inputs that move a limit gust most; `said` where that was tried on a stretch of it."""
 
-    rests: tuple[Rest, ...]
+    inputs: tuple[SensitivityInput, ...]
     said: str
 
 
@@ -260,7 +260,7 @@ class CurvePoint(Typed):
     limit_text: str
     cost: float
     cost_text: str
-    goes: str
+    governs: str
     holds: bool
 
 

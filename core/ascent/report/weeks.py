@@ -19,7 +19,7 @@ def week_report(e: Design, index: int, system: System) -> Week:
         limit=finite(float(e.limit[0, index])),
         limit_text=speed_text(float(e.limit[0, index]), system),
         saturated=finite(float(e.limit[1, index])),
-        bare=finite(float(e.median_limit[0, index])),
+        median=finite(float(e.median_limit[0, index])),
         weakest=e.weakest(index),
         usual=finite(float(e.weekly_gusts["usual"][index])),
         rare=finite(float(e.weekly_gusts["rare"][index])),

@@ -103,12 +103,14 @@ def fixes(request: HttpRequest, structure_id: int, sent: schemas.FixesIn) -> sch
     return structures.fixes_of(row, sent.draft, sent.link)
 
 
-@router.post("/structures/{structure_id}/rests", response={200: schemas.Rests, **REFUSED})
+@router.post("/structures/{structure_id}/sensitivity", response={200: schemas.SensitivityReport, **REFUSED})
 @heavy
-def rests(request: HttpRequest, structure_id: int, sent: schemas.RestsIn) -> schemas.Rests:
+def sensitivity(
+    request: HttpRequest, structure_id: int, sent: schemas.SensitivityIn
+) -> schemas.SensitivityReport:
     """Return the inputs to which the limit gust of a draft is most sensitive."""
     row, _ = access.structure_for(visitor_of(request), structure_id)
-    return structures.rests_of(row, sent.draft)
+    return structures.sensitivity_of(row, sent.draft)
 
 
 @router.post("/structures/{structure_id}/curve", response={200: schemas.CurveReport, **REFUSED})

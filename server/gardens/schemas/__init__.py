@@ -5,7 +5,7 @@ from ascent.report.choosing import KindReport as KindReport
 from ascent.report.readout import CurveReport as CurveReport
 from ascent.report.readout import LinkFixes as LinkFixes
 from ascent.report.readout import Report as Report
-from ascent.report.readout import Rests as Rests
+from ascent.report.readout import SensitivityReport as SensitivityReport
 from ascent.report.readout import Sizing as Sizing
 from ascent.report.readout import SolidReport as SolidReport
 from ascent.report.readout import WishReport as WishReport

@@ -83,7 +83,7 @@ class DraftIn(Typed):
     day: dt.date | None = None
 
 
-class RestsIn(Typed):
+class SensitivityIn(Typed):
     """A draft of which is asked what it rests on."""
 
     draft: Draft

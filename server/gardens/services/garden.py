@@ -438,7 +438,7 @@ def _line(asked: _Asked) -> dict[str, Any]:
         "weakest": said.weakest_text,
         "week": said.week_label,
         "design_m_s": e.required_gust,
-        "once": said.once_text,
+        "once": said.return_period_text,
         "cost": money(cost, site.garden.currency),
         "season": season_of_limits(e),
     }

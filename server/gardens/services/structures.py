@@ -18,9 +18,17 @@ from ascent.ground.wanted import likely_beds, likely_hosts, site_for, stood
 from ascent.report.changes import differences
 from ascent.report.choosing import need_of, order_of, way_report
 from ascent.report.divides import divide_reports
-from ascent.report.moves import curve_report, material_group
-from ascent.report.readout import CurveReport, LinkFixes, Report, Rests, Sizing, SolidReport, WishReport
+from ascent.report.readout import (
+    CurveReport,
+    LinkFixes,
+    Report,
+    SensitivityReport,
+    Sizing,
+    SolidReport,
+    WishReport,
+)
 from ascent.report.report import full_report
+from ascent.report.sensitivity import curve_report, sensitivity_report
 from ascent.report.sizes import link_fixes, sizing
 from ascent.report.solids import solid_report
 from ascent.report.taught import counted_with
@@ -330,10 +338,10 @@ def divides(
     return schemas.DividesOut(divides=divide_reports(place[0], structure, sent.ways, sent.first, units))
 
 
-def rests_of(row: Thing, sent: schemas.Draft) -> Rests:
+def sensitivity_of(row: Thing, sent: schemas.Draft) -> SensitivityReport:
     """Return what a draft's limit gust rests on most."""
     site = site_of(row, sent)
-    return material_group(site, structure_of(row, sent), site.garden.units)
+    return sensitivity_report(site, structure_of(row, sent), site.garden.units)
 
 
 def curve_of(row: Thing, sent: schemas.CurveIn) -> CurveReport:

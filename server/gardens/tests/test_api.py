@@ -113,7 +113,7 @@ class GardenTest(ApiTestCase):
         apart = list(csv.DictReader(io.StringIO(self.call("get", self.path("/parts.csv?by_structure=true")))))
         self.assertEqual({r["structure"] for r in apart[:-1]}, {each["name"] for each in out["structures"]})
 
-    def test_a_name_that_a_spreadsheet_would_run_is_only_text(self):
+    def test_a_name_that_a_rangesheet_would_run_is_only_text(self):
         self.call(
             "post",
             self.path("/edits"),
@@ -206,11 +206,13 @@ class ProposalTest(ApiTestCase):
                 self.assertEqual(made["family"], family)
                 report = self.call("post", f"structures/{made['id']}/report", {"draft": made["draft"]})
                 self.assertTrue(report["links"] and report["parts"] is not None)
-                rests = self.call("post", f"structures/{made['id']}/rests", {"draft": made["draft"]})["rests"]
-                spreads = [rest["spread"] for rest in rests]
-                self.assertEqual(spreads, sorted(spreads, reverse=True))
+                rests = self.call("post", f"structures/{made['id']}/sensitivity", {"draft": made["draft"]})[
+                    "inputs"
+                ]
+                ranges = [rest["range"] for rest in rests]
+                self.assertEqual(ranges, sorted(ranges, reverse=True))
                 self.assertTrue(
-                    all(spread >= 0.5 for spread in spreads), "nothing is listed that hardly moves it"
+                    all(spread >= 0.5 for spread in ranges), "nothing is listed that hardly moves it"
                 )
 
     def test_a_wish_is_read_backwards(self):
@@ -394,7 +396,7 @@ class StructureTest(ApiTestCase):
         self.assertAlmostEqual(sum(float(r["cost"]) for r in rows[:-1]), float(rows[-1]["cost"]), places=2)
         self.assertIn("steel T-post 2.1 m", {r["part"] for r in rows})
 
-    def test_a_name_that_a_spreadsheet_would_run_is_only_text(self):
+    def test_a_name_that_a_rangesheet_would_run_is_only_text(self):
         """The CSV holds catalogue names and numbers: nothing a person typed, so no formula can ride in it."""
         draft, revision = self.draft()
         self.call("put", self.path(), {"draft": {**draft, "name": "=1+1"}, "revision": revision})

@@ -24,7 +24,7 @@ LOOKS = {
         "report",
         "fixes",
         "sizing",
-        "rests",
+        "sensitivity",
         "take",
         "line",
         "log/read",

@@ -358,17 +358,17 @@ class TurnsTest(SimpleTestCase):
         turns = Turns(OWN, ALL)
         with mock.patch("gardens.api.turns._WAIT", 0.01):
             for _ in range(OWN):
-                turns.take("mara", "rests")
+                turns.take("mara", "sensitivity")
             with self.assertRaises(Full) as caught:
                 turns.take("mara", "fixes")
             self.assertTrue(caught.exception.own)
             for n in range(ALL - OWN):
-                turns.take(f"other {n}", "rests")
+                turns.take(f"other {n}", "sensitivity")
             with self.assertRaises(Full) as caught:
-                turns.take("one more", "rests")
+                turns.take("one more", "sensitivity")
             self.assertFalse(caught.exception.own)
             turns.give("mara")
-            turns.take("one more", "rests")
+            turns.take("one more", "sensitivity")
 
     def test_few_wait_and_the_rest_is_told_at_once(self):
         """Who waits takes a thread: a visitor who asks for twenty at once never holds more than four."""
@@ -399,10 +399,10 @@ class TurnsTest(SimpleTestCase):
     def test_one_waits_for_a_turn_that_is_given_back(self):
         turns = Turns(OWN, ALL)
         for _ in range(OWN):
-            turns.take("mara", "rests")
+            turns.take("mara", "sensitivity")
         timer = threading.Timer(0.05, turns.give, ["mara"])
         timer.start()
-        turns.take("mara", "rests")
+        turns.take("mara", "sensitivity")
         timer.join()
 
     def test_who_asks_the_same_again_waits_no_more_for_the_former(self):

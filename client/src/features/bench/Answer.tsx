@@ -30,13 +30,14 @@ export function AnswerMore({ report }: { report: Report }) {
         <dt>{say("bench.afterDaysOfRain")}</dt>
         <dd>{h.saturated_text}</dd>
         <dt>{say("bench.aboutHalfWouldFailAt")}</dt>
-        <dd>{h.bare_text}</dd>
+        <dd>{h.median_text}</dd>
         <dt>{say("bench.expectedToFail")}</dt>
         <dd>
-          {h.once_text} {h.spread_text && <span className="quiet">({h.spread_text})</span>}
+          {h.return_period_text}{" "}
+          {h.return_period_range && <span className="quiet">({h.return_period_range})</span>}
         </dd>
       </dl>
-      {h.asked_said && <p className="quiet">{h.asked_said}</p>}
+      {h.required_said && <p className="quiet">{h.required_said}</p>}
       {h.taught_said && <p className="quiet">{h.taught_said}</p>}
     </div>
   );

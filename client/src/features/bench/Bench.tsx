@@ -16,8 +16,8 @@ import { Controls } from "./Controls";
 import { LinkPanel } from "./LinkPanel";
 import { MeasureEditor } from "./MeasureEditor";
 import { Remarks, Warnings, warningsOf } from "./Remarks";
-import { Rests } from "./Rests";
-import { Tide } from "./Tide";
+import { Sensitivity } from "./Sensitivity";
+import { SeasonChart } from "./SeasonChart";
 import { useDraft } from "./useDraft";
 import { useReport } from "./useReport";
 import { say } from "../../texts/say";
@@ -87,7 +87,7 @@ export function Bench({ structure, catalogue }: Props) {
     setMember(member);
     const link = report?.links
       .filter((each) => each.members.includes(member))
-      .sort((a, b) => (b.use[week] ?? 0) - (a.use[week] ?? 0))[0];
+      .sort((a, b) => (b.utilisation[week] ?? 0) - (a.utilisation[week] ?? 0))[0];
     if (link) look("link", link.key);
   };
   const onSheet = useMediaQuery(ROOMY) && !round;
@@ -283,7 +283,7 @@ export function Bench({ structure, catalogue }: Props) {
                 </p>
               )}
               <Remarks report={report} />
-              <Rests structure={structure} draft={draft} />
+              <Sensitivity structure={structure} draft={draft} />
               <p className="hint">
                 <Link to="/method">{say("common.howAscentCalculates")}</Link>
               </p>
@@ -292,7 +292,7 @@ export function Bench({ structure, catalogue }: Props) {
         </aside>
         {report && (
           <Panel name={say("bench.theSeason")}>
-            <Tide
+            <SeasonChart
               report={report}
               week={week}
               onWeek={(next) => look("week", report.weeks[next]?.date ?? null)}

@@ -10,11 +10,11 @@ import { withAnother, MOST_PLANTINGS } from "./another";
 import { CoverFields } from "./CoverFields";
 import { FromShed } from "./FromShed";
 import { Measured } from "./Measured";
-import { Moves } from "./Moves";
+import { OptionCurve } from "./OptionCurve";
 import { PlantingFields } from "./PlantingFields";
 import { putAt } from "./putAt";
 import type { ChangeDraft } from "./useDraft";
-import { Together } from "./Together";
+import { SizingPanel } from "./SizingPanel";
 import { sentence } from "../../ui/sentence";
 import { Wishes } from "./Wishes";
 import { say } from "../../texts/say";
@@ -112,7 +112,7 @@ export function Controls({
       />
       <details className="wanted">
         <summary>{say("bench.sizeTheWholeSupport")}</summary>
-        <Together
+        <SizingPanel
           structure={structure}
           draft={draft}
           options={shown}
@@ -269,7 +269,12 @@ function OptionRow({
         </svg>
       </button>
       {moves && (
-        <Moves structure={structure} draft={draft} option={field.name} onValue={(next) => onValue(next)} />
+        <OptionCurve
+          structure={structure}
+          draft={draft}
+          option={field.name}
+          onValue={(next) => onValue(next)}
+        />
       )}
       {gain && <p className="gain">{gain}</p>}
       {field.help && <p className="help">{field.help}</p>}

@@ -4,7 +4,7 @@ import { type Draft, type LinkReport, type OptionField, type Schemas } from "../
 import { useFixes } from "../../api/calculated";
 import { LogLine } from "../../ui/LogLine";
 import { upTo } from "../../ui/upTo";
-import { Together } from "./Together";
+import { SizingPanel } from "./SizingPanel";
 import { say } from "../../texts/say";
 
 interface Props {
@@ -66,9 +66,9 @@ export function LinkPanel({
         {say("bench.holdsInExpectedToFail", {
           limitText: upTo(link.limit_text),
           week,
-          onceText: link.once_text,
+          onceText: link.return_period_text,
         })}
-        {link.spread_text && ` (${link.spread_text})`}.
+        {link.return_period_range && ` (${link.return_period_range})`}.
       </p>
       <h2 style={{ marginTop: 14 }}>{say("bench.whatWouldHelp")}</h2>
       {fixes.isPending && <p className="quiet">{say("common.calculating")}</p>}
@@ -93,7 +93,7 @@ export function LinkPanel({
       {short && fixes.data && !fixes.data.fixes.some((fix) => fix.holds) && (
         <>
           <p style={{ marginTop: 8 }}>{say("bench.noSingleChangeIsEnoughSeveral")}</p>
-          <Together
+          <SizingPanel
             key={JSON.stringify(draft)}
             structure={structure}
             draft={draft}
@@ -111,7 +111,7 @@ export function LinkPanel({
           <h3>
             {say("bench.use", {
               title: working.title,
-              use: working.use > 90 ? "over 90" : working.use.toFixed(2),
+              use: working.utilisation > 90 ? "over 90" : working.utilisation.toFixed(2),
             })}
           </h3>
           <p>{working.words}</p>

@@ -23,7 +23,7 @@ const INNER = TALL - 20;
  * is the weakest, red when it falls short.
  */
 export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Props) {
-  const use = link.use[week] ?? 0;
+  const use = link.utilisation[week] ?? 0;
   const state = link.states[week] ?? "adequate";
   const ink = state === "inadequate" ? "var(--weak)" : "var(--ink)";
   const thick = Math.min(1.6 + 1.9 * Math.log10(1 + link.carries / 12), 6.5);
@@ -79,7 +79,12 @@ export function Ring({ link, week, x, y, weak, open, lit, onOpen, onPoint }: Pro
         <tspan x={x + 22} y={y + 17} fontSize={15} fontWeight={600} fill={ink} className="wide-face">
           {link.title}
         </tspan>{" "}
-        <tspan x={x + 22} y={y + 33} fontSize={13.5} fill={weak || state === "inadequate" ? ink : "var(--ink2)"}>
+        <tspan
+          x={x + 22}
+          y={y + 33}
+          fontSize={13.5}
+          fill={weak || state === "inadequate" ? ink : "var(--ink2)"}
+        >
           {`${weak ? say("bench.failsFirst") : BRIEFLY[state]}, ${link.carries_text}`}
         </tspan>{" "}
         <tspan x={x + 22} y={y + 47} fontSize={12.5}>

@@ -14,7 +14,7 @@ import { BedPanel } from "./BedPanel";
 import { FeaturePanel } from "./FeaturePanel";
 import { GardenPanel } from "./GardenPanel";
 import { Plan } from "./Plan";
-import { Roll } from "./Roll";
+import { BedList } from "./BedList";
 import { type Moment, monthDay, SHADE_START, ShadeBar } from "./ShadeBar";
 import { StructurePanel } from "./StructurePanel";
 import { TakenAway } from "./TakenAway";
@@ -228,7 +228,7 @@ function Plot({ garden, catalogue }: { garden: Garden; catalogue: Schemas["Catal
             )}
             {garden.beds.length === 0 && <p className="quiet">{say("plot.thereIsNoBedYetAdd")}</p>}
             <Panel name={say("plot.theList")}>
-              <Roll garden={garden} lines={lines} chosen={chosen} canEdit={canEdit} onChoose={choose} />
+              <BedList garden={garden} lines={lines} chosen={chosen} canEdit={canEdit} onChoose={choose} />
             </Panel>
             {garden.structures.length > 0 && (
               <p className="rollfoot">

@@ -5,7 +5,7 @@ import { api, Refused, type Schemas, taken } from "../../api/client";
 import { useSession } from "../../api/queries";
 import { useFresh } from "../../api/useFresh";
 import { Letters } from "../../ui/Letters";
-import { Hedge } from "./Hedge";
+import { SignInDrawing } from "./SignInDrawing";
 import { say } from "../../texts/say";
 
 type Way = "in" | "up" | "forgot";
@@ -131,7 +131,7 @@ export function SignIn() {
         </p>
         {session.data?.demo && <Letters />}
       </form>
-      <Hedge />
+      <SignInDrawing />
     </main>
   );
 }

@@ -5,7 +5,7 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 
 import type { Schemas } from "../../api/client";
-import { Over } from "../../drawing/Over";
+import { Overlay } from "../../drawing/Overlay";
 import { say } from "../../texts/say";
 
 type Way = Schemas["KindReport"];
@@ -38,7 +38,7 @@ export function Compare({ ways }: { ways: readonly [Way, Way] }) {
         <span className="first">{one.name}</span> {say("support.over")}{" "}
         <span className="second">{other.name}</span>
       </h2>
-      <Over
+      <Overlay
         sketches={[one.sketch, other.sketch]}
         label={say("support.andDrawnOverOneAnother", { name: one.name, name2: other.name })}
       />

@@ -7,7 +7,7 @@ import TableRow from "@mui/material/TableRow";
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
-import { Glance, spanOf } from "../../drawing/Glance";
+import { Thumbnail, spanOf } from "../../drawing/Thumbnail";
 import { Pick } from "../../ui/Pick";
 import { Tick } from "../../ui/Tick";
 import { say } from "../../texts/say";
@@ -64,7 +64,7 @@ export function Ways({ supports, ways, places, chosen, pointed, onChoose, onPoin
           data-score={support.score}
           onClick={() => onChoose(family)}
         >
-          {way ? <Glance sketch={way.sketch} span={span} /> : <Glance sketch={support.sketch} />}
+          {way ? <Thumbnail sketch={way.sketch} span={span} /> : <Thumbnail sketch={support.sketch} />}
           <strong>{support.name}</strong>
           <span className="quiet">{support.score_text}</span>
         </button>

@@ -15,7 +15,7 @@ export function spanOf(sketches: readonly Sketch[]): Flat {
 }
 
 /** A structure at a glance, fitted into a small picture; to the scale at which `span` would fit, if given. */
-export function Glance({ sketch, span }: { sketch: Sketch; span?: Flat }) {
+export function Thumbnail({ sketch, span }: { sketch: Sketch; span?: Flat }) {
   const [low, high] = [sketch.low, sketch.high];
   const [wide, tall] = span ?? spanOf([sketch]);
   const perMetre = Math.min((WIDTH - 2 * EDGE) / wide, (HEIGHT - 2 * EDGE) / tall);

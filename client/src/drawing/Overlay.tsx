@@ -12,7 +12,7 @@ const middleOf = (points: readonly Flat[]): Flat => {
 };
 
 /** Two structures on the same bed, drawn over one another to one scale, each in an ink of its own. */
-export function Over({ sketches, label }: { sketches: readonly [Sketch, Sketch]; label: string }) {
+export function Overlay({ sketches, label }: { sketches: readonly [Sketch, Sketch]; label: string }) {
   const [one, other] = sketches;
   const [a, b] = [middleOf(one.ground), middleOf(other.ground)];
   const shift: Flat = [a[0] - b[0], a[1] - b[1]];

@@ -1,5 +1,5 @@
 import { type Draft, type Schemas } from "../../api/client";
-import { useRests } from "../../api/calculated";
+import { useSensitivity } from "../../api/calculated";
 import { useSettled } from "../../ui/useSettled";
 import { say } from "../../texts/say";
 
@@ -15,15 +15,15 @@ interface Props {
 }
 
 /** What the limit gust rests on: every input that moves it within what is known of it, the furthest first. */
-export function Rests({ structure, draft }: Props) {
+export function Sensitivity({ structure, draft }: Props) {
   const settled = useSettled(draft);
-  const found = useRests(structure, settled);
-  if (!found.data?.rests.length) return null;
+  const found = useSensitivity(structure, settled);
+  if (!found.data?.inputs.length) return null;
   return (
     <section aria-label={say("bench.whatChangesThisResultMost")}>
       <h2 style={{ marginTop: 14 }}>{say("bench.whatChangesThisResultMost")}</h2>
       <ul className="rests">
-        {found.data.rests.map((rest) => (
+        {found.data.inputs.map((rest) => (
           <li key={rest.name}>
             {rest.name}{" "}
             <span className="narrow">

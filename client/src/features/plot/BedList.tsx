@@ -2,7 +2,7 @@ import { Link } from "react-router";
 
 import type { Garden, StructureLine } from "../../api/client";
 import { StateMark } from "../../ui/StateMark";
-import { Freeboard } from "./Freeboard";
+import { SeasonSparkline } from "./SeasonSparkline";
 import { say } from "../../texts/say";
 
 interface Props {
@@ -14,7 +14,7 @@ interface Props {
 }
 
 /** Every bed, and how what stands on it stands. */
-export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
+export function BedList({ garden, lines, chosen, canEdit, onChoose }: Props) {
   return (
     <>
       {garden.beds.map((bed) => {
@@ -60,7 +60,7 @@ export function Roll({ garden, lines, chosen, canEdit, onChoose }: Props) {
                         <span className="quiet">
                           {say("plot.needs", { words: line.words, design: line.design })}
                         </span>
-                        <Freeboard season={line.season} design={line.design_m_s} />
+                        <SeasonSparkline season={line.season} design={line.design_m_s} />
                         <span>{line.weakest}</span>
                       </>
                     ) : (

@@ -1,4 +1,4 @@
-"""What a verdict rests on, and how one option moves it."""
+"""The sensitivity of the limit gust, and how one option changes it."""
 
 from __future__ import annotations
 
@@ -15,28 +15,28 @@ from ..wording import gust_text, money, option_text
 from ..words.quantities import System
 from ..words.texts import say, template
 from .figures import finite
-from .readout import CurvePoint, CurveReport, Rest, Rests
+from .readout import CurvePoint, CurveReport, SensitivityInput, SensitivityReport
 
 _MOVES = 0.5  # m/s: an input that moves a limit gust by less is not listed
 
 
-def material_group(site: Site, structure: Structure, system: System) -> Rests:
+def sensitivity_report(site: Site, structure: Structure, system: System) -> SensitivityReport:
     """Return the inputs that move the limit gust at all, the most first, in words."""
     evaluated = representative(site, structure)
     moving = [
         each for each in sensitivity(evaluated.site, evaluated.structure) if abs(each[2] - each[1]) >= _MOVES
     ]
-    rests = tuple(
-        Rest(
+    inputs = tuple(
+        SensitivityInput(
             name=row.name,
             low_text=gust_text(low, system),
             high_text=gust_text(high, system),
-            spread=finite(abs(high - low)),
+            range=finite(abs(high - low)),
             certainty=row.certainty,
         )
         for row, low, high in moving
     )
-    return Rests(rests=rests, said=evaluated.said(system))
+    return SensitivityReport(inputs=inputs, said=evaluated.said(system))
 
 
 def curve_report(site: Site, structure: Structure, option: str, system: System) -> CurveReport:
@@ -60,7 +60,7 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
             limit_text=gust_text(float(limit), system),
             cost=round(cost / evaluated.share, 2),
             cost_text=money(cost / evaluated.share, site.garden.currency),
-            goes=template(f"link.{first}"),
+            governs=template(f"link.{first}"),
             holds=bool(limit >= asked),
         )
         for value, limit, cost, first in zip(

@@ -1,4 +1,4 @@
-import { quayEdge, tideScale, waterline } from "../../drawing/tide";
+import { quayEdge, tideScale, waterline } from "../../drawing/seasonChart";
 
 interface Props {
   season: readonly (readonly number[])[];
@@ -11,7 +11,7 @@ const SIZE = { left: 0, right: 0, top: 2, bottom: 1, width: 168, height: 40 };
  * The season's tide in small: the quay the structure stands on, the rough weeks' water, the design gust's
  * line.
  */
-export function Freeboard({ season, design }: Props) {
+export function SeasonSparkline({ season, design }: Props) {
   const limits = season.map(([limit = 0]) => limit);
   const rough = season.map(([, gust = 0]) => gust);
   const most = Math.max(design * 1.35, ...rough);

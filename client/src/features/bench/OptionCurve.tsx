@@ -17,7 +17,7 @@ const SIZE = { width: 232, height: 128 };
  * What one option moves: the limit gust as a line, the cost as a dashed one, the present value marked; every
  * point can be taken.
  */
-export function Moves({ structure, draft, option, onValue }: Props) {
+export function OptionCurve({ structure, draft, option, onValue }: Props) {
   const settled = useSettled(draft);
   const found = useCurve(structure, settled, option);
   if (!found.data) return <p className="quiet">{say("common.calculating")}</p>;
@@ -99,7 +99,7 @@ export function Moves({ structure, draft, option, onValue }: Props) {
                     text: point.text,
                     limitText: point.limit_text,
                     costText: point.cost_text,
-                    goes: point.goes,
+                    goes: point.governs,
                   })}
                 </title>
               </rect>

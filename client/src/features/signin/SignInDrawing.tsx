@@ -3,7 +3,7 @@ import { Hatch } from "../../drawing/Hatch";
 const POSTS = [60, 180, 300, 420, 540, 660];
 
 /** Cut earth and an empty fence standing in it: what waits behind the door. */
-export function Hedge() {
+export function SignInDrawing() {
   return (
     <svg
       viewBox="0 0 720 230"

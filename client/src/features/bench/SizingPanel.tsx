@@ -29,7 +29,7 @@ const AIMS: readonly { key: Aim; name: string }[] = [
 ];
 
 /** A structure sized as a whole for an aim: what changes, what for, what stops it; taken in one press. */
-export function Together({ structure, draft, options, onFix }: Props) {
+export function SizingPanel({ structure, draft, options, onFix }: Props) {
   const [aim, setAim] = useState<Aim>("cheapest");
   const [budget, setBudget] = useState("");
   const [locked, setLocked] = useState<OptionField[]>([]);

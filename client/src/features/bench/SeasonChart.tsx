@@ -2,7 +2,7 @@ import type { KeyboardEvent, PointerEvent } from "react";
 
 import type { Report } from "../../api/client";
 import { useSize } from "../../drawing/useSize";
-import { quayEdge, tideScale, waterline } from "../../drawing/tide";
+import { quayEdge, tideScale, waterline } from "../../drawing/seasonChart";
 import { upTo } from "../../ui/upTo";
 import { say } from "../../texts/say";
 
@@ -23,7 +23,7 @@ const STEPS: Record<string, number> = {
 };
 
 /** The season as a harbour: the quay's edge is the limit gust, the water the gusts each week brings. */
-export function Tide({ report, week, onWeek }: Props) {
+export function SeasonChart({ report, week, onWeek }: Props) {
   const { ref, width } = useSize<HTMLDivElement>();
   const { weeks, design_gust: design, speed_scale: scale } = report;
   const count = weeks.length;
