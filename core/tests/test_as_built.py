@@ -60,7 +60,7 @@ class AsBuiltTest(NearTestCase):
     def test_what_differs_all_over_is_under_each_post(self):
         both = record(went("mesh_height", 0.9), went("depth", 0.4, "post@120"))
         found = as_built(site(), fence(depth=0.6), both)
-        self.assertEqual(found.parts[0].evaluation.structure.options["mesh_height"], 0.9)
+        self.assertEqual(found.parts[0].design.structure.options["mesh_height"], 0.9)
         self.assertTrue(np.all(found.whole.limit >= found.planned.limit - 1e-9), "less sail, no less strong")
 
     def test_the_plan_may_go_on_while_it_stands(self):

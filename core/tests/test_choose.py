@@ -105,14 +105,14 @@ class WantsTest(NearTestCase):
         taller = way("panel-arch", "cuc-slice", heads_pass=True, headroom=2.3)
         for found in (low, tall):
             self.assertEqual(found.against, ())
-        self.assertGreaterEqual(tall.evaluation.geometry.top - 0.15, 1.88 - 0.005)
+        self.assertGreaterEqual(tall.design.geometry.top - 0.15, 1.88 - 0.005)
         self.assertIn("unfit", taller.against)
         asked = Wants(heads_pass=True, headroom=1.8796)  # 6 ft 2 in, which is not rounded to 6 ft
         need = Need("cuc-slice", None, "right", "pruned")
         found = way_of(site(length=2.4), "panel-arch", need, asked, "imperial", closely=False)
         self.assertEqual(found.design.options.headroom, 1.8796)
-        self.assertTrue(way("mesh-fence", pulled=True).evaluation.options.leaned_on)
-        self.assertIn("not-to-lean-on", drawbacks_of(way("stake").evaluation, Wants(pulled=True)))
+        self.assertTrue(way("mesh-fence", pulled=True).design.options.leaned_on)
+        self.assertIn("not-to-lean-on", drawbacks_of(way("stake").design, Wants(pulled=True)))
 
     def test_tools_that_are_missing_are_bought(self):
         """What is driven takes a sledgehammer: common practice, no source."""

@@ -70,7 +70,7 @@ class BestTest(NearTestCase):
                 self.assertEqual(found is None, not able)
                 if found:
                     self.assertTrue(found.proven)
-                    self.assertAlmostEqual(found.design.cost, min(able), 6)
+                    self.assertAlmostEqual(found.evaluation.cost, min(able), 6)
                 strongest = search.strongest()
                 fit = [
                     evaluation.margin
@@ -226,7 +226,7 @@ class SizeTest(NearTestCase):
                 self.assertTrue(found.holds)
                 self.assertEqual(design_of(where, found.structure).state, "adequate")
                 self.assertLessEqual(
-                    found.design.cost, found.first.cost if found.first.margin >= 1 else np.inf
+                    found.evaluation.cost, found.first.cost if found.first.margin >= 1 else np.inf
                 )
                 again = size(where, structure, "metric", "cheapest", extent=COARSE, most=150)
                 self.assertEqual(again.structure, found.structure, "same input, same answer")
@@ -243,15 +243,15 @@ class SizeTest(NearTestCase):
             if change.link:
                 self.assertLess(without.margins[change.link], 1.0)
             else:
-                self.assertLess(found.design.cost, without.cost)
+                self.assertLess(found.evaluation.cost, without.cost)
 
     def test_too_little_money_says_what_the_cheapest_costs(self):
         where = site("firm_loam", "open")
         cheapest = size(where, fence(), "metric", extent=COARSE, most=200)
-        less = size(where, fence(), "metric", extent=COARSE, most=200, budget=cheapest.design.cost * 0.9)
+        less = size(where, fence(), "metric", extent=COARSE, most=200, budget=cheapest.evaluation.cost * 0.9)
         self.assertFalse(less.holds)
-        self.assertAlmostEqual(less.least, cheapest.design.cost, 6)
-        self.assertLessEqual(less.evaluation.cost, cheapest.design.cost * 0.9 + 1e-6)
+        self.assertAlmostEqual(less.least, cheapest.evaluation.cost, 6)
+        self.assertLessEqual(less.evaluation.cost, cheapest.evaluation.cost * 0.9 + 1e-6)
 
     def test_other_aims(self):
         where = site("firm_loam", "ordinary")
@@ -261,7 +261,7 @@ class SizeTest(NearTestCase):
             for aim in ("cheapest", "per-season", "fewest-kinds", "longest-lived")
         }
         self.assertTrue(all(found.holds and found.proven for found in aims.values()))
-        yearly = {aim: found.design.yearly(10.0) for aim, found in aims.items()}
+        yearly = {aim: found.evaluation.yearly(10.0) for aim, found in aims.items()}
         self.assertEqual(min(yearly.values()), yearly["per-season"])
         kinds = {aim: sum(len(s.lines) for s in f.evaluation.shares.values()) for aim, f in aims.items()}
         self.assertEqual(min(kinds.values()), kinds["fewest-kinds"])
