@@ -43,7 +43,7 @@ class AskedTest(NearTestCase):
                 if extra.get("kind") != "item" or link.item != (extra["table"], getattr(options, option)):
                     continue
                 for item in tables.ITEM_TABLES[extra["table"]]().values():
-                    other = link.asked_with(item)
+                    other = link.made_with(item)
                     if other is None or (extra["role"] and extra["role"] not in item.serves):
                         continue
                     after = self.path(key, options.model_copy(update={option: item.key}), grown, where)
@@ -74,6 +74,6 @@ class AskedTest(NearTestCase):
         options = family.propose(Need("tom-slicer", None, "both", "pruned"), where).options
         grown = (Planting(key="a", crop="tom-slicer", count=8, spacing=0.5, planted="05-10"),)
         post = self.path("mesh-fence", options, grown, where)["post"]
-        self.assertIsNone(post.asked_with(tables.item("posts", "tpost_1.8")))
+        self.assertIsNone(post.made_with(tables.item("posts", "tpost_1.8")))
         tie = self.path("mesh-fence", options, grown, where)["mesh-tie"]
-        self.assertIsNone(tie.asked_with(tables.item("posts", "tpost_1.8")))
+        self.assertIsNone(tie.made_with(tables.item("posts", "tpost_1.8")))

@@ -99,7 +99,7 @@ def reliability_of(
 ) -> Reliability:
     """Return how likely the links of a structure are to stand the season of so many weeks.
 
-    What rests on the same thing (all that the soil holds, all that is wood) is strong or weak together,
+    What is of one material group (all that the soil holds, all that is wood) is strong or weak together,
     lognormal about its median with the spread of its row in uncertainties.csv, and stays so all season; how
     hard the wind pulls at leaves is as little known and common to all that the wind loads. The strongest
     gusts of the weeks are independent of each other. In a week the gust exceeds what a link bears with the

@@ -16,10 +16,12 @@ When = tuple[str, tuple[str, ...]]
 DEEPER = (0.05, 0.10, 0.15, 0.25, 0.40)  # what fixes add to the depth of a post [m]
 
 
-def _extra(group: str, kind: str, when: When | None, asked: bool, **more: Any) -> dict[str, Any]:
-    """Return what an option says of itself; `asked` for what a gardener chose, which sizing leaves alone."""
+def _extra(group: str, kind: str, when: When | None, own_choice: bool, **more: Any) -> dict[str, Any]:
+    """Return what an option says of itself; `own_choice` for what a gardener chose, which sizing leaves
+    alone.
+    """
     needed = {"when": {"option": when[0], "is": list(when[1])}} if when else {}
-    return {"group": group, "kind": kind, **more, **needed, **({"asked": True} if asked else {})}
+    return {"group": group, "kind": kind, **more, **needed, **({"own_choice": True} if own_choice else {})}
 
 
 def measure(
@@ -32,7 +34,7 @@ def measure(
     *,
     tries: Sequence[float] | Literal["bays"] = (),
     when: When | None = None,
-    asked: bool = False,
+    own_choice: bool = False,
 ) -> Any:
     """Return an option that is a quantity with bounds and the step of its control, SI.
 
@@ -42,17 +44,23 @@ def measure(
         default, low, high, step: In SI.
         tries: What fixes add to it, or ‘bays’ for a spacing that is closed up bay by bay.
         when: The option it depends on, and the values of that.
-        asked: Whether it is the gardener's own choice.
+        own_choice: Whether it is the gardener's own choice.
     """
     more = {"step": step, **({"tries": tries if tries == "bays" else list(tries)} if tries else {})}
-    return Field(default, ge=low, le=high, json_schema_extra=_extra(group, kind, when, asked, **more))
+    return Field(default, ge=low, le=high, json_schema_extra=_extra(group, kind, when, own_choice, **more))
 
 
 def item(
-    group: str, table: str, default: str, role: str = "", *, when: When | None = None, asked: bool = False
+    group: str,
+    table: str,
+    default: str,
+    role: str = "",
+    *,
+    when: When | None = None,
+    own_choice: bool = False,
 ) -> Any:
     """Return an option chosen from a table; `role` narrows the rows, `when` the option it depends on."""
-    return Field(default, json_schema_extra=_extra(group, "item", when, asked, table=table, role=role))
+    return Field(default, json_schema_extra=_extra(group, "item", when, own_choice, table=table, role=role))
 
 
 def row_of(table: str, role: str = "") -> AfterValidator:
@@ -70,9 +78,9 @@ def row_of(table: str, role: str = "") -> AfterValidator:
     return AfterValidator(check)
 
 
-def choice(group: str, default: Any, *, when: When | None = None, asked: bool = False) -> Any:
+def choice(group: str, default: Any, *, when: When | None = None, own_choice: bool = False) -> Any:
     """Return an option with a few named values, or a yes and no."""
-    return Field(default, json_schema_extra=_extra(group, "choice", when, asked))
+    return Field(default, json_schema_extra=_extra(group, "choice", when, own_choice))
 
 
 def extra_of(options: Typed | type[Typed], name: str) -> dict[str, Any]:

@@ -101,27 +101,31 @@ def rising_gusts() -> Cases:
 
 
 def moist_gusts(grid: Array = MOIST_GUSTS) -> Cases:
-    """Return a grid in moist soil alone, a coarse one unless asked, for comparing many structures."""
+    """Return a grid in moist soil alone, a coarse one unless required_gust, for comparing many structures."""
     return Cases(_along_wind(grid), np.ones((1, 1, 1)), np.zeros((1, 1, 1)))
 
 
-def site_winds(site: Site, asked: float) -> Cases:
-    """Return still air, working wind and the gust asked of a structure, in both soil states."""
+def site_winds(site: Site, required_gust: float) -> Cases:
+    """Return still air, serviceability wind and the gust required_gust of a structure, in both soil
+    states.
+    """
     return Cases(
-        _along_wind(np.array([0.0, site.serviceability_wind, asked])),
+        _along_wind(np.array([0.0, site.serviceability_wind, required_gust])),
         np.ones((1, 1, 1)),
         np.array([0.0, 1.0]).reshape(2, 1, 1),
     )
 
 
-def gusts_and_winds(site: Site, asked: float) -> Cases:
+def gusts_and_winds(site: Site, required_gust: float) -> Cases:
     """Return the grid on which limit gusts are found and, after it, the winds of the site: one laying out of
     forces for both.
     """
-    rising, winds = rising_gusts(), site_winds(site, asked)
+    rising, winds = rising_gusts(), site_winds(site, required_gust)
     return replace(rising, gust=np.concatenate((rising.gust, winds.gust), axis=-1))
 
 
 def rising_crop(site: Site) -> Cases:
-    """Return the grid on which crop margins are found: working wind, moist soil, more and more crop."""
+    """Return the grid on which crop margins are found: serviceability wind, moist soil, more and more
+    crop.
+    """
     return Cases(np.full((1, 1, 1), site.serviceability_wind), _along_wind(CROP_FACTORS), np.zeros((1, 1, 1)))

@@ -17,7 +17,7 @@ from ..plan.place import Place
 from ..plan.structure import Covered, Planting
 from ..site import Site
 from ..tables import rows
-from ..weather.course import BEFORE, Asked, Pace, asked_of, days_of, pace_asked, turn_of
+from ..weather.course import BEFORE, ClimateInputs, Pace, climate_inputs_of, days_of, pace_in_climate, turn_of
 
 MAX_DAYS = 7 * MAX_WEEKS
 _HALF_YEAR, _YEAR = 182, 365
@@ -36,7 +36,7 @@ class _Key(NamedTuple):
 
     turns: dt.date
     season: int | None
-    asked: Asked | None
+    climate: ClimateInputs | None
 
 
 def start_of(place: Place, day: str) -> int:
@@ -118,9 +118,9 @@ def _course(key: _Key, planting: Planting) -> PlantingCourse:
 
 def _too_hot(key: _Key, calendar: rows.CropCalendar, first: int, end: int) -> int | None:
     """Return the day on which heat ends a crop of the cool season; nothing if it does not."""
-    if key.asked is None or calendar.stops_C is None or not calendar.cool:
+    if key.climate is None or calendar.stops_C is None or not calendar.cool:
         return None
-    high = days_of(key.asked).high[first + BEFORE : end + BEFORE]
+    high = days_of(key.climate).high[first + BEFORE : end + BEFORE]
     if len(high) < _WARM_DAYS:
         return None
     week = np.convolve(high, np.full(_WARM_DAYS, 1 / _WARM_DAYS), "valid")
@@ -131,14 +131,14 @@ def _too_hot(key: _Key, calendar: rows.CropCalendar, first: int, end: int) -> in
 def pace_in(key: _Key, crop: str) -> Pace:
     """Return how fast a crop grows, day by day."""
     calendar = tables.calendars()[crop]
-    return pace_asked(key.turns, key.asked, calendar)
+    return pace_in_climate(key.turns, key.climate, calendar)
 
 
 def _key_of(place: Place) -> _Key:
     season = None
     if place.last_frost is not None and place.first_frost is not None:
         season = (day_of_year(place.first_frost) - day_of_year(place.last_frost)) % 365
-    return _Key(turn_of(place), season, asked_of(place))
+    return _Key(turn_of(place), season, climate_inputs_of(place))
 
 
 @dataclass(frozen=True)
@@ -280,7 +280,7 @@ def _season(key: _Key, plantings: tuple[Planting, ...], covers: tuple[Covered, .
     return Season(days, spans, key.turns, tuple(grown), cloth=cloth, cloth_kg_m2=mass)
 
 
-def weekly_gusts(site: Site, season: Season, asked: float) -> dict[str, Array]:
+def weekly_gusts(site: Site, season: Season, required_gust: float) -> dict[str, Array]:
     """Return the strongest gust of each week at the plant: usual (1 in 2), rare (1 in 10) and that of once in
     ten seasons, (W,) m/s.
 
@@ -289,9 +289,13 @@ def weekly_gusts(site: Site, season: Season, asked: float) -> dict[str, Array]:
     Args:
         site: Where.
         season: Its weeks.
-        asked: Gust of once in ten seasons from the side that the structure turns to it. [m/s]
+        required_gust: Gust of once in ten seasons from the side that the structure turns to it. [m/s]
     """
     climate = tables.climates()[site.garden.climate]
     months = np.array([climate.months[season.date(week).month - 1] for week in range(season.weeks)])
     usual, rare = (float(wind.seasonal_share(p, wind.WEEKS)) for p in (0.5, 0.9))
-    return {"usual": asked * usual * months, "rare": asked * rare * months, "rough": asked * months}
+    return {
+        "usual": required_gust * usual * months,
+        "rare": required_gust * rare * months,
+        "rough": required_gust * months,
+    }

@@ -158,7 +158,7 @@ class Link:
         made = (item.table, item.key)
         return cls(key, members, made, hands_to, levers, carries, made_of(item), arrows, made_of)
 
-    def asked_with(self, item: Item) -> Link | None:
+    def made_with(self, item: Item) -> Link | None:
         """Return the link made of another item, nothing else laid out anew; nothing where more than its own
         strength would change, so that the whole must be asked.
         """
@@ -223,8 +223,8 @@ class Remark:
 
 @dataclass(frozen=True)
 class Service:
-    """A movement that is judged in the working wind, not as strength: amount over cases against a limit.
-    [m]
+    """A movement that is judged in the serviceability wind, not as strength: amount over cases against a
+    limit. [m]
     """
 
     key: str

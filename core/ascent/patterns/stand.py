@@ -263,7 +263,7 @@ class PostRow(Bays[RowT]):
         return column.amplification(weight, column.euler_load(bending.stiffness(self.post), top, _SWAYS))
 
     def lean_of(self, moved: Array, top: float) -> Service:
-        """Return how far the tops of the posts may move in the working wind."""
+        """Return how far the tops of the posts may move in the serviceability wind."""
         levers = ("depth", "post", "post_spacing")
         return Service(
             "lean", np.minimum(moved, top), top / tables.constant("sway_limit"), "handbook-4.2", levers

@@ -18,7 +18,7 @@ def finite(value: float, most: float = 99.0) -> float:
 
 
 def of_winds(amount: Array | float, week: int) -> tuple[float, float, float]:
-    """Return a movement in still air, working wind and design gust of a week. [m]"""
+    """Return a movement in still air, serviceability wind and design gust of a week. [m]"""
     still, working, design = (finite(at(amount, 0, week, wind), 3.0) for wind in range(3))
     return still, working, design
 

@@ -37,8 +37,8 @@ class ArrowMark(Typed):
 
 
 class LinkReport(Typed):
-    """One link: its use by week in the gust asked, the gust it holds to by week, how often it is expected to
-    go, and its working.
+    """One link: its use by week in the required gust, the gust it holds to by week, how often it is expected
+    to go, and its working.
     """
 
     key: str

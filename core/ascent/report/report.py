@@ -82,7 +82,7 @@ def full_report(site: Site, structure: Structure, system: System, day: dt.date |
 
 
 def _exaggeration(e: Design) -> float:
-    """Return how many times bending is drawn larger, so that the working wind's lean can be seen."""
+    """Return how many times bending is drawn larger, so that the serviceability wind's lean can be seen."""
     lean = max(float(np.max(np.asarray(e.service[0].amount)[..., 1])), 1e-6)
     wanted = 0.06 * e.geometry.top / lean
     return float(min((n for n in (1, 2, 5, 10, 20) if n >= wanted), default=20))

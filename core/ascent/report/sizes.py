@@ -72,7 +72,7 @@ def sizing(
         structure: What is sized.
         system: The reader's units.
         wanted: For what.
-        enough: Asked before each evaluation whether to stop.
+        enough: ClimateInputs before each evaluation whether to stop.
     """
     if not wanted.shed:
         site = site.model_copy(update={"spare": ()})

@@ -21,7 +21,7 @@ from ..plan.place import Place
 from ..plan.structure import Planting, Structure
 from ..site import Site
 from ..tables import rows
-from ..weather.course import BEFORE, Pace, asked_of, days_of, pace_asked, turn_of
+from ..weather.course import BEFORE, Pace, climate_inputs_of, days_of, pace_in_climate, turn_of
 from ..weather.frosts import frosts_of
 from .windows import HARDEN, POT_ON
 
@@ -146,8 +146,8 @@ def grown_of(place: Place, planting: Planting, top: float) -> GrownPlanting:
     Source: crops-5.1
     """
     course, crop = course_of(place, planting), tables.crops()[planting.crop]
-    asked = asked_of(place)
-    pace = pace_asked(turn_of(place), asked, tables.calendars()[planting.crop])
+    asked = climate_inputs_of(place)
+    pace = pace_in_climate(turn_of(place), asked, tables.calendars()[planting.crop])
     days: Array = np.arange(course.start, course.end + 1, dtype=float)
     since = pace.upto(days + 0.5) - float(pace.upto(course.start)) + course.ahead
     shares = growth.logistic(since, crop.t50_d, crop.t95_d)
@@ -325,7 +325,7 @@ class Tended:
 
         Source: handbook-season-12
         """
-        asked, stops = asked_of(grown.place), grown.calendar.stops_C
+        asked, stops = climate_inputs_of(grown.place), grown.calendar.stops_C
         if asked is None or stops is None:
             return
         begin, end = grown.course.start + _QUIET, grown.course.end - 2 * _WEEK

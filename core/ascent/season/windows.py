@@ -16,7 +16,16 @@ from ..memory import remembered
 from ..plan.place import Place
 from ..plan.structure import Planting, Raised
 from ..tables import rows
-from ..weather.course import AFTER, BEFORE, Asked, DailyWeather, asked_of, days_of, pace_asked, turn_of
+from ..weather.course import (
+    AFTER,
+    BEFORE,
+    ClimateInputs,
+    DailyWeather,
+    climate_inputs_of,
+    days_of,
+    pace_in_climate,
+    turn_of,
+)
 from ..weather.frosts import RISKS, Frosts, frosts_of
 
 Verdict = Literal["good", "early", "cold", "late", "short", "hot"]
@@ -97,11 +106,11 @@ class _Garden:
     turns: dt.date
     frosts: Frosts | None
     careful: str
-    days: Asked | None
+    days: ClimateInputs | None
 
     @classmethod
     def of(cls, place: Place) -> _Garden:
-        return cls(turn_of(place), frosts_of(place), place.careful, asked_of(place))
+        return cls(turn_of(place), frosts_of(place), place.careful, climate_inputs_of(place))
 
 
 @remembered(512)
@@ -121,7 +130,7 @@ def _outlook(asked: _Garden, key: str, raised: Raised) -> Outlook:
         reached = np.ones(len(days), dtype=bool)
     else:
         at = days.astype(int) + BEFORE
-        total = pace_asked(asked.turns, about, calendar).total
+        total = pace_in_climate(asked.turns, about, calendar).total
         assert total is not None  # noqa: S101 - the days are known
         first = np.searchsorted(total, total[at] - ahead + wants) - BEFORE
         done = first + round(harvest)
@@ -263,7 +272,7 @@ def fate_of(place: Place, planting: Planting) -> Fate:
         verdict = "late" if windows else "short"
     else:
         verdict = "good" if seen.heat[at] else "hot"
-    asked = asked_of(place)
+    asked = climate_inputs_of(place)
     if asked is not None:
         days = days_of(asked)
         values["soil"] = float(days.soil[min(max(course.start + BEFORE, 0), len(days.soil) - 1)])

@@ -122,7 +122,7 @@ def way_of(
         need: What is to grow.
         wants: What matters.
         system: Whose round numbers.
-        enough: Asked before each evaluation whether to stop there.
+        enough: ClimateInputs before each evaluation whether to stop there.
         closely: Whether to look on until nothing better can be hoped for, or only a moment.
 
     Raises:

@@ -72,8 +72,8 @@ def seasons_of(part: Part, years: float) -> float:
 class Evaluation:
     """What comes of one way of building a structure.
 
-    margins: of each link, how many times it could take what comes on it in the gust asked, in moist soil and
-        its worst week.
+    margins: of each link, how many times it could take what comes on it in the required gust, in moist soil
+        and its worst week.
     shares: its parts by group: what they are used for.
     unfit: keys of the remarks that say it does not do, or may not.
     """

@@ -97,7 +97,7 @@ def _weaker(before: Design, link: Link, option: str, value: Any) -> bool:
     extra = extra_of(before.options, option)
     if extra.get("kind") != "item" or link.item != (extra["table"], getattr(before.options, option)):
         return False
-    other = link.asked_with(tables.item(extra["table"], value))
+    other = link.made_with(tables.item(extra["table"], value))
     return other is not None and bool(np.all(other.utilisation >= link.utilisation))
 
 

@@ -112,7 +112,7 @@ def grid_of(
     free = [
         name
         for name in kind.model_fields
-        if name in freed or not (extra_of(now, name).get("asked") or name in locked)
+        if name in freed or not (extra_of(now, name).get("own_choice") or name in locked)
     ]
     maker = _Maker(now, free, site, system, extent)
     return Grid(tuple(axis for axis in maker.axes() if len(axis.levels) > 1))

@@ -193,7 +193,7 @@ def fitting(
         aim: What it is to be the best of.
         years: Seasons it will be used.
         budget: What its parts may cost.
-        enough: Asked before each evaluation whether to stop there.
+        enough: ClimateInputs before each evaluation whether to stop there.
         closely: Whether to look on until nothing better can be hoped for, or only a moment.
     """
     return size(
@@ -221,7 +221,7 @@ def offer(
         family_key: Which family.
         need: What is to grow.
         system: The reader's units.
-        enough: Asked before each evaluation whether to stop there.
+        enough: ClimateInputs before each evaluation whether to stop there.
 
     Raises:
         InvalidPlan: No such crop.

@@ -75,7 +75,7 @@ class Search:
 
     design: What is sized.
     grid: What is looked through.
-    enough: Asked before each evaluation whether to stop at what is found so far.
+    enough: ClimateInputs before each evaluation whether to stop at what is found so far.
     most: Trials at most.
     amount: What is spent on a share of the parts, and by how much it may go up or down at once.
     least_life: Seasons that every part should last.
@@ -337,9 +337,9 @@ class Search:
             for other, level in enumerate(axis.levels):
                 if chosen and level.keys() == now.keys():
                     changed = [o for o, value in level.items() if now[o] != value]
-                    asked = (
-                        link.asked_with(tables.item(table, level[chosen[0]])) if changed == chosen else None
+                    other_link = (
+                        link.made_with(tables.item(table, level[chosen[0]])) if changed == chosen else None
                     )
-                    if asked:
+                    if other_link:
                         there = (*pick[:number], other, *pick[number + 1 :])
-                        self._learn(("link", link.key), there, math.log(margin_of(asked)))
+                        self._learn(("link", link.key), there, math.log(margin_of(other_link)))

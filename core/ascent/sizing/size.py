@@ -44,7 +44,7 @@ class Sized:
 
     structure: with what is changed. first, evaluation: before and after, of a representative segment where
         that stands for it.
-    holds: whether it does what was asked. stopped: the link that stops it from it, nothing where none does.
+    holds: whether it does what was wanted. stopped: the link that stops it from it, nothing where none does.
     least: what the cheapest costs that holds, where that is more than may be spent.
     share: of the whole that was evaluated. proven: whether nothing on the grid is better, or nothing on it
         holds.
@@ -79,7 +79,7 @@ def size(
     enough: Callable[[], bool] = never,
     strictly: bool = False,
 ) -> Sized:
-    """Return a structure changed so that it holds the gust asked, the best of its grid for an aim; where
+    """Return a structure changed so that it holds the required gust, the best of its grid for an aim; where
     nothing on it holds, or not for the money, the one with most margin.
 
     Args:
@@ -94,7 +94,7 @@ def size(
         freed: A gardener's own choices that may be changed all the same.
         extent: How fine its grid is, at the most.
         most: Trials at the most.
-        enough: Asked before each evaluation whether to stop.
+        enough: ClimateInputs before each evaluation whether to stop.
         strictly: Whether nothing of it may be wrong, and what is too dear is the cheapest that holds; else
             nothing is wrong that is not so now, and what is too dear the best for the money.
     """
@@ -130,33 +130,33 @@ def _sized(
     design = design_of(segment.site, segment.structure)
     laid: dict[Indices, Laid] = {}  # what one search has laid out the next need not
 
-    def search(least_life: float = 0.0) -> Search:
+    def searched(least_life: float = 0.0) -> Search:
         amount = _amount(aim, years)
         return Search(design, grid, enough, most, amount, least_life, strictly, laid=laid)
 
     able = budget * segment.share
-    asked = search()
-    best = asked.strongest(able) if aim == "strongest" else asked.cheapest()
+    search = searched()
+    best = search.strongest(able) if aim == "strongest" else search.cheapest()
     if aim == "longest-lived" and best:
-        asked, best = _longest(asked, best, search)
-    least, proven = 0.0, bool(best and best.proven) or (best is None and not asked.stopped())
+        search, best = _longest(search, best, searched)
+    least, proven = 0.0, bool(best and best.proven) or (best is None and not search.stopped())
     if best and best.evaluation.cost > able + _SAME:
         least = best.evaluation.cost / segment.share
         best = best if strictly else None
     if best is None:
-        best = asked.strongest(able)
-    return _told(structure, asked, best, least, segment.share, proven)
+        best = search.strongest(able)
+    return _told(structure, search, best, least, segment.share, proven)
 
 
-def _longest(asked: Search, best: Best, search: Callable[[float], Search]) -> tuple[Search, Best]:
+def _longest(search: Search, best: Best, searched: Callable[[float], Search]) -> tuple[Search, Best]:
     """Return the best whose shortest-lived part lasts longest."""
     while True:
         life = min(share.life for share in best.evaluation.shares.values())
-        longer = search(life + _SAME)
+        longer = searched(life + _SAME)
         found = longer.cheapest()
         if found is None:
-            return asked, best
-        asked, best = longer, found
+            return search, best
+        search, best = longer, found
 
 
 def _amount(aim: Aim, years: float) -> Callable[[PartsGroup], tuple[float, float]]:
@@ -173,15 +173,17 @@ def _kinds(share: PartsGroup, bought: bool) -> int:
     return sum(not (bought and part.own) for part in share.lines)
 
 
-def _told(structure: Structure, asked: Search, best: Best, least: float, share: float, proven: bool) -> Sized:
+def _told(
+    structure: Structure, search: Search, best: Best, least: float, share: float, proven: bool
+) -> Sized:
     margin = min(1.0, best.evaluation.margin)
-    pick = _without_idle(asked, best.pick, margin)
-    evaluation = asked.evaluations[pick]
+    pick = _without_idle(search, best.pick, margin)
+    evaluation = search.evaluations[pick]
     changes = []
-    for number, (start, now) in enumerate(zip(asked.start, pick, strict=True)):
+    for number, (start, now) in enumerate(zip(search.start, pick, strict=True)):
         if start != now:
-            before, after = (asked.grid.axes[number].levels[level] for level in (start, now))
-            without = asked.attempt((*pick[:number], start, *pick[number + 1 :]))
+            before, after = (search.grid.axes[number].levels[level] for level in (start, now))
+            without = search.attempt((*pick[:number], start, *pick[number + 1 :]))
             changes.append(
                 OptionChange(
                     {o: v for o, v in after.items() if before.get(o, structure.options.get(o)) != v},
@@ -193,27 +195,27 @@ def _told(structure: Structure, asked: Search, best: Best, least: float, share: 
     return Sized(
         structure.model_copy(update={"options": options}),
         tuple(changes),
-        asked.first,
+        search.first,
         evaluation,
-        asked.does(evaluation) and not least,
+        search.does(evaluation) and not least,
         "" if evaluation.margin >= 1.0 else evaluation.weakest,
         least,
         share,
         proven,
-        len(asked.evaluations),
-        asked.grid.size,
+        len(search.evaluations),
+        search.grid.size,
     )
 
 
-def _without_idle(asked: Search, pick: Indices, margin: float) -> Indices:
+def _without_idle(search: Search, pick: Indices, margin: float) -> Indices:
     """Return a way without those changes that neither make it hold nor save anything."""
-    for number, start in enumerate(asked.start):
+    for number, start in enumerate(search.start):
         if pick[number] != start:
             other = (*pick[:number], start, *pick[number + 1 :])
-            without = asked.attempt(other)
+            without = search.attempt(other)
             if (
-                asked.does(without, margin)
-                and asked.spent(without) <= asked.spent(asked.evaluations[pick]) + _SAME
+                search.does(without, margin)
+                and search.spent(without) <= search.spent(search.evaluations[pick]) + _SAME
             ):
                 pick = other
     return pick

@@ -100,11 +100,11 @@ def recorded(normals: tuple[Normal, ...], spread: float | None) -> Climate:
 
 
 @remembered(256)
-def _made(asked: _Asked) -> Climate:
-    raw = made(asked.latitude, asked.warmth)
-    if asked.last is None or asked.first is None:
+def _made(inputs: _Asked) -> Climate:
+    raw = made(inputs.latitude, inputs.warmth)
+    if inputs.last is None or inputs.first is None:
         return _without_frost(raw)
-    return _with_frosts(raw, day_of_year(asked.last), day_of_year(asked.first))
+    return _with_frosts(raw, day_of_year(inputs.last), day_of_year(inputs.first))
 
 
 def made(latitude: float, warmth: Warmth) -> Climate:
@@ -176,7 +176,9 @@ _RAIN_DAYS = 0.38  # of days, on the mean
 _CALM = 0.4  # of days are so calm that the law of the strongest gusts says nothing of them
 
 
-def years_of(climate: Climate, gusts: Array, asked: float, first: dt.date, days: int, seed: int) -> Days:
+def years_of(
+    climate: Climate, gusts: Array, required_gust: float, first: dt.date, days: int, seed: int
+) -> Days:
     """Return days as such a climate may bring them: one course of the many, the same for the same seed.
 
     Temperatures depart from the mean as yesterday's did; rain comes on some days, more than it does on the
@@ -185,7 +187,7 @@ def years_of(climate: Climate, gusts: Array, asked: float, first: dt.date, days:
     Args:
         climate: Its mean days.
         gusts: By month, share of the once-in-ten-seasons gust, (12,).
-        asked: Gust of once in ten seasons. [m/s]
+        required_gust: Gust of once in ten seasons. [m/s]
         first: First day.
         days: How many.
         seed: Which course.
@@ -209,4 +211,4 @@ def years_of(climate: Climate, gusts: Array, asked: float, first: dt.date, days:
     middle = (climate.low + climate.high)[of_year] / 2 + climate.spread * departs
     half = (climate.high - climate.low)[of_year] / 2 * np.where(wet, 1 - _WET_COOLER, 1 + _WET_COOLER * 0.6)
     share = wind.seasonal_share(np.clip(chance.random(days), _CALM, 1 - 1e-6), wind.WEEKS * 7)
-    return Days(first, middle - half, middle + half, fell, asked * gusts[months] * np.asarray(share))
+    return Days(first, middle - half, middle + half, fell, required_gust * gusts[months] * np.asarray(share))

@@ -48,7 +48,7 @@ def turn_of(place: Place) -> dt.date:
     return dt.date(place.year, month, day)
 
 
-class Asked(NamedTuple):
+class ClimateInputs(NamedTuple):
     """All of a place that its days hang on."""
 
     turns: dt.date
@@ -58,27 +58,31 @@ class Asked(NamedTuple):
     warmth: Warmth
 
 
-def asked_of(place: Place) -> Asked | None:
+def climate_inputs_of(place: Place) -> ClimateInputs | None:
     """Return what a place's days hang on; nothing where nobody said how warm it is."""
     if place.warmth is None:
         return None
-    return Asked(turn_of(place), place.latitude, place.last_frost, place.first_frost, place.warmth)
+    return ClimateInputs(turn_of(place), place.latitude, place.last_frost, place.first_frost, place.warmth)
 
 
 @remembered(64)
-def days_of(asked: Asked) -> DailyWeather:
+def days_of(inputs: ClimateInputs) -> DailyWeather:
     """Return the days about a garden's season."""
     place = Place(
-        name="-", latitude=asked.latitude, last_frost=asked.last, first_frost=asked.first, warmth=asked.warmth
+        name="-",
+        latitude=inputs.latitude,
+        last_frost=inputs.last,
+        first_frost=inputs.first,
+        warmth=inputs.warmth,
     )
     climate = climate_of(place)
     assert climate is not None  # noqa: S101 - a place with warmth has one
-    first = asked.turns - dt.timedelta(days=BEFORE)
+    first = inputs.turns - dt.timedelta(days=BEFORE)
     dates = [first + dt.timedelta(days=n) for n in range(BEFORE + AFTER)]
     of_year = np.array([min(date.timetuple().tm_yday, YEAR) - 1 for date in dates])
     low, high, rain = (each[of_year].copy() for each in (climate.low, climate.high, climate.rain))
     seen = np.zeros(len(dates), dtype=bool)
-    for week in asked.warmth.seen:
+    for week in inputs.warmth.seen:
         start = (week.monday - first).days
         if 0 <= start <= len(dates) - 7:
             own = slice(start, start + 7)
@@ -87,8 +91,8 @@ def days_of(asked: Asked) -> DailyWeather:
 
 
 @remembered(512)
-def _grown(asked: Asked, base: float, upper: float, reference: float) -> Array:
-    course = days_of(asked)
+def _grown(climate: ClimateInputs, base: float, upper: float, reference: float) -> Array:
+    course = days_of(climate)
     pace = np.minimum(
         heat.sine_degree_days(course.low, course.high, base, upper) / (reference - base), MOST_PACE
     )
@@ -123,11 +127,11 @@ class Pace:
         return min(float(np.interp(grown, self.total, np.arange(len(self.total)))) - BEFORE, most)
 
 
-def pace_asked(turns: dt.date, asked: Asked | None, calendar: rows.CropCalendar) -> Pace:
+def pace_in_climate(turns: dt.date, climate: ClimateInputs | None, calendar: rows.CropCalendar) -> Pace:
     """Return how fast a crop grows in a garden, day by day.
 
     Source: handbook-season-2
     """
-    if asked is None:
+    if climate is None:
         return Pace(turns, None)
-    return Pace(turns, _grown(asked, calendar.base_C, calendar.upper_C, calendar.reference_C))
+    return Pace(turns, _grown(climate, calendar.base_C, calendar.upper_C, calendar.reference_C))

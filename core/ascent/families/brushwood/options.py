@@ -13,13 +13,15 @@ KEY = "brushwood"
 class BrushwoodOptions(Typed):
     """What must be decided of brushwood. Lengths in metres."""
 
-    length: float = measure("row", "length", 3.0, 0.2, 20.0, 0.05, asked=True)
-    pattern: Literal["upright", "crossed", "ring", "starter"] = choice("row", "crossed", asked=True)
+    length: float = measure("row", "length", 3.0, 0.2, 20.0, 0.05, own_choice=True)
+    pattern: Literal["upright", "crossed", "ring", "starter"] = choice("row", "crossed", own_choice=True)
     stick: Annotated[str, row_of("posts", "brush")] = item("sticks", "posts", "brush_12", "brush")
-    stick_length: float = measure("sticks", "length", 1.2, 0.4, 1.8, 0.05, tries=(-0.2, -0.3), asked=True)
+    stick_length: float = measure(
+        "sticks", "length", 1.2, 0.4, 1.8, 0.05, tries=(-0.2, -0.3), own_choice=True
+    )
     in_soil: float = measure("sticks", "length", 0.25, 0.05, 0.6, 0.01, tries=DEEPER)
     stick_spacing: float = measure("sticks", "length", 0.20, 0.05, 0.6, 0.01, tries=(-0.05, -0.1))
-    season: int = measure("sticks", "count", 1, 1, 3, 1, asked=True)
+    season: int = measure("sticks", "count", 1, 1, 3, 1, own_choice=True)
     tied: Literal["none", "string", "cane"] = choice("tied", "string")
     twine: Annotated[str, row_of("twines", "run")] = item(
         "tied", "twines", "sisal_2.5", "run", when=("tied", ("string",))

@@ -15,9 +15,9 @@ _ON_POSTS = ("beam", "wire")
 class DropStringsOptions(Typed):
     """What must be decided of drop strings. Lengths in metres, loads in newtons per metre."""
 
-    length: float = measure("top", "length", 3.0, 0.6, 30.0, 0.05, asked=True)
-    top: Literal["beam", "wire", "house"] = choice("top", "beam", asked=True)
-    top_height: float = measure("top", "length", 2.10, 1.0, 3.2, 0.01, tries=(-0.1, -0.2), asked=True)
+    length: float = measure("top", "length", 3.0, 0.6, 30.0, 0.05, own_choice=True)
+    top: Literal["beam", "wire", "house"] = choice("top", "beam", own_choice=True)
+    top_height: float = measure("top", "length", 2.10, 1.0, 3.2, 0.01, tries=(-0.1, -0.2), own_choice=True)
     beam: Annotated[str, row_of("posts", "rail")] = item(
         "top", "posts", "post_lumber_38x89", "rail", when=("top", ("beam",))
     )
@@ -27,7 +27,7 @@ class DropStringsOptions(Typed):
         "top", "force", 100.0, 20.0, 600.0, 10.0, tries=(-50.0,), when=("top", ("wire",))
     )
     purlin_load: float = measure(
-        "top", "line_load", 100.0, 0.0, 2000.0, 10.0, when=("top", ("house",)), asked=True
+        "top", "line_load", 100.0, 0.0, 2000.0, 10.0, when=("top", ("house",)), own_choice=True
     )
     string: Annotated[str, row_of("twines", "string")] = item("strings", "twines", "pp_greenhouse", "string")
     attach: Literal["clip", "twist"] = choice("strings", "clip")
@@ -42,11 +42,11 @@ class DropStringsOptions(Typed):
     base: Annotated[str, row_of("fittings", "peg")] = item(
         "strings", "fittings", "peg_wire", "peg", when=("foot_held", ("peg",))
     )
-    lower: bool = choice("strings", False, asked=True)
+    lower: bool = choice("strings", False, own_choice=True)
     stem_length: float = measure(
-        "strings", "length", 3.5, 1.5, 10.0, 0.1, when=("lower", ("true",)), asked=True
+        "strings", "length", 3.5, 1.5, 10.0, 0.1, when=("lower", ("true",)), own_choice=True
     )
-    zigzag: float = measure("strings", "length", 0.0, 0.0, 0.6, 0.01, asked=True)
+    zigzag: float = measure("strings", "length", 0.0, 0.0, 0.6, 0.01, own_choice=True)
     post: Annotated[str, row_of("posts", "post")] = item(
         "posts", "posts", "post_lumber_89", "post", when=("top", _ON_POSTS)
     )
@@ -54,7 +54,7 @@ class DropStringsOptions(Typed):
         "posts", "length", 2.4, 0.6, 4.0, 0.01, tries="bays", when=("top", _ON_POSTS)
     )
     footing: Literal["soil", "bed"] = choice("posts", "soil", when=("top", _ON_POSTS))
-    post_age: int = measure("posts", "count", 0, 0, 15, 1, when=("top", _ON_POSTS), asked=True)
+    post_age: int = measure("posts", "count", 0, 0, 15, 1, when=("top", _ON_POSTS), own_choice=True)
     depth: float = measure("posts", "length", 0.60, 0.2, 1.2, 0.01, tries=DEEPER, when=("footing", ("soil",)))
     setting: posts.Setting = choice("posts", "tamped", when=("footing", ("soil",)))
     screws: Annotated[str, row_of("fittings", "joint")] = item(

@@ -13,16 +13,16 @@ KEY = "hoops"
 class HoopsOptions(Typed):
     """What must be decided of hoops. Lengths in metres."""
 
-    length: float = measure("row", "length", 3.6, 0.3, 20.0, 0.05, asked=True)
-    hoop_of: Literal["ladder-mesh", "pipe"] = choice("hoop", "ladder-mesh", asked=True)
+    length: float = measure("row", "length", 3.6, 0.3, 20.0, 0.05, own_choice=True)
+    hoop_of: Literal["ladder-mesh", "pipe"] = choice("hoop", "ladder-mesh", own_choice=True)
     ladder: Annotated[str, row_of("posts", "ladder")] = item(
         "hoop", "posts", "ladder_mesh_3", "ladder", when=("hoop_of", ("ladder-mesh",))
     )
     pipe: Annotated[str, row_of("posts", "hoop")] = item(
         "hoop", "posts", "pipe_pvc_20", "hoop", when=("hoop_of", ("pipe",))
     )
-    arc: float = measure("hoop", "length", 3.05, 1.0, 6.1, 0.01, asked=True)
-    span: float = measure("hoop", "length", 1.2, 0.4, 2.0, 0.01, asked=True)
+    arc: float = measure("hoop", "length", 3.05, 1.0, 6.1, 0.01, own_choice=True)
+    span: float = measure("hoop", "length", 1.2, 0.4, 2.0, 0.01, own_choice=True)
     hoop_spacing: float = measure("hoop", "length", 0.90, 0.2, 1.5, 0.01, tries="bays")
     push_in: float = measure(
         "feet", "length", 0.25, 0.1, 0.6, 0.01, tries=(0.05, 0.1), when=("hoop_of", ("ladder-mesh",))
@@ -40,7 +40,7 @@ class HoopsOptions(Typed):
     in_soil: float = measure(
         "feet", "length", 0.40, 0.2, 0.9, 0.01, tries=DEEPER, when=("hoop_of", ("pipe",))
     )
-    net: Literal["none", "net"] = choice("cover", "none", asked=True)
+    net: Literal["none", "net"] = choice("cover", "none", own_choice=True)
     mesh: Annotated[str, row_of("meshes")] = item("cover", "meshes", "net_pp_150", when=("net", ("net",)))
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("cover", "ties", "twine_jute_3_loop", "stem")
     ridge: Literal["none", "wire", "pole"] = choice("ridge", "wire")

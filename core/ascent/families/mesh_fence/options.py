@@ -14,35 +14,41 @@ KEY = "mesh-fence"
 class MeshFenceOptions(Typed):
     """What must be decided of a mesh fence. Lengths in metres."""
 
-    length: float = measure("mesh", "length", 3.6, 0.3, 30.0, 0.05, asked=True)
-    plan: course.Plan = choice("mesh", "straight", asked=True)
-    swing: float = measure("mesh", "length", 0.3, 0.1, 0.6, 0.01, when=("plan", course.FOLDED), asked=True)
-    arms: float = measure("mesh", "length", 0.9, 0.5, 2.0, 0.05, when=("plan", ("u",)), asked=True)
-    mesh: Annotated[str, row_of("meshes")] = item("mesh", "meshes", "panel_large", asked=True)
-    mesh_height: float = measure("mesh", "length", 1.27, 0.3, 3.05, 0.01, tries=(-0.15, -0.3), asked=True)
-    bottom_gap: float = measure("mesh", "length", 0.15, 0.0, 0.5, 0.01, asked=True)
+    length: float = measure("mesh", "length", 3.6, 0.3, 30.0, 0.05, own_choice=True)
+    plan: course.Plan = choice("mesh", "straight", own_choice=True)
+    swing: float = measure(
+        "mesh", "length", 0.3, 0.1, 0.6, 0.01, when=("plan", course.FOLDED), own_choice=True
+    )
+    arms: float = measure("mesh", "length", 0.9, 0.5, 2.0, 0.05, when=("plan", ("u",)), own_choice=True)
+    mesh: Annotated[str, row_of("meshes")] = item("mesh", "meshes", "panel_large", own_choice=True)
+    mesh_height: float = measure(
+        "mesh", "length", 1.27, 0.3, 3.05, 0.01, tries=(-0.15, -0.3), own_choice=True
+    )
+    bottom_gap: float = measure("mesh", "length", 0.15, 0.0, 0.5, 0.01, own_choice=True)
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "tpost_2.1", "post")
     post_spacing: float = measure("posts", "length", 1.22, 0.3, 4.0, 0.01, tries="bays")
-    stood: Literal["posted", "middle"] = choice("posts", "posted", asked=True)
-    post_age: int = measure("posts", "count", 0, 0, 15, 1, asked=True)
+    stood: Literal["posted", "middle"] = choice("posts", "posted", own_choice=True)
+    post_age: int = measure("posts", "count", 0, 0, 15, 1, own_choice=True)
     depth: float = measure("posts", "length", 0.60, 0.15, 1.2, 0.01, tries=DEEPER)
     setting: posts.Setting = choice("posts", "driven")
-    leaned_on: bool = choice("posts", False, asked=True)
+    leaned_on: bool = choice("posts", False, own_choice=True)
     tie: Annotated[str, row_of("ties", "mesh")] = item("ties", "ties", "tie_wire_16_double", "mesh")
     ties_per_post: int = measure("ties", "count", 4, 2, 12, 1, tries=(1, 2, 4))
     stem_tie: Annotated[str, row_of("ties", "stem")] = item("ties", "ties", "twine_jute_3_loop", "stem")
-    woven: Literal["none", "front"] = choice("ties", "none", asked=True)
-    run_step: float = measure("ties", "length", 0.30, 0.15, 0.6, 0.01, when=("woven", ("front",)), asked=True)
+    woven: Literal["none", "front"] = choice("ties", "none", own_choice=True)
+    run_step: float = measure(
+        "ties", "length", 0.30, 0.15, 0.6, 0.01, when=("woven", ("front",)), own_choice=True
+    )
     twine: Annotated[str, row_of("twines", "run")] = item(
         "ties", "twines", "sisal_2.5", "run", when=("woven", ("front",))
     )
-    tie_back: backs.How = choice("back", "none", asked=True)
-    back_to: backs.To = choice("back", "fence", when=("tie_back", ("cord", "batten")), asked=True)
+    tie_back: backs.How = choice("back", "none", own_choice=True)
+    back_to: backs.To = choice("back", "fence", when=("tie_back", ("cord", "batten")), own_choice=True)
     back_height: float = measure(
         "back", "length", 0.9, 0.3, 2.4, 0.01, tries=(0.2, 0.4), when=("tie_back", ("cord", "batten"))
     )
     back_reach: float = measure(
-        "back", "length", 0.4, 0.05, 3.0, 0.05, when=("tie_back", ("cord", "batten")), asked=True
+        "back", "length", 0.4, 0.05, 3.0, 0.05, when=("tie_back", ("cord", "batten")), own_choice=True
     )
     back_cord: Annotated[str, row_of("twines", "run")] = item(
         "back", "twines", "polyester_3", "run", when=("tie_back", ("cord",))

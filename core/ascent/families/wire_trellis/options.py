@@ -16,19 +16,21 @@ GUYED = ("guy", "lean")
 class WireTrellisOptions(Typed):
     """What must be decided of a wire trellis. Lengths in metres, forces in newtons, angles in degrees."""
 
-    length: float = measure("row", "length", 12.0, 2.0, 60.0, 0.05, asked=True)
-    lines: Literal["single", "tee"] = choice("row", "single", asked=True)
-    arm: float = measure("row", "length", 0.9, 0.5, 1.2, 0.01, when=("lines", ("tee",)), asked=True)
+    length: float = measure("row", "length", 12.0, 2.0, 60.0, 0.05, own_choice=True)
+    lines: Literal["single", "tee"] = choice("row", "single", own_choice=True)
+    arm: float = measure("row", "length", 0.9, 0.5, 1.2, 0.01, when=("lines", ("tee",)), own_choice=True)
     arm_wood: Annotated[str, row_of("posts", "strut")] = item(
         "row", "posts", "post_lumber_38x89", "strut", when=("lines", ("tee",))
     )
     knee: Annotated[str, row_of("fittings", "joint")] = item(
         "row", "fittings", "bolt_carriage_m8", "joint", when=("lines", ("tee",))
     )
-    top_height: float = measure("wires", "length", 2.0, 0.6, 2.5, 0.01, tries=(-0.1, -0.2, -0.3), asked=True)
-    wires: int = measure("wires", "count", 1, 1, 4, 1, asked=True)
+    top_height: float = measure(
+        "wires", "length", 2.0, 0.6, 2.5, 0.01, tries=(-0.1, -0.2, -0.3), own_choice=True
+    )
+    wires: int = measure("wires", "count", 1, 1, 4, 1, own_choice=True)
     wire_step: float = measure(
-        "wires", "length", 0.45, 0.2, 0.9, 0.01, when=("wires", ("2", "3", "4")), asked=True
+        "wires", "length", 0.45, 0.2, 0.9, 0.01, when=("wires", ("2", "3", "4")), own_choice=True
     )
     wire: Annotated[str, row_of("wires")] = item("wires", "wires", "wire_ht_125")
     pretension: float = measure("wires", "force", 300.0, 50.0, 1000.0, 10.0, tries=(-100.0, -200.0))
@@ -36,7 +38,7 @@ class WireTrellisOptions(Typed):
         "wires", "fittings", "strainer_ratchet", "tensioner"
     )
     safety_wire: bool = choice("wires", True)
-    crop_on: Literal["strings", "wires"] = choice("strings", "strings", asked=True)
+    crop_on: Literal["strings", "wires"] = choice("strings", "strings", own_choice=True)
     string: Annotated[str, row_of("twines", "string")] = item(
         "strings", "twines", "pp_greenhouse", "string", when=("crop_on", ("strings",))
     )
@@ -44,10 +46,10 @@ class WireTrellisOptions(Typed):
     base: Annotated[str, row_of("fittings", "peg")] = item(
         "strings", "fittings", "peg_wire", "peg", when=("crop_on", ("strings",))
     )
-    starter: Literal["none", "brush"] = choice("strings", "none", asked=True)
+    starter: Literal["none", "brush"] = choice("strings", "none", own_choice=True)
     post: Annotated[str, row_of("posts", "post")] = item("posts", "posts", "post_round_75", "post")
     post_spacing: float = measure("posts", "length", 3.0, 1.2, 6.0, 0.01, tries="bays")
-    post_age: int = measure("posts", "count", 0, 0, 15, 1, asked=True)
+    post_age: int = measure("posts", "count", 0, 0, 15, 1, own_choice=True)
     depth: float = measure("posts", "length", 0.60, 0.3, 1.2, 0.01, tries=DEEPER)
     setting: posts.Setting = choice("posts", "tamped")
     seat: Annotated[str, row_of("fittings", "seat")] = item("posts", "fittings", "nails_bent", "seat")
