@@ -98,7 +98,7 @@ def _where(garden: Garden, bed: Bed, structure: Structure) -> Site:
 def _lines(name: str, bed: str, report: Report, inputs: Sequence[SensitivityInput]) -> list[str]:
     h = report.headline
     lines = [
-        f"{name}, {bed}: {h.words} ({h.design_text} asked)",
+        f"{name}, {bed}: {h.words} ({h.required_text} asked)",
         f"  {h.sentence}",
         f"  {h.return_period_said}",
     ]

@@ -92,7 +92,7 @@ class AnyFamilyTest(NearTestCase):
         for part in shopping(found.geometry, {}):
             self.assertGreater(part.packs, 0, part.key)
         for system in ("metric", "imperial"):
-            text = report_of(place, found, system).model_dump_json()
+            text = report_of(found, system).model_dump_json()
             self.assertNotIn("NaN", text)
             self.assertNotIn("Infinity", text)
             json.loads(text)

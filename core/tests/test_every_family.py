@@ -169,7 +169,7 @@ class LoadPathTest(NearTestCase):
                     for check in link.checks:
                         self.assertIn(check.source, tables.sources())
                         self.assertIn(check.material_group, tables.uncertainties())
-                report = report_of(site(), found, "imperial")
+                report = report_of(found, "imperial")
                 for working in (w for link in report.links for w in link.workings):
                     self.assertNotIn("{", working.numbers + working.compare)
                     self.assertTrue(working.formula and working.words and working.source)

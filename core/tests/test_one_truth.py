@@ -110,7 +110,7 @@ class OneTruthTest(NearTestCase):
         report = full_report(where, structure, site.garden.units)
         self.assertEqual(report.headline.state, way.state)
         self.assertEqual(report.headline.limit_text, way.told.limit)
-        self.assertEqual(f"needs {report.headline.design_text}", way.told.needs)
+        self.assertEqual(f"needs {report.headline.required_text}", way.told.needs)
         if each > 1:
             return
         self.assertEqual((report.cost_text, report.costs.season), (way.told.cost, way.told.yearly))

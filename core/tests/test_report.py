@@ -245,7 +245,7 @@ class HeadlineTest(NearTestCase):
     def test_imperial(self):
         h = full_report(site(), fence(), "imperial").headline
         self.assertIn("mph", h.sentence)
-        self.assertIn("mph", h.design_text)
+        self.assertIn("mph", h.required_text)
 
     def test_a_limit_is_never_rounded_up(self):
         """19.6 m/s is 43.8 mph: 19 m/s and 43 mph."""

@@ -136,7 +136,7 @@ class SweepTest(NearTestCase):
             self.assertGreater(part.packs, 0, part.key)
             self.assertTrue(np.isfinite(part.cost) and part.cost >= 0, part.key)
         for name in VIEWS:
-            view = view_of(geometry, where.bed, name, str, str)
+            view = view_of(geometry, where.bed, name, "metric")
             drawn = [
                 (mark.member, p) for mark in view.marks for line in (mark.points, *mark.lines) for p in line
             ]

@@ -2709,8 +2709,6 @@ export interface components {
          *     values are a quantity.
          */
         CurveReport: {
-            /** Design Gust */
-            design_gust: number;
             /** Label */
             label: string;
             /** Option */
@@ -2721,6 +2719,8 @@ export interface components {
             points: components["schemas"]["CurvePoint"][];
             /** Present */
             present: number;
+            /** Required Gust */
+            required_gust: number;
             /** Says */
             says: string;
         };
@@ -3999,8 +3999,6 @@ export interface components {
             by: string;
             /** Crop Load Factor Text */
             crop_load_factor_text: string;
-            /** Design Text */
-            design_text: string;
             /** Forecast Text */
             forecast_text: string;
             /** Limit */
@@ -4013,6 +4011,8 @@ export interface components {
             probability: number;
             /** Required Said */
             required_said: string;
+            /** Required Text */
+            required_text: string;
             /** Return Period Range */
             return_period_range: string;
             /** Return Period Said */
@@ -4532,8 +4532,8 @@ export interface components {
         };
         /**
          * LinkReport
-         * @description One link: its use by week in the gust asked, the gust it holds to by week, how often it is expected to
-         *     go, and its working.
+         * @description One link: its use by week in the required gust, the gust it holds to by week, how often it is expected
+         *     to go, and its working.
          */
         LinkReport: {
             /** Arrows */
@@ -5831,8 +5831,6 @@ export interface components {
             costs: components["schemas"]["CostReport"];
             /** Cuts */
             cuts: components["schemas"]["CutReport"][];
-            /** Design Gust */
-            design_gust: number;
             /** Exaggeration */
             exaggeration: number;
             /** Foliage */
@@ -5844,6 +5842,8 @@ export interface components {
             parts: components["schemas"]["PartReport"][];
             /** Remarks */
             remarks: components["schemas"]["RemarkReport"][];
+            /** Required Gust */
+            required_gust: number;
             /** Serviceability Wind */
             serviceability_wind: number;
             /** Speed Scale */
@@ -6695,8 +6695,6 @@ export interface components {
             crops: string;
             /** Design */
             design: string;
-            /** Design M S */
-            design_m_s: number;
             /** Forecast */
             forecast: string;
             /** Key */
@@ -6705,6 +6703,8 @@ export interface components {
             limit: string;
             /** Once */
             once: string;
+            /** Required M S */
+            required_m_s: number;
             /**
              * Season
              * @description limit gust and rough week’s gust, week by week, m/s

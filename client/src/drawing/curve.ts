@@ -29,7 +29,7 @@ export function curveMarks(
   curve: Schemas["CurveReport"],
   size: { width: number; height: number },
 ): CurveMarks {
-  const { points, present, design_gust } = curve;
+  const { points, present, required_gust } = curve;
   const values = points.map((point) => Number(point.value));
   const low = Math.min(...values);
   const span = Math.max(...values) - low || 1;

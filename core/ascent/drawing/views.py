@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Literal, get_args
 
 import numpy as np
@@ -11,6 +10,8 @@ from ..path.geometry import Geometry, Member, Point
 from ..plan.bed import BareBed
 from ..plan.fields import Typed
 from ..tables import materials, posts, soils
+from ..words.quantities import System, write
+from ..words.texts import template
 
 ViewName = Literal["elevation", "plan", "end"]
 VIEWS: tuple[ViewName, ...] = get_args(ViewName)
@@ -78,21 +79,14 @@ class View(Typed):
     high: Flat
 
 
-def view_of(
-    geometry: Geometry,
-    bed: BareBed,
-    name: ViewName,
-    write: Callable[[float], str],
-    label: Callable[[str], str],
-) -> View:
+def view_of(geometry: Geometry, bed: BareBed, name: ViewName, system: System) -> View:
     """Return one view of a structure in its bed.
 
     Args:
         geometry: The structure laid out.
         bed: The bed it stands in.
         name: Which view.
-        write: Writes a length in the reader's units.
-        label: Says what an option is called.
+        system: The reader's units.
     """
     first, second = _AXES[name]
 
@@ -117,12 +111,12 @@ def view_of(
     measures = tuple(
         Measure(
             option=d.option,
-            label=label(d.option),
+            label=template(f"option.{d.option.rsplit('.')[-1]}"),
             start=flat(d.start),
             end=flat(d.end),
             offset=d.offset,
             value=d.value,
-            text=write(d.value),
+            text=write(d.value, "length", system),
         )
         for d in geometry.dimensions
         if d.view == name

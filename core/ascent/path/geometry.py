@@ -122,11 +122,19 @@ def located(members: Iterable[Member]) -> tuple[Member, ...]:
 class Plant:
     """A plant's place, which planting it belongs to, and the way it climbs: straight up where no way is
     given.
+
+    station: how far along its row it stands where the row is not straight. [m]
     """
 
     at: Point
     planting: int
     way: tuple[Point, ...] = ()
+    station: float | None = None
+
+    @property
+    def along(self) -> float:
+        """Return how far along its row it stands, the row laid straight. [m]"""
+        return self.at[0] if self.station is None else self.station
 
 
 @dataclass(frozen=True)
@@ -155,6 +163,20 @@ class Supply:
 
 
 @dataclass(frozen=True)
+class Bays:
+    """The bays of a row, the row laid straight.
+
+    stations: where its uprights stand along it. [m]
+    bay: the longest distance from one to the next. [m]
+    carried: the length of row that one upright answers for. [m]
+    """
+
+    stations: tuple[float, ...]
+    bay: float
+    carried: float
+
+
+@dataclass(frozen=True)
 class Geometry:
     """A structure laid out: members, plants, measures.
 
@@ -162,6 +184,7 @@ class Geometry:
     climb: what a plant can climb. [m]
     unit: how far along the row its first piece reaches that belongs together, as it is seen from the end. [m]
     gap: width of the path that it stands over, with a bed on either side. [m]
+    bays: of a row whose uprights do not stand evenly by one of its options.
     """
 
     members: tuple[Member, ...]
@@ -174,6 +197,7 @@ class Geometry:
     climb: float
     unit: float = 0.0
     gap: float = 0.0
+    bays: Bays | None = None
 
     def reach(self, width: float) -> float:
         """Return how far the ground of beds of some width reaches from the row to either side. [m]"""

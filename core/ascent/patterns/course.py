@@ -93,7 +93,10 @@ class RowCourse:
     def plants(self, laid: Iterable[Plant]) -> tuple[Plant, ...]:
         """Return plants that are laid out straight."""
         return (
-            tuple(replace(p, at=self.folded(p.at), way=tuple(map(self.folded, p.way))) for p in laid)
+            tuple(
+                replace(p, at=self.folded(p.at), way=tuple(map(self.folded, p.way)), station=p.at[0])
+                for p in laid
+            )
             if self.plan != "straight"
             else tuple(laid)
         )

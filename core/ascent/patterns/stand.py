@@ -105,7 +105,7 @@ class Stand(Generic[OptionsT]):
 
     def places(self, planting: int) -> Array:
         """Return the stations of a planting's plants along the row, (N,). [m]"""
-        return np.array([plant.at[0] for plant in self.geometry.plants if plant.planting == planting])
+        return np.array([plant.along for plant in self.geometry.plants if plant.planting == planting])
 
     def crop_weight(self, stations: Array, reach: float, run: float) -> Array:
         """Return the weight of crop at the fullest of some stations: one good plant, the rest typical, capped
@@ -226,25 +226,29 @@ class Stand(Generic[OptionsT]):
 
 
 class Bays(Stand[LongT]):
-    """A row divided into even bays, by the option of that name."""
+    """A row divided into bays: those of its geometry, else even ones by the option of that name."""
 
     spaced_by: ClassVar[str]
 
     @cached_property
     def xs(self) -> Array:
         """Return the stations between bays, (n,). [m]"""
+        if self.geometry.bays:
+            return np.array(self.geometry.bays.stations)
         return stations(self.options.length, getattr(self.options, self.spaced_by))
 
     @cached_property
     def bay(self) -> float:
         """Return the distance from station to station. [m]"""
-        return float(self.xs[1])
+        return self.geometry.bays.bay if self.geometry.bays else float(self.xs[1])
 
     @cached_property
     def carried(self) -> float:
         """Return the length of row a station answers for: a bay, or half of one where the row is a single
         bay. [m]
         """
+        if self.geometry.bays:
+            return self.geometry.bays.carried
         return self.bay if len(self.xs) > 2 else self.bay / 2
 
 

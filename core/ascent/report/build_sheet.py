@@ -57,7 +57,7 @@ def build_sheet(
 
 
 def _needs(report: Report) -> str:
-    words = {"design": report.headline.design_text, "words": report.headline.words}
+    words = {"design": report.headline.required_text, "words": report.headline.words}
     return template("print.needs").format(**words)
 
 

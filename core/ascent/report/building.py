@@ -143,10 +143,7 @@ def _told(
         ),
         stood=_stood(check, names, record, system),
         pulls=pulls_report(Site(garden=garden, bed=bed), building, record, names, system),
-        views=tuple(
-            view_of(geometry, bed, name, length, lambda option: template(f"option.{option.rsplit('.')[-1]}"))
-            for name in VIEWS
-        ),
+        views=tuple(view_of(geometry, bed, name, system) for name in VIEWS),
         judgement=template("caution.judgement"),
     )
 
@@ -186,7 +183,7 @@ def paper_of(
     """
     found = _Work.of(garden, bed, structure, record)
     told = _told(garden, bed, structure, record, found, system)
-    report = report_of(Site(garden=garden, bed=bed), found.check.planned, system)
+    report = report_of(found.check.planned, system)
     stakes = None
     if found.staked.marks:
         stakes = stake_sheet(found.laid, found.staked, found.names, _letters(found.staked), system)

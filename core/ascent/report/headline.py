@@ -44,7 +44,7 @@ def brief(site: Site, e: Design, system: System) -> Brief:
         words=template(f"state.{e.state}"),
         limit_text=holds,
         forecast_text=forecast(site, limit, system),
-        design_text=asked,
+        required_text=asked,
         return_period_text=seasons_text(e.reliability.return_period()[0]),
         weakest=key,
         weakest_text=template(f"fails.{key}"),

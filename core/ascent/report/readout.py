@@ -171,7 +171,7 @@ class Brief(Typed):
     words: str
     limit_text: str
     forecast_text: str
-    design_text: str
+    required_text: str
     return_period_text: str
     weakest: str
     weakest_text: str
@@ -274,7 +274,7 @@ class CurveReport(Typed):
     ordered: bool
     points: tuple[CurvePoint, ...]
     present: int
-    design_gust: float
+    required_gust: float
     says: str
 
 
@@ -341,7 +341,7 @@ class Report(Typed):
     links: tuple[LinkReport, ...]
     weeks: tuple[Week, ...]
     foliage: tuple[Foliage, ...]
-    design_gust: float
+    required_gust: float
     serviceability_wind: float
     winds: tuple[str, str, str]
     speed_unit: str

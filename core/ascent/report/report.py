@@ -16,7 +16,6 @@ from ..site import Site
 from ..sizing.size import YEARS
 from ..wording import money, speed_text, written
 from ..words.quantities import STYLES, System, to_si, write
-from ..words.texts import template
 from .headline import headline
 from .links import link_report
 from .lists import cost_report, cut_reports, part_reports
@@ -25,24 +24,18 @@ from .remarks import cautions_of, remark_reports
 from .weeks import foliage_of, week_report
 
 
-def report_of(site: Site, evaluation: Design, system: System, day: dt.date | None = None) -> Report:
-    """Return the report of an evaluation, its workings in the week of a day, or in the worst."""
-    e = evaluation
+def report_of(e: Design, system: System, day: dt.date | None = None) -> Report:
+    """Return the report of a design, with its workings in the week of a day, or in the worst week."""
+    site = e.site
     chosen = e.worst_week if day is None else e.season.nearest_week(day)
     parts, bars = bill(e.geometry, site.garden.prices, site.spare)
-
-    def length(value: float) -> str:
-        return write(value, "length", system)
-
-    def label(option: str) -> str:
-        return template(f"option.{option.rsplit('.', maxsplit=1)[-1]}")
 
     return Report(
         headline=headline(site, e, system),
         links=tuple(link_report(e, link, chosen, system) for link in e.links),
         weeks=tuple(week_report(e, index, system) for index in range(e.season.weeks)),
         foliage=foliage_of(e),
-        design_gust=e.required_gust,
+        required_gust=e.required_gust,
         serviceability_wind=site.serviceability_wind,
         winds=(
             speed_text(0.0, system),
@@ -67,7 +60,7 @@ def report_of(site: Site, evaluation: Design, system: System, day: dt.date | Non
         ),
         cost=total(parts),
         cost_text=money(total(parts), site.garden.currency),
-        views=tuple(view_of(e.geometry, site.bed, name, length, label) for name in VIEWS),
+        views=tuple(view_of(e.geometry, site.bed, name, system) for name in VIEWS),
         exaggeration=_exaggeration(e),
         written={
             **written(e.options, system),
@@ -78,7 +71,7 @@ def report_of(site: Site, evaluation: Design, system: System, day: dt.date | Non
 
 def full_report(site: Site, structure: Structure, system: System, day: dt.date | None = None) -> Report:
     """Return the report of a structure at a site."""
-    return report_of(site, design_of(site, structure), system, day)
+    return report_of(design_of(site, structure), system, day)
 
 
 def _exaggeration(e: Design) -> float:

@@ -77,7 +77,7 @@ def curve_report(site: Site, structure: Structure, option: str, system: System) 
         ordered=extra["kind"] not in ("item", "choice"),
         points=points,
         present=drawn.present,
-        design_gust=asked,
+        required_gust=asked,
         says=" ".join(
             filter(
                 None,

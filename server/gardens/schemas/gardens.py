@@ -367,7 +367,7 @@ class StructureLine(Typed):
     limit: str
     forecast: str
     design: str
-    design_m_s: float
+    required_m_s: float
     once: str
     weakest: str
     week: str

@@ -434,10 +434,10 @@ def _line(asked: _Asked) -> dict[str, Any]:
         "words": said.words + otherwise,
         "limit": said.limit_text,
         "forecast": said.forecast_text,
-        "design": said.design_text,
+        "design": said.required_text,
         "weakest": said.weakest_text,
         "week": said.week_label,
-        "design_m_s": e.required_gust,
+        "required_m_s": e.required_gust,
         "once": said.return_period_text,
         "cost": money(cost, site.garden.currency),
         "season": season_of_limits(e),
@@ -488,7 +488,7 @@ def lines(
 def _no_line() -> dict[str, Any]:
     """Return the line of a structure that cannot be calculated: that is said, and the others are shown."""
     nothing = dict.fromkeys(("limit", "forecast", "design", "once", "weakest", "week", "cost"), "")
-    return {**nothing, "state": None, "words": template("season.no-line"), "design_m_s": 0.0, "season": []}
+    return {**nothing, "state": None, "words": template("season.no-line"), "required_m_s": 0.0, "season": []}
 
 
 def _went_in(state: State) -> dict[str, str]:

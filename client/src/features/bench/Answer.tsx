@@ -8,7 +8,7 @@ export function Answer({ report }: { report: Report }) {
     <section className="answer" aria-label={say("bench.whatItHolds")} aria-live="polite">
       <p className="verdict">
         <span className={h.limit > 0 ? "big" : "some"}>{h.limit_text}</span>
-        <span className="word">{say("bench.needs", { words: h.words, designText: h.design_text })}</span>
+        <span className="word">{say("bench.needs", { words: h.words, designText: h.required_text })}</span>
       </p>
       <p style={{ fontSize: 14 }}>{h.sentence}</p>
     </section>

@@ -25,7 +25,7 @@ const STEPS: Record<string, number> = {
 /** The season as a harbour: the quay's edge is the limit gust, the water the gusts each week brings. */
 export function SeasonChart({ report, week, onWeek }: Props) {
   const { ref, width } = useSize<HTMLDivElement>();
-  const { weeks, design_gust: design, speed_scale: scale } = report;
+  const { weeks, required_gust: design, speed_scale: scale } = report;
   const count = weeks.length;
   const wide = width > 620;
   const box = { left: wide ? 66 : 48, right: wide ? 22 : 12, top: 34, bottom: 27, width, height: HEIGHT };
@@ -159,8 +159,8 @@ export function SeasonChart({ report, week, onWeek }: Props) {
           <g className="tidenote">
             <text x={x(0) + 8} y={y(design) - 6}>
               {wide
-                ? say("bench.neededOnceInTenSeasons", { designText: report.headline.design_text })
-                : say("bench.needed", { designText: report.headline.design_text })}
+                ? say("bench.neededOnceInTenSeasons", { designText: report.headline.required_text })
+                : say("bench.needed", { designText: report.headline.required_text })}
             </text>
             {wide && (
               <>

@@ -60,7 +60,7 @@ export function BedList({ garden, lines, chosen, canEdit, onChoose }: Props) {
                         <span className="quiet">
                           {say("plot.needs", { words: line.words, design: line.design })}
                         </span>
-                        <SeasonSparkline season={line.season} design={line.design_m_s} />
+                        <SeasonSparkline season={line.season} design={line.required_m_s} />
                         <span>{line.weakest}</span>
                       </>
                     ) : (

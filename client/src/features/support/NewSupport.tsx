@@ -288,7 +288,7 @@ function Choosing({ garden, bedKey, kept }: Props) {
                   <strong>{way?.title ?? chosen?.name}.</strong>{" "}
                   {say("support.holdsNeeds", {
                     limitText: upTo(report.headline.limit_text),
-                    designText: report.headline.design_text,
+                    designText: report.headline.required_text,
                     reasons: places.find((each) => each.family === family)?.reasons[0],
                     minds: way?.told.minds,
                   })}{" "}

@@ -8,7 +8,7 @@ import numpy as np
 
 from ... import tables
 from ...mechanics import Array
-from ...path.geometry import Dimension, Geometry, Member, Plant, Supply, located
+from ...path.geometry import Bays, Dimension, Geometry, Member, Plant, Supply, located
 from ...patterns import mesh_face, plants, posts
 from ...patterns import strings as hung
 from ...plan.bed import BareBed
@@ -100,8 +100,22 @@ def laid_out(options: BedFrameOptions, plantings: tuple[Planting, ...], site: Si
         *plants.spacing_dimension(plantings, grown, site.bed.width / 2),
     )
     return Geometry(
-        located(members), grown, dimensions, tuple(supplies), end, options.height, 0.0, climb=options.height
+        located(members),
+        grown,
+        dimensions,
+        tuple(supplies),
+        end,
+        options.height,
+        0.0,
+        climb=options.height,
+        bays=_bays(options),
     )
+
+
+def _bays(options: BedFrameOptions) -> Bays:
+    xs = stations(options)
+    bay = options.length if len(xs) < 2 else float(xs[1] - xs[0])
+    return Bays(tuple(map(float, xs)), bay, bay if len(xs) > 2 else bay / 2)
 
 
 def stations(options: BedFrameOptions) -> Array:

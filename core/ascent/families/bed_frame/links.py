@@ -17,7 +17,7 @@ from ...path.loadpath import Arrow, Check, Link, Service, Strength
 from ...patterns import strings as hung
 from ...patterns.stand import PostRow
 from ...shapes import earth
-from .geometry import BACKING_DEPTH, RIM, board_of, edge_of, stations
+from .geometry import BACKING_DEPTH, RIM, board_of, edge_of
 from .options import BedFrameOptions
 
 _BESIDE = 0.10  # of a plant's weight from its upright [m]
@@ -25,16 +25,6 @@ _BESIDE = 0.10  # of a plant's weight from its upright [m]
 
 class Framed(PostRow[BedFrameOptions]):
     """Everything the checks of a bed frame need, worked out once for its cases."""
-
-    @cached_property
-    def xs(self) -> Array:
-        """Return the stations of the uprights, (n,). [m]"""
-        return stations(self.options)
-
-    @cached_property
-    def bay(self) -> float:
-        """Return the length of row that an upright answers for. [m]"""
-        return self.options.length / len(self.xs) if len(self.xs) < 2 else float(self.xs[1] - self.xs[0])
 
     @cached_property
     def board(self) -> tuple[float, float]:

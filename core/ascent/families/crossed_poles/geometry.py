@@ -103,7 +103,7 @@ def run_of(options: CrossedPolesOptions) -> float:
 
 
 def ground_of(options: CrossedPolesOptions, site: Site) -> earth.Ground:
-    return earth.ground_of(site.bed, "concrete" if options.footing == "concrete" else "driven")
+    return earth.ground_of(site.bed, options.setting)
 
 
 def ends_of(options: CrossedPolesOptions, site: Site) -> EndAssembly:

@@ -19,9 +19,9 @@ from ...patterns import raked
 from ...patterns import strings as hung
 from ...patterns.end_assembly import EndAssembly, loaded_line, pushed_along
 from ...patterns.stand import Bays
-from ...shapes import earth, wear
+from ...shapes import wear
 from ...tables import rows
-from .geometry import ends_of, ground_of, height_of, run_of
+from .geometry import ends_of, height_of, run_of
 from .options import CrossedPolesOptions
 
 
@@ -81,10 +81,6 @@ class Crossed(Bays[CrossedPolesOptions]):
         return np.asarray(leafy + bare), np.asarray(
             (leafy * lever + bare * self.height / 2 + 1e-12) / (leafy + bare + 1e-12)
         )
-
-    @cached_property
-    def ground(self) -> earth.Ground:
-        return ground_of(self.options, self.site)
 
     @cached_property
     def poles(self) -> raked.Splayed:

@@ -53,3 +53,8 @@ class CrossedPolesOptions(Typed):
     anchor: Annotated[str, row_of("anchors")] = item(
         "ends", "anchors", "anchor_screw_15x3", when=("brace", ("guy",))
     )
+
+    @property
+    def setting(self) -> str:
+        """Return how its poles are set in the ground."""
+        return "concrete" if self.footing == "concrete" else "driven"

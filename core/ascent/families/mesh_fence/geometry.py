@@ -6,7 +6,7 @@ import numpy as np
 
 from ... import tables
 from ...mechanics import Array, relaxation
-from ...path.geometry import Dimension, Geometry, Member, Plant, located
+from ...path.geometry import Bays, Dimension, Geometry, Member, Plant, located
 from ...patterns import backs, course, mesh_face, plants, posts
 from ...patterns.end_assembly import EndAssembly
 from ...plan.structure import Planting
@@ -72,7 +72,14 @@ def laid_out(options: MeshFenceOptions, plantings: tuple[Planting, ...], site: S
         top,
         options.depth,
         climb=high,
+        bays=_bays(options, xs, line.run),
     )
+
+
+def _bays(options: MeshFenceOptions, xs: Array, run: float) -> Bays:
+    """Return the bays between posts; a fence on one post in its middle has one bay, its whole run."""
+    bay = run if options.stood == "middle" else float(np.max(np.diff(xs)))
+    return Bays(tuple(map(float, xs)), bay, bay if len(xs) != 2 else bay / 2)
 
 
 def ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> EndAssembly:

@@ -17,11 +17,11 @@ from ...loads.cases import by_week
 from ...mechanics import Array, relaxation, wind
 from ...path.geometry import keys
 from ...path.loadpath import Check, Link, Service
-from ...patterns import backs, course, mesh_face, plants, posts, pots, runs
+from ...patterns import backs, course, mesh_face, posts, pots, runs
 from ...patterns.end_assembly import EndAssembly, EndLine, loaded_line
 from ...patterns.stand import PostRow
 from ...tables import rows
-from .geometry import course_of, ends_of, run_heights, stations
+from .geometry import course_of, ends_of, run_heights
 from .options import MeshFenceOptions
 
 
@@ -42,29 +42,10 @@ class Fence(PostRow[MeshFenceOptions]):
         return self.options.stood == "middle"
 
     @cached_property
-    def xs(self) -> Array:
-        """Return the stations of the posts as the fence is laid out straight, (n,). [m]"""
-        return stations(self.options)
-
-    @cached_property
-    def bay(self) -> float:
-        """Return the length of mesh between two posts, the longest there is. [m]"""
-        return self.course.run if self.lone else float(np.max(np.diff(self.xs)))
-
-    @cached_property
-    def carried(self) -> float:
-        return self.bay if len(self.xs) != 2 else self.bay / 2
-
-    @cached_property
     def tributaries(self) -> Array:
         """Return the length of mesh that each post takes, (n,). [m]"""
         bays = np.diff(self.xs)
         return np.array([self.bay]) if self.lone else (np.append(bays, 0.0) + np.append(0.0, bays)) / 2
-
-    def places(self, planting: int) -> Array:
-        """Return the stations of a planting's plants as the fence is laid out straight, (N,). [m]"""
-        laid = plants.along(self.structure.plantings, self.course.run)
-        return np.array([plant.at[0] for plant in laid if plant.planting == planting])
 
     @cached_property
     def mesh_top(self) -> float:
