@@ -34,7 +34,7 @@ export function curveMarks(
   const low = Math.min(...values);
   const span = Math.max(...values) - low || 1;
   const foot = size.height - EDGE.foot;
-  const most = Math.max(design_gust * 1.2, ...points.map((point) => point.limit), 1);
+  const most = Math.max(required_gust * 1.2, ...points.map((point) => point.limit), 1);
   const dear = Math.max(...points.map((point) => point.cost), 0.01);
   const x = (value: number) => EDGE.left + ((value - low) / span) * (size.width - EDGE.left - EDGE.right);
   const y = (share: number) => foot - share * (foot - EDGE.top);
@@ -49,7 +49,7 @@ export function curveMarks(
   return {
     limit: path((i) => (at(i)?.limit ?? 0) / most),
     cost: path((i) => (at(i)?.cost ?? 0) / dear),
-    design: `M${EDGE.left} ${y(design_gust / most).toFixed(1)}H${size.width - EDGE.right}`,
+    design: `M${EDGE.left} ${y(required_gust / most).toFixed(1)}H${size.width - EDGE.right}`,
     now: [nowAt, y((here?.limit ?? 0) / most)],
     top: EDGE.top,
     foot,

@@ -239,9 +239,13 @@ class Search:
         fails = figures < level - _SAME
         if not fails.any() and figures.size > _SMALL:
             return None
-        spare = np.float32(_EVEN) * (np.float32(_ENOUGH) - np.minimum(figures, np.float32(_ENOUGH)))
-        short = np.inf if hope else (_GIVES_WAY + level - figures) * (1.0 + self.spent(self.first))
-        return surrogate.spread(np.where(fails, short, spare).astype(np.float32))
+        cost = np.minimum(figures, np.float32(_ENOUGH))
+        np.subtract(np.float32(_ENOUGH), cost, out=cost)
+        cost *= np.float32(_EVEN)
+        # all in single precision: these tables are most of what a search takes
+        short = np.float32(_GIVES_WAY + level) - figures[fails]
+        cost[fails] = np.inf if hope else short * np.float32(1.0 + self.spent(self.first))
+        return surrogate.spread(cost)
 
     def attempt(self, pick: Indices) -> Evaluation:
         """Return what comes of a way of the grid, and learn from it."""

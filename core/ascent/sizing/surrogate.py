@@ -73,6 +73,9 @@ class Surrogate:
         self._shape = tuple(map(len, groups))
         if math.prod(self._shape) > LARGEST:
             raise TooLarge
+        # of each axis, how far apart two entries lie that are next to each other along it
+        self._steps = [math.prod(self._shape[place + 1 :]) for place in range(len(self._shape))]
+        self._known_at: list[int] = []
         self._along = [
             tuple(-1 if p == place else 1 for p in range(len(groups))) for place in range(len(groups))
         ]
@@ -116,6 +119,7 @@ class Surrogate:
             self._apart = None
         self._right += row * value
         self.known[entry] = value
+        self._known_at.append(sum(at * step for at, step in zip(entry, self._steps, strict=True)))
         self.told[entry] = (indices, value)
         self._predictions = {}
         return True
@@ -132,11 +136,11 @@ class Surrogate:
         if bool(hope) not in self._predictions:
             self._predictions[bool(hope)] = self._predicted(bool(hope))
         more = np.float32(hope * self.tolerance if hope else 0.0)
-        figures = np.array(self._predictions[bool(hope)] + more).reshape(self._shape)
+        figures: Array = (self._predictions[bool(hope)] + more).reshape(self._shape)
         if hoped and hope:
-            figures = np.array(hoped(figures))
-        for entry, value in self.known.items():
-            figures[entry] = value
+            figures = np.asarray(hoped(figures))
+        if self._known_at:
+            figures.reshape(-1)[self._known_at] = list(self.known.values())
         return figures
 
     def spread(self, figures: Array) -> Factor:
