@@ -19,8 +19,9 @@ from ascent.report.building import build_report, paper_of
 from ascent.report.choosing import way_report
 from ascent.report.diary import entries_of
 from ascent.report.report import full_report
-from ascent.report.season import skipped_words, week_report, year_report
+from ascent.report.season import skipped_words, week_report
 from ascent.report.storms import weather_report
+from ascent.report.year import year_report
 from ascent.site import Site
 
 from tests.random_plans import Drawn, drawn

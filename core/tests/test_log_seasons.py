@@ -18,9 +18,9 @@ from ascent.plan.garden import Garden
 from ascent.report.diary import entries_of
 from ascent.report.life import life_report
 from ascent.report.log import Where
-from ascent.report.season import kept_of
 from ascent.report.season_parts import waits_words
 from ascent.report.years import years_report
+from ascent.season.kept import kept_of
 from ascent.season.rotation import too_soon
 
 from tests.support import NearTestCase, demo, demo_log

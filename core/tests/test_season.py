@@ -23,8 +23,10 @@ from ascent.plan.place import Place
 from ascent.plan.record import Diary, Marked
 from ascent.plan.structure import Covered, Planting, Structure
 from ascent.report.diary import entries_of
-from ascent.report.season import everything, week_report, year_report
+from ascent.report.season import week_report
+from ascent.report.year import year_report
 from ascent.season.harvest import gluts_and_gaps, harvest_of, measured
+from ascent.season.kept import everything
 from ascent.season.rotation import next_on, too_soon
 from ascent.season.storm import at_the_plant, storm_check
 from ascent.season.succession import clashes_of

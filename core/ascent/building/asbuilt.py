@@ -4,6 +4,7 @@ where posts differ.
 
 from __future__ import annotations
 
+import datetime as dt
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
@@ -18,7 +19,7 @@ from ..files.plan import problems_of
 from ..path.geometry import Geometry
 from ..plan.fields import Joining
 from ..plan.record import Differs, Record
-from ..plan.structure import Build, Structure
+from ..plan.structure import AsBuilt, Build, Structure
 from ..site import Site
 from ..words.quantities import System, read
 from .work import work_of
@@ -203,3 +204,9 @@ def coming_off(site: Site, structure: Structure, record: Record | None = None) -
     kept = tuple(member for key, member in members.items() if key not in stay)
     supplies = tuple(supply for supply in geometry.supplies if supply.key not in used)
     return stands, replace(geometry, members=kept, supplies=supplies)
+
+
+def kept_of(structure: Structure, on: dt.date) -> AsBuilt:
+    """Return what is kept of a structure when building begins."""
+    fields = structure.model_dump(exclude={"built", "name", "key"})
+    return AsBuilt(on=on, **fields)

@@ -9,11 +9,11 @@ from collections.abc import Iterator, Sequence
 from ..files.calendar_file import CalendarEntry
 from ..plan.entries import Entry as LogEntry
 from ..plan.garden import Garden
+from ..season.kept import Kept, everything
 from ..season.visits import Visit
 from ..words.texts import template
 from .log import Where, entry_words, place_words
-from .season import everything, task_title
-from .season_parts import Kept
+from .tasks import task_title
 
 MILESTONES = ("build", "build-day", "sow-pots", "sow", "plant", "pick-once", "clear", "take-down")
 TOLD_FOR = dt.timedelta(days=30)  # that what was written in the log is told

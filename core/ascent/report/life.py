@@ -17,13 +17,14 @@ from ..plan.garden import Garden
 from ..plan.structure import Structure
 from ..season.forecast import forecast_of
 from ..season.harvest import Harvest, harvest_of
+from ..season.kept import Kept, kept_of
 from ..season.visits import Due
 from ..wording import money, time_text
 from ..words.quantities import System, write
 from ..words.texts import template
 from .log import Where, entry_words
-from .season import kept_of, task_title
-from .season_parts import Kept, date_text
+from .season_parts import date_text
+from .tasks import task_title
 
 _WEEKS = 53
 _TOLD = 300  # of what happened, the latest

@@ -4,25 +4,22 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
 from .. import tables
-from ..log.now import Break, closed, picked_of
+from ..log.now import closed, picked_of
 from ..mechanics import Array
 from ..plan.bed import Bed
-from ..plan.entries import Entry
 from ..plan.garden import Garden
-from ..plan.structure import Structure
 from ..season.forecast import HarvestForecast, forecast_of
 from ..season.harvest import Harvest, gluts_and_gaps, harvest_of, measured
+from ..season.kept import Kept
 from ..season.repairs import what_broke
 from ..season.rescue import Rescue, rescue_of
 from ..season.rotation import next_on, too_soon
 from ..season.succession import SuccessionConflict, WayOut, clashes_of
 from ..season.tasks import Tended
-from ..season.visits import Visit
 from ..words.quantities import System, write
 from ..words.texts import template
 from .season_readout import ClashReport, HarvestReport, HarvestRow, HarvestWeek, RescueReport, TurnReport
@@ -30,21 +27,6 @@ from .season_readout import ClashReport, HarvestReport, HarvestRow, HarvestWeek,
 _CRUMB = 0.05  # that is not worth saying [kg]
 _NAMED = 3  # crops of a week that are named
 _LONG_AGO = 50  # years
-
-
-@dataclass(frozen=True)
-class Kept:
-    """A structure with its site, its visits through the year, and how it grows.
-
-    log: all that happened in the garden, in order of days. breaks: what is not mended.
-    """
-
-    bed: Bed
-    structure: Structure
-    tended: Tended
-    visits: tuple[Visit, ...]
-    log: tuple[Entry, ...] = ()
-    breaks: tuple[Break, ...] = ()
 
 
 def date_text(day: dt.date, year: int | None = None) -> str:

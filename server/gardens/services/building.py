@@ -10,12 +10,12 @@ from typing import Any
 
 from ascent import plan as model
 from ascent.analysis.design import geometry_of
-from ascent.building.asbuilt import being_built
+from ascent.building.asbuilt import being_built, kept_of
 from ascent.drawing.solid import solid_of
 from ascent.drawing.views_sheet import views_sheet
 from ascent.files.csv_tables import plain_cell
 from ascent.report.build_readout import BuildReport
-from ascent.report.building import build_report, kept_of, paper_of
+from ascent.report.building import build_report, paper_of
 from ascent.report.readout import SolidReport
 from ascent.report.solids import solid_report
 from ascent.site import Site

@@ -10,8 +10,10 @@ from ascent import plan as model
 from ascent.errors import InvalidPlan, Problem
 from ascent.loads.season import start_of
 from ascent.log.seasons import with_past
-from ascent.report.season import kept_of, skipped_words, week_report, year_report, year_row
+from ascent.report.season import skipped_words, week_report
 from ascent.report.season_readout import YearRow
+from ascent.report.year import year_report, year_row
+from ascent.season.kept import kept_of
 from ascent.weather.course import turn_of
 from django.db.models import Q
 from django.http import Http404

@@ -1,0 +1,184 @@
+"""The year of a garden in words: what grows when, what is in the way, what comes in."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from .. import tables
+from ..mechanics import Array, growth
+from ..plan.entries import Entry
+from ..plan.garden import Garden
+from ..plan.place import Place
+from ..plan.structure import Planting
+from ..season.kept import Kept, everything
+from ..season.tasks import GrownPlanting
+from ..season.windows import Fate, fate_of, instead, opened
+from ..weather.course import turn_of
+from ..weather.frosts import RISKS, frosts_of
+from ..words.quantities import System, write
+from ..words.texts import template
+from .season import WEEKS, left_out
+from .season_parts import clash_reports, date_text, harvest_report, turn_report
+from .season_readout import ClosingReport, GrowingReport, YearReport, YearRow
+from .tasks import chance_text
+
+_WAITS = ("early", "cold")
+_FAILS = ("late", "short", "hot")
+
+
+def year_report(garden: Garden, today: dt.date, log: Iterable[Entry] = ()) -> YearReport:
+    """Return a garden's year, by its plan and by what happened."""
+    kept = everything(garden, log)
+    mondays = _mondays(garden, kept)
+    frosts, turns = frosts_of(garden), turn_of(garden)
+    words = template("frosts.free")
+    ends: tuple[dt.date | None, dt.date | None] = (None, None)
+    if frosts:
+        about = [frosts.last, frosts.first, frosts.last_with(0.1), frosts.first_with(0.1)]
+        dates = [turns + dt.timedelta(days=round(day)) for day in about]
+        last, first, late, early = (date_text(date) for date in dates)
+        words = template("frosts.words").format(last=last, first=first, late=late, early=early)
+        words += template("frosts.record").format(years=frosts.years) if frosts.years else ""
+        ends = (dates[0], dates[1])
+    return YearReport(
+        label=_years(mondays[0].year, mondays[-1].year),
+        closing=_closing(garden, kept, today),
+        today=today,
+        mondays=mondays,
+        last_frost=ends[0],
+        first_frost=ends[1],
+        frost_words=words,
+        warmth_words="" if garden.warmth else template("frosts.none"),
+        rows=tuple(year_row(each, mondays, today, garden.units) for each in kept),
+        clashes=tuple(clash for each in kept for clash in clash_reports(each.tended)),
+        turns=tuple(turn_report(garden, bed) for bed in garden.beds),
+        harvest=harvest_report(garden, kept, mondays, today),
+        left_out=left_out(garden, kept),
+    )
+
+
+def _closing(garden: Garden, kept: Sequence[Kept], today: dt.date) -> ClosingReport:
+    """Return what closing the season today comes to."""
+    still = []
+    grown_on = [(each, grown) for each in kept for grown in each.tended.grown]
+    for each, grown in grown_on:
+        if grown.date(grown.course.start) <= today < grown.date(grown.course.end):
+            words = {
+                "name": each.structure.name,
+                "crop": grown.crop.called,
+                "end": date_text(grown.date(grown.course.end)),
+            }
+            still.append(template("season.still-grows").format(**words))
+    still += [
+        template("season.still-stands").format(name=each.structure.name)
+        for each in kept
+        if each.tended.built or each.structure.built
+    ]
+    return ClosingReport(
+        year=garden.year,
+        begun=any(grown.date(grown.course.start) <= today for _, grown in grown_on),
+        still=tuple(still),
+    )
+
+
+def _years(first: int, last: int) -> str:
+    return str(first) if first == last else f"{first}/{last % 100:02d}"
+
+
+def _mondays(garden: Garden, kept: Sequence[Kept]) -> tuple[dt.date, ...]:
+    """Return the Mondays from the first to the last week in which anything is due or grows."""
+    turns = turn_of(garden)
+    days = [visit.on for each in kept for visit in each.visits]
+    days += [grown.date(grown.course.end) for each in kept for grown in each.tended.grown]
+    first = min(days, default=turns - dt.timedelta(days=60))
+    last = max(days, default=turns + dt.timedelta(days=200))
+    last = min(last, first + dt.timedelta(days=7 * WEEKS - 1))
+    begins = first - dt.timedelta(days=first.weekday())
+    return tuple(begins + dt.timedelta(days=7 * n) for n in range((last - begins).days // 7 + 1))
+
+
+def year_row(each: Kept, mondays: Sequence[dt.date], today: dt.date, system: System) -> YearRow:
+    """Return a structure's year, week by week."""
+    minutes = [0.0] * len(mondays)
+    for visit in each.visits:
+        week = (visit.on - mondays[0]).days // 7
+        if 0 <= week < len(mondays):
+            minutes[week] += sum(due.task.minutes for due in visit.due)
+    return YearRow(
+        structure=each.structure.key,
+        growing=tuple(_growing(each, grown, mondays, today, system) for grown in each.tended.grown),
+        minutes=tuple(round(m) for m in minutes),
+    )
+
+
+def _growing(
+    each: Kept, grown: GrownPlanting, mondays: Sequence[dt.date], today: dt.date, system: System
+) -> GrowingReport:
+    place, planting, course = each.tended.site.garden, grown.planting, grown.course
+    fate = fate_of(place, planting)
+    if fate.verdict in _WAITS and grown.date(course.start) < today:
+        fate = replace(fate, verdict="good")  # it has come through
+    calendar = grown.calendar
+    sown = grown.date(course.start - calendar.indoors_d) if grown.potted and calendar.indoors_d else None
+    offset = (mondays[0] - grown.pace.turns).days
+    days: Array = offset + 3.5 + 7.0 * np.arange(len(mondays), dtype=np.float64)
+    since = grown.pace.upto(days) - float(grown.pace.upto(course.start)) + course.ahead
+    share = growth.logistic(since, grown.crop.t50_d, grown.crop.t95_d)
+    share = np.where((days >= course.start) & (days < course.end), share, 0.0)
+    others = instead(place, planting, each.structure.family) if fate.verdict in _FAILS else ()
+    names = ", ".join(tables.crops()[key].name for key in others)
+    return GrowingReport(
+        planting=planting.key,
+        crop=planting.crop,
+        name=grown.crop.name,
+        sown=sown,
+        planted=grown.date(course.start),
+        first=grown.date(course.first),
+        gone=grown.date(course.end),
+        verdict=fate.verdict,
+        words=fate_words(place, planting, fate, system),
+        instead=template("fate.instead").format(crops=names) if names else "",
+        frost=chance_text(fate.frost) if frosts_of(place) else "",
+        windows=tuple((grown.date(a), grown.date(b)) for a, b in fate.windows),
+        share=tuple(round(float(value), 3) for value in share),
+    )
+
+
+def fate_words(place: Place, planting: Planting, fate: Fate, system: System) -> str:
+    """Return what becomes of a planting, in a sentence or two."""
+    calendar = tables.calendars()[planting.crop]
+    turns = turn_of(place)
+
+    def said(day: float) -> str:
+        return date_text(turns + dt.timedelta(days=round(day)))
+
+    frosts = frosts_of(place)
+    window = opened(fate.windows, fate.course.start)
+    words = {
+        "frost": chance_text(fate.frost),
+        "opens": said(window[0]) if window else "",
+        "soil": write(fate.values.get("soil", 0.0), "temperature", system),
+        "least": write(calendar.soil_C, "temperature", system),
+        "days": str(fate.late),
+        "last": said(fate.last) if fate.last is not None else "",
+        "end": said(frosts.first_with(RISKS[place.careful])) if frosts else "",
+        "stops": write(calendar.stops_C or 0.0, "temperature", system),
+    }
+    key: str = fate.verdict
+    if fate.verdict == "late" and fate.last is None:
+        key = "short"
+    if fate.verdict == "cold" and not window:
+        key = "cold-never"
+    if fate.verdict == "early" and not window:
+        key = "short"
+    if fate.verdict == "hot" and calendar.cool:
+        key = "hot-cool"
+    sentence = template(f"fate.{key}").format(**words)
+    if fate.verdict == "hot" and fate.windows:
+        spans = " or ".join(f"{said(a)} to {said(b)}" for a, b in fate.windows)
+        sentence += template("fate.hot-windows").format(windows=spans)
+    return sentence
