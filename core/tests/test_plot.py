@@ -14,10 +14,11 @@ from ascent.buying.lists import shopping, total
 from ascent.families import FAMILIES
 from ascent.family.protocol import Need
 from ascent.files.plan import read_plan
-from ascent.ground.clashes import RULES, clashes, gaps, shape_of, warned
+from ascent.ground.clashes import RULES, clashes, gaps, warned
 from ascent.ground.next_bed import next_bed
 from ascent.ground.plot import Frame, bed_outline, laid_out, placed, plot_of, room_for
 from ascent.ground.shade import canopies, shade_of
+from ascent.ground.shapes import shape_of
 from ascent.plan.bed import Bed
 from ascent.plan.features import Feature
 from ascent.plan.garden import Garden

@@ -15,8 +15,9 @@ import shapely
 from .. import tables
 from ..analysis.design import geometry_of
 from ..families import family_of
-from ..ground.clashes import Clash, clashes, shape_of
+from ..ground.clashes import clashes
 from ..ground.plot import Laid, bed_middle, bed_shape, keep_of, laid_out, lie_of, structure_frame
+from ..ground.shapes import Clash, shape_of
 from ..path.geometry import Member, depth_of
 from ..plan.features import Feature
 from ..plan.garden import Garden

@@ -10,8 +10,8 @@ from .. import tables
 from ..plan.bed import BareBed
 from ..plan.garden import Garden
 from ..words.quantities import to_si
-from .clashes import shape_of
 from .plot import PlotDrawing, bed_middle, bed_shape, lie_of, room_for
+from .shapes import shape_of
 
 _FIRST = {"metric": (3.6, 1.2), "imperial": (12.0 * to_si("foot"), 4.0 * to_si("foot"))}
 _SIDES = ((0.0, -1.0), (0.0, 1.0), (1.0, 0.0), (-1.0, 0.0))  # along, and to the left of, the last bed

@@ -21,10 +21,11 @@ from ascent.buying.parts import Shelf
 from ascent.buying.shed import had_by, taken_of
 from ascent.errors import InvalidPlan, Problem, guarded
 from ascent.files.csv_tables import plain_cell
-from ascent.ground.clashes import Clash, Looked, Warned, clashes, clashes_since, gaps, of_ways, warned
+from ascent.ground.clashes import Looked, Warned, clashes, clashes_since, gaps, of_ways, warned
 from ascent.ground.next_bed import next_bed
 from ascent.ground.plot import Flat, Laid, PlotDrawing, laid_out, lie_of, plot_of, room_for, stretch_of
 from ascent.ground.shade import Shade, shade_of
+from ascent.ground.shapes import Clash
 from ascent.memory import Same, text_of
 from ascent.report.changes import built_text, written_fields
 from ascent.report.headline import brief, season_of_limits
