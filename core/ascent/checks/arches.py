@@ -21,6 +21,10 @@ _POPS = 1.6  # of the least radius, at which welds are expected to hold still, j
 def sway(figures: SprungFigures, weight: Array) -> Check:
     """Return the check that an arch under its crop keeps its shape.
 
+    Args:
+        figures: Of the bent panel.
+        weight: Of the crop, over the width of the panel. [N/m]
+
     Source: handbook-8.5
     """
     return Check(
@@ -119,6 +123,10 @@ def blown(
 def wires_bear(mesh: rows.Mesh, width: float) -> Strength:
     """Return the moment that a panel's wires along its length bear together. [N·m]
 
+    Args:
+        mesh: The mesh.
+        width: Of the panel. [m]
+
     Source: aisc-360-f
     """
     wires, modulus = max(math.floor(width / mesh.up + 1e-6), 2), section.round_bar(mesh.wire).Z
@@ -208,6 +216,11 @@ def tied(tie: rows.Tie, push: Array, wind: Array, count: int, bears: bool, days:
 def joined(tie: rows.Tie, pull: Array, days: Array) -> Check:
     """Return the check of the tie that joins one hoop to the line along the crowns.
 
+    Args:
+        tie: The tie.
+        pull: Along the crowns. [N]
+        days: In use, by week, (W,). [d]
+
     Source: handbook-9.6
     """
     demand = pull * tables.constant("tie_uneven")
@@ -227,6 +240,12 @@ def joined(tie: rows.Tie, pull: Array, days: Array) -> Check:
 def lap(tie: rows.Tie, wind: Array, count: int, days: Array) -> Check:
     """Return the check of the ties that join two panels at their lap.
 
+    Args:
+        tie: The tie.
+        wind: Force of the wind. [N]
+        count: How many share it. [-]
+        days: In use, by week, (W,). [d]
+
     Source: handbook-8.7
     """
     demand = wind * tables.constant("lap_share") / count * tables.constant("tie_uneven")
@@ -245,6 +264,12 @@ def lap(tie: rows.Tie, wind: Array, count: int, days: Array) -> Check:
 
 def lifted(wind: Array, height: Array, weight: float, span: float) -> Array:
     """Return what lifts the windward feet of an arch: the wind's moment less its bare weight's. [N]
+
+    Args:
+        wind: Force of the wind. [N]
+        height: Where the force acts, above the ground. [m]
+        weight: Bare, of one arch. [N]
+        span: From foot to foot. [m]
 
     Source: handbook-8.7
     """
@@ -302,6 +327,9 @@ _OVER_SAG = 0.05  # of their bay, that lines over the top hang down
 def spread(weight: Array) -> Array:
     """Return the outward push at each foot of a half circle with a weight at its crown. [N]
 
+    Args:
+        weight: At its crown. [N]
+
     Source: roark, two-hinged circular arch: H = P/π
     """
     return np.asarray(weight / math.pi)
@@ -311,6 +339,11 @@ def tube_critical(row: rows.Post, rise: float, stiff: float) -> float:
     """Return the weight under which a tube arch sways away. [N]
 
     Its legs are stiff at the crown; at the soil they are hinged, or kept upright by posts as high as `stiff`.
+
+    Args:
+        row: The tube.
+        rise: From the soil to the crown. [m]
+        stiff: Height of the posts that keep its legs upright; 0 where they are hinged. [m]
 
     Source: handbook-9.5
     """
@@ -362,6 +395,12 @@ def tube(
 def tube_sway(row: rows.Post, weight: Array, rise: float, stiff: float) -> Check:
     """Return the check that a tube arch keeps its shape under its crop.
 
+    Args:
+        row: The tube.
+        weight: On one arch. [N]
+        rise: From the soil to the crown. [m]
+        stiff: Height of the posts that keep its legs upright; 0 where they are hinged. [m]
+
     Source: handbook-9.5
     """
     critical = tube_critical(row, rise, stiff)
@@ -381,6 +420,12 @@ def tube_sway(row: rows.Post, weight: Array, rise: float, stiff: float) -> Check
 def tube_sway_per_force(row: rows.Post, height: Array, rise: float, stiff: float) -> Array:
     """Return how far the crown of a tube arch moves over per force across it. [m/N]
 
+    Args:
+        row: The tube.
+        height: Of the crown above the soil. [m]
+        rise: From the soil to the crown. [m]
+        stiff: Height of the posts that keep its legs upright; 0 where they are hinged. [m]
+
     Source: handbook-9.5
     """
     free = max(rise - stiff, 0.1)
@@ -391,6 +436,10 @@ def tube_sway_per_force(row: rows.Post, height: Array, rise: float, stiff: float
 
 def over_pull(load: Array, bay: float) -> Array:
     """Return the pull of a line over the top that hangs down by a twentieth of its bay. [N]
+
+    Args:
+        load: On it, over its length. [N/m]
+        bay: Distance between supports. [m]
 
     Source: handbook-6.2
     """

@@ -12,6 +12,11 @@ from . import bending
 def arm(post: rows.Post, load: Array, reach: float) -> Check:
     """Return the check of one half of an arm that carries a line at its end, all season.
 
+    Args:
+        post: The post, pole or beam.
+        load: At its end, all season. [N]
+        reach: From the post to the end of the arm. [m]
+
     Source: timoshenko-beams
     """
     material = tables.materials()[post.material]
@@ -35,6 +40,11 @@ def knee(row: rows.Fitting, load: Array, reach: float) -> Check:
 
     The knee meets the arm halfway out at 45°, so it pushes with load × reach ÷ (reach ÷ 2 × sin 45°).
 
+    Args:
+        row: The bolt.
+        load: On one line. [N]
+        reach: From the post to the line. [m]
+
     Source: handbook-9.5
     """
     push = load * 2.0 / 0.7071
@@ -53,6 +63,11 @@ def knee(row: rows.Fitting, load: Array, reach: float) -> Check:
 
 def one_side(post: rows.Post, load: Array, reach: float) -> Check:
     """Return the check of a post whose one line is full while the other is bare, all season.
+
+    Args:
+        post: The post, pole or beam.
+        load: On one line. [N]
+        reach: From the post to the line. [m]
 
     Source: handbook-0.4
     """

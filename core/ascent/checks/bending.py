@@ -60,6 +60,10 @@ def moments(post: rows.Post, other_way: bool = False) -> Moments:
 def aged(check: Check, share: float) -> Check:
     """Return a check of something that has kept that share of its strength.
 
+    Args:
+        check: Of the piece as new.
+        share: Share of the strength that is left. [-]
+
     Source: handbook-3.4
     """
     return replace(
@@ -84,6 +88,12 @@ def stiffness(post: rows.Post, other_way: bool = False) -> float:
 
 def post_across(post: rows.Post, force: Array, height: Array, amplified: Array) -> Check:
     """Return the check of a post bending at the soil line under wind across the row.
+
+    Args:
+        post: The post, pole or beam.
+        force: Wind on it. [N]
+        height: Where the force acts, above the ground. [m]
+        amplified: Factor on the moment from the weight at the top. [-]
 
     Source: handbook-3.2
     """
@@ -123,6 +133,12 @@ def post_held(moment: Array, free: Check) -> Check:
 
 def post_along(post: rows.Post, force: Array, height: Array, posts: int) -> Check:
     """Return the check of a post bending in wind along the row, shared by all posts, in its other way.
+
+    Args:
+        post: The post, pole or beam.
+        force: Wind on it. [N]
+        height: Where the force acts, above the ground. [m]
+        posts: How many share it. [-]
 
     Source: handbook-1.6
     """
@@ -187,6 +203,10 @@ def both_ways(post: rows.Post, across: Array, along: Array, expected: Array | No
 def lasting(post: rows.Post, moment: Array) -> Check:
     """Return the check of an end post that a pull along the row bends all season.
 
+    Args:
+        post: The post, pole or beam.
+        moment: From the pull along the row, all season. [N·m]
+
     Source: handbook-0.3
     """
     bears, material = moments(post, other_way=True), tables.materials()[post.material]
@@ -205,6 +225,12 @@ def lasting(post: rows.Post, moment: Array) -> Check:
 
 def pushed(post: rows.Post, push: Array, length: float, across: Array) -> Check:
     """Return the check of an end post that its guy pushes down on while the wind bends it.
+
+    Args:
+        post: The post, pole or beam.
+        push: Along it, in compression. [N]
+        length: Between its ends. [m]
+        across: Moment from the wind across the row. [N·m]
 
     Source: timoshenko-gere
     """
@@ -235,6 +261,10 @@ def pushed(post: rows.Post, push: Array, length: float, across: Array) -> Check:
 def person_pull(post: rows.Post, top: float) -> Check:
     """Return the check of a post that a person pulls at hand height in still air.
 
+    Args:
+        post: The post, pole or beam.
+        top: Height of the post above the ground. [m]
+
     Source: handbook-0.4
     """
     bears = moments(post)
@@ -255,6 +285,12 @@ def person_pull(post: rows.Post, top: float) -> Check:
 
 def rail(post: rows.Post, down: Array, side: Array, span: float) -> Check:
     """Return the check of a top rail between posts, loaded down and sideways.
+
+    Args:
+        post: The post, pole or beam.
+        down: What hangs on it, over its length. [N/m]
+        side: Wind on it across, over its length. [N/m]
+        span: Distance between supports. [m]
 
     Source: timoshenko-beams
     """
@@ -277,6 +313,11 @@ def rail(post: rows.Post, down: Array, side: Array, span: float) -> Check:
 def rail_sag(post: rows.Post, down: Array, span: float) -> Array:
     """Return how far a top rail sags between posts under a lasting load, creep included. [m]
 
+    Args:
+        post: The post, pole or beam.
+        down: What hangs on it, over its length. [N/m]
+        span: Distance between supports. [m]
+
     Source: timoshenko-beams
     """
     creep = tables.materials()[post.material].creep
@@ -286,6 +327,12 @@ def rail_sag(post: rows.Post, down: Array, span: float) -> Array:
 def beam_in_gust(post: rows.Post, down: Array, side: Array, span: float) -> Check:
     """Return the check of a beam laid on edge: crop bends it down while the wind on the strings bends it
     flat.
+
+    Args:
+        post: The post, pole or beam.
+        down: What hangs on it, over its length. [N/m]
+        side: Wind on it across, over its length. [N/m]
+        span: Distance between supports. [m]
 
     Source: timoshenko-beams
     """
@@ -315,6 +362,11 @@ def beam_in_gust(post: rows.Post, down: Array, side: Array, span: float) -> Chec
 def beam_lasting(post: rows.Post, down: Array, span: float) -> Check:
     """Return the check of a beam on edge under what hangs on it all season.
 
+    Args:
+        post: The post, pole or beam.
+        down: What hangs on it, over its length. [N/m]
+        span: Distance between supports. [m]
+
     Source: timoshenko-beams
     """
     bears, material = moments(post), tables.materials()[post.material]
@@ -335,6 +387,11 @@ def beam_lasting(post: rows.Post, down: Array, span: float) -> Check:
 def beam_sag(post: rows.Post, down: Array, span: float) -> Array:
     """Return how far a beam on edge sags under a lasting load, creep included. [m]
 
+    Args:
+        post: The post, pole or beam.
+        down: What hangs on it, over its length. [N/m]
+        span: Distance between supports. [m]
+
     Source: timoshenko-beams
     """
     return np.asarray(tables.materials()[post.material].creep * beam.span_sag(down, span, stiffness(post)))
@@ -342,6 +399,11 @@ def beam_sag(post: rows.Post, down: Array, span: float) -> Array:
 
 def screwed(row: rows.Fitting, moment: Array, gap: float) -> Check:
     """Return the check of two rows of screws that hold an upright on a board as a couple.
+
+    Args:
+        row: The pair of screws.
+        moment: On it. [N·m]
+        gap: Between the two rows. [m]
 
     Source: handbook-13
     """
@@ -362,6 +424,13 @@ def screwed(row: rows.Fitting, moment: Array, gap: float) -> Check:
 def racking(post: rows.Post, force: Array, height: float, posts: int, weight: Array) -> Check:
     """Return the check of a frame without a brace in its own plane: its posts bend their other way, and lean
     under the crop.
+
+    Args:
+        post: The post, pole or beam.
+        force: Wind on it. [N]
+        height: Where the force acts, above the ground. [m]
+        posts: How many share it. [-]
+        weight: On one post. [N]
 
     Source: handbook-9.5
     """

@@ -71,6 +71,11 @@ def turned(row: rows.Fitting, moment: Array, high: float, backed: Strength) -> C
 def bed_tips(moment: Array, weight: float, width: float) -> Check:
     """Return the check that a bed with a frame on it does not go over: its fill holds it down.
 
+    Args:
+        moment: On it. [N·m]
+        weight: Of the fill. [N]
+        width: Of the bed. [m]
+
     Source: handbook-parts-4.10
     """
     hold = weight * width / 2

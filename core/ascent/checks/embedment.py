@@ -99,6 +99,12 @@ def code_allowable(ground: Ground, post: rows.Post, depth: float, height: Array)
     """Return what the building code would allow, as a comparison (for lasting structures): a square post by
     its diagonal. [N]
 
+    Args:
+        ground: The soil, as the post is set in it.
+        post: Taken as square, by its diagonal.
+        depth: In the soil. [m]
+        height: Where the force acts, above the ground. [m]
+
     Source: ibc-1807
     """
     post = ground.cast(post)
@@ -120,6 +126,17 @@ def grip(
     expected: Array | None = None,
 ) -> Check:
     """Return the check of a post's grip under a horizontal force at a height.
+
+    Args:
+        key: Of the check.
+        ground: The soil, as the post is set in it.
+        post: The post, pole or beam.
+        depth: In the soil. [m]
+        force: Across it. [N]
+        height: Where the force acts, above the ground. [m]
+        cases: Soil states, weeks and winds.
+        factor: Key of the factor of safety.
+        expected: What is expected to come, where that is less than the demand. [N]
 
     Source: handbook-5.2
     """
@@ -175,6 +192,14 @@ def bearing(
     """Return the check that a post pushed down does not sink: friction on its side, the soil under its foot,
     plate or pad [m²].
 
+    Args:
+        post: The post, pole or beam.
+        ground: The soil, as the post is set in it.
+        depth: In the soil. [m]
+        push: Downward. [N]
+        cases: Soil states, weeks and winds.
+        pad: Area of what it stands on; 0 where that is its own foot. [m²]
+
     Source: handbook-5.7
     """
     native, post = ground.native, ground.cast(post)
@@ -201,6 +226,12 @@ def bearing(
 
 def movement(ground: Ground, depth: float, height: Array | float, cases: Cases) -> tuple[Array, Array]:
     """Return movement at ground [m/N] and rotation [rad/N] of a post per lateral force at a height.
+
+    Args:
+        ground: The soil, as the post is set in it.
+        depth: In the soil. [m]
+        height: Where the force acts, above the ground. [m]
+        cases: Soil states, weeks and winds.
 
     Source: handbook-6.5
     """

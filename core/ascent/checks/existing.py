@@ -17,6 +17,10 @@ from . import bending
 def weakened(check: Check, share: float) -> Check:
     """Return a check of something old, of which that share of its strength is left.
 
+    Args:
+        check: Of the piece as new.
+        share: Share of the strength that is left. [-]
+
     Source: handbook-parts-3.14
     """
     return replace(
@@ -28,6 +32,12 @@ def weakened(check: Check, share: float) -> Check:
 
 def eye(row: rows.Fitting, pull: Array, down: Array, out: float) -> Check:
     """Return the check of an eye in a wall or post: pulled along, loaded down, and pried by standing off.
+
+    Args:
+        row: The eye.
+        pull: Along it. [N]
+        down: Across it. [N]
+        out: How far it stands off, as a share of its length. [-]
 
     Source: handbook-parts-2.7
     """
@@ -108,6 +118,12 @@ def pole(post: rows.Post, force: Array, height: Array, guyed: float) -> Check:
 
 def guy_pull(force: Array, height: Array, guyed: float, angle: float) -> Array:
     """Return the pull of the one guy that faces the wind: the pole taken as hinged at the ground. [N]
+
+    Args:
+        force: Wind on it. [N]
+        height: Where the force acts, above the ground. [m]
+        guyed: Height at which the guy is fixed. [m]
+        angle: From the ground. [rad]
 
     Source: handbook-4.4
     """

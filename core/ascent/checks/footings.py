@@ -21,6 +21,12 @@ STAKES_APART = 1.2  # backing stakes of a loose board [m], parts handbook 4.10
 def cleats(row: rows.Fitting, push: Array, lift: Array, count: int) -> Check:
     """Return the check of the cleats that hold a panel's foot on its board.
 
+    Args:
+        row: The cleat.
+        push: Sideways. [N]
+        lift: Upward. [N]
+        count: How many share it. [-]
+
     Source: handbook-parts-2.7
     """
     demand = np.hypot(push, lift) / count
@@ -44,6 +50,12 @@ def cleats(row: rows.Fitting, push: Array, lift: Array, count: int) -> Check:
 
 def board(post: rows.Post, push: Array, width: float, free: float) -> Check:
     """Return the check of a board that a panel's feet push outward all season, between its corners or stakes.
+
+    Args:
+        post: The board.
+        push: Of one foot, outward, all season. [N]
+        width: Over which a foot pushes. [m]
+        free: Between its supports. [m]
 
     Source: timoshenko-beams
     """
@@ -93,6 +105,10 @@ def slides(
 def lifts(lift: Array, weight: float) -> Check:
     """Return the check that a weight on the ground is not lifted.
 
+    Args:
+        lift: Upward. [N]
+        weight: On the ground. [N]
+
     Source: handbook-7.6
     """
     return Check(
@@ -112,6 +128,9 @@ def lifts(lift: Array, weight: float) -> Check:
 def wire_post(wire: float) -> rows.Post:
     """Return a wire pushed into the soil as a little post [m]; its steel and its price are asked of what it
     belongs to.
+
+    Args:
+        wire: Its diameter. [m]
     """
     return replace(
         tables.posts()["rod_rebar_10"], shape="round", a=wire, b=wire, soil_width=wire, plate_m2=0.0
@@ -122,6 +141,15 @@ def buried(
     ground: Ground, wire: float, wires: int, depth: float, push: Array, lift: Array, cases: Cases
 ) -> tuple[Check, ...]:
     """Return the checks of ends pushed into the soil: each wire [m] a little post, and its friction.
+
+    Args:
+        ground: The soil, as the post is set in it.
+        wire: Diameter of a wire. [m]
+        wires: How many wires. [-]
+        depth: In the soil. [m]
+        push: Sideways. [N]
+        lift: Upward. [N]
+        cases: Soil states, weeks and winds.
 
     Source: handbook-5.3
     """

@@ -145,6 +145,14 @@ def stood(
     """Return the moment about the ground that so many legs hold as short posts: of the soil, or of the leg if
     that is less. [N·m]
 
+    Args:
+        post: The post, pole or beam.
+        ground: The soil, as the post is set in it.
+        depth: In the soil. [m]
+        height: Where the force acts, above the ground. [m]
+        count: Legs. [-]
+        cases: Soil states, weeks and winds.
+
     Source: handbook-5.3
     """
     bears, held = (
@@ -159,6 +167,12 @@ def stood(
 
 def pulled(post: rows.Post, ground: Ground, depth: float, cases: Cases) -> Strength:
     """Return what the soil's friction holds of one leg that is pulled out. [N]
+
+    Args:
+        post: The post, pole or beam.
+        ground: The soil, as the post is set in it.
+        depth: In the soil. [m]
+        cases: Soil states, weeks and winds.
 
     Source: handbook-5.7
     """

@@ -16,6 +16,10 @@ _RULE = 2.0  # a growers' rule is taken to hold half of what stems carry, judgem
 def carried(host: rows.Host, mass: Array) -> Check:
     """Return the check of how much vine a stem carries, by growers' rule.
 
+    Args:
+        host: The living stem.
+        mass: What it carries. [kg]
+
     Source: crops-10
     """
     return Check(
@@ -67,6 +71,13 @@ def roots(host: rows.Host, soil: rows.Soil, moment: Array, grown: Array, cases: 
     """Return the check that a stem's root plate does not turn over.
 
     Soil without cohesion holds a root ball by what roots themselves bind.
+
+    Args:
+        host: The living stem.
+        soil: Of the ground.
+        moment: About its root plate. [N·m]
+        grown: Share of its full size, by week. [-]
+        cases: Soil states, weeks and winds.
 
     Source: baker-1998
     """

@@ -42,7 +42,12 @@ class MeshState:
 
 
 def wires_across(mesh: rows.Mesh, height: float) -> float:
-    """Return how many level wires a mesh of that height has."""
+    """Return how many level wires a mesh of that height has.
+
+    Args:
+        mesh: The mesh.
+        height: Of the mesh. [m]
+    """
     return max(round(height / mesh.up), 1) + 1.0
 
 
@@ -96,6 +101,12 @@ def wire_tension(mesh: rows.Mesh, state: MeshState, weight: Array, span: float) 
     A wire that yields before it breaks lengthens, its belly deepens and its pull falls: no more comes on it
     than it needs to carry its load at that belly. What bends past its yield stays bent but does not break.
 
+    Args:
+        mesh: The mesh.
+        state: Tension and belly of the mesh in the wind.
+        weight: Of crop, on half a wire. [N]
+        span: Distance between supports. [m]
+
     Source: handbook-12
     """
     material = tables.mesh_materials()[mesh.material]
@@ -128,6 +139,10 @@ def wire_tension(mesh: rows.Mesh, state: MeshState, weight: Array, span: float) 
 
 def weld(mesh: rows.Mesh, tie_force: Array) -> Check:
     """Return the check of the weld beside a tie: it takes what the tie takes.
+
+    Args:
+        mesh: The mesh.
+        tie_force: On the tie. [N]
 
     Source: astm-a1064
     """

@@ -14,6 +14,14 @@ from .tension import breaks, drawn_out, wire_sag
 def twisted(wire: rows.Wire, strands: float, share: float, load: Array, span: float, pull: Array) -> Check:
     """Return the check of an overhead wire, or of two twisted together: they never share evenly.
 
+    Args:
+        wire: The wire.
+        strands: Wires twisted together. [-]
+        share: Share of their strength that they have together. [-]
+        load: On it, over its length. [N/m]
+        span: Distance between supports. [m]
+        pull: Along them. [N]
+
     Source: handbook-6.1
     """
     pull, held = drawn_out(wire, pull, load, span), breaks(wire)
@@ -40,6 +48,10 @@ def twisted(wire: rows.Wire, strands: float, share: float, load: Array, span: fl
 
 def purlin(load: Array, allowed: float) -> Check:
     """Return the check of a house's own bar against the load its owner says it may carry.
+
+    Args:
+        load: On it, over its length. [N/m]
+        allowed: What the owner says it may carry. [N/m]
 
     Source: handbook-parts-4.1
     """

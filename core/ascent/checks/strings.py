@@ -63,6 +63,11 @@ def string(twine: rows.Twine, weight: Array, wind: Array, days: Array, usual: Ar
 def cord(twine: rows.Twine, pull: Array, days: Array) -> Check:
     """Return the check of a cord that ties two things together all season.
 
+    Args:
+        twine: The cord.
+        pull: Along it. [N]
+        days: In use, by week, (W,). [d]
+
     Source: handbook-6.7
     """
     held = twine_strength(twine, days)
@@ -83,6 +88,13 @@ def fitting(
     key: str, row: rows.Fitting, demand: Array, count: float = 1.0, expected: Array | None = None
 ) -> Check:
     """Return the check of a fitting that several may share.
+
+    Args:
+        key: Of the check.
+        row: The fitting.
+        demand: On all of them. [N]
+        count: How many share it. [-]
+        expected: What is expected to come, where that is less than the demand. [N]
 
     Source: handbook-13
     """

@@ -51,6 +51,12 @@ def drawn_out(wire: rows.Wire, pull: Array, load: Array, span: float) -> Array:
     """Return the pull of a wire that may have yielded: it lengthens, its sag deepens, and it pulls no harder
     than that sag needs. [N]
 
+    Args:
+        wire: The wire.
+        pull: Along it. [N]
+        load: On it, over its length. [N/m]
+        span: Distance between supports. [m]
+
     Source: handbook-6.6; lengthening of soft and of hard wire, astm-a641
     """
     return np.asarray(
@@ -63,6 +69,11 @@ def drawn_out(wire: rows.Wire, pull: Array, load: Array, span: float) -> Array:
 def wire_sag(pull: Array, load: Array, span: float) -> Array:
     """Return the sag of a shallow wire under a uniform load. [m]
 
+    Args:
+        pull: Along it. [N]
+        load: On it, over its length. [N/m]
+        span: Distance between supports. [m]
+
     Source: irvine-1981
     """
     return np.asarray(load * span**2 / (8.0 * np.maximum(pull, 1e-9)))
@@ -70,6 +81,12 @@ def wire_sag(pull: Array, load: Array, span: float) -> Array:
 
 def top_wire(wire: rows.Wire, load: Array, span: float, pull: Array) -> Check:
     """Return the check of a wire along the top, pulled up by hand and loaded by crop and wind.
+
+    Args:
+        wire: The wire.
+        load: On it, over its length. [N/m]
+        span: Distance between supports. [m]
+        pull: Along it. [N]
 
     Source: irvine-1981
     """
@@ -96,6 +113,11 @@ def top_wire(wire: rows.Wire, load: Array, span: float, pull: Array) -> Check:
 def guy(wire: rows.Wire, tension: Array, angle: float) -> Check:
     """Return the check of a guy against its break.
 
+    Args:
+        wire: The wire.
+        tension: In it. [N]
+        angle: From the ground. [rad]
+
     Source: handbook-7.1
     """
     return Check(
@@ -111,6 +133,11 @@ def guy(wire: rows.Wire, tension: Array, angle: float) -> Check:
 
 def brace_wire(wire: rows.Wire, tension: Array, push: Array) -> Check:
     """Return the check of an H-brace's diagonal wire against its break.
+
+    Args:
+        wire: The wire.
+        tension: In it. [N]
+        push: Of the brace. [N]
 
     Source: handbook-7.3
     """
@@ -143,6 +170,11 @@ def _buried(anchor: rows.Anchor, soil: rows.Soil) -> anchors.AnchorHold:
 
 def anchor_strength(anchor: rows.Anchor, soil: rows.Soil, angle: float) -> Strength:
     """Return the working and the expected pull of an anchor in a class of soil, in line with a guy. [N]
+
+    Args:
+        anchor: The anchor.
+        soil: Of the ground.
+        angle: From the ground. [rad]
 
     Source: handbook-7.6
     """
@@ -259,6 +291,12 @@ def anchor(
 def buckling(key: str, post: rows.Post, push: Array, length: float) -> Check:
     """Return the check of a slender strut or prop, hinged at both ends, against buckling.
 
+    Args:
+        key: Of the check.
+        post: The post, pole or beam.
+        push: Along it, in compression. [N]
+        length: Between its ends. [m]
+
     Source: timoshenko-gere
     """
     critical = column.euler_load(
@@ -280,6 +318,12 @@ def buckling(key: str, post: rows.Post, push: Array, length: float) -> Check:
 def friction(post: rows.Post, ground: Ground, depth: float, wet: Array) -> Strength:
     """Return the pull at which a post slides out of the ground, by the soil's friction on its sides. [N]
 
+    Args:
+        post: The post, pole or beam.
+        ground: The soil, as the post is set in it.
+        depth: In the soil. [m]
+        wet: Share of its moist strength that the soil has. [-]
+
     Source: handbook-5.7; usual friction is nearer a third of a soil's strength, api-rp2a
     """
     gripping = max(depth - ground.skinless, 0.0)
@@ -289,6 +333,13 @@ def friction(post: rows.Post, ground: Ground, depth: float, wet: Array) -> Stren
 
 def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, wet: Array) -> Check:
     """Return the check of an end post that its strut tries to pull out of the ground.
+
+    Args:
+        post: The post, pole or beam.
+        ground: The soil, as the post is set in it.
+        depth: In the soil. [m]
+        lift: Of the strut. [N]
+        wet: Share of its moist strength that the soil has. [-]
 
     Source: handbook-5.7
     """
@@ -312,6 +363,13 @@ def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, wet: Arra
 
 def main_wire(wire: rows.Wire, down: Array, side: Array, span: float, pull: Array) -> Check:
     """Return the check of a wire that carries a crop, and the wind on it, between its posts.
+
+    Args:
+        wire: The wire.
+        down: What hangs on it, over its length. [N/m]
+        side: Wind on it across, over its length. [N/m]
+        span: Distance between supports. [m]
+        pull: Along it. [N]
 
     Source: handbook-6.4
     """
@@ -339,6 +397,11 @@ def main_wire(wire: rows.Wire, down: Array, side: Array, span: float, pull: Arra
 
 def cold_wire(wire: rows.Wire, pull: Array, pretension: float) -> Check:
     """Return the check of a bare wire on the first cold night after it was tightened.
+
+    Args:
+        wire: The wire.
+        pull: On a warm day. [N]
+        pretension: With no load. [N]
 
     Source: handbook-6.6
     """

@@ -125,6 +125,11 @@ def frame(moment: Array, weight: Array, arm: float, usual: Array) -> Check:
 def ring(row: rows.Cage, load: Array, gap: float) -> Check:
     """Return the check of one ring wire that branches lie on, between two uprights.
 
+    Args:
+        row: The cage.
+        load: Of the branches on it. [N]
+        gap: Between two uprights. [m]
+
     Source: handbook-10.1
     """
     moment, modulus = load * gap / 8, section.round_bar(row.wire).Z
@@ -148,6 +153,10 @@ def ring(row: rows.Cage, load: Array, gap: float) -> Check:
 def linked(held: Strength, force: Array) -> Check:
     """Return the check of the tie between two cages of a raft.
 
+    Args:
+        held: Strength of the tie. [N]
+        force: From one cage to the next. [N]
+
     Source: handbook-10.3
     """
     return Check(
@@ -165,6 +174,13 @@ def linked(held: Strength, force: Array) -> Check:
 
 def pot(force: Array, height: Array, mass: float, base: float, tall: float) -> Check:
     """Return the check that a pot before its watering does not go over with what stands in it.
+
+    Args:
+        force: Wind on it. [N]
+        height: Where the force acts, above the ground. [m]
+        mass: Of pot and soil before watering. [kg]
+        base: Half of the width on which it tips. [m]
+        tall: Height of the pot. [m]
 
     Source: handbook-10.4
     """

@@ -85,7 +85,11 @@ class Cases:
 
 
 def by_week(values: Array) -> Array:
-    """Return figures by week laid over the cases: (..., W) as (..., 1, W, 1)."""
+    """Return figures by week laid over the cases: (..., W) as (..., 1, W, 1).
+
+    Args:
+        values: By week, (..., W).
+    """
     return np.asarray(values, dtype=float)[..., None, :, None]
 
 
@@ -101,13 +105,21 @@ def rising_gusts() -> Cases:
 
 
 def moist_gusts(grid: Array = MOIST_GUSTS) -> Cases:
-    """Return a grid in moist soil alone, a coarse one unless required_gust, for comparing many structures."""
+    """Return a grid in moist soil alone, on a coarse grid unless another is given.
+
+    Args:
+        grid: Rising gusts, (G,). [m/s]
+    """
     return Cases(_along_wind(grid), np.ones((1, 1, 1)), np.zeros((1, 1, 1)))
 
 
 def site_winds(site: Site, required_gust: float) -> Cases:
-    """Return still air, serviceability wind and the gust required_gust of a structure, in both soil
+    """Return no wind, serviceability wind and the required gust of a support, in both soil
     states.
+
+    Args:
+        site: Where it stands.
+        required_gust: Gust that the support needs to hold. [m/s]
     """
     return Cases(
         _along_wind(np.array([0.0, site.serviceability_wind, required_gust])),
@@ -117,8 +129,12 @@ def site_winds(site: Site, required_gust: float) -> Cases:
 
 
 def gusts_and_winds(site: Site, required_gust: float) -> Cases:
-    """Return the grid on which limit gusts are found and, after it, the winds of the site: one laying out of
-    forces for both.
+    """Return the grid on which limit gusts are found and, after it, the winds of the site: one calculation
+    for both.
+
+    Args:
+        site: Where it stands.
+        required_gust: Gust that the support needs to hold. [m/s]
     """
     rising, winds = rising_gusts(), site_winds(site, required_gust)
     return replace(rising, gust=np.concatenate((rising.gust, winds.gust), axis=-1))

@@ -119,6 +119,11 @@ def several(growth: Growth, plants: float, area: Array | float) -> Array:
     """Return what several typical plants hang on a face: shoot and fruit, each capped by light, (..., W).
     [kg]
 
+    Args:
+        growth: The course of the crop.
+        plants: How many. [-]
+        area: Of the face that feeds them with light. [m²]
+
     Source: crops-5.5
     """
     shoot = np.minimum(plants * growth.shoot_kg, growth.face_shoot_kg_m2 * area)

@@ -71,6 +71,10 @@ def at_height(low: Array | float, high: Array | float) -> tuple[Array, Array]:
     """Return the share of the gust's pressure that a band of a face gets, and the height of its resultant
     [m].
 
+    Args:
+        low: Foot of the band. [m]
+        high: Top of the band. [m]
+
     Source: en-1991-1-4
     """
     return wind.pressure_share(low, high, tables.constant("ground_roughness"), tables.constant("gust_height"))
