@@ -54,7 +54,7 @@ _BEFORE = ("$", "£", "¥")
 
 def money(amount: float, currency: str) -> str:
     """Return an amount in the garden's currency: the signs of a dollar, a pound and a yen stand before it,
-    all else after; common practice, no source.
+    all else after; common practice, no source. [money]
     """
     sign, sum_of = "−" if amount < -0.004 else "", f"{abs(amount):.2f}"
     before = currency.endswith(_BEFORE)
@@ -62,7 +62,7 @@ def money(amount: float, currency: str) -> str:
 
 
 def gust_text(speed: float, system: System) -> str:
-    """Return a limit gust as a whole number with its unit; none in still air, ‘over’ past the grid."""
+    """Return a limit gust as a whole number with its unit; none in still air, ‘over’ past the grid. [m/s]"""
     if speed <= 0.0:
         return template("headline.no_wind")
     if speed > GREATEST_GUST:
@@ -72,8 +72,8 @@ def gust_text(speed: float, system: System) -> str:
 
 
 def against_text(limit: float, asked: float, system: System) -> tuple[str, str]:
-    """Return a limit gust and the one that is asked, in tenths where whole numbers would say the opposite of
-    what is so.
+    """Return a limit gust and the one that is asked, in tenths where whole numbers would say the opposite
+    of what is so. [m/s]
     """
     unit, symbol = to_si(STYLES["speed"][system].unit), STYLES["speed"][system].symbol
     low, wanted = limit / unit + 1e-9, asked / unit
@@ -85,7 +85,7 @@ def against_text(limit: float, asked: float, system: System) -> tuple[str, str]:
 
 def times_text(margin: float) -> str:
     """Return how many times something is carried, never rounded up: whole numbers from three on, in tenths
-    below.
+    below. [-]
     """
     if margin > MOST_TIMES:
         return f"over {MOST_TIMES}"
@@ -94,7 +94,9 @@ def times_text(margin: float) -> str:
 
 
 def seasons_text(once_in: float) -> str:
-    """Return once in how many seasons something goes, as people say it: no finer than what is known of it."""
+    """Return once in how many seasons something goes, as people say it: no finer than what is known of it.
+    [seasons]
+    """
     if once_in < _EVERY:
         return "nearly every season"
     if once_in > _NEVER:
@@ -104,7 +106,7 @@ def seasons_text(once_in: float) -> str:
 
 def return_period_range(weak: float, strong: float) -> str:
     """Return between which numbers of seasons that lies, from weak to strong of what it is made and stands
-    in; nothing where both are alike.
+    in; nothing where both are alike. [seasons]
     """
     low, high = (
         str(round(n)) if n <= _NEVER else f"over {_NEVER}" for n in (max(weak, 1.0), max(strong, 1.0))
@@ -113,7 +115,7 @@ def return_period_range(weak: float, strong: float) -> str:
 
 
 def speed_text(speed: float, system: System) -> str:
-    """Return a speed for a drawing, never rounded up: to a tenth below ten of its unit, else whole."""
+    """Return a speed for a drawing, never rounded up: to a tenth below ten of its unit, else whole. [m/s]"""
     if speed > GREATEST_GUST:
         return gust_text(speed, system)
     style = STYLES["speed"][system]
@@ -126,7 +128,7 @@ def speed_text(speed: float, system: System) -> str:
 
 
 def time_text(minutes: float) -> str:
-    """Return a time as people say it: to five minutes, and from an hour on in hours and minutes."""
+    """Return a time as people say it: to five minutes, and from an hour on in hours and minutes. [min]"""
     rounded = max(round(minutes / 5) * 5, 5)
     hours, left = divmod(rounded, 60)
     return (
@@ -139,7 +141,7 @@ def time_text(minutes: float) -> str:
 
 
 def forecast(site: Site, speed: float, system: System) -> str:
-    """Return the forecast gust, at 10 m in the open, that a gust at the plant answers to."""
+    """Return the forecast gust, at 10 m in the open, that a gust at the plant answers to. [m/s]"""
     if not 0.0 < speed <= GREATEST_GUST:
         return ""
     open_gust, over_mean = speed / site.forecast_ratio, tables.constant("gust_over_mean")

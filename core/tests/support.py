@@ -55,7 +55,7 @@ def site(soil: str = "firm_loam", exposure: str = "ordinary", **bed: Any) -> Sit
     return Site(garden=Garden(name="Garden", exposure=exposure, beds=(row,)), bed=row)
 
 
-def handbooks(soil: str = "firm_loam") -> earth.Ground:
+def handbooks(soil: str = "firm_loam") -> earth.PostGround:
     """Return ground as the handbooks' tables calculate with it: its dug top of 0.15 m is nothing at all."""
     ground = earth.ground_of(site(soil).bed, "driven")
     return replace(ground, loose=replace(ground.loose, gamma=0.0))

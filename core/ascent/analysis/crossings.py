@@ -11,7 +11,8 @@ from ..path.loadpath import Link
 
 
 def first_crossing(uses: Array, xs: Array) -> Array:
-    """Return where utilisation first reaches 1 along the last axis, linear in ln(utilisation) against ln(x).
+    """Return where utilisation first reaches 1 along the last axis, linear in ln(utilisation) against
+    ln(x). [the unit of the grid]
 
     Args:
         uses: Non-decreasing utilisations, (..., G).
@@ -40,7 +41,9 @@ def first_crossing(uses: Array, xs: Array) -> Array:
 
 
 def stacked(arrays: Sequence[Array], shape: tuple[int, ...]) -> Array:
-    """Return arrays over one another, each spread over the same cases, (len(arrays), *shape)."""
+    """Return arrays over one another, each spread over the same cases, (len(arrays), *shape). [the unit of
+    the arrays]
+    """
     together = np.empty((len(arrays), *shape))
     for row, array in zip(together, arrays, strict=True):
         row[:] = array
@@ -78,12 +81,12 @@ def limit_gusts(
 
 
 def least(limits: Mapping[str, Array]) -> float:
-    """Return the least of the limits of all links in all cases."""
+    """Return the least of the limits of all links in all cases. [m/s]"""
     return float(min(np.min(limit) for limit in limits.values()))
 
 
 def at(array: Array | float, state: int, week: int, wind: int) -> float:
-    """Return one case of an array that broadcasts to (soil state, week, wind)."""
+    """Return one case of an array that broadcasts to (soil state, week, wind). [the unit of the array]"""
     a = np.asarray(array, dtype=float)
     while a.ndim < 3:
         a = a[None]

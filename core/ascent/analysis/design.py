@@ -46,7 +46,9 @@ _CAUSES: Mapping[str, tuple[str, ...]] = {
 
 
 def state_of(use: float, probability: float) -> State:
-    """Return what a utilisation and a probability of standing the season mean together."""
+    """Return what a utilisation and a probability of standing the season mean together. Both are shares.
+    [-]
+    """
     return "adequate" if use <= 1.0 else "marginal" if probability >= _LIKELY else "inadequate"
 
 

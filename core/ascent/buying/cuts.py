@@ -34,7 +34,7 @@ class StockLength:
 
 
 @dataclass(frozen=True)
-class CutBar:
+class CutStock:
     """One stock length and what is cut from it, the longest first. [m]"""
 
     stock: int
@@ -48,7 +48,7 @@ class Cutting:
     bars: every stock length that is cut. cost: of all of them. least: nothing costs less than that.
     """
 
-    bars: tuple[CutBar, ...]
+    bars: tuple[CutStock, ...]
     cost: float
     least: float
 
@@ -328,7 +328,7 @@ class _Problem:
                 left -= some * self.takes[which]
         return float(best[room]), tuple(pattern)
 
-    def bars(self, used: Sequence[tuple[int, Pattern]]) -> tuple[CutBar, ...]:
+    def bars(self, used: Sequence[tuple[int, Pattern]]) -> tuple[CutStock, ...]:
         """Return what is cut from each piece of stock; of what some patterns give too many, none is cut."""
         left = list(self.wanted)
         bars = []
@@ -339,5 +339,5 @@ class _Problem:
                 left[which] -= some
                 cuts += [self.lengths[which]] * some
             if cuts:
-                bars.append(CutBar(stock, tuple(cuts)))
+                bars.append(CutStock(stock, tuple(cuts)))
         return tuple(bars)

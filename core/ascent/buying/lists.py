@@ -16,7 +16,7 @@ def shopping(
     geometry: Geometry | Sequence[Geometry], prices: Mapping[str, float], spare: Sequence[Spare] = ()
 ) -> tuple[Part, ...]:
     """Return the shopping list of a structure, or of several together with every pack rounded up once; what
-    the shed has of it stands first and costs nothing.
+    the shed has of it stands first and costs nothing. Prices are in the garden’s currency. [money]
 
     Args:
         geometry: The structure laid out, or several.
@@ -32,7 +32,8 @@ def bill(
     geometry: Geometry | Sequence[Geometry], prices: Mapping[str, float], spare: Sequence[Spare] = ()
 ) -> tuple[tuple[Part, ...], tuple[CutBar, ...]]:
     """Return the shopping list of a structure or several, see `shopping`, and how what is bought or had is
-    cut; of several what is cut of one kind comes out of the same stock.
+    cut; of several what is cut of one kind comes out of the same stock. Prices are in the garden’s
+    currency. [money]
     """
     pieces = pieces_of([geometry] if isinstance(geometry, Geometry) else geometry)
     buyer = Buyer(Ledger(spare), pooled=not isinstance(geometry, Geometry))
@@ -50,5 +51,5 @@ def taken_by(parts: Iterable[Part]) -> tuple[Taken, ...]:
 
 
 def total(parts: Iterable[Part]) -> float:
-    """Return the cost of all parts."""
+    """Return the cost of all parts. [money]"""
     return sum(part.cost for part in parts)

@@ -20,7 +20,9 @@ def enough_of(lengths: Iterable[float], needed: float, near: float = _NEAR) -> l
 
 
 def least(stocks: Iterable[float], count: Callable[[float], int]) -> tuple[float, int]:
-    """Return the stock length that leaves the least over, the shortest of such, and how many are needed."""
+    """Return the stock length that leaves the least over, the shortest of such, and how many are needed.
+    [m]
+    """
     counts = {stock: count(stock) for stock in stocks}
     stock = min(counts, key=lambda length: (counts[length] * length, length))
     return stock, counts[stock]

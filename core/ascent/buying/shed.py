@@ -24,7 +24,7 @@ def row_of(stock: Stock) -> Item:
 
 
 def strength_of(stock: Stock) -> float:
-    """Return the share of a new one's strength that something in the shed is taken to have.
+    """Return the share of a new one's strength that something in the shed is taken to have. [-]
 
     What it is said to bear, less where that is only seen or guessed; less by its state; and what rot, rust or
     light took of it so far: evenly over its life, down to what is left when it should be replaced.
@@ -45,7 +45,7 @@ def strength_of(stock: Stock) -> float:
 
 def life_of(stock: Stock) -> float:
     """Return the seasons something in the shed has left; 0 where no table says how long it lasts. What was
-    looked at and is better than its age has one more.
+    looked at and is better than its age has one more. [seasons]
     """
     life = tables.item(stock.table, stock.item).life
     return max(life - stock.age, 0.0 if worn(stock) or not life else 1.0)
@@ -75,12 +75,14 @@ def less(spare: Iterable[Spare], taken: Iterable[Taken]) -> tuple[Spare, ...]:
 
 
 def amount_of(stock: Stock) -> float:
-    """Return how much there is of something: pieces, or metres of what is cut off a roll or coil."""
+    """Return how much there is of something: pieces, or metres of what is cut off a roll or coil. [pieces
+    or m]
+    """
     return stock.count * (stock.length or 0.0) if by_metre(row_of(stock)) else float(stock.count)
 
 
 def taken_of(structures: Iterable[Structure]) -> dict[str, float]:
-    """Return how much some structures have of everything in the shed, by its key."""
+    """Return how much some structures have of everything in the shed, by its key. [pieces or m]"""
     amounts: dict[str, float] = {}
     for structure in structures:
         for taken in structure.taken:

@@ -78,7 +78,7 @@ def labour_of(structure: Build, options: Typed, geometry: Geometry, site: Site) 
 
 
 def step_minutes(step: Step, members: Sequence[Member], setting: str, plants: int) -> float:
-    """Return the minutes of one step: of the members it sets, or by its own row where it sets none."""
+    """Return the minutes of one step: of the members it sets, or by its own row where it sets none. [min]"""
     if members:
         return sum(member_minutes(member, setting) for member in members)
     return beside_minutes(step.row, plants)
@@ -100,12 +100,12 @@ def setting_of(options: Typed) -> str:
 
 
 def site_minutes() -> float:
-    """Return the minutes of beginning and marking out."""
+    """Return the minutes of beginning and marking out. [min]"""
     return tables.work()["site"].minutes
 
 
 def member_minutes(member: Member, setting: str) -> float:
-    """Return the minutes that one member takes, by how posts are set."""
+    """Return the minutes that one member takes, by how posts are set. [min]"""
     kind = _kind_of(member, setting)
     row = tables.work()[kind] if kind else None
     return row.minutes + row.per_m * member.buy_length if row else 0.0
@@ -113,7 +113,7 @@ def member_minutes(member: Member, setting: str) -> float:
 
 def beside_minutes(step: str, plants: int) -> float:
     """Return the minutes of a step that sets no member, by its row of steps.csv: looking, watering,
-    planting.
+    planting. [min]
     """
     known = tables.work()
     return known[step].minutes + known[step].per_plant * plants if step in known else 0.0

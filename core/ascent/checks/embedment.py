@@ -10,13 +10,13 @@ from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, soil
 from ..path.loadpath import Check, Strength
-from ..shapes.earth import NO_FILL, Ground
+from ..shapes.earth import NO_FILL, PostGround
 from ..tables import rows
 from . import sections
 
 
 def strength(
-    ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases, factor: str = "soil_gust"
+    ground: PostGround, post: rows.Post, depth: float, height: Array, cases: Cases, factor: str = "soil_gust"
 ) -> Strength:
     """Return what a post holds against a force at a height: the ultimate load of cautious soil over a factor,
     and of usual soil.
@@ -38,7 +38,7 @@ def strength(
     return Strength(ultimate / tables.constant(factor), ultimate * _holding(ground, depth).median)
 
 
-def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Array, cases: Cases) -> Array:
+def lateral_ultimate(ground: PostGround, post: rows.Post, depth: float, height: Array, cases: Cases) -> Array:
     """Return the ultimate lateral load of a post at a height, by the cautious strength of the soil.
 
     Args:
@@ -74,12 +74,12 @@ def lateral_ultimate(ground: Ground, post: rows.Post, depth: float, height: Arra
     return np.asarray(load * cases.soil_strength(_holding(ground, depth)) * ground.setting)
 
 
-def _holding(ground: Ground, depth: float) -> rows.Soil:
+def _holding(ground: PostGround, depth: float) -> rows.Soil:
     """Return the soil that holds the most of a post: the fill, where it reaches hardly through."""
     return ground.fill if ground.fill_depth > NO_FILL and depth <= 1.2 * ground.fill_depth else ground.native
 
 
-def _pressure(layer: rows.Soil, ground: Ground | None = None) -> tuple[float, float]:
+def _pressure(layer: rows.Soil, ground: PostGround | None = None) -> tuple[float, float]:
     if layer.model == "clay":
         return 9.0 * layer.cu, 0.0
     slope = 3.0 * math.tan(math.pi / 4 + math.radians(layer.phi_deg) / 2) ** 2
@@ -87,7 +87,7 @@ def _pressure(layer: rows.Soil, ground: Ground | None = None) -> tuple[float, fl
     return slope * above, slope * layer.gamma
 
 
-def _plate_pressure(ground: Ground, at: float) -> float:
+def _plate_pressure(ground: PostGround, at: float) -> float:
     """Return the soil's pressure on a plate in the layer where it lies. [Pa]"""
     layer = ground.fill if at < ground.fill_depth else ground.loose if at < ground.dug else ground.native
     if layer.model == "clay":
@@ -95,7 +95,7 @@ def _plate_pressure(ground: Ground, at: float) -> float:
     return 1.5 * math.tan(math.pi / 4 + math.radians(layer.phi_deg) / 2) ** 2 * layer.gamma * at
 
 
-def code_allowable(ground: Ground, post: rows.Post, depth: float, height: Array) -> Array:
+def code_allowable(ground: PostGround, post: rows.Post, depth: float, height: Array) -> Array:
     """Return what the building code would allow, as a comparison (for lasting structures): a square post by
     its diagonal. [N]
 
@@ -116,7 +116,7 @@ def code_allowable(ground: Ground, post: rows.Post, depth: float, height: Array)
 
 def grip(
     key: str,
-    ground: Ground,
+    ground: PostGround,
     post: rows.Post,
     depth: float,
     force: Array,
@@ -187,7 +187,7 @@ def at_once(lift: Check, push: Check) -> Check:
 
 
 def bearing(
-    post: rows.Post, ground: Ground, depth: float, push: Array, cases: Cases, pad: float = 0.0
+    post: rows.Post, ground: PostGround, depth: float, push: Array, cases: Cases, pad: float = 0.0
 ) -> Check:
     """Return the check that a post pushed down does not sink: friction on its side, the soil under its foot,
     plate or pad [m²].
@@ -224,7 +224,7 @@ def bearing(
     )
 
 
-def movement(ground: Ground, depth: float, height: Array | float, cases: Cases) -> tuple[Array, Array]:
+def movement(ground: PostGround, depth: float, height: Array | float, cases: Cases) -> tuple[Array, Array]:
     """Return movement at ground [m/N] and rotation [rad/N] of a post per lateral force at a height.
 
     Args:

@@ -11,7 +11,7 @@ from ..loads.cases import Cases
 from ..mechanics import Array, soil
 from ..memory import remembered
 from ..path.loadpath import Check
-from ..shapes.earth import Ground
+from ..shapes.earth import PostGround
 from ..tables import rows
 from . import bending
 
@@ -138,7 +138,7 @@ def wire_post(wire: float) -> rows.Post:
 
 
 def buried(
-    ground: Ground, wire: float, wires: int, depth: float, push: Array, lift: Array, cases: Cases
+    ground: PostGround, wire: float, wires: int, depth: float, push: Array, lift: Array, cases: Cases
 ) -> tuple[Check, ...]:
     """Return the checks of ends pushed into the soil: each wire [m] a little post, and its friction.
 

@@ -8,7 +8,7 @@ from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, column
 from ..path.loadpath import Check, Strength
-from ..shapes.earth import Ground
+from ..shapes.earth import PostGround
 from ..tables import rows
 from . import bending, embedment, strings, tension
 
@@ -16,7 +16,7 @@ _IN_SOIL = 0.8  # effective length of a leg whose foot stands in soil and whose 
 
 
 def slim(post: rows.Post) -> float:
-    """Return the factor on the load under which a pole bows out: bamboo is crooked and splits."""
+    """Return the factor on the load under which a pole bows out: bamboo is crooked and splits. [-]"""
     return tables.constant("column_cane" if tables.materials()[post.material].stuff == "cane" else "column")
 
 
@@ -140,7 +140,7 @@ def feet(moment: Array, resting: Array, pulled: Strength, stood: Strength, stake
 
 
 def stood(
-    post: rows.Post, ground: Ground, depth: float, height: Array, count: float, cases: Cases
+    post: rows.Post, ground: PostGround, depth: float, height: Array, count: float, cases: Cases
 ) -> Strength:
     """Return the moment about the ground that so many legs hold as short posts: of the soil, or of the leg if
     that is less. [N·m]
@@ -165,7 +165,7 @@ def stood(
     )
 
 
-def pulled(post: rows.Post, ground: Ground, depth: float, cases: Cases) -> Strength:
+def pulled(post: rows.Post, ground: PostGround, depth: float, cases: Cases) -> Strength:
     """Return what the soil's friction holds of one leg that is pulled out. [N]
 
     Args:

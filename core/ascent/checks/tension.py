@@ -10,7 +10,7 @@ from .. import tables
 from ..loads.cases import Cases
 from ..mechanics import Array, anchors, cable, column, relaxation
 from ..path.loadpath import Check, Strength
-from ..shapes.earth import Ground
+from ..shapes.earth import PostGround
 from ..tables import rows
 from . import bending
 from .sections import perimeter
@@ -315,7 +315,7 @@ def buckling(key: str, post: rows.Post, push: Array, length: float) -> Check:
     )
 
 
-def friction(post: rows.Post, ground: Ground, depth: float, wet: Array) -> Strength:
+def friction(post: rows.Post, ground: PostGround, depth: float, wet: Array) -> Strength:
     """Return the pull at which a post slides out of the ground, by the soil's friction on its sides. [N]
 
     Args:
@@ -331,7 +331,7 @@ def friction(post: rows.Post, ground: Ground, depth: float, wet: Array) -> Stren
     return Strength(ultimate / tables.constant("skin_friction"), ultimate * tables.constant("skin_median"))
 
 
-def uplift(post: rows.Post, ground: Ground, depth: float, lift: Array, wet: Array) -> Check:
+def uplift(post: rows.Post, ground: PostGround, depth: float, lift: Array, wet: Array) -> Check:
     """Return the check of an end post that its strut tries to pull out of the ground.
 
     Args:

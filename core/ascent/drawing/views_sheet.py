@@ -30,7 +30,7 @@ def views_sheet(
     views: Sequence[View], title: str, system: System, stage: Stage | None = None, room: float = 0.0
 ) -> Sheet:
     """Return the views of a structure as one sheet: side and end beside each other on one ground, the plan
-    below them, or beside them where all is drawn larger so.
+    below them, or beside them where all is drawn larger so. [m]
 
     Args:
         views: From the side, from the end and from above.

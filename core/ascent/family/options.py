@@ -36,7 +36,7 @@ def measure(
     when: When | None = None,
     own_choice: bool = False,
 ) -> Any:
-    """Return an option that is a quantity with bounds and the step of its control, SI.
+    """Return an option that is a quantity with bounds and the step of its control, SI. [SI]
 
     Args:
         group: Its heading.

@@ -261,8 +261,8 @@ def _number(line: int, name: str, cell: str, unit: str) -> float:
 def recorded(
     days: Sequence[Day], warmth: Warmth, north: bool
 ) -> tuple[Warmth, str | None, str | None, float | None]:
-    """Return what a garden's own record says of it: its warmth; its median last and first frost, as month and
-    day, and the standard deviation of their dates in days, where it has any.
+    """Return what a garden's own record says of it: its warmth; its median last and first frost, as month
+    and day, and the standard deviation of their dates in days, where it has any. [d, °C and mm]
 
     Args:
         days: Of the record, in order.

@@ -223,7 +223,7 @@ class Laid:
 
 
 def spots(points: Array) -> list[Flat]:
-    """Return points of the plan to the millimetre."""
+    """Return points of the plan to the millimetre. [m]"""
     return [(x, y) for x, y in np.round(np.asarray(points, dtype=float), 3).tolist()]
 
 
@@ -283,7 +283,7 @@ def bed_kept_off(lie: Lie) -> Any:
 
 def structure_frame(bed: BareBed, structure: Structure, length: float) -> Frame:
     """Return where a structure's row lies: its middle stands off the bed's middle, its row turned from the
-    bed's.
+    bed's. [m]
     """
     middle = bed_middle(bed).out(np.array([[structure.along, structure.across]]))[0]
     bearing = (bed.bearing + structure.turn) % 360.0
@@ -354,7 +354,7 @@ def stretch_of(structure: Structure) -> Literal["length", ""]:
 
 def room_for(garden: Garden, length: float, width: float, drawing: PlotDrawing | None = None) -> Flat:
     """Return where the middle of a new bed may lie: below everything, a path's width off, in line with its
-    left edge.
+    left edge. [m]
     """
     drawing = drawing or plot_of(garden)
     if not (garden.beds or garden.features):

@@ -140,7 +140,9 @@ def shadows_of(leaves: Sequence[Canopy], altitude: float, azimuth: float, ground
 
 
 def day_hours(latitude: float, day: int) -> tuple[Array, Array, Array]:
-    """Return the hours of a day at which the sun is looked at, with its height and azimuth, (N,) each."""
+    """Return the hours of a day at which the sun is looked at, with its height and azimuth, (N,) each. [h
+    and °]
+    """
     hours = np.arange(_STEP / 2, 24.0, _STEP)
     heights, azimuths = sun_at(latitude, day, hours)
     up = heights > tables.constant("low_sun")
@@ -184,7 +186,7 @@ def _points(bed: Bed) -> Array:
 
 
 def shade_of(garden: Garden, laid: Sequence[Laid], date: MonthDay, hour: float) -> Shade:
-    """Return shadows at an hour of a day and the hours of sun of each bed on it."""
+    """Return shadows at an hour of a day and the hours of sun of each bed on it. [h]"""
     day = day_of_year(date)
     leaves = canopies(garden, laid, day)
     (altitude,), (azimuth,) = sun_at(garden.latitude, day, np.array([hour]))

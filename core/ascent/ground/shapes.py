@@ -73,20 +73,23 @@ def _shape_of(rounded: bool, points: tuple[Flat, ...], width: float) -> Any:
 
 
 def middle_of(ground: GardenShapes) -> Flat:
+    """Return the middle of everything on a garden plan. [m]"""
     bed = ground.garden.beds[0] if ground.garden.beds else None
     return (bed.x, bed.y) if bed else (0.0, 0.0)
 
 
 def flat(point: Any) -> Flat:
+    """Return a point as a pair of coordinates. [m]"""
     return round(float(point.x), 3), round(float(point.y), 3)
 
 
 def middle(a: Flat, b: Flat) -> Flat:
+    """Return the point halfway between two points. [m]"""
     return (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
 
 
 def pairs_within(shapes: Sequence[Any], distance: float) -> Iterator[tuple[int, int]]:
-    """Return the pairs of shapes within a distance of one another."""
+    """Return the pairs of shapes within a distance of one another. [m]"""
     if len(shapes) < 2:
         return
     tree = shapely.STRtree(shapes)

@@ -85,7 +85,7 @@ class Cases:
 
 
 def by_week(values: Array) -> Array:
-    """Return figures by week laid over the cases: (..., W) as (..., 1, W, 1).
+    """Return figures by week laid over the cases: (..., W) as (..., 1, W, 1). [the unit of the figures]
 
     Args:
         values: By week, (..., W).

@@ -33,7 +33,7 @@ class FaceWind:
 
 
 def drag_coefficient(solidity: Array) -> Array:
-    """Return the drag coefficient on the gross face of a long porous screen.
+    """Return the drag coefficient on the gross face of a long porous screen. [-]
 
     Args:
         solidity: Solid share of the face.

@@ -75,7 +75,7 @@ class PlantingCourse(NamedTuple):
 
 
 def ahead_of(crop: str, raised: str) -> float:
-    """Return the days of growth a planting has on the day it stands in its place.
+    """Return the days of growth a planting has on the day it stands in its place. [d]
 
     Source: handbook-season-3
     """

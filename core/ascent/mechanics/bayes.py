@@ -4,7 +4,8 @@ from __future__ import annotations
 
 
 def normal_posterior(mean: float, sd: float, reading: float, error: float) -> tuple[float, float]:
-    """Return mean and standard deviation of a normal quantity after one reading of it.
+    """Return mean and standard deviation of a normal quantity after one reading of it. [the unit of the
+    quantity]
 
     Args:
         mean: Of the prior.
@@ -22,7 +23,7 @@ def normal_posterior(mean: float, sd: float, reading: float, error: float) -> tu
 
 
 def gamma_posterior(shape: float, exposure: float, count: int, seen: float) -> tuple[float, float]:
-    """Return shape and exposure of a gamma-distributed rate after so many events in so long.
+    """Return shape and exposure of a gamma-distributed rate after so many events in so long. [-]
 
     Args:
         shape: Of the prior, above 0.

@@ -27,7 +27,7 @@ def logistic(day: Number, half: float, nearly: float) -> Array:
 
 
 def smooth_step(u: Number) -> Array:
-    """Return the smooth rise u²(3 − 2u), held at 0 below 0 and at 1 above 1.
+    """Return the smooth rise u²(3 − 2u), held at 0 below 0 and at 1 above 1. [-]
 
     Args:
         u: Position on the rise.
@@ -66,7 +66,7 @@ def hanging_fruit(day: Number, first: float, harvest: float, set_to_pick: float,
 
 
 def canopy_cover(full_cover: float, leaf_share: Number) -> Array:
-    """Return the leaf cover of a face with more or less leaf than the reference stand.
+    """Return the leaf cover of a face with more or less leaf than the reference stand. [-]
 
     From cover = 1 − exp(−k·leaf area): the clear share is raised to the power of the leaf share.
 

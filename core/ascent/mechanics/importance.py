@@ -45,7 +45,7 @@ class Weighted:
 def posterior(
     dimensions: int, log_likelihood: Callable[[Array], Array], draws: int, seed: int = 1
 ) -> Weighted:
-    """Return draws of independent standard normal things after what was seen of them.
+    """Return draws of independent standard normal things after what was seen of them. [-]
 
     The first draws are of the prior. While few of them fit, a normal proposal is set about those that do,
     somewhat wider, and a tenth of the draws stays with the prior, so that no weight grows without bound.
@@ -83,7 +83,7 @@ def posterior(
 
 
 def survival_log_likelihood(log_margin: Array, dispersion: float, survived: bool) -> Array:
-    """Return how likely it is that something with each margin survived, or failed.
+    """Return how likely it is that something with each margin survived, or failed. [-]
 
     Args:
         log_margin: Natural logarithms of strength over load by each draw, (N,).
@@ -100,7 +100,7 @@ def survival_log_likelihood(log_margin: Array, dispersion: float, survived: bool
 
 
 def normalised(log_weights: Array) -> Array:
-    """Return weights that sum to one, from their logarithms.
+    """Return weights that sum to one, from their logarithms. [-]
 
     Args:
         log_weights: Of each draw, (N,); one that is impossible is minus infinity.

@@ -8,7 +8,8 @@ from . import Array, Number
 
 
 def between(rows: Array, columns: Array, values: Array, row: Number, column: Number) -> Array:
-    """Return values of a grid between its points, linear both ways, held at its edges.
+    """Return values of a grid between its points, linear both ways, held at its edges. [the units of the
+    grid]
 
     Args:
         rows: What the rows stand for, rising, (m,).

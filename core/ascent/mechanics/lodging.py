@@ -41,7 +41,7 @@ def free_streamlining(speed: Number) -> Array:
 
 
 def row_shelter(rows: int, follower: float) -> float:
-    """Return the mean share of the wind on one row of a block, the first row taking all of it.
+    """Return the mean share of the wind on one row of a block, the first row taking all of it. [-]
 
     Args:
         rows: Rows one behind the other.

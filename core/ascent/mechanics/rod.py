@@ -218,6 +218,7 @@ def sway_weight(
     clamped: bool = False,
 ) -> float:
     """Return the weight per length at which a bent strip sways away, by bisection along its symmetric path.
+    [-]
 
     Args:
         shape: The strip without weight.

@@ -41,7 +41,7 @@ def mesh_solidity(wire: float, along: float, up: float) -> float:
 
 
 def mixed_solidity(*shares: Number) -> Array:
-    """Return the solid share of screens that overlap at random.
+    """Return the solid share of screens that overlap at random. [-]
 
     Args:
         shares: Solid share of each.
@@ -110,7 +110,7 @@ def pressure_share(low: Number, high: Number, roughness: float, reference: float
 
 
 def seasonal_share(probability: Number, weeks: float = 1.0) -> Array:
-    """Return a gust not exceeded with a given probability, over the ten-season gust.
+    """Return a gust not exceeded with a given probability, over the ten-season gust. [-]
 
     Args:
         probability: Probability of not being exceeded in one part of the season.
@@ -127,7 +127,7 @@ def seasonal_share(probability: Number, weeks: float = 1.0) -> Array:
 
 def weekly_rate(share: Number) -> Array:
     """Return how often a week's strongest gust is expected to exceed a share of the ten-season gust, −ln of
-    the chance that it does not.
+    the chance that it does not. [per week]
 
     The same law as `seasonal_share` with 20 weeks a season, solved for the probability: exp(−(s² a −
     1)/0.2)/20.

@@ -163,7 +163,7 @@ class Supply:
 
 
 @dataclass(frozen=True)
-class Bays:
+class RowBays:
     """The bays of a row, the row laid straight.
 
     stations: where its uprights stand along it. [m]
@@ -197,7 +197,7 @@ class Geometry:
     climb: float
     unit: float = 0.0
     gap: float = 0.0
-    bays: Bays | None = None
+    bays: RowBays | None = None
 
     def reach(self, width: float) -> float:
         """Return how far the ground of beds of some width reaches from the row to either side. [m]"""
@@ -219,7 +219,7 @@ def stock_in(length: float, stock: float, lap: float) -> int:
 
 
 def tributary(xs: Array, plants: Array, half: float) -> int:
-    """Return the most plants within half a bay of any of the stations xs."""
+    """Return the most plants within half a bay of any of the stations xs. [m]"""
     if not len(plants):
         return 0
     return int(np.max(np.sum(np.abs(plants[None, :] - xs[:, None]) <= half + 1e-9, axis=1)))

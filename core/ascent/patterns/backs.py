@@ -81,8 +81,8 @@ def held(options: BackOptions, force: Array, height: Array) -> TieBack:
 
 
 def members(options: BackOptions, places: list[Point], away: float) -> list[Member]:
-    """Return the ties of posts that stand at some places, on the side of the row that is given by its
-    sign.
+    """Return the ties of posts that stand at some places, on the side of the row that is given by its sign.
+    [m]
     """
     if options.tie_back == "none":
         return []

@@ -114,7 +114,7 @@ def reaching(reach: Reach, lengths: Sequence[float] | Array, holds: Array) -> Be
 
 
 def member(mesh: rows.Mesh, number: int, shape: Curve, length: float, width: float, x: float) -> Member:
-    """Return one bent panel from x on, drawn by its wires."""
+    """Return one bent panel from x on, drawn by its wires. [m]"""
     long = max(math.floor(width / mesh.up + 1e-6), 2)
     stations = [x + i * width / (long - 1) for i in range(long)]
     lines: list[tuple[Point, ...]] = [tuple((station, y, z) for y, z in shape) for station in stations]
@@ -139,7 +139,7 @@ def member(mesh: rows.Mesh, number: int, shape: Curve, length: float, width: flo
 
 
 def way_up(shape: Curve, x: float, side: float, foot: Point) -> tuple[Point, ...]:
-    """Return the way of a vine from its foot up the nearer side of a panel to the crown."""
+    """Return the way of a vine from its foot up the nearer side of a panel to the crown. [m]"""
     half = shape[: len(shape) // 2 + 1]
     outward = [(x, side * abs(y) if z < 0.1 else -side * y if side > 0 else y, z) for y, z in half]
     return (foot, *outward[2:])

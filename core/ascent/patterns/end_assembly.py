@@ -17,7 +17,7 @@ from ..loads.cases import Cases
 from ..mechanics import Array, beam, ends, relaxation
 from ..path.geometry import Geometry, Member, Point
 from ..path.loadpath import Arrow, Check, Link
-from ..shapes.earth import Ground
+from ..shapes.earth import PostGround
 from ..tables import rows
 from .posts import give_along
 
@@ -119,7 +119,7 @@ class EndAssembly:
 
     kind: Kind
     post: rows.Post
-    ground: Ground
+    ground: PostGround
     depth: float
     hold: float
     guy_wire: rows.Wire

@@ -28,7 +28,7 @@ def mesh_for(plant: rows.Crop) -> rows.Mesh:
 
 
 def tie_count(height: float) -> int:
-    """Return ties on an inner post for a mesh of that height (parts handbook 3.0)."""
+    """Return ties on an inner post for a mesh of that height (parts handbook 3.0). [m]"""
     return max(2, math.ceil(height / 0.45) + 1)
 
 
@@ -88,7 +88,7 @@ def _tie_heights(count: int, mesh: rows.Mesh, low: float, top: float) -> list[fl
 
 
 def lacing(tie: str, length: float, xs: Array, y: float, z: float) -> list[Member]:
-    """Return the ties of a mesh along its top line, between the posts."""
+    """Return the ties of a mesh along its top line, between the posts. [m]"""
     places = [
         float(x) for x in stations(length, _LACING)[1:-1] if float(np.min(np.abs(xs - x))) > _LACING / 3
     ]
@@ -98,7 +98,7 @@ def lacing(tie: str, length: float, xs: Array, y: float, z: float) -> list[Membe
 
 
 def top_line(kind: str, wire: str, rail: str, length: float, y: float, z: float) -> Member:
-    """Return the wire or rail along the top of a row, bought with enough to end it round the posts."""
+    """Return the wire or rail along the top of a row, bought with enough to end it round the posts. [m]"""
     line: tuple[Point, ...] = ((0.0, y, z), (length, y, z))
     if kind == "wire":
         return Member("top-line", "wire", "wires", wire, line, length + _WIRE_ENDS, tables.wires()[wire].d)

@@ -24,7 +24,7 @@ _TIE_EVERY = 0.30  # of stem between ties [m], structures handbook 10.5
 
 
 def along(plantings: tuple[Planting, ...], length: float, offset: float = OFFSET) -> tuple[Plant, ...]:
-    """Return every plant of a straight row, so far off its line."""
+    """Return every plant of a straight row, so far off its line. [m]"""
     return tuple(
         Plant(at, index)
         for index, planting in enumerate(plantings)
@@ -55,7 +55,7 @@ def ties_on_stem(height: Number) -> Array:
 
 
 def stem_ties(plantings: Iterable[Planting], tie: str, top: float, bare: float) -> tuple[Supply, ...]:
-    """Return the ties for stems that hold on to nothing, up to the top of what they climb."""
+    """Return the ties for stems that hold on to nothing, up to the top of what they climb. [m]"""
     count = sum(
         planting.count * int(ties_on_stem(min(tables.crops()[planting.crop].height_m, top) - bare))
         for planting in plantings
@@ -216,7 +216,7 @@ def planting_reason(crop: rows.Crop) -> Reason:
 def spacing_dimension(
     plantings: tuple[Planting, ...], grown: tuple[Plant, ...], edge: float
 ) -> tuple[Dimension, ...]:
-    """Return the measure between the first two plants of a line, shown along the bed's edge in plan."""
+    """Return the measure between the first two plants of a line, shown along the bed's edge in plan. [m]"""
     first = [plant for plant in grown if plant.planting == 0]
     lines = 2 if plantings[0].side == "both" else 1
     if len(first) <= lines:

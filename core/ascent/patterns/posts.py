@@ -13,7 +13,7 @@ from ..checks import bending, embedment
 from ..loads.cases import Cases
 from ..mechanics import Array, beam
 from ..path.geometry import Member, Point, Supply
-from ..shapes.earth import Ground
+from ..shapes.earth import PostGround
 from ..tables import rows
 
 Setting = Literal["driven", "tamped", "concrete"]
@@ -39,7 +39,7 @@ def stock_length(post: rows.Post, needed: float) -> float:
 
 
 def driven_for(needed: float) -> rows.Post:
-    """Return the shortest steel T-post that reaches, else the longest: what a driven row starts with."""
+    """Return the shortest steel T-post that reaches, else the longest: what a driven row starts with. [m]"""
     tees = [row for row in tables.posts().values() if row.shape == "tee" and "light" not in row.key]
     return min(
         (row for row in tees if max(row.lengths_m) >= needed - 0.02),
@@ -72,7 +72,9 @@ def concrete(depths: Iterable[float]) -> list[Supply]:
 
 
 def row(post: rows.Post, xs: Array, depth: float, top: float, bought: float, first: int = 1) -> list[Member]:
-    """Return the posts of a row with the soil that grips them, and caps where tops are in reach of eyes."""
+    """Return the posts of a row with the soil that grips them, and caps where tops are in reach of eyes.
+    [m]
+    """
     members = []
     for number, x in enumerate(map(float, xs), start=first):
         members += standing(post, number, (x, 0.0, -depth), (x, 0.0, top), bought)
@@ -89,7 +91,7 @@ def end(post: rows.Post, number: int, foot: Point, head: Point) -> list[Member]:
 
 def standing(post: rows.Post, number: int, foot: Point, head: Point, bought: float) -> list[Member]:
     """Return one post from foot to head, the soil that grips it, and its cap where its top is in reach of
-    eyes.
+    eyes. [m]
     """
     share = -foot[2] / (head[2] - foot[2])
     ground = (foot[0] + share * (head[0] - foot[0]), foot[1] + share * (head[1] - foot[1]), 0.0)
@@ -103,7 +105,7 @@ def standing(post: rows.Post, number: int, foot: Point, head: Point, bought: flo
 
 
 def lean_per_force(
-    post: rows.Post, ground: Ground, depth: float, height: Array, half: Array, top: float, cases: Cases
+    post: rows.Post, ground: PostGround, depth: float, height: Array, half: Array, top: float, cases: Cases
 ) -> Array:
     """Return the movement of a post's top per force across the row, soil included. [m/N]
 
@@ -124,7 +126,7 @@ def lean_per_force(
     return np.asarray(move + turn * top + beam.cantilever_tip(1.0, low, high, top, bending.stiffness(post)))
 
 
-def give_along(post: rows.Post, ground: Ground, depth: float, height: float, cases: Cases) -> Array:
+def give_along(post: rows.Post, ground: PostGround, depth: float, height: float, cases: Cases) -> Array:
     """Return how an unbraced post gives at a height per force along the row there. [m/N]
 
     Source: handbook-6.5

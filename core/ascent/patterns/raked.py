@@ -80,7 +80,7 @@ class Splayed:
 
 def ends(foot: Point, apex: Point, depth: float, tail: float) -> tuple[Point, Point]:
     """Return the lower and the upper end of a pole by its foot at the soil and the place where the poles
-    meet.
+    meet. [m]
     """
     span = np.array(apex) - np.array(foot)
     unit = span / np.linalg.norm(span)
@@ -89,13 +89,15 @@ def ends(foot: Point, apex: Point, depth: float, tail: float) -> tuple[Point, Po
 
 
 def pole(post: rows.Post, number: int, foot: Point, apex: Point, depth: float, long: float) -> list[Member]:
-    """Return a pole of some length with the soil that grips it and its cap: it ends where its length does."""
+    """Return a pole of some length with the soil that grips it and its cap: it ends where its length does.
+    [m]
+    """
     low, high = ends(foot, apex, depth, long - depth - math.dist(foot, apex))
     return posts.standing(post, number, low, high, posts.stock_length(post, long))
 
 
 def knot(number: int, joint: Joint, twine: str, at: tuple[Point, ...], length: float) -> Member:
-    """Return what joins poles where they meet: a lashing of so much twine, or a coupler."""
+    """Return what joins poles where they meet: a lashing of so much twine, or a coupler. [m]"""
     if joint == "coupled":
         return Member(f"lashing-{number}", "fitting", "fittings", _COUPLER, (at[0],), shape="point")
     return Member(f"lashing-{number}", "run", "twines", twine, at, length, 0.015)

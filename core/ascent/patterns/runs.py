@@ -30,7 +30,8 @@ def tension(twine: rows.Twine, load: Array, span: float, spans: int, end_stiffne
 
 
 def run(twine: rows.Twine, load: Array, span: float, pull: Array, days: Array) -> Check:
-    """Return the check of a run of twine that plants lean on.
+    """Return the check of a run of twine that plants lean on. Load [N/m], span [m], pull [N], days in use
+    [d].
 
     Source: handbook-11
     """

@@ -89,7 +89,7 @@ class Stand(Generic[OptionsT]):
         )
 
     @cached_property
-    def ground(self) -> earth.Ground:
+    def ground(self) -> earth.PostGround:
         """Return the soil that posts stand in, as they are set."""
         return earth.ground_of(self.site.bed, getattr(self.options, "setting", "driven"))
 

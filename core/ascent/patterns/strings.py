@@ -44,7 +44,7 @@ def members(
 
 
 def climbing(plants: tuple[Plant, ...], at: dict[int, float], top: float) -> tuple[Plant, ...]:
-    """Return the plants with the way that each takes: up its string."""
+    """Return the plants with the way that each takes: up its string. [m]"""
     return tuple(replace(plant, way=(plant.at, (plant.at[0], at[n], top))) for n, plant in enumerate(plants))
 
 

@@ -100,7 +100,7 @@ def pruned(number: int, crop: rows.Crop, planting: Planting) -> list[Care]:
 
 
 def woven(number: int, heights: Sequence[float], job: str = "weave") -> list[Care]:
-    """Return the runs that go on as the plants pass their heights, and the tightening of the old ones."""
+    """Return the runs that go on as the plants pass their heights, and the tightening of the old ones. [m]"""
     cares = [
         Care(
             job,
@@ -116,7 +116,7 @@ def woven(number: int, heights: Sequence[float], job: str = "weave") -> list[Car
 
 
 def corralled(number: int, crop: rows.Crop, height: float) -> list[Care]:
-    """Return the two strings round a row that would lodge, a third and two thirds up."""
+    """Return the two strings round a row that would lodge, a third and two thirds up. [m]"""
     return [
         Care(
             "corral",

@@ -31,7 +31,7 @@ def arc_length(shape: Curve) -> float:
 
 
 def ties_per_tube(clad: float) -> int:
-    """Return the ties of the mesh on one tube, both sides together."""
+    """Return the ties of the mesh on one tube, both sides together. [m]"""
     return 2 * (math.ceil(clad / _TIE_EVERY) + 1)
 
 

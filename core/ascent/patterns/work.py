@@ -166,7 +166,7 @@ def lean(angle: float) -> Hit:
 
 
 def grown(geometry: Geometry, plantings: Sequence[Planting], clear: float = _CLEAR_OF_STEM) -> list[Step]:
-    """Return the last look, planting, first ties and slings."""
+    """Return the last look, planting, first ties and slings. [m]"""
     spacing = min(planting.spacing for planting in plantings)
     return [
         Step("check-all"),

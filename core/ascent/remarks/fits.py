@@ -34,7 +34,7 @@ def opening(mesh: rows.Mesh) -> float:
 
 
 def of_planting(planting: Planting, mesh: rows.Mesh, mesh_top: float, length: float) -> list[Remark]:
-    """Return remarks on a crop and the mesh it climbs.
+    """Return remarks on a crop and the mesh it climbs. [m]
 
     Source: handbook-parts-4.4
     """
@@ -49,7 +49,7 @@ def of_planting(planting: Planting, mesh: rows.Mesh, mesh_top: float, length: fl
 
 
 def of_face(planting: Planting, area: float) -> list[Remark]:
-    """Return a remark where more plants share a face than light feeds.
+    """Return a remark where more plants share a face than light feeds. [m²]
 
     Source: crops-3
     """
@@ -104,7 +104,7 @@ def of_tying(planting: Planting) -> list[Remark]:
 
 
 def of_stock(row: rows.Post, needed: float, levers: tuple[str, ...]) -> list[Remark]:
-    """Return a remark where a pole is wanted longer than it comes.
+    """Return a remark where a pole is wanted longer than it comes. [m]
 
     Source: handbook-parts-2.1
     """
@@ -148,7 +148,7 @@ def of_lashing(row: rows.Post, joint: str) -> list[Remark]:
 
 
 def of_row(planting: Planting, length: float) -> list[Remark]:
-    """Return a remark where more plants stand in a row than it is long for.
+    """Return a remark where more plants stand in a row than it is long for. [m]
 
     Source: crops-3
     """
@@ -162,7 +162,7 @@ def of_row(planting: Planting, length: float) -> list[Remark]:
 
 
 def of_low(planting: Planting, top: float, levers: tuple[str, ...]) -> list[Remark]:
-    """Return a remark where a support ends so low that most of its crop has nothing to hold to.
+    """Return a remark where a support ends so low that most of its crop has nothing to hold to. [m]
 
     Source: handbook-parts-4.3
     """
@@ -174,7 +174,7 @@ def of_low(planting: Planting, top: float, levers: tuple[str, ...]) -> list[Rema
 
 
 def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[Remark]:
-    """Return remarks on how high a crop grows, how high its support is, and what a hand reaches.
+    """Return remarks on how high a crop grows, how high its support is, and what a hand reaches. [m]
 
     Source: handbook-parts-4.3
     """
@@ -195,7 +195,7 @@ def of_height(planting: Planting, top: float, levers: tuple[str, ...]) -> list[R
 
 
 def of_ground(bed: BareBed, length: float, levers: tuple[str, ...] = ("length",)) -> list[Remark]:
-    """Return a remark where a structure is longer than its bed.
+    """Return a remark where a structure is longer than its bed. [m]
 
     Source: handbook-parts-3.0
     """
@@ -317,7 +317,7 @@ def of_setting(setting: str) -> list[Remark]:
 
 
 def of_guys(bed: BareBed, length: float, reach: float) -> list[Remark]:
-    """Return a remark where guys end past the bed.
+    """Return a remark where guys end past the bed. [m]
 
     Source: handbook-7.6
     """
@@ -378,7 +378,7 @@ def of_fence(
     exposed: float,
     leaned_on: bool,
 ) -> list[Remark]:
-    """Return remarks on mesh, posts and ties of a fence.
+    """Return remarks on mesh, posts and ties of a fence. [m]
 
     Source: handbook-12
     """

@@ -51,6 +51,7 @@ def before_report(
     remarks: tuple[BeforeLine, ...],
     system: System,
 ) -> BeforeReport:
+    """Return what to know before building begins."""
     lines = [_near_line(each, names, system) for each in near[:_NEAR_TOLD]]
     if any(each.too_near for each in near):
         lines.append(BeforeLine(text=template("before.dig-by-hand")))
@@ -155,6 +156,7 @@ def _together(work: Sequence[WorkStep]) -> list[Used]:
 
 
 def used_words(used: Used, system: System) -> str:
+    """Return parts of one kind in words: how many, how long, and what they are used for."""
     name = with_sizes(used.item.name, system)
     # a post that is sold in one length has it in its name
     named = isinstance(used.item, Post) and used.item.lengths_m == (used.length,)

@@ -19,6 +19,7 @@ _WINDS = ("north", "north-east", "east", "south-east", "south", "south-west", "w
 
 
 def corner_letters(staked: StakeOut) -> dict[Corner, str]:
+    """Return a letter for each corner that tapes are laid from."""
     return {corner: _LETTERS[i % len(_LETTERS)] for i, corner in enumerate(staked.corners)}
 
 
@@ -36,6 +37,7 @@ def names_of(staked: StakeOut) -> dict[str, str]:
 def stake_report(
     staked: StakeOut, near: Sequence[Near], names: Mapping[str, str], laid: Laid, system: System
 ) -> StakeReport:
+    """Return the stakeout in words."""
     letters = corner_letters(staked)
     unsafe = unsafe_members(near)
 

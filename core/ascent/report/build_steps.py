@@ -36,6 +36,9 @@ _SINGLE = (
 
 
 def joined_report(structure: Structure, record: Record | None) -> JoinedReport | None:
+    """Return where the support is joined, on the ground or in its place; nothing where that is not a
+    choice.
+    """
     joined = family_of(structure.family).joined
     if joined is None:
         return None
@@ -68,6 +71,7 @@ def _joint(key: str) -> JointReport:
 
 
 def step_title(work: WorkStep) -> str:
+    """Return the title of a step, with its number where there are several alike."""
     return work.row.title.format(**{"what": "the parts", **work.step.words})
 
 

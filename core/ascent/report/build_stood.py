@@ -21,6 +21,7 @@ _FIXES = 4
 def stood_report(
     check: AsBuiltCheck, names: Mapping[str, str], record: Record | None, system: System
 ) -> StoodReport:
+    """Return how a support stands as built, and what would help where it is too weak."""
     worst, planned = check.worst, check.planned
     whole, single = differing(record)
     if not whole and not single:

@@ -9,11 +9,15 @@ from ..mechanics import Array
 
 
 def grid_week(values: Array, state: int, weeks: int) -> list[float]:
+    """Return the figures of one soil state by week, (W,), finite. [the unit of the figures]"""
     row = np.broadcast_to(values[min(state, values.shape[0] - 1)], (weeks,))
     return [finite(float(v)) for v in row]
 
 
 def finite(value: float, most: float = 99.0) -> float:
+    """Return a figure as JSON can carry it: at most `most`, also where it is infinite. [the unit of the
+    figure]
+    """
     return round(min(value, most), 3)
 
 
@@ -24,4 +28,5 @@ def of_winds(amount: Array | float, week: int) -> tuple[float, float, float]:
 
 
 def capital(text: str) -> str:
+    """Return a text with a capital letter first."""
     return text[:1].upper() + text[1:]

@@ -54,6 +54,7 @@ def brief(site: Site, e: Design, system: System) -> Brief:
 
 
 def headline(site: Site, e: Design, system: System) -> Headline:
+    """Return what is said first of a design, in words."""
     said = brief(site, e, system)
     limit = float(e.limit[0, said.week])
     link = next(link for link in e.links if link.key == said.weakest)

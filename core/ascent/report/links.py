@@ -21,6 +21,7 @@ _SEEN = 0.2  # of an arrow, below which a view does not draw it
 
 
 def link_report(e: Design, link: Link, week: int, system: System) -> LinkReport:
+    """Return one link of the load path in words, with its workings in a week."""
     weeks = e.season.weeks
     use = np.broadcast_to(link.utilisation, np.broadcast_shapes(link.utilisation.shape, (1, weeks, 3)))[
         0, :, 2

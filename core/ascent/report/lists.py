@@ -47,7 +47,7 @@ def _part(part: Part, system: System) -> PartReport:
 
 def sold_length(length: float, system: System) -> str:
     """Return a length as it is sold: for readers of feet in whole feet where it is called so, 7 ft for what
-    is 2.10 m.
+    is 2.10 m. [m]
     """
     feet = length / to_si("foot")
     if system == "imperial" and feet >= 1.0 and abs(feet - round(feet)) < _CALLED * feet:
@@ -93,6 +93,7 @@ def cost_report(
     hour: float = 0.0,
 ) -> CostReport:
     """Return what a shopping list comes to in a season: each part over its life, or as long as it is used.
+    Hours of work [h], and what an hour is counted at [money/h].
 
     Args:
         parts: The list.
@@ -122,7 +123,9 @@ def cost_report(
 
 
 def per_crop(season: float, plantings: Iterable[Planting], currency: str, system: System) -> tuple[str, str]:
-    """Return what a season's cost comes to for each plant, and for each kilogram (pound) of the crop."""
+    """Return what a season's cost comes to for each plant, and for each kilogram (pound) of the crop.
+    [money]
+    """
     plantings = tuple(plantings)
     plants = sum(planting.count for planting in plantings)
     crop = sum(planting.count * usual_yield(planting) for planting in plantings)

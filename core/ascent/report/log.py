@@ -93,7 +93,7 @@ def log_kinds() -> tuple[LogKindReport, ...]:
 
 
 def weight_text(kg: float, system: System) -> str:
-    """Return a weight as a kitchen scale shows it."""
+    """Return a weight as a kitchen scale shows it. [kg]"""
     if kg >= _SMALL:
         return write(kg, "mass", system)
     return f"{kg * 1000:.0f} g" if system == "metric" else f"{kg / 0.028349523125:.0f} oz"

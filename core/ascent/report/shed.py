@@ -55,7 +55,9 @@ def _seasons(count: float) -> str:
 
 
 def amount_text(stock: Stock, amount: float, system: System) -> str:
-    """Return an amount of something in the shed: pieces, or metres of what is cut off a roll or coil."""
+    """Return an amount of something in the shed: pieces, or metres of what is cut off a roll or coil.
+    [pieces or m]
+    """
     return write(amount, "length", system) if by_metre(row_of(stock)) else f"{amount:g}"
 
 

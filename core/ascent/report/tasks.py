@@ -29,7 +29,7 @@ _HARDLY = 0.01  # chance that is said as next to none
 
 
 def chance_text(chance: float) -> str:
-    """Return a chance as people say it."""
+    """Return a chance as people say it. [-]"""
     if chance < _HARDLY:
         return "next to none"
     return f"{round(100 * chance)} in 100"

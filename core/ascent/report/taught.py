@@ -15,7 +15,7 @@ _NOT_CALCULATED = ("minutes", "life")  # what no load path hangs on
 
 
 def factor_text(factor: float) -> str:
-    """Return a factor as people say it: so many in a hundred more or less."""
+    """Return a factor as people say it: so many in a hundred more or less. [-]"""
     share = round(100 * (factor - 1.0))
     if not share:
         return template("lesson.as-tables")
@@ -47,6 +47,7 @@ def counted_with(site: Site, crops: Iterable[str]) -> str:
 
 
 def called(key: str, about: str, garden: Place | None = None) -> str:
+    """Return what something is called that a log can teach of."""
     if key == "yield":
         return template("lesson.yield-label").format(crop=tables.crops()[about].called)
     if key == "minutes":

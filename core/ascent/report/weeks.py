@@ -10,6 +10,7 @@ from .readout import Foliage, Week
 
 
 def week_report(e: Design, index: int, system: System) -> Week:
+    """Return one week of a design in words: its limit gust and what moves."""
     date = e.season.date(index)
     lean = e.service[0].amount
     return Week(
@@ -29,6 +30,7 @@ def week_report(e: Design, index: int, system: System) -> Week:
 
 
 def foliage_of(e: Design) -> tuple[Foliage, ...]:
+    """Return the leaves of each planting by week, for the drawings."""
     foliages = []
     for growth in e.growths:
         crop = growth.crop

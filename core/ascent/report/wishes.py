@@ -16,7 +16,7 @@ from .readout import WayReport, WishReport
 def ways_to(
     site: Site, structure: Structure, key: str, wanted: Mapping[str, float], system: System
 ) -> WishReport:
-    """Return the ways to a wish, in words.
+    """Return the ways to a wish, in words. [SI]
 
     Args:
         site: Where the structure stands.

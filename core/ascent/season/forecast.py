@@ -34,7 +34,9 @@ class HarvestForecast:
 
 
 def prior_spread(harvest: Harvest) -> float:
-    """Return the standard deviation of the logarithm of a season's yield, from its good year: one in ten."""
+    """Return the standard deviation of the logarithm of a season's yield, from its good year: one in ten.
+    [-]
+    """
     return math.log(harvest.good) / _GOOD if harvest.good > 1 else _USUAL_SPREAD
 
 

@@ -95,8 +95,8 @@ def gluts_and_gaps(total: Array) -> tuple[list[int], list[int]]:
 
 
 def measured(crop: str, kg: float) -> tuple[float, str] | None:
-    """Return a harvest in the largest measure that it fills half of, in which such a crop is sold: how many,
-    and of what; nothing where it is sold by weight.
+    """Return a harvest in the largest measure that it fills half of, in which such a crop is sold: how
+    many, and of what; nothing where it is sold by weight. [kg]
 
     Source: crops-7
     """

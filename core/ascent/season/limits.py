@@ -48,7 +48,7 @@ def limits_in(
     broken: Collection[str] = (),
 ) -> WeekLimits:
     """Return what a structure holds to in the week of a day; out of its season it stands as bare as in its
-    first week.
+    first week. [m/s]
 
     Args:
         site: Where it stands.

@@ -30,7 +30,7 @@ class Missed:
 
 
 def fruit_factor(picks: int) -> float:
-    """Return how many times as much fruit hangs once so many picks are missed.
+    """Return how many times as much fruit hangs once so many picks are missed. [-]
 
     Source: handbook-season-5
     """

@@ -12,7 +12,7 @@ NO_FILL = 0.02  # less fill than this is none [m]
 
 
 @dataclass(frozen=True)
-class Ground:
+class PostGround:
     """The soil a post stands in.
 
     native: the soil itself.
@@ -53,7 +53,7 @@ class Ground:
         )
 
 
-def ground_of(bed: BareBed, setting: str) -> Ground:
+def ground_of(bed: BareBed, setting: str) -> PostGround:
     """Return the ground of a bed for posts set in that way; a container has nothing but its mix to hold a
     post.
 
@@ -66,7 +66,7 @@ def ground_of(bed: BareBed, setting: str) -> Ground:
     native = bed.fill if bed.kind == "container" else bed.soil
     concrete = setting == "concrete"
     loose = bed.top == "dug" and bed.raised_by <= NO_FILL and bed.kind != "container" and not concrete
-    return Ground(
+    return PostGround(
         _as_tested(soils[native], bed.tested),
         _as_tested(soils[bed.fill], bed.tested),
         bed.raised_by if bed.kind != "container" else 0.0,
@@ -86,13 +86,13 @@ def _as_tested(soil: rows.Soil, tested: Tested | None) -> rows.Soil:
     return replace(soil, modulus=soil.modulus * stiffer, modulus_saturated=soil.modulus_saturated * stiffer)
 
 
-def beside(ground: Ground) -> Ground:
+def beside(ground: PostGround) -> PostGround:
     """Return the ground beside a raised bed, where there is no fill and nobody digs."""
     return replace(ground, fill_depth=0.0, dug=0.0)
 
 
-def topmost(ground: Ground, depth: float) -> Ground:
+def topmost(ground: PostGround, depth: float) -> PostGround:
     """Return the ground as something sees it that goes no deeper than that: the fill alone, where it is as
-    deep.
+    deep. [m]
     """
     return replace(ground, native=ground.fill, fill_depth=0.0) if ground.fill_depth >= 0.6 * depth else ground

@@ -121,7 +121,7 @@ def _clamped(length: Number, span: Number, hold: Number, stiffness: float) -> Sp
 
 def fits(length: Number, span: Number, hold: Number, clamped: bool = False) -> Array:
     """Return whether a panel of that length can be bent so: neither stretched flat nor pinched past the
-    table.
+    table. [m]
     """
     if clamped:
         low, high = tables.clamped_arches()[0][[0, -1]]

@@ -303,7 +303,7 @@ def _suits(figures: Figures) -> bool:
 
 def goodness(figures: Figures) -> dict[First, float]:
     """Return the figures so that more is better; costs and work for each plant, since kinds differ in how
-    many grow on them.
+    many grow on them. [each its own unit]
     """
     return {
         "per-season": -(figures.yearly + figures.tools / YEARS) / figures.plants,

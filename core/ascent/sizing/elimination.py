@@ -22,7 +22,8 @@ class TooLarge(Exception):
 
 
 def least_of(factors: Sequence[Factor], sizes: Sequence[int]) -> tuple[float, Indices]:
-    """Return a sum that no choice of levels goes below, and a choice that comes near it.
+    """Return a sum that no choice of levels goes below, and a choice that comes near it. [the unit of the
+    tables]
 
     One axis after another is decided for all that the others may be. The choice is the best and the sum its
     own unless tables would become too large together; then they are decided apart, each as is best for it.

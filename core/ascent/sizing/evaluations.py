@@ -64,7 +64,7 @@ class PartsGroup:
 
 
 def seasons_of(part: Part, years: float) -> float:
-    """Return over how many seasons a part is written off: its life, or as long as it is used."""
+    """Return over how many seasons a part is written off: its life, or as long as it is used. [seasons]"""
     return min(part.life or years, years)
 
 
@@ -125,7 +125,7 @@ def _as_lasting(part: Part, site: Site) -> Part:
 
 
 def margin_of(link: Link) -> float:
-    """Return how many times a link could take what comes on it."""
+    """Return how many times a link could take what comes on it. [-]"""
     return 1.0 / min(max(float(np.max(link.utilisation)), 1.0 / MOST), MOST)
 
 

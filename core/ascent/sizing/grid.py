@@ -188,8 +188,8 @@ class _Maker:
 
 
 def round_values(low: float, high: float, steps: Sequence[float], most: int) -> list[float]:
-    """Return the multiples of the finest of some steps that gives no more values between two bounds than are
-    wanted.
+    """Return the multiples of the finest of some steps that gives no more values between two bounds than
+    are wanted. [the unit of the bounds]
     """
     for step in steps:
         first, last = math.ceil(low / step - _NEAR), math.floor(high / step + _NEAR)

@@ -184,7 +184,8 @@ def fitting(
     *,
     closely: bool = True,
 ) -> Sized:
-    """Return what a need starts with, changed to the way that holds and is best for an aim.
+    """Return what a need starts with, changed to the way that holds and is best for an aim. [seasons and
+    money]
 
     Args:
         site: Where it is to stand.

@@ -65,7 +65,7 @@ _NOT_SOLD = 1e6
 
 
 def cost_of(share: PartsGroup) -> tuple[float, float]:
-    """Return what a share costs, and the price of its dearest pack."""
+    """Return what a share costs, and the price of its dearest pack. [money]"""
     return share.cost, share.step
 
 

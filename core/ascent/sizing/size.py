@@ -80,7 +80,7 @@ def size(
     strictly: bool = False,
 ) -> Sized:
     """Return a structure changed so that it holds the required gust, the best of its grid for an aim; where
-    nothing on it holds, or not for the money, the one with most margin.
+    nothing on it holds, or not for the money, the one with most margin. [money and seasons]
 
     Args:
         site: Where it stands.

@@ -51,7 +51,7 @@ MEASURES: Mapping[str, tuple[OwnMeasure, ...]] = {
 
 
 def key_of(like: Item, **values: float | None) -> str:
-    """Return the key of a thing like a row; the row's own where nothing differs.
+    """Return the key of a thing like a row; the row's own where nothing differs. [m]
 
     Args:
         like: A row of the tables.

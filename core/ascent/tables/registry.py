@@ -63,7 +63,9 @@ def table(
 
 
 def figures(name: str) -> list[dict[str, float]]:
-    """Return the lines of a file of figures, {column: figure}; source and certainty are checked at start."""
+    """Return the lines of a file of figures, {column: figure}; source and certainty are checked at start.
+    [each its own unit]
+    """
     return [
         {head: float(cell) for head, cell in record.items() if head not in ("source", "certainty")}
         for _, record in reading.records(reading.DATA / f"{name}.csv")

@@ -83,7 +83,7 @@ def climate_of(place: Place) -> Climate | None:
 
 
 def recorded(normals: tuple[Normal, ...], spread: float | None) -> Climate:
-    """Return a climate from the means of twelve months, read between the middles of the months.
+    """Return a climate from the means of twelve months, read between the middles of the months. [°C and mm]
 
     Source: handbook-season-2
     """

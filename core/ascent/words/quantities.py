@@ -267,7 +267,7 @@ def takes_unit(kind: str) -> bool:
 
 
 def between(low: float | None, high: float | None, kind: str, system: System) -> str:
-    """Return the allowed range in words."""
+    """Return the allowed range in words. [SI]"""
     if low is None:
         return f"up to {write(high or 0.0, kind, system)}"
     if high is None:
@@ -432,7 +432,7 @@ def beaufort_number(text: str) -> int | None:
 
 
 def beaufort_mean(number: int, text: str = "") -> float:
-    """Return the mean wind speed of a Beaufort number, m/s at 10 m (WMO: v = 0.836 B^1.5).
+    """Return the mean wind speed of a Beaufort number, m/s at 10 m (WMO: v = 0.836 B^1.5). [m/s]
 
     Raises:
         UnreadableQuantity: Not 0 to 12.
@@ -448,7 +448,7 @@ def beaufort(mean: float) -> int:
 
 
 def write(value: float, kind: str, system: System = "metric") -> str:
-    """Return an SI value as people of that system write it, with its unit."""
+    """Return an SI value as people of that system write it, with its unit. [SI]"""
     if math.isinf(value):
         return "beyond measure"
     written = _written(value, kind, system)

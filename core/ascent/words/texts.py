@@ -62,6 +62,6 @@ def say(
     values: Mapping[str, tuple[float, str]] | None = None,
     words: Mapping[str, str] | None = None,
 ) -> str:
-    """Return the sentence at a path with its numbers and words put in."""
+    """Return the sentence at a path with its numbers and words put in. Values are in SI. [SI]"""
     written = {name: write(value, kind, system) for name, (value, kind) in (values or {}).items()}
     return template(path).format(**written, **(words or {}))

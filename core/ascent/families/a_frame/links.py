@@ -303,7 +303,7 @@ class Leaning(Loads):
         ]
 
     @cached_property
-    def outside(self) -> earth.Ground:
+    def outside(self) -> earth.PostGround:
         """Return the soil that foot stakes stand in: beside a bed that the frame stands over there is no
         fill.
         """

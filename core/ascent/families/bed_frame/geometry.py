@@ -8,7 +8,7 @@ import numpy as np
 
 from ... import tables
 from ...mechanics import Array
-from ...path.geometry import Bays, Dimension, Geometry, Member, Plant, Supply, located
+from ...path.geometry import Dimension, Geometry, Member, Plant, RowBays, Supply, located
 from ...patterns import mesh_face, plants, posts
 from ...patterns import strings as hung
 from ...plan.bed import BareBed
@@ -112,10 +112,10 @@ def laid_out(options: BedFrameOptions, plantings: tuple[Planting, ...], site: Si
     )
 
 
-def _bays(options: BedFrameOptions) -> Bays:
+def _bays(options: BedFrameOptions) -> RowBays:
     xs = stations(options)
     bay = options.length if len(xs) < 2 else float(xs[1] - xs[0])
-    return Bays(tuple(map(float, xs)), bay, bay if len(xs) > 2 else bay / 2)
+    return RowBays(tuple(map(float, xs)), bay, bay if len(xs) > 2 else bay / 2)
 
 
 def stations(options: BedFrameOptions) -> Array:

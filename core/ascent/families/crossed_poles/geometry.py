@@ -102,11 +102,13 @@ def run_of(options: CrossedPolesOptions) -> float:
     return min(max(2 * options.pair_spacing, 1.0), options.length)
 
 
-def ground_of(options: CrossedPolesOptions, site: Site) -> earth.Ground:
+def ground_of(options: CrossedPolesOptions, site: Site) -> earth.PostGround:
+    """Return the ground as its poles are set in it."""
     return earth.ground_of(site.bed, options.setting)
 
 
 def ends_of(options: CrossedPolesOptions, site: Site) -> EndAssembly:
+    """Return the ends of the row: plain, or with a guy."""
     wire = options.brace_wire if options.brace == "guy" else "wire_soft_14"
     return EndAssembly(
         "guy" if options.brace == "guy" else "plain",

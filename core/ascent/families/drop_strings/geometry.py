@@ -138,6 +138,7 @@ def _spare(options: DropStringsOptions) -> float:
 
 
 def ends_of(options: DropStringsOptions, site: Site) -> EndAssembly:
+    """Return the ends of the row that hold the top line."""
     railed = options.ends == "top-brace"
     depth = options.depth if options.footing == "soil" else 0.30
     return EndAssembly(

@@ -74,6 +74,7 @@ def laid_out(options: HoopsOptions, plantings: tuple[Planting, ...], site: Site)
 
 
 def hoop(options: HoopsOptions) -> rows.Post:
+    """Return what a hoop is made of."""
     return tables.posts()[options.ladder if options.hoop_of == "ladder-mesh" else options.pipe]
 
 

@@ -74,7 +74,7 @@ def half_of(options: LivingSupportOptions) -> float:
 
 
 def grid(options: LivingSupportOptions) -> list[tuple[float, float, int]]:
-    """Return where the hosts stand, and in which row."""
+    """Return where the hosts stand, and in which row. [m]"""
     count = max(math.floor((options.length - 2 * EDGE) / options.host_spacing + 1e-6) + 1, 1)
     start = (options.length - (count - 1) * options.host_spacing) / 2
     return [

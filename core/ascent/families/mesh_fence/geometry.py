@@ -6,7 +6,7 @@ import numpy as np
 
 from ... import tables
 from ...mechanics import Array, relaxation
-from ...path.geometry import Bays, Dimension, Geometry, Member, Plant, located
+from ...path.geometry import Dimension, Geometry, Member, Plant, RowBays, located
 from ...patterns import backs, course, mesh_face, plants, posts
 from ...patterns.end_assembly import EndAssembly
 from ...plan.structure import Planting
@@ -76,13 +76,14 @@ def laid_out(options: MeshFenceOptions, plantings: tuple[Planting, ...], site: S
     )
 
 
-def _bays(options: MeshFenceOptions, xs: Array, run: float) -> Bays:
+def _bays(options: MeshFenceOptions, xs: Array, run: float) -> RowBays:
     """Return the bays between posts; a fence on one post in its middle has one bay, its whole run."""
     bay = run if options.stood == "middle" else float(np.max(np.diff(xs)))
-    return Bays(tuple(map(float, xs)), bay, bay if len(xs) != 2 else bay / 2)
+    return RowBays(tuple(map(float, xs)), bay, bay if len(xs) != 2 else bay / 2)
 
 
 def ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> EndAssembly:
+    """Return the ends of the fence, by its number of posts and the height of its top. [m]"""
     railed, bays = options.top == "rail" and posts_ > 1, max(posts_ - 1, 1)
     return EndAssembly(
         options.ends,
@@ -100,6 +101,7 @@ def ends_of(options: MeshFenceOptions, site: Site, posts_: int, top: float) -> E
 
 
 def course_of(options: MeshFenceOptions) -> course.RowCourse:
+    """Return the course of the fence on the ground: straight, in swings, or with arms."""
     return course.RowCourse(options.plan, options.length, options.post_spacing, options.swing, options.arms)
 
 

@@ -196,6 +196,7 @@ def _bay(options: PanelArchOptions, rise: float) -> Dimension:
 
 
 def lap_ties(options: PanelArchOptions) -> int:
+    """Return the number of ties at one lap."""
     return math.ceil(options.panel_length / _LAP_EVERY) + 1
 
 

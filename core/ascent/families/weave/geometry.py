@@ -90,6 +90,7 @@ def heights(options: WeaveOptions) -> list[float]:
 
 
 def ends_of(options: WeaveOptions, site: Site) -> EndAssembly:
+    """Return the ends of the row that hold the runs."""
     above = options.top_run + 0.1
     return EndAssembly(
         "plain" if options.ends == "double" else options.ends,

@@ -97,6 +97,7 @@ def laid_out(options: WireTrellisOptions, plantings: tuple[Planting, ...], site:
 
 
 def ends_of(options: WireTrellisOptions, site: Site) -> EndAssembly:
+    """Return the ends of the row that hold the wires."""
     leaning = math.radians(options.lean if options.ends == "lean" else 90.0)
     return EndAssembly(
         options.ends,
