@@ -72,7 +72,7 @@ class Site(Typed):
         )
 
     def asking(self, gust: float | None) -> Site:
-        """Return the same place with a gust of one's own asked of what stands there; itself where none is."""
+        """Return the site with another design gust; the site itself where none is given."""
         if gust is None:
             return self
         own = {"design_gust": gust, "exposure": self.bed.exposure or self.garden.exposure}

@@ -120,7 +120,7 @@ def _joint(row: rows.StepText, pieces: tuple[Piece, ...]) -> str | None:
 
 
 def taking_down(work: tuple[WorkStep, ...]) -> tuple[WorkStep, ...]:
-    """Return the steps of taking a structure down: those of building it the other way round, as far as
+    """Return the steps of taking a structure down: those of building it in reverse order, as far as
     anything is to undo.
     """
     return tuple(step for step in reversed(work) if step.row.undo)

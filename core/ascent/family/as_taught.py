@@ -40,7 +40,7 @@ class TaughtLoads:
         return self.untaught.service()
 
     def balance(self) -> tuple[Array, Array]:
-        """Return what is put on it across its row, and what its feet are asked for of it."""
+        """Return the horizontal load across the row, and the reaction of the feet to it. [N]"""
         return self.untaught.balance()
 
 

@@ -1,4 +1,4 @@
-"""What each option of a family moves: so that a search knows what of one way of building holds of another."""
+"""The dependency map of a family: which results each of its options changes."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ NAME = "moves.csv"  # beside the family
 
 
 def dependencies_beside(module: str) -> Mapping[str, frozenset[str]]:
-    """Return what the file beside a module says, {what: options that move it}.
+    """Return the dependency map in the file beside a module, {result: options that change it}.
 
     What is moved is ‘link’ and its key, ‘parts’ and what they are used for, or ‘wrong’ and the key of a
     remark. It was found by trial (tools/moves.py), not calculated; a search confirms what it finds.

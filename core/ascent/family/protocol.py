@@ -1,4 +1,4 @@
-"""What a support family is, and what it is asked."""
+"""The protocol of a support family: what it must provide."""
 
 from __future__ import annotations
 
@@ -92,9 +92,7 @@ class Loaded(Protocol):
         ...
 
     def balance(self) -> tuple[Array, Array]:
-        """Return what is put on the whole structure across its row, and what its feet are asked for of it,
-        over cases.
-        """
+        """Return the horizontal load across the row, and the reaction of the feet to it, over cases. [N]"""
         ...
 
 

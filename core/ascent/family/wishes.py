@@ -1,4 +1,4 @@
-"""Wishes: a structure asked for the other way round, the result given and the options sought."""
+"""Wishes: the result is given, and the options that reach it are sought."""
 
 from __future__ import annotations
 

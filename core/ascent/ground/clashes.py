@@ -191,7 +191,7 @@ def _ordered(those: Iterable[Clash]) -> list[Clash]:
 
 
 def of_ways(those: Iterable[Clash]) -> list[Clash]:
-    """Return those clashes that tell where nobody gets to."""
+    """Return the conflicts about ground that cannot be reached."""
     return [clash for clash in those if clash.key in _OF_WAYS]
 
 

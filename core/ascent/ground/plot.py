@@ -195,7 +195,7 @@ class Laid:
 
     @cached_property
     def cut(self) -> Any:
-        """Return what parts its bed: nobody picks through a row, nor past its very end."""
+        """Return the line that divides its bed: nobody picks through a row or beyond its end."""
         if self.geometry.gap:
             return self.rooted.buffer(0.005)
         return shapely.LineString(
@@ -204,7 +204,7 @@ class Laid:
 
     @cached_property
     def kept_off(self) -> Any:
-        """Return where nobody's middle passes for the row."""
+        """Return the ground on which nobody can walk because of the row."""
         if self.geometry.gap:
             return kept_off(self.ground)
         return self.line.buffer(
@@ -271,13 +271,13 @@ def bed_shape(lie: Lie) -> shapely.Polygon:
 
 
 def kept_off(shape: Any) -> Any:
-    """Return where nobody's middle passes for a bed, a wall or a fence."""
+    """Return the ground on which nobody can walk because of a bed, a wall or a fence."""
     return shape.buffer(tables.constant("foot_path") / 2 - 0.005, join_style="mitre")
 
 
 @remembered(2048)
 def bed_kept_off(lie: Lie) -> Any:
-    """Return where nobody's middle passes for a bed."""
+    """Return the ground on which nobody can walk because of a bed."""
     return kept_off(bed_shape(lie))
 
 

@@ -32,7 +32,7 @@ def _date(year: int, day: str) -> dt.date:
 
 
 class _Key(NamedTuple):
-    """All of a garden that the weeks of its structures hang on."""
+    """What the weeks of a garden's structures depend on."""
 
     turns: dt.date
     season: int | None

@@ -154,13 +154,13 @@ class Link:
         made_of: Callable[[ItemT], tuple[Check, ...]],
         arrows: tuple[Arrow, ...] = (),
     ) -> Link:
-        """Return a link that can be asked with another item: only its own strength changes with it."""
+        """Return a link that can be made of another item: only its own strength changes with it."""
         made = (item.table, item.key)
         return cls(key, members, made, hands_to, levers, carries, made_of(item), arrows, made_of)
 
     def made_with(self, item: Item) -> Link | None:
-        """Return the link made of another item, nothing else laid out anew; nothing where more than its own
-        strength would change, so that the whole must be asked.
+        """Return the link made of another item, with the same loads; nothing where the item changes more
+        than the strength of the link, so that the whole must be calculated.
         """
         if self.made_of is None or self.item is None or self.item[0] != item.table:
             return None

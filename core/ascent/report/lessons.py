@@ -72,7 +72,7 @@ class LessonReport(Typed):
 
 
 def lessons_report(garden: Garden, log: Sequence[Entry], today: dt.date) -> tuple[LessonReport, ...]:
-    """Return all that the log of a garden teaches. Nothing of it is counted with until somebody accepts it.
+    """Return all lessons of a garden's log. None is used until a person accepts it.
 
     Args:
         garden: Whole.
@@ -129,7 +129,7 @@ def without_taught(garden: Garden, taught: Sequence[Taught]) -> Garden:
 
 
 def _used(garden: Garden, taught: Sequence[Taught]) -> bool:
-    """Return whether a garden counts with what was taught, or so nearly that nobody would tell."""
+    """Return whether a garden already uses these lessons, to within the digits shown."""
     return bool(taught) and all(
         abs(garden.times(each.key, each.about) / each.factor - 1.0) < _SAME
         and garden.learnt(each.key, each.about)

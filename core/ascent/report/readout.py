@@ -149,7 +149,7 @@ class CostReport(Typed):
 
 
 class PriceLine(Typed):
-    """A price that a list changes: of what, as it was where it was one's own, and as it would be."""
+    """A price that a list changes: the item, the gardener's own price before, and the new one."""
 
     name: str
     before: str

@@ -124,6 +124,6 @@ def skipped_words(garden: Garden, bed: Bed, structure: Structure, today: dt.date
 
 
 def _times(margin: float) -> str:
-    """Return a crop margin as people say it, as far as it is looked at."""
+    """Return a crop load factor in words, within the range that is calculated."""
     most = float(CROP_FACTORS[-1])
     return f"over {most:.0f} times" if margin >= most else f"{max(margin, 0.0):.1f} times"

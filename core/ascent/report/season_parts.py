@@ -30,7 +30,7 @@ _LONG_AGO = 50  # years
 
 
 def date_text(day: dt.date, year: int | None = None) -> str:
-    """Return a day as people say it: ‘4 May’, with its year where it is another than the one spoken of."""
+    """Return a day in words: ‘4 May’, with its year where that is not the year of the page."""
     said = f"{day.day} {day:%B}"
     return said if year is None or day.year == year else f"{said} {day.year}"
 

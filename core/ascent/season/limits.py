@@ -1,4 +1,4 @@
-"""What a structure holds to in one week, as it stands or with more or less of its crop on it."""
+"""The limit gust of a support in one week, with any part of its crop on it."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What broke, as a task: it is mended before anything else is done there."""
+"""Repairs: each break becomes the first task at its support."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""A support that comes too late: plants sprawl already, and what is driven cuts their roots."""
+"""A late support: plants already sprawl, and driven posts cut their roots."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What becomes of a structure when picks are missed: more hangs on it, and the wind finds it heavier."""
+"""Missed picks: more fruit hangs on a support, which adds load and wind area."""
 
 from __future__ import annotations
 

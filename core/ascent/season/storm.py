@@ -1,4 +1,4 @@
-"""A storm that is forecast: what each structure holds to in its week, and what is worth doing before."""
+"""A forecast storm: the limit gust of each support in that week, and useful preparations."""
 
 from __future__ import annotations
 

@@ -317,8 +317,8 @@ def goodness(figures: Figures) -> dict[First, float]:
 
 
 def _beats(one: Figures, other: Figures) -> bool:
-    """Return whether a way costs no more in a season and fails no oftener, as far as anybody can tell, and
-    not both the same.
+    """Return whether a candidate costs no more per season and fails no more often, and is better in one of
+    the two.
     """
     this, that = ((f.yearly / f.plants, -min(f.once, _SELDOM)) for f in (one, other))
     return this[0] <= that[0] and this[1] <= that[1] and this != that

@@ -125,7 +125,7 @@ def _as_lasting(part: Part, site: Site) -> Part:
 
 
 def margin_of(link: Link) -> float:
-    """Return how many times a link could take what comes on it. [-]"""
+    """Return how many times its present load a link can carry. [-]"""
     return 1.0 / min(max(float(np.max(link.utilisation)), 1.0 / MOST), MOST)
 
 

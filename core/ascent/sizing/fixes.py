@@ -93,7 +93,7 @@ def _other_items(table: str, role: str, now: str) -> list[str]:
 
 
 def _weaker(before: Design, link: Link, option: str, value: Any) -> bool:
-    """Return whether a link is known to be no stronger of another item, nothing laid out anew."""
+    """Return whether a link of another item is certainly no stronger, without a new geometry."""
     extra = extra_of(before.options, option)
     if extra.get("kind") != "item" or link.item != (extra["table"], getattr(before.options, option)):
         return False

@@ -68,8 +68,8 @@ _SHOWN = 3.0  # of a long row in its picture [m]
 
 
 def choices(site: Site, need: Need) -> tuple[list[Support], list[str]]:
-    """Return every kind of support for a need, those that suit the crop first and of them the simplest, each
-    as a picture of its first segment; and the kinds that could not be calculated.
+    """Return every kind of support for a need, those that suit the crop first, then the simplest, each with
+    a picture of its first metres; and the kinds that could not be calculated.
 
     Raises:
         InvalidPlan: No such crop.
@@ -153,7 +153,7 @@ class Start:
 
 
 def start_of(site: Site, family_key: str, need: Need, system: System) -> Start:
-    """Return the structure of a family that a need starts with, in round numbers of a reader's units.
+    """Return the proposal of a family for a need, in round numbers of the reader's units.
 
     Raises:
         InvalidPlan: No such crop.
@@ -184,7 +184,7 @@ def fitting(
     *,
     closely: bool = True,
 ) -> Sized:
-    """Return what a need starts with, changed to the way that holds and is best for an aim. [seasons and
+    """Return the proposal for a need, sized: the design that is adequate and best for an aim. [seasons and
     money]
 
     Args:

@@ -64,7 +64,9 @@ def rounded_for(system: System, family_key: str, proposal: Proposal, site: Site)
 
 
 def _rounded(family: Family[Any], proposal: Proposal, name: str, value: float) -> Proposal | None:
-    """Return a proposal with another length of an option; nothing where it may not be so or is so already."""
+    """Return a proposal with another value of a length; nothing where that is not allowed or changes
+    nothing.
+    """
     now = float(getattr(proposal.options, name))
     metadata = family.options.model_fields[name].metadata
     low, high = (float(next(getattr(m, side) for m in metadata if hasattr(m, side))) for side in ("ge", "le"))
@@ -75,7 +77,7 @@ def _rounded(family: Family[Any], proposal: Proposal, name: str, value: float) -
 
 
 def _said(reasons: Mapping[str, Reason], old: float, new: float) -> dict[str, Reason]:
-    """Return reasons that tell a length as it is now."""
+    """Return reasons that name the new length."""
     return {
         name: replace(
             reason,

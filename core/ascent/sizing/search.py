@@ -71,7 +71,7 @@ def cost_of(share: PartsGroup) -> tuple[float, float]:
 
 @dataclass
 class Search:
-    """What is known of a grid. Every question to it learns for the next.
+    """A search over a grid. Every evaluation improves the surrogate models for the next.
 
     design: What is sized.
     grid: What is looked through.
@@ -111,7 +111,9 @@ class Search:
         self.attempt(self.start)
 
     def _counted(self, share: PartsGroup) -> tuple[float, float]:
-        """Return what is spent on a share, and its step; what cannot be had costs more than anything."""
+        """Return what is spent on a group of parts, and its step; what cannot be had costs more than
+        anything.
+        """
         amount, step = self.amount(share)
         return amount + _NOT_SOLD * share.missing, step
 
@@ -248,7 +250,7 @@ class Search:
         return surrogate.spread(cost)
 
     def attempt(self, pick: Indices) -> Evaluation:
-        """Return what comes of a way of the grid, and learn from it."""
+        """Return the evaluation of a point of the grid, and enter it into the surrogate models."""
         if pick in self.evaluations:
             return self.evaluations[pick]
         if pick not in self.laid:
@@ -275,7 +277,9 @@ class Search:
         return evaluation
 
     def _told_by(self, evaluation: Evaluation) -> frozenset[str]:
-        """Return what a way does worse; of the first way what it is known to be moved by."""
+        """Return the remarks that are worse than at the start; at the start itself, those with known
+        dependencies.
+        """
         if len(self.evaluations) > 1:
             return self._worse(evaluation)
         return frozenset(
@@ -286,7 +290,9 @@ class Search:
         return frozenset(name for of, name in self._learned if of == sort)
 
     def _learn(self, what: What, pick: Indices, figure: float) -> None:
-        """Enter a figure; of what nobody knows what moves it, all that is otherwise than at the start may."""
+        """Enter a figure. Where its dependencies are unknown, every option that differs from the start is
+        assumed to change it.
+        """
         if what not in self._learned:
             sort, name = what
             moved_by = self._moves.get(f"{'parts' if sort == 'life' else sort} {name}") or frozenset(

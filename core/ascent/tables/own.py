@@ -1,4 +1,4 @@
-"""Things of one's own as rows of the tables: like a row that is known, with their own measures and strength.
+"""A gardener's own things as rows of the tables: like a known row, with their own measures and strength.
 
 A key says all of it, so that a plan needs no table but those that ship: ‘pole_hazel_25~a32~l2.7~s0.7’ is
 like hazel 25 mm, 32 mm thick, 2.7 m long, and bears 0.7 of what such a new one does.
@@ -23,7 +23,7 @@ ItemT = TypeVar("ItemT", bound=Item)
 
 @dataclass(frozen=True)
 class OwnMeasure:
-    """A measure that a thing of one's own may have.
+    """A measure that a gardener's own thing may have.
 
     letter: in its key. name: in people's words. scale: of the key's unit, SI. low, high: bounds, SI.
     """
@@ -96,7 +96,7 @@ def but_for_length(key: str) -> str:
 
 
 def row_of(table: str, key: str, known: Callable[[str], ItemT]) -> ItemT | None:
-    """Return the row that a key of one's own stands for; nothing where it is none, or not well written.
+    """Return the row of a gardener's own thing by its key; nothing where the key is not one, or is malformed.
 
     Args:
         table: Name of the table.

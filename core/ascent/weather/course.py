@@ -49,7 +49,7 @@ def turn_of(place: Place) -> dt.date:
 
 
 class ClimateInputs(NamedTuple):
-    """All of a place that its days hang on."""
+    """What the daily weather of a place depends on."""
 
     turns: dt.date
     latitude: float
@@ -59,7 +59,7 @@ class ClimateInputs(NamedTuple):
 
 
 def climate_inputs_of(place: Place) -> ClimateInputs | None:
-    """Return what a place's days hang on; nothing where nobody said how warm it is."""
+    """Return what the daily weather of a place depends on; nothing where its warmth is not known."""
     if place.warmth is None:
         return None
     return ClimateInputs(turn_of(place), place.latitude, place.last_frost, place.first_frost, place.warmth)

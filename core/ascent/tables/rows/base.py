@@ -41,7 +41,7 @@ class Item(Row):
 
     @property
     def reclaimed(self) -> bool:
-        """Return whether it had another use before and is built with only where somebody has it."""
+        """Return whether it is a used thing that cannot be bought, only found in a shed."""
         return self.key.startswith("old_")
 
     @property
