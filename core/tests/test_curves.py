@@ -92,7 +92,7 @@ class CurveTest(NearTestCase):
             self.assertIn(unit, report.points[0].text)
             self.assertIn(report.points[report.present].text, report.says)
             self.assertTrue(
-                all(point.holds == (point.limit >= report.design_gust) for point in report.points)
+                all(point.holds == (point.limit >= report.required_gust) for point in report.points)
             )
 
     def test_an_option_that_is_not_there_is_refused_by_name(self):

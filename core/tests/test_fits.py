@@ -5,7 +5,7 @@ from __future__ import annotations
 from ascent import tables
 from ascent.analysis.design import design_of
 from ascent.remarks import fits
-from ascent.sizing.representative import typical
+from ascent.sizing.representative import representative
 
 from tests.support import NearTestCase, fence, site
 
@@ -103,5 +103,5 @@ class SeasonTest(NearTestCase):
         self.assertEqual(said, {"05-04": None, "08-10": "watch", "08-30": "wrong"})
 
     def test_what_is_calculated_whole_needs_no_words(self):
-        tried = typical(site(), fence())
+        tried = representative(site(), fence())
         self.assertEqual((tried.share, tried.said("metric")), (1.0, ""))

@@ -99,7 +99,7 @@ class LineTest(NearTestCase):
         ):
             with self.subTest(line), self.assertRaises(InvalidPlan) as refused:
                 read(line, about)
-            self.assertIn(allowed, refused.exception.problems[0].allowable)
+            self.assertIn(allowed, refused.exception.problems[0].allowed)
 
     def test_what_is_read_is_told_in_the_same_figures(self):
         for line, about, _, _ in SAID:

@@ -83,8 +83,8 @@ class RefusalTest(NearTestCase):
         found = {p.path: p for p in caught.exception.problems}
         self.assertEqual(set(found), {"garden.beds[0].length", "garden.last_frost", "garden.beds[0].soil"})
         self.assertEqual(found["garden.beds[0].length"].given, "-2")
-        self.assertIn("greater than or equal to 0.3", found["garden.beds[0].length"].allowable)
-        self.assertIn("firm_loam", found["garden.beds[0].soil"].allowable)
+        self.assertIn("greater than or equal to 0.3", found["garden.beds[0].length"].allowed)
+        self.assertIn("firm_loam", found["garden.beds[0].soil"].allowed)
 
     def test_options_are_named_too(self):
         for option, value in (
@@ -125,7 +125,7 @@ class RefusalTest(NearTestCase):
     def test_unknown_family_and_version(self):
         with self.assertRaises(InvalidPlan) as caught:
             read_plan(changed(("garden", "beds", 0, "structures", 0, "family"), "sky-hook"))
-        self.assertIn("mesh-fence", caught.exception.problems[0].allowable)
+        self.assertIn("mesh-fence", caught.exception.problems[0].allowed)
         with self.assertRaises(InvalidPlan) as caught:
             read_plan(changed(("version",), 99))
         self.assertEqual(caught.exception.problems[0].path, "version")

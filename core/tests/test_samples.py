@@ -104,7 +104,7 @@ class WindsTest(NearTestCase):
             alone = family.loaded(options, found.geometry, structure, where, winds)
             for now, by_itself in zip(found.links, alone.path(), strict=True):
                 with self.subTest(family.key, link=now.key):
-                    for name in ("use", "median_utilisation", "carries"):
+                    for name in ("utilisation", "median_utilisation", "carries"):
                         self.same(getattr(now, name), getattr(by_itself, name))
             for now, by_itself in zip(found.service, alone.service(), strict=True):
                 with self.subTest(family.key, movement=now.key):

@@ -235,7 +235,7 @@ class SizedTest(NearTestCase):
         with_it = site.model_copy(update={"spare": spare_of(shed, ())})
         bare, had = (size(where, row, "metric", "own", extent=QUICK, most=60) for where in (site, with_it))
         self.assertTrue(bare.holds and had.holds)
-        self.assertLess(had.trial.cost, bare.trial.cost)
+        self.assertLess(had.evaluation.cost, bare.evaluation.cost)
         parts = shopping(geometry_of(bed, had.structure), {}, with_it.spare)
         self.assertTrue([part for part in parts if part.own])
         self.assertFalse(any(part.missing for part in parts))

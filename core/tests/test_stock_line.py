@@ -37,7 +37,7 @@ class StockLineTest(NearTestCase):
         for line in ("", "3 elephants", "?", "20"):
             with self.subTest(line), self.assertRaises(InvalidPlan) as refused:
                 read_stock(line, "metric")
-            self.assertIn("20 bamboo canes", refused.exception.problems[0].allowable)
+            self.assertIn("20 bamboo canes", refused.exception.problems[0].allowed)
 
     def test_what_is_too_many_or_too_long_is_refused(self):
         for line in ("5000 bamboo canes 2 m", "3 bamboo canes 900 m"):

@@ -5488,7 +5488,7 @@ export interface components {
         };
         /**
          * PriceLine
-         * @description A price that a list changes: of what, as it was where it was one's own, and as it would be.
+         * @description A price that a list changes: the item, the gardener's own price before, and the new one.
          */
         PriceLine: {
             /** After */

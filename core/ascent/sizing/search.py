@@ -241,7 +241,7 @@ class Search:
         fails = figures < level - _SAME
         if not fails.any() and figures.size > _SMALL:
             return None
-        cost = np.minimum(figures, np.float32(_ENOUGH))
+        cost = np.asarray(np.minimum(figures, np.float32(_ENOUGH)))
         np.subtract(np.float32(_ENOUGH), cost, out=cost)
         cost *= np.float32(_EVEN)
         # all in single precision: these tables are most of what a search takes
