@@ -11,7 +11,7 @@ from ascent.files.plan import described
 from ascent.plan.documents import parsed
 from django.http import Http404, HttpRequest, HttpResponse
 from gardens.api import router
-from gardens.api.turns import Full
+from gardens.api.throttling import Full
 from gardens.api.visitor import VisitorAuth
 from gardens.schemas import ProblemOut, Problems
 from gardens.services.edits import CannotUndo, Stale

@@ -17,9 +17,9 @@ import waitress
 from django.conf import settings
 from django.core.management import call_command
 from django.db import connections
-from standins.scale import Scale
-from standins.supplier import Stall
-from standins.weather import Mast
+from simulators.scale import Scale
+from simulators.supplier import Stall
+from simulators.weather import Mast
 
 from .bounds import MOST_OF_AN_ARCHIVE
 from .wsgi import application

@@ -12,7 +12,7 @@ from ..services import access
 from ..services import building as work
 from ..services.scale import scale_out
 from .gardens import file_answer
-from .turns import heavy
+from .throttling import heavy
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()

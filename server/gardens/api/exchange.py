@@ -10,7 +10,7 @@ from ninja import Router
 from .. import schemas
 from ..services import access, archive, exchange
 from .gardens import file_answer
-from .turns import heavy
+from .throttling import heavy
 from .visitor import REFUSED, visitor_of
 
 router = Router()

@@ -12,7 +12,7 @@ from .. import schemas
 from ..services import access, edits, garden, owned, structures
 from ..services.catalogue import catalogue as everything
 from ..services.cut_tables import cuts_csv
-from .turns import brisk, by_and_by, hand, heavy, live
+from .throttling import brisk, by_and_by, hand, heavy, live
 from .visitor import REFUSED, answer, marked, visitor_of
 
 router = Router()

@@ -8,7 +8,7 @@ from ninja import Query, Router
 from .. import schemas
 from ..services import access, learning, log, photos
 from .gardens import file_answer
-from .turns import brisk, heavy, live
+from .throttling import brisk, heavy, live
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()

@@ -9,7 +9,7 @@ from .. import schemas
 from ..services import access, feed, season
 from ..services import weather as sky
 from .gardens import file_answer
-from .turns import heavy, live
+from .throttling import heavy, live
 from .visitor import REFUSED, Passing, answer, marked, visitor_of
 
 router = Router()

@@ -7,7 +7,7 @@ from ninja import Router
 
 from .. import schemas
 from ..services import access, shed, structures, supplier
-from .turns import brisk, heavy
+from .throttling import brisk, heavy
 from .visitor import REFUSED, visitor_of
 
 router = Router()

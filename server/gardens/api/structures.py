@@ -8,7 +8,7 @@ from ninja import Router
 from .. import schemas
 from ..services import access, structures
 from .gardens import file_answer
-from .turns import brisk, heavy, live, until_enough
+from .throttling import brisk, heavy, live, until_enough
 from .visitor import REFUSED, answer, visitor_of
 
 router = Router()

@@ -12,7 +12,7 @@ from ascent.files.scale import ScaleFault, Weighed, identity_of, line_of
 from django.test import SimpleTestCase, override_settings
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from standins.scale import FAULTS, Scale
+from simulators.scale import FAULTS, Scale
 
 from gardens.services.scale import pull_of
 

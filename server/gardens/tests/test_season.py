@@ -18,9 +18,9 @@ from ascent.season import tasks as tending
 from django.contrib.auth.models import AnonymousUser
 from django.db import connection
 from django.test import Client, RequestFactory, SimpleTestCase, override_settings
-from standins.weather import NAME, Fault, Mast
+from simulators.weather import NAME, Fault, Mast
 
-from gardens.api.turns import ALL, OWN, Turns, _who
+from gardens.api.throttling import ALL, OWN, Turns, _who
 from gardens.models import Change, Feed, Garden, Share, Thing, Weather
 from gardens.services import background, feed, weather
 from gardens.services import garden as lines_of

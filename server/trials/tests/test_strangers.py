@@ -28,7 +28,7 @@ from django.core.cache import cache
 from django.core.management import CommandError, call_command
 from django.db import OperationalError, connection
 from django.test import Client, SimpleTestCase, TestCase, TransactionTestCase, override_settings
-from gardens.api.turns import ALL, OWN, Full, Hand, Turns
+from gardens.api.throttling import ALL, OWN, Full, Hand, Turns
 from gardens.models import Garden, ReadLink, Sent, Thing
 from gardens.services import garden, structures, writing
 from gardens.services.state import MODELS
@@ -356,7 +356,7 @@ class BodyTest(ApiTestCase):
 class TurnsTest(SimpleTestCase):
     def test_two_of_one_visitor_and_a_few_of_all(self):
         turns = Turns(OWN, ALL)
-        with mock.patch("gardens.api.turns._WAIT", 0.01):
+        with mock.patch("gardens.api.throttling._WAIT", 0.01):
             for _ in range(OWN):
                 turns.take("mara", "sensitivity")
             with self.assertRaises(Full) as caught:
@@ -382,7 +382,7 @@ class TurnsTest(SimpleTestCase):
             except Full:
                 statuses.append("told")
 
-        with mock.patch("gardens.api.turns._WAIT", 0.4):
+        with mock.patch("gardens.api.throttling._WAIT", 0.4):
             threads = [threading.Thread(target=ask, args=[n]) for n in range(20)]
             for thread in threads:
                 thread.start()
@@ -442,7 +442,7 @@ class HandTest(SimpleTestCase):
             order.append("by and by")
 
         behind = threading.Thread(target=by_and_by)
-        with mock.patch("gardens.api.turns._LET", 10.0), hand.moves():
+        with mock.patch("gardens.api.throttling._LET", 10.0), hand.moves():
             behind.start()
             behind.join(0.1)
             self.assertTrue(hand.busy())
@@ -452,14 +452,14 @@ class HandTest(SimpleTestCase):
 
     def test_it_does_not_wait_for_ever(self):
         hand = Hand()
-        with mock.patch("gardens.api.turns._LET", 0.01), hand.moves():
+        with mock.patch("gardens.api.throttling._LET", 0.01), hand.moves():
             hand.let_go_first()
         hand.let_go_first()
 
 
 class HeavyTest(ApiTestCase):
     def test_what_has_no_turn_is_told_to_come_again(self):
-        with mock.patch("gardens.api.turns._long.take", side_effect=Full(True)):
+        with mock.patch("gardens.api.throttling._long.take", side_effect=Full(True)):
             answer = self.client.post(
                 f"/api/structures/{self.structure.pk}/sizing",
                 {"draft": self.draft()[0]},

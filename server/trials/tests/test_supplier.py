@@ -9,7 +9,7 @@ from django.test import SimpleTestCase, override_settings
 from gardens.services import supplier
 from gardens.tests.support import ApiTestCase
 from playwright.sync_api import expect
-from standins.supplier import NAME, Fault, Stall
+from simulators.supplier import NAME, Fault, Stall
 
 from .browser import BrowserTestCase
 

@@ -1,7 +1,7 @@
 """A simulated hanging scale: a small local service that speaks docs/scale-protocol.md, with noise, drift,
 drop-outs and faults. For trying, never for weighing.
 
-Run as ``python -m standins.scale --port N --faults garbled,dropped``.
+Run as ``python -m simulators.scale --port N --faults garbled,dropped``.
 """
 
 from __future__ import annotations
@@ -101,7 +101,7 @@ class _Line(socketserver.StreamRequestHandler):
 
 def main() -> None:
     """Serve until told to stop."""
-    parser = argparse.ArgumentParser(prog="standins.scale")
+    parser = argparse.ArgumentParser(prog="simulators.scale")
     parser.add_argument("--port", type=int, default=0)
     parser.add_argument("--pulls", default="80", help="newtons that hang on it one after the other")
     parser.add_argument("--faults", default="", help=f"any of {', '.join(FAULTS)}, apart by commas")

@@ -1,7 +1,7 @@
 """A simulated weather service: a small local service that answers the protocol of docs/weather-protocol.md
 with the weather of a climate made for it, with gaps, delays and faults. For trying, never for sailing.
 
-Run as ``python -m standins.weather --port N --faults slow,gap --today 2026-08-11 --storm 24``.
+Run as ``python -m simulators.weather --port N --faults slow,gap --today 2026-08-11 --storm 24``.
 """
 
 from __future__ import annotations
@@ -156,7 +156,7 @@ def _hours(days: Days) -> list[dict[str, Any]]:
 
 def main() -> None:
     """Serve until told to stop."""
-    parser = argparse.ArgumentParser(prog="standins.weather")
+    parser = argparse.ArgumentParser(prog="simulators.weather")
     parser.add_argument("--port", type=int, default=8766)
     parser.add_argument("--faults", default="", help=f"of {', '.join(FAULTS)}; each once, in that order")
     parser.add_argument("--today", type=dt.date.fromisoformat, help="the day it is taken to be")

@@ -1,7 +1,7 @@
 """A simulated supplier: a small local service that answers the protocol of docs/supplier-protocol.md, with
 delays, faults and things sold out. For trying, never for buying.
 
-Run as ``python -m standins.supplier --port N --faults slow,busy``.
+Run as ``python -m simulators.supplier --port N --faults slow,busy``.
 """
 
 from __future__ import annotations
@@ -91,7 +91,7 @@ def _usual(item: Item, size: float | None) -> float:
 
 def main() -> None:
     """Serve until told to stop."""
-    parser = argparse.ArgumentParser(prog="standins.supplier")
+    parser = argparse.ArgumentParser(prog="simulators.supplier")
     parser.add_argument("--port", type=int, default=8765)
     parser.add_argument("--faults", default="", help=f"of {', '.join(FAULTS)}; each once, in that order")
     asked = parser.parse_args()
