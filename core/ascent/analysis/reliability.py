@@ -118,7 +118,7 @@ def reliability_of(
     """
     classes = sorted({material_group for _, material_group, _ in uses} | {_LEAF})
     known = learnt or {}
-    spread = np.array([known.get(key, tables.uncertainties()[key].spread) for key in classes])
+    spread = np.array([known.get(key, tables.uncertainties()[key].dispersion) for key in classes])
     drawn = dict(zip(classes, (_draws(len(classes)) * spread).T, strict=True))
     use = stacked([given for _, _, given in uses], (weeks, len(gusts)))
     log_use = np.maximum.accumulate(np.log(np.clip(use, 1e-12, 1e12)), axis=-1)

@@ -238,7 +238,7 @@ def lesson_of(garden: Garden, log: Sequence[Entry], draws: int = DRAWS) -> Storm
 
 
 def _spread(key: str) -> float:
-    return tables.constant("site_gust") if key == SITE else tables.uncertainties()[key].spread
+    return tables.constant("site_gust") if key == SITE else tables.uncertainties()[key].dispersion
 
 
 def _things(loaded: Sequence[_Loaded]) -> list[Thing]:

@@ -64,7 +64,7 @@ class Uncertainty(Row):
     acts: Literal["load", "strength"]
 
     @property
-    def spread(self) -> float:
+    def dispersion(self) -> float:
         """Return the standard deviation of its logarithm: low and high are taken as where nineteen in twenty
         lie between.
         """
