@@ -53,7 +53,7 @@ class LibraryTest(NearTestCase):
     def test_a_missing_table_of_a_family_is_an_error(self):
         with (
             tempfile.TemporaryDirectory() as there,
-            self.assertRaisesRegex(BrokenTable, "moves.csv is missing"),
+            self.assertRaisesRegex(BrokenTable, "dependencies.csv is missing"),
         ):
             dependencies_beside(f"{there}/__init__.py")
 

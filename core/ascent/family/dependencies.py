@@ -8,14 +8,14 @@ from pathlib import Path
 
 from ..errors import BrokenTable
 
-NAME = "moves.csv"  # beside the family
+NAME = "dependencies.csv"  # beside the family
 
 
 def dependencies_beside(module: str) -> Mapping[str, frozenset[str]]:
     """Return the dependency map in the file beside a module, {result: options that change it}.
 
     What is moved is ‘link’ and its key, ‘parts’ and what they are used for, or ‘wrong’ and the key of a
-    remark. It was found by trial (tools/moves.py), not calculated; a search confirms what it finds.
+    remark. It was found by trial (tools/dependencies.py), not calculated; a search confirms what it finds.
 
     Raises:
         BrokenTable: There is no such file; without it a search would come to something else.

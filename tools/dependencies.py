@@ -1,6 +1,6 @@
 """Find by trial what each option of a family moves and add it to the file beside the family.
 
-python tools/moves.py TIMES SEED [FAMILY ...]: the more times, the rarer what is found.
+python tools/dependencies.py TIMES SEED [FAMILY ...]: the more times, the rarer what is found.
 """
 
 from __future__ import annotations
