@@ -19,7 +19,8 @@ from ascent.plan.garden import Garden
 from ascent.plan.place import Taught
 from ascent.plan.record import Diary, Marked
 from ascent.plan.structure import as_it_stands
-from ascent.report.lessons import lessons_report, with_taught, without_taught
+from ascent.report.lesson_use import with_taught, without_taught
+from ascent.report.lessons import lessons_report
 from ascent.report.taught import counted_with
 from ascent.season.harvest import harvest_of
 from ascent.season.tasks import Tended

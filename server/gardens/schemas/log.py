@@ -8,7 +8,7 @@ from ascent.log.line import LONGEST
 from ascent.plan.entries import Entry, EntryKind
 from ascent.plan.fields import Typed
 from ascent.plan.place import Heeded, Taught
-from ascent.report.lessons import LessonReport
+from ascent.report.lesson_readout import LessonReport
 from ascent.report.life import LifeReport
 from ascent.report.log import LogKindReport
 from ascent.report.years import YearsReport

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from ascent.report.lessons import LessonReport, lessons_report, with_taught, without_taught
+from ascent.report.lesson_readout import LessonReport
+from ascent.report.lesson_use import with_taught, without_taught
+from ascent.report.lessons import lessons_report
 from django.db.models import Q
 
 from .. import schemas
