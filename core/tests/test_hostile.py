@@ -92,7 +92,7 @@ class RulesTest(unittest.TestCase):
             for family in share(FAMILIES, 3, number % 3):
                 bed = planted(family, crop, KINDS[number % len(KINDS)])
                 garden = beside_everything(bed)
-                ground = clashes._Ground(garden, laid_out(garden))
+                ground = clashes.GardenShapes(garden, laid_out(garden))
                 for name, rule in RULES.items():
                     with self.subTest(family, crop=crop, rule=name):
                         list(rule(ground))
