@@ -14,7 +14,6 @@ from ..plan.fields import GREATEST_GUST
 from ..site import Site
 from ..tables import rows
 
-STATES = ("moist", "saturated")
 _CALM = (
     0.01,
     1.0,

@@ -10,7 +10,6 @@ import numpy as np
 
 _LEAST = 0.1  # of the greatest pull, below which slack and not soil is read
 _LIMBER = 0.1  # share of the movement that is the soil's at least, or the post is too limber to tell
-_FACTOR = 2.0  # either way, of what a modulus says of a strength
 _YIELDS = 2.5  # times less stiff at the last pulls than at the first: it moves on
 
 

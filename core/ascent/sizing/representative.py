@@ -1,6 +1,4 @@
-"""A segment of a long structure that stands for all of it, where many ways of building it are evaluated one
-after another.
-"""
+"""The representative segment of a long row: it stands for the whole while many designs are evaluated."""
 
 from __future__ import annotations
 

@@ -76,7 +76,7 @@ class Search:
     design: What is sized.
     grid: What is looked through.
     enough: ClimateInputs before each evaluation whether to stop at what is found so far.
-    most: Trials at most.
+    most: Evaluations at most.
     amount: What is spent on a share of the parts, and by how much it may go up or down at once.
     least_life: Seasons that every part should last.
     strictly: Whether nothing may be wrong, rather than nothing that is not so now.
@@ -199,7 +199,7 @@ class Search:
         return evaluation.margin >= margin and lasts and evaluation.to_be_had and not self._worse(evaluation)
 
     def stopped(self) -> bool:
-        """Return whether no more is evaluated."""
+        """Return whether the search has stopped."""
         return len(self.evaluations) >= self.most or self.enough()
 
     def _worse(self, evaluation: Evaluation) -> frozenset[str]:

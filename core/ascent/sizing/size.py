@@ -46,9 +46,9 @@ class Sized:
         that stands for it.
     holds: whether it does what was wanted. stopped: the link that stops it from it, nothing where none does.
     least: what the cheapest costs that holds, where that is more than may be spent.
-    share: of the whole that was evaluated. proven: whether nothing on the grid is better, or nothing on it
-        holds.
-        evaluated, size: ways evaluated and ways on the grid.
+    share: of the whole that was evaluated. proven: whether nothing better is hoped for on the grid; that is
+        an estimate.
+    evaluated, size: ways evaluated and ways on the grid.
     """
 
     structure: Structure
@@ -93,7 +93,7 @@ def size(
         locked: Options that stay.
         freed: A gardener's own choices that may be changed all the same.
         extent: How fine its grid is, at the most.
-        most: Trials at the most.
+        most: Evaluations at the most.
         enough: ClimateInputs before each evaluation whether to stop.
         strictly: Whether nothing of it may be wrong, and what is too dear is the cheapest that holds; else
             nothing is wrong that is not so now, and what is too dear the best for the money.
