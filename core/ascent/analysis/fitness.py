@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from .. import tables
 from ..family.protocol import Family
-from ..loads.season import season_of
+from ..loads.season import course_of
 from ..path.geometry import Geometry
 from ..path.loadpath import Remark
 from ..plan.fields import Typed
@@ -20,11 +20,10 @@ def remarks_of(
     family: Family[Typed], options: Typed, geometry: Geometry, structure: Structure, site: Site
 ) -> tuple[Remark, ...]:
     """Return the remarks of a family on a structure, and those that apply to every family."""
-    spans = season_of(site.garden, structure.plantings).spans
     late = [
         r
-        for planting, (start, end) in zip(structure.plantings, spans, strict=True)
-        for r in fits.of_season(planting, end - start)
+        for planting in structure.plantings
+        for r in fits.of_season(planting, course_of(site.garden, planting))
     ]
     own = family.remarks(options, geometry, structure, site)
     said = {remark.key for remark in own}

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 Quantity = tuple[float, str]
-Until = Literal["tips", "end", "cover", "cool", "top", "pods"]
+Until = Literal["end", "cover", "cool", "top", "pods"]
 
 
 @dataclass(frozen=True)
@@ -33,7 +33,7 @@ class Care:
     step: float = 0.0
     cap: float = 0.0
     times: int = 0
-    until: Until = "tips"
+    until: Until = "end"
     key: str = ""
     values: Mapping[str, Quantity] = field(default_factory=dict)
     words: Mapping[str, str] = field(default_factory=dict)

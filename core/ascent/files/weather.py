@@ -262,7 +262,8 @@ def recorded(
     days: Sequence[Day], warmth: Warmth, north: bool
 ) -> tuple[Warmth, str | None, str | None, float | None]:
     """Return what a garden's own record says of it: its warmth; its median last and first frost, as month
-    and day, and the standard deviation of their dates in days, where it has any. [d, °C and mm]
+    and day, and the standard deviation of their dates in days, where one winter in two has any. Frosts of
+    fewer winters are kept as a chance. [d, °C and mm]
 
     Args:
         days: Of the record, in order.
@@ -296,6 +297,8 @@ def recorded(
             "years": min(years, 150),
         }
     )
+    if 2 * min(len(lasts), len(firsts)) < years:
+        return changed, None, None, None
     last, last_sd = _middle(lasts)
     first, first_sd = _middle(firsts)
     spreads = [sd for sd in (last_sd, first_sd) if sd is not None]
@@ -317,8 +320,8 @@ def _no_leap(day: dt.date) -> dt.date:
 
 
 def frosts_in(days: Sequence[Day], north: bool) -> tuple[list[dt.date], list[dt.date]]:
-    """Return the last frost before and the first after each midsummer of a record; none of a year that the
-    record does not hold half a year of either way.
+    """Return the last frost before and the first after each midsummer of a record; none of a half-year that
+    it does not hold. A winter whose frosts all came before or after its middle has both dates all the same.
 
     Args:
         days: In order.
@@ -329,15 +332,16 @@ def frosts_in(days: Sequence[Day], north: bool) -> tuple[list[dt.date], list[dt.
     lasts, firsts = [], []
     if not days:
         return [], []
+    half = dt.timedelta(days=182)
     for year in range(days[0].day.year - 1, days[-1].day.year + 2):
-        middle = dt.date(year, 7, 15) if north else dt.date(year, 1, 15)
-        back, on = middle - dt.timedelta(days=180), middle + dt.timedelta(days=180)
-        before = [day for day in froze if back <= day < middle]
-        after = [day for day in froze if middle <= day < on]
-        if before and _held(held, back, middle):
-            lasts.append(max(before))
-        if after and _held(held, middle, on):
-            firsts.append(min(after))
+        middle = dt.date(year, 1, 15) if north else dt.date(year, 7, 15)
+        halves = [_held(held, middle - half, middle), _held(held, middle, middle + half)]
+        before = [day for day in froze if middle - half <= day < middle]
+        after = [day for day in froze if middle <= day < middle + half]
+        if halves[1] and (after or (before and halves[0])):
+            lasts.append(max(after or before))
+        if halves[0] and (before or (after and halves[1])):
+            firsts.append(min(before or after))
     return lasts, firsts
 
 

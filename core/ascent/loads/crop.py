@@ -73,10 +73,8 @@ def planting_on_face(planting: Planting, season: Season, index: int, face_top: f
     day = season.grown[index] - season.late
     alive = (day >= 0) & (since <= season.spans[index][1] - season.spans[index][0] + 3.5)
     grown = growth.logistic(day, crop.t50_d, crop.t95_d) * alive
-    first = (crop.first_low_d + crop.first_high_d) / 2
-    harvest = 3.5 * (crop.harvest_low_wk + crop.harvest_high_wk)
     fruit = (
-        growth.hanging_fruit(day, first, harvest, crop.set_to_pick_d, crop.one_pick)
+        growth.hanging_fruit(day, crop.first_d, season.harvests[index], crop.set_to_pick_d, crop.one_pick)
         * alive
         * crop.hanging_share
     )

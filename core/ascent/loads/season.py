@@ -16,13 +16,12 @@ from ..plan.fields import MAX_WEEKS, day_of_year, month_day
 from ..plan.place import Place
 from ..plan.structure import Covered, Planting
 from ..site import Site
-from ..tables import rows
-from ..weather.course import BEFORE, ClimateInputs, Pace, climate_inputs_of, days_of, pace_in_climate, turn_of
+from ..weather.course import ClimateInputs, Pace, climate_inputs_of, pace_in_climate, turn_of
+from .bearing import ENDS, Ends, bearing, bears_upto
 
 MAX_DAYS = 7 * MAX_WEEKS
 _HALF_YEAR, _YEAR = 182, 365
-_STRETCHED = 2.0  # times its usual length that a harvest goes on in the cool
-_WARM_DAYS = 7  # over which heat that ends a crop is looked at
+_LEAST_BEARING = 14.0  # days of growth over which what hangs is spread where little time is left [d]
 _ORDINALS = ("first", "second", "third", "fourth", "last")
 
 
@@ -44,6 +43,16 @@ def start_of(place: Place, day: str) -> int:
     return _offset(_key_of(place), day)
 
 
+def day_named(place: Place, day: int) -> str:
+    """Return a day of a garden's year as month and day.
+
+    Args:
+        place: The garden.
+        day: From the turn of its year. [d]
+    """
+    return month_day((day_of_year(place.turns) + day - 1) % _YEAR + 1)
+
+
 def season_days(season: int | None) -> tuple[int, int]:
     """Return the first and the last day of a garden's season, from the turn of its year: half a year before
     and after it; all days without frost come after it, since what is planted on them is of this season.
@@ -54,24 +63,47 @@ def season_days(season: int | None) -> tuple[int, int]:
     return last - _YEAR + 1, last
 
 
-def _offset(key: _Key, day: str) -> int:
+def _offset(key: _Key, day: str, year: int | None = None) -> int:
+    """Return days from the turn of a garden's year to a day: of a year, or of its season."""
+    if year is not None:
+        return (_date(year, day) - key.turns).days
     last = season_days(key.season)[1]
     away = (_date(key.turns.year + n, day) - key.turns for n in (1, 0, -1))
     return next(each.days for each in away if each.days <= last)
+
+
+def planted_on(place: Place, planting: Planting) -> int:
+    """Return days from the turn of a garden's year to the day of a planting."""
+    return _offset(_key_of(place), planting.planted, planting.year)
+
+
+def planted_at(place: Place, planting: Planting, day: int) -> Planting:
+    """Return a planting planted on another day.
+
+    Args:
+        place: The garden.
+        planting: As it is.
+        day: From the turn of the garden's year. [d]
+    """
+    date = turn_of(place) + dt.timedelta(days=day)
+    named = "02-28" if (date.month, date.day) == (2, 29) else f"{date:%m-%d}"
+    return planting.model_copy(update={"planted": named, "year": date.year})
 
 
 class PlantingCourse(NamedTuple):
     """When a planting begins, is first picked and is gone, in days from the turn of the garden's year.
 
     ahead: days of growth it has on the day it is planted, from its pots; below 0 where it is sown in place
-        though others of its kind are planted. heat: whether heat ends it.
+        though others of its kind are planted. ends: what ends it. brings: days of growth at its reference
+        heat that it bears, frost counted. [d]
     """
 
     start: int
     first: int
     end: int
     ahead: float
-    heat: bool = False
+    ends: Ends = "age"
+    brings: float = 0.0
 
 
 def ahead_of(crop: str, raised: str) -> float:
@@ -90,9 +122,6 @@ def ahead_of(crop: str, raised: str) -> float:
 def course_of(place: Place, planting: Planting) -> PlantingCourse:
     """Return when a planting begins, is first picked and is gone.
 
-    Its days are those of the crop's table at its reference heat, as fast as the garden's days let it grow;
-    frost ends it, and heat ends a crop of the cool season.
-
     Source: handbook-season-2
     """
     return _course(_key_of(place), planting)
@@ -100,32 +129,27 @@ def course_of(place: Place, planting: Planting) -> PlantingCourse:
 
 @remembered(4096)
 def _course(key: _Key, planting: Planting) -> PlantingCourse:
-    crop, calendar = tables.crops()[planting.crop], tables.calendars()[planting.crop]
-    start, ahead = _offset(key, planting.planted), ahead_of(planting.crop, planting.raised)
-    days = (crop.first_low_d + crop.first_high_d) / 2
-    harvest = 7 * (crop.harvest_low_wk + crop.harvest_high_wk) / 2
-    pace = pace_in(key, planting.crop)
-    sown = float(pace.upto(start)) - ahead
-    first = round(pace.reached(sown + days, start + MAX_DAYS))
-    end = round(pace.reached(sown + days + harvest, min(first + _STRETCHED * harvest, start + MAX_DAYS)))
-    hot = _too_hot(key, calendar, first, end)
-    end = min(end, hot) if hot is not None else end
-    if key.season is not None:
-        frost = key.season + round(tables.frost_classes()[calendar.frost_class].first_d)
-        end = min(end, frost) if start < key.season else end
-    return PlantingCourse(start, first, max(end, start + 1), ahead, hot is not None and end == hot)
+    start, ahead = _offset(key, planting.planted, planting.year), ahead_of(planting.crop, planting.raised)
+    found = bearing(key.climate, key.season, planting.crop, np.array([float(start)]), ahead)
+    first, end = min(int(found.first[0]), start + MAX_DAYS), min(int(found.end[0]), start + MAX_DAYS)
+    return PlantingCourse(start, first, end, ahead, ENDS[int(found.ends[0])], float(found.worth[0]))
 
 
-def _too_hot(key: _Key, calendar: rows.CropCalendar, first: int, end: int) -> int | None:
-    """Return the day on which heat ends a crop of the cool season; nothing if it does not."""
-    if key.climate is None or calendar.stops_C is None or not calendar.cool:
-        return None
-    high = days_of(key.climate).high[first + BEFORE : end + BEFORE]
-    if len(high) < _WARM_DAYS:
-        return None
-    week = np.convolve(high, np.full(_WARM_DAYS, 1 / _WARM_DAYS), "valid")
-    over = np.flatnonzero(week > calendar.stops_C)
-    return first + int(over[0]) + _WARM_DAYS if len(over) else None
+def borne_by(place: Place, crop: str, day: Array) -> Array:
+    """Return how much of the growth of a crop up to each day is such that fruit sets for and it bears.
+
+    Args:
+        place: The garden.
+        crop: Its key.
+        day: From the turn of the garden's year, (N,). [d]
+
+    Returns:
+        Days of growth at its reference heat, (N,). [d]
+    """
+    key = _key_of(place)
+    if key.climate is None:
+        return np.asarray(day, dtype=float)
+    return bears_upto(key.climate, crop, day)
 
 
 def pace_in(key: _Key, crop: str) -> Pace:
@@ -153,7 +177,8 @@ class Season:
     late: by how much everything that grows is behind its usual course, one figure or (N, 1). [d]
     cloth: solid share of what is spread over it in each week, (W,), where anything ever is; cloth_kg_m2: what
         that weighs with the snow that may lie on it. [kg/m²]
-    bears: how many times its usual yield each planting bears here, where that was learnt.
+    bears: how many times its usual yield each planting bears here, where that was learnt. harvests: how long
+        each bears from its first pick, in days of growth at its reference heat. [d]
     """
 
     days: Array
@@ -164,6 +189,7 @@ class Season:
     cloth: Array | None = None
     cloth_kg_m2: Array | None = None
     bears: tuple[float, ...] = ()
+    harvests: tuple[float, ...] = ()
 
     def times(self, planting: int) -> float:
         """Return how many times its usual yield a planting bears here."""
@@ -211,6 +237,7 @@ class Season:
             self,
             spans=(*self.spans, (round(start - head_start), max(end, start + 1))),
             grown=(*self.grown, self.grown[0] + head_start),
+            harvests=(*self.harvests, self.harvests[0]),
         )
 
 
@@ -269,15 +296,20 @@ def _season(key: _Key, plantings: tuple[Planting, ...], covers: tuple[Covered, .
     monday = planted - (key.turns + dt.timedelta(days=planted)).weekday()
     weeks = min(max(math.ceil((end - monday) / 7), 1), MAX_WEEKS)
     days = np.asarray(monday + 7.0 * np.arange(weeks), dtype=np.float64)
-    grown = []
+    grown, harvests = [], []
     for planting, course in zip(plantings, courses, strict=True):
         pace = pace_in(key, planting.crop)
-        grown.append(pace.upto(days + 3.5) - float(pace.upto(course.start)) + course.ahead)
+        sown = float(pace.upto(course.start)) - course.ahead
+        grown.append(pace.upto(days + 3.5) - sown)
+        left = float(pace.upto(course.end)) - sown - tables.crops()[planting.crop].first_d
+        harvests.append(max(left, _LEAST_BEARING))
     cloth, mass = _cloth(key, days, covers)
     for each in (days, *grown, *(arr for arr in (cloth, mass) if arr is not None)):
         each.setflags(write=False)  # they are shared
     spans = tuple((course.start, course.end) for course in courses)
-    return Season(days, spans, key.turns, tuple(grown), cloth=cloth, cloth_kg_m2=mass)
+    return Season(
+        days, spans, key.turns, tuple(grown), cloth=cloth, cloth_kg_m2=mass, harvests=tuple(harvests)
+    )
 
 
 def weekly_gusts(site: Site, season: Season, required_gust: float) -> dict[str, Array]:

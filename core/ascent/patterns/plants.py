@@ -10,12 +10,16 @@ import numpy as np
 
 from .. import tables
 from ..family.protocol import Need, Reason
+from ..loads.outlook import opened, outlook, proposed_day
+from ..loads.season import day_named
 from ..mechanics import Array, Number
 from ..path.geometry import Dimension, Plant, Point, Supply
-from ..plan.fields import MOST_PLANTS, day_of_year, month_day
+from ..plan.fields import MOST_PLANTS
+from ..plan.place import Place
 from ..plan.structure import Planting
 from ..site import Site
 from ..tables import rows
+from ..wording import day_text
 
 FIRST = "p1"  # key of the planting a structure is proposed with
 OFFSET = 0.10  # of a plant from the line it climbs [m], parts handbook 3.2
@@ -144,7 +148,6 @@ def sown(need: Need, site: Site, longest: float, shortest: float = 0.6, spacing:
     length = max(min(math.ceil(max(run + 2 * clear, 0.9) * 20 - 1e-6) / 20, whole_bed), shortest)
     plantings, reasons = [], {}
     for number, (line, count, at) in enumerate(zip(lines, counts, middles, strict=True)):
-        middle = round((line.crop.plant_low_d + line.crop.plant_high_d) / 2)
         planting = Planting(
             key=FIRST if not number else f"p{number + 1}",
             crop=line.crop.key,
@@ -152,7 +155,7 @@ def sown(need: Need, site: Site, longest: float, shortest: float = 0.6, spacing:
             spacing=line.apart,
             side=line.need.side,
             training=line.need.training,
-            planted=month_day(day_of_year(site.garden.turns) + middle),
+            planted=day_named(site.garden, proposed_day(site.garden, line.crop.key)),
             along=0.0 if spacing else round(at, 3),
         )
         plantings.append(planting)
@@ -163,7 +166,7 @@ def sown(need: Need, site: Site, longest: float, shortest: float = 0.6, spacing:
         reasons[planting.path("spacing")] = Reason(
             "spacing", {"spacing": (line.apart, "length")}, {"crop": line.crop.name}
         )
-        reasons[planting.path("planted")] = planting_reason(line.crop)
+        reasons[planting.path("planted")] = planting_reason(site.garden, line.crop)
     first = plantings[0]
     measures = {"count": (first.count, "count"), "spacing": (first.spacing, "length")}
     row = Reason("length" if len(lines) == 1 else "length_shared", {"length": (length, "length"), **measures})
@@ -205,9 +208,21 @@ def _set_out(lines: Sequence[_Line], counts: Sequence[int]) -> tuple[list[float]
     return middles, max(runs.values())
 
 
-def planting_reason(crop: rows.Crop) -> Reason:
-    """Return why a crop is planted when it is: so many days before or after the last frost."""
+def planting_reason(place: Place, crop: rows.Crop) -> Reason:
+    """Return why a crop is planted when it is: its window in the garden; where none is known, so many days
+    before or after the last frost.
+    """
     low, high = crop.plant_low_d, crop.plant_high_d
+    if place.warmth is not None:
+        day = proposed_day(place, crop.key)
+        window = opened(outlook(place, crop.key).near(day), day)
+        if window is None:
+            return Reason("planted_never")
+        words = {
+            "opens": day_text(day_named(place, window.first)),
+            "closes": day_text(day_named(place, window.last)),
+        }
+        return Reason("planted_window", words=words)
     if high <= 0:
         return Reason("planted_before", {"low": (-high, "count"), "high": (-low, "count")})
     return Reason("planted", {"low": (low, "count"), "high": (high, "count")})

@@ -95,7 +95,7 @@ def pruned(number: int, crop: rows.Crop, planting: Planting) -> list[Care]:
         Care(
             "strip", number, first=max(crop.first_low_d - crop.set_to_pick_d + 21.0, 30.0), cap=14.0, times=3
         ),
-        Care("stop", number, until="tips"),
+        Care("stop", number),
     ]
 
 
@@ -107,12 +107,11 @@ def woven(number: int, heights: Sequence[float], job: str = "weave") -> list[Car
             number,
             heights=(round(height, 3),),
             key=f"run-{n}",
-            until="end",
             values={"height": (height, "length"), "run": (float(n), "count")},
         )
         for n, height in enumerate(heights, start=1)
     ]
-    return [*cares, Care("retighten", number, heights=(heights[0],), cap=14.0, until="end")] if cares else []
+    return [*cares, Care("retighten", number, heights=(heights[0],), cap=14.0)] if cares else []
 
 
 def corralled(number: int, crop: rows.Crop, height: float) -> list[Care]:
@@ -123,7 +122,6 @@ def corralled(number: int, crop: rows.Crop, height: float) -> list[Care]:
             number,
             heights=(round(share * min(height, crop.height_m), 2),),
             key=f"run-{n}",
-            until="end",
             values={"height": (share * min(height, crop.height_m), "length")},
         )
         for n, share in ((1, 1 / 3), (2, 2 / 3))
@@ -140,7 +138,7 @@ def trapped(number: int, crop: rows.Crop, opening: float) -> list[Care]:
         return []
     values = {"fruit": (fruit, "length"), "opening": (opening, "length")}
     first = max(crop.first_low_d - crop.set_to_pick_d, 20.0)
-    return [Care("free-fruit", number, first=first, cap=6.0, until="end", values=values)]
+    return [Care("free-fruit", number, first=first, cap=6.0, values=values)]
 
 
 def slung(number: int, crop: rows.Crop) -> list[Care]:
@@ -153,13 +151,7 @@ def slung(number: int, crop: rows.Crop) -> list[Care]:
     first = crop.first_low_d - 0.55 * crop.set_to_pick_d
     return [
         Care(
-            "sling",
-            number,
-            first=first,
-            cap=7.0,
-            times=3,
-            until="end",
-            values={"mass": (crop.fruit_heaviest_kg, "mass")},
+            "sling", number, first=first, cap=7.0, times=3, values={"mass": (crop.fruit_heaviest_kg, "mass")}
         )
     ]
 
@@ -175,7 +167,7 @@ def passed(number: int, crop: rows.Crop, top: float) -> list[Care]:
     """Return the extension of a support that its crop grows past. [m]"""
     if crop.training != "FRONT" or crop.height_m <= top + 0.1:
         return []
-    return [Care("extend", number, heights=(top,), until="end")]
+    return [Care("extend", number, heights=(top,))]
 
 
 def _once(care: Care) -> _Made:
@@ -198,7 +190,7 @@ _TRAINED: dict[str, _Made] = {
     "TIE": tied,
     "WEAVE": _once(Care("tie-branch", 0, first=_FIRST, step=0.25, cap=14.0, until="pods")),
     "STAKE": _once(Care("tie-branch", 0, first=_FIRST, step=0.25, cap=14.0, until="pods")),
-    "STALK": _once(Care("trunk", 0, heights=(0.25,), step=0.12, cap=10.0, until="end")),
+    "STALK": _once(Care("trunk", 0, heights=(0.25,), step=0.12, cap=10.0)),
     "GUIDE": _once(Care("guide", 0, first=16.0, step=0.38, cap=7.0, until="cover")),
     "TWINE": _led,
     "FRONT": _once(Care("front", 0, heights=(0.2,), step=0.25, cap=10.0, until="pods")),

@@ -16,6 +16,7 @@ from .fields import (
     Named,
     PlantCount,
     PlantSpacing,
+    SeasonYear,
     Side,
     Training,
     Typed,
@@ -37,6 +38,9 @@ class Planting(Typed):
     side: Side = "right"
     training: Training = "pruned"
     planted: MonthDay
+    year: SeasonYear | None = Field(
+        None, description="in which it is planted; that of the garden's season where it is left out"
+    )
     raised: Raised = Field("usual", description="whether it is sown where it stands or raised in pots")
     along: Metres = Field(0.0, description="its middle from the row’s middle, along the row, m")
 

@@ -9,6 +9,7 @@ from typing import Literal
 from .. import tables
 from ..checks.bending import moments
 from ..checks.legs import smooth
+from ..loads.season import PlantingCourse
 from ..path.geometry import Geometry, depth_of, stock_in
 from ..path.loadpath import Remark
 from ..plan.bed import BareBed
@@ -223,23 +224,24 @@ def of_pot(bed: BareBed, geometry: Geometry, options: Iterable[str]) -> list[Rem
     return [Remark("past-pot", "wrong", values, source="handbook-parts-3.0", levers=levers)]
 
 
-def of_season(planting: Planting, days: float) -> list[Remark]:
-    """Return a remark where the first frost comes before a crop has come to its first picking, or to two
-    weeks of it.
+def of_season(planting: Planting, course: PlantingCourse) -> list[Remark]:
+    """Return a remark where the cold ends a crop before its first picking, or within two weeks of it.
 
     Args:
         planting: The planting.
-        days: From planting to the frost, or to when it is done. [d]
+        course: When it begins, is first picked and is gone.
 
     Source: crops-a
     """
     crop = tables.crops()[planting.crop]
-    usual = (crop.first_low_d + crop.first_high_d) / 2
-    picked = 7.0 * (crop.harvest_low_wk + crop.harvest_high_wk) / 2
-    if days >= usual + min(picked, _PICKING) - 1.0:
+    picking = course.end - course.first
+    if course.ends not in ("cold", "frost") or picking >= (0 if crop.one_pick else _PICKING):
         return []
-    values = {"days": (float(days), "count"), "first": (usual, "count")}
-    level: Literal["wrong", "watch"] = "wrong" if days < crop.first_low_d else "watch"
+    values = {
+        "days": (float(course.end - course.start), "count"),
+        "first": (float(course.first - course.start), "count"),
+    }
+    level: Literal["wrong", "watch"] = "wrong" if picking <= 0 else "watch"
     return [Remark("season-short", level, values, {"crop": crop.name}, "crops-a")]
 
 

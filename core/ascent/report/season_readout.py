@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import datetime as dt
 
+from ..loads.outlook import Verdict
 from ..plan.fields import Typed
 from ..plan.record import MarkState
-from ..season.windows import Verdict
 
 
 class TaskReport(Typed):
@@ -51,7 +51,8 @@ class DayReport(Typed):
 class GrowingReport(Typed):
     """A planting through a year: its dates, and whether they are good ones.
 
-    share: how far it has grown in each week of the year, 0 to 1. windows: when it can be planted.
+    share: how far it has grown in each week of the year, 0 to 1. windows: when it can be planted. window_words: the same, and why each
+    is over.
     """
 
     planting: str
@@ -66,6 +67,7 @@ class GrowingReport(Typed):
     instead: str
     frost: str
     windows: tuple[tuple[dt.date, dt.date], ...]
+    window_words: tuple[str, ...]
     share: tuple[float, ...]
 
 

@@ -91,10 +91,7 @@ def _words(tended: Tended, task: Task, system: System) -> dict[str, str]:
         group = f"ripe.{_RIPE.get(grown.crop.cap_group, grown.crop.cap_group)}"
         words["pick"] = template(group if grown.crop.yield_kg else "ripe.leaf")
     elif task.job == "clear":
-        frosts = frosts_of(tended.site.garden)
-        froze = frosts is not None and grown.course.end >= frosts.first - 1
-        key = "gone-heat" if grown.course.heat else "gone-frost" if froze else "gone"
-        words["gone"] = template(f"season.{key}")
+        words["gone"] = template(f"season.gone.{grown.course.ends}")
     elif task.job == "take-down":
         words["kept"] = _kept_words(tended)
     elif task.job == "scout":
@@ -135,7 +132,7 @@ def _scouted(grown: GrownPlanting, on: dt.date) -> dict[str, str]:
 
 def _soil_words(place: Place, planting: Planting, system: System) -> str:
     calendar, fate = tables.calendars()[planting.crop], fate_of(place, planting)
-    hardy = calendar.frost_class in ("H", "HH")
+    hardy = calendar.hardy
     words = {
         "least": write(calendar.soil_C, "temperature", system),
         "chance": chance_text(fate.frost),
@@ -143,7 +140,8 @@ def _soil_words(place: Place, planting: Planting, system: System) -> str:
     }
     if hardy:
         return template("season.soil-hardy").format(**words)
-    free = frosts_of(place) is None
+    frosts = frosts_of(place)
+    free = frosts is None or not frosts.usual
     if "soil" not in fate.values:
         return template("season.soil-free" if free else "season.soil-unknown").format(**words)
     words["soil"] = write(fate.values["soil"], "temperature", system)

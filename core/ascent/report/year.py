@@ -9,6 +9,7 @@ from dataclasses import replace
 import numpy as np
 
 from .. import tables
+from ..loads.outlook import opened
 from ..mechanics import Array, growth
 from ..plan.entries import Entry
 from ..plan.garden import Garden
@@ -16,9 +17,9 @@ from ..plan.place import Place
 from ..plan.structure import Planting
 from ..season.kept import Kept, everything
 from ..season.tasks import GrownPlanting
-from ..season.windows import Fate, fate_of, instead, opened
+from ..season.windows import Fate, fate_of, instead
 from ..weather.course import turn_of
-from ..weather.frosts import RISKS, frosts_of
+from ..weather.frosts import frosts_of
 from ..words.quantities import System, write
 from ..words.texts import template
 from .season import WEEKS, left_out
@@ -26,8 +27,9 @@ from .season_parts import clash_reports, date_text, harvest_report, turn_report
 from .season_readout import ClosingReport, GrowingReport, YearReport, YearRow
 from .tasks import chance_text
 
+_HARDLY = 0.01  # chance of a frost of spring below which it is one of autumn that comes
 _WAITS = ("early", "cold")
-_FAILS = ("late", "short", "hot")
+_FAILS = ("late", "short", "hot", "winter")
 
 
 def year_report(garden: Garden, today: dt.date, log: Iterable[Entry] = ()) -> YearReport:
@@ -37,7 +39,13 @@ def year_report(garden: Garden, today: dt.date, log: Iterable[Entry] = ()) -> Ye
     frosts, turns = frosts_of(garden), turn_of(garden)
     words = template("frosts.free")
     ends: tuple[dt.date | None, dt.date | None] = (None, None)
-    if frosts:
+    if frosts and not frosts.usual:
+        words = template("frosts.mild").format(
+            winters=frosts.years,
+            years=round(frosts.years / frosts.winters),
+            last=date_text(turns + dt.timedelta(days=round(frosts.last))),
+        )
+    elif frosts:
         about = [frosts.last, frosts.first, frosts.last_with(0.1), frosts.first_with(0.1)]
         dates = [turns + dt.timedelta(days=round(day)) for day in about]
         last, first, late, early = (date_text(date) for date in dates)
@@ -143,7 +151,13 @@ def _growing(
         words=fate_words(place, planting, fate, system),
         instead=template("fate.instead").format(crops=names) if names else "",
         frost=chance_text(fate.frost) if frosts_of(place) else "",
-        windows=tuple((grown.date(a), grown.date(b)) for a, b in fate.windows),
+        windows=tuple((grown.date(window.first), grown.date(window.last)) for window in fate.windows),
+        window_words=tuple(
+            template(f"fate.closes.{window.closes}").format(
+                first=date_text(grown.date(window.first)), last=date_text(grown.date(window.last))
+            )
+            for window in fate.windows
+        ),
         share=tuple(round(float(value), 3) for value in share),
     )
 
@@ -156,29 +170,41 @@ def fate_words(place: Place, planting: Planting, fate: Fate, system: System) -> 
     def said(day: float) -> str:
         return date_text(turns + dt.timedelta(days=round(day)))
 
-    frosts = frosts_of(place)
     window = opened(fate.windows, fate.course.start)
+    frost_class = tables.frost_classes()[calendar.frost_class]
+    nights = calendar.nights_C if calendar.nights_C is not None else frost_class.chilled_C
+    night, soil = fate.values.get("night", 0.0), fate.values.get("soil", 0.0)
     words = {
         "frost": chance_text(fate.frost),
-        "opens": said(window[0]) if window else "",
-        "soil": write(fate.values.get("soil", 0.0), "temperature", system),
+        "opens": said(window.first) if window else "",
+        "soil": write(soil, "temperature", system),
         "least": write(calendar.soil_C, "temperature", system),
+        "night": write(night, "temperature", system),
+        "night_least": write(nights or 0.0, "temperature", system),
         "days": str(fate.late),
+        "share": f"{100 * fate.share:.0f}",
         "last": said(fate.last) if fate.last is not None else "",
-        "end": said(frosts.first_with(RISKS[place.careful])) if frosts else "",
-        "stops": write(calendar.stops_C or 0.0, "temperature", system),
+        "lives": f"{10 * fate.lives:.0f}",
     }
     key: str = fate.verdict
-    if fate.verdict == "late" and fate.last is None:
-        key = "short"
-    if fate.verdict == "cold" and not window:
-        key = "cold-never"
-    if fate.verdict == "early" and not window:
-        key = "short"
-    if fate.verdict == "hot" and calendar.cool:
-        key = "hot-cool"
+    if key == "late" and (fate.last is None or not fate.late):
+        key = "late-now"
+    if key == "cold":
+        chilled = nights is not None and night < nights and soil >= calendar.soil_C
+        key = "cold-never" if not window else "cold-night" if chilled else "cold"
+    if key == "early":
+        key = "short" if not window else "frozen" if fate.frost < _HARDLY else "early"
+    if key == "hot":
+        key = "hot-never" if not fate.windows else "hot-cool" if calendar.cool else "hot"
     sentence = template(f"fate.{key}").format(**words)
-    if fate.verdict == "hot" and fate.windows:
-        spans = " or ".join(f"{said(a)} to {said(b)}" for a, b in fate.windows)
-        sentence += template("fate.hot-windows").format(windows=spans)
+    if fate.verdict in ("hot", "winter") and fate.windows:
+        spans = " or ".join(
+            template("fate.window").format(first=said(window.first), last=said(window.last))
+            for window in fate.windows
+        )
+        sentence += template("fate.windows").format(windows=spans)
+    if fate.potted:
+        sentence += template("fate.potted").format(first=said(fate.potted.first), last=said(fate.potted.last))
+    if fate.hopeless:
+        sentence += template("fate.hopeless")
     return sentence

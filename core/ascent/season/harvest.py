@@ -9,11 +9,15 @@ from dataclasses import dataclass
 import numpy as np
 
 from .. import tables
+from ..loads.season import borne_by
 from ..mechanics import Array
 from .tasks import GrownPlanting
 
 GLUT, GAP = 2.2, 0.15  # of the mean of the weeks in which anything is picked
 _FEW = 4  # weeks of harvest below which neither is told
+_ONCE = 14.0  # days over which a crop that is picked once comes in [d]
+_RISE, _FALL = 0.3, 0.2  # of the time it bears, over which a harvest rises and falls
+_LONG_SEASON = 1.25  # times a usual harvest that a long season brings at most
 _SHIFT = 0.15  # of a crop's days: how far its dates are off, handbook season 13
 
 
@@ -40,9 +44,11 @@ class Harvest:
 def harvest_of(grown: GrownPlanting, mondays: Sequence[dt.date]) -> Harvest:
     """Return what a planting brings in by week.
 
-    A crop that is picked again and again comes in over its harvest as a smooth rise and fall, one that is
-    picked once in its first two weeks; what frost or heat cuts off is lost. A poor year brings as much less
-    as a good one brings more, and either comes earlier or later by a seventh of the crop's days.
+    A crop that is picked again and again comes in from its first pick until something ends it: it rises,
+    stays, and falls at the end; less comes in weeks in which little set for the heat. One that is picked once
+    comes in in its first two weeks. A season shorter than the usual harvest brings so much less. A poor year
+    brings as much less as a good one brings more, and either comes earlier or later by a seventh of the
+    crop's days.
 
     Args:
         grown: The planting.
@@ -50,30 +56,48 @@ def harvest_of(grown: GrownPlanting, mondays: Sequence[dt.date]) -> Harvest:
 
     Source: crops-5.1
     """
-    crop, course = grown.crop, grown.course
+    crop, course, place = grown.crop, grown.course, grown.place
     free = grown.planting.training == "free" and crop.free_yield_kg is not None
     usual = (crop.free_yield_kg if free else crop.yield_kg) or 0.0
     good = (crop.free_yield_high_kg if free else crop.yield_high_kg) or usual
-    here = grown.place.times("yield", crop.key)
+    here = place.times("yield", crop.key)
     offset = (mondays[0] - grown.pace.turns).days
     edges: Array = offset + 7.0 * np.arange(len(mondays) + 1, dtype=float)
-    begun = float(grown.pace.upto(course.start)) - course.ahead
-    first = (crop.first_low_d + crop.first_high_d) / 2
-    length = 14.0 if crop.one_pick else 3.5 * (crop.harvest_low_wk + crop.harvest_high_wk)
+    ends = (course.first, max(course.first + _ONCE, course.end) if crop.one_pick else course.end)
+    begin, whole = (float(each) for each in _borne(grown, np.array(ends, dtype=float)))
+    length = _ONCE if crop.one_pick else whole - begin
+    season = course.brings if crop.one_pick else min(course.brings / crop.harvest_d, _LONG_SEASON)
 
     def picked(shift: float) -> Array:
-        at = np.clip(edges, course.start, course.end)
-        u = np.clip((grown.pace.upto(at) - begun - first * (1 + shift)) / length, 0.0, 1.0)
-        return np.asarray(np.diff(u**2 * (3 - 2 * u)))
+        days = shift * (course.first - course.start)
+        at = np.clip(edges - days, course.start, max(course.end - max(days, 0.0), course.start))
+        u = np.clip((_borne(grown, at) - begin) / max(length, 1e-6), 0.0, 1.0)
+        return np.asarray(np.diff(u**2 * (3 - 2 * u) if crop.one_pick else _brought(u)))
 
     count, ways = grown.planting.count * here, [picked(shift) for shift in (-_SHIFT, 0.0, _SHIFT)]
     ratio = good / usual if usual else 1.0
     return Harvest(
-        count * usual / ratio * np.minimum.reduce(ways),
-        count * usual * ways[1],
-        count * good * np.maximum.reduce(ways),
+        count * usual * season / ratio * np.minimum.reduce(ways),
+        count * usual * season * ways[1],
+        count * good * season * np.maximum.reduce(ways),
         ratio,
     )
+
+
+def _borne(grown: GrownPlanting, at: Array) -> Array:
+    """Return the growth that bears up to each day; of a crop that is picked once all of its growth. [d]"""
+    if grown.crop.one_pick:
+        return grown.pace.upto(at)
+    return borne_by(grown.place, grown.crop.key, at)
+
+
+def _brought(u: Array) -> Array:
+    """Return the share of a harvest that is in, by the share of its time: it rises, stays, and falls."""
+    rise, fall = _RISE, _FALL
+    at = np.minimum(u, rise)
+    share = at**2 / (2 * rise) + np.clip(u - rise, 0.0, 1.0 - rise - fall)
+    left = np.clip(u - (1.0 - fall), 0.0, fall)
+    return np.asarray((share + left - left**2 / (2 * fall)) / (1.0 - (rise + fall) / 2))
 
 
 def gluts_and_gaps(total: Array) -> tuple[list[int], list[int]]:

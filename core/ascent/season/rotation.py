@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from .. import tables
+from ..loads.outlook import plantable
 from ..plan.bed import Bed
 from ..plan.place import Place
-from .windows import plantable
 
 REST = 3  # years until a family may come back, crops handbook 9
 _NEXT = 1

@@ -6,14 +6,12 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
 
-import numpy as np
-
 from .. import tables
-from ..loads.season import course_of
-from ..plan.fields import day_of_year, month_day
+from ..loads.outlook import outlook
+from ..loads.season import course_of, planted_at
 from ..plan.place import Place
 from ..plan.structure import Planting, Structure
-from .windows import instead, outlook
+from .windows import instead
 
 CLEARING = 4  # days between the end of one and the next, handbook season 3
 OVERLAPS = 28  # days at most that one may stand beside the next, handbook season 6
@@ -95,24 +93,19 @@ def _ways(
     before, after = course_of(place, first), course_of(place, second)
     ways: list[WayOut] = []
     early = outlook(place, first.crop, first.raised)
-    upto = early.at(before.start - over) + 1
-    if np.any(early.frost[:upto] & early.soil[:upto]):
+    if early.good[early.at(before.start - over)]:
         ways.append(WayOut("earlier", over))
     calendar = tables.calendars()[second.crop]
     late = outlook(place, second.crop, second.raised)
-    in_time = bool(late.time[late.at(after.start + over)])
+    in_time = bool(late.good[late.at(after.start + over)])
     if calendar.pot_bound_d and over <= _HELD[1] and in_time:
         ways.append(WayOut("held", over))
     if in_time:
         ways.append(WayOut("later", over))
-    moved = second.model_copy(update={"planted": _moved(place, after.start + over)})
+    moved = planted_at(place, second, after.start + over)
     if others := instead(place, moved, structure.family):
         ways.append(WayOut("instead", over, others))
     return tuple(ways)
-
-
-def _moved(place: Place, day: int) -> str:
-    return month_day(day_of_year(place.turns) + day)
 
 
 def _of_kind(structure: Structure, first: Planting, second: Planting) -> list[SuccessionConflict]:

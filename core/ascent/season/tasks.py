@@ -22,12 +22,12 @@ from ..plan.structure import Planting, Structure
 from ..site import Site
 from ..tables import rows
 from ..weather.course import BEFORE, Pace, climate_inputs_of, days_of, pace_in_climate, turn_of
-from ..weather.frosts import frosts_of
-from .windows import HARDEN, POT_ON
+from .windows import HARDEN, POT_ON, Fate, fate_of
 
 Quantity = tuple[float, str]
 _QUIET = 7  # days after planting in which nothing is tied, handbook season 5
-_TIPS = 40  # days before the end that a tip is stopped, handbook season 3
+_RIPENS = 0.8  # of the days from set to pick, after which fruit colours indoors, handbook season 3
+_STOPPED_AT_LEAST = 40  # days after planting before which no tip is stopped
 _COOL, _WARM = 16.0, 24.0  # means at which visits come further apart or closer, handbook season 5 [degC]
 _SLOWER, _FASTER = 1.5, 0.7
 _WET_WEEK = 10.0  # rain of a week that counts [mm]
@@ -41,6 +41,9 @@ _DOWN = 14  # days after the last crop that a support is taken down
 _LEAST_MINUTES = 2.0
 _USUAL_SPACING = 0.3  # [m]
 _WEEK = 7
+_STEMS = ("tie", "wind", "sucker", "strip", "lower")  # cares of a stem that grows on
+_ENDING = {"cold": "it is too cold for it", "frost": "frost is likely", "heat": "it is too hot for it"}
+_SHADED_FROM = 2.0  # below the heat at which half of its flowers drop [K]
 _SINCE = ("A week since it was built", "Three weeks since the last time")
 
 
@@ -121,23 +124,28 @@ class GrownPlanting:
         back = (self.date(day) - dt.timedelta(days=3)).weekday()  # the middle of a week is its Thursday
         return max(day - 3 - back + (7 if back else 0), self.course.start)
 
+    @cached_property
+    def fate(self) -> Fate:
+        """Return whether it is well planted, and what comes of it."""
+        return fate_of(self.place, self.planting)
+
     @property
     def tips(self) -> int:
-        """Return the day from which its tip is stopped."""
-        return self.course.end - _TIPS
+        """Return the day from which its tip is stopped: what sets after it is not ripe by the end."""
+        days = self.crop.set_to_pick_d * _RIPENS
+        grown = float(self.pace.upto(self.course.end)) - days
+        return round(self.pace.reached(grown, self.course.end))
 
     def ends(self, care: Care) -> int:
         """Return the day after which a care is done with."""
         end, first = self.course.end, self.course.first
-        if care.until == "tips":
-            return self.tips if not self.crop.one_pick else first - 14
         if care.until == "cover":
             return min(self.grown_on(self.crop.t95_d), end - 7)
         if care.until == "pods":
             return min(first + 14, end - 7)
         if care.until == "cool":
             return end - 21
-        return end - 7
+        return first - 14 if self.crop.one_pick and care.job in _STEMS else end - 7
 
 
 def grown_of(place: Place, planting: Planting, top: float) -> GrownPlanting:
@@ -192,6 +200,8 @@ class Tended:
         """Return all that is due on it over the garden's year, in order."""
         found: list[Task] = []
         for number, grown in enumerate(self.grown):
+            if grown.fate.hopeless:
+                continue
             found += self._raising(grown)
             found += self._beside(grown)
             found += self._picking(grown)
@@ -298,9 +308,13 @@ class Tended:
 
     def _stopping(self, grown: GrownPlanting) -> Iterator[Task]:
         """Yield the stopping of tips so long before the end that what sets is ripe in time."""
-        if grown.tips > grown.course.start + _TIPS:
+        if grown.tips > grown.course.start + _STOPPED_AT_LEAST and grown.course.ends in (
+            "cold",
+            "frost",
+            "heat",
+        ):
             end = {"end": f"{grown.course.end}"}
-            what = {"what": "its season ends" if frosts_of(grown.place) is None else "frost is likely"}
+            what = {"what": _ENDING[grown.course.ends]}
             yield self._task(grown, "stop", grown.tips, grown.tips + 7, words={**end, **what})
 
     def _beside(self, grown: GrownPlanting) -> Iterator[Task]:
@@ -325,14 +339,18 @@ class Tended:
 
         Source: handbook-season-12
         """
-        asked, stops = climate_inputs_of(grown.place), grown.calendar.stops_C
+        asked, calendar = climate_inputs_of(grown.place), grown.calendar
+        stops = calendar.set_day_C if calendar.warm_C is None else calendar.warm_C
         if asked is None or stops is None:
             return
+        stops -= _SHADED_FROM
         begin, end = grown.course.start + _QUIET, grown.course.end - 2 * _WEEK
-        high = days_of(asked).high[begin + BEFORE : max(end, begin) + BEFORE]
-        if len(high) < _WEEK:
+        known = days_of(asked)
+        heat = known.high if calendar.warm_C is None else known.mean
+        days = heat[begin + BEFORE : max(end, begin) + BEFORE]
+        if len(days) < _WEEK:
             return
-        mean = np.convolve(high, np.full(_WEEK, 1 / _WEEK), "valid")
+        mean = np.convolve(days, np.full(_WEEK, 1 / _WEEK), "valid")
         hot = np.flatnonzero(mean > stops)
         if len(hot):
             at = int(hot[0])

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..mechanics import Array, heat
+from ..mechanics import Array, Flags, heat
 from ..memory import remembered
 from ..plan.climate import Warmth
 from ..plan.place import Place
@@ -17,6 +17,7 @@ from ..tables import rows
 from .climate import YEAR, climate_of
 
 BEFORE, AFTER = 400, 800  # days about the turn of the garden's year
+_NIGHT = 0.25  # of a day's swing that its night is above its least temperature on the mean
 MOST_PACE = 1.15  # of growth at its reference heat: days of the tables are those of warm summers
 
 
@@ -24,6 +25,9 @@ MOST_PACE = 1.15  # of growth at its reference heat: days of the tables are thos
 class DailyWeather:
     """Days about a season, each (N,): least and greatest temperature [degC], rain [mm], whether it was
     seen.
+
+    spread: standard deviation of a day's temperatures about their means. [K] sinks: whether the year grows
+        colder on the mean, whatever was seen.
     """
 
     first: dt.date
@@ -31,15 +35,27 @@ class DailyWeather:
     high: Array
     rain: Array
     seen: Array
+    spread: float
+    sinks: Flags
 
     def at(self, day: dt.date) -> int:
         """Return the place of a day, the first or the last where it lies beyond."""
         return min(max((day - self.first).days, 0), len(self.low) - 1)
 
+    @property
+    def mean(self) -> Array:
+        """Return the mean temperature of each day, (N,). [degC]"""
+        return (self.low + self.high) / 2
+
+    @property
+    def night(self) -> Array:
+        """Return the mean temperature of each night, (N,). [degC]"""
+        return self.low + _NIGHT * (self.high - self.low)
+
     @cached_property
     def soil(self) -> Array:
         """Return the temperature of bare soil in the sun by day, (N,). [degC]"""
-        return heat.soil_temperature((self.low + self.high) / 2, 1.5)
+        return heat.soil_temperature(self.mean, 1.5)
 
 
 def turn_of(place: Place) -> dt.date:
@@ -81,13 +97,14 @@ def days_of(inputs: ClimateInputs) -> DailyWeather:
     dates = [first + dt.timedelta(days=n) for n in range(BEFORE + AFTER)]
     of_year = np.array([min(date.timetuple().tm_yday, YEAR) - 1 for date in dates])
     low, high, rain = (each[of_year].copy() for each in (climate.low, climate.high, climate.rain))
+    sinks = np.gradient(low + high) < 0.0
     seen = np.zeros(len(dates), dtype=bool)
     for week in inputs.warmth.seen:
         start = (week.monday - first).days
         if 0 <= start <= len(dates) - 7:
             own = slice(start, start + 7)
             low[own], high[own], rain[own], seen[own] = week.low, week.high, week.rain / 7, True
-    return DailyWeather(first, low, high, rain, seen)
+    return DailyWeather(first, low, high, rain, seen, climate.spread, sinks)
 
 
 @remembered(512)

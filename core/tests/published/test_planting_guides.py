@@ -8,12 +8,29 @@ import datetime as dt
 import unittest
 
 import numpy as np
-from ascent.loads.season import course_of
+from ascent import tables
+from ascent.loads.outlook import outlook, plantable, proposed_day
+from ascent.loads.season import course_of, planted_at
 from ascent.plan.climate import Warmth
 from ascent.plan.place import Place
 from ascent.plan.structure import Planting
-from ascent.season.windows import fate_of, outlook
+from ascent.season.windows import fate_of
 from ascent.weather.course import turn_of
+
+from .guides import (
+    BEYOND,
+    COVER,
+    GUIDES,
+    NEAR,
+    PLACES,
+    Guide,
+    away,
+    between,
+    first_and_end,
+    garden,
+    offered,
+    window_fits,
+)
 
 TOWN = Place(
     name="cool coast", latitude=51.5, last_frost="04-18", first_frost="10-30", warmth=Warmth(water="near")
@@ -88,7 +105,7 @@ class GuidesTest(unittest.TestCase):
         self.check(SOUTH, "tom-slicer", (10, 11, 12), (5, 6, 7))
         self.check(SOUTH, "bean-pole", (11, 12, 1), (6, 7))
         self.check(SOUTH, "cuc-slice", (11, 12), (6, 7))
-        self.check(SOUTH, "pea-snap", (8, 9), (11,))
+        self.check(SOUTH, "pea-snap", (7, 8), (11, 12))
 
     def test_high_and_cool(self):
         """Common practice, no source: at 1400 m under 46° peas and broad beans do, slicing tomatoes and
@@ -99,6 +116,72 @@ class GuidesTest(unittest.TestCase):
         for crop in ("tom-slicer", "melon", "sweet-potato"):
             fate = fate_of(HIGH, Planting(key="p", crop=crop, count=4, spacing=0.45, planted="06-10"))
             self.assertIn(fate.verdict, ("short", "late"), crop)
+
+
+class DatesTest(unittest.TestCase):
+    """Windows, first picks and ends of thirteen places (`guides.py`, from memory): how many of them fit, and
+    that none of the many that do is lost.
+    """
+
+    def test_first_picks(self):
+        asked = [guide for guide in GUIDES if guide.first]
+        near = [away(first_and_end(guide)[0], *guide.first) <= NEAR for guide in asked]
+        self.assertGreaterEqual(
+            sum(near) / len(near), 0.9, [g for g, ok in zip(asked, near, strict=True) if not ok]
+        )
+
+    def test_ends(self):
+        asked = [guide for guide in GUIDES if guide.end]
+        near = [away(first_and_end(guide)[1], guide.end, guide.end) <= NEAR for guide in asked]
+        self.assertGreaterEqual(
+            sum(near) / len(near), 0.8, [g for g, ok in zip(asked, near, strict=True) if not ok]
+        )
+
+    def test_windows_of_tender_crops(self):
+        """Tomatoes, cucumbers, beans and squash in frosty places: seven in ten."""
+        asked = [
+            guide
+            for guide in GUIDES
+            if guide.windows
+            and not tables.calendars()[guide.crop].hardy
+            and guide.place not in ("phoenix", "houston", "miami", "auckland")
+        ]
+        fits = [window_fits(guide) for guide in asked]
+        near = [cover >= COVER and beyond <= BEYOND for cover, beyond in fits]
+        self.assertGreaterEqual(sum(near) / len(near), 0.7, list(zip(asked, fits, strict=True)))
+
+    def test_all_of_a_window_is_offered(self):
+        """Whatever is offered beyond it, of seven in ten windows four fifths are."""
+        fits = [window_fits(guide)[0] for guide in GUIDES if guide.windows]
+        self.assertGreaterEqual(sum(cover >= COVER for cover in fits) / len(fits), 0.7)
+
+
+class ProposalsTest(unittest.TestCase):
+    """What is proposed is judged well: the same outlook does both."""
+
+    def test_proposed_days_are_good(self):
+        for name in PLACES:
+            place = garden(name)
+            for crop in plantable(place):
+                with self.subTest(place=name, crop=crop):
+                    day = proposed_day(place, crop)
+                    planting = Planting(key="p", crop=crop, count=4, spacing=0.4, planted="05-01")
+                    fate = fate_of(place, planted_at(place, planting, day))
+                    self.assertEqual(fate.verdict, "good", day)
+
+    def test_a_desert_has_a_spring_and_an_autumn(self):
+        """Low-desert planting calendars, from memory: cucumbers from late February and again in August and
+        September; between them it is too hot.
+        """
+        windows = outlook(garden("phoenix"), "cuc-slice").near(0)
+        year = [window for window in windows if -30 <= window.first <= 300]
+        self.assertEqual([window.closes for window in year], ["hot", "late"])
+
+    def test_peas_are_not_sown_into_a_hot_july(self):
+        for name in ("inland39", "plateau40", "atlanta", "minneapolis"):
+            for crop in ("pea-snap", "sweet-pea", "fava"):
+                july = between("06-20", "07-31")
+                self.assertFalse(np.any(offered(Guide(name, crop, ())) & july), (name, crop))
 
 
 class HandbookTest(unittest.TestCase):
@@ -126,7 +209,7 @@ class HandbookTest(unittest.TestCase):
         middle of the crop table's 60 to 70.
         """
         seen = outlook(self.PLACE, "pea-snap")
-        last = max(b for _, b in seen.windows)
+        last = max(window.last for window in seen.near(0))
         day = turn_of(self.PLACE) + dt.timedelta(days=last)
         self.assertLess(abs((day - dt.date(2026, 7, 17)).days), 8, day)
 

@@ -56,9 +56,19 @@ class Scout(Row):
 
 @dataclass(frozen=True)
 class CropCalendar(Row):
-    """What dates a crop: from when its days are counted, the heat they were counted at, the soil and frost it
-    bears, how long it is raised indoors, the days and nights that stop it, and how often it is picked (0:
-    once).
+    """What dates a crop: from when its days are counted, the heat they were counted at, the soil it
+    germinates in, how long it is raised indoors, and how often it is picked (0: once).
+
+    nights_C: mean temperature of the night from which it goes out; where it is empty, that of its frost class. [degC]
+    cold_C: mean day below which it bears no more. [degC]
+    set_day_C, set_night_C: mean high and mean low at which half of its flowers set. [degC]
+    warm_C: mean day at which a crop of the cool season bears half. [degC]
+    young_C: warmest mean of the month after sowing for a crop of the cool season. [degC]
+    flower_C, winter_C: frost that takes its flowers, and that a young plant outlives. [degC]
+    flowers_below_h, flowers_above_h: length of the day that it flowers below, or above. [h]
+    bears_d: how long it bears by its own age or the disease that is usual, in days of growth at its reference
+        heat; empty where it bears until something else ends it. [d]
+    worth: share of the best day's harvest from which on a day is offered.
     """
 
     counted_from: Literal["planting", "sowing", "shoots"]
@@ -70,8 +80,18 @@ class CropCalendar(Row):
     indoors_low_wk: float
     indoors_high_wk: float
     pot_bound_d: float
-    stops_C: float | None
-    night_C: float | None
+    nights_C: float | None
+    cold_C: float | None
+    set_day_C: float | None
+    set_night_C: float | None
+    warm_C: float | None
+    young_C: float | None
+    flower_C: float | None
+    winter_C: float | None
+    flowers_below_h: float | None
+    flowers_above_h: float | None
+    bears_d: float | None
+    worth: float
     pick_low_d: float
     pick_high_d: float
 
@@ -79,6 +99,11 @@ class CropCalendar(Row):
     def cool(self) -> bool:
         """Return whether it is a crop of the cool season, which heat ends."""
         return self.reference_C < 18.0
+
+    @property
+    def hardy(self) -> bool:
+        """Return whether frost does not end it."""
+        return self.frost_class in ("H", "HH")
 
     @property
     def indoors_d(self) -> float:
@@ -131,6 +156,16 @@ class Crop(Row):
     training: str
     cap_group: str
     face_limit_m2: float | None
+
+    @property
+    def first_d(self) -> float:
+        """Return days at its reference heat until its first pick, in the middle of its range. [d]"""
+        return (self.first_low_d + self.first_high_d) / 2
+
+    @property
+    def harvest_d(self) -> float:
+        """Return how long it is usually picked, in the middle of its range. [d]"""
+        return 3.5 * (self.harvest_low_wk + self.harvest_high_wk)
 
 
 @dataclass(frozen=True)
