@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.special import ndtr
 
 from .. import tables
@@ -16,6 +17,7 @@ from ..weather.climate import CLUMP
 from ..weather.course import BEFORE, ClimateInputs, DailyWeather, days_of, pace_in_climate
 
 Ends = Literal["cold", "frost", "heat", "age"]
+Places = NDArray[np.intp]
 ENDS: tuple[Ends, ...] = ("cold", "frost", "heat", "age")
 _DAY_SPREAD, _NIGHT_SPREAD, _MEAN_SPREAD = 4.0, 1.6, 4.0  # of weather and kinds about a limit of set [K]
 _NO_SET, _NO_BEARING = 0.25, 0.12  # share of set below which a warm crop, and a cool one, is ended by heat
@@ -27,7 +29,7 @@ _MILD = 20  # days after its first pick in which a hard frost takes an overwinte
 _LONGER = 1.2  # of a crop's days, where it is sown after midsummer and nobody said how warm it is
 _MIDSUMMER = 0.4  # of the days without frost, from which on a hardy crop is one of autumn
 _HARDY_AFTER = 10  # days after the first frost that a hardy crop still bears
-_YEAR = 365
+_YEAR, _WEEK = 365, 7
 
 
 class _Days(NamedTuple):
@@ -35,27 +37,32 @@ class _Days(NamedTuple):
 
     total: days of growth at reference heat. sets: share of flowers that set, by day. picked: the day that
     what is picked was set on. bears: sum of growth that bears. cold, hot: next day from which it is too cold
-    or too hot. flowers: next day that is as long as
-    it flowers in. hard, flowering: sum of bouts of frost that kill a young plant, and one in flower. young: whether the
-    month after is cool enough for a crop of the cool season.
+    or too hot. flowers: next day that is as long as it flowers in. hard, flowering: sum of bouts of frost
+    that kill a young plant, and one in flower. young: whether the month after is cool enough for a crop of
+    the cool season.
     """
 
     total: Array
     sets: Array
-    picked: Array
+    picked: Places
     bears: Array
-    cold: Array
-    hot: Array
-    flowers: Array
+    cold: Places
+    hot: Places
+    flowers: Places
     hard: Array
     flowering: Array
     young: Flags
 
 
-def _next(flags: Flags) -> Array:
+def _next(flags: Flags) -> Places:
     """Return the next place from each on that is marked, the end where none is, (D + 1,)."""
     places = np.where(flags, np.arange(len(flags)), len(flags))
     return np.append(np.minimum.accumulate(places[::-1])[::-1], len(flags))
+
+
+def _averaged(values: Array, days: int) -> Array:
+    """Return the means over so many days about each, (D,)."""
+    return np.asarray(np.convolve(np.pad(values, days // 2, mode="edge"), np.full(days, 1 / days), "valid"))
 
 
 def _sum(values: Array) -> Array:
@@ -96,11 +103,9 @@ def _days(climate: ClimateInputs, key: str) -> _Days:
     sets = set_shares(calendar, known)
     picked = np.clip(np.searchsorted(total, total[:-1] - crop.set_to_pick_d), 0, count - 1)
     share = np.minimum(sets[picked], sets) if calendar.cool else sets[picked]
-    smooth = np.convolve(
-        np.pad(known.mean, _SMOOTH // 2, mode="edge"), np.full(_SMOOTH, 1 / _SMOOTH), "valid"
-    )
+    smooth = _averaged(known.mean, _SMOOTH)
     cold = smooth < (calendar.cold_C if calendar.cold_C is not None else -np.inf)
-    week = np.convolve(np.pad(sets, 3, mode="edge"), np.full(7, 1 / 7), "valid")
+    week = _averaged(sets, _WEEK)
     warm = ~known.sinks if calendar.cool else np.ones(count, dtype=bool)
     hot = (week < (_NO_BEARING if calendar.cool else _NO_SET)) & warm & (known.low > 0.0)
     kills = tables.frost_classes()[calendar.frost_class].kills_C

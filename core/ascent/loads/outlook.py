@@ -48,8 +48,9 @@ class Window(NamedTuple):
 class Outlook:
     """What becomes of a crop by the day it is planted: days from the turn of the garden's year, each (N,).
 
-    frost, warm, calm, lives: whether the day is free of frost, soil and nights are warm enough for it, no heat
-    stops it when young, and it outlives the winter. worth: share of the best day's harvest.
+    frost, warm, calm, lives: whether the day is free of frost, soil and nights are warm enough for it, no
+    heat stops it when young, and it outlives the winter. worth: share of the best day's harvest. bears:
+    whether the best day brings enough.
     """
 
     crop: rows.Crop
@@ -100,22 +101,23 @@ class Outlook:
         if self.good[at]:
             return "good"
         if not np.any(self.good):
-            return "short" if self._cold(at) else "hot"
-        if not self.frost[at]:
-            return "early"
-        if not self.warm[at]:
-            return "cold"
-        if not self.calm[at]:
-            return "hot"
-        if not self.lives[at]:
-            return "winter"
+            return "short" if self._cold() else "hot"
+        gates: tuple[tuple[Flags, Verdict], ...] = (
+            (self.frost, "early"),
+            (self.warm, "cold"),
+            (self.calm, "hot"),
+            (self.lives, "winter"),
+        )
+        shut = next((why for passes, why in gates if not passes[at]), None)
+        if shut:
+            return shut
         best = int(np.argmax(np.where(self.open, self.worth, -1.0)))
         hot = ENDS[int(self.found.ends[at])] == "heat" or (
             self.found.sets[at] < _HALF_SET * self.found.sets[best]
         )
         return "hot" if hot and self.worth[at] < 1.0 else "late"
 
-    def _cold(self, at: int) -> bool:
+    def _cold(self) -> bool:
         """Return whether it is the cold that leaves a crop no day at all."""
         best = int(np.argmax(self.found.worth))
         return ENDS[int(self.found.ends[best])] in ("cold", "frost") or not bool(
@@ -180,7 +182,7 @@ def _outlook(asked: _Garden, key: str, raised: Raised) -> Outlook:
     known: DailyWeather | None = days_of(asked.days) if asked.days is not None else None
     days: Array = np.arange(float(_FROM), _TO + 1.0)
     found = bearing(asked.days, round(frosts.first) if frosts else None, key, days, ahead_of(key, raised))
-    frost = _frost_free(frosts, asked.careful, crop, calendar, days, known is not None)
+    frost = _frost_free(asked, frosts, crop, days)
     warm = _warm(known, calendar, days)
     year = (days >= -_HALF_YEAR) & (days < _YEAR - _HALF_YEAR)
     best = float(np.max(np.where(frost & warm & found.calm & year, found.worth, 0.0)))
@@ -199,18 +201,12 @@ def _outlook(asked: _Garden, key: str, raised: Raised) -> Outlook:
     )
 
 
-def _frost_free(
-    frosts: Frosts | None,
-    careful: str,
-    crop: rows.Crop,
-    calendar: rows.CropCalendar,
-    days: Array,
-    known: bool,
-) -> Flags:
-    """Return on which days a crop may go out for the frost, as careful as one is. A hardy one may always where
-    it is known how cold it gets; else from so many days before the last frost on.
+def _frost_free(asked: _Garden, frosts: Frosts | None, crop: rows.Crop, days: Array) -> Flags:
+    """Return on which days a crop may go out for the frost, as careful as one is. A hardy one may always
+    where it is known how cold it gets; else from so many days before the last frost on.
     """
-    if frosts is None or (calendar.hardy and known):
+    calendar, careful = tables.calendars()[crop.key], asked.careful
+    if frosts is None or (calendar.hardy and asked.days is not None):
         return np.ones(len(days), dtype=bool)
     low = crop.plant_low_d
     if calendar.hardy:

@@ -51,8 +51,8 @@ class DayReport(Typed):
 class GrowingReport(Typed):
     """A planting through a year: its dates, and whether they are good ones.
 
-    share: how far it has grown in each week of the year, 0 to 1. windows: when it can be planted. window_words: the same, and why each
-    is over.
+    share: how far it has grown in each week of the year, 0 to 1. windows: when it can be planted.
+    window_words: the same, and why each is over.
     """
 
     planting: str

@@ -24,9 +24,9 @@ class Fate:
     """What becomes of a planting: its course, whether it is well planted, and what else could be done.
 
     frost: chance that a frost still comes after it is planted. windows: when it can be planted. last: last
-    useful day. late: days that it comes too late. share: of the best day's harvest that it brings. lives: chance that
-    frost leaves it alive. potted:
-    when it can be planted raised in pots, where it makes it only so.
+    useful day. late: days that it comes too late. share: of the best day's harvest that it brings. lives:
+    chance that frost leaves it alive. potted: when it can be planted raised in pots, where it makes it only
+    so.
     """
 
     course: PlantingCourse
@@ -58,10 +58,7 @@ def fate_of(place: Place, planting: Planting) -> Fate:
     )
     at, windows = seen.at(course.start), seen.near(course.start)
     verdict = seen.verdict(at)
-    before = [
-        window.last for window in windows if window.last <= course.start or window.first <= course.start
-    ]
-    last = max(before, default=None)
+    last = max((window.last for window in windows if window.first <= course.start), default=None)
     late = course.start - last if last is not None and verdict not in ("good", "early") else 0
     values: dict[str, float] = {}
     asked = climate_inputs_of(place)

@@ -125,17 +125,13 @@ class DatesTest(unittest.TestCase):
 
     def test_first_picks(self):
         asked = [guide for guide in GUIDES if guide.first]
-        near = [away(first_and_end(guide)[0], *guide.first) <= NEAR for guide in asked]
-        self.assertGreaterEqual(
-            sum(near) / len(near), 0.9, [g for g, ok in zip(asked, near, strict=True) if not ok]
-        )
+        far = [guide for guide in asked if away(first_and_end(guide)[0], *guide.first) > NEAR]
+        self.assertLessEqual(len(far) / len(asked), 0.1, far)
 
     def test_ends(self):
         asked = [guide for guide in GUIDES if guide.end]
-        near = [away(first_and_end(guide)[1], guide.end, guide.end) <= NEAR for guide in asked]
-        self.assertGreaterEqual(
-            sum(near) / len(near), 0.8, [g for g, ok in zip(asked, near, strict=True) if not ok]
-        )
+        far = [guide for guide in asked if away(first_and_end(guide)[1], guide.end, guide.end) > NEAR]
+        self.assertLessEqual(len(far) / len(asked), 0.2, far)
 
     def test_windows_of_tender_crops(self):
         """Tomatoes, cucumbers, beans and squash in frosty places: seven in ten."""

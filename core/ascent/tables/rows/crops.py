@@ -59,7 +59,8 @@ class CropCalendar(Row):
     """What dates a crop: from when its days are counted, the heat they were counted at, the soil it
     germinates in, how long it is raised indoors, and how often it is picked (0: once).
 
-    nights_C: mean temperature of the night from which it goes out; where it is empty, that of its frost class. [degC]
+    nights_C: mean temperature of the night from which it goes out; where it is empty, that of its frost
+        class. [degC]
     cold_C: mean day below which it bears no more. [degC]
     set_day_C, set_night_C: mean high and mean low at which half of its flowers set. [degC]
     warm_C: mean day at which a crop of the cool season bears half. [degC]
