@@ -3868,6 +3868,7 @@ export interface components {
          * @description A planting through a year: its dates, and whether they are good ones.
          *
          *     share: how far it has grown in each week of the year, 0 to 1. windows: when it can be planted.
+         *     window_words: the same, and why each is over.
          */
         GrowingReport: {
             /** Crop */
@@ -3903,7 +3904,9 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "good" | "early" | "cold" | "late" | "short" | "hot";
+            verdict: "good" | "early" | "cold" | "hot" | "winter" | "late" | "short";
+            /** Window Words */
+            window_words: string[];
             /** Windows */
             windows: [
                 string,
@@ -5388,6 +5391,28 @@ export interface components {
             ][];
         };
         /**
+         * PlantedReport
+         * @description When a planting is planted, in which years it could be, and what becomes of it.
+         */
+        PlantedReport: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Planting */
+            planting: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "good" | "early" | "cold" | "hot" | "winter" | "late" | "short";
+            /** Words */
+            words: string;
+            /** Years */
+            years: number[];
+        };
+        /**
          * Planting
          * @description A crop on a structure; its key stays its own as long as it grows there.
          */
@@ -5433,6 +5458,11 @@ export interface components {
              * @enum {string}
              */
             training: "pruned" | "free";
+            /**
+             * Year
+             * @description in which it is planted; that of the garden's season where it is left out
+             */
+            year?: number | null;
         };
         /**
          * PlotDrawing
@@ -5840,6 +5870,11 @@ export interface components {
             links: components["schemas"]["LinkReport"][];
             /** Parts */
             parts: components["schemas"]["PartReport"][];
+            /**
+             * Planted
+             * @default []
+             */
+            planted: components["schemas"]["PlantedReport"][];
             /** Remarks */
             remarks: components["schemas"]["RemarkReport"][];
             /** Required Gust */
@@ -6264,7 +6299,7 @@ export interface components {
             monday: string;
             /**
              * Planted
-             * @example 05-04
+             * Format: date
              */
             planted: string;
             /** Planting */
@@ -7553,6 +7588,11 @@ export interface components {
          * @description The numbers of a wish as people write them, and the ways to it, the best first.
          */
         WishReport: {
+            /**
+             * Planted
+             * @default []
+             */
+            planted: components["schemas"]["PlantedReport"][];
             /** Ways */
             ways: components["schemas"]["WayReport"][];
             /** Written */

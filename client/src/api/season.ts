@@ -83,7 +83,13 @@ export const useSown = (garden: number, sown: Schemas["SownIn"] | null) =>
         api.POST("/api/gardens/{garden_id}/year/draft", {
           signal,
           params: { path: { garden_id: garden } },
-          body: sown ?? { structure: "", planting: "", planted: "01-01", monday: "2026-01-05", weeks: 1 },
+          body: sown ?? {
+            structure: "",
+            planting: "",
+            planted: "2026-01-05",
+            monday: "2026-01-05",
+            weeks: 1,
+          },
         }),
       ),
   });

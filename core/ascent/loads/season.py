@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
@@ -77,6 +78,21 @@ def planted_on(place: Place, planting: Planting) -> int:
     return _offset(_key_of(place), planting.planted, planting.year)
 
 
+def date_of(place: Place, planting: Planting) -> dt.date:
+    """Return the date of a planting."""
+    return turn_of(place) + dt.timedelta(days=planted_on(place, planting))
+
+
+def dated(place: Place, planting: Planting, date: dt.date) -> Planting:
+    """Return a planting planted on a date; its year is written down where it is not that of the garden's
+    season.
+    """
+    named = "02-28" if (date.month, date.day) == (2, 29) else f"{date:%m-%d}"
+    moved = planting.model_copy(update={"planted": named, "year": None})
+    usual = date_of(place, moved).year == date.year
+    return moved if usual else moved.model_copy(update={"year": date.year})
+
+
 def planted_at(place: Place, planting: Planting, day: int) -> Planting:
     """Return a planting planted on another day.
 
@@ -85,9 +101,28 @@ def planted_at(place: Place, planting: Planting, day: int) -> Planting:
         planting: As it is.
         day: From the turn of the garden's year. [d]
     """
-    date = turn_of(place) + dt.timedelta(days=day)
-    named = "02-28" if (date.month, date.day) == (2, 29) else f"{date:%m-%d}"
-    return planting.model_copy(update={"planted": named, "year": date.year})
+    return dated(place, planting, turn_of(place) + dt.timedelta(days=day))
+
+
+def in_season(place: Place, plantings: Iterable[Planting], today: dt.date) -> tuple[Planting, ...]:
+    """Return plantings as they go on when a season is closed: what still grows or is still to be planted
+    keeps its year, what is over is planned for the next one.
+
+    Args:
+        place: The garden, in the season that is closed.
+        plantings: Of a structure.
+        today: On which it is closed.
+    """
+    after = place.model_copy(update={"year": place.year + 1})
+    kept = []
+    for planting in plantings:
+        date, course = date_of(place, planting), course_of(place, planting)
+        over = turn_of(place) + dt.timedelta(days=course.end) <= today
+        if over and planting.year is None:
+            kept.append(planting)
+        else:
+            kept.append(dated(after, planting, date.replace(year=date.year + 1) if over else date))
+    return tuple(kept)
 
 
 class PlantingCourse(NamedTuple):

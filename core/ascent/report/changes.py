@@ -277,6 +277,7 @@ _OTHERS: dict[str, Callable[[Any, System], str]] = {
     "past": lambda value, _system: ", ".join(f"{each.crop} {each.year}" for each in value) or "–",
     "raised": _word,
     "planted": _day,
+    "year": lambda value, _system: str(value) if value else "that of the season",
     "last_frost": _day,
     "first_frost": _day,
     "kind": _word,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -9,6 +10,7 @@ from pydantic import Field
 from ..analysis.design import State
 from ..drawing.solid import Solid
 from ..drawing.views import View, ViewName
+from ..loads.outlook import Verdict
 from ..plan.fields import Typed
 from ..plan.shed import Taken
 from ..sizing.size import Aim
@@ -231,6 +233,7 @@ class WishReport(Typed):
     """The numbers of a wish as people write them, and the ways to it, the best first."""
 
     written: dict[str, str]
+    planted: tuple[PlantedReport, ...] = ()
     ways: tuple[WayReport, ...]
 
 
@@ -334,6 +337,16 @@ class Sizing(Typed):
     taken: tuple[Taken, ...] = ()
 
 
+class PlantedReport(Typed):
+    """When a planting is planted, in which years it could be, and what becomes of it."""
+
+    planting: str
+    on: dt.date
+    years: tuple[int, ...]
+    verdict: Verdict
+    words: str
+
+
 class Report(Typed):
     """Everything a screen or a printed report shows of one structure."""
 
@@ -356,3 +369,4 @@ class Report(Typed):
     views: tuple[View, ...]
     exaggeration: float
     written: dict[str, str]
+    planted: tuple[PlantedReport, ...] = ()

@@ -16,6 +16,7 @@ from ..site import Site
 from ..sizing.size import YEARS
 from ..wording import money, speed_text, written
 from ..words.quantities import STYLES, System, to_si, write
+from .fates import planted_report
 from .headline import headline
 from .links import link_report
 from .lists import cost_report, cut_reports, part_reports
@@ -66,6 +67,11 @@ def report_of(e: Design, system: System, day: dt.date | None = None) -> Report:
             **written(e.options, system),
             **{p.path("spacing"): write(p.spacing, "length", system) for p in e.structure.plantings},
         },
+        planted=tuple(
+            planted_report(site.garden, planting, system)
+            for planting in e.structure.plantings
+            if tables.calendars()[planting.crop].counted_from != "shoots"
+        ),
     )
 
 

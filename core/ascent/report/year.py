@@ -9,25 +9,23 @@ from dataclasses import replace
 import numpy as np
 
 from .. import tables
-from ..loads.outlook import opened
 from ..mechanics import Array, growth
 from ..plan.entries import Entry
 from ..plan.garden import Garden
-from ..plan.place import Place
-from ..plan.structure import Planting
 from ..season.kept import Kept, everything
 from ..season.tasks import GrownPlanting
-from ..season.windows import Fate, fate_of, instead
+from ..season.windows import fate_of, instead
 from ..weather.course import turn_of
 from ..weather.frosts import frosts_of
-from ..words.quantities import System, write
+from ..words.quantities import System
 from ..words.texts import template
-from .season import WEEKS, left_out
+from .fates import fate_words
+from .season import left_out
 from .season_parts import clash_reports, date_text, harvest_report, turn_report
 from .season_readout import ClosingReport, GrowingReport, YearReport, YearRow
 from .tasks import chance_text
 
-_HARDLY = 0.01  # chance of a frost of spring below which it is one of autumn that comes
+_MOST_WEEKS = 80  # of the sheet: a crop sown in autumn, and all of the next season
 _WAITS = ("early", "cold")
 _FAILS = ("late", "short", "hot", "winter")
 
@@ -104,7 +102,7 @@ def _mondays(garden: Garden, kept: Sequence[Kept]) -> tuple[dt.date, ...]:
     days += [grown.date(grown.course.end) for each in kept for grown in each.tended.grown]
     first = min(days, default=turns - dt.timedelta(days=60))
     last = max(days, default=turns + dt.timedelta(days=200))
-    last = min(last, first + dt.timedelta(days=7 * WEEKS - 1))
+    last = min(last, first + dt.timedelta(days=7 * _MOST_WEEKS - 1))
     begins = first - dt.timedelta(days=first.weekday())
     return tuple(begins + dt.timedelta(days=7 * n) for n in range((last - begins).days // 7 + 1))
 
@@ -160,51 +158,3 @@ def _growing(
         ),
         share=tuple(round(float(value), 3) for value in share),
     )
-
-
-def fate_words(place: Place, planting: Planting, fate: Fate, system: System) -> str:
-    """Return what becomes of a planting, in a sentence or two."""
-    calendar = tables.calendars()[planting.crop]
-    turns = turn_of(place)
-
-    def said(day: float) -> str:
-        return date_text(turns + dt.timedelta(days=round(day)))
-
-    window = opened(fate.windows, fate.course.start)
-    frost_class = tables.frost_classes()[calendar.frost_class]
-    nights = calendar.nights_C if calendar.nights_C is not None else frost_class.chilled_C
-    night, soil = fate.values.get("night", 0.0), fate.values.get("soil", 0.0)
-    words = {
-        "frost": chance_text(fate.frost),
-        "opens": said(window.first) if window else "",
-        "soil": write(soil, "temperature", system),
-        "least": write(calendar.soil_C, "temperature", system),
-        "night": write(night, "temperature", system),
-        "night_least": write(nights or 0.0, "temperature", system),
-        "days": str(fate.late),
-        "share": f"{100 * fate.share:.0f}",
-        "last": said(fate.last) if fate.last is not None else "",
-        "lives": f"{10 * fate.lives:.0f}",
-    }
-    key: str = fate.verdict
-    if key == "late" and (fate.last is None or not fate.late):
-        key = "late-now"
-    if key == "cold":
-        chilled = nights is not None and night < nights and soil >= calendar.soil_C
-        key = "cold-never" if not window else "cold-night" if chilled else "cold"
-    if key == "early":
-        key = "short" if not window else "frozen" if fate.frost < _HARDLY else "early"
-    if key == "hot":
-        key = "hot-never" if not fate.windows else "hot-cool" if calendar.cool else "hot"
-    sentence = template(f"fate.{key}").format(**words)
-    if fate.verdict in ("hot", "winter") and fate.windows:
-        spans = " or ".join(
-            template("fate.window").format(first=said(window.first), last=said(window.last))
-            for window in fate.windows
-        )
-        sentence += template("fate.windows").format(windows=spans)
-    if fate.potted:
-        sentence += template("fate.potted").format(first=said(fate.potted.first), last=said(fate.potted.last))
-    if fate.hopeless:
-        sentence += template("fate.hopeless")
-    return sentence

@@ -150,7 +150,7 @@ class StructureChange(Typed):
     across: Metres | None = None
     turn: Bearing | None = None
     options: Options | None = None
-    planted: dict[Key, MonthDay] | None = Field(None, max_length=4)
+    planted: dict[Key, dt.date] | None = Field(None, max_length=4)
     built: AsBuilt | None = None
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 
-from ascent.plan.fields import Key, MonthDay, SeasonYear, Typed
+from ascent.plan.fields import Key, SeasonYear, Typed
 from ascent.report.season_readout import WeekReport, YearReport
 from ascent.report.storm_readout import WeatherReport
 from ascent.words.quantities import System
@@ -95,6 +95,6 @@ class SownIn(Typed):
 
     structure: Key
     planting: Key
-    planted: MonthDay
+    planted: dt.date
     monday: dt.date = Field(description="of the sheet’s first week")
-    weeks: int = Field(ge=1, le=60)
+    weeks: int = Field(ge=1, le=90)

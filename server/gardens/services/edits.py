@@ -13,6 +13,7 @@ from ascent.analysis.design import geometry_of
 from ascent.building.asbuilt import as_read, being_built, check_differs
 from ascent.errors import InvalidPlan, Problem
 from ascent.files.plan import problems_of
+from ascent.loads.season import dated
 from ascent.log.line import read_entry
 from ascent.log.members import key_called
 from ascent.plan.garden import FORMAT_VERSION
@@ -147,7 +148,7 @@ class _Applying:
             )
         document = _anew(source.document) if source else {}
         if source and change.get("planted"):
-            change["plantings"] = _planted(index, document["plantings"], change.pop("planted"))
+            change["plantings"] = self._planted(index, document["plantings"], change.pop("planted"))
         name = change.get("name") or (f"{document['name'][:118]} 2" if source else edit.key)
         key = new_key(self.state, edit.kind, name if source or "name" in change else edit.key, self.logged)
         self._renamed[edit.kind, edit.key] = key
@@ -267,7 +268,7 @@ class _Applying:
                 ]
             )
         if held.kind == "structure" and change.get("planted"):
-            change["plantings"] = _planted(index, held.document["plantings"], change.pop("planted"))
+            change["plantings"] = self._planted(index, held.document["plantings"], change.pop("planted"))
         if held.kind == "structure" and held.document.get("built") and change.get("built"):
             del change["built"]  # it stands as it was begun until somebody says that it no longer does
         if held.kind == "entry":
@@ -346,6 +347,25 @@ class _Applying:
             )
         return key
 
+    def _planted(
+        self, index: int, plantings: list[dict[str, Any]], days: dict[str, str]
+    ) -> list[dict[str, Any]]:
+        """Return plantings with the dates on which they are planted, by their keys."""
+        keys = [planting["key"] for planting in plantings]
+        if unknown := next((key for key in days if key not in keys), ""):
+            allowed = f"one of {', '.join(keys)} is allowed"
+            raise InvalidPlan([Problem(f"edits[{index}].structure.change.planted", unknown, allowed)])
+        place = model.Place.model_validate(self.state[PLACE].document)
+        moved = []
+        for each in plantings:
+            if each["key"] in days:
+                date = dt.date.fromisoformat(days[each["key"]])
+                planting = dated(place, model.Planting.model_validate(each), date)
+                moved.append(planting.model_dump(mode="json"))
+            else:
+                moved.append(each)
+        return moved
+
     def _conflict(
         self, edit: Any, held: Held | None, change: dict[str, Any], act: str
     ) -> schemas.ThingConflict:
@@ -374,15 +394,6 @@ def _of_bed(held: Held, bed: str) -> bool:
     """Return whether a thing goes with a bed: it stands on it, or is wanted there."""
     home = held.document.get("bed") if held.kind == "need" else held.home
     return held.kind in ("structure", "need") and home == bed
-
-
-def _planted(index: int, plantings: list[dict[str, Any]], days: dict[str, str]) -> list[dict[str, Any]]:
-    """Return plantings with the days on which they are planted, by their keys."""
-    keys = [planting["key"] for planting in plantings]
-    if unknown := next((key for key in days if key not in keys), ""):
-        allowed = f"one of {', '.join(keys)} is allowed"
-        raise InvalidPlan([Problem(f"edits[{index}].structure.change.planted", unknown, allowed)])
-    return [{**each, "planted": days.get(each["key"], each["planted"])} for each in plantings]
 
 
 def _anew(document: dict[str, Any]) -> dict[str, Any]:

@@ -8,13 +8,12 @@ from typing import Any
 
 from ascent import plan as model
 from ascent.errors import InvalidPlan, Problem
-from ascent.loads.season import start_of
+from ascent.loads.season import date_of, dated, in_season
 from ascent.log.seasons import with_past
 from ascent.report.season import skipped_words, week_report
 from ascent.report.season_readout import YearRow
 from ascent.report.year import year_report, year_row
 from ascent.season.kept import kept_of
-from ascent.weather.course import turn_of
 from django.db.models import Q
 from django.http import Http404
 
@@ -68,8 +67,8 @@ def sown(granted: Granted, sent: schemas.SownIn) -> YearRow:
     if held is None or held.fault or ("bed", held.home) not in state:
         allowed = "the key of a structure of this garden is allowed"
         raise InvalidPlan([Problem("structure", sent.structure, allowed)])
-    structure = _moved(model.Structure.model_validate(held.document), sent)
     garden = whole({ref: each for ref, each in state.items() if ref in (PLACE, ("bed", held.home), held.ref)})
+    structure = _moved(garden, model.Structure.model_validate(held.document), sent)
     mondays = tuple(sent.monday + dt.timedelta(days=7 * n) for n in range(sent.weeks))
     kept = kept_of(garden, garden.beds[0], structure)
     return year_row(kept, mondays, today(garden), garden.units)
@@ -97,17 +96,26 @@ def close(granted: Granted, year: int, visitor: Visitor) -> schemas.Nothing:
         if place.year != year:
             allowed = f"{place.year} is open now, and only that can be closed"
             raise InvalidPlan([Problem("year", str(year), allowed, "Look at the year again.")])
-        day, turns = today(place), turn_of(place)
+        day = today(place)
         after = dict(before)
         for held in before.values():
             if held.kind != "structure" or held.fault or ("bed", held.home) not in after:
                 continue
             bed = after["bed", held.home]
+            plantings = model.Structure.model_validate(held.document).plantings
+            before_it = {
+                (past["crop"], past.get("structure"))
+                for past in bed.document.get("past", [])
+                if past["year"] == place.year - 1
+            }
             grew = [
-                {"year": place.year, "crop": planting["crop"], "structure": held.name[:64], "fault": ""}
-                for planting in held.document["plantings"]
-                if turns + dt.timedelta(days=start_of(place, planting["planted"])) <= day
+                {"year": place.year, "crop": planting.crop, "structure": held.name[:64], "fault": ""}
+                for planting in plantings
+                if date_of(place, planting) <= day
+                and not (planting.year and (planting.crop, held.name[:64]) in before_it)
             ]
+            goes_on = [planting.model_dump(mode="json") for planting in in_season(place, plantings, day)]
+            after[held.ref] = replace(held, document={**held.document, "plantings": goes_on})
             past = [*bed.document.get("past", []), *grew][-model.MOST_PAST :]
             after[bed.ref] = replace(bed, document={**bed.document, "past": past})
         document = {**before[PLACE].document, "year": min(place.year + 1, 2200)}
@@ -118,15 +126,13 @@ def close(granted: Granted, year: int, visitor: Visitor) -> schemas.Nothing:
     return schemas.Nothing()
 
 
-def _moved(structure: model.Structure, sent: schemas.SownIn) -> model.Structure:
+def _moved(place: model.Place, structure: model.Structure, sent: schemas.SownIn) -> model.Structure:
     if sent.planting not in {planting.key for planting in structure.plantings}:
         raise InvalidPlan([Problem("planting", sent.planting, "the key of a planting of it is allowed")])
     return structure.model_copy(
         update={
             "plantings": tuple(
-                planting.model_copy(update={"planted": sent.planted})
-                if planting.key == sent.planting
-                else planting
+                dated(place, planting, sent.planted) if planting.key == sent.planting else planting
                 for planting in structure.plantings
             )
         }

@@ -71,6 +71,7 @@ export function Controls({
           planting={planting}
           structure={structure}
           spacing={report?.written[`plantings.${planting.key}.spacing`] ?? ""}
+          planted={report?.planted.find((each) => each.planting === planting.key)}
           catalogue={catalogue}
           onChange={onChange}
           onRelease={onRelease}

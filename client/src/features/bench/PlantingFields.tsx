@@ -10,6 +10,7 @@ interface Props {
   planting: Planting;
   structure: Schemas["StructureOut"];
   spacing: string;
+  planted: Schemas["PlantedReport"] | undefined;
   catalogue: Schemas["Catalogue"];
   onChange: ChangeDraft;
   onRelease: () => void;
@@ -31,6 +32,7 @@ export function PlantingFields({
   planting,
   structure,
   spacing,
+  planted,
   catalogue,
   onChange,
   onRelease,
@@ -96,7 +98,15 @@ export function PlantingFields({
         label={say("bench.plantedOn")}
         value={planting.planted}
         onDate={(planted) => set("planted", planted)}
+        year={
+          planted && {
+            value: planting.year ?? Number(planted.on.slice(0, 4)),
+            years: planted.years,
+            onYear: (year) => set("year", year),
+          }
+        }
       />
+      {planted && <p className={planted.verdict === "good" ? "quiet narrow" : "narrow"}>{planted.words}</p>}
       {onRemove && (
         <button type="button" className="plain" onClick={onRemove}>
           {say("bench.removeThisCrop")}

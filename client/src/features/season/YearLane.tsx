@@ -120,9 +120,7 @@ interface CropProps {
 
 /** What is said of a planting where its mark is pointed at. */
 function told(growing: Growing): string {
-  const windows = growing.windows
-    .map(([from, to]) => say("season.to", { from: sayDay(from), to: sayDay(to) }))
-    .join(", ");
+  const windows = growing.window_words.join("; ");
   return [
     say("season.plantedFirstPickGone", {
       planted: sayDay(growing.planted),

@@ -12,7 +12,7 @@ import { GardenBar } from "../../ui/GardenBar";
 import { LeftOut } from "../../ui/LeftOut";
 import { Panel } from "../../ui/Panel";
 import { CloseSeason } from "./CloseSeason";
-import { dateAt, daysFrom, monthDay, sayDay, type Scale } from "./days";
+import { dateAt, sayDay, type Scale } from "./days";
 import { YearHead } from "./YearHead";
 import { YearLane } from "./YearLane";
 import { Clashes, HarvestStrip, HarvestTable, Rotation } from "./YearMore";
@@ -69,7 +69,7 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
         ],
         say("season.plantedOn", {
           name,
-          from: sayDay(dateAt(from, daysFrom(from, `${from.slice(0, 4)}-${done.planted}`))),
+          from: sayDay(done.planted),
         }),
       ),
     );
@@ -104,9 +104,7 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
             names={names}
             report={report}
             onMove={
-              year.may_edit
-                ? (planting, day) => move(row.structure, planting, monthDay(dateAt(from, day)))
-                : null
+              year.may_edit ? (planting, day) => move(row.structure, planting, dateAt(from, day)) : null
             }
             onPut={put}
           />

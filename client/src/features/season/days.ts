@@ -15,9 +15,6 @@ export const daysFrom = (from: string, day: string) => Math.round((utc(day) - ut
 export const dateAt = (from: string, days: number) =>
   new Date(utc(from) + days * DAY_MS).toISOString().slice(0, 10);
 
-/** Month and day of a date; a leap day is the day before it. */
-export const monthDay = (day: string) => (day.endsWith("02-29") ? "02-28" : day.slice(5));
-
 export const sayDay = (day: string) =>
   new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", timeZone: "UTC" }).format(utc(day));
 
