@@ -2596,22 +2596,26 @@ export interface components {
         };
         /**
          * CloseIn
-         * @description A season to be closed, by its year.
+         * @description A season to be closed, by its year; cleared: plantings that are, by the keys of their structures.
          */
         CloseIn: {
+            /** Cleared */
+            cleared?: {
+                [key: string]: string[];
+            };
             /** Year */
             year: number;
         };
         /**
          * ClosingReport
          * @description What closing a season comes to: its year, whether anything of it has begun to grow, and what still
-         *     grows or stands, a sentence each.
+         *     grows, stands, or is to be planted.
          */
         ClosingReport: {
             /** Begun */
             begun: boolean;
             /** Still */
-            still: string[];
+            still: components["schemas"]["StillReport"][];
             /** Year */
             year: number;
         };
@@ -6373,6 +6377,23 @@ export interface components {
             tools: string[];
             /** Uses */
             uses: string[];
+        };
+        /**
+         * StillReport
+         * @description What still grows or stands when a season is closed, in a sentence.
+         *
+         *     planting: its key where it is one that was planted and may be cleared by now. cleared: whether it is
+         *     likely to be.
+         */
+        StillReport: {
+            /** Cleared */
+            cleared: boolean;
+            /** Planting */
+            planting: string;
+            /** Structure */
+            structure: string;
+            /** Words */
+            words: string;
         };
         /**
          * Stock

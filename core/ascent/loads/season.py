@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
@@ -104,25 +104,46 @@ def planted_at(place: Place, planting: Planting, day: int) -> Planting:
     return dated(place, planting, turn_of(place) + dt.timedelta(days=day))
 
 
-def in_season(place: Place, plantings: Iterable[Planting], today: dt.date) -> tuple[Planting, ...]:
-    """Return plantings as they go on when a season is closed: what still grows or is still to be planted
-    keeps its year, what is over is planned for the next one.
+def season_year(place: Place, planting: Planting) -> int:
+    """Return the year of the garden's season that a planting is of, whichever is open now."""
+    if planting.year is None:
+        return place.year
+    date = date_of(place, planting)
+    unsaid = planting.model_copy(update={"year": None})
+    seasons = (date.year + n for n in (0, 1, -1))
+    return next(
+        (year for year in seasons if date_of(place.model_copy(update={"year": year}), unsaid) == date),
+        date.year,
+    )
+
+
+def in_next_season(
+    place: Place, plantings: Iterable[Planting], cleared: Collection[str], *, begun: bool
+) -> tuple[Planting, ...]:
+    """Return plantings as they go on when a season is closed: what is not cleared, or still to be planted,
+    keeps its date; what is cleared is planned for the next one.
 
     Args:
         place: The garden, in the season that is closed.
         plantings: Of a structure.
-        today: On which it is closed.
+        cleared: Keys of those that are cleared.
+        begun: Whether anything of the season has begun; else all of it is planned for the next one.
     """
     after = place.model_copy(update={"year": place.year + 1})
     kept = []
     for planting in plantings:
-        date, course = date_of(place, planting), course_of(place, planting)
-        over = turn_of(place) + dt.timedelta(days=course.end) <= today
-        if over and planting.year is None:
+        if begun and planting.key not in cleared:
+            kept.append(dated(after, planting, date_of(place, planting)))
+        elif planting.year is None:
             kept.append(planting)
         else:
-            kept.append(dated(after, planting, date.replace(year=date.year + 1) if over else date))
+            kept.append(dated(after, planting, _next_year(date_of(place, planting))))
     return tuple(kept)
+
+
+def _next_year(date: dt.date) -> dt.date:
+    leap = (date.month, date.day) == (2, 29)
+    return date.replace(year=date.year + 1, day=28 if leap else date.day)
 
 
 class PlantingCourse(NamedTuple):

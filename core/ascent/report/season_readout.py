@@ -138,14 +138,27 @@ class RescueReport(Typed):
     ways: tuple[str, ...]
 
 
+class StillReport(Typed):
+    """What still grows or stands when a season is closed, in a sentence.
+
+    planting: its key where it is one that was planted and may be cleared by now. cleared: whether it is
+    likely to be.
+    """
+
+    structure: str
+    planting: str
+    words: str
+    cleared: bool
+
+
 class ClosingReport(Typed):
     """What closing a season comes to: its year, whether anything of it has begun to grow, and what still
-    grows or stands, a sentence each.
+    grows, stands, or is to be planted.
     """
 
     year: int
     begun: bool
-    still: tuple[str, ...]
+    still: tuple[StillReport, ...]
 
 
 class YearReport(Typed):

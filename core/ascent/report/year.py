@@ -22,9 +22,10 @@ from ..words.texts import template
 from .fates import fate_words
 from .season import left_out
 from .season_parts import clash_reports, date_text, harvest_report, turn_report
-from .season_readout import ClosingReport, GrowingReport, YearReport, YearRow
+from .season_readout import ClosingReport, GrowingReport, StillReport, YearReport, YearRow
 from .tasks import chance_text
 
+_CLEARED_BY = 21  # days after its end that a planting is likely to be cleared
 _MOST_WEEKS = 80  # of the sheet: a crop sown in autumn, and all of the next season
 _WAITS = ("early", "cold")
 _FAILS = ("late", "short", "hot", "winter")
@@ -69,25 +70,51 @@ def year_report(garden: Garden, today: dt.date, log: Iterable[Entry] = ()) -> Ye
 
 def _closing(garden: Garden, kept: Sequence[Kept], today: dt.date) -> ClosingReport:
     """Return what closing the season today comes to."""
-    still = []
-    grown_on = [(each, grown) for each in kept for grown in each.tended.grown]
-    for each, grown in grown_on:
-        if grown.date(grown.course.start) <= today < grown.date(grown.course.end):
-            words = {
-                "name": each.structure.name,
-                "crop": grown.crop.called,
-                "end": date_text(grown.date(grown.course.end)),
-            }
-            still.append(template("season.still-grows").format(**words))
+    still = [
+        said
+        for each in kept
+        for grown in each.tended.grown
+        if (said := _still(each, grown, today)) is not None
+    ]
     still += [
-        template("season.still-stands").format(name=each.structure.name)
+        StillReport(
+            structure=each.structure.key,
+            planting="",
+            words=template("season.still-stands").format(name=each.structure.name),
+            cleared=False,
+        )
         for each in kept
         if each.tended.built or each.structure.built
     ]
     return ClosingReport(
         year=garden.year,
-        begun=any(grown.date(grown.course.start) <= today for _, grown in grown_on),
+        begun=any(grown.date(grown.course.start) <= today for each in kept for grown in each.tended.grown),
         still=tuple(still),
+    )
+
+
+def _still(each: Kept, grown: GrownPlanting, today: dt.date) -> StillReport | None:
+    """Return what is said of a planting that is not cleared; nothing where it is ticked so."""
+    ticked = any(
+        due.task.job == "clear" and due.task.planting == grown.planting.key and not due.open
+        for visit in each.visits
+        for due in visit.due
+    )
+    if ticked:
+        return None
+    start, end = grown.date(grown.course.start), grown.date(grown.course.end)
+    key = "still-comes" if start > today else "still-grows" if end > today else "still-there"
+    words = {
+        "name": each.structure.name,
+        "crop": grown.crop.called,
+        "end": date_text(end),
+        "on": date_text(start, today.year),
+    }
+    return StillReport(
+        structure=each.structure.key,
+        planting=grown.planting.key if start <= today else "",
+        words=template(f"season.{key}").format(**words),
+        cleared=end + dt.timedelta(days=_CLEARED_BY) < today,
     )
 
 

@@ -13,7 +13,7 @@ import numpy as np
 from .. import tables
 from ..families import family_of
 from ..family.care import Care
-from ..loads.season import PlantingCourse, course_of, cover_span
+from ..loads.season import PlantingCourse, course_of, cover_span, season_year
 from ..mechanics import Array, growth
 from ..path.geometry import Geometry
 from ..plan.fields import Typed
@@ -99,6 +99,11 @@ class GrownPlanting:
     def calendar(self) -> rows.CropCalendar:
         """Return what dates its crop."""
         return tables.calendars()[self.planting.crop]
+
+    @cached_property
+    def season(self) -> int:
+        """Return the year of the garden's season that it is of."""
+        return season_year(self.place, self.planting)
 
     @property
     def potted(self) -> bool:
@@ -228,7 +233,7 @@ class Tended:
         words: Mapping[str, str] | None = None,
     ) -> Task:
         row = tables.jobs()[job]
-        own = f"{grown.place.year}.{grown.planting.key}.{key or job}"
+        own = f"{grown.season}.{grown.planting.key}.{key or job}"
         return Task(
             f"{own}.{number}",
             job,
@@ -444,7 +449,7 @@ class Tended:
         row = tables.jobs()[job]
         return replace(
             task,
-            key=f"{grown.place.year}.{job}.{number}",
+            key=f"{grown.season}.{job}.{number}",
             planting=None,
             minutes=max(row.minutes, _LEAST_MINUTES),
         )

@@ -41,7 +41,7 @@ def sown(request: HttpRequest, garden_id: int, sent: schemas.SownIn) -> HttpResp
 def close(request: HttpRequest, garden_id: int, sent: schemas.CloseIn) -> schemas.Nothing:
     """Close a season: keep what grew for crop rotation, and plan the next year."""
     visitor = visitor_of(request)
-    return season.close(access.garden_for(visitor, garden_id, "edit"), sent.year, visitor)
+    return season.close(access.garden_for(visitor, garden_id, "edit"), sent, visitor)
 
 
 @router.get("/gardens/{garden_id}/weather", response={200: schemas.WeatherOut, **REFUSED})

@@ -85,9 +85,10 @@ class RecordRead(Typed):
 
 
 class CloseIn(Typed):
-    """A season to be closed, by its year."""
+    """A season to be closed, by its year; cleared: plantings that are, by the keys of their structures."""
 
     year: SeasonYear
+    cleared: dict[Key, tuple[Key, ...]] = Field(default_factory=dict, max_length=500)
 
 
 class SownIn(Typed):

@@ -8,7 +8,7 @@ from typing import Any
 
 from ascent import plan as model
 from ascent.errors import InvalidPlan, Problem
-from ascent.loads.season import date_of, dated, in_season
+from ascent.loads.season import date_of, dated, in_next_season, season_year
 from ascent.log.seasons import with_past
 from ascent.report.season import skipped_words, week_report
 from ascent.report.season_readout import YearRow
@@ -84,8 +84,9 @@ def skipped(row: Thing) -> schemas.SkippedOut:
     raise Http404
 
 
-def close(granted: Granted, year: int, visitor: Visitor) -> schemas.Nothing:
-    """Close a season of a garden: what grew goes into the past of its beds, and the next year is planned.
+def close(granted: Granted, sent: schemas.CloseIn, visitor: Visitor) -> schemas.Nothing:
+    """Close a season of a garden: what grew goes into the past of its beds, what is not cleared keeps its
+    dates, and the next year is planned.
 
     Raises:
         InvalidPlan: It is not the season that is open; somebody else has closed it.
@@ -93,37 +94,64 @@ def close(granted: Granted, year: int, visitor: Visitor) -> schemas.Nothing:
 
     def make(_garden: Garden, before: State) -> Wanted:
         place = model.Place.model_validate(before[PLACE].document)
-        if place.year != year:
+        if place.year != sent.year:
             allowed = f"{place.year} is open now, and only that can be closed"
-            raise InvalidPlan([Problem("year", str(year), allowed, "Look at the year again.")])
-        day = today(place)
-        after = dict(before)
-        for held in before.values():
-            if held.kind != "structure" or held.fault or ("bed", held.home) not in after:
-                continue
+            raise InvalidPlan([Problem("year", str(sent.year), allowed, "Look at the year again.")])
+        day, after = today(place), dict(before)
+        standing = {
+            held.ref: model.Structure.model_validate(held.document)
+            for held in before.values()
+            if held.kind == "structure" and not held.fault and ("bed", held.home) in before
+        }
+        diaries = [held.document for held in before.values() if held.kind == "diary" and not held.fault]
+        begun = any(
+            date_of(place, planting) <= day
+            for structure in standing.values()
+            for planting in structure.plantings
+        )
+        for ref, structure in standing.items():
+            held = before[ref]
             bed = after["bed", held.home]
-            plantings = model.Structure.model_validate(held.document).plantings
-            before_it = {
-                (past["crop"], past.get("structure"))
-                for past in bed.document.get("past", [])
-                if past["year"] == place.year - 1
-            }
-            grew = [
-                {"year": place.year, "crop": planting.crop, "structure": held.name[:64], "fault": ""}
-                for planting in plantings
-                if date_of(place, planting) <= day
-                and not (planting.year and (planting.crop, held.name[:64]) in before_it)
-            ]
-            goes_on = [planting.model_dump(mode="json") for planting in in_season(place, plantings, day)]
-            after[held.ref] = replace(held, document={**held.document, "plantings": goes_on})
-            past = [*bed.document.get("past", []), *grew][-model.MOST_PAST :]
-            after[bed.ref] = replace(bed, document={**bed.document, "past": past})
+            past = list(bed.document.get("past", []))
+            past += [each for each in _grew(place, structure, past, day) if each not in past]
+            after[bed.ref] = replace(bed, document={**bed.document, "past": past[-model.MOST_PAST :]})
+            marks: dict[str, Any] = next(
+                (each["marks"] for each in diaries if each["structure"] == structure.key), {}
+            )
+            cleared = {*sent.cleared.get(structure.key, ()), *_ticked(place, structure, marks)}
+            goes_on = in_next_season(place, structure.plantings, cleared, begun=begun)
+            plantings = [planting.model_dump(mode="json") for planting in goes_on]
+            after[ref] = replace(held, document={**held.document, "plantings": plantings})
         document = {**before[PLACE].document, "year": min(place.year + 1, 2200)}
         after[PLACE] = replace(before[PLACE], document=document)
         return Wanted(after)
 
     change_garden(granted.garden.pk, visitor, make)
     return schemas.Nothing()
+
+
+def _grew(
+    place: model.Place, structure: model.Structure, past: list[dict[str, Any]], day: dt.date
+) -> list[dict[str, Any]]:
+    """Return what grew on a structure in the season that is closed; what went on from the one before it was
+    kept then.
+    """
+    before = {(each["crop"], each.get("structure")) for each in past if each["year"] == place.year - 1}
+    return [
+        {"year": place.year, "crop": planting.crop, "structure": structure.name[:64], "fault": ""}
+        for planting in structure.plantings
+        if date_of(place, planting) <= day
+        and not (planting.year and (planting.crop, structure.name[:64]) in before)
+    ]
+
+
+def _ticked(place: model.Place, structure: model.Structure, marks: dict[str, Any]) -> list[str]:
+    """Return the keys of plantings that are ticked as cleared."""
+    return [
+        planting.key
+        for planting in structure.plantings
+        if f"{season_year(place, planting)}.{planting.key}.clear.1" in marks
+    ]
 
 
 def _moved(place: model.Place, structure: model.Structure, sent: schemas.SownIn) -> model.Structure:

@@ -1,8 +1,10 @@
 import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
 import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import { useState } from "react";
 
 import { Refused, type Schemas } from "../../api/client";
@@ -16,12 +18,22 @@ interface Props {
   closing: Schemas["ClosingReport"];
 }
 
+type Still = Schemas["StillReport"];
+
+const refOf = (each: Still) => `${each.structure} ${each.planting}`;
+
 /** The end of a season: what still grows or stands is said first; what grew is kept for the rotation. */
 export function CloseSeason({ garden, closing }: Props) {
   const fresh = useFresh();
   const [asking, setAsking] = useState(false);
   const [closed, setClosed] = useState(0);
   const [said, setSaid] = useState("");
+  const [ticks, setTicks] = useState<Record<string, boolean>>({});
+  const isCleared = (each: Still) => ticks[refOf(each)] ?? each.cleared;
+  const cleared = new Map<string, string[]>();
+  for (const each of closing.still)
+    if (each.planting && isCleared(each))
+      cleared.set(each.structure, [...(cleared.get(each.structure) ?? []), each.planting]);
   const { undo, refusal } = useUndoing(garden);
   const close = async () => {
     setAsking(false);
@@ -30,7 +42,7 @@ export function CloseSeason({ garden, closing }: Props) {
       await askGarden(
         garden,
         "/year/close",
-        { year: closing.year },
+        { year: closing.year, cleared: Object.fromEntries(cleared) },
         say("season.seasonClosed", { year: closing.year }),
       );
       setClosed(closing.year);
@@ -71,11 +83,22 @@ export function CloseSeason({ garden, closing }: Props) {
               <p>
                 <strong>{say("season.theseAreNotOverTheWeek")}</strong>
               </p>
-              <ul>
-                {closing.still.map((words) => (
-                  <li key={words}>{words}</li>
-                ))}
-              </ul>
+              {closing.still.map((each) =>
+                each.planting ? (
+                  <FormControlLabel
+                    key={each.words}
+                    control={
+                      <Checkbox
+                        checked={isCleared(each)}
+                        onChange={(event) => setTicks({ ...ticks, [refOf(each)]: event.target.checked })}
+                      />
+                    }
+                    label={each.words}
+                  />
+                ) : (
+                  <p key={each.words}>{each.words}</p>
+                ),
+              )}
             </>
           )}
           <p>{say("season.whatGrewOnEachBedIs", { year: closing.year + 1 })}</p>
