@@ -1963,7 +1963,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "volume" | "bearing" | "cooling";
+            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "volume" | "bearing" | "cooling" | "temperature";
             /** Label */
             label: string;
             /** Low */
@@ -5676,7 +5676,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "volume" | "bearing" | "cooling";
+            kind: "length" | "mass" | "force" | "speed" | "wire" | "moment" | "pressure" | "stress" | "line_load" | "ratio" | "count" | "angle" | "area" | "volume" | "bearing" | "cooling" | "temperature";
             /** Low */
             low?: number | null;
             /**
@@ -5764,7 +5764,7 @@ export interface components {
         };
         /**
          * RecordIn
-         * @description A garden's own daily record, as CSV.
+         * @description A garden's own daily record, as CSV, or the means of twelve months.
          */
         RecordIn: {
             /** Text */
@@ -5772,7 +5772,7 @@ export interface components {
         };
         /**
          * RecordRead
-         * @description What a record was read as.
+         * @description What a record was read as; no days where it was the means of twelve months.
          */
         RecordRead: {
             /** Days */
@@ -7375,11 +7375,13 @@ export interface components {
          * Warmth
          * @description How warm a garden is: by where it lies, or by its own record; and what was seen of its season so far.
          *
-         *     height: above the sea. [m] rain_mm: in a year. spread: standard deviation of a day's temperatures about
+         *     height: above the sea. [m] coldest, warmest: means of its coldest and its warmest month, where they are
+         *     known. rain_mm: in a year. spread: standard deviation of a day's temperatures about
          *     their means, where it is known. [K] normals: of twelve months, from its own record. lasts, firsts: last
          *     and first frost of each year of that record. years: of it.
          */
         Warmth: {
+            coldest?: components["schemas"]["Normal"] | null;
             /**
              * Firsts
              * @default []
@@ -7417,6 +7419,7 @@ export interface components {
             seen: components["schemas"]["SeenWeek"][];
             /** Spread */
             spread?: number | null;
+            warmest?: components["schemas"]["Normal"] | null;
             /**
              * Water
              * @default near

@@ -6,6 +6,7 @@ import csv
 import datetime as dt
 import io
 import math
+import re
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from itertools import pairwise
@@ -158,12 +159,15 @@ _UNITS: dict[str, tuple[str, ...]] = {
     "rain": ("", "mm", "in"),
     "gust": ("", "m/s", "km/h", "mph", "kn"),
 }
+_PARTS = re.compile(r"[-./]")
+_CENTURY = 99  # years of two digits are of this one
 _SPEEDS = {"km/h": "kilometre / hour", "mph": "mile / hour", "kn": "knot"}
 
 
 def read_days(text: str) -> tuple[Day, ...]:
     """Return the days of a garden's own record: CSV with a line of heads, ‘date, low °C, high °C, rain mm,
-    gust m/s’; rain and gust may be missing, and cells empty.
+    gust m/s’; rain and gust may be missing, and cells empty. Dates may be
+    written as 2024-05-31, 31.05.2024, 31/05/2024 or 5/31/2024, numbers with a comma.
 
     Raises:
         InvalidPlan: A head or a cell that cannot be read, with its line.
@@ -178,14 +182,17 @@ def _days_in(text: str) -> tuple[Day, ...]:
     rows = csv.reader(io.StringIO(text.lstrip("\ufeff")), delimiter=_delimiter(text))
     columns = _columns(next(rows, []))
     days: dict[dt.date, Day] = {}
-    for line, row in enumerate(rows, start=2):
+    lines = list(rows)
+    at = columns["day"][0]
+    order = _order([row[at] for row in lines if at < len(row) and row[at].strip()])
+    for line, row in enumerate(lines, start=2):
         if not any(cell.strip() for cell in row):
             continue
         if len(days) >= MOST_RECORD:
             raise InvalidPlan(
                 [Problem("record", f"more than {MOST_RECORD} days", f"{MOST_RECORD} are allowed")]
             )
-        day = _day(line, row, columns)
+        day = _day(line, row, columns, order)
         if day.day in days:
             raise InvalidPlan([Problem(f"line {line}.date", str(day.day), "each day once is allowed")])
         days[day.day] = day
@@ -221,12 +228,12 @@ def _columns(heads: Sequence[str]) -> dict[str, tuple[int, str]]:
     return columns
 
 
-def _day(line: int, row: Sequence[str], columns: Mapping[str, tuple[int, str]]) -> Day:
+def _day(line: int, row: Sequence[str], columns: Mapping[str, tuple[int, str]], order: str) -> Day:
     cells: dict[str, Any] = {}
     for name, (at, unit) in columns.items():
         cell = row[at].strip() if at < len(row) else ""
         if name == "day":
-            cells[name] = _date(line, cell)
+            cells[name] = _date(line, cell, order)
         elif cell:
             cells[name] = _number(line, name, cell, unit)
     try:
@@ -235,13 +242,39 @@ def _day(line: int, row: Sequence[str], columns: Mapping[str, tuple[int, str]]) 
         raise InvalidPlan(problems_of(error, (f"line {line}",))) from error
 
 
-def _date(line: int, cell: str) -> dt.date:
-    text = cell[:10].replace("/", "-")
+def _date(line: int, cell: str, order: str) -> dt.date:
+    """Return a date written in an order of year (y), month (m) and day (d)."""
+    parts = _PARTS.split(cell.strip())[:3]
+    if order == "ymd" and len(parts) >= 3:
+        parts[2] = parts[2][:2]  # a time of the day may follow
     try:
-        return dt.date.fromisoformat(text)
-    except ValueError as error:
-        problem = Problem(f"line {line}.date", cell[:_ROW], "a date such as 2024-05-31 is allowed")
-        raise InvalidPlan([problem]) from error
+        year, month, day = (int(parts[order.index(which)]) for which in "ymd")
+        return dt.date(year if year > _CENTURY else 2000 + year, month, day)
+    except (ValueError, IndexError) as error:
+        allowed = "a date such as 2024-05-31, 31.05.2024 or 5/31/2024 is allowed"
+        raise InvalidPlan([Problem(f"line {line}.date", cell[:_ROW], allowed)]) from error
+
+
+def _order(cells: Sequence[str]) -> str:
+    """Return in which order dates are written: the year first, the day first, or, as in America, the month;
+    where both could be, the one in which days follow one another.
+    """
+    parts = [_PARTS.split(cell.strip())[:3] for cell in cells[:MOST_HOURS]]
+    numbers = [[int(each[:4]) for each in cell if each[:4].isdigit()] for cell in parts]
+    dates = [cell for cell in numbers if len(cell) == 3]
+    if not dates or dates[0][0] > 31:
+        return "ymd"
+    if any(cell[0] > 12 for cell in dates) or any("." in cell for cell in cells[:1]):
+        return "dmy"
+    if any(cell[1] > 12 for cell in dates):
+        return "mdy"
+    steps = {
+        order: sum(
+            after[order.index("d")] - before[order.index("d")] == 1 for before, after in pairwise(dates)
+        )
+        for order in ("dmy", "mdy")
+    }
+    return max(steps, key=lambda order: steps[order])
 
 
 def _number(line: int, name: str, cell: str, unit: str) -> float:

@@ -69,7 +69,7 @@ def _sum(values: Array) -> Array:
     return np.concatenate(([0.0], np.cumsum(values)))
 
 
-def set_shares(calendar: rows.CropCalendar, known: DailyWeather) -> Array:
+def _set_shares(calendar: rows.CropCalendar, known: DailyWeather) -> Array:
     """Return the share of flowers that set on each day, (D,): less on hot days, in warm nights and in frost.
 
     Source: fruit-set-heat
@@ -100,7 +100,7 @@ def _days(climate: ClimateInputs, key: str) -> _Days:
     total = pace_in_climate(climate.turns, climate, calendar).total
     assert total is not None  # noqa: S101 - the days are known
     pace, count = np.diff(total), len(known.low)
-    sets = set_shares(calendar, known)
+    sets = _set_shares(calendar, known)
     picked = np.clip(np.searchsorted(total, total[:-1] - crop.set_to_pick_d), 0, count - 1)
     share = np.minimum(sets[picked], sets) if calendar.cool else sets[picked]
     smooth = _averaged(known.mean, _SMOOTH)

@@ -19,6 +19,7 @@ YEAR = 365
 CLUMP = 2.5  # days that frost comes in at once [d]
 _FREE = 3.0  # spreads that the coldest mornings are above frost on the mean, where it never freezes
 _SEA, _PER_DEG2 = 27.5, 0.0062  # mean at the equator's shore, and less by latitude squared [degC], [K]
+_NEAR_EQUATOR, _FAR_OF_IT = 15.0, 12.0  # latitude from which on rain cools less, and over which [deg]
 _PER_M = 0.005  # colder with height [K/m]
 _DAYS: Array = np.arange(YEAR, dtype=float) + 0.5
 _MID_MONTHS: Array = np.array([15.5, 45, 74.5, 105, 135.5, 166, 196.5, 227.5, 258, 288.5, 319, 349.5])
@@ -102,6 +103,8 @@ def recorded(normals: tuple[Normal, ...], spread: float | None) -> Climate:
 @remembered(256)
 def _made(inputs: _Asked) -> Climate:
     raw = made(inputs.latitude, inputs.warmth)
+    if inputs.warmth.coldest is not None:
+        return raw
     if inputs.last is None or inputs.first is None:
         return _without_frost(raw)
     return _with_frosts(raw, day_of_year(inputs.last), day_of_year(inputs.first))
@@ -121,10 +124,36 @@ def made(latitude: float, warmth: Warmth) -> Climate:
     swing = water.swing_per_deg_K * abs(latitude)
     warmest = water.warmest_d + (YEAR / 2 if latitude < 0 else 0.0)
     course = np.cos(2 * np.pi * (_DAYS - warmest) / YEAR)
+    rained = warmth.rain_mm / YEAR * (1.0 + rain.lean * course)
+    if warmth.coldest is not None and warmth.warmest is not None:
+        share = _monsoon(latitude) if rain.monsoon else ((course + 1.0) / 2) ** rain.peak
+        low, high = (
+            cold + (warm - cold) * share
+            for cold, warm in (
+                (warmth.coldest.low, warmth.warmest.low),
+                (warmth.coldest.high, warmth.warmest.high),
+            )
+        )
+        return Climate(low, high, rained, warmth.spread or water.spread_K)
     middle = mean + swing * course
     half = water.day_swing_K / 2
-    rained = warmth.rain_mm / YEAR * (1.0 + rain.lean * course)
     return Climate(middle - half, middle + half, rained, warmth.spread or water.spread_K)
+
+
+def _monsoon(latitude: float) -> Array:
+    """Return the share of the year's swing that each day has where rain cools its summer, (365,): the
+    warmest month comes before the rain, and the further from the equator the less it cools. [deg]
+
+    Source: climate-made
+    """
+    far = float(np.clip((abs(latitude) - _NEAR_EQUATOR) / _FAR_OF_IT, 0.0, 1.0))
+    rows = tables.monsoons()
+    months = [
+        (1 - far) * near + far * away
+        for near, away in zip(rows["near"].months, rows["far"].months, strict=True)
+    ]
+    turned = np.roll(months, 6 if latitude < 0 else 0)
+    return np.asarray(np.interp(_DAYS, _MID_MONTHS, turned, period=YEAR))
 
 
 def _shifted(climate: Climate, days: int, degrees: float) -> Climate:

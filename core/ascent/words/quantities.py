@@ -37,6 +37,7 @@ Kind = Literal[
     "volume",
     "bearing",
     "cooling",
+    "temperature",
 ]
 
 

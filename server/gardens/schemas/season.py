@@ -70,13 +70,13 @@ class FeedOut(Typed):
 
 
 class RecordIn(Typed):
-    """A garden's own daily record, as CSV."""
+    """A garden's own daily record, as CSV, or the means of twelve months."""
 
     text: str = Field(max_length=4_000_000)
 
 
 class RecordRead(Typed):
-    """What a record was read as."""
+    """What a record was read as; no days where it was the means of twelve months."""
 
     days: int
     years: int

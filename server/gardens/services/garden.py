@@ -271,7 +271,18 @@ def _place(held: Held, core: model.Garden) -> schemas.PlaceRow:
 
 def _warm(place: model.Place, units: System) -> dict[str, str]:
     """Return how the measures of a garden's warmth are written."""
-    return {"warmth.height": write(place.warmth.height, "length", units)} if place.warmth else {}
+    warmth = place.warmth
+    if warmth is None:
+        return {}
+    months = {"coldest": warmth.coldest, "warmest": warmth.warmest}
+    return {
+        "warmth.height": write(warmth.height, "length", units),
+        **{
+            f"warmth.{name}.{end}": write(getattr(month, end), "temperature", units) if month else ""
+            for name, month in months.items()
+            for end in ("low", "high")
+        },
+    }
 
 
 def _bed(held: Held, core: model.Garden) -> schemas.BedRow:

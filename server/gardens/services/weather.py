@@ -9,6 +9,7 @@ from urllib.parse import urlencode, urlsplit
 
 from ascent import plan as model
 from ascent.errors import InvalidPlan, Problem, guarded
+from ascent.files.normals import are_months, read_normals
 from ascent.files.weather import (
     Observed,
     WindForecast,
@@ -19,6 +20,7 @@ from ascent.files.weather import (
     weeks_of,
 )
 from ascent.log.now import parts_of
+from ascent.plan.climate import Normal
 from ascent.report.season_parts import date_text
 from ascent.report.storms import weather_report
 from ascent.weather.course import BEFORE, turn_of
@@ -206,13 +208,16 @@ def take_in(granted: Granted, visitor: Visitor) -> schemas.Nothing:
 
 
 def take_record(granted: Granted, text: str, visitor: Visitor) -> schemas.RecordRead:
-    """Take a garden's own daily record for its climate: means of its months, and its frosts.
+    """Take a garden's own daily record for its climate: means of its months, and its frosts. Means of twelve
+    months may be told instead.
 
     Raises:
         InvalidPlan: It cannot be read, or holds less than a year.
     """
-    days = read_days(text)
     place = place_of(granted.garden)
+    if are_months(text):
+        return _take_months(granted, place, read_normals(text), visitor)
+    days = read_days(text)
     warmth, last, first, spread = recorded(days, place.warmth or model.Warmth(), place.latitude >= 0)
     change = {
         "warmth": warmth.model_dump(mode="json"),
@@ -233,6 +238,21 @@ def take_record(granted: Granted, text: str, visitor: Visitor) -> schemas.Record
         last=date_text(_day_of(last)) if last else "",
         first=date_text(_day_of(first)) if first else "",
     )
+
+
+def _take_months(
+    granted: Granted, place: model.Place, normals: tuple[Normal, ...], visitor: Visitor
+) -> schemas.RecordRead:
+    """Take the means of twelve months for a garden's climate; its frosts stay as they are."""
+    warmth = (place.warmth or model.Warmth()).model_copy(update={"normals": normals, "years": 0})
+
+    def make(_garden: Garden, before: State) -> Wanted:
+        held = before[PLACE]
+        document = {**held.document, "warmth": warmth.model_dump(mode="json")}
+        return Wanted({**before, PLACE: replace(held, document=document)})
+
+    change_garden(granted.garden.pk, visitor, make)
+    return schemas.RecordRead(days=0, years=0, last="", first="")
 
 
 def _day_of(month_day: str) -> dt.date:

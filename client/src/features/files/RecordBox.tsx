@@ -1,4 +1,5 @@
 import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
 import { type ChangeEvent, useRef, useState } from "react";
 
 import { type Problem, Refused, type Schemas } from "../../api/client";
@@ -15,21 +16,29 @@ export function RecordBox({ garden }: { garden: number }) {
   const chooser = useRef<HTMLInputElement>(null);
   const [said, setSaid] = useState("");
   const [problems, setProblems] = useState<Problem[]>([]);
+  const [typed, setTyped] = useState("");
   const take = async (file: File | undefined) => {
     if (!file) return;
-    setProblems([]);
-    setSaid("");
     if (file.size > MOST_BYTES) {
+      setProblems([]);
       setSaid(say("files.isLargerThan35Mb", { name: file.name }));
       return;
     }
+    await send(await file.text(), file.name);
+  };
+  const send = async (text: string, name: string) => {
+    setProblems([]);
+    setSaid("");
     try {
-      const text = await file.text();
-      const read = await askGarden<Schemas["RecordRead"]>(garden, "/weather/record", { text }, file.name);
+      const read = await askGarden<Schemas["RecordRead"]>(garden, "/weather/record", { text }, name);
       const frosts = read.last
         ? say("files.lastFrostAboutFirstAbout", { last: read.last, first: read.first })
         : say("files.noFrostInIt");
-      setSaid(say("files.daysOfYearsAreTakenFor", { days: read.days, years: read.years, frosts }));
+      setSaid(
+        read.days
+          ? say("files.daysOfYearsAreTakenFor", { days: read.days, years: read.years, frosts })
+          : say("files.twelveMonthsAreTaken"),
+      );
       await fresh.everything();
     } catch (error) {
       if (error instanceof Refused && error.problems.length) setProblems(error.problems);
@@ -44,6 +53,21 @@ export function RecordBox({ garden }: { garden: number }) {
         {say("files.fInAndMphAreRead")}
       </p>
       <Button onClick={() => chooser.current?.click()}>{say("files.chooseTheRecord")}</Button>
+      <p className="quiet">{say("files.orTwelveMonths")}</p>
+      <TextField
+        multiline
+        minRows={4}
+        maxRows={13}
+        fullWidth
+        size="small"
+        label={say("files.monthlyMeans")}
+        placeholder={say("files.monthlyMeansLookLike")}
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+      />
+      <Button disabled={!typed.trim()} onClick={() => void send(typed, say("files.monthlyMeans"))}>
+        {say("files.useTheMonths")}
+      </Button>
       <input
         ref={chooser}
         type="file"

@@ -24,6 +24,8 @@ const MADE: Warmth = {
   water: "near",
   rain: "even",
   rain_mm: 700,
+  coldest: null,
+  warmest: null,
   spread: null,
   normals: [],
   lasts: [],
@@ -31,6 +33,27 @@ const MADE: Warmth = {
   years: 0,
   seen: [],
 };
+const MONTH_FIELDS = [
+  ["coldest", "low", say("plot.coldestMonthNights")],
+  ["coldest", "high", say("plot.coldestMonthDays")],
+  ["warmest", "low", say("plot.warmestMonthNights")],
+  ["warmest", "high", say("plot.warmestMonthDays")],
+] as const;
+
+/** Both months with a figure changed; what nobody said yet starts as that of a mild coast. */
+function withMonth(
+  warmth: Warmth,
+  month: "coldest" | "warmest",
+  end: "low" | "high",
+  value: number,
+): Partial<Warmth> {
+  const { coldest, warmest } = {
+    coldest: warmth.coldest ?? { low: 2, high: 8, rain: 0 },
+    warmest: warmth.warmest ?? { low: 14, high: 24, rain: 0 },
+  };
+  const months = { coldest, warmest };
+  return { ...months, [month]: { ...months[month], [end]: value } };
+}
 const ZONES = ["UTC", ...Intl.supportedValuesOf("timeZone")].map((key) => ({ key, name: key }));
 const CAREFUL = [
   { key: "cautious", name: say("plot.n1FrostIn10") },
@@ -93,6 +116,19 @@ export function SeasonFields({ garden, catalogue, keep }: Props) {
             high={4500}
             onValue={(height) => warm({ height })}
           />
+          {MONTH_FIELDS.map(([month, end, label]) => (
+            <QuantityRow
+              key={label}
+              label={label}
+              text={garden.place.written[`warmth.${month}.${end}`] ?? ""}
+              value={warmth[month]?.[end] ?? 0}
+              kind="temperature"
+              system={garden.units}
+              low={-60}
+              high={60}
+              onValue={(value) => warm(withMonth(warmth, month, end, value))}
+            />
+          ))}
           <Pick
             label={say("plot.itRains")}
             value={warmth.rain}

@@ -6,7 +6,7 @@ from .choosing import Divide, RemarkRow, Trait
 from .crops import Crop, CropCalendar, FaceCap, HarvestMeasure, Score, Scout, Suit
 from .items import Anchor, Cage, Cover, Fitting, Host, Mesh, Post, Tie, Twine, Wire
 from .materials import Material, MeshMaterial, Section, Uncertainty
-from .place import DragPoint, Exposure, FeatureKind, FrostClass, Rain, Soil, Water, WindClimate
+from .place import DragPoint, Exposure, FeatureKind, FrostClass, Monsoon, Rain, Soil, Water, WindClimate
 from .season import Job, LogKind, StormMove
 
 __all__ = [
@@ -34,6 +34,7 @@ __all__ = [
     "Material",
     "Mesh",
     "MeshMaterial",
+    "Monsoon",
     "Post",
     "Rain",
     "RemarkRow",

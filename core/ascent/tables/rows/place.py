@@ -57,10 +57,23 @@ class Water(Row):
 
 @dataclass(frozen=True)
 class Rain(Row):
-    """When in the year it rains: by how much more in its warm half than on the mean."""
+    """When in the year it rains: by how much more in its warm half than on the mean, how sharply the year
+    peaks in its summer, and whether rain cools that half as a monsoon does.
+    """
 
     name: str
     lean: float
+    peak: float
+    monsoon: bool
+
+
+@dataclass(frozen=True)
+class Monsoon(Row):
+    """The course of a year whose summer rain cools, near the equator or far from it: share of the swing from
+    the coldest to the warmest month, by month.
+    """
+
+    months: tuple[float, ...]
 
 
 @dataclass(frozen=True)
