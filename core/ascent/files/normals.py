@@ -13,11 +13,10 @@ from ..plan.climate import Normal
 from .plan import problems_of
 
 MONTHS = 12
-_MOST_LINES = 40
+_MOST_LINES, _MOST_COLUMNS = 40, 3
 _ROW = 40  # letters of a line that are shown
 _WARM_IN_C = 50.0  # a mean high above it is one of Fahrenheit [degC]
 _NUMBER = re.compile(r"[-+−]?\d+(?:[.,]\d+)?")
-_COUNTED = re.compile(r"^\s*\d{1,2}[.;,\t ]\s*(?=\S+[;,\t ]+\S)")  # the number of a month before its means
 _NAMES = ("jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec")
 _LOW, _HIGH, _RAIN = ("low", "min", "night", "least"), ("high", "max", "day", "greatest"), ("rain", "prec")
 _ALLOWED = (
@@ -81,15 +80,15 @@ def _numbers(line: str) -> list[float]:
 
 def _down(lines: Sequence[str]) -> tuple[list[float], list[float], list[float]] | None:
     """Return lows, highs and rain of twelve lines, each a month; nothing where there are no such lines."""
-    months = [
-        (line, _numbers(re.sub(r"^\s*\d{1,2}[.;,\t ]\s*(?=\S+[;,\t ]+\S)", "", line))) for line in lines
-    ]
-    own = [numbers for line, numbers in months if _starts_a_month(line) and len(numbers) in (2, 3)]
-    if len(own) != MONTHS:
-        bare = [numbers for _, numbers in months if len(numbers) in (2, 3)]
-        if len(bare) != MONTHS or len(lines) > MONTHS + 1:
-            return None
-        own = bare
+    named = [_numbers(line) for line in lines if _starts_a_month(line)]
+    own = named if len(named) == MONTHS else [_numbers(line) for line in lines]
+    own = [numbers for numbers in own if len(numbers) > 1]
+    if len(own) != MONTHS or (len(named) != MONTHS and len(lines) > MONTHS + 1):
+        return None
+    if [numbers[0] for numbers in own] == list(range(1, MONTHS + 1)) and min(map(len, own)) > 2:
+        own = [numbers[1:] for numbers in own]  # months by their numbers
+    if max(map(len, own)) > _MOST_COLUMNS:
+        return None
     return (
         [numbers[0] for numbers in own],
         [numbers[1] for numbers in own],

@@ -160,7 +160,7 @@ _UNITS: dict[str, tuple[str, ...]] = {
     "gust": ("", "m/s", "km/h", "mph", "kn"),
 }
 _PARTS = re.compile(r"[-./]")
-_CENTURY = 99  # years of two digits are of this one
+_SHORT_YEAR = 2  # digits of a year of this century
 _SPEEDS = {"km/h": "kilometre / hour", "mph": "mile / hour", "kn": "knot"}
 
 
@@ -248,8 +248,8 @@ def _date(line: int, cell: str, order: str) -> dt.date:
     if order == "ymd" and len(parts) >= 3:
         parts[2] = parts[2][:2]  # a time of the day may follow
     try:
-        year, month, day = (int(parts[order.index(which)]) for which in "ymd")
-        return dt.date(year if year > _CENTURY else 2000 + year, month, day)
+        year, month, day = (parts[order.index(which)] for which in "ymd")
+        return dt.date(int(year) + (2000 if len(year) <= _SHORT_YEAR else 0), int(month), int(day))
     except (ValueError, IndexError) as error:
         allowed = "a date such as 2024-05-31, 31.05.2024 or 5/31/2024 is allowed"
         raise InvalidPlan([Problem(f"line {line}.date", cell[:_ROW], allowed)]) from error
@@ -260,10 +260,10 @@ def _order(cells: Sequence[str]) -> str:
     where both could be, the one in which days follow one another.
     """
     parts = [_PARTS.split(cell.strip())[:3] for cell in cells[:MOST_HOURS]]
+    if not parts or len(parts[0][0]) > _SHORT_YEAR:
+        return "ymd"
     numbers = [[int(each[:4]) for each in cell if each[:4].isdigit()] for cell in parts]
     dates = [cell for cell in numbers if len(cell) == 3]
-    if not dates or dates[0][0] > 31:
-        return "ymd"
     if any(cell[0] > 12 for cell in dates) or any("." in cell for cell in cells[:1]):
         return "dmy"
     if any(cell[1] > 12 for cell in dates):

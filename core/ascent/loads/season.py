@@ -357,8 +357,9 @@ def _season(key: _Key, plantings: tuple[Planting, ...], covers: tuple[Covered, .
         pace = pace_in(key, planting.crop)
         sown = float(pace.upto(course.start)) - course.ahead
         grown.append(pace.upto(days + 3.5) - sown)
-        left = float(pace.upto(course.end)) - sown - tables.crops()[planting.crop].first_d
-        harvests.append(max(left, _LEAST_BEARING))
+        crop = tables.crops()[planting.crop]
+        left = float(pace.upto(course.end)) - sown - crop.first_d
+        harvests.append(crop.harvest_d if crop.one_pick else max(left, _LEAST_BEARING))
     cloth, mass = _cloth(key, days, covers)
     for each in (days, *grown, *(arr for arr in (cloth, mass) if arr is not None)):
         each.setflags(write=False)  # they are shared

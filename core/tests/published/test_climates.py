@@ -12,7 +12,7 @@ import numpy as np
 import pvlib
 from ascent.files.weather import Day, frosts_in, recorded
 from ascent.mechanics import heat, wind
-from ascent.plan.climate import Warmth
+from ascent.plan.climate import Normal, Warmth
 from ascent.plan.place import Place
 from ascent.season.windows import outlook
 from ascent.weather.climate import climate_of, made, years_of
@@ -214,3 +214,121 @@ class MadeTest(unittest.TestCase):
         weeks = days.gust.reshape(-1, 7).max(axis=1) / 20.0
         self.assertAlmostEqual(float(np.median(weeks)), 0.572, delta=0.03)
         self.assertAlmostEqual(float(np.quantile(weeks, 0.9)), 0.766, delta=0.03)
+
+
+class TwoMonthsTest(unittest.TestCase):
+    """Climates made from latitude, height and the means of the coldest and the warmest month, against monthly
+    means of stations from 60° north to 38° south: by the sea, on high ground, in monsoons. Means are from
+    memory, of normals of 1991 to 2020 or before.
+    """
+
+    STATIONS = (
+        ("fjord", 60.4, "near", "winter", (2, 1.8, 3.2, 6.3, 10.1, 13.1, 15.1, 15, 12.2, 8.6, 5.4, 2.7)),
+        ("plain", 55.8, "inland", "even", (-6.5, -6.2, -0.7, 7, 13.5, 17, 19.3, 17.2, 11.6, 5.6, -0.6, -4.7)),
+        ("river", 48.2, "inland", "even", (1.2, 3, 7.2, 12, 16.6, 20, 21.9, 21.5, 16.6, 11.3, 6, 1.9)),
+        ("sound", 47.6, "near", "winter", (5.8, 6.4, 8.2, 10.4, 14, 16.5, 19.3, 19.4, 16.7, 12, 8, 5.5)),
+        (
+            "lakes",
+            45.0,
+            "inland",
+            "summer",
+            (-8.8, -6.3, 0.3, 8.1, 15, 20.8, 23.5, 22.1, 17.4, 9.9, 1.7, -5.8),
+        ),
+        ("prairie", 39.0, "inland", "summer", (-1, 1.6, 7.3, 13, 18.7, 23.9, 26.3, 25.5, 20.8, 14.3, 7, 0.9)),
+        (
+            "east coast",
+            35.7,
+            "shore",
+            "even",
+            (5.2, 5.7, 8.7, 13.9, 18.2, 21.4, 25, 26.4, 22.8, 17.5, 12.1, 7.6),
+        ),
+        (
+            "desert",
+            33.4,
+            "inland",
+            "even",
+            (13.7, 15.6, 19, 23, 28, 32.9, 35.2, 34.5, 31.4, 24.7, 18.1, 13.2),
+        ),
+        (
+            "high valley",
+            29.7,
+            "inland",
+            "summer",
+            (-1, 1.8, 5.3, 8.7, 12.6, 16.4, 16.2, 15.5, 13.9, 9.4, 3.7, -0.3),
+        ),
+        (
+            "monsoon plain",
+            28.6,
+            "inland",
+            "monsoon",
+            (13.9, 17.1, 22.5, 28.7, 32.6, 33.6, 31.3, 30.1, 29.3, 25.9, 20.3, 15.4),
+        ),
+        (
+            "monsoon shore",
+            19.1,
+            "shore",
+            "monsoon",
+            (24.3, 25, 27.2, 29, 30.4, 29, 27.7, 27.3, 27.6, 28.6, 27.7, 25.7),
+        ),
+        (
+            "monsoon delta",
+            13.7,
+            "near",
+            "monsoon",
+            (27.3, 28.6, 29.8, 30.9, 30.1, 29.5, 29, 28.8, 28.3, 28.1, 27.8, 26.5),
+        ),
+        (
+            "high equator",
+            -0.2,
+            "inland",
+            "even",
+            (13.8, 13.8, 13.9, 13.9, 14, 13.9, 13.8, 14.1, 14.1, 13.9, 13.6, 13.7),
+        ),
+        (
+            "cape",
+            -33.9,
+            "near",
+            "winter",
+            (21.4, 21.5, 20.2, 17.5, 15.1, 13, 12.3, 12.8, 14.3, 16.5, 18.5, 20.4),
+        ),
+        (
+            "isthmus",
+            -36.9,
+            "shore",
+            "even",
+            (19.7, 20.2, 18.9, 16.7, 14.3, 11.9, 11.1, 11.6, 13, 14.4, 16, 18.1),
+        ),
+        (
+            "southern bay",
+            -37.8,
+            "near",
+            "even",
+            (20.4, 20.4, 18.7, 15.6, 12.8, 10.6, 9.9, 11, 12.8, 14.7, 16.7, 18.7),
+        ),
+    )
+
+    def test_every_month_is_within_two_degrees(self):
+        for name, latitude, water, rain, means in self.STATIONS:
+            coldest, warmest = min(means), max(means)
+            climate = made(
+                latitude,
+                Warmth(
+                    water=water,
+                    rain=rain,
+                    coldest=Normal(low=coldest - 4, high=coldest + 4),
+                    warmest=Normal(low=warmest - 5, high=warmest + 5),
+                ),
+            )
+            ours = (climate.low + climate.high) / 2
+            first = 0
+            for month, mean in enumerate(means):
+                length = (31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)[month]
+                with self.subTest(place=name, month=month + 1):
+                    self.assertAlmostEqual(float(np.mean(ours[first : first + length])), mean, delta=2.0)
+                first += length
+
+    def test_months_the_wrong_way_round_are_refused(self):
+        with self.assertRaises(ValueError):
+            Warmth(coldest=Normal(low=10, high=20), warmest=Normal(low=0, high=5))
+        with self.assertRaises(ValueError):
+            Warmth(coldest=Normal(low=10, high=20))

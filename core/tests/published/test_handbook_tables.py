@@ -36,7 +36,7 @@ CROPS = {
     "days to 50": ("t50_d",),
     "days to 95": ("t95_d",),
     "peak extension": ("extension_mm_d",),
-    "days to first": ("first_low_d", "first_high_d"),
+    # its days to first picks are those of catalogues: ours are fitted to planting guides (guides.py)
     "harvest length": ("harvest_low_wk", "harvest_high_wk"),
     "plant or sow": ("plant_low_d", "plant_high_d"),
 }
