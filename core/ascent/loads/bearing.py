@@ -22,6 +22,7 @@ ENDS: tuple[Ends, ...] = ("cold", "frost", "heat", "age")
 _DAY_SPREAD, _NIGHT_SPREAD, _MEAN_SPREAD = 4.0, 1.6, 4.0  # of weather and kinds about a limit of set [K]
 _NO_SET, _NO_BEARING = 0.25, 0.12  # share of set below which a warm crop, and a cool one, is ended by heat
 _SMOOTH = 21  # days over which heat and cold are looked at
+_HOT_FOR = 42  # days without set that end a warm crop: after fewer it sets again
 _SPARE = 0.14  # of its days that a crop picked once is to be ripe before its end
 _YOUNG = 30  # days after sowing that heat stops a crop of the cool season
 _COOLEST = 2.5  # above the coolest month, within which it is sown where no month is cool [K]
@@ -29,7 +30,7 @@ _MILD = 20  # days after its first pick in which a hard frost takes an overwinte
 _LONGER = 1.2  # of a crop's days, where it is sown after midsummer and nobody said how warm it is
 _MIDSUMMER = 0.4  # of the days without frost, from which on a hardy crop is one of autumn
 _HARDY_AFTER = 10  # days after the first frost that a hardy crop still bears
-_YEAR, _WEEK = 365, 7
+_YEAR = 365
 
 
 class _Days(NamedTuple):
@@ -63,6 +64,12 @@ def _next(flags: Flags) -> Places:
 def _averaged(values: Array, days: int) -> Array:
     """Return the means over so many days about each, (D,)."""
     return np.asarray(np.convolve(np.pad(values, days // 2, mode="edge"), np.full(days, 1 / days), "valid"))
+
+
+def _to_come(values: Array, days: int) -> Array:
+    """Return the means over so many days from each on, (D,)."""
+    sums = _sum(np.append(values, np.full(days, values[-1])))
+    return np.asarray((sums[days:-1] - sums[: -days - 1]) / days)
 
 
 def _sum(values: Array) -> Array:
@@ -105,9 +112,11 @@ def _days(climate: ClimateInputs, key: str) -> _Days:
     share = np.minimum(sets[picked], sets) if calendar.cool else sets[picked]
     smooth = _averaged(known.mean, _SMOOTH)
     cold = smooth < (calendar.cold_C if calendar.cold_C is not None else -np.inf)
-    week = _averaged(sets, _WEEK)
+    lasting = _averaged(sets, _SMOOTH)
+    to_come = lasting if calendar.cool else _to_come(sets, _HOT_FOR)
     warm = ~known.sinks if calendar.cool else np.ones(count, dtype=bool)
-    hot = (week < (_NO_BEARING if calendar.cool else _NO_SET)) & warm & (known.low > 0.0)
+    least = _NO_BEARING if calendar.cool else _NO_SET
+    hot = (to_come < least) & (lasting < 2 * least) & warm & (known.low > 0.0)
     kills = tables.frost_classes()[calendar.frost_class].kills_C
     outlives = calendar.winter_C if calendar.winter_C is not None else kills
     means = _sum(known.mean)

@@ -16,7 +16,7 @@ from ..memory import remembered
 from ..plan.place import Place
 from ..plan.structure import Raised
 from ..tables import rows
-from ..weather.course import AFTER, BEFORE, ClimateInputs, DailyWeather, climate_inputs_of, days_of, turn_of
+from ..weather.course import AFTER, BEFORE, ClimateInputs, DailyWeather, days_of, turn_of, usual_inputs_of
 from ..weather.frosts import RISKS, Frosts, frosts_of
 from .bearing import ENDS, Bearing, bearing
 from .season import ahead_of
@@ -172,7 +172,7 @@ class _Garden:
 
     @classmethod
     def of(cls, place: Place) -> _Garden:
-        return cls(turn_of(place), frosts_of(place), place.careful, climate_inputs_of(place))
+        return cls(turn_of(place), frosts_of(place), place.careful, usual_inputs_of(place))
 
 
 @remembered(512)

@@ -10,7 +10,7 @@ from ..loads.outlook import Outlook, Verdict, Window, outlook
 from ..loads.season import PlantingCourse, course_of, planted_on
 from ..plan.place import Place
 from ..plan.structure import Planting
-from ..weather.course import BEFORE, climate_inputs_of, days_of
+from ..weather.course import BEFORE, days_of, usual_inputs_of
 from ..weather.frosts import frosts_of
 
 HARDEN, POT_ON = 7, 21  # days before it goes out, handbook season 3
@@ -61,7 +61,7 @@ def fate_of(place: Place, planting: Planting) -> Fate:
     last = max((window.last for window in windows if window.first <= course.start), default=None)
     late = course.start - last if last is not None and verdict not in ("good", "early") else 0
     values: dict[str, float] = {}
-    asked = climate_inputs_of(place)
+    asked = usual_inputs_of(place)
     if asked is not None:
         days = days_of(asked)
         index = min(max(course.start + BEFORE, 0), len(days.soil) - 1)

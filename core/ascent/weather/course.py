@@ -81,6 +81,16 @@ def climate_inputs_of(place: Place) -> ClimateInputs | None:
     return ClimateInputs(turn_of(place), place.latitude, place.last_frost, place.first_frost, place.warmth)
 
 
+def usual_inputs_of(place: Place) -> ClimateInputs | None:
+    """Return what the usual daily weather of a place depends on, whatever was seen of a season; nothing where
+    its warmth is not known.
+    """
+    inputs = climate_inputs_of(place)
+    if inputs is None or not inputs.warmth.seen:
+        return inputs
+    return inputs._replace(warmth=inputs.warmth.model_copy(update={"seen": ()}))
+
+
 @remembered(64)
 def days_of(inputs: ClimateInputs) -> DailyWeather:
     """Return the days about a garden's season."""
