@@ -60,7 +60,7 @@ class YearTest(unittest.TestCase):
         for place in (COLD, FREE, SOUTH):
             for on in ("02-01", "05-10", "08-25", "11-10"):
                 usual = planting(on=on)
-                (kept,) = in_next_season(place, (usual,), (), begun=True)
+                (kept,) = in_next_season(place, (usual,), (), dt.date(2026, 9, 1), begun=True)
                 after = place.model_copy(update={"year": 2027})
                 self.assertEqual(date_of(after, kept), date_of(place, usual), on)
                 self.assertEqual(season_year(after, kept), 2026)
@@ -76,13 +76,13 @@ class ClosingTest(unittest.TestCase):
                 ("c", "fava", "11-10", 2025),
             )
         )
-        kept = in_next_season(COLD, plantings, {"a", "c"}, begun=True)
+        kept = in_next_season(COLD, plantings, {"a", "c"}, dt.date(2026, 9, 1), begun=True)
         after = COLD.model_copy(update={"year": 2027})
         dates = [date_of(after, each) for each in kept]
         self.assertEqual(dates, [dt.date(2027, 5, 10), dt.date(2026, 5, 20), dt.date(2026, 11, 10)])
 
     def test_a_season_that_never_began_is_planned_for_the_next_year(self):
-        (kept,) = in_next_season(COLD, (planting(),), (), begun=False)
+        (kept,) = in_next_season(COLD, (planting(),), (), dt.date(2026, 3, 1), begun=False)
         self.assertEqual(date_of(COLD.model_copy(update={"year": 2027}), kept), dt.date(2027, 5, 10))
 
 

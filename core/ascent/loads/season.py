@@ -118,7 +118,7 @@ def season_year(place: Place, planting: Planting) -> int:
 
 
 def in_next_season(
-    place: Place, plantings: Iterable[Planting], cleared: Collection[str], *, begun: bool
+    place: Place, plantings: Iterable[Planting], cleared: Collection[str], today: dt.date, *, begun: bool
 ) -> tuple[Planting, ...]:
     """Return plantings as they go on when a season is closed: what is not cleared, or still to be planted,
     keeps its date; what is cleared is planned for the next one.
@@ -127,17 +127,19 @@ def in_next_season(
         place: The garden, in the season that is closed.
         plantings: Of a structure.
         cleared: Keys of those that are cleared.
-        begun: Whether anything of the season has begun; else all of it is planned for the next one.
+        today: On which it is closed.
+        begun: Whether anything of the season has begun; else what is to come is planned for the next one.
     """
     after = place.model_copy(update={"year": place.year + 1})
     kept = []
     for planting in plantings:
-        if begun and planting.key not in cleared:
-            kept.append(dated(after, planting, date_of(place, planting)))
+        date = date_of(place, planting)
+        if planting.key not in cleared and (begun or date <= today):
+            kept.append(dated(after, planting, date))
         elif planting.year is None:
             kept.append(planting)
         else:
-            kept.append(dated(after, planting, _next_year(date_of(place, planting))))
+            kept.append(dated(after, planting, _next_year(date)))
     return tuple(kept)
 
 

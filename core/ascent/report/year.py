@@ -88,7 +88,11 @@ def _closing(garden: Garden, kept: Sequence[Kept], today: dt.date) -> ClosingRep
     ]
     return ClosingReport(
         year=garden.year,
-        begun=any(grown.date(grown.course.start) <= today for each in kept for grown in each.tended.grown),
+        begun=any(
+            grown.season == garden.year and grown.date(grown.course.start) <= today
+            for each in kept
+            for grown in each.tended.grown
+        ),
         still=tuple(still),
     )
 

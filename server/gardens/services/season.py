@@ -105,7 +105,7 @@ def close(granted: Granted, sent: schemas.CloseIn, visitor: Visitor) -> schemas.
         }
         diaries = [held.document for held in before.values() if held.kind == "diary" and not held.fault]
         begun = any(
-            date_of(place, planting) <= day
+            date_of(place, planting) <= day and season_year(place, planting) == place.year
             for structure in standing.values()
             for planting in structure.plantings
         )
@@ -119,7 +119,7 @@ def close(granted: Granted, sent: schemas.CloseIn, visitor: Visitor) -> schemas.
                 (each["marks"] for each in diaries if each["structure"] == structure.key), {}
             )
             cleared = {*sent.cleared.get(structure.key, ()), *_ticked(place, structure, marks)}
-            goes_on = in_next_season(place, structure.plantings, cleared, begun=begun)
+            goes_on = in_next_season(place, structure.plantings, cleared, day, begun=begun)
             plantings = [planting.model_dump(mode="json") for planting in goes_on]
             after[ref] = replace(held, document={**held.document, "plantings": plantings})
         document = {**before[PLACE].document, "year": min(place.year + 1, 2200)}

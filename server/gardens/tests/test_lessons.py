@@ -50,14 +50,14 @@ class LessonsTest(ApiTestCase):
         lesson = self.lessons()["yield.tom-cherry"]
         self.place({"taught": lesson["use"]})
         entries = self.call("get", f"gardens/{self.lived.pk}/history")
-        self.assertIn("Harvest of cherry tomato: 18 % less", entries[0]["words"])
+        self.assertIn("Harvest of cherry tomato: 17 % less", entries[0]["words"])
 
     def test_a_support_chosen_next_starts_from_it_and_says_so(self):
         self.place({"taught": self.lessons()["yield.tom-cherry"]["use"]})
         bed = self.lived.things.get(kind="bed", key="twine-bed")
         sent = {"crop": "tom-cherry", "count": 6}
         out = self.call("post", f"gardens/{self.lived.pk}/beds/{bed.key}/supports", sent)
-        self.assertIn("Harvest of cherry tomato: 18 % less", out["taught_said"])
+        self.assertIn("Harvest of cherry tomato: 17 % less", out["taught_said"])
 
     def test_a_garden_without_a_log_is_taught_nothing(self):
         self.assertEqual(self.call("get", f"gardens/{self.garden.pk}/lessons")["lessons"], [])

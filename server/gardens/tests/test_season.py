@@ -119,17 +119,17 @@ class WeekTest(SeasonTestCase):
 class YearTest(SeasonTestCase):
     def test_a_planting_moved_is_drawn_and_then_kept(self):
         sheet = self.call("get", f"{self.at}/year")["report"]["mondays"]
-        asked = {"structure": "lantern-row", "planting": "p1", "planted": "06-10"}
+        asked = {"structure": "lantern-row", "planting": "p1", "planted": "2026-06-10"}
         asked |= {"monday": sheet[0], "weeks": len(sheet)}
         row = self.call("post", f"{self.at}/year/draft", asked)
         self.assertEqual(row["growing"][0]["planted"], "2026-06-10")
         before = self.call("get", f"{self.at}/year")["report"]["rows"]
         self.assertNotIn(row, before)
-        change = {"planted": {"p1": "06-10"}}
+        change = {"planted": {"p1": "2026-06-10"}}
         self.edit({"kind": "structure", "act": "change", "key": "lantern-row", "change": change})
         after = self.call("get", f"{self.at}/year")["report"]["rows"]
         self.assertIn(row["growing"], [each["growing"] for each in after])
-        change = {"planted": {"p9": "06-10"}}
+        change = {"planted": {"p9": "2026-06-10"}}
         edit = {"kind": "structure", "act": "change", "key": "lantern-row", "change": change}
         self.assertIn("p9", json.dumps(self.edit(edit, 422)))
         self.refused("post", f"{self.at}/year/draft", {**asked, "planting": "p9"}, "planting")
@@ -194,9 +194,35 @@ class YearTest(SeasonTestCase):
         closing = self.call("get", f"{self.at}/year")["report"]["closing"]
         self.assertEqual((closing["year"], closing["begun"]), (2026, True))
         self.assertTrue(
-            [words for words in closing["still"] if re.match("Lantern Row: .* tomato grows until ", words)]
+            [
+                each
+                for each in closing["still"]
+                if re.match("Lantern Row: .* tomato grows until ", each["words"])
+            ]
         )
-        self.assertIn("Bollard Fence still stands.", closing["still"])
+        self.assertIn("Bollard Fence still stands.", [each["words"] for each in closing["still"]])
+
+    def test_what_is_not_cleared_stays_in_the_week_with_its_ticks(self):
+        """The demo's 11 August: tomatoes grow, peas are cleared."""
+        key = next(key for key in self.tasks() if key.startswith("2026.p1.") and "scout" in key)
+        cleared = {"bollard-fence": ["p1"]}
+        before = set(self.tasks())
+        self.call("post", f"{self.at}/year/close", {"year": 2026, "cleared": cleared})
+        self.assertEqual(place_of(Garden.objects.get(pk=self.garden.pk)).year, 2027)
+        after = self.tasks()
+        self.assertIn(key, after)
+        self.assertFalse(
+            {key for key in before if key.startswith("2026.p1.") and "scout" in key} - set(after)
+        )
+        document = self.structure_document("lantern-row")
+        self.assertEqual(document["plantings"][0]["year"], 2026)
+        self.assertIsNone(self.structure_document("bollard-fence")["plantings"][0]["year"])
+        self.call("post", f"{self.at}/undo", {})
+        self.assertIsNone(self.structure_document("lantern-row")["plantings"][0]["year"])
+
+    def structure_document(self, key: str) -> dict[str, Any]:
+        """Return what is stored of a structure."""
+        return self.garden.things.get(kind="structure", key=key).document
 
     def test_a_garden_without_frost_and_one_in_the_south(self):
         for change in (
@@ -411,7 +437,7 @@ class FeedTest(SeasonTestCase):
                 "kind": "structure",
                 "act": "change",
                 "key": "lantern-row",
-                "change": {"planted": {"p1": "06-20"}},
+                "change": {"planted": {"p1": "2026-06-20"}},
             }
         )
         second = fetched()
