@@ -23,11 +23,10 @@ interface Props {
   label: string;
   value: string;
   onDate: (date: string) => void;
-  year?: { value: number; years: number[]; onYear: (year: number) => void };
 }
 
-/** A day of the year, whichever year it is; or of one of some years. */
-export function DayOfYear({ label, value, onDate, year }: Props) {
+/** A day of the year, whichever year it is. */
+export function DayOfYear({ label, value, onDate }: Props) {
   const id = useId();
   const [month = 1, day = 1] = value.split("-").map(Number);
   const put = (m: number, d: number) => onDate(`${two(m)}-${two(Math.min(d, daysIn(m)))}`);
@@ -36,7 +35,7 @@ export function DayOfYear({ label, value, onDate, year }: Props) {
       <span className="label" id={id}>
         {label}
       </span>
-      <span style={{ display: "grid", gridTemplateColumns: year ? "52px 1fr 76px" : "52px 1fr", gap: 8 }}>
+      <span style={{ display: "grid", gridTemplateColumns: "52px 1fr", gap: 8 }}>
         <NativeSelect
           inputProps={{ "aria-label": say("ui.day", { label }) }}
           value={day}
@@ -59,19 +58,6 @@ export function DayOfYear({ label, value, onDate, year }: Props) {
             </option>
           ))}
         </NativeSelect>
-        {year && (
-          <NativeSelect
-            inputProps={{ "aria-label": say("ui.year", { label }) }}
-            value={year.value}
-            onChange={(event) => year.onYear(Number(event.target.value))}
-          >
-            {year.years.map((each) => (
-              <option key={each} value={each}>
-                {each}
-              </option>
-            ))}
-          </NativeSelect>
-        )}
       </span>
     </div>
   );

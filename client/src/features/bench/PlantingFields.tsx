@@ -98,14 +98,15 @@ export function PlantingFields({
         label={say("bench.plantedOn")}
         value={planting.planted}
         onDate={(planted) => set("planted", planted)}
-        year={
-          planted && {
-            value: planting.year ?? Number(planted.on.slice(0, 4)),
-            years: planted.years,
-            onYear: (year) => set("year", year),
-          }
-        }
       />
+      {planted && (
+        <Pick
+          label={say("bench.plantedInYear")}
+          value={String(planting.year ?? planted.on.slice(0, 4))}
+          choices={planted.years.map((year) => ({ key: String(year), name: String(year) }))}
+          onPick={(year) => set("year", Number(year))}
+        />
+      )}
       {planted && <p className={planted.verdict === "good" ? "quiet narrow" : "narrow"}>{planted.words}</p>}
       {onRemove && (
         <button type="button" className="plain" onClick={onRemove}>
