@@ -176,7 +176,8 @@ class Feed(models.Model):
     """A garden's calendar as it was sent out last: what its entries were by their keys, what it was made of,
     and its text; the address of the feed, empty where it has none.
 
-    ended_with: who no longer may change the garden, for which the address was withdrawn.
+    ended_with: who no longer may change the garden, for which the address was withdrawn. each_task: whether
+    each task is an entry of its own.
     """
 
     garden = models.OneToOneField(Garden, on_delete=models.CASCADE, related_name="feed")
@@ -185,6 +186,7 @@ class Feed(models.Model):
     made_of = models.CharField(max_length=64, blank=True, default="")
     text = models.BinaryField(default=bytes)
     ended_with = models.CharField(max_length=150, blank=True, default="")
+    each_task = models.BooleanField(default=False)
 
     class Meta:
         constraints = [

@@ -11,6 +11,8 @@ from typing import Literal
 from icalendar import Alarm, Calendar, Event
 
 MAKER = "-//Ascent//season//EN"
+_LEAST = 5  # of anything with an hour [min]
+_EARLIEST, _LATEST = 6 * 60, 24 * 60 - 1  # of a day [min]
 _BEFORE = dt.timedelta(minutes=30)  # that an alarm comes before a visit
 _AGAIN = dt.timedelta(hours=6)  # after which a feed is to be asked again
 
@@ -76,9 +78,10 @@ def _event(entry: CalendarEntry, zone: str, of: str, stamp: dt.datetime, site: s
         event.add("dtend", entry.on + dt.timedelta(days=1))
         event.add("transp", "TRANSPARENT")
         return event
-    start = dt.datetime.combine(entry.on, dt.time(entry.hour), zoneinfo.ZoneInfo(zone))
-    event.add("dtstart", start)
-    event.add("dtend", start + dt.timedelta(minutes=max(round(entry.minutes), 5)))
+    begins, ends = _within_day(entry.hour, entry.minutes)
+    midnight = dt.datetime.combine(entry.on, dt.time(), zoneinfo.ZoneInfo(zone))
+    event.add("dtstart", midnight + dt.timedelta(minutes=begins))
+    event.add("dtend", midnight + dt.timedelta(minutes=ends))
     if entry.state == "stands":
         alarm = Alarm()
         alarm.add("action", "DISPLAY")
@@ -86,3 +89,12 @@ def _event(entry: CalendarEntry, zone: str, of: str, stamp: dt.datetime, site: s
         alarm.add("trigger", -_BEFORE)
         event.add_component(alarm)
     return event
+
+
+def _within_day(hour: int, minutes: float) -> tuple[int, int]:
+    """Return from when to when something lasts within its day: what would last past midnight begins earlier,
+    though not before early morning. [min]
+    """
+    lasts = min(max(round(minutes), _LEAST), _LATEST - _EARLIEST)
+    begins = min(60 * hour, _LATEST - lasts)
+    return begins, begins + lasts

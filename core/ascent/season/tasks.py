@@ -206,6 +206,7 @@ class Tended:
         found: list[Task] = []
         for number, grown in enumerate(self.grown):
             if grown.fate.hopeless:
+                found += self._clearing(grown)
                 continue
             found += self._raising(grown)
             found += self._beside(grown)
@@ -214,7 +215,8 @@ class Tended:
             for care in self.cares:
                 if care.planting == number:
                     found += self._tending(grown, care)
-        found += self._standing()
+        if self.built or not all(grown.fate.hopeless for grown in self.grown):
+            found += self._standing()
         here = self.site.garden.times("minutes")
         timed = (task if here == 1.0 else replace(task, minutes=task.minutes * here) for task in found)
         return tuple(sorted(timed, key=lambda task: (task.on, task.until, task.key)))

@@ -88,6 +88,13 @@ def open_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
     return feed.open_feed(access.garden_for(visitor_of(request), garden_id, "edit").garden)
 
 
+@router.post("/gardens/{garden_id}/feed/entries", response={200: schemas.FeedOut, **REFUSED})
+def feed_entries(request: HttpRequest, garden_id: int, sent: schemas.FeedEntriesIn) -> schemas.FeedOut:
+    """Make each task an entry of the calendar, or each day of visits."""
+    garden = access.garden_for(visitor_of(request), garden_id, "edit").garden
+    return feed.set_entries(garden, sent.each_task)
+
+
 @router.delete("/gardens/{garden_id}/feed", response={200: schemas.FeedOut, **REFUSED})
 def close_feed(request: HttpRequest, garden_id: int) -> schemas.FeedOut:
     """Withdraw the calendar feed."""

@@ -60,13 +60,20 @@ class SkippedOut(Typed):
     words: str
 
 
+class FeedEntriesIn(Typed):
+    """Whether each task is an entry of a calendar; else each day of visits is."""
+
+    each_task: bool
+
+
 class FeedOut(Typed):
     """The address of a garden's calendar feed, if it has one; why it was withdrawn, if that was not asked
-    for.
+    for; whether each task is an entry of its calendar.
     """
 
     address: str | None
     ended: str
+    each_task: bool
 
 
 class RecordIn(Typed):

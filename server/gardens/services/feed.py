@@ -11,6 +11,7 @@ from typing import Any
 from ascent.files.calendar_file import CalendarEntry, write_calendar
 from ascent.report.diary import TOLD_FOR, entries_of
 from ascent.words.texts import template
+from django.conf import settings
 from django.db import transaction
 from django.http import Http404
 
@@ -28,9 +29,10 @@ def feed_of(garden: Garden, may_edit: bool = True) -> schemas.FeedOut:
     """Return whether a garden has a feed, and at which address; those who only read it are not told."""
     feed = Feed.objects.filter(garden=garden).first() if may_edit else None
     if feed is None:
-        return schemas.FeedOut(address=None, ended="")
+        return schemas.FeedOut(address=None, ended="", each_task=False)
     ended = template("calendar.ended").format(who=feed.ended_with) if feed.ended_with else ""
-    return schemas.FeedOut(address=f"/api/feed/{feed.token}.ics" if feed.token else None, ended=ended)
+    address = f"/api/feed/{feed.token}.ics" if feed.token else None
+    return schemas.FeedOut(address=address, ended=ended, each_task=feed.each_task)
 
 
 def open_feed(garden: Garden) -> schemas.FeedOut:
@@ -43,6 +45,12 @@ def open_feed(garden: Garden) -> schemas.FeedOut:
 def close_feed(garden: Garden) -> schemas.FeedOut:
     """Withdraw the feed."""
     Feed.objects.filter(garden=garden).update(token="", ended_with="")
+    return feed_of(garden)
+
+
+def set_entries(garden: Garden, each_task: bool) -> schemas.FeedOut:
+    """Make each task an entry of a garden's calendar, or each day."""
+    Feed.objects.update_or_create(garden=garden, defaults={"each_task": each_task, "made_of": ""})
     return feed_of(garden)
 
 
@@ -89,25 +97,33 @@ def calendar_of(garden: Garden) -> Calendar:
     if kept:
         return Calendar(bytes(kept), made_of)
     core = whole(state_of(garden))
-    entries = entries_of(core, day, season_log(garden, core))
+    each_task = Feed.objects.filter(garden=garden, each_task=True).exists()
+    entries = entries_of(core, day, season_log(garden, core), each_task=each_task)
     stamp = dt.datetime.now(dt.UTC).replace(microsecond=0)
     with transaction.atomic():
         feed, _ = Feed.objects.select_for_update().get_or_create(garden=garden)
-        told, sent = numbered(entries, feed.sent, day)
-        text = write_calendar(core.name, told, core.timezone, f"garden-{garden.pk}", stamp)
+        told, sent = numbered(entries, feed.sent, day, core.timezone)
+        text = write_calendar(core.name, told, core.timezone, f"garden-{garden.pk}", stamp, _site())
         feed.sent, feed.made_of, feed.text = sent, made_of, text
         feed.save(update_fields=["sent", "made_of", "text"])
     return Calendar(text, made_of)
 
 
-def numbered(entries: list[CalendarEntry], sent: Sent, day: dt.date) -> tuple[list[CalendarEntry], Sent]:
+def _site() -> str:
+    """Return what tells this installation from every other, and nothing of its secret."""
+    return f"{hashlib.sha256(f'calendar {settings.SECRET_KEY}'.encode()).hexdigest()[:12]}.ascent"
+
+
+def numbered(
+    entries: list[CalendarEntry], sent: Sent, day: dt.date, zone: str
+) -> tuple[list[CalendarEntry], Sent]:
     """Return entries with how often each has changed, those called off with them, and what is known of all
     once they are sent.
     """
     out, known = [], {}
     for entry in entries:
         print_ = hashlib.sha256(
-            f"{entry.on}|{entry.title}|{entry.text}|{entry.hour}|{entry.minutes:.0f}".encode()
+            f"{entry.on}|{entry.title}|{entry.text}|{entry.hour}|{entry.minutes:.0f}|{zone}".encode()
         ).hexdigest()[:16]
         before = sent.get(entry.key)
         number = 0 if before is None else before["number"] + (before["print"] != print_)

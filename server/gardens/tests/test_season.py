@@ -428,6 +428,7 @@ class FeedTest(SeasonTestCase):
             self.assertIn("text/calendar", answer["Content-Type"])
             return self.events(answer.content.decode())
 
+        self.call("post", f"{self.at}/feed/entries", {"each_task": True})
         first, again = fetched(), fetched()
         self.assertEqual(
             {k: e.sequence.value for k, e in first.items()}, {k: e.sequence.value for k, e in again.items()}
@@ -451,14 +452,35 @@ class FeedTest(SeasonTestCase):
         self.assertEqual(third[plant].sequence.value, "2")
         self.assertEqual(fetched()[plant].sequence.value, "2")
 
+    @override_settings(TODAY=dt.date(2026, 6, 1))
+    def test_a_day_is_one_entry_within_its_day(self):
+        """Nobody is called at midnight, and two installations never share a name for an entry."""
+        self.edit({"kind": "place", "change": {"visit_hour": 23, "timezone": "UTC"}})
+        address = f"/api/{self.at}/season.ics"
+        events = self.events(self.client.get(address).content.decode())
+        visits = [event for event in events.values() if event.uid.value.startswith("day-")]
+        self.assertEqual(len({event.dtstart.value.date() for event in visits}), len(visits))
+        for event in visits:
+            begins, ends = event.dtstart.value, event.dtend.value
+            self.assertEqual(begins.date(), ends.date())
+            self.assertGreater(ends, begins)
+        self.edit({"kind": "place", "change": {"timezone": "Europe/Lisbon"}})
+        moved = self.events(self.client.get(address).content.decode())
+        one = visits[0].uid.value
+        self.assertEqual(int(moved[one].sequence.value), int(events[one].sequence.value) + 1)
+        here = one.rsplit("@", maxsplit=1)[1]
+        with override_settings(SECRET_KEY="another installation"):
+            self.assertNotIn(feed._site(), here)
+        self.assertIn(feed._site(), here)
+
     def test_it_is_calculated_once_and_without_holding_anybody_up(self):
         address = self.call("post", f"{self.at}/feed", {})["address"]
         held: list[bool] = []
         real = feed.entries_of
 
-        def looked(*args: Any) -> Any:
+        def looked(*args: Any, **more: Any) -> Any:
             held.append(connection.in_atomic_block and len(connection.savepoint_ids) > outer)
-            return real(*args)
+            return real(*args, **more)
 
         outer = len(connection.savepoint_ids)
         with mock.patch("gardens.services.feed.entries_of", looked):
@@ -520,9 +542,9 @@ class FeedTest(SeasonTestCase):
 
     def test_the_file_is_the_same_season(self):
         events = self.events(self.call("get", f"{self.at}/season.ics"))
-        self.assertTrue(any("Sow" in event.summary.value for event in events.values()))
+        self.assertTrue(any("Sow" in event.description.value for event in events.values()))
         self.assertTrue(all(event.dtstamp.value.tzinfo for event in events.values()))
 
     def test_what_was_called_off_long_ago_is_forgotten(self):
         sent = {"day-2026-01-05": {"number": 2, "print": "", "on": "2026-01-05", "title": "x", "hour": 18}}
-        self.assertEqual(numbered([], sent, DAY), ([], {}))
+        self.assertEqual(numbered([], sent, DAY, "UTC"), ([], {}))

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useFeed } from "../../api/season";
 import { useFresh } from "../../api/useFresh";
 import { askGarden, askFeed } from "../../queue/asks";
+import { Tick } from "../../ui/Tick";
 import { say } from "../../texts/say";
 
 /** The season in a calendar of one’s own: as a file, or as a feed that goes on being true. */
@@ -16,6 +17,13 @@ export function FeedBox({ garden, mayEdit }: { garden: number; mayEdit: boolean 
     const done = open ? askGarden(garden, "/feed", {}, say("season.calendarFeedOpened")) : askFeed(garden);
     void done.then(() => fresh.again("feed"));
   };
+  const setEntries = (each_task: boolean) =>
+    void askGarden(
+      garden,
+      "/feed/entries",
+      { each_task },
+      say(each_task ? "season.anEntryForEachTask" : "season.anEntryForEachDay"),
+    ).then(() => fresh.again("feed"));
   return (
     <section aria-label={say("season.inYourCalendar")} className="feedbox">
       <h2>{say("season.inYourCalendar")}</h2>
@@ -25,6 +33,9 @@ export function FeedBox({ garden, mayEdit }: { garden: number; mayEdit: boolean 
         </a>
         {say("season.asItIsNow")}
       </p>
+      {mayEdit && feed.data && (
+        <Tick label={say("season.anEntryForEachTask")} checked={feed.data.each_task} onTick={setEntries} />
+      )}
       {feed.data?.ended && (
         <p role="alert" className="refusal">
           {feed.data.ended}
