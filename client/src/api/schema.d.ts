@@ -4094,6 +4094,18 @@ export interface components {
             name: string;
         };
         /**
+         * HoursReport
+         * @description The hours of work that a year asks, in words; lighter ways; and those of each week. [h]
+         */
+        HoursReport: {
+            /** Ways */
+            ways: string[];
+            /** Weeks */
+            weeks: number[];
+            /** Words */
+            words: string;
+        };
+        /**
          * ImportDo
          * @description An import that was looked at.
          */
@@ -5266,6 +5278,12 @@ export interface components {
              * @default 0.6
              */
             path_width: number;
+            /**
+             * People
+             * @description who share the work
+             * @default 1
+             */
+            people: number;
             /** Prices */
             prices?: {
                 [key: string]: number;
@@ -5340,6 +5358,8 @@ export interface components {
             name?: string | null;
             /** Path Width */
             path_width?: number | null;
+            /** People */
+            people?: number | null;
             /** Prices */
             prices?: {
                 [key: string]: number;
@@ -7758,6 +7778,7 @@ export interface components {
             /** Frost Words */
             frost_words: string;
             harvest: components["schemas"]["HarvestReport"];
+            hours: components["schemas"]["HoursReport"];
             /** Label */
             label: string;
             /** Last Frost */

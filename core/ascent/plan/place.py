@@ -99,6 +99,7 @@ class Place(Typed):
     careful: Careful = Field("usual", description="how much risk of frost a tender crop is planted out with")
     warmth: Warmth | None = None
     visits: VisitDays = (1, 3, 5)
+    people: int = Field(1, ge=1, le=500, description="who share the work")
     visit_hour: int = Field(18, ge=0, le=23, description="at which people come, in calendars")
     timezone: Annotated[str, Field(max_length=64), AfterValidator(_zone)] = "UTC"
     year: SeasonYear = Field(2026, description="of the season that is planned: that of its last frost")

@@ -161,6 +161,14 @@ class ClosingReport(Typed):
     still: tuple[StillReport, ...]
 
 
+class HoursReport(Typed):
+    """The hours of work that a year asks, in words; lighter ways; and those of each week. [h]"""
+
+    words: str
+    ways: tuple[str, ...]
+    weeks: tuple[float, ...]
+
+
 class YearReport(Typed):
     """A garden's year: its weeks, its frosts in words, a row for each structure, and what closing it comes
     to.
@@ -180,6 +188,7 @@ class YearReport(Typed):
     clashes: tuple[ClashReport, ...]
     turns: tuple[TurnReport, ...]
     harvest: HarvestReport
+    hours: HoursReport
     left_out: tuple[str, ...]
 
 

@@ -20,6 +20,7 @@ from ..weather.frosts import frosts_of
 from ..words.quantities import System
 from ..words.texts import template
 from .fates import fate_words
+from .hours import hours_report
 from .season import left_out
 from .season_parts import clash_reports, date_text, harvest_report, turn_report
 from .season_readout import ClosingReport, GrowingReport, StillReport, YearReport, YearRow
@@ -64,6 +65,7 @@ def year_report(garden: Garden, today: dt.date, log: Iterable[Entry] = ()) -> Ye
         clashes=tuple(clash for each in kept for clash in clash_reports(each.tended)),
         turns=tuple(turn_report(garden, bed) for bed in garden.beds),
         harvest=harvest_report(garden, kept, mondays, today),
+        hours=hours_report(garden, kept, mondays),
         left_out=left_out(garden, kept),
     )
 

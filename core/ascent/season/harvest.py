@@ -9,7 +9,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from .. import tables
-from ..loads.season import borne_by
 from ..mechanics import Array
 from .tasks import GrownPlanting
 
@@ -17,7 +16,6 @@ GLUT, GAP = 2.2, 0.15  # of the mean of the weeks in which anything is picked
 _FEW = 4  # weeks of harvest below which neither is told
 _ONCE = 14.0  # days over which a crop that is picked once comes in [d]
 _RISE, _FALL = 0.3, 0.2  # of the time it bears, over which a harvest rises and falls
-_LONG_SEASON = 1.25  # times a usual harvest that a long season brings at most
 _SHIFT = 0.15  # of a crop's days: how far its dates are off, handbook season 13
 
 
@@ -56,39 +54,25 @@ def harvest_of(grown: GrownPlanting, mondays: Sequence[dt.date]) -> Harvest:
 
     Source: crops-5.1
     """
-    crop, course, place = grown.crop, grown.course, grown.place
-    free = grown.planting.training == "free" and crop.free_yield_kg is not None
-    usual = (crop.free_yield_kg if free else crop.yield_kg) or 0.0
-    good = (crop.free_yield_high_kg if free else crop.yield_high_kg) or usual
-    here = place.times("yield", crop.key)
+    crop, course = grown.crop, grown.course
+    usual, good = grown.bears_kg
     offset = (mondays[0] - grown.pace.turns).days
     edges: Array = offset + 7.0 * np.arange(len(mondays) + 1, dtype=float)
     ends = (course.first, max(course.first + _ONCE, course.end) if crop.one_pick else course.end)
-    begin, whole = (float(each) for each in _borne(grown, np.array(ends, dtype=float)))
+    begin, whole = (float(each) for each in grown.borne(np.array(ends, dtype=float)))
     length = _ONCE if crop.one_pick else whole - begin
-    season = course.brings if crop.one_pick else min(course.brings / crop.harvest_d, _LONG_SEASON)
 
     def picked(shift: float) -> Array:
         days = shift * (course.first - course.start)
         at = np.clip(edges - days, course.start, max(course.end - max(days, 0.0), course.start))
-        u = np.clip((_borne(grown, at) - begin) / max(length, 1e-6), 0.0, 1.0)
+        u = np.clip((grown.borne(at) - begin) / max(length, 1e-6), 0.0, 1.0)
         return np.asarray(np.diff(u**2 * (3 - 2 * u) if crop.one_pick else _brought(u)))
 
-    count, ways = grown.planting.count * here, [picked(shift) for shift in (-_SHIFT, 0.0, _SHIFT)]
+    ways = [picked(shift) for shift in (-_SHIFT, 0.0, _SHIFT)]
     ratio = good / usual if usual else 1.0
     return Harvest(
-        count * usual * season / ratio * np.minimum.reduce(ways),
-        count * usual * season * ways[1],
-        count * good * season * np.maximum.reduce(ways),
-        ratio,
+        usual / ratio * np.minimum.reduce(ways), usual * ways[1], good * np.maximum.reduce(ways), ratio
     )
-
-
-def _borne(grown: GrownPlanting, at: Array) -> Array:
-    """Return the growth that bears up to each day; of a crop that is picked once all of its growth. [d]"""
-    if grown.crop.one_pick:
-        return grown.pace.upto(at)
-    return borne_by(grown.place, grown.crop.key, at)
 
 
 def _brought(u: Array) -> Array:

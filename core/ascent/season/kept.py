@@ -38,7 +38,8 @@ class Kept:
 
 
 @remembered(1024)
-def _tended(site: Site, structure: Structure, built: bool) -> Tended:
+def tended_of(site: Site, structure: Structure, built: bool) -> Tended:
+    """Return a structure with what it asks, calculated once."""
     return Tended(site, structure, geometry_of(site.bed, structure), built)
 
 
@@ -62,7 +63,7 @@ def _kept(garden: Garden, wanted: Iterable[tuple[Bed, Structure]], log: tuple[En
         if bed.key not in sites:
             sites[bed.key] = plain_site(garden, bed)
         still = as_it_stands(structure)
-        tended = _tended(sites[bed.key], still, structure.key in stands)
+        tended = tended_of(sites[bed.key], still, structure.key in stands)
         diary = diaries.get(structure.key)
         breaks = tuple(open_breaks(garden, structure.key, log, diary))
         visits = _visits(tended, garden.visits, diary, breaks)

@@ -11,9 +11,10 @@ from functools import cached_property
 import numpy as np
 
 from .. import tables
+from ..buying.work import labour_of
 from ..families import family_of
 from ..family.care import Care
-from ..loads.season import PlantingCourse, course_of, cover_span, season_year
+from ..loads.season import PlantingCourse, borne_by, course_of, cover_span, season_year
 from ..mechanics import Array, growth
 from ..path.geometry import Geometry
 from ..plan.fields import Typed
@@ -44,6 +45,10 @@ _WEEK = 7
 _STEMS = ("tie", "wind", "sucker", "strip", "lower")  # cares of a stem that grows on
 _ENDING = {"cold": "it is too cold for it", "frost": "frost is likely", "heat": "it is too hot for it"}
 _SHADED_FROM = 2.0  # below the heat at which half of its flowers drop [K]
+_LONG_SEASON = 1.25  # times a usual harvest that a long season brings at most
+_TAKES_DOWN = 0.45  # of the work of building that taking down is
+_FLOWER_MINUTES = 0.3  # of one plant whose harvest is not weighed
+_WIRE_MINUTES, _TWINE_MINUTES = 3.0, 0.4  # of one wire that is tightened, and one string that is felt
 _SINCE = ("A week since it was built", "Three weeks since the last time")
 
 
@@ -110,6 +115,32 @@ class GrownPlanting:
         """Return whether it is raised in pots and planted out."""
         usual = self.planting.raised == "usual" and self.calendar.counted_from == "planting"
         return usual or self.planting.raised == "potted"
+
+    @property
+    def bears_kg(self) -> tuple[float, float]:
+        """Return what its plants bring in a usual and a good year, season and garden counted. [kg]
+
+        Source: crops-5.1
+        """
+        crop = self.crop
+        free = self.planting.training == "free" and crop.free_yield_kg is not None
+        usual = (crop.free_yield_kg if free else crop.yield_kg) or 0.0
+        good = (crop.free_yield_high_kg if free else crop.yield_high_kg) or usual
+        season = self.course.brings
+        if not crop.one_pick:
+            season = min(season / crop.harvest_d, _LONG_SEASON)
+        plants = self.planting.count * self.place.times("yield", crop.key) * season
+        return plants * usual, plants * good
+
+    def borne(self, at: Array) -> Array:
+        """Return the growth that bears up to each day; of a crop that is picked once all of its growth. [d]
+
+        Args:
+            at: From the turn of the garden's year, (N,). [d]
+        """
+        if self.crop.one_pick:
+            return self.pace.upto(at)
+        return borne_by(self.place, self.crop.key, at)
 
     def date(self, day: float) -> dt.date:
         """Return a day of the garden's year as a date."""
@@ -376,15 +407,20 @@ class Tended:
         first, end = grown.course.first, grown.course.end
         if grown.crop.one_pick:
             if first < end and grown.crop.yield_kg:
-                yield self._task(grown, "pick-once", first, max(end - 1, first), words={"what": f"{end}"})
+                task = self._task(grown, "pick-once", first, max(end - 1, first), words={"what": f"{end}"})
+                yield _picked(task, grown, grown.bears_kg[0])
             return
         if not grown.calendar.pick_low_d:
             return
         day, number = float(first), 0
         every = (grown.calendar.pick_low_d + grown.calendar.pick_high_d) / 2
+        begins, ends = (float(each) for each in grown.borne(np.array([first, end], dtype=float)))
+        kg_d = grown.bears_kg[0] / max(ends - begins, 1e-6)
         while day < end:
             number += 1
-            yield self._task(grown, "pick", day, min(day + math.ceil(every) - 1, end), number)
+            task = self._task(grown, "pick", day, min(day + math.ceil(every) - 1, end), number)
+            since = np.array([max(day - every, first), max(day, first + 1.0)])
+            yield _picked(task, grown, kg_d * float(np.diff(grown.borne(since))[0]))
             n = min(max(int(day) - grown.course.start, 0), len(grown.mean) - 1)
             cool = not np.isnan(grown.mean[n]) and grown.mean[n] < _COOL
             day += every * (_SLOWER if cool else 1.0)
@@ -403,17 +439,21 @@ class Tended:
         first = min(self.grown, key=lambda grown: grown.course.start)
         last = max(self.grown, key=lambda grown: grown.course.end)
         start = first.course.start
-        tensioned = any(member.table in ("wires", "twines") for member in self.geometry.members)
+        tables_of = [member.table for member in self.geometry.members]
+        wires, twines = tables_of.count("wires"), tables_of.count("twines")
+        tensioned = wires + twines
         if not self.built:
             late = all(member.table in ("cages", "twines") for member in self.geometry.members)
             job, since = ("build-day", start) if late else ("build", start - _BUILD_FROM)
-            yield self._own(first, job, since, start)
+            yield self._own(first, job, since, start, minutes=self._labour)
         if tensioned:
             day = float(start + _TENSION_FIRST)
             for number in range(1, _TENSION_MOST + 1):
                 if day >= last.course.end - 14:
                     break
-                yield self._own(first, "tension", day, day + 6, number, {"since": _SINCE[number > 1]})
+                said = {"since": _SINCE[number > 1]}
+                minutes = tables.jobs()["tension"].minutes + _WIRE_MINUTES * wires + _TWINE_MINUTES * twines
+                yield self._own(first, "tension", day, day + 6, number, said, minutes)
                 day += _TENSION_EVERY
         leafiest = max(self.grown, key=lambda grown: grown.crop.cover)
         for number, (days, words) in enumerate(
@@ -436,7 +476,14 @@ class Tended:
         if any(grown.calendar.counted_from == "shoots" for grown in self.grown):
             return
         down = max(ends) + _DRY[1]
-        yield self._own(last, "take-down", down, down + _DOWN)
+        yield self._own(last, "take-down", down, down + _DOWN, minutes=_TAKES_DOWN * self._labour)
+
+    @property
+    def _labour(self) -> float:
+        """Return the minutes of everybody together that building takes, by the steps of its sheet. [min]"""
+        family = family_of(self.structure.family)
+        options: Typed = family.options.model_validate(self.structure.options)
+        return labour_of(self.structure, options, self.geometry, self.site).hands
 
     def _own(
         self,
@@ -446,6 +493,7 @@ class Tended:
         until: float,
         number: int = 1,
         words: Mapping[str, str] | None = None,
+        minutes: float = 0.0,
     ) -> Task:
         task = self._task(grown, job, day, until, number, words=words)
         row = tables.jobs()[job]
@@ -453,8 +501,16 @@ class Tended:
             task,
             key=f"{grown.season}.{job}.{number}",
             planting=None,
-            minutes=max(row.minutes, _LEAST_MINUTES),
+            minutes=max(minutes or row.minutes, _LEAST_MINUTES),
         )
+
+
+def _picked(task: Task, grown: GrownPlanting, kg: float) -> Task:
+    """Return a pick with the minutes that so much takes. [kg]"""
+    rate = grown.calendar.pick_kg_h
+    if not rate:
+        return replace(task, minutes=task.minutes + _FLOWER_MINUTES * _as_plants(grown.planting))
+    return replace(task, minutes=task.minutes + 60.0 * kg / rate)
 
 
 def _as_plants(planting: Planting) -> float:

@@ -90,6 +90,7 @@ class PlaceChange(Typed):
     careful: Careful | None = None
     warmth: Warmth | None = None
     visits: VisitDays | None = None
+    people: int | None = Field(None, ge=1, le=500)
     visit_hour: int | None = Field(None, ge=0, le=23)
     timezone: Annotated[str, Field(max_length=64)] | None = None
     year: SeasonYear | None = None

@@ -143,6 +143,16 @@ export function SeasonFields({ garden, catalogue, keep }: Props) {
         choices={ZONES}
         onPick={(timezone) => keep({ timezone })}
       />
+      <NumberRow
+        key={`people ${String(fields.people)}`}
+        name={say("plot.peopleWhoShareTheWork")}
+        empty="1"
+        bounds={[1, 500]}
+        value={fields.people}
+        onValue={(people) => {
+          if (people !== null && people !== fields.people) keep({ people: Math.round(people) });
+        }}
+      />
       <div className="row" role="group" aria-label={say("plot.daysInTheGarden")}>
         <span className="label">{say("plot.inTheGarden")}</span>
         <ToggleButtonGroup

@@ -114,6 +114,14 @@ function Sheet({ garden, year }: { garden: Garden; year: Year }) {
       <Panel name={say("season.theHarvest")}>
         <HarvestTable year={year} />
       </Panel>
+      <Panel name={say("season.theWork")}>
+        <p>{report.hours.words}</p>
+        {report.hours.ways.map((way) => (
+          <p key={way} className="quiet">
+            {way}
+          </p>
+        ))}
+      </Panel>
       <Panel name={say("season.whatFollowsWhat")}>
         <Clashes year={year} />
         <Rotation turns={report.turns} />

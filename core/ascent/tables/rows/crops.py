@@ -69,6 +69,7 @@ class CropCalendar(Row):
     flowers_below_h, flowers_above_h: length of the day that it flowers below, or above. [h]
     bears_d: how long it bears by its own age or the disease that is usual, in days of growth at its reference
         heat; empty where it bears until something else ends it. [d]
+    pick_kg_h: what one person picks in an hour; empty where it is not weighed. [kg/h]
     worth: share of the best day's harvest from which on a day is offered.
     """
 
@@ -95,6 +96,7 @@ class CropCalendar(Row):
     worth: float
     pick_low_d: float
     pick_high_d: float
+    pick_kg_h: float | None
 
     @property
     def cool(self) -> bool:
